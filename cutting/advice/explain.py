@@ -1,0 +1,52 @@
+"""The one reason why a candidate is not first: the driver that costs it the most against the winner."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from cutting.operations.setup import Goal
+
+if TYPE_CHECKING:
+    from cutting.advice.rank import Candidate
+
+
+def why_not_first(row: Candidate, first: Candidate, goal: Goal) -> str:
+    """One short reason, in the words of the bench."""
+    if row is first:
+        return "first: " + {Goal.CHEAPEST: "cheapest", Goal.FASTEST: "fastest", Goal.MOST_SECURE: "most secure"}[goal]
+    if goal is Goal.MOST_SECURE and row.secure < first.secure - 0.005:
+        if row.chip_index < first.chip_index - 5:
+            return f"chips less sure: index {row.chip_index:.0f} against {first.chip_index:.0f}"
+        return f"more scatter of life: {row.secure:.0%} against {first.secure:.0%}"
+    drivers = _drivers(row, first)
+    weight, reason = max(drivers, key=lambda pair: pair[0])
+    if weight <= 0.004:
+        return "as good within the model's band"
+    return reason
+
+
+def _drivers(row: Candidate, first: Candidate) -> list[tuple[float, str]]:
+    """Each difference with its weight as a share; the cutting ones share the time they explain."""
+    found: list[tuple[float, str]] = [(0.0, "")]
+    held = f"held by {row.binding}"
+    slower = row.seconds / first.seconds - 1
+    if slower > 0.004:
+        if row.passes > first.passes:
+            found.append((slower, f"{row.passes} passes instead of {first.passes}"))
+        elif row.feed_per_rev < first.feed_per_rev * 0.97 and (
+            row.feed_per_rev / first.feed_per_rev <= row.cutting_speed / first.cutting_speed
+        ):
+            found.append((slower, f"feed only {row.feed_per_rev:.3g}: {held}"))
+        elif row.cutting_speed < first.cutting_speed * 0.98:
+            found.append((slower, f"speed only {row.cutting_speed:.0f}: {held}"))
+        else:
+            found.append((slower, f"{row.seconds - first.seconds:.1f} s slower: {held}"))
+    edge = row.edge_cost / row.change_parts - first.edge_cost / first.change_parts
+    if edge > 0:
+        if row.edge_cost > first.edge_cost * 1.1:
+            found.append((edge / first.cost, f"dearer edge: {row.edge_cost:.2f} with {row.edges} edges"))
+        else:
+            found.append((edge / first.cost, f"fewer pieces per edge: {row.change_parts:.0f} against {first.change_parts:.0f}"))
+    if row.secure < first.secure - 0.02:
+        found.append((0.0041, f"less secure: {row.secure:.0%}"))
+    return found

@@ -1,0 +1,130 @@
+"""From the best point of every pair to a ranking with reasons."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from cutting.advice.explain import why_not_first
+from cutting.advice.search import Best, best_of_pairs
+from cutting.operations.setup import Setup
+from cutting.operations.single_point import limits as rules
+from cutting.operations.single_point.case import case_of, cutters
+from cutting.operations.single_point.fit import check_pairs
+from cutting.tooling.crib import Crib
+
+
+@dataclass(frozen=True)
+class Candidate:
+    """A tool that can do it, at its best settings."""
+
+    insert: str
+    holder: str
+    designation: str
+    geometry: str
+    grade: str
+    passes: int
+    cutting_speed: float
+    feed_per_rev: float
+    depth_of_cut: float
+    seconds: float
+    cost: float
+    change_parts: float
+    median_parts: float
+    secure: float
+    chip_index: float
+    edge_cost: float
+    edges: int
+    roughness: float
+    speed_reached: float
+    binding: str
+    utilisation: float
+    reason: str
+
+
+@dataclass(frozen=True)
+class Refused:
+    """Why tools are not candidates: a rule with its reason and how many pairs it excluded."""
+
+    name: str
+    reason: str
+    pairs: int
+
+
+@dataclass(frozen=True)
+class Advice:
+    """The ranking: candidates in the goal's order, and the second list with reasons."""
+
+    candidates: tuple[Candidate, ...]
+    nearly: tuple[Candidate, ...]
+    refused: tuple[Refused, ...]
+    pairs: int
+    fitting: int
+    feasible: int
+
+
+def advise(setup: Setup, crib: Crib, top: int = 40) -> Advice:
+    """Rank what the crib stocks for a set-up; its own tool, speed, feed and depth do not matter.
+
+    Returns at most `top` candidates, one per insert (its best holder), the nearest misses with the limit that they
+    break, and the rules of fit with how many pairs each excluded. Raises `CuttingError` for a feature, machine or
+    holding that cannot be.
+    """
+    case = case_of(_neutral(setup))
+    left, right = crib.pairs
+    fits, counts = check_pairs(setup, crib, left, right)
+    chosen = np.flatnonzero(fits)
+    cutter = cutters(case.setup, crib, left[chosen], right[chosen])
+    known = ~np.isnan(cutter.reference_speed[:, 0])
+    refused = [Refused(name, reason, lost) for name, (reason, lost) in counts.items()]
+    if not known.all():
+        refused.append(Refused("starting_speed", "no starting speed for this tool material in this group",
+                               int(np.count_nonzero(~known))))
+    chosen = chosen[known]
+    if not len(chosen):
+        return Advice((), (), tuple(refused), len(left), 0, 0)
+    best = best_of_pairs(case, cutter.take(known))
+    order = np.lexsort((best.cost, best.score))
+    names = [rule for rule in rules.RULES if rule.applies(case)]
+    good = _one_per_insert([k for k in order if best.feasible[k]], left[chosen], top)
+    bad = _one_per_insert([k for k in order if not best.feasible[k]], left[chosen], 12, {int(left[chosen][k]) for k in good})
+    rows = [_candidate(crib, int(left[chosen[k]]), int(right[chosen[k]]), best, k, names) for k in good]
+    misses = [_miss(crib, int(left[chosen[k]]), int(right[chosen[k]]), best, k, names) for k in bad]
+    explained = tuple(replace(row, reason=why_not_first(row, rows[0], setup.goal)) for row in rows)
+    return Advice(explained, tuple(misses), tuple(refused), len(left), len(chosen), int(np.count_nonzero(best.feasible)))
+
+
+def _neutral(setup: Setup) -> Setup:
+    """The set-up without the settings of its present tool, so that they cannot refuse the case."""
+    depth = max(setup.stock_to_remove, 0.01)
+    return setup.with_settings(cutting_speed=100.0, feed_per_rev=0.1, depth_of_cut=min(depth, 30.0), overhang=None)
+
+
+def _one_per_insert(order: list[int], inserts: np.ndarray, top: int, taken: set[int] | None = None) -> list[int]:  # type: ignore[type-arg]
+    seen, kept = set(taken or ()), []
+    for k in order:
+        if int(inserts[k]) not in seen:
+            seen.add(int(inserts[k]))
+            kept.append(int(k))
+            if len(kept) == top:
+                break
+    return kept
+
+
+def _candidate(crib: Crib, i: int, h: int, best: Best, k: int, names: list[rules.Rule]) -> Candidate:
+    insert = crib.inserts[i]
+    return Candidate(
+        insert=insert.name, holder=crib.holders[h].designation, designation=insert.designation,
+        geometry=insert.geometry.name, grade=insert.grade.name, passes=int(best.passes[k]),
+        binding=names[int(best.binding[k])].label.split(",")[0], edges=insert.edges, reason="",
+        **{name: float(getattr(best, name)[k]) for name in (
+            "cutting_speed", "feed_per_rev", "depth_of_cut", "seconds", "cost", "change_parts", "median_parts", "secure",
+            "chip_index", "edge_cost", "roughness", "speed_reached", "utilisation")},
+    )
+
+
+def _miss(crib: Crib, i: int, h: int, best: Best, k: int, names: list[rules.Rule]) -> Candidate:
+    row = _candidate(crib, i, h, best, k, names)
+    rule = names[int(best.breaking[k])]
+    return replace(row, reason=f"breaks a limit: {rule.label.split(',')[0]}", binding=rule.label.split(",")[0])

@@ -1,0 +1,253 @@
+"""For every pair of insert and holder the best feasible speed, feed and number of passes.
+
+No blind grid: exact rules have excluded pairs before; feeds and depths come from the breaker window, and speed follows
+in closed form from life, goal and limits. Pairs are run in chunks that fit the processor's cache.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, fields
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cutting.chips.window import depth_scale, feed_scale
+from cutting.mechanics.chip_section import chip_area, engaged_edge, mean_chip_thickness
+from cutting.mechanics.finish import RA_OF_RT, WIPER_GAIN
+from cutting.money.cost import optimum_life_for_cost, optimum_life_for_time
+from cutting.operations.setup import Goal, Setup
+from cutting.operations.single_point import limits as rules
+from cutting.operations.single_point.case import Case, Cutter, edge_cost
+from cutting.operations.single_point.physics import Cut, cut
+from cutting.wear.life import speed_for_life
+from cutting.wear.spread import life_quantile, weibull_shape
+from cutting.working import Silent
+
+Array = NDArray[np.float64]
+FEEDS = 5
+PASS_OPTIONS = 3
+CHUNK = 1500
+MOST_PASSES = 24
+CUTTING_SHARE = 0.85  # of unattended time that an edge is engaged, at most
+STOP_MINUTES = 45.0  # what an unplanned stop takes from an unattended machine (common practice)
+WINDOW_MARGIN, NOSE_SHARE = 0.92, 0.5  # a start stays inside the window and at half the corner radius
+SILENT = Silent()
+
+
+@dataclass
+class Best:
+    """The best point of each pair: arrays over pairs."""
+
+    score: Array
+    feasible: NDArray[np.bool_]
+    passes: NDArray[np.intp]
+    cutting_speed: Array
+    speed_reached: Array
+    feed_per_rev: Array
+    depth_of_cut: Array
+    seconds: Array
+    cost: Array
+    change_parts: Array
+    median_parts: Array
+    secure: Array
+    chip_index: Array
+    edge_cost: Array
+    roughness: Array
+    binding: NDArray[np.intp]
+    utilisation: Array
+    breaking: NDArray[np.intp]
+
+    @staticmethod
+    def empty(count: int) -> Best:
+        integer = ("passes", "binding", "breaking")
+        made: dict[str, Any] = {
+            f.name: np.zeros(count, np.intp) if f.name in integer else np.full(count, np.nan) for f in fields(Best)
+        }
+        made["score"], made["feasible"] = np.full(count, np.inf), np.zeros(count, bool)
+        return Best(**made)
+
+
+def best_of_pairs(case: Case, cutter: Cutter) -> Best:
+    """The best point of every pair; `cutter` arrays have shape (pairs, 1)."""
+    count = len(cutter.nose_radius)
+    best = Best.empty(count)
+    for start in range(0, count, CHUNK):
+        part = slice(start, min(start + CHUNK, count))
+        _search_chunk(case, cutter.take(part), best, part)
+    return best
+
+
+def _search_chunk(case: Case, cutter: Cutter, best: Best, part: slice) -> None:
+    stock = case.setup.stock_to_remove
+    deepest = _deepest(cutter)[:, 0]
+    fewest = np.clip(np.ceil(stock / deepest - 1e-6), 1, MOST_PASSES).astype(int)
+    for passes in range(int(fewest.min()), int(fewest.max()) + PASS_OPTIONS):
+        chosen = np.flatnonzero((passes >= fewest) & (passes < fewest + PASS_OPTIONS))
+        if len(chosen):
+            _run(case, cutter.take(chosen), passes, best, chosen + part.start)
+
+
+def _deepest(cutter: Cutter) -> Array:
+    """Largest depth [mm] that window and edge allow."""
+    tallest = cutter.window_centre[..., 1] + 1.0 / np.maximum(cutter.window_normals[..., 1].max(axis=-1), 1e-9)
+    length = np.where(cutter.round_shape > 0, cutter.inscribed_circle, cutter.edge_length)
+    return np.minimum(tallest * depth_scale(cutter.inscribed_circle), cutter.depth_share * length)
+
+
+def _run(case: Case, cutter: Cutter, passes: int, best: Best, places: NDArray[np.intp]) -> None:
+    setup = case.setup
+    depth = setup.stock_to_remove / passes
+    if setup.operation == "face":
+        diameters = np.full(passes, setup.feature.start_diameter)
+    else:
+        diameters = setup.feature.start_diameter - 2 * depth * np.arange(passes)
+    feeds = _feeds(case, cutter, depth)[..., None]  # pairs, feeds, 1
+    wide = _widened(cutter)
+    speeds = _speeds(case, wide, feeds, depth, diameters)
+    done = cut(case, wide, speeds, feeds, depth, diameters, SILENT)
+    used = rules.all_utilisations(case, wide, done)
+    shape = feeds.shape[:2]
+    bad = np.broadcast_to(rules.excluded(case, wide, done, used), (*shape, 1))[..., 0]
+    score = np.where(bad, 1e9, 0.0) + _score(setup, done, shape)
+    if bad.any():
+        worst = np.stack([np.broadcast_to(used[n], (*shape, 1))[..., 0] for n in used]).max(axis=0)
+        score = score + np.where(bad, worst * 1e6, 0.0)
+    pick = np.argmin(score, axis=1)
+    rows = np.arange(shape[0])
+    improved = score[rows, pick] < best.score[places]
+    if improved.any():
+        _store(best, places[improved], rows[improved], pick[improved], passes, depth, score, bad, speeds, done, used, shape)
+
+
+def _store(
+    best: Best, places: Any, rows: Any, pick: Any, passes: int, depth: float, score: Array, bad: Any, speeds: Array,
+    done: Cut, used: dict[str, Array], shape: tuple[int, ...],
+) -> None:
+    def at(values: Any, reduce: Any = np.min) -> Any:
+        array = np.asarray(values)
+        array = reduce(array, axis=-1) if array.ndim > 2 else array
+        return np.broadcast_to(array, shape)[rows, pick]
+
+    best.score[places] = score[rows, pick]
+    best.feasible[places] = ~bad[rows, pick]
+    best.passes[places] = passes
+    best.depth_of_cut[places] = depth
+    best.cutting_speed[places] = at(speeds)
+    best.speed_reached[places] = at(done.cutting_speed)
+    best.feed_per_rev[places] = at(done.feed_per_rev)
+    best.seconds[places] = at(done.operation_time)
+    best.cost[places] = at(done.operation_cost)
+    best.change_parts[places] = at(done.change_parts)
+    best.median_parts[places] = at(done.median_parts)
+    best.secure[places] = at(done.secure)
+    best.chip_index[places] = at(done.chip_index)
+    best.edge_cost[places] = at(done.edge_cost)
+    best.roughness[places] = at(done.roughness, np.max)
+    stacked = np.stack([np.broadcast_to(used[name][..., 0], shape)[rows, pick] for name in used])
+    best.binding[places] = stacked.argmax(axis=0)
+    best.utilisation[places] = stacked.max(axis=0)
+    hard = np.array([rule.severity.value == "hard" and rule.name != "book_speed" for rule in rules.RULES if rule.name in used])
+    best.breaking[places] = np.where(hard[:, None], stacked, 0.0).argmax(axis=0)
+
+
+def _score(setup: Setup, done: Cut, shape: tuple[int, ...]) -> Array:
+    goal = setup.goal
+    cost = np.broadcast_to(done.operation_cost, (*shape, 1))[..., 0]
+    if goal is Goal.FASTEST:
+        return np.broadcast_to(done.operation_time, (*shape, 1))[..., 0] + 1e-3 * cost
+    if goal is Goal.MOST_SECURE:
+        # below the wanted probability security comes first; above it a stop is weighed as what it costs
+        secure = np.broadcast_to(done.secure, (*shape, 1))[..., 0]
+        runs = np.broadcast_to(done.run_parts, (*shape, 1))[..., 0]
+        shortfall = np.maximum(setup.house.secure_probability - 0.02 - secure, 0.0)
+        stop = STOP_MINUTES / 60.0 * setup.machine.rate * (1.0 - secure) / runs
+        return np.asarray(shortfall * 1e4 + stop + cost)
+    return cost
+
+
+def _feeds(case: Case, cutter: Cutter, depth: float) -> Array:
+    """Feeds to try per pair (pairs, FEEDS): over the window's span at this depth, held by nose and finish, tidied."""
+    setup = case.setup
+    across = feed_scale(cutter.nose_radius, case.ductility, cutter.reference_speed, case.pressure)
+    a = depth / depth_scale(cutter.inscribed_circle) - cutter.window_centre[..., 1]
+    nf, na = cutter.window_normals[..., 0], cutter.window_normals[..., 1]
+    with np.errstate(divide="ignore", invalid="ignore"):
+        room = (1.0 - na * a[..., None]) / nf
+    low = np.where(nf < -1e-12, room, -np.inf).max(axis=-1)
+    high = np.where(nf > 1e-12, room, np.inf).min(axis=-1)
+    low, high = (cutter.window_centre[..., 0] + low) * across, (cutter.window_centre[..., 0] + high) * across
+    high = np.minimum(high * WINDOW_MARGIN, NOSE_SHARE * cutter.nose_radius)
+    low = np.maximum(low * 1.03, 0.01)
+    if setup.feature.roughness is not None:
+        high = np.minimum(high, _finish_feed(case, cutter))
+    low = np.minimum(low, high)
+    steps = low + (high - low) * np.linspace(0.0, 1.0, FEEDS) ** 0.8
+    tidied = np.floor(steps / 0.005 + 1e-9) * 0.005
+    return np.maximum(tidied, np.maximum(np.minimum(steps, 0.02), 0.005))
+
+
+def _finish_feed(case: Case, cutter: Cutter) -> Array:
+    """Feed [mm/rev] that gives the wanted Ra, from Brammertz' two leading terms at a good speed."""
+    wanted = case.setup.feature.roughness or 1.0
+    gain = np.where(cutter.wiper > 0, WIPER_GAIN, 1.0)
+    ridge = 500.0 * 0.3 * cutter.edge_radius
+    marks = wanted / (RA_OF_RT * 1.16 * gain) - ridge
+    return np.sqrt(np.maximum(marks, 0.05) * 8.0 * cutter.nose_radius / 1000.0)
+
+
+def _speeds(case: Case, cutter: Cutter, feeds: Array, depth: float, diameters: Array) -> Array:
+    """Speed per pair and feed (pairs, feeds, 1): the goal's own optimum, held by book and power; whole m/min."""
+    setup = case.setup
+    machine, house = setup.machine, setup.house
+    area = chip_area(feeds, depth)
+    h = mean_chip_thickness(area, engaged_edge(depth, cutter.cutting_edge_angle, cutter.nose_radius))
+    share = life_quantile(house.change_probability(setup.goal), weibull_shape(cutter.coefficient_of_variation))
+    n, change = cutter.taylor_exponent, machine.edge_change_time
+
+    def at_life(minutes: Any) -> Array:
+        return speed_for_life(minutes, cutter.reference_speed, cutter.speed_factor, n, cutter.reference_feed, h,
+                              cutter.feed_exponent, cutter.reference_depth, depth, cutter.depth_exponent)
+
+    if setup.goal is Goal.FASTEST:
+        life = optimum_life_for_time(n, change)
+    else:
+        life = optimum_life_for_cost(n, change, edge_cost(cutter, depth), machine.rate)
+        if setup.goal is Goal.MOST_SECURE:
+            life = 1.5 * life
+    # the planned interval is a share of the median, and it is the interval that the optimum speaks of
+    speed = at_life(np.maximum(life / share, 3.0))
+    if setup.goal is Goal.MOST_SECURE and setup.batch.unattended_hours > 0:
+        # alone for so long: the edge must last the whole run with the wanted probability
+        minutes = setup.batch.unattended_hours * 60.0 * CUTTING_SHARE
+        q = life_quantile(house.secure_probability, weibull_shape(cutter.coefficient_of_variation))
+        speed = np.minimum(speed, at_life(minutes / q))
+    base = cutter.reference_speed * cutter.speed_factor
+    if house.never_above_book:
+        top = rules.BOOK_HIGH * np.clip(at_life(15.0), 0.75 * base, 1.35 * base)
+        speed = np.minimum(speed, top)
+    speed = np.maximum(speed, cutter.minimum_speed)
+    speed = np.minimum(speed, np.pi * diameters.max() * case.top_speed / 1000.0)
+    return np.maximum(np.floor(_held_by_power(case, cutter, speed, h, area, diameters)), 1.0)
+
+
+def _held_by_power(case: Case, cutter: Cutter, speed: Array, h: Array, area: Array, diameters: Array) -> Array:
+    setup = case.setup
+    work, machine = setup.work, setup.machine
+    rake = work.material.group.reference_rake
+    k_rake = 1.0 if rake is None else np.maximum(1.0 - 0.015 * (cutter.rake - rake), 0.5)
+    force = work.specific_force_1 * h ** (-work.material.force_exponent) * k_rake * area * setup.house.wear_factor
+    for _ in range(2):
+        slowest = 1000.0 * speed / (np.pi * diameters.max())
+        power = machine.spindle_power(np.minimum(slowest, case.top_speed))
+        speed = np.minimum(speed, 0.985 * 60_000.0 * power / force)
+    return speed
+
+
+def _widened(cutter: Cutter) -> Cutter:
+    """The cutter with an axis for feeds: (pairs, 1, 1); windows keep their own axes behind."""
+    made = {}
+    for name in cutter.__dataclass_fields__:
+        made[name] = getattr(cutter, name)[:, None]
+    return Cutter(**made)
+

@@ -1,0 +1,1 @@
+"""Whether chips break, and what they look like."""

@@ -1,0 +1,1 @@
+"""Ways in for programs: the open JSON form and the command line."""

@@ -1,0 +1,264 @@
+"""The open JSON form of a `Setup` and an advice request, with units as people write them. See docs/json-form.md."""
+
+from __future__ import annotations
+
+import dataclasses
+from collections.abc import Callable, Mapping
+from enum import Enum
+from typing import Any, TypeVar
+
+from cutting.errors import AmbiguousQuantity, CuttingError, UnknownName
+from cutting.machine.machines import Machine, find_machine
+from cutting.mechanics.deflection import Holding
+from cutting.operations.registry import KINDS
+from cutting.operations.setup import Batch, Feature, Goal, HouseRules, Settings, Setup, Skin, Workholding
+from cutting.quantities import read_dimension, read_quantity
+from cutting.tooling.crib import Crib
+from cutting.tooling.items import Holder, Insert, find_holder, find_insert, holders, inserts
+from cutting.workpiece.materials import Material, deliver, find_material
+
+Choice = TypeVar("Choice", bound=Enum)
+
+FEATURE_LENGTHS = ("length", "distance_from_chuck", "fillet", "grinding_allowance")
+HOLDING_LENGTHS = ("free_length", "grip_diameter", "bore", "centre_diameter")
+
+
+@dataclasses.dataclass(frozen=True)
+class Library:
+    """Where names are looked up: the shipped tables, or a shop's own rows."""
+
+    material: Callable[[str], Material] = find_material
+    machine: Callable[[str], Machine] = find_machine
+    insert: Callable[[str], Insert] = find_insert
+    holder: Callable[[str], Holder] = find_holder
+    crib: Callable[[], Crib] = lambda: Crib(inserts(), holders())
+
+
+SHIPPED = Library()
+
+
+class Reader:
+    """Reads one JSON object; every refusal carries the path of the field."""
+
+    def __init__(self, data: Mapping[str, Any], path: str, system: str, allowed: tuple[str, ...]) -> None:
+        if not isinstance(data, Mapping):
+            raise CuttingError(path, "an object { … } is wanted here.")
+        for key in data:
+            if key not in allowed:
+                raise UnknownName(self._join(path, str(key)), f"no such field; there are {', '.join(allowed)}.")
+        self.data, self.path, self.system = data, path, system
+
+    @staticmethod
+    def _join(path: str, name: str) -> str:
+        return f"{path}.{name}" if path else name
+
+    def field(self, name: str) -> str:
+        return self._join(self.path, name)
+
+    def has(self, name: str) -> bool:
+        return self.data.get(name) is not None
+
+    def need(self, name: str) -> Any:
+        if not self.has(name):
+            raise CuttingError(self.field(name), "is missing.")
+        return self.data[name]
+
+    def quantity(self, name: str, *kinds: str) -> float:
+        return self.quantity_of(self.need(name), name, *kinds)
+
+    def quantity_of(self, given: Any, name: str, *kinds: str) -> float:
+        return read_quantity(_typed(given, self.field(name)), *kinds, system=self.system, field=self.field(name)).value
+
+    def choice(self, name: str, options: type[Choice], default: Choice) -> Choice:
+        if not self.has(name):
+            return default
+        text = str(self.data[name]).strip().lower().replace("_", " ")
+        for option in options:
+            if option.value == text:
+                return option
+        labels = ", ".join(str(o.value) for o in options)
+        raise CuttingError(self.field(name), f"'{self.data[name]}' is none of: {labels}.", labels)
+
+    def flag(self, name: str, default: bool = False) -> bool:
+        value = self.data.get(name, default)
+        if not isinstance(value, bool):
+            raise CuttingError(self.field(name), "true or false is wanted.")
+        return value
+
+    def whole(self, name: str, default: int, low: int, high: int) -> int:
+        value = self.data.get(name, default)
+        if isinstance(value, bool) or not isinstance(value, int) or not low <= value <= high:
+            raise CuttingError(self.field(name), f"a whole number from {low} to {high} is wanted.", f"{low} to {high}")
+        return value
+
+
+def read_setup(data: Mapping[str, Any], library: Library = SHIPPED) -> Setup:
+    """A `Setup` from its JSON form.
+
+    Names are looked up in `library`; quantities are text in any unit, or bare numbers in the system named by
+    `units` ("mm" or "inch"). Raises `CuttingError` whose field is the path in the form.
+    """
+    top = Reader(data, "", _system(data), TOP)
+    _tool_wanted(top)
+    tool = Reader(top.need("tool"), "tool", top.system, ("insert", "holder"))
+    insert = _named(library.insert, tool, "insert")
+    holder = _named(library.holder, tool, "holder")
+    return _assemble(top, library, insert, holder, None)
+
+
+def read_request(data: Mapping[str, Any], library: Library = SHIPPED) -> tuple[Setup, Crib]:
+    """An advice request: a `Setup` form in which `tool` and `settings` may be left out, and the crib to choose from.
+
+    Raises `CuttingError`.
+    """
+    top = Reader(data, "", _system(data), TOP)
+    crib = library.crib()
+    if not crib.inserts or not crib.holders:
+        raise CuttingError("crib", "the crib is empty; there is nothing to rank.")
+    neutral = Settings(100.0, 0.1, 30.0)
+    return _assemble(top, library, crib.inserts[0], crib.holders[0], neutral), crib
+
+
+TOP = ("operation", "units", "material", "hardness", "machine", "tool", "feature", "settings", "holding", "house", "batch",
+       "goal", "skin", "note")
+
+
+def _tool_wanted(top: Reader) -> None:
+    top.need("tool")
+    top.need("settings")
+
+
+def _system(data: Mapping[str, Any]) -> str:
+    units = str(data.get("units", "mm")) if isinstance(data, Mapping) else "mm"
+    if units not in ("mm", "inch"):
+        raise CuttingError("units", f"'{units}' is none of: mm, inch.", "mm, inch")
+    return units
+
+
+def _named(find: Callable[[str], Any], reader: Reader, name: str) -> Any:
+    text = reader.need(name)
+    if not isinstance(text, str):
+        raise CuttingError(reader.field(name), "a name is wanted.")
+    try:
+        return find(text)
+    except CuttingError as error:
+        error.field = reader.field(name)
+        raise
+
+
+def _assemble(top: Reader, library: Library, insert: Insert, holder: Holder, neutral: Settings | None) -> Setup:
+    operation = str(top.need("operation"))
+    if operation not in KINDS:
+        raise UnknownName("operation", f"no operation is called '{operation}'; there are {', '.join(KINDS)}.")
+    material = _named(library.material, top, "material")
+    hardness = _number(top.data["hardness"], "hardness") if top.has("hardness") else None
+    feature = _feature(Reader(top.need("feature"), "feature", top.system, FEATURE_FIELDS), operation)
+    given = top.data.get("settings") or {}
+    settings = neutral if neutral and not given else _settings(Reader(given, "settings", top.system, SETTINGS), feature, neutral)
+    setup = Setup(
+        operation=operation, work=deliver(material, hardness), machine=_named(library.machine, top, "machine"),
+        insert=insert, holder=holder, feature=feature, settings=settings,
+        holding=_holding(Reader(top.data.get("holding") or {}, "holding", top.system, HOLDING), feature),
+        house=_house(top.data.get("house") or {}), batch=_batch(top), goal=top.choice("goal", Goal, Goal.CHEAPEST),
+        skin=top.choice("skin", Skin, Skin.CLEAN),
+    )
+    setup.check()
+    return setup
+
+
+FEATURE_FIELDS = ("start_diameter", "end_diameter", "roughness", "shoulder", *FEATURE_LENGTHS)
+
+
+def _feature(r: Reader, operation: str) -> Feature:
+    end = read_dimension(_typed(r.need("end_diameter"), r.field("end_diameter")), r.system, r.field("end_diameter"))
+    lengths = {name: r.quantity(name, "length") for name in FEATURE_LENGTHS if r.has(name)}
+    if "length" not in lengths:
+        r.need("length")
+    roughness = r.quantity("roughness", "small_length") if r.has("roughness") else None
+    start = read_dimension(_typed(r.need("start_diameter"), r.field("start_diameter")), r.system, r.field("start_diameter"))
+    return Feature(start_diameter=start.nominal, end=end, roughness=roughness, shoulder=r.flag("shoulder"), **lengths)
+
+
+SETTINGS = ("cutting_speed", "feed_per_rev", "depth_of_cut", "coolant", "spindle_clamp", "overhang")
+
+
+def _settings(r: Reader, feature: Feature, neutral: Settings | None) -> Settings:
+    """Speed may be given as spindle speed and feed per minute: both are turned into their own kind at the start diameter."""
+    def given(name: str) -> Any:
+        return r.need(name) if neutral is None or r.has(name) else getattr(neutral, name)
+
+    speed = read_quantity(_typed(given("cutting_speed"), r.field("cutting_speed")), "cutting_speed", "spindle_speed",
+                          system=r.system, field=r.field("cutting_speed"))
+    diameter = feature.start_diameter
+    vc = speed.value if speed.kind == "cutting_speed" else 3.141592653589793 * diameter * speed.value / 1000
+    feed = read_quantity(_typed(given("feed_per_rev"), r.field("feed_per_rev")), "feed_per_rev", "feed_rate",
+                         system=r.system, field=r.field("feed_per_rev"))
+    f = feed.value
+    if feed.kind == "feed_rate":
+        if vc <= 0:
+            raise CuttingError(r.field("cutting_speed"), "must be above zero to turn a feed per minute into feed per revolution.")
+        f = feed.value / (1000 * vc / (3.141592653589793 * diameter))
+    coolant = str(r.data.get("coolant") or "flood")
+    return Settings(
+        cutting_speed=vc, feed_per_rev=f, depth_of_cut=r.quantity_of(given("depth_of_cut"), "depth_of_cut", "length"),
+        coolant=coolant,
+        spindle_clamp=r.quantity("spindle_clamp", "spindle_speed") if r.has("spindle_clamp") else None,
+        overhang=r.quantity("overhang", "length") if r.has("overhang") else None,
+    )
+
+
+HOLDING = ("style", "interrupted", "weak", "grip_share", *HOLDING_LENGTHS)
+
+
+def _holding(r: Reader, feature: Feature) -> Workholding:
+    lengths = {name: r.quantity(name, "length") for name in HOLDING_LENGTHS if r.has(name)}
+    lengths.setdefault("free_length", feature.distance_from_chuck + feature.length + 10.0)
+    lengths.setdefault("grip_diameter", feature.start_diameter)
+    share = _number(r.data["grip_share"], r.field("grip_share")) if r.has("grip_share") else 1.0
+    if not 0.05 <= share <= 1:
+        raise CuttingError(r.field("grip_share"), f"{share:g} is outside 0.05 to 1.", "0.05 to 1")
+    return Workholding(style=r.choice("style", Holding, Holding.CHUCK), interrupted=r.flag("interrupted"), weak=r.flag("weak"),
+                       grip_share=share, **lengths)
+
+
+def _house(data: Mapping[str, Any]) -> HouseRules:
+    known = {f.name: f for f in dataclasses.fields(HouseRules)}
+    reader = Reader(data, "house", "metric", tuple(known))
+    values: dict[str, Any] = {}
+    for name, field in known.items():
+        if reader.has(name):
+            default = field.default
+            values[name] = reader.flag(name) if isinstance(default, bool) else _number(reader.data[name], f"house.{name}")
+    rules = HouseRules(**values)
+    for name, (low, high) in HOUSE_BOUNDS.items():
+        if not low <= getattr(rules, name) <= high:
+            raise CuttingError(f"house.{name}", f"{getattr(rules, name):g} is outside {low:g} to {high:g}.", f"{low:g} to {high:g}")
+    return rules
+
+
+HOUSE_BOUNDS = {
+    "wear_factor": (1.0, 2.0), "secure_probability": (0.5, 0.9999), "attended_probability": (0.3, 0.9999),
+    "chip_index_wanted": (0, 100), "rough_size_error": (0.001, 5), "share_of_tolerance": (0.05, 1),
+    "grip_safety": (1, 10), "jaw_friction": (0.05, 0.6), "tool_bend": (0.001, 1),
+}
+
+
+def _batch(top: Reader) -> Batch:
+    r = Reader(top.data.get("batch") or {}, "batch", top.system, ("pieces", "unattended_hours"))
+    hours = _number(r.data["unattended_hours"], r.field("unattended_hours")) if r.has("unattended_hours") else 0.0
+    if not 0 <= hours <= 168:
+        raise CuttingError(r.field("unattended_hours"), f"{hours:g} is outside 0 to 168.", "0 to 168 h")
+    return Batch(r.whole("pieces", 50, 1, 10_000_000), hours)
+
+
+def _typed(value: Any, field: str) -> str | float:
+    if isinstance(value, bool) or not isinstance(value, (str, int, float)):
+        raise CuttingError(field, "text with a unit or a number is wanted.")
+    return value
+
+
+def _number(value: Any, field: str) -> float:
+    return read_quantity(_typed(value, field), "number", field=field).value
+
+
+__all__ = ["SHIPPED", "AmbiguousQuantity", "Library", "read_request", "read_setup"]

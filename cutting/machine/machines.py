@@ -1,0 +1,93 @@
+"""Machines: power over speed, gearboxes, limits, times and money."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from cutting.names import find, index
+from cutting.tables import read_table
+
+
+@dataclass(frozen=True)
+class Machine:
+    """A lathe. Speeds in 1/min, power kW, feed rates mm/min, lengths mm, times s (edge change min), rate per hour."""
+
+    name: str
+    description: str
+    power_curve: tuple[tuple[float, float], ...]
+    curve_at: str  # spindle or motor
+    efficiency: float
+    speed_min: float
+    speed_max: float
+    chuck_speed_max: float
+    speeds: tuple[float, ...]  # empty: continuous
+    feeds: tuple[float, ...]  # empty: continuous
+    constant_surface_speed: bool
+    feed_rate_max: float
+    rapid_rate: float
+    shank_height: float
+    bar_bore: float
+    swing: float
+    turning_length: float
+    rate: float
+    index_time: float
+    edge_change_time: float
+    handling_time: float
+    sub_spindle: bool
+    coolant: tuple[tuple[str, float], ...]  # delivery, pressure in bar
+    jaw_force: float
+    jaw_mass: float
+    jaw_radius: float
+    condition: str
+    start_time: float
+    source: str = ""
+
+    @property
+    def top_speed(self) -> float:
+        return min(self.speed_max, self.chuck_speed_max)
+
+    def spindle_power(self, spindle_speed: ArrayLike) -> NDArray[np.float64]:
+        """Power [kW] at the spindle at a speed [1/min], from the curve; a motor's curve loses the efficiency."""
+        speeds, powers = zip(*self.power_curve, strict=True)
+        power = np.interp(np.asarray(spindle_speed, float), speeds, powers)
+        return power * (self.efficiency if self.curve_at == "motor" else 1.0)
+
+    def pressure(self, delivery: str) -> float | None:
+        """Pressure [bar] of a coolant delivery, None where the machine does not have it."""
+        return dict(self.coolant).get(delivery)
+
+
+@cache
+def machines() -> tuple[Machine, ...]:
+    return tuple(
+        Machine(
+            name=row["name"], description=row["description"], power_curve=pairs(row["power_curve"]),
+            curve_at=row["curve_at"], speeds=row.floats("speeds"), feeds=row.floats("feeds"),
+            constant_surface_speed=row.flag("constant_surface_speed"), sub_spindle=row["sub_spindle"] == "1",
+            coolant=tuple((word.split(":")[0], float(word.split(":")[1])) for word in row.words("coolant")),
+            condition=row["condition"], source=row["source"],
+            **{name: row.number(name) for name in NUMBERS},
+        )
+        for row in read_table("machine/machines.csv")
+    )
+
+
+NUMBERS = (
+    "efficiency", "speed_min", "speed_max", "chuck_speed_max", "feed_rate_max", "rapid_rate", "shank_height", "bar_bore",
+    "swing", "turning_length", "rate", "index_time", "edge_change_time", "handling_time", "jaw_force", "jaw_mass",
+    "jaw_radius", "start_time",
+)
+
+
+def pairs(text: str) -> tuple[tuple[float, float], ...]:
+    """A curve from `speed:power` words."""
+    return tuple((float(word.split(":")[0]), float(word.split(":")[1])) for word in text.split())
+
+
+def find_machine(name: str, field: str = "machine") -> Machine:
+    """A shipped machine by name. Raises `UnknownName`."""
+    return find(name, index(((m.name,), m) for m in machines()), field, "machine", (m.name for m in machines()))

@@ -1,0 +1,32 @@
+"""What the jaws hold while they turn."""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from cutting.working import Honesty, formula
+
+Array = NDArray[np.float64]
+
+
+@formula(
+    "grip_torque",
+    "{friction}·max({jaw_force} − 3·{jaw_mass}·{jaw_radius}/1000·(π·{spindle_speed}/30)², 0)·{grip_diameter}/2000",
+    "vdi-3106",
+    Honesty.MODEL,
+    0.3,
+)
+def grip_torque(
+    friction: ArrayLike, jaw_force: ArrayLike, jaw_mass: ArrayLike, jaw_radius: ArrayLike, spindle_speed: ArrayLike,
+    grip_diameter: ArrayLike,
+) -> Array:
+    """Torque Mg [N·m] that three jaws hold at speed.
+
+    Total grip force at rest Fj [N] less the centrifugal force of three jaws of mass m_j [kg] at radius r_j [mm],
+    n [1/min], friction μ, grip diameter d_g [mm]. Source: VDI 3106, from memory.
+    """
+    turning = np.pi * np.asarray(spindle_speed, float) / 30.0
+    lost = 3.0 * np.asarray(jaw_mass) * np.asarray(jaw_radius) / 1000.0 * turning**2
+    force = np.maximum(np.asarray(jaw_force) - lost, 0.0)
+    return np.asarray(friction) * force * np.asarray(grip_diameter) / 2000.0

@@ -1,0 +1,144 @@
+"""`Outcome`: results, limits, passes, warnings and their working."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Any
+
+from cutting.quantities.write import Display, display
+from cutting.working import Step
+
+
+class Severity(StrEnum):
+    """What a broken limit means."""
+
+    HARD = "hard"  # not a candidate
+    SOFT = "soft"  # costs something; may be accepted
+
+
+class Bound(StrEnum):
+    """On which side a limit stands."""
+
+    UPPER = "upper"
+    LOWER = "lower"
+    WINDOW = "window"
+
+
+@dataclass(frozen=True)
+class Value:
+    """A number with its honesty: band from `low` to `high`, exact where they are None."""
+
+    name: str
+    label: str
+    value: float
+    kind: str
+    display: Display
+    honesty: str
+    low: Display | None = None
+    high: Display | None = None
+    working: tuple[Step, ...] = ()
+
+
+@dataclass(frozen=True)
+class Remedy:
+    """One change with what it brings, found by running it. `patch` is what to set."""
+
+    text: Display
+    effect: Display
+    patch: dict[str, Any]
+
+
+@dataclass(frozen=True)
+class Limit:
+    """A limit with where the value stands: utilisation 1 is on the bound."""
+
+    name: str
+    label: str
+    kind: str
+    bound: Bound
+    value: float
+    lower: float | None
+    upper: float | None
+    value_display: Display
+    bound_display: Display
+    utilisation: float
+    severity: Severity
+    source: str
+    why: str
+    remedies: tuple[Remedy, ...] = ()
+    working: tuple[Step, ...] = ()
+
+    @property
+    def broken(self) -> bool:
+        return self.utilisation > 1.0 + 1e-9
+
+
+@dataclass(frozen=True)
+class Pass:
+    """One pass as it will be taken."""
+
+    number: int
+    from_diameter: float
+    to_diameter: float
+    depth: float
+    spindle_speed: float
+    cutting_speed: float
+    feed_per_rev: float
+    seconds: float
+    chip_index: float
+
+
+@dataclass(frozen=True)
+class ChipVerdict:
+    """The chip by ISO 3685 form class."""
+
+    form: str
+    length: str
+    code: str
+    verdict: str  # breaks, strings, packs
+    index: float
+    thickness: float
+    why: str
+
+
+@dataclass(frozen=True)
+class Warning:
+    """Something to know that is not a limit: a fit, a caution, a reason."""
+
+    name: str
+    text: str
+    severity: str  # blocks, care, note
+    source: str = "common-practice"
+
+
+@dataclass(frozen=True)
+class Outcome:
+    """What comes out of an operation's evaluation."""
+
+    operation: str
+    results: dict[str, Value]
+    limits: tuple[Limit, ...]
+    passes: tuple[Pass, ...]
+    chip: ChipVerdict
+    warnings: tuple[Warning, ...]
+    faster: tuple[Remedy, ...]
+    scene: dict[str, float | str]
+
+    @property
+    def binding(self) -> Limit:
+        return self.limits[0]
+
+    @property
+    def feasible(self) -> bool:
+        hard = any(limit.broken and limit.severity is Severity.HARD for limit in self.limits)
+        return not hard and not any(w.severity == "blocks" for w in self.warnings)
+
+
+def shown(
+    name: str, label: str, value: float, kind: str, honesty: str, band: tuple[float, float] | None = None,
+    working: tuple[Step, ...] = (),
+) -> Value:
+    """A `Value` with its displays made."""
+    low, high = (display(band[0], kind), display(band[1], kind)) if band else (None, None)
+    return Value(name, label, value, kind, display(value, kind), honesty, low, high, working)

@@ -1,0 +1,49 @@
+"""The kinds of operation: one line each."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from types import MappingProxyType
+from typing import Any
+
+from cutting.errors import UnknownName
+from cutting.operations import facing, turning
+from cutting.operations.outcome import Outcome
+from cutting.operations.setup import Setup
+
+
+@dataclass(frozen=True)
+class Kind:
+    """What a kind of operation brings: its evaluation, its map and its ranking."""
+
+    name: str
+    title: str
+    evaluate: Callable[[Setup], Outcome]
+    explore: Callable[[Setup], Any]
+
+
+KINDS = MappingProxyType({
+    kind.name: kind
+    for kind in (
+        Kind("turn", turning.TITLE, turning.evaluate, turning.explore),
+        Kind("face", facing.TITLE, facing.evaluate, facing.explore),
+    )
+})
+
+
+def kind_of(name: str) -> Kind:
+    """The kind of that name. Raises `UnknownName`."""
+    if name not in KINDS:
+        raise UnknownName("operation", f"no operation is called '{name}'; there are {', '.join(KINDS)}.", None, tuple(KINDS))
+    return KINDS[name]
+
+
+def evaluate(setup: Setup) -> Outcome:
+    """The outcome of a set-up of any kind. Raises `CuttingError`."""
+    return kind_of(setup.operation).evaluate(setup)
+
+
+def explore(setup: Setup) -> Any:
+    """The map of a set-up of any kind. Raises `CuttingError`."""
+    return kind_of(setup.operation).explore(setup)

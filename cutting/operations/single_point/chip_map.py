@@ -1,0 +1,72 @@
+"""The chip map: breaker window, and where each limit would break over feed × depth, from one run."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from contourpy import contour_generator
+
+from cutting.chips.window import depth_scale, feed_scale, window_sides
+from cutting.operations.setup import Setup
+from cutting.operations.single_point import limits as rules
+from cutting.operations.single_point.case import case_of, single_cutter
+from cutting.operations.single_point.physics import cut
+from cutting.operations.single_point.run import actual_depth
+from cutting.working import Silent
+
+GRID = 36
+Polyline = list[tuple[float, float]]
+
+
+@dataclass(frozen=True)
+class Contour:
+    """Where a limit stands at its bound, (feed, depth) points; `side` says where it is broken."""
+
+    name: str
+    label: str
+    lines: list[Polyline]
+
+
+@dataclass(frozen=True)
+class ChipMap:
+    """Axes in mm/rev and mm, windows as polygons, contours, and the point of operation."""
+
+    feed_axis: tuple[float, float]
+    depth_axis: tuple[float, float]
+    window: Polyline
+    drawn_window: Polyline
+    contours: list[Contour]
+    feed: float
+    depth: float
+
+
+def chip_map(setup: Setup) -> ChipMap:
+    """The map of a set-up at its speed; depth is read as one pass down to the final diameter."""
+    case, cutter = case_of(setup), single_cutter(setup)
+    settings = setup.settings
+    sides = window_sides(setup.insert.geometry.window)
+    nose, along = setup.insert.code.nose_radius, float(np.ravel(depth_scale(cutter.inscribed_circle))[0])
+    across = float(feed_scale(nose, case.ductility, settings.cutting_speed, case.pressure))
+    bare = float(feed_scale(nose, 0.5, 150.0, 0.0))
+    window = [(f * across, a * along) for f, a in sides.hull]
+    depth = actual_depth(setup)
+    feed_top = max(max(p[0] for p in window) * 1.2, settings.feed_per_rev * 1.15)
+    depth_top = max(max(p[1] for p in window) * 1.15, depth * 1.15)
+    feeds, depths = np.linspace(feed_top / GRID, feed_top, GRID), np.linspace(depth_top / GRID, depth_top, GRID)
+    grid_f, grid_a = (axis[..., None] for axis in np.meshgrid(feeds, depths))
+    last = setup.feature.start_diameter if case.facing else setup.feature.end_diameter + 2 * grid_a
+    done = cut(case, cutter, settings.cutting_speed, grid_f, grid_a, last, Silent())
+    contours = []
+    for rule in rules.RULES:
+        if rule.contour and rule.applies(case):
+            used = np.broadcast_to(rules.utilisation(rule, *rule.read(case, cutter, done)), grid_f.shape)[..., 0]
+            lines = contour_generator(feeds, depths, used).lines(1.0)
+            if lines:
+                contours.append(Contour(rule.name, rule.label.split(",")[0], [_points(line) for line in lines]))
+    return ChipMap((0.0, feed_top), (0.0, depth_top), window, [(f * bare, a * along) for f, a in sides.hull], contours,
+                   float(np.ravel(done.feed_per_rev)[0]) if done.feed_per_rev.size == 1 else settings.feed_per_rev, depth)
+
+
+def _points(line: np.ndarray) -> Polyline:  # type: ignore[type-arg]
+    return [(round(float(x), 4), round(float(y), 4)) for x, y in line]

@@ -1,0 +1,114 @@
+"""Whether tool, feature, machine and holding go together: rules with reasons, for one pair or for many."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cutting.mechanics.deflection import Holding
+from cutting.operations.outcome import Warning
+from cutting.operations.setup import Setup
+from cutting.tooling.crib import Crib, HolderColumns, Index, InsertColumns
+
+Mask = NDArray[np.bool_]
+CHUCK_CLEARANCE = 2.0  # mm between tool and jaws at the end of the cut
+CENTRE_CLEARANCE = 2.0
+
+
+@dataclass(frozen=True)
+class FitRule:
+    """A rule of fit: `fits` is true where the pair may be used."""
+
+    name: str
+    fits: Callable[[Setup, InsertColumns, HolderColumns, Index, Index], Any]
+    reason: Callable[[Setup], str]
+
+
+def _nose(s: Setup, i: InsertColumns, h: HolderColumns, a: Index, b: Index) -> Any:
+    # a round insert leaves its own radius in a corner, so it is held against the fillet like any nose
+    return True if s.feature.fillet is None else i.nose_radius[a] <= s.feature.fillet + 1e-9
+
+
+def _shoulder(s: Setup, i: InsertColumns, h: HolderColumns, a: Index, b: Index) -> Any:
+    wanted = s.feature.shoulder and s.operation == "turn"
+    return (h.cutting_edge_angle[b] >= 90.0) & ~(i.round_shape[a] & (s.feature.fillet is None)) if wanted else True
+
+
+def _centre_clear(s: Setup) -> bool:
+    """A tool that faces or turns next to a centre must pass it."""
+    if s.holding.style is Holding.CHUCK:
+        return True
+    return s.feature.end.nominal / 2 >= s.holding.centre_diameter / 2 + CENTRE_CLEARANCE
+
+
+def _least_shank(s: Setup) -> float:
+    """A turret seats one height; a tool post is packed up."""
+    return s.machine.shank_height * (0.6 if s.machine.speeds else 0.99)
+
+
+RULES: tuple[FitRule, ...] = (
+    FitRule("operation", lambda s, i, h, a, b: (h.faces if s.operation == "face" else h.turns)[b],
+            lambda s: f"the holder's style does not {s.operation}"),
+    FitRule("hand", lambda s, i, h, a, b: h.right_or_neutral[b],
+            lambda s: "a left-hand holder cuts away from the chuck"),
+    FitRule("shank", lambda s, i, h, a, b: (h.shank_height[b] <= s.machine.shank_height)
+            & (h.shank_height[b] >= _least_shank(s)),
+            lambda s: f"the shank does not suit the {s.machine.shank_height:g} mm seat of {s.machine.name}"),
+    FitRule("shoulder", _shoulder, lambda s: "the shoulder is square: κr below 90° or a round edge cannot leave it"),
+    FitRule("fillet", _nose, lambda s: f"the corner radius is larger than the drawing's fillet {s.feature.fillet or 0:g} mm"),
+    FitRule("chuck", lambda s, i, h, a, b: s.feature.distance_from_chuck >= CHUCK_CLEARANCE or s.operation == "face",
+            lambda s: f"the tool ends {s.feature.distance_from_chuck:g} mm from the jaws, {CHUCK_CLEARANCE:g} mm are wanted"),
+    FitRule("centre", lambda s, i, h, a, b: _centre_clear(s),
+            lambda s: f"the tool would touch the centre of Ø{s.holding.centre_diameter:g} mm"),
+)
+
+
+def grade_rules(setup: Setup, crib: Crib) -> list[tuple[str, str, Mask]]:
+    """Per insert: does geometry and grade suit the metal. Name, reason, mask over the crib's inserts."""
+    letter = setup.work.material.group.letter
+    suits = np.array([letter in g.suits for g in crib.geometries], bool)
+    serves = np.array([letter in g.letters for g in crib.grades], bool)
+    columns = crib.insert_columns
+    return [
+        ("geometry", f"the geometry is not meant for group {letter}", suits[columns.geometry]),
+        ("grade", f"the grade's ISO 513 span does not reach {letter}", serves[columns.grade]),
+    ]
+
+
+def check_pairs(setup: Setup, crib: Crib, left: Index, right: Index) -> tuple[Mask, dict[str, tuple[str, int]]]:
+    """Which pairs fit, and for each rule its reason with the number of pairs that it alone or first excludes."""
+    inserts, holders = crib.insert_columns, crib.holder_columns
+    fits: Mask = np.ones(len(left), bool)
+    counts: dict[str, tuple[str, int]] = {}
+    checks = [(rule.name, rule.reason(setup), np.broadcast_to(rule.fits(setup, inserts, holders, left, right), fits.shape))
+              for rule in RULES]
+    checks += [(name, reason, mask[left]) for name, reason, mask in grade_rules(setup, crib)]
+    for name, reason, mask in checks:
+        lost = int(np.count_nonzero(fits & ~mask))
+        if lost:
+            counts[name] = (reason, lost)
+        fits = fits & mask
+    return fits, counts
+
+
+def warnings_of_fit(setup: Setup) -> list[Warning]:
+    """The rules that the setup's own tool breaks. Metal mismatch is a care, the others block."""
+    crib = Crib((setup.insert,), (setup.holder,))
+    left = right = np.array([0], np.intp)
+    found = []
+    inserts, holders = crib.insert_columns, crib.holder_columns
+    for rule in RULES:
+        if not np.all(rule.fits(setup, inserts, holders, left, right)):
+            found.append(Warning(f"fit_{rule.name}", _sentence(rule.reason(setup)), "blocks"))
+    for name, reason, mask in grade_rules(setup, crib):
+        if not mask[0]:
+            found.append(Warning(f"fit_{name}", _sentence(reason), "care"))
+    return found
+
+
+def _sentence(text: str) -> str:
+    return text[0].upper() + text[1:] + "."

@@ -1,0 +1,192 @@
+"""Remedies found by running them: each lever is tried, and what it brings is what is said."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+
+from cutting.errors import CuttingError
+from cutting.mechanics.deflection import Holding
+from cutting.operations.outcome import Limit, Remedy
+from cutting.operations.setup import Setup
+from cutting.operations.single_point import limits as rules
+from cutting.operations.single_point.case import case_of, single_cutter
+from cutting.operations.single_point.physics import Cut, cut
+from cutting.operations.single_point.run import actual_depth, pass_diameters, run
+from cutting.quantities.write import Display, write
+from cutting.working import Silent
+
+SILENT = Silent()
+STEPS = np.geomspace(0.2, 4.0, 97)  # shares of the present value that a lever tries
+
+
+class Trial:
+    """A changed set-up, run: is it sound, how close is a limit, what does it take."""
+
+    def __init__(self, setup: Setup, name: str, text: Display, patch: dict[str, Any]) -> None:
+        self.setup, self.text, self.patch = setup, text, patch
+        case, cutter, done = run(setup, SILENT)
+        used = rules.all_utilisations(case, cutter, done)
+        self.used = float(used[name].ravel()[0]) if name in used else 0.0
+        self.sound = not bool(np.any(rules.excluded(case, cutter, done, used)))
+        self.seconds = float(done.operation_time.ravel()[0])
+        self.cost = float(done.operation_cost.ravel()[0])
+
+
+def remedies_for(limit: Limit, setup: Setup) -> tuple[Remedy, ...]:
+    """Up to three changes that bring a limit below its bound, or nearest to it; sound and quick ones first."""
+    base = Trial(setup, limit.name, Display("", ""), {})
+    target = 1.0 if limit.broken else 0.9 * limit.utilisation
+    tried = list(_trials(setup, limit.name))
+    better = [t for t in tried if t.used < min(base.used * 0.98, target + 0.005)]
+    if not better:  # nothing brings it below: the nearest is still worth knowing
+        better = [t for t in tried if t.used < base.used * 0.9]
+    better.sort(key=lambda t: (not t.sound, t.used > 1, t.cost))
+    return tuple(Remedy(t.text, _effect(limit, base, t), t.patch) for t in better[:3])
+
+
+def ways_to_go_faster(setup: Setup, found: tuple[Limit, ...]) -> tuple[Remedy, ...]:
+    """Up to two sound changes that save the most time, each up to the next limit."""
+    base = Trial(setup, found[0].name, Display("", ""), {})
+    sound = [t for t in _faster_trials(setup, found[0].name) if t.sound and t.seconds < base.seconds * 0.985]
+    sound.sort(key=lambda t: t.seconds)
+    return tuple(Remedy(t.text, _gain(base, t), t.patch) for t in sound[:2])
+
+
+def _trials(setup: Setup, name: str) -> Iterator[Trial]:
+    yield from _scan(setup, name, "feed_per_rev", "feed")
+    yield from _scan(setup, name, "cutting_speed", "speed")
+    for passes in (setup.pass_count + 1, setup.pass_count + 3):
+        if 1 <= passes <= 40:
+            yield from _try(_with_passes(setup, passes), name, _pass_text(setup, passes),
+                            {"settings": {"depth_of_cut": setup.stock_to_remove / passes}})
+    yield from _holding_trials(setup, name)
+
+
+def _holding_trials(setup: Setup, name: str) -> Iterator[Trial]:
+    holding = setup.holding
+    if holding.style is Holding.CHUCK and setup.operation == "turn":
+        supported = replace(setup, holding=replace(holding, style=Holding.CHUCK_AND_CENTRE))
+        yield from _try(supported, name, _both("tailstock centre in"), {"holding": {"style": "chuck and centre"}})
+    shortest = setup.feature.distance_from_chuck + setup.feature.length + 2.0
+    if setup.operation == "face":
+        shortest = 0.5 * holding.free_length
+    if holding.free_length > 1.1 * shortest:
+        shorter = replace(setup, holding=replace(holding, free_length=shortest))
+        text = Display(*(f"part out of the chuck {write(holding.free_length, 'length', s, False)} → {write(shortest, 'length', s)}"
+                         for s in ("metric", "inch")))
+        yield from _try(shorter, name, text, {"holding": {"free_length": shortest}})
+    for delivery, pressure in setup.machine.coolant:
+        if pressure > (setup.machine.pressure(setup.settings.coolant) or 0.0):
+            yield from _try(setup.with_settings(coolant=delivery), name, _both(f"coolant: {delivery}, {pressure:.0f} bar"),
+                            {"settings": {"coolant": delivery}})
+
+
+def _scan(setup: Setup, name: str, field: str, label: str) -> Iterator[Trial]:
+    """The smallest change of one setting that brings the limit just below its bound, from one vectorised run."""
+    present = getattr(setup.settings, field)
+    values = (present * STEPS)[:, None]
+    used, _ = _used_over(setup, field, values, actual_depth(setup), pass_diameters(setup))
+    good = np.flatnonzero(used[name].ravel() <= min(0.97, 0.85 * _now(setup, name)))
+    if not len(good):
+        return
+    nearest = good[np.argmin(np.abs(np.log(STEPS[good])))]
+    value = _tidy(float(values[nearest, 0]), field, up=STEPS[nearest] > 1)
+    yield from _try(setup.with_settings(**{field: value}), name, _change_text(label, present, value, field),
+                    {"settings": {field: value}})
+
+
+def _now(setup: Setup, name: str) -> float:
+    case, cutter, done = run(setup, SILENT)
+    return max(float(rules.all_utilisations(case, cutter, done)[name].ravel()[0]), 0.1)
+
+
+def _faster_trials(setup: Setup, name: str) -> Iterator[Trial]:
+    if setup.pass_count > 1:
+        fewer = setup.pass_count - 1
+        yield from _try(_with_passes(setup, fewer), name, _pass_text(setup, fewer),
+                        {"settings": {"depth_of_cut": setup.stock_to_remove / fewer}})
+    for field, label in (("feed_per_rev", "feed"), ("cutting_speed", "speed")):
+        yield from _furthest(setup, name, field, label, "", {})
+    if setup.holding.style is Holding.CHUCK and setup.operation == "turn":
+        supported = replace(setup, holding=replace(setup.holding, style=Holding.CHUCK_AND_CENTRE))
+        yield from _furthest(supported, name, "feed_per_rev", "feed", "tailstock centre in → ",
+                             {"holding": {"style": "chuck and centre"}})
+
+
+def _furthest(setup: Setup, name: str, field: str, label: str, before: str, patch: dict[str, Any]) -> Iterator[Trial]:
+    present = getattr(setup.settings, field)
+    values = (present * np.linspace(1.02, 3.0, 100))[:, None]
+    try:
+        _, bad = _used_over(setup, field, values, actual_depth(setup), pass_diameters(setup))
+    except CuttingError:
+        return
+    good = np.flatnonzero(~bad.ravel())
+    if not len(good):
+        return
+    value = _tidy(float(values[good[-1], 0]), field, up=False)
+    text = _change_text(label, present, value, field)
+    yield from _try(setup.with_settings(**{field: value}), name, Display(before + text.metric, before + text.inch),
+                    {**patch, "settings": {field: value}})
+
+
+def _used_over(setup: Setup, field: str, values: Any, depth: float, diameters: Any) -> tuple[dict[str, Any], Any]:
+    case, cutter = case_of(setup), single_cutter(setup)
+    speed = values if field == "cutting_speed" else setup.settings.cutting_speed
+    feed = values if field == "feed_per_rev" else setup.settings.feed_per_rev
+    done: Cut = cut(case, cutter, speed, feed, depth, diameters, SILENT)
+    used = rules.all_utilisations(case, cutter, done)
+    shape = (len(values), 1)
+    return ({key: np.broadcast_to(one, shape) for key, one in used.items()},
+            np.broadcast_to(rules.excluded(case, cutter, done, used), shape))
+
+
+def _try(setup: Setup, name: str, text: Display, patch: dict[str, Any]) -> Iterator[Trial]:
+    try:
+        yield Trial(setup, name, text, patch)
+    except CuttingError:
+        return
+
+
+def _with_passes(setup: Setup, passes: int) -> Setup:
+    return setup.with_settings(depth_of_cut=setup.stock_to_remove / passes)
+
+
+def _tidy(value: float, field: str, up: bool) -> float:
+    step = 0.005 if field == "feed_per_rev" else 1.0
+    rounded = np.ceil(value / step) if up else np.floor(value / step)
+    return round(max(float(rounded), 1.0) * step, 4)
+
+
+def _change_text(label: str, present: float, value: float, kind: str) -> Display:
+    return Display(*(f"{label} {write(present, kind, s, False)} → {write(value, kind, s)}" for s in ("metric", "inch")))
+
+
+def _pass_text(setup: Setup, passes: int) -> Display:
+    depth = setup.stock_to_remove / passes
+    return Display(*(f"{passes} {'pass' if passes == 1 else 'passes'} of {write(depth, 'length', s)} instead of {setup.pass_count}"
+                     for s in ("metric", "inch")))
+
+
+def _both(text: str) -> Display:
+    return Display(text, text)
+
+
+def _effect(limit: Limit, base: Trial, trial: Trial) -> Display:
+    tail = "" if trial.sound else ", but breaks another limit"
+    text = (f"{limit.label.split(',')[0]} {base.used:.0%} → {trial.used:.0%} of its bound, "
+            f"{_signed(trial.seconds - base.seconds, 's')}, {_signed(trial.cost - base.cost, '€')}{tail}")
+    return _both(text)
+
+
+def _gain(base: Trial, trial: Trial) -> Display:
+    return _both(f"{_signed(trial.seconds - base.seconds, 's')}, {_signed(trial.cost - base.cost, '€')}")
+
+
+def _signed(value: float, unit: str) -> str:
+    digits = 2 if unit == "€" else 0
+    text = f"{value:+.{digits}f} {unit}"
+    return text.replace("-", "−") if round(value, digits) else f"±0 {unit}"

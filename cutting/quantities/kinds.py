@@ -1,0 +1,87 @@
+"""The kinds of quantity: internal unit, the words people use for units, and how many digits the trade writes."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+
+import pint
+
+
+@dataclass(frozen=True)
+class Kind:
+    """One kind of quantity.
+
+    `metric` and `inch` are the unit labels shown; `unit` and `inch_unit` the same for Pint;
+    `words` maps what people type (lower case) to Pint units.
+    """
+
+    name: str
+    metric: str
+    unit: str
+    inch: str
+    inch_unit: str
+    metric_decimals: int | None
+    inch_decimals: int | None
+    words: dict[str, str]
+    offset: bool = False
+
+
+_LENGTH = {
+    "mm": "mm", "millimetre": "mm", "millimetres": "mm", "cm": "cm", "m": "m", "µm": "um", "um": "um", "μm": "um",
+    "micron": "um", "microns": "um", "in": "inch", "inch": "inch", "inches": "inch", '"': "inch", "″": "inch",
+    "thou": "thou", "mil": "thou", "mils": "thou", "tenth": "thou/10", "tenths": "thou/10", "ft": "foot",
+}
+_PER_REV = {f"{word}/{rev}": unit for word, unit in _LENGTH.items() for rev in ("rev", "r", "u")}
+_PER_MIN = {f"{word}/min": f"{unit}/minute" for word, unit in _LENGTH.items()}
+
+KINDS: dict[str, Kind] = {
+    kind.name: kind
+    for kind in (
+        Kind("length", "mm", "mm", "in", "inch", 3, 4, _LENGTH),
+        Kind("small_length", "µm", "um", "µin", "microinch", 1, 0,
+             _LENGTH | {"µin": "microinch", "uin": "microinch"}),
+        Kind("feed_per_rev", "mm/rev", "mm", "ipr", "inch", 3, 4, _PER_REV | _LENGTH | {"ipr": "inch"}),
+        Kind("feed_rate", "mm/min", "mm/minute", "ipm", "inch/minute", 0, 1, _PER_MIN | {"ipm": "inch/minute"}),
+        Kind("cutting_speed", "m/min", "m/minute", "sfm", "foot/minute", 0, 0,
+             {"m/min": "m/minute", "mpm": "m/minute", "m/s": "m/second", "sfm": "foot/minute", "sfpm": "foot/minute",
+              "ft/min": "foot/minute", "fpm": "foot/minute"}),
+        Kind("spindle_speed", "1/min", "1/minute", "rpm", "1/minute", 0, 0,
+             {"1/min": "1/minute", "rpm": "1/minute", "rev/min": "1/minute", "u/min": "1/minute", "/min": "1/minute"}),
+        Kind("force", "N", "N", "lbf", "force_pound", 0, 0,
+             {"n": "N", "kn": "kN", "lbf": "force_pound", "lb": "force_pound", "kgf": "force_kilogram"}),
+        Kind("torque", "N·m", "N*m", "lbf·ft", "force_pound*foot", 1, 1,
+             {"n·m": "N*m", "nm": "N*m", "n.m": "N*m", "n*m": "N*m", "lbf·ft": "force_pound*foot",
+              "lb-ft": "force_pound*foot", "in-lb": "force_pound*inch"}),
+        Kind("power", "kW", "kW", "hp", "horsepower", 2, 2, {"kw": "kW", "w": "W", "hp": "horsepower"}),
+        Kind("pressure", "bar", "bar", "psi", "psi", 0, 0, {"bar": "bar", "mpa": "MPa", "psi": "psi"}),
+        Kind("stress", "N/mm²", "N/mm**2", "ksi", "ksi", 0, 1,
+             {"n/mm²": "N/mm**2", "n/mm2": "N/mm**2", "mpa": "MPa", "ksi": "ksi", "psi": "psi"}),
+        Kind("duration", "s", "s", "s", "s", 1, 1,
+             {"s": "s", "sec": "s", "seconds": "s", "min": "minute", "minutes": "minute", "h": "hour", "hours": "hour"}),
+        Kind("life", "min", "minute", "min", "minute", 1, 1,
+             {"min": "minute", "minutes": "minute", "s": "s", "h": "hour"}),
+        Kind("angle", "°", "degree", "°", "degree", 1, 1,
+             {"°": "degree", "deg": "degree", "degree": "degree", "degrees": "degree", "rad": "radian"}),
+        Kind("temperature_rise", "K", "delta_degC", "°F", "delta_degF", 0, 0, {"k": "delta_degC", "°f": "delta_degF"}),
+        Kind("area", "mm²", "mm**2", "in²", "inch**2", 2, 4, {"mm²": "mm**2", "mm2": "mm**2", "in²": "inch**2"}),
+        Kind("mass", "kg", "kg", "lb", "pound", 2, 2, {"kg": "kg", "g": "g", "lb": "pound"}),
+        Kind("money", "€", "", "€", "", 2, 2, {"€": "", "eur": ""}),
+        Kind("share", "%", "percent", "%", "percent", 0, 0, {"%": "percent"}),
+        Kind("count", "", "", "", "", 0, 0, {}),
+        Kind("number", "", "", "", "", None, None, {}),
+    )
+}
+
+
+@cache
+def registry() -> pint.UnitRegistry:
+    return pint.UnitRegistry(autoconvert_offset_to_baseunit=True)
+
+
+@cache
+def factor(source: str, target: str) -> float:
+    """How many `target` units one `source` unit is."""
+    if source == target:
+        return 1.0
+    return float(registry()(f"1 {source}" if source else "1").to(target or "dimensionless").magnitude)

@@ -1,0 +1,44 @@
+"""Writes values as the trade writes them, in both unit systems, without false digits."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from cutting.quantities.kinds import KINDS, factor
+
+
+@dataclass(frozen=True)
+class Display:
+    """A value in words, once per unit system."""
+
+    metric: str
+    inch: str
+
+
+def write(value: float, kind: str, system: str = "metric", with_unit: bool = True) -> str:
+    """One value as text: decimals by kind, trailing zeros of lengths dropped, thin grouping from 10 000."""
+    what = KINDS[kind]
+    inch = system == "inch"
+    shown = value * factor(what.unit, what.inch_unit) if inch else value
+    decimals = what.inch_decimals if inch else what.metric_decimals
+    label = what.inch if inch else what.metric
+    text = _digits(shown, decimals, kind)
+    return f"{text} {label}".strip() if with_unit else text
+
+
+def display(value: float, kind: str, with_unit: bool = True) -> Display:
+    return Display(write(value, kind, "metric", with_unit), write(value, kind, "inch", with_unit))
+
+
+def _digits(value: float, decimals: int | None, kind: str) -> str:
+    if decimals is None:
+        return f"{value:.4g}"
+    if kind in ("small_length", "duration", "life", "torque") and abs(value) >= 100:
+        decimals = 0
+    if kind == "power" and abs(value) >= 10:
+        decimals = 1
+    text = f"{value:,.{decimals}f}" if abs(value) >= 10_000 else f"{value:.{decimals}f}"
+    if kind in ("length", "feed_per_rev", "area", "angle") and "." in text:
+        text = text.rstrip("0").rstrip(".")
+    text = text.replace(",", "\u202f")
+    return "0" if text in ("-0", "-0.0", "-0.00") else text

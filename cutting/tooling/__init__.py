@@ -1,0 +1,1 @@
+"""What cuts: designations, geometries, grades, inserts, holders, and the crib that stocks them."""

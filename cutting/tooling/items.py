@@ -1,0 +1,165 @@
+"""Geometries, grades, inserts and holders: the items of the crib, and the shipped tables of them."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from functools import cache, cached_property
+
+from cutting.errors import UnknownName
+from cutting.names import find, index
+from cutting.tables import read_table
+from cutting.tooling.designation import HolderCode, InsertCode, read_holder_code, read_insert_code
+
+Point = tuple[float, float]
+
+
+@dataclass(frozen=True)
+class Geometry:
+    """A chipbreaker geometry. Window points are (feed mm/rev, depth mm) for iC 12.7 and corner 0.8."""
+
+    name: str
+    purpose: str
+    window: tuple[Point, ...]
+    groove_rake: float  # degrees
+    edge_radius: float  # µm
+    wiper: bool
+    breaker: bool
+    flank: str  # N negative, P positive, any
+    suits: str  # ISO 513 letters
+    strength: float
+    source: str
+
+
+@dataclass(frozen=True)
+class Grade:
+    """A cutting material. `spans` lists ISO 513 letter, from and to; factors are relative to the table's row."""
+
+    name: str
+    tool_class: str
+    substrate: str
+    spans: tuple[tuple[str, int, int], ...]
+    main_letter: str
+    speed_factor: float
+    toughness: float
+    heat_factor: float
+    source: str
+
+    @property
+    def letters(self) -> str:
+        return "".join(letter for letter, _, _ in self.spans)
+
+
+@dataclass(frozen=True)
+class Insert:
+    """An insert in stock: one item with its geometry, grade and price."""
+
+    name: str
+    designation: str
+    geometry: Geometry
+    grade: Grade
+    pack_price: float
+    pack_size: int
+    tipped_edges: int | None = None
+    bin: str = ""
+    quantity: int = 0
+    source: str = ""
+
+    @cached_property
+    def code(self) -> InsertCode:
+        return read_insert_code(self.designation, "insert")
+
+    @property
+    def price(self) -> float:
+        return self.pack_price / self.pack_size
+
+    @property
+    def edges(self) -> int:
+        """Usable edges: tipped ones as tipped, else corners times sides; a round insert is counted by depth later."""
+        return self.tipped_edges or self.code.corners * self.code.sides or 4 * self.code.sides
+
+
+@dataclass(frozen=True)
+class Holder:
+    """An external holder with its shortest usual overhang."""
+
+    designation: str
+    coolant: str
+    overhang: float
+    price: float
+    source: str = ""
+
+    @cached_property
+    def code(self) -> HolderCode:
+        return read_holder_code(self.designation, "holder")
+
+
+@cache
+def geometries() -> dict[str, Geometry]:
+    return {
+        row["name"]: Geometry(
+            row["name"], row["purpose"],
+            tuple((float(f), float(a)) for f, a in (point.split(":") for point in row["window"].split())),
+            row.number("groove_rake"), row.number("edge_radius"), row.flag("wiper"), row.flag("breaker"),
+            row["flank"], row["suits"], row.number("strength"), row["source"],
+        )
+        for row in read_table("tooling/geometries.csv")
+    }
+
+
+@cache
+def grades() -> dict[str, Grade]:
+    return {
+        row["name"]: Grade(
+            row["name"], row["tool_class"], row["substrate"], _spans(row.words("spans")), row["main_letter"],
+            row.number("speed_factor"), row.number("toughness"), row.number("heat_factor"), row["source"],
+        )
+        for row in read_table("tooling/grades.csv")
+    }
+
+
+@cache
+def inserts() -> tuple[Insert, ...]:
+    return tuple(
+        Insert(
+            row["name"], row["designation"], geometries()[row["geometry"]], grades()[row["grade"]],
+            row.number("pack_price"), int(row["pack_size"]),
+            int(row["tipped_edges"]) if row["tipped_edges"] else None, row["bin"], int(row["quantity"]), row["source"],
+        )
+        for row in read_table("tooling/inserts.csv")
+    )
+
+
+@cache
+def holders() -> tuple[Holder, ...]:
+    return tuple(
+        Holder(row["designation"], row["coolant"], row.number("overhang"), row.number("price"), row["source"])
+        for row in read_table("tooling/holders.csv")
+    )
+
+
+@cache
+def _inserts_by_name() -> dict[str, Insert]:
+    short = (((i.name, f"{i.designation} {i.geometry.name} {i.grade.name.split()[0]}"), i) for i in inserts())
+    return index(short)
+
+
+def find_insert(name: str, field: str = "insert") -> Insert:
+    """A shipped insert by name. Raises `UnknownName`."""
+    return find(name, _inserts_by_name(), field, "insert", (i.name for i in inserts()))
+
+
+def find_holder(name: str, field: str = "holder") -> Holder:
+    """A shipped holder by designation. Raises `UnknownName`."""
+    return find(name, index(((h.designation,), h) for h in holders()), field, "holder",
+                (h.designation for h in holders()))
+
+
+def _spans(words: tuple[str, ...]) -> tuple[tuple[str, int, int], ...]:
+    found = []
+    for word in words:
+        match = re.fullmatch(r"([PMKNSH])(\d\d)-[PMKNSH](\d\d)", word)
+        if not match:
+            raise UnknownName("spans", f"'{word}' is not an ISO 513 span such as P10-P30.")
+        found.append((match[1], int(match[2]), int(match[3])))
+    return tuple(found)

@@ -1,0 +1,1 @@
+"""Tool life and its spread."""

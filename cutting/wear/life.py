@@ -1,0 +1,67 @@
+"""Extended Taylor life, anchored to a reference speed for 15 minutes."""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from cutting.working import Honesty, formula
+
+Array = NDArray[np.float64]
+
+REFERENCE_LIFE = 15.0  # minutes
+
+
+@formula(
+    "tool_life",
+    "15·({reference_speed}·{speed_factor}/{cutting_speed})^(1/{taylor_exponent})"
+    "·({reference_feed}/{chip_thickness})^({feed_exponent}/{taylor_exponent})"
+    "·({reference_depth}/{depth_of_cut})^({depth_exponent}/{taylor_exponent})",
+    "taylor-1907",
+    Honesty.MODEL,
+    1.0,
+)
+def taylor_life(
+    reference_speed: ArrayLike, speed_factor: ArrayLike, cutting_speed: ArrayLike, taylor_exponent: ArrayLike,
+    reference_feed: ArrayLike, chip_thickness: ArrayLike, feed_exponent: ArrayLike, reference_depth: ArrayLike,
+    depth_of_cut: ArrayLike, depth_exponent: ArrayLike,
+) -> Array:
+    """Median tool life T [min] of the extended Taylor law vc·T^n·h^a·ap^b = C.
+
+    v15 [m/min] holds for 15 min at h = f0 [mm] and ap = a0 [mm]; the corrections come in as one factor. Chip
+    thickness stands in place of feed, so that κr and nose count. Trust it within a factor of two until a trial
+    has calibrated it. Source: Taylor 1907; exponents common practice.
+    """
+    n = np.asarray(taylor_exponent, float)
+    speed = np.asarray(reference_speed) * np.asarray(speed_factor) / np.asarray(cutting_speed)
+    thickness = np.asarray(reference_feed) / np.asarray(chip_thickness)
+    depth = np.asarray(reference_depth) / np.asarray(depth_of_cut)
+    combined = speed * thickness ** np.asarray(feed_exponent) * depth ** np.asarray(depth_exponent)
+    return REFERENCE_LIFE * combined ** (1.0 / n)
+
+
+def speed_for_life(
+    tool_life: ArrayLike, reference_speed: ArrayLike, speed_factor: ArrayLike, taylor_exponent: ArrayLike,
+    reference_feed: ArrayLike, chip_thickness: ArrayLike, feed_exponent: ArrayLike, reference_depth: ArrayLike,
+    depth_of_cut: ArrayLike, depth_exponent: ArrayLike,
+) -> Array:
+    """Cutting speed vc [m/min] at which `taylor_life` gives T [min]: its closed inverse, same parameters."""
+    thickness = np.asarray(reference_feed) / np.asarray(chip_thickness)
+    depth = np.asarray(reference_depth) / np.asarray(depth_of_cut)
+    spread = thickness ** np.asarray(feed_exponent) * depth ** np.asarray(depth_exponent)
+    return (
+        np.asarray(reference_speed) * np.asarray(speed_factor) * spread
+        * (REFERENCE_LIFE / np.asarray(tool_life)) ** np.asarray(taylor_exponent)
+    )
+
+
+def taylor_from_two_points(first: tuple[float, float], second: tuple[float, float]) -> tuple[float, float]:
+    """Exponent n and constant C of vc·T^n = C from two (vc, T) pairs [m/min, min]. Source: Groover, ch. 22.
+
+    Raises ValueError when the two lives are equal.
+    """
+    (v1, t1), (v2, t2) = first, second
+    if t1 == t2:
+        raise ValueError("the two lives are equal")
+    n = float(np.log(v1 / v2) / np.log(t2 / t1))
+    return n, float(v1 * t1**n)

@@ -1,0 +1,37 @@
+"""The scatter of tool life as a Weibull law: completion probability and planned edge changes."""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+from scipy.special import gamma
+
+from cutting.working import Honesty, formula
+
+Array = NDArray[np.float64]
+
+_SHAPES = np.linspace(1.2, 14.0, 257)
+_VARIATIONS = np.sqrt(gamma(1 + 2 / _SHAPES) / gamma(1 + 1 / _SHAPES) ** 2 - 1)
+
+
+@formula("weibull_shape", "the shape whose scatter is {coefficient_of_variation}", "weibull-1951")
+def weibull_shape(coefficient_of_variation: ArrayLike) -> Array:
+    """Weibull shape β for a coefficient of variation CV, by inverting CV(β); held between 1.2 and 14."""
+    return np.interp(np.asarray(coefficient_of_variation, float), _VARIATIONS[::-1], _SHAPES[::-1])
+
+
+@formula(
+    "completion_probability", "2^(−(time in cut/{tool_life})^{weibull_shape})", "weibull-1951", Honesty.MODEL, 0.0
+)
+def completion_probability(time_in_cut: ArrayLike, tool_life: ArrayLike, weibull_shape: ArrayLike) -> Array:
+    """Probability p that an edge of median life T [min] lasts a time in cut [min], shape β. Source: Weibull 1951."""
+    return np.exp2(-((np.asarray(time_in_cut) / np.asarray(tool_life)) ** np.asarray(weibull_shape)))
+
+
+def life_quantile(probability: ArrayLike, weibull_shape: ArrayLike) -> Array:
+    """Share of the median life that is reached with a probability p: (−log2 p)^(1/β).
+
+    >>> round(float(life_quantile(0.99, 4.0)), 2)
+    0.35
+    """
+    return (-np.log2(np.asarray(probability, float))) ** (1.0 / np.asarray(weibull_shape))

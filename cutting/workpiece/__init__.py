@@ -1,0 +1,1 @@
+"""What is cut: machinability groups, materials, tolerances."""

@@ -1,0 +1,193 @@
+"""The sub-commands of ./bench."""
+
+from __future__ import annotations
+
+import argparse
+import os
+import signal
+import socket
+import subprocess
+import sys
+import time
+from pathlib import Path
+from types import FrameType
+
+from house import database, packages
+from house.ground import LOGS, PYTHON, ROOT, VAR, WEB, SetupProblem, application_environment, run_logged, say
+
+DEMO_SIGN_IN = "engineer / turn-the-arrow   or   operator / read-the-chips"
+
+
+def main(arguments: list[str]) -> int:
+    parser = argparse.ArgumentParser(prog="./bench", description="Arrow Bench: plan, judge and record turning work.")
+    commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
+    start = commands.add_parser("start", help="set up all that is needed and serve the application")
+    start.add_argument("--port", type=int, default=8321, help="port on 127.0.0.1 (default 8321)")
+    test = commands.add_parser("test", help="set up all that is needed and run every check and test")
+    test.add_argument("rest", nargs=argparse.REMAINDER, help="arguments for pytest; without any, all checks run")
+    for name, text in (("solve", "read Setups, print Outcomes"), ("advise", "read a request, print the ranking")):
+        door = commands.add_parser(name, help=f"{text} (open JSON form, see docs/json-form.md)")
+        door.add_argument("file", help="a JSON file, or - for standard input")
+    commands.add_parser("types", help="write the OpenAPI document and the TypeScript types made from it")
+    commands.add_parser("shots", help="take the pictures in docs/screenshots from the demo data")
+    commands.add_parser("lint", help="run the style and type checks")
+    commands.add_parser("benchmark", help="measure speed; prints figures")
+    manage = commands.add_parser("manage", help="run a management command against the private database")
+    manage.add_argument("rest", nargs=argparse.REMAINDER)
+    chosen = parser.parse_args(arguments)
+    try:
+        return _run(chosen)
+    except SetupProblem as problem:
+        print(f"\nArrow Bench: {problem}", file=sys.stderr)
+        return 1
+    except KeyboardInterrupt:
+        return 130
+
+
+def _run(chosen: argparse.Namespace) -> int:
+    match chosen.command:
+        case "start":
+            return start(chosen.port)
+        case "test":
+            return test(chosen.rest)
+        case "solve" | "advise":
+            packages.ensure_debian_packages(with_tests=False)
+            packages.ensure_python_packages(with_tests=False)
+            return _python("-m", "cutting.doors.command_line", chosen.command, chosen.file)
+        case "types":
+            return types()
+        case "lint":
+            packages.ensure_everything(with_tests=True)
+            return lint()
+        case "shots":
+            packages.ensure_everything(with_tests=True)
+            return _with_database("tests/browser/take_screenshots.py")
+        case "benchmark":
+            packages.ensure_everything(with_tests=True)
+            return _with_database("-m", "benchmarks")
+        case "manage":
+            packages.ensure_everything()
+            return _with_database("-m", "django", *chosen.rest)
+    raise AssertionError(chosen.command)
+
+
+def start(port: int) -> int:
+    began = time.monotonic()
+    _refuse_busy_port(port)
+    packages.ensure_everything()
+    instance = database.default_instance()
+    owned = database.running_pid(instance) is None
+    say("database: starting the private MariaDB instance")
+    database.start(instance)
+    server: subprocess.Popen[bytes] | None = None
+    signal.signal(signal.SIGTERM, _as_interrupt)
+    try:
+        environment = application_environment(instance.environment())
+        run_logged("migrate: bringing the database up to date and filling in the demo data",
+                   [PYTHON, "-m", "django", "prepare"], "The database could not be brought up to date.",
+                   env=environment, cwd=ROOT)
+        LOGS.mkdir(parents=True, exist_ok=True)
+        server = subprocess.Popen(
+            [str(PYTHON), "-m", "gunicorn", "server.wsgi:application", "--bind", f"127.0.0.1:{port}",
+             "--workers", "2", "--threads", "4", "--preload", "--access-logfile", str(LOGS / "access.log"),
+             "--error-logfile", str(LOGS / "server.log"), "--graceful-timeout", "5"],
+            cwd=ROOT, env=environment, start_new_session=True,
+        )
+        _wait_until_served(port, server)
+        print(f"\nArrow Bench is at http://127.0.0.1:{port}/   (ready after {time.monotonic() - began:.1f} s)\n"
+              f"Demo sign-in: {DEMO_SIGN_IN}\nStop with Ctrl-C.", flush=True)
+        return server.wait()
+    except KeyboardInterrupt:
+        print("\nStopping.", file=sys.stderr)
+        return 0
+    finally:
+        signal.signal(signal.SIGINT, signal.SIG_IGN)
+        if server is not None and server.poll() is None:
+            server.terminate()
+            try:
+                server.wait(timeout=10)
+            except subprocess.TimeoutExpired:
+                os.killpg(server.pid, signal.SIGKILL)
+        if owned:
+            database.stop(instance)
+
+
+def test(rest: list[str]) -> int:
+    packages.ensure_everything(with_tests=True)
+    if not rest:
+        failed = lint()
+        if failed:
+            return failed
+    return _with_database("-m", "pytest", *rest)
+
+
+def lint() -> int:
+    npm, environment = packages.npm_command(), packages.npm_environment()
+    for what, command, folder in (
+        ("ruff: style", [str(PYTHON), "-m", "ruff", "check", "."], ROOT),
+        ("mypy: types of the core", [str(PYTHON), "-m", "mypy", "cutting", "house"], ROOT),
+        ("svelte-check: types of the interface", [*npm, "run", "--silent", "check"], WEB),
+        ("prettier: form of the interface", [*npm, "run", "--silent", "format"], WEB),
+    ):
+        say(what)
+        if subprocess.run(command, cwd=folder, env=environment, check=False).returncode:
+            print(f"\nArrow Bench: the check '{what}' found something, see above.", file=sys.stderr)
+            return 1
+    return 0
+
+
+def types() -> int:
+    packages.ensure_everything()
+    status = _python("-m", "django", "write_openapi", str(WEB / "openapi.json"))
+    if status:
+        return status
+    return subprocess.run([*packages.npm_command(), "run", "--silent", "types"], cwd=WEB,
+                          env=packages.npm_environment(), check=False).returncode
+
+
+def _with_database(*arguments: str) -> int:
+    """Run Python with an instance of its own for tests, so that nobody's data is touched."""
+    instance = (database.Instance(VAR / "test-database") if arguments[:2] != ("-m", "django")
+                else database.default_instance())
+    owned = database.running_pid(instance) is None
+    database.start(instance)
+    try:
+        return _python(*arguments, extra=instance.environment())
+    finally:
+        if owned:
+            database.stop(instance)
+
+
+def _python(*arguments: str, extra: dict[str, str] | None = None) -> int:
+    return subprocess.run([str(PYTHON), *arguments], cwd=Path.cwd() if extra is None else ROOT,
+                          env=application_environment(extra), check=False).returncode
+
+
+def _refuse_busy_port(port: int) -> None:
+    if not 1 <= port <= 65535:
+        raise SetupProblem(f"--port {port} is not a port; choose one from 1 to 65535.")
+    with socket.socket() as probe:
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            probe.bind(("127.0.0.1", port))
+        except PermissionError as error:
+            raise SetupProblem(f"Port {port} is reserved for the administrator; choose one with --port N.") from error
+        except OSError as error:
+            raise SetupProblem(f"Port {port} is in use by another program; choose one with --port N.") from error
+
+
+def _wait_until_served(port: int, server: subprocess.Popen[bytes], timeout: float = 30) -> None:
+    deadline = time.monotonic() + timeout
+    while time.monotonic() < deadline:
+        if server.poll() is not None:
+            raise SetupProblem(f"The server stopped at its start. Details: {LOGS / 'server.log'}")
+        try:
+            socket.create_connection(("127.0.0.1", port), timeout=0.5).close()
+            return
+        except OSError:
+            time.sleep(0.05)
+    raise SetupProblem(f"The server did not answer within {timeout:.0f} s. Details: {LOGS / 'server.log'}")
+
+
+def _as_interrupt(_signal: int, _frame: FrameType | None) -> None:
+    raise KeyboardInterrupt

@@ -1,0 +1,178 @@
+"""A private MariaDB instance under var/: own folder, own socket, loopback only, no system service touched."""
+
+from __future__ import annotations
+
+import contextlib
+import getpass
+import os
+import secrets
+import signal
+import socket
+import subprocess
+import time
+from dataclasses import dataclass
+from pathlib import Path
+
+from house.ground import LOGS, VAR, SetupProblem, run_logged
+
+DATABASE = "arrow_bench"
+USER = "arrow_bench"
+
+
+@dataclass(frozen=True)
+class Instance:
+    """One MariaDB instance: where its data lies and how to reach it."""
+
+    folder: Path
+
+    @property
+    def data(self) -> Path:
+        return self.folder / "data"
+
+    @property
+    def socket(self) -> Path:
+        # a socket path may have 107 bytes at most, so it stands outside deep check-outs
+        return Path(f"/tmp/arrow-bench-{os.getuid()}-{abs(hash_of(self.folder))}.sock")
+
+    @property
+    def pid_file(self) -> Path:
+        return self.folder / "mariadbd.pid"
+
+    @property
+    def port_file(self) -> Path:
+        return self.folder / "port"
+
+    @property
+    def password_file(self) -> Path:
+        return self.folder / "password"
+
+    @property
+    def password(self) -> str:
+        return self.password_file.read_text().strip()
+
+    @property
+    def port(self) -> int:
+        return int(self.port_file.read_text())
+
+    def environment(self) -> dict[str, str]:
+        """What the application needs to find this instance."""
+        return {
+            "ARROW_BENCH_DB_HOST": "127.0.0.1",
+            "ARROW_BENCH_DB_PORT": str(self.port),
+            "ARROW_BENCH_DB_NAME": DATABASE,
+            "ARROW_BENCH_DB_USER": USER,
+            "ARROW_BENCH_DB_PASSWORD": self.password,
+        }
+
+
+def hash_of(folder: Path) -> int:
+    import zlib
+
+    return zlib.crc32(str(folder.resolve()).encode())
+
+
+def default_instance() -> Instance:
+    return Instance(VAR / "database")
+
+
+def free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
+def running_pid(instance: Instance) -> int | None:
+    """The process id of this instance's server when it lives, also one that an earlier run left behind."""
+    try:
+        pid = int(instance.pid_file.read_text())
+        command = Path(f"/proc/{pid}/cmdline").read_bytes()
+    except (OSError, ValueError):
+        return None
+    return pid if b"mariadbd" in command and str(instance.data).encode() in command else None
+
+
+def create(instance: Instance) -> None:
+    instance.folder.mkdir(parents=True, exist_ok=True)
+    run_logged(
+        "mariadb: creating the database folder",
+        ["mariadb-install-db", "--no-defaults", f"--user={getpass.getuser()}", f"--datadir={instance.data}",
+         "--auth-root-authentication-method=normal", "--skip-test-db"],
+        "The database folder could not be created.",
+    )
+
+
+def start(instance: Instance, timeout: float = 60) -> None:
+    """Start (or adopt) the server and make sure that our database and user exist."""
+    if running_pid(instance) is None:
+        fresh = not instance.data.exists()
+        if fresh:
+            create(instance)
+        elif not (instance.data / "mysql").is_dir():
+            raise SetupProblem(
+                f"The database folder {instance.data} is broken: its system tables are missing. "
+                "Restore it from a backup, or move it away to start empty."
+            )
+        _launch(instance, timeout)
+    if not instance.password_file.exists():
+        _secure(instance)
+
+
+def _launch(instance: Instance, timeout: float) -> None:
+    LOGS.mkdir(parents=True, exist_ok=True)
+    port = free_port()
+    log = (LOGS / "mariadbd.log").open("ab")
+    process = subprocess.Popen(
+        ["mariadbd", "--no-defaults", f"--user={getpass.getuser()}", f"--datadir={instance.data}",
+         f"--socket={instance.socket}", f"--port={port}", "--bind-address=127.0.0.1",
+         f"--pid-file={instance.pid_file}", "--character-set-server=utf8mb4", "--collation-server=utf8mb4_unicode_ci",
+         "--sql-mode=STRICT_TRANS_TABLES,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION",
+         "--innodb-flush-log-at-trx-commit=1", "--skip-name-resolve", "--max-allowed-packet=64M"],
+        stdout=log, stderr=subprocess.STDOUT, stdin=subprocess.DEVNULL, start_new_session=True,
+    )
+    deadline = time.monotonic() + timeout
+    while time.monotonic() < deadline:
+        if process.poll() is not None:
+            raise SetupProblem(
+                f"The database did not start: its folder {instance.data} may be damaged or in use. "
+                f"Details: {LOGS / 'mariadbd.log'}"
+            )
+        with contextlib.suppress(OSError), socket.create_connection(("127.0.0.1", port), timeout=0.5):
+            instance.port_file.write_text(str(port))
+            return
+        time.sleep(0.05)
+    process.kill()
+    raise SetupProblem(f"The database did not answer within {timeout:.0f} s. Details: {LOGS / 'mariadbd.log'}")
+
+
+def _secure(instance: Instance) -> None:
+    """A fresh root account has no password: give our user a generated one and drop all others."""
+    password = secrets.token_urlsafe(24)
+    statements = f"""
+        CREATE DATABASE IF NOT EXISTS {DATABASE} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;
+        CREATE OR REPLACE USER '{USER}'@'127.0.0.1' IDENTIFIED BY '{password}';
+        GRANT ALL PRIVILEGES ON *.* TO '{USER}'@'127.0.0.1';
+        DELETE FROM mysql.global_priv WHERE User IN ('root', '') AND User <> '{USER}';
+        FLUSH PRIVILEGES;
+    """
+    done = subprocess.run(
+        ["mariadb", "--no-defaults", f"--socket={instance.socket}", "--user=root"],
+        input=statements, text=True, capture_output=True, check=False,
+    )
+    if done.returncode:
+        raise SetupProblem(f"The database accounts could not be set up: {done.stderr.strip()}")
+    instance.password_file.touch(mode=0o600)
+    instance.password_file.write_text(password)
+
+
+def stop(instance: Instance, timeout: float = 30) -> None:
+    pid = running_pid(instance)
+    if pid is None:
+        return
+    os.kill(pid, signal.SIGTERM)
+    deadline = time.monotonic() + timeout
+    while running_pid(instance) is not None and time.monotonic() < deadline:
+        with contextlib.suppress(ChildProcessError):
+            os.waitpid(pid, os.WNOHANG)
+        time.sleep(0.05)
+    if running_pid(instance) is not None:
+        os.kill(pid, signal.SIGKILL)
