@@ -12,7 +12,7 @@ from cutting.operations.setup import Setup
 from cutting.operations.single_point import limits as rules
 from cutting.operations.single_point.case import case_of, cutters
 from cutting.operations.single_point.fit import check_pairs
-from cutting.tooling.crib import Crib
+from cutting.tooling.crib import Crib, Index
 
 
 @dataclass(frozen=True)
@@ -87,10 +87,12 @@ def advise(setup: Setup, crib: Crib, top: int = 40) -> Advice:
     best = best_of_pairs(case, cutter.take(known))
     order = np.lexsort((best.cost, best.score))
     names = [rule for rule in rules.RULES if rule.applies(case)]
-    good = _one_per_insert([k for k in order if best.feasible[k]], left[chosen], top)
-    bad = _one_per_insert([k for k in order if not best.feasible[k]], left[chosen], 12, {int(left[chosen][k]) for k in good})
-    rows = [_candidate(crib, int(left[chosen[k]]), int(right[chosen[k]]), best, k, names) for k in good]
-    misses = [_miss(crib, int(left[chosen[k]]), int(right[chosen[k]]), best, k, names) for k in bad]
+    inserts = left[chosen]
+    sound = best.feasible[order]
+    good = _one_per_insert(order[sound], inserts, top)
+    bad = _one_per_insert(order[~sound], inserts, 12, {int(inserts[k]) for k in good})
+    rows = [_candidate(crib, int(inserts[k]), int(right[chosen[k]]), best, k, names) for k in good]
+    misses = [_miss(crib, int(inserts[k]), int(right[chosen[k]]), best, k, names) for k in bad]
     explained = tuple(replace(row, reason=why_not_first(row, rows[0], setup.goal)) for row in rows)
     return Advice(explained, tuple(misses), tuple(refused), len(left), len(chosen), int(np.count_nonzero(best.feasible)))
 
@@ -101,7 +103,7 @@ def _neutral(setup: Setup) -> Setup:
     return setup.with_settings(cutting_speed=100.0, feed_per_rev=0.1, depth_of_cut=min(depth, 30.0), overhang=None)
 
 
-def _one_per_insert(order: list[int], inserts: np.ndarray, top: int, taken: set[int] | None = None) -> list[int]:  # type: ignore[type-arg]
+def _one_per_insert(order: Index, inserts: Index, top: int, taken: set[int] | None = None) -> list[int]:
     seen, kept = set(taken or ()), []
     for k in order:
         if int(inserts[k]) not in seen:

@@ -6,6 +6,7 @@ in closed form from life, goal and limits. Pairs are run in chunks that fit the 
 
 from __future__ import annotations
 
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, fields
 from typing import Any
 
@@ -14,11 +15,12 @@ from numpy.typing import NDArray
 
 from cutting.chips.window import depth_scale, feed_scale
 from cutting.mechanics.chip_section import chip_area, engaged_edge, mean_chip_thickness
-from cutting.mechanics.finish import RA_OF_RT, WIPER_GAIN
+from cutting.mechanics.finish import MINIMUM_CHIP_SHARE, RA_OF_RT, WIPER_GAIN
 from cutting.money.cost import optimum_life_for_cost, optimum_life_for_time
 from cutting.operations.setup import Goal, Setup
 from cutting.operations.single_point import limits as rules
 from cutting.operations.single_point.case import Case, Cutter, edge_cost
+from cutting.operations.single_point.over_passes import over_passes
 from cutting.operations.single_point.physics import Cut, cut
 from cutting.wear.life import speed_for_life
 from cutting.wear.spread import life_quantile, weibull_shape
@@ -27,7 +29,7 @@ from cutting.working import Silent
 Array = NDArray[np.float64]
 FEEDS = 5
 PASS_OPTIONS = 3
-CHUNK = 1500
+CHUNK = 2500
 MOST_PASSES = 24
 CUTTING_SHARE = 0.85  # of unattended time that an edge is engaged, at most
 STOP_MINUTES = 45.0  # what an unplanned stop takes from an unattended machine (common practice)
@@ -72,9 +74,13 @@ def best_of_pairs(case: Case, cutter: Cutter) -> Best:
     """The best point of every pair; `cutter` arrays have shape (pairs, 1)."""
     count = len(cutter.nose_radius)
     best = Best.empty(count)
-    for start in range(0, count, CHUNK):
-        part = slice(start, min(start + CHUNK, count))
-        _search_chunk(case, cutter.take(part), best, part)
+    parts = [slice(start, min(start + CHUNK, count)) for start in range(0, count, CHUNK)]
+    if len(parts) == 1:
+        _search_chunk(case, cutter, best, parts[0])
+        return best
+    # chunks write to places of their own, and NumPy lets go of the interpreter lock while it computes
+    with ThreadPoolExecutor(max_workers=2) as pool:
+        list(pool.map(lambda part: _search_chunk(case, cutter.take(part), best, part), parts))
     return best
 
 
@@ -111,7 +117,9 @@ def _run(case: Case, cutter: Cutter, passes: int, best: Best, places: NDArray[np
     bad = np.broadcast_to(rules.excluded(case, wide, done, used), (*shape, 1))[..., 0]
     score = np.where(bad, 1e9, 0.0) + _score(setup, done, shape)
     if bad.any():
-        worst = np.stack([np.broadcast_to(used[n], (*shape, 1))[..., 0] for n in used]).max(axis=0)
+        worst = np.zeros(shape)
+        for level in used.values():
+            np.maximum(worst, np.broadcast_to(level, (*shape, 1))[..., 0], out=worst)
         score = score + np.where(bad, worst * 1e6, 0.0)
     pick = np.argmin(score, axis=1)
     rows = np.arange(shape[0])
@@ -124,9 +132,9 @@ def _store(
     best: Best, places: Any, rows: Any, pick: Any, passes: int, depth: float, score: Array, bad: Any, speeds: Array,
     done: Cut, used: dict[str, Array], shape: tuple[int, ...],
 ) -> None:
-    def at(values: Any, reduce: Any = np.min) -> Any:
+    def at(values: Any, reduce: np.ufunc = np.minimum) -> Any:
         array = np.asarray(values)
-        array = reduce(array, axis=-1) if array.ndim > 2 else array
+        array = over_passes(array, reduce)[..., 0] if array.ndim > 2 else array
         return np.broadcast_to(array, shape)[rows, pick]
 
     best.score[places] = score[rows, pick]
@@ -143,7 +151,7 @@ def _store(
     best.secure[places] = at(done.secure)
     best.chip_index[places] = at(done.chip_index)
     best.edge_cost[places] = at(done.edge_cost)
-    best.roughness[places] = at(done.roughness, np.max)
+    best.roughness[places] = at(done.roughness, np.maximum)
     stacked = np.stack([np.broadcast_to(used[name][..., 0], shape)[rows, pick] for name in used])
     best.binding[places] = stacked.argmax(axis=0)
     best.utilisation[places] = stacked.max(axis=0)
@@ -191,7 +199,7 @@ def _finish_feed(case: Case, cutter: Cutter) -> Array:
     """Feed [mm/rev] that gives the wanted Ra, from Brammertz' two leading terms at a good speed."""
     wanted = case.setup.feature.roughness or 1.0
     gain = np.where(cutter.wiper > 0, WIPER_GAIN, 1.0)
-    ridge = 500.0 * 0.3 * cutter.edge_radius
+    ridge = 500.0 * MINIMUM_CHIP_SHARE * cutter.edge_radius
     marks = wanted / (RA_OF_RT * 1.16 * gain) - ridge
     return np.sqrt(np.maximum(marks, 0.05) * 8.0 * cutter.nose_radius / 1000.0)
 

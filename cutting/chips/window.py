@@ -76,6 +76,8 @@ def window_gauge(
     worst: Array = np.zeros(np.broadcast(x, y).shape)
     for side in range(normals.shape[-2]):
         nf, na = normals[..., side, 0], normals[..., side, 1]
+        if not nf.any() and not na.any():
+            continue  # windows with fewer corners leave sides unused
         thin_or_shallow = (nf < 0) | ((na < 0) & (nf < -na * 0.05))
         place = (nf * x + na * y) * np.where(thin_or_shallow, forgiving, 1.0)
         np.maximum(worst, place, out=worst)

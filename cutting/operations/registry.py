@@ -19,7 +19,7 @@ class Kind:
 
     name: str
     title: str
-    evaluate: Callable[[Setup], Outcome]
+    evaluate: Callable[..., Outcome]
     explore: Callable[[Setup], Any]
 
 
@@ -42,6 +42,11 @@ def kind_of(name: str) -> Kind:
 def evaluate(setup: Setup) -> Outcome:
     """The outcome of a set-up of any kind. Raises `CuttingError`."""
     return kind_of(setup.operation).evaluate(setup)
+
+
+def evaluate_quickly(setup: Setup) -> Outcome:
+    """The outcome without remedies, for lists and tapes. Raises `CuttingError`."""
+    return kind_of(setup.operation).evaluate(setup, False)
 
 
 def explore(setup: Setup) -> Any:

@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 
 from cutting.operations.outcome import Bound, Severity
 from cutting.operations.single_point.case import Case, Cutter
+from cutting.operations.single_point.over_passes import over_passes
 from cutting.operations.single_point.physics import Cut
 from cutting.wear.life import speed_for_life
 
@@ -102,7 +103,7 @@ RULES: tuple[Rule, ...] = (
          "Inside the window the chip curls and breaks; to its left it strings, to its right it packs.",
          lambda c, k, x: (x.window_gauge, None, 1.0), ("window_gauge",)),
     Rule("thin_chip", "chip thickness, least", "length", Bound.LOWER, Severity.HARD, "brammertz-1961",
-         "Below about 0.3 of its edge radius the edge presses instead of cutting: torn surface, wandering size.",
+         "Below about a quarter of its edge radius the edge presses instead of cutting: torn surface, wandering size.",
          lambda c, k, x: (x.chip_thickness, x.minimum_chip, None), ("chip_thickness", "minimum_chip"), contour=True),
     Rule("nose_feed", "feed for this nose", "feed_per_rev", Bound.UPPER, Severity.HARD, "common-practice",
          "Feed stays below about 0.6 of the corner radius, or the corner breaks.",
@@ -162,7 +163,7 @@ def all_utilisations(case: Case, cutter: Cutter, cut: Cut) -> dict[str, Array]:
     for rule in RULES:
         if rule.applies(case):
             used = utilisation(rule, *rule.read(case, cutter, cut))
-            found[rule.name] = np.max(np.atleast_1d(used), axis=-1, keepdims=True)
+            found[rule.name] = over_passes(used)
     return found
 
 
@@ -175,7 +176,7 @@ def excluded(case: Case, cutter: Cutter, cut: Cut, used: dict[str, Array]) -> ND
         if rule.name == "book_speed":
             if case.setup.house.never_above_book:
                 above = cut.cutting_speed > book_window(cutter, cut)[1] * (1 + 1e-6)
-                bad = bad | np.any(above, axis=-1, keepdims=True)
+                bad = bad | over_passes(above, np.logical_or)
         else:
             bad = bad | (used[rule.name] > 1.0 + 1e-6)
     return bad

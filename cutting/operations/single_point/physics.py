@@ -16,6 +16,7 @@ from cutting.mechanics import chip_section, deflection, finish, force, grip, hea
 from cutting.money.cost import operation_cost, operation_time
 from cutting.operations.setup import Goal
 from cutting.operations.single_point.case import APPROACH, Case, Cutter, edge_cost, standing_heat
+from cutting.operations.single_point.over_passes import over_passes
 from cutting.wear import life, spread
 from cutting.working import Silent
 
@@ -194,11 +195,11 @@ def _money(
 ) -> dict[str, Array]:
     setup = case.setup
     machine, house, batch = setup.machine, setup.house, setup.batch
-    engaged = seconds.sum(axis=-1, keepdims=True)
+    engaged = over_passes(seconds, np.add)
     passes = seconds.shape[-1]
     idle = np.full_like(engaged, passes * case.travel_idle + machine.index_time + machine.start_time)
     # wear adds up over passes at their own speeds: share of life used per piece
-    used = (seconds / 60.0 / tool_life).sum(axis=-1, keepdims=True)
+    used = over_passes(seconds / 60.0 / tool_life, np.add)
     median_parts = 1.0 / used
     planned = median_parts * spread.life_quantile(house.change_probability(setup.goal), shape)
     change_parts = np.where(planned >= 1.0, np.floor(planned), planned)
@@ -213,7 +214,7 @@ def _money(
     run_parts = np.ceil(alone / seconds_each) if alone > 0 else np.minimum(np.maximum(change_parts, 1.0), batch.pieces)
     edge_lasts = record(spread.completion_probability, time_in_cut=run_parts * used, tool_life=1.0, weibull_shape=shape,
                         note="time in cut as a share of life")
-    worst_index = index.min(axis=-1, keepdims=True)
+    worst_index = over_passes(index, np.minimum)
     chips_behave = (1.0 - CHIP_STOP * (1.0 - worst_index / 100.0) ** 2) ** run_parts
     return {
         "engaged_time": engaged, "idle_time": idle, "change_parts": change_parts, "median_parts": median_parts,

@@ -90,10 +90,10 @@ def _scan(setup: Setup, name: str, field: str, label: str) -> Iterator[Trial]:
     present = getattr(setup.settings, field)
     values = (present * STEPS)[:, None]
     used, _ = _used_over(setup, field, values, actual_depth(setup), pass_diameters(setup))
-    good = np.flatnonzero(used[name].ravel() <= min(0.97, 0.85 * _now(setup, name)))
-    if not len(good):
-        return
-    nearest = good[np.argmin(np.abs(np.log(STEPS[good])))]
+    level = used[name].ravel()
+    good = np.flatnonzero(level <= min(0.97, 0.85 * _now(setup, name)))
+    # where nothing brings it below the bound, the value that comes nearest is still worth knowing
+    nearest = good[np.argmin(np.abs(np.log(STEPS[good])))] if len(good) else int(np.argmin(level))
     value = _tidy(float(values[nearest, 0]), field, up=STEPS[nearest] > 1)
     yield from _try(setup.with_settings(**{field: value}), name, _change_text(label, present, value, field),
                     {"settings": {field: value}})

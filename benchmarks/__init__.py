@@ -1,0 +1,1 @@
+"""Measures speed; prints figures. Never part of the tests: machines are noisy."""

@@ -1,0 +1,17 @@
+"""Reductions over the passes, the short last axis, where NumPy's own are slow."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+
+def over_passes(values: Any, join: np.ufunc = np.maximum) -> NDArray[Any]:
+    """Join the last axis with a binary function (maximum, minimum, add, logical_or); it is kept with length one."""
+    array = np.atleast_1d(values)
+    joined = array[..., :1]
+    for k in range(1, array.shape[-1]):
+        joined = join(joined, array[..., k : k + 1])
+    return joined

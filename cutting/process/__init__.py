@@ -1,0 +1,1 @@
+"""The whole part: its outline after each operation, and where seconds and money go."""

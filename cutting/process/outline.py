@@ -1,0 +1,85 @@
+"""The part in half section: stock, what each operation takes away, and what is left."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from cutting.operations.setup import Setup
+
+Corner = tuple[float, float]  # (distance from the chuck, radius), mm
+
+
+@dataclass(frozen=True)
+class Removed:
+    """What one operation takes away: corners of a half-section area."""
+
+    identity: str
+    corners: tuple[Corner, ...]
+
+
+@dataclass(frozen=True)
+class Outline:
+    """Half-section outlines from the chuck to the free end, mm."""
+
+    stock: tuple[Corner, ...]
+    finished: tuple[Corner, ...]
+    removed: tuple[Removed, ...]
+    length: float
+    radius: float
+    bore: float
+
+
+def outline(stock_diameter: float, free_length: float, bore: float, operations: list[tuple[str, Setup]]) -> Outline:
+    """Outline of a part held in the chuck, after its operations in run order.
+
+    `stock_diameter`, `free_length` (outside the chuck) and `bore` in mm. Steps are kept as breakpoints with the radius
+    from each to the next.
+    """
+    steps: list[tuple[float, float]] = [(0.0, stock_diameter / 2)]
+    end = free_length
+    removed = []
+    for identity, setup in operations:
+        f = setup.feature
+        if setup.operation == "face":
+            start = end - f.length
+            inner = f.end.nominal / 2
+            removed.append(Removed(identity, ((start, inner), (start, f.start_diameter / 2), (end, f.start_diameter / 2),
+                                              (end, inner))))
+            if inner < 0.5:
+                end = start
+            continue
+        near, far = f.distance_from_chuck, min(f.distance_from_chuck + f.length, end)
+        after = f.end_diameter / 2
+        removed.append(Removed(identity, _band(steps, near, far, after)))
+        steps = _lower(steps, near, far, after)
+    return Outline(
+        ((0.0, stock_diameter / 2), (free_length, stock_diameter / 2)), tuple(_corners(steps, end)), tuple(removed),
+        free_length, max(stock_diameter / 2, max(r for _, r in steps)), bore,
+    )
+
+
+def _radius_at(steps: list[tuple[float, float]], place: float) -> float:
+    return [radius for start, radius in steps if start <= place + 1e-9][-1]
+
+
+def _lower(steps: list[tuple[float, float]], near: float, far: float, radius: float) -> list[tuple[float, float]]:
+    places = sorted({start for start, _ in steps} | {near, far})
+    return [(p, min(_radius_at(steps, p), radius) if near - 1e-9 <= p < far - 1e-9 else _radius_at(steps, p)) for p in places]
+
+
+def _band(steps: list[tuple[float, float]], near: float, far: float, radius: float) -> tuple[Corner, ...]:
+    places = sorted({near, far} | {p for p, _ in steps if near < p < far})
+    top: list[Corner] = []
+    for left, right in zip(places, places[1:], strict=False):
+        outer = max(_radius_at(steps, left), radius)
+        top += [(left, outer), (right, outer)]
+    return ((near, radius), *top, (far, radius))
+
+
+def _corners(steps: list[tuple[float, float]], end: float) -> list[Corner]:
+    found: list[Corner] = []
+    ordered = [s for s in steps if s[0] < end]
+    for k, (start, radius) in enumerate(ordered):
+        stop = ordered[k + 1][0] if k + 1 < len(ordered) else end
+        found += [(start, radius), (stop, radius)]
+    return found

@@ -1,0 +1,1 @@
+"""Keeps data, knows people, answers requests; computes nothing itself."""

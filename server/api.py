@@ -1,0 +1,55 @@
+"""The HTTP API: one router per app."""
+
+from __future__ import annotations
+
+import json
+import math
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import NinjaAPI
+from ninja.errors import HttpError
+from ninja.parser import Parser
+from ninja.security import SessionAuth
+
+from server import errors
+from server.crib.api import router as crib
+from server.floor.api import router as floor
+from server.jobs.api import router as jobs
+from server.people.api import router as people
+from server.shelf.api import router as shelf
+
+
+class StrictParser(Parser):
+    """JSON as the standard has it: no NaN, no Infinity, no number too large to hold."""
+
+    def parse_body(self, request: HttpRequest) -> Any:
+        try:
+            return json.loads(request.body, parse_constant=self._refuse, parse_float=self._finite)
+        except (UnicodeDecodeError, ValueError, RecursionError) as error:
+            raise HttpError(400, "The body is not JSON.") from error
+
+    @staticmethod
+    def _refuse(name: str) -> float:
+        raise HttpError(422, f"{name} is not a number that JSON knows.")
+
+    @staticmethod
+    def _finite(text: str) -> float:
+        value = float(text)
+        if not math.isfinite(value):
+            raise HttpError(422, f"{text[:20]} is too large to be a number here.")
+        return value
+
+
+class SignedIn(SessionAuth):
+    """A signed-in person, by session cookie."""
+
+
+api = NinjaAPI(title="Arrow Bench", version="1", docs_url=None, openapi_url="/openapi.json", auth=SignedIn(), parser=StrictParser(),
+               urls_namespace="api")
+errors.register(api)
+api.add_router("/session", people, tags=["people"])
+api.add_router("/jobs", jobs, tags=["jobs"])
+api.add_router("/crib", crib, tags=["crib"])
+api.add_router("/shelf", shelf, tags=["shelf"])
+api.add_router("/floor", floor, tags=["floor"])

@@ -1,0 +1,1 @@
+"""The crib: geometries, grades, inserts, holders."""

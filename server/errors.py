@@ -1,0 +1,86 @@
+"""Every failure as problem+json with field paths; registered once."""
+
+from __future__ import annotations
+
+import logging
+from typing import Any
+
+from django.core.exceptions import RequestDataTooBig
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+
+from cutting.doors.plain import problem as core_problem
+from cutting.errors import CuttingError
+
+CONTENT_TYPE = "application/problem+json"
+log = logging.getLogger(__name__)
+
+
+class Refusal(Exception):
+    """A request that is refused for a reason a person can read; `extra` goes into the answer."""
+
+    def __init__(self, status: int, title: str, errors: list[dict[str, Any]] | None = None, **extra: Any) -> None:
+        super().__init__(title)
+        self.status, self.title, self.errors, self.extra = status, title, errors or [], extra
+
+
+def problem(status: int, title: str, errors: list[dict[str, Any]] | None = None, **extra: Any) -> JsonResponse:
+    body = {"type": "about:blank", "title": title, "status": status, "errors": errors or [], **extra}
+    return JsonResponse(body, status=status, content_type=CONTENT_TYPE)
+
+
+def register(api: NinjaAPI) -> None:
+    """Turn each kind of failure into its answer."""
+
+    @api.exception_handler(Refusal)
+    def refused(request: HttpRequest, error: Refusal) -> HttpResponse:
+        return problem(error.status, error.title, error.errors, **error.extra)
+
+    @api.exception_handler(CuttingError)
+    def core_refused(request: HttpRequest, error: CuttingError) -> HttpResponse:
+        return problem(422, str(error), [core_problem(error)])
+
+    @api.exception_handler(ValidationError)
+    def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
+        errors = [
+            {"field": ".".join(str(part) for part in entry["loc"] if part not in ("body", "payload", "query", "path")) or "body",
+             "message": entry["msg"] + "."}
+            for entry in error.errors
+        ]
+        return problem(422, "The request is not as it must be: " + "; ".join(f"{e['field']}: {e['message']}" for e in errors[:3]),
+                       errors)
+
+    @api.exception_handler(AuthenticationError)
+    def unknown_person(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
+        return problem(401, "Sign in first.")
+
+    @api.exception_handler(Http404)
+    def missing(request: HttpRequest, error: Http404) -> HttpResponse:
+        return problem(404, "There is nothing here by that name.")
+
+    @api.exception_handler(RequestDataTooBig)
+    def too_big(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
+        return problem(413, "The request is larger than 12 MiB.")
+
+    @api.exception_handler(HttpError)
+    def http(request: HttpRequest, error: HttpError) -> HttpResponse:
+        # broken JSON arrives here from the framework with its own wording
+        return problem(error.status_code, str(error))
+
+    @api.exception_handler(Exception)
+    def unforeseen(request: HttpRequest, error: Exception) -> HttpResponse:
+        log.exception("unforeseen failure at %s", request.path)
+        return problem(500, "Something failed on our side; it is in the server's log. Nothing was saved by this request.")
+
+
+def csrf_failure(request: HttpRequest, reason: str = "") -> HttpResponse:
+    return problem(403, "The request carries no valid token; reload the page and try again.")
+
+
+def not_found(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    return problem(404, "There is nothing here by that name.")
+
+
+def server_error(request: HttpRequest) -> HttpResponse:
+    return problem(500, "Something failed on our side; it is in the server's log.")

@@ -1,0 +1,1 @@
+"""Jobs, their revisions, notes, measurements and prints."""

@@ -1,0 +1,120 @@
+"""Changes of a job: permission is checked by the caller's door, validation, write and history are here."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.contrib.auth.models import AbstractBaseUser
+from django.db import transaction
+from pydantic import ValidationError
+
+from server.errors import Refusal
+from server.jobs.document import Document, setup_of
+from server.jobs.edits import Edit, edited
+from server.jobs.models import Job, Revision
+
+
+class Stale(Refusal):
+    """The edit started from an older revision; both versions are in the answer."""
+
+    def __init__(self, base: int, current: Revision, yours: dict[str, Any] | None) -> None:
+        super().__init__(
+            409, f"Somebody saved revision {current.number} since you started from {base}: {current.gesture}.",
+            base_revision=base, current_revision=current.number, gesture=current.gesture,
+            author=current.author.get_username(), theirs=current.document, yours=yours,
+        )
+
+
+def create_job(document: dict[str, Any], author: AbstractBaseUser) -> Job:
+    """A new job with its first revision. Raises `Refusal` or `CuttingError`."""
+    content = _checked(document)
+    with transaction.atomic():
+        job = Job.objects.create(name=content["name"], material=content["material"], machine=content["machine"], revision=1)
+        Revision.objects.create(job=job, number=1, document=content, gesture="created", author=author, effective=1)
+    return job
+
+
+def save_edit(job_id: int, base: int, edit: Edit, author: AbstractBaseUser) -> Revision:
+    """Apply an edit on top of the revision it started from. Raises `Stale`, `Refusal` or `CuttingError`."""
+    current = newest(job_id)
+    started = current if base == current.number else _revision(job_id, base)
+    document, gesture = edited(started.document, edit)
+    _check_touched(started.document, document)
+    content = _checked(document)
+    if base != current.number:
+        raise Stale(base, current, content)
+    return _append(current, content, gesture, author, before=current.effective, redo=[])
+
+
+def undo(job_id: int, base: int, author: AbstractBaseUser) -> Revision:
+    """Return to the state before the last effective edit, as a revision of its own."""
+    current = newest(job_id)
+    if base != current.number:
+        raise Stale(base, current, None)
+    if current.before is None:
+        raise Refusal(422, "There is nothing to undo.")
+    target = _revision(job_id, current.before)
+    return _append(current, target.document, f"undo: {_revision(job_id, current.effective).gesture}", author,
+                   before=target.before, redo=[*current.redo, current.effective], effective=target.number)
+
+
+def redo(job_id: int, base: int, author: AbstractBaseUser) -> Revision:
+    """Take back the last undo."""
+    current = newest(job_id)
+    if base != current.number:
+        raise Stale(base, current, None)
+    if not current.redo:
+        raise Refusal(422, "There is nothing to redo.")
+    target = _revision(job_id, current.redo[-1])
+    return _append(current, target.document, f"redo: {target.gesture}", author, before=target.before,
+                   redo=current.redo[:-1], effective=target.number)
+
+
+def newest(job_id: int) -> Revision:
+    """The newest revision of a job. Raises a 404 refusal."""
+    found = Revision.objects.select_related("job", "author").filter(job_id=job_id).order_by("-number").first()
+    if found is None:
+        raise Refusal(404, "There is no such job.")
+    return found
+
+
+def _revision(job_id: int, number: int) -> Revision:
+    found = Revision.objects.select_related("author").filter(job_id=job_id, number=number).first()
+    if found is None:
+        raise Refusal(404, f"The job has no revision {number}.")
+    return found
+
+
+def _append(
+    current: Revision, document: dict[str, Any], gesture: str, author: AbstractBaseUser, before: int | None, redo: list[int],
+    effective: int | None = None,
+) -> Revision:
+    number = current.number + 1
+    with transaction.atomic():
+        # the row changes only if nobody else was first
+        moved = Job.objects.filter(pk=current.job_id, revision=current.number).update(
+            revision=number, name=document["name"], material=document["material"], machine=document["machine"])
+        if not moved:
+            raise Stale(current.number, newest(current.job_id), document)
+        return Revision.objects.create(job_id=current.job_id, number=number, document=document, gesture=gesture[:200], author=author,
+                                       effective=effective or number, before=before, redo=redo)
+
+
+def _checked(document: dict[str, Any]) -> dict[str, Any]:
+    try:
+        return Document(**document).dict()
+    except ValidationError as error:
+        fields = [{"field": ".".join(str(p) for p in e["loc"]), "message": e["msg"] + "."} for e in error.errors()]
+        raise Refusal(422, "; ".join(f"{f['field']}: {f['message']}" for f in fields[:3]), fields) from error
+
+
+def _check_touched(before: dict[str, Any], after: dict[str, Any]) -> None:
+    """Operations that the edit touched must be readable set-ups; the rest is left as it was."""
+    old = {entry["id"]: entry for entry in before["operations"]}
+    for entry in after["operations"]:
+        if old.get(entry["id"]) != entry:
+            setup_of(after, entry)
+    shared = ("material", "hardness", "machine", "goal", "batch", "house", "holding", "stock")
+    if any(before.get(name) != after.get(name) for name in shared):
+        for entry in after["operations"]:
+            setup_of(after, entry)

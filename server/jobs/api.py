@@ -1,0 +1,177 @@
+"""Jobs over HTTP. Thin: loads, calls the core, stores."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from ninja import File, Router, Status
+from ninja.files import UploadedFile
+
+from cutting.advice import advise
+from cutting.operations.registry import evaluate, explore
+from cutting.quantities import display, read_quantity
+from server.errors import Refusal
+from server.jobs import actions, schemas
+from server.jobs.document import request_of, setup_of
+from server.jobs.models import Job, Measurement, Note, Print, Revision
+from server.jobs.present import advice_out, evaluation
+from server.jobs.state import state_of
+from server.people.roles import require_engineer
+
+router = Router()
+OPEN_FORMATS = {b"%PDF-": "application/pdf", b"\x89PNG\r\n\x1a\n": "image/png", b"\xff\xd8\xff": "image/jpeg"}
+MOST_BYTES = 10 * 1024 * 1024
+
+
+@router.get("", response=list[schemas.JobRow])
+def list_jobs(request: HttpRequest) -> list[dict[str, Any]]:
+    """All jobs, what needs attention first."""
+    rows = []
+    for job in Job.objects.all():
+        revision = actions.newest(job.pk)
+        rows.append({
+            "id": job.pk, "name": job.name, "material": job.material, "machine": job.machine, "goal": revision.document["goal"],
+            "pieces": revision.document["batch"]["pieces"], "revision": job.revision, "changed": job.changed,
+            "state": state_of(revision),
+        })
+    return sorted(rows, key=lambda row: (row["state"]["attention"], row["name"]))
+
+
+@router.get("/{job_id}", response=schemas.JobOut)
+def read_job(request: HttpRequest, job_id: int) -> dict[str, Any]:
+    return _job(actions.newest(job_id))
+
+
+@router.post("/{job_id}/edits", response=schemas.JobOut)
+def edit_job(request: HttpRequest, job_id: int, payload: schemas.EditIn) -> dict[str, Any]:
+    """Apply one edit; a stale one is answered 409 with both versions."""
+    require_engineer(request)
+    return _job(actions.save_edit(job_id, payload.base_revision, payload.edit, request.user))  # type: ignore[arg-type]
+
+
+@router.post("/{job_id}/undo", response=schemas.JobOut)
+def undo_job(request: HttpRequest, job_id: int, payload: schemas.BaseIn) -> dict[str, Any]:
+    require_engineer(request)
+    return _job(actions.undo(job_id, payload.base_revision, request.user))  # type: ignore[arg-type]
+
+
+@router.post("/{job_id}/redo", response=schemas.JobOut)
+def redo_job(request: HttpRequest, job_id: int, payload: schemas.BaseIn) -> dict[str, Any]:
+    require_engineer(request)
+    return _job(actions.redo(job_id, payload.base_revision, request.user))  # type: ignore[arg-type]
+
+
+@router.get("/{job_id}/revisions", response=list[schemas.RevisionRow])
+def list_revisions(request: HttpRequest, job_id: int) -> list[dict[str, Any]]:
+    actions.newest(job_id)
+    found = Revision.objects.filter(job_id=job_id).select_related("author").defer("document")[:200]
+    return [{"number": r.number, "gesture": r.gesture, "author": r.author.get_username(), "at": r.at} for r in found]
+
+
+@router.post("/{job_id}/operations/{operation}/evaluate", response=schemas.EvaluationOut)
+def evaluate_operation(request: HttpRequest, job_id: int, operation: str, payload: schemas.TryIn) -> dict[str, Any]:
+    """The live loop: evaluate with values to try; nothing is saved."""
+    document, entry = _entry(job_id, operation)
+    tried = payload.dict()
+    setup = setup_of(document, entry, tried)
+    entered = {**entry["settings"], **payload.settings}
+    return evaluation(setup, evaluate(setup), explore(setup), entered, payload.units)
+
+
+@router.post("/{job_id}/operations/{operation}/follow", response=schemas.FollowOut)
+def follow_operation(request: HttpRequest, job_id: int, operation: str, payload: schemas.TryIn) -> dict[str, Any]:
+    """What may follow within a second: the ranking and the whole part's tape with the values tried."""
+    revision = actions.newest(job_id)
+    document, entry = _entry(job_id, operation, revision)
+    setup, crib = request_of(document, entry, payload.dict())
+    tool = {**entry["tool"], **payload.tool}
+    touched = any((payload.settings, payload.holding, payload.tool))
+    overrides = {operation: payload.dict()} if touched else None
+    return {"advice": advice_out(advise(setup, crib), setup, tool), "state": state_of(revision, overrides)}
+
+
+@router.get("/{job_id}/notes", response=list[schemas.NoteOut])
+def list_notes(request: HttpRequest, job_id: int) -> list[dict[str, Any]]:
+    actions.newest(job_id)
+    return [_note(n) for n in Note.objects.filter(job_id=job_id).select_related("author")]
+
+
+@router.post("/{job_id}/notes", response={201: schemas.NoteOut})
+def write_note(request: HttpRequest, job_id: int, payload: schemas.NoteIn) -> Status:
+    actions.newest(job_id)
+    return Status(201, _note(Note.objects.create(job_id=job_id, author=request.user, **payload.dict())))
+
+
+@router.get("/{job_id}/measurements", response=list[schemas.MeasurementOut])
+def list_measurements(request: HttpRequest, job_id: int) -> list[dict[str, Any]]:
+    actions.newest(job_id)
+    return [_measurement(m) for m in Measurement.objects.filter(job_id=job_id).select_related("author")]
+
+
+@router.post("/{job_id}/measurements", response={201: schemas.MeasurementOut})
+def write_measurement(request: HttpRequest, job_id: int, payload: schemas.MeasurementIn) -> Status:
+    """A commanded and a measured diameter after a pass."""
+    _entry(job_id, payload.operation)
+    read = {name: read_quantity(getattr(payload, name), "length", system=payload.units, field=name) for name in ("commanded", "measured")}
+    for name, quantity in read.items():
+        if not 0 < quantity.value <= 3150:
+            raise Refusal(422, f"{name}: {quantity.value:g} mm is outside 0 to 3150 mm.",
+                          [{"field": name, "message": "outside its bounds", "bound": "over 0 to 3150 mm"}])
+    made = Measurement.objects.create(
+        job_id=job_id, operation=payload.operation, pass_number=payload.pass_number, author=request.user,
+        commanded=read["commanded"].value, measured=read["measured"].value,
+        commanded_entered=read["commanded"].entered[:40], measured_entered=read["measured"].entered[:40])
+    return Status(201, _measurement(made))
+
+
+@router.post("/{job_id}/prints", response={201: schemas.PrintRow})
+def add_print(request: HttpRequest, job_id: int, file: UploadedFile = File(...)) -> Status:  # type: ignore[type-arg]  # noqa: B008
+    """Keep a drawing with the job: PDF, PNG or JPEG up to 10 MiB."""
+    require_engineer(request)
+    actions.newest(job_id)
+    if (file.size or 0) > MOST_BYTES:
+        raise Refusal(413, "file: larger than 10 MiB.", [{"field": "file", "message": "larger than its bound", "bound": "10 MiB"}])
+    content = file.read()
+    media = next((media for magic, media in OPEN_FORMATS.items() if content.startswith(magic)), None)
+    if media is None:
+        raise Refusal(422, "file: not a PDF, PNG or JPEG.", [{"field": "file", "message": "a PDF, PNG or JPEG is wanted"}])
+    made = Print.objects.create(job_id=job_id, name=(file.name or "print")[:160], media_type=media, content=content, author=request.user)
+    return Status(201, made)
+
+
+@router.get("/{job_id}/prints/{print_id}")
+def read_print(request: HttpRequest, job_id: int, print_id: int) -> HttpResponse:
+    found = get_object_or_404(Print, pk=print_id, job_id=job_id)
+    answer = HttpResponse(bytes(found.content), content_type=found.media_type)
+    answer["Content-Disposition"] = f'attachment; filename="print-{found.pk}"'
+    return answer
+
+
+def _entry(job_id: int, operation: str, revision: Revision | None = None) -> tuple[dict[str, Any], dict[str, Any]]:
+    document = (revision or actions.newest(job_id)).document
+    for entry in document["operations"]:
+        if entry["id"] == operation:
+            return document, entry
+    raise Refusal(404, "The job has no such operation.")
+
+
+def _job(revision: Revision) -> dict[str, Any]:
+    return {
+        "id": revision.job_id, "revision": revision.number, "gesture": revision.gesture, "author": revision.author.get_username(),
+        "at": revision.at, "can_undo": revision.before is not None, "can_redo": bool(revision.redo), "document": revision.document,
+        "state": state_of(revision), "prints": list(Print.objects.filter(job_id=revision.job_id).defer("content")),
+    }
+
+
+def _note(n: Note) -> dict[str, Any]:
+    return {"id": n.pk, "operation": n.operation, "text": n.text, "author": n.author.get_username(), "at": n.at}
+
+
+def _measurement(m: Measurement) -> dict[str, Any]:
+    return {
+        "id": m.pk, "operation": m.operation, "pass_number": m.pass_number, "commanded": display(m.commanded, "length"),
+        "measured": display(m.measured, "length"), "difference": display((m.measured - m.commanded) * 1000, "small_length"),
+        "author": m.author.get_username(), "at": m.at,
+    }

@@ -1,0 +1,117 @@
+"""The demo jobs of Gannet Rill Hydro, an invented workshop for small water turbines."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.contrib.auth.models import User
+
+from server.jobs.actions import create_job
+
+
+def operation(number: int, title: str, kind: str, insert: str, holder: str, feature: dict[str, Any], settings: str, **more: Any) -> dict[str, Any]:
+    speed, feed, depth, coolant = settings.split(" / ")
+    return {
+        "id": f"op{number}", "number": number, "title": title, "operation": kind, "tool": {"insert": insert, "holder": holder},
+        "feature": feature,
+        "settings": {"cutting_speed": speed, "feed_per_rev": feed, "depth_of_cut": depth, "coolant": coolant}, **more,
+    }
+
+
+RUNNER_SHAFT = {
+    "name": "Runner shaft", "material": "34CrNiMo6", "hardness": 300, "machine": "two-axis lathe", "goal": "most secure",
+    "batch": {"pieces": 60, "unattended_hours": 0, "yearly": 480},
+    "money": {"blank": 14.5, "setup_minutes": 45, "good_share": 0.99, "target": 23.5},
+    "stock": {"diameter": "64 mm", "free_length": "268 mm", "bore": "0 mm"},
+    "holding": {"style": "chuck and centre", "centre_diameter": "8 mm"},
+    "operations": [
+        operation(10, "Face end", "face", "CNMG 120408 middle P20 CVD", "PCLNR 2525 M12",
+                  {"start_diameter": "64 mm", "end_diameter": "14 mm", "length": "2 mm", "roughness": "6.3 µm"},
+                  "170 m/min / 0.25 mm/rev / 1 mm / flood"),
+        operation(20, "Rough turn Ø57", "turn", "CNMG 120412 middle P20 CVD", "PCLNR 2525 M12",
+                  {"start_diameter": "64 mm", "end_diameter": "57", "length": "230 mm", "distance_from_chuck": "20 mm"},
+                  "160 m/min / 0.35 mm/rev / 3.5 mm / jet"),
+        operation(30, "Rough turn Ø49.5", "turn", "CNMG 120408 middle P20 CVD", "PCLNR 2525 M12",
+                  {"start_diameter": "57 mm", "end_diameter": "49.5", "length": "180 mm", "distance_from_chuck": "70 mm",
+                   "shoulder": True},
+                  "150 m/min / 0.3 mm/rev / 1.9 mm / jet"),
+        operation(40, "Finish bearing seat Ø49", "turn", "DNMG 150604 light P10 CVD", "PDJNR 2525 M15",
+                  {"start_diameter": "49.5 mm", "end_diameter": "49 h8", "length": "60 mm", "distance_from_chuck": "70 mm",
+                   "shoulder": True, "fillet": "0.6 mm", "roughness": "1.6 µm"},
+                  "210 m/min / 0.12 mm/rev / 0.25 mm / jet"),
+        operation(50, "Rough turn Ø35", "turn", "WNMG 080408 middle P20 CVD", "PWLNR 2525 M08",
+                  {"start_diameter": "49.5 mm", "end_diameter": "35.4", "length": "110 mm", "distance_from_chuck": "140 mm",
+                   "shoulder": True},
+                  "150 m/min / 0.3 mm/rev / 2.4 mm / jet"),
+        operation(60, "Finish coupling seat Ø35", "turn", "DNMG 150604 light P10 CVD", "PDJNR 2525 M15",
+                  {"start_diameter": "35.4 mm", "end_diameter": "35 k6", "length": "110 mm", "distance_from_chuck": "140 mm",
+                   "shoulder": True, "fillet": "0.6 mm", "roughness": "1.6 µm"},
+                  "200 m/min / 0.12 mm/rev / 0.2 mm / jet"),
+    ],
+    "baseline": {"name": "present process", "seconds": 742, "cost": 31.8, "note": "brazed tools on the geared lathe, edges ground in house"},
+}
+DEFLECTOR_HUB = {
+    "name": "Deflector hub, weld repaired", "material": "S235JR", "hardness": None, "machine": "geared lathe", "goal": "most secure",
+    "batch": {"pieces": 1, "unattended_hours": 0, "yearly": 6},
+    "money": {"blank": 0, "setup_minutes": 20, "good_share": 1, "target": 40},
+    "stock": {"diameter": "97 mm", "free_length": "150 mm", "bore": "32 mm"},
+    "holding": {"style": "chuck", "grip_diameter": "90 mm"},
+    "operations": [
+        operation(10, "Face hub", "face", "CNMG 120408 middle P30 CVD", "PCLNR 2525 M12",
+                  {"start_diameter": "97 mm", "end_diameter": "32 mm", "length": "1.5 mm", "roughness": "6.3 µm"},
+                  "120 m/min / 0.2 mm/rev / 0.75 mm / flood"),
+        operation(20, "Turn under the weld", "turn", "CNMG 120412 middle P30 CVD", "PCLNR 2525 M12",
+                  {"start_diameter": "97 mm", "end_diameter": "91.5", "length": "60 mm", "distance_from_chuck": "80 mm"},
+                  "110 m/min / 0.25 mm/rev / 0.75 mm / flood", skin="weld"),
+        operation(30, "Finish bearing size Ø90", "turn", "CNMG 120404 light P10 CVD", "PCLNR 2525 M12",
+                  {"start_diameter": "91.5 mm", "end_diameter": "90 h7", "length": "58 mm", "distance_from_chuck": "82 mm",
+                   "roughness": "1.6 µm"},
+                  "200 m/min / 0.12 mm/rev / 0.375 mm / flood"),
+    ],
+}
+VANE_PIN = {
+    "name": "Guide-vane pin", "material": "11SMn30", "hardness": None, "machine": "sliding-head lathe", "goal": "cheapest",
+    "batch": {"pieces": 8000, "unattended_hours": 6, "yearly": 32000},
+    "money": {"blank": 0.48, "setup_minutes": 60, "good_share": 0.995, "target": 1.6},
+    "stock": {"diameter": "20 mm", "free_length": "44 mm", "bore": "0 mm"},
+    "holding": {"style": "chuck"},
+    "operations": [
+        operation(10, "Face", "face", "CCMT 09T304 light positive P10 CVD", "SCLCR 1616 H09",
+                  {"start_diameter": "20 mm", "end_diameter": "0 mm", "length": "0.5 mm", "roughness": "3.2 µm"},
+                  "220 m/min / 0.12 mm/rev / 0.5 mm / flood"),
+        operation(20, "Rough turn Ø14.4", "turn", "CCMT 09T308 middle positive P20 CVD", "SCLCR 1616 H09",
+                  {"start_diameter": "20 mm", "end_diameter": "14.4", "length": "32 mm", "distance_from_chuck": "6 mm", "shoulder": True},
+                  "240 m/min / 0.18 mm/rev / 1.4 mm / flood"),
+        operation(30, "Finish Ø14 h7", "turn", "DCMT 11T304 light positive P10 CVD", "SDJCR 1616 H11",
+                  {"start_diameter": "14.4 mm", "end_diameter": "14 h7", "length": "32 mm", "distance_from_chuck": "6 mm", "shoulder": True,
+                   "roughness": "1.6 µm"},
+                  "260 m/min / 0.1 mm/rev / 0.2 mm / flood"),
+    ],
+    "baseline": {"name": "present process", "seconds": 52, "cost": 1.94, "note": "four-corner inserts, one pass fewer"},
+}
+WEAR_BUSH = {
+    "name": "Wear bush", "material": "CuSn12-C", "hardness": None, "machine": "mill-turn", "goal": "cheapest",
+    "batch": {"pieces": 200, "unattended_hours": 2, "yearly": 1200},
+    "money": {"blank": 6.2, "setup_minutes": 30, "good_share": 0.99, "target": 9.5},
+    "stock": {"diameter": "72 mm", "free_length": "70 mm", "bore": "45 mm"},
+    "holding": {"style": "chuck", "grip_share": 0.5},
+    "operations": [
+        operation(10, "Face", "face", "CCGT 120408 ground N10 plain", "SCLCR 2525 M12",
+                  {"start_diameter": "72 mm", "end_diameter": "45 mm", "length": "1 mm", "roughness": "3.2 µm"},
+                  "250 m/min / 0.2 mm/rev / 1 mm / flood"),
+        operation(20, "Turn Ø68.4", "turn", "CCGT 120408 ground N10 plain", "SCLCR 2525 M12",
+                  {"start_diameter": "72 mm", "end_diameter": "68.4", "length": "55 mm", "distance_from_chuck": "8 mm"},
+                  "250 m/min / 0.3 mm/rev / 1.8 mm / flood"),
+        operation(30, "Finish Ø68 p6", "turn", "CCGT 120408 ground N10 plain", "SCLCR 2525 M12",
+                  {"start_diameter": "68.4 mm", "end_diameter": "68 p6", "length": "55 mm", "distance_from_chuck": "8 mm",
+                   "roughness": "1.6 µm"},
+                  "250 m/min / 0.12 mm/rev / 0.2 mm / flood"),
+    ],
+}
+DEMO_JOBS = (RUNNER_SHAFT, DEFLECTOR_HUB, VANE_PIN, WEAR_BUSH)
+
+
+def fill_jobs() -> None:
+    author = User.objects.get(username="engineer")
+    for document in DEMO_JOBS:
+        create_job({**document}, author)

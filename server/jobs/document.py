@@ -1,0 +1,119 @@
+"""The job document: its schema, and the `Setup` form of each of its operations."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from ninja import Schema
+from pydantic import ConfigDict, Field
+
+from cutting.doors.json_form import Library, read_request, read_setup
+from cutting.operations.setup import Setup
+from cutting.tooling.crib import Crib
+from server.crib.stock import holder_named, insert_named, stock
+from server.floor.library import machine_named
+from server.shelf.library import material_named
+
+Entry = str | float | bool | None
+LIBRARY = Library(material=material_named, machine=machine_named, insert=insert_named, holder=holder_named, crib=stock)
+
+
+class Strict(Schema):
+    model_config = ConfigDict(extra="forbid")
+
+
+class Tool(Strict):
+    insert: str = Field(max_length=120)
+    holder: str = Field(max_length=40)
+
+
+class Operation(Strict):
+    """One operation; feature, settings and holding are kept as they were entered."""
+
+    id: str = Field(max_length=20)
+    number: int = Field(ge=1, le=9999)
+    title: str = Field(min_length=1, max_length=80)
+    operation: Literal["turn", "face"]
+    tool: Tool
+    feature: dict[str, Entry]
+    settings: dict[str, Entry]
+    holding: dict[str, Entry] = {}
+    skin: Literal["clean", "bar", "forged", "cast", "weld"] = "clean"
+
+
+class Stock(Strict):
+    diameter: str = Field(max_length=40)
+    free_length: str = Field(max_length=40)
+    bore: str = Field(default="0", max_length=40)
+
+
+class BatchData(Strict):
+    pieces: int = Field(default=50, ge=1, le=10_000_000)
+    unattended_hours: float = Field(default=0, ge=0, le=168)
+    yearly: int = Field(default=0, ge=0, le=100_000_000)
+
+
+class Money(Strict):
+    """Money per piece or batch; `target` is what a piece may cost."""
+
+    blank: float = Field(default=0, ge=0, le=1e6)
+    setup_minutes: float = Field(default=0, ge=0, le=10_000)
+    good_share: float = Field(default=1, gt=0.1, le=1)
+    target: float | None = Field(default=None, ge=0, le=1e6)
+
+
+class Baseline(Strict):
+    """The present process, to beat."""
+
+    name: str = Field(min_length=1, max_length=120)
+    seconds: float = Field(gt=0, le=1e6)
+    cost: float = Field(gt=0, le=1e6)
+    note: str = Field(default="", max_length=400)
+
+
+class Document(Strict):
+    """A job's content, version 1."""
+
+    version: Literal[1] = 1
+    name: str = Field(min_length=1, max_length=120)
+    material: str = Field(max_length=120)
+    hardness: float | None = None
+    machine: str = Field(max_length=80)
+    goal: Literal["cheapest", "fastest", "most secure"] = "cheapest"
+    batch: BatchData = BatchData()
+    money: Money = Money()
+    stock: Stock
+    holding: dict[str, Entry] = {}
+    house: dict[str, Entry] = {}
+    operations: list[Operation] = Field(max_length=60)
+    baseline: Baseline | None = None
+
+
+def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: dict[str, Any] | None = None) -> dict[str, Any]:
+    """The JSON form of one operation's set-up; `overrides` may replace parts of settings, holding and tool."""
+    more = overrides or {}
+    batch = document["batch"]
+    return {
+        "operation": operation["operation"], "material": document["material"], "hardness": document.get("hardness"),
+        "machine": document["machine"], "goal": more.get("goal") or document["goal"],
+        "batch": {"pieces": batch["pieces"], "unattended_hours": batch["unattended_hours"]},
+        "tool": {**operation["tool"], **(more.get("tool") or {})}, "feature": operation["feature"],
+        "settings": {**operation["settings"], **(more.get("settings") or {})},
+        "holding": {"free_length": document["stock"]["free_length"], "grip_diameter": document["stock"]["diameter"],
+                    "bore": document["stock"].get("bore", "0"), **document["holding"], **operation["holding"],
+                    **(more.get("holding") or {})},
+        "house": document["house"], "skin": operation["skin"], "units": more.get("units", "mm"),
+    }
+
+
+def setup_of(document: dict[str, Any], operation: dict[str, Any], overrides: dict[str, Any] | None = None) -> Setup:
+    """The checked `Setup` of one operation. Raises `CuttingError`."""
+    return read_setup(setup_form(document, operation, overrides), LIBRARY)
+
+
+def request_of(document: dict[str, Any], operation: dict[str, Any], overrides: dict[str, Any] | None = None) -> tuple[Setup, Crib]:
+    """The advice request of one operation. Raises `CuttingError`."""
+    form = setup_form(document, operation, overrides)
+    coolant = form["settings"].get("coolant")
+    form["settings"] = {"coolant": coolant} if coolant else None
+    return read_request(form, LIBRARY)

@@ -1,0 +1,245 @@
+"""The edits a person can make, one class per gesture; each changes a document and says in words what it did."""
+
+from __future__ import annotations
+
+import copy
+import uuid
+from typing import Annotated, Any, Literal
+
+from ninja import Schema
+from pydantic import ConfigDict, Field
+
+from cutting.quantities import KINDS, read_quantity
+from server.crib.stock import stock
+from server.errors import Refusal
+from server.floor.library import machine_named
+from server.jobs.document import BatchData, Baseline, Entry, Money, Tool
+from server.shelf.library import material_named
+
+SETTING_KINDS = {
+    "cutting_speed": ("cutting_speed", "spindle_speed"), "feed_per_rev": ("feed_per_rev", "feed_rate"),
+    "depth_of_cut": ("length",), "spindle_clamp": ("spindle_speed",), "overhang": ("length",),
+}
+
+
+class Gesture(Schema):
+    model_config = ConfigDict(extra="forbid")
+    operation: str = Field(default="", max_length=20)
+
+    def target(self, document: dict[str, Any]) -> dict[str, Any]:
+        for entry in document["operations"]:
+            if entry["id"] == self.operation:
+                return entry  # type: ignore[no-any-return]
+        raise Refusal(404, "The job has no such operation.", [{"field": "edit.operation", "message": "not in this job"}])
+
+
+class SetSettings(Gesture):
+    """Speed, feed, depth, coolant, clamp, overhang; bare numbers are in `units` and are kept with them."""
+
+    action: Literal["set_settings"]
+    settings: dict[str, Entry]
+    units: Literal["mm", "inch"] = "mm"
+
+    def apply(self, document: dict[str, Any]) -> str:
+        entry = self.target(document)
+        kept = {name: _with_unit(name, value, self.units) for name, value in self.settings.items()}
+        entry["settings"].update(kept)
+        words = ", ".join(f"{name.replace('_', ' ')} {value}" for name, value in kept.items())
+        return f"{entry['number']}: {words}"
+
+
+class TakeTool(Gesture):
+    """Take a candidate: tool and its settings."""
+
+    action: Literal["take_tool"]
+    tool: Tool
+    settings: dict[str, Entry] = {}
+
+    def apply(self, document: dict[str, Any]) -> str:
+        entry = self.target(document)
+        entry["tool"] = self.tool.dict()
+        entry["settings"].update({name: _with_unit(name, value, "mm") for name, value in self.settings.items()})
+        return f"{entry['number']}: took {self.tool.insert}"
+
+
+class SetFeature(Gesture):
+    """What the drawing says, and the title."""
+
+    action: Literal["set_feature"]
+    title: str | None = Field(default=None, min_length=1, max_length=80)
+    feature: dict[str, Entry] = {}
+    skin: Literal["clean", "bar", "forged", "cast", "weld"] | None = None
+    units: Literal["mm", "inch"] = "mm"
+
+    def apply(self, document: dict[str, Any]) -> str:
+        entry = self.target(document)
+        for name, value in self.feature.items():
+            entry["feature"][name] = _length_with_unit(name, value, self.units)
+        if self.title:
+            entry["title"] = self.title
+        if self.skin:
+            entry["skin"] = self.skin
+        return f"{entry['number']}: drawing"
+
+
+class SetHolding(Gesture):
+    """How the part is held: for one operation, or for the job where `operation` is empty."""
+
+    action: Literal["set_holding"]
+    holding: dict[str, Entry]
+    units: Literal["mm", "inch"] = "mm"
+
+    def apply(self, document: dict[str, Any]) -> str:
+        where = self.target(document) if self.operation else document
+        where["holding"].update({name: _length_with_unit(name, value, self.units) for name, value in self.holding.items()})
+        return "holding: " + ", ".join(f"{name.replace('_', ' ')} {value}" for name, value in self.holding.items())
+
+
+class SetPart(Gesture):
+    """Material, machine, goal, batch, money, house rules, name: what concerns the whole part."""
+
+    action: Literal["set_part"]
+    name: str | None = Field(default=None, min_length=1, max_length=120)
+    material: str | None = None
+    hardness: float | None = None
+    machine: str | None = None
+    goal: Literal["cheapest", "fastest", "most secure"] | None = None
+    batch: BatchData | None = None
+    money: Money | None = None
+    house: dict[str, Entry] | None = None
+
+    def apply(self, document: dict[str, Any]) -> str:
+        said = []
+        for name in ("name", "hardness", "goal"):
+            if (value := getattr(self, name)) is not None:
+                document[name] = value
+                said.append(f"{name} {value}")
+        if self.material is not None:
+            document["material"] = material_named(self.material).name
+            document["hardness"] = self.hardness  # another metal comes as usually delivered
+            said.append(f"material {document['material']}")
+        if self.machine is not None:
+            machine = machine_named(self.machine)
+            document["machine"] = machine.name
+            for entry in document["operations"]:
+                if machine.pressure(str(entry["settings"].get("coolant", "flood"))) is None:
+                    entry["settings"]["coolant"] = "flood"
+            said.append(f"machine {machine.name}")
+        for name in ("batch", "money"):
+            if (model := getattr(self, name)) is not None:
+                document[name] = model.dict()
+                said.append(name)
+        if self.house is not None:
+            document["house"].update(self.house)
+            said.append("house rules")
+        return ", ".join(said) or "nothing"
+
+
+class AddOperation(Gesture):
+    """A new operation behind the last, with the crib's first tool until a candidate is taken."""
+
+    action: Literal["add_operation"]
+    kind: Literal["turn", "face"]
+    title: str = Field(min_length=1, max_length=80)
+    feature: dict[str, Entry]
+    units: Literal["mm", "inch"] = "mm"
+
+    def apply(self, document: dict[str, Any]) -> str:
+        last = max((entry["number"] for entry in document["operations"]), default=0)
+        insert, holder = _first_tool(self.kind)
+        document["operations"].append({
+            "id": uuid.uuid4().hex[:8], "number": last - last % 10 + 10, "title": self.title, "operation": self.kind,
+            "tool": {"insert": insert, "holder": holder},
+            "feature": {name: _length_with_unit(name, value, self.units) for name, value in self.feature.items()},
+            "settings": {"cutting_speed": "120 m/min", "feed_per_rev": "0.2 mm/rev", "depth_of_cut": "1 mm", "coolant": "flood"},
+            "holding": {}, "skin": "clean",
+        })
+        return f"added {self.title}"
+
+
+class RemoveOperation(Gesture):
+    action: Literal["remove_operation"]
+
+    def apply(self, document: dict[str, Any]) -> str:
+        entry = self.target(document)
+        document["operations"].remove(entry)
+        return f"removed {entry['number']} {entry['title']}"
+
+
+class MoveOperation(Gesture):
+    """Earlier or later in the run order; numbers stay in their places."""
+
+    action: Literal["move_operation"]
+    by: Literal[-1, 1]
+
+    def apply(self, document: dict[str, Any]) -> str:
+        entry, order = self.target(document), document["operations"]
+        place = order.index(entry)
+        other = place + self.by
+        if not 0 <= other < len(order):
+            raise Refusal(422, "It is already at that end of the run order.")
+        order[place], order[other] = order[other], order[place]
+        order[place]["number"], order[other]["number"] = order[other]["number"], order[place]["number"]
+        return f"moved {entry['title']} {'later' if self.by > 0 else 'earlier'}"
+
+
+class SetBaseline(Gesture):
+    """The present process, to beat; null takes it away."""
+
+    action: Literal["set_baseline"]
+    baseline: Baseline | None
+
+    def apply(self, document: dict[str, Any]) -> str:
+        document["baseline"] = self.baseline.dict() if self.baseline else None
+        return "present process"
+
+
+Edit = Annotated[
+    SetSettings | TakeTool | SetFeature | SetHolding | SetPart | AddOperation | RemoveOperation | MoveOperation | SetBaseline,
+    Field(discriminator="action"),
+]
+
+
+def edited(document: dict[str, Any], edit: Any) -> tuple[dict[str, Any], str]:
+    """A changed copy of the document and what was done, in words."""
+    fresh = copy.deepcopy(document)
+    return fresh, edit.apply(fresh)[:200]
+
+
+def _with_unit(name: str, value: Entry, units: str) -> Entry:
+    """A bare number gets the unit that was shown, so that the entry keeps its meaning."""
+    if name not in SETTING_KINDS or value is None or isinstance(value, bool):
+        return value
+    return _echo(value, units, f"settings.{name}", *SETTING_KINDS[name])
+
+
+def _length_with_unit(name: str, value: Entry, units: str) -> Entry:
+    if value is None or isinstance(value, bool) or name in ("style", "grip_share"):
+        return value
+    if name in ("start_diameter", "end_diameter"):
+        # a tolerance class or deviation is metric as written; only a bare inch number needs its unit
+        return _echo(value, units, f"feature.{name}", "length") if units == "inch" and _bare(value) else str(value)
+    kind = "small_length" if name == "roughness" else "length"
+    return _echo(value, units, name, kind)
+
+
+def _bare(value: Entry) -> bool:
+    return not any(ch.isalpha() or ch in '"″µ°±' for ch in str(value))
+
+
+def _echo(value: str | float, units: str, field: str, *kinds: str) -> str:
+    system = "inch" if units == "inch" else "metric"
+    read_quantity(value, *kinds, system=system, field=field)  # refuses what cannot be read, naming the field
+    if not _bare(value):
+        return str(value).strip()
+    kind = KINDS[kinds[0]]
+    return f"{str(value).strip()} {kind.inch if system == 'inch' else kind.metric}".strip()
+
+
+def _first_tool(kind: str) -> tuple[str, str]:
+    crib = stock()
+    left, right = crib.pairs
+    for i, h in zip(left.tolist(), right.tolist(), strict=True):
+        if kind in crib.holders[h].code.operations:
+            return crib.inserts[i].name, crib.holders[h].designation
+    raise Refusal(422, "The crib stocks no tool for this operation.")

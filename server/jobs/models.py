@@ -1,0 +1,81 @@
+"""A job is the newest of its revisions; nothing is ever overwritten."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.db import models
+
+
+class Job(models.Model):
+    """A part on a machine for a batch and a goal. `revision` is the number of the newest revision."""
+
+    name = models.CharField(max_length=120)
+    material = models.CharField(max_length=120, db_index=True)
+    machine = models.CharField(max_length=80, db_index=True)
+    revision = models.PositiveIntegerField(default=1)
+    changed = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["name", "pk"]
+
+
+class Revision(models.Model):
+    """One state of a job. An undo is a revision too: `effective` is the revision whose content it shows again."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="revisions")
+    number = models.PositiveIntegerField()
+    document = models.JSONField()
+    gesture = models.CharField(max_length=200)
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+    effective = models.PositiveIntegerField()
+    before = models.PositiveIntegerField(null=True, help_text="effective revision that an undo returns to")
+    redo = models.JSONField(default=list, help_text="effective revisions that a redo walks through")
+
+    class Meta:
+        ordering = ["-number"]
+        constraints = [models.UniqueConstraint(fields=["job", "number"], name="one_revision_per_number")]
+
+
+class Note(models.Model):
+    """What somebody wrote at the machine."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="notes")
+    operation = models.CharField(max_length=20, blank=True)
+    text = models.TextField(max_length=4000)
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-at"]
+
+
+class Measurement(models.Model):
+    """A commanded and a measured size, mm, with the words they were entered in."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="measurements")
+    operation = models.CharField(max_length=20)
+    pass_number = models.PositiveSmallIntegerField()
+    commanded = models.FloatField()
+    measured = models.FloatField()
+    commanded_entered = models.CharField(max_length=40)
+    measured_entered = models.CharField(max_length=40)
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-at"]
+
+
+class Print(models.Model):
+    """A drawing of the part, as a file in an open format, kept with the job."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="prints")
+    name = models.CharField(max_length=160)
+    media_type = models.CharField(max_length=40)
+    content = models.BinaryField(max_length=10 * 1024 * 1024)
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["name", "pk"]

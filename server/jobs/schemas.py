@@ -1,0 +1,352 @@
+"""What the jobs API takes and gives."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any, Literal
+
+from ninja import Schema
+from pydantic import Field
+
+from server.jobs.document import Document, Entry
+from server.jobs.edits import Edit
+from server.units import DisplayOut
+
+
+class StepOut(Schema):
+    key: str
+    symbol: str
+    meaning: str
+    formula: str
+    substituted: str
+    value: float | None
+    unit: str
+    source: str
+    honesty: str
+    note: str
+
+
+class ValueOut(Schema):
+    name: str
+    label: str
+    value: float | None
+    kind: str
+    display: DisplayOut
+    honesty: str
+    low: DisplayOut | None
+    high: DisplayOut | None
+    working: list[StepOut]
+
+
+class RemedyOut(Schema):
+    text: DisplayOut
+    effect: DisplayOut
+    patch: dict[str, dict[str, Entry]]
+
+
+class LimitOut(Schema):
+    name: str
+    label: str
+    kind: str
+    bound: Literal["upper", "lower", "window"]
+    value: float | None
+    lower: float | None
+    upper: float | None
+    value_display: DisplayOut
+    bound_display: DisplayOut
+    utilisation: float
+    severity: Literal["hard", "soft"]
+    source: str
+    why: str
+    remedies: list[RemedyOut]
+    working: list[StepOut]
+
+
+class PassOut(Schema):
+    number: int
+    from_diameter: DisplayOut
+    to_diameter: DisplayOut
+    depth: DisplayOut
+    spindle_speed: DisplayOut
+    seconds: DisplayOut
+    chip_index: float
+
+
+class ChipOut(Schema):
+    form: str
+    length: str
+    code: str
+    verdict: str
+    index: float
+    why: str
+
+
+class WarningOut(Schema):
+    name: str
+    text: str
+    severity: Literal["blocks", "care", "note"]
+
+
+class ContourOut(Schema):
+    name: str
+    label: str
+    lines: list[list[tuple[float, float]]]
+
+
+class TickOut(Schema):
+    value: float
+    metric: str
+    inch: str
+
+
+class MapOut(Schema):
+    feed_axis: tuple[float, float]
+    depth_axis: tuple[float, float]
+    feed_ticks: list[TickOut]
+    depth_ticks: list[TickOut]
+    window: list[tuple[float, float]]
+    drawn_window: list[tuple[float, float]]
+    contours: list[ContourOut]
+    feed: float
+    depth: float
+
+
+class LadderOut(Schema):
+    rungs: list[str]
+    place: int
+    normal: int
+    coarse: int
+
+
+class SettingOut(Schema):
+    """A setting as it stands: what was entered, in both units, and the range that its window allows."""
+
+    name: str
+    entered: str
+    display: DisplayOut
+    value: float
+    low: float | None
+    high: float | None
+    low_display: DisplayOut | None
+    high_display: DisplayOut | None
+
+
+class EvaluationOut(Schema):
+    feasible: bool
+    results: dict[str, ValueOut]
+    limits: list[LimitOut]
+    passes: list[PassOut]
+    chip: ChipOut
+    warnings: list[WarningOut]
+    faster: list[RemedyOut]
+    scene: dict[str, float | str]
+    scene_labels: dict[str, DisplayOut]
+    map: MapOut
+    settings: list[SettingOut]
+    ladders: dict[str, LadderOut]
+    coolants: list[str]
+
+
+class CandidateOut(Schema):
+    insert: str
+    holder: str
+    designation: str
+    geometry: str
+    grade: str
+    passes: int
+    speed: DisplayOut
+    feed: DisplayOut
+    depth: DisplayOut
+    seconds: DisplayOut
+    cost: DisplayOut
+    parts_per_edge: DisplayOut
+    secure: str
+    secure_value: float
+    chip_index: float
+    edge_price: DisplayOut
+    roughness: DisplayOut
+    reason: str
+    chosen: bool
+    settings: dict[str, str]
+
+
+class RefusedOut(Schema):
+    reason: str
+    pairs: int
+
+
+class AdviceOut(Schema):
+    candidates: list[CandidateOut]
+    nearly: list[CandidateOut]
+    refused: list[RefusedOut]
+    pairs: int
+    fitting: int
+    feasible: int
+
+
+class OperationRow(Schema):
+    id: str
+    number: int
+    title: str
+    operation: str
+    status: Literal["ok", "care", "broken"]
+    seconds: float
+    seconds_display: DisplayOut
+    cost_display: DisplayOut
+    binding: str
+    utilisation: float
+    stiffness: float | None
+    problem: str | None
+
+
+class RemovedOut(Schema):
+    identity: str
+    corners: list[tuple[float, float]]
+
+
+class OutlineOut(Schema):
+    stock: list[tuple[float, float]]
+    finished: list[tuple[float, float]]
+    removed: list[RemovedOut]
+    length: float
+    radius: float
+    bore: float
+
+
+class SegmentOut(Schema):
+    kind: Literal["cut", "idle", "edges", "handling"]
+    operation: str | None
+    label: str
+    seconds: float
+    money: float
+
+
+class TapeOut(Schema):
+    segments: list[SegmentOut]
+    seconds: float
+    money: float
+    seconds_display: DisplayOut
+    money_display: DisplayOut
+    seconds_band: tuple[float, float]
+    money_band: tuple[float, float]
+    working: list[str]
+
+
+class BaselineOut(Schema):
+    name: str
+    seconds: DisplayOut
+    cost: DisplayOut
+    saving: DisplayOut
+    yearly_saving: DisplayOut | None
+    note: str
+    better: bool
+
+
+class StateOut(Schema):
+    operations: list[OperationRow]
+    outline: OutlineOut
+    tape: TapeOut
+    attention: int
+    why: str
+    over_target: bool
+    target_display: DisplayOut | None
+    baseline: BaselineOut | None
+
+
+class JobRow(Schema):
+    id: int
+    name: str
+    material: str
+    machine: str
+    goal: str
+    pieces: int
+    revision: int
+    changed: datetime
+    state: StateOut
+
+
+class PrintRow(Schema):
+    id: int
+    name: str
+    media_type: str
+    at: datetime
+
+
+class JobOut(Schema):
+    id: int
+    revision: int
+    gesture: str
+    author: str
+    at: datetime
+    can_undo: bool
+    can_redo: bool
+    document: Document
+    state: StateOut
+    prints: list[PrintRow]
+
+
+class RevisionRow(Schema):
+    number: int
+    gesture: str
+    author: str
+    at: datetime
+
+
+class EditIn(Schema):
+    base_revision: int = Field(ge=1)
+    edit: Edit
+
+
+class BaseIn(Schema):
+    base_revision: int = Field(ge=1)
+
+
+class TryIn(Schema):
+    """Values to try without saving them."""
+
+    settings: dict[str, Entry] = {}
+    holding: dict[str, Entry] = {}
+    tool: dict[str, str] = {}
+    units: Literal["mm", "inch"] = "mm"
+
+
+class FollowOut(Schema):
+    """What may follow within a second: ranking and tape."""
+
+    advice: AdviceOut
+    state: StateOut
+
+
+class NoteIn(Schema):
+    operation: str = Field(default="", max_length=20)
+    text: str = Field(min_length=1, max_length=4000)
+
+
+class NoteOut(Schema):
+    id: int
+    operation: str
+    text: str
+    author: str
+    at: datetime
+
+
+class MeasurementIn(Schema):
+    operation: str = Field(max_length=20)
+    pass_number: int = Field(ge=1, le=60)
+    commanded: str | float
+    measured: str | float
+    units: Literal["mm", "inch"] = "mm"
+
+
+class MeasurementOut(Schema):
+    id: int
+    operation: str
+    pass_number: int
+    commanded: DisplayOut
+    measured: DisplayOut
+    difference: DisplayOut
+    author: str
+    at: datetime
+
+
+Plain = dict[str, Any]

@@ -1,0 +1,115 @@
+"""What a job shows: every operation evaluated, the outline, the tape and what needs attention."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from typing import Any
+
+from cutting.doors.plain import plain
+from cutting.errors import CuttingError
+from cutting.operations.outcome import Outcome
+from cutting.operations.registry import evaluate_quickly
+from cutting.operations.setup import Setup
+from cutting.operations.single_point.case import case_of
+from cutting.process.outline import outline
+from cutting.process.tape import PieceMoney, cycle_tape
+from cutting.quantities import display, read_quantity
+from server.crib.stock import stock_version
+from server.floor.library import machine_named
+from server.jobs.document import setup_of
+from server.jobs.models import Revision
+
+
+def state_of(revision: Revision, overrides: dict[str, dict[str, Any]] | None = None) -> dict[str, Any]:
+    """The computed state of a revision; `overrides` by operation id are tried without being saved."""
+    if not overrides:
+        return _kept_state(revision.pk, stock_version())
+    return _compute(revision.document, overrides)
+
+
+@lru_cache(maxsize=256)
+def _kept_state(revision_pk: int, version: tuple[Any, ...]) -> dict[str, Any]:
+    return _compute(Revision.objects.get(pk=revision_pk).document, {})
+
+
+def _compute(document: dict[str, Any], overrides: dict[str, dict[str, Any]]) -> dict[str, Any]:
+    machine = machine_named(document["machine"])
+    rows, outcomes, setups = [], [], []
+    for entry in document["operations"]:
+        try:
+            setup = setup_of(document, entry, overrides.get(entry["id"]))
+            setups.append((entry["id"], setup))
+            outcome = evaluate_quickly(setup)
+            outcomes.append((entry["id"], entry["title"], outcome))
+            rows.append(_row(entry, outcome, setup))
+        except CuttingError as error:
+            rows.append(_unfinished(entry, error))
+    money = document["money"]
+    tape = cycle_tape(outcomes, machine, document["batch"]["pieces"],
+                      PieceMoney(money["blank"], money["setup_minutes"], money["good_share"]))
+    return {"operations": rows, "outline": plain(_outline(document, setups)), "tape": plain(tape), **_against(document, tape, rows)}
+
+
+def _row(entry: dict[str, Any], outcome: Outcome, setup: Setup) -> dict[str, Any]:
+    binding = outcome.binding
+    blocked = [w.text for w in outcome.warnings if w.severity == "blocks"]
+    status = "ok" if outcome.feasible else "broken"
+    if status == "ok" and any(limit.broken for limit in outcome.limits):
+        status = "care"
+    seconds = outcome.results["operation_time"].value
+    return {
+        "id": entry["id"], "number": entry["number"], "title": entry["title"], "operation": entry["operation"], "status": status,
+        "seconds": seconds, "seconds_display": plain(display(seconds, "duration")),
+        "cost_display": plain(outcome.results["operation_cost"].display), "binding": binding.label,
+        "utilisation": binding.utilisation, "stiffness": stiffness(setup), "problem": blocked[0] if blocked else None,
+    }
+
+
+def _unfinished(entry: dict[str, Any], error: CuttingError) -> dict[str, Any]:
+    nothing = {"metric": "–", "inch": "–"}
+    return {
+        "id": entry["id"], "number": entry["number"], "title": entry["title"], "operation": entry["operation"], "status": "broken",
+        "seconds": 0.0, "seconds_display": nothing, "cost_display": nothing, "binding": error.field, "utilisation": 9.0,
+        "stiffness": None, "problem": str(error),
+    }
+
+
+def stiffness(setup: Setup) -> float:
+    """Stiffness of the part at this cut, N/µm."""
+    after = setup.feature.start_diameter if setup.operation == "face" else setup.feature.end_diameter
+    return float(1.0 / case_of(setup).compliance(after) / 1000.0)
+
+
+def _outline(document: dict[str, Any], setups: list[tuple[str, Setup]]) -> Any:
+    stock = document["stock"]
+    sizes = {name: read_quantity(stock[name], "length", field=f"stock.{name}").value for name in ("diameter", "free_length", "bore")}
+    return outline(sizes["diameter"], sizes["free_length"], sizes["bore"], setups)
+
+
+def _against(document: dict[str, Any], tape: Any, rows: list[dict[str, Any]]) -> dict[str, Any]:
+    """Target, present process, and the one line about what needs attention first."""
+    target = document["money"].get("target")
+    broken = [row for row in rows if row["status"] == "broken"]
+    over = target is not None and tape.money > target
+    attention, why = 3, "in order"
+    if broken:
+        attention, why = 0, f"{broken[0]['number']} {broken[0]['title']}: {broken[0]['problem'] or broken[0]['binding'] + ' over its limit'}"
+    elif over:
+        costly = max(rows, key=lambda row: row["seconds"])
+        attention, why = 1, f"over target; most time in {costly['number']} {costly['title']}, held by {costly['binding']}"
+    elif any(row["status"] == "care" for row in rows):
+        row = next(row for row in rows if row["status"] == "care")
+        attention, why = 2, f"{row['number']} {row['title']}: {row['binding']}"
+    found: dict[str, Any] = {
+        "attention": attention, "why": why, "over_target": over,
+        "target_display": plain(display(target, "money")) if target is not None else None, "baseline": None,
+    }
+    if base := document.get("baseline"):
+        saving = base["cost"] - tape.money
+        yearly = document["batch"].get("yearly", 0)
+        found["baseline"] = {
+            "name": base["name"], "seconds": plain(display(base["seconds"], "duration")), "cost": plain(display(base["cost"], "money")),
+            "saving": plain(display(saving, "money")), "yearly_saving": plain(display(saving * yearly, "money")) if yearly else None,
+            "note": base.get("note", ""), "better": saving > 0,
+        }
+    return found

@@ -1,0 +1,1 @@
+"""Who works here: sign-in, roles and preferences."""

@@ -1,0 +1,29 @@
+"""Brings the database up to date and fills in the demo data where it is empty."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.core.management import call_command
+from django.core.management.base import BaseCommand
+
+from server.crib.demo import fill_crib
+from server.crib.models import Insert
+from server.floor.demo import fill_floor
+from server.floor.models import Machine
+from server.jobs.demo import fill_jobs
+from server.jobs.models import Job
+from server.people.demo import fill_people
+from server.shelf.demo import fill_shelf
+from server.shelf.models import Material
+
+
+class Command(BaseCommand):
+    help = __doc__
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        call_command("migrate", interactive=False, verbosity=0)
+        fill_people()
+        for model, fill in ((Material, fill_shelf), (Insert, fill_crib), (Machine, fill_floor), (Job, fill_jobs)):
+            if not model.objects.exists():  # type: ignore[attr-defined]
+                fill()

@@ -1,0 +1,1 @@
+"""Profiles: base, loopback (the start command) and production (HTTPS behind a proxy)."""

@@ -1,0 +1,115 @@
+"""What all profiles share."""
+
+from __future__ import annotations
+
+import os
+import secrets
+from pathlib import Path
+
+from csp.constants import NONE, SELF
+
+ROOT = Path(__file__).resolve().parents[2]
+VAR = Path(os.environ.get("ARROW_BENCH_VAR", ROOT / "var"))
+
+
+def secret_key() -> str:
+    """Generated at the first start, kept beside the data, never in the repository."""
+    if given := os.environ.get("ARROW_BENCH_SECRET_KEY"):
+        return given
+    file = VAR / "secret-key"
+    if not file.exists():
+        VAR.mkdir(parents=True, exist_ok=True)
+        descriptor = os.open(file, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600)
+        with os.fdopen(descriptor, "w") as out:
+            out.write(secrets.token_urlsafe(60))
+    return file.read_text()
+
+
+SECRET_KEY = secret_key()
+DEBUG = False
+ALLOWED_HOSTS = ["127.0.0.1", "localhost"]
+ROOT_URLCONF = "server.urls"
+WSGI_APPLICATION = "server.wsgi.application"
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.staticfiles",
+    "django_vite",
+    "csp",
+    "server.people",
+    "server.shelf",
+    "server.crib",
+    "server.floor",
+    "server.jobs",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [ROOT / "server" / "templates"],
+        "OPTIONS": {"context_processors": ["django.template.context_processors.request"]},
+    }
+]
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.mysql",
+        "HOST": os.environ.get("ARROW_BENCH_DB_HOST", "127.0.0.1"),
+        "PORT": os.environ.get("ARROW_BENCH_DB_PORT", "3306"),
+        "NAME": os.environ.get("ARROW_BENCH_DB_NAME", "arrow_bench"),
+        "USER": os.environ.get("ARROW_BENCH_DB_USER", "arrow_bench"),
+        "PASSWORD": os.environ.get("ARROW_BENCH_DB_PASSWORD", ""),
+        "CONN_MAX_AGE": 600,
+        "CONN_HEALTH_CHECKS": True,
+        "OPTIONS": {"charset": "utf8mb4", "init_command": "SET sql_mode='STRICT_TRANS_TABLES'", "isolation_level": "read committed"},
+        "TEST": {"CHARSET": "utf8mb4", "COLLATION": "utf8mb4_unicode_ci"},
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 12}},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+]
+LANGUAGE_CODE = "en"
+TIME_ZONE = "UTC"
+USE_TZ = True
+STATIC_URL = "static/"
+STATIC_ROOT = VAR / "static"
+STATICFILES_DIRS = [ROOT / "web" / "dist"] if (ROOT / "web" / "dist").exists() else []
+WHITENOISE_USE_FINDERS = True
+DJANGO_VITE = {"default": {"dev_mode": False, "manifest_path": ROOT / "web" / "dist" / "manifest.json"}}
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [NONE],
+        "script-src": [SELF],
+        "style-src": [SELF],
+        "font-src": [SELF],
+        "img-src": [SELF, "data:"],
+        "connect-src": [SELF],
+        "base-uri": [NONE],
+        "form-action": [SELF],
+        "frame-ancestors": [NONE],
+    }
+}
+X_FRAME_OPTIONS = "DENY"
+SECURE_REFERRER_POLICY = "same-origin"
+SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SAMESITE = "Lax"
+CSRF_COOKIE_SAMESITE = "Lax"
+CSRF_FAILURE_VIEW = "server.errors.csrf_failure"
+DATA_UPLOAD_MAX_MEMORY_SIZE = 12 * 1024 * 1024
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+}

@@ -1,0 +1,15 @@
+"""A shop's own server: HTTPS behind a proxy that sets X-Forwarded-Proto; hosts and database by environment."""
+
+import os
+
+from server.settings.base import *  # noqa: F403
+
+ALLOWED_HOSTS = os.environ.get("ARROW_BENCH_HOSTS", "bench.example").split(",")
+CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS]
+SESSION_COOKIE_SECURE = True
+CSRF_COOKIE_SECURE = True
+SECURE_SSL_REDIRECT = True
+SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
+SECURE_HSTS_SECONDS = 31_536_000
+SECURE_HSTS_INCLUDE_SUBDOMAINS = True
+SECURE_HSTS_PRELOAD = True

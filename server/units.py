@@ -1,0 +1,10 @@
+"""Values as the API shows them: a number with its words in both unit systems."""
+
+from __future__ import annotations
+
+from ninja import Schema
+
+
+class DisplayOut(Schema):
+    metric: str
+    inch: str
