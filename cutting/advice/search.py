@@ -227,13 +227,17 @@ def _speeds(case: Case, cutter: Cutter, feeds: Array, depth: float, diameters: A
     speed = at_life(np.maximum(life / share, 3.0))
     if setup.goal is Goal.MOST_SECURE and setup.batch.unattended_hours > 0:
         # alone for so long: the edge must last the whole run with the wanted probability
-        minutes = setup.batch.unattended_hours * 60.0 * CUTTING_SHARE
+        # in cut for only its share of the piece, where other operations take turns
+        share_cut = CUTTING_SHARE
+        if setup.batch.piece_seconds:
+            length = setup.feature.length if setup.operation == "turn" else setup.feature.start_diameter / 2
+            cutting = 60.0 * np.pi * diameters.mean() * length * len(diameters) / (1000.0 * speed * feeds)
+            share_cut = np.minimum(cutting / setup.batch.piece_seconds, CUTTING_SHARE)
+        minutes = setup.batch.unattended_hours * 60.0 * share_cut
         q = life_quantile(house.secure_probability, weibull_shape(cutter.coefficient_of_variation))
         speed = np.minimum(speed, at_life(minutes / q))
-    base = cutter.reference_speed * cutter.speed_factor
     if house.never_above_book:
-        top = rules.BOOK_HIGH * np.clip(at_life(15.0), 0.75 * base, 1.35 * base)
-        speed = np.minimum(speed, top)
+        speed = np.minimum(speed, rules.BOOK_HIGH * at_life(15.0))
     speed = np.maximum(speed, cutter.minimum_speed)
     speed = np.minimum(speed, np.pi * diameters.max() * case.top_speed / 1000.0)
     return np.maximum(np.floor(_held_by_power(case, cutter, speed, h, area, diameters)), 1.0)

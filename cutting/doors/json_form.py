@@ -244,11 +244,12 @@ HOUSE_BOUNDS = {
 
 
 def _batch(top: Reader) -> Batch:
-    r = Reader(top.data.get("batch") or {}, "batch", top.system, ("pieces", "unattended_hours"))
+    r = Reader(top.data.get("batch") or {}, "batch", top.system, ("pieces", "unattended_hours", "piece_seconds"))
     hours = _number(r.data["unattended_hours"], r.field("unattended_hours")) if r.has("unattended_hours") else 0.0
     if not 0 <= hours <= 168:
         raise CuttingError(r.field("unattended_hours"), f"{hours:g} is outside 0 to 168.", "0 to 168 h")
-    return Batch(r.whole("pieces", 50, 1, 10_000_000), hours)
+    seconds = r.quantity("piece_seconds", "duration") if r.has("piece_seconds") else None
+    return Batch(r.whole("pieces", 50, 1, 10_000_000), hours, seconds)
 
 
 def _typed(value: Any, field: str) -> str | float:

@@ -107,6 +107,7 @@ class Batch:
 
     pieces: int = 50
     unattended_hours: float = 0.0
+    piece_seconds: float | None = None  # of the whole piece, where this operation is one of several
 
 
 @dataclass(frozen=True)

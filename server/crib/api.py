@@ -13,7 +13,7 @@ from cutting.tooling.designation import CLAMPINGS, read_holder_code, read_insert
 from cutting.tooling.shapes import SHAPES
 from server.crib.models import Geometry, Grade, Holder
 from server.crib.stock import stock
-from server.units import DisplayOut
+from server.units import DisplayOut, Point
 
 router = Router()
 MOST_ROWS = 300
@@ -53,7 +53,7 @@ class GeometryRow(Schema):
     name: str
     purpose: str
     suits: str
-    window: list[tuple[float, float]]
+    window: list[Point]
     rake: DisplayOut
     edge_radius: DisplayOut
     wiper: bool
@@ -68,12 +68,17 @@ class GradeRow(Schema):
     source: str
 
 
+class ReadingFact(Schema):
+    label: str
+    display: DisplayOut
+
+
 class Reading(Schema):
     """A designation, read: what each part says."""
 
     designation: str
     kind: str
-    facts: list[tuple[str, DisplayOut]]
+    facts: list[ReadingFact]
 
 
 @router.get("/inserts", response=list[InsertRow])
@@ -158,7 +163,7 @@ def read_designation(request: HttpRequest, designation: str) -> dict[str, Any]:
     return {"designation": text, "kind": "insert", "facts": [_both(label, value) for label, value in facts]}
 
 
-def _both(label: str, value: Any) -> tuple[str, Any]:
-    return (label, {"metric": value, "inch": value} if isinstance(value, str) else value)
+def _both(label: str, value: Any) -> dict[str, Any]:
+    return {"label": label, "display": {"metric": value, "inch": value} if isinstance(value, str) else value}
 
 

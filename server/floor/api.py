@@ -9,7 +9,7 @@ from ninja import Router, Schema
 
 from cutting.quantities.write import display
 from server.floor.models import Machine
-from server.units import DisplayOut
+from server.units import DisplayOut, Point
 
 router = Router()
 
@@ -23,7 +23,7 @@ class MachineSheet(Schema):
     name: str
     description: str
     condition: str
-    power_curve: list[tuple[float, float]]
+    power_curve: list[Point]
     curve_at: str
     speeds: list[float]
     feeds: list[DisplayOut]

@@ -10,7 +10,9 @@ from ninja import File, Router, Status
 from ninja.files import UploadedFile
 
 from cutting.advice import advise
-from cutting.operations.registry import evaluate, explore
+from cutting.doors.plain import plain
+from cutting.errors import CuttingError
+from cutting.operations.registry import evaluate, evaluate_quickly, explore
 from cutting.quantities import display, read_quantity
 from server.errors import Refusal
 from server.jobs import actions, schemas
@@ -73,23 +75,31 @@ def list_revisions(request: HttpRequest, job_id: int) -> list[dict[str, Any]]:
 @router.post("/{job_id}/operations/{operation}/evaluate", response=schemas.EvaluationOut)
 def evaluate_operation(request: HttpRequest, job_id: int, operation: str, payload: schemas.TryIn) -> dict[str, Any]:
     """The live loop: evaluate with values to try; nothing is saved."""
-    document, entry = _entry(job_id, operation)
-    tried = payload.dict()
-    setup = setup_of(document, entry, tried)
+    revision = actions.newest(job_id)
+    document, entry = _entry(job_id, operation, revision)
+    setup = setup_of(document, entry, _tried(payload, revision))
     entered = {**entry["settings"], **payload.settings}
-    return evaluation(setup, evaluate(setup), explore(setup), entered, payload.units)
+    return evaluation(setup, evaluate_quickly(setup), explore(setup), entered, payload.units)
 
 
 @router.post("/{job_id}/operations/{operation}/follow", response=schemas.FollowOut)
 def follow_operation(request: HttpRequest, job_id: int, operation: str, payload: schemas.TryIn) -> dict[str, Any]:
-    """What may follow within a second: the ranking and the whole part's tape with the values tried."""
+    """What may follow within a second: remedies, the ranking, and the whole part's tape with the values tried."""
     revision = actions.newest(job_id)
     document, entry = _entry(job_id, operation, revision)
-    setup, crib = request_of(document, entry, payload.dict())
+    tried = _tried(payload, revision)
+    request_setup, crib = request_of(document, entry, tried)
     tool = {**entry["tool"], **payload.tool}
     touched = any((payload.settings, payload.holding, payload.tool))
     overrides = {operation: payload.dict()} if touched else None
-    return {"advice": advice_out(advise(setup, crib), setup, tool), "state": state_of(revision, overrides)}
+    try:
+        outcome = evaluate(setup_of(document, entry, tried))
+        remedies = {limit.name: plain(limit.remedies) for limit in outcome.limits if limit.remedies}
+        faster = plain(outcome.faster)
+    except CuttingError:  # the present tool may not suit the metal at all; the ranking is the remedy then
+        remedies, faster = {}, []
+    return {"advice": advice_out(advise(request_setup, crib), tool), "state": state_of(revision, overrides),
+            "remedies": remedies, "faster": faster}
 
 
 @router.get("/{job_id}/notes", response=list[schemas.NoteOut])
@@ -155,6 +165,10 @@ def _entry(job_id: int, operation: str, revision: Revision | None = None) -> tup
         if entry["id"] == operation:
             return document, entry
     raise Refusal(404, "The job has no such operation.")
+
+
+def _tried(payload: schemas.TryIn, revision: Revision) -> dict[str, Any]:
+    return payload.dict() | {"piece_seconds": state_of(revision)["tape"]["seconds"]}
 
 
 def _job(revision: Revision) -> dict[str, Any]:

@@ -96,7 +96,7 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
     return {
         "operation": operation["operation"], "material": document["material"], "hardness": document.get("hardness"),
         "machine": document["machine"], "goal": more.get("goal") or document["goal"],
-        "batch": {"pieces": batch["pieces"], "unattended_hours": batch["unattended_hours"]},
+        "batch": {"pieces": batch["pieces"], "unattended_hours": batch["unattended_hours"], "piece_seconds": more.get("piece_seconds")},
         "tool": {**operation["tool"], **(more.get("tool") or {})}, "feature": operation["feature"],
         "settings": {**operation["settings"], **(more.get("settings") or {})},
         "holding": {"free_length": document["stock"]["free_length"], "grip_diameter": document["stock"]["diameter"],

@@ -14,6 +14,7 @@ from cutting.operations.setup import Setup
 from cutting.operations.single_point.chip_map import ChipMap
 from cutting.quantities import display, write
 from cutting.quantities.kinds import KINDS, factor
+from cutting.tooling.plan_view import holder_outline, insert_outline
 
 SETTING_KINDS = {"cutting_speed": "cutting_speed", "feed_per_rev": "feed_per_rev", "depth_of_cut": "length"}
 
@@ -23,7 +24,7 @@ def evaluation(setup: Setup, outcome: Outcome, chip_map: ChipMap, entered: dict[
     found = plain(outcome)
     system = "inch" if units == "inch" else "metric"
     return {
-        **{name: found[name] for name in ("results", "limits", "chip", "warnings", "faster", "scene")},
+        **{name: found[name] for name in ("results", "limits", "chip", "warnings", "scene")},
         "feasible": outcome.feasible,
         "passes": [
             {
@@ -45,6 +46,9 @@ def evaluation(setup: Setup, outcome: Outcome, chip_map: ChipMap, entered: dict[
             "springs": display(outcome.results["size_error"].value * 1000.0, "small_length"),
             "overhang": display(float(outcome.scene["overhang"]), "length"),
         },
+        "insert_outline": insert_outline(setup.insert, setup.holder.code.cutting_edge_angle),
+        "holder_outline": holder_outline(setup.holder, setup.insert),
+        "stages": [(p.from_diameter, p.to_diameter) for p in outcome.passes],
         "map": {**plain(chip_map), "feed_ticks": ticks(chip_map.feed_axis[1], "feed_per_rev", system),
                 "depth_ticks": ticks(chip_map.depth_axis[1], "length", system)},
         "settings": [_setting(name, setup, outcome, entered) for name in SETTING_KINDS],
@@ -94,7 +98,7 @@ def ticks(top: float, kind: str, system: str) -> list[dict[str, Any]]:
             for v in values]
 
 
-def advice_out(advice: Advice, setup: Setup, document_tool: dict[str, str]) -> dict[str, Any]:
+def advice_out(advice: Advice, document_tool: dict[str, str]) -> dict[str, Any]:
     """The ranking with its words."""
     return {
         "candidates": [_candidate(c, document_tool) for c in advice.candidates],

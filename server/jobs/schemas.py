@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any, Literal
+from typing import Literal
 
 from ninja import Schema
 from pydantic import Field
 
 from server.jobs.document import Document, Entry
 from server.jobs.edits import Edit
-from server.units import DisplayOut
+from server.units import DisplayOut, Point
 
 
 class StepOut(Schema):
@@ -58,7 +58,6 @@ class LimitOut(Schema):
     severity: Literal["hard", "soft"]
     source: str
     why: str
-    remedies: list[RemedyOut]
     working: list[StepOut]
 
 
@@ -90,7 +89,7 @@ class WarningOut(Schema):
 class ContourOut(Schema):
     name: str
     label: str
-    lines: list[list[tuple[float, float]]]
+    lines: list[list[Point]]
 
 
 class TickOut(Schema):
@@ -100,12 +99,12 @@ class TickOut(Schema):
 
 
 class MapOut(Schema):
-    feed_axis: tuple[float, float]
-    depth_axis: tuple[float, float]
+    feed_axis: Point
+    depth_axis: Point
     feed_ticks: list[TickOut]
     depth_ticks: list[TickOut]
-    window: list[tuple[float, float]]
-    drawn_window: list[tuple[float, float]]
+    window: list[Point]
+    drawn_window: list[Point]
     contours: list[ContourOut]
     feed: float
     depth: float
@@ -138,9 +137,11 @@ class EvaluationOut(Schema):
     passes: list[PassOut]
     chip: ChipOut
     warnings: list[WarningOut]
-    faster: list[RemedyOut]
     scene: dict[str, float | str]
     scene_labels: dict[str, DisplayOut]
+    insert_outline: list[Point]
+    holder_outline: list[Point]
+    stages: list[Point]
     map: MapOut
     settings: list[SettingOut]
     ladders: dict[str, LadderOut]
@@ -201,12 +202,12 @@ class OperationRow(Schema):
 
 class RemovedOut(Schema):
     identity: str
-    corners: list[tuple[float, float]]
+    corners: list[Point]
 
 
 class OutlineOut(Schema):
-    stock: list[tuple[float, float]]
-    finished: list[tuple[float, float]]
+    stock: list[Point]
+    finished: list[Point]
     removed: list[RemovedOut]
     length: float
     radius: float
@@ -227,8 +228,8 @@ class TapeOut(Schema):
     money: float
     seconds_display: DisplayOut
     money_display: DisplayOut
-    seconds_band: tuple[float, float]
-    money_band: tuple[float, float]
+    seconds_band: Point
+    money_band: Point
     working: list[str]
 
 
@@ -311,10 +312,12 @@ class TryIn(Schema):
 
 
 class FollowOut(Schema):
-    """What may follow within a second: ranking and tape."""
+    """What may follow within a second: remedies by limit, ranking and tape."""
 
     advice: AdviceOut
     state: StateOut
+    remedies: dict[str, list[RemedyOut]]
+    faster: list[RemedyOut]
 
 
 class NoteIn(Schema):
@@ -348,5 +351,3 @@ class MeasurementOut(Schema):
     author: str
     at: datetime
 
-
-Plain = dict[str, Any]

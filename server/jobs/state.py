@@ -33,11 +33,19 @@ def _kept_state(revision_pk: int, version: tuple[Any, ...]) -> dict[str, Any]:
 
 
 def _compute(document: dict[str, Any], overrides: dict[str, dict[str, Any]]) -> dict[str, Any]:
+    """Twice where the machine runs alone: how many pieces an edge must last depends on the whole piece's time."""
+    state = _compute_once(document, overrides, None)
+    if document["batch"]["unattended_hours"] > 0:
+        state = _compute_once(document, overrides, state["tape"]["seconds"])
+    return state
+
+
+def _compute_once(document: dict[str, Any], overrides: dict[str, dict[str, Any]], piece_seconds: float | None) -> dict[str, Any]:
     machine = machine_named(document["machine"])
     rows, outcomes, setups = [], [], []
     for entry in document["operations"]:
         try:
-            setup = setup_of(document, entry, overrides.get(entry["id"]))
+            setup = setup_of(document, entry, {**(overrides.get(entry["id"]) or {}), "piece_seconds": piece_seconds})
             setups.append((entry["id"], setup))
             outcome = evaluate_quickly(setup)
             outcomes.append((entry["id"], entry["title"], outcome))

@@ -194,7 +194,10 @@ def scene(setup: Setup, case: Case, done: Cut) -> dict[str, float | str]:
         "overhang": setup.settings.overhang or setup.holder.overhang, "free_length": setup.holding.free_length,
         "overhang_ratio": setup.holding.free_length / setup.feature.start_diameter,
         "holding": setup.holding.style.value, "span_position": case.span_position,
-        "depth": float(np.ravel(done.depth_of_cut)[-1]),
+        "depth": float(np.ravel(done.depth_of_cut)[-1]), "length": setup.feature.length,
+        "distance_from_chuck": setup.feature.distance_from_chuck, "start_diameter": setup.feature.start_diameter,
+        "end_diameter": setup.feature.end_diameter, "grip_diameter": setup.holding.grip_diameter, "operation": setup.operation,
+        "bore": setup.holding.bore,
     }
 
 

@@ -46,12 +46,10 @@ def book_window(cutter: Cutter, cut: Cut) -> tuple[Array, Array]:
 
 
 def book_start(cutter: Cutter, chip_thickness: Any, depth: Any) -> Array:
-    """The book's starting speed: the group's row, corrected, moved to this chip as far as a book does (0.75 to 1.35)."""
-    base = cutter.reference_speed * cutter.speed_factor
-    moved = speed_for_life(15.0, cutter.reference_speed, cutter.speed_factor, cutter.taylor_exponent,
+    """The book's starting speed: the group's row, corrected, moved to this chip as far as a book does."""
+    return speed_for_life(15.0, cutter.reference_speed, cutter.speed_factor, cutter.taylor_exponent,
                            cutter.reference_feed, chip_thickness, cutter.feed_exponent, cutter.reference_depth, depth,
                            cutter.depth_exponent)
-    return np.clip(moved, 0.75 * base, 1.35 * base)
 
 
 def edge_force_limit(cutter: Cutter) -> Array:
@@ -151,8 +149,12 @@ def utilisation(rule: Rule, value: Any, lower: Any, upper: Any) -> Array:
         return np.asarray(value, float)
     if rule.bound is Bound.UPPER:
         return np.asarray(value, float) / np.maximum(upper, 1e-12)
+    if rule.name == "secure":  # risk taken against risk allowed
+        return (100.0 - np.asarray(value, float)) / (100.0 - np.asarray(lower, float))
     if rule.bound is Bound.LOWER:
         return np.asarray(lower, float) / np.maximum(value, 1e-12)
+    if rule.name == "book_speed":  # freely below, never above
+        return np.asarray(value, float) / np.maximum(upper, 1e-12)
     middle, half = (np.asarray(upper) + lower) / 2.0, (np.asarray(upper) - lower) / 2.0
     return np.abs(np.asarray(value) - middle) / np.maximum(half, 1e-12)
 

@@ -23,6 +23,7 @@ from cutting.working import Silent
 Array = NDArray[np.float64]
 
 CHIP_STOP = 0.02  # chance per piece that chips stop the machine when the index is 0 (common practice)
+CHIPS_SURE = 0.9  # from this index on, chips are not what stops the machine
 
 
 @dataclass(frozen=True)
@@ -211,11 +212,11 @@ def _money(
     seconds_each = record(operation_time, **money)
     cost = record(operation_cost, rate=machine.rate, edge_cost=price, **money)
     alone = batch.unattended_hours * 3600.0
-    run_parts = np.ceil(alone / seconds_each) if alone > 0 else np.minimum(np.maximum(change_parts, 1.0), batch.pieces)
+    run_parts = np.ceil(alone / (batch.piece_seconds or seconds_each)) if alone > 0 else np.minimum(np.maximum(change_parts, 1.0), batch.pieces)
     edge_lasts = record(spread.completion_probability, time_in_cut=run_parts * used, tool_life=1.0, weibull_shape=shape,
                         note="time in cut as a share of life")
     worst_index = over_passes(index, np.minimum)
-    chips_behave = (1.0 - CHIP_STOP * (1.0 - worst_index / 100.0) ** 2) ** run_parts
+    chips_behave = (1.0 - CHIP_STOP * np.maximum(CHIPS_SURE - worst_index / 100.0, 0.0) ** 2) ** run_parts
     return {
         "engaged_time": engaged, "idle_time": idle, "change_parts": change_parts, "median_parts": median_parts,
         "run_parts": run_parts, "secure": edge_lasts * chips_behave, "edge_cost": price, "operation_cost": cost,

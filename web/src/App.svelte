@@ -1,0 +1,59 @@
+<script lang="ts">
+  import { QueryClient, QueryClientProvider } from "@tanstack/svelte-query";
+  import { onMount } from "svelte";
+  import Router from "svelte-spa-router";
+  import Head from "./lib/Head.svelte";
+  import Keys from "./lib/Keys.svelte";
+  import Search from "./lib/Search.svelte";
+  import { pageKeys } from "./keys";
+  import { page } from "./page.svelte";
+  import { session } from "./session.svelte";
+  import Crib from "./views/Crib.svelte";
+  import Floor from "./views/Floor.svelte";
+  import JobBench from "./views/JobBench.svelte";
+  import Jobs from "./views/Jobs.svelte";
+  import Missing from "./views/Missing.svelte";
+  import OperationBench from "./views/OperationBench.svelte";
+  import Shelf from "./views/Shelf.svelte";
+  import SignIn from "./views/SignIn.svelte";
+
+  const routes = {
+    "/": Jobs,
+    "/jobs/:id": JobBench,
+    "/jobs/:id/operations/:operation": OperationBench,
+    "/crib": Crib,
+    "/shelf": Shelf,
+    "/shelf/:name": Shelf,
+    "/floor": Floor,
+    "*": Missing,
+  };
+  const queries = new QueryClient({ defaultOptions: { queries: { retry: false, staleTime: 5_000 } } });
+  let unreachable = $state("");
+
+  onMount(() => {
+    session.load().catch((reason: Error) => (unreachable = reason.message));
+    return pageKeys();
+  });
+</script>
+
+<QueryClientProvider client={queries}>
+  {#if unreachable}
+    <main class="p-8" role="alert">
+      <h1 class="text-xl font-semibold">Not connected</h1>
+      <p>{unreachable}</p>
+    </main>
+  {:else if session.ready && !session.person?.name}
+    <SignIn />
+  {:else if session.ready}
+    <div class="flex h-full flex-col">
+      <Head />
+      <main id="main" tabindex="-1" class="min-h-0 flex-1 overflow-auto">
+        <Router {routes} />
+      </main>
+    </div>
+    {#if page.dialog === "keys"}<Keys close={() => (page.dialog = null)} />{/if}
+    {#if page.dialog === "search"}<Search close={() => (page.dialog = null)} />{/if}
+  {:else}
+    <main class="text-soft p-8">Opening the bench …</main>
+  {/if}
+</QueryClientProvider>

@@ -1,0 +1,112 @@
+<script lang="ts">
+  import { api, ask, Problem } from "../api/client";
+  import Panel from "../lib/Panel.svelte";
+  import { session, shown } from "../session.svelte";
+  import type { JobEditor } from "./editor.svelte";
+
+  let { editor }: { editor: JobEditor } = $props();
+  const job = $derived(editor.job!);
+  let refused = $state("");
+  let writing = $state(false);
+  let seconds = $state("");
+  let cost = $state("");
+
+  async function upload(event: Event) {
+    const field = event.currentTarget as HTMLInputElement;
+    const file = field.files?.[0];
+    if (!file) return;
+    refused = "";
+    const form = new FormData();
+    form.append("file", file);
+    try {
+      await ask(
+        api.POST("/api/jobs/{job_id}/prints", {
+          params: { path: { job_id: job.id } },
+          body: form as never,
+          bodySerializer: (body) => body as never,
+        }),
+      );
+      await editor.load();
+    } catch (reason) {
+      refused = (reason as Problem).message;
+    }
+    field.value = "";
+  }
+
+  async function keep(event: SubmitEvent) {
+    event.preventDefault();
+    const baseline = { name: "present process", seconds: Number(seconds), cost: Number(cost), note: "" };
+    if (await editor.save({ action: "set_baseline", operation: "", baseline })) writing = false;
+  }
+</script>
+
+<Panel title="Against the present process">
+  <div class="overflow-auto p-2.5 pt-0">
+    {#if job.state.baseline}
+      {@const base = job.state.baseline}
+      <dl class="grid grid-cols-[1fr_auto_auto] gap-x-4 gap-y-0.5">
+        <dt class="text-soft">per piece</dt>
+        <dd class="text-soft text-right">present</dd>
+        <dd class="text-soft text-right">this plan</dd>
+        <dt>time</dt>
+        <dd class="figure text-right">{shown(base.seconds)}</dd>
+        <dd class="figure text-right font-semibold">{shown(job.state.tape.seconds_display)}</dd>
+        <dt>cost</dt>
+        <dd class="figure text-right">{shown(base.cost)}</dd>
+        <dd class="figure text-right font-semibold">{shown(job.state.tape.money_display)}</dd>
+      </dl>
+      <p class="mt-1 {base.better ? 'text-safe' : 'text-signal'} font-semibold">
+        {base.better ? "saves" : "costs more:"} <span class="figure">{shown(base.saving)}</span> a piece{#if base.yearly_saving},
+          <span class="figure">{shown(base.yearly_saving)}</span> a year{/if}
+      </p>
+      {#if base.note}<p class="text-soft">{base.note}</p>{/if}
+    {:else if writing}
+      <form class="grid grid-cols-[110px_1fr] items-center gap-1.5" onsubmit={keep}>
+        <label for="base-seconds">seconds a piece</label>
+        <input
+          id="base-seconds"
+          class="control figure"
+          type="number"
+          min="0.1"
+          step="any"
+          required
+          bind:value={seconds}
+        />
+        <label for="base-cost">€ a piece</label>
+        <input
+          id="base-cost"
+          class="control figure"
+          type="number"
+          min="0.01"
+          step="any"
+          required
+          bind:value={cost}
+        />
+        <button class="control col-start-2">Keep as the present process</button>
+      </form>
+    {:else}
+      <p class="text-soft">No present process is kept with this job.</p>
+      {#if session.mayEdit}<button class="control mt-1" onclick={() => (writing = true)}
+          >Enter the present process</button
+        >{/if}
+    {/if}
+    <h3 class="text-soft mt-2 text-[13px] font-semibold">Prints</h3>
+    <ul>
+      {#each job.prints as print (print.id)}
+        <li><a class="plain-link" href="/api/jobs/{job.id}/prints/{print.id}">{print.name}</a></li>
+      {/each}
+    </ul>
+    {#if session.mayEdit}
+      <label class="mt-1 block text-[13px]"
+        >Add a drawing (PDF, PNG, JPEG)
+        <input
+          type="file"
+          accept=".pdf,.png,.jpg,.jpeg"
+          class="block w-full text-[13px]"
+          onchange={upload}
+        /></label
+      >
+    {/if}
+    {#if refused}<p role="alert" class="text-signal">{refused}</p>{/if}
+  </div>
+</Panel>

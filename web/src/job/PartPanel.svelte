@@ -1,0 +1,123 @@
+<script lang="ts">
+  import { createQuery } from "@tanstack/svelte-query";
+  import { api, ask } from "../api/client";
+  import NamePicker from "../lib/NamePicker.svelte";
+  import Panel from "../lib/Panel.svelte";
+  import { session } from "../session.svelte";
+  import type { JobEditor } from "./editor.svelte";
+
+  let { editor }: { editor: JobEditor } = $props();
+  const document = $derived(editor.job!.document);
+  const materials = createQuery(() => ({
+    queryKey: ["materials"],
+    queryFn: () => ask(api.GET("/api/shelf/materials", { params: { query: {} } })),
+  }));
+  const machines = createQuery(() => ({
+    queryKey: ["machines"],
+    queryFn: () => ask(api.GET("/api/floor/machines")),
+  }));
+  const materialItems = $derived(
+    (materials.data ?? []).map((m) => ({
+      value: m.name,
+      label: m.name,
+      more: `${m.letter}${m.group} · ${m.aliases.join(", ")}`,
+      words: [m.name, m.number, ...m.aliases].join(" ; "),
+    })),
+  );
+  const locked = $derived(!session.mayEdit);
+
+  function part(change: Record<string, unknown>) {
+    void editor.save({ action: "set_part", operation: "", ...change } as Parameters<JobEditor["save"]>[0]);
+  }
+
+  function number(event: Event, save: (value: number) => void) {
+    const field = event.currentTarget as HTMLInputElement;
+    if (field.value.trim() !== "" && Number.isFinite(Number(field.value))) save(Number(field.value));
+    else field.reportValidity();
+  }
+</script>
+
+<Panel title="Part, machine, batch">
+  <div class="grid grid-cols-[92px_1fr] items-center gap-x-2 gap-y-1.5 overflow-auto p-2.5 pt-1">
+    <span>material</span>
+    <NamePicker
+      label="Material"
+      value={document.material}
+      items={materialItems}
+      disabled={locked}
+      choose={(material) => part({ material })}
+    />
+    <label for="hardness">hardness HB</label>
+    <input
+      id="hardness"
+      class="control figure"
+      type="number"
+      step="5"
+      placeholder="as delivered"
+      value={document.hardness ?? ""}
+      disabled={locked}
+      onchange={(event) => number(event, (hardness) => part({ hardness }))}
+    />
+    <label for="machine">machine</label>
+    <select
+      id="machine"
+      class="control"
+      value={document.machine}
+      disabled={locked}
+      onchange={(event) => part({ machine: event.currentTarget.value })}
+    >
+      {#each machines.data ?? [{ name: document.machine }] as machine (machine.name)}<option
+          >{machine.name}</option
+        >{/each}
+    </select>
+    <label for="pieces">pieces</label>
+    <input
+      id="pieces"
+      class="control figure"
+      type="number"
+      min="1"
+      value={document.batch?.pieces}
+      disabled={locked}
+      onchange={(event) => number(event, (pieces) => part({ batch: { ...document.batch, pieces } }))}
+    />
+    <label for="alone">alone, hours</label>
+    <input
+      id="alone"
+      class="control figure"
+      type="number"
+      min="0"
+      step="0.5"
+      value={document.batch?.unattended_hours}
+      disabled={locked}
+      onchange={(event) =>
+        number(event, (unattended_hours) => part({ batch: { ...document.batch, unattended_hours } }))}
+    />
+    <label for="target">target €</label>
+    <input
+      id="target"
+      class="control figure"
+      type="number"
+      min="0"
+      step="0.1"
+      value={document.money?.target ?? ""}
+      disabled={locked}
+      onchange={(event) => number(event, (target) => part({ money: { ...document.money, target } }))}
+    />
+    <label for="style">held by</label>
+    <select
+      id="style"
+      class="control"
+      value={String(document.holding?.style ?? "chuck")}
+      disabled={locked}
+      onchange={(event) =>
+        void editor.save({
+          action: "set_holding",
+          operation: "",
+          units: session.units,
+          holding: { style: event.currentTarget.value },
+        })}
+    >
+      <option>chuck</option><option>chuck and centre</option><option>between centres</option>
+    </select>
+  </div>
+</Panel>

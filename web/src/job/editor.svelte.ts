@@ -1,0 +1,108 @@
+import { api, ask, Problem, type Schemas } from "../api/client";
+import { page } from "../page.svelte";
+import { session } from "../session.svelte";
+
+type Job = Schemas["JobOut"];
+type Edit = Schemas["EditIn"]["edit"];
+
+export interface Conflict {
+  edit: Edit;
+  gesture: string;
+  author: string;
+  revision: number;
+}
+
+/** One job under edit: saves each gesture as a revision, undoes, and meets other people's saves without losing work. */
+export class JobEditor {
+  job = $state<Job | null>(null);
+  problem = $state<Problem | null>(null);
+  conflict = $state<Conflict | null>(null);
+  saving = $state(false);
+  private queue: Promise<unknown> = Promise.resolve();
+
+  constructor(readonly id: number) {}
+
+  async load() {
+    this.accept(await ask(api.GET("/api/jobs/{job_id}", { params: { path: { job_id: this.id } } })));
+  }
+
+  /** Save one gesture; gestures go out one after the other. True when it was saved. */
+  save(edit: Edit): Promise<boolean> {
+    const run = this.queue.then(() => this.send(edit));
+    this.queue = run.catch(() => false);
+    return run;
+  }
+
+  async undo() {
+    await this.travel("undo");
+  }
+
+  async redo() {
+    await this.travel("redo");
+  }
+
+  /** After a conflict: take the other's version, or put this edit on top of it. */
+  async settle(mine: boolean) {
+    const edit = this.conflict?.edit;
+    this.conflict = null;
+    await this.load();
+    if (mine && edit) await this.save(edit);
+  }
+
+  private async send(edit: Edit): Promise<boolean> {
+    if (!this.job) return false;
+    this.saving = true;
+    this.say("saving …");
+    try {
+      const body = { base_revision: this.job.revision, edit };
+      this.accept(
+        await ask(api.POST("/api/jobs/{job_id}/edits", { params: { path: { job_id: this.id } }, body })),
+      );
+      return true;
+    } catch (reason) {
+      this.refuse(reason, edit);
+      return false;
+    } finally {
+      this.saving = false;
+    }
+  }
+
+  private async travel(way: "undo" | "redo") {
+    if (!this.job) return;
+    try {
+      const body = { base_revision: this.job.revision };
+      this.accept(
+        await ask(api.POST(`/api/jobs/{job_id}/${way}`, { params: { path: { job_id: this.id } }, body })),
+      );
+    } catch (reason) {
+      this.refuse(reason);
+    }
+  }
+
+  private accept(job: Job) {
+    this.job = job;
+    this.problem = null;
+    const at = new Date(job.at);
+    this.say(`saved ${at.toTimeString().slice(0, 5)} rev ${job.revision}`);
+    page.goal = job.document.goal ?? null;
+    page.undo = job.can_undo && session.mayEdit ? () => void this.undo() : null;
+    page.redo = job.can_redo && session.mayEdit ? () => void this.redo() : null;
+  }
+
+  private refuse(reason: unknown, edit?: Edit) {
+    if (!(reason instanceof Problem)) throw reason;
+    this.say("not saved");
+    if (reason.status === 409 && edit) {
+      this.conflict = {
+        edit,
+        gesture: String(reason.body.gesture),
+        author: String(reason.body.author),
+        revision: Number(reason.body.current_revision),
+      };
+    } else this.problem = reason;
+  }
+
+  private say(text: string) {
+    page.saved = text;
+  }
+}

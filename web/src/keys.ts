@@ -1,0 +1,58 @@
+import { createKeybindingsHandler } from "tinykeys";
+import { page } from "./page.svelte";
+import { session } from "./session.svelte";
+
+type Handler = (event: KeyboardEvent) => void;
+
+const typing = (event: KeyboardEvent) => {
+  const target = event.target as HTMLElement | null;
+  return !!target?.closest("input, textarea, select, [contenteditable]");
+};
+
+/** A key that acts only when nobody is typing and no dialog is open; letters can be switched off by the person. */
+export function guarded(bindings: Record<string, Handler>): Record<string, Handler> {
+  return Object.fromEntries(
+    Object.entries(bindings).map(([key, handler]) => [
+      key,
+      (event: KeyboardEvent) => {
+        const letter = /^[a-z0-9?/[\]]$/i.test(event.key);
+        if (typing(event) || document.querySelector("[role=dialog]") || (letter && !session.letterKeys))
+          return;
+        event.preventDefault();
+        handler(event);
+      },
+    ]),
+  );
+}
+
+/** Keys of every page. */
+export function listen(bindings: Record<string, Handler>): () => void {
+  const handler = createKeybindingsHandler(bindings);
+  window.addEventListener("keydown", handler);
+  return () => window.removeEventListener("keydown", handler);
+}
+
+export const pageKeys = () =>
+  listen({
+    ...guarded({
+      u: () => void session.prefer({ units: session.units === "mm" ? "inch" : "mm" }),
+      "Shift+?": () => (page.dialog = "keys"),
+      "?": () => (page.dialog = "keys"),
+      "/": () => (page.dialog = "search"),
+    }),
+    "$mod+z": (event) => {
+      if (typing(event) || !page.undo) return;
+      event.preventDefault();
+      page.undo();
+    },
+    "$mod+Shift+z": (event) => {
+      if (typing(event) || !page.redo) return;
+      event.preventDefault();
+      page.redo();
+    },
+    "$mod+y": (event) => {
+      if (typing(event) || !page.redo) return;
+      event.preventDefault();
+      page.redo();
+    },
+  });

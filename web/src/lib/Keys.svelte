@@ -1,0 +1,55 @@
+<script lang="ts">
+  import { session } from "../session.svelte";
+  import Sheet from "./Sheet.svelte";
+
+  let { close }: { close: () => void } = $props();
+
+  const groups: [string, [string, string][]][] = [
+    [
+      "Everywhere",
+      [
+        ["/", "search anything"],
+        ["u", "mm or inch"],
+        ["?", "these keys"],
+        ["Ctrl Z", "undo"],
+        ["Ctrl Y", "redo"],
+      ],
+    ],
+    [
+      "Operation bench",
+      [
+        ["↑ ↓", "nudge the setting in focus; Shift fine, Page Up and Page Down coarse"],
+        ["← → ↑ ↓", "on the chip map: feed and depth"],
+        ["s f d", "go to speed, feed, depth"],
+        ["m", "go to the chip map"],
+        ["j k", "down and up the candidates"],
+        ["Enter", "take the candidate"],
+        ["p", "pin the candidate to compare"],
+        ["w", "working of the binding limit"],
+        ["1 2 3", "try a remedy"],
+        ["[ ]", "previous and next operation"],
+        ["b", "back to the job bench"],
+      ],
+    ],
+  ];
+</script>
+
+<Sheet title="Keys" {close}>
+  {#each groups as [name, keys] (name)}
+    <h3 class="mt-2 font-semibold">{name}</h3>
+    <dl class="grid grid-cols-[110px_1fr] gap-y-1 py-1">
+      {#each keys as [key, what] (key)}
+        <dt><kbd>{key}</kbd></dt>
+        <dd>{what}</dd>
+      {/each}
+    </dl>
+  {/each}
+  <label class="mt-3 flex items-center gap-2">
+    <input
+      type="checkbox"
+      checked={session.letterKeys}
+      onchange={(event) => void session.prefer({ letter_keys: event.currentTarget.checked })}
+    />
+    Single-letter keys on
+  </label>
+</Sheet>

@@ -1,0 +1,46 @@
+<script lang="ts">
+  import type { Schemas } from "../api/client";
+  import { shown } from "../session.svelte";
+
+  interface Props {
+    rows: Schemas["OperationRow"][];
+    job: number;
+    selected?: string;
+  }
+  let { rows, job, selected = "" }: Props = $props();
+  const words = { ok: "within its limits", care: "with care", broken: "over a limit" };
+  const marks = { ok: "✓", care: "▲", broken: "■" };
+</script>
+
+<ol class="border-line border-t" aria-label="Run order">
+  {#each rows as row (row.id)}
+    <li class="border-line border-b">
+      <a
+        href="#/jobs/{job}/operations/{row.id}"
+        aria-current={row.id === selected ? "step" : undefined}
+        title={row.problem ?? row.binding}
+        class="grid min-h-[27px] grid-cols-[26px_1fr_auto_16px] items-center gap-1.5 px-2.5 {row.id ===
+        selected
+          ? 'bg-ink text-sheet'
+          : 'hover:bg-[var(--paper)]'}"
+      >
+        <span class="figure">{row.number}</span><span class="truncate">{row.title}</span><span class="figure"
+          >{shown(row.seconds_display)}</span
+        >
+        <span
+          class={row.id === selected
+            ? ""
+            : row.status === "ok"
+              ? "text-safe"
+              : row.status === "care"
+                ? "text-warn"
+                : "text-signal"}
+          ><span aria-hidden="true">{marks[row.status]}</span><span class="sr-only">{words[row.status]}</span
+          ></span
+        >
+      </a>
+    </li>
+  {:else}
+    <li class="text-soft px-2.5 py-2">No operations yet.</li>
+  {/each}
+</ol>

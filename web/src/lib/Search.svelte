@@ -1,0 +1,102 @@
+<script lang="ts">
+  import { push } from "svelte-spa-router";
+  import { api, ask } from "../api/client";
+  import Sheet from "./Sheet.svelte";
+
+  let { close }: { close: () => void } = $props();
+
+  interface Hit {
+    kind: string;
+    label: string;
+    more: string;
+    href: string;
+  }
+  let text = $state("");
+  let hits = $state<Hit[]>([]);
+  let place = $state(0);
+  let latest = 0;
+
+  async function find() {
+    const turn = ++latest;
+    const q = text.trim();
+    const [jobs, materials, inserts] = await Promise.all([
+      ask(api.GET("/api/jobs")),
+      q ? ask(api.GET("/api/shelf/materials", { params: { query: { q } } })) : [],
+      q ? ask(api.GET("/api/crib/inserts", { params: { query: { q } } })) : [],
+    ]);
+    if (turn !== latest) return;
+    const wanted = q.toLowerCase();
+    hits = [
+      ...jobs
+        .filter((job) => `${job.name} ${job.material} ${job.machine}`.toLowerCase().includes(wanted))
+        .map((job) => ({
+          kind: "job",
+          label: job.name,
+          more: `${job.material} · ${job.machine}`,
+          href: `/jobs/${job.id}`,
+        })),
+      ...materials.slice(0, 8).map((m) => ({
+        kind: "material",
+        label: m.name,
+        more: [m.number, ...m.aliases].join(", "),
+        href: `/shelf/${encodeURIComponent(m.name)}`,
+      })),
+      ...inserts.slice(0, 8).map((i) => ({
+        kind: "insert",
+        label: i.name,
+        more: i.purpose,
+        href: `/crib?q=${encodeURIComponent(i.name)}`,
+      })),
+    ];
+    place = 0;
+  }
+
+  function go(hit: Hit | undefined) {
+    if (!hit) return;
+    close();
+    void push(hit.href);
+  }
+
+  function walk(event: KeyboardEvent) {
+    if (event.key === "ArrowDown") place = Math.min(place + 1, hits.length - 1);
+    else if (event.key === "ArrowUp") place = Math.max(place - 1, 0);
+    else if (event.key === "Enter") go(hits[place]);
+    else return;
+    event.preventDefault();
+  }
+
+  $effect(() => {
+    void text;
+    void find();
+  });
+</script>
+
+<Sheet title="Search" {close}>
+  <!-- svelte-ignore a11y_autofocus -->
+  <input
+    class="control w-full"
+    aria-label="Search jobs, materials and tools"
+    placeholder="runner, 4140, CNMG 120408 …"
+    bind:value={text}
+    onkeydown={walk}
+    autofocus
+  />
+  <ul class="mt-2" aria-label="Found">
+    {#each hits as hit, k (hit.href + hit.label)}
+      <li>
+        <button
+          class="grid w-full grid-cols-[70px_1fr_1fr] gap-2 px-2 py-1.5 text-left {k === place
+            ? 'bg-ink text-sheet'
+            : ''}"
+          onclick={() => go(hit)}
+        >
+          <span class={k === place ? "" : "text-soft"}>{hit.kind}</span><span class="font-semibold"
+            >{hit.label}</span
+          ><span class="truncate">{hit.more}</span>
+        </button>
+      </li>
+    {:else}
+      <li class="text-soft px-2 py-2">Nothing by that name.</li>
+    {/each}
+  </ul>
+</Sheet>

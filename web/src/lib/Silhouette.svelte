@@ -1,0 +1,75 @@
+<script lang="ts">
+  import { scaleLinear } from "d3-scale";
+  import type { Schemas } from "../api/client";
+
+  interface Props {
+    outline: Schemas["OutlineOut"];
+    width: number;
+    height: number;
+    /** Operation whose removed metal is marked. */
+    marked?: string;
+    chuck?: boolean;
+  }
+  let { outline, width, height, marked = "", chuck = true }: Props = $props();
+
+  const margin = $derived(chuck ? 34 : 6);
+  const scale = $derived(
+    Math.min(
+      (width - margin - 8) / Math.max(outline.length, 1),
+      (height - 12) / Math.max(2.3 * outline.radius, 1),
+    ),
+  );
+  const x = $derived(scaleLinear([0, 1], [margin, margin + scale]));
+  const y = $derived(scaleLinear([0, 1], [height / 2, height / 2 - scale]));
+  const end = $derived(outline.finished.at(-1)?.[0] ?? outline.length);
+
+  const path = (corners: [number, number][], mirror: number) =>
+    corners.map(([a, r], k) => `${k ? "L" : "M"}${x(a)},${y(mirror * r)}`).join("");
+  const closed = (mirror: number) =>
+    `${path(outline.finished as [number, number][], mirror)}L${x(end)},${y(0)}L${x(0)},${y(0)}Z`;
+</script>
+
+<svg
+  {width}
+  {height}
+  viewBox="0 0 {width} {height}"
+  role="img"
+  aria-label="Half section of the part"
+  class="block"
+>
+  {#if chuck}
+    <rect
+      x="4"
+      y={y(outline.radius * 1.12)}
+      width="22"
+      height={y(0) * 2 - 2 * y(outline.radius * 1.12)}
+      class="draw-jaw"
+    />
+    <rect x="26" y={y(outline.radius) - 5} width={margin - 26 + 3} height="10" class="draw-steel" />
+    <rect x="26" y={y(-outline.radius) - 5} width={margin - 26 + 3} height="10" class="draw-steel" />
+  {/if}
+  <path d={path(outline.stock as [number, number][], 1)} class="draw-size" stroke-dasharray="4 3" />
+  <path d={path(outline.stock as [number, number][], -1)} class="draw-size" stroke-dasharray="4 3" />
+  <path d={closed(-1)} class="draw-part" />
+  <path d={closed(1)} class="draw-part" fill-opacity="0.55" />
+  {#if outline.bore > 0}
+    <rect
+      x={x(0)}
+      y={y(outline.bore / 2)}
+      width={x(end) - x(0)}
+      height={y(0) - y(outline.bore / 2)}
+      fill="var(--sheet)"
+    />
+    <path
+      d="M{x(0)},{y(outline.bore / 2)}H{x(end)}M{x(0)},{y(-outline.bore / 2)}H{x(end)}"
+      class="draw-size"
+      stroke-dasharray="5 3"
+    />
+  {/if}
+  {#each outline.removed as removed (removed.identity)}
+    {#if removed.identity === marked}
+      <path d="{path(removed.corners as [number, number][], 1)}Z" class="fill-signal" />
+    {/if}
+  {/each}
+  <line x1="2" x2={width - 2} y1={y(0)} y2={y(0)} class="draw-centre" />
+</svg>

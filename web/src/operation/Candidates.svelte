@@ -1,0 +1,103 @@
+<script lang="ts">
+  import Panel from "../lib/Panel.svelte";
+  import { session, shown } from "../session.svelte";
+  import type { OperationBench } from "./bench.svelte";
+
+  interface Props {
+    bench: OperationBench;
+    compare: () => void;
+    why: () => void;
+  }
+  let { bench, compare, why }: Props = $props();
+  const advice = $derived(bench.follow?.advice);
+  let body: HTMLElement | undefined = $state();
+
+  $effect(() => {
+    body?.querySelector(`[data-row="${bench.candidate}"]`)?.scrollIntoView({ block: "nearest" });
+  });
+</script>
+
+<Panel
+  title="Tools that can do it{advice ? ` · ${advice.candidates.length} of ${advice.pairs} pairs` : ''}"
+  stale={bench.following}
+  class="area-candidates"
+>
+  {#snippet aside()}
+    {#if bench.following}<span class="mr-2">following …</span>{/if}
+    <button class="hover:underline" onclick={compare} disabled={!bench.pinned.length}
+      >compare {bench.pinned.length || ""}</button
+    > <kbd>p</kbd>
+    <button class="ml-2 hover:underline" onclick={why}>why not the others</button>
+  {/snippet}
+  {#if bench.followProblem}
+    <p class="text-signal px-2.5" role="alert">{bench.followProblem.message}</p>
+  {:else if advice}
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+    <div
+      class="min-h-0 flex-1 overflow-auto {bench.following ? 'opacity-70' : ''}"
+      bind:this={body}
+      tabindex="0"
+      role="region"
+      aria-label="Ranking"
+    >
+      <table class="w-full">
+        <thead class="text-soft bg-sheet sticky top-0 text-right text-[13px]">
+          <tr>
+            <th scope="col" class="pl-2.5 text-left font-normal">tool</th><th
+              scope="col"
+              class="text-left font-normal">window · grade</th
+            >
+            <th scope="col" class="font-normal">{session.units === "inch" ? "sfm" : "m/min"}</th>
+            <th scope="col" class="font-normal">{session.units === "inch" ? "ipr" : "mm/rev"}</th>
+            <th scope="col" class="font-normal">s</th><th scope="col" class="font-normal">€/piece</th>
+            <th scope="col" class="font-normal">pcs/edge</th><th scope="col" class="font-normal">secure</th>
+            <th scope="col" class="pl-3 text-left font-normal">why not first</th>
+          </tr>
+        </thead>
+        <tbody>
+          {#each advice.candidates as row, k (row.insert + row.holder)}
+            <tr
+              data-row={k}
+              class="border-line border-t {row.chosen ? 'bg-ink text-sheet' : ''} {k === bench.candidate
+                ? 'outline-signal outline-1 -outline-offset-1 outline-dashed'
+                : ''}"
+            >
+              <td class="figure pl-2.5 whitespace-nowrap"
+                ><button
+                  class="hover:underline"
+                  title="Take {row.insert} on {row.holder}"
+                  disabled={!session.mayEdit}
+                  onclick={() => {
+                    bench.candidate = k;
+                    void bench.take(row);
+                  }}>{row.designation}</button
+                >{#if bench.pinned.includes(row.insert)}<span title="pinned"> ●</span>{/if}</td
+              >
+              <td class="truncate whitespace-nowrap">{row.geometry} · {row.grade}</td>
+              <td class="figure text-right">{shown(row.speed)}</td><td class="figure text-right"
+                >{shown(row.feed)}</td
+              >
+              <td class="figure text-right">{shown(row.seconds)}</td><td class="figure text-right"
+                >{shown(row.cost)}</td
+              >
+              <td class="figure text-right">{shown(row.parts_per_edge)}</td><td class="figure text-right"
+                >{row.secure}</td
+              >
+              <td class="max-w-[220px] truncate pl-3 {row.chosen ? '' : 'text-soft'}" title={row.reason}
+                >{row.chosen ? `chosen${k ? `; ${row.reason}` : ""}` : row.reason}</td
+              >
+            </tr>
+          {:else}
+            <tr
+              ><td colspan="9" class="px-2.5 py-2"
+                >No tool in the crib can do it within its limits. See why not the others.</td
+              ></tr
+            >
+          {/each}
+        </tbody>
+      </table>
+    </div>
+  {:else}
+    <p class="text-soft px-2.5">ranking the crib …</p>
+  {/if}
+</Panel>

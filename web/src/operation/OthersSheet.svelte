@@ -1,0 +1,30 @@
+<script lang="ts">
+  import Sheet from "../lib/Sheet.svelte";
+  import type { OperationBench } from "./bench.svelte";
+
+  let { bench, close }: { bench: OperationBench; close: () => void } = $props();
+  const advice = $derived(bench.follow?.advice);
+</script>
+
+<Sheet title="Why not the others" {close}>
+  {#if advice}
+    <p>
+      <span class="figure">{advice.pairs}</span> pairs of insert and holder in the crib;
+      <span class="figure">{advice.fitting}</span>
+      fit,
+      <span class="figure">{advice.feasible}</span> stay within every limit.
+    </p>
+    <h3 class="mt-3 font-semibold">Excluded by rules of fit</h3>
+    <ul>
+      {#each advice.refused as refused (refused.reason)}<li class="border-line border-t py-1">
+          <span class="figure">{refused.pairs}</span> pairs: {refused.reason}
+        </li>{/each}
+    </ul>
+    <h3 class="mt-3 font-semibold">Fit, but break a limit at their best settings</h3>
+    <ul>
+      {#each advice.nearly as row (row.insert)}<li class="border-line border-t py-1">
+          <span class="figure">{row.insert}</span> on {row.holder}: {row.reason}
+        </li>{:else}<li class="text-soft">None.</li>{/each}
+    </ul>
+  {/if}
+</Sheet>

@@ -1,0 +1,101 @@
+<script lang="ts">
+  import type { Schemas } from "../api/client";
+  import Panel from "../lib/Panel.svelte";
+  import { shown } from "../session.svelte";
+  import type { OperationBench } from "./bench.svelte";
+
+  interface Props {
+    bench: OperationBench;
+    open: (limit: Schemas["LimitOut"]) => void;
+  }
+  let { bench, open }: Props = $props();
+
+  const END = 0.87; // where the bound stands on the rail
+  const binding = $derived(bench.limits[0]);
+  const remedies = $derived(binding ? bench.remediesOf(binding.name) : []);
+  const faster = $derived(bench.follow && !bench.following ? bench.follow.faster : []);
+  const offers = $derived(remedies.length ? remedies : faster);
+  const broken = (limit: Schemas["LimitOut"]) => limit.utilisation > 1.0000001;
+  const place = (used: number) => Math.min(used * END, 0.985) * 100;
+</script>
+
+<Panel
+  title="Limits{binding ? ` · ${binding.label.split(',')[0]} first` : ''}"
+  stale={bench.stale}
+  class="area-rails"
+>
+  <ul class="min-h-0 flex-1 overflow-auto px-2.5" aria-label="Limits, the closest first">
+    {#each bench.limits as limit, k (limit.name)}
+      {@const over = broken(limit)}
+      <li>
+        <button
+          class="block w-full py-[3px] text-left {k === 0
+            ? 'text-signal font-semibold'
+            : over
+              ? 'text-warn'
+              : ''}"
+          onclick={() => open(limit)}
+          title="{limit.why} Open the working."
+        >
+          <span class="flex justify-between gap-2">
+            <span class="truncate"
+              >{over ? (limit.severity === "hard" ? "■ " : "▲ ") : ""}{limit.label}{#if over}<span
+                  class="sr-only">, over its bound</span
+                >{/if}</span
+            >
+            <span class="figure shrink-0 text-[12.5px] {k === 0 || over ? '' : 'text-soft'}"
+              >{shown(limit.value_display)} · {shown(limit.bound_display)}</span
+            >
+          </span>
+          <svg
+            viewBox="0 0 100 8"
+            preserveAspectRatio="none"
+            class="block h-2 w-full overflow-visible"
+            aria-hidden="true"
+          >
+            <rect x="0" y="2.4" width="100" height="3.2" class="fill-[var(--rail)]" />
+            <rect
+              x="0"
+              y="2.4"
+              width={place(limit.utilisation)}
+              height="3.2"
+              class={k === 0 ? "fill-signal" : over ? "fill-warn" : "fill-[var(--rail-used)]"}
+            />
+            <rect x={END * 100} y="-1" width="0.7" height="10" class="fill-ink" />
+            <path
+              d="M{place(limit.utilisation) - 1.2},-0.6L{place(limit.utilisation) + 1.8},4L{place(
+                limit.utilisation,
+              ) - 1.2},8.6Z"
+              class={k === 0 ? "fill-signal" : over ? "fill-warn" : "fill-ink"}
+            />
+          </svg>
+        </button>
+      </li>
+    {/each}
+  </ul>
+  <div class="border-line mx-2.5 min-h-[92px] shrink-0 border-t py-1.5" aria-live="polite">
+    {#if bench.following}
+      <p class="text-soft">trying remedies …</p>
+    {:else if offers.length}
+      <h3 class="text-signal font-semibold">
+        {remedies.length ? (binding && broken(binding) ? "To get below:" : "To relax it:") : "To go faster:"}
+      </h3>
+      <ol>
+        {#each offers as remedy, k (k)}
+          <li>
+            <button
+              class="w-full text-left hover:underline"
+              onclick={() => void bench.apply(remedy)}
+              data-testid="remedy"
+            >
+              <kbd>{k + 1}</kbd>
+              {shown(remedy.text)} <span class="text-soft">{shown(remedy.effect)}</span>
+            </button>
+          </li>
+        {/each}
+      </ol>
+    {:else}
+      <p class="text-soft">No single change relaxes the binding limit further; another tool may.</p>
+    {/if}
+  </div>
+</Panel>

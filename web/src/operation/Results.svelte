@@ -1,0 +1,55 @@
+<script lang="ts">
+  import type { Schemas } from "../api/client";
+  import Panel from "../lib/Panel.svelte";
+  import { shown } from "../session.svelte";
+  import type { OperationBench } from "./bench.svelte";
+
+  interface Props {
+    bench: OperationBench;
+    open: (value: Schemas["ValueOut"]) => void;
+  }
+  let { bench, open }: Props = $props();
+  const ORDER = [
+    "operation_time",
+    "operation_cost",
+    "median_parts",
+    "change_parts",
+    "secure",
+    "roughness",
+    "size_after",
+  ];
+  const rows = $derived(
+    ORDER.map((name) => bench.evaluation?.results[name]).filter((value) => value !== undefined),
+  );
+
+  const bandOf = (value: Schemas["ValueOut"]) => {
+    if (!value.low || !value.high) return value.honesty === "rule" ? "rule" : "";
+    const bare = (text: string) => text.replace(/\s\S*[^\d\s.]\S*$/, "");
+    return `${bare(shown(value.low))} – ${bare(shown(value.high))}`;
+  };
+</script>
+
+<Panel title="Result" stale={bench.stale} class="area-results">
+  {#snippet aside()}working <kbd>w</kbd>{/snippet}
+  <table class="w-full">
+    <tbody>
+      {#each rows as value (value.name)}
+        <tr class="border-line border-t first:border-0">
+          <th scope="row" class="px-2.5 py-0 text-left font-normal"
+            ><button
+              class="py-[1px] text-left hover:underline"
+              title="Open the working"
+              onclick={() => open(value)}>{value.label}</button
+            ></th
+          >
+          <td class="figure text-right text-[14px] font-semibold whitespace-nowrap" data-testid={value.name}
+            >{shown(value.display)}</td
+          >
+          <td class="figure text-soft pr-2.5 pl-2 text-right text-[12.5px] whitespace-nowrap"
+            >{bandOf(value)}</td
+          >
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+</Panel>

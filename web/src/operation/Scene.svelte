@@ -1,0 +1,182 @@
+<script lang="ts">
+  import { scaleLinear } from "d3-scale";
+  import Panel from "../lib/Panel.svelte";
+  import { shown } from "../session.svelte";
+  import type { OperationBench } from "./bench.svelte";
+
+  let { bench }: { bench: OperationBench } = $props();
+  let width = $state(700);
+  let height = $state(190);
+  let chosen = $state(-1);
+
+  const e = $derived(bench.evaluation);
+  const num = (name: string) => Number(e?.scene[name] ?? 0);
+  const facing = $derived(e?.scene.operation === "face");
+  const held = $derived(String(e?.scene.holding ?? "chuck"));
+  const CHUCK = 92; // pixels kept for chuck and jaws
+  const scale = $derived(
+    Math.min(
+      (width - CHUCK - 74) / Math.max(num("free_length"), 1),
+      (height - 66) / Math.max(num("start_diameter") * 1.08, 1),
+    ),
+  );
+  const x = $derived(scaleLinear([0, 1], [CHUCK, CHUCK + scale]));
+  const axis = $derived(height * 0.55);
+  const y = $derived(scaleLinear([0, 1], [axis, axis - scale]));
+  const passes = $derived(e?.stages ?? []);
+  const index = $derived(chosen >= 0 && chosen < passes.length ? chosen : passes.length - 1);
+  const stage = $derived((passes[index] ?? [0, 0]) as [number, number]);
+  const near = $derived(num("distance_from_chuck"));
+  const far = $derived(near + num("length"));
+  // the tool stands a third of the way along the cut
+  const tip = $derived(
+    facing
+      ? {
+          x: num("free_length") - num("depth") * (index + 1),
+          r: (num("start_diameter") * 0.62 + num("end_diameter") * 0.38) / 2,
+        }
+      : { x: far - num("length") * 0.36, r: stage[1] / 2 },
+  );
+  const toolScale = $derived(Math.max(scale, 1.5));
+  const corner = (points: [number, number][]) =>
+    points.map(([a, b]) => `${x(tip.x) + a * toolScale},${y(tip.r) - b * toolScale}`).join(" ");
+  const force = $derived(scaleLinear([0, Math.max(num("cutting_force"), 1)], [0, 64]));
+  const start = $derived(num("start_diameter") / 2);
+  const after = $derived(stage[1] / 2);
+  const before = $derived(stage[0] / 2);
+
+  /** Outline of the part in mid-cut, upper half: uncut, then the step at the tip, then cut. */
+  const outline = $derived(
+    facing
+      ? [
+          [0, start],
+          [tip.x, start],
+          [tip.x, 0],
+        ]
+      : [
+          [0, start],
+          [near, start],
+          [near, before],
+          [tip.x, before],
+          [tip.x, after],
+          [far, after],
+          [far, far < num("free_length") - 0.5 ? after : after],
+          [num("free_length"), after],
+        ],
+  );
+  const path = (mirror: number) =>
+    outline.map(([a, r], k) => `${k ? "L" : "M"}${x(a!)},${y(mirror * r!)}`).join("") +
+    `L${x(outline.at(-1)![0]!)},${axis}L${x(0)},${axis}Z`;
+  const ff = $derived(force(num("feed_force")));
+  const fp = $derived(force(num("passive_force")));
+  const fc = $derived(force(num("cutting_force")));
+</script>
+
+<Panel title="Scene" stale={bench.stale} class="area-scene">
+  {#snippet aside()}
+    {#if passes.length > 1}
+      <label
+        >pass <input
+          type="range"
+          min="0"
+          max={passes.length - 1}
+          value={index}
+          class="w-24 align-middle"
+          oninput={(event) => (chosen = Number(event.currentTarget.value))}
+        />
+        <span class="figure">{index + 1} of {passes.length}</span></label
+      >
+    {:else}pass 1 of 1{/if}
+  {/snippet}
+  <div class="min-h-0 flex-1" bind:clientWidth={width} bind:clientHeight={height}>
+    {#if e}
+      <svg {width} {height} class="block" role="img" aria-label="Tool and part to scale, with forces">
+        <rect x="8" y={y(start) - 16} width="50" height={y(-start) - y(start) + 32} class="draw-jaw" />
+        <rect x="58" y={y(num("grip_diameter") / 2) - 13} width={CHUCK - 58} height="16" class="draw-steel" />
+        <rect x="58" y={y(-num("grip_diameter") / 2) - 3} width={CHUCK - 58} height="16" class="draw-steel" />
+        <path d={path(1)} class="draw-part" />
+        <path d={path(-1)} class="draw-part" />
+        {#if num("bore") > 0}
+          <path
+            d="M{x(0)},{y(num('bore') / 2)}H{x(num('free_length'))}M{x(0)},{y(-num('bore') / 2)}H{x(
+              num('free_length'),
+            )}"
+            class="draw-size"
+            stroke-dasharray="5 3"
+          />
+        {/if}
+        {#if facing}
+          <rect
+            x={x(tip.x)}
+            y={y(tip.r)}
+            width={num("depth") * scale}
+            height={Math.max(axis - y(tip.r) - (num("end_diameter") / 2) * scale, 0)}
+            class="draw-cut"
+          />
+        {:else}
+          <rect
+            x={x(near)}
+            y={y(before)}
+            width={x(tip.x) - x(near)}
+            height={y(after) - y(before)}
+            class="draw-cut"
+          />
+        {/if}
+        {#if held !== "chuck"}
+          {@const r = num("end_diameter") / 2}
+          <path
+            d="M{x(num('free_length')) - 6},{axis}L{x(num('free_length')) + 34},{axis -
+              Math.min(r * scale * 0.7, 20)}h24v{2 * Math.min(r * scale * 0.7, 20)}h-24Z"
+            class="draw-steel"
+          />
+        {/if}
+        <line x1="6" x2={width - 4} y1={axis} y2={axis} class="draw-centre" />
+        <polygon points={corner(e.holder_outline as [number, number][])} class="draw-steel" />
+        <polygon points={corner(e.insert_outline as [number, number][])} class="draw-insert" />
+        <g class="draw-signal" stroke-width="1.8">
+          {#if facing}
+            <path d="M{x(tip.x) - 10},{y(tip.r)}v{ff}m-4,-6l4,6l4,-6" fill="none" />
+            <path d="M{x(tip.x)},{y(tip.r)}h{-fp}m6,-4l-6,4l6,4" fill="none" />
+          {:else}
+            <path d="M{x(tip.x)},{y(tip.r) + 8}h{-ff}m6,-4l-6,4l6,4" fill="none" />
+            <path d="M{x(tip.x)},{y(tip.r)}v{fp}m-4,-6l4,6l4,-6" fill="none" />
+          {/if}
+        </g>
+        <g stroke="var(--ink)" stroke-width="1.8" fill="none">
+          <path d="M{x(tip.x) - 16},{y(tip.r) - 8}v{-fc}m-4,6l4,-6l4,6" />
+        </g>
+        <text x={x(tip.x) - 22} y="15" text-anchor="end" class="draw-figure"
+          >cutting force {shown(e.scene_labels.cutting_force)}</text
+        >
+        <text
+          x={x(tip.x) - (facing ? fp + 8 : ff + 8)}
+          y={y(tip.r) + (facing ? 4 : 13)}
+          text-anchor="end"
+          class="figure fill-signal"
+          >{facing ? "push-off" : "feed force"}
+          {shown(facing ? e.scene_labels.passive_force : e.scene_labels.feed_force)}</text
+        >
+        <text x={x(tip.x) + 8} y={y(tip.r) + Math.max(facing ? ff : fp, 22) + 4} class="figure fill-signal"
+          >{facing ? "feed force" : "push-off"}
+          {shown(facing ? e.scene_labels.feed_force : e.scene_labels.passive_force)}</text
+        >
+        <text x={width - 8} y="15" text-anchor="end" class="draw-figure"
+          >{shown(e.scene_labels.spindle_speed)}</text
+        >
+        <text x={width - 8} y="31" text-anchor="end" class="draw-text"
+          >Ø{shown(e.passes[index]?.from_diameter)} → {shown(e.passes[index]?.to_diameter)}</text
+        >
+        <path d="M{x(0)},{height - 16}v-6m0,3H{x(num('free_length'))}m0,-3v6" class="draw-size" />
+        <text x={(x(0) + x(num("free_length"))) / 2} y={height - 5} text-anchor="middle" class="draw-text"
+          >{shown(e.scene_labels.free_length)} out of the chuck, {held === "chuck"
+            ? "no centre"
+            : held === "between centres"
+              ? "between centres"
+              : "centre in"} · {num("overhang_ratio").toFixed(1)} × D · springs {shown(
+            e.scene_labels.springs,
+          )} on diameter</text
+        >
+      </svg>
+    {/if}
+  </div>
+</Panel>

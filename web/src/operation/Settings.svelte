@@ -1,0 +1,179 @@
+<script lang="ts">
+  import Panel from "../lib/Panel.svelte";
+  import { other, session, shown } from "../session.svelte";
+  import type { OperationBench, SettingName } from "./bench.svelte";
+
+  let { bench }: { bench: OperationBench } = $props();
+
+  const LABELS: Record<SettingName, string> = {
+    cutting_speed: "speed",
+    feed_per_rev: "feed",
+    depth_of_cut: "depth",
+  };
+  const names = Object.keys(LABELS) as SettingName[];
+  let typed = $state<Partial<Record<SettingName, string>>>({});
+
+  const setting = (name: SettingName) => bench.evaluation?.settings.find((one) => one.name === name);
+  const refusal = $derived(bench.problem?.errors.find((error) => error.field.startsWith("settings.")));
+  const refused = (name: SettingName) => (refusal?.field === `settings.${name}` ? refusal : undefined);
+  const text = (name: SettingName) => {
+    if (typed[name] !== undefined) return typed[name];
+    if (name in bench.tried) return String(bench.tried[name]);
+    return shown(setting(name)?.display);
+  };
+  const place = (name: SettingName) => {
+    const at = setting(name);
+    if (!at || at.high === null || at.high === undefined) return null;
+    const low = at.low ?? 0;
+    const share = (at.value - low) / Math.max(at.high - low, 1e-9);
+    return Math.max(-0.22, Math.min(1.22, share)) * 62 + 17;
+  };
+  const over = (name: SettingName) => {
+    const at = setting(name);
+    return (
+      !!at &&
+      ((at.high != null && at.value > at.high) ||
+        (at.low != null && at.value < at.low && name !== "cutting_speed"))
+    );
+  };
+
+  function commit(name: SettingName) {
+    const entry = typed[name];
+    if (entry === undefined) return;
+    typed[name] = undefined;
+    if (entry.trim() && entry !== shown(setting(name)?.display)) bench.attempt({ [name]: entry });
+  }
+
+  function key(event: KeyboardEvent, name: SettingName) {
+    const steps: Record<string, ["fine" | "normal" | "coarse", 1 | -1]> = {
+      ArrowUp: [event.shiftKey ? "fine" : "normal", 1],
+      ArrowDown: [event.shiftKey ? "fine" : "normal", -1],
+      PageUp: ["coarse", 1],
+      PageDown: ["coarse", -1],
+    };
+    const step = steps[event.key];
+    if (step) {
+      event.preventDefault();
+      typed[name] = undefined;
+      bench.nudge(name, ...step);
+    } else if (event.key === "Enter") {
+      commit(name);
+    } else if (event.key === "Escape") {
+      typed[name] = undefined;
+      if (name in bench.tried) bench.drop(name);
+    }
+  }
+
+  function leave(name: SettingName) {
+    commit(name);
+    void bench.save();
+  }
+</script>
+
+<Panel title="Settings" stale={bench.stale} class="area-settings">
+  {#snippet aside()}nudge <kbd>↑</kbd> <kbd>↓</kbd> fine <kbd>⇧</kbd>{/snippet}
+  <div class="min-h-0 flex-1 overflow-auto px-2.5">
+    <div class="grid grid-cols-[44px_128px_1fr_70px] items-center gap-x-2 gap-y-1">
+      {#each names as name (name)}
+        {@const at = setting(name)}
+        {@const error = refused(name)}
+        <label for={name}>{LABELS[name]}</label>
+        <input
+          id={name}
+          class="control figure w-full text-[15px] {error || over(name) ? '!border-signal' : ''}"
+          value={text(name)}
+          disabled={!session.mayEdit}
+          autocomplete="off"
+          aria-invalid={error ? "true" : undefined}
+          aria-describedby="{name}-more"
+          onfocus={(event) => event.currentTarget.select()}
+          oninput={(event) => (typed[name] = event.currentTarget.value)}
+          onblur={() => leave(name)}
+          onkeydown={(event) => key(event, name)}
+        />
+        <svg viewBox="0 0 96 24" class="h-6 w-full" role="img" aria-label="{LABELS[name]} in its window">
+          <rect x="2" y="10" width="92" height="4" class="fill-[var(--rail)]" />
+          {#if at?.high != null}
+            <rect x="17" y="10" width="62" height="4" class="fill-safe" />
+            <text x="17" y="23" text-anchor="middle" class="draw-text figure" font-size="10"
+              >{shown(at.low_display).replace("–", "0")}</text
+            >
+            <text x="79" y="23" text-anchor="middle" class="draw-text figure" font-size="10"
+              >{shown(at.high_display)}</text
+            >
+            <path d="M{place(name)! - 4},1h8l-4,8z" class={over(name) ? "fill-signal" : "fill-ink"} />
+          {/if}
+        </svg>
+        <span class="figure text-soft text-[12.5px]" id="{name}-more"
+          >{name === "depth_of_cut"
+            ? `${bench.evaluation?.passes.length ?? "–"} × equal`
+            : other(at?.display)}</span
+        >
+        {#if error}
+          <p class="text-signal col-span-4" role="alert">
+            {error.message}
+            {#each error.readings ?? [] as reading (reading)}
+              <button class="plain-link mr-2" onclick={() => bench.attempt({ [name]: reading })}
+                >{reading}</button
+              >
+            {/each}
+          </p>
+        {/if}
+      {/each}
+      <label for="coolant">coolant</label>
+      <select
+        id="coolant"
+        class="control w-full"
+        disabled={!session.mayEdit}
+        value={String(bench.tried.coolant ?? bench.entry?.settings.coolant ?? "flood")}
+        onchange={(event) => bench.attempt({ coolant: event.currentTarget.value })}
+      >
+        {#each bench.evaluation?.coolants ?? [] as coolant (coolant)}<option>{coolant}</option>{/each}
+      </select>
+      <span class="text-soft col-span-2 truncate"
+        >{bench.evaluation ? shown(bench.evaluation.scene_labels.overhang) : ""} tool overhang</span
+      >
+    </div>
+    {#if bench.problem && !refusal}
+      <p class="text-signal mt-1" role="alert">{bench.problem.message}</p>
+    {/if}
+    <table class="mt-1 w-full" aria-label="Passes">
+      <thead class="text-soft text-right text-[13px]"
+        ><tr class="border-line border-b"
+          ><th scope="col" class="text-left font-normal">pass</th><th scope="col" class="font-normal"
+            >from Ø</th
+          ><th scope="col" class="font-normal">to Ø</th><th scope="col" class="font-normal">1/min</th><th
+            scope="col"
+            class="font-normal">chip</th
+          ><th scope="col" class="font-normal">s</th></tr
+        ></thead
+      >
+      <tbody class="figure text-right">
+        {#each bench.evaluation?.passes ?? [] as pass (pass.number)}
+          <tr class="border-line border-b"
+            ><td class="text-left">{pass.number}</td><td>{shown(pass.from_diameter)}</td><td
+              >{shown(pass.to_diameter)}</td
+            ><td>{shown(pass.spindle_speed)}</td><td class={pass.chip_index >= 70 ? "text-safe" : "text-warn"}
+              >{pass.chip_index >= 70 ? "✓" : "▲"}<span class="sr-only"
+                >index {pass.chip_index.toFixed(0)}</span
+              ></td
+            ><td>{shown(pass.seconds)}</td></tr
+          >
+        {/each}
+      </tbody>
+    </table>
+    <ul class="mt-1 text-[13px]" aria-label="Warnings and cautions">
+      {#each bench.evaluation?.warnings ?? [] as warning (warning.name)}
+        <li
+          class={warning.severity === "blocks"
+            ? "text-signal font-semibold"
+            : warning.severity === "care"
+              ? "text-warn"
+              : "text-soft"}
+        >
+          {warning.severity === "blocks" ? "■ " : warning.severity === "care" ? "▲ " : ""}{warning.text}
+        </li>
+      {/each}
+    </ul>
+  </div>
+</Panel>

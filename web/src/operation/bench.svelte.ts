@@ -1,0 +1,199 @@
+import { api, ask, Problem, type Schemas } from "../api/client";
+import type { JobEditor } from "../job/editor.svelte";
+import { session } from "../session.svelte";
+
+export type SettingName = "cutting_speed" | "feed_per_rev" | "depth_of_cut";
+export type Evaluation = Schemas["EvaluationOut"];
+export type Candidate = Schemas["CandidateOut"];
+type Entries = Record<string, string | number | boolean | null>;
+
+const REST = 800; // ms without a nudge until the gesture is saved
+const FOLLOW = 180; // ms without a nudge until ranking and tape follow
+
+/** The live loop of one operation: try values, repaint, let ranking and tape follow, save when the hand rests. */
+export class OperationBench {
+  evaluation = $state.raw<Evaluation | null>(null);
+  follow = $state.raw<Schemas["FollowOut"] | null>(null);
+  /** Values tried and not saved yet, as they were typed. */
+  tried = $state<Entries>({});
+  problem = $state<Problem | null>(null);
+  followProblem = $state<Problem | null>(null);
+  stale = $state(true);
+  following = $state(true);
+  candidate = $state(0);
+  pinned = $state<string[]>([]);
+  /** Which nudge is being painted, for measuring. */
+  private asked = 0;
+  private busy = false;
+  private again = false;
+  private rungs: Partial<Record<SettingName, number>> = {};
+  private saveTimer = 0;
+  private followTimer = 0;
+  private following_: AbortController | null = null;
+
+  constructor(
+    readonly editor: JobEditor,
+    readonly operation: string,
+  ) {}
+
+  get entry() {
+    return this.editor.job?.document.operations.find((one) => one.id === this.operation);
+  }
+
+  get limits() {
+    return this.evaluation?.limits ?? [];
+  }
+
+  /** Everything anew: after loading, a save, undo, or a change of units; what is tried stays tried. */
+  async repaint() {
+    this.rungs = {};
+    await this.paint();
+  }
+
+  /** Try values as typed; a run of tries is saved as one gesture when the hand rests. */
+  attempt(values: Entries) {
+    if (!session.mayEdit) return;
+    this.tried = { ...this.tried, ...values };
+    window.clearTimeout(this.saveTimer);
+    this.saveTimer = window.setTimeout(() => void this.save(), REST);
+    void this.paint();
+  }
+
+  /** Walk a setting's ladder by so many rungs. */
+  nudge(name: SettingName, by: "fine" | "normal" | "coarse", direction: 1 | -1) {
+    const ladder = this.evaluation?.ladders[name];
+    if (!ladder || !session.mayEdit) return;
+    const jump = by === "fine" ? 1 : ladder[by];
+    const from = this.rungs[name] ?? ladder.place;
+    const place = Math.max(0, Math.min(ladder.rungs.length - 1, from + direction * jump));
+    this.rungs[name] = place;
+    performance.mark("nudge");
+    this.attempt({ [name]: ladder.rungs[place]! });
+  }
+
+  /** Forget an entry that is not wanted after all. */
+  drop(name: string) {
+    const { [name]: _, ...rest } = this.tried;
+    this.tried = rest;
+    void this.paint();
+  }
+
+  /** Save what was tried, now; on leaving a field, or when the hand rests. */
+  async save(): Promise<void> {
+    window.clearTimeout(this.saveTimer);
+    if (!Object.keys(this.tried).length || this.problem?.status === 422) return;
+    const settings = $state.snapshot(this.tried);
+    const saved = await this.editor.save({
+      action: "set_settings",
+      operation: this.operation,
+      settings,
+      units: session.units,
+    });
+    if (saved) {
+      // what was nudged on since stays tried
+      const left = Object.entries(this.tried).filter(([name, value]) => settings[name] !== value);
+      this.tried = Object.fromEntries(left);
+    }
+  }
+
+  async take(candidate: Candidate) {
+    if (!session.mayEdit) return;
+    this.tried = {};
+    this.rungs = {};
+    const tool = { insert: candidate.insert, holder: candidate.holder };
+    const settings = candidate.settings;
+    await this.editor.save({ action: "take_tool", operation: this.operation, tool, settings });
+  }
+
+  /** Apply what a remedy or a way to go faster sets. */
+  async apply(remedy: Schemas["RemedyOut"]) {
+    if (!session.mayEdit) return;
+    this.rungs = {};
+    this.tried = {};
+    const { settings, holding } = remedy.patch;
+    if (holding) {
+      await this.editor.save({ action: "set_holding", operation: this.operation, holding, units: "mm" });
+    }
+    if (settings) {
+      await this.editor.save({ action: "set_settings", operation: this.operation, settings, units: "mm" });
+    }
+  }
+
+  pin(candidate: Candidate) {
+    const name = candidate.insert;
+    this.pinned = this.pinned.includes(name)
+      ? this.pinned.filter((one) => one !== name)
+      : [...this.pinned, name].slice(-3);
+  }
+
+  remediesOf(name: string) {
+    return this.follow && !this.following ? (this.follow.remedies[name] ?? []) : [];
+  }
+
+  /** One request in flight; the latest wins. */
+  private async paint(): Promise<void> {
+    this.asked += 1;
+    this.stale = true;
+    this.following = true;
+    if (this.busy) {
+      this.again = true;
+      return;
+    }
+    this.busy = true;
+    do {
+      this.again = false;
+      await this.request();
+    } while (this.again);
+    this.busy = false;
+    window.clearTimeout(this.followTimer);
+    this.followTimer = window.setTimeout(() => void this.followUp(), FOLLOW);
+  }
+
+  private body() {
+    return { settings: $state.snapshot(this.tried), units: session.units };
+  }
+
+  private path() {
+    return { params: { path: { job_id: this.editor.id, operation: this.operation } } };
+  }
+
+  private async request() {
+    try {
+      const path = "/api/jobs/{job_id}/operations/{operation}/evaluate" as const;
+      const evaluation = await ask(api.POST(path, { ...this.path(), body: this.body() }));
+      if (!this.again) this.rungs = {};
+      this.evaluation = evaluation;
+      this.problem = null;
+      this.stale = this.again;
+      requestAnimationFrame(() => {
+        if (performance.getEntriesByName("nudge").length) {
+          performance.measure("nudge-to-paint", "nudge");
+          performance.clearMarks("nudge");
+        }
+      });
+    } catch (reason) {
+      if (!(reason instanceof Problem)) throw reason;
+      this.problem = reason;
+      this.stale = false;
+    }
+  }
+
+  private async followUp() {
+    this.following_?.abort();
+    const mine = new AbortController();
+    this.following_ = mine;
+    try {
+      const path = "/api/jobs/{job_id}/operations/{operation}/follow" as const;
+      const follow = await ask(api.POST(path, { ...this.path(), body: this.body(), signal: mine.signal }));
+      if (mine.signal.aborted) return;
+      this.follow = follow;
+      this.followProblem = null;
+      this.following = this.busy;
+    } catch (reason) {
+      if (reason instanceof Problem) {
+        this.followProblem = reason;
+        this.following = false;
+      } else if (!mine.signal.aborted) throw reason;
+    }
+  }
+}

@@ -1,0 +1,58 @@
+import { api, ask, rememberToken, type Display, type Schemas } from "./api/client";
+
+/** Who is signed in and how they like the bench. */
+class Session {
+  person = $state<Schemas["Person"] | null>(null);
+  ready = $state(false);
+
+  get units(): "mm" | "inch" {
+    return this.person?.units ?? "mm";
+  }
+
+  get mayEdit(): boolean {
+    return this.person?.role === "engineer";
+  }
+
+  get letterKeys(): boolean {
+    return this.person?.letter_keys ?? true;
+  }
+
+  async load() {
+    this.accept(await ask(api.GET("/api/session")));
+    this.ready = true;
+  }
+
+  async signIn(name: string, password: string) {
+    this.accept(await ask(api.POST("/api/session", { body: { name, password } })));
+  }
+
+  async signOut() {
+    await ask(api.DELETE("/api/session"));
+    await this.load();
+  }
+
+  async prefer(change: Schemas["PreferencesPatch"]) {
+    if (this.person) this.accept({ ...this.person, ...(change as Partial<Schemas["Person"]>) });
+    this.accept(await ask(api.PATCH("/api/session/preferences", { body: change })));
+  }
+
+  private accept(person: Schemas["Person"]) {
+    this.person = person;
+    rememberToken(person.token);
+    document.documentElement.dataset.theme = person.theme;
+  }
+}
+
+export const session = new Session();
+
+/** A value in the units shown. */
+export function shown(display: Display | null | undefined): string {
+  if (!display) return "–";
+  return session.units === "inch" ? display.inch : display.metric;
+}
+
+/** The same value in the other units, for the small print beside it. */
+export function other(display: Display | null | undefined): string {
+  if (!display) return "";
+  return session.units === "inch" ? display.metric : display.inch;
+}

@@ -1,0 +1,219 @@
+<script lang="ts">
+  import { onDestroy, untrack } from "svelte";
+  import { push } from "svelte-spa-router";
+  import type { Schemas } from "../api/client";
+  import { JobEditor } from "../job/editor.svelte";
+  import { guarded, listen } from "../keys";
+  import ConflictSheet from "../lib/ConflictSheet.svelte";
+  import Panel from "../lib/Panel.svelte";
+  import RunOrder from "../lib/RunOrder.svelte";
+  import Silhouette from "../lib/Silhouette.svelte";
+  import Tape from "../lib/Tape.svelte";
+  import { OperationBench } from "../operation/bench.svelte";
+  import Candidates from "../operation/Candidates.svelte";
+  import ChipMap from "../operation/ChipMap.svelte";
+  import CompareSheet from "../operation/CompareSheet.svelte";
+  import OthersSheet from "../operation/OthersSheet.svelte";
+  import Rails from "../operation/Rails.svelte";
+  import Results from "../operation/Results.svelte";
+  import Scene from "../operation/Scene.svelte";
+  import Settings from "../operation/Settings.svelte";
+  import Stiffness from "../operation/Stiffness.svelte";
+  import WorkingSheet from "../operation/WorkingSheet.svelte";
+  import { page } from "../page.svelte";
+  import { session } from "../session.svelte";
+
+  let { params }: { params: { id: string; operation: string } } = $props();
+  const editor = $derived(new JobEditor(Number(params.id)));
+  const bench = $derived(new OperationBench(editor, params.operation));
+  let missing = $state("");
+  let sheet = $state<"compare" | "others" | null>(null);
+  let limit = $state<Schemas["LimitOut"] | null>(null);
+  let value = $state<Schemas["ValueOut"] | null>(null);
+  const shownState = $derived(bench.follow?.state ?? editor.job?.state);
+
+  $effect(() => {
+    const current = editor;
+    page.open("Operation", [{ label: "Jobs", href: "#/" }]);
+    page.setGoal = (goal) => void current.save({ action: "set_part", operation: "", goal });
+    current.load().catch((reason: Error) => (missing = reason.message));
+  });
+
+  // a new revision, another operation or other units: everything anew
+  $effect(() => {
+    const job = editor.job;
+    void session.units;
+    const current = bench;
+    if (!job) return;
+    untrack(() => {
+      if (!current.entry) {
+        missing = "The job has no such operation.";
+        return;
+      }
+      page.crumbs = [
+        { label: "Jobs", href: "#/" },
+        { label: job.document.name, href: `#/jobs/${job.id}` },
+        { label: `${current.entry.number} ${current.entry.title}` },
+      ];
+      void current.repaint();
+    });
+  });
+
+  function step(by: 1 | -1) {
+    const rows = editor.job?.document.operations ?? [];
+    const next = rows[rows.findIndex((row) => row.id === params.operation) + by];
+    if (next) void push(`/jobs/${params.id}/operations/${next.id}`);
+  }
+
+  function offer(k: number) {
+    const binding = bench.limits[0];
+    const offers = binding ? bench.remediesOf(binding.name) : [];
+    const remedy = (offers.length ? offers : (bench.follow?.faster ?? []))[k];
+    if (remedy) void bench.apply(remedy);
+  }
+
+  const rows = () => bench.follow?.advice.candidates ?? [];
+  const focus = (id: string) => document.getElementById(id)?.focus();
+
+  $effect(() =>
+    listen(
+      guarded({
+        s: () => focus("cutting_speed"),
+        f: () => focus("feed_per_rev"),
+        d: () => focus("depth_of_cut"),
+        m: () => focus("chip-map"),
+        j: () => (bench.candidate = Math.min(bench.candidate + 1, rows().length - 1)),
+        k: () => (bench.candidate = Math.max(bench.candidate - 1, 0)),
+        p: () => {
+          const row = rows()[bench.candidate];
+          if (row) bench.pin(row);
+        },
+        w: () => (limit = bench.limits[0] ?? null),
+        b: () => void push(`/jobs/${params.id}`),
+        "1": () => offer(0),
+        "2": () => offer(1),
+        "3": () => offer(2),
+        "[": () => step(-1),
+        "]": () => step(1),
+      }),
+    ),
+  );
+  $effect(() =>
+    listen({
+      Enter: (event) => {
+        const target = event.target as HTMLElement;
+        if (target.closest("button, a, input, select, [role=dialog], [role=link], svg")) return;
+        const row = rows()[bench.candidate];
+        if (row) void bench.take(row);
+      },
+    }),
+  );
+  onDestroy(() => void bench.save());
+</script>
+
+{#if missing}
+  <p role="alert" class="text-signal p-6">{missing}</p>
+{:else if editor.job && shownState}
+  {@const job = editor.job}
+  <div class="bench mx-auto max-w-[1700px] gap-2 p-2">
+    <h1 class="sr-only">{bench.entry?.title}</h1>
+    <Panel title="{job.document.name} · {job.document.material}" class="area-part">
+      <Silhouette outline={shownState.outline} width={232} height={150} marked={params.operation} />
+      <div class="min-h-0 flex-1 overflow-auto">
+        <RunOrder rows={shownState.operations} job={job.id} selected={params.operation} />
+      </div>
+      <Stiffness rows={shownState.operations} selected={params.operation} />
+    </Panel>
+    <Scene {bench} />
+    <ChipMap {bench} />
+    <Settings {bench} />
+    <Candidates {bench} compare={() => (sheet = "compare")} why={() => (sheet = "others")} />
+    <Rails {bench} open={(one) => (limit = one)} />
+    <Results {bench} open={(one) => (value = one)} />
+    <div class="area-tape">
+      <Tape
+        state={shownState}
+        selected={params.operation}
+        stale={bench.following}
+        open={(id) => void push(`/jobs/${job.id}/operations/${id}`)}
+      />
+    </div>
+    {#if editor.problem}
+      <p
+        role="alert"
+        class="bg-sheet border-signal text-signal fixed bottom-20 left-1/2 -translate-x-1/2 border px-4 py-2 font-semibold"
+      >
+        Not saved. {editor.problem.message}
+      </p>
+    {/if}
+  </div>
+  {#if limit}<WorkingSheet title={limit.label} {limit} close={() => (limit = null)} />{/if}
+  {#if value}<WorkingSheet title={value.label} {value} close={() => (value = null)} />{/if}
+  {#if sheet === "compare"}<CompareSheet {bench} close={() => (sheet = null)} />{/if}
+  {#if sheet === "others"}<OthersSheet {bench} close={() => (sheet = null)} />{/if}
+  <ConflictSheet {editor} />
+{:else}
+  <p class="text-soft p-6">Opening the bench …</p>
+{/if}
+
+<style>
+  .bench {
+    display: grid;
+    height: 100%;
+    min-height: 690px;
+    grid-template:
+      "part scene scene rails" 200px
+      "part map settings rails" minmax(240px, 1fr)
+      "part candidates candidates results" 178px
+      "tape tape tape tape" 74px / 236px minmax(0, 1fr) minmax(0, 1.02fr) 316px;
+  }
+  .bench > :global(.area-part) {
+    grid-area: part;
+  }
+  .bench > :global(.area-scene) {
+    grid-area: scene;
+  }
+  .bench > :global(.area-map) {
+    grid-area: map;
+  }
+  .bench > :global(.area-settings) {
+    grid-area: settings;
+  }
+  .bench > :global(.area-candidates) {
+    grid-area: candidates;
+  }
+  .bench > :global(.area-rails) {
+    grid-area: rails;
+  }
+  .bench > :global(.area-results) {
+    grid-area: results;
+  }
+  .area-tape {
+    grid-area: tape;
+  }
+  @media (max-width: 1150px) {
+    .bench {
+      height: auto;
+      grid-template:
+        "scene scene" 220px
+        "settings rails" 420px
+        "map results" 300px
+        "candidates candidates" 240px
+        "part part" auto
+        "tape tape" 80px / 1fr 1fr;
+    }
+  }
+  @media (max-width: 700px) {
+    .bench {
+      grid-template:
+        "scene" 200px
+        "settings" 400px
+        "rails" 460px
+        "map" 300px
+        "results" auto
+        "candidates" 260px
+        "part" auto
+        "tape" 90px / minmax(0, 1fr);
+    }
+  }
+</style>

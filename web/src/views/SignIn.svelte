@@ -1,0 +1,52 @@
+<script lang="ts">
+  import { session } from "../session.svelte";
+
+  let name = $state("");
+  let password = $state("");
+  let problem = $state("");
+  let busy = $state(false);
+  document.title = "Sign in · Arrow Bench";
+
+  async function signIn(event: SubmitEvent) {
+    event.preventDefault();
+    busy = true;
+    problem = "";
+    try {
+      await session.signIn(name, password);
+    } catch (reason) {
+      problem = (reason as Error).message;
+    } finally {
+      busy = false;
+    }
+  }
+</script>
+
+<main class="grid min-h-full place-items-center p-6">
+  <div class="bg-sheet border-line w-[360px] border p-6">
+    <h1 class="flex items-center gap-3 text-2xl font-semibold">
+      <svg viewBox="0 0 30 16" class="h-5 w-10" aria-hidden="true">
+        <path d="M2 2v12M2 8h16" stroke="currentColor" stroke-width="2" fill="none" />
+        <path d="M17 3l11 5-11 5z" class="fill-signal" />
+      </svg>
+      Arrow Bench
+    </h1>
+    <p class="text-soft mt-1">Every number has an arrow.</p>
+    <form class="mt-5 grid gap-3" onsubmit={signIn}>
+      <label class="grid gap-1"
+        >Name <input class="control" name="name" autocomplete="username" required bind:value={name} /></label
+      >
+      <label class="grid gap-1"
+        >Password <input
+          class="control"
+          type="password"
+          name="password"
+          autocomplete="current-password"
+          required
+          bind:value={password}
+        /></label
+      >
+      {#if problem}<p role="alert" class="text-signal font-semibold">{problem}</p>{/if}
+      <button class="bg-ink text-sheet min-h-9 font-semibold" disabled={busy}>Sign in</button>
+    </form>
+  </div>
+</main>
