@@ -13,7 +13,9 @@ from cutting.tooling.items import holders, inserts
 
 PAIRS = 20_000
 SETUP = {
-    "operation": "turn", "material": "34CrNiMo6", "machine": "two-axis lathe",
+    "operation": "turn",
+    "material": "34CrNiMo6",
+    "machine": "two-axis lathe",
     "tool": {"insert": "CNMG 120408 middle P20", "holder": "PCLNR 2525 M12"},
     "feature": {"start_diameter": 57, "end_diameter": 49, "length": 200, "distance_from_chuck": 20},
     "settings": {"cutting_speed": 185, "feed_per_rev": 0.28, "depth_of_cut": 2, "coolant": "jet"},
@@ -31,8 +33,7 @@ def crib_of(pairs: int, fitting_only: bool) -> Crib:
         stock = tuple(i for i in stock if letter in i.geometry.suits and letter in i.grade.letters)
     one = len(Crib(stock, seats).pairs[0])
     copies = -(-pairs // one)
-    many = tuple(replace(i, name=f"{i.name} {k}", pack_price=i.pack_price * (1 + k / copies / 5))
-                 for k in range(copies) for i in stock)
+    many = tuple(replace(i, name=f"{i.name} {k}", pack_price=i.pack_price * (1 + k / copies / 5)) for k in range(copies) for i in stock)
     return Crib(many, seats)
 
 
@@ -48,6 +49,8 @@ def measure() -> list[str]:
                 start = time.perf_counter()
                 advice = advise(setup, crib)
                 times.append(time.perf_counter() - start)
-            lines.append(f"rank {advice.pairs} pairs, {advice.fitting} that fit, {goal.value}: "
-                         f"median {sorted(times)[2]:.3f} s, range {min(times):.3f} to {max(times):.3f} s (wanted below 0.5 s)")
+            lines.append(
+                f"rank {advice.pairs} pairs, {advice.fitting} that fit, {goal.value}: "
+                f"median {sorted(times)[2]:.3f} s, range {min(times):.3f} to {max(times):.3f} s (wanted below 0.5 s)"
+            )
     return lines

@@ -83,19 +83,44 @@ def start(port: int) -> int:
     signal.signal(signal.SIGTERM, _as_interrupt)
     try:
         environment = application_environment(instance.environment())
-        run_logged("migrate: bringing the database up to date and filling in the demo data",
-                   [PYTHON, "-m", "django", "prepare"], "The database could not be brought up to date.",
-                   env=environment, cwd=ROOT)
+        run_logged(
+            "migrate: bringing the database up to date and filling in the demo data",
+            [PYTHON, "-m", "django", "prepare"],
+            "The database could not be brought up to date.",
+            env=environment,
+            cwd=ROOT,
+        )
         LOGS.mkdir(parents=True, exist_ok=True)
         server = subprocess.Popen(
-            [str(PYTHON), "-m", "gunicorn", "server.wsgi:application", "--bind", f"127.0.0.1:{port}",
-             "--workers", "2", "--threads", "4", "--preload", "--access-logfile", str(LOGS / "access.log"),
-             "--error-logfile", str(LOGS / "server.log"), "--graceful-timeout", "5"],
-            cwd=ROOT, env=environment, start_new_session=True,
+            [
+                str(PYTHON),
+                "-m",
+                "gunicorn",
+                "server.wsgi:application",
+                "--bind",
+                f"127.0.0.1:{port}",
+                "--workers",
+                "2",
+                "--threads",
+                "4",
+                "--preload",
+                "--access-logfile",
+                str(LOGS / "access.log"),
+                "--error-logfile",
+                str(LOGS / "server.log"),
+                "--graceful-timeout",
+                "5",
+            ],
+            cwd=ROOT,
+            env=environment,
+            start_new_session=True,
         )
         _wait_until_served(port, server)
-        print(f"\nArrow Bench is at http://127.0.0.1:{port}/   (ready after {time.monotonic() - began:.1f} s)\n"
-              f"Demo sign-in: {DEMO_SIGN_IN}\nStop with Ctrl-C.", flush=True)
+        print(
+            f"\nArrow Bench is at http://127.0.0.1:{port}/   (ready after {time.monotonic() - began:.1f} s)\n"
+            f"Demo sign-in: {DEMO_SIGN_IN}\nStop with Ctrl-C.",
+            flush=True,
+        )
         return server.wait()
     except KeyboardInterrupt:
         print("\nStopping.", file=sys.stderr)
@@ -125,6 +150,7 @@ def lint() -> int:
     npm, environment = packages.npm_command(), packages.npm_environment()
     for what, command, folder in (
         ("ruff: style", [str(PYTHON), "-m", "ruff", "check", "."], ROOT),
+        ("ruff: form", [str(PYTHON), "-m", "ruff", "format", "--check", "."], ROOT),
         ("mypy: types of the core", [str(PYTHON), "-m", "mypy", "cutting", "house"], ROOT),
         ("svelte-check: types of the interface", [*npm, "run", "--silent", "check"], WEB),
         ("prettier: form of the interface", [*npm, "run", "--silent", "format"], WEB),
@@ -141,14 +167,14 @@ def types() -> int:
     status = _python("-m", "django", "write_openapi", str(WEB / "openapi.json"))
     if status:
         return status
-    return subprocess.run([*packages.npm_command(), "run", "--silent", "types"], cwd=WEB,
-                          env=packages.npm_environment(), check=False).returncode
+    return subprocess.run(
+        [*packages.npm_command(), "run", "--silent", "types"], cwd=WEB, env=packages.npm_environment(), check=False
+    ).returncode
 
 
 def _with_database(*arguments: str) -> int:
     """Run Python with an instance of its own for tests, so that nobody's data is touched."""
-    instance = (database.Instance(VAR / "test-database") if arguments[:2] != ("-m", "django")
-                else database.default_instance())
+    instance = database.Instance(VAR / "test-database") if arguments[:2] != ("-m", "django") else database.default_instance()
     owned = database.running_pid(instance) is None
     database.start(instance)
     try:
@@ -159,8 +185,9 @@ def _with_database(*arguments: str) -> int:
 
 
 def _python(*arguments: str, extra: dict[str, str] | None = None) -> int:
-    return subprocess.run([str(PYTHON), *arguments], cwd=Path.cwd() if extra is None else ROOT,
-                          env=application_environment(extra), check=False).returncode
+    return subprocess.run(
+        [str(PYTHON), *arguments], cwd=Path.cwd() if extra is None else ROOT, env=application_environment(extra), check=False
+    ).returncode
 
 
 def _refuse_busy_port(port: int) -> None:

@@ -95,8 +95,14 @@ def create(instance: Instance) -> None:
     instance.folder.mkdir(parents=True, exist_ok=True)
     run_logged(
         "mariadb: creating the database folder",
-        ["mariadb-install-db", "--no-defaults", f"--user={getpass.getuser()}", f"--datadir={instance.data}",
-         "--auth-root-authentication-method=normal", "--skip-test-db"],
+        [
+            "mariadb-install-db",
+            "--no-defaults",
+            f"--user={getpass.getuser()}",
+            f"--datadir={instance.data}",
+            "--auth-root-authentication-method=normal",
+            "--skip-test-db",
+        ],
         "The database folder could not be created.",
     )
 
@@ -122,19 +128,32 @@ def _launch(instance: Instance, timeout: float) -> None:
     port = free_port()
     log = (LOGS / "mariadbd.log").open("ab")
     process = subprocess.Popen(
-        ["mariadbd", "--no-defaults", f"--user={getpass.getuser()}", f"--datadir={instance.data}",
-         f"--socket={instance.socket}", f"--port={port}", "--bind-address=127.0.0.1",
-         f"--pid-file={instance.pid_file}", "--character-set-server=utf8mb4", "--collation-server=utf8mb4_unicode_ci",
-         "--sql-mode=STRICT_TRANS_TABLES,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION",
-         "--innodb-flush-log-at-trx-commit=1", "--skip-name-resolve", "--max-allowed-packet=64M"],
-        stdout=log, stderr=subprocess.STDOUT, stdin=subprocess.DEVNULL, start_new_session=True,
+        [
+            "mariadbd",
+            "--no-defaults",
+            f"--user={getpass.getuser()}",
+            f"--datadir={instance.data}",
+            f"--socket={instance.socket}",
+            f"--port={port}",
+            "--bind-address=127.0.0.1",
+            f"--pid-file={instance.pid_file}",
+            "--character-set-server=utf8mb4",
+            "--collation-server=utf8mb4_unicode_ci",
+            "--sql-mode=STRICT_TRANS_TABLES,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION",
+            "--innodb-flush-log-at-trx-commit=1",
+            "--skip-name-resolve",
+            "--max-allowed-packet=64M",
+        ],
+        stdout=log,
+        stderr=subprocess.STDOUT,
+        stdin=subprocess.DEVNULL,
+        start_new_session=True,
     )
     deadline = time.monotonic() + timeout
     while time.monotonic() < deadline:
         if process.poll() is not None:
             raise SetupProblem(
-                f"The database did not start: its folder {instance.data} may be damaged or in use. "
-                f"Details: {LOGS / 'mariadbd.log'}"
+                f"The database did not start: its folder {instance.data} may be damaged or in use. Details: {LOGS / 'mariadbd.log'}"
             )
         with contextlib.suppress(OSError), socket.create_connection(("127.0.0.1", port), timeout=0.5):
             instance.port_file.write_text(str(port))
@@ -156,7 +175,10 @@ def _secure(instance: Instance) -> None:
     """
     done = subprocess.run(
         ["mariadb", "--no-defaults", f"--socket={instance.socket}", "--user=root"],
-        input=statements, text=True, capture_output=True, check=False,
+        input=statements,
+        text=True,
+        capture_output=True,
+        check=False,
     )
     if done.returncode:
         raise SetupProblem(f"The database accounts could not be set up: {done.stderr.strip()}")

@@ -34,7 +34,11 @@ def run_logged(what: str, command: Sequence[str | Path], sentence: str, **option
     with log.open("ab") as out:
         try:
             done = subprocess.run(
-                [str(part) for part in command], stdout=out, stderr=subprocess.STDOUT, stdin=subprocess.DEVNULL, **options  # type: ignore[call-overload]
+                [str(part) for part in command],
+                stdout=out,
+                stderr=subprocess.STDOUT,
+                stdin=subprocess.DEVNULL,
+                **options,  # type: ignore[call-overload]
             )
         except FileNotFoundError as error:
             print("failed", file=sys.stderr)

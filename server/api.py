@@ -45,8 +45,15 @@ class SignedIn(SessionAuth):
     """A signed-in person, by session cookie."""
 
 
-api = NinjaAPI(title="Arrow Bench", version="1", docs_url=None, openapi_url="/openapi.json", auth=SignedIn(), parser=StrictParser(),
-               urls_namespace="api")
+api = NinjaAPI(
+    title="Arrow Bench",
+    version="1",
+    docs_url=None,
+    openapi_url="/openapi.json",
+    auth=SignedIn(),
+    parser=StrictParser(),
+    urls_namespace="api",
+)
 errors.register(api)
 api.add_router("/session", people, tags=["people"])
 api.add_router("/jobs", jobs, tags=["jobs"])

@@ -44,12 +44,13 @@ def register(api: NinjaAPI) -> None:
     @api.exception_handler(ValidationError)
     def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
         errors = [
-            {"field": ".".join(str(part) for part in entry["loc"] if part not in ("body", "payload", "query", "path")) or "body",
-             "message": entry["msg"] + "."}
+            {
+                "field": ".".join(str(part) for part in entry["loc"] if part not in ("body", "payload", "query", "path")) or "body",
+                "message": entry["msg"] + ".",
+            }
             for entry in error.errors
         ]
-        return problem(422, "The request is not as it must be: " + "; ".join(f"{e['field']}: {e['message']}" for e in errors[:3]),
-                       errors)
+        return problem(422, "The request is not as it must be: " + "; ".join(f"{e['field']}: {e['message']}" for e in errors[:3]), errors)
 
     @api.exception_handler(AuthenticationError)
     def unknown_person(request: HttpRequest, error: AuthenticationError) -> HttpResponse:

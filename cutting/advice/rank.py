@@ -79,8 +79,7 @@ def advise(setup: Setup, crib: Crib, top: int = 40) -> Advice:
     known = ~np.isnan(cutter.reference_speed[:, 0])
     refused = [Refused(name, reason, lost) for name, (reason, lost) in counts.items()]
     if not known.all():
-        refused.append(Refused("starting_speed", "no starting speed for this tool material in this group",
-                               int(np.count_nonzero(~known))))
+        refused.append(Refused("starting_speed", "no starting speed for this tool material in this group", int(np.count_nonzero(~known))))
     chosen = chosen[known]
     if not len(chosen):
         return Advice((), (), tuple(refused), len(left), 0, 0)
@@ -117,12 +116,33 @@ def _one_per_insert(order: Index, inserts: Index, top: int, taken: set[int] | No
 def _candidate(crib: Crib, i: int, h: int, best: Best, k: int, names: list[rules.Rule]) -> Candidate:
     insert = crib.inserts[i]
     return Candidate(
-        insert=insert.name, holder=crib.holders[h].designation, designation=insert.designation,
-        geometry=insert.geometry.name, grade=insert.grade.name, passes=int(best.passes[k]),
-        binding=names[int(best.binding[k])].label.split(",")[0], edges=insert.edges, reason="",
-        **{name: float(getattr(best, name)[k]) for name in (
-            "cutting_speed", "feed_per_rev", "depth_of_cut", "seconds", "cost", "change_parts", "median_parts", "secure",
-            "chip_index", "edge_cost", "roughness", "speed_reached", "utilisation")},
+        insert=insert.name,
+        holder=crib.holders[h].designation,
+        designation=insert.designation,
+        geometry=insert.geometry.name,
+        grade=insert.grade.name,
+        passes=int(best.passes[k]),
+        binding=names[int(best.binding[k])].label.split(",")[0],
+        edges=insert.edges,
+        reason="",
+        **{
+            name: float(getattr(best, name)[k])
+            for name in (
+                "cutting_speed",
+                "feed_per_rev",
+                "depth_of_cut",
+                "seconds",
+                "cost",
+                "change_parts",
+                "median_parts",
+                "secure",
+                "chip_index",
+                "edge_cost",
+                "roughness",
+                "speed_reached",
+                "utilisation",
+            )
+        },
     )
 
 

@@ -63,9 +63,7 @@ class Best:
     @staticmethod
     def empty(count: int) -> Best:
         integer = ("passes", "binding", "breaking")
-        made: dict[str, Any] = {
-            f.name: np.zeros(count, np.intp) if f.name in integer else np.full(count, np.nan) for f in fields(Best)
-        }
+        made: dict[str, Any] = {f.name: np.zeros(count, np.intp) if f.name in integer else np.full(count, np.nan) for f in fields(Best)}
         made["score"], made["feasible"] = np.full(count, np.inf), np.zeros(count, bool)
         return Best(**made)
 
@@ -129,8 +127,18 @@ def _run(case: Case, cutter: Cutter, passes: int, best: Best, places: NDArray[np
 
 
 def _store(
-    best: Best, places: Any, rows: Any, pick: Any, passes: int, depth: float, score: Array, bad: Any, speeds: Array,
-    done: Cut, used: dict[str, Array], shape: tuple[int, ...],
+    best: Best,
+    places: Any,
+    rows: Any,
+    pick: Any,
+    passes: int,
+    depth: float,
+    score: Array,
+    bad: Any,
+    speeds: Array,
+    done: Cut,
+    used: dict[str, Array],
+    shape: tuple[int, ...],
 ) -> None:
     def at(values: Any, reduce: np.ufunc = np.minimum) -> Any:
         array = np.asarray(values)
@@ -214,8 +222,18 @@ def _speeds(case: Case, cutter: Cutter, feeds: Array, depth: float, diameters: A
     n, change = cutter.taylor_exponent, machine.edge_change_time
 
     def at_life(minutes: Any) -> Array:
-        return speed_for_life(minutes, cutter.reference_speed, cutter.speed_factor, n, cutter.reference_feed, h,
-                              cutter.feed_exponent, cutter.reference_depth, depth, cutter.depth_exponent)
+        return speed_for_life(
+            minutes,
+            cutter.reference_speed,
+            cutter.speed_factor,
+            n,
+            cutter.reference_feed,
+            h,
+            cutter.feed_exponent,
+            cutter.reference_depth,
+            depth,
+            cutter.depth_exponent,
+        )
 
     if setup.goal is Goal.FASTEST:
         life = optimum_life_for_time(n, change)
@@ -262,4 +280,3 @@ def _widened(cutter: Cutter) -> Cutter:
     for name in cutter.__dataclass_fields__:
         made[name] = getattr(cutter, name)[:, None]
     return Cutter(**made)
-

@@ -16,9 +16,7 @@ class ChipForm:
     why: str
 
 
-def chip_form(
-    gauge: float, feed_place: float, depth_place: float, ductility: float, has_breaker: bool
-) -> ChipForm:
+def chip_form(gauge: float, feed_place: float, depth_place: float, ductility: float, has_breaker: bool) -> ChipForm:
     """Classify the chip.
 
     `gauge` as in `window_gauge`; `feed_place`, `depth_place` −1 (lower edge) to 1 (upper edge) of the window at
@@ -27,8 +25,13 @@ def chip_form(
     if ductility < 0.15:
         return ChipForm("7", "elemental", "loose", "breaks", "the metal is brittle: chips crumble with any breaker")
     if not has_breaker and ductility > 0.3:
-        return ChipForm("1.3" if depth_place < 0 else "1.1", "ribbon", "snarled" if depth_place < 0 else "long",
-                        "strings", "the edge has no chipbreaker and the metal is ductile")
+        return ChipForm(
+            "1.3" if depth_place < 0 else "1.1",
+            "ribbon",
+            "snarled" if depth_place < 0 else "long",
+            "strings",
+            "the edge has no chipbreaker and the metal is ductile",
+        )
     if gauge <= 1.0:
         if feed_place < -0.35:
             return ChipForm("5.2", "conical helical", "short", "breaks", "inside the window, on its thin side")

@@ -36,9 +36,7 @@ def window_sides(points: tuple[tuple[float, float], ...]) -> WindowSides:
     return WindowSides(centre, normals, tuple(hull))
 
 
-def feed_scale(
-    nose_radius: ArrayLike, ductility: ArrayLike, cutting_speed: ArrayLike, coolant_pressure: ArrayLike
-) -> Array:
+def feed_scale(nose_radius: ArrayLike, ductility: ArrayLike, cutting_speed: ArrayLike, coolant_pressure: ArrayLike) -> Array:
     """How far the metal, nose, speed and jet stretch the window along feed (1: as drawn).
 
     Ductile metals and high speed want more feed before the chip's strain breaks it (the direction follows
@@ -57,12 +55,20 @@ def depth_scale(inscribed_circle: ArrayLike) -> Array:
 
 
 @formula(
-    "window_gauge", "largest of the window's sides at f {feed_per_rev}, ap {depth_of_cut}", "nakayama-1962",
-    Honesty.RULE, 0.2,
+    "window_gauge",
+    "largest of the window's sides at f {feed_per_rev}, ap {depth_of_cut}",
+    "nakayama-1962",
+    Honesty.RULE,
+    0.2,
 )
 def window_gauge(
-    feed_per_rev: ArrayLike, depth_of_cut: ArrayLike, normals: Array, centre: Array, scale_feed: ArrayLike,
-    scale_depth: ArrayLike, ductility: ArrayLike,
+    feed_per_rev: ArrayLike,
+    depth_of_cut: ArrayLike,
+    normals: Array,
+    centre: Array,
+    scale_feed: ArrayLike,
+    scale_depth: ArrayLike,
+    ductility: ArrayLike,
 ) -> Array:
     """Gauge g: 0 in the window's middle, 1 on its edge, above 1 outside.
 

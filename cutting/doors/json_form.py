@@ -119,8 +119,22 @@ def read_request(data: Mapping[str, Any], library: Library = SHIPPED) -> tuple[S
     return _assemble(top, library, crib.inserts[0], crib.holders[0], neutral), crib
 
 
-TOP = ("operation", "units", "material", "hardness", "machine", "tool", "feature", "settings", "holding", "house", "batch",
-       "goal", "skin", "note")
+TOP = (
+    "operation",
+    "units",
+    "material",
+    "hardness",
+    "machine",
+    "tool",
+    "feature",
+    "settings",
+    "holding",
+    "house",
+    "batch",
+    "goal",
+    "skin",
+    "note",
+)
 
 
 def _tool_wanted(top: Reader) -> None:
@@ -156,10 +170,17 @@ def _assemble(top: Reader, library: Library, insert: Insert, holder: Holder, neu
     given = top.data.get("settings") or {}
     settings = neutral if neutral and not given else _settings(Reader(given, "settings", top.system, SETTINGS), feature, neutral)
     setup = Setup(
-        operation=operation, work=deliver(material, hardness), machine=_named(library.machine, top, "machine"),
-        insert=insert, holder=holder, feature=feature, settings=settings,
+        operation=operation,
+        work=deliver(material, hardness),
+        machine=_named(library.machine, top, "machine"),
+        insert=insert,
+        holder=holder,
+        feature=feature,
+        settings=settings,
         holding=_holding(Reader(top.data.get("holding") or {}, "holding", top.system, HOLDING), feature),
-        house=_house(top.data.get("house") or {}), batch=_batch(top), goal=top.choice("goal", Goal, Goal.CHEAPEST),
+        house=_house(top.data.get("house") or {}),
+        batch=_batch(top),
+        goal=top.choice("goal", Goal, Goal.CHEAPEST),
         skin=top.choice("skin", Skin, Skin.CLEAN),
     )
     setup.check()
@@ -184,15 +205,22 @@ SETTINGS = ("cutting_speed", "feed_per_rev", "depth_of_cut", "coolant", "spindle
 
 def _settings(r: Reader, feature: Feature, neutral: Settings | None) -> Settings:
     """Speed may be given as spindle speed and feed per minute: both are turned into their own kind at the start diameter."""
+
     def given(name: str) -> Any:
         return r.need(name) if neutral is None or r.has(name) else getattr(neutral, name)
 
-    speed = read_quantity(_typed(given("cutting_speed"), r.field("cutting_speed")), "cutting_speed", "spindle_speed",
-                          system=r.system, field=r.field("cutting_speed"))
+    speed = read_quantity(
+        _typed(given("cutting_speed"), r.field("cutting_speed")),
+        "cutting_speed",
+        "spindle_speed",
+        system=r.system,
+        field=r.field("cutting_speed"),
+    )
     diameter = feature.start_diameter
     vc = speed.value if speed.kind == "cutting_speed" else 3.141592653589793 * diameter * speed.value / 1000
-    feed = read_quantity(_typed(given("feed_per_rev"), r.field("feed_per_rev")), "feed_per_rev", "feed_rate",
-                         system=r.system, field=r.field("feed_per_rev"))
+    feed = read_quantity(
+        _typed(given("feed_per_rev"), r.field("feed_per_rev")), "feed_per_rev", "feed_rate", system=r.system, field=r.field("feed_per_rev")
+    )
     f = feed.value
     if feed.kind == "feed_rate":
         if vc <= 0:
@@ -200,7 +228,9 @@ def _settings(r: Reader, feature: Feature, neutral: Settings | None) -> Settings
         f = feed.value / (1000 * vc / (3.141592653589793 * diameter))
     coolant = str(r.data.get("coolant") or "flood")
     return Settings(
-        cutting_speed=vc, feed_per_rev=f, depth_of_cut=r.quantity_of(given("depth_of_cut"), "depth_of_cut", "length"),
+        cutting_speed=vc,
+        feed_per_rev=f,
+        depth_of_cut=r.quantity_of(given("depth_of_cut"), "depth_of_cut", "length"),
         coolant=coolant,
         spindle_clamp=r.quantity("spindle_clamp", "spindle_speed") if r.has("spindle_clamp") else None,
         overhang=r.quantity("overhang", "length") if r.has("overhang") else None,
@@ -217,8 +247,9 @@ def _holding(r: Reader, feature: Feature) -> Workholding:
     share = _number(r.data["grip_share"], r.field("grip_share")) if r.has("grip_share") else 1.0
     if not 0.05 <= share <= 1:
         raise CuttingError(r.field("grip_share"), f"{share:g} is outside 0.05 to 1.", "0.05 to 1")
-    return Workholding(style=r.choice("style", Holding, Holding.CHUCK), interrupted=r.flag("interrupted"), weak=r.flag("weak"),
-                       grip_share=share, **lengths)
+    return Workholding(
+        style=r.choice("style", Holding, Holding.CHUCK), interrupted=r.flag("interrupted"), weak=r.flag("weak"), grip_share=share, **lengths
+    )
 
 
 def _house(data: Mapping[str, Any]) -> HouseRules:
@@ -237,9 +268,15 @@ def _house(data: Mapping[str, Any]) -> HouseRules:
 
 
 HOUSE_BOUNDS = {
-    "wear_factor": (1.0, 2.0), "secure_probability": (0.5, 0.9999), "attended_probability": (0.3, 0.9999),
-    "chip_index_wanted": (0, 100), "rough_size_error": (0.001, 5), "share_of_tolerance": (0.05, 1),
-    "grip_safety": (1, 10), "jaw_friction": (0.05, 0.6), "tool_bend": (0.001, 1),
+    "wear_factor": (1.0, 2.0),
+    "secure_probability": (0.5, 0.9999),
+    "attended_probability": (0.3, 0.9999),
+    "chip_index_wanted": (0, 100),
+    "rough_size_error": (0.001, 5),
+    "share_of_tolerance": (0.05, 1),
+    "grip_safety": (1, 10),
+    "jaw_friction": (0.05, 0.6),
+    "tool_bend": (0.001, 1),
 }
 
 

@@ -63,13 +63,20 @@ class Machine:
 
 @cache
 def machines() -> tuple[Machine, ...]:
+    """All machines of the shipped table."""
     return tuple(
         Machine(
-            name=row["name"], description=row["description"], power_curve=pairs(row["power_curve"]),
-            curve_at=row["curve_at"], speeds=row.floats("speeds"), feeds=row.floats("feeds"),
-            constant_surface_speed=row.flag("constant_surface_speed"), sub_spindle=row["sub_spindle"] == "1",
+            name=row["name"],
+            description=row["description"],
+            power_curve=pairs(row["power_curve"]),
+            curve_at=row["curve_at"],
+            speeds=row.floats("speeds"),
+            feeds=row.floats("feeds"),
+            constant_surface_speed=row.flag("constant_surface_speed"),
+            sub_spindle=row["sub_spindle"] == "1",
             coolant=tuple((word.split(":")[0], float(word.split(":")[1])) for word in row.words("coolant")),
-            condition=row["condition"], source=row["source"],
+            condition=row["condition"],
+            source=row["source"],
             **{name: row.number(name) for name in NUMBERS},
         )
         for row in read_table("machine/machines.csv")
@@ -77,9 +84,24 @@ def machines() -> tuple[Machine, ...]:
 
 
 NUMBERS = (
-    "efficiency", "speed_min", "speed_max", "chuck_speed_max", "feed_rate_max", "rapid_rate", "shank_height", "bar_bore",
-    "swing", "turning_length", "rate", "index_time", "edge_change_time", "handling_time", "jaw_force", "jaw_mass",
-    "jaw_radius", "start_time",
+    "efficiency",
+    "speed_min",
+    "speed_max",
+    "chuck_speed_max",
+    "feed_rate_max",
+    "rapid_rate",
+    "shank_height",
+    "bar_bore",
+    "swing",
+    "turning_length",
+    "rate",
+    "index_time",
+    "edge_change_time",
+    "handling_time",
+    "jaw_force",
+    "jaw_mass",
+    "jaw_radius",
+    "start_time",
 )
 
 

@@ -44,9 +44,7 @@ def mean_chip_thickness(chip_area: ArrayLike, engaged_edge: ArrayLike) -> Array:
     "colwell-1954",
     Honesty.MODEL,
 )
-def chord_angle(
-    feed_per_rev: ArrayLike, depth_of_cut: ArrayLike, cutting_edge_angle: ArrayLike, nose_radius: ArrayLike
-) -> Array:
+def chord_angle(feed_per_rev: ArrayLike, depth_of_cut: ArrayLike, cutting_edge_angle: ArrayLike, nose_radius: ArrayLike) -> Array:
     """Angle κe [°] between feed direction and the chord of the engaged edge; the in-plane force stands square to it.
 
     Parameters as in `engaged_edge`, with f [mm/rev]. Source: Colwell 1954; Woxén.

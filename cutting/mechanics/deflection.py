@@ -63,9 +63,7 @@ def size_error(deflection: ArrayLike) -> Array:
     return 2.0 * np.asarray(deflection)
 
 
-@formula(
-    "deflection", "{cutting_force}·{overhang}³/(3·{elastic_modulus}·{second_moment})", "roark", Honesty.MODEL, 0.3
-)
+@formula("deflection", "{cutting_force}·{overhang}³/(3·{elastic_modulus}·{second_moment})", "roark", Honesty.MODEL, 0.3)
 def tool_deflection(
     cutting_force: ArrayLike, overhang: ArrayLike, second_moment: ArrayLike, elastic_modulus: ArrayLike = SHANK_MODULUS
 ) -> Array:
@@ -73,9 +71,7 @@ def tool_deflection(
 
     Fc [N], overhang l_o [mm], I [mm⁴], E [N/mm²]. Source: Roark, cantilever with end load.
     """
-    return np.asarray(cutting_force) * np.asarray(overhang, float) ** 3 / (
-        3.0 * np.asarray(elastic_modulus) * np.asarray(second_moment)
-    )
+    return np.asarray(cutting_force) * np.asarray(overhang, float) ** 3 / (3.0 * np.asarray(elastic_modulus) * np.asarray(second_moment))
 
 
 def shank_second_moment(width: ArrayLike, height: ArrayLike) -> Array:

@@ -33,9 +33,7 @@ def feed_mark_height(feed_per_rev: ArrayLike, nose_radius: ArrayLike) -> Array:
     Honesty.MODEL,
     FINISH_BAND,
 )
-def brammertz_height(
-    peak_height: ArrayLike, feed_per_rev: ArrayLike, nose_radius: ArrayLike, minimum_chip: ArrayLike
-) -> Array:
+def brammertz_height(peak_height: ArrayLike, feed_per_rev: ArrayLike, nose_radius: ArrayLike, minimum_chip: ArrayLike) -> Array:
     """Height Rt [µm] with the ridge that the edge cannot cut (h_min [mm]) added to the feed marks Rt [µm].
 
     Valid above f* = √(2·rε·h_min), see `least_useful_feed`. Source: Brammertz 1961.

@@ -31,8 +31,12 @@ def rake_factor(rake: ArrayLike, reference_rake: ArrayLike) -> Array:
     TURNING_BAND,
 )
 def specific_cutting_force(
-    specific_force_1: ArrayLike, chip_thickness: ArrayLike, force_exponent: ArrayLike,
-    rake_factor: ArrayLike = 1.0, wear_factor: ArrayLike = 1.0, form_factor: ArrayLike = 1.0,
+    specific_force_1: ArrayLike,
+    chip_thickness: ArrayLike,
+    force_exponent: ArrayLike,
+    rake_factor: ArrayLike = 1.0,
+    wear_factor: ArrayLike = 1.0,
+    form_factor: ArrayLike = 1.0,
 ) -> Array:
     """Specific cutting force kc [N/mm²] at chip thickness h [mm].
 
@@ -49,8 +53,11 @@ def cutting_force(specific_force: ArrayLike, chip_area: ArrayLike) -> Array:
 
 
 @formula(
-    "in_plane_ratio", "√((0.176·{chip_thickness}^−0.44)² + (0.138·{chip_thickness}^−0.23)²)", "koenig-essel",
-    Honesty.MODEL, 0.35,
+    "in_plane_ratio",
+    "√((0.176·{chip_thickness}^−0.44)² + (0.138·{chip_thickness}^−0.23)²)",
+    "koenig-essel",
+    Honesty.MODEL,
+    0.35,
 )
 def in_plane_ratio(chip_thickness: ArrayLike) -> Array:
     """In-plane force (feed and passive together) as a share of Fc at chip thickness h [mm].
@@ -62,33 +69,33 @@ def in_plane_ratio(chip_thickness: ArrayLike) -> Array:
     return np.hypot(0.176 * h**-0.44, 0.138 * h**-0.23)
 
 
-@formula(
-    "feed_force", "{cutting_force}·{in_plane_ratio}·sin({chord_angle})", "colwell-1954", Honesty.MODEL, 0.4
-)
+@formula("feed_force", "{cutting_force}·{in_plane_ratio}·sin({chord_angle})", "colwell-1954", Honesty.MODEL, 0.4)
 def feed_force(cutting_force: ArrayLike, in_plane_ratio: ArrayLike, chord_angle: ArrayLike) -> Array:
     """Feed force Ff [N]: the in-plane force along the feed, square to the chord κe [°]. Source: Colwell 1954."""
     return np.asarray(cutting_force) * np.asarray(in_plane_ratio) * np.sin(np.radians(chord_angle))
 
 
 @formula(
-    "passive_force", "{cutting_force}·{in_plane_ratio}·cos({chord_angle}) + {ploughing_force}", "colwell-1954",
-    Honesty.MODEL, 0.4,
+    "passive_force",
+    "{cutting_force}·{in_plane_ratio}·cos({chord_angle}) + {ploughing_force}",
+    "colwell-1954",
+    Honesty.MODEL,
+    0.4,
 )
-def passive_force(
-    cutting_force: ArrayLike, in_plane_ratio: ArrayLike, chord_angle: ArrayLike, ploughing_force: ArrayLike = 0.0
-) -> Array:
+def passive_force(cutting_force: ArrayLike, in_plane_ratio: ArrayLike, chord_angle: ArrayLike, ploughing_force: ArrayLike = 0.0) -> Array:
     """Passive force Fp [N], which pushes the part away: grows as the nose takes the cut. Source: Colwell 1954."""
     share = np.maximum(np.cos(np.radians(chord_angle)), 0.0)
     return np.asarray(cutting_force) * np.asarray(in_plane_ratio) * share + np.asarray(ploughing_force)
 
 
 @formula(
-    "ploughing_force", "{specific_force}·{edge_radius}·{engaged_edge}·(1 − {chip_thickness}/0.05), not below 0",
-    "common-practice", Honesty.RULE, 0.5,
+    "ploughing_force",
+    "{specific_force}·{edge_radius}·{engaged_edge}·(1 − {chip_thickness}/0.05), not below 0",
+    "common-practice",
+    Honesty.RULE,
+    0.5,
 )
-def ploughing_force(
-    specific_force: ArrayLike, edge_radius: ArrayLike, engaged_edge: ArrayLike, chip_thickness: ArrayLike
-) -> Array:
+def ploughing_force(specific_force: ArrayLike, edge_radius: ArrayLike, engaged_edge: ArrayLike, chip_thickness: ArrayLike) -> Array:
     """Force Fpl [N] of the rounded edge that presses instead of cutting, below h 0.05 mm where Kienzle ends.
 
     rn [mm] edge radius, b [mm] engaged edge. Common practice, no source.

@@ -18,7 +18,11 @@ Array = NDArray[np.float64]
     0.3,
 )
 def grip_torque(
-    friction: ArrayLike, jaw_force: ArrayLike, jaw_mass: ArrayLike, jaw_radius: ArrayLike, spindle_speed: ArrayLike,
+    friction: ArrayLike,
+    jaw_force: ArrayLike,
+    jaw_mass: ArrayLike,
+    jaw_radius: ArrayLike,
+    spindle_speed: ArrayLike,
     grip_diameter: ArrayLike,
 ) -> Array:
     """Torque Mg [N·m] that three jaws hold at speed.

@@ -18,7 +18,10 @@ Array = NDArray[np.float64]
     0.4,
 )
 def cook_temperature_rise(
-    specific_force: ArrayLike, heat_capacity: ArrayLike, cutting_speed: ArrayLike, chip_thickness: ArrayLike,
+    specific_force: ArrayLike,
+    heat_capacity: ArrayLike,
+    cutting_speed: ArrayLike,
+    chip_thickness: ArrayLike,
     diffusivity: ArrayLike,
 ) -> Array:
     """Mean rise ΔT [K] over the room at the interface.

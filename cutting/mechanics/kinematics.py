@@ -55,7 +55,10 @@ def turning_time(length: ArrayLike, feed_per_rev: ArrayLike, spindle_speed: Arra
     "derived",
 )
 def facing_time(
-    diameter: ArrayLike, inner_diameter: ArrayLike, cutting_speed: ArrayLike, feed_per_rev: ArrayLike,
+    diameter: ArrayLike,
+    inner_diameter: ArrayLike,
+    cutting_speed: ArrayLike,
+    feed_per_rev: ArrayLike,
     clamp_speed: ArrayLike,
 ) -> Array:
     """Time tc [s] to face from diameter d to d2 [mm] at constant cutting speed vc [m/min] with a speed clamp.
@@ -72,10 +75,6 @@ def facing_time(
 
 
 @formula("engaged_time", "60·({diameter}−{inner_diameter})/(2·{feed_per_rev}·{spindle_speed})", "groover")
-def facing_time_at_fixed_speed(
-    diameter: ArrayLike, inner_diameter: ArrayLike, feed_per_rev: ArrayLike, spindle_speed: ArrayLike
-) -> Array:
+def facing_time_at_fixed_speed(diameter: ArrayLike, inner_diameter: ArrayLike, feed_per_rev: ArrayLike, spindle_speed: ArrayLike) -> Array:
     """Time tc [s] to face from d to d2 [mm] at feed f [mm/rev] with one spindle speed n [1/min]."""
-    return 60.0 * (np.asarray(diameter) - np.asarray(inner_diameter)) / (
-        2.0 * np.asarray(feed_per_rev) * np.asarray(spindle_speed)
-    )
+    return 60.0 * (np.asarray(diameter) - np.asarray(inner_diameter)) / (2.0 * np.asarray(feed_per_rev) * np.asarray(spindle_speed))

@@ -28,7 +28,11 @@ def solid_tool_cost(price: ArrayLike, regrinds: ArrayLike, regrind_price: ArrayL
     "groover",
 )
 def operation_cost(
-    rate: ArrayLike, engaged_time: ArrayLike, idle_time: ArrayLike, change_time: ArrayLike, edge_cost: ArrayLike,
+    rate: ArrayLike,
+    engaged_time: ArrayLike,
+    idle_time: ArrayLike,
+    change_time: ArrayLike,
+    edge_cost: ArrayLike,
     parts_per_edge: ArrayLike,
 ) -> Array:
     """Cost Co of one operation per piece.
@@ -41,16 +45,12 @@ def operation_cost(
 
 
 @formula("operation_time", "{engaged_time} + {idle_time} + 60·{change_time}/{parts_per_edge}", "groover")
-def operation_time(
-    engaged_time: ArrayLike, idle_time: ArrayLike, change_time: ArrayLike, parts_per_edge: ArrayLike
-) -> Array:
+def operation_time(engaged_time: ArrayLike, idle_time: ArrayLike, change_time: ArrayLike, parts_per_edge: ArrayLike) -> Array:
     """Time t [s] of one operation per piece with its share of edge changes. Source: Groover, ch. 24."""
     return np.asarray(engaged_time) + np.asarray(idle_time) + 60.0 * np.asarray(change_time) / np.asarray(parts_per_edge)
 
 
-def optimum_life_for_cost(
-    taylor_exponent: ArrayLike, change_time: ArrayLike, edge_cost: ArrayLike, rate: ArrayLike
-) -> Array:
+def optimum_life_for_cost(taylor_exponent: ArrayLike, change_time: ArrayLike, edge_cost: ArrayLike, rate: ArrayLike) -> Array:
     """Life T [min] of least cost: (1/n − 1)(tch + Ce/R'), tch [min], R [money/h]. Source: Gilbert 1950."""
     per_minute = np.asarray(rate, float) / 60.0
     return (1.0 / np.asarray(taylor_exponent) - 1.0) * (np.asarray(change_time) + np.asarray(edge_cost) / per_minute)

@@ -36,10 +36,16 @@ STEPS = {
 def ladders(setup: Setup, system: str) -> dict[str, Ladder]:
     """Ladders for speed, feed and depth; gearboxes give their own steps, depth its equal cuts."""
     settings, machine = setup.settings, setup.machine
-    speed = (_steps("spindle_speed", machine.speeds, 1000 * settings.cutting_speed / (np.pi * setup.feature.start_diameter))
-             if machine.speeds else _even("cutting_speed", settings.cutting_speed, system))
-    feed = (_steps("feed_per_rev", machine.feeds, settings.feed_per_rev, system) if machine.feeds
-            else _even("feed_per_rev", settings.feed_per_rev, system))
+    speed = (
+        _steps("spindle_speed", machine.speeds, 1000 * settings.cutting_speed / (np.pi * setup.feature.start_diameter))
+        if machine.speeds
+        else _even("cutting_speed", settings.cutting_speed, system)
+    )
+    feed = (
+        _steps("feed_per_rev", machine.feeds, settings.feed_per_rev, system)
+        if machine.feeds
+        else _even("feed_per_rev", settings.feed_per_rev, system)
+    )
     return {"cutting_speed": speed, "feed_per_rev": feed, "depth_of_cut": _depths(setup, system)}
 
 

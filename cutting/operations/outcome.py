@@ -136,7 +136,12 @@ class Outcome:
 
 
 def shown(
-    name: str, label: str, value: float, kind: str, honesty: str, band: tuple[float, float] | None = None,
+    name: str,
+    label: str,
+    value: float,
+    kind: str,
+    honesty: str,
+    band: tuple[float, float] | None = None,
     working: tuple[Step, ...] = (),
 ) -> Value:
     """A `Value` with its displays made."""

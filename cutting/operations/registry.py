@@ -23,13 +23,15 @@ class Kind:
     explore: Callable[[Setup], Any]
 
 
-KINDS = MappingProxyType({
-    kind.name: kind
-    for kind in (
-        Kind("turn", turning.TITLE, turning.evaluate, turning.explore),
-        Kind("face", facing.TITLE, facing.evaluate, facing.explore),
-    )
-})
+KINDS = MappingProxyType(
+    {
+        kind.name: kind
+        for kind in (
+            Kind("turn", turning.TITLE, turning.evaluate, turning.explore),
+            Kind("face", facing.TITLE, facing.evaluate, facing.explore),
+        )
+    }
+)
 
 
 def kind_of(name: str) -> Kind:

@@ -163,8 +163,11 @@ class Setup:
         else:
             require_between("feature.end_diameter", f.end.nominal, 0.3, f.start_diameter, "mm, not above the start diameter")
             if self.stock_to_remove <= 0:
-                raise OutOfRange("feature.grinding_allowance", "with the allowance nothing is left to turn.",
-                                 f"below {f.start_diameter - f.end.target:g} mm")
+                raise OutOfRange(
+                    "feature.grinding_allowance",
+                    "with the allowance nothing is left to turn.",
+                    f"below {f.start_diameter - f.end.target:g} mm",
+                )
         if f.fillet is not None:
             require_between("feature.fillet", f.fillet, 0.01, 50, "mm")
         if f.roughness is not None:
@@ -179,5 +182,6 @@ class Setup:
                 f"at most {h.free_length - f.distance_from_chuck:g} mm",
             )
         if self.pass_count > 60:
-            raise OutOfRange("settings.depth_of_cut", f"this depth needs {self.pass_count} passes.",
-                             f"at least {self.stock_to_remove / 60:.3g} mm")
+            raise OutOfRange(
+                "settings.depth_of_cut", f"this depth needs {self.pass_count} passes.", f"at least {self.stock_to_remove / 60:.3g} mm"
+            )

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from dataclasses import dataclass
 
 from cutting.operations.setup import Setup
@@ -43,8 +44,7 @@ def outline(stock_diameter: float, free_length: float, bore: float, operations: 
         if setup.operation == "face":
             start = end - f.length
             inner = f.end.nominal / 2
-            removed.append(Removed(identity, ((start, inner), (start, f.start_diameter / 2), (end, f.start_diameter / 2),
-                                              (end, inner))))
+            removed.append(Removed(identity, ((start, inner), (start, f.start_diameter / 2), (end, f.start_diameter / 2), (end, inner))))
             if inner < 0.5:
                 end = start
             continue
@@ -53,8 +53,12 @@ def outline(stock_diameter: float, free_length: float, bore: float, operations: 
         removed.append(Removed(identity, _band(steps, near, far, after)))
         steps = _lower(steps, near, far, after)
     return Outline(
-        ((0.0, stock_diameter / 2), (free_length, stock_diameter / 2)), tuple(_corners(steps, end)), tuple(removed),
-        free_length, max(stock_diameter / 2, max(r for _, r in steps)), bore,
+        ((0.0, stock_diameter / 2), (free_length, stock_diameter / 2)),
+        tuple(_corners(steps, end)),
+        tuple(removed),
+        free_length,
+        max(stock_diameter / 2, max(r for _, r in steps)),
+        bore,
     )
 
 
@@ -70,7 +74,7 @@ def _lower(steps: list[tuple[float, float]], near: float, far: float, radius: fl
 def _band(steps: list[tuple[float, float]], near: float, far: float, radius: float) -> tuple[Corner, ...]:
     places = sorted({near, far} | {p for p, _ in steps if near < p < far})
     top: list[Corner] = []
-    for left, right in zip(places, places[1:], strict=False):
+    for left, right in itertools.pairwise(places):
         outer = max(_radius_at(steps, left), radius)
         top += [(left, outer), (right, outer)]
     return ((near, radius), *top, (far, radius))

@@ -43,9 +43,7 @@ class Tape:
     working: tuple[str, ...]
 
 
-def cycle_tape(
-    outcomes: list[tuple[str, str, Outcome]], machine: Machine, pieces: int, piece: PieceMoney
-) -> Tape:
+def cycle_tape(outcomes: list[tuple[str, str, Outcome]], machine: Machine, pieces: int, piece: PieceMoney) -> Tape:
     """Tape of a piece from its operations' (identity, title, outcome).
 
     Money per piece = (rate/3600·seconds + edges + blank + set-up/batch)/good share. Source: Groover, ch. 24.
@@ -76,9 +74,14 @@ def cycle_tape(
         f"sum ÷ good share {piece.good_share:g} = {money:.2f} € a piece (Groover, ch. 24)",
     )
     return Tape(
-        tuple(segments), seconds, money, _clock(seconds), display(money, "money"),
+        tuple(segments),
+        seconds,
+        money,
+        _clock(seconds),
+        display(money, "money"),
         (low + machine.handling_time, high + machine.handling_time),
-        (money - edges_total * 0.5, money + edges_total), working,
+        (money - edges_total * 0.5, money + edges_total),
+        working,
     )
 
 

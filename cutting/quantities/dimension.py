@@ -11,9 +11,7 @@ from cutting.workpiece.fits import deviations
 
 _CLASS = re.compile(r"^(?P<size>.*?)\s*(?P<letter>[A-Za-z]{1,2})\s?(?P<grade>\d{1,2})$")
 _PLUS_MINUS = re.compile(r"^(?P<size>.+?)\s*(?:±|\+/-|\+-)\s*(?P<half>[\d.,]+)\s*(?P<unit>[a-zµ\"]*)$", re.IGNORECASE)
-_TWO_SIDED = re.compile(
-    r"^(?P<size>.+?)\s+(?P<upper>[+-]?[\d.,]+)\s*/\s*(?P<lower>[+-]?[\d.,]+)\s*(?P<unit>[a-zµ\"]*)$", re.IGNORECASE
-)
+_TWO_SIDED = re.compile(r"^(?P<size>.+?)\s+(?P<upper>[+-]?[\d.,]+)\s*/\s*(?P<lower>[+-]?[\d.,]+)\s*(?P<unit>[a-zµ\"]*)$", re.IGNORECASE)
 
 
 @dataclass(frozen=True)

@@ -65,13 +65,13 @@ def _split_number(text: str, field: str, kind: str, system: str) -> tuple[float,
         bottom = int(fraction["bottom"])
         if bottom == 0:
             raise UnreadableQuantity(field, f"'{text}' divides by nothing.")
-        return int(fraction["whole"] or 0) + int(fraction["top"]) / bottom, text[fraction.end():]
+        return int(fraction["whole"] or 0) + int(fraction["top"]) / bottom, text[fraction.end() :]
     found = _NUMBER.match(text)
     if not found:
         unit = KINDS[kind]
         example = "0.25" if kind == "feed_per_rev" else "10"
         raise UnreadableQuantity(field, f"'{text}' is not a number. Write for example {example} {unit.metric}.".rstrip())
-    return _decimal(found.group(), field, KINDS[kind], system), text[found.end():]
+    return _decimal(found.group(), field, KINDS[kind], system), text[found.end() :]
 
 
 def _decimal(digits: str, field: str, kind: Kind, system: str) -> float:
@@ -91,9 +91,7 @@ def _decimal(digits: str, field: str, kind: Kind, system: str) -> float:
     if grouped and grouped["mark"] == ",":
         unit = kind.metric if system == "metric" else kind.inch
         small, large = digits.replace(",", "."), digits.replace(",", "")
-        raise AmbiguousQuantity(
-            field, f"'{digits}' can be {small} or {large} {unit}; write the one you mean.", None, (small, large)
-        )
+        raise AmbiguousQuantity(field, f"'{digits}' can be {small} or {large} {unit}; write the one you mean.", None, (small, large))
     if len(marks) > 1:
         raise UnreadableQuantity(field, f"'{digits}' is not a number.")
     return float(digits.replace(",", "."))

@@ -27,6 +27,7 @@ def write(value: float, kind: str, system: str = "metric", with_unit: bool = Tru
 
 
 def display(value: float, kind: str, with_unit: bool = True) -> Display:
+    """One value in both unit systems."""
     return Display(write(value, kind, "metric", with_unit), write(value, kind, "inch", with_unit))
 
 
@@ -37,6 +38,8 @@ def _digits(value: float, decimals: int | None, kind: str) -> str:
         decimals = 0
     if kind == "power" and abs(value) >= 10:
         decimals = 1
+    if kind == "money" and abs(value) >= 1000:
+        decimals = 0
     text = f"{value:,.{decimals}f}" if abs(value) >= 10_000 else f"{value:.{decimals}f}"
     if kind in ("length", "feed_per_rev", "area", "angle") and "." in text:
         text = text.rstrip("0").rstrip(".")

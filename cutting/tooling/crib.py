@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -120,5 +121,5 @@ def seat(insert: Insert) -> tuple[str, str, str]:
     return code.shape, code.clearance, f"{size:02d}"
 
 
-def _floats(values: object) -> Array:
-    return np.array(list(values), dtype=float)  # type: ignore[call-overload]
+def _floats(values: Iterable[float]) -> Array:
+    return np.fromiter(values, dtype=np.float64)

@@ -48,17 +48,31 @@ class UnreadableDesignation(CuttingError):
 
 
 # style letter -> (κr, what it can do); F, K and the others that cut on the front only face
-STYLES: MappingProxyType[str, tuple[float, tuple[str, ...]]] = MappingProxyType({
-    "A": (90, ("turn",)), "B": (75, ("turn",)), "C": (90, ("face",)), "D": (45, ("turn",)),
-    "E": (60, ("turn",)), "F": (90, ("face",)), "G": (90, ("turn",)), "H": (107.5, ("turn",)),
-    "J": (93, ("turn",)), "K": (75, ("face",)), "L": (95, ("turn", "face")), "N": (63, ("turn",)),
-    "R": (75, ("turn",)), "S": (45, ("turn", "face")), "T": (60, ("turn",)), "U": (93, ("face",)),
-    "V": (72.5, ("turn",)),
-})
-CLAMPINGS = MappingProxyType({"C": "top clamp", "D": "rigid top clamp", "M": "top and hole clamp", "P": "hole clamp",
-                              "S": "screw"})
-LENGTHS = MappingProxyType({"D": 60, "E": 70, "F": 80, "H": 100, "K": 125, "L": 140, "M": 150, "P": 170, "Q": 180,
-                            "R": 200, "S": 250, "T": 300})
+STYLES: MappingProxyType[str, tuple[float, tuple[str, ...]]] = MappingProxyType(
+    {
+        "A": (90, ("turn",)),
+        "B": (75, ("turn",)),
+        "C": (90, ("face",)),
+        "D": (45, ("turn",)),
+        "E": (60, ("turn",)),
+        "F": (90, ("face",)),
+        "G": (90, ("turn",)),
+        "H": (107.5, ("turn",)),
+        "J": (93, ("turn",)),
+        "K": (75, ("face",)),
+        "L": (95, ("turn", "face")),
+        "N": (63, ("turn",)),
+        "R": (75, ("turn",)),
+        "S": (45, ("turn", "face")),
+        "T": (60, ("turn",)),
+        "U": (93, ("face",)),
+        "V": (72.5, ("turn",)),
+    }
+)
+CLAMPINGS = MappingProxyType({"C": "top clamp", "D": "rigid top clamp", "M": "top and hole clamp", "P": "hole clamp", "S": "screw"})
+LENGTHS = MappingProxyType(
+    {"D": 60, "E": 70, "F": 80, "H": 100, "K": 125, "L": 140, "M": 150, "P": 170, "Q": 180, "R": 200, "S": 250, "T": 300}
+)
 
 _INSERT = re.compile(r"^([A-Z])([A-Z])([A-Z])([A-Z])(\d\d)([0-9T]\d)(M0|00|\d\d)([A-Z]{0,3})$")
 _HOLDER = re.compile(r"^([A-Z])([A-Z])([A-Z])([A-Z])([A-Z])(\d\d)(\d\d)([A-Z])(\d\d)$")
@@ -93,8 +107,9 @@ def read_insert_code(text: str, field: str = "designation") -> InsertCode:
         nose = circle / 2
     else:
         nose = int(corner) / 10
-    return InsertCode(text, shape, clearance, circle, THICKNESSES[thickness], nose, edge_length(form, circle),
-                      FIXING_SIDES[fixing], form.corners)
+    return InsertCode(
+        text, shape, clearance, circle, THICKNESSES[thickness], nose, edge_length(form, circle), FIXING_SIDES[fixing], form.corners
+    )
 
 
 def read_holder_code(text: str, field: str = "designation") -> HolderCode:
@@ -114,14 +129,16 @@ def read_holder_code(text: str, field: str = "designation") -> HolderCode:
     angle, operations = STYLES[style]
     if shape == "R":
         angle, operations = 90.0, ("turn", "face")
-    return HolderCode(text, clamping, shape, style, clearance, hand, float(height), float(width),
-                      float(LENGTHS[length]), size, angle, operations)
+    return HolderCode(
+        text, clamping, shape, style, clearance, hand, float(height), float(width), float(LENGTHS[length]), size, angle, operations
+    )
 
 
 def _allowed(field: str, text: str, position: str, letter: str, allowed: object) -> None:
     letters = list(allowed)  # type: ignore[call-overload]
     if letter not in letters:
         raise UnreadableDesignation(
-            field, f"in '{text}' {position} is '{letter}'; allowed are {' '.join(sorted(letters))}.",
+            field,
+            f"in '{text}' {position} is '{letter}'; allowed are {' '.join(sorted(letters))}.",
             " ".join(sorted(letters)),
         )

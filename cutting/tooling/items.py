@@ -96,12 +96,20 @@ class Holder:
 
 @cache
 def geometries() -> dict[str, Geometry]:
+    """All geometries of the shipped table, by name."""
     return {
         row["name"]: Geometry(
-            row["name"], row["purpose"],
+            row["name"],
+            row["purpose"],
             tuple((float(f), float(a)) for f, a in (point.split(":") for point in row["window"].split())),
-            row.number("groove_rake"), row.number("edge_radius"), row.flag("wiper"), row.flag("breaker"),
-            row["flank"], row["suits"], row.number("strength"), row["source"],
+            row.number("groove_rake"),
+            row.number("edge_radius"),
+            row.flag("wiper"),
+            row.flag("breaker"),
+            row["flank"],
+            row["suits"],
+            row.number("strength"),
+            row["source"],
         )
         for row in read_table("tooling/geometries.csv")
     }
@@ -109,10 +117,18 @@ def geometries() -> dict[str, Geometry]:
 
 @cache
 def grades() -> dict[str, Grade]:
+    """All grades of the shipped table, by name."""
     return {
         row["name"]: Grade(
-            row["name"], row["tool_class"], row["substrate"], _spans(row.words("spans")), row["main_letter"],
-            row.number("speed_factor"), row.number("toughness"), row.number("heat_factor"), row["source"],
+            row["name"],
+            row["tool_class"],
+            row["substrate"],
+            _spans(row.words("spans")),
+            row["main_letter"],
+            row.number("speed_factor"),
+            row.number("toughness"),
+            row.number("heat_factor"),
+            row["source"],
         )
         for row in read_table("tooling/grades.csv")
     }
@@ -120,11 +136,19 @@ def grades() -> dict[str, Grade]:
 
 @cache
 def inserts() -> tuple[Insert, ...]:
+    """All inserts of the shipped table."""
     return tuple(
         Insert(
-            row["name"], row["designation"], geometries()[row["geometry"]], grades()[row["grade"]],
-            row.number("pack_price"), int(row["pack_size"]),
-            int(row["tipped_edges"]) if row["tipped_edges"] else None, row["bin"], int(row["quantity"]), row["source"],
+            row["name"],
+            row["designation"],
+            geometries()[row["geometry"]],
+            grades()[row["grade"]],
+            row.number("pack_price"),
+            int(row["pack_size"]),
+            int(row["tipped_edges"]) if row["tipped_edges"] else None,
+            row["bin"],
+            int(row["quantity"]),
+            row["source"],
         )
         for row in read_table("tooling/inserts.csv")
     )
@@ -132,6 +156,7 @@ def inserts() -> tuple[Insert, ...]:
 
 @cache
 def holders() -> tuple[Holder, ...]:
+    """All holders of the shipped table."""
     return tuple(
         Holder(row["designation"], row["coolant"], row.number("overhang"), row.number("price"), row["source"])
         for row in read_table("tooling/holders.csv")
@@ -151,8 +176,7 @@ def find_insert(name: str, field: str = "insert") -> Insert:
 
 def find_holder(name: str, field: str = "holder") -> Holder:
     """A shipped holder by designation. Raises `UnknownName`."""
-    return find(name, index(((h.designation,), h) for h in holders()), field, "holder",
-                (h.designation for h in holders()))
+    return find(name, index(((h.designation,), h) for h in holders()), field, "holder", (h.designation for h in holders()))
 
 
 def _spans(words: tuple[str, ...]) -> tuple[tuple[str, int, int], ...]:

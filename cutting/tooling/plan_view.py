@@ -39,5 +39,12 @@ def holder_outline(holder: Holder, insert: Insert) -> tuple[Corner, ...]:
     width, size = code.shank_width, insert.code.inscribed_circle
     front, back = (7.0, width + 7.0) if code.hand != "N" else (-width / 2, width / 2)
     top = holder.overhang + 45.0
-    return ((size * 0.15, size * 0.75), (front * 0.5, holder.overhang), (front, holder.overhang), (front, top), (back, top),
-            (back, holder.overhang * 0.8), (size * 1.05, size * 0.55))
+    return (
+        (size * 0.15, size * 0.75),
+        (front * 0.5, holder.overhang),
+        (front, holder.overhang),
+        (front, top),
+        (back, top),
+        (back, holder.overhang * 0.8),
+        (size * 1.05, size * 0.55),
+    )

@@ -26,29 +26,58 @@ class Shape:
     depth_share: float
 
 
-SHAPES = MappingProxyType({
-    shape.letter: shape
-    for shape in (
-        Shape("R", "round", 0, 0, 1.0, 1.3, 0.25),
-        Shape("S", "square 90°", 90, 4, 1.0, 1.15, 2 / 3),
-        Shape("C", "rhombic 80°", 80, 2, 1 / math.sin(math.radians(80)), 1.0, 2 / 3),
-        Shape("W", "trigon 80°", 80, 3, 0.6845, 0.95, 1 / 2),
-        Shape("T", "triangle 60°", 60, 3, math.sqrt(3), 0.75, 1 / 2),
-        Shape("D", "rhombic 55°", 55, 2, 1 / math.sin(math.radians(55)), 0.65, 1 / 2),
-        Shape("V", "rhombic 35°", 35, 2, 1 / math.sin(math.radians(35)), 0.45, 1 / 4),
-    )
-})
+SHAPES = MappingProxyType(
+    {
+        shape.letter: shape
+        for shape in (
+            Shape("R", "round", 0, 0, 1.0, 1.3, 0.25),
+            Shape("S", "square 90°", 90, 4, 1.0, 1.15, 2 / 3),
+            Shape("C", "rhombic 80°", 80, 2, 1 / math.sin(math.radians(80)), 1.0, 2 / 3),
+            Shape("W", "trigon 80°", 80, 3, 0.6845, 0.95, 1 / 2),
+            Shape("T", "triangle 60°", 60, 3, math.sqrt(3), 0.75, 1 / 2),
+            Shape("D", "rhombic 55°", 55, 2, 1 / math.sin(math.radians(55)), 0.65, 1 / 2),
+            Shape("V", "rhombic 35°", 35, 2, 1 / math.sin(math.radians(35)), 0.45, 1 / 4),
+        )
+    }
+)
 
 CLEARANCES = MappingProxyType({"A": 3, "B": 5, "C": 7, "D": 15, "E": 20, "F": 25, "G": 30, "N": 0, "P": 11})
 TOLERANCES = "AFCHEGJKLMNU"
 # fixing and chipbreaker letter -> sides with cutting edges
-FIXING_SIDES = MappingProxyType({
-    "N": 2, "R": 1, "F": 2, "A": 2, "M": 1, "G": 2, "W": 1, "T": 1, "Q": 2, "U": 2, "B": 1, "H": 1, "C": 2, "J": 2,
-})
-THICKNESSES = MappingProxyType({
-    "01": 1.59, "T1": 1.98, "02": 2.38, "T2": 2.78, "03": 3.18, "T3": 3.97, "04": 4.76, "05": 5.56, "06": 6.35,
-    "07": 7.94, "09": 9.52, "12": 12.7,
-})
+FIXING_SIDES = MappingProxyType(
+    {
+        "N": 2,
+        "R": 1,
+        "F": 2,
+        "A": 2,
+        "M": 1,
+        "G": 2,
+        "W": 1,
+        "T": 1,
+        "Q": 2,
+        "U": 2,
+        "B": 1,
+        "H": 1,
+        "C": 2,
+        "J": 2,
+    }
+)
+THICKNESSES = MappingProxyType(
+    {
+        "01": 1.59,
+        "T1": 1.98,
+        "02": 2.38,
+        "T2": 2.78,
+        "03": 3.18,
+        "T3": 3.97,
+        "04": 4.76,
+        "05": 5.56,
+        "06": 6.35,
+        "07": 7.94,
+        "09": 9.52,
+        "12": 12.7,
+    }
+)
 
 
 def edge_length(shape: Shape, inscribed_circle: float) -> float:

@@ -24,14 +24,22 @@ LIGHT_CUT_RANGE = (0.7, 1.3)
     1.0,
 )
 def taylor_life(
-    reference_speed: ArrayLike, speed_factor: ArrayLike, cutting_speed: ArrayLike, taylor_exponent: ArrayLike,
-    reference_feed: ArrayLike, chip_thickness: ArrayLike, feed_exponent: ArrayLike, reference_depth: ArrayLike,
-    depth_of_cut: ArrayLike, depth_exponent: ArrayLike,
+    reference_speed: ArrayLike,
+    speed_factor: ArrayLike,
+    cutting_speed: ArrayLike,
+    taylor_exponent: ArrayLike,
+    reference_feed: ArrayLike,
+    chip_thickness: ArrayLike,
+    feed_exponent: ArrayLike,
+    reference_depth: ArrayLike,
+    depth_of_cut: ArrayLike,
+    depth_exponent: ArrayLike,
 ) -> Array:
     """Median tool life T [min] of the extended Taylor law vc·T^n·h^a·ap^b = C.
 
     v15 [m/min] holds for 15 min at h = f0 [mm] and ap = a0 [mm]; the corrections come in as one factor. Chip
-    thickness stands in place of feed, so that κr and nose count; both together move the speed by 0.7 to 1.3 at most. Trust it within a factor of two until a trial
+    thickness stands in place of feed, so that κr and nose count; both together move the speed
+    by 0.7 to 1.3 at most. Trust it within a factor of two until a trial
     has calibrated it. Source: Taylor 1907; exponents common practice.
     """
     n = np.asarray(taylor_exponent, float)
@@ -43,16 +51,25 @@ def taylor_life(
 
 
 def speed_for_life(
-    tool_life: ArrayLike, reference_speed: ArrayLike, speed_factor: ArrayLike, taylor_exponent: ArrayLike,
-    reference_feed: ArrayLike, chip_thickness: ArrayLike, feed_exponent: ArrayLike, reference_depth: ArrayLike,
-    depth_of_cut: ArrayLike, depth_exponent: ArrayLike,
+    tool_life: ArrayLike,
+    reference_speed: ArrayLike,
+    speed_factor: ArrayLike,
+    taylor_exponent: ArrayLike,
+    reference_feed: ArrayLike,
+    chip_thickness: ArrayLike,
+    feed_exponent: ArrayLike,
+    reference_depth: ArrayLike,
+    depth_of_cut: ArrayLike,
+    depth_exponent: ArrayLike,
 ) -> Array:
     """Cutting speed vc [m/min] at which `taylor_life` gives T [min]: its closed inverse, same parameters."""
     thickness = np.asarray(reference_feed) / np.asarray(chip_thickness)
     depth = np.asarray(reference_depth) / np.asarray(depth_of_cut)
     moved = thickness ** np.asarray(feed_exponent) * depth ** np.asarray(depth_exponent)
     return (
-        np.asarray(reference_speed) * np.asarray(speed_factor) * np.clip(moved, *LIGHT_CUT_RANGE)
+        np.asarray(reference_speed)
+        * np.asarray(speed_factor)
+        * np.clip(moved, *LIGHT_CUT_RANGE)
         * (REFERENCE_LIFE / np.asarray(tool_life)) ** np.asarray(taylor_exponent)
     )
 

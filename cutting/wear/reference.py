@@ -46,8 +46,12 @@ def _starting_rows() -> dict[tuple[str, str], tuple[float, float, float]]:
 @cache
 def _exponents() -> dict[str, tuple[float, float, float, float]]:
     return {
-        row["tool_class"]: (row.number("taylor_exponent"), row.number("feed_exponent"), row.number("depth_exponent"),
-                            row.number("coefficient_of_variation"))
+        row["tool_class"]: (
+            row.number("taylor_exponent"),
+            row.number("feed_exponent"),
+            row.number("depth_exponent"),
+            row.number("coefficient_of_variation"),
+        )
         for row in read_table("wear/life_exponents.csv")
     }
 
@@ -70,9 +74,7 @@ def grade_fit(grade: Grade, letter: str) -> float | None:
     return 1.0 if letter == grade.main_letter else 0.9
 
 
-def speed_factors(
-    work: Work, grade: Grade, coolant_pressure: float, interrupted: bool, skin: str, weak: bool
-) -> tuple[SpeedFactor, ...]:
+def speed_factors(work: Work, grade: Grade, coolant_pressure: float, interrupted: bool, skin: str, weak: bool) -> tuple[SpeedFactor, ...]:
     """The corrections to the starting speed that apply; all common practice."""
     letter = work.material.group.letter
     found = [SpeedFactor("hardness", work.hardness_speed_factor, f"{work.hardness:.0f} HB in its group, about HB⁻¹")]

@@ -34,9 +34,7 @@ class Formula:
         return self.text.format_map({name: term.symbol for name, term in TERMS.items()})
 
 
-def formula(
-    result: str, text: str, source: str, honesty: Honesty = Honesty.EXACT, band: float = 0.0
-) -> Callable[[Function], Function]:
+def formula(result: str, text: str, source: str, honesty: Honesty = Honesty.EXACT, band: float = 0.0) -> Callable[[Function], Function]:
     """Attach a `Formula` to a function whose parameters carry the names of the nomenclature.
 
     `band` is the relative uncertainty of the law itself (0.25 for ±25 %).

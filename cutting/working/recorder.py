@@ -47,8 +47,16 @@ class Recorder(Silent):
         numbers = {name: _short(_last(given)) for name, given in inputs.items()}
         text = known.text.format_map(_Fallback({**{n: t.symbol for n, t in TERMS.items()}, **numbers}))
         self.steps[known.result.name] = Step(
-            known.result.name, known.result.symbol, known.result.meaning, known.symbolic(), text,
-            _last(value), known.result.unit, known.source, known.honesty.value, note,
+            known.result.name,
+            known.result.symbol,
+            known.result.meaning,
+            known.symbolic(),
+            text,
+            _last(value),
+            known.result.unit,
+            known.source,
+            known.honesty.value,
+            note,
         )
         return value
 

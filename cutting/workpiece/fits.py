@@ -37,8 +37,7 @@ def deviations(nominal: float, letter: str, grade: int) -> tuple[float, float]:
         return width / 2, -width / 2
     shaft = letter.lower()
     if shaft not in _SHAFTS:
-        raise UnknownName("tolerance", f"the deviation letter '{letter}' is not in the table.", None,
-                          tuple(sorted(_SHAFTS) + ["js"]))
+        raise UnknownName("tolerance", f"the deviation letter '{letter}' is not in the table.", None, tuple(sorted(_SHAFTS) + ["js"]))
     row = _SHAFTS[shaft][_range(nominal)] / 1000
     if letter == shaft:
         if shaft in _UPPER_SIDE:

@@ -98,13 +98,25 @@ def list_inserts(request: HttpRequest, q: str = "", shape: str = "", letter: str
             continue
         if not all(word in text for word in words):
             continue
-        found.append({
-            "name": insert.name, "designation": insert.designation, "geometry": insert.geometry.name,
-            "purpose": insert.geometry.purpose, "grade": insert.grade.name, "substrate": insert.grade.substrate,
-            "shape": SHAPES[code.shape].name, "edges": insert.edges, "price": display(insert.price, "money"),
-            "edge_price": display(insert.price / insert.edges, "money"), "nose_radius": display(code.nose_radius, "length"),
-            "bin": insert.bin, "quantity": insert.quantity, "holders": pairs.get(place, []), "source": insert.source,
-        })
+        found.append(
+            {
+                "name": insert.name,
+                "designation": insert.designation,
+                "geometry": insert.geometry.name,
+                "purpose": insert.geometry.purpose,
+                "grade": insert.grade.name,
+                "substrate": insert.grade.substrate,
+                "shape": SHAPES[code.shape].name,
+                "edges": insert.edges,
+                "price": display(insert.price, "money"),
+                "edge_price": display(insert.price / insert.edges, "money"),
+                "nose_radius": display(code.nose_radius, "length"),
+                "bin": insert.bin,
+                "quantity": insert.quantity,
+                "holders": pairs.get(place, []),
+                "source": insert.source,
+            }
+        )
     return found[:MOST_ROWS]
 
 
@@ -116,21 +128,38 @@ def list_holders(request: HttpRequest, q: str = "") -> list[dict[str, Any]]:
         code = holder.code
         if plain(q) not in plain(holder.designation):
             continue
-        found.append({
-            "designation": holder.designation, "clamping": CLAMPINGS[code.clamping], "shape": SHAPES[code.shape].name,
-            "cutting_edge_angle": f"{code.cutting_edge_angle:g}°", "operations": list(code.operations),
-            "shank": {s: f"{getattr(display(code.shank_height, 'length', False), s)} × {getattr(display(code.shank_width, 'length'), s)}"
-                      for s in ("metric", "inch")},
-            "overhang": display(holder.overhang, "length"), "coolant": holder.coolant, "source": holder.source,
-        })
+        found.append(
+            {
+                "designation": holder.designation,
+                "clamping": CLAMPINGS[code.clamping],
+                "shape": SHAPES[code.shape].name,
+                "cutting_edge_angle": f"{code.cutting_edge_angle:g}°",
+                "operations": list(code.operations),
+                "shank": {
+                    s: f"{getattr(display(code.shank_height, 'length', False), s)} × {getattr(display(code.shank_width, 'length'), s)}"
+                    for s in ("metric", "inch")
+                },
+                "overhang": display(holder.overhang, "length"),
+                "coolant": holder.coolant,
+                "source": holder.source,
+            }
+        )
     return found
 
 
 @router.get("/geometries", response=list[GeometryRow])
 def list_geometries(request: HttpRequest) -> list[dict[str, Any]]:
     return [
-        {"name": g.name, "purpose": g.purpose, "suits": g.suits, "window": g.window, "rake": display(g.groove_rake, "angle"),
-         "edge_radius": display(g.edge_radius, "small_length"), "wiper": g.wiper, "source": g.source}
+        {
+            "name": g.name,
+            "purpose": g.purpose,
+            "suits": g.suits,
+            "window": g.window,
+            "rake": display(g.groove_rake, "angle"),
+            "edge_radius": display(g.edge_radius, "small_length"),
+            "wiper": g.wiper,
+            "source": g.source,
+        }
         for g in Geometry.objects.all()
     ]
 
@@ -138,8 +167,13 @@ def list_geometries(request: HttpRequest) -> list[dict[str, Any]]:
 @router.get("/grades", response=list[GradeRow])
 def list_grades(request: HttpRequest) -> list[dict[str, Any]]:
     return [
-        {"name": g.name, "substrate": g.substrate, "spans": [f"{s[0]}{s[1]:02d}–{s[0]}{s[2]:02d}" for s in g.spans],
-         "toughness": g.toughness, "source": g.source}
+        {
+            "name": g.name,
+            "substrate": g.substrate,
+            "spans": [f"{s[0]}{s[1]:02d}–{s[0]}{s[2]:02d}" for s in g.spans],
+            "toughness": g.toughness,
+            "source": g.source,
+        }
         for g in Grade.objects.all()
     ]
 
@@ -151,19 +185,27 @@ def read_designation(request: HttpRequest, designation: str) -> dict[str, Any]:
     looks_like_holder = len(plain(text)) > 5 and plain(text)[4].isalpha()
     if looks_like_holder:
         h = read_holder_code(text)
-        facts = [("clamping", CLAMPINGS[h.clamping]), ("shape", SHAPES[h.shape].name), ("κr", display(h.cutting_edge_angle, "angle")),
-                 ("hand", {"R": "right", "L": "left", "N": "neutral"}[h.hand]), ("shank height", display(h.shank_height, "length")),
-                 ("shank width", display(h.shank_width, "length")), ("length", display(h.length, "length"))]
+        facts = [
+            ("clamping", CLAMPINGS[h.clamping]),
+            ("shape", SHAPES[h.shape].name),
+            ("κr", display(h.cutting_edge_angle, "angle")),
+            ("hand", {"R": "right", "L": "left", "N": "neutral"}[h.hand]),
+            ("shank height", display(h.shank_height, "length")),
+            ("shank width", display(h.shank_width, "length")),
+            ("length", display(h.length, "length")),
+        ]
         return {"designation": text, "kind": "holder", "facts": [_both(label, value) for label, value in facts]}
     c = read_insert_code(text)
-    facts = [("shape", SHAPES[c.shape].name), ("inscribed circle", display(c.inscribed_circle, "length")),
-             ("edge length", display(c.edge_length, "length")), ("thickness", display(c.thickness, "length")),
-             ("corner radius", display(c.nose_radius, "length")),
-             ("edges", f"{c.corners} corners × {c.sides} sides = {c.corners * c.sides}" if c.corners else "round: counted by depth")]
+    facts = [
+        ("shape", SHAPES[c.shape].name),
+        ("inscribed circle", display(c.inscribed_circle, "length")),
+        ("edge length", display(c.edge_length, "length")),
+        ("thickness", display(c.thickness, "length")),
+        ("corner radius", display(c.nose_radius, "length")),
+        ("edges", f"{c.corners} corners × {c.sides} sides = {c.corners * c.sides}" if c.corners else "round: counted by depth"),
+    ]
     return {"designation": text, "kind": "insert", "facts": [_both(label, value) for label, value in facts]}
 
 
 def _both(label: str, value: Any) -> dict[str, Any]:
     return {"label": label, "display": {"metric": value, "inch": value} if isinstance(value, str) else value}
-
-

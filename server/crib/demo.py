@@ -16,9 +16,19 @@ def fill_crib() -> None:
     grades = {g.name: g for g in Grade.objects.all()}
     Insert.objects.bulk_create(
         [
-            Insert(name=i.name, designation=i.designation, geometry=geometries[i.geometry.name], grade=grades[i.grade.name],
-                   pack_price=i.pack_price, pack_size=i.pack_size, tipped_edges=i.tipped_edges, bin=i.bin, quantity=i.quantity,
-                   price_date="2026-09", source=i.source)
+            Insert(
+                name=i.name,
+                designation=i.designation,
+                geometry=geometries[i.geometry.name],
+                grade=grades[i.grade.name],
+                pack_price=i.pack_price,
+                pack_size=i.pack_size,
+                tipped_edges=i.tipped_edges,
+                bin=i.bin,
+                quantity=i.quantity,
+                price_date="2026-09",
+                source=i.source,
+            )
             for i in items.inserts()
         ],
         ignore_conflicts=True,

@@ -26,8 +26,19 @@ class Geometry(models.Model):
         ordering = ["name"]
 
     def to_core(self) -> core.Geometry:
-        return core.Geometry(self.name, self.purpose, tuple((f, a) for f, a in self.window), self.groove_rake, self.edge_radius,
-                             self.wiper, self.breaker, self.flank, self.suits, self.strength, self.source)
+        return core.Geometry(
+            self.name,
+            self.purpose,
+            tuple((f, a) for f, a in self.window),
+            self.groove_rake,
+            self.edge_radius,
+            self.wiper,
+            self.breaker,
+            self.flank,
+            self.suits,
+            self.strength,
+            self.source,
+        )
 
 
 class Grade(models.Model):
@@ -47,8 +58,17 @@ class Grade(models.Model):
         ordering = ["name"]
 
     def to_core(self) -> core.Grade:
-        return core.Grade(self.name, self.tool_class, self.substrate, tuple((s[0], s[1], s[2]) for s in self.spans),
-                          self.main_letter, self.speed_factor, self.toughness, self.heat_factor, self.source)
+        return core.Grade(
+            self.name,
+            self.tool_class,
+            self.substrate,
+            tuple((s[0], s[1], s[2]) for s in self.spans),
+            self.main_letter,
+            self.speed_factor,
+            self.toughness,
+            self.heat_factor,
+            self.source,
+        )
 
 
 class Insert(models.Model):
@@ -72,8 +92,18 @@ class Insert(models.Model):
         constraints = [models.CheckConstraint(condition=models.Q(pack_size__gt=0, pack_price__gte=0), name="insert_price_sane")]
 
     def to_core(self, geometries: dict[int, core.Geometry], grades: dict[int, core.Grade]) -> core.Insert:
-        return core.Insert(self.name, self.designation, geometries[self.geometry_id], grades[self.grade_id], float(self.pack_price),
-                           self.pack_size, self.tipped_edges, self.bin, self.quantity, self.source)
+        return core.Insert(
+            self.name,
+            self.designation,
+            geometries[self.geometry_id],
+            grades[self.grade_id],
+            float(self.pack_price),
+            self.pack_size,
+            self.tipped_edges,
+            self.bin,
+            self.quantity,
+            self.source,
+        )
 
 
 class Holder(models.Model):

@@ -26,8 +26,12 @@ def stock() -> Crib:
             grades = {g.pk: g.to_core() for g in Grade.objects.all()}
             inserts = tuple(i.to_core(geometries, grades) for i in Insert.objects.order_by("pk"))
             holders = tuple(h.to_core() for h in Holder.objects.order_by("pk"))
-            _kept.update(version=version, crib=Crib(inserts, holders),
-                         inserts={plain(i.name): i for i in inserts}, holders={plain(h.designation): h for h in holders})
+            _kept.update(
+                version=version,
+                crib=Crib(inserts, holders),
+                inserts={plain(i.name): i for i in inserts},
+                holders={plain(h.designation): h for h in holders},
+            )
         return _kept["crib"]  # type: ignore[no-any-return]
 
 

@@ -40,15 +40,29 @@ def list_machines(request: HttpRequest) -> list[dict[str, Any]]:
 def _sheet(row: Machine) -> dict[str, Any]:
     m = row.to_core()
     facts = [
-        ("top speed", m.speed_max, "spindle_speed"), ("chuck speed", m.chuck_speed_max, "spindle_speed"),
-        ("efficiency", 100 * m.efficiency, "share"), ("swing", m.swing, "length"), ("turning length", m.turning_length, "length"),
-        ("bar bore", m.bar_bore, "length"), ("shank", m.shank_height, "length"), ("feed drive", m.feed_rate_max, "feed_rate"),
-        ("rate per hour", m.rate, "money"), ("turret index", m.index_time, "duration"), ("edge change", m.edge_change_time, "life"),
-        ("handling", m.handling_time, "duration"), ("grip force at rest", m.jaw_force, "force"),
+        ("top speed", m.speed_max, "spindle_speed"),
+        ("chuck speed", m.chuck_speed_max, "spindle_speed"),
+        ("efficiency", 100 * m.efficiency, "share"),
+        ("swing", m.swing, "length"),
+        ("turning length", m.turning_length, "length"),
+        ("bar bore", m.bar_bore, "length"),
+        ("shank", m.shank_height, "length"),
+        ("feed drive", m.feed_rate_max, "feed_rate"),
+        ("rate per hour", m.rate, "money"),
+        ("turret index", m.index_time, "duration"),
+        ("edge change", m.edge_change_time, "life"),
+        ("handling", m.handling_time, "duration"),
+        ("grip force at rest", m.jaw_force, "force"),
     ]
     return {
-        "name": m.name, "description": m.description, "condition": m.condition, "power_curve": list(m.power_curve),
-        "curve_at": m.curve_at, "speeds": list(m.speeds), "feeds": [display(f, "feed_per_rev") for f in m.feeds],
+        "name": m.name,
+        "description": m.description,
+        "condition": m.condition,
+        "power_curve": list(m.power_curve),
+        "curve_at": m.curve_at,
+        "speeds": list(m.speeds),
+        "feeds": [display(f, "feed_per_rev") for f in m.feeds],
         "coolant": [name if pressure == 0 else f"{name}, {pressure:g} bar" for name, pressure in m.coolant],
-        "facts": [{"label": label, "display": display(value, kind)} for label, value, kind in facts], "source": m.source,
+        "facts": [{"label": label, "display": display(value, kind)} for label, value, kind in facts],
+        "source": m.source,
     }

@@ -5,8 +5,19 @@ from __future__ import annotations
 from cutting.machine.machines import NUMBERS, machines
 from server.floor.models import Machine
 
-COLUMNS = ("name", "description", "power_curve", "curve_at", "speeds", "feeds", "constant_surface_speed", "sub_spindle", "coolant",
-           "condition", "source")
+COLUMNS = (
+    "name",
+    "description",
+    "power_curve",
+    "curve_at",
+    "speeds",
+    "feeds",
+    "constant_surface_speed",
+    "sub_spindle",
+    "coolant",
+    "condition",
+    "source",
+)
 
 
 def fill_floor() -> None:

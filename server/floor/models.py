@@ -29,8 +29,16 @@ class Machine(models.Model):
 
     def to_core(self) -> core.Machine:
         return core.Machine(
-            name=self.name, description=self.description, power_curve=tuple((n, p) for n, p in self.power_curve),
-            curve_at=self.curve_at, speeds=tuple(self.speeds), feeds=tuple(self.feeds),
-            constant_surface_speed=self.constant_surface_speed, sub_spindle=self.sub_spindle,
-            coolant=tuple((d, p) for d, p in self.coolant), condition=self.condition, source=self.source, **self.numbers,
+            name=self.name,
+            description=self.description,
+            power_curve=tuple((n, p) for n, p in self.power_curve),
+            curve_at=self.curve_at,
+            speeds=tuple(self.speeds),
+            feeds=tuple(self.feeds),
+            constant_surface_speed=self.constant_surface_speed,
+            sub_spindle=self.sub_spindle,
+            coolant=tuple((d, p) for d, p in self.coolant),
+            condition=self.condition,
+            source=self.source,
+            **self.numbers,
         )

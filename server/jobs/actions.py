@@ -19,9 +19,14 @@ class Stale(Refusal):
 
     def __init__(self, base: int, current: Revision, yours: dict[str, Any] | None) -> None:
         super().__init__(
-            409, f"Somebody saved revision {current.number} since you started from {base}: {current.gesture}.",
-            base_revision=base, current_revision=current.number, gesture=current.gesture,
-            author=current.author.get_username(), theirs=current.document, yours=yours,
+            409,
+            f"Somebody saved revision {current.number} since you started from {base}: {current.gesture}.",
+            base_revision=base,
+            current_revision=current.number,
+            gesture=current.gesture,
+            author=current.author.get_username(),
+            theirs=current.document,
+            yours=yours,
         )
 
 
@@ -54,8 +59,15 @@ def undo(job_id: int, base: int, author: AbstractBaseUser) -> Revision:
     if current.before is None:
         raise Refusal(422, "There is nothing to undo.")
     target = _revision(job_id, current.before)
-    return _append(current, target.document, f"undo: {_revision(job_id, current.effective).gesture}", author,
-                   before=target.before, redo=[*current.redo, current.effective], effective=target.number)
+    return _append(
+        current,
+        target.document,
+        f"undo: {_revision(job_id, current.effective).gesture}",
+        author,
+        before=target.before,
+        redo=[*current.redo, current.effective],
+        effective=target.number,
+    )
 
 
 def redo(job_id: int, base: int, author: AbstractBaseUser) -> Revision:
@@ -66,8 +78,9 @@ def redo(job_id: int, base: int, author: AbstractBaseUser) -> Revision:
     if not current.redo:
         raise Refusal(422, "There is nothing to redo.")
     target = _revision(job_id, current.redo[-1])
-    return _append(current, target.document, f"redo: {target.gesture}", author, before=target.before,
-                   redo=current.redo[:-1], effective=target.number)
+    return _append(
+        current, target.document, f"redo: {target.gesture}", author, before=target.before, redo=current.redo[:-1], effective=target.number
+    )
 
 
 def newest(job_id: int) -> Revision:
@@ -86,18 +99,32 @@ def _revision(job_id: int, number: int) -> Revision:
 
 
 def _append(
-    current: Revision, document: dict[str, Any], gesture: str, author: AbstractBaseUser, before: int | None, redo: list[int],
+    current: Revision,
+    document: dict[str, Any],
+    gesture: str,
+    author: AbstractBaseUser,
+    before: int | None,
+    redo: list[int],
     effective: int | None = None,
 ) -> Revision:
     number = current.number + 1
     with transaction.atomic():
         # the row changes only if nobody else was first
         moved = Job.objects.filter(pk=current.job_id, revision=current.number).update(
-            revision=number, name=document["name"], material=document["material"], machine=document["machine"])
+            revision=number, name=document["name"], material=document["material"], machine=document["machine"]
+        )
         if not moved:
             raise Stale(current.number, newest(current.job_id), document)
-        return Revision.objects.create(job_id=current.job_id, number=number, document=document, gesture=gesture[:200], author=author,
-                                       effective=effective or number, before=before, redo=redo)
+        return Revision.objects.create(
+            job_id=current.job_id,
+            number=number,
+            document=document,
+            gesture=gesture[:200],
+            author=author,
+            effective=effective or number,
+            before=before,
+            redo=redo,
+        )
 
 
 def _checked(document: dict[str, Any]) -> dict[str, Any]:

@@ -33,11 +33,19 @@ def list_jobs(request: HttpRequest) -> list[dict[str, Any]]:
     rows = []
     for job in Job.objects.all():
         revision = actions.newest(job.pk)
-        rows.append({
-            "id": job.pk, "name": job.name, "material": job.material, "machine": job.machine, "goal": revision.document["goal"],
-            "pieces": revision.document["batch"]["pieces"], "revision": job.revision, "changed": job.changed,
-            "state": state_of(revision),
-        })
+        rows.append(
+            {
+                "id": job.pk,
+                "name": job.name,
+                "material": job.material,
+                "machine": job.machine,
+                "goal": revision.document["goal"],
+                "pieces": revision.document["batch"]["pieces"],
+                "revision": job.revision,
+                "changed": job.changed,
+                "state": state_of(revision),
+            }
+        )
     return sorted(rows, key=lambda row: (row["state"]["attention"], row["name"]))
 
 
@@ -98,8 +106,12 @@ def follow_operation(request: HttpRequest, job_id: int, operation: str, payload:
         faster = plain(outcome.faster)
     except CuttingError:  # the present tool may not suit the metal at all; the ranking is the remedy then
         remedies, faster = {}, []
-    return {"advice": advice_out(advise(request_setup, crib), tool), "state": state_of(revision, overrides),
-            "remedies": remedies, "faster": faster}
+    return {
+        "advice": advice_out(advise(request_setup, crib), tool),
+        "state": state_of(revision, overrides),
+        "remedies": remedies,
+        "faster": faster,
+    }
 
 
 @router.get("/{job_id}/notes", response=list[schemas.NoteOut])
@@ -127,12 +139,21 @@ def write_measurement(request: HttpRequest, job_id: int, payload: schemas.Measur
     read = {name: read_quantity(getattr(payload, name), "length", system=payload.units, field=name) for name in ("commanded", "measured")}
     for name, quantity in read.items():
         if not 0 < quantity.value <= 3150:
-            raise Refusal(422, f"{name}: {quantity.value:g} mm is outside 0 to 3150 mm.",
-                          [{"field": name, "message": "outside its bounds", "bound": "over 0 to 3150 mm"}])
+            raise Refusal(
+                422,
+                f"{name}: {quantity.value:g} mm is outside 0 to 3150 mm.",
+                [{"field": name, "message": "outside its bounds", "bound": "over 0 to 3150 mm"}],
+            )
     made = Measurement.objects.create(
-        job_id=job_id, operation=payload.operation, pass_number=payload.pass_number, author=request.user,
-        commanded=read["commanded"].value, measured=read["measured"].value,
-        commanded_entered=read["commanded"].entered[:40], measured_entered=read["measured"].entered[:40])
+        job_id=job_id,
+        operation=payload.operation,
+        pass_number=payload.pass_number,
+        author=request.user,
+        commanded=read["commanded"].value,
+        measured=read["measured"].value,
+        commanded_entered=read["commanded"].entered[:40],
+        measured_entered=read["measured"].entered[:40],
+    )
     return Status(201, _measurement(made))
 
 
@@ -173,9 +194,16 @@ def _tried(payload: schemas.TryIn, revision: Revision) -> dict[str, Any]:
 
 def _job(revision: Revision) -> dict[str, Any]:
     return {
-        "id": revision.job_id, "revision": revision.number, "gesture": revision.gesture, "author": revision.author.get_username(),
-        "at": revision.at, "can_undo": revision.before is not None, "can_redo": bool(revision.redo), "document": revision.document,
-        "state": state_of(revision), "prints": list(Print.objects.filter(job_id=revision.job_id).defer("content")),
+        "id": revision.job_id,
+        "revision": revision.number,
+        "gesture": revision.gesture,
+        "author": revision.author.get_username(),
+        "at": revision.at,
+        "can_undo": revision.before is not None,
+        "can_redo": bool(revision.redo),
+        "document": revision.document,
+        "state": state_of(revision),
+        "prints": list(Print.objects.filter(job_id=revision.job_id).defer("content")),
     }
 
 
@@ -185,7 +213,12 @@ def _note(n: Note) -> dict[str, Any]:
 
 def _measurement(m: Measurement) -> dict[str, Any]:
     return {
-        "id": m.pk, "operation": m.operation, "pass_number": m.pass_number, "commanded": display(m.commanded, "length"),
-        "measured": display(m.measured, "length"), "difference": display((m.measured - m.commanded) * 1000, "small_length"),
-        "author": m.author.get_username(), "at": m.at,
+        "id": m.pk,
+        "operation": m.operation,
+        "pass_number": m.pass_number,
+        "commanded": display(m.commanded, "length"),
+        "measured": display(m.measured, "length"),
+        "difference": display((m.measured - m.commanded) * 1000, "small_length"),
+        "author": m.author.get_username(),
+        "at": m.at,
     }

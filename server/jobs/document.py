@@ -94,15 +94,26 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
     more = overrides or {}
     batch = document["batch"]
     return {
-        "operation": operation["operation"], "material": document["material"], "hardness": document.get("hardness"),
-        "machine": document["machine"], "goal": more.get("goal") or document["goal"],
+        "operation": operation["operation"],
+        "material": document["material"],
+        "hardness": document.get("hardness"),
+        "machine": document["machine"],
+        "goal": more.get("goal") or document["goal"],
         "batch": {"pieces": batch["pieces"], "unattended_hours": batch["unattended_hours"], "piece_seconds": more.get("piece_seconds")},
-        "tool": {**operation["tool"], **(more.get("tool") or {})}, "feature": operation["feature"],
+        "tool": {**operation["tool"], **(more.get("tool") or {})},
+        "feature": operation["feature"],
         "settings": {**operation["settings"], **(more.get("settings") or {})},
-        "holding": {"free_length": document["stock"]["free_length"], "grip_diameter": document["stock"]["diameter"],
-                    "bore": document["stock"].get("bore", "0"), **document["holding"], **operation["holding"],
-                    **(more.get("holding") or {})},
-        "house": document["house"], "skin": operation["skin"], "units": more.get("units", "mm"),
+        "holding": {
+            "free_length": document["stock"]["free_length"],
+            "grip_diameter": document["stock"]["diameter"],
+            "bore": document["stock"].get("bore", "0"),
+            **document["holding"],
+            **operation["holding"],
+            **(more.get("holding") or {}),
+        },
+        "house": document["house"],
+        "skin": operation["skin"],
+        "units": more.get("units", "mm"),
     }
 
 

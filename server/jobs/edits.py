@@ -13,12 +13,15 @@ from cutting.quantities import KINDS, read_quantity
 from server.crib.stock import stock
 from server.errors import Refusal
 from server.floor.library import machine_named
-from server.jobs.document import BatchData, Baseline, Entry, Money, Tool
+from server.jobs.document import Baseline, BatchData, Entry, Money, Tool
 from server.shelf.library import material_named
 
 SETTING_KINDS = {
-    "cutting_speed": ("cutting_speed", "spindle_speed"), "feed_per_rev": ("feed_per_rev", "feed_rate"),
-    "depth_of_cut": ("length",), "spindle_clamp": ("spindle_speed",), "overhang": ("length",),
+    "cutting_speed": ("cutting_speed", "spindle_speed"),
+    "feed_per_rev": ("feed_per_rev", "feed_rate"),
+    "depth_of_cut": ("length",),
+    "spindle_clamp": ("spindle_speed",),
+    "overhang": ("length",),
 }
 
 
@@ -147,13 +150,19 @@ class AddOperation(Gesture):
     def apply(self, document: dict[str, Any]) -> str:
         last = max((entry["number"] for entry in document["operations"]), default=0)
         insert, holder = _first_tool(self.kind)
-        document["operations"].append({
-            "id": uuid.uuid4().hex[:8], "number": last - last % 10 + 10, "title": self.title, "operation": self.kind,
-            "tool": {"insert": insert, "holder": holder},
-            "feature": {name: _length_with_unit(name, value, self.units) for name, value in self.feature.items()},
-            "settings": {"cutting_speed": "120 m/min", "feed_per_rev": "0.2 mm/rev", "depth_of_cut": "1 mm", "coolant": "flood"},
-            "holding": {}, "skin": "clean",
-        })
+        document["operations"].append(
+            {
+                "id": uuid.uuid4().hex[:8],
+                "number": last - last % 10 + 10,
+                "title": self.title,
+                "operation": self.kind,
+                "tool": {"insert": insert, "holder": holder},
+                "feature": {name: _length_with_unit(name, value, self.units) for name, value in self.feature.items()},
+                "settings": {"cutting_speed": "120 m/min", "feed_per_rev": "0.2 mm/rev", "depth_of_cut": "1 mm", "coolant": "flood"},
+                "holding": {},
+                "skin": "clean",
+            }
+        )
         return f"added {self.title}"
 
 

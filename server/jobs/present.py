@@ -28,9 +28,12 @@ def evaluation(setup: Setup, outcome: Outcome, chip_map: ChipMap, entered: dict[
         "feasible": outcome.feasible,
         "passes": [
             {
-                "number": p.number, "from_diameter": display(p.from_diameter, "length", False),
-                "to_diameter": display(p.to_diameter, "length", False), "depth": display(p.depth, "length", False),
-                "spindle_speed": display(p.spindle_speed, "spindle_speed", False), "seconds": display(p.seconds, "duration", False),
+                "number": p.number,
+                "from_diameter": display(p.from_diameter, "length", False),
+                "to_diameter": display(p.to_diameter, "length", False),
+                "depth": display(p.depth, "length", False),
+                "spindle_speed": display(p.spindle_speed, "spindle_speed", False),
+                "seconds": display(p.seconds, "duration", False),
                 "chip_index": p.chip_index,
             }
             for p in outcome.passes
@@ -49,8 +52,11 @@ def evaluation(setup: Setup, outcome: Outcome, chip_map: ChipMap, entered: dict[
         "insert_outline": insert_outline(setup.insert, setup.holder.code.cutting_edge_angle),
         "holder_outline": holder_outline(setup.holder, setup.insert),
         "stages": [(p.from_diameter, p.to_diameter) for p in outcome.passes],
-        "map": {**plain(chip_map), "feed_ticks": ticks(chip_map.feed_axis[1], "feed_per_rev", system),
-                "depth_ticks": ticks(chip_map.depth_axis[1], "length", system)},
+        "map": {
+            **plain(chip_map),
+            "feed_ticks": ticks(chip_map.feed_axis[1], "feed_per_rev", system),
+            "depth_ticks": ticks(chip_map.depth_axis[1], "length", system),
+        },
         "settings": [_setting(name, setup, outcome, entered) for name in SETTING_KINDS],
         "ladders": {name: plain(ladder) for name, ladder in ladders(setup, system).items()},
         "coolants": [name for name, _ in setup.machine.coolant],
@@ -64,8 +70,13 @@ def _setting(name: str, setup: Setup, outcome: Outcome, entered: dict[str, Any])
         value = outcome.passes[0].depth
     low, high = _window(name, outcome)
     return {
-        "name": name, "entered": str(entered.get(name, "")), "display": display(value, kind), "value": value,
-        "low": low, "high": high, "low_display": display(low, kind, False) if low is not None else None,
+        "name": name,
+        "entered": str(entered.get(name, "")),
+        "display": display(value, kind),
+        "value": value,
+        "low": low,
+        "high": high,
+        "low_display": display(low, kind, False) if low is not None else None,
         "high_display": display(high, kind, False) if high is not None else None,
     }
 
@@ -94,8 +105,9 @@ def ticks(top: float, kind: str, system: str) -> list[dict[str, Any]]:
     power = 10.0 ** np.floor(np.log10(raw))
     step = next(m * power for m in (1, 2, 5, 10) if m * power >= raw)
     values = np.arange(step, span * 0.999, step) / scale
-    return [{"value": float(v), "metric": write(float(v), kind, "metric", False), "inch": write(float(v), kind, "inch", False)}
-            for v in values]
+    return [
+        {"value": float(v), "metric": write(float(v), kind, "metric", False), "inch": write(float(v), kind, "inch", False)} for v in values
+    ]
 
 
 def advice_out(advice: Advice, document_tool: dict[str, str]) -> dict[str, Any]:
@@ -104,22 +116,38 @@ def advice_out(advice: Advice, document_tool: dict[str, str]) -> dict[str, Any]:
         "candidates": [_candidate(c, document_tool) for c in advice.candidates],
         "nearly": [_candidate(c, document_tool) for c in advice.nearly],
         "refused": [{"reason": r.reason, "pairs": r.pairs} for r in advice.refused],
-        "pairs": advice.pairs, "fitting": advice.fitting, "feasible": advice.feasible,
+        "pairs": advice.pairs,
+        "fitting": advice.fitting,
+        "feasible": advice.feasible,
     }
 
 
 def _candidate(c: Candidate, tool: dict[str, str]) -> dict[str, Any]:
     return {
-        "insert": c.insert, "holder": c.holder, "designation": c.designation, "geometry": c.geometry, "grade": c.grade,
-        "passes": c.passes, "speed": display(c.cutting_speed, "cutting_speed", False), "feed": display(c.feed_per_rev, "feed_per_rev", False),
-        "depth": display(c.depth_of_cut, "length", False), "seconds": display(c.seconds, "duration", False),
-        "cost": display(c.cost, "money", False), "parts_per_edge": display(c.change_parts, "count") if c.change_parts >= 1
+        "insert": c.insert,
+        "holder": c.holder,
+        "designation": c.designation,
+        "geometry": c.geometry,
+        "grade": c.grade,
+        "passes": c.passes,
+        "speed": display(c.cutting_speed, "cutting_speed", False),
+        "feed": display(c.feed_per_rev, "feed_per_rev", False),
+        "depth": display(c.depth_of_cut, "length", False),
+        "seconds": display(c.seconds, "duration", False),
+        "cost": display(c.cost, "money", False),
+        "parts_per_edge": display(c.change_parts, "count")
+        if c.change_parts >= 1
         else {"metric": f"{c.change_parts:.1f}", "inch": f"{c.change_parts:.1f}"},
-        "secure": f"{c.secure:.0%}", "secure_value": c.secure, "chip_index": c.chip_index,
-        "edge_price": display(c.edge_cost, "money", False), "roughness": display(c.roughness, "small_length", False),
-        "reason": c.reason, "chosen": c.insert == tool["insert"],
+        "secure": f"{c.secure:.0%}",
+        "secure_value": c.secure,
+        "chip_index": c.chip_index,
+        "edge_price": display(c.edge_cost, "money", False),
+        "roughness": display(c.roughness, "small_length", False),
+        "reason": c.reason,
+        "chosen": c.insert == tool["insert"],
         "settings": {
-            "cutting_speed": write(c.cutting_speed, "cutting_speed"), "feed_per_rev": write(c.feed_per_rev, "feed_per_rev"),
+            "cutting_speed": write(c.cutting_speed, "cutting_speed"),
+            "feed_per_rev": write(c.feed_per_rev, "feed_per_rev"),
             # rounded up a hair, so that the text still gives the same number of passes
             "depth_of_cut": f"{float(np.ceil(c.depth_of_cut * 1e4)) / 1e4:g} mm",
         },

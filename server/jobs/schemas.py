@@ -205,7 +205,14 @@ class RemovedOut(Schema):
     corners: list[Point]
 
 
+class OutlineLabel(Schema):
+    at: float
+    radius: float
+    display: DisplayOut
+
+
 class OutlineOut(Schema):
+    labels: list[OutlineLabel]
     stock: list[Point]
     finished: list[Point]
     removed: list[RemovedOut]
@@ -350,4 +357,3 @@ class MeasurementOut(Schema):
     difference: DisplayOut
     author: str
     at: datetime
-

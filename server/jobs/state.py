@@ -53,9 +53,10 @@ def _compute_once(document: dict[str, Any], overrides: dict[str, dict[str, Any]]
         except CuttingError as error:
             rows.append(_unfinished(entry, error))
     money = document["money"]
-    tape = cycle_tape(outcomes, machine, document["batch"]["pieces"],
-                      PieceMoney(money["blank"], money["setup_minutes"], money["good_share"]))
-    return {"operations": rows, "outline": plain(_outline(document, setups)), "tape": plain(tape), **_against(document, tape, rows)}
+    tape = cycle_tape(
+        outcomes, machine, document["batch"]["pieces"], PieceMoney(money["blank"], money["setup_minutes"], money["good_share"])
+    )
+    return {"operations": rows, "outline": _outline(document, setups), "tape": plain(tape), **_against(document, tape, rows)}
 
 
 def _row(entry: dict[str, Any], outcome: Outcome, setup: Setup) -> dict[str, Any]:
@@ -66,19 +67,36 @@ def _row(entry: dict[str, Any], outcome: Outcome, setup: Setup) -> dict[str, Any
         status = "care"
     seconds = outcome.results["operation_time"].value
     return {
-        "id": entry["id"], "number": entry["number"], "title": entry["title"], "operation": entry["operation"], "status": status,
-        "seconds": seconds, "seconds_display": plain(display(seconds, "duration")),
-        "cost_display": plain(outcome.results["operation_cost"].display), "binding": binding.label,
-        "utilisation": binding.utilisation, "stiffness": stiffness(setup), "problem": blocked[0] if blocked else None,
+        "id": entry["id"],
+        "number": entry["number"],
+        "title": entry["title"],
+        "operation": entry["operation"],
+        "status": status,
+        "seconds": seconds,
+        "seconds_display": plain(display(seconds, "duration")),
+        "cost_display": plain(outcome.results["operation_cost"].display),
+        "binding": binding.label.split(",")[0],
+        "utilisation": binding.utilisation,
+        "stiffness": stiffness(setup),
+        "problem": blocked[0] if blocked else None,
     }
 
 
 def _unfinished(entry: dict[str, Any], error: CuttingError) -> dict[str, Any]:
     nothing = {"metric": "–", "inch": "–"}
     return {
-        "id": entry["id"], "number": entry["number"], "title": entry["title"], "operation": entry["operation"], "status": "broken",
-        "seconds": 0.0, "seconds_display": nothing, "cost_display": nothing, "binding": error.field, "utilisation": 9.0,
-        "stiffness": None, "problem": str(error),
+        "id": entry["id"],
+        "number": entry["number"],
+        "title": entry["title"],
+        "operation": entry["operation"],
+        "status": "broken",
+        "seconds": 0.0,
+        "seconds_display": nothing,
+        "cost_display": nothing,
+        "binding": error.field,
+        "utilisation": 9.0,
+        "stiffness": None,
+        "problem": str(error),
     }
 
 
@@ -91,7 +109,14 @@ def stiffness(setup: Setup) -> float:
 def _outline(document: dict[str, Any], setups: list[tuple[str, Setup]]) -> Any:
     stock = document["stock"]
     sizes = {name: read_quantity(stock[name], "length", field=f"stock.{name}").value for name in ("diameter", "free_length", "bore")}
-    return outline(sizes["diameter"], sizes["free_length"], sizes["bore"], setups)
+    drawn = outline(sizes["diameter"], sizes["free_length"], sizes["bore"], setups)
+    runs = zip(drawn.finished[::2], drawn.finished[1::2], strict=False)
+    labels = [
+        {"at": (a[0] + b[0]) / 2, "radius": a[1], "display": plain(display(round(2 * a[1], 1), "length", False))}
+        for a, b in runs
+        if b[0] - a[0] > 0.06 * drawn.length
+    ]
+    return {**plain(drawn), "labels": labels}
 
 
 def _against(document: dict[str, Any], tape: Any, rows: list[dict[str, Any]]) -> dict[str, Any]:
@@ -101,23 +126,33 @@ def _against(document: dict[str, Any], tape: Any, rows: list[dict[str, Any]]) ->
     over = target is not None and tape.money > target
     attention, why = 3, "in order"
     if broken:
-        attention, why = 0, f"{broken[0]['number']} {broken[0]['title']}: {broken[0]['problem'] or broken[0]['binding'] + ' over its limit'}"
+        attention, why = (
+            0,
+            f"{broken[0]['number']} {broken[0]['title']}: {broken[0]['problem'] or broken[0]['binding'] + ' over its limit'}",
+        )
     elif over:
         costly = max(rows, key=lambda row: row["seconds"])
-        attention, why = 1, f"over target; most time in {costly['number']} {costly['title']}, held by {costly['binding']}"
+        attention, why = 1, f"most time in {costly['number']} {costly['title']}, held by {costly['binding']}"
     elif any(row["status"] == "care" for row in rows):
         row = next(row for row in rows if row["status"] == "care")
         attention, why = 2, f"{row['number']} {row['title']}: {row['binding']}"
     found: dict[str, Any] = {
-        "attention": attention, "why": why, "over_target": over,
-        "target_display": plain(display(target, "money")) if target is not None else None, "baseline": None,
+        "attention": attention,
+        "why": why,
+        "over_target": over,
+        "target_display": plain(display(target, "money")) if target is not None else None,
+        "baseline": None,
     }
     if base := document.get("baseline"):
         saving = base["cost"] - tape.money
         yearly = document["batch"].get("yearly", 0)
         found["baseline"] = {
-            "name": base["name"], "seconds": plain(display(base["seconds"], "duration")), "cost": plain(display(base["cost"], "money")),
-            "saving": plain(display(saving, "money")), "yearly_saving": plain(display(saving * yearly, "money")) if yearly else None,
-            "note": base.get("note", ""), "better": saving > 0,
+            "name": base["name"],
+            "seconds": plain(display(base["seconds"], "duration")),
+            "cost": plain(display(base["cost"], "money")),
+            "saving": plain(display(saving, "money")),
+            "yearly_saving": plain(display(saving * yearly, "money")) if yearly else None,
+            "note": base.get("note", ""),
+            "better": saving > 0,
         }
     return found

@@ -71,5 +71,11 @@ def _person(request: HttpRequest) -> Person:
     if not request.user.is_authenticated:
         return Person(name=None, role=None, units="mm", theme="system", letter_keys=True, token=token)
     found = preferences_of(request)
-    return Person(name=request.user.get_username(), role=found.role, units=found.units, theme=found.theme,  # type: ignore[arg-type]
-                  letter_keys=found.letter_keys, token=token)
+    return Person(
+        name=request.user.get_username(),
+        role=found.role,
+        units=found.units,
+        theme=found.theme,  # type: ignore[arg-type]
+        letter_keys=found.letter_keys,
+        token=token,
+    )

@@ -55,19 +55,28 @@ def read_material(request: HttpRequest, name: str) -> dict[str, Any]:
     row = get_object_or_404(Material, name=name)
     core = row.to_core()
     facts = [
-        ("kc1.1", display(core.specific_force_1, "stress")), ("mc", display(core.force_exponent, "number")),
-        ("tensile strength", display(core.strength, "stress")), ("ductility", display(core.ductility, "number")),
-        ("adhesion", display(core.adhesion, "number")), ("abrasion", display(core.abrasion, "number")),
+        ("kc1.1", display(core.specific_force_1, "stress")),
+        ("mc", display(core.force_exponent, "number")),
+        ("tensile strength", display(core.strength, "stress")),
+        ("ductility", display(core.ductility, "number")),
+        ("adhesion", display(core.adhesion, "number")),
+        ("abrasion", display(core.abrasion, "number")),
         ("work hardening", display(core.work_hardening, "number")),
         ("thermal conductivity, W/(m·K)", display(core.conductivity, "number")),
-        ("density, g/cm³", display(core.density, "number")), ("expansion, 10⁻⁶/K", display(core.expansion, "number")),
+        ("density, g/cm³", display(core.density, "number")),
+        ("expansion, 10⁻⁶/K", display(core.expansion, "number")),
         ("modulus of elasticity", display(core.elastic_modulus, "stress")),
     ]
     speeds = []
     for tool_class in ("carbide", "cermet", "ceramic", "cbn", "pcd", "hss"):
         if law := life_law(core.speed_row, tool_class):
-            speeds.append({"label": tool_class, "display": display(law.reference_speed, "cutting_speed"),
-                           "source": f"15 min of life at depth {law.reference_depth:g} mm; common practice"})
+            speeds.append(
+                {
+                    "label": tool_class,
+                    "display": display(law.reference_speed, "cutting_speed"),
+                    "source": f"15 min of life at depth {law.reference_depth:g} mm; common practice",
+                }
+            )
     return _row(row) | {"facts": [_fact(label, shown, row.source) for label, shown in facts], "speeds": speeds}
 
 
@@ -78,7 +87,13 @@ def _fact(label: str, shown: Display, source: str) -> dict[str, Any]:
 def _row(m: Material) -> dict[str, Any]:
     core = m.to_core()
     return {
-        "name": m.name, "number": m.number, "aliases": list(core.aliases), "group": m.group, "letter": m.letter,
+        "name": m.name,
+        "number": m.number,
+        "aliases": list(core.aliases),
+        "group": m.group,
+        "letter": m.letter,
         "group_name": f"{core.group.description}, {core.group.condition}",
-        "hardness": f"{m.hardness_low:.0f} – {m.hardness_high:.0f} HB", "source": m.source, "from_memory": m.from_memory,
+        "hardness": f"{m.hardness_low:.0f} – {m.hardness_high:.0f} HB",
+        "source": m.source,
+        "from_memory": m.from_memory,
     }

@@ -18,6 +18,5 @@ def material_named(name: str) -> CoreMaterial:
     version = tuple(Material.objects.aggregate(n=Count("pk"), at=Max("changed"), last=Max("pk")).values())
     if _kept.get("version") != version:
         known = [row.to_core() for row in Material.objects.order_by("pk")]
-        _kept.update(version=version, names=[m.name for m in known],
-                     index=index(((m.name, m.number, *m.aliases), m) for m in known))
+        _kept.update(version=version, names=[m.name for m in known], index=index(((m.name, m.number, *m.aliases), m) for m in known))
     return find(name, _kept["index"], "material", "material", _kept["names"])

@@ -32,7 +32,13 @@ class Material(models.Model):
 
     def to_core(self) -> core.Material:
         return core.Material(
-            name=self.name, number=self.number, aliases=tuple(a for a in self.aliases.split(";") if a),
-            group=core.groups()[self.group], hardness_low=self.hardness_low, hardness_high=self.hardness_high,
-            source=self.source, from_memory=self.from_memory, **self.numbers,
+            name=self.name,
+            number=self.number,
+            aliases=tuple(a for a in self.aliases.split(";") if a),
+            group=core.groups()[self.group],
+            hardness_low=self.hardness_low,
+            hardness_high=self.hardness_high,
+            source=self.source,
+            from_memory=self.from_memory,
+            **self.numbers,
         )

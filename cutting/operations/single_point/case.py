@@ -109,8 +109,7 @@ def case_of(setup: Setup) -> Case:
         near, far = max(feature.distance_from_chuck, 0.5), feature.distance_from_chuck + feature.length
     factor, position = worst_span_factor(holding.style, near, min(far, holding.free_length), holding.free_length)
     pressure = machine.pressure(setup.settings.coolant) or 0.0
-    return Case(setup, setup.operation == "face", setup.work.material.ductility, pressure,
-                min(machine.top_speed, clamp), factor, position)
+    return Case(setup, setup.operation == "face", setup.work.material.ductility, pressure, min(machine.top_speed, clamp), factor, position)
 
 
 def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) -> Cutter:
@@ -124,8 +123,7 @@ def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) 
     laws = [life_law(material.speed_row, g.tool_class) for g in crib.grades]
     pressure = setup.machine.pressure(setup.settings.coolant) or 0.0
     factors = [
-        np.prod([f.factor for f in speed_factors(setup.work, g, pressure, setup.holding.interrupted, setup.skin,
-                                                 setup.holding.weak)])
+        np.prod([f.factor for f in speed_factors(setup.work, g, pressure, setup.holding.interrupted, setup.skin, setup.holding.weak)])
         for g in crib.grades
     ]
     grade, geometry = inserts.grade[insert_index], inserts.geometry[insert_index]
@@ -152,12 +150,19 @@ def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) 
     extra = (0.08 if setup.holding.interrupted else 0.0) + SKIN_VARIATION[setup.skin]
     brittle_scatter = [0.1 * max(0.0, 0.7 - g.toughness) for g in crib.grades]
     return Cutter(
-        nose_radius=insert(inserts.nose_radius), cutting_edge_angle=holder(holders.cutting_edge_angle),
-        inscribed_circle=insert(inserts.inscribed_circle), thickness=insert(inserts.thickness),
-        edge_length=insert(inserts.edge_length), depth_share=insert(inserts.depth_share),
-        round_shape=insert(inserts.round_shape.astype(float)), sides=insert(inserts.sides),
-        edges=insert(inserts.edges), price=insert(inserts.price), holder_price=holder(holders.price),
-        shape_strength=insert(inserts.shape_strength), negative=negative,
+        nose_radius=insert(inserts.nose_radius),
+        cutting_edge_angle=holder(holders.cutting_edge_angle),
+        inscribed_circle=insert(inserts.inscribed_circle),
+        thickness=insert(inserts.thickness),
+        edge_length=insert(inserts.edge_length),
+        depth_share=insert(inserts.depth_share),
+        round_shape=insert(inserts.round_shape.astype(float)),
+        sides=insert(inserts.sides),
+        edges=insert(inserts.edges),
+        price=insert(inserts.price),
+        holder_price=holder(holders.price),
+        shape_strength=insert(inserts.shape_strength),
+        negative=negative,
         shank_second_moment=shank_second_moment(holder(holders.shank_width), holder(holders.shank_height)),
         overhang=overhang,
         rake=of_geometry([g.groove_rake for g in crib.geometries]) - 6.0 * negative,
@@ -169,9 +174,12 @@ def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) 
         heat_factor=of_grade([g.heat_factor for g in crib.grades]),
         window_normals=np.array([w.normals for w in crib.windows])[geometry][:, None],
         window_centre=np.array([w.centre for w in crib.windows])[geometry][:, None],
-        reference_speed=law("reference_speed"), speed_factor=of_grade([float(f) for f in factors]),
-        reference_feed=law("reference_feed"), reference_depth=law("reference_depth"),
-        taylor_exponent=law("taylor_exponent"), feed_exponent=law("feed_exponent"),
+        reference_speed=law("reference_speed"),
+        speed_factor=of_grade([float(f) for f in factors]),
+        reference_feed=law("reference_feed"),
+        reference_depth=law("reference_depth"),
+        taylor_exponent=law("taylor_exponent"),
+        feed_exponent=law("feed_exponent"),
         depth_exponent=law("depth_exponent"),
         coefficient_of_variation=law("coefficient_of_variation") + extra + of_grade(brittle_scatter),
         minimum_speed=of_grade([_minimum_speed(setup, g.tool_class) for g in crib.grades]),
@@ -214,8 +222,7 @@ def standing_heat(case: Case, cutter: Cutter) -> Array:
     work = case.setup.work
     specific = work.specific_force_1 * cutter.reference_feed ** (-work.material.force_exponent)
     speed = HEAT_SPEED * cutter.reference_speed
-    rise = cook_temperature_rise(specific, work.material.heat_capacity, speed, cutter.reference_feed,
-                                 work.material.diffusivity)
+    rise = cook_temperature_rise(specific, work.material.heat_capacity, speed, cutter.reference_feed, work.material.diffusivity)
     return rise * cutter.heat_factor
 
 

@@ -21,16 +21,28 @@ def cautions(setup: Setup, done: Cut) -> list[Warning]:
 
     machine, holding, settings, material = setup.machine, setup.holding, setup.settings, setup.work.material
     if machine.constant_surface_speed and settings.spindle_clamp is None and setup.operation == "face":
-        add("no_clamp", "care", f"Facing at constant cutting speed with no clamp of its own: only the machine's "
-            f"{machine.top_speed:.0f} 1/min holds it back. Set a clamp that suits chuck and part.")
+        add(
+            "no_clamp",
+            "care",
+            f"Facing at constant cutting speed with no clamp of its own: only the machine's "
+            f"{machine.top_speed:.0f} 1/min holds it back. Set a clamp that suits chuck and part.",
+        )
     clamped = done.cutting_speed < 0.98 * settings.cutting_speed
     if np.any(clamped) and not machine.speeds:
         reached = float(done.cutting_speed.ravel()[-1])
-        add("speed_not_reached", "care", f"The spindle's limit holds cutting speed at {reached:.0f} m/min instead of "
-            f"{settings.cutting_speed:.0f}. Small diameters: consider high-speed steel or a ground edge.")
+        add(
+            "speed_not_reached",
+            "care",
+            f"The spindle's limit holds cutting speed at {reached:.0f} m/min instead of "
+            f"{settings.cutting_speed:.0f}. Small diameters: consider high-speed steel or a ground edge.",
+        )
     if machine.speeds:
-        add("gear_step", "note", f"Gearbox: nearest lower steps taken, {done.spindle_speed.ravel()[-1]:.0f} 1/min and "
-            f"{float(np.ravel(done.feed_per_rev)[-1]):g} mm/rev.")
+        add(
+            "gear_step",
+            "note",
+            f"Gearbox: nearest lower steps taken, {done.spindle_speed.ravel()[-1]:.0f} 1/min and "
+            f"{float(np.ravel(done.feed_per_rev)[-1]):g} mm/rev.",
+        )
     ratio = holding.free_length / max(setup.feature.end.nominal, 1.0)
     if holding.style is Holding.CHUCK and ratio > 4 and setup.operation == "turn":
         add("slender", "care", f"The part stands {ratio:.1f} × D out of the chuck with no centre: support it or shorten it.")
@@ -43,12 +55,19 @@ def cautions(setup: Setup, done: Cut) -> list[Warning]:
     nose = setup.insert.code.nose_radius
     depth = float(np.ravel(done.depth_of_cut)[-1])
     if depth < nose * 0.5 and setup.work.material.group.letter != "H":
-        add("shallow_nose", "note", f"Depth {depth:.2f} mm is below half the corner radius {nose:g} mm: the nose pushes the part "
-            "away more than it feeds.")
+        add(
+            "shallow_nose",
+            "note",
+            f"Depth {depth:.2f} mm is below half the corner radius {nose:g} mm: the nose pushes the part away more than it feeds.",
+        )
     if material.group.number in (36, 37):
         add("titanium_fire", "care", "Titanium swarf burns: keep it cleared and wet, extinguisher for metal fires at hand. " + DEFER)
     if setup.operation == "turn" and setup.insert.geometry.breaker is False and material.ductility > 0.3:
         add("long_chips", "care", "Expect long chips: never reach for them; stop the spindle and use a hook.")
-    add("guards", "note", "Guards closed, chuck key out, eye protection; no gloves or loose sleeves near the chuck; "
-        "spindle stopped to measure and to clear chips. " + DEFER)
+    add(
+        "guards",
+        "note",
+        "Guards closed, chuck key out, eye protection; no gloves or loose sleeves near the chuck; "
+        "spindle stopped to measure and to clear chips. " + DEFER,
+    )
     return found

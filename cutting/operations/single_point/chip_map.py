@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from contourpy import contour_generator
@@ -64,9 +65,16 @@ def chip_map(setup: Setup) -> ChipMap:
             lines = contour_generator(feeds, depths, used).lines(1.0)
             if lines:
                 contours.append(Contour(rule.name, rule.label.split(",")[0], [_points(line) for line in lines]))
-    return ChipMap((0.0, feed_top), (0.0, depth_top), window, [(f * bare, a * along) for f, a in sides.hull], contours,
-                   float(np.ravel(done.feed_per_rev)[0]) if done.feed_per_rev.size == 1 else settings.feed_per_rev, depth)
+    return ChipMap(
+        (0.0, feed_top),
+        (0.0, depth_top),
+        window,
+        [(f * bare, a * along) for f, a in sides.hull],
+        contours,
+        float(np.ravel(done.feed_per_rev)[0]) if done.feed_per_rev.size == 1 else settings.feed_per_rev,
+        depth,
+    )
 
 
-def _points(line: np.ndarray) -> Polyline:  # type: ignore[type-arg]
+def _points(line: Any) -> Polyline:
     return [(round(float(x), 4), round(float(y), 4)) for x, y in line]

@@ -51,19 +51,27 @@ def _least_shank(s: Setup) -> float:
 
 
 RULES: tuple[FitRule, ...] = (
-    FitRule("operation", lambda s, i, h, a, b: (h.faces if s.operation == "face" else h.turns)[b],
-            lambda s: f"the holder's style does not {s.operation}"),
-    FitRule("hand", lambda s, i, h, a, b: h.right_or_neutral[b],
-            lambda s: "a left-hand holder cuts away from the chuck"),
-    FitRule("shank", lambda s, i, h, a, b: (h.shank_height[b] <= s.machine.shank_height)
-            & (h.shank_height[b] >= _least_shank(s)),
-            lambda s: f"the shank does not suit the {s.machine.shank_height:g} mm seat of {s.machine.name}"),
+    FitRule(
+        "operation",
+        lambda s, i, h, a, b: (h.faces if s.operation == "face" else h.turns)[b],
+        lambda s: f"the holder's style does not {s.operation}",
+    ),
+    FitRule("hand", lambda s, i, h, a, b: h.right_or_neutral[b], lambda s: "a left-hand holder cuts away from the chuck"),
+    FitRule(
+        "shank",
+        lambda s, i, h, a, b: (h.shank_height[b] <= s.machine.shank_height) & (h.shank_height[b] >= _least_shank(s)),
+        lambda s: f"the shank does not suit the {s.machine.shank_height:g} mm seat of {s.machine.name}",
+    ),
     FitRule("shoulder", _shoulder, lambda s: "the shoulder is square: κr below 90° or a round edge cannot leave it"),
     FitRule("fillet", _nose, lambda s: f"the corner radius is larger than the drawing's fillet {s.feature.fillet or 0:g} mm"),
-    FitRule("chuck", lambda s, i, h, a, b: s.feature.distance_from_chuck >= CHUCK_CLEARANCE or s.operation == "face",
-            lambda s: f"the tool ends {s.feature.distance_from_chuck:g} mm from the jaws, {CHUCK_CLEARANCE:g} mm are wanted"),
-    FitRule("centre", lambda s, i, h, a, b: _centre_clear(s),
-            lambda s: f"the tool would touch the centre of Ø{s.holding.centre_diameter:g} mm"),
+    FitRule(
+        "chuck",
+        lambda s, i, h, a, b: s.feature.distance_from_chuck >= CHUCK_CLEARANCE or s.operation == "face",
+        lambda s: f"the tool ends {s.feature.distance_from_chuck:g} mm from the jaws, {CHUCK_CLEARANCE:g} mm are wanted",
+    ),
+    FitRule(
+        "centre", lambda s, i, h, a, b: _centre_clear(s), lambda s: f"the tool would touch the centre of Ø{s.holding.centre_diameter:g} mm"
+    ),
 )
 
 
@@ -84,8 +92,9 @@ def check_pairs(setup: Setup, crib: Crib, left: Index, right: Index) -> tuple[Ma
     inserts, holders = crib.insert_columns, crib.holder_columns
     fits: Mask = np.ones(len(left), bool)
     counts: dict[str, tuple[str, int]] = {}
-    checks = [(rule.name, rule.reason(setup), np.broadcast_to(rule.fits(setup, inserts, holders, left, right), fits.shape))
-              for rule in RULES]
+    checks = [
+        (rule.name, rule.reason(setup), np.broadcast_to(rule.fits(setup, inserts, holders, left, right), fits.shape)) for rule in RULES
+    ]
     checks += [(name, reason, mask[left]) for name, reason, mask in grade_rules(setup, crib)]
     for name, reason, mask in checks:
         lost = int(np.count_nonzero(fits & ~mask))

@@ -14,7 +14,6 @@ from numpy.typing import NDArray
 from cutting.chips.window import chip_index_of, depth_scale, feed_scale, window_gauge
 from cutting.mechanics import chip_section, deflection, finish, force, grip, heat, kinematics
 from cutting.money.cost import operation_cost, operation_time
-from cutting.operations.setup import Goal
 from cutting.operations.single_point.case import APPROACH, Case, Cutter, edge_cost, standing_heat
 from cutting.operations.single_point.over_passes import over_passes
 from cutting.wear import life, spread
@@ -86,61 +85,107 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
     n, v = _spindle(case, speed, diameters, record)
 
     area = record(chip_section.chip_area, feed_per_rev=feed, depth_of_cut=depth)
-    edge = record(chip_section.engaged_edge, depth_of_cut=depth, cutting_edge_angle=cutter.cutting_edge_angle,
-                  nose_radius=cutter.nose_radius)
+    edge = record(
+        chip_section.engaged_edge, depth_of_cut=depth, cutting_edge_angle=cutter.cutting_edge_angle, nose_radius=cutter.nose_radius
+    )
     h = record(chip_section.mean_chip_thickness, chip_area=area, engaged_edge=edge)
-    chord = record(chip_section.chord_angle, feed_per_rev=feed, depth_of_cut=depth,
-                   cutting_edge_angle=cutter.cutting_edge_angle, nose_radius=cutter.nose_radius)
+    chord = record(
+        chip_section.chord_angle,
+        feed_per_rev=feed,
+        depth_of_cut=depth,
+        cutting_edge_angle=cutter.cutting_edge_angle,
+        nose_radius=cutter.nose_radius,
+    )
 
     reference_rake = work.material.group.reference_rake
-    k_rake = record(force.rake_factor, rake=cutter.rake,
-                    reference_rake=cutter.rake if reference_rake is None else reference_rake,
-                    note="no correction without a source for this group" if reference_rake is None else "")
-    kc = record(force.specific_cutting_force, specific_force_1=work.specific_force_1, chip_thickness=h,
-                force_exponent=work.material.force_exponent, rake_factor=k_rake, wear_factor=1.0, form_factor=1.0,
-                note=f"kc1.1 and mc of {work.material.name}: {work.material.source}")
+    k_rake = record(
+        force.rake_factor,
+        rake=cutter.rake,
+        reference_rake=cutter.rake if reference_rake is None else reference_rake,
+        note="no correction without a source for this group" if reference_rake is None else "",
+    )
+    kc = record(
+        force.specific_cutting_force,
+        specific_force_1=work.specific_force_1,
+        chip_thickness=h,
+        force_exponent=work.material.force_exponent,
+        rake_factor=k_rake,
+        wear_factor=1.0,
+        form_factor=1.0,
+        note=f"kc1.1 and mc of {work.material.name}: {work.material.source}",
+    )
     fc = record(force.cutting_force, specific_force=kc, chip_area=area)
     q = record(force.in_plane_ratio, chip_thickness=h) * k_rake**2
-    ploughing = record(force.ploughing_force, specific_force=kc, edge_radius=cutter.edge_radius, engaged_edge=edge,
-                       chip_thickness=h)
+    ploughing = record(force.ploughing_force, specific_force=kc, edge_radius=cutter.edge_radius, engaged_edge=edge, chip_thickness=h)
     ff = record(force.feed_force, cutting_force=fc, in_plane_ratio=q, chord_angle=chord)
     fp = record(force.passive_force, cutting_force=fc, in_plane_ratio=q, chord_angle=chord, ploughing_force=ploughing)
     worn = fc * house.wear_factor
     power = record(force.cutting_power, cutting_force=fc, cutting_speed=v)
     moment = record(force.torque, cutting_force=worn, diameter=diameters, note="for the worn edge")
-    held = record(grip.grip_torque, friction=house.jaw_friction,
-                  jaw_force=machine.jaw_force * setup.holding.grip_share, jaw_mass=machine.jaw_mass,
-                  jaw_radius=machine.jaw_radius, spindle_speed=n, grip_diameter=setup.holding.grip_diameter)
+    held = record(
+        grip.grip_torque,
+        friction=house.jaw_friction,
+        jaw_force=machine.jaw_force * setup.holding.grip_share,
+        jaw_mass=machine.jaw_mass,
+        jaw_radius=machine.jaw_radius,
+        spindle_speed=n,
+        grip_diameter=setup.holding.grip_diameter,
+    )
 
     # facing presses along the axis, so it is the feed force that bends the part there
     sideways = ff if case.facing else fp
     after = diameters if case.facing else diameters - 2.0 * np.asarray(depth)
-    spring = record(deflection.part_deflection, passive_force=sideways, compliance=case.compliance(after),
-                    note=f"{setup.holding.style.value}, worst place {case.span_position:.0f} mm from the chuck")
+    spring = record(
+        deflection.part_deflection,
+        passive_force=sideways,
+        compliance=case.compliance(after),
+        note=f"{setup.holding.style.value}, worst place {case.span_position:.0f} mm from the chuck",
+    )
     error = record(deflection.size_error, deflection=spring)
     bend = deflection.tool_deflection(worn, cutter.overhang, cutter.shank_second_moment)
 
     h_min = record(finish.minimum_chip_thickness, edge_radius=cutter.edge_radius)
     marks = record(finish.feed_mark_height, feed_per_rev=feed, nose_radius=cutter.nose_radius)
-    height = record(finish.brammertz_height, peak_height=marks, feed_per_rev=feed, nose_radius=cutter.nose_radius,
-                    minimum_chip=h_min)
+    height = record(finish.brammertz_height, peak_height=marks, feed_per_rev=feed, nose_radius=cutter.nose_radius, minimum_chip=h_min)
     ratio = record(finish.finish_factor, cutting_speed=v, ductile=min(case.ductility * 2, 1.0))
     ratio = ratio * np.where(cutter.wiper > 0, finish.WIPER_GAIN, 1.0)
     ra = record(finish.arithmetic_roughness, peak_height=height, finish_factor=ratio)
 
-    rise = record(heat.cook_temperature_rise, specific_force=kc, heat_capacity=work.material.heat_capacity,
-                  cutting_speed=v, chip_thickness=h, diffusivity=work.material.diffusivity,
-                  note="a guide for comparing, not a measurement")
-    t = record(life.taylor_life, reference_speed=cutter.reference_speed, speed_factor=cutter.speed_factor,
-               cutting_speed=v, taylor_exponent=cutter.taylor_exponent, reference_feed=cutter.reference_feed,
-               chip_thickness=h, feed_exponent=cutter.feed_exponent, reference_depth=cutter.reference_depth,
-               depth_of_cut=depth, depth_exponent=cutter.depth_exponent)
+    rise = record(
+        heat.cook_temperature_rise,
+        specific_force=kc,
+        heat_capacity=work.material.heat_capacity,
+        cutting_speed=v,
+        chip_thickness=h,
+        diffusivity=work.material.diffusivity,
+        note="a guide for comparing, not a measurement",
+    )
+    t = record(
+        life.taylor_life,
+        reference_speed=cutter.reference_speed,
+        speed_factor=cutter.speed_factor,
+        cutting_speed=v,
+        taylor_exponent=cutter.taylor_exponent,
+        reference_feed=cutter.reference_feed,
+        chip_thickness=h,
+        feed_exponent=cutter.feed_exponent,
+        reference_depth=cutter.reference_depth,
+        depth_of_cut=depth,
+        depth_exponent=cutter.depth_exponent,
+    )
     shape = record(spread.weibull_shape, coefficient_of_variation=cutter.coefficient_of_variation)
 
     stretch = feed_scale(cutter.nose_radius, case.ductility, v, case.pressure)
-    gauge = record(window_gauge, feed_per_rev=feed, depth_of_cut=depth, normals=cutter.window_normals,
-                   centre=cutter.window_centre, scale_feed=stretch, scale_depth=depth_scale(cutter.inscribed_circle),
-                   ductility=case.ductility)
+    gauge = record(
+        window_gauge,
+        feed_per_rev=feed,
+        depth_of_cut=depth,
+        normals=cutter.window_normals,
+        centre=cutter.window_centre,
+        scale_feed=stretch,
+        scale_depth=depth_scale(cutter.inscribed_circle),
+        ductility=case.ductility,
+    )
     index = chip_index_of(gauge)
     if case.ductility > 0.3:
         index = np.where(cutter.breaker > 0, index, np.minimum(index, 45.0))
@@ -148,14 +193,39 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
     seconds = _pass_seconds(case, v, feed, n, diameters, record)
     money = _money(case, cutter, seconds, t, shape, index, depth, record)
     return Cut(
-        diameter=diameters, spindle_speed=n, cutting_speed=v, feed_per_rev=np.asarray(feed, float),
-        depth_of_cut=np.asarray(depth, float), feed_rate=kinematics.feed_rate(feed, n), chip_area=area, engaged_edge=edge,
-        chip_thickness=h, specific_force=kc, cutting_force=fc, worn_cutting_force=worn, feed_force=ff, passive_force=fp,
-        cutting_power=power, worn_power=power * house.wear_factor, available_power=machine.spindle_power(n),
-        torque=moment, grip_torque=held, size_error=error, tool_bend=bend, roughness=ra,
-        least_useful_feed=finish.least_useful_feed(cutter.nose_radius, h_min), minimum_chip=h_min,
-        temperature_rise=rise, standing_rise=standing_heat(case, cutter), tool_life=t, weibull_shape=shape,
-        window_gauge=gauge, window_feed_scale=stretch, chip_index=index, pass_seconds=seconds, **money,
+        diameter=diameters,
+        spindle_speed=n,
+        cutting_speed=v,
+        feed_per_rev=np.asarray(feed, float),
+        depth_of_cut=np.asarray(depth, float),
+        feed_rate=kinematics.feed_rate(feed, n),
+        chip_area=area,
+        engaged_edge=edge,
+        chip_thickness=h,
+        specific_force=kc,
+        cutting_force=fc,
+        worn_cutting_force=worn,
+        feed_force=ff,
+        passive_force=fp,
+        cutting_power=power,
+        worn_power=power * house.wear_factor,
+        available_power=machine.spindle_power(n),
+        torque=moment,
+        grip_torque=held,
+        size_error=error,
+        tool_bend=bend,
+        roughness=ra,
+        least_useful_feed=finish.least_useful_feed(cutter.nose_radius, h_min),
+        minimum_chip=h_min,
+        temperature_rise=rise,
+        standing_rise=standing_heat(case, cutter),
+        tool_life=t,
+        weibull_shape=shape,
+        window_gauge=gauge,
+        window_feed_scale=stretch,
+        chip_index=index,
+        pass_seconds=seconds,
+        **money,
     )
 
 
@@ -166,13 +236,11 @@ def _on_ladder(feed: Any, ladder: tuple[float, ...]) -> Any:
 def _spindle(case: Case, speed: Any, diameters: Array, record: Silent) -> tuple[Array, Array]:
     """Spindle speed after clamp and gearbox, and the cutting speed that is really reached."""
     machine = case.setup.machine
-    wanted = record(kinematics.spindle_speed, cutting_speed=speed, diameter=diameters,
-                    note="before clamp and gearbox" if machine.speeds else "")
+    wanted = record(
+        kinematics.spindle_speed, cutting_speed=speed, diameter=diameters, note="before clamp and gearbox" if machine.speeds else ""
+    )
     n = np.minimum(wanted, case.top_speed)
-    if machine.speeds:
-        n = kinematics.nearest_step_below(n, machine.speeds)
-    else:
-        n = np.maximum(n, machine.speed_min)
+    n = kinematics.nearest_step_below(n, machine.speeds) if machine.speeds else np.maximum(n, machine.speed_min)
     return n, record(kinematics.cutting_speed, spindle_speed=n, diameter=diameters)
 
 
@@ -184,14 +252,29 @@ def _pass_seconds(case: Case, speed: Array, feed: Any, n: Array, diameters: Arra
     inner = setup.feature.end.nominal
     outer = diameters + 2 * APPROACH
     if setup.machine.constant_surface_speed:
-        return np.asarray(record(kinematics.facing_time, diameter=outer, inner_diameter=inner, cutting_speed=speed,
-                                 feed_per_rev=feed, clamp_speed=case.top_speed))
-    return np.asarray(record(kinematics.facing_time_at_fixed_speed, diameter=outer, inner_diameter=inner,
-                             feed_per_rev=feed, spindle_speed=n))
+        return np.asarray(
+            record(
+                kinematics.facing_time,
+                diameter=outer,
+                inner_diameter=inner,
+                cutting_speed=speed,
+                feed_per_rev=feed,
+                clamp_speed=case.top_speed,
+            )
+        )
+    return np.asarray(
+        record(kinematics.facing_time_at_fixed_speed, diameter=outer, inner_diameter=inner, feed_per_rev=feed, spindle_speed=n)
+    )
 
 
 def _money(
-    case: Case, cutter: Cutter, seconds: Array, tool_life: Array, shape: Array, index: Array, depth: Any,
+    case: Case,
+    cutter: Cutter,
+    seconds: Array,
+    tool_life: Array,
+    shape: Array,
+    index: Array,
+    depth: Any,
     record: Silent,
 ) -> dict[str, Array]:
     setup = case.setup
@@ -205,20 +288,35 @@ def _money(
     planned = median_parts * spread.life_quantile(house.change_probability(setup.goal), shape)
     change_parts = np.where(planned >= 1.0, np.floor(planned), planned)
     price = edge_cost(cutter, depth)
-    money = {
-        "engaged_time": engaged, "idle_time": idle, "change_time": machine.edge_change_time,
+    money: dict[str, Any] = {
+        "engaged_time": engaged,
+        "idle_time": idle,
+        "change_time": machine.edge_change_time,
         "parts_per_edge": change_parts,
     }
     seconds_each = record(operation_time, **money)
     cost = record(operation_cost, rate=machine.rate, edge_cost=price, **money)
     alone = batch.unattended_hours * 3600.0
-    run_parts = np.ceil(alone / (batch.piece_seconds or seconds_each)) if alone > 0 else np.minimum(np.maximum(change_parts, 1.0), batch.pieces)
-    edge_lasts = record(spread.completion_probability, time_in_cut=run_parts * used, tool_life=1.0, weibull_shape=shape,
-                        note="time in cut as a share of life")
+    run_parts = (
+        np.ceil(alone / (batch.piece_seconds or seconds_each)) if alone > 0 else np.minimum(np.maximum(change_parts, 1.0), batch.pieces)
+    )
+    edge_lasts = record(
+        spread.completion_probability,
+        time_in_cut=run_parts * used,
+        tool_life=1.0,
+        weibull_shape=shape,
+        note="time in cut as a share of life",
+    )
     worst_index = over_passes(index, np.minimum)
     chips_behave = (1.0 - CHIP_STOP * np.maximum(CHIPS_SURE - worst_index / 100.0, 0.0) ** 2) ** run_parts
     return {
-        "engaged_time": engaged, "idle_time": idle, "change_parts": change_parts, "median_parts": median_parts,
-        "run_parts": run_parts, "secure": edge_lasts * chips_behave, "edge_cost": price, "operation_cost": cost,
+        "engaged_time": engaged,
+        "idle_time": idle,
+        "change_parts": change_parts,
+        "median_parts": median_parts,
+        "run_parts": run_parts,
+        "secure": edge_lasts * chips_behave,
+        "edge_cost": price,
+        "operation_cost": cost,
         "operation_time": seconds_each,
     }

@@ -44,7 +44,9 @@ def remedies_for(limit: Limit, setup: Setup) -> tuple[Remedy, ...]:
     better = [t for t in tried if t.used < min(base.used * 0.98, target + 0.005)]
     if not better:  # nothing brings it below: the nearest is still worth knowing
         better = [t for t in tried if t.used < base.used * 0.9]
-    better.sort(key=lambda t: (not t.sound, t.used > 1, t.cost))
+    # a change that breaks something else is offered only where no sound one is known
+    better = [t for t in better if t.sound] or better
+    better.sort(key=lambda t: (t.used > 1, t.cost))
     return tuple(Remedy(t.text, _effect(limit, base, t), t.patch) for t in better[:3])
 
 
@@ -61,8 +63,9 @@ def _trials(setup: Setup, name: str) -> Iterator[Trial]:
     yield from _scan(setup, name, "cutting_speed", "speed")
     for passes in (setup.pass_count + 1, setup.pass_count + 3):
         if 1 <= passes <= 40:
-            yield from _try(_with_passes(setup, passes), name, _pass_text(setup, passes),
-                            {"settings": {"depth_of_cut": setup.stock_to_remove / passes}})
+            yield from _try(
+                _with_passes(setup, passes), name, _pass_text(setup, passes), {"settings": {"depth_of_cut": setup.stock_to_remove / passes}}
+            )
     yield from _holding_trials(setup, name)
 
 
@@ -76,13 +79,21 @@ def _holding_trials(setup: Setup, name: str) -> Iterator[Trial]:
         shortest = 0.5 * holding.free_length
     if holding.free_length > 1.1 * shortest:
         shorter = replace(setup, holding=replace(holding, free_length=shortest))
-        text = Display(*(f"part out of the chuck {write(holding.free_length, 'length', s, False)} → {write(shortest, 'length', s)}"
-                         for s in ("metric", "inch")))
+        text = Display(
+            *(
+                f"part out of the chuck {write(holding.free_length, 'length', s, False)} → {write(shortest, 'length', s)}"
+                for s in ("metric", "inch")
+            )
+        )
         yield from _try(shorter, name, text, {"holding": {"free_length": shortest}})
     for delivery, pressure in setup.machine.coolant:
         if pressure > (setup.machine.pressure(setup.settings.coolant) or 0.0):
-            yield from _try(setup.with_settings(coolant=delivery), name, _both(f"coolant: {delivery}, {pressure:.0f} bar"),
-                            {"settings": {"coolant": delivery}})
+            yield from _try(
+                setup.with_settings(coolant=delivery),
+                name,
+                _both(f"coolant: {delivery}, {pressure:.0f} bar"),
+                {"settings": {"coolant": delivery}},
+            )
 
 
 def _scan(setup: Setup, name: str, field: str, label: str) -> Iterator[Trial]:
@@ -95,8 +106,7 @@ def _scan(setup: Setup, name: str, field: str, label: str) -> Iterator[Trial]:
     # where nothing brings it below the bound, the value that comes nearest is still worth knowing
     nearest = good[np.argmin(np.abs(np.log(STEPS[good])))] if len(good) else int(np.argmin(level))
     value = _tidy(float(values[nearest, 0]), field, up=STEPS[nearest] > 1)
-    yield from _try(setup.with_settings(**{field: value}), name, _change_text(label, present, value, field),
-                    {"settings": {field: value}})
+    yield from _try(setup.with_settings(**{field: value}), name, _change_text(label, present, value, field), {"settings": {field: value}})
 
 
 def _now(setup: Setup, name: str) -> float:
@@ -107,14 +117,14 @@ def _now(setup: Setup, name: str) -> float:
 def _faster_trials(setup: Setup, name: str) -> Iterator[Trial]:
     if setup.pass_count > 1:
         fewer = setup.pass_count - 1
-        yield from _try(_with_passes(setup, fewer), name, _pass_text(setup, fewer),
-                        {"settings": {"depth_of_cut": setup.stock_to_remove / fewer}})
+        yield from _try(
+            _with_passes(setup, fewer), name, _pass_text(setup, fewer), {"settings": {"depth_of_cut": setup.stock_to_remove / fewer}}
+        )
     for field, label in (("feed_per_rev", "feed"), ("cutting_speed", "speed")):
         yield from _furthest(setup, name, field, label, "", {})
     if setup.holding.style is Holding.CHUCK and setup.operation == "turn":
         supported = replace(setup, holding=replace(setup.holding, style=Holding.CHUCK_AND_CENTRE))
-        yield from _furthest(supported, name, "feed_per_rev", "feed", "tailstock centre in → ",
-                             {"holding": {"style": "chuck and centre"}})
+        yield from _furthest(supported, name, "feed_per_rev", "feed", "tailstock centre in → ", {"holding": {"style": "chuck and centre"}})
 
 
 def _furthest(setup: Setup, name: str, field: str, label: str, before: str, patch: dict[str, Any]) -> Iterator[Trial]:
@@ -129,8 +139,12 @@ def _furthest(setup: Setup, name: str, field: str, label: str, before: str, patc
         return
     value = _tidy(float(values[good[-1], 0]), field, up=False)
     text = _change_text(label, present, value, field)
-    yield from _try(setup.with_settings(**{field: value}), name, Display(before + text.metric, before + text.inch),
-                    {**patch, "settings": {field: value}})
+    yield from _try(
+        setup.with_settings(**{field: value}),
+        name,
+        Display(before + text.metric, before + text.inch),
+        {**patch, "settings": {field: value}},
+    )
 
 
 def _used_over(setup: Setup, field: str, values: Any, depth: float, diameters: Any) -> tuple[dict[str, Any], Any]:
@@ -140,8 +154,10 @@ def _used_over(setup: Setup, field: str, values: Any, depth: float, diameters: A
     done: Cut = cut(case, cutter, speed, feed, depth, diameters, SILENT)
     used = rules.all_utilisations(case, cutter, done)
     shape = (len(values), 1)
-    return ({key: np.broadcast_to(one, shape) for key, one in used.items()},
-            np.broadcast_to(rules.excluded(case, cutter, done, used), shape))
+    return (
+        {key: np.broadcast_to(one, shape) for key, one in used.items()},
+        np.broadcast_to(rules.excluded(case, cutter, done, used), shape),
+    )
 
 
 def _try(setup: Setup, name: str, text: Display, patch: dict[str, Any]) -> Iterator[Trial]:
@@ -167,8 +183,12 @@ def _change_text(label: str, present: float, value: float, kind: str) -> Display
 
 def _pass_text(setup: Setup, passes: int) -> Display:
     depth = setup.stock_to_remove / passes
-    return Display(*(f"{passes} {'pass' if passes == 1 else 'passes'} of {write(depth, 'length', s)} instead of {setup.pass_count}"
-                     for s in ("metric", "inch")))
+    return Display(
+        *(
+            f"{passes} {'pass' if passes == 1 else 'passes'} of {write(depth, 'length', s)} instead of {setup.pass_count}"
+            for s in ("metric", "inch")
+        )
+    )
 
 
 def _both(text: str) -> Display:
@@ -177,8 +197,10 @@ def _both(text: str) -> Display:
 
 def _effect(limit: Limit, base: Trial, trial: Trial) -> Display:
     tail = "" if trial.sound else ", but breaks another limit"
-    text = (f"{limit.label.split(',')[0]} {base.used:.0%} → {trial.used:.0%} of its bound, "
-            f"{_signed(trial.seconds - base.seconds, 's')}, {_signed(trial.cost - base.cost, '€')}{tail}")
+    text = (
+        f"{limit.label.split(',')[0]} {base.used:.0%} → {trial.used:.0%} of its bound, "
+        f"{_signed(trial.seconds - base.seconds, 's')}, {_signed(trial.cost - base.cost, '€')}{tail}"
+    )
     return _both(text)
 
 

@@ -18,7 +18,7 @@ def pass_diameters(setup: Setup) -> Array:
     start = setup.feature.start_diameter
     if setup.operation == "face":
         return np.full(setup.pass_count, start)
-    return start - 2.0 * actual_depth(setup) * np.arange(setup.pass_count)
+    return start - 2.0 * actual_depth(setup) * np.arange(setup.pass_count, dtype=np.float64)
 
 
 def actual_depth(setup: Setup) -> float:

@@ -524,8 +524,18 @@ export interface components {
             /** Problem */
             problem: string | null;
         };
+        /** OutlineLabel */
+        OutlineLabel: {
+            /** At */
+            at: number;
+            /** Radius */
+            radius: number;
+            display: components["schemas"]["DisplayOut"];
+        };
         /** OutlineOut */
         OutlineOut: {
+            /** Labels */
+            labels: components["schemas"]["OutlineLabel"][];
             /** Stock */
             stock: number[][];
             /** Finished */

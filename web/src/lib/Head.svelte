@@ -58,7 +58,7 @@
     value={session.units}
     choose={(units) => void session.prefer({ units })}
   />
-  {#if page.undo || page.redo}
+  {#if page.goal}
     <span class="flex">
       <button
         class="p-1.5 disabled:opacity-35"

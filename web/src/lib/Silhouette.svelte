@@ -1,6 +1,7 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
   import type { Schemas } from "../api/client";
+  import { shown } from "../session.svelte";
 
   interface Props {
     outline: Schemas["OutlineOut"];
@@ -9,20 +10,31 @@
     /** Operation whose removed metal is marked. */
     marked?: string;
     chuck?: boolean;
+    /** Diameters written below. */
+    labels?: boolean;
   }
-  let { outline, width, height, marked = "", chuck = true }: Props = $props();
+  let { outline, width, height, marked = "", chuck = true, labels = false }: Props = $props();
 
   const margin = $derived(chuck ? 34 : 6);
   const scale = $derived(
     Math.min(
       (width - margin - 8) / Math.max(outline.length, 1),
-      (height - 12) / Math.max(2.3 * outline.radius, 1),
+      (height - (labels ? 46 : 12)) / Math.max(2.3 * outline.radius, 1),
     ),
   );
   const x = $derived(scaleLinear([0, 1], [margin, margin + scale]));
   const y = $derived(scaleLinear([0, 1], [height / 2, height / 2 - scale]));
   const end = $derived(outline.finished.at(-1)?.[0] ?? outline.length);
 
+  /** Labels that do not run into the one before. */
+  const roomy = $derived.by(() => {
+    let last = -Infinity;
+    return outline.labels.filter((label) => {
+      const free = x(label.at) - last > 46;
+      if (free) last = x(label.at);
+      return free;
+    });
+  });
   const path = (corners: [number, number][], mirror: number) =>
     corners.map(([a, r], k) => `${k ? "L" : "M"}${x(a)},${y(mirror * r)}`).join("");
   const closed = (mirror: number) =>
@@ -71,5 +83,12 @@
       <path d="{path(removed.corners as [number, number][], 1)}Z" class="fill-signal" />
     {/if}
   {/each}
+  {#if labels}
+    {#each roomy as label, k (k)}
+      <text x={x(label.at)} y={y(-label.radius) + 16} text-anchor="middle" class="draw-text figure"
+        >Ø{shown(label.display)}</text
+      >
+    {/each}
+  {/if}
   <line x1="2" x2={width - 2} y1={y(0)} y2={y(0)} class="draw-centre" />
 </svg>

@@ -45,12 +45,16 @@
           <tr>
             <th scope="col" class="pl-2.5 text-left font-normal">tool</th><th
               scope="col"
-              class="text-left font-normal">window · grade</th
+              class="text-left font-normal">geometry · grade</th
             >
-            <th scope="col" class="font-normal">{session.units === "inch" ? "sfm" : "m/min"}</th>
-            <th scope="col" class="font-normal">{session.units === "inch" ? "ipr" : "mm/rev"}</th>
-            <th scope="col" class="font-normal">s</th><th scope="col" class="font-normal">€/piece</th>
-            <th scope="col" class="font-normal">pcs/edge</th><th scope="col" class="font-normal">secure</th>
+            <th scope="col" class="pl-2 font-normal">{session.units === "inch" ? "sfm" : "m/min"}</th>
+            <th scope="col" class="pl-2 font-normal">{session.units === "inch" ? "ipr" : "mm/rev"}</th>
+            <th scope="col" class="pl-2 font-normal">s</th><th scope="col" class="pl-2 font-normal"
+              >€/piece</th
+            >
+            <th scope="col" class="pl-2 font-normal">pcs/edge</th><th scope="col" class="pl-2 font-normal"
+              >secure</th
+            >
             <th scope="col" class="pl-3 text-left font-normal">why not first</th>
           </tr>
         </thead>
@@ -73,17 +77,17 @@
                   }}>{row.designation}</button
                 >{#if bench.pinned.includes(row.insert)}<span title="pinned"> ●</span>{/if}</td
               >
-              <td class="truncate whitespace-nowrap">{row.geometry} · {row.grade}</td>
-              <td class="figure text-right">{shown(row.speed)}</td><td class="figure text-right"
+              <td class="truncate pl-2 whitespace-nowrap">{row.geometry} · {row.grade}</td>
+              <td class="figure pl-2 text-right">{shown(row.speed)}</td><td class="figure pl-2 text-right"
                 >{shown(row.feed)}</td
               >
-              <td class="figure text-right">{shown(row.seconds)}</td><td class="figure text-right"
+              <td class="figure pl-2 text-right">{shown(row.seconds)}</td><td class="figure pl-2 text-right"
                 >{shown(row.cost)}</td
               >
-              <td class="figure text-right">{shown(row.parts_per_edge)}</td><td class="figure text-right"
-                >{row.secure}</td
+              <td class="figure pl-2 text-right">{shown(row.parts_per_edge)}</td><td
+                class="figure pl-2 text-right">{row.secure}</td
               >
-              <td class="max-w-[220px] truncate pl-3 {row.chosen ? '' : 'text-soft'}" title={row.reason}
+              <td class="max-w-[200px] truncate pl-3 {row.chosen ? '' : 'text-soft'}" title={row.reason}
                 >{row.chosen ? `chosen${k ? `; ${row.reason}` : ""}` : row.reason}</td
               >
             </tr>

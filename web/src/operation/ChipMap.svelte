@@ -40,8 +40,8 @@
     const depth = y.invert(event.clientY - box.top);
     const held = (value: number, top: number) => Math.max(top / 200, Math.min(top, value));
     bench.attempt({
-      feed_per_rev: `${held(feed, map.feed_axis[1]).toFixed(3)} mm/rev`,
-      depth_of_cut: `${held(depth, map.depth_axis[1]).toFixed(2)} mm`,
+      feed_per_rev: `${held(feed, map.feed_axis[1] ?? 1).toFixed(3)} mm/rev`,
+      depth_of_cut: `${held(depth, map.depth_axis[1] ?? 1).toFixed(2)} mm`,
     });
   }
 
@@ -134,7 +134,7 @@
         </g>
         {#each labelled as contour, k (contour.name)}
           <text
-            x={Math.min(Math.max(x(contour.at[0]), 60), width - 10)}
+            x={Math.min(Math.max(x(contour.at[0]) - 4, 110), width - 10)}
             y={Math.max(Math.min(y(contour.at[1]) + 13 + 13 * (k % 3), height - 36), 16)}
             text-anchor="end"
             fill="var(--warn)"

@@ -14,8 +14,11 @@
   const binding = $derived(bench.limits[0]);
   const remedies = $derived(binding ? bench.remediesOf(binding.name) : []);
   const faster = $derived(bench.follow && !bench.following ? bench.follow.faster : []);
-  const offers = $derived(remedies.length ? remedies : faster);
-  const broken = (limit: Schemas["LimitOut"]) => limit.utilisation > 1.0000001;
+  const held = $derived(!!binding && broken(binding));
+  const offers = $derived(held ? remedies : faster);
+  function broken(limit: Schemas["LimitOut"]) {
+    return limit.utilisation > 1.0000001;
+  }
   const place = (used: number) => Math.min(used * END, 0.985) * 100;
 </script>
 
@@ -78,7 +81,7 @@
       <p class="text-soft">trying remedies …</p>
     {:else if offers.length}
       <h3 class="text-signal font-semibold">
-        {remedies.length ? (binding && broken(binding) ? "To get below:" : "To relax it:") : "To go faster:"}
+        {held ? "To get below:" : "To go faster:"}
       </h3>
       <ol>
         {#each offers as remedy, k (k)}
@@ -95,7 +98,11 @@
         {/each}
       </ol>
     {:else}
-      <p class="text-soft">No single change relaxes the binding limit further; another tool may.</p>
+      <p class="text-soft">
+        {held
+          ? "No single change brings it below its bound; another tool may."
+          : "No single change is faster within every limit; another tool may be."}
+      </p>
     {/if}
   </div>
 </Panel>

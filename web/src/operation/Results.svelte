@@ -35,7 +35,7 @@
     <tbody>
       {#each rows as value (value.name)}
         <tr class="border-line border-t first:border-0">
-          <th scope="row" class="px-2.5 py-0 text-left font-normal"
+          <th scope="row" class="px-2.5 py-0 text-left font-normal whitespace-nowrap"
             ><button
               class="py-[1px] text-left hover:underline"
               title="Open the working"

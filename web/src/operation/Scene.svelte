@@ -40,7 +40,7 @@
   const toolScale = $derived(Math.max(scale, 1.5));
   const corner = (points: [number, number][]) =>
     points.map(([a, b]) => `${x(tip.x) + a * toolScale},${y(tip.r) - b * toolScale}`).join(" ");
-  const force = $derived(scaleLinear([0, Math.max(num("cutting_force"), 1)], [0, 64]));
+  const force = $derived(scaleLinear([0, Math.max(num("cutting_force"), 1)], [0, Math.min(48, Math.max(y(tip.r) - 18, 12))]));
   const start = $derived(num("start_diameter") / 2);
   const after = $derived(stage[1] / 2);
   const before = $derived(stage[0] / 2);
@@ -160,6 +160,14 @@
           >{facing ? "feed force" : "push-off"}
           {shown(facing ? e.scene_labels.feed_force : e.scene_labels.passive_force)}</text
         >
+        <text x={width - 8} y="47" text-anchor="end" class="draw-text"
+          >chip: {e.chip.form}, {e.chip.length}</text
+        >
+        <g stroke="var(--soft)" stroke-width="1.4" fill="none">
+          {#if facing}<path d="M{x(tip.x) + 44},{y(tip.r) - 34}v26m-3,-5l3,5l3,-5" />
+          {:else}<path d="M{x(tip.x) + 74},{y(tip.r) - 26}h-30m5,-3l-5,3l5,3" />{/if}
+        </g>
+        <text x={x(tip.x) + (facing ? 50 : 80)} y={y(tip.r) - 22} class="draw-text">feed</text>
         <text x={width - 8} y="15" text-anchor="end" class="draw-figure"
           >{shown(e.scene_labels.spindle_speed)}</text
         >
@@ -167,7 +175,11 @@
           >Ø{shown(e.passes[index]?.from_diameter)} → {shown(e.passes[index]?.to_diameter)}</text
         >
         <path d="M{x(0)},{height - 16}v-6m0,3H{x(num('free_length'))}m0,-3v6" class="draw-size" />
-        <text x={(x(0) + x(num("free_length"))) / 2} y={height - 5} text-anchor="middle" class="draw-text"
+        <text
+          x={Math.max((x(0) + x(num("free_length"))) / 2, 236)}
+          y={height - 5}
+          text-anchor="middle"
+          class="draw-text"
           >{shown(e.scene_labels.free_length)} out of the chuck, {held === "chuck"
             ? "no centre"
             : held === "between centres"

@@ -26,7 +26,7 @@
     if (!at || at.high === null || at.high === undefined) return null;
     const low = at.low ?? 0;
     const share = (at.value - low) / Math.max(at.high - low, 1e-9);
-    return Math.max(-0.22, Math.min(1.22, share)) * 62 + 17;
+    return Math.max(-0.22, Math.min(1.22, share)) * 62 + 25;
   };
   const over = (name: SettingName) => {
     const at = setting(name);
@@ -73,14 +73,14 @@
 <Panel title="Settings" stale={bench.stale} class="area-settings">
   {#snippet aside()}nudge <kbd>↑</kbd> <kbd>↓</kbd> fine <kbd>⇧</kbd>{/snippet}
   <div class="min-h-0 flex-1 overflow-auto px-2.5">
-    <div class="grid grid-cols-[44px_128px_1fr_70px] items-center gap-x-2 gap-y-1">
+    <div class="grid grid-cols-[46px_106px_112px_1fr] items-center gap-x-2 gap-y-1">
       {#each names as name (name)}
         {@const at = setting(name)}
         {@const error = refused(name)}
         <label for={name}>{LABELS[name]}</label>
         <input
           id={name}
-          class="control figure w-full text-[15px] {error || over(name) ? '!border-signal' : ''}"
+          class="control figure w-full !px-1.5 text-[14px] {error || over(name) ? '!border-signal' : ''}"
           value={text(name)}
           disabled={!session.mayEdit}
           autocomplete="off"
@@ -91,20 +91,24 @@
           onblur={() => leave(name)}
           onkeydown={(event) => key(event, name)}
         />
-        <svg viewBox="0 0 96 24" class="h-6 w-full" role="img" aria-label="{LABELS[name]} in its window">
-          <rect x="2" y="10" width="92" height="4" class="fill-[var(--rail)]" />
+        <svg
+          viewBox="0 0 112 28"
+          width="112"
+          height="28"
+          role="img"
+          aria-label="{LABELS[name]} in its window"
+        >
+          <rect x="2" y="9" width="108" height="4" class="fill-[var(--rail)]" />
           {#if at?.high != null}
-            <rect x="17" y="10" width="62" height="4" class="fill-safe" />
-            <text x="17" y="23" text-anchor="middle" class="draw-text figure" font-size="10"
+            <rect x="25" y="9" width="62" height="4" class="fill-safe" />
+            <text x="25" y="26" text-anchor="middle" class="draw-text figure"
               >{shown(at.low_display).replace("–", "0")}</text
             >
-            <text x="79" y="23" text-anchor="middle" class="draw-text figure" font-size="10"
-              >{shown(at.high_display)}</text
-            >
-            <path d="M{place(name)! - 4},1h8l-4,8z" class={over(name) ? "fill-signal" : "fill-ink"} />
+            <text x="87" y="26" text-anchor="middle" class="draw-text figure">{shown(at.high_display)}</text>
+            <path d="M{place(name)! - 4},0h8l-4,8z" class={over(name) ? "fill-signal" : "fill-ink"} />
           {/if}
         </svg>
-        <span class="figure text-soft text-[12.5px]" id="{name}-more"
+        <span class="figure text-soft text-[12.5px] whitespace-nowrap" id="{name}-more"
           >{name === "depth_of_cut"
             ? `${bench.evaluation?.passes.length ?? "–"} × equal`
             : other(at?.display)}</span

@@ -39,7 +39,7 @@
             y={y(row.stiffness!) - 7}
             text-anchor={k === 0 ? "start" : k === known.length - 1 ? "end" : "middle"}
             class="draw-text figure"
-            font-size="12">{row.stiffness!.toPrecision(2)}{k === 0 ? " N/µm" : ""}</text
+            font-size="12">{row.stiffness!.toFixed(row.stiffness! < 10 ? 1 : 0)}{k === 0 ? " N/µm" : ""}</text
           >
         {/if}
       {/each}

@@ -13,11 +13,12 @@
 
   function curve(machine: Schemas["MachineSheet"]) {
     const top = Number(machine.power_curve.at(-1)?.[0] ?? 1);
-    const most = Math.max(...machine.power_curve.map(([, power]) => power));
+    const points = machine.power_curve as [number, number][];
+    const most = Math.max(...points.map(([, power]) => power));
     const x = scaleLinear([0, top], [34, 250]);
     const y = scaleLinear([0, most * 1.1], [84, 8]);
     return {
-      path: machine.power_curve.map(([n, p], k) => `${k ? "L" : "M"}${x(n)},${y(p)}`).join(""),
+      path: points.map(([n, p], k) => `${k ? "L" : "M"}${x(n)},${y(p)}`).join(""),
       x,
       y,
       top,

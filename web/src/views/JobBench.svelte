@@ -37,7 +37,7 @@
       guarded({
         j: () => (place = Math.min(place + 1, rows.length - 1)),
         k: () => (place = Math.max(place - 1, 0)),
-        Enter: () => rows[place] && void push(`/jobs/${params.id}/operations/${rows[place].id}`),
+        Enter: () => rows[place] && void push(`/jobs/${params.id}/operations/${rows[place]!.id}`),
         b: () => void push("/"),
       }),
     );
@@ -59,6 +59,7 @@
           outline={job.state.outline}
           {width}
           height={250}
+          labels
           marked={job.state.operations[place]?.id}
         />
       </div>

@@ -18,7 +18,7 @@
       guarded({
         j: () => (place = Math.min(place + 1, rows.length - 1)),
         k: () => (place = Math.max(place - 1, 0)),
-        Enter: () => rows[place] && void push(`/jobs/${rows[place].id}`),
+        Enter: () => rows[place] && void push(`/jobs/${rows[place]!.id}`),
       }),
     );
   });

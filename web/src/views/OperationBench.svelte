@@ -67,8 +67,8 @@
 
   function offer(k: number) {
     const binding = bench.limits[0];
-    const offers = binding ? bench.remediesOf(binding.name) : [];
-    const remedy = (offers.length ? offers : (bench.follow?.faster ?? []))[k];
+    const held = !!binding && binding.utilisation > 1.0000001;
+    const remedy = (held ? bench.remediesOf(binding.name) : (bench.follow?.faster ?? []))[k];
     if (remedy) void bench.apply(remedy);
   }
 
@@ -118,7 +118,7 @@
   <div class="bench mx-auto max-w-[1700px] gap-2 p-2">
     <h1 class="sr-only">{bench.entry?.title}</h1>
     <Panel title="{job.document.name} · {job.document.material}" class="area-part">
-      <Silhouette outline={shownState.outline} width={232} height={150} marked={params.operation} />
+      <Silhouette outline={shownState.outline} width={232} height={150} labels marked={params.operation} />
       <div class="min-h-0 flex-1 overflow-auto">
         <RunOrder rows={shownState.operations} job={job.id} selected={params.operation} />
       </div>
@@ -165,7 +165,7 @@
       "part scene scene rails" 200px
       "part map settings rails" minmax(240px, 1fr)
       "part candidates candidates results" 178px
-      "tape tape tape tape" 74px / 236px minmax(0, 1fr) minmax(0, 1.02fr) 316px;
+      "tape tape tape tape" 74px / 236px minmax(0, 0.83fr) minmax(0, 1fr) 316px;
   }
   .bench > :global(.area-part) {
     grid-area: part;

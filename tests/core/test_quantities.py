@@ -1,0 +1,107 @@
+"""What people type is understood, or refused with the unit wanted and both readings."""
+
+from __future__ import annotations
+
+import contextlib
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from cutting.errors import AmbiguousQuantity, CuttingError, UnreadableQuantity
+from cutting.quantities import KINDS, display, read_dimension, read_quantity, write
+
+
+@pytest.mark.parametrize(
+    ("text", "kind", "value"),
+    [
+        ("0,25", "feed_per_rev", 0.25),
+        ("0.25 mm/rev", "feed_per_rev", 0.25),
+        (".25", "feed_per_rev", 0.25),
+        ("1 200 rpm", "spindle_speed", 1200),
+        ("1.250,5 mm", "length", 1250.5),
+        ("1,250.5 mm", "length", 1250.5),
+        ('1-3/8"', "length", 34.925),
+        ("3/4 in", "length", 19.05),
+        ("25 µm", "length", 0.025),
+        ("2 tenths", "length", 0.00508),
+        ("Ø50", "length", 50),
+        ("1.6", "small_length", 1.6),
+        (0.3, "feed_per_rev", 0.3),
+    ],
+)
+def test_readings(text: str | float, kind: str, value: float) -> None:
+    assert read_quantity(text, kind).value == pytest.approx(value)
+
+
+def test_a_bare_number_is_in_the_system_shown() -> None:
+    assert read_quantity("0.011", "feed_per_rev", system="inch").value == pytest.approx(0.2794)
+    assert read_quantity("600", "cutting_speed", system="inch").value == pytest.approx(182.88)
+
+
+def test_an_ambiguous_number_offers_both_readings() -> None:
+    with pytest.raises(AmbiguousQuantity) as refused:
+        read_quantity("1,500", "length", field="settings.depth_of_cut")
+    assert refused.value.readings == ("1.500", "1500")
+    assert refused.value.field == "settings.depth_of_cut"
+
+
+@pytest.mark.parametrize("text", ["", "fast", "12 bananas", "1/0 in", "--3", "1e999", "3 4", "1.2.3", "nan", "∞"])
+def test_nonsense_is_refused_with_the_units_wanted(text: str) -> None:
+    with pytest.raises(UnreadableQuantity):
+        read_quantity(text, "feed_per_rev")
+
+
+def test_the_wrong_unit_names_the_right_ones() -> None:
+    with pytest.raises(UnreadableQuantity, match=r"mm/rev, ipr"):
+        read_quantity("200 m/min", "feed_per_rev")
+
+
+@given(st.text(max_size=20))
+def test_no_text_breaks_the_reader(text: str) -> None:
+    for read in (lambda: read_quantity(text, "length"), lambda: read_dimension(text)):
+        with contextlib.suppress(CuttingError):
+            read()
+
+
+@given(
+    st.floats(min_value=0.001, max_value=5000),
+    st.sampled_from(["length", "cutting_speed", "force", "power", "duration"]),
+    st.sampled_from(["metric", "inch"]),
+)
+def test_what_is_written_can_be_read_again(value: float, kind: str, system: str) -> None:
+    text = write(value, kind, system)
+    what = KINDS[kind]
+    decimals = what.metric_decimals if system == "metric" else what.inch_decimals
+    step = read_quantity(1.0, kind, system=system).value * 10.0 ** -(decimals or 0)
+    again = read_quantity(text.replace("\u202f", ""), kind, system=system).value
+    # half a step of the digits shown, more where large values drop decimals
+    assert again == pytest.approx(value, abs=0.5001 * step + 0.006 * abs(value))
+
+
+def test_both_systems_without_false_digits() -> None:
+    shown = display(0.24, "feed_per_rev")
+    assert (shown.metric, shown.inch) == ("0.24 mm/rev", "0.0094 ipr")
+    assert display(1111.4, "spindle_speed").metric == "1111 1/min"
+
+
+@pytest.mark.parametrize(
+    ("text", "target", "tolerance"),
+    [
+        ("49 h9", 48.969, 0.062),
+        ("25 ±0.02", 25.0, 0.04),
+        ("30 +0.021/0", 30.0105, 0.021),
+        ("1.5 in", 38.1, None),
+        ("35k6", 35.010, 0.016),
+    ],
+)
+def test_drawing_dimensions(text: str, target: float, tolerance: float | None) -> None:
+    read = read_dimension(text)
+    assert read.target == pytest.approx(target, abs=6e-4)
+    assert read.tolerance == (None if tolerance is None else pytest.approx(tolerance, abs=1e-6))
+
+
+def test_an_unknown_deviation_names_the_field() -> None:
+    with pytest.raises(CuttingError) as refused:
+        read_dimension("40 q7", field="feature.end_diameter")
+    assert refused.value.field == "feature.end_diameter"

@@ -1,0 +1,87 @@
+"""Tool life, its spread and its money against textbooks and SciPy. Keys as in docs/sources.md."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+from scipy.stats import weibull_min
+
+from cutting.money.cost import operation_cost, operation_time, optimum_life_for_cost, optimum_life_for_time, solid_tool_cost
+from cutting.wear.life import speed_for_life, taylor_from_two_points, taylor_life
+from cutting.wear.reference import life_law
+from cutting.wear.spread import completion_probability, life_quantile, weibull_shape
+
+
+def test_taylor_from_two_points() -> None:
+    # groover, ch. 22: (160 m/min, 5 min) and (100, 41): n 0.223, C 229
+    n, c = taylor_from_two_points((160, 5), (100, 41))
+    assert n == pytest.approx(0.223, abs=5e-4)
+    assert c == pytest.approx(229, abs=0.5)
+
+
+def test_gilbert_optimum_of_the_textbook_case() -> None:
+    # groover, ch. 24: HSS, n 0.125, C 70, change 2 min, 30 an hour, 3 an edge: 50 m/min fastest, 42 cheapest
+    fastest = 70 / optimum_life_for_time(0.125, 2.0) ** 0.125
+    cheapest = 70 / optimum_life_for_cost(0.125, 2.0, 3.0, 30.0) ** 0.125
+    assert float(fastest) == pytest.approx(50.3, abs=0.1)
+    assert float(cheapest) == pytest.approx(42.3, abs=0.1)
+
+
+@pytest.mark.parametrize(("speed", "minutes", "cost"), [(50, 19.57, 12.79), (42, 20.63, 11.32)])
+def test_cost_of_a_piece_in_the_textbook_case(speed: float, minutes: float, cost: float) -> None:
+    # groover, ch. 24: Ø100 × 500, f 0.25, handling 5 min; pieces per edge are whole there
+    cutting = np.pi * 100 * 500 / (1000 * speed * 0.25)
+    life = (70 / speed) ** 8
+    pieces = np.floor(life / cutting)
+    arguments = {"engaged_time": 60 * cutting, "idle_time": 300, "change_time": 2, "parts_per_edge": pieces}
+    assert float(operation_time(**arguments)) / 60 == pytest.approx(minutes, abs=0.02)
+    assert float(operation_cost(rate=30, edge_cost=3, **arguments)) == pytest.approx(cost, abs=0.02)
+
+
+def test_cheapest_life_is_the_minimum_of_the_cost_curve() -> None:
+    """Gilbert's closed form against a search over the cost per piece itself (continuous pieces per edge)."""
+    n, c, rate, change, edge = 0.25, 300.0, 58.0, 1.2, 2.6
+    lives = np.linspace(2, 60, 20001)
+    cutting = 1.0e5 / (c / lives**n)  # seconds, any work content
+    cost = operation_cost(rate, cutting, 20.0, change, edge, 60 * lives / cutting)
+    assert lives[np.argmin(cost)] == pytest.approx(float(optimum_life_for_cost(n, change, edge, rate)), rel=2e-3)
+
+
+def test_reground_tool() -> None:
+    # groover, ch. 24: (price + regrinds × regrind price)/(regrinds + 1)
+    assert float(solid_tool_cost(30.0, 9, 2.0)) == pytest.approx(4.8)
+
+
+def test_life_law_gives_fifteen_minutes_at_its_anchor() -> None:
+    # common-practice, starting values: the row's speed is for 15 min at the row's feed and depth
+    law = life_law("2", "carbide")
+    assert law is not None
+    shared = (
+        law.taylor_exponent,
+        law.reference_feed,
+        law.reference_feed,
+        law.feed_exponent,
+        law.reference_depth,
+        law.reference_depth,
+        law.depth_exponent,
+    )
+    assert float(taylor_life(law.reference_speed, 1.0, law.reference_speed, *shared)) == pytest.approx(15)
+    assert float(speed_for_life(60.0, law.reference_speed, 1.0, *shared)) / law.reference_speed == pytest.approx(0.71, abs=0.005)
+    assert float(speed_for_life(30.0, law.reference_speed, 1.0, *shared)) / law.reference_speed == pytest.approx(0.84, abs=0.005)
+
+
+@pytest.mark.parametrize("shape", [1.5, 2.5, 4.0, 8.0])
+def test_weibull_against_scipy(shape: float) -> None:
+    median = 20.0
+    law = weibull_min(shape, scale=median / np.log(2) ** (1 / shape))
+    for minutes in (5.0, 12.0, 20.0, 31.0):
+        assert float(completion_probability(minutes, median, shape)) == pytest.approx(law.sf(minutes), rel=1e-9)
+    assert float(life_quantile(0.95, shape)) * median == pytest.approx(law.isf(0.95), rel=1e-9)
+    # the table between scatter and shape is interpolated: half a per cent
+    assert float(weibull_shape(law.std() / law.mean())) == pytest.approx(shape, rel=5e-3)
+
+
+def test_secure_intervals_at_shape_four() -> None:
+    # common practice: 99 % is about a third of the median life, 95 % about half
+    assert float(life_quantile(0.99, 4.0)) == pytest.approx(1 / 3, abs=0.03)
+    assert float(life_quantile(0.95, 4.0)) == pytest.approx(1 / 2, abs=0.03)
