@@ -143,7 +143,7 @@ def test(rest: list[str]) -> int:
         failed = lint()
         if failed:
             return failed
-    return _with_database("-m", "pytest", *rest)
+    return _with_database("-m", "pytest", "--ds", "tests.settings", *rest)
 
 
 def lint() -> int:

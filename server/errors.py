@@ -66,8 +66,9 @@ def register(api: NinjaAPI) -> None:
 
     @api.exception_handler(HttpError)
     def http(request: HttpRequest, error: HttpError) -> HttpResponse:
-        # broken JSON arrives here from the framework with its own wording
-        return problem(error.status_code, str(error))
+        # a body that could not be parsed arrives here with the framework's own wording
+        text = "The body is not JSON: UTF-8, no NaN, no Infinity." if error.status_code == 400 else str(error)
+        return problem(error.status_code, text)
 
     @api.exception_handler(Exception)
     def unforeseen(request: HttpRequest, error: Exception) -> HttpResponse:

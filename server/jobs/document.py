@@ -12,9 +12,9 @@ from cutting.operations.setup import Setup
 from cutting.tooling.crib import Crib
 from server.crib.stock import holder_named, insert_named, stock
 from server.floor.library import machine_named
+from server.jobs.entries import Entry, length_with_unit, with_unit
 from server.shelf.library import material_named
 
-Entry = str | float | bool | None
 LIBRARY = Library(material=material_named, machine=machine_named, insert=insert_named, holder=holder_named, crib=stock)
 
 
@@ -92,6 +92,10 @@ class Document(Strict):
 def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: dict[str, Any] | None = None) -> dict[str, Any]:
     """The JSON form of one operation's set-up; `overrides` may replace parts of settings, holding and tool."""
     more = overrides or {}
+    units = more.get("units", "mm")
+    # entries in the document carry their units; only what is being tried is in the units shown
+    tried = {name: with_unit(name, value, units) for name, value in (more.get("settings") or {}).items()}
+    held = {name: length_with_unit(name, value, units) for name, value in (more.get("holding") or {}).items()}
     batch = document["batch"]
     return {
         "operation": operation["operation"],
@@ -102,18 +106,18 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
         "batch": {"pieces": batch["pieces"], "unattended_hours": batch["unattended_hours"], "piece_seconds": more.get("piece_seconds")},
         "tool": {**operation["tool"], **(more.get("tool") or {})},
         "feature": operation["feature"],
-        "settings": {**operation["settings"], **(more.get("settings") or {})},
+        "settings": {**operation["settings"], **tried},
         "holding": {
             "free_length": document["stock"]["free_length"],
             "grip_diameter": document["stock"]["diameter"],
             "bore": document["stock"].get("bore", "0"),
             **document["holding"],
             **operation["holding"],
-            **(more.get("holding") or {}),
+            **held,
         },
         "house": document["house"],
         "skin": operation["skin"],
-        "units": more.get("units", "mm"),
+        "units": "mm",
     }
 
 

@@ -9,20 +9,12 @@ from typing import Annotated, Any, Literal
 from ninja import Schema
 from pydantic import ConfigDict, Field
 
-from cutting.quantities import KINDS, read_quantity
 from server.crib.stock import stock
 from server.errors import Refusal
 from server.floor.library import machine_named
-from server.jobs.document import Baseline, BatchData, Entry, Money, Tool
+from server.jobs.document import Baseline, BatchData, Money, Tool
+from server.jobs.entries import Entry, length_with_unit, with_unit
 from server.shelf.library import material_named
-
-SETTING_KINDS = {
-    "cutting_speed": ("cutting_speed", "spindle_speed"),
-    "feed_per_rev": ("feed_per_rev", "feed_rate"),
-    "depth_of_cut": ("length",),
-    "spindle_clamp": ("spindle_speed",),
-    "overhang": ("length",),
-}
 
 
 class Gesture(Schema):
@@ -45,7 +37,7 @@ class SetSettings(Gesture):
 
     def apply(self, document: dict[str, Any]) -> str:
         entry = self.target(document)
-        kept = {name: _with_unit(name, value, self.units) for name, value in self.settings.items()}
+        kept = {name: with_unit(name, value, self.units) for name, value in self.settings.items()}
         entry["settings"].update(kept)
         words = ", ".join(f"{name.replace('_', ' ')} {value}" for name, value in kept.items())
         return f"{entry['number']}: {words}"
@@ -61,7 +53,7 @@ class TakeTool(Gesture):
     def apply(self, document: dict[str, Any]) -> str:
         entry = self.target(document)
         entry["tool"] = self.tool.dict()
-        entry["settings"].update({name: _with_unit(name, value, "mm") for name, value in self.settings.items()})
+        entry["settings"].update({name: with_unit(name, value, "mm") for name, value in self.settings.items()})
         return f"{entry['number']}: took {self.tool.insert}"
 
 
@@ -77,7 +69,7 @@ class SetFeature(Gesture):
     def apply(self, document: dict[str, Any]) -> str:
         entry = self.target(document)
         for name, value in self.feature.items():
-            entry["feature"][name] = _length_with_unit(name, value, self.units)
+            entry["feature"][name] = length_with_unit(name, value, self.units)
         if self.title:
             entry["title"] = self.title
         if self.skin:
@@ -94,7 +86,7 @@ class SetHolding(Gesture):
 
     def apply(self, document: dict[str, Any]) -> str:
         where = self.target(document) if self.operation else document
-        where["holding"].update({name: _length_with_unit(name, value, self.units) for name, value in self.holding.items()})
+        where["holding"].update({name: length_with_unit(name, value, self.units) for name, value in self.holding.items()})
         return "holding: " + ", ".join(f"{name.replace('_', ' ')} {value}" for name, value in self.holding.items())
 
 
@@ -157,7 +149,7 @@ class AddOperation(Gesture):
                 "title": self.title,
                 "operation": self.kind,
                 "tool": {"insert": insert, "holder": holder},
-                "feature": {name: _length_with_unit(name, value, self.units) for name, value in self.feature.items()},
+                "feature": {name: length_with_unit(name, value, self.units) for name, value in self.feature.items()},
                 "settings": {"cutting_speed": "120 m/min", "feed_per_rev": "0.2 mm/rev", "depth_of_cut": "1 mm", "coolant": "flood"},
                 "holding": {},
                 "skin": "clean",
@@ -213,36 +205,6 @@ def edited(document: dict[str, Any], edit: Any) -> tuple[dict[str, Any], str]:
     """A changed copy of the document and what was done, in words."""
     fresh = copy.deepcopy(document)
     return fresh, edit.apply(fresh)[:200]
-
-
-def _with_unit(name: str, value: Entry, units: str) -> Entry:
-    """A bare number gets the unit that was shown, so that the entry keeps its meaning."""
-    if name not in SETTING_KINDS or value is None or isinstance(value, bool):
-        return value
-    return _echo(value, units, f"settings.{name}", *SETTING_KINDS[name])
-
-
-def _length_with_unit(name: str, value: Entry, units: str) -> Entry:
-    if value is None or isinstance(value, bool) or name in ("style", "grip_share"):
-        return value
-    if name in ("start_diameter", "end_diameter"):
-        # a tolerance class or deviation is metric as written; only a bare inch number needs its unit
-        return _echo(value, units, f"feature.{name}", "length") if units == "inch" and _bare(value) else str(value)
-    kind = "small_length" if name == "roughness" else "length"
-    return _echo(value, units, name, kind)
-
-
-def _bare(value: Entry) -> bool:
-    return not any(ch.isalpha() or ch in '"″µ°±' for ch in str(value))
-
-
-def _echo(value: str | float, units: str, field: str, *kinds: str) -> str:
-    system = "inch" if units == "inch" else "metric"
-    read_quantity(value, *kinds, system=system, field=field)  # refuses what cannot be read, naming the field
-    if not _bare(value):
-        return str(value).strip()
-    kind = KINDS[kinds[0]]
-    return f"{str(value).strip()} {kind.inch if system == 'inch' else kind.metric}".strip()
 
 
 def _first_tool(kind: str) -> tuple[str, str]:

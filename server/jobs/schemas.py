@@ -8,8 +8,9 @@ from typing import Literal
 from ninja import Schema
 from pydantic import Field
 
-from server.jobs.document import Document, Entry
+from server.jobs.document import Document
 from server.jobs.edits import Edit
+from server.jobs.entries import Entry
 from server.units import DisplayOut, Point
 
 

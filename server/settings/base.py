@@ -84,6 +84,7 @@ TIME_ZONE = "UTC"
 USE_TZ = True
 STATIC_URL = "static/"
 STATIC_ROOT = VAR / "static"
+STATIC_ROOT.mkdir(parents=True, exist_ok=True)
 STATICFILES_DIRS = [ROOT / "web" / "dist"] if (ROOT / "web" / "dist").exists() else []
 WHITENOISE_USE_FINDERS = True
 DJANGO_VITE = {"default": {"dev_mode": False, "manifest_path": ROOT / "web" / "dist" / "manifest.json"}}

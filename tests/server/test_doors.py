@@ -1,0 +1,159 @@
+"""The edges of the server: sign-in, bad requests, headers, generated documents, production settings."""
+
+from __future__ import annotations
+
+import json
+import os
+import re
+import subprocess
+import sys
+from pathlib import Path
+from typing import Any
+
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from house import packages
+from server.people.management.commands.write_openapi import openapi_text
+from tests.server.conftest import Api
+
+ROOT = Path(__file__).parents[2]
+
+
+def test_nobody_gets_nothing(nobody: Api) -> None:
+    for path in ("/api/jobs", "/api/crib/inserts", "/api/shelf/materials", "/api/floor/machines"):
+        answer = nobody.get(path)
+        assert answer.status_code == 401
+        assert answer["Content-Type"] == "application/problem+json"
+    wrong = nobody.post("/api/session", {"name": "engineer", "password": "guess"})
+    assert wrong.status_code == 401
+    assert "engineer" not in wrong.json()["title"]
+
+
+def test_sign_in_keeps_preferences_and_sign_out_ends_it(engineer: Api) -> None:
+    changed = engineer.client.patch(
+        "/api/session/preferences",
+        json.dumps({"units": "inch", "theme": "dark"}),
+        content_type="application/json",
+        HTTP_X_CSRFTOKEN=engineer.token,
+    )
+    assert (changed.json()["units"], changed.json()["theme"]) == ("inch", "dark")
+    assert Api("engineer").get("/api/session").json()["units"] == "inch"
+    assert engineer.client.delete("/api/session", HTTP_X_CSRFTOKEN=engineer.token).status_code == 204
+    assert engineer.get("/api/jobs").status_code == 401
+
+
+@pytest.mark.parametrize(
+    ("body", "status"),
+    [
+        ("{", 400),
+        ("", 422),
+        ('{"base_revision": NaN, "edit": {}}', 400),
+        ("[]", 422),
+        ("3", 422),
+        ('{"base_revision": 1e999, "edit": {}}', 400),
+        ('{"base_revision": 1, "edit": {"action": "explode"}}', 422),
+        ("[" * 100_000, 400),
+        ('{"base_revision": "\\ud800"}', 422),
+    ],
+)
+def test_broken_bodies_are_problems(engineer: Api, job_id: Any, body: str, status: int) -> None:
+    answer = engineer.post(f"/api/jobs/{job_id('Runner shaft')}/edits", body)
+    assert answer.status_code == status
+    assert answer["Content-Type"] == "application/problem+json"
+    assert "Traceback" not in answer.content.decode()
+
+
+@pytest.mark.parametrize("path", ["/api/jobs/999999", "/api/nowhere", "/api/shelf/materials/unobtainium", "/nowhere"])
+def test_missing_things_are_problems(engineer: Api, path: str) -> None:
+    answer = engineer.get(path)
+    assert answer.status_code == 404
+    assert answer["Content-Type"] == "application/problem+json"
+
+
+def test_a_request_without_a_token_is_refused(engineer: Api) -> None:
+    answer = engineer.client.post("/api/jobs/1/undo", '{"base_revision": 1}', content_type="application/json")
+    assert answer.status_code == 403
+    assert answer["Content-Type"] == "application/problem+json"
+
+
+VALUES = st.one_of(
+    st.none(),
+    st.booleans(),
+    st.floats(allow_nan=False, allow_infinity=False),
+    st.integers(),
+    st.text(max_size=12),
+    st.sampled_from(["0", "-1", "1e308", "1/0 in", "NaN", "0.3 mm/rev"]),
+)
+
+
+@settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@given(
+    name=st.sampled_from(["cutting_speed", "feed_per_rev", "depth_of_cut", "overhang", "spindle_clamp", "coolant"]),
+    value=VALUES,
+    holding=st.dictionaries(st.sampled_from(["free_length", "grip_diameter", "bore", "grip_share", "style", "weak"]), VALUES, max_size=2),
+)
+def test_no_value_breaks_the_live_loop(engineer: Api, job_id: Any, name: str, value: Any, holding: dict[str, Any]) -> None:
+    """Whatever is typed: an answer, or a clear refusal; never a failure."""
+    path = f"/api/jobs/{job_id('Runner shaft')}/operations/op30/evaluate"
+    answer = engineer.post(path, {"settings": {name: value}, "holding": holding})
+    assert answer.status_code in (200, 422), answer.content
+    if answer.status_code == 422:
+        assert answer.json()["title"]
+
+
+def test_the_page_allows_no_inline_anything(nobody: Api) -> None:
+    page = nobody.get("/")
+    policy = page["Content-Security-Policy"]
+    assert "script-src 'self'" in policy
+    assert "style-src 'self'" in policy
+    assert "unsafe" not in policy
+    html = page.content.decode()
+    assert not re.search(r"<script(?![^>]*\ssrc=)[^>]*>|<style|\sstyle=|\son\w+=", html)
+    assert page["X-Frame-Options"] == "DENY"
+
+
+def test_lookups_find_what_people_say(engineer: Api) -> None:
+    assert engineer.get("/api/shelf/materials?q=4140").json()[0]["name"].startswith("42CrMo4")
+    inserts = engineer.get("/api/crib/inserts?q=cnmg120408 middle").json()
+    assert inserts
+    assert all(row["designation"] == "CNMG 120408" and "middle" in row["geometry"] for row in inserts)
+    assert all("PCLNR 2525 M12" in row["holders"] for row in inserts)
+    read = engineer.get("/api/crib/read?designation=ccmt-09t304").json()
+    assert {"label": "corner radius", "display": {"metric": "0.4 mm", "inch": "0.0157 in"}} in read["facts"]
+    wrong = engineer.get("/api/crib/read?designation=XNMG 120408")
+    assert wrong.status_code == 422
+    assert "position 1" in wrong.json()["title"]
+    assert len(engineer.get("/api/floor/machines").json()) == 4
+    assert engineer.get("/api/shelf/materials/C45").json()["speeds"]
+
+
+def test_the_openapi_document_is_current() -> None:
+    assert (ROOT / "web" / "openapi.json").read_text(encoding="utf-8") == openapi_text(), "run ./bench types"
+
+
+def test_the_typescript_types_are_current(tmp_path: Path) -> None:
+    made = tmp_path / "schema.ts"
+    command = [*packages.npm_command(), "exec", "--", "openapi-typescript", "openapi.json", "--default-non-nullable=false", "-o", str(made)]
+    subprocess.run(command, cwd=ROOT / "web", env=packages.npm_environment(), check=True, capture_output=True)
+    assert made.read_text() == (ROOT / "web" / "src" / "api" / "schema.ts").read_text(), "run ./bench types"
+
+
+def test_production_settings_pass_the_deployment_check() -> None:
+    environment = os.environ | {"DJANGO_SETTINGS_MODULE": "server.settings.production", "ARROW_BENCH_SECRET_KEY": "k" * 25 + "Q7_x" * 10}
+    done = subprocess.run(
+        [sys.executable, "-m", "django", "check", "--deploy", "--fail-level", "WARNING"],
+        cwd=ROOT,
+        env=environment,
+        capture_output=True,
+        text=True,
+        check=False,
+    )
+    assert done.returncode == 0, done.stderr
+
+
+def test_no_secret_lies_in_the_repository() -> None:
+    tracked = subprocess.run(["git", "ls-files"], cwd=ROOT, capture_output=True, text=True, check=True).stdout
+    assert "secret" not in tracked
+    assert "var/" not in tracked

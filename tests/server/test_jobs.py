@@ -1,0 +1,211 @@
+"""Jobs over HTTP: every change is a revision, undo works, stale edits lose nothing, roles hold."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
+
+from server.jobs.models import Revision
+from tests.server.conftest import Api
+
+JobId = Callable[[str], int]
+
+
+def feed(job: dict[str, Any], operation: str = "op30") -> str:
+    entry = next(one for one in job["document"]["operations"] if one["id"] == operation)
+    return str(entry["settings"]["feed_per_rev"])
+
+
+def test_what_needs_attention_comes_first(engineer: Api) -> None:
+    rows = engineer.get("/api/jobs").json()
+    order = [row["state"]["attention"] for row in rows]
+    assert order == sorted(order)
+    assert rows[0]["name"] == "Deflector hub, weld repaired"
+    assert "finish Ra" in rows[0]["state"]["why"]
+
+
+def test_a_saved_edit_is_a_revision_and_can_be_undone_and_redone(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Runner shaft")
+    saved = engineer.edit(job, 1, action="set_settings", operation="op30", settings={"feed_per_rev": "11 thou"}).json()
+    assert (saved["revision"], feed(saved)) == (2, "11 thou")
+    again = engineer.edit(job, 2, action="set_settings", operation="op30", settings={"feed_per_rev": 0.25}).json()
+    assert feed(again) == "0.25 mm/rev"
+    undone = engineer.post(f"/api/jobs/{job}/undo", {"base_revision": 3}).json()
+    assert (undone["revision"], feed(undone), undone["can_redo"]) == (4, "11 thou", True)
+    first = engineer.post(f"/api/jobs/{job}/undo", {"base_revision": 4}).json()
+    assert (feed(first), first["can_undo"]) == ("0.3 mm/rev", False)
+    assert engineer.post(f"/api/jobs/{job}/undo", {"base_revision": 5}).status_code == 422
+    redone = engineer.post(f"/api/jobs/{job}/redo", {"base_revision": 5}).json()
+    redone = engineer.post(f"/api/jobs/{job}/redo", {"base_revision": redone["revision"]}).json()
+    assert (feed(redone), redone["can_redo"]) == ("0.25 mm/rev", False)
+    history = engineer.get(f"/api/jobs/{job}/revisions").json()
+    assert [row["number"] for row in history] == [7, 6, 5, 4, 3, 2, 1]
+    assert Revision.objects.filter(job_id=job).count() == 7
+
+
+def test_an_edit_after_undo_forgets_the_redo(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Runner shaft")
+    engineer.edit(job, 1, action="set_part", goal="fastest")
+    engineer.post(f"/api/jobs/{job}/undo", {"base_revision": 2})
+    fresh = engineer.edit(job, 3, action="set_part", goal="cheapest").json()
+    assert fresh["can_redo"] is False
+    undone = engineer.post(f"/api/jobs/{job}/undo", {"base_revision": 4}).json()
+    assert undone["document"]["goal"] == "most secure"
+
+
+def test_a_stale_edit_gets_both_versions_back(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Runner shaft")
+    engineer.edit(job, 1, action="set_settings", operation="op30", settings={"feed_per_rev": "0.25"})
+    stale = engineer.edit(job, 1, action="set_settings", operation="op30", settings={"cutting_speed": "140"})
+    assert stale.status_code == 409
+    body = stale.json()
+    assert body["current_revision"] == 2
+    assert feed({"document": body["theirs"]}) == "0.25 mm/rev"
+    mine = next(one for one in body["yours"]["operations"] if one["id"] == "op30")
+    assert mine["settings"]["cutting_speed"] == "140 m/min"
+    assert Revision.objects.filter(job_id=job).count() == 2
+
+
+def test_changing_the_metal_re_evaluates_everything(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Runner shaft")
+    before = engineer.get(f"/api/jobs/{job}").json()
+    after = engineer.edit(job, 1, action="set_part", material="304").json()
+    assert after["document"]["material"] == "X5CrNi18-10"
+    assert after["document"]["hardness"] is None
+    assert after["state"]["tape"]["money"] != before["state"]["tape"]["money"]
+
+
+@pytest.mark.parametrize(
+    ("edit", "field"),
+    [
+        ({"action": "set_settings", "operation": "op30", "settings": {"feed_per_rev": "fast"}}, "settings.feed_per_rev"),
+        ({"action": "set_settings", "operation": "op30", "settings": {"depth_of_cut": "1,500"}}, "settings.depth_of_cut"),
+        ({"action": "set_settings", "operation": "op30", "settings": {"cutting_speed": "99999"}}, "settings.cutting_speed"),
+        ({"action": "set_settings", "operation": "op30", "settings": {"colour": "red"}}, "settings.colour"),
+        ({"action": "set_part", "material": "unobtainium"}, "material"),
+        ({"action": "set_part", "machine": "the big one"}, "machine"),
+        ({"action": "set_part", "hardness": -4}, "hardness"),
+        ({"action": "set_part", "batch": {"pieces": 0}}, "set_part.batch.pieces"),
+        ({"action": "take_tool", "operation": "op30", "tool": {"insert": "CNMG 999999", "holder": "PCLNR 2525 M12"}}, "tool.insert"),
+        ({"action": "set_feature", "operation": "op30", "feature": {"end_diameter": "40 q9"}}, "feature.end_diameter"),
+        ({"action": "set_part", "house": {"wear_factor": 99}}, "house.wear_factor"),
+        ({"action": "set_holding", "holding": {"free_length": "-3"}}, "holding.free_length"),
+    ],
+)
+def test_bad_edits_name_field_and_save_nothing(engineer: Api, job_id: JobId, edit: dict[str, Any], field: str) -> None:
+    job = job_id("Runner shaft")
+    answer = engineer.edit(job, 1, **edit)
+    assert answer.status_code == 422, answer.content
+    assert answer["Content-Type"] == "application/problem+json"
+    assert field in {error["field"].removeprefix("edit.") for error in answer.json()["errors"]}
+    assert Revision.objects.filter(job_id=job).count() == 1
+
+
+def test_operations_can_be_added_moved_and_removed(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Wear bush")
+    feature = {"start_diameter": "68.4", "end_diameter": "66", "length": "10", "distance_from_chuck": "40"}
+    added = engineer.edit(job, 1, action="add_operation", kind="turn", title="Relief Ø66", feature=feature).json()
+    new = added["document"]["operations"][-1]
+    assert (new["number"], new["title"]) == (40, "Relief Ø66")
+    moved = engineer.edit(job, 2, action="move_operation", operation=new["id"], by=-1).json()
+    assert [one["number"] for one in moved["document"]["operations"]] == [10, 20, 30, 40]
+    assert moved["document"]["operations"][2]["id"] == new["id"]
+    removed = engineer.edit(job, 3, action="remove_operation", operation=new["id"]).json()
+    assert len(removed["document"]["operations"]) == 3
+    assert engineer.edit(job, 4, action="move_operation", operation=removed["document"]["operations"][0]["id"], by=-1).status_code == 422
+
+
+def test_an_inch_entry_keeps_its_unit(engineer: Api, job_id: JobId) -> None:
+    saved = engineer.edit(
+        job_id("Runner shaft"), 1, action="set_settings", operation="op30", units="inch", settings={"feed_per_rev": "0.011"}
+    ).json()
+    assert feed(saved) == "0.011 ipr"
+
+
+def test_live_evaluation_saves_nothing_and_speaks_both_units(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Runner shaft")
+    path = f"/api/jobs/{job}/operations/op30/evaluate"
+    answer = engineer.post(path, {"settings": {"feed_per_rev": "0.02"}, "units": "inch"}).json()
+    nose = next(limit for limit in answer["limits"] if limit["name"] == "nose_feed")
+    assert nose["utilisation"] > 1
+    assert answer["feasible"] is False
+    assert answer["results"]["cutting_speed"]["display"] == {"metric": "150 m/min", "inch": "492 sfm"}
+    assert answer["ladders"]["feed_per_rev"]["rungs"][0].endswith("ipr")
+    assert all(step["source"] for step in answer["results"]["cutting_force"]["working"])
+    assert Revision.objects.filter(job_id=job).count() == 1
+
+
+def test_what_follows_holds_ranking_remedies_and_tape(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Runner shaft")
+    saved = engineer.get(f"/api/jobs/{job}").json()["state"]["tape"]["seconds"]
+    follow = engineer.post(f"/api/jobs/{job}/operations/op30/follow", {"settings": {"feed_per_rev": "0.5"}}).json()
+    assert follow["advice"]["candidates"][0]["reason"].startswith("first")
+    assert follow["remedies"]["nose_feed"][0]["patch"]["settings"]["feed_per_rev"] <= 0.48
+    assert follow["state"]["tape"]["seconds"] < saved
+    taken = follow["advice"]["candidates"][0]
+    edit = {
+        "action": "take_tool",
+        "operation": "op30",
+        "tool": {"insert": taken["insert"], "holder": taken["holder"]},
+        "settings": taken["settings"],
+    }
+    after = engineer.edit(job, 1, **edit).json()
+    row = next(one for one in after["state"]["operations"] if one["id"] == "op30")
+    assert row["seconds_display"]["metric"].removesuffix(" s") == taken["seconds"]["metric"]
+    assert row["status"] != "broken"
+
+
+def test_a_tool_that_cannot_cut_the_metal_still_gets_a_ranking(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Wear bush")
+    engineer.edit(job, 1, action="set_part", material="100Cr6 hardened 60 HRC")
+    evaluated = engineer.post(f"/api/jobs/{job}/operations/op20/evaluate", {})
+    assert evaluated.status_code == 422
+    assert "no starting speed" in evaluated.json()["errors"][0]["message"]
+    follow = engineer.post(f"/api/jobs/{job}/operations/op20/follow", {}).json()
+    assert follow["remedies"] == {}
+    assert follow["advice"]["refused"]
+
+
+def test_present_process_is_beaten_or_not(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Wear bush")
+    cost = engineer.get(f"/api/jobs/{job}").json()["state"]["tape"]["money"]
+    kept = engineer.edit(
+        job, 1, action="set_baseline", baseline={"name": "present process", "seconds": 90, "cost": cost + 1, "note": ""}
+    ).json()
+    assert kept["state"]["baseline"]["saving"]["metric"] == "1.00 €"
+    assert kept["state"]["baseline"]["yearly_saving"]["metric"] == "1200 €"
+
+
+def test_operators_read_note_and_measure_but_do_not_set(operator: Api, job_id: JobId) -> None:
+    job = job_id("Runner shaft")
+    assert operator.get(f"/api/jobs/{job}").status_code == 200
+    assert operator.edit(job, 1, action="set_part", goal="fastest").status_code == 403
+    assert operator.post(f"/api/jobs/{job}/undo", {"base_revision": 1}).status_code == 403
+    assert operator.post(f"/api/jobs/{job}/notes", {"operation": "op30", "text": "chips short, blue"}).status_code == 201
+    made = operator.post(
+        f"/api/jobs/{job}/measurements", {"operation": "op30", "pass_number": 1, "commanded": "53.25", "measured": "53.268"}
+    )
+    assert made.status_code == 201
+    assert made.json()["difference"]["metric"] == "18.0 µm"
+    assert operator.get(f"/api/jobs/{job}/notes").json()[0]["author"] == "operator"
+    assert operator.get(f"/api/jobs/{job}/measurements").json()[0]["pass_number"] == 1
+    bad = operator.post(f"/api/jobs/{job}/measurements", {"operation": "op30", "pass_number": 1, "commanded": "53", "measured": "about 53"})
+    assert bad.json()["errors"][0]["field"] == "measured"
+
+
+def test_prints_are_kept_by_what_they_are(engineer: Api, job_id: JobId) -> None:
+    path = f"/api/jobs/{job_id('Runner shaft')}/prints"
+
+    def send(name: str, content: bytes) -> Any:
+        return engineer.client.post(path, {"file": SimpleUploadedFile(name, content)}, HTTP_X_CSRFTOKEN=engineer.token)
+
+    kept = send("shaft.pdf", b"%PDF-1.7 a drawing")
+    assert (kept.status_code, kept.json()["media_type"]) == (201, "application/pdf")
+    back = engineer.get(f"{path}/{kept.json()['id']}")
+    assert back.content == b"%PDF-1.7 a drawing"
+    assert back["Content-Disposition"].startswith("attachment")
+    assert send("shaft.pdf", b"<script>alert(1)</script>").status_code == 422
+    assert send("big.pdf", b"%PDF-" + b"0" * (10 * 1024 * 1024)).status_code == 413
