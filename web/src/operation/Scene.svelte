@@ -40,7 +40,9 @@
   const toolScale = $derived(Math.max(scale, 1.5));
   const corner = (points: [number, number][]) =>
     points.map(([a, b]) => `${x(tip.x) + a * toolScale},${y(tip.r) - b * toolScale}`).join(" ");
-  const force = $derived(scaleLinear([0, Math.max(num("cutting_force"), 1)], [0, Math.min(48, Math.max(y(tip.r) - 18, 12))]));
+  const force = $derived(
+    scaleLinear([0, Math.max(num("cutting_force"), 1)], [0, Math.min(48, Math.max(y(tip.r) - 18, 12))]),
+  );
   const start = $derived(num("start_diameter") / 2);
   const after = $derived(stage[1] / 2);
   const before = $derived(stage[0] / 2);

@@ -1,0 +1,72 @@
+"""Each view: accessible, within 1280×800 where it must be, in both themes, with nothing blocked by the content policy."""
+
+from __future__ import annotations
+
+import json
+
+import pytest
+
+from server.jobs.models import Job
+from tests.browser.conftest import AXE
+from tests.browser.person import Person
+
+pytestmark = pytest.mark.browser
+VIEWS = ("jobs", "job", "operation", "crib", "shelf", "floor")
+
+
+def path_of(view: str) -> str:
+    job = Job.objects.get(name="Runner shaft").pk
+    return {"jobs": "/", "job": f"/jobs/{job}", "operation": f"/jobs/{job}/operations/op30"}.get(view, f"/{view}")
+
+
+def open_view(person: Person, view: str) -> None:
+    person.go(path_of(view))
+    person.see("main section, main li a")
+    person.settled() if view == "operation" else person.pause(0.6)
+
+
+@pytest.mark.parametrize("theme", ["light", "dark"])
+@pytest.mark.parametrize("view", VIEWS)
+def test_no_serious_accessibility_finding(person: Person, view: str, theme: str) -> None:
+    open_view(person, view)
+    person.chrome.execute_script("document.documentElement.dataset.theme = arguments[0]", theme)
+    person.pause(0.2)
+    person.chrome.execute_script(AXE.read_text(encoding="utf-8"))
+    found = person.chrome.execute_async_script("axe.run(document, {resultTypes: ['violations']}).then(arguments[0])")
+    serious = [
+        f"{violation['id']}: {node['html'][:160]} {json.dumps(node['any'][:1])[:300]}"
+        for violation in found["violations"]
+        if violation["impact"] in ("serious", "critical")
+        for node in violation["nodes"]
+    ]
+    assert serious == []
+
+
+def test_sign_in_is_accessible(person: Person) -> None:
+    person.see("button[aria-label^='Sign out']").click()
+    person.see("input[name=name]")
+    person.chrome.execute_script(AXE.read_text(encoding="utf-8"))
+    found = person.chrome.execute_async_script("axe.run(document).then(arguments[0])")
+    assert [v["id"] for v in found["violations"] if v["impact"] in ("serious", "critical")] == []
+
+
+def test_the_operation_bench_fits_without_scrolling(person: Person) -> None:
+    open_view(person, "operation")
+    sizes = person.chrome.execute_script(
+        "const m = document.getElementById('main');"
+        "return [m.scrollHeight, m.clientHeight, document.documentElement.scrollWidth, innerHeight]"
+    )
+    assert sizes[0] <= sizes[1]
+    assert sizes[2] <= 1280
+    assert sizes[3] == 800
+    boxes = person.chrome.execute_script(
+        "return [...document.querySelectorAll('main section')].map(s => [s.getAttribute('aria-label'), s.getBoundingClientRect().bottom])"
+    )
+    assert all(bottom <= 800 for _, bottom in boxes), boxes
+
+
+def test_a_stranger_s_address_says_so(person: Person) -> None:
+    person.go("/jobs/987654")
+    assert "no such job" in person.see_text("[role=alert]", "job").text
+    person.go("/nowhere")
+    person.see_text("h1", "nothing here")

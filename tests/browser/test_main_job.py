@@ -1,0 +1,216 @@
+"""The main job, as a person does it: from the jobs list to a saved and undone change."""
+
+from __future__ import annotations
+
+import pytest
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.person import Person
+
+pytestmark = pytest.mark.browser
+
+
+def open_rough_turn(person: Person) -> None:
+    person.see_text("a span", "Runner shaft").click()
+    person.see_text("table a", "Rough turn Ø49.5").click()
+    person.see("#feed_per_rev")
+    person.settled()
+
+
+def test_from_sign_in_to_a_defended_recommendation(person: Person) -> None:
+    # open the job and change the material by the name people use
+    person.see_text("a span", "Runner shaft").click()
+    field = person.see("input[aria-label=Material]")
+    assert field.get_attribute("value") == "34CrNiMo6"
+    field.click()
+    field.send_keys(Keys.CONTROL, "a")
+    field.send_keys("4140")
+    person.see_text("[role=option]", "42CrMo4").click()
+    person.saved(2)
+    person.see_text("h2", "42CrMo4")
+
+    # open the operation and take the first candidate with the keyboard
+    person.see_text("table a", "Rough turn Ø49.5").click()
+    person.see("#feed_per_rev")
+    person.settled()
+    cost_before = float(person.read("[data-testid=operation_cost]").split()[0])
+    first = person.see("tr[data-row='0']")
+    assert "first" in first.text or "chosen" in first.text
+    tool = first.find_element("css selector", "button").text
+    person.see("h2").click()
+    person.press(Keys.ENTER)
+    person.saved(3)
+    person.settled()
+    assert tool in person.see_text("tr[data-row]", "chosen").text
+    assert float(person.read("[data-testid=operation_cost]").split()[0]) <= cost_before
+
+    # nudge the feed up with arrow keys until a limit breaks
+    person.press("f")
+    feed = person.value("#feed_per_rev")
+    for _ in range(40):
+        person.press(Keys.ARROW_UP)
+        if person.all("ul[aria-label^=Limits] .sr-only"):
+            break
+    assert person.value("#feed_per_rev") != feed
+    person.settled()
+    broken = person.see_text("ul[aria-label^=Limits] li", "over its bound").text
+    assert "To get below" in person.read("section[aria-label^=Limits] h3")
+    person.until(lambda: "rev 4" in person.read("[data-testid=saved]"), "the run of nudges saved as one gesture")
+
+    # its remedy brings it below, and is saved
+    person.see("[data-testid=remedy]").click()
+    person.saved(5)
+    person.settled()
+    name = broken.splitlines()[0].lstrip("■▲ ").split(",")[0]
+    assert name not in " ".join(e.text for e in person.all("ul[aria-label^=Limits] li") if "over its bound" in e.text)
+    kept = person.value("#feed_per_rev")
+    cost = person.read("[data-testid=operation_cost]")
+
+    # reload: still there; the tape gives passes, seconds and money
+    person.reload()
+    person.settled()
+    assert person.value("#feed_per_rev") == kept
+    assert person.read("[data-testid=operation_cost]") == cost
+    assert "€ a piece" in person.read("section[aria-label='Cycle tape']")
+
+    # undo returns to the nudged feed, and redo brings the remedy back
+    person.see("h2").click()
+    person.chord(Keys.CONTROL, "z")
+    person.saved(6)
+    person.settled()
+    person.until(lambda: person.value("#feed_per_rev") != kept, "the feed before the remedy")
+    person.chord(Keys.CONTROL, "y")
+    person.saved(7)
+    person.settled()
+    person.until(lambda: person.value("#feed_per_rev") == kept, "the remedy again")
+
+
+def test_a_run_of_nudges_is_one_revision_and_one_undo(person: Person) -> None:
+    open_rough_turn(person)
+    person.press("f")
+    person.press(*[Keys.ARROW_DOWN] * 4)
+    person.saved(2)
+    person.settled()
+    assert person.value("#feed_per_rev") == "0.26 mm/rev"
+    person.press(Keys.PAGE_UP)
+    person.saved(3)
+    assert person.value("#feed_per_rev") == "0.31 mm/rev"
+    person.see("button[aria-label=Undo]").click()
+    person.saved(4)
+    person.until(lambda: person.value("#feed_per_rev") == "0.26 mm/rev", "undone")
+
+
+def test_mixed_units_and_refusals_keep_what_was_typed(person: Person) -> None:
+    open_rough_turn(person)
+    person.type_over("#feed_per_rev", "11 thou")
+    person.saved(2)
+    person.until(lambda: person.value("#feed_per_rev") in ("0.279 mm/rev", "11 thou"), "read in thou")
+    person.type_over("#depth_of_cut", "1,500")
+    message = person.see_text("[role=alert]", "can be 1.500 or 1500")
+    assert person.value("#depth_of_cut") == "1,500"
+    message.find_element("css selector", "button").click()
+    person.saved(3)
+    person.type_over("#cutting_speed", "fast")
+    assert "is not a number" in person.see_text("[role=alert]", "fast").text
+    assert person.value("#cutting_speed") == "fast"
+    assert person.see("#cutting_speed").get_attribute("aria-invalid") == "true"
+    person.see("#cutting_speed").click()
+    person.press(Keys.ESCAPE)
+    person.until(lambda: "m/min" in person.value("#cutting_speed"), "the entry given up")
+
+
+def test_units_switch_everywhere_with_one_key(person: Person) -> None:
+    open_rough_turn(person)
+    person.see("h2").click()
+    person.press("u")
+    person.until(lambda: person.value("#feed_per_rev").endswith("ipr"), "inch")
+    person.settled()
+    assert "sfm" in person.value("#cutting_speed")
+    assert "sfm" in person.read("section[aria-label^=Tools] thead")
+    person.press("f", Keys.ARROW_UP)
+    person.saved(2)
+    assert person.value("#feed_per_rev").endswith("ipr")
+    person.see("h2").click()
+    person.press("u")
+    person.until(lambda: person.value("#feed_per_rev").endswith("mm/rev"), "metric again")
+
+
+def test_the_map_moves_feed_and_depth(person: Person) -> None:
+    open_rough_turn(person)
+    person.press("m")
+    person.press(Keys.ARROW_RIGHT)
+    person.until(lambda: person.value("#feed_per_rev") == "0.31 mm/rev", "feed from the map")
+    passes = len(person.all("table[aria-label=Passes] tbody tr"))
+    person.press(Keys.ARROW_DOWN)
+    person.until(lambda: len(person.all("table[aria-label=Passes] tbody tr")) == passes + 1, "one pass more")
+    person.saved(2)
+
+
+def test_working_of_a_limit_and_of_a_result(person: Person) -> None:
+    open_rough_turn(person)
+    person.see_text("ul[aria-label^=Limits] button", "spindle power").click()
+    text = person.see("[role=dialog]").text
+    assert "kc1.1·h^(−mc)" in text
+    assert "2600·" in text
+    assert "kienzle-1952" in text
+    person.press(Keys.ESCAPE)
+    person.until(lambda: not person.all("[role=dialog]"), "closed")
+    person.see_text("section[aria-label=Result] button", "cost").click()
+    assert "groover" in person.see("[role=dialog]").text
+    person.press(Keys.ESCAPE)
+
+
+def test_compare_and_why_not_the_others(person: Person) -> None:
+    open_rough_turn(person)
+    person.see("h2").click()
+    person.press("p", "j", "p")
+    person.see_text("button", "compare 2").click()
+    sheet = person.see("[role=dialog]")
+    assert "cost of an edge" in sheet.text
+    assert len(sheet.find_elements("css selector", "thead th")) == 3
+    person.press(Keys.ESCAPE)
+    person.see_text("button", "why not the others").click()
+    assert "pairs of insert and holder" in person.see("[role=dialog]").text
+
+
+def test_bench_walks_operations_and_search_finds_anything(person: Person) -> None:
+    open_rough_turn(person)
+    person.see("h2").click()
+    person.press("]")
+    person.see_text("[aria-current=step]", "Finish bearing seat")
+    person.press("[")
+    person.see_text("[aria-current=step]", "Rough turn Ø49.5")
+    person.settled()
+    person.press("/")
+    person.see("[role=dialog] input").send_keys("1.4404")
+    person.see_text("[role=dialog] li", "X2CrNiMo17-12-2")
+    person.press(Keys.ENTER)
+    person.see_text("section[aria-label='Material sheet'] h2", "X2CrNiMo17-12-2")
+    person.press("?")
+    assert "nudge the setting" in person.see("[role=dialog]").text
+
+
+def test_an_operator_reads_but_cannot_set(person: Person) -> None:
+    person.sign_in("operator")
+    open_rough_turn(person)
+    assert not person.see("#feed_per_rev").is_enabled()
+    assert not person.see("tr[data-row] button").is_enabled()
+    assert "0.3 mm/rev" in person.value("#feed_per_rev")
+
+
+def test_two_people_on_one_job_lose_nothing(person: Person) -> None:
+    open_rough_turn(person)
+    elsewhere = person.chrome.execute_async_script(
+        """const done = arguments[0];
+        fetch('/api/session').then(r => r.json()).then(s => fetch(`/api/jobs/${location.hash.split('/')[2]}/edits`, {
+          method: 'POST', headers: {'Content-Type': 'application/json', 'X-CSRFToken': s.token},
+          body: JSON.stringify({base_revision: 1, edit: {action: 'set_part', goal: 'fastest'}})})).then(r => done(r.status));"""
+    )
+    assert elsewhere == 200
+    person.press("f", Keys.ARROW_DOWN)
+    sheet = person.see("[role=dialog]")
+    assert "saved revision 2" in sheet.text
+    person.see_text("[role=dialog] button", "Put mine on top").click()
+    person.saved(3)
+    person.until(lambda: person.value("#feed_per_rev") == "0.29 mm/rev", "my feed on top of their goal")
+    assert person.see_text("header button[data-state=on]", "fastest")
