@@ -1,4 +1,4 @@
-"""One name, symbol and unit per quantity: the table that the working, the docstrings and the documents share."""
+"""One name, symbol and unit per quantity, one label per source: the tables that the working, the docstrings and the documents share."""
 
 from __future__ import annotations
 
@@ -17,6 +17,14 @@ class Term:
     meaning: str
     unit: str
     standard: str
+
+
+SOURCES = MappingProxyType({row["key"]: row["label"] for row in read_table("sources.csv")})
+
+
+def source_label(key: str) -> str:
+    """A source key as people read it; what is not a key is a label already."""
+    return SOURCES.get(key, key)
 
 
 TERMS = MappingProxyType({row["name"]: Term(**dict(row)) for row in read_table("nomenclature.csv")})

@@ -5,8 +5,10 @@ from __future__ import annotations
 import itertools
 from dataclasses import dataclass
 
+from cutting.operations.outcome import Pass
 from cutting.operations.setup import Setup
 
+PLACE_IN_CUT = 0.36  # share of a pass that is done where it is drawn
 Corner = tuple[float, float]  # (distance from the chuck, radius), mm
 
 
@@ -60,6 +62,44 @@ def outline(stock_diameter: float, free_length: float, bore: float, operations: 
         max(stock_diameter / 2, max(r for _, r in steps)),
         bore,
     )
+
+
+@dataclass(frozen=True)
+class Stage:
+    """The part in the middle of one pass: its outline, where the tip stands, and the band this pass takes away."""
+
+    corners: tuple[Corner, ...]
+    tip: Corner
+    band: tuple[Corner, ...]
+
+
+def stages(
+    stock_diameter: float, free_length: float, earlier: list[tuple[str, Setup]], setup: Setup, passes: tuple[Pass, ...]
+) -> tuple[Stage, ...]:
+    """The part in the middle of each pass of an operation, after the operations before it. Lengths in mm."""
+    before = outline(stock_diameter, free_length, 0.0, earlier).finished
+    steps = [(a[0], a[1]) for a in before[::2]]
+    end = before[-1][0] if before else free_length
+    return tuple(_facing(steps, end, setup, one) if setup.operation == "face" else _turning(steps, end, setup, one) for one in passes)
+
+
+def _turning(steps: list[tuple[float, float]], end: float, setup: Setup, one: Pass) -> Stage:
+    f = setup.feature
+    near, far = f.distance_from_chuck, min(f.distance_from_chuck + f.length, end)
+    tip = far - PLACE_IN_CUT * (far - near)
+    uncut, cut = one.from_diameter / 2, one.to_diameter / 2
+    steps = _lower(steps, near, far, uncut)
+    band = _band(steps, near, tip, cut)
+    return Stage(tuple(_corners(_lower(steps, tip, far, cut), end)), (tip, cut), band)
+
+
+def _facing(steps: list[tuple[float, float]], end: float, setup: Setup, one: Pass) -> Stage:
+    outer, inner = setup.feature.start_diameter / 2, setup.feature.end.nominal / 2
+    old = end - (one.number - 1) * one.depth
+    new = old - one.depth
+    radius = outer - PLACE_IN_CUT * (outer - inner)
+    corners = _corners(steps, new)
+    return Stage((*corners, (new, radius), (old, radius)), (new, radius), ((new, inner), (new, radius), (old, radius), (old, inner)))
 
 
 def _radius_at(steps: list[tuple[float, float]], place: float) -> float:

@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from cutting.nomenclature import TERMS
+from cutting.nomenclature import TERMS, source_label
 from cutting.working.formula import Formula
 
 
@@ -54,7 +54,7 @@ class Recorder(Silent):
             text,
             _last(value),
             known.result.unit,
-            known.source,
+            source_label(known.source),
             known.honesty.value,
             note,
         )

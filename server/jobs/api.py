@@ -19,7 +19,7 @@ from server.jobs import actions, schemas
 from server.jobs.document import request_of, setup_of
 from server.jobs.models import Job, Measurement, Note, Print, Revision
 from server.jobs.present import advice_out, evaluation
-from server.jobs.state import state_of
+from server.jobs.state import stages_of, state_of
 from server.people.roles import require_engineer
 
 router = Router()
@@ -87,7 +87,9 @@ def evaluate_operation(request: HttpRequest, job_id: int, operation: str, payloa
     document, entry = _entry(job_id, operation, revision)
     setup = setup_of(document, entry, _tried(payload, revision))
     entered = {**entry["settings"], **payload.settings}
-    return evaluation(setup, evaluate_quickly(setup), explore(setup), entered, payload.units)
+    outcome = evaluate_quickly(setup)
+    drawn = stages_of(document, entry, setup, outcome.passes)
+    return evaluation(setup, outcome, explore(setup), entered, payload.units, drawn)
 
 
 @router.post("/{job_id}/operations/{operation}/follow", response=schemas.FollowOut)

@@ -51,7 +51,7 @@ RUNNER_SHAFT = {
             "turn",
             "CNMG 120412 middle P20 CVD",
             "PCLNR 2525 M12",
-            {"start_diameter": "64 mm", "end_diameter": "57", "length": "230 mm", "distance_from_chuck": "20 mm"},
+            {"start_diameter": "64 mm", "end_diameter": "57", "length": "246 mm", "distance_from_chuck": "20 mm"},
             "140 m/min / 0.35 mm/rev / 1.75 mm / jet",
         ),
         operation(
@@ -60,7 +60,7 @@ RUNNER_SHAFT = {
             "turn",
             "CNMG 120408 middle P20 CVD",
             "PCLNR 2525 M12",
-            {"start_diameter": "57 mm", "end_diameter": "49.5", "length": "180 mm", "distance_from_chuck": "70 mm", "shoulder": True},
+            {"start_diameter": "57 mm", "end_diameter": "49.5", "length": "196 mm", "distance_from_chuck": "70 mm", "shoulder": True},
             "150 m/min / 0.3 mm/rev / 1.9 mm / jet",
         ),
         operation(
@@ -72,7 +72,7 @@ RUNNER_SHAFT = {
             {
                 "start_diameter": "49.5 mm",
                 "end_diameter": "49 h8",
-                "length": "60 mm",
+                "length": "70 mm",
                 "distance_from_chuck": "70 mm",
                 "shoulder": True,
                 "fillet": "0.6 mm",
@@ -86,7 +86,7 @@ RUNNER_SHAFT = {
             "turn",
             "WNMG 080408 middle P20 CVD",
             "PWLNR 2525 M08",
-            {"start_diameter": "49.5 mm", "end_diameter": "35.4", "length": "110 mm", "distance_from_chuck": "140 mm", "shoulder": True},
+            {"start_diameter": "49.5 mm", "end_diameter": "35.4", "length": "126 mm", "distance_from_chuck": "140 mm", "shoulder": True},
             "150 m/min / 0.3 mm/rev / 2.4 mm / jet",
         ),
         operation(
@@ -98,7 +98,7 @@ RUNNER_SHAFT = {
             {
                 "start_diameter": "35.4 mm",
                 "end_diameter": "35 k6",
-                "length": "110 mm",
+                "length": "126 mm",
                 "distance_from_chuck": "140 mm",
                 "shoulder": True,
                 "fillet": "0.6 mm",
@@ -140,7 +140,7 @@ DEFLECTOR_HUB = {
             "turn",
             "CNMG 120412 middle P30 CVD",
             "PCLNR 2525 M12",
-            {"start_diameter": "97 mm", "end_diameter": "91.5", "length": "60 mm", "distance_from_chuck": "80 mm"},
+            {"start_diameter": "97 mm", "end_diameter": "91.5", "length": "68.5 mm", "distance_from_chuck": "80 mm"},
             "110 m/min / 0.25 mm/rev / 0.75 mm / flood",
             skin="weld",
         ),
@@ -153,7 +153,7 @@ DEFLECTOR_HUB = {
             {
                 "start_diameter": "91.5 mm",
                 "end_diameter": "90 h7",
-                "length": "58 mm",
+                "length": "66.5 mm",
                 "distance_from_chuck": "82 mm",
                 "roughness": "1.6 µm",
             },
@@ -187,7 +187,7 @@ VANE_PIN = {
             "turn",
             "CCMT 09T308 middle positive P20 CVD",
             "SCLCR 1616 H09",
-            {"start_diameter": "20 mm", "end_diameter": "14.4", "length": "32 mm", "distance_from_chuck": "6 mm", "shoulder": True},
+            {"start_diameter": "20 mm", "end_diameter": "14.4", "length": "37.5 mm", "distance_from_chuck": "6 mm", "shoulder": True},
             "240 m/min / 0.18 mm/rev / 1.4 mm / flood",
         ),
         operation(
@@ -199,7 +199,7 @@ VANE_PIN = {
             {
                 "start_diameter": "14.4 mm",
                 "end_diameter": "14 h7",
-                "length": "32 mm",
+                "length": "37.5 mm",
                 "distance_from_chuck": "6 mm",
                 "shoulder": True,
                 "roughness": "1.6 µm",
@@ -235,7 +235,7 @@ WEAR_BUSH = {
             "turn",
             "CCGT 120408 ground N10 plain",
             "SCLCR 2525 M12",
-            {"start_diameter": "72 mm", "end_diameter": "68.4", "length": "55 mm", "distance_from_chuck": "8 mm"},
+            {"start_diameter": "72 mm", "end_diameter": "68.4", "length": "61 mm", "distance_from_chuck": "8 mm"},
             "250 m/min / 0.3 mm/rev / 1.8 mm / flood",
         ),
         operation(
@@ -244,7 +244,7 @@ WEAR_BUSH = {
             "turn",
             "CCGT 120408 ground N10 plain",
             "SCLCR 2525 M12",
-            {"start_diameter": "68.4 mm", "end_diameter": "68 p6", "length": "55 mm", "distance_from_chuck": "8 mm", "roughness": "1.6 µm"},
+            {"start_diameter": "68.4 mm", "end_diameter": "68 p6", "length": "61 mm", "distance_from_chuck": "8 mm", "roughness": "1.6 µm"},
             "250 m/min / 0.12 mm/rev / 0.2 mm / flood",
         ),
     ],

@@ -12,6 +12,7 @@ from cutting.operations.nudges import ladders
 from cutting.operations.outcome import Limit, Outcome
 from cutting.operations.setup import Setup
 from cutting.operations.single_point.chip_map import ChipMap
+from cutting.process.outline import Stage
 from cutting.quantities import display, write
 from cutting.quantities.kinds import KINDS, factor
 from cutting.tooling.plan_view import holder_outline, insert_outline
@@ -19,7 +20,9 @@ from cutting.tooling.plan_view import holder_outline, insert_outline
 SETTING_KINDS = {"cutting_speed": "cutting_speed", "feed_per_rev": "feed_per_rev", "depth_of_cut": "length"}
 
 
-def evaluation(setup: Setup, outcome: Outcome, chip_map: ChipMap, entered: dict[str, Any], units: str) -> dict[str, Any]:
+def evaluation(
+    setup: Setup, outcome: Outcome, chip_map: ChipMap, entered: dict[str, Any], units: str, drawn: tuple[Stage, ...]
+) -> dict[str, Any]:
     """The answer to a nudge: everything that repaints within a tenth of a second."""
     found = plain(outcome)
     system = "inch" if units == "inch" else "metric"
@@ -51,7 +54,7 @@ def evaluation(setup: Setup, outcome: Outcome, chip_map: ChipMap, entered: dict[
         },
         "insert_outline": insert_outline(setup.insert, setup.holder.code.cutting_edge_angle),
         "holder_outline": holder_outline(setup.holder, setup.insert),
-        "stages": [(p.from_diameter, p.to_diameter) for p in outcome.passes],
+        "stages": plain(drawn),
         "map": {
             **plain(chip_map),
             "feed_ticks": ticks(chip_map.feed_axis[1], "feed_per_rev", system),

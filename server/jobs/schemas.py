@@ -72,6 +72,12 @@ class PassOut(Schema):
     chip_index: float
 
 
+class StageOut(Schema):
+    corners: list[Point]
+    tip: Point
+    band: list[Point]
+
+
 class ChipOut(Schema):
     form: str
     length: str
@@ -142,7 +148,7 @@ class EvaluationOut(Schema):
     scene_labels: dict[str, DisplayOut]
     insert_outline: list[Point]
     holder_outline: list[Point]
-    stages: list[Point]
+    stages: list[StageOut]
     map: MapOut
     settings: list[SettingOut]
     ladders: dict[str, LadderOut]

@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from functools import lru_cache
 from typing import Any
 
 from cutting.doors.plain import plain
 from cutting.errors import CuttingError
-from cutting.operations.outcome import Outcome
+from cutting.operations.outcome import Outcome, Pass
 from cutting.operations.registry import evaluate_quickly
 from cutting.operations.setup import Setup
 from cutting.operations.single_point.case import case_of
-from cutting.process.outline import outline
+from cutting.process.outline import Stage, outline, stages
 from cutting.process.tape import PieceMoney, cycle_tape
 from cutting.quantities import display, read_quantity
 from server.crib.stock import stock_version
@@ -100,6 +101,23 @@ def _unfinished(entry: dict[str, Any], error: CuttingError) -> dict[str, Any]:
     }
 
 
+def stages_of(document: dict[str, Any], entry: dict[str, Any], setup: Setup, passes: tuple[Pass, ...]) -> tuple[Stage, ...]:
+    """The part in the middle of each pass, after the operations before this one that can be read."""
+    earlier = []
+    for before in document["operations"]:
+        if before["id"] == entry["id"]:
+            break
+        with suppress(CuttingError):
+            earlier.append((before["id"], setup_of(document, before)))
+    sizes = _stock_sizes(document)
+    return stages(sizes["diameter"], setup.holding.free_length, earlier, setup, passes)
+
+
+def _stock_sizes(document: dict[str, Any]) -> dict[str, float]:
+    stock = document["stock"]
+    return {name: read_quantity(stock[name], "length", field=f"stock.{name}").value for name in ("diameter", "free_length", "bore")}
+
+
 def stiffness(setup: Setup) -> float:
     """Stiffness of the part at this cut, N/µm."""
     after = setup.feature.start_diameter if setup.operation == "face" else setup.feature.end_diameter
@@ -107,8 +125,7 @@ def stiffness(setup: Setup) -> float:
 
 
 def _outline(document: dict[str, Any], setups: list[tuple[str, Setup]]) -> Any:
-    stock = document["stock"]
-    sizes = {name: read_quantity(stock[name], "length", field=f"stock.{name}").value for name in ("diameter", "free_length", "bore")}
+    sizes = _stock_sizes(document)
     drawn = outline(sizes["diameter"], sizes["free_length"], sizes["bore"], setups)
     runs = zip(drawn.finished[::2], drawn.finished[1::2], strict=False)
     labels = [

@@ -9,6 +9,7 @@ from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
 
 from cutting.names import plain
+from cutting.nomenclature import source_label
 from cutting.quantities.write import Display, display
 from cutting.wear.reference import life_law
 from server.shelf.models import Material
@@ -77,7 +78,7 @@ def read_material(request: HttpRequest, name: str) -> dict[str, Any]:
                     "source": f"15 min of life at depth {law.reference_depth:g} mm; common practice",
                 }
             )
-    return _row(row) | {"facts": [_fact(label, shown, row.source) for label, shown in facts], "speeds": speeds}
+    return _row(row) | {"facts": [_fact(label, shown, source_label(row.source)) for label, shown in facts], "speeds": speeds}
 
 
 def _fact(label: str, shown: Display, source: str) -> dict[str, Any]:
@@ -94,6 +95,6 @@ def _row(m: Material) -> dict[str, Any]:
         "letter": m.letter,
         "group_name": f"{core.group.description}, {core.group.condition}",
         "hardness": f"{m.hardness_low:.0f} – {m.hardness_high:.0f} HB",
-        "source": m.source,
+        "source": source_label(m.source),
         "from_memory": m.from_memory,
     }

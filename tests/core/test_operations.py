@@ -54,7 +54,7 @@ def test_working_is_what_was_computed(setup: Build) -> None:
     assert steps["cutting_force"].value == pytest.approx(force.value)
     assert steps["specific_force"].value * steps["chip_area"].value == pytest.approx(force.value)
     assert "2600" in steps["specific_force"].substituted
-    assert steps["specific_force"].source == "kienzle-1952"
+    assert steps["specific_force"].source == "Kienzle 1952"
     assert force.low is not None
     assert read_quantity(force.low.metric, "force").value == pytest.approx(0.75 * force.value, abs=1)
 
@@ -107,7 +107,7 @@ def test_a_remedy_does_what_it_says(setup: Build) -> None:
     assert limit(mended, binding.name).utilisation <= 1
     assert mended.feasible
     seconds = mended.results["operation_time"].value - outcome.results["operation_time"].value
-    assert f"{seconds:+.0f} s".replace("-", "−") in binding.remedies[0].effect.metric
+    assert f"{seconds:+.1f} s".replace("-", "−") in binding.remedies[0].effect.metric
 
 
 def test_going_faster_is_faster_and_sound(setup: Build) -> None:

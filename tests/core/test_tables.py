@@ -25,11 +25,24 @@ CORE = Path(cutting.__file__).parent
 SOURCES = (CORE.parent / "docs" / "sources.md").read_text(encoding="utf-8")
 
 
-@pytest.mark.parametrize("path", sorted(str(p.relative_to(CORE)) for p in CORE.rglob("*.csv") if p.name != "nomenclature.csv"))
+@pytest.mark.parametrize(
+    "path", sorted(str(p.relative_to(CORE)) for p in CORE.rglob("*.csv") if p.name not in ("nomenclature.csv", "sources.csv"))
+)
 def test_every_row_names_its_source(path: str) -> None:
     for row in read_table(path):
         assert row["source"], row
         assert row["from_memory"] in ("yes", "no"), row
+
+
+def test_the_bibliography_is_its_table() -> None:
+    for row in read_table("sources.csv"):
+        assert f"| `{row['key']}` | {row['work']} | {row['used_for']} | {row['from_memory']} |" in SOURCES
+
+
+def test_the_nomenclature_page_is_its_table() -> None:
+    page = (CORE.parent / "docs" / "nomenclature.md").read_text(encoding="utf-8")
+    for term in TERMS.values():
+        assert f"| `{term.name}` | {term.symbol} | {term.meaning} | {term.unit} | {term.standard} |" in page
 
 
 def test_enough_to_work_with() -> None:

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from cutting.chips.verdict import chip_form
 from cutting.chips.window import depth_scale, span_at_depth, window_sides
+from cutting.nomenclature import source_label
 from cutting.operations.outcome import ChipVerdict, Limit, Outcome, Pass, Severity, Value, Warning, shown
 from cutting.operations.setup import Setup
 from cutting.operations.single_point import limits as rules
@@ -94,7 +95,7 @@ def _limit(rule: rules.Rule, case: Case, cutter: Cutter, done: Cut, record: Reco
         _bound_display(lo, hi, kind),
         float(used[worst]),
         severity,
-        rule.source,
+        source_label(rule.source),
         rule.why,
         (),
         record.trail(*rule.working),
@@ -183,7 +184,7 @@ def results(case: Case, done: Cut, record: Recorder) -> dict[str, Value]:
         ),
         shown(
             "secure",
-            "runs without a stop",
+            "secure",
             100 * last(done.secure),
             "share",
             "rule",

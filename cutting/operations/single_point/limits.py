@@ -293,7 +293,7 @@ RULES: tuple[Rule, ...] = (
     ),
     Rule(
         "secure",
-        "runs without a stop",
+        "secure run",
         "share",
         Bound.LOWER,
         Severity.SOFT,

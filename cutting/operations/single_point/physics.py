@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 from cutting.chips.window import chip_index_of, depth_scale, feed_scale, window_gauge
 from cutting.mechanics import chip_section, deflection, finish, force, grip, heat, kinematics
 from cutting.money.cost import operation_cost, operation_time
+from cutting.nomenclature import source_label
 from cutting.operations.single_point.case import APPROACH, Case, Cutter, edge_cost, standing_heat
 from cutting.operations.single_point.over_passes import over_passes
 from cutting.wear import life, spread
@@ -112,7 +113,7 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
         rake_factor=k_rake,
         wear_factor=1.0,
         form_factor=1.0,
-        note=f"kc1.1 and mc of {work.material.name}: {work.material.source}",
+        note=f"kc1.1 and mc of {work.material.name}: {source_label(work.material.source)}",
     )
     fc = record(force.cutting_force, specific_force=kc, chip_area=area)
     q = record(force.in_plane_ratio, chip_thickness=h) * k_rake**2

@@ -209,6 +209,6 @@ def _gain(base: Trial, trial: Trial) -> Display:
 
 
 def _signed(value: float, unit: str) -> str:
-    digits = 2 if unit == "€" else 0
+    digits = 2 if unit == "€" else 0 if abs(value) >= 10 else 1
     text = f"{value:+.{digits}f} {unit}"
     return text.replace("-", "−") if round(value, digits) else f"±0 {unit}"

@@ -1122,7 +1122,7 @@ export interface components {
             /** Holder Outline */
             holder_outline: number[][];
             /** Stages */
-            stages: number[][];
+            stages: components["schemas"]["StageOut"][];
             map: components["schemas"]["MapOut"];
             /** Settings */
             settings: components["schemas"]["SettingOut"][];
@@ -1230,6 +1230,15 @@ export interface components {
             high: number | null;
             low_display: components["schemas"]["DisplayOut"] | null;
             high_display: components["schemas"]["DisplayOut"] | null;
+        };
+        /** StageOut */
+        StageOut: {
+            /** Corners */
+            corners: number[][];
+            /** Tip */
+            tip: number[];
+            /** Band */
+            band: number[][];
         };
         /** StepOut */
         StepOut: {

@@ -20,7 +20,7 @@
     (materials.data ?? []).map((m) => ({
       value: m.name,
       label: m.name,
-      more: `${m.letter}${m.group} · ${m.aliases.join(", ")}`,
+      more: `${m.letter} ${m.group} · ${m.aliases.join(", ")}`,
       words: [m.name, m.number, ...m.aliases].join(" ; "),
     })),
   );

@@ -141,7 +141,8 @@
             font-size="12.5">{contour.label}</text
           >
         {/each}
-        <text x={x(middle.left) - 4} y={y(middle.top * 0.5)} text-anchor="end" class="draw-text">strings</text
+        <text x={x(middle.left) - 4} y={y(middle.top * 0.66)} text-anchor="end" class="draw-text"
+          >strings</text
         >
         <text x={x(middle.right) + 4} y={y(middle.top * 0.3)} class="draw-text">packs</text>
         <text

@@ -31,7 +31,8 @@
 
 <Panel title="Result" stale={bench.stale} class="area-results">
   {#snippet aside()}working <kbd>w</kbd>{/snippet}
-  <table class="w-full">
+  <table class="w-full table-fixed">
+    <colgroup><col class="w-[112px]" /><col class="w-[80px]" /><col /></colgroup>
     <tbody>
       {#each rows as value (value.name)}
         <tr class="border-line border-t first:border-0">
@@ -45,9 +46,7 @@
           <td class="figure text-right text-[14px] font-semibold whitespace-nowrap" data-testid={value.name}
             >{shown(value.display)}</td
           >
-          <td class="figure text-soft pr-2.5 pl-2 text-right text-[12.5px] whitespace-nowrap"
-            >{bandOf(value)}</td
-          >
+          <td class="figure text-soft pr-2 pl-1 text-right text-[12px] whitespace-nowrap">{bandOf(value)}</td>
         </tr>
       {/each}
     </tbody>

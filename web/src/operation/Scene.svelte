@@ -17,58 +17,30 @@
   const scale = $derived(
     Math.min(
       (width - CHUCK - 74) / Math.max(num("free_length"), 1),
-      (height - 66) / Math.max(num("start_diameter") * 1.08, 1),
+      (height - 66) / Math.max(num("start_diameter"), num("grip_diameter"), 1),
     ),
   );
   const x = $derived(scaleLinear([0, 1], [CHUCK, CHUCK + scale]));
   const axis = $derived(height * 0.55);
   const y = $derived(scaleLinear([0, 1], [axis, axis - scale]));
-  const passes = $derived(e?.stages ?? []);
-  const index = $derived(chosen >= 0 && chosen < passes.length ? chosen : passes.length - 1);
-  const stage = $derived((passes[index] ?? [0, 0]) as [number, number]);
-  const near = $derived(num("distance_from_chuck"));
-  const far = $derived(near + num("length"));
-  // the tool stands a third of the way along the cut
-  const tip = $derived(
-    facing
-      ? {
-          x: num("free_length") - num("depth") * (index + 1),
-          r: (num("start_diameter") * 0.62 + num("end_diameter") * 0.38) / 2,
-        }
-      : { x: far - num("length") * 0.36, r: stage[1] / 2 },
-  );
+  const stages = $derived(e?.stages ?? []);
+  const index = $derived(chosen >= 0 && chosen < stages.length ? chosen : stages.length - 1);
+  const stage = $derived(stages[index]);
+  const tip = $derived({ x: stage?.tip[0] ?? 0, r: stage?.tip[1] ?? 0 });
   const toolScale = $derived(Math.max(scale, 1.5));
   const corner = (points: [number, number][]) =>
     points.map(([a, b]) => `${x(tip.x) + a * toolScale},${y(tip.r) - b * toolScale}`).join(" ");
   const force = $derived(
     scaleLinear([0, Math.max(num("cutting_force"), 1)], [0, Math.min(48, Math.max(y(tip.r) - 18, 12))]),
   );
-  const start = $derived(num("start_diameter") / 2);
-  const after = $derived(stage[1] / 2);
-  const before = $derived(stage[0] / 2);
-
-  /** Outline of the part in mid-cut, upper half: uncut, then the step at the tip, then cut. */
-  const outline = $derived(
-    facing
-      ? [
-          [0, start],
-          [tip.x, start],
-          [tip.x, 0],
-        ]
-      : [
-          [0, start],
-          [near, start],
-          [near, before],
-          [tip.x, before],
-          [tip.x, after],
-          [far, after],
-          [far, far < num("free_length") - 0.5 ? after : after],
-          [num("free_length"), after],
-        ],
-  );
+  const body = $derived(Math.max(num("start_diameter"), num("grip_diameter")) / 2);
+  const outline = $derived((stage?.corners ?? []) as [number, number][]);
   const path = (mirror: number) =>
-    outline.map(([a, r], k) => `${k ? "L" : "M"}${x(a!)},${y(mirror * r!)}`).join("") +
-    `L${x(outline.at(-1)![0]!)},${axis}L${x(0)},${axis}Z`;
+    outline.map(([a, r], k) => `${k ? "L" : "M"}${x(a)},${y(mirror * r)}`).join("") +
+    `L${x(outline.at(-1)?.[0] ?? 0)},${axis}L${x(0)},${axis}Z`;
+  const band = $derived(
+    ((stage?.band ?? []) as [number, number][]).map(([a, r]) => `${x(a)},${y(r)}`).join(" "),
+  );
   const ff = $derived(force(num("feed_force")));
   const fp = $derived(force(num("passive_force")));
   const fc = $derived(force(num("cutting_force")));
@@ -76,24 +48,30 @@
 
 <Panel title="Scene" stale={bench.stale} class="area-scene">
   {#snippet aside()}
-    {#if passes.length > 1}
-      <label
-        >pass <input
-          type="range"
-          min="0"
-          max={passes.length - 1}
-          value={index}
-          class="w-24 align-middle"
-          oninput={(event) => (chosen = Number(event.currentTarget.value))}
-        />
-        <span class="figure">{index + 1} of {passes.length}</span></label
+    {#if e}
+      <span class="figure">{shown(e.scene_labels.spindle_speed)}</span> · Ø<span class="figure"
+        >{shown(e.passes[index]?.from_diameter)} → {shown(e.passes[index]?.to_diameter)}</span
       >
-    {:else}pass 1 of 1{/if}
+      · chip {e.chip.form}, {e.chip.length} ·
+      {#if stages.length > 1}
+        <label
+          >pass <input
+            type="range"
+            min="0"
+            max={stages.length - 1}
+            value={index}
+            class="w-20 align-middle"
+            oninput={(event) => (chosen = Number(event.currentTarget.value))}
+          /></label
+        >
+        <span class="figure">{index + 1} of {stages.length}</span>
+      {:else}pass <span class="figure">1 of 1</span>{/if}
+    {/if}
   {/snippet}
   <div class="min-h-0 flex-1" bind:clientWidth={width} bind:clientHeight={height}>
     {#if e}
       <svg {width} {height} class="block" role="img" aria-label="Tool and part to scale, with forces">
-        <rect x="8" y={y(start) - 16} width="50" height={y(-start) - y(start) + 32} class="draw-jaw" />
+        <rect x="8" y={y(body) - 16} width="50" height={y(-body) - y(body) + 32} class="draw-jaw" />
         <rect x="58" y={y(num("grip_diameter") / 2) - 13} width={CHUCK - 58} height="16" class="draw-steel" />
         <rect x="58" y={y(-num("grip_diameter") / 2) - 3} width={CHUCK - 58} height="16" class="draw-steel" />
         <path d={path(1)} class="draw-part" />
@@ -107,23 +85,7 @@
             stroke-dasharray="5 3"
           />
         {/if}
-        {#if facing}
-          <rect
-            x={x(tip.x)}
-            y={y(tip.r)}
-            width={num("depth") * scale}
-            height={Math.max(axis - y(tip.r) - (num("end_diameter") / 2) * scale, 0)}
-            class="draw-cut"
-          />
-        {:else}
-          <rect
-            x={x(near)}
-            y={y(before)}
-            width={x(tip.x) - x(near)}
-            height={y(after) - y(before)}
-            class="draw-cut"
-          />
-        {/if}
+        <polygon points={band} class="draw-cut" />
         {#if held !== "chuck"}
           {@const r = num("end_diameter") / 2}
           <path
@@ -162,20 +124,11 @@
           >{facing ? "feed force" : "push-off"}
           {shown(facing ? e.scene_labels.feed_force : e.scene_labels.passive_force)}</text
         >
-        <text x={width - 8} y="47" text-anchor="end" class="draw-text"
-          >chip: {e.chip.form}, {e.chip.length}</text
-        >
         <g stroke="var(--soft)" stroke-width="1.4" fill="none">
           {#if facing}<path d="M{x(tip.x) + 44},{y(tip.r) - 34}v26m-3,-5l3,5l3,-5" />
           {:else}<path d="M{x(tip.x) + 74},{y(tip.r) - 26}h-30m5,-3l-5,3l5,3" />{/if}
         </g>
         <text x={x(tip.x) + (facing ? 50 : 80)} y={y(tip.r) - 22} class="draw-text">feed</text>
-        <text x={width - 8} y="15" text-anchor="end" class="draw-figure"
-          >{shown(e.scene_labels.spindle_speed)}</text
-        >
-        <text x={width - 8} y="31" text-anchor="end" class="draw-text"
-          >Ø{shown(e.passes[index]?.from_diameter)} → {shown(e.passes[index]?.to_diameter)}</text
-        >
         <path d="M{x(0)},{height - 16}v-6m0,3H{x(num('free_length'))}m0,-3v6" class="draw-size" />
         <text
           x={Math.max((x(0) + x(num("free_length"))) / 2, 236)}

@@ -73,7 +73,7 @@
 <Panel title="Settings" stale={bench.stale} class="area-settings">
   {#snippet aside()}nudge <kbd>↑</kbd> <kbd>↓</kbd> fine <kbd>⇧</kbd>{/snippet}
   <div class="min-h-0 flex-1 overflow-auto px-2.5">
-    <div class="grid grid-cols-[46px_106px_112px_1fr] items-center gap-x-2 gap-y-1">
+    <div class="grid grid-cols-[44px_102px_112px_1fr] items-center gap-x-1.5 gap-y-1">
       {#each names as name (name)}
         {@const at = setting(name)}
         {@const error = refused(name)}

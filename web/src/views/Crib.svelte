@@ -57,14 +57,14 @@
           ><tr
             ><th scope="col" class="px-2.5 font-normal">designation</th><th scope="col" class="font-normal"
               >geometry</th
-            ><th scope="col" class="font-normal">grade</th><th scope="col" class="text-right font-normal"
+            ><th scope="col" class="font-normal">grade</th><th scope="col" class="pl-3 text-right font-normal"
               >corner</th
-            ><th scope="col" class="text-right font-normal">edges</th><th
+            ><th scope="col" class="pl-3 text-right font-normal">edges</th><th
               scope="col"
-              class="text-right font-normal">€ each</th
-            ><th scope="col" class="text-right font-normal">€ an edge</th><th
+              class="pl-3 text-right font-normal">€ each</th
+            ><th scope="col" class="pl-3 text-right font-normal">€ an edge</th><th
               scope="col"
-              class="text-right font-normal">stock</th
+              class="pl-3 text-right font-normal">stock</th
             ><th scope="col" class="pl-4 font-normal">holders</th><th scope="col" class="font-normal"
               >source</th
             ></tr
@@ -75,13 +75,13 @@
             <tr class="border-line border-t"
               ><td class="figure px-2.5 py-0.5 whitespace-nowrap">{row.designation}</td><td
                 title={row.purpose}>{row.geometry}</td
-              ><td title={row.substrate}>{row.grade}</td><td class="figure text-right"
+              ><td title={row.substrate}>{row.grade}</td><td class="figure pl-3 text-right"
                 >{shown(row.nose_radius)}</td
-              ><td class="figure text-right">{row.edges}</td><td class="figure text-right"
+              ><td class="figure pl-3 text-right">{row.edges}</td><td class="figure pl-3 text-right"
                 >{shown(row.price)}</td
-              ><td class="figure text-right">{shown(row.edge_price)}</td><td
-                class="figure text-right whitespace-nowrap">{row.quantity} · {row.bin}</td
-              ><td class="text-soft max-w-[240px] truncate pl-4" title={row.holders.join(", ")}
+              ><td class="figure pl-3 text-right">{shown(row.edge_price)}</td><td
+                class="figure pl-3 text-right whitespace-nowrap">{row.quantity} · {row.bin}</td
+              ><td class="text-soft max-w-[210px] truncate pl-4" title={row.holders.join(", ")}
                 >{row.holders.join(", ")}</td
               ><td class="text-soft">{row.source}</td></tr
             >

@@ -39,30 +39,31 @@
           {machine.description} · condition {machine.condition} · coolant {machine.coolant.join(", ")}
         </p>
         <div class="mt-2 grid grid-cols-[260px_1fr] gap-4 max-sm:grid-cols-1">
-          <svg
-            viewBox="0 0 258 104"
-            role="img"
-            aria-label="Power over spindle speed, at the {machine.curve_at}"
-          >
-            <path d="M34,8V84H250" class="draw-size" />
-            <path d={c.path} fill="none" stroke="var(--ink)" stroke-width="1.8" />
-            {#each c.x.ticks(4) as t (t)}<text
-                x={c.x(t)}
-                y="98"
-                text-anchor="middle"
-                class="draw-text figure"
-                font-size="11">{t}</text
-              >{/each}
-            {#each c.y.ticks(3) as t (t)}<text
-                x="30"
-                y={c.y(t) + 4}
-                text-anchor="end"
-                class="draw-text figure"
-                font-size="11">{t}</text
-              >{/each}
-            <text x="40" y="16" class="draw-text" font-size="12">kW at the {machine.curve_at} over 1/min</text
+          <div>
+            <svg
+              viewBox="0 0 270 104"
+              role="img"
+              aria-label="Power over spindle speed, at the {machine.curve_at}"
             >
-          </svg>
+              <path d="M34,8V84H250" class="draw-size" />
+              <path d={c.path} fill="none" stroke="var(--ink)" stroke-width="1.8" />
+              {#each c.x.ticks(4) as t (t)}<text
+                  x={c.x(t)}
+                  y="98"
+                  text-anchor="middle"
+                  class="draw-text figure"
+                  font-size="11">{t}</text
+                >{/each}
+              {#each c.y.ticks(3) as t (t)}<text
+                  x="30"
+                  y={c.y(t) + 4}
+                  text-anchor="end"
+                  class="draw-text figure"
+                  font-size="11">{t}</text
+                >{/each}
+            </svg>
+            <p class="text-soft text-[13px]">kW at the {machine.curve_at} over 1/min</p>
+          </div>
           <dl class="grid grid-cols-[1fr_auto] gap-x-3 self-start text-[13px]">
             {#each machine.facts as fact (fact.label)}<dt class="text-soft">{fact.label}</dt>
               <dd class="figure text-right">{shown(fact.display)}</dd>{/each}

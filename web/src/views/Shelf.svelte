@@ -60,12 +60,12 @@
                 ><button class="plain-link font-semibold" onclick={() => (picked = row.name)}
                   >{row.name}</button
                 ></td
-              ><td class="figure">{row.number}</td><td class="text-soft max-w-[210px] truncate"
+              ><td class="figure pr-3">{row.number}</td><td class="text-soft max-w-[210px] truncate"
                 >{row.aliases.join(", ")}</td
               ><td title={row.group_name}
-                ><span class="figure">{row.letter}{row.group}</span>
-                <span class="text-soft">{row.group_name.slice(0, 44)}</span></td
-              ><td class="figure whitespace-nowrap">{row.hardness}</td><td class="text-soft"
+                ><span class="figure">{row.letter} {row.group}</span>
+                <span class="text-soft">{row.group_name}</span></td
+              ><td class="figure pr-3 whitespace-nowrap">{row.hardness}</td><td class="text-soft"
                 >{row.source}{row.from_memory ? ", from memory" : ""}</td
               ></tr
             >

@@ -1,0 +1,47 @@
+"""From key press to repainted bench, in the real browser against the server as it is started."""
+
+from __future__ import annotations
+
+import statistics
+
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.conftest import open_browser
+from tests.browser.demo_site import demo_site
+from tests.browser.person import Person
+
+PRESSES = 40
+
+
+def measure() -> list[str]:
+    with demo_site() as site:
+        chrome = open_browser()
+        try:
+            return _measure(Person(chrome, site))
+        finally:
+            chrome.quit()
+
+
+def _measure(person: Person) -> list[str]:
+    person.sign_in("engineer")
+    person.see_text("a span", "Runner shaft").click()
+    person.see_text("table a", "Rough turn Ø49.5").click()
+    person.see("#feed_per_rev")
+    person.settled()
+    lines = []
+    for key, words in (("f", "feed"), ("s", "speed")):
+        person.see("h2").click()
+        person.press(key)
+        person.chrome.execute_script("performance.clearMeasures()")
+        for k in range(PRESSES):
+            person.press(Keys.ARROW_UP if k % 8 < 4 else Keys.ARROW_DOWN)
+            person.pause(0.2)
+        times = sorted(person.chrome.execute_script("return performance.getEntriesByName('nudge-to-paint').map(m => m.duration)"))
+        lines.append(f"{words}: key press to repaint of scene, map, rails and results: median {statistics.median(times):.0f} ms, "
+                     f"95 % {times[int(0.95 * len(times))]:.0f} ms, worst {times[-1]:.0f} ms over {len(times)} presses (wanted below 100 ms)")  # fmt: skip
+    person.settled()
+    script = "return performance.getEntriesByType('resource').filter(e => e.name.endsWith(arguments[0])).map(e => e.duration)"
+    for end, words in (("/evaluate", "evaluation request"), ("/follow", "ranking, remedies and tape (wanted within a second)")):
+        times = sorted(person.chrome.execute_script(script, end))
+        lines.append(f"{words}: median {statistics.median(times):.0f} ms, worst {times[-1]:.0f} ms over {len(times)}")
+    return lines

@@ -1,0 +1,68 @@
+"""Takes the pictures in docs/screenshots from the demo data: one per main view. Run by `./bench shots`."""
+
+from __future__ import annotations
+
+import sys
+
+from house.ground import ROOT
+from tests.browser.conftest import open_browser
+from tests.browser.demo_site import demo_site
+from tests.browser.person import Person
+
+FOLDER = ROOT / "docs" / "screenshots"
+# name, path with {shaft}, {hub} and {pin} for the demo jobs, theme, units, what to press before the picture
+PICTURES = (
+    ("jobs", "/", "light", "mm", ""),
+    ("job-bench", "/jobs/{shaft}", "light", "mm", ""),
+    ("operation-bench", "/jobs/{shaft}/operations/op30", "light", "mm", ""),
+    ("operation-bench-facing-geared-lathe", "/jobs/{hub}/operations/op10", "light", "mm", ""),
+    ("operation-bench-limit-broken", "/jobs/{hub}/operations/op30", "light", "mm", ""),
+    ("operation-bench-dark-inch", "/jobs/{shaft}/operations/op40", "dark", "inch", ""),
+    ("working", "/jobs/{shaft}/operations/op30", "light", "mm", "w"),
+    ("crib", "/crib?q=CNMG", "light", "mm", ""),
+    ("shelf", "/shelf", "light", "mm", ""),
+    ("floor", "/floor", "light", "mm", ""),
+)
+
+
+def main() -> int:
+    with demo_site() as site:
+        _take(site)
+    return 0
+
+
+def _take(site: str) -> None:
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    chrome = open_browser()
+    person = Person(chrome, site)
+    person.sign_in("engineer")
+    jobs = {
+        row.find_element("css selector", ".font-semibold").text: row.get_attribute("href").split("/")[-1]  # type: ignore[union-attr]
+        for row in person.until(lambda: person.all("main li a"), "jobs")
+    }
+    known = {"shaft": jobs["Runner shaft"], "hub": jobs["Deflector hub, weld repaired"], "pin": jobs["Guide-vane pin"]}
+    try:
+        for name, path, theme, units, keys in PICTURES:
+            chrome.execute_async_script(
+                """const done = arguments[2];
+                fetch('/api/session').then(r => r.json()).then(s => fetch('/api/session/preferences', {method: 'PATCH',
+                  headers: {'Content-Type': 'application/json', 'X-CSRFToken': s.token},
+                  body: JSON.stringify({theme: arguments[0], units: arguments[1]})})).then(done);""",
+                theme,
+                units,
+            )
+            person.go(path.format(**known))
+            person.reload()
+            person.pause(2.5)
+            if keys:
+                person.see("h2").click()
+                person.press(*keys)
+                person.pause(0.5)
+            chrome.save_screenshot(str(FOLDER / f"{name}.png"))
+            print(f"  {name}.png")
+    finally:
+        chrome.quit()
+
+
+if __name__ == "__main__":
+    sys.exit(main())
