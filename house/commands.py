@@ -14,8 +14,9 @@ from types import FrameType
 
 from house import database, packages
 from house.ground import LOGS, PYTHON, ROOT, VAR, WEB, SetupProblem, application_environment, run_logged, say
+from server.people.demo_people import PEOPLE
 
-DEMO_SIGN_IN = "engineer / turn-the-arrow   or   operator / read-the-chips"
+DEMO_SIGN_IN = "   or   ".join(f"{name} / {password}" for name, password, _ in PEOPLE)
 
 
 def main(arguments: list[str]) -> int:

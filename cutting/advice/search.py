@@ -28,7 +28,8 @@ from cutting.working import Silent
 
 Array = NDArray[np.float64]
 FEEDS = 5
-PASS_OPTIONS = 3
+PASS_OPTIONS, MOST_EXTRA_PASSES = 2, 6  # tried for all; tried where forces break
+EASED_BY_DEPTH = ("part_bends", "spindle_power", "edge_strength", "jaw_grip", "tool_bends")
 CHUNK = 2500
 MOST_PASSES = 24
 CUTTING_SHARE = 0.85  # of unattended time that an edge is engaged, at most
@@ -86,10 +87,15 @@ def _search_chunk(case: Case, cutter: Cutter, best: Best, part: slice) -> None:
     stock = case.setup.stock_to_remove
     deepest = _deepest(cutter)[:, 0]
     fewest = np.clip(np.ceil(stock / deepest - 1e-6), 1, MOST_PASSES).astype(int)
-    for passes in range(int(fewest.min()), int(fewest.max()) + PASS_OPTIONS):
-        chosen = np.flatnonzero((passes >= fewest) & (passes < fewest + PASS_OPTIONS))
-        if len(chosen):
-            _run(case, cutter.take(chosen), passes, best, chosen + part.start)
+    everything = np.arange(len(fewest))
+    names = [rule.name for rule in rules.RULES if rule.applies(case)]
+    eased = np.array([name in EASED_BY_DEPTH for name in names])
+    for extra in range(MOST_EXTRA_PASSES):
+        # more passes only help where a force is what breaks
+        waiting = everything if extra < PASS_OPTIONS else np.flatnonzero(~best.feasible[part] & eased[best.breaking[part]])
+        for passes in np.unique(fewest[waiting] + extra):
+            chosen = waiting[fewest[waiting] + extra == passes]
+            _run(case, cutter.take(chosen), int(passes), best, chosen + part.start)
 
 
 def _deepest(cutter: Cutter) -> Array:

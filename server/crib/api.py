@@ -12,7 +12,7 @@ from cutting.quantities.write import display
 from cutting.tooling.designation import CLAMPINGS, read_holder_code, read_insert_code
 from cutting.tooling.shapes import SHAPES
 from server.crib.models import Geometry, Grade, Holder
-from server.crib.stock import stock
+from server.shop import shop
 from server.units import DisplayOut, Point
 
 router = Router()
@@ -84,7 +84,7 @@ class Reading(Schema):
 @router.get("/inserts", response=list[InsertRow])
 def list_inserts(request: HttpRequest, q: str = "", shape: str = "", letter: str = "") -> list[dict[str, Any]]:
     """Inserts by any words of designation, geometry or grade; by shape letter; by ISO 513 group served."""
-    crib = stock()
+    crib = shop().crib
     words = [plain(word) for word in q.split()]
     pairs: dict[int, list[str]] = {}
     left, right = crib.pairs

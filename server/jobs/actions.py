@@ -12,6 +12,7 @@ from server.errors import Refusal
 from server.jobs.document import Document, setup_of
 from server.jobs.edits import Edit, edited
 from server.jobs.models import Job, Revision
+from server.shop import shop
 
 
 class Stale(Refusal):
@@ -137,11 +138,12 @@ def _checked(document: dict[str, Any]) -> dict[str, Any]:
 
 def _check_touched(before: dict[str, Any], after: dict[str, Any]) -> None:
     """Operations that the edit touched must be readable set-ups; the rest is left as it was."""
+    stock = shop()
     old = {entry["id"]: entry for entry in before["operations"]}
     for entry in after["operations"]:
         if old.get(entry["id"]) != entry:
-            setup_of(after, entry)
+            setup_of(after, entry, None, stock)
     shared = ("material", "hardness", "machine", "goal", "batch", "house", "holding", "stock")
     if any(before.get(name) != after.get(name) for name in shared):
         for entry in after["operations"]:
-            setup_of(after, entry)
+            setup_of(after, entry, None, stock)

@@ -21,6 +21,7 @@ from server.jobs.models import Job, Measurement, Note, Print, Revision
 from server.jobs.present import advice_out, evaluation
 from server.jobs.state import stages_of, state_of
 from server.people.roles import require_engineer
+from server.shop import Shop, shop
 
 router = Router()
 OPEN_FORMATS = {b"%PDF-": "application/pdf", b"\x89PNG\r\n\x1a\n": "image/png", b"\xff\xd8\xff": "image/jpeg"}
@@ -30,7 +31,7 @@ MOST_BYTES = 10 * 1024 * 1024
 @router.get("", response=list[schemas.JobRow])
 def list_jobs(request: HttpRequest) -> list[dict[str, Any]]:
     """All jobs, what needs attention first."""
-    rows = []
+    rows, stock = [], shop()
     for job in Job.objects.all():
         revision = actions.newest(job.pk)
         rows.append(
@@ -43,7 +44,7 @@ def list_jobs(request: HttpRequest) -> list[dict[str, Any]]:
                 "pieces": revision.document["batch"]["pieces"],
                 "revision": job.revision,
                 "changed": job.changed,
-                "state": state_of(revision),
+                "state": state_of(revision, None, stock),
             }
         )
     return sorted(rows, key=lambda row: (row["state"]["attention"], row["name"]))
@@ -83,34 +84,33 @@ def list_revisions(request: HttpRequest, job_id: int) -> list[dict[str, Any]]:
 @router.post("/{job_id}/operations/{operation}/evaluate", response=schemas.EvaluationOut)
 def evaluate_operation(request: HttpRequest, job_id: int, operation: str, payload: schemas.TryIn) -> dict[str, Any]:
     """The live loop: evaluate with values to try; nothing is saved."""
-    revision = actions.newest(job_id)
+    revision, stock = actions.newest(job_id), shop()
     document, entry = _entry(job_id, operation, revision)
-    setup = setup_of(document, entry, _tried(payload, revision))
-    entered = {**entry["settings"], **payload.settings}
+    setup = setup_of(document, entry, _tried(payload, revision, stock), stock)
     outcome = evaluate_quickly(setup)
-    drawn = stages_of(document, entry, setup, outcome.passes)
-    return evaluation(setup, outcome, explore(setup), entered, payload.units, drawn)
+    drawn = stages_of(document, entry, setup, outcome.passes, stock)
+    return evaluation(setup, outcome, explore(setup), {**entry["settings"], **payload.settings}, payload.units, drawn)
 
 
 @router.post("/{job_id}/operations/{operation}/follow", response=schemas.FollowOut)
 def follow_operation(request: HttpRequest, job_id: int, operation: str, payload: schemas.TryIn) -> dict[str, Any]:
     """What may follow within a second: remedies, the ranking, and the whole part's tape with the values tried."""
-    revision = actions.newest(job_id)
+    revision, stock = actions.newest(job_id), shop()
     document, entry = _entry(job_id, operation, revision)
-    tried = _tried(payload, revision)
-    request_setup, crib = request_of(document, entry, tried)
+    tried = _tried(payload, revision, stock)
+    request_setup, crib = request_of(document, entry, tried, stock)
     tool = {**entry["tool"], **payload.tool}
     touched = any((payload.settings, payload.holding, payload.tool))
     overrides = {operation: payload.dict()} if touched else None
     try:
-        outcome = evaluate(setup_of(document, entry, tried))
+        outcome = evaluate(setup_of(document, entry, tried, stock))
         remedies = {limit.name: plain(limit.remedies) for limit in outcome.limits if limit.remedies}
         faster = plain(outcome.faster)
     except CuttingError:  # the present tool may not suit the metal at all; the ranking is the remedy then
         remedies, faster = {}, []
     return {
         "advice": advice_out(advise(request_setup, crib), tool),
-        "state": state_of(revision, overrides),
+        "state": state_of(revision, overrides, stock),
         "remedies": remedies,
         "faster": faster,
     }
@@ -190,8 +190,8 @@ def _entry(job_id: int, operation: str, revision: Revision | None = None) -> tup
     raise Refusal(404, "The job has no such operation.")
 
 
-def _tried(payload: schemas.TryIn, revision: Revision) -> dict[str, Any]:
-    return payload.dict() | {"piece_seconds": state_of(revision)["tape"]["seconds"]}
+def _tried(payload: schemas.TryIn, revision: Revision, stock: Shop) -> dict[str, Any]:
+    return payload.dict() | {"piece_seconds": state_of(revision, None, stock)["tape"]["seconds"]}
 
 
 def _job(revision: Revision) -> dict[str, Any]:

@@ -7,15 +7,11 @@ from typing import Any, Literal
 from ninja import Schema
 from pydantic import ConfigDict, Field
 
-from cutting.doors.json_form import Library, read_request, read_setup
+from cutting.doors.json_form import read_request, read_setup
 from cutting.operations.setup import Setup
 from cutting.tooling.crib import Crib
-from server.crib.stock import holder_named, insert_named, stock
-from server.floor.library import machine_named
 from server.jobs.entries import Entry, length_with_unit, with_unit
-from server.shelf.library import material_named
-
-LIBRARY = Library(material=material_named, machine=machine_named, insert=insert_named, holder=holder_named, crib=stock)
+from server.shop import Shop, shop
 
 
 class Strict(Schema):
@@ -41,7 +37,7 @@ class Operation(Strict):
     skin: Literal["clean", "bar", "forged", "cast", "weld"] = "clean"
 
 
-class Stock(Strict):
+class StockData(Strict):
     diameter: str = Field(max_length=40)
     free_length: str = Field(max_length=40)
     bore: str = Field(default="0", max_length=40)
@@ -82,7 +78,7 @@ class Document(Strict):
     goal: Literal["cheapest", "fastest", "most secure"] = "cheapest"
     batch: BatchData = BatchData()
     money: Money = Money()
-    stock: Stock
+    stock: StockData
     holding: dict[str, Entry] = {}
     house: dict[str, Entry] = {}
     operations: list[Operation] = Field(max_length=60)
@@ -121,14 +117,18 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
     }
 
 
-def setup_of(document: dict[str, Any], operation: dict[str, Any], overrides: dict[str, Any] | None = None) -> Setup:
+def setup_of(
+    document: dict[str, Any], operation: dict[str, Any], overrides: dict[str, Any] | None = None, stock: Shop | None = None
+) -> Setup:
     """The checked `Setup` of one operation. Raises `CuttingError`."""
-    return read_setup(setup_form(document, operation, overrides), LIBRARY)
+    return read_setup(setup_form(document, operation, overrides), (stock or shop()).library)
 
 
-def request_of(document: dict[str, Any], operation: dict[str, Any], overrides: dict[str, Any] | None = None) -> tuple[Setup, Crib]:
+def request_of(
+    document: dict[str, Any], operation: dict[str, Any], overrides: dict[str, Any] | None = None, stock: Shop | None = None
+) -> tuple[Setup, Crib]:
     """The advice request of one operation. Raises `CuttingError`."""
     form = setup_form(document, operation, overrides)
     coolant = form["settings"].get("coolant")
     form["settings"] = {"coolant": coolant} if coolant else None
-    return read_request(form, LIBRARY)
+    return read_request(form, (stock or shop()).library)

@@ -9,12 +9,10 @@ from typing import Annotated, Any, Literal
 from ninja import Schema
 from pydantic import ConfigDict, Field
 
-from server.crib.stock import stock
 from server.errors import Refusal
-from server.floor.library import machine_named
 from server.jobs.document import Baseline, BatchData, Money, Tool
 from server.jobs.entries import Entry, length_with_unit, with_unit
-from server.shelf.library import material_named
+from server.shop import shop
 
 
 class Gesture(Schema):
@@ -110,11 +108,11 @@ class SetPart(Gesture):
                 document[name] = value
                 said.append(f"{name} {value}")
         if self.material is not None:
-            document["material"] = material_named(self.material).name
+            document["material"] = shop().library.material(self.material).name
             document["hardness"] = self.hardness  # another metal comes as usually delivered
             said.append(f"material {document['material']}")
         if self.machine is not None:
-            machine = machine_named(self.machine)
+            machine = shop().library.machine(self.machine)
             document["machine"] = machine.name
             for entry in document["operations"]:
                 if machine.pressure(str(entry["settings"].get("coolant", "flood"))) is None:
@@ -208,7 +206,7 @@ def edited(document: dict[str, Any], edit: Any) -> tuple[dict[str, Any], str]:
 
 
 def _first_tool(kind: str) -> tuple[str, str]:
-    crib = stock()
+    crib = shop().crib
     left, right = crib.pairs
     for i, h in zip(left.tolist(), right.tolist(), strict=True):
         if kind in crib.holders[h].code.operations:

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
+from collections import OrderedDict
 from contextlib import suppress
-from functools import lru_cache
 from typing import Any
 
 from cutting.doors.plain import plain
@@ -15,38 +15,44 @@ from cutting.operations.single_point.case import case_of
 from cutting.process.outline import Stage, outline, stages
 from cutting.process.tape import PieceMoney, cycle_tape
 from cutting.quantities import display, read_quantity
-from server.crib.stock import stock_version
-from server.floor.library import machine_named
 from server.jobs.document import setup_of
 from server.jobs.models import Revision
+from server.shop import Shop, Version, shop
 
 
-def state_of(revision: Revision, overrides: dict[str, dict[str, Any]] | None = None) -> dict[str, Any]:
+def state_of(revision: Revision, overrides: dict[str, dict[str, Any]] | None = None, stock: Shop | None = None) -> dict[str, Any]:
     """The computed state of a revision; `overrides` by operation id are tried without being saved."""
-    if not overrides:
-        return _kept_state(revision.pk, stock_version())
-    return _compute(revision.document, overrides)
+    stock = stock or shop()
+    if overrides:
+        return _compute(revision.document, overrides, stock)
+    key = (revision.pk, stock.version)
+    if key not in _kept:
+        while len(_kept) >= MOST_KEPT:
+            _kept.popitem(last=False)
+        _kept[key] = _compute(revision.document, {}, stock)
+    return _kept[key]
 
 
-@lru_cache(maxsize=256)
-def _kept_state(revision_pk: int, version: tuple[Any, ...]) -> dict[str, Any]:
-    return _compute(Revision.objects.get(pk=revision_pk).document, {})
+_kept: OrderedDict[tuple[int, Version], dict[str, Any]] = OrderedDict()
+MOST_KEPT = 256
 
 
-def _compute(document: dict[str, Any], overrides: dict[str, dict[str, Any]]) -> dict[str, Any]:
+def _compute(document: dict[str, Any], overrides: dict[str, dict[str, Any]], stock: Shop) -> dict[str, Any]:
     """Twice where the machine runs alone: how many pieces an edge must last depends on the whole piece's time."""
-    state = _compute_once(document, overrides, None)
+    state = _compute_once(document, overrides, None, stock)
     if document["batch"]["unattended_hours"] > 0:
-        state = _compute_once(document, overrides, state["tape"]["seconds"])
+        state = _compute_once(document, overrides, state["tape"]["seconds"], stock)
     return state
 
 
-def _compute_once(document: dict[str, Any], overrides: dict[str, dict[str, Any]], piece_seconds: float | None) -> dict[str, Any]:
-    machine = machine_named(document["machine"])
+def _compute_once(
+    document: dict[str, Any], overrides: dict[str, dict[str, Any]], piece_seconds: float | None, stock: Shop
+) -> dict[str, Any]:
+    machine = stock.library.machine(document["machine"])
     rows, outcomes, setups = [], [], []
     for entry in document["operations"]:
         try:
-            setup = setup_of(document, entry, {**(overrides.get(entry["id"]) or {}), "piece_seconds": piece_seconds})
+            setup = setup_of(document, entry, {**(overrides.get(entry["id"]) or {}), "piece_seconds": piece_seconds}, stock)
             setups.append((entry["id"], setup))
             outcome = evaluate_quickly(setup)
             outcomes.append((entry["id"], entry["title"], outcome))
@@ -55,7 +61,10 @@ def _compute_once(document: dict[str, Any], overrides: dict[str, dict[str, Any]]
             rows.append(_unfinished(entry, error))
     money = document["money"]
     tape = cycle_tape(
-        outcomes, machine, document["batch"]["pieces"], PieceMoney(money["blank"], money["setup_minutes"], money["good_share"])
+        outcomes,
+        machine,
+        document["batch"]["pieces"],
+        PieceMoney(money["blank"], money["setup_minutes"], money["good_share"]),
     )
     return {"operations": rows, "outline": _outline(document, setups), "tape": plain(tape), **_against(document, tape, rows)}
 
@@ -101,14 +110,14 @@ def _unfinished(entry: dict[str, Any], error: CuttingError) -> dict[str, Any]:
     }
 
 
-def stages_of(document: dict[str, Any], entry: dict[str, Any], setup: Setup, passes: tuple[Pass, ...]) -> tuple[Stage, ...]:
+def stages_of(document: dict[str, Any], entry: dict[str, Any], setup: Setup, passes: tuple[Pass, ...], stock: Shop) -> tuple[Stage, ...]:
     """The part in the middle of each pass, after the operations before this one that can be read."""
     earlier = []
     for before in document["operations"]:
         if before["id"] == entry["id"]:
             break
         with suppress(CuttingError):
-            earlier.append((before["id"], setup_of(document, before)))
+            earlier.append((before["id"], setup_of(document, before, None, stock)))
     sizes = _stock_sizes(document)
     return stages(sizes["diameter"], setup.holding.free_length, earlier, setup, passes)
 

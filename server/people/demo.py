@@ -1,12 +1,11 @@
-"""The demo people. Their passwords are printed at start: this is a demo on loopback."""
+"""Fills in the demo people."""
 
 from __future__ import annotations
 
 from django.contrib.auth.models import User
 
+from server.people.demo_people import PEOPLE
 from server.people.models import Preferences
-
-PEOPLE = (("engineer", "turn-the-arrow", Preferences.Role.ENGINEER), ("operator", "read-the-chips", Preferences.Role.OPERATOR))
 
 
 def fill_people() -> None:

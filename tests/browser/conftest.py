@@ -3,35 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from pathlib import Path
 from typing import Any
 
 import pytest
 from selenium import webdriver
-from selenium.webdriver.chrome.service import Service
 
 from server.jobs.models import Job
+from tests.browser.chromium import open_browser
 from tests.browser.person import Person
 from tests.server.conftest import fill_all
-
-FLAGS = (
-    "--headless=new", "--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--disable-background-networking",
-    "--disable-component-update", "--disable-sync", "--no-first-run", "--hide-scrollbars", "--font-render-hinting=none",
-    "--window-size=1280,800",
-)  # fmt: skip
-
-
-def open_browser(width: int = 1280, height: int = 800) -> webdriver.Chrome:
-    """A Chromium of exactly this page size."""
-    options = webdriver.ChromeOptions()
-    for flag in FLAGS:
-        options.add_argument(flag)
-    options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
-    options.binary_location = "/usr/bin/chromium"
-    chrome = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
-    metrics = {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": False}
-    chrome.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
-    return chrome
 
 
 @pytest.fixture(scope="session")
@@ -63,6 +43,3 @@ def person(chrome: webdriver.Chrome, site: str) -> Iterator[Person]:
     said = [entry["message"] for entry in log if entry["level"] == "SEVERE"]
     # refusals that a test provokes are answers, not failures; the network log line for them is the browser's own
     assert [line for line in said if "the server responded with a status of 4" not in line] == []
-
-
-AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"

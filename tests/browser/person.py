@@ -14,7 +14,7 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
-from server.people.demo import PEOPLE
+from server.people.demo_people import PEOPLE
 
 PASSWORDS = {name: password for name, password, _ in PEOPLE}
 

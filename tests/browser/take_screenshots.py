@@ -5,7 +5,7 @@ from __future__ import annotations
 import sys
 
 from house.ground import ROOT
-from tests.browser.conftest import open_browser
+from tests.browser.chromium import open_browser
 from tests.browser.demo_site import demo_site
 from tests.browser.person import Person
 

@@ -7,7 +7,7 @@ import json
 import pytest
 
 from server.jobs.models import Job
-from tests.browser.conftest import AXE
+from tests.browser.chromium import AXE
 from tests.browser.person import Person
 
 pytestmark = pytest.mark.browser

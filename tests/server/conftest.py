@@ -13,7 +13,8 @@ from server.crib.demo import fill_crib
 from server.floor.demo import fill_floor
 from server.jobs.demo import fill_jobs
 from server.jobs.models import Job
-from server.people.demo import PEOPLE, fill_people
+from server.people.demo import fill_people
+from server.people.demo_people import PEOPLE
 from server.shelf.demo import fill_shelf
 
 PASSWORDS = {name: password for name, password, _ in PEOPLE}

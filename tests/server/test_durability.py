@@ -18,7 +18,7 @@ import pytest
 
 from house import database
 from house.ground import ROOT, application_environment
-from server.people.demo import PEOPLE
+from server.people.demo_people import PEOPLE
 
 
 class Shop:

@@ -681,7 +681,7 @@ export interface components {
              *     }
              */
             money?: components["schemas"]["Money"];
-            stock: components["schemas"]["Stock"];
+            stock: components["schemas"]["StockData"];
             /**
              * Holding
              * @default {}
@@ -800,8 +800,8 @@ export interface components {
              */
             at: string;
         };
-        /** Stock */
-        Stock: {
+        /** StockData */
+        StockData: {
             /** Diameter */
             diameter: string;
             /** Free Length */

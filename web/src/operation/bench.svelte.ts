@@ -8,7 +8,7 @@ export type Candidate = Schemas["CandidateOut"];
 type Entries = Record<string, string | number | boolean | null>;
 
 const REST = 800; // ms without a nudge until the gesture is saved
-const FOLLOW = 180; // ms without a nudge until ranking and tape follow
+const FOLLOW = 350; // ms without a nudge until ranking and tape follow
 
 /** The live loop of one operation: try values, repaint, let ranking and tape follow, save when the hand rests. */
 export class OperationBench {
