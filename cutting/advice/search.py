@@ -1,7 +1,7 @@
 """For every pair of insert and holder the best feasible speed, feed and number of passes.
 
 No blind grid: exact rules have excluded pairs before; feeds and depths come from the breaker window, and speed follows
-in closed form from life, goal and limits. Pairs are run in chunks that fit the processor's cache.
+in closed form from life, goal and limits. Pairs are run in chunks, two at a time, so that memory stays bounded.
 """
 
 from __future__ import annotations
@@ -30,7 +30,7 @@ Array = NDArray[np.float64]
 FEEDS = 5
 PASS_OPTIONS, MOST_EXTRA_PASSES = 2, 6  # tried for all; tried where forces break
 EASED_BY_DEPTH = ("part_bends", "spindle_power", "edge_strength", "jaw_grip", "tool_bends")
-CHUNK = 2500
+CHUNK, SMALL = 10_000, 2_000  # pairs run together at most; and below which a second thread does not pay
 MOST_PASSES = 24
 CUTTING_SHARE = 0.85  # of unattended time that an edge is engaged, at most
 STOP_MINUTES = 45.0  # what an unplanned stop takes from an unattended machine (common practice)
@@ -73,7 +73,8 @@ def best_of_pairs(case: Case, cutter: Cutter) -> Best:
     """The best point of every pair; `cutter` arrays have shape (pairs, 1)."""
     count = len(cutter.nose_radius)
     best = Best.empty(count)
-    parts = [slice(start, min(start + CHUNK, count)) for start in range(0, count, CHUNK)]
+    size = min(CHUNK, max(SMALL, -(-count // 2)))
+    parts = [slice(start, min(start + size, count)) for start in range(0, count, size)]
     if len(parts) == 1:
         _search_chunk(case, cutter, best, parts[0])
         return best
