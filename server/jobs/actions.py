@@ -8,9 +8,12 @@ from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
 from pydantic import ValidationError
 
+from cutting.errors import require_between
+from cutting.quantities import read_quantity
 from server.errors import Refusal
 from server.jobs.document import Document, setup_of
 from server.jobs.edits import Edit, edited
+from server.jobs.entries import length_with_unit
 from server.jobs.models import Job, Revision
 from server.shop import shop
 
@@ -38,6 +41,26 @@ def create_job(document: dict[str, Any], author: AbstractBaseUser) -> Job:
         job = Job.objects.create(name=content["name"], material=content["material"], machine=content["machine"], revision=1)
         Revision.objects.create(job=job, number=1, document=content, gesture="created", author=author, effective=1)
     return job
+
+
+def start_job(given: dict[str, Any], author: AbstractBaseUser) -> Job:
+    """A new job from its name, material, machine and blank. Raises `Refusal` or `CuttingError`."""
+    library = shop().library
+    blank = {name: length_with_unit(name, given[name], given["units"]) for name in ("diameter", "free_length", "bore")}
+    machine = library.machine(given["machine"])
+    for name, most in (("diameter", machine.swing), ("free_length", machine.turning_length)):
+        require_between(name, read_quantity(str(blank[name]), "length", field=name).value, 1, most, "mm")
+    return create_job(
+        {
+            "name": given["name"],
+            "material": library.material(given["material"]).name,
+            "machine": machine.name,
+            "batch": {"pieces": given["pieces"]},
+            "stock": blank,
+            "operations": [],
+        },
+        author,
+    )
 
 
 def save_edit(job_id: int, base: int, edit: Edit, author: AbstractBaseUser) -> Revision:

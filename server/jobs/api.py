@@ -50,6 +50,13 @@ def list_jobs(request: HttpRequest) -> list[dict[str, Any]]:
     return sorted(rows, key=lambda row: (row["state"]["attention"], row["name"]))
 
 
+@router.post("", response={201: schemas.JobOut})
+def add_job(request: HttpRequest, payload: schemas.JobIn) -> Status:
+    """A new job on a bar or blank, without operations yet."""
+    require_engineer(request)
+    return Status(201, _job(actions.newest(actions.start_job(payload.dict(), request.user).pk)))  # type: ignore[arg-type]
+
+
 @router.get("/{job_id}", response=schemas.JobOut)
 def read_job(request: HttpRequest, job_id: int) -> dict[str, Any]:
     return _job(actions.newest(job_id))

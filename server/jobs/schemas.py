@@ -307,6 +307,19 @@ class RevisionRow(Schema):
     at: datetime
 
 
+class JobIn(Schema):
+    """What a new job starts from; operations are added to it."""
+
+    name: str = Field(min_length=1, max_length=120)
+    material: str = Field(max_length=120)
+    machine: str = Field(max_length=80)
+    diameter: str | float
+    free_length: str | float
+    bore: str | float = "0"
+    pieces: int = Field(default=50, ge=1, le=10_000_000)
+    units: Literal["mm", "inch"] = "mm"
+
+
 class EditIn(Schema):
     base_revision: int = Field(ge=1)
     edit: Edit

@@ -149,7 +149,7 @@ def _against(document: dict[str, Any], tape: Any, rows: list[dict[str, Any]]) ->
     """Target, present process, and the one line about what needs attention first."""
     target = document["money"].get("target")
     broken = [row for row in rows if row["status"] == "broken"]
-    over = target is not None and tape.money > target
+    over = target is not None and tape.money > target and bool(rows)
     attention, why = 3, "in order"
     if broken:
         attention, why = (

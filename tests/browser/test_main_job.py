@@ -198,6 +198,51 @@ def test_an_operator_reads_but_cannot_set(person: Person) -> None:
     assert "0.3 mm/rev" in person.value("#feed_per_rev")
 
 
+def test_an_operator_notes_and_measures_at_the_machine(person: Person) -> None:
+    person.sign_in("operator")
+    open_rough_turn(person)
+    person.see("h2").click()
+    person.press("n")
+    person.see("[role=dialog] textarea").send_keys("chips short and blue")
+    person.see_text("[role=dialog] button", "Keep the note").click()
+    person.see_text("[role=dialog] li", "chips short and blue")
+    fields = person.all("[role=dialog] form input.w-32")
+    fields[0].send_keys("53.25")
+    fields[1].send_keys("about 53", Keys.ENTER)
+    assert "measured" in person.see_text("[role=dialog] [role=alert]", "about 53").text
+    fields[1].send_keys(Keys.CONTROL, "a")
+    fields[1].send_keys("53.268", Keys.ENTER)
+    person.see_text("[role=dialog] td", "18.0 µm")
+
+
+def test_a_job_from_nothing(person: Person) -> None:
+    person.see_text("button", "New job").click()
+    for name, words in (("name", "Gate spindle"), ("material", "304"), ("diameter", "40"), ("length", "90")):
+        person.see(f"#new-{name}").send_keys(words)
+    person.see_text("[role=dialog] button", "Start the job").click()
+    person.see_text("h2", "Gate spindle · X5CrNi18-10")
+    person.see_text("button", "add an operation").click()
+    for name, words in (("start_diameter", "40"), ("end_diameter", "36 h9"), ("length", "60"), ("distance_from_chuck", "20")):
+        person.see(f"#drawing-{name}").send_keys(words)
+    person.see_text("[role=dialog] button", "Add to the run order").click()
+    person.saved(2)
+    person.see_text("table a", "Turn Ø36 h9").click()
+    person.see("#feed_per_rev")
+    person.settled()
+    person.see("h2").click()
+    person.press(Keys.ENTER)
+    person.saved(3)
+    person.settled()
+    assert "over its bound" not in " ".join(e.text for e in person.all("ul[aria-label^=Limits] li button span") if "■" in e.text)
+    assert float(person.read("[data-testid=operation_cost]").split()[0]) > 0
+    person.press("e")
+    field = person.see("#drawing-roughness")
+    field.send_keys("0.2", Keys.ENTER)
+    person.saved(4)
+    person.settled()
+    person.see_text("ul[aria-label^=Limits] li", "finish Ra")
+
+
 def test_two_people_on_one_job_lose_nothing(person: Person) -> None:
     open_rough_turn(person)
     elsewhere = person.chrome.execute_async_script(

@@ -118,6 +118,30 @@ def test_operations_can_be_added_moved_and_removed(engineer: Api, job_id: JobId)
     assert engineer.edit(job, 4, action="move_operation", operation=removed["document"]["operations"][0]["id"], by=-1).status_code == 422
 
 
+def test_a_new_job_starts_empty_and_takes_its_first_operation(engineer: Api, operator: Api) -> None:
+    blank = {
+        "name": "Gate spindle",
+        "material": "4140",
+        "machine": "two-axis lathe",
+        "diameter": "2.5",
+        "free_length": "10",
+        "units": "inch",
+    }
+    assert operator.post("/api/jobs", blank).status_code == 403
+    made = engineer.post("/api/jobs", blank)
+    assert made.status_code == 201
+    job = made.json()
+    assert (job["document"]["material"], job["document"]["stock"]["diameter"]) == ("42CrMo4", "2.5 in")
+    assert job["state"]["outline"]["length"] == pytest.approx(254)
+    feature = {"start_diameter": "63.5", "end_diameter": "60 h9", "length": "100", "distance_from_chuck": "50"}
+    grown = engineer.edit(job["id"], 1, action="add_operation", kind="turn", title="Turn Ø60", feature=feature).json()
+    assert grown["state"]["operations"][0]["seconds"] > 0
+    fat = engineer.post("/api/jobs", {**blank, "diameter": "900 mm"})
+    assert fat.status_code == 422
+    assert fat.json()["errors"][0]["field"] == "diameter"
+    assert "300" in fat.json()["errors"][0]["bound"]
+
+
 def test_an_inch_entry_keeps_its_unit(engineer: Api, job_id: JobId) -> None:
     saved = engineer.edit(
         job_id("Runner shaft"), 1, action="set_settings", operation="op30", units="inch", settings={"feed_per_rev": "0.011"}

@@ -53,7 +53,11 @@ export interface paths {
          */
         get: operations["server_jobs_api_list_jobs"];
         put?: never;
-        post?: never;
+        /**
+         * Add Job
+         * @description A new job on a bar or blank, without operations yet.
+         */
+        post: operations["server_jobs_api_add_job"];
         delete?: never;
         options?: never;
         head?: never;
@@ -818,6 +822,38 @@ export interface components {
             insert: string;
             /** Holder */
             holder: string;
+        };
+        /**
+         * JobIn
+         * @description What a new job starts from; operations are added to it.
+         */
+        JobIn: {
+            /** Name */
+            name: string;
+            /** Material */
+            material: string;
+            /** Machine */
+            machine: string;
+            /** Diameter */
+            diameter: string | number;
+            /** Free Length */
+            free_length: string | number;
+            /**
+             * Bore
+             * @default 0
+             */
+            bore?: string | number;
+            /**
+             * Pieces
+             * @default 50
+             */
+            pieces?: number;
+            /**
+             * Units
+             * @default mm
+             * @enum {string}
+             */
+            units?: "mm" | "inch";
         };
         /**
          * AddOperation
@@ -1772,6 +1808,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobRow"][];
+                };
+            };
+        };
+    };
+    server_jobs_api_add_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
                 };
             };
         };

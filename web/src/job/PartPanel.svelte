@@ -119,5 +119,16 @@
     >
       <option>chuck</option><option>chuck and centre</option><option>between centres</option>
     </select>
+    <label for="book">above the book</label>
+    <select
+      id="book"
+      class="control"
+      title="House rule: may speed go above the book's window?"
+      value={document.house?.never_above_book === false ? "may go above" : "never"}
+      disabled={locked}
+      onchange={(event) => part({ house: { never_above_book: event.currentTarget.value === "never" } })}
+    >
+      <option>never</option><option>may go above</option>
+    </select>
   </div>
 </Panel>

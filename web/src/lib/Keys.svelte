@@ -27,6 +27,8 @@
         ["p", "pin the candidate to compare"],
         ["w", "working of the binding limit"],
         ["1 2 3", "try a remedy"],
+        ["n", "notes and measurements"],
+        ["e", "what the drawing says"],
         ["[ ]", "previous and next operation"],
         ["b", "back to the job bench"],
       ],

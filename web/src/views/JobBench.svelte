@@ -1,9 +1,10 @@
 <script lang="ts">
   import ArrowDown from "@lucide/svelte/icons/arrow-down";
   import ArrowUp from "@lucide/svelte/icons/arrow-up";
+  import Pencil from "@lucide/svelte/icons/pencil";
   import Trash2 from "@lucide/svelte/icons/trash-2";
   import { push } from "svelte-spa-router";
-  import AddOperation from "../job/AddOperation.svelte";
+  import FeatureSheet from "../job/FeatureSheet.svelte";
   import BaselinePanel from "../job/BaselinePanel.svelte";
   import { JobEditor } from "../job/editor.svelte";
   import PartPanel from "../job/PartPanel.svelte";
@@ -19,6 +20,7 @@
   const editor = $derived(new JobEditor(Number(params.id)));
   let missing = $state("");
   let adding = $state(false);
+  let drawing = $state("");
   let place = $state(0);
   let width = $state(700);
 
@@ -119,6 +121,9 @@
                 >
                 <td class="pr-2 text-right whitespace-nowrap">
                   {#if session.mayEdit}
+                    <button class="p-1" aria-label="Drawing of {row.title}" onclick={() => (drawing = row.id)}
+                      ><Pencil size={15} /></button
+                    >
                     <button
                       class="p-1"
                       aria-label="Move {row.title} earlier"
@@ -146,7 +151,7 @@
             {/each}
           </tbody>
         </table>
-        {#if editor.problem && !adding}<p role="alert" class="text-signal p-2.5">
+        {#if editor.problem && !adding && !drawing}<p role="alert" class="text-signal p-2.5">
             {editor.problem.message}
           </p>{/if}
         <p class="text-soft px-2.5 py-2">
@@ -158,7 +163,14 @@
       <Tape state={job.state} open={(id) => void push(`/jobs/${job.id}/operations/${id}`)} />
     </div>
   </div>
-  {#if adding}<AddOperation {editor} close={() => (adding = false)} />{/if}
+  {#if adding}<FeatureSheet {editor} close={() => (adding = false)} />{/if}
+  {#if drawing}
+    <FeatureSheet
+      {editor}
+      entry={job.document.operations.find((one) => one.id === drawing)}
+      close={() => (drawing = "")}
+    />
+  {/if}
   <ConflictSheet {editor} />
 {:else}
   <p class="text-soft p-6">Evaluating the job …</p>

@@ -2,15 +2,17 @@
   import { createQuery } from "@tanstack/svelte-query";
   import { push } from "svelte-spa-router";
   import { api, ask } from "../api/client";
+  import NewJob from "../job/NewJob.svelte";
   import Silhouette from "../lib/Silhouette.svelte";
   import { guarded, listen } from "../keys";
   import { page } from "../page.svelte";
-  import { shown } from "../session.svelte";
+  import { session, shown } from "../session.svelte";
 
   page.open("Jobs", [{ label: "Jobs" }]);
   const jobs = createQuery(() => ({ queryKey: ["jobs"], queryFn: () => ask(api.GET("/api/jobs")) }));
   const marks = ["over a limit", "over target", "with care", "in order"] as const;
   let place = $state(0);
+  let starting = $state(false);
 
   $effect(() => {
     const rows = jobs.data ?? [];
@@ -25,7 +27,12 @@
 </script>
 
 <div class="mx-auto max-w-[1264px] p-2">
-  <h1 class="sr-only">Jobs</h1>
+  <div class="flex items-center justify-between px-1 pb-2">
+    <h1 class="text-[16px] font-semibold">
+      Jobs <span class="text-soft font-normal">· what needs attention first</span>
+    </h1>
+    {#if session.mayEdit}<button class="control" onclick={() => (starting = true)}>New job</button>{/if}
+  </div>
   {#if jobs.isPending}
     <p class="text-soft p-4">Evaluating every job …</p>
   {:else if jobs.isError}
@@ -84,3 +91,5 @@
     </ul>
   {/if}
 </div>
+
+{#if starting}<NewJob close={() => (starting = false)} />{/if}

@@ -10,6 +10,8 @@
   import Silhouette from "../lib/Silhouette.svelte";
   import Tape from "../lib/Tape.svelte";
   import { OperationBench } from "../operation/bench.svelte";
+  import FeatureSheet from "../job/FeatureSheet.svelte";
+  import LogSheet from "../operation/LogSheet.svelte";
   import Candidates from "../operation/Candidates.svelte";
   import ChipMap from "../operation/ChipMap.svelte";
   import CompareSheet from "../operation/CompareSheet.svelte";
@@ -27,7 +29,7 @@
   const editor = $derived(new JobEditor(Number(params.id)));
   const bench = $derived(new OperationBench(editor, params.operation));
   let missing = $state("");
-  let sheet = $state<"compare" | "others" | null>(null);
+  let sheet = $state<"compare" | "others" | "log" | "drawing" | null>(null);
   let limit = $state<Schemas["LimitOut"] | null>(null);
   let value = $state<Schemas["ValueOut"] | null>(null);
   const shownState = $derived(bench.follow?.state ?? editor.job?.state);
@@ -90,6 +92,8 @@
         },
         w: () => (limit = bench.limits[0] ?? null),
         b: () => void push(`/jobs/${params.id}`),
+        n: () => (sheet = "log"),
+        e: () => session.mayEdit && (sheet = "drawing"),
         "1": () => offer(0),
         "2": () => offer(1),
         "3": () => offer(2),
@@ -122,6 +126,12 @@
       <div class="min-h-0 flex-1 overflow-auto">
         <RunOrder rows={shownState.operations} job={job.id} selected={params.operation} />
       </div>
+      <div class="flex gap-2 px-2.5 pb-2">
+        <button class="control flex-1" onclick={() => (sheet = "log")}>notes, sizes <kbd>n</kbd></button>
+        {#if session.mayEdit}<button class="control flex-1" onclick={() => (sheet = "drawing")}
+            >drawing <kbd>e</kbd></button
+          >{/if}
+      </div>
       <Stiffness rows={shownState.operations} selected={params.operation} />
     </Panel>
     <Scene {bench} />
@@ -151,6 +161,8 @@
   {#if value}<WorkingSheet title={value.label} {value} close={() => (value = null)} />{/if}
   {#if sheet === "compare"}<CompareSheet {bench} close={() => (sheet = null)} />{/if}
   {#if sheet === "others"}<OthersSheet {bench} close={() => (sheet = null)} />{/if}
+  {#if sheet === "log"}<LogSheet {bench} close={() => (sheet = null)} />{/if}
+  {#if sheet === "drawing"}<FeatureSheet {editor} entry={bench.entry} close={() => (sheet = null)} />{/if}
   <ConflictSheet {editor} />
 {:else}
   <p class="text-soft p-6">Opening the bench …</p>
