@@ -16,8 +16,8 @@ def why_not_first(row: Candidate, first: Candidate, goal: Goal) -> str:
         return "first: " + {Goal.CHEAPEST: "cheapest", Goal.FASTEST: "fastest", Goal.MOST_SECURE: "most secure"}[goal]
     if goal is Goal.MOST_SECURE and row.secure < first.secure - 0.005:
         if row.chip_index < first.chip_index - 5:
-            return f"chips less sure: index {row.chip_index:.0f} against {first.chip_index:.0f}"
-        return f"more scatter of life: {row.secure:.0%} against {first.secure:.0%}"
+            return f"chip index {row.chip_index:.0f} against {first.chip_index:.0f}"
+        return f"more scatter of life: {row.secure:.0%} secure"
     drivers = _drivers(row, first)
     weight, reason = max(drivers, key=lambda pair: pair[0])
     if weight <= 0.004:
@@ -36,9 +36,9 @@ def _drivers(row: Candidate, first: Candidate) -> list[tuple[float, str]]:
         elif row.feed_per_rev < first.feed_per_rev * 0.97 and (
             row.feed_per_rev / first.feed_per_rev <= row.cutting_speed / first.cutting_speed
         ):
-            found.append((slower, f"feed only {row.feed_per_rev:.3g}: {held}"))
+            found.append((slower, f"feed {1 - row.feed_per_rev / first.feed_per_rev:.0%} lower: {held}"))
         elif row.cutting_speed < first.cutting_speed * 0.98:
-            found.append((slower, f"speed only {row.cutting_speed:.0f}: {held}"))
+            found.append((slower, f"speed {1 - row.cutting_speed / first.cutting_speed:.0%} lower: {held}"))
         else:
             found.append((slower, f"{row.seconds - first.seconds:.1f} s slower: {held}"))
     edge = row.edge_cost / row.change_parts - first.edge_cost / first.change_parts

@@ -47,8 +47,10 @@ def outline(stock_diameter: float, free_length: float, bore: float, operations: 
             start = end - f.length
             inner = f.end.nominal / 2
             removed.append(Removed(identity, ((start, inner), (start, f.start_diameter / 2), (end, f.start_diameter / 2), (end, inner))))
-            if inner < 0.5:
-                end = start
+            if inner <= max(0.5, bore / 2 + 0.01):
+                end = start  # faced to the bore or the centre: the part is shorter
+            else:
+                steps = _lower(steps, start, end, inner)  # a boss stays
             continue
         near, far = f.distance_from_chuck, min(f.distance_from_chuck + f.length, end)
         after = f.end_diameter / 2
@@ -77,7 +79,7 @@ def stages(
     stock_diameter: float, free_length: float, earlier: list[tuple[str, Setup]], setup: Setup, passes: tuple[Pass, ...]
 ) -> tuple[Stage, ...]:
     """The part in the middle of each pass of an operation, after the operations before it. Lengths in mm."""
-    before = outline(stock_diameter, free_length, 0.0, earlier).finished
+    before = outline(stock_diameter, free_length, setup.holding.bore, earlier).finished
     steps = [(a[0], a[1]) for a in before[::2]]
     end = before[-1][0] if before else free_length
     return tuple(_facing(steps, end, setup, one) if setup.operation == "face" else _turning(steps, end, setup, one) for one in passes)

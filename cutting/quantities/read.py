@@ -10,7 +10,8 @@ from cutting.errors import AmbiguousQuantity, UnreadableQuantity
 from cutting.quantities.kinds import KINDS, Kind, factor
 
 _FRACTION = re.compile(r"^(?:(?P<whole>\d+)[-\s]+)?(?P<top>\d+)\s*/\s*(?P<bottom>\d+)(?=$|[\s\"″a-zµμ])", re.IGNORECASE)
-_NUMBER = re.compile(r"^[+-]?(?:\d[\d\s.,]*\d|\d|[.,]\d+)(?:e[+-]?\d+)?", re.IGNORECASE)
+# a blank groups thousands only before exactly three digits, so that `800 1/min` stays 800
+_NUMBER = re.compile(r"^[+-]?(?:\d{1,3}(?:[ \u202f]\d{3})+(?!\d)(?:[.,]\d+)?|\d[\d.,]*\d|\d|[.,]\d+)(?:e[+-]?\d+)?", re.IGNORECASE)
 _GROUPED = re.compile(r"^[+-]?[1-9]\d{0,2}(?P<mark>[.,])\d{3}$")
 _SYSTEM_UNITS = {"metric": "metric", "mm": "metric", "inch": "inch", "in": "inch"}
 

@@ -198,6 +198,37 @@ def test_an_operator_reads_but_cannot_set(person: Person) -> None:
     assert "0.3 mm/rev" in person.value("#feed_per_rev")
 
 
+def test_a_geared_lathe_is_nudged_step_by_step(person: Person) -> None:
+    person.see_text("a span", "Deflector hub").click()
+    person.see_text("table a", "Face hub").click()
+    person.see("#cutting_speed")
+    person.settled()
+    person.press("s", Keys.ARROW_UP)
+    person.saved(2)
+    person.settled()
+    assert person.read("table[aria-label=Passes] tbody td:nth-child(4)") == "500"
+    assert "152 m/min" in person.see_text("section[aria-label^=Limits] li", "book window").text
+    person.press(Keys.ARROW_DOWN, Keys.ARROW_DOWN)
+    person.saved(3)
+    person.settled()
+    assert person.read("table[aria-label=Passes] tbody td:nth-child(4)") == "250"
+
+
+def test_a_clamp_answers_its_caution(person: Person) -> None:
+    person.see_text("a span", "Runner shaft").click()
+    person.see_text("table a", "Face end").click()
+    person.see("#feed_per_rev")
+    person.settled()
+    person.see_text("ul[aria-label^=Warnings] li", "no clamp of its own")
+    person.type_over("#clamp", "900", Keys.TAB)
+    person.saved(2)
+    person.settled()
+    assert "no clamp of its own" not in person.read("ul[aria-label^=Warnings]")
+    assert "900" in person.see_text("ul[aria-label^=Limits] li", "spindle and chuck speed").text
+    person.type_over("#clamp", "many", Keys.TAB)
+    assert "is not a number" in person.see_text("[role=alert]", "many").text
+
+
 def test_an_operator_notes_and_measures_at_the_machine(person: Person) -> None:
     person.sign_in("operator")
     open_rough_turn(person)

@@ -21,6 +21,7 @@ from cutting.operations.single_point import limits as rules
 from cutting.operations.single_point.case import case_of, single_cutter
 from cutting.operations.single_point.physics import cut
 from cutting.operations.single_point.run import actual_depth, pass_diameters
+from cutting.process.outline import outline, stages
 from cutting.quantities import read_quantity
 from cutting.working import Recorder, Silent
 
@@ -182,6 +183,20 @@ def test_facing_time_uses_the_clamp(setup: Build) -> None:
     assert not any(w.name == "no_clamp" for w in slow.warnings)
 
 
+def test_the_outline_keeps_a_boss_and_loses_a_faced_end(setup: Build) -> None:
+    boss = setup(operation="face", feature={"start_diameter": 64, "end_diameter": 14, "length": 2})
+    clean = setup(operation="face", feature={"start_diameter": 64, "end_diameter": 0, "length": 2})
+    seat = setup(feature={"start_diameter": 64, "end_diameter": 49, "length": 100, "distance_from_chuck": 50})
+    kept = outline(64, 200, 0, [("a", boss), ("b", seat)])
+    assert kept.finished[-1] == (200, 7)
+    assert (150.0, 24.5) in kept.finished
+    assert outline(64, 200, 0, [("a", clean)]).finished[-1] == (198, 32)
+    middle = stages(64, 200, [("a", clean)], seat, evaluate(seat).passes)
+    assert middle[0].tip[0] == pytest.approx(150 - 0.36 * 100)
+    assert middle[-1].tip[1] == pytest.approx(24.5)
+    assert middle[0].corners[-1] == (198, 32)
+
+
 def test_chip_forms_follow_the_window(setup: Build) -> None:
     assert evaluate(setup(settings={"feed_per_rev": 0.05})).chip.verdict == "strings"
     assert evaluate(setup(settings={"feed_per_rev": 0.3})).chip.verdict == "breaks"
@@ -244,6 +259,9 @@ def test_ladders_step_through_values_that_read_back(setup: Build, system: str) -
         values = [read_quantity(rung, *kinds).value for rung in ladder.rungs]
         assert values == sorted(values), name
         assert len(set(values)) == len(values), name
+    geared = setup(machine="geared lathe", settings={"coolant": "flood"})
+    speeds = [read_quantity(rung, "cutting_speed", "spindle_speed").value for rung in ladders(geared, system)["cutting_speed"].rungs]
+    assert speeds == list(geared.machine.speeds)
     depth = ladders(base, system)["depth_of_cut"]
     there = read_quantity(depth.rungs[depth.place], "length").value
     assert base.with_settings(depth_of_cut=there).pass_count == base.pass_count

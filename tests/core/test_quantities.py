@@ -19,6 +19,8 @@ from cutting.quantities import KINDS, display, read_dimension, read_quantity, wr
         ("0.25 mm/rev", "feed_per_rev", 0.25),
         (".25", "feed_per_rev", 0.25),
         ("1 200 rpm", "spindle_speed", 1200),
+        ("800 1/min", "spindle_speed", 800),
+        ("1 400 1/min", "spindle_speed", 1400),
         ("1.250,5 mm", "length", 1250.5),
         ("1,250.5 mm", "length", 1250.5),
         ('1-3/8"', "length", 34.925),

@@ -43,10 +43,14 @@ def evaluate(setup: Setup, with_remedies: bool = True) -> Outcome:
         )
     chip = chip_verdict(case, cutter, done, setup)
     faster = ways_to_go_faster(setup, found) if with_remedies and not any(limit.broken for limit in found) else ()
-    warnings = (*warnings_of_fit(setup), *cautions(setup, done), *_speed_reason(setup, cutter))
+    warnings = _gravest_first((*warnings_of_fit(setup), *cautions(setup, done), *_speed_reason(setup, cutter)))
     return Outcome(
         setup.operation, results(case, done, record), found, passes(setup, done), chip, warnings, faster, scene(setup, case, done)
     )
+
+
+def _gravest_first(found: tuple[Warning, ...]) -> tuple[Warning, ...]:
+    return tuple(sorted(found, key=lambda one: ("blocks", "care", "note").index(one.severity)))
 
 
 def limit_list(case: Case, cutter: Cutter, done: Cut, record: Recorder) -> tuple[Limit, ...]:

@@ -152,6 +152,7 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
     ratio = ratio * np.where(cutter.wiper > 0, finish.WIPER_GAIN, 1.0)
     ra = record(finish.arithmetic_roughness, peak_height=height, finish_factor=ratio)
 
+    standing = standing_heat(case, cutter)
     rise = record(
         heat.cook_temperature_rise,
         specific_force=kc,
@@ -159,7 +160,7 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
         cutting_speed=v,
         chip_thickness=h,
         diffusivity=work.material.diffusivity,
-        note="a guide for comparing, not a measurement",
+        note=f"a guide for comparing, not a measurement; on the same scale this edge stands {np.ravel(standing)[-1]:.0f} K here",
     )
     t = record(
         life.taylor_life,
@@ -219,7 +220,7 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
         least_useful_feed=finish.least_useful_feed(cutter.nose_radius, h_min),
         minimum_chip=h_min,
         temperature_rise=rise,
-        standing_rise=standing_heat(case, cutter),
+        standing_rise=standing,
         tool_life=t,
         weibull_shape=shape,
         window_gauge=gauge,

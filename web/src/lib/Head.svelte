@@ -20,7 +20,9 @@
   class="bg-sheet text-ink absolute top-1 left-1 z-50 -translate-y-20 px-3 py-2 focus:translate-y-0"
   onclick={skip}>Skip to the bench</a
 >
-<header class="bg-bar text-bar-ink flex h-11 shrink-0 items-center gap-3 px-3 whitespace-nowrap">
+<header
+  class="bg-bar text-bar-ink flex min-h-11 shrink-0 items-center gap-x-3 gap-y-1 px-3 whitespace-nowrap max-[1000px]:flex-wrap max-[1000px]:py-1.5"
+>
   <a href="#/" class="flex items-center gap-2 text-[17px] font-semibold" aria-label="Arrow Bench, jobs">
     <svg viewBox="0 0 30 16" class="h-4 w-[30px]" aria-hidden="true">
       <path d="M2 2v12M2 8h16" stroke="currentColor" stroke-width="2" fill="none" />
@@ -28,14 +30,17 @@
     </svg>
     Arrow Bench
   </a>
-  <nav aria-label="Where you are" class="text-bar-soft flex min-w-0 items-center gap-2">
+  <nav
+    aria-label="Where you are"
+    class="text-bar-soft flex min-w-0 items-center gap-2 max-[1000px]:basis-[calc(100%-160px)]"
+  >
     {#each page.crumbs as crumb, k (k)}
       <span aria-hidden="true">/</span>
       {#if crumb.href}<a href={crumb.href} class="hover:underline">{crumb.label}</a>
       {:else}<span class="text-bar-ink truncate font-semibold" aria-current="page">{crumb.label}</span>{/if}
     {/each}
   </nav>
-  <div class="flex-1"></div>
+  <div class="flex-1 max-[1000px]:hidden"></div>
   {#if page.goal}
     <span class="text-bar-soft max-lg:hidden" id="goal-label">goal</span>
     <Choice

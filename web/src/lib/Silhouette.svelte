@@ -85,7 +85,7 @@
   {/each}
   {#if labels}
     {#each roomy as label, k (k)}
-      <text x={x(label.at)} y={y(-label.radius) + 16} text-anchor="middle" class="draw-text figure"
+      <text x={x(label.at)} y={y(-label.radius) + 16} text-anchor="middle" class="draw-text draw-over figure"
         >Ø{shown(label.display)}</text
       >
     {/each}

@@ -13,7 +13,7 @@
 
   const map = $derived(bench.evaluation?.map);
   const chip = $derived(bench.evaluation?.chip);
-  const x = $derived(scaleLinear(map?.feed_axis ?? [0, 1], [34, width - 8]));
+  const x = $derived(scaleLinear(map?.feed_axis ?? [0, 1], [42, width - 8]));
   const y = $derived(scaleLinear(map?.depth_axis ?? [0, 1], [height - 30, 6]));
   const polygon = (points: [number, number][]) => points.map(([f, a]) => `${x(f)},${y(a)}`).join(" ");
   const line = (points: [number, number][]) =>
@@ -158,14 +158,14 @@
           >
         {/each}
         {#each map.depth_ticks as t (t.value)}
-          <text x="30" y={y(t.value) + 4} text-anchor="end" class="draw-text figure" font-size="12"
+          <text x="38" y={y(t.value) + 4} text-anchor="end" class="draw-text figure" font-size="12"
             >{tick(t)}</text
           >
         {/each}
         <text x={width - 8} y={height - 3} text-anchor="end" class="draw-text"
           >feed {session.units === "inch" ? "ipr" : "mm/rev"}</text
         >
-        <text x="34" y={height - 3} class="draw-text"
+        <text x="42" y={height - 3} class="draw-text"
           >depth {session.units === "inch" ? "in" : "mm"} upward</text
         >
         <g transform="translate({x(map.feed)},{y(map.depth)})" class="draw-signal">

@@ -32,7 +32,7 @@
 <Panel title="Result" stale={bench.stale} class="area-results">
   {#snippet aside()}working <kbd>w</kbd>{/snippet}
   <table class="w-full table-fixed">
-    <colgroup><col class="w-[112px]" /><col class="w-[80px]" /><col /></colgroup>
+    <colgroup><col class="w-[108px]" /><col class="w-[78px]" /><col /></colgroup>
     <tbody>
       {#each rows as value (value.name)}
         <tr class="border-line border-t first:border-0">

@@ -37,6 +37,12 @@
     );
   };
 
+  const clamp = $derived.by(() => {
+    const entry =
+      "spindle_clamp" in bench.tried ? bench.tried.spindle_clamp : bench.entry?.settings.spindle_clamp;
+    return entry == null ? "" : String(entry).replace(/\s*(1\/min|rpm)$/, "");
+  });
+
   function commit(name: SettingName) {
     const entry = typed[name];
     if (entry === undefined) return;
@@ -134,9 +140,24 @@
       >
         {#each bench.evaluation?.coolants ?? [] as coolant (coolant)}<option>{coolant}</option>{/each}
       </select>
-      <span class="text-soft col-span-2 truncate"
-        >{bench.evaluation ? shown(bench.evaluation.scene_labels.overhang) : ""} tool overhang</span
+      <label for="clamp" class="flex items-center gap-1.5"
+        >clamp
+        <input
+          id="clamp"
+          class="control figure w-[68px] !px-1.5"
+          placeholder="none"
+          title="The program's own speed limit, {session.units === 'inch' ? 'rpm' : '1/min'}; empty for none"
+          disabled={!session.mayEdit}
+          value={clamp}
+          onchange={(event) => bench.attempt({ spindle_clamp: event.currentTarget.value.trim() || null })}
+        /></label
       >
+      <span class="figure text-soft text-[12.5px]" title="overhang of the tool"
+        >↧ {bench.evaluation ? shown(bench.evaluation.scene_labels.overhang) : ""}</span
+      >
+      {#if refusal?.field === "settings.spindle_clamp"}<p class="text-signal col-span-4" role="alert">
+          {refusal.message}
+        </p>{/if}
     </div>
     {#if bench.problem && !refusal}
       <p class="text-signal mt-1" role="alert">{bench.problem.message}</p>
@@ -146,10 +167,9 @@
         ><tr class="border-line border-b"
           ><th scope="col" class="text-left font-normal">pass</th><th scope="col" class="font-normal"
             >from Ø</th
-          ><th scope="col" class="font-normal">to Ø</th><th scope="col" class="font-normal">1/min</th><th
-            scope="col"
-            class="font-normal">chip</th
-          ><th scope="col" class="font-normal">s</th></tr
+          ><th scope="col" class="font-normal">to Ø</th><th scope="col" class="font-normal"
+            >{session.units === "inch" ? "rpm" : "1/min"}</th
+          ><th scope="col" class="font-normal">chip</th><th scope="col" class="font-normal">s</th></tr
         ></thead
       >
       <tbody class="figure text-right">
