@@ -109,6 +109,7 @@ def start(port: int) -> int:
                 str(LOGS / "access.log"),
                 "--error-logfile",
                 str(LOGS / "server.log"),
+                "--no-control-socket",
                 "--graceful-timeout",
                 "5",
             ],

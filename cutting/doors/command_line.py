@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import signal
 import sys
 from collections.abc import Callable
 from pathlib import Path
@@ -68,4 +69,5 @@ def _refuse_constant(name: str) -> float:
 
 
 if __name__ == "__main__":
+    signal.signal(signal.SIGPIPE, signal.SIG_DFL)  # a reader such as `head` may stop early
     sys.exit(main(sys.argv[1:]))

@@ -24,7 +24,17 @@ def demo_site() -> Iterator[str]:
     _sql(f"DROP DATABASE IF EXISTS {NAME}; CREATE DATABASE {NAME} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci")
     subprocess.run([sys.executable, "-m", "django", "prepare"], env=environment, cwd=ROOT, check=True)
     port = database.free_port()
-    command = [sys.executable, "-m", "gunicorn", "server.wsgi:application", "--bind", f"127.0.0.1:{port}", "--workers", "2"]
+    command = [
+        sys.executable,
+        "-m",
+        "gunicorn",
+        "server.wsgi:application",
+        "--no-control-socket",
+        "--bind",
+        f"127.0.0.1:{port}",
+        "--workers",
+        "2",
+    ]
     server = subprocess.Popen([*command, "--threads", "4", "--preload", "--log-level", "error"], env=environment, cwd=ROOT)
     try:
         _wait_for(f"http://127.0.0.1:{port}/alive")

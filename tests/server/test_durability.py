@@ -41,6 +41,7 @@ class Shop:
             "-m",
             "gunicorn",
             "server.wsgi:application",
+            "--no-control-socket",
             "--bind",
             f"127.0.0.1:{self.port}",
             "--workers",
