@@ -9,26 +9,27 @@ from typing import Any
 
 from cutting.errors import UnknownName
 from cutting.operations import facing, turning
-from cutting.operations.outcome import Outcome
+from cutting.operations.outcome import Outcome, Remedy
 from cutting.operations.setup import Setup
 
 
 @dataclass(frozen=True)
 class Kind:
-    """What a kind of operation brings: its evaluation, its map and its ranking."""
+    """What a kind of operation brings: its evaluation, its map, and what would move a limit."""
 
     name: str
     title: str
     evaluate: Callable[..., Outcome]
     explore: Callable[[Setup], Any]
+    relax: Callable[[Setup, str], tuple[Remedy, ...]]
 
 
 KINDS = MappingProxyType(
     {
         kind.name: kind
         for kind in (
-            Kind("turn", turning.TITLE, turning.evaluate, turning.explore),
-            Kind("face", facing.TITLE, facing.evaluate, facing.explore),
+            Kind("turn", turning.TITLE, turning.evaluate, turning.explore, turning.relax),
+            Kind("face", facing.TITLE, facing.evaluate, facing.explore, facing.relax),
         )
     }
 )
@@ -54,3 +55,8 @@ def evaluate_quickly(setup: Setup) -> Outcome:
 def explore(setup: Setup) -> Any:
     """The map of a set-up of any kind. Raises `CuttingError`."""
     return kind_of(setup.operation).explore(setup)
+
+
+def relax(setup: Setup, limit: str) -> tuple[Remedy, ...]:
+    """What would move a limit of a set-up of any kind, found by trying. Raises `CuttingError`."""
+    return kind_of(setup.operation).relax(setup, limit)

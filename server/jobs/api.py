@@ -12,7 +12,7 @@ from ninja.files import UploadedFile
 from cutting.advice import advise
 from cutting.doors.plain import plain
 from cutting.errors import CuttingError
-from cutting.operations.registry import evaluate, evaluate_quickly, explore
+from cutting.operations.registry import evaluate, evaluate_quickly, explore, relax
 from cutting.quantities import display, read_quantity
 from server.errors import Refusal
 from server.jobs import actions, schemas
@@ -121,6 +121,14 @@ def follow_operation(request: HttpRequest, job_id: int, operation: str, payload:
         "remedies": remedies,
         "faster": faster,
     }
+
+
+@router.post("/{job_id}/operations/{operation}/limits/{limit}/relax", response=list[schemas.RemedyOut])
+def relax_limit(request: HttpRequest, job_id: int, operation: str, limit: str, payload: schemas.TryIn) -> list[dict[str, Any]]:
+    """What would move one limit, with what each change brings."""
+    revision, stock = actions.newest(job_id), shop()
+    document, entry = _entry(job_id, operation, revision)
+    return [plain(remedy) for remedy in relax(setup_of(document, entry, _tried(payload, revision, stock), stock), limit)]
 
 
 @router.get("/{job_id}/notes", response=list[schemas.NoteOut])

@@ -27,17 +27,20 @@ class Gesture(Schema):
 
 
 class SetSettings(Gesture):
-    """Speed, feed, depth, coolant, clamp, overhang; bare numbers are in `units` and are kept with them."""
+    """Speed, feed, depth, coolant, clamp, overhang, and holding where a remedy changes both; bare numbers are in `units`."""
 
     action: Literal["set_settings"]
-    settings: dict[str, Entry]
+    settings: dict[str, Entry] = {}
+    holding: dict[str, Entry] = {}
     units: Literal["mm", "inch"] = "mm"
 
     def apply(self, document: dict[str, Any]) -> str:
         entry = self.target(document)
         kept = {name: with_unit(name, value, self.units) for name, value in self.settings.items()}
+        held = {name: length_with_unit(name, value, self.units) for name, value in self.holding.items()}
         entry["settings"].update(kept)
-        words = ", ".join(f"{name.replace('_', ' ')} {value}" for name, value in kept.items())
+        entry["holding"].update(held)
+        words = ", ".join(f"{name.replace('_', ' ')} {value}" for name, value in {**kept, **held}.items())
         return f"{entry['number']}: {words}"
 
 

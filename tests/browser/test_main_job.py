@@ -153,6 +153,7 @@ def test_working_of_a_limit_and_of_a_result(person: Person) -> None:
     assert "kc1.1·h^(−mc)" in text
     assert "2600·" in text
     assert "Kienzle 1952" in text
+    person.see_text("[role=dialog] li", "of its bound")
     person.press(Keys.ESCAPE)
     person.until(lambda: not person.all("[role=dialog]"), "closed")
     person.see_text("section[aria-label=Result] button", "cost").click()

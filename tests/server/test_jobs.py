@@ -182,6 +182,27 @@ def test_what_follows_holds_ranking_remedies_and_tape(engineer: Api, job_id: Job
     assert row["status"] != "broken"
 
 
+def test_a_remedy_that_changes_holding_and_feed_is_one_gesture(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Guide-vane pin")
+    both = {"settings": {"feed_per_rev": 0.2}, "holding": {"style": "chuck and centre", "free_length": 50}}
+    saved = engineer.edit(job, 1, action="set_settings", operation="op20", **both).json()
+    entry = saved["document"]["operations"][1]
+    assert entry["holding"] == {"style": "chuck and centre", "free_length": "50 mm"}
+    assert entry["settings"]["feed_per_rev"] == "0.2 mm/rev"
+    undone = engineer.post(f"/api/jobs/{job}/undo", {"base_revision": 2}).json()
+    assert undone["document"]["operations"][1]["holding"] == {}
+
+
+def test_any_limit_says_what_would_move_it(engineer: Api, job_id: JobId) -> None:
+    path = f"/api/jobs/{job_id('Runner shaft')}/operations/op30/limits"
+    moves = engineer.post(f"{path}/spindle_power/relax", {}).json()
+    assert 1 <= len(moves) <= 3
+    assert all(move["patch"] and "of its bound" in move["effect"]["metric"] for move in moves)
+    wrong = engineer.post(f"{path}/moon_phase/relax", {})
+    assert wrong.status_code == 422
+    assert "spindle_power" in wrong.json()["errors"][0]["suggestions"]
+
+
 def test_a_tool_that_cannot_cut_the_metal_still_gets_a_ranking(engineer: Api, job_id: JobId) -> None:
     job = job_id("Wear bush")
     engineer.edit(job, 1, action="set_part", material="100Cr6 hardened 60 HRC")

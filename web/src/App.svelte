@@ -27,7 +27,7 @@
     "/floor": Floor,
     "*": Missing,
   };
-  const queries = new QueryClient({ defaultOptions: { queries: { retry: false, staleTime: 5_000 } } });
+  const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
   let unreachable = $state("");
 
   onMount(() => {

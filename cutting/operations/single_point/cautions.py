@@ -9,6 +9,7 @@ from cutting.operations.outcome import Warning
 from cutting.operations.setup import Setup, Skin
 from cutting.operations.single_point.physics import Cut
 
+LONG_CHIPS = 50.0  # chip index below which long or packed chips are expected
 DEFER = "The machine's manual, local rules and trained people come first."
 
 
@@ -62,7 +63,7 @@ def cautions(setup: Setup, done: Cut) -> list[Warning]:
         )
     if material.group.number in (36, 37):
         add("titanium_fire", "care", "Titanium swarf burns: keep it cleared and wet, extinguisher for metal fires at hand. " + DEFER)
-    if setup.operation == "turn" and setup.insert.geometry.breaker is False and material.ductility > 0.3:
+    if float(done.chip_index.min()) < LONG_CHIPS:
         add("long_chips", "care", "Expect long chips: never reach for them; stop the spindle and use a hook.")
     add(
         "guards",

@@ -10,8 +10,9 @@ from numpy.typing import NDArray
 
 from cutting.chips.verdict import chip_form
 from cutting.chips.window import depth_scale, span_at_depth, window_sides
+from cutting.errors import UnknownName
 from cutting.nomenclature import source_label
-from cutting.operations.outcome import ChipVerdict, Limit, Outcome, Pass, Severity, Value, Warning, shown
+from cutting.operations.outcome import ChipVerdict, Limit, Outcome, Pass, Remedy, Severity, Value, Warning, shown
 from cutting.operations.setup import Setup
 from cutting.operations.single_point import limits as rules
 from cutting.operations.single_point.case import Case, Cutter
@@ -47,6 +48,15 @@ def evaluate(setup: Setup, with_remedies: bool = True) -> Outcome:
     return Outcome(
         setup.operation, results(case, done, record), found, passes(setup, done), chip, warnings, faster, scene(setup, case, done)
     )
+
+
+def relax(setup: Setup, name: str) -> tuple[Remedy, ...]:
+    """What would move one limit, whether it is broken or not. Raises `UnknownName` for a limit that does not apply."""
+    record = Recorder()
+    found = {limit.name: limit for limit in limit_list(*run(setup, record), record)}
+    if name not in found:
+        raise UnknownName("limit", f"no limit is called '{name}' here.", None, tuple(found))
+    return remedies_for(found[name], setup)
 
 
 def _gravest_first(found: tuple[Warning, ...]) -> tuple[Warning, ...]:

@@ -192,6 +192,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/operations/{operation}/limits/{limit}/relax": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Relax Limit
+         * @description What would move one limit, with what each change brings.
+         */
+        post: operations["server_jobs_api_relax_limit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/notes": {
         parameters: {
             query?: never;
@@ -1039,7 +1059,7 @@ export interface components {
         };
         /**
          * SetSettings
-         * @description Speed, feed, depth, coolant, clamp, overhang; bare numbers are in `units` and are kept with them.
+         * @description Speed, feed, depth, coolant, clamp, overhang, and holding where a remedy changes both; bare numbers are in `units`.
          */
         SetSettings: {
             /**
@@ -1052,8 +1072,18 @@ export interface components {
              * @enum {string}
              */
             action: "set_settings";
-            /** Settings */
-            settings: {
+            /**
+             * Settings
+             * @default {}
+             */
+            settings?: {
+                [key: string]: string | number | boolean | null;
+            };
+            /**
+             * Holding
+             * @default {}
+             */
+            holding?: {
                 [key: string]: string | number | boolean | null;
             };
             /**
@@ -2008,6 +2038,34 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FollowOut"];
+                };
+            };
+        };
+    };
+    server_jobs_api_relax_limit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+                limit: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RemedyOut"][];
                 };
             };
         };

@@ -18,6 +18,8 @@ export class JobEditor {
   problem = $state<Problem | null>(null);
   conflict = $state<Conflict | null>(null);
   saving = $state(false);
+  /** What else forgets the change that a person drops after a conflict. */
+  onDrop: (() => void) | null = null;
   private queue: Promise<unknown> = Promise.resolve();
 
   constructor(readonly id: number) {}
@@ -45,6 +47,7 @@ export class JobEditor {
   async settle(mine: boolean) {
     const edit = this.conflict?.edit;
     this.conflict = null;
+    if (!mine) this.onDrop?.();
     await this.load();
     if (mine && edit) await this.save(edit);
   }

@@ -1,15 +1,23 @@
 <script lang="ts">
+  import { createQuery } from "@tanstack/svelte-query";
   import type { Schemas } from "../api/client";
   import Sheet from "../lib/Sheet.svelte";
-  import { shown } from "../session.svelte";
+  import { session, shown } from "../session.svelte";
+  import type { OperationBench } from "./bench.svelte";
 
   interface Props {
     title: string;
     limit?: Schemas["LimitOut"];
     value?: Schemas["ValueOut"];
     close: () => void;
+    bench: OperationBench;
   }
-  let { title, limit, value, close }: Props = $props();
+  let { title, limit, value, close, bench }: Props = $props();
+  const moves = createQuery(() => ({
+    queryKey: ["relax", bench.operation, limit?.name, bench.editor.job?.revision],
+    enabled: limit !== undefined,
+    queryFn: () => bench.relax(limit!.name),
+  }));
   const steps = $derived(limit?.working ?? value?.working ?? []);
   const honest = {
     exact: "exact: geometry and arithmetic",
@@ -65,6 +73,37 @@
       </li>
     {/each}
   </ol>
+  {#if limit}
+    <h3 class="mt-4 font-semibold">What would move it</h3>
+    {#if moves.isPending}
+      <p class="text-soft">trying changes …</p>
+    {:else if moves.isError}
+      <p class="text-signal" role="alert">{moves.error.message}</p>
+    {:else}
+      <ul>
+        {#each moves.data ?? [] as remedy (remedy.text.metric)}
+          <li class="border-line flex items-baseline gap-3 border-t py-1">
+            <span class="flex-1"
+              >{shown(remedy.text)} <span class="text-soft">{shown(remedy.effect)}</span></span
+            >
+            {#if session.mayEdit}
+              <button
+                class="plain-link"
+                onclick={() => {
+                  void bench.apply(remedy);
+                  close();
+                }}>do it</button
+              >
+            {/if}
+          </li>
+        {:else}
+          <li class="text-soft">
+            No single change of setting or holding moves it by much; another tool or machine may.
+          </li>
+        {/each}
+      </ul>
+    {/if}
+  {/if}
   <p class="mt-4 flex gap-2">
     <button class="control" onclick={() => void copy()}>{copied ? "copied" : "copy"}</button>
     <button class="control" onclick={() => window.print()}>print</button>

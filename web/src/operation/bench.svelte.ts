@@ -1,5 +1,6 @@
 import { api, ask, Problem, type Schemas } from "../api/client";
 import type { JobEditor } from "../job/editor.svelte";
+import { page } from "../page.svelte";
 import { session } from "../session.svelte";
 
 export type SettingName = "cutting_speed" | "feed_per_rev" | "depth_of_cut";
@@ -22,8 +23,6 @@ export class OperationBench {
   following = $state(true);
   candidate = $state(0);
   pinned = $state<string[]>([]);
-  /** Which nudge is being painted, for measuring. */
-  private asked = 0;
   private busy = false;
   private again = false;
   private rungs: Partial<Record<SettingName, number>> = {};
@@ -54,6 +53,7 @@ export class OperationBench {
   attempt(values: Entries) {
     if (!session.mayEdit) return;
     this.tried = { ...this.tried, ...values };
+    page.saved = "not saved yet";
     window.clearTimeout(this.saveTimer);
     this.saveTimer = window.setTimeout(() => void this.save(), REST);
     void this.paint();
@@ -78,6 +78,13 @@ export class OperationBench {
     void this.paint();
   }
 
+  /** Drop everything tried and not saved; the next repaint shows what is kept. */
+  forget() {
+    window.clearTimeout(this.saveTimer);
+    this.tried = {};
+    this.rungs = {};
+  }
+
   /** Save what was tried, now; on leaving a field, or when the hand rests. */
   async save(): Promise<void> {
     window.clearTimeout(this.saveTimer);
@@ -98,7 +105,7 @@ export class OperationBench {
 
   async take(candidate: Candidate) {
     if (!session.mayEdit) return;
-    this.tried = {};
+    await this.save(); // a run of nudges is a gesture of its own
     this.rungs = {};
     const tool = { insert: candidate.insert, holder: candidate.holder };
     const settings = candidate.settings;
@@ -108,15 +115,23 @@ export class OperationBench {
   /** Apply what a remedy or a way to go faster sets. */
   async apply(remedy: Schemas["RemedyOut"]) {
     if (!session.mayEdit) return;
+    await this.save(); // a run of nudges is a gesture of its own
     this.rungs = {};
-    this.tried = {};
-    const { settings, holding } = remedy.patch;
-    if (holding) {
-      await this.editor.save({ action: "set_holding", operation: this.operation, holding, units: "mm" });
-    }
-    if (settings) {
-      await this.editor.save({ action: "set_settings", operation: this.operation, settings, units: "mm" });
-    }
+    const { settings = {}, holding = {} } = remedy.patch;
+    await this.editor.save({
+      action: "set_settings",
+      operation: this.operation,
+      settings,
+      holding,
+      units: "mm",
+    });
+  }
+
+  /** What would move one limit, tried on the server. */
+  relax(limit: string) {
+    const path = "/api/jobs/{job_id}/operations/{operation}/limits/{limit}/relax" as const;
+    const params = { path: { job_id: this.editor.id, operation: this.operation, limit } };
+    return ask(api.POST(path, { params, body: this.body() }));
   }
 
   pin(candidate: Candidate) {
@@ -132,7 +147,6 @@ export class OperationBench {
 
   /** One request in flight; the latest wins. */
   private async paint(): Promise<void> {
-    this.asked += 1;
     this.stale = true;
     this.following = true;
     if (this.busy) {

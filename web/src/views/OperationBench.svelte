@@ -47,6 +47,7 @@
     void session.units;
     const current = bench;
     if (!job) return;
+    editor.onDrop = () => current.forget();
     untrack(() => {
       if (!current.entry) {
         missing = "The job has no such operation.";
@@ -157,8 +158,8 @@
       </p>
     {/if}
   </div>
-  {#if limit}<WorkingSheet title={limit.label} {limit} close={() => (limit = null)} />{/if}
-  {#if value}<WorkingSheet title={value.label} {value} close={() => (value = null)} />{/if}
+  {#if limit}<WorkingSheet {bench} title={limit.label} {limit} close={() => (limit = null)} />{/if}
+  {#if value}<WorkingSheet {bench} title={value.label} {value} close={() => (value = null)} />{/if}
   {#if sheet === "compare"}<CompareSheet {bench} close={() => (sheet = null)} />{/if}
   {#if sheet === "others"}<OthersSheet {bench} close={() => (sheet = null)} />{/if}
   {#if sheet === "log"}<LogSheet {bench} close={() => (sheet = null)} />{/if}

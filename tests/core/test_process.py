@@ -1,0 +1,115 @@
+"""The whole part: tape, totals and money worked by hand; drawings that close."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+
+import pytest
+
+from cutting.advice.explain import why_not_first
+from cutting.advice.rank import Candidate
+from cutting.operations.outcome import Outcome
+from cutting.operations.registry import evaluate_quickly
+from cutting.operations.setup import Goal, Setup
+from cutting.operations.single_point.case import edge_cost, single_cutter
+from cutting.process.tape import PieceMoney, cycle_tape
+from cutting.tooling.items import find_holder, find_insert, holders, inserts
+from cutting.tooling.plan_view import holder_outline, insert_outline
+
+Build = Callable[..., Setup]
+
+
+def test_the_tape_adds_up_to_the_piece(setup: Build) -> None:
+    base = setup()
+    outcomes: list[tuple[str, str, Outcome]] = [("a", "first", evaluate_quickly(base)), ("b", "second", evaluate_quickly(base))]
+    tape = cycle_tape(outcomes, base.machine, 60, PieceMoney(blank=14.5, setup_minutes=45, good_share=0.99))
+    operation = outcomes[0][2].results["operation_time"].value
+    assert tape.seconds == pytest.approx(2 * operation + base.machine.handling_time)
+    assert tape.seconds == pytest.approx(sum(s.seconds for s in tape.segments))
+    # groover, ch. 24: time, edges, blank and the batch's set-up, over the good share
+    each = outcomes[0][2].results["operation_cost"].value
+    rate = base.machine.rate / 3600
+    by_hand = (2 * each + rate * base.machine.handling_time + 14.5 + 45 * 60 * rate / 60) / 0.99
+    assert tape.money == pytest.approx(by_hand)
+    assert tape.money_band[0] < tape.money < tape.money_band[1]
+    assert [s.kind for s in tape.segments] == ["cut", "idle", "edges"] * 2 + ["handling"]
+
+
+def test_long_cycles_read_in_minutes(setup: Build) -> None:
+    base = setup()
+    tape = cycle_tape([("a", "only", evaluate_quickly(base))], replace(base.machine, handling_time=400.0), 1, PieceMoney())
+    assert tape.seconds_display.metric.startswith("8 min")
+
+
+def test_edge_cost_counts_edges_and_holder() -> None:
+    """92 a pack of ten: 9.20 an insert, four edges 2.30 each, and a four-hundredth of the holder."""
+    insert, holder = find_insert("CNMG 120408 middle P20"), find_holder("PCLNR 2525 M12")
+    assert (insert.price, insert.edges) == (pytest.approx(9.2), 4)
+    from_core = 9.2 / 4 + holder.price / 400
+    assert find_insert("WNMG 080408 middle P20").edges == 6
+    assert find_insert("CCMT 09T304 light positive P10").edges == 2
+    assert find_insert("SNMG 120408 middle P20").edges == 8
+    assert find_insert("CNGA 120408 bare H10").edges == 4
+    assert from_core == pytest.approx(2.3 + holder.price / 400)
+
+
+def test_round_inserts_are_indexed_by_depth(setup: Build) -> None:
+    base = setup(tool={"insert": "RCMT 1204M0 middle positive P20", "holder": "SRDCN 2525 M12"})
+    cutter = single_cutter(base)
+    shallow, deep = (float(edge_cost(cutter, depth).ravel()[0]) for depth in (0.5, 3.0))
+    assert shallow < deep
+    # 0.5 mm on a radius of 6: arc 23.6° and 10° to spare, ten indexings
+    assert shallow == pytest.approx(11.2 / 10 + base.holder.price / 400, rel=1e-6)
+
+
+@pytest.mark.parametrize("insert", inserts(), ids=lambda i: i.name)
+def test_insert_outlines_close_with_their_sizes(insert) -> None:  # type: ignore[no-untyped-def]
+    # a square insert stands at 75°, or its minor edge would cut below the tip
+    corners = insert_outline(insert, 75.0 if insert.code.shape == "S" else 95.0)
+    assert corners[0] == (0.0, 0.0)
+    assert min(y for _, y in corners) >= -1e-9, "the tip is the lowest point"
+    first, last = corners[0], corners[-1]
+    side = ((first[0] - last[0]) ** 2 + (first[1] - last[1]) ** 2) ** 0.5
+    if insert.code.shape == "R":
+        assert max(y for _, y in corners) == pytest.approx(insert.code.inscribed_circle, rel=0.02)
+    else:
+        assert side == pytest.approx(insert.code.edge_length, rel=2e-3)
+
+
+def test_holders_stand_behind_their_tip() -> None:
+    for holder in holders():
+        insert = next((i for i in inserts() if i.code.shape == holder.code.shape), None)
+        if insert is not None:
+            assert min(y for _, y in holder_outline(holder, insert)) > 0
+
+
+def row(**changes: float | str) -> Candidate:
+    base = {
+        "insert": "a", "holder": "h", "designation": "CNMG 120408", "geometry": "middle", "grade": "P20 CVD", "passes": 2,
+        "cutting_speed": 150.0, "feed_per_rev": 0.3, "depth_of_cut": 2.0, "seconds": 80.0, "cost": 1.5, "change_parts": 10.0,
+        "median_parts": 15.0, "secure": 0.95, "chip_index": 95.0, "edge_cost": 2.5, "edges": 4, "roughness": 5.0,
+        "speed_reached": 150.0, "binding": "spindle power", "utilisation": 0.9, "reason": "",
+    }  # fmt: skip
+    return Candidate(**{**base, **changes})  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize(
+    ("changes", "words"),
+    [
+        ({"passes": 4, "seconds": 120.0, "cost": 2.0}, "4 passes instead of 2"),
+        ({"feed_per_rev": 0.2, "seconds": 110.0, "cost": 1.9}, "feed 33% lower: held by spindle power"),
+        ({"cutting_speed": 120.0, "seconds": 96.0, "cost": 1.7}, "speed 20% lower: held by spindle power"),
+        ({"edge_cost": 9.0, "cost": 2.1}, "dearer edge: 9.00 with 4 edges"),
+        ({"change_parts": 4.0, "cost": 1.9}, "fewer pieces per edge: 4 against 10"),
+        ({}, "as good within the model's band"),
+    ],
+)
+def test_the_one_reason_is_the_costliest_difference(changes: dict[str, float], words: str) -> None:
+    assert why_not_first(row(insert="b", **changes), row(), Goal.CHEAPEST) == words
+
+
+def test_security_is_the_reason_where_it_is_the_goal() -> None:
+    first = row()
+    assert "secure" in why_not_first(row(insert="b", secure=0.85), first, Goal.MOST_SECURE)
+    assert why_not_first(row(insert="b", secure=0.85, chip_index=60.0), first, Goal.MOST_SECURE) == "chip index 60 against 95"
