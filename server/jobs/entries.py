@@ -38,7 +38,8 @@ def _bare(value: Entry) -> bool:
 def _echo(value: str | float, units: str, field: str, *kinds: str) -> str:
     system = "inch" if units == "inch" else "metric"
     read_quantity(value, *kinds, system=system, field=field)  # refuses what cannot be read, naming the field
+    text = f"{value:.10g}" if isinstance(value, float) else str(value).strip()
     if not _bare(value):
-        return str(value).strip()
+        return text
     kind = KINDS[kinds[0]]
-    return f"{str(value).strip()} {kind.inch if system == 'inch' else kind.metric}".strip()
+    return f"{text} {kind.inch if system == 'inch' else kind.metric}".strip()

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import itertools
+
 import numpy as np
 import pytest
 from hypothesis import given
@@ -22,7 +24,7 @@ def test_the_gauge_is_nothing_in_the_middle_and_one_on_the_edge() -> None:
     assert gauge(*MIDDLE.centre) == 0.0
     for corner in MIDDLE.hull:
         assert gauge(*corner) == pytest.approx(1.0)
-    for (f1, a1), (f2, a2) in zip(MIDDLE.hull, MIDDLE.hull[1:], strict=False):
+    for (f1, a1), (f2, a2) in itertools.pairwise(MIDDLE.hull):
         assert gauge((f1 + f2) / 2, (a1 + a2) / 2) == pytest.approx(1.0)
 
 
