@@ -1,0 +1,213 @@
+"""What a person takes away from a cut: results with their bands, passes, the chip, and what the drawing needs."""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cutting.chips.verdict import chip_form
+from cutting.chips.window import depth_scale, span_at_depth, window_sides
+from cutting.operations.outcome import ChipVerdict, Pass, Value, shown
+from cutting.operations.setup import Setup
+from cutting.operations.single_point.case import Case, Cutter
+from cutting.operations.single_point.physics import Cut
+from cutting.operations.single_point.run import actual_depth
+from cutting.working import Recorder
+
+Array = NDArray[np.float64]
+
+LIFE_FACTOR = 2.0  # a factor of two either way until a trial has calibrated it
+
+
+def results(case: Case, done: Cut, record: Recorder) -> dict[str, Value]:
+    """The numbers that a person takes away, with band and working; of several passes the last."""
+
+    def last(array: Array) -> float:
+        return float(np.ravel(array)[-1])
+
+    def banded(name: str, label: str, value: float, kind: str, share: float, *trail: str) -> Value:
+        return shown(name, label, value, kind, "model", (value * (1 - share), value * (1 + share)), record.trail(*trail))
+
+    seconds, cost = last(done.operation_time), last(done.operation_cost)
+    life_cost = last(done.edge_cost / done.change_parts)
+    median, change = last(done.median_parts), last(done.change_parts)
+    life = last(done.tool_life)
+    error = last(done.size_error)
+    found = [
+        shown(
+            "operation_time",
+            "this operation",
+            seconds,
+            "duration",
+            "model",
+            (seconds * 0.97, seconds * 1.05),
+            record.trail("engaged_time", "operation_time"),
+        ),
+        shown(
+            "operation_cost",
+            "cost",
+            cost,
+            "money",
+            "model",
+            (cost - life_cost * (1 - 1 / LIFE_FACTOR), cost + life_cost * (LIFE_FACTOR - 1)),
+            record.trail("operation_time", "operation_cost"),
+        ),
+        shown(
+            "median_parts",
+            "edge lasts, pieces",
+            median,
+            "count",
+            "model",
+            (median / LIFE_FACTOR, median * LIFE_FACTOR),
+            record.trail("chip_thickness", "tool_life"),
+        ),
+        shown(
+            "change_parts",
+            "change edge every",
+            change,
+            "count",
+            "model",
+            (change / LIFE_FACTOR, change * LIFE_FACTOR),
+            record.trail("tool_life", "weibull_shape"),
+        ),
+        shown(
+            "tool_life",
+            "life in cut",
+            life,
+            "life",
+            "model",
+            (life / LIFE_FACTOR, life * LIFE_FACTOR),
+            record.trail("chip_thickness", "tool_life"),
+        ),
+        shown(
+            "secure",
+            "secure",
+            100 * last(done.secure),
+            "share",
+            "rule",
+            None,
+            record.trail("weibull_shape", "completion_probability"),
+        ),
+        banded(
+            "roughness", "finish Ra", last(done.roughness), "small_length", 0.3, "minimum_chip", "peak_height", "finish_factor", "roughness"
+        ),
+        banded(
+            "cutting_force",
+            "cutting force",
+            last(done.cutting_force),
+            "force",
+            0.25,
+            "chip_area",
+            "chip_thickness",
+            "specific_force",
+            "cutting_force",
+        ),
+        banded("feed_force", "feed force", last(done.feed_force), "force", 0.4, "in_plane_ratio", "chord_angle", "feed_force"),
+        banded("passive_force", "push-off force", last(done.passive_force), "force", 0.4, "in_plane_ratio", "chord_angle", "passive_force"),
+        banded("cutting_power", "power at the spindle", last(done.cutting_power), "power", 0.25, "cutting_force", "cutting_power"),
+        banded("size_error", "springs, on diameter", error, "length", 0.4, "passive_force", "deflection", "size_error"),
+        shown("spindle_speed", "spindle speed", last(done.spindle_speed), "spindle_speed", "exact", None, record.trail("spindle_speed")),
+        shown(
+            "cutting_speed",
+            "cutting speed reached",
+            last(done.cutting_speed),
+            "cutting_speed",
+            "exact",
+            None,
+            record.trail("cutting_speed"),
+        ),
+        shown(
+            "chip_thickness",
+            "mean chip thickness",
+            last(done.chip_thickness),
+            "length",
+            "exact",
+            None,
+            record.trail("chip_area", "engaged_edge", "chip_thickness"),
+        ),
+    ]
+    if not case.facing:
+        size = case.setup.feature.end_diameter
+        found.append(
+            shown(
+                "size_after",
+                "size after",
+                size + error / 2,
+                "length",
+                "model",
+                (size, size + error * 1.4),
+                record.trail("deflection", "size_error"),
+            )
+        )
+    return {value.name: value for value in found}
+
+
+def passes(setup: Setup, done: Cut) -> tuple[Pass, ...]:
+    """The passes as they will be taken."""
+    depth = actual_depth(setup)
+    diameters = done.diameter.ravel()
+
+    def row(array: Array, k: int) -> float:
+        flat = np.ravel(array)
+        return float(flat[k] if flat.size > 1 else flat[0])
+
+    return tuple(
+        Pass(
+            k + 1,
+            float(d),
+            setup.feature.end.nominal if setup.operation == "face" else float(d - 2 * depth),
+            depth,
+            row(done.spindle_speed, k),
+            row(done.cutting_speed, k),
+            row(done.feed_per_rev, k),
+            row(done.pass_seconds, k),
+            row(done.chip_index, k),
+        )
+        for k, d in enumerate(diameters)
+    )
+
+
+def chip_verdict(case: Case, cutter: Cutter, done: Cut, setup: Setup) -> ChipVerdict:
+    """Form, verdict and index of the chip of the last pass."""
+    sides = window_sides(setup.insert.geometry.window)
+    feeds, depths = [p[0] for p in sides.hull], [p[1] for p in sides.hull]
+    f = float(np.ravel(done.feed_per_rev)[-1]) / float(np.ravel(done.window_feed_scale)[-1])
+    a = float(np.ravel(done.depth_of_cut)[-1]) / float(np.ravel(depth_scale(cutter.inscribed_circle))[0])
+    span = span_at_depth(sides, a, 1.0, 1.0) or (min(feeds), max(feeds))
+    place_f = 2 * (f - span[0]) / (span[1] - span[0]) - 1
+    place_a = 2 * (a - min(depths)) / (max(depths) - min(depths)) - 1
+    gauge = float(np.ravel(done.window_gauge)[-1])
+    form = chip_form(gauge, place_f, place_a, case.ductility, setup.insert.geometry.breaker)
+    return ChipVerdict(
+        form.form, form.length, form.code, form.verdict, float(done.chip_index.min()), float(np.ravel(done.chip_thickness)[-1]), form.why
+    )
+
+
+def scene(setup: Setup, case: Case, done: Cut) -> dict[str, float | str]:
+    """What the drawing needs, mm and N."""
+    code = setup.holder.code
+    return {
+        "cutting_force": float(done.cutting_force.ravel()[-1]),
+        "feed_force": float(done.feed_force.ravel()[-1]),
+        "passive_force": float(done.passive_force.ravel()[-1]),
+        "cutting_edge_angle": code.cutting_edge_angle,
+        "shape": code.shape,
+        "inscribed_circle": setup.insert.code.inscribed_circle,
+        "edge_length": setup.insert.code.edge_length,
+        "nose_radius": setup.insert.code.nose_radius,
+        "shank_height": code.shank_height,
+        "shank_width": code.shank_width,
+        "overhang": setup.settings.overhang or setup.holder.overhang,
+        "free_length": setup.holding.free_length,
+        "overhang_ratio": setup.holding.free_length / setup.feature.start_diameter,
+        "holding": setup.holding.style.value,
+        "span_position": case.span_position,
+        "depth": float(np.ravel(done.depth_of_cut)[-1]),
+        "length": setup.feature.length,
+        "distance_from_chuck": setup.feature.distance_from_chuck,
+        "start_diameter": setup.feature.start_diameter,
+        "end_diameter": setup.feature.end_diameter,
+        "grip_diameter": setup.holding.grip_diameter,
+        "operation": setup.operation,
+        "bore": setup.holding.bore,
+    }
