@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import ctypes
 import os
 import signal
 import socket
@@ -77,7 +78,7 @@ def start(port: int) -> int:
     _refuse_busy_port(port)
     packages.ensure_everything()
     instance = database.default_instance()
-    owned = database.running_pid(instance) is None
+    owned = database.claim(instance)
     say("database: starting the private MariaDB instance")
     database.start(instance)
     server: subprocess.Popen[bytes] | None = None
@@ -116,6 +117,7 @@ def start(port: int) -> int:
             cwd=ROOT,
             env=environment,
             start_new_session=True,
+            preexec_fn=_end_with_parent,
         )
         _wait_until_served(port, server)
         print(
@@ -177,7 +179,7 @@ def types() -> int:
 def _with_database(*arguments: str) -> int:
     """Run Python with an instance of its own for tests, so that nobody's data is touched."""
     instance = database.Instance(VAR / "test-database") if arguments[:2] != ("-m", "django") else database.default_instance()
-    owned = database.running_pid(instance) is None
+    owned = database.claim(instance)
     database.start(instance)
     try:
         return _python(*arguments, extra=instance.environment())
@@ -216,6 +218,11 @@ def _wait_until_served(port: int, server: subprocess.Popen[bytes], timeout: floa
         except OSError:
             time.sleep(0.05)
     raise SetupProblem(f"The server did not answer within {timeout:.0f} s. Details: {LOGS / 'server.log'}")
+
+
+def _end_with_parent() -> None:
+    """Asks the kernel to end the server when this command is killed outright (Linux: PR_SET_PDEATHSIG)."""
+    ctypes.CDLL(None).prctl(1, signal.SIGTERM)
 
 
 def _as_interrupt(_signal: int, _frame: FrameType | None) -> None:

@@ -91,6 +91,21 @@ def running_pid(instance: Instance) -> int | None:
     return pid if b"mariadbd" in command and str(instance.data).encode() in command else None
 
 
+def claim(instance: Instance) -> bool:
+    """Whether this command stops the instance at its end: nobody runs it, or the one who started it is gone."""
+    owner_file = instance.folder / "owner"
+    if running_pid(instance) is not None:
+        try:
+            owner = Path(f"/proc/{int(owner_file.read_text())}/cmdline").read_bytes()
+        except (OSError, ValueError):
+            owner = b""
+        if b"bench" in owner:
+            return False
+    instance.folder.mkdir(parents=True, exist_ok=True)
+    owner_file.write_text(str(os.getpid()))
+    return True
+
+
 def create(instance: Instance) -> None:
     instance.folder.mkdir(parents=True, exist_ok=True)
     run_logged(

@@ -69,6 +69,7 @@ def test_an_instance_left_behind_is_adopted_and_stopped(tmp_path: Path) -> None:
     assert pid is not None
     assert len(str(mine.socket)) < 107
     database.start(database.Instance(tmp_path / "database"))  # as a second command would
+    assert database.claim(mine), "nobody alive owns it, so whoever comes next stops it"
     assert database.running_pid(mine) == pid
     assert mine.password == password
     assert (mine.password_file.stat().st_mode & 0o777) == 0o600

@@ -116,7 +116,10 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
         note=f"kc1.1 and mc of {work.material.name}: {source_label(work.material.source)}",
     )
     fc = record(force.cutting_force, specific_force=kc, chip_area=area)
-    q = record(force.in_plane_ratio, chip_thickness=h) * k_rake**2
+    q = (
+        record(force.in_plane_ratio, chip_thickness=h, note=f"measured on E295; carried over to {work.material.name} for want of a source")
+        * k_rake**2
+    )
     ploughing = record(force.ploughing_force, specific_force=kc, edge_radius=cutter.edge_radius, engaged_edge=edge, chip_thickness=h)
     ff = record(force.feed_force, cutting_force=fc, in_plane_ratio=q, chord_angle=chord)
     fp = record(force.passive_force, cutting_force=fc, in_plane_ratio=q, chord_angle=chord, ploughing_force=ploughing)
