@@ -21,13 +21,16 @@ from server.shelf.api import router as shelf
 
 
 class StrictParser(Parser):
-    """JSON as the standard has it: no NaN, no Infinity, no number too large to hold."""
+    """One JSON object as the standard has it: no NaN, no Infinity, no number too large to hold."""
 
     def parse_body(self, request: HttpRequest) -> Any:
         try:
-            return json.loads(request.body, parse_constant=self._refuse, parse_float=self._finite)
+            data = json.loads(request.body, parse_constant=self._refuse, parse_float=self._finite)
         except (UnicodeDecodeError, ValueError, RecursionError) as error:
             raise HttpError(400, "The body is not JSON.") from error
+        if not isinstance(data, dict):
+            raise HttpError(400, "The body is not an object.")
+        return data
 
     @staticmethod
     def _refuse(name: str) -> float:

@@ -67,7 +67,7 @@ def register(api: NinjaAPI) -> None:
     @api.exception_handler(HttpError)
     def http(request: HttpRequest, error: HttpError) -> HttpResponse:
         # a body that could not be parsed arrives here with the framework's own wording
-        text = "The body is not JSON: UTF-8, no NaN, no Infinity." if error.status_code == 400 else str(error)
+        text = "The body is not a JSON object: UTF-8, no NaN, no Infinity." if error.status_code == 400 else str(error)
         return problem(error.status_code, text)
 
     @api.exception_handler(Exception)

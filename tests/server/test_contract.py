@@ -1,0 +1,110 @@
+"""The OpenAPI document as a contract: every door is guarded, refuses nonsense in the one form, and gives what it says."""
+
+from __future__ import annotations
+
+import json
+import re
+from collections.abc import Iterator
+from typing import Any
+
+import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
+from pydantic import TypeAdapter
+
+from cutting.nomenclature import TERMS
+from server.api import api
+from server.jobs import schemas
+from tests.server.conftest import Api
+
+DOCUMENT = api.get_openapi_schema()
+OPEN_TO_ALL = {("get", "/api/session"), ("post", "/api/session")}
+ENGINEERS_ONLY = {
+    ("post", "/api/jobs"), ("post", "/api/jobs/{job_id}/edits"), ("post", "/api/jobs/{job_id}/undo"), ("post", "/api/jobs/{job_id}/redo"),
+    ("post", "/api/jobs/{job_id}/prints"),
+}  # fmt: skip
+VALID: dict[str, Any] = {
+    "/api/jobs": {"name": "Pin", "material": "C45", "machine": "two-axis lathe", "diameter": "20", "free_length": "60"},
+    "/api/jobs/{job_id}/edits": {"base_revision": 1, "edit": {"action": "set_part", "goal": "fastest"}},
+    "/api/jobs/{job_id}/undo": {"base_revision": 1},
+    "/api/jobs/{job_id}/redo": {"base_revision": 1},
+}
+
+
+def doors() -> Iterator[tuple[str, str]]:
+    for path, methods in DOCUMENT["paths"].items():
+        for method in methods:
+            yield method, path
+
+
+def filled(path: str, job: int) -> str:
+    values = {"job_id": job, "operation": "op30", "print_id": 987654, "limit": "spindle_power", "name": "C45"}
+    return re.sub(r"{(\w+)}", lambda found: str(values[found[1]]), path)
+
+
+def call(who: Api, method: str, path: str, body: str = "{}") -> Any:
+    return (
+        getattr(who.client, method)(path, body, content_type="application/json", HTTP_X_CSRFTOKEN=who.token)
+        if method != "get"
+        else who.get(path)
+    )
+
+
+@pytest.mark.parametrize(("method", "path"), sorted(set(doors()) - OPEN_TO_ALL))
+def test_nobody_passes_without_signing_in(nobody: Api, job_id: Any, method: str, path: str) -> None:
+    assert call(nobody, method, filled(path, job_id("Runner shaft"))).status_code == 401
+
+
+@pytest.mark.parametrize(("method", "path"), sorted(set(doors())))
+def test_operators_meet_a_403_exactly_where_engineers_work(operator: Api, job_id: Any, method: str, path: str) -> None:
+    job = job_id("Runner shaft")
+    if path.endswith("/prints") and method == "post":
+        answer = operator.client.post(filled(path, job), {"file": _pdf()}, HTTP_X_CSRFTOKEN=operator.token)
+    else:
+        answer = call(operator, method, filled(path, job), json.dumps(VALID.get(path, {})))
+    assert (answer.status_code == 403) == ((method, path) in ENGINEERS_ONLY)
+    assert answer.status_code < 500
+
+
+@pytest.mark.parametrize("body", ["{", "[]", '{"settings": 3}', '"text"', '{"units": "cubit"}'])
+@pytest.mark.parametrize(("method", "path"), sorted(door for door in doors() if door[0] in ("post", "patch") and "prints" not in door[1]))
+def test_nonsense_is_a_problem_with_a_field(engineer: Api, job_id: Any, method: str, path: str, body: str) -> None:
+    answer = call(engineer, method, filled(path, job_id("Runner shaft")), body)
+    if answer.status_code < 300:  # a door may ignore what it does not know
+        assert body == '{"units": "cubit"}' or body == '{"settings": 3}'
+        return
+    assert answer.status_code in (400, 401, 409, 422), answer.content
+    assert answer["Content-Type"] == "application/problem+json"
+    problem = answer.json()
+    assert problem["title"]
+    assert problem["status"] == answer.status_code
+    if answer.status_code == 422:
+        assert all(error["field"] and error["message"] for error in problem["errors"])
+
+
+@pytest.mark.parametrize("job", ["Runner shaft", "Deflector hub, weld repaired", "Guide-vane pin", "Wear bush"])
+def test_every_demo_operation_answers_as_documented(engineer: Api, job_id: Any, job: str) -> None:
+    """Each operation of the demo evaluates and ranks; what comes out is of the documented form and says why."""
+    identity = job_id(job)
+    for row in engineer.get(f"/api/jobs/{identity}").json()["document"]["operations"]:
+        base = f"/api/jobs/{identity}/operations/{row['id']}"
+        evaluation = TypeAdapter(schemas.EvaluationOut).validate_python(engineer.post(f"{base}/evaluate", {}).json())
+        assert all(limit.source and limit.why for limit in evaluation.limits)
+        assert all(value.display.metric and value.display.inch for value in evaluation.results.values())
+        assert len(evaluation.stages) == len(evaluation.passes)
+        follow = TypeAdapter(schemas.FollowOut).validate_python(engineer.post(f"{base}/follow", {}).json())
+        assert follow.advice.candidates, row["title"]
+        assert all(candidate.reason for candidate in follow.advice.candidates)
+
+
+def test_steps_of_the_working_use_the_nomenclature(engineer: Api, job_id: Any) -> None:
+    answer = engineer.post(f"/api/jobs/{job_id('Runner shaft')}/operations/op30/evaluate", {}).json()
+    steps = [step for one in (*answer["limits"], *answer["results"].values()) for step in one["working"]]
+    assert steps
+    for step in steps:
+        assert step["key"] in TERMS
+        assert step["symbol"] == TERMS[step["key"]].symbol
+        assert step["unit"] == TERMS[step["key"]].unit
+
+
+def _pdf() -> Any:
+    return SimpleUploadedFile("a.pdf", b"%PDF-1.7")
