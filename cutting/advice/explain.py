@@ -28,7 +28,7 @@ def why_not_first(row: Candidate, first: Candidate, goal: Goal) -> str:
 def _drivers(row: Candidate, first: Candidate) -> list[tuple[float, str]]:
     """Each difference with its weight as a share; the cutting ones share the time they explain."""
     found: list[tuple[float, str]] = [(0.0, "")]
-    held = f"held by {row.binding}"
+    held = row.binding  # the limit that holds it
     slower = row.seconds / first.seconds - 1
     if slower > 0.004:
         if row.passes > first.passes:

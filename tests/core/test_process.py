@@ -98,8 +98,8 @@ def row(**changes: float | str) -> Candidate:
     ("changes", "words"),
     [
         ({"passes": 4, "seconds": 120.0, "cost": 2.0}, "4 passes instead of 2"),
-        ({"feed_per_rev": 0.2, "seconds": 110.0, "cost": 1.9}, "feed 33% lower: held by spindle power"),
-        ({"cutting_speed": 120.0, "seconds": 96.0, "cost": 1.7}, "speed 20% lower: held by spindle power"),
+        ({"feed_per_rev": 0.2, "seconds": 110.0, "cost": 1.9}, "feed 33% lower: spindle power"),
+        ({"cutting_speed": 120.0, "seconds": 96.0, "cost": 1.7}, "speed 20% lower: spindle power"),
         ({"edge_cost": 9.0, "cost": 2.1}, "dearer edge: 9.00 with 4 edges"),
         ({"change_parts": 4.0, "cost": 1.9}, "fewer pieces per edge: 4 against 10"),
         ({}, "as good within the model's band"),

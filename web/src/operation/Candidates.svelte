@@ -87,7 +87,7 @@
               <td class="figure pl-2 text-right">{shown(row.parts_per_edge)}</td><td
                 class="figure pl-2 text-right">{row.secure}</td
               >
-              <td class="max-w-[200px] truncate pl-3 {row.chosen ? '' : 'text-soft'}" title={row.reason}
+              <td class="w-full max-w-0 truncate pl-3 {row.chosen ? '' : 'text-soft'}" title={row.reason}
                 >{row.chosen ? `chosen${k ? `; ${row.reason}` : ""}` : row.reason}</td
               >
             </tr>

@@ -2,6 +2,7 @@
   import { createQuery } from "@tanstack/svelte-query";
   import { router } from "svelte-spa-router";
   import { api, ask } from "../api/client";
+  import GroupFilter from "../lib/GroupFilter.svelte";
   import { page } from "../page.svelte";
   import { shown } from "../session.svelte";
 
@@ -43,11 +44,7 @@
           ><option value="">any</option>{#each shapes as s (s)}<option>{s}</option>{/each}</select
         ></label
       >
-      <label
-        >for group <select class="control" bind:value={letter}
-          ><option value="">any</option>{#each "PMKNSH" as l (l)}<option>{l}</option>{/each}</select
-        ></label
-      >
+      <GroupFilter label="for group" bind:letter />
       <span class="text-soft figure" role="status">{inserts.data?.length ?? "…"} in the crib</span>
     </div>
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createQuery } from "@tanstack/svelte-query";
   import { api, ask } from "../api/client";
+  import GroupFilter from "../lib/GroupFilter.svelte";
   import { page } from "../page.svelte";
   import { shown } from "../session.svelte";
 
@@ -33,11 +34,7 @@
         aria-label="Search materials"
         bind:value={q}
       />
-      <label
-        >group <select class="control" bind:value={letter}
-          ><option value="">any</option>{#each "PMKNSH" as l (l)}<option>{l}</option>{/each}</select
-        ></label
-      >
+      <GroupFilter label="group" bind:letter />
       <span class="text-soft figure" role="status">{list.data?.length ?? "…"} on the shelf</span>
     </div>
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
