@@ -158,6 +158,8 @@ def _launch(instance: Instance, timeout: float) -> None:
             "--innodb-flush-log-at-trx-commit=1",
             "--skip-name-resolve",
             "--max-allowed-packet=64M",
+            "--innodb-buffer-pool-size=512M",
+            "--innodb-log-file-size=256M",
         ],
         stdout=log,
         stderr=subprocess.STDOUT,

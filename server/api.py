@@ -14,9 +14,11 @@ from ninja.security import SessionAuth
 
 from server import errors
 from server.crib.api import router as crib
+from server.exchange.api import router as exchange
 from server.floor.api import router as floor
 from server.jobs.api import router as jobs
 from server.people.api import router as people
+from server.records.api import router as records
 from server.shelf.api import router as shelf
 
 
@@ -63,3 +65,5 @@ api.add_router("/jobs", jobs, tags=["jobs"])
 api.add_router("/crib", crib, tags=["crib"])
 api.add_router("/shelf", shelf, tags=["shelf"])
 api.add_router("/floor", floor, tags=["floor"])
+api.add_router("/records", records, tags=["records"])
+api.add_router("/exchange", exchange, tags=["exchange"])

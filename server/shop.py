@@ -1,25 +1,28 @@
-"""The shop's own tools, materials and machines as the core's library, kept until a row changes."""
+"""The shop's own tools, materials and machines as the core's library; what was looked up is kept until a room's stamp moves."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+import difflib
+from collections.abc import Callable
 from dataclasses import dataclass
 from threading import Lock
 from typing import Any, TypeVar
 
-from django.db.models import Count, Max, Model
-
 from cutting.doors.json_form import Library
+from cutting.errors import UnknownName
 from cutting.machine.machines import Machine as CoreMachine
-from cutting.names import find, index
+from cutting.names import plain
 from cutting.tooling.crib import Crib
+from cutting.tooling.items import Holder, Insert
 from cutting.workpiece.materials import Material as CoreMaterial
-from server.crib.models import Geometry, Grade, Holder, Insert
+from server.crib.models import Tool
+from server.crib.narrow import candidates, wanted
 from server.floor.models import Machine
+from server.records.models import Stamp
 from server.shelf.models import Material
 
 Thing = TypeVar("Thing")
-Version = tuple[Any, ...]
+Version = tuple[tuple[str, str], ...]
 
 
 @dataclass(frozen=True)
@@ -28,7 +31,6 @@ class Shop:
 
     version: Version
     library: Library
-    crib: Crib
 
 
 _lock = Lock()
@@ -36,40 +38,74 @@ _kept: Shop | None = None
 
 
 def shop() -> Shop:
-    """The shop as it is now: four small queries when nothing has changed. Ask once per request and pass it on."""
+    """The shop as it is now: one small query when nothing has changed. Ask once per request and pass it on."""
     global _kept
-    version = tuple(_version_of(model) for model in (Insert, Holder, Material, Machine))
+    version = tuple(sorted(Stamp.all().items()))
     with _lock:
         if _kept is None or _kept.version != version:
             _kept = _build(version)
         return _kept
 
 
-def _version_of(model: type[Model]) -> Version:
-    rows = model.objects.aggregate(count=Count("pk"), changed=Max("changed"), last=Max("pk"))  # type: ignore[attr-defined]
-    return (rows["count"], rows["changed"], rows["last"])
-
-
 def _build(version: Version) -> Shop:
-    geometries = {g.pk: g.to_core() for g in Geometry.objects.all()}
-    grades = {g.pk: g.to_core() for g in Grade.objects.all()}
-    crib = Crib(
-        tuple(i.to_core(geometries, grades) for i in Insert.objects.order_by("pk")),
-        tuple(h.to_core() for h in Holder.objects.order_by("pk")),
-    )
-    materials: list[CoreMaterial] = [m.to_core() for m in Material.objects.order_by("pk")]
-    machines: list[CoreMachine] = [m.to_core() for m in Machine.objects.order_by("pk")]
-    library = Library(
-        material=_finder("material", [((m.name, m.number, *m.aliases), m) for m in materials]),
-        machine=_finder("machine", [((m.name,), m) for m in machines]),
-        insert=_finder("insert", [((i.name,), i) for i in crib.inserts]),
-        holder=_finder("holder", [((h.designation,), h) for h in crib.holders]),
-        crib=lambda: crib,
-    )
-    return Shop(version, library, crib)
+    def crib(operation: str, material: CoreMaterial, machine: CoreMachine) -> Crib:
+        return candidates(version, wanted(operation, material.group.letter, material.group.number, machine))
+
+    return Shop(version, Library(material=_remembered(_material), machine=_remembered(_machine), insert=_remembered(_insert),
+                                 holder=_remembered(_holder), crib=crib))  # fmt: skip
 
 
-def _finder(what: str, named: list[tuple[Iterable[str], Thing]]) -> Callable[[str], Thing]:
-    known = index(named)
-    first_names = [next(iter(names)) for names, _ in named]
-    return lambda name: find(name, known, what, what, first_names)
+def _remembered(find: Callable[[str], Thing]) -> Callable[[str], Thing]:
+    """Keep what was found under its spelling; what is archived is still found, for the jobs that use it."""
+    known: dict[str, Thing] = {}
+
+    def look_up(name: str) -> Thing:
+        key = plain(str(name))
+        if key not in known:
+            known[key] = find(str(name))
+        return known[key]
+
+    return look_up
+
+
+def _tool(name: str, kind: str, what: str) -> Tool:
+    row = Tool.objects.select_related("geometry", "grade").filter(name_key=plain(name), kind=kind).order_by("archived_at").first()
+    if row is None:
+        near = Tool.objects.filter(kind=kind, name_key__startswith=plain(name)[:4], archived_at=None).values_list("name", flat=True)[:200]
+        raise _unknown(name, what, list(near))
+    return row
+
+
+def _insert(name: str) -> Insert:
+    row = _tool(name, "turning insert", "insert")
+    assert row.geometry
+    assert row.grade
+    book = tuple(w.to_core() for w in row.windows.filter(archived_at=None))
+    return row.to_insert({row.geometry.pk: row.geometry.to_core()}, {row.grade.pk: row.grade.to_core()}, book)
+
+
+def _holder(name: str) -> Holder:
+    return _tool(name, "turning holder", "holder").to_holder()
+
+
+def _material(name: str) -> CoreMaterial:
+    row = Material.objects.filter(key=plain(name)).first()
+    if row is None:  # an alias or a number: few enough to look through; what is archived comes last
+        for row in Material.objects.order_by("archived_at", "pk"):
+            if plain(name) in {plain(word) for word in (row.number, *row.aliases.split(";")) if word}:
+                return row.to_core()
+        raise _unknown(name, "material", list(Material.objects.filter(archived_at=None).values_list("name", flat=True)))
+    return row.to_core()
+
+
+def _machine(name: str) -> CoreMachine:
+    row = Machine.objects.filter(key=plain(name)).first()
+    if row is None:
+        raise _unknown(name, "machine", list(Machine.objects.filter(archived_at=None).values_list("name", flat=True)))
+    return row.to_core()
+
+
+def _unknown(name: str, what: str, names: list[str]) -> UnknownName:
+    near: tuple[Any, ...] = tuple(difflib.get_close_matches(name, names, n=3, cutoff=0.4))
+    hint = f" Near it: {', '.join(near)}." if near else ""
+    return UnknownName(what, f"no {what} is called '{name[:80]}'.{hint}", None, near)

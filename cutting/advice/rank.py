@@ -62,6 +62,7 @@ class Advice:
     pairs: int
     fitting: int
     feasible: int
+    note: str = ""
 
 
 def advise(setup: Setup, crib: Crib, top: int = 40) -> Advice:
@@ -71,7 +72,7 @@ def advise(setup: Setup, crib: Crib, top: int = 40) -> Advice:
     break, and the rules of fit with how many pairs each excluded. Raises `CuttingError` for a feature, machine or
     holding that cannot be.
     """
-    case = case_of(_neutral(setup))
+    case = replace(case_of(_neutral(setup)), many=True)
     left, right = crib.pairs
     fits, counts = check_pairs(setup, crib, left, right)
     chosen = np.flatnonzero(fits)
@@ -82,7 +83,7 @@ def advise(setup: Setup, crib: Crib, top: int = 40) -> Advice:
         refused.append(Refused("starting_speed", "no starting speed for this tool material in this group", int(np.count_nonzero(~known))))
     chosen = chosen[known]
     if not len(chosen):
-        return Advice((), (), tuple(refused), len(left), 0, 0)
+        return Advice((), (), tuple(refused), len(left), 0, 0, crib.note)
     best = best_of_pairs(case, cutter.take(known))
     order = np.lexsort((best.cost, best.score))
     names = [rule for rule in rules.RULES if rule.applies(case)]
@@ -93,7 +94,7 @@ def advise(setup: Setup, crib: Crib, top: int = 40) -> Advice:
     rows = [_candidate(crib, int(inserts[k]), int(right[chosen[k]]), best, k, names) for k in good]
     misses = [_miss(crib, int(inserts[k]), int(right[chosen[k]]), best, k, names) for k in bad]
     explained = tuple(replace(row, reason=why_not_first(row, rows[0], setup.goal)) for row in rows)
-    return Advice(explained, tuple(misses), tuple(refused), len(left), len(chosen), int(np.count_nonzero(best.feasible)))
+    return Advice(explained, tuple(misses), tuple(refused), len(left), len(chosen), int(np.count_nonzero(best.feasible)), crib.note)
 
 
 def _neutral(setup: Setup) -> Setup:

@@ -103,7 +103,8 @@ def _deepest(cutter: Cutter) -> Array:
     """Largest depth [mm] that window and edge allow."""
     tallest = cutter.window_centre[..., 1] + 1.0 / np.maximum(cutter.window_normals[..., 1].max(axis=-1), 1e-9)
     length = np.where(cutter.round_shape > 0, cutter.inscribed_circle, cutter.edge_length)
-    return np.minimum(tallest * depth_scale(cutter.inscribed_circle), cutter.depth_share * length)
+    deepest = np.minimum(tallest * depth_scale(cutter.inscribed_circle), cutter.depth_share * length)
+    return np.fmin(deepest, cutter.book[..., rules.DEPTH_HIGH])
 
 
 def _run(case: Case, cutter: Cutter, passes: int, best: Best, places: NDArray[np.intp]) -> None:
@@ -170,7 +171,7 @@ def _store(
     stacked = np.stack([np.broadcast_to(used[name][..., 0], shape)[rows, pick] for name in used])
     best.binding[places] = stacked.argmax(axis=0)
     best.utilisation[places] = stacked.max(axis=0)
-    hard = np.array([rule.severity.value == "hard" and rule.name != "book_speed" for rule in rules.RULES if rule.name in used])
+    hard = np.array([rule.severity.value == "hard" and rule.name not in rules.BOOK_RULES for rule in rules.RULES if rule.name in used])
     best.breaking[places] = np.where(hard[:, None], stacked, 0.0).argmax(axis=0)
 
 
@@ -204,7 +205,9 @@ def _feeds(case: Case, cutter: Cutter, depth: float) -> Array:
     low = np.maximum(low * 1.03, 0.01)
     if setup.feature.roughness is not None:
         high = np.minimum(high, _finish_feed(case, cutter))
-    low = np.minimum(low, high)
+    # advice starts inside the supplier's window, where there is one
+    high = np.fmin(high, cutter.book[..., rules.FEED_HIGH])
+    low = np.minimum(np.fmax(low, cutter.book[..., rules.FEED_LOW]), high)
     steps = low + (high - low) * np.linspace(0.0, 1.0, FEEDS) ** 0.8
     tidied = np.floor(steps / 0.005 + 1e-9) * 0.005
     return np.maximum(tidied, np.maximum(np.minimum(steps, 0.02), 0.005))
@@ -262,8 +265,9 @@ def _speeds(case: Case, cutter: Cutter, feeds: Array, depth: float, diameters: A
         q = life_quantile(house.secure_probability, weibull_shape(cutter.coefficient_of_variation))
         speed = np.minimum(speed, at_life(minutes / q))
     if house.never_above_book:
-        speed = np.minimum(speed, rules.BOOK_HIGH * at_life(15.0))
-    speed = np.maximum(speed, cutter.minimum_speed)
+        own = cutter.book[..., rules.SPEED_HIGH]
+        speed = np.minimum(speed, np.where(np.isnan(own), rules.BOOK_HIGH * at_life(15.0), own))
+    speed = np.maximum(speed, np.fmax(cutter.minimum_speed, cutter.book[..., rules.SPEED_LOW]))
     speed = np.minimum(speed, np.pi * diameters.max() * case.top_speed / 1000.0)
     return np.maximum(np.floor(_held_by_power(case, cutter, speed, h, area, diameters)), 1.0)
 

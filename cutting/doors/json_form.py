@@ -31,7 +31,7 @@ class Library:
     machine: Callable[[str], Machine] = find_machine
     insert: Callable[[str], Insert] = find_insert
     holder: Callable[[str], Holder] = find_holder
-    crib: Callable[[], Crib] = lambda: Crib(inserts(), holders())
+    crib: Callable[[str, Material, Machine], Crib] = lambda operation, material, machine: Crib(inserts(), holders())
 
 
 SHIPPED = Library()
@@ -112,9 +112,10 @@ def read_request(data: Mapping[str, Any], library: Library = SHIPPED) -> tuple[S
     Raises `CuttingError`.
     """
     top = Reader(data, "", _system(data), TOP)
-    crib = library.crib()
+    operation = str(top.need("operation"))
+    crib = library.crib(operation, _named(library.material, top, "material"), _named(library.machine, top, "machine"))
     if not crib.inserts or not crib.holders:
-        raise CuttingError("crib", "the crib is empty; there is nothing to rank.")
+        raise CuttingError("crib", crib.note or "the crib is empty; there is nothing to rank.")
     neutral = Settings(100.0, 0.1, 30.0)
     return _assemble(top, library, crib.inserts[0], crib.holders[0], neutral), crib
 

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cache
+from typing import Any
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from cutting.names import find, index
-from cutting.tables import read_table
+from cutting.tables import Row, read_table
 
 
 @dataclass(frozen=True)
@@ -45,6 +46,14 @@ class Machine:
     condition: str
     start_time: float
     source: str = ""
+    turns: bool = True
+    driven_tools: bool = False
+    y_axis: bool = False
+    pockets: float = 0  # 0: a tool post or one spindle
+    x_travel: float = 0  # mm, 0: not given
+    z_travel: float = 0
+    changer_mass: float = 0  # kg that a tool changer lifts, 0: none
+    changer_moment: float = 0  # N·m about its gripper
 
     @property
     def top_speed(self) -> float:
@@ -55,6 +64,22 @@ class Machine:
         speeds, powers = zip(*self.power_curve, strict=True)
         power = np.interp(np.asarray(spindle_speed, float), speeds, powers)
         return power * (self.efficiency if self.curve_at == "motor" else 1.0)
+
+    @property
+    def geared(self) -> bool:
+        """Speeds come in steps."""
+        return bool(self.speeds)
+
+    @property
+    def fixed(self) -> bool:
+        """One speed and one feed, set once: a feed-drilling unit."""
+        return len(self.speeds) == 1 and len(self.feeds) == 1
+
+    def spindle_torque(self, spindle_speed: ArrayLike) -> NDArray[np.float64]:
+        """Torque [N·m] at the spindle at a speed [1/min]: M = 9549·P/n; nan at standstill."""
+        speed = np.asarray(spindle_speed, float)
+        with np.errstate(divide="ignore", invalid="ignore"):
+            return np.where(speed > 0, 9549.3 * self.spindle_power(speed) / speed, np.nan)
 
     def pressure(self, delivery: str) -> float | None:
         """Pressure [bar] of a coolant delivery, None where the machine does not have it."""
@@ -77,7 +102,7 @@ def machines() -> tuple[Machine, ...]:
             coolant=tuple((word.split(":")[0], float(word.split(":")[1])) for word in row.words("coolant")),
             condition=row["condition"],
             source=row["source"],
-            **{name: row.number(name) for name in NUMBERS},
+            **_flags_and_numbers(row),
         )
         for row in read_table("machine/machines.csv")
     )
@@ -103,6 +128,14 @@ NUMBERS = (
     "jaw_radius",
     "start_time",
 )
+
+
+FLAGS = ("turns", "driven_tools", "y_axis")
+MORE_NUMBERS = ("pockets", "x_travel", "z_travel", "changer_mass", "changer_moment")
+
+
+def _flags_and_numbers(row: Row) -> dict[str, Any]:
+    return {name: row.flag(name) for name in FLAGS} | {name: row.number(name) for name in (*NUMBERS, *MORE_NUMBERS)}
 
 
 def pairs(text: str) -> tuple[tuple[float, float], ...]:

@@ -152,6 +152,8 @@ class Setup:
             require_between("settings.spindle_clamp", s.spindle_clamp, 10, 30_000, "1/min")
         if s.overhang is not None:
             require_between("settings.overhang", s.overhang, 5, 400, "mm")
+        if not m.turns:
+            raise CuttingError("machine", f"{m.name} does not turn parts: it is a {m.description}.")
         if m.pressure(s.coolant) is None:
             has = ", ".join(name for name, _ in m.coolant)
             raise CuttingError("settings.coolant", f"{m.name} has no '{s.coolant}'; it has {has}.", has)

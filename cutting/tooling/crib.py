@@ -53,11 +53,13 @@ class HolderColumns:
 class Crib:
     """A fixed stock of inserts and holders, indexed once."""
 
-    def __init__(self, inserts: tuple[Insert, ...], holders: tuple[Holder, ...]) -> None:
+    def __init__(self, inserts: tuple[Insert, ...], holders: tuple[Holder, ...], note: str = "") -> None:
         self.inserts, self.holders = inserts, holders
+        self.note = note  # how these were chosen from a larger stock
         self.geometries: list[Geometry] = list(dict.fromkeys(i.geometry for i in inserts))
         grade_by_name: dict[str, Grade] = {i.grade.name: i.grade for i in inserts}
         self.grades = list(grade_by_name.values())
+        self._books: dict[int, Array] = {}
 
     @cached_property
     def windows(self) -> list[WindowSides]:
@@ -83,6 +85,19 @@ class Crib:
             geometry=np.array([geometry_place[i.geometry] for i in self.inserts], np.intp),
             grade=np.array([grade_place[i.grade.name] for i in self.inserts], np.intp),
         )
+
+    def book_columns(self, group: int) -> Array:
+        """Supplier's spans of every insert in a group, (inserts, 6): speed, feed and depth, least and largest; nan for none."""
+        if group not in self._books:
+            table = np.full((len(self.inserts), 6), np.nan)
+            for place, insert in enumerate(self.inserts):
+                for window in insert.book:
+                    if window.group == group:
+                        spans = (window.cutting_speed, window.feed_per_rev, window.depth_of_cut)
+                        bounds = [bound for span in spans for bound in (span.minimum, span.maximum)]
+                        table[place] = [np.nan if bound is None else bound for bound in bounds]
+            self._books[group] = table
+        return self._books[group]
 
     @cached_property
     def holder_columns(self) -> HolderColumns:
@@ -117,8 +132,7 @@ class Crib:
 def seat(insert: Insert) -> tuple[str, str, str]:
     """Shape, clearance and size of the pocket that an insert needs."""
     code = insert.code
-    size = int(code.inscribed_circle if code.shape == "R" else code.edge_length + 0.005)
-    return code.shape, code.clearance, f"{size:02d}"
+    return code.shape, code.clearance, code.size
 
 
 def _floats(values: Iterable[float]) -> Array:

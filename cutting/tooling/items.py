@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from functools import cache, cached_property
 
 from cutting.errors import UnknownName
 from cutting.names import find, index
 from cutting.tables import read_table
-from cutting.tooling.designation import HolderCode, InsertCode, read_holder_code, read_insert_code
+from cutting.tooling.book import BookWindow
+from cutting.tooling.designations.holder_code import HolderCode, read_holder_code
+from cutting.tooling.designations.insert_code import InsertCode, read_insert_code
 
 Point = tuple[float, float]
 
@@ -29,6 +32,15 @@ class Geometry:
     suits: str  # ISO 513 letters
     strength: float
     source: str
+    groove_width: float = 0.0  # mm, 0 for none
+    groove_depth: float = 0.0  # mm
+
+    @property
+    def curl_radius(self) -> float | None:
+        """Radius [mm] to which the groove's arc curls the chip: W²/8h + h/2 (the arc through groove edges and floor)."""
+        if self.groove_width <= 0 or self.groove_depth <= 0:
+            return None
+        return self.groove_width**2 / (8 * self.groove_depth) + self.groove_depth / 2
 
 
 @dataclass(frozen=True)
@@ -44,6 +56,8 @@ class Grade:
     toughness: float
     heat_factor: float
     source: str
+    coating: str = ""
+    temperature_limit: float = 0.0  # °C; 0: as its tool material
 
     @property
     def letters(self) -> str:
@@ -64,10 +78,12 @@ class Insert:
     bin: str = ""
     quantity: int = 0
     source: str = ""
+    properties: Mapping[str, float] = field(default_factory=dict, hash=False, compare=False)
+    book: tuple[BookWindow, ...] = ()
 
     @cached_property
     def code(self) -> InsertCode:
-        return read_insert_code(self.designation, "insert")
+        return read_insert_code(self.designation, "insert", self.properties)
 
     @property
     def price(self) -> float:
@@ -76,7 +92,7 @@ class Insert:
     @property
     def edges(self) -> int:
         """Usable edges: tipped ones as tipped, else corners times sides; a round insert is counted by depth later."""
-        return self.tipped_edges or self.code.corners * self.code.sides or 4 * self.code.sides
+        return self.tipped_edges or self.code.tips or self.code.corners * self.code.sides or 4 * self.code.sides
 
 
 @dataclass(frozen=True)
@@ -110,6 +126,8 @@ def geometries() -> dict[str, Geometry]:
             row["suits"],
             row.number("strength"),
             row["source"],
+            row.number("groove_width"),
+            row.number("groove_depth"),
         )
         for row in read_table("tooling/geometries.csv")
     }
@@ -123,12 +141,14 @@ def grades() -> dict[str, Grade]:
             row["name"],
             row["tool_class"],
             row["substrate"],
-            _spans(row.words("spans")),
+            read_spans(row.words("spans")),
             row["main_letter"],
             row.number("speed_factor"),
             row.number("toughness"),
             row.number("heat_factor"),
             row["source"],
+            row["coating"],
+            row.number("temperature_limit"),
         )
         for row in read_table("tooling/grades.csv")
     }
@@ -179,7 +199,8 @@ def find_holder(name: str, field: str = "holder") -> Holder:
     return find(name, index(((h.designation,), h) for h in holders()), field, "holder", (h.designation for h in holders()))
 
 
-def _spans(words: tuple[str, ...]) -> tuple[tuple[str, int, int], ...]:
+def read_spans(words: tuple[str, ...]) -> tuple[tuple[str, int, int], ...]:
+    """ISO 513 spans such as P10-P30. Raises `UnknownName` for a word that is none."""
     found = []
     for word in words:
         match = re.fullmatch(r"([PMKNSH])(\d\d)-[PMKNSH](\d\d)", word)

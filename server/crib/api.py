@@ -1,211 +1,288 @@
-"""Look up tools, and read designations."""
+"""Find tools, explain designations, show how a tool is drawn, held and recommended, and put assemblies together."""
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, Literal
 
 from django.http import HttpRequest
-from ninja import Router, Schema
+from ninja import Query, Router, Status
 
+from cutting.chips.window import window_sides
+from cutting.doors.plain import plain as as_plain
+from cutting.errors import CuttingError, require_between
 from cutting.names import plain
-from cutting.quantities.write import display
-from cutting.tooling.designation import CLAMPINGS, read_holder_code, read_insert_code
-from cutting.tooling.shapes import SHAPES
-from server.crib.models import Geometry, Grade, Holder
+from cutting.nomenclature import source_label
+from cutting.quantities import display, read_quantity
+from cutting.tooling.decode import decode
+from cutting.tooling.fitting import fit_checks
+from cutting.tooling.records import TOOL_KINDS, properties
+from server.crib import schemas
+from server.crib.index import FACETS, crib_index
+from server.crib.models import Assembly, Geometry, Grade, Tool
+from server.errors import Refusal
+from server.people.roles import require_engineer
+from server.records.keeper import bump
 from server.shop import shop
-from server.units import DisplayOut, Point
 
 router = Router()
-MOST_ROWS = 300
+MOST_ROWS = 200
 
 
-class InsertRow(Schema):
-    name: str
-    designation: str
-    geometry: str
-    purpose: str
-    grade: str
-    substrate: str
-    shape: str
-    edges: int
-    price: DisplayOut
-    edge_price: DisplayOut
-    nose_radius: DisplayOut
-    bin: str
-    quantity: int
-    holders: list[str]
-    source: str
+@router.get("/tools", response=schemas.ToolPage)
+def list_tools(request: HttpRequest, filters: Query[schemas.ToolFilter]) -> dict[str, Any]:
+    """One page of the crib: any words in any spelling, any combination of facets, with the counts of each facet."""
+    index = crib_index()
+    chosen = {name: getattr(filters, name) for name in FACETS}
+    found = index.search(
+        filters.q, chosen, filters.letter, filters.stocked, filters.archived, filters.offset, min(filters.limit, MOST_ROWS)
+    )
+    rows = Tool.objects.select_related("geometry", "grade").in_bulk(found.ids)
+    return {
+        "matched": found.matched,
+        "total": found.total,
+        "offset": filters.offset,
+        "rows": [_row(rows[pk]) for pk in found.ids if pk in rows],
+        "facets": [
+            {"name": name, "values": [{"value": value, "count": count} for value, count in found.counts[name]]}
+            for name in FACETS
+            if found.counts[name]
+        ],
+    }
 
 
-class HolderRow(Schema):
-    designation: str
-    clamping: str
-    shape: str
-    cutting_edge_angle: str
-    operations: list[str]
-    shank: DisplayOut
-    overhang: DisplayOut
-    coolant: str
-    source: str
-
-
-class GeometryRow(Schema):
-    name: str
-    purpose: str
-    suits: str
-    window: list[Point]
-    rake: DisplayOut
-    edge_radius: DisplayOut
-    wiper: bool
-    source: str
-
-
-class GradeRow(Schema):
-    name: str
-    substrate: str
-    spans: list[str]
-    toughness: float
-    source: str
-
-
-class ReadingFact(Schema):
-    label: str
-    display: DisplayOut
-
-
-class Reading(Schema):
-    """A designation, read: what each part says."""
-
-    designation: str
-    kind: str
-    facts: list[ReadingFact]
-
-
-@router.get("/inserts", response=list[InsertRow])
-def list_inserts(request: HttpRequest, q: str = "", shape: str = "", letter: str = "") -> list[dict[str, Any]]:
-    """Inserts by any words of designation, geometry or grade; by shape letter; by ISO 513 group served."""
-    crib = shop().crib
-    words = [plain(word) for word in q.split()]
-    pairs: dict[int, list[str]] = {}
-    left, right = crib.pairs
-    for i, h in zip(left.tolist(), right.tolist(), strict=True):
-        pairs.setdefault(i, []).append(crib.holders[h].designation)
-    found = []
-    for place, insert in enumerate(crib.inserts):
-        code = insert.code
-        text = plain(insert.name)
-        if (shape and code.shape != shape) or (letter and letter not in insert.grade.letters):
-            continue
-        if not all(word in text for word in words):
-            continue
-        found.append(
-            {
-                "name": insert.name,
-                "designation": insert.designation,
-                "geometry": insert.geometry.name,
-                "purpose": insert.geometry.purpose,
-                "grade": insert.grade.name,
-                "substrate": insert.grade.substrate,
-                "shape": SHAPES[code.shape].name,
-                "edges": insert.edges,
-                "price": display(insert.price, "money"),
-                "edge_price": display(insert.price / insert.edges, "money"),
-                "nose_radius": display(code.nose_radius, "length"),
-                "bin": insert.bin,
-                "quantity": insert.quantity,
-                "holders": pairs.get(place, []),
-                "source": insert.source,
-            }
+@router.get("/tools/{tool_id}", response=schemas.ToolSheet)
+def read_tool(request: HttpRequest, tool_id: int) -> dict[str, Any]:
+    """What a tool is: designation explained and drawn, edges and money, what holds it or what it holds, supplier's windows."""
+    row = Tool.objects.select_related("geometry", "grade").filter(pk=tool_id).first()
+    if row is None:
+        raise Refusal(404, "There is no such tool.")
+    try:
+        said = (
+            _decoded(decode(row.designation)) if row.kind not in ("grooving insert", "stand-up threading insert", "special tool") else None
         )
-    return found[:MOST_ROWS]
+    except CuttingError:
+        said = None
+    given = [
+        {"symbol": symbol, "name": properties()[symbol].name, "display": _property(symbol, value)}
+        for symbol, value in row.properties.items()
+    ]
+    return {
+        **_row(row),
+        "decoded": said,
+        "properties": given,
+        "windows": [_window(w) for w in row.windows.filter(archived_at=None)],
+        "partners": _partners(row),
+        "geometry_window": row.geometry.window if row.geometry else [],
+    }
 
 
-@router.get("/holders", response=list[HolderRow])
-def list_holders(request: HttpRequest, q: str = "") -> list[dict[str, Any]]:
-    found = []
-    for row in Holder.objects.all()[:MOST_ROWS]:
-        holder = row.to_core()
-        code = holder.code
-        if plain(q) not in plain(holder.designation):
-            continue
-        found.append(
-            {
-                "designation": holder.designation,
-                "clamping": CLAMPINGS[code.clamping],
-                "shape": SHAPES[code.shape].name,
-                "cutting_edge_angle": f"{code.cutting_edge_angle:g}°",
-                "operations": list(code.operations),
-                "shank": {
-                    s: f"{getattr(display(code.shank_height, 'length', False), s)} × {getattr(display(code.shank_width, 'length'), s)}"
-                    for s in ("metric", "inch")
-                },
-                "overhang": display(holder.overhang, "length"),
-                "coolant": holder.coolant,
-                "source": holder.source,
-            }
-        )
+@router.get("/kinds", response=list[schemas.KindOut])
+def list_kinds(request: HttpRequest) -> list[dict[str, Any]]:
+    return [
+        {"name": k.name, "cuts": k.cuts, "properties": list(k.properties), "required": list(k.required)} for k in TOOL_KINDS.values()
+    ]
+
+
+@router.get("/read", response=schemas.Decoded)
+def read_designation(request: HttpRequest, designation: str) -> dict[str, Any]:
+    """Explain a designation; a wrong one is refused with the position at fault and what is allowed there."""
+    found = _decoded(decode(designation.strip()[:60]))
+    holders = Tool.objects.filter(seat=found["seat"], archived_at=None) if found["seat"] else Tool.objects.none()
+    wanted = ("turning holder", "boring bar") if found["kind"] == "insert" else ("turning insert",)
+    found["partners"] = list(holders.filter(kind__in=wanted).values_list("name", flat=True)[:30])
+    key = plain(found["designation"])
+    found["in_crib"] = Tool.objects.filter(name_key__startswith=key, archived_at=None).count() if key else 0
     return found
 
 
-@router.get("/geometries", response=list[GeometryRow])
+@router.get("/geometries", response=list[schemas.GeometryRow])
 def list_geometries(request: HttpRequest) -> list[dict[str, Any]]:
-    return [
-        {
-            "name": g.name,
-            "purpose": g.purpose,
-            "suits": g.suits,
-            "window": g.window,
-            "rake": display(g.groove_rake, "angle"),
-            "edge_radius": display(g.edge_radius, "small_length"),
-            "wiper": g.wiper,
-            "source": g.source,
-        }
-        for g in Geometry.objects.all()
-    ]
+    return [_geometry(g) for g in Geometry.objects.filter(archived_at=None)]
 
 
-@router.get("/grades", response=list[GradeRow])
+@router.post("/geometries/hull", response=schemas.Hull)
+def read_window(request: HttpRequest, payload: schemas.PointsIn) -> dict[str, Any]:
+    """The field that dragged points enclose: its outer corners, as the rules read it."""
+    try:
+        sides = window_sides(tuple((f, a) for f, a in (point[:2] for point in payload.points)))
+    except ValueError as error:
+        raise Refusal(422, f"window: {error}.", [{"field": "window", "message": str(error)}]) from error
+    return {"hull": [list(p) for p in sides.hull]}
+
+
+@router.get("/grades", response=list[schemas.GradeRow])
 def list_grades(request: HttpRequest) -> list[dict[str, Any]]:
     return [
         {
+            "id": g.pk,
             "name": g.name,
+            "tool_class": g.tool_class,
             "substrate": g.substrate,
+            "coating": g.coating,
             "spans": [f"{s[0]}{s[1]:02d}–{s[0]}{s[2]:02d}" for s in g.spans],
+            "bars": [list(s) for s in g.spans],
+            "main_letter": g.main_letter,
             "toughness": g.toughness,
+            "temperature_limit": f"{g.temperature_limit:.0f} °C" if g.temperature_limit else "–",
             "source": g.source,
         }
-        for g in Grade.objects.all()
+        for g in Grade.objects.filter(archived_at=None)
     ]
 
 
-@router.get("/read", response=Reading)
-def read_designation(request: HttpRequest, designation: str) -> dict[str, Any]:
-    """Read an insert or holder designation; a wrong one is refused with the position at fault."""
-    text = designation.strip()[:60]
-    looks_like_holder = len(plain(text)) > 5 and plain(text)[4].isalpha()
-    if looks_like_holder:
-        h = read_holder_code(text)
-        facts = [
-            ("clamping", CLAMPINGS[h.clamping]),
-            ("shape", SHAPES[h.shape].name),
-            ("κr", display(h.cutting_edge_angle, "angle")),
-            ("hand", {"R": "right", "L": "left", "N": "neutral"}[h.hand]),
-            ("shank height", display(h.shank_height, "length")),
-            ("shank width", display(h.shank_width, "length")),
-            ("length", display(h.length, "length")),
-        ]
-        return {"designation": text, "kind": "holder", "facts": [_both(label, value) for label, value in facts]}
-    c = read_insert_code(text)
-    facts = [
-        ("shape", SHAPES[c.shape].name),
-        ("inscribed circle", display(c.inscribed_circle, "length")),
-        ("edge length", display(c.edge_length, "length")),
-        ("thickness", display(c.thickness, "length")),
-        ("corner radius", display(c.nose_radius, "length")),
-        ("edges", f"{c.corners} corners × {c.sides} sides = {c.corners * c.sides}" if c.corners else "round: counted by depth"),
-    ]
-    return {"designation": text, "kind": "insert", "facts": [_both(label, value) for label, value in facts]}
+@router.get("/fit", response=list[schemas.CheckOut])
+def check_fit(
+    request: HttpRequest, insert: str, holder: str, machine: str = "", overhang: str = "", units: Literal["mm", "inch"] = "mm"
+) -> Any:
+    """Every rule of an assembly with its reason."""
+    library = shop().library
+    reach = read_quantity(overhang, "length", system=units, field="overhang").value if overhang else None
+    on = library.machine(machine) if machine else None
+    return [as_plain(c) for c in fit_checks(library.insert(insert), library.holder(holder), on, reach)]
 
 
-def _both(label: str, value: Any) -> dict[str, Any]:
-    return {"label": label, "display": {"metric": value, "inch": value} if isinstance(value, str) else value}
+@router.get("/assemblies", response=list[schemas.AssemblyOut])
+def list_assemblies(request: HttpRequest) -> list[dict[str, Any]]:
+    return [_assembly(a) for a in Assembly.objects.filter(archived_at=None).select_related("insert", "holder")]
+
+
+@router.post("/assemblies", response={201: schemas.AssemblyOut})
+def add_assembly(request: HttpRequest, payload: schemas.AssemblyIn) -> Status:
+    """Put an insert into a holder, at an overhang, in a pocket of a machine."""
+    require_engineer(request)
+    library = shop().library
+    insert, holder = library.insert(payload.insert), library.holder(payload.holder)
+    machine = library.machine(payload.machine).name if payload.machine else ""
+    overhang = read_quantity(payload.overhang, "length", system=payload.units, field="overhang").value
+    require_between("overhang", overhang, 2, 1000, "mm")
+    if Assembly.objects.filter(name=payload.name).exists():
+        raise Refusal(409, f"name: an assembly is called '{payload.name}' already.", [{"field": "name", "message": "is taken"}])
+    made = Assembly.objects.create(
+        name=payload.name,
+        insert=Tool.objects.get(name_key=plain(insert.name), kind="turning insert"),
+        holder=Tool.objects.get(name_key=plain(holder.designation), kind="turning holder"),
+        overhang=overhang,
+        machine=machine,
+        pocket=payload.pocket,
+        note=payload.note,
+    )
+    bump("crib")
+    return Status(201, _assembly(made))
+
+
+@router.delete("/assemblies/{assembly_id}", response={204: None})
+def take_apart_assembly(request: HttpRequest, assembly_id: int) -> Status:
+    require_engineer(request)
+    if not Assembly.objects.filter(pk=assembly_id).delete()[0]:
+        raise Refusal(404, "There is no such assembly.")
+    bump("crib")
+    return Status(204, None)
+
+
+def _row(row: Tool) -> dict[str, Any]:
+    each = float(row.pack_price) / row.pack_size
+    return {
+        "id": row.pk,
+        "kind": row.kind,
+        "name": row.name,
+        "designation": row.designation,
+        "inch_designation": row.inch_designation,
+        "geometry": row.geometry.name if row.geometry else "",
+        "purpose": row.geometry.purpose if row.geometry else "",
+        "grade": row.grade.name if row.grade else "",
+        "substrate": row.grade.substrate if row.grade else "",
+        "edges": row.edges or None,
+        "nose_radius": _size(row, "nose_radius", "length"),
+        "angle": _size(row, "angle", "angle"),
+        "section": _size(row, "section", "length"),
+        "width": _size(row, "width", "length"),
+        "price": display(each, "money"),
+        "edge_price": display(row.edge_price, "money") if row.edges else None,
+        "own_number": row.own_number,
+        "bin": row.bin,
+        "quantity": row.quantity,
+        "coolant": row.coolant,
+        "source": source_label(row.source),
+        "archived": row.archived_at is not None,
+    }
+
+
+def _size(row: Tool, name: str, kind: str) -> Any:
+    value = row.said.get(name)
+    return None if value is None else display(value, kind)
+
+
+def _decoded(found: Any) -> dict[str, Any]:
+    made = {**as_plain(found), "standard": source_label(found.standard), "partners": [], "in_crib": 0}
+    if found.drawing:
+        sizes = {"circle": found.drawing.inscribed_circle, "thickness": found.drawing.thickness, "nose": found.drawing.nose_radius}
+        made["drawing"] |= {f"{name}_display": display(value, "length") for name, value in sizes.items()}
+    return made
+
+
+def _property(symbol: str, value: Any) -> dict[str, str]:
+    if isinstance(value, (int, float)) and properties()[symbol].kind != "text":
+        shown = display(value, properties()[symbol].kind)
+        return {"metric": shown.metric, "inch": shown.inch}
+    return {"metric": str(value), "inch": str(value)}
+
+
+def _window(w: Any) -> dict[str, Any]:
+    def span(name: str, kind: str) -> dict[str, Any]:
+        values = {part: getattr(w, f"{name}_{part}") for part in ("min", "start", "max")}
+        return {part: display(value, kind) if value is not None else None for part, value in values.items()}
+
+    return {
+        "id": w.pk,
+        "group": w.group,
+        "speed": span("speed", "cutting_speed"),
+        "feed": span("feed", "feed_per_rev"),
+        "depth": span("depth", "length"),
+        "source": w.source,
+    }
+
+
+def _partners(row: Tool) -> list[str]:
+    """Holders that take an insert, or inserts that a holder takes."""
+    if not row.seat:
+        return []
+    kinds = ("turning holder", "boring bar") if row.kind == "turning insert" else ("turning insert",)
+    if row.kind not in ("turning insert", "turning holder", "boring bar"):
+        return []
+    return list(Tool.objects.filter(seat=row.seat, kind__in=kinds, archived_at=None).values_list("name", flat=True)[:40])
+
+
+def _geometry(g: Geometry) -> dict[str, Any]:
+    core = g.to_core()
+    return {
+        "id": g.pk,
+        "version": g.version,
+        "name": g.name,
+        "purpose": g.purpose,
+        "suits": g.suits,
+        "window": g.window,
+        "rake": display(g.groove_rake, "angle"),
+        "edge_radius": display(g.edge_radius, "small_length"),
+        "curl_radius": display(core.curl_radius, "length") if core.curl_radius else None,
+        "wiper": g.wiper,
+        "flank": g.flank,
+        "source": g.source,
+    }
+
+
+def _assembly(a: Assembly) -> dict[str, Any]:
+    library = shop().library
+    machine = library.machine(a.machine) if a.machine else None
+    checks = fit_checks(library.insert(a.insert.name), library.holder(a.holder.name), machine, a.overhang)
+    return {
+        "id": a.pk,
+        "name": a.name,
+        "insert": a.insert.name,
+        "holder": a.holder.name,
+        "overhang": display(a.overhang, "length"),
+        "machine": a.machine,
+        "pocket": a.pocket,
+        "note": a.note,
+        "checks": [as_plain(c) for c in checks],
+        "fits": all(c.fits for c in checks),
+    }

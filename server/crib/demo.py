@@ -2,34 +2,87 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
+from typing import Any
 
+from cutting.exchange.columns import Record
+from cutting.tables import read_table
 from cutting.tooling import items
-from server.crib.models import Geometry, Grade, Holder, Insert
+from cutting.tooling.records import properties
+from server.crib.models import Assembly, Tool
+from server.records.filling import fill
+
+PRICED = "2026-09"
 
 
 def fill_crib() -> None:
-    Geometry.objects.bulk_create([Geometry(**asdict(g)) for g in items.geometries().values()], ignore_conflicts=True)
-    Grade.objects.bulk_create([Grade(**asdict(g)) for g in items.grades().values()], ignore_conflicts=True)
-    Holder.objects.bulk_create([Holder(**asdict(h)) for h in items.holders()], ignore_conflicts=True)
-    geometries = {g.name: g for g in Geometry.objects.all()}
-    grades = {g.name: g for g in Grade.objects.all()}
-    Insert.objects.bulk_create(
-        [
-            Insert(
-                name=i.name,
-                designation=i.designation,
-                geometry=geometries[i.geometry.name],
-                grade=grades[i.grade.name],
-                pack_price=i.pack_price,
-                pack_size=i.pack_size,
-                tipped_edges=i.tipped_edges,
-                bin=i.bin,
-                quantity=i.quantity,
-                price_date="2026-09",
-                source=i.source,
-            )
-            for i in items.inserts()
-        ],
-        ignore_conflicts=True,
+    fill("geometries", [_geometry(g) for g in items.geometries().values()])
+    fill("grades", [_grade(g) for g in items.grades().values()])
+    tools = [_insert(i) for i in items.inserts()] + [_holder(h) for h in items.holders()]
+    fill("tools", tools + [_other(dict(row)) for row in read_table("tooling/tools.csv")])
+    _assemblies()
+
+
+def _geometry(g: items.Geometry) -> Record:
+    return {name: getattr(g, name) for name in g.__dataclass_fields__} | {"from_memory": False}
+
+
+def _grade(g: items.Grade) -> Record:
+    spans = tuple(f"{a}{b:02d}-{a}{c:02d}" for a, b, c in g.spans)
+    return {name: getattr(g, name) for name in g.__dataclass_fields__} | {"spans": spans, "from_memory": False}
+
+
+def _blank(kind: str, designation: str, source: str, **more: Any) -> Record:
+    stock = {
+        "geometry": "",
+        "grade": "",
+        "own_number": "",
+        "pack_price": 0.0,
+        "pack_size": 1,
+        "price_date": PRICED,
+        "bin": "",
+        "quantity": 0,
+    }
+    base = {"kind": kind, "designation": designation, **stock, "coolant": "flood", **dict.fromkeys(properties())}
+    return {**base, "source": source, "from_memory": False, **more}
+
+
+def _insert(i: items.Insert) -> Record:
+    return _blank(
+        "turning insert",
+        i.designation,
+        i.source,
+        geometry=i.geometry.name,
+        grade=i.grade.name,
+        pack_price=i.pack_price,
+        pack_size=i.pack_size,
+        bin=i.bin,
+        quantity=i.quantity,
+        CEDC=i.tipped_edges,
     )
+
+
+def _holder(h: items.Holder) -> Record:
+    return _blank("turning holder", h.designation, h.source, pack_price=h.price, quantity=1, coolant=h.coolant, OHN=h.overhang)
+
+
+def _other(row: dict[str, str]) -> Record:
+    given = {symbol: float(row[symbol]) if row.get(symbol) else None for symbol in properties() if symbol in row}
+    more = {name: row[name] for name in ("geometry", "grade", "bin", "coolant") if row[name]}
+    stock = {"pack_price": float(row["pack_price"]), "pack_size": int(row["pack_size"]), "quantity": int(row["quantity"])}
+    return _blank(row["kind"], row["designation"], row["source"], **more, **stock, **given)
+
+
+def _assemblies() -> None:
+    for name, insert, holder, overhang, machine, pocket in (
+        ("Rough right", "CNMG 120412 middle P20 CVD", "PCLNR 2525 M12", 25, "two-axis lathe", "1"),
+        ("Finish right", "TNMG 160404 light P10 CVD", "MTJNR 2525 M16", 28, "two-axis lathe", "3"),
+    ):
+        if Tool.objects.filter(name__in=(insert, holder)).count() == 2 and not Assembly.objects.filter(name=name).exists():
+            Assembly.objects.create(
+                name=name,
+                insert=Tool.objects.get(name=insert),
+                holder=Tool.objects.get(name=holder),
+                overhang=overhang,
+                machine=machine,
+                pocket=pocket,
+            )

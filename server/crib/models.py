@@ -1,26 +1,31 @@
-"""Tools as rows; columns where the database filters or constrains."""
+"""Tools as rows; columns where the database filters or constrains, ISO 13399 properties in one JSON column."""
 
 from __future__ import annotations
 
 from django.db import models
 
 from cutting.tooling import items as core
+from cutting.tooling.book import BookWindow, Span
+from cutting.tooling.designations.insert_code import InsertCode
+from cutting.tooling.shapes import SHAPES, edge_length
+from server.records.models import Kept
 
 
-class Geometry(models.Model):
+class Geometry(Kept):
     """A chipbreaker geometry; the window is a list of (feed, depth) points for iC 12.7 and corner 0.8."""
 
-    name = models.CharField(max_length=60, unique=True)
-    purpose = models.CharField(max_length=120)
+    name = models.CharField(max_length=60, db_index=True)
+    purpose = models.CharField(max_length=120, blank=True)
     window = models.JSONField()
     groove_rake = models.FloatField()
     edge_radius = models.FloatField(help_text="µm")
+    groove_width = models.FloatField(default=0)
+    groove_depth = models.FloatField(default=0)
     wiper = models.BooleanField()
     breaker = models.BooleanField()
     flank = models.CharField(max_length=3)
     suits = models.CharField(max_length=6)
     strength = models.FloatField()
-    source = models.CharField(max_length=200)
 
     class Meta:
         ordering = ["name"]
@@ -38,21 +43,25 @@ class Geometry(models.Model):
             self.suits,
             self.strength,
             self.source,
+            self.groove_width,
+            self.groove_depth,
         )
 
 
-class Grade(models.Model):
-    """A cutting material with its ISO 513 spans, as a list of [letter, from, to]."""
+class Grade(Kept):
+    """A cutting material with its ISO 513 spans, as a list of [letter, from, to]; `letters` for filters."""
 
-    name = models.CharField(max_length=60, unique=True)
+    name = models.CharField(max_length=60, db_index=True)
     tool_class = models.CharField(max_length=12)
-    substrate = models.CharField(max_length=80)
+    substrate = models.CharField(max_length=80, blank=True)
+    coating = models.CharField(max_length=40, blank=True)
     spans = models.JSONField()
+    letters = models.CharField(max_length=6, default="")
     main_letter = models.CharField(max_length=1)
     speed_factor = models.FloatField()
     toughness = models.FloatField()
     heat_factor = models.FloatField()
-    source = models.CharField(max_length=200)
+    temperature_limit = models.FloatField(default=0)
 
     class Meta:
         ordering = ["name"]
@@ -68,56 +77,128 @@ class Grade(models.Model):
             self.toughness,
             self.heat_factor,
             self.source,
+            self.coating,
+            self.temperature_limit,
         )
 
 
-class Insert(models.Model):
-    """An insert in stock: one item with its geometry, grade and price per pack."""
+class Tool(Kept):
+    """A tool of any kind in the crib. What its designation says stands in columns, so that the database can narrow by it."""
 
-    name = models.CharField(max_length=120, unique=True)
-    designation = models.CharField(max_length=40, db_index=True)
-    geometry = models.ForeignKey(Geometry, on_delete=models.PROTECT)
-    grade = models.ForeignKey(Grade, on_delete=models.PROTECT)
-    pack_price = models.DecimalField(max_digits=10, decimal_places=2)
-    pack_size = models.PositiveSmallIntegerField()
-    tipped_edges = models.PositiveSmallIntegerField(null=True, blank=True)
+    kind = models.CharField(max_length=30)
+    name = models.CharField(max_length=180, db_index=True)
+    name_key = models.CharField(max_length=180, db_index=True)
+    designation = models.CharField(max_length=60)
+    inch_designation = models.CharField(max_length=60, blank=True)
+    geometry = models.ForeignKey(Geometry, null=True, blank=True, on_delete=models.PROTECT)
+    grade = models.ForeignKey(Grade, null=True, blank=True, on_delete=models.PROTECT)
+    own_number = models.CharField(max_length=40, blank=True)
+    pack_price = models.DecimalField(max_digits=10, decimal_places=2, default=0)
+    pack_size = models.PositiveIntegerField(default=1)
+    price_date = models.CharField(max_length=10, blank=True)
     bin = models.CharField(max_length=20, blank=True)
     quantity = models.PositiveIntegerField(default=0)
-    price_date = models.CharField(max_length=10, blank=True)
-    source = models.CharField(max_length=200)
-    changed = models.DateTimeField(auto_now=True)
+    coolant = models.CharField(max_length=20, default="flood")
+    properties = models.JSONField(default=dict)
+    seat = models.CharField(max_length=20, blank=True)
+    edges = models.PositiveSmallIntegerField(default=0, help_text="0: round, counted by depth")
+    edge_price = models.FloatField(default=0)
+    said = models.JSONField(default=dict, help_text="what designation and properties say, read once; see SAID")
 
     class Meta:
-        ordering = ["designation", "name"]
-        constraints = [models.CheckConstraint(condition=models.Q(pack_size__gt=0, pack_price__gte=0), name="insert_price_sane")]
+        ordering = ["name"]
+        indexes = [models.Index(fields=["kind", "seat"]), models.Index(fields=["kind", "archived_at"])]
+        constraints = [models.CheckConstraint(condition=models.Q(pack_size__gt=0, pack_price__gte=0), name="tool_price_sane")]
 
-    def to_core(self, geometries: dict[int, core.Geometry], grades: dict[int, core.Grade]) -> core.Insert:
-        return core.Insert(
+    def to_insert(
+        self, geometries: dict[int, core.Geometry], grades: dict[int, core.Grade], book: tuple[BookWindow, ...] = ()
+    ) -> core.Insert:
+        made = core.Insert(
             self.name,
             self.designation,
-            geometries[self.geometry_id],
-            grades[self.grade_id],
+            geometries[self.geometry_id or 0],
+            grades[self.grade_id or 0],
             float(self.pack_price),
             self.pack_size,
-            self.tipped_edges,
+            self.properties.get("CEDC"),
             self.bin,
             self.quantity,
+            self.source,
+            {symbol: value for symbol, value in self.properties.items() if isinstance(value, (int, float))},
+            book,
+        )
+        # the row holds what the designation says, so that a large crib need not be read letter by letter
+        made.__dict__["code"] = self._code()
+        return made
+
+    def _code(self) -> InsertCode:
+        said = self.said
+        form, circle = SHAPES[said["shape"]], said["circle"]
+        return InsertCode(
+            self.designation,
+            said["shape"],
+            said["clearance"],
+            circle,
+            said["thickness"],
+            said["nose_radius"],
+            said["edge_length"] or edge_length(form, circle),
+            said["sides"],
+            form.corners,
+            said["tips"],
+            self.seat[2:],
+        )
+
+    def to_holder(self) -> core.Holder:
+        return core.Holder(
+            self.designation, self.coolant, float(self.properties.get("OHN") or 30), float(self.pack_price) / self.pack_size, self.source
+        )
+
+
+# the names in `Tool.said`: letters, counts, and sizes in mm or degrees; `angle` is κr, `section` shank height or bar diameter
+SAID = ("shape", "clearance", "hand", "sides", "tips", "circle", "thickness", "nose_radius", "edge_length", "angle", "section", "width")
+
+
+class Window(Kept):
+    """What the shop's supplier recommends for a tool in one machinability group."""
+
+    tool = models.ForeignKey(Tool, on_delete=models.CASCADE, related_name="windows")
+    group = models.PositiveSmallIntegerField()
+    speed_min = models.FloatField(null=True)
+    speed_start = models.FloatField(null=True)
+    speed_max = models.FloatField(null=True)
+    feed_min = models.FloatField(null=True)
+    feed_start = models.FloatField(null=True)
+    feed_max = models.FloatField(null=True)
+    depth_min = models.FloatField(null=True)
+    depth_start = models.FloatField(null=True)
+    depth_max = models.FloatField(null=True)
+
+    class Meta:
+        ordering = ["tool_id", "group"]
+        constraints = [models.UniqueConstraint(fields=["tool", "group"], name="one_window_per_group")]
+
+    def to_core(self) -> BookWindow:
+        return BookWindow(
+            self.group,
+            Span(self.speed_min, self.speed_start, self.speed_max),
+            Span(self.feed_min, self.feed_start, self.feed_max),
+            Span(self.depth_min, self.depth_start, self.depth_max),
             self.source,
         )
 
 
-class Holder(models.Model):
-    """An external holder with its shortest usual overhang."""
+class Assembly(models.Model):
+    """An insert in a holder, set up: on a machine, in a pocket, at an overhang [mm]."""
 
-    designation = models.CharField(max_length=40, unique=True)
-    coolant = models.CharField(max_length=20)
+    name = models.CharField(max_length=80, unique=True)
+    insert = models.ForeignKey(Tool, on_delete=models.PROTECT, related_name="+")
+    holder = models.ForeignKey(Tool, on_delete=models.PROTECT, related_name="+")
     overhang = models.FloatField()
-    price = models.DecimalField(max_digits=10, decimal_places=2)
-    source = models.CharField(max_length=200)
+    machine = models.CharField(max_length=80, blank=True)
+    pocket = models.CharField(max_length=10, blank=True)
+    note = models.CharField(max_length=200, blank=True)
+    archived_at = models.DateTimeField(null=True, blank=True)
     changed = models.DateTimeField(auto_now=True)
 
     class Meta:
-        ordering = ["designation"]
-
-    def to_core(self) -> core.Holder:
-        return core.Holder(self.designation, self.coolant, self.overhang, float(self.price), self.source)
+        ordering = ["name"]

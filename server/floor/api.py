@@ -1,14 +1,24 @@
-"""Look up machines."""
+"""Look up machines, read pasted lists of speeds and feeds, draw power and torque, compare tool materials on a machine."""
 
 from __future__ import annotations
 
-from typing import Any
+import itertools
+from typing import Any, Literal
 
+import numpy as np
 from django.http import HttpRequest
 from ninja import Router, Schema
+from pydantic import Field
 
-from cutting.quantities.write import display
+from cutting.advice.tool_materials import Task, compare_tool_materials
+from cutting.exchange.columns import read_numbers
+from cutting.machine.condition import NOTES
+from cutting.machine.machines import Machine as CoreMachine
+from cutting.quantities import display, read_quantity
+from cutting.workpiece.materials import deliver
+from server.crib.models import Grade, Tool
 from server.floor.models import Machine
+from server.shop import shop
 from server.units import DisplayOut, Point
 
 router = Router()
@@ -20,21 +30,141 @@ class MachineFact(Schema):
 
 
 class MachineSheet(Schema):
+    id: int
     name: str
     description: str
     condition: str
+    condition_note: str
     power_curve: list[Point]
     curve_at: str
+    spindle_curve: list[Point]
+    torque_curve: list[Point]
     speeds: list[float]
     feeds: list[DisplayOut]
+    steps_note: str
     coolant: list[str]
+    abilities: list[str]
     facts: list[MachineFact]
     source: str
 
 
+class PastedIn(Schema):
+    text: str = Field(max_length=20_000)
+
+
+class NumbersOut(Schema):
+    numbers: list[float]
+    note: str
+
+
+class CurveIn(Schema):
+    """A power curve being drawn: [speed, power] points."""
+
+    points: list[list[float]] = Field(min_length=2, max_length=60)
+    curve_at: Literal["spindle", "motor"] = "spindle"
+    efficiency: float = Field(default=0.8, ge=0.2, le=1)
+
+
+class CurveOut(Schema):
+    spindle: list[Point]
+    torque: list[Point]
+    note: str
+
+
+class TaskIn(Schema):
+    """A cylinder to turn, with its entries as typed."""
+
+    material: str = Field(max_length=120)
+    machine: str = Field(max_length=80)
+    diameter: str = Field(max_length=40)
+    length: str = Field(max_length=40)
+    feed_per_rev: str = Field(max_length=40)
+    depth_of_cut: str = Field(max_length=40)
+    pieces: int = Field(default=50, ge=1, le=10_000_000)
+    interrupted: bool = False
+    units: Literal["mm", "inch"] = "mm"
+
+
+class OfferOut(Schema):
+    """One tool material for the task, with its economics and the one reason."""
+
+    name: str
+    hardness_guide: str
+    strengths: str
+    limits: str
+    suits: bool
+    reason: str
+    edge_cost: DisplayOut
+    edge_note: str
+    change_minutes: float
+    cutting_speed: DisplayOut | None
+    life: DisplayOut | None
+    seconds: DisplayOut | None
+    cost: DisplayOut | None
+    parts_per_edge: str
+    edges_for_batch: int | None
+    working: list[str]
+
+
 @router.get("/machines", response=list[MachineSheet])
-def list_machines(request: HttpRequest) -> list[dict[str, Any]]:
-    return [_sheet(row) for row in Machine.objects.all()]
+def list_machines(request: HttpRequest, archived: bool = False) -> list[dict[str, Any]]:
+    return [_sheet(row) for row in Machine.objects.filter(archived_at__isnull=not archived)]
+
+
+@router.post("/read-list", response=NumbersOut)
+def read_pasted_list(request: HttpRequest, payload: PastedIn) -> dict[str, Any]:
+    """Speeds or feeds as pasted from a plate, a page or a spreadsheet: sorted, doubles dropped."""
+    numbers = read_numbers(payload.text, "list")
+    kept = sorted(set(numbers))
+    steps = [b / a for a, b in itertools.pairwise(kept)]
+    step = f", steps of about {np.median(steps):.2f}" if steps else ""
+    dropped = f", {len(numbers) - len(kept)} doubles dropped" if len(numbers) != len(kept) else ""
+    return {"numbers": kept, "note": f"{len(kept)} steps from {kept[0]:g} to {kept[-1]:g}{step}{dropped}" if kept else "no number found"}
+
+
+@router.post("/curve", response=CurveOut)
+def draw_curve(request: HttpRequest, payload: CurveIn) -> dict[str, Any]:
+    """Power and torque at the spindle for a curve that is being edited; nothing is saved."""
+    points = sorted((max(p[0], 0.0), max(p[1], 0.0)) for p in (point[:2] for point in payload.points) if len(p) == 2)
+    share = payload.efficiency if payload.curve_at == "motor" else 1.0
+    spindle = [(n, p * share) for n, p in points]
+    torque = [(n, 9549.3 * p / n) for n, p in _dense(spindle) if n > 0]
+    best = max(torque, key=lambda point: point[1], default=(0.0, 0.0))
+    top = max(spindle, key=lambda point: point[1])
+    note = f"most torque {best[1]:.0f} N·m at {best[0]:.0f} 1/min; full power {top[1]:.1f} kW from {top[0]:.0f} 1/min"
+    return {"spindle": [list(p) for p in spindle], "torque": [list(p) for p in torque], "note": note}
+
+
+@router.post("/tool-materials", response=list[OfferOut])
+def tool_materials(request: HttpRequest, payload: TaskIn) -> list[dict[str, Any]]:
+    """Why high-speed steel, carbide, cermet, ceramic, CBN or PCD for a task, with price, edges, life and change time."""
+    library = shop().library
+    work, machine = deliver(library.material(payload.material)), library.machine(payload.machine)
+
+    def read(name: str, kind: str) -> float:
+        return read_quantity(getattr(payload, name), kind, system=payload.units, field=name).value
+
+    task = Task(read("diameter", "length"), read("length", "length"), read("feed_per_rev", "feed_per_rev"), read("depth_of_cut", "length"),
+                payload.pieces, payload.interrupted)  # fmt: skip
+    return [_offer(o) for o in compare_tool_materials(work, machine, task, _crib_prices(work.material.group.letter))]
+
+
+def _crib_prices(letter: str) -> dict[str, tuple[float, str]]:
+    """The cheapest edge that the crib stocks per tool material for this group."""
+    found: dict[str, tuple[float, str]] = {}
+    names = {"carbide": "coated carbide", "cermet": "cermet", "ceramic": "ceramic", "cbn": "CBN", "pcd": "PCD", "hss": "high-speed steel"}
+    for tool_class, name in names.items():
+        grades = list(Grade.objects.filter(tool_class=tool_class, letters__contains=letter).values_list("pk", flat=True))
+        rows = Tool.objects.filter(kind="turning insert", archived_at=None, grade_id__in=grades, edge_price__gt=0)
+        row = rows.order_by("edge_price").first() if grades else None
+        if row is not None:
+            found[name] = (row.edge_price, f"{row.name}, from the crib")
+    return found
+
+
+def _dense(points: list[tuple[float, float]]) -> list[tuple[float, float]]:
+    speeds = np.unique(np.concatenate([np.linspace(points[0][0], points[-1][0], 60), [n for n, _ in points]]))
+    return list(zip(speeds.tolist(), np.interp(speeds, [n for n, _ in points], [p for _, p in points]).tolist(), strict=True))
 
 
 def _sheet(row: Machine) -> dict[str, Any]:
@@ -46,6 +176,8 @@ def _sheet(row: Machine) -> dict[str, Any]:
         ("swing", m.swing, "length"),
         ("turning length", m.turning_length, "length"),
         ("bar bore", m.bar_bore, "length"),
+        ("x travel", m.x_travel, "length"),
+        ("z travel", m.z_travel, "length"),
         ("shank", m.shank_height, "length"),
         ("feed drive", m.feed_rate_max, "feed_rate"),
         ("rate per hour", m.rate, "money"),
@@ -53,16 +185,68 @@ def _sheet(row: Machine) -> dict[str, Any]:
         ("edge change", m.edge_change_time, "life"),
         ("handling", m.handling_time, "duration"),
         ("grip force at rest", m.jaw_force, "force"),
+        ("pockets", m.pockets, "count"),
+        ("changer lifts, kg", m.changer_mass, "number"),
+        ("changer tilting moment", m.changer_moment, "torque"),
     ]
+    curve = [(n, float(m.spindle_power(n))) for n, _ in m.power_curve]
     return {
+        "id": row.pk,
         "name": m.name,
         "description": m.description,
         "condition": m.condition,
+        "condition_note": NOTES[m.condition],
         "power_curve": list(m.power_curve),
         "curve_at": m.curve_at,
+        "spindle_curve": curve,
+        "torque_curve": [(n, 9549.3 * p / n) for n, p in _dense(curve) if n > 0],
         "speeds": list(m.speeds),
         "feeds": [display(f, "feed_per_rev") for f in m.feeds],
+        "steps_note": _steps(m),
         "coolant": [name if pressure == 0 else f"{name}, {pressure:g} bar" for name, pressure in m.coolant],
-        "facts": [{"label": label, "display": display(value, kind)} for label, value, kind in facts],
+        "abilities": _abilities(m),
+        "facts": [{"label": label, "display": display(value, kind)} for label, value, kind in facts if value],
         "source": m.source,
+    }
+
+
+def _steps(m: CoreMachine) -> str:
+    if m.fixed:
+        return "fixed unit: one speed and one feed"
+    return f"geared: {len(m.speeds)} speeds, {len(m.feeds)} feeds" if m.geared else "continuous speeds and feeds"
+
+
+def _abilities(m: CoreMachine) -> list[str]:
+    has = (
+        (m.turns, "turns"),
+        (m.constant_surface_speed, "constant surface speed"),
+        (m.sub_spindle, "sub-spindle"),
+        (m.y_axis, "Y axis"),
+        (m.driven_tools, "driven tools"),
+        (m.changer_mass > 0, "tool changer"),
+    )
+    return [name for there, name in has if there]
+
+
+def _offer(o: Any) -> dict[str, Any]:
+    def shown(value: float | None, kind: str) -> Any:
+        return None if value is None else display(value, kind)
+
+    return {
+        **{
+            name: getattr(o, name)
+            for name in ("name", "hardness_guide", "strengths", "limits", "suits", "reason", "edge_note", "change_minutes")
+        },
+        "edge_cost": display(o.edge_cost, "money"),
+        "cutting_speed": shown(o.cutting_speed, "cutting_speed"),
+        "life": shown(o.life, "life"),
+        "seconds": shown(o.seconds, "duration"),
+        "cost": shown(o.cost, "money"),
+        "parts_per_edge": "–"
+        if o.parts_per_edge is None
+        else f"{o.parts_per_edge:.1f}"
+        if o.parts_per_edge < 10
+        else f"{o.parts_per_edge:.0f}",
+        "edges_for_batch": o.edges_for_batch,
+        "working": list(o.working),
     }

@@ -2,26 +2,10 @@
 
 from __future__ import annotations
 
-from cutting.machine.machines import NUMBERS, machines
-from server.floor.models import Machine
-
-COLUMNS = (
-    "name",
-    "description",
-    "power_curve",
-    "curve_at",
-    "speeds",
-    "feeds",
-    "constant_surface_speed",
-    "sub_spindle",
-    "coolant",
-    "condition",
-    "source",
-)
+from cutting.exchange.tables import MACHINES
+from cutting.machine.machines import machines
+from server.records.filling import fill
 
 
 def fill_floor() -> None:
-    Machine.objects.bulk_create(
-        [Machine(**{c: getattr(m, c) for c in COLUMNS}, numbers={n: getattr(m, n) for n in NUMBERS}) for m in machines()],
-        ignore_conflicts=True,
-    )
+    fill("machines", [{column.name: getattr(m, column.name) for column in MACHINES.columns} for m in machines()])

@@ -5,12 +5,13 @@ from __future__ import annotations
 from django.db import models
 
 from cutting.machine import machines as core
+from server.records.models import Kept
 
 
-class Machine(models.Model):
+class Machine(Kept):
     """A machine. `numbers` are the core's own names."""
 
-    name = models.CharField(max_length=80, unique=True)
+    name = models.CharField(max_length=80, db_index=True)
     description = models.CharField(max_length=200)
     power_curve = models.JSONField()
     curve_at = models.CharField(max_length=8)
@@ -21,8 +22,6 @@ class Machine(models.Model):
     coolant = models.JSONField()
     numbers = models.JSONField()
     condition = models.CharField(max_length=10, default="sound")
-    source = models.CharField(max_length=200)
-    changed = models.DateTimeField(auto_now=True)
 
     class Meta:
         ordering = ["name"]

@@ -15,6 +15,7 @@ from server.jobs.document import Document, setup_of
 from server.jobs.edits import Edit, edited
 from server.jobs.entries import length_with_unit
 from server.jobs.models import Job, Revision
+from server.jobs.uses import keep_uses
 from server.shop import shop
 
 
@@ -40,6 +41,7 @@ def create_job(document: dict[str, Any], author: AbstractBaseUser) -> Job:
     with transaction.atomic():
         job = Job.objects.create(name=content["name"], material=content["material"], machine=content["machine"], revision=1)
         Revision.objects.create(job=job, number=1, document=content, gesture="created", author=author, effective=1)
+        keep_uses(job, content)
     return job
 
 
@@ -139,6 +141,7 @@ def _append(
         )
         if not moved:
             raise Stale(current.number, newest(current.job_id), document)
+        keep_uses(current.job, document)
         return Revision.objects.create(
             job_id=current.job_id,
             number=number,

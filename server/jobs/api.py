@@ -20,6 +20,7 @@ from server.jobs.document import request_of, setup_of
 from server.jobs.models import Job, Measurement, Note, Print, Revision
 from server.jobs.present import advice_out, evaluation
 from server.jobs.state import stages_of, state_of
+from server.jobs.uses import accept, what_would_change
 from server.people.roles import require_engineer
 from server.shop import Shop, shop
 
@@ -44,10 +45,12 @@ def list_jobs(request: HttpRequest) -> list[dict[str, Any]]:
                 "pieces": revision.document["batch"]["pieces"],
                 "revision": job.revision,
                 "changed": job.changed,
+                "stale": len(job.stale),
                 "state": state_of(revision, None, stock),
             }
         )
-    return sorted(rows, key=lambda row: (row["state"]["attention"], row["name"]))
+    # what is broken or over target first, then what changed under its feet, then the rest
+    return sorted(rows, key=lambda row: (min(row["state"]["attention"], 1.5 if row["stale"] else 9), row["name"]))
 
 
 @router.post("", response={201: schemas.JobOut})
@@ -129,6 +132,21 @@ def relax_limit(request: HttpRequest, job_id: int, operation: str, limit: str, p
     revision, stock = actions.newest(job_id), shop()
     document, entry = _entry(job_id, operation, revision)
     return [plain(remedy) for remedy in relax(setup_of(document, entry, _tried(payload, revision, stock), stock), limit)]
+
+
+@router.get("/{job_id}/stale", response=schemas.StaleOut)
+def read_stale(request: HttpRequest, job_id: int) -> dict[str, Any]:
+    """What changed under a job since somebody last looked, and what that changes in it."""
+    job = actions.newest(job_id).job
+    return {"reasons": job.stale, "changes": what_would_change(job) if job.stale else []}
+
+
+@router.post("/{job_id}/stale/accept", response=schemas.StaleOut)
+def accept_stale(request: HttpRequest, job_id: int) -> dict[str, Any]:
+    """Take the present figures as the job's own."""
+    require_engineer(request)
+    accept(actions.newest(job_id).job)
+    return {"reasons": [], "changes": []}
 
 
 @router.get("/{job_id}/notes", response=list[schemas.NoteOut])
@@ -220,6 +238,7 @@ def _job(revision: Revision) -> dict[str, Any]:
         "can_redo": bool(revision.redo),
         "document": revision.document,
         "state": state_of(revision),
+        "stale": len(revision.job.stale),
         "prints": list(Print.objects.filter(job_id=revision.job_id).defer("content")),
     }
 

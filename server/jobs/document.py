@@ -19,8 +19,8 @@ class Strict(Schema):
 
 
 class Tool(Strict):
-    insert: str = Field(max_length=120)
-    holder: str = Field(max_length=40)
+    insert: str = Field(max_length=180)
+    holder: str = Field(max_length=180)
 
 
 class Operation(Strict):

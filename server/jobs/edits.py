@@ -142,7 +142,7 @@ class AddOperation(Gesture):
 
     def apply(self, document: dict[str, Any]) -> str:
         last = max((entry["number"] for entry in document["operations"]), default=0)
-        insert, holder = _first_tool(self.kind)
+        insert, holder = _first_tool(self.kind, document)
         document["operations"].append(
             {
                 "id": uuid.uuid4().hex[:8],
@@ -208,8 +208,9 @@ def edited(document: dict[str, Any], edit: Any) -> tuple[dict[str, Any], str]:
     return fresh, edit.apply(fresh)[:200]
 
 
-def _first_tool(kind: str) -> tuple[str, str]:
-    crib = shop().crib
+def _first_tool(kind: str, document: dict[str, Any]) -> tuple[str, str]:
+    library = shop().library
+    crib = library.crib(kind, library.material(document["material"]), library.machine(document["machine"]))
     left, right = crib.pairs
     for i, h in zip(left.tolist(), right.tolist(), strict=True):
         if kind in crib.holders[h].code.operations:

@@ -14,9 +14,23 @@ class Job(models.Model):
     machine = models.CharField(max_length=80, db_index=True)
     revision = models.PositiveIntegerField(default=1)
     changed = models.DateTimeField(auto_now=True)
+    stale = models.JSONField(default=list, help_text="changes of tools, material or machine that nobody has looked at yet")
+    reckoned = models.JSONField(null=True, help_text="the figures as they were before the first of those changes")
 
     class Meta:
         ordering = ["name", "pk"]
+
+
+class Use(models.Model):
+    """That the newest revision of a job uses a tool, material or machine by this name."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="uses")
+    table = models.CharField(max_length=12)
+    name = models.CharField(max_length=180)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["job", "table", "name"], name="one_use_per_name")]
+        indexes = [models.Index(fields=["table", "name"])]
 
 
 class Revision(models.Model):

@@ -122,6 +122,7 @@ def advice_out(advice: Advice, document_tool: dict[str, str]) -> dict[str, Any]:
         "pairs": advice.pairs,
         "fitting": advice.fitting,
         "feasible": advice.feasible,
+        "note": advice.note,
     }
 
 

@@ -190,6 +190,7 @@ class AdviceOut(Schema):
     pairs: int
     fitting: int
     feasible: int
+    note: str
 
 
 class OperationRow(Schema):
@@ -277,6 +278,7 @@ class JobRow(Schema):
     pieces: int
     revision: int
     changed: datetime
+    stale: int
     state: StateOut
 
 
@@ -297,7 +299,28 @@ class JobOut(Schema):
     can_redo: bool
     document: Document
     state: StateOut
+    stale: int
     prints: list[PrintRow]
+
+
+class StaleReason(Schema):
+    reason: str
+    author: str
+    at: datetime
+
+
+class StaleChange(Schema):
+    """One figure that a change moved."""
+
+    where: str
+    what: str
+    before: DisplayOut
+    now: DisplayOut
+
+
+class StaleOut(Schema):
+    reasons: list[StaleReason]
+    changes: list[StaleChange]
 
 
 class RevisionRow(Schema):

@@ -38,10 +38,12 @@ INSTALLED_APPS = [
     "django_vite",
     "csp",
     "server.people",
+    "server.records",
     "server.shelf",
     "server.crib",
     "server.floor",
     "server.jobs",
+    "server.exchange",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",

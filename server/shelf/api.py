@@ -1,4 +1,4 @@
-"""Look up materials."""
+"""Look up materials, convert hardness, derive a material of one's own from group and hardness."""
 
 from __future__ import annotations
 
@@ -8,17 +8,24 @@ from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
 
+from cutting.doors.plain import plain as as_plain
 from cutting.names import plain
 from cutting.nomenclature import source_label
 from cutting.quantities.write import Display, display
 from cutting.wear.reference import life_law
+from cutting.workpiece.behaviour import neighbours, traits
+from cutting.workpiece.hardness import SCALES, STANDARD, brinell, convert, read_hardness
+from cutting.workpiece.materials import groups
+from cutting.workpiece.user_material import derive
 from server.shelf.models import Material
+from server.shop import shop
 from server.units import DisplayOut
 
 router = Router()
 
 
 class MaterialRow(Schema):
+    id: int
     name: str
     number: str
     aliases: list[str]
@@ -36,35 +43,112 @@ class Fact(Schema):
     source: str
 
 
+class TraitOut(Schema):
+    name: str
+    share: float
+    says: str
+
+
+class NeighbourOut(Schema):
+    name: str
+    differs: str
+
+
 class MaterialSheet(MaterialRow):
     facts: list[Fact]
     speeds: list[Fact]
+    traits: list[TraitOut]
+    neighbours: list[NeighbourOut]
+
+
+class ScaleOut(Schema):
+    scale: str
+    name: str
+    value: str
+    missing: str
+
+
+class ConversionOut(Schema):
+    """One hardness on every scale, by the standard named."""
+
+    given: str
+    standard: str
+    scales: list[ScaleOut]
+
+
+class DerivedRow(Schema):
+    name: str
+    value: str
+    reason: str
+
+
+class GroupRow(Schema):
+    number: int
+    letter: str
+    name: str
+    hardness: str
 
 
 @router.get("/materials", response=list[MaterialRow])
-def list_materials(request: HttpRequest, q: str = "", letter: str = "") -> list[dict[str, Any]]:
+def list_materials(request: HttpRequest, q: str = "", letter: str = "", archived: bool = False) -> list[dict[str, Any]]:
     """Materials by any part of any name, in group order."""
-    rows = Material.objects.all()
+    rows = Material.objects.filter(archived_at__isnull=not archived)
     if letter:
         rows = rows.filter(letter=letter[:1].upper())
     wanted = plain(q)
     return [_row(m) for m in rows if not wanted or wanted in plain(f"{m.name};{m.number};{m.aliases}")]
 
 
+@router.get("/groups", response=list[GroupRow])
+def list_groups(request: HttpRequest) -> list[dict[str, Any]]:
+    """The 41 machinability groups of VDI 3323."""
+    return [
+        {
+            "number": g.number,
+            "letter": g.letter,
+            "name": f"{g.description}, {g.condition}",
+            "hardness": f"{g.hardness:g} HB" if g.hardness else "–",
+        }
+        for g in groups().values()
+    ]
+
+
+@router.get("/convert", response=ConversionOut)
+def convert_hardness(request: HttpRequest, hardness: str, material: str = "", group: int = 0) -> dict[str, Any]:
+    """A hardness or strength on every scale; refused where the standard's table does not hold."""
+    what = shop().library.material(material).group if material else groups().get(group)
+    value, scale = read_hardness(hardness[:40])
+    found = convert(value, scale, what)
+    rows = []
+    for name, words in SCALES.items():
+        number = found.values.get(name)
+        shown = "" if number is None else f"{number:.0f}" if name in ("HV", "HB", "Rm") else f"{number:.1f}"
+        rows.append({"scale": name, "name": words, "value": shown, "missing": found.missing.get(name, "")})
+    return {"given": f"{value:g} {scale}", "standard": f"{source_label(STANDARD)}, table A.1", "scales": rows}
+
+
+@router.get("/derive", response=list[DerivedRow])
+def derive_material(request: HttpRequest, group: int, hardness_low: str, hardness_high: str) -> list[dict[str, Any]]:
+    """What a material of a group and hardness would be, each number with its reason."""
+    low, high = (_brinell(text, group, name) for text, name in ((hardness_low, "hardness_low"), (hardness_high, "hardness_high")))
+    found = derive(group, low, high)
+    return [
+        {"name": name, "value": value if isinstance(value, str) else f"{value:g}", "reason": found.reasons[name]}
+        for name, value in found.numbers.items()
+    ]
+
+
 @router.get("/materials/{name}", response=MaterialSheet)
 def read_material(request: HttpRequest, name: str) -> dict[str, Any]:
-    row = get_object_or_404(Material, name=name)
+    row = get_object_or_404(Material, key=plain(name))
     core = row.to_core()
     facts = [
         ("kc1.1", display(core.specific_force_1, "stress")),
         ("mc", display(core.force_exponent, "number")),
         ("tensile strength", display(core.strength, "stress")),
-        ("ductility", display(core.ductility, "number")),
-        ("adhesion", display(core.adhesion, "number")),
-        ("abrasion", display(core.abrasion, "number")),
-        ("work hardening", display(core.work_hardening, "number")),
         ("thermal conductivity, W/(m·K)", display(core.conductivity, "number")),
         ("density, g/cm³", display(core.density, "number")),
+        ("specific heat, kJ/(kg·K)", display(core.specific_heat, "number")),
         ("expansion, 10⁻⁶/K", display(core.expansion, "number")),
         ("modulus of elasticity", display(core.elastic_modulus, "stress")),
     ]
@@ -73,12 +157,24 @@ def read_material(request: HttpRequest, name: str) -> dict[str, Any]:
         if law := life_law(core.speed_row, tool_class):
             speeds.append(
                 {
-                    "label": tool_class,
+                    "label": {"hss": "HSS", "cbn": "CBN", "pcd": "PCD"}.get(tool_class, tool_class),
                     "display": display(law.reference_speed, "cutting_speed"),
                     "source": f"15 min of life at depth {law.reference_depth:g} mm; common practice",
                 }
             )
-    return _row(row) | {"facts": [_fact(label, shown, source_label(row.source)) for label, shown in facts], "speeds": speeds}
+    near = neighbours(core, (m.to_core() for m in Material.objects.filter(archived_at=None)))
+    return _row(row) | {
+        "facts": [_fact(label, shown, source_label(row.source)) for label, shown in facts],
+        "speeds": speeds,
+        "traits": [as_plain(t) for t in traits(core)],
+        "neighbours": [as_plain(n) for n in near],
+    }
+
+
+def _brinell(text: str, group: int, field: str) -> float:
+    if group not in groups():
+        return float(read_hardness(text[:40], field)[0])  # the group's own refusal comes from `derive`
+    return brinell(text[:40], groups()[group], field)
 
 
 def _fact(label: str, shown: Display, source: str) -> dict[str, Any]:
@@ -88,6 +184,7 @@ def _fact(label: str, shown: Display, source: str) -> dict[str, Any]:
 def _row(m: Material) -> dict[str, Any]:
     core = m.to_core()
     return {
+        "id": m.pk,
         "name": m.name,
         "number": m.number,
         "aliases": list(core.aliases),

@@ -5,12 +5,13 @@ from __future__ import annotations
 from django.db import models
 
 from cutting.workpiece import materials as core
+from server.records.models import Kept
 
 
-class Material(models.Model):
+class Material(Kept):
     """A material on the shelf. `numbers` are the core's own names; provenance in `source`."""
 
-    name = models.CharField(max_length=120, unique=True)
+    name = models.CharField(max_length=120, db_index=True)
     number = models.CharField(max_length=40, blank=True)
     aliases = models.CharField(max_length=400, blank=True, help_text="separated by ;")
     group = models.PositiveSmallIntegerField()
@@ -18,9 +19,6 @@ class Material(models.Model):
     hardness_low = models.FloatField()
     hardness_high = models.FloatField()
     numbers = models.JSONField()
-    source = models.CharField(max_length=200)
-    from_memory = models.BooleanField(default=False)
-    changed = models.DateTimeField(auto_now=True)
 
     class Meta:
         ordering = ["group", "name"]

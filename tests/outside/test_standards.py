@@ -11,7 +11,8 @@ import pytest
 from cutting.errors import CuttingError
 from cutting.operations.registry import evaluate
 from cutting.quantities import KINDS, Kind, read_dimension, read_quantity
-from cutting.tooling.designation import read_holder_code, read_insert_code
+from cutting.tooling.designations.holder_code import read_holder_code
+from cutting.tooling.designations.insert_code import read_insert_code
 from cutting.wear.reference import life_law
 from cutting.workpiece.fits import RANGES, deviations, tolerance_grade
 from cutting.workpiece.materials import find_material, groups
@@ -91,7 +92,7 @@ def test_insert_designations(code: str, circle: float, edge: float, thickness: f
         ("CNMZ 120408", "position 4"),
         ("CNMG 130408", "position 5"),
         ("CNMG 129908", "position 6"),
-        ("CNMG", "not an ISO 1832"),
+        ("CNMG", "position 5 .size. is missing"),
     ],
 )
 def test_wrong_designations_name_the_position(code: str, words: str) -> None:

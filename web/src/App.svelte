@@ -8,20 +8,29 @@
   import { pageKeys } from "./keys";
   import { page } from "./page.svelte";
   import { session } from "./session.svelte";
+  import Assemblies from "./views/Assemblies.svelte";
   import Crib from "./views/Crib.svelte";
+  import Exchange from "./views/Exchange.svelte";
   import Floor from "./views/Floor.svelte";
+  import Geometries from "./views/Geometries.svelte";
   import JobBench from "./views/JobBench.svelte";
   import Jobs from "./views/Jobs.svelte";
   import Missing from "./views/Missing.svelte";
   import OperationBench from "./views/OperationBench.svelte";
   import Shelf from "./views/Shelf.svelte";
   import SignIn from "./views/SignIn.svelte";
+  import ToolMaterials from "./views/ToolMaterials.svelte";
 
   const routes = {
     "/": Jobs,
     "/jobs/:id": JobBench,
     "/jobs/:id/operations/:operation": OperationBench,
     "/crib": Crib,
+    "/crib/tools/:id": Crib,
+    "/crib/geometries": Geometries,
+    "/crib/assemblies": Assemblies,
+    "/crib/tool-materials": ToolMaterials,
+    "/exchange": Exchange,
     "/shelf": Shelf,
     "/shelf/:name": Shelf,
     "/floor": Floor,

@@ -21,6 +21,8 @@ from cutting.wear.reference import life_law, speed_factors
 Array = NDArray[np.float64]
 
 SKIN_VARIATION = {Skin.CLEAN: 0.0, Skin.BAR: 0.0, Skin.FORGED: 0.05, Skin.CAST: 0.06, Skin.WELD: 0.12}
+# a loose spindle shakes the edge: more scatter of life (common practice)
+WORN_VARIATION = {"new": 0.0, "sound": 0.0, "worn": 0.08}
 # the heat that a tool material stands, as the speed at which an edge would last about six minutes
 HEAT_SPEED = 1.25
 
@@ -62,6 +64,7 @@ class Cutter:
     depth_exponent: Array
     coefficient_of_variation: Array
     minimum_speed: Array
+    book: Array  # supplier's spans: speed, feed, depth, each least and largest; nan where there is none
 
     def take(self, keep: Any) -> Cutter:
         """The pairs of an index or a mask."""
@@ -79,6 +82,7 @@ class Case:
     top_speed: float
     span_factor: float
     span_position: float
+    many: bool = False  # a ranking: the set-up's own insert is only a stand-in
 
     @property
     def travel_idle(self) -> float:
@@ -147,7 +151,7 @@ def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) 
     overhang = holder(holders.overhang)
     if setup.settings.overhang is not None:
         overhang = np.full_like(overhang, setup.settings.overhang)
-    extra = (0.08 if setup.holding.interrupted else 0.0) + SKIN_VARIATION[setup.skin]
+    extra = (0.08 if setup.holding.interrupted else 0.0) + SKIN_VARIATION[setup.skin] + WORN_VARIATION[setup.machine.condition]
     brittle_scatter = [0.1 * max(0.0, 0.7 - g.toughness) for g in crib.grades]
     return Cutter(
         nose_radius=insert(inserts.nose_radius),
@@ -183,6 +187,7 @@ def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) 
         depth_exponent=law("depth_exponent"),
         coefficient_of_variation=law("coefficient_of_variation") + extra + of_grade(brittle_scatter),
         minimum_speed=of_grade([_minimum_speed(setup, g.tool_class) for g in crib.grades]),
+        book=crib.book_columns(material.group.number)[insert_index][:, None],
     )
 
 

@@ -9,6 +9,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from cutting.machine.condition import FORBIDDEN
 from cutting.mechanics.deflection import Holding
 from cutting.operations.outcome import Warning
 from cutting.operations.setup import Setup
@@ -81,7 +82,9 @@ def grade_rules(setup: Setup, crib: Crib) -> list[tuple[str, str, Mask]]:
     suits = np.array([letter in g.suits for g in crib.geometries], bool)
     serves = np.array([letter in g.letters for g in crib.grades], bool)
     columns = crib.insert_columns
+    stands = np.array([g.tool_class not in FORBIDDEN[setup.machine.condition] for g in crib.grades], bool)
     return [
+        ("condition", f"{setup.machine.name} is {setup.machine.condition}: a loose spindle breaks brittle edges", stands[columns.grade]),
         ("geometry", f"the geometry is not meant for group {letter}", suits[columns.geometry]),
         ("grade", f"the grade's ISO 513 span does not reach {letter}", serves[columns.grade]),
     ]

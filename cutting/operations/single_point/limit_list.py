@@ -18,7 +18,8 @@ from cutting.working import Recorder
 
 def limit_list(case: Case, cutter: Cutter, done: Cut, record: Recorder) -> tuple[Limit, ...]:
     """All limits that apply, the closest first."""
-    found = [_limit(rule, case, cutter, done, record) for rule in rules.RULES if rule.applies(case)]
+    shown = [_limit(rule, case, cutter, done, record) for rule in rules.RULES if rule.applies(case)]
+    found = [limit for limit in shown if limit.upper != np.inf]  # a supplier's book that is silent bounds nothing
     return tuple(sorted(found, key=lambda limit: (not _breaks_hard(limit), -limit.utilisation)))
 
 
@@ -44,7 +45,7 @@ def _limit(rule: rules.Rule, case: Case, cutter: Cutter, done: Cut, record: Reco
     if rule.name == "chip_window":
         v, lo, hi, kind, label = _window_numbers(case, cutter, done)
     severity = rule.severity
-    if rule.name == "book_speed" and (not case.setup.house.never_above_book or v <= (hi or v)):
+    if rule.name in rules.BOOK_RULES and (not case.setup.house.never_above_book or v <= (hi or v)):
         severity = Severity.SOFT  # below the book is free, above it by the house rule
     return Limit(
         rule.name,
@@ -58,11 +59,20 @@ def _limit(rule: rules.Rule, case: Case, cutter: Cutter, done: Cut, record: Reco
         _bound_display(lo, hi, kind),
         float(used[worst]),
         severity,
-        source_label(rule.source),
+        _source(rule, case),
         rule.why,
         (),
         record.trail(*rule.working),
     )
+
+
+def _source(rule: rules.Rule, case: Case) -> str:
+    if rule.name in rules.BOOK_RULES:
+        group = case.setup.work.material.group.number
+        for window in case.setup.insert.book:
+            if window.group == group:
+                return window.source or "the shop's supplier, entered by the user"
+    return source_label(rule.source)
 
 
 def _window_numbers(case: Case, cutter: Cutter, done: Cut) -> tuple[float, float | None, float | None, str, str]:

@@ -19,6 +19,8 @@ Array = NDArray[np.float64]
 Numbers = tuple[Any, Any, Any]  # value, lower bound, upper bound; None where there is none
 
 BOOK_LOW, BOOK_HIGH = 0.6, 1.1
+SPEED_LOW, SPEED_HIGH, FEED_LOW, FEED_HIGH, DEPTH_LOW, DEPTH_HIGH = range(6)  # columns of a supplier's spans
+BOOK_RULES = ("book_speed", "book_feed", "book_depth")
 EDGE_FORCE = 220.0  # N per mm² of thickness squared, for a strong shape and a tough grade
 
 
@@ -40,9 +42,15 @@ class Rule:
 
 
 def book_window(cutter: Cutter, cut: Cut) -> tuple[Array, Array]:
-    """Least and largest cutting speed [m/min] of the book for this chip: around the corrected starting speed."""
+    """Least and largest cutting speed [m/min]: the supplier's own where the shop has entered it, else around the starting speed."""
     start = book_start(cutter, cut.chip_thickness, cut.depth_of_cut)
-    return BOOK_LOW * start, BOOK_HIGH * start
+    low, high = cutter.book[..., SPEED_LOW], cutter.book[..., SPEED_HIGH]
+    return np.where(np.isnan(low), BOOK_LOW * start, low), np.where(np.isnan(high), BOOK_HIGH * start, high)
+
+
+def _of_book(column: int) -> Callable[[Cutter], Array]:
+    """The supplier's largest value, inf where the book says nothing."""
+    return lambda cutter: np.where(np.isnan(cutter.book[..., column]), np.inf, cutter.book[..., column])
 
 
 def book_start(cutter: Cutter, chip_thickness: Any, depth: Any) -> Array:
@@ -65,6 +73,12 @@ def edge_force_limit(cutter: Cutter) -> Array:
     """Force [N] that the edge stands: by thickness, shape, geometry, grade and seat (common practice)."""
     seat = np.where(cutter.negative > 0, 1.0, 0.7)
     return EDGE_FORCE * cutter.thickness**2 * cutter.shape_strength * cutter.geometry_strength * seat * (0.55 + 0.5 * cutter.toughness)
+
+
+def _has_book(case: Case) -> bool:
+    """Rules of the supplier's book are shown where the tool has one for this group, and always tried in a ranking."""
+    group = case.setup.work.material.group.number
+    return case.many or any(window.group == group for window in case.setup.insert.book)
 
 
 def size_error_limit(case: Case) -> float:
@@ -199,6 +213,30 @@ RULES: tuple[Rule, ...] = (
         "The book's range for this tool material and metal at this chip; the house rule is never above.",
         lambda c, k, x: (x.cutting_speed, *book_window(k, x)),
         ("tool_life",),
+    ),
+    Rule(
+        "book_feed",
+        "supplier's feed",
+        "feed_per_rev",
+        Bound.UPPER,
+        Severity.HARD,
+        "machine-data",
+        "What the shop's supplier recommends for this tool in this group; the house rule is never above.",
+        lambda c, k, x: (x.feed_per_rev, None, _of_book(FEED_HIGH)(k)),
+        (),
+        lambda c: _has_book(c),
+    ),
+    Rule(
+        "book_depth",
+        "supplier's depth",
+        "length",
+        Bound.UPPER,
+        Severity.HARD,
+        "machine-data",
+        "What the shop's supplier recommends for this tool in this group; the house rule is never above.",
+        lambda c, k, x: (x.depth_of_cut, None, _of_book(DEPTH_HIGH)(k)),
+        (),
+        lambda c: _has_book(c),
     ),
     Rule(
         "useful_speed",
@@ -337,10 +375,10 @@ def excluded(case: Case, cutter: Cutter, cut: Cut, used: dict[str, Array]) -> ND
     for rule in RULES:
         if rule.severity is not Severity.HARD or rule.name not in used:
             continue
-        if rule.name == "book_speed":
+        if rule.name in BOOK_RULES:
             if case.setup.house.never_above_book:
-                above = cut.cutting_speed > book_window(cutter, cut)[1] * (1 + 1e-6)
-                bad = bad | over_passes(above, np.logical_or)
+                value, _, most = rule.read(case, cutter, cut)
+                bad = bad | over_passes(value > most * (1 + 1e-6), np.logical_or)
         else:
             bad = bad | (used[rule.name] > 1.0 + 1e-6)
     return bad

@@ -212,6 +212,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/stale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Stale
+         * @description What changed under a job since somebody last looked, and what that changes in it.
+         */
+        get: operations["server_jobs_api_read_stale"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/stale/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Accept Stale
+         * @description Take the present figures as the job's own.
+         */
+        post: operations["server_jobs_api_accept_stale"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/notes": {
         parameters: {
             query?: never;
@@ -288,7 +328,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/crib/inserts": {
+    "/api/crib/tools": {
         parameters: {
             query?: never;
             header?: never;
@@ -296,10 +336,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * List Inserts
-         * @description Inserts by any words of designation, geometry or grade; by shape letter; by ISO 513 group served.
+         * List Tools
+         * @description One page of the crib: any words in any spelling, any combination of facets, with the counts of each facet.
          */
-        get: operations["server_crib_api_list_inserts"];
+        get: operations["server_crib_api_list_tools"];
         put?: never;
         post?: never;
         delete?: never;
@@ -308,15 +348,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/crib/holders": {
+    "/api/crib/tools/{tool_id}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** List Holders */
-        get: operations["server_crib_api_list_holders"];
+        /**
+         * Read Tool
+         * @description What a tool is: designation explained and drawn, edges and money, what holds it or what it holds, supplier's windows.
+         */
+        get: operations["server_crib_api_read_tool"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/crib/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Kinds */
+        get: operations["server_crib_api_list_kinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/crib/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Designation
+         * @description Explain a designation; a wrong one is refused with the position at fault and what is allowed there.
+         */
+        get: operations["server_crib_api_read_designation"];
         put?: never;
         post?: never;
         delete?: never;
@@ -342,6 +422,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/crib/geometries/hull": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Window
+         * @description The field that dragged points enclose: its outer corners, as the rules read it.
+         */
+        post: operations["server_crib_api_read_window"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/crib/grades": {
         parameters: {
             query?: never;
@@ -359,7 +459,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/crib/read": {
+    "/api/crib/fit": {
         parameters: {
             query?: never;
             header?: never;
@@ -367,13 +467,51 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Read Designation
-         * @description Read an insert or holder designation; a wrong one is refused with the position at fault.
+         * Check Fit
+         * @description Every rule of an assembly with its reason.
          */
-        get: operations["server_crib_api_read_designation"];
+        get: operations["server_crib_api_check_fit"];
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/crib/assemblies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Assemblies */
+        get: operations["server_crib_api_list_assemblies"];
+        put?: never;
+        /**
+         * Add Assembly
+         * @description Put an insert into a holder, at an overhang, in a pocket of a machine.
+         */
+        post: operations["server_crib_api_add_assembly"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/crib/assemblies/{assembly_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take Apart Assembly */
+        delete: operations["server_crib_api_take_apart_assembly"];
         options?: never;
         head?: never;
         patch?: never;
@@ -391,6 +529,66 @@ export interface paths {
          * @description Materials by any part of any name, in group order.
          */
         get: operations["server_shelf_api_list_materials"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Groups
+         * @description The 41 machinability groups of VDI 3323.
+         */
+        get: operations["server_shelf_api_list_groups"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/convert": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Convert Hardness
+         * @description A hardness or strength on every scale; refused where the standard's table does not hold.
+         */
+        get: operations["server_shelf_api_convert_hardness"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/derive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Derive Material
+         * @description What a material of a group and hardness would be, each number with its reason.
+         */
+        get: operations["server_shelf_api_derive_material"];
         put?: never;
         post?: never;
         delete?: never;
@@ -425,6 +623,306 @@ export interface paths {
         };
         /** List Machines */
         get: operations["server_floor_api_list_machines"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/read-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Pasted List
+         * @description Speeds or feeds as pasted from a plate, a page or a spreadsheet: sorted, doubles dropped.
+         */
+        post: operations["server_floor_api_read_pasted_list"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/curve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Draw Curve
+         * @description Power and torque at the spindle for a curve that is being edited; nothing is saved.
+         */
+        post: operations["server_floor_api_draw_curve"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/tool-materials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tool Materials
+         * @description Why high-speed steel, carbide, cermet, ceramic, CBN or PCD for a task, with price, edges, life and change time.
+         */
+        post: operations["server_floor_api_tool_materials"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/{table}/columns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Columns */
+        get: operations["server_records_api_list_columns"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/{table}/{record_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read Record */
+        get: operations["server_records_api_read_record"];
+        put?: never;
+        /**
+         * Change Record
+         * @description Change the cells given; a stale version is answered 409.
+         */
+        post: operations["server_records_api_change_record"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/{table}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Create Record */
+        post: operations["server_records_api_create_record"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/{table}/{record_id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Archive Record */
+        post: operations["server_records_api_archive_record"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/{table}/{record_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Restore Record */
+        post: operations["server_records_api_restore_record"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exchange/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Runs */
+        get: operations["server_exchange_api_list_runs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exchange/runs/{run_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read Run */
+        get: operations["server_exchange_api_read_run"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exchange/runs/{run_id}/fates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Fates
+         * @description The preview: what becomes of each row, and why.
+         */
+        get: operations["server_exchange_api_list_fates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exchange/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start Import
+         * @description Take in a file and preview it; nothing is written until it is applied.
+         */
+        post: operations["server_exchange_api_start_import"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exchange/runs/{run_id}/apply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Apply Import
+         * @description Write what the preview showed, all or nothing.
+         */
+        post: operations["server_exchange_api_apply_import"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exchange/runs/{run_id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cancel Run
+         * @description Stop a run that waits or is under way; what it had begun is taken back.
+         */
+        post: operations["server_exchange_api_cancel_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exchange/exports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start Export
+         * @description Write one table, or everything, into a file to fetch when the run is done.
+         */
+        post: operations["server_exchange_api_start_export"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exchange/runs/{run_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Fetch File */
+        get: operations["server_exchange_api_fetch_file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -518,6 +1016,8 @@ export interface components {
              * Format: date-time
              */
             changed: string;
+            /** Stale */
+            stale: number;
             state: components["schemas"]["StateOut"];
         };
         /** OperationRow */
@@ -745,6 +1245,8 @@ export interface components {
             can_redo: boolean;
             document: components["schemas"]["Document"];
             state: components["schemas"]["StateOut"];
+            /** Stale */
+            stale: number;
             /** Prints */
             prints: components["schemas"]["PrintRow"][];
         };
@@ -1415,6 +1917,8 @@ export interface components {
             fitting: number;
             /** Feasible */
             feasible: number;
+            /** Note */
+            note: string;
         };
         /** CandidateOut */
         CandidateOut: {
@@ -1485,6 +1989,37 @@ export interface components {
                 };
             };
         };
+        /**
+         * StaleChange
+         * @description One figure that a change moved.
+         */
+        StaleChange: {
+            /** Where */
+            where: string;
+            /** What */
+            what: string;
+            before: components["schemas"]["DisplayOut"];
+            now: components["schemas"]["DisplayOut"];
+        };
+        /** StaleOut */
+        StaleOut: {
+            /** Reasons */
+            reasons: components["schemas"]["StaleReason"][];
+            /** Changes */
+            changes: components["schemas"]["StaleChange"][];
+        };
+        /** StaleReason */
+        StaleReason: {
+            /** Reason */
+            reason: string;
+            /** Author */
+            author: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
         /** NoteOut */
         NoteOut: {
             /** Id */
@@ -1547,12 +2082,132 @@ export interface components {
              */
             units?: "mm" | "inch";
         };
-        /** InsertRow */
-        InsertRow: {
+        /**
+         * ToolFilter
+         * @description Words in any spelling; each facet takes any number of values.
+         */
+        ToolFilter: {
+            /**
+             * Q
+             * @default
+             */
+            q?: string;
+            /**
+             * Kind
+             * @default []
+             */
+            kind?: string[];
+            /**
+             * Shape
+             * @default []
+             */
+            shape?: string[];
+            /**
+             * Circle
+             * @default []
+             */
+            circle?: string[];
+            /**
+             * Nose Radius
+             * @default []
+             */
+            nose_radius?: string[];
+            /**
+             * Geometry
+             * @default []
+             */
+            geometry?: string[];
+            /**
+             * Grade
+             * @default []
+             */
+            grade?: string[];
+            /**
+             * Tool Class
+             * @default []
+             */
+            tool_class?: string[];
+            /**
+             * Hand
+             * @default []
+             */
+            hand?: string[];
+            /**
+             * Section
+             * @default []
+             */
+            section?: string[];
+            /**
+             * Angle
+             * @default []
+             */
+            angle?: string[];
+            /**
+             * Letter
+             * @default
+             * @enum {string}
+             */
+            letter?: "" | "P" | "M" | "K" | "N" | "S" | "H";
+            /**
+             * Stocked
+             * @default false
+             */
+            stocked?: boolean;
+            /**
+             * Archived
+             * @default false
+             */
+            archived?: boolean;
+            /**
+             * Offset
+             * @default 0
+             */
+            offset?: number;
+            /**
+             * Limit
+             * @default 60
+             */
+            limit?: number;
+        };
+        /** Facet */
+        Facet: {
+            /** Name */
+            name: string;
+            /** Values */
+            values: components["schemas"]["FacetValue"][];
+        };
+        /** FacetValue */
+        FacetValue: {
+            /** Value */
+            value: string;
+            /** Count */
+            count: number;
+        };
+        /** ToolPage */
+        ToolPage: {
+            /** Matched */
+            matched: number;
+            /** Total */
+            total: number;
+            /** Offset */
+            offset: number;
+            /** Rows */
+            rows: components["schemas"]["ToolRow"][];
+            /** Facets */
+            facets: components["schemas"]["Facet"][];
+        };
+        /** ToolRow */
+        ToolRow: {
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
             /** Name */
             name: string;
             /** Designation */
             designation: string;
+            /** Inch Designation */
+            inch_designation: string;
             /** Geometry */
             geometry: string;
             /** Purpose */
@@ -1561,43 +2216,191 @@ export interface components {
             grade: string;
             /** Substrate */
             substrate: string;
-            /** Shape */
-            shape: string;
             /** Edges */
-            edges: number;
+            edges: number | null;
+            nose_radius: components["schemas"]["DisplayOut"] | null;
+            angle: components["schemas"]["DisplayOut"] | null;
+            section: components["schemas"]["DisplayOut"] | null;
+            width: components["schemas"]["DisplayOut"] | null;
             price: components["schemas"]["DisplayOut"];
-            edge_price: components["schemas"]["DisplayOut"];
-            nose_radius: components["schemas"]["DisplayOut"];
+            edge_price: components["schemas"]["DisplayOut"] | null;
+            /** Own Number */
+            own_number: string;
             /** Bin */
             bin: string;
             /** Quantity */
             quantity: number;
-            /** Holders */
-            holders: string[];
-            /** Source */
-            source: string;
-        };
-        /** HolderRow */
-        HolderRow: {
-            /** Designation */
-            designation: string;
-            /** Clamping */
-            clamping: string;
-            /** Shape */
-            shape: string;
-            /** Cutting Edge Angle */
-            cutting_edge_angle: string;
-            /** Operations */
-            operations: string[];
-            shank: components["schemas"]["DisplayOut"];
-            overhang: components["schemas"]["DisplayOut"];
             /** Coolant */
             coolant: string;
             /** Source */
             source: string;
+            /** Archived */
+            archived: boolean;
+        };
+        /**
+         * Decoded
+         * @description A designation, explained.
+         */
+        Decoded: {
+            /** Text */
+            text: string;
+            /** Kind */
+            kind: string;
+            /** Standard */
+            standard: string;
+            /** Designation */
+            designation: string;
+            /** Other */
+            other: string;
+            /** Parts */
+            parts: components["schemas"]["PartOut"][];
+            /** Edges */
+            edges: number | null;
+            /** Edges Why */
+            edges_why: string;
+            /** Seat */
+            seat: string;
+            drawing: components["schemas"]["InsertDrawingOut"] | null;
+            /** Remarks */
+            remarks: string[];
+            /** Partners */
+            partners: string[];
+            /** In Crib */
+            in_crib: number;
+        };
+        /**
+         * InsertDrawingOut
+         * @description Lines in mm: plan about the middle, section through it.
+         */
+        InsertDrawingOut: {
+            /** Plan */
+            plan: number[][];
+            /** Inscribed Circle */
+            inscribed_circle: number;
+            /** Hole */
+            hole: number | null;
+            /** Section */
+            section: number[][][];
+            /** Thickness */
+            thickness: number;
+            /** Clearance */
+            clearance: number | null;
+            /** Nose Radius */
+            nose_radius: number;
+            circle_display: components["schemas"]["DisplayOut"];
+            thickness_display: components["schemas"]["DisplayOut"];
+            nose_display: components["schemas"]["DisplayOut"];
+        };
+        /**
+         * PartOut
+         * @description One position of a designation.
+         */
+        PartOut: {
+            /** Position */
+            position: string;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Meaning */
+            meaning: string;
+        };
+        /** PropertyOut */
+        PropertyOut: {
+            /** Symbol */
+            symbol: string;
+            /** Name */
+            name: string;
+            display: components["schemas"]["DisplayOut"];
+        };
+        /** SpanOut */
+        SpanOut: {
+            min: components["schemas"]["DisplayOut"] | null;
+            start: components["schemas"]["DisplayOut"] | null;
+            max: components["schemas"]["DisplayOut"] | null;
+        };
+        /** ToolSheet */
+        ToolSheet: {
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Designation */
+            designation: string;
+            /** Inch Designation */
+            inch_designation: string;
+            /** Geometry */
+            geometry: string;
+            /** Purpose */
+            purpose: string;
+            /** Grade */
+            grade: string;
+            /** Substrate */
+            substrate: string;
+            /** Edges */
+            edges: number | null;
+            nose_radius: components["schemas"]["DisplayOut"] | null;
+            angle: components["schemas"]["DisplayOut"] | null;
+            section: components["schemas"]["DisplayOut"] | null;
+            width: components["schemas"]["DisplayOut"] | null;
+            price: components["schemas"]["DisplayOut"];
+            edge_price: components["schemas"]["DisplayOut"] | null;
+            /** Own Number */
+            own_number: string;
+            /** Bin */
+            bin: string;
+            /** Quantity */
+            quantity: number;
+            /** Coolant */
+            coolant: string;
+            /** Source */
+            source: string;
+            /** Archived */
+            archived: boolean;
+            decoded: components["schemas"]["Decoded"] | null;
+            /** Properties */
+            properties: components["schemas"]["PropertyOut"][];
+            /** Windows */
+            windows: components["schemas"]["WindowOut"][];
+            /** Partners */
+            partners: string[];
+            /** Geometry Window */
+            geometry_window: number[][];
+        };
+        /** WindowOut */
+        WindowOut: {
+            /** Id */
+            id: number;
+            /** Group */
+            group: number;
+            speed: components["schemas"]["SpanOut"];
+            feed: components["schemas"]["SpanOut"];
+            depth: components["schemas"]["SpanOut"];
+            /** Source */
+            source: string;
+        };
+        /**
+         * KindOut
+         * @description A kind of tool: whether it cuts, and the properties it carries.
+         */
+        KindOut: {
+            /** Name */
+            name: string;
+            /** Cuts */
+            cuts: boolean;
+            /** Properties */
+            properties: string[];
+            /** Required */
+            required: string[];
         };
         /** GeometryRow */
         GeometryRow: {
+            /** Id */
+            id: number;
+            /** Version */
+            version: number;
             /** Name */
             name: string;
             /** Purpose */
@@ -1608,44 +2411,116 @@ export interface components {
             window: number[][];
             rake: components["schemas"]["DisplayOut"];
             edge_radius: components["schemas"]["DisplayOut"];
+            curl_radius: components["schemas"]["DisplayOut"] | null;
             /** Wiper */
             wiper: boolean;
+            /** Flank */
+            flank: string;
             /** Source */
             source: string;
+        };
+        /** Hull */
+        Hull: {
+            /** Hull */
+            hull: number[][];
+        };
+        /** PointsIn */
+        PointsIn: {
+            /** Points */
+            points: number[][];
         };
         /** GradeRow */
         GradeRow: {
+            /** Id */
+            id: number;
             /** Name */
             name: string;
+            /** Tool Class */
+            tool_class: string;
             /** Substrate */
             substrate: string;
+            /** Coating */
+            coating: string;
             /** Spans */
             spans: string[];
+            /** Bars */
+            bars: unknown[][];
+            /** Main Letter */
+            main_letter: string;
             /** Toughness */
             toughness: number;
+            /** Temperature Limit */
+            temperature_limit: string;
             /** Source */
             source: string;
         };
-        /**
-         * Reading
-         * @description A designation, read: what each part says.
-         */
-        Reading: {
-            /** Designation */
-            designation: string;
-            /** Kind */
-            kind: string;
-            /** Facts */
-            facts: components["schemas"]["ReadingFact"][];
+        /** CheckOut */
+        CheckOut: {
+            /** Name */
+            name: string;
+            /** Fits */
+            fits: boolean;
+            /** Reason */
+            reason: string;
         };
-        /** ReadingFact */
-        ReadingFact: {
-            /** Label */
-            label: string;
-            display: components["schemas"]["DisplayOut"];
+        /** AssemblyOut */
+        AssemblyOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Insert */
+            insert: string;
+            /** Holder */
+            holder: string;
+            overhang: components["schemas"]["DisplayOut"];
+            /** Machine */
+            machine: string;
+            /** Pocket */
+            pocket: string;
+            /** Note */
+            note: string;
+            /** Checks */
+            checks: components["schemas"]["CheckOut"][];
+            /** Fits */
+            fits: boolean;
+        };
+        /** AssemblyIn */
+        AssemblyIn: {
+            /** Name */
+            name: string;
+            /** Insert */
+            insert: string;
+            /** Holder */
+            holder: string;
+            /** Overhang */
+            overhang: string;
+            /**
+             * Machine
+             * @default
+             */
+            machine?: string;
+            /**
+             * Pocket
+             * @default
+             */
+            pocket?: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
+             * Units
+             * @default mm
+             * @enum {string}
+             */
+            units?: "mm" | "inch";
         };
         /** MaterialRow */
         MaterialRow: {
+            /** Id */
+            id: number;
             /** Name */
             name: string;
             /** Number */
@@ -1665,6 +2540,49 @@ export interface components {
             /** From Memory */
             from_memory: boolean;
         };
+        /** GroupRow */
+        GroupRow: {
+            /** Number */
+            number: number;
+            /** Letter */
+            letter: string;
+            /** Name */
+            name: string;
+            /** Hardness */
+            hardness: string;
+        };
+        /**
+         * ConversionOut
+         * @description One hardness on every scale, by the standard named.
+         */
+        ConversionOut: {
+            /** Given */
+            given: string;
+            /** Standard */
+            standard: string;
+            /** Scales */
+            scales: components["schemas"]["ScaleOut"][];
+        };
+        /** ScaleOut */
+        ScaleOut: {
+            /** Scale */
+            scale: string;
+            /** Name */
+            name: string;
+            /** Value */
+            value: string;
+            /** Missing */
+            missing: string;
+        };
+        /** DerivedRow */
+        DerivedRow: {
+            /** Name */
+            name: string;
+            /** Value */
+            value: string;
+            /** Reason */
+            reason: string;
+        };
         /** Fact */
         Fact: {
             /** Label */
@@ -1675,6 +2593,8 @@ export interface components {
         };
         /** MaterialSheet */
         MaterialSheet: {
+            /** Id */
+            id: number;
             /** Name */
             name: string;
             /** Number */
@@ -1697,6 +2617,26 @@ export interface components {
             facts: components["schemas"]["Fact"][];
             /** Speeds */
             speeds: components["schemas"]["Fact"][];
+            /** Traits */
+            traits: components["schemas"]["TraitOut"][];
+            /** Neighbours */
+            neighbours: components["schemas"]["NeighbourOut"][];
+        };
+        /** NeighbourOut */
+        NeighbourOut: {
+            /** Name */
+            name: string;
+            /** Differs */
+            differs: string;
+        };
+        /** TraitOut */
+        TraitOut: {
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
+            /** Says */
+            says: string;
         };
         /** MachineFact */
         MachineFact: {
@@ -1706,26 +2646,342 @@ export interface components {
         };
         /** MachineSheet */
         MachineSheet: {
+            /** Id */
+            id: number;
             /** Name */
             name: string;
             /** Description */
             description: string;
             /** Condition */
             condition: string;
+            /** Condition Note */
+            condition_note: string;
             /** Power Curve */
             power_curve: number[][];
             /** Curve At */
             curve_at: string;
+            /** Spindle Curve */
+            spindle_curve: number[][];
+            /** Torque Curve */
+            torque_curve: number[][];
             /** Speeds */
             speeds: number[];
             /** Feeds */
             feeds: components["schemas"]["DisplayOut"][];
+            /** Steps Note */
+            steps_note: string;
             /** Coolant */
             coolant: string[];
+            /** Abilities */
+            abilities: string[];
             /** Facts */
             facts: components["schemas"]["MachineFact"][];
             /** Source */
             source: string;
+        };
+        /** NumbersOut */
+        NumbersOut: {
+            /** Numbers */
+            numbers: number[];
+            /** Note */
+            note: string;
+        };
+        /** PastedIn */
+        PastedIn: {
+            /** Text */
+            text: string;
+        };
+        /** CurveOut */
+        CurveOut: {
+            /** Spindle */
+            spindle: number[][];
+            /** Torque */
+            torque: number[][];
+            /** Note */
+            note: string;
+        };
+        /**
+         * CurveIn
+         * @description A power curve being drawn: [speed, power] points.
+         */
+        CurveIn: {
+            /** Points */
+            points: number[][];
+            /**
+             * Curve At
+             * @default spindle
+             * @enum {string}
+             */
+            curve_at?: "spindle" | "motor";
+            /**
+             * Efficiency
+             * @default 0.8
+             */
+            efficiency?: number;
+        };
+        /**
+         * OfferOut
+         * @description One tool material for the task, with its economics and the one reason.
+         */
+        OfferOut: {
+            /** Name */
+            name: string;
+            /** Hardness Guide */
+            hardness_guide: string;
+            /** Strengths */
+            strengths: string;
+            /** Limits */
+            limits: string;
+            /** Suits */
+            suits: boolean;
+            /** Reason */
+            reason: string;
+            edge_cost: components["schemas"]["DisplayOut"];
+            /** Edge Note */
+            edge_note: string;
+            /** Change Minutes */
+            change_minutes: number;
+            cutting_speed: components["schemas"]["DisplayOut"] | null;
+            life: components["schemas"]["DisplayOut"] | null;
+            seconds: components["schemas"]["DisplayOut"] | null;
+            cost: components["schemas"]["DisplayOut"] | null;
+            /** Parts Per Edge */
+            parts_per_edge: string;
+            /** Edges For Batch */
+            edges_for_batch: number | null;
+            /** Working */
+            working: string[];
+        };
+        /**
+         * TaskIn
+         * @description A cylinder to turn, with its entries as typed.
+         */
+        TaskIn: {
+            /** Material */
+            material: string;
+            /** Machine */
+            machine: string;
+            /** Diameter */
+            diameter: string;
+            /** Length */
+            length: string;
+            /** Feed Per Rev */
+            feed_per_rev: string;
+            /** Depth Of Cut */
+            depth_of_cut: string;
+            /**
+             * Pieces
+             * @default 50
+             */
+            pieces?: number;
+            /**
+             * Interrupted
+             * @default false
+             */
+            interrupted?: boolean;
+            /**
+             * Units
+             * @default mm
+             * @enum {string}
+             */
+            units?: "mm" | "inch";
+        };
+        /**
+         * ColumnOut
+         * @description A column of an open table: how to label and check its field.
+         */
+        ColumnOut: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Kind */
+            kind: string;
+            unit: components["schemas"]["DisplayOut"];
+            /** Required */
+            required: boolean;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** Choices */
+            choices: string[];
+        };
+        /**
+         * CellOut
+         * @description A cell as it is written, and in words in both units.
+         */
+        CellOut: {
+            /** Value */
+            value: string;
+            shown: components["schemas"]["DisplayOut"];
+        };
+        /** ChangeOut */
+        ChangeOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Author */
+            author: string;
+            /** Action */
+            action: string;
+            /** Fields */
+            fields: {
+                [key: string]: string[];
+            };
+        };
+        /** JobRef */
+        JobRef: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * RecordOut
+         * @description A kept thing with all its cells, where it is used and what happened to it.
+         */
+        RecordOut: {
+            /** Id */
+            id: number;
+            /** Table */
+            table: string;
+            /** Label */
+            label: string;
+            /** Version */
+            version: number;
+            /** Archived */
+            archived: boolean;
+            /** Entered */
+            entered: string;
+            /** Cells */
+            cells: {
+                [key: string]: components["schemas"]["CellOut"];
+            };
+            /** Used In */
+            used_in: components["schemas"]["JobRef"][];
+            /** History */
+            history: components["schemas"]["ChangeOut"][];
+        };
+        /** ChangeIn */
+        ChangeIn: {
+            /** Cells */
+            cells: {
+                [key: string]: string | number | boolean | null;
+            };
+            /**
+             * Units
+             * @default mm
+             * @enum {string}
+             */
+            units?: "mm" | "inch";
+            /** Version */
+            version: number;
+        };
+        /**
+         * CellsIn
+         * @description Cells as typed; bare numbers are in `units`.
+         */
+        CellsIn: {
+            /** Cells */
+            cells: {
+                [key: string]: string | number | boolean | null;
+            };
+            /**
+             * Units
+             * @default mm
+             * @enum {string}
+             */
+            units?: "mm" | "inch";
+        };
+        /**
+         * RunOut
+         * @description One import or export: `done` of `total` steps; `counts` of the preview's fates.
+         */
+        RunOut: {
+            /** Id */
+            id: number;
+            /** Work */
+            work: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "previewed" | "done" | "refused" | "cancelled";
+            /** Table */
+            table: string;
+            /** Format */
+            format: string;
+            /** File Name */
+            file_name: string;
+            /** Counts */
+            counts: {
+                [key: string]: number;
+            };
+            /** Done */
+            done: number;
+            /** Total */
+            total: number;
+            /** Message */
+            message: string;
+            /** Author */
+            author: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Seconds */
+            seconds: number;
+            /** Has File */
+            has_file: boolean;
+        };
+        /** FateOut */
+        FateOut: {
+            /** Table */
+            table: string;
+            /** Row */
+            row: number;
+            /** Fate */
+            fate: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+        };
+        /** FatePage */
+        FatePage: {
+            /** Matched */
+            matched: number;
+            /** Rows */
+            rows: components["schemas"]["FateOut"][];
+        };
+        /** ApplyIn */
+        ApplyIn: {
+            /**
+             * Leave Out Refused
+             * @default false
+             */
+            leave_out_refused?: boolean;
+        };
+        /**
+         * ExportIn
+         * @description A table's name, or blank for everything (XLSX and JSON only).
+         */
+        ExportIn: {
+            /**
+             * Table
+             * @default
+             * @enum {string}
+             */
+            table?: "" | "tools" | "geometries" | "grades" | "windows" | "materials" | "machines";
+            /**
+             * Format
+             * @enum {string}
+             */
+            format: "csv" | "xlsx" | "json";
         };
     };
     responses: never;
@@ -2070,6 +3326,50 @@ export interface operations {
             };
         };
     };
+    server_jobs_api_read_stale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StaleOut"];
+                };
+            };
+        };
+    };
+    server_jobs_api_accept_stale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StaleOut"];
+                };
+            };
+        };
+    };
     server_jobs_api_list_notes: {
         parameters: {
             query?: never;
@@ -2219,12 +3519,25 @@ export interface operations {
             };
         };
     };
-    server_crib_api_list_inserts: {
+    server_crib_api_list_tools: {
         parameters: {
             query?: {
                 q?: string;
-                shape?: string;
-                letter?: string;
+                kind?: string[];
+                shape?: string[];
+                circle?: string[];
+                nose_radius?: string[];
+                geometry?: string[];
+                grade?: string[];
+                tool_class?: string[];
+                hand?: string[];
+                section?: string[];
+                angle?: string[];
+                letter?: "" | "P" | "M" | "K" | "N" | "S" | "H";
+                stocked?: boolean;
+                archived?: boolean;
+                offset?: number;
+                limit?: number;
             };
             header?: never;
             path?: never;
@@ -2238,15 +3551,57 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["InsertRow"][];
+                    "application/json": components["schemas"]["ToolPage"];
                 };
             };
         };
     };
-    server_crib_api_list_holders: {
+    server_crib_api_read_tool: {
         parameters: {
-            query?: {
-                q?: string;
+            query?: never;
+            header?: never;
+            path: {
+                tool_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToolSheet"];
+                };
+            };
+        };
+    };
+    server_crib_api_list_kinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindOut"][];
+                };
+            };
+        };
+    };
+    server_crib_api_read_designation: {
+        parameters: {
+            query: {
+                designation: string;
             };
             header?: never;
             path?: never;
@@ -2260,7 +3615,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HolderRow"][];
+                    "application/json": components["schemas"]["Decoded"];
                 };
             };
         };
@@ -2285,6 +3640,30 @@ export interface operations {
             };
         };
     };
+    server_crib_api_read_window: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PointsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hull"];
+                };
+            };
+        };
+    };
     server_crib_api_list_grades: {
         parameters: {
             query?: never;
@@ -2305,10 +3684,14 @@ export interface operations {
             };
         };
     };
-    server_crib_api_read_designation: {
+    server_crib_api_check_fit: {
         parameters: {
             query: {
-                designation: string;
+                insert: string;
+                holder: string;
+                machine?: string;
+                overhang?: string;
+                units?: "mm" | "inch";
             };
             header?: never;
             path?: never;
@@ -2322,8 +3705,72 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Reading"];
+                    "application/json": components["schemas"]["CheckOut"][];
                 };
+            };
+        };
+    };
+    server_crib_api_list_assemblies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AssemblyOut"][];
+                };
+            };
+        };
+    };
+    server_crib_api_add_assembly: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AssemblyIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AssemblyOut"];
+                };
+            };
+        };
+    };
+    server_crib_api_take_apart_assembly: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                assembly_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -2332,6 +3779,7 @@ export interface operations {
             query?: {
                 q?: string;
                 letter?: string;
+                archived?: boolean;
             };
             header?: never;
             path?: never;
@@ -2346,6 +3794,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MaterialRow"][];
+                };
+            };
+        };
+    };
+    server_shelf_api_list_groups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupRow"][];
+                };
+            };
+        };
+    };
+    server_shelf_api_convert_hardness: {
+        parameters: {
+            query: {
+                hardness: string;
+                material?: string;
+                group?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConversionOut"];
+                };
+            };
+        };
+    };
+    server_shelf_api_derive_material: {
+        parameters: {
+            query: {
+                group: number;
+                hardness_low: string;
+                hardness_high: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DerivedRow"][];
                 };
             };
         };
@@ -2374,7 +3890,9 @@ export interface operations {
     };
     server_floor_api_list_machines: {
         parameters: {
-            query?: never;
+            query?: {
+                archived?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -2389,6 +3907,417 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["MachineSheet"][];
                 };
+            };
+        };
+    };
+    server_floor_api_read_pasted_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PastedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NumbersOut"];
+                };
+            };
+        };
+    };
+    server_floor_api_draw_curve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CurveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CurveOut"];
+                };
+            };
+        };
+    };
+    server_floor_api_tool_materials: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TaskIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OfferOut"][];
+                };
+            };
+        };
+    };
+    server_records_api_list_columns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                table: "tools" | "geometries" | "grades" | "windows" | "materials" | "machines";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColumnOut"][];
+                };
+            };
+        };
+    };
+    server_records_api_read_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                table: "tools" | "geometries" | "grades" | "windows" | "materials" | "machines";
+                record_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordOut"];
+                };
+            };
+        };
+    };
+    server_records_api_change_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                table: "tools" | "geometries" | "grades" | "windows" | "materials" | "machines";
+                record_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordOut"];
+                };
+            };
+        };
+    };
+    server_records_api_create_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                table: "tools" | "geometries" | "grades" | "windows" | "materials" | "machines";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CellsIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordOut"];
+                };
+            };
+        };
+    };
+    server_records_api_archive_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                table: "tools" | "geometries" | "grades" | "windows" | "materials" | "machines";
+                record_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordOut"];
+                };
+            };
+        };
+    };
+    server_records_api_restore_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                table: "tools" | "geometries" | "grades" | "windows" | "materials" | "machines";
+                record_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordOut"];
+                };
+            };
+        };
+    };
+    server_exchange_api_list_runs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"][];
+                };
+            };
+        };
+    };
+    server_exchange_api_read_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+        };
+    };
+    server_exchange_api_list_fates: {
+        parameters: {
+            query?: {
+                fate?: string;
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FatePage"];
+                };
+            };
+        };
+    };
+    server_exchange_api_start_import: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Table
+                     * @default
+                     */
+                    table?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+        };
+    };
+    server_exchange_api_apply_import: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ApplyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+        };
+    };
+    server_exchange_api_cancel_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+        };
+    };
+    server_exchange_api_start_export: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExportIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+        };
+    };
+    server_exchange_api_fetch_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -7,8 +7,9 @@
 
   let { close }: { close: () => void } = $props();
   const machines = createQuery(() => ({
-    queryKey: ["machines"],
-    queryFn: () => ask(api.GET("/api/floor/machines")),
+    queryKey: ["machines", "turning"],
+    queryFn: async () =>
+      (await ask(api.GET("/api/floor/machines"))).filter((machine) => machine.abilities.includes("turns")),
   }));
   let name = $state("");
   let material = $state("");

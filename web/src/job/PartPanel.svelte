@@ -13,8 +13,9 @@
     queryFn: () => ask(api.GET("/api/shelf/materials", { params: { query: {} } })),
   }));
   const machines = createQuery(() => ({
-    queryKey: ["machines"],
-    queryFn: () => ask(api.GET("/api/floor/machines")),
+    queryKey: ["machines", "turning"],
+    queryFn: async () =>
+      (await ask(api.GET("/api/floor/machines"))).filter((machine) => machine.abilities.includes("turns")),
   }));
   const materialItems = $derived(
     (materials.data ?? []).map((m) => ({

@@ -19,10 +19,10 @@
   async function find() {
     const turn = ++latest;
     const q = text.trim();
-    const [jobs, materials, inserts] = await Promise.all([
+    const [jobs, materials, tools] = await Promise.all([
       ask(api.GET("/api/jobs")),
       q ? ask(api.GET("/api/shelf/materials", { params: { query: { q } } })) : [],
-      q ? ask(api.GET("/api/crib/inserts", { params: { query: { q } } })) : [],
+      q ? ask(api.GET("/api/crib/tools", { params: { query: { q, limit: 8 } } })) : null,
     ]);
     if (turn !== latest) return;
     const wanted = q.toLowerCase();
@@ -41,11 +41,11 @@
         more: [m.number, ...m.aliases].join(", "),
         href: `/shelf/${encodeURIComponent(m.name)}`,
       })),
-      ...inserts.slice(0, 8).map((i) => ({
-        kind: "insert",
-        label: i.name,
-        more: i.purpose,
-        href: `/crib?q=${encodeURIComponent(i.name)}`,
+      ...(tools?.rows ?? []).map((tool) => ({
+        kind: "tool",
+        label: tool.name,
+        more: tool.purpose || tool.kind,
+        href: `/crib/tools/${tool.id}`,
       })),
     ];
     place = 0;

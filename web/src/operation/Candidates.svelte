@@ -29,6 +29,9 @@
     > <kbd>p</kbd>
     <button class="ml-2 hover:underline" onclick={why}>why not the others</button>
   {/snippet}
+  {#if advice?.note}<p class="text-soft truncate px-2.5 text-[13px]" title={advice.note}>
+      {advice.note}
+    </p>{/if}
   {#if bench.followProblem}
     <p class="text-signal px-2.5" role="alert">{bench.followProblem.message}</p>
   {:else if advice}

@@ -14,6 +14,7 @@
       fit,
       <span class="figure">{advice.feasible}</span> stay within every limit.
     </p>
+    {#if advice.note}<p class="mt-1">{advice.note}</p>{/if}
     <h3 class="mt-3 font-semibold">Excluded by rules of fit</h3>
     <ul>
       {#each advice.refused as refused (refused.reason)}<li class="border-line border-t py-1">

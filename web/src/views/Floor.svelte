@@ -1,83 +1,103 @@
 <script lang="ts">
-  import { createQuery } from "@tanstack/svelte-query";
-  import { scaleLinear } from "d3-scale";
-  import { api, ask, type Schemas } from "../api/client";
+  import { createQuery, useQueryClient } from "@tanstack/svelte-query";
+  import { api, ask } from "../api/client";
+  import MachineEditor from "../floor/MachineEditor.svelte";
+  import PowerCurve from "../floor/PowerCurve.svelte";
   import { page } from "../page.svelte";
-  import { shown } from "../session.svelte";
+  import { session, shown } from "../session.svelte";
 
   page.open("Floor", [{ label: "Floor" }]);
+  const queries = useQueryClient();
+  let archived = $state(false);
+  let picked = $state("");
+  let editing = $state<number | null | false>(false);
   const machines = createQuery(() => ({
-    queryKey: ["machines"],
-    queryFn: () => ask(api.GET("/api/floor/machines")),
+    queryKey: ["machines", archived],
+    queryFn: () => ask(api.GET("/api/floor/machines", { params: { query: { archived } } })),
   }));
-
-  function curve(machine: Schemas["MachineSheet"]) {
-    const top = Number(machine.power_curve.at(-1)?.[0] ?? 1);
-    const points = machine.power_curve as [number, number][];
-    const most = Math.max(...points.map(([, power]) => power));
-    const x = scaleLinear([0, top], [34, 250]);
-    const y = scaleLinear([0, most * 1.1], [84, 8]);
-    return {
-      path: points.map(([n, p], k) => `${k ? "L" : "M"}${x(n)},${y(p)}`).join(""),
-      x,
-      y,
-      top,
-      most,
-    };
-  }
+  const machine = $derived(machines.data?.find((m) => m.name === picked) ?? machines.data?.[0]);
+  type Points = [number, number][];
 </script>
 
-<div class="mx-auto max-w-[1264px] p-2">
+<div class="mx-auto grid h-full max-w-[1264px] grid-cols-[300px_1fr] gap-2 p-2 max-md:grid-cols-1">
   <h1 class="sr-only">Floor</h1>
-  {#if machines.isError}<p role="alert" class="text-signal p-4">{machines.error.message}</p>{/if}
-  <div class="grid grid-cols-2 gap-2 max-lg:grid-cols-1">
-    {#each machines.data ?? [] as machine (machine.name)}
-      {@const c = curve(machine)}
-      <section class="bg-sheet border-line border p-3" aria-label={machine.name}>
-        <h2 class="text-[17px] font-semibold">{machine.name}</h2>
-        <p class="text-soft">
-          {machine.description} · condition {machine.condition} · coolant {machine.coolant.join(", ")}
-        </p>
-        <div class="mt-2 grid grid-cols-[260px_1fr] gap-4 max-sm:grid-cols-1">
-          <div>
-            <svg
-              viewBox="0 0 270 104"
-              role="img"
-              aria-label="Power over spindle speed, at the {machine.curve_at}"
-            >
-              <path d="M34,8V84H250" class="draw-size" />
-              <path d={c.path} fill="none" stroke="var(--ink)" stroke-width="1.8" />
-              {#each c.x.ticks(4) as t (t)}<text
-                  x={c.x(t)}
-                  y="98"
-                  text-anchor="middle"
-                  class="draw-text figure"
-                  font-size="11">{t}</text
-                >{/each}
-              {#each c.y.ticks(3) as t (t)}<text
-                  x="30"
-                  y={c.y(t) + 4}
-                  text-anchor="end"
-                  class="draw-text figure"
-                  font-size="11">{t}</text
-                >{/each}
-            </svg>
-            <p class="text-soft text-[13px]">kW at the {machine.curve_at} over 1/min</p>
-          </div>
-          <dl class="grid grid-cols-[1fr_auto] gap-x-3 self-start text-[13px]">
-            {#each machine.facts as fact (fact.label)}<dt class="text-soft">{fact.label}</dt>
-              <dd class="figure text-right">{shown(fact.display)}</dd>{/each}
-          </dl>
+  <section class="bg-sheet border-line min-h-0 overflow-auto border p-2" aria-label="Machines" tabindex="-1">
+    <div class="flex items-center justify-between">
+      <h2 class="font-semibold">Machines</h2>
+      <label class="flex items-center gap-1"><input type="checkbox" bind:checked={archived} /> archive</label>
+    </div>
+    {#if machines.isError}<p role="alert" class="text-signal">{machines.error.message}</p>{/if}
+    <ul>
+      {#each machines.data ?? [] as m (m.id)}
+        <li class="border-line border-t">
+          <button
+            class="w-full px-1 py-1 text-left {m.id === machine?.id ? 'bg-ink text-sheet' : ''}"
+            aria-pressed={m.id === machine?.id}
+            onclick={() => (picked = m.name)}
+          >
+            <b class="block">{m.name}</b><span class="block text-[13px]">{m.steps_note} · {m.condition}</span>
+          </button>
+        </li>
+      {/each}
+    </ul>
+    {#if session.mayEdit}<button class="control mt-2" onclick={() => (editing = null)}>Enter a machine</button
+      >{/if}
+  </section>
+  <section
+    class="bg-sheet border-line min-h-0 overflow-auto border p-3"
+    aria-label="Machine sheet"
+    tabindex="-1"
+  >
+    {#if machine}
+      <div class="flex items-baseline justify-between">
+        <h2 class="text-[18px] font-semibold">{machine.name}</h2>
+        {#if session.mayEdit}<button class="plain-link" onclick={() => (editing = machine.id)}>Change</button
+          >{/if}
+      </div>
+      <p class="text-soft">{machine.description} · {machine.abilities.join(", ") || "does not turn"}</p>
+      <p class={machine.condition === "worn" ? "text-warn" : "text-soft"}>
+        condition <b>{machine.condition}</b>: {machine.condition_note}
+      </p>
+      <div class="mt-2 grid grid-cols-[minmax(0,560px)_minmax(220px,1fr)] gap-6 max-lg:grid-cols-1">
+        <div>
+          <PowerCurve
+            label="Power and torque of {machine.name} over spindle speed"
+            power={machine.spindle_curve as Points}
+            torque={machine.torque_curve as Points}
+          />
+          <p class="text-soft text-[13px]">
+            {machine.curve_at === "motor"
+              ? "Curve given at the motor, drawn at the spindle with its efficiency."
+              : "Curve given at the spindle."}
+          </p>
+          {#if machine.speeds.length}<p class="mt-2">
+              <span class="text-soft">speeds</span> <span class="figure">{machine.speeds.join(" · ")}</span>
+            </p>{/if}
+          {#if machine.feeds.length}<p>
+              <span class="text-soft">feeds</span>
+              <span class="figure">{machine.feeds.map((f) => shown(f).replace(/ .*/, "")).join(" · ")}</span>
+            </p>{/if}
+          <p class="mt-2"><span class="text-soft">coolant</span> {machine.coolant.join(" · ")}</p>
+          <p class="text-soft mt-1 text-[13px]">
+            Source: {machine.source}. Limits of chuck and tools come before these: see their makers' manuals.
+          </p>
         </div>
-        {#if machine.speeds.length}<p class="mt-2">
-            <span class="text-soft">speeds</span> <span class="figure">{machine.speeds.join(" · ")}</span>
-          </p>{/if}
-        {#if machine.feeds.length}<p>
-            <span class="text-soft">feeds</span>
-            <span class="figure">{machine.feeds.map((f) => shown(f).replace(/ .*/, "")).join(" · ")}</span>
-          </p>{/if}
-        <p class="text-soft mt-1 text-[13px]">Source: {machine.source}.</p>
-      </section>
-    {/each}
-  </div>
+        <dl class="grid grid-cols-[1fr_auto] gap-x-3 self-start">
+          {#each machine.facts as fact (fact.label)}<dt class="text-soft border-line border-t py-0.5">
+              {fact.label}
+            </dt>
+            <dd class="figure border-line border-t py-0.5 text-right">{shown(fact.display)}</dd>{/each}
+        </dl>
+      </div>
+    {:else}<p class="text-soft">{machines.isPending ? "Reading the floor …" : "Nothing here."}</p>{/if}
+  </section>
 </div>
+
+{#if editing !== false}<MachineEditor
+    id={editing}
+    close={() => (editing = false)}
+    saved={() => {
+      editing = false;
+      void queries.invalidateQueries({ queryKey: ["machines"] });
+    }}
+  />{/if}

@@ -8,6 +8,7 @@
   import BaselinePanel from "../job/BaselinePanel.svelte";
   import { JobEditor } from "../job/editor.svelte";
   import PartPanel from "../job/PartPanel.svelte";
+  import StaleBar from "../job/StaleBar.svelte";
   import ConflictSheet from "../lib/ConflictSheet.svelte";
   import Panel from "../lib/Panel.svelte";
   import Silhouette from "../lib/Silhouette.svelte";
@@ -54,6 +55,7 @@
   {@const job = editor.job}
   <div class="job-bench mx-auto grid h-full min-h-[640px] max-w-[1500px] gap-2 p-2">
     <h1 class="sr-only">{job.document.name}</h1>
+    <StaleBar {editor} />
     <Panel title="{job.document.name} · {job.document.material}" class="area-drawing">
       {#snippet aside()}half section, removed by the selected operation in the signal colour{/snippet}
       <div class="min-h-0 flex-1" bind:clientWidth={width}>
@@ -178,10 +180,13 @@
 
 <style>
   .job-bench {
-    grid-template: "drawing side" 290px "order side" 1fr "tape tape" auto / 1fr 330px;
+    grid-template: "stale stale" auto "drawing side" 290px "order side" 1fr "tape tape" auto / 1fr 330px;
   }
   .job-bench > :global(.area-drawing) {
     grid-area: drawing;
+  }
+  .job-bench > :global(.area-stale) {
+    grid-area: stale;
   }
   .area-side {
     grid-area: side;

@@ -69,6 +69,9 @@
                   ? `: ${job.state.why}`
                   : ""}
               </span>
+              {#if job.stale}<span class="text-warn block"
+                  ><b>stale</b>: tool, material or machine changed since somebody last looked</span
+                >{/if}
             </span>
             <span class="figure text-right text-[15px] max-md:hidden"
               >{shown(job.state.tape.seconds_display)}<br /><span class="text-soft">a piece</span></span

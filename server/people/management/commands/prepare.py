@@ -8,7 +8,7 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand
 
 from server.crib.demo import fill_crib
-from server.crib.models import Insert
+from server.crib.models import Tool
 from server.floor.demo import fill_floor
 from server.floor.models import Machine
 from server.jobs.demo import fill_jobs
@@ -24,6 +24,6 @@ class Command(BaseCommand):
     def handle(self, *args: Any, **options: Any) -> None:
         call_command("migrate", interactive=False, verbosity=0)
         fill_people()
-        for model, fill in ((Material, fill_shelf), (Insert, fill_crib), (Machine, fill_floor), (Job, fill_jobs)):
+        for model, fill in ((Material, fill_shelf), (Tool, fill_crib), (Machine, fill_floor), (Job, fill_jobs)):
             if not model.objects.exists():  # type: ignore[attr-defined]
                 fill()

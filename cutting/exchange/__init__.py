@@ -1,0 +1,1 @@
+"""Tools, materials and machines as open tables: columns, checks, and the same record in and out."""

@@ -1,0 +1,213 @@
+"""A tool as the crib keeps it: what it is called, what it has in stock, and its ISO 13399 properties, for every kind of tool."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from functools import cache
+from types import MappingProxyType
+from typing import Any
+
+from cutting.errors import CuttingError
+from cutting.names import plain
+from cutting.tables import read_table
+from cutting.tooling.designations.holder_code import HolderCode, read_holder_code, write_holder
+from cutting.tooling.designations.insert_code import read_insert_code, write_inch, write_metric
+from cutting.tooling.designations.insert_text import take_apart
+from cutting.tooling.designations.parts import UnreadableDesignation
+from cutting.tooling.designations.threading_code import read_threading_code, write_threading
+from cutting.tooling.shapes import SHAPES
+
+Properties = Mapping[str, Any]
+
+
+@dataclass(frozen=True)
+class Property:
+    """One ISO 13399 property: symbol, words, kind of quantity and bounds."""
+
+    symbol: str
+    name: str
+    kind: str
+    low: float | None
+    high: float | None
+    meaning: str
+
+
+@dataclass(frozen=True)
+class Study:
+    """What a tool's designation and properties say: its usual spelling, the inch spelling, and what people search by."""
+
+    designation: str
+    inch_designation: str = ""
+    says: Properties = field(default_factory=dict)  # properties that the designation fixes
+    shape: str = ""
+    clearance: str = ""
+    sides: int = 1
+    tips: int | None = None
+    hand: str = ""
+    seat: str = ""  # shape, clearance and size of the pocket
+
+
+@dataclass(frozen=True)
+class ToolKind:
+    """A kind of tool: which properties it may carry, which it must, and how its designation is studied."""
+
+    name: str
+    cuts: bool  # carries an edge: has geometry and grade
+    properties: tuple[str, ...]
+    required: tuple[str, ...]
+    study: Callable[[str, Properties], Study]
+
+
+@cache
+def properties() -> MappingProxyType[str, Property]:
+    """The ISO 13399 properties that tools here may carry, by symbol."""
+    return MappingProxyType(
+        {
+            row["symbol"]: Property(
+                row["symbol"], row["name"], row["kind"], row.number_or_none("low"), row.number_or_none("high"), row["meaning"]
+            )
+            for row in read_table("tooling/properties.csv")
+        }
+    )
+
+
+def seat_name(shape: str, clearance: str, size: str) -> str:
+    """The name of a pocket: shape, clearance and the size code's two characters."""
+    return f"{shape}{clearance}{size}"
+
+
+def _study_turning_insert(designation: str, given: Properties) -> Study:
+    said = take_apart(designation)
+    code = read_insert_code(designation, "designation", given)
+    metric = write_metric(said) or said.text.upper()
+    says: dict[str, Any] = {"IC": said.inscribed_circle, "S": said.thickness, "RE": said.nose_radius}
+    corners = said.suffix.tips or SHAPES[said.shape].corners * code.sides
+    if corners and said.fixing != "X":
+        says["CEDC"] = corners
+    size = metric.split()[1][:2] if " " in metric else ""
+    return Study(
+        metric,
+        write_inch(said) or "",
+        {name: value for name, value in says.items() if value is not None},
+        said.shape,
+        said.clearance,
+        code.sides,
+        said.suffix.tips,
+        said.suffix.hand,
+        seat_name(said.shape, said.clearance, size),
+    )
+
+
+def _study_laydown(designation: str, given: Properties) -> Study:
+    code = read_threading_code(designation)
+    says: dict[str, Any] = {"IC": code.inscribed_circle, "CEDC": 3}
+    if code.pitch is not None:
+        says["TP"] = round(code.pitch, 6)
+    if code.pitch_range is not None:
+        says["TPN"], says["TPX"] = code.pitch_range
+    return Study(
+        write_threading(code), "", says, "T", "", 1, None, code.hand, f"thread {code.inscribed_circle:g} {'I' if code.internal else 'E'}"
+    )
+
+
+def _study_free(designation: str, given: Properties) -> Study:
+    """The code is its maker's own: kept as typed, only its properties count."""
+    return Study(" ".join(designation.split()))
+
+
+def _study_holder(designation: str, given: Properties) -> Study:
+    code = read_holder_code(designation)
+    if code.bar:
+        raise UnreadableDesignation("designation", f"'{code.text}' is a boring bar to ISO 6261, not an outside holder.")
+    says: dict[str, Any] = {"KAPR": code.cutting_edge_angle, "H": code.shank_height, "B": code.shank_width}
+    if code.length is not None:
+        says["LF"] = code.length
+    return _of_holder(code, says)
+
+
+def _study_bar(designation: str, given: Properties) -> Study:
+    code = read_holder_code(designation)
+    if not code.bar:
+        raise UnreadableDesignation("designation", f"'{code.text}' is an outside holder, not a boring bar to ISO 6261.")
+    says: dict[str, Any] = {"KAPR": code.cutting_edge_angle, "DCONMS": code.shank_height}
+    if code.length is not None:
+        says["OAL"] = code.length
+    return _of_holder(code, says)
+
+
+def _of_holder(code: HolderCode, says: dict[str, Any]) -> Study:
+    return Study(
+        write_holder(code), "", says, code.shape, code.clearance, 1, None, code.hand, seat_name(code.shape, code.clearance, code.size)
+    )
+
+
+STAND_UP_NEEDS = ("CW",)
+TOOL_KINDS: MappingProxyType[str, ToolKind] = MappingProxyType(
+    {
+        kind.name: kind
+        for kind in (
+            ToolKind("turning insert", True, ("IC", "S", "RE", "L", "CEDC", "WT"), (), _study_turning_insert),
+            ToolKind("laydown threading insert", True, ("IC", "TP", "TPN", "TPX", "RE", "CEDC", "WT"), (), _study_laydown),
+            ToolKind("stand-up threading insert", True, ("TP", "TPN", "TPX", "CW", "RE", "CEDC", "INSL", "WT"), ("CEDC",), _study_free),
+            ToolKind("grooving insert", True, ("CW", "CDX", "RE", "PSIR", "CEDC", "INSL", "S", "WT"), ("CW", "CEDC"), _study_free),
+            ToolKind(
+                "turning holder",
+                False,
+                ("KAPR", "H", "B", "LF", "OAL", "OHN", "WF", "LPR", "GAMO", "GAMF", "LAMS", "CNSC", "WT"),
+                ("OHN",),
+                _study_holder,
+            ),
+            ToolKind(
+                "boring bar",
+                False,
+                ("KAPR", "DCONMS", "OAL", "LF", "OHN", "OHX", "DMIN1", "WF", "LPR", "GAMO", "LAMS", "CNSC", "WT"),
+                ("DMIN1",),
+                _study_bar,
+            ),
+            ToolKind("special tool", True, tuple(properties()), (), _study_free),
+        )
+    }
+)
+SAME = 0.02  # mm or degrees: a given property may differ from the code's by rounding
+
+
+def study(kind: str, designation: str, given: Properties) -> tuple[Study, dict[str, Any]]:
+    """Study a tool: what its code says, and the properties that it adds to it.
+
+    `given` are ISO 13399 properties in mm and degrees. Raises `CuttingError` naming the property for one that the kind
+    does not carry, that is missing, or that contradicts the designation.
+    """
+    what = TOOL_KINDS[kind]
+    if not designation.strip():
+        raise CuttingError("designation", "is empty; a value is needed here.")
+    present = {symbol: value for symbol, value in given.items() if value is not None and value != ""}
+    for symbol in present:
+        if symbol not in what.properties:
+            raise CuttingError(symbol, f"is not a property of a {kind}; it carries {', '.join(what.properties)}.")
+    found = what.study(designation, present)
+    for symbol in what.required:
+        if symbol not in present and symbol not in found.says:
+            raise CuttingError(symbol, f"({properties()[symbol].name}) is needed for a {kind}.")
+    added = {}
+    for symbol, value in present.items():
+        said = found.says.get(symbol)
+        if said is None:
+            added[symbol] = value
+        elif symbol == "CEDC" and value != said:
+            added[symbol] = value  # an edge more or less is the shop's to say (100° corners, a chipped one)
+        elif symbol != "CEDC" and abs(float(value) - said) > SAME:
+            raise CuttingError(symbol, f"{value:g} contradicts the designation {found.designation}, which says {said:g}.", f"{said:g}")
+    if added.get("TPN") and added.get("TPX") and added["TPN"] > added["TPX"]:
+        raise CuttingError("TPN", "is above TPX.")
+    return found, added
+
+
+def identity(kind: str, designation: str, geometry: str, grade: str) -> str:
+    """What makes a tool one tool: kind, metric designation, geometry and grade, in any spelling."""
+    return "|".join((kind, plain(designation), plain(geometry), plain(grade)))
+
+
+def tool_name(designation: str, geometry: str, grade: str) -> str:
+    """The name that people read: designation, geometry and grade."""
+    return " ".join(part for part in (designation, geometry, grade) if part)

@@ -1,0 +1,221 @@
+"""What the crib's doors take and give."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from ninja import Schema
+from pydantic import Field
+
+from server.units import DisplayOut, Point
+
+
+class ToolFilter(Schema):
+    """Words in any spelling; each facet takes any number of values."""
+
+    q: str = Field(default="", max_length=120)
+    kind: list[str] = []
+    shape: list[str] = []
+    circle: list[str] = []
+    nose_radius: list[str] = []
+    geometry: list[str] = []
+    grade: list[str] = []
+    tool_class: list[str] = []
+    hand: list[str] = []
+    section: list[str] = []
+    angle: list[str] = []
+    letter: Literal["", "P", "M", "K", "N", "S", "H"] = ""
+    stocked: bool = False
+    archived: bool = False
+    offset: int = Field(default=0, ge=0, le=10_000_000)
+    limit: int = Field(default=60, ge=1, le=200)
+
+
+class ToolRow(Schema):
+    id: int
+    kind: str
+    name: str
+    designation: str
+    inch_designation: str
+    geometry: str
+    purpose: str
+    grade: str
+    substrate: str
+    edges: int | None
+    nose_radius: DisplayOut | None
+    angle: DisplayOut | None
+    section: DisplayOut | None
+    width: DisplayOut | None
+    price: DisplayOut
+    edge_price: DisplayOut | None
+    own_number: str
+    bin: str
+    quantity: int
+    coolant: str
+    source: str
+    archived: bool
+
+
+class FacetValue(Schema):
+    value: str
+    count: int
+
+
+class Facet(Schema):
+    name: str
+    values: list[FacetValue]
+
+
+class ToolPage(Schema):
+    matched: int
+    total: int
+    offset: int
+    rows: list[ToolRow]
+    facets: list[Facet]
+
+
+class PartOut(Schema):
+    """One position of a designation."""
+
+    position: str
+    code: str
+    name: str
+    meaning: str
+
+
+class InsertDrawingOut(Schema):
+    """Lines in mm: plan about the middle, section through it."""
+
+    plan: list[Point]
+    inscribed_circle: float
+    hole: float | None
+    section: list[list[Point]]
+    thickness: float
+    clearance: float | None
+    nose_radius: float
+    circle_display: DisplayOut
+    thickness_display: DisplayOut
+    nose_display: DisplayOut
+
+
+class Decoded(Schema):
+    """A designation, explained."""
+
+    text: str
+    kind: str
+    standard: str
+    designation: str
+    other: str
+    parts: list[PartOut]
+    edges: int | None
+    edges_why: str
+    seat: str
+    drawing: InsertDrawingOut | None
+    remarks: list[str]
+    partners: list[str]
+    in_crib: int
+
+
+class PropertyOut(Schema):
+    symbol: str
+    name: str
+    display: DisplayOut
+
+
+class SpanOut(Schema):
+    min: DisplayOut | None
+    start: DisplayOut | None
+    max: DisplayOut | None
+
+
+class WindowOut(Schema):
+    id: int
+    group: int
+    speed: SpanOut
+    feed: SpanOut
+    depth: SpanOut
+    source: str
+
+
+class ToolSheet(ToolRow):
+    decoded: Decoded | None
+    properties: list[PropertyOut]
+    windows: list[WindowOut]
+    partners: list[str]
+    geometry_window: list[Point]
+
+
+class GeometryRow(Schema):
+    id: int
+    version: int
+    name: str
+    purpose: str
+    suits: str
+    window: list[Point]
+    rake: DisplayOut
+    edge_radius: DisplayOut
+    curl_radius: DisplayOut | None
+    wiper: bool
+    flank: str
+    source: str
+
+
+class PointsIn(Schema):
+    points: list[list[float]] = Field(min_length=3, max_length=40)
+
+
+class Hull(Schema):
+    hull: list[Point]
+
+
+class GradeRow(Schema):
+    id: int
+    name: str
+    tool_class: str
+    substrate: str
+    coating: str
+    spans: list[str]
+    bars: list[list[Any]]
+    main_letter: str
+    toughness: float
+    temperature_limit: str
+    source: str
+
+
+class CheckOut(Schema):
+    name: str
+    fits: bool
+    reason: str
+
+
+class AssemblyIn(Schema):
+    name: str = Field(min_length=1, max_length=80)
+    insert: str = Field(max_length=180)
+    holder: str = Field(max_length=180)
+    overhang: str = Field(max_length=40)
+    machine: str = Field(default="", max_length=80)
+    pocket: str = Field(default="", max_length=10)
+    note: str = Field(default="", max_length=200)
+    units: Literal["mm", "inch"] = "mm"
+
+
+class AssemblyOut(Schema):
+    id: int
+    name: str
+    insert: str
+    holder: str
+    overhang: DisplayOut
+    machine: str
+    pocket: str
+    note: str
+    checks: list[CheckOut]
+    fits: bool
+
+
+class KindOut(Schema):
+    """A kind of tool: whether it cuts, and the properties it carries."""
+
+    name: str
+    cuts: bool
+    properties: list[str]
+    required: list[str]

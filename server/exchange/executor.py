@@ -1,0 +1,152 @@
+"""Takes up waiting runs one after the other, in a process of its own. A run whose executor died is taken up again."""
+
+from __future__ import annotations
+
+import gc
+import json
+import logging
+import time
+import zlib
+from dataclasses import astuple
+from datetime import timedelta
+from typing import Any
+
+from django.db import close_old_connections
+from django.utils import timezone
+
+from cutting.errors import CuttingError
+from cutting.exchange.tables import TABLES
+from cutting.tooling.records import study
+from server.exchange.apply import apply_plan
+from server.exchange.files import read_file, rows_of, write_file
+from server.exchange.models import Run
+from server.exchange.plan import REFUSED, Fate, Plan, TablePlan, plan_import
+from server.exchange.progress import Cancelled, Progress
+from server.records.models import Stamp
+from server.records.registry import KEEPERS
+
+log = logging.getLogger(__name__)
+SILENCE = timedelta(seconds=20)  # after which a running run has lost its executor
+PAUSE = 0.25
+
+
+def work(once: bool = False) -> None:
+    """Take up runs until stopped, or until none waits."""
+    while True:
+        close_old_connections()
+        run = claim()
+        if run is not None:
+            execute(run)
+        elif once:
+            return
+        else:
+            time.sleep(PAUSE)
+
+
+def claim() -> Run | None:
+    """The oldest run that waits or has lost its executor, now ours."""
+    lost = Run.objects.filter(state=Run.State.RUNNING, beat__lt=timezone.now() - SILENCE)
+    lost.update(state=Run.State.WAITING)
+    for pk in Run.objects.filter(state=Run.State.WAITING).order_by("pk").values_list("pk", flat=True):
+        if Run.objects.filter(pk=pk, state=Run.State.WAITING).update(state=Run.State.RUNNING, beat=timezone.now(), done=0):
+            return Run.objects.get(pk=pk)
+    return None
+
+
+def execute(run: Run, telling: bool = True) -> None:
+    """Do what a run asks for, and write down what came of it."""
+    began = time.monotonic()
+    gc.disable()  # a hundred thousand records hold no cycles; walking them again and again doubles the time
+    try:
+        with Progress(run.pk if telling else None) as progress:
+            {Run.Work.PREVIEW: _preview, Run.Work.APPLY: _apply, Run.Work.EXPORT: _export}[Run.Work(run.work)](run, progress)
+            run.done = run.total = max(progress.total, progress.done)
+    except Cancelled:
+        run.state, run.message = Run.State.CANCELLED, "Stopped on request; nothing was written."
+    except CuttingError as error:
+        run.state, run.message = Run.State.REFUSED, str(error)[:400]
+    except Exception:
+        log.exception("run %s failed", run.pk)
+        run.state, run.message = Run.State.REFUSED, "Something failed on our side; it is in the server's log. Nothing was written."
+    finally:
+        gc.enable()
+    run.seconds = time.monotonic() - began
+    run.beat = timezone.now()
+    run.save()
+
+
+def _plan(run: Run, progress: Progress) -> Plan:
+    file = read_file(zlib.decompress(bytes(run.content or b"")), run.format, run.table)
+    progress.total = rows_of(file) * (3 if run.work == Run.Work.APPLY else 2)
+    return plan_import(file, progress)
+
+
+def _preview(run: Run, progress: Progress) -> None:
+    run.stamps = Stamp.all()
+    _keep_fates(run, _plan(run, progress))
+    run.state, run.message = Run.State.PREVIEWED, ""
+
+
+def _keep_fates(run: Run, plan: Plan) -> None:
+    run.fates = zlib.compress(json.dumps([astuple(fate) for fate in plan.fates], ensure_ascii=False).encode())
+    run.writes = zlib.compress(json.dumps([[t.keeper.table.name, t.fresh, t.changed] for t in plan.tables], ensure_ascii=False).encode(), 1)
+    run.counts = plan.counts
+
+
+def _planned(run: Run, progress: Progress) -> Plan:
+    """The preview's own plan, as long as nothing has changed since."""
+    parts = [
+        TablePlan(KEEPERS[name], fresh, [tuple(entry) for entry in changed])
+        for name, fresh, changed in json.loads(zlib.decompress(bytes(run.writes or b"")))
+    ]
+    progress.total = sum(len(part.fresh) + len(part.changed) for part in parts)
+    return Plan([Fate(*fate) for fate in json.loads(zlib.decompress(bytes(run.fates or b"")))], parts)
+
+
+def _apply(run: Run, progress: Progress) -> None:
+    stamps = Stamp.all()
+    plan = _planned(run, progress) if stamps == run.stamps else _plan(run, progress)
+    if stamps != run.stamps:  # somebody changed something meanwhile: the preview that was seen must still hold
+        before = run.counts, zlib.decompress(bytes(run.fates or b""))
+        _keep_fates(run, plan)
+        run.stamps = stamps
+        if before != (run.counts, zlib.decompress(run.fates or b"")):
+            run.state, run.work = Run.State.PREVIEWED, Run.Work.PREVIEW
+            run.message = "Crib, shelf or floor changed since the preview; here is the new one. Nothing was written."
+            return
+    if plan.counts[REFUSED] and not run.leave_out_refused:
+        run.state, run.work = Run.State.PREVIEWED, Run.Work.PREVIEW
+        run.message = f"{plan.counts[REFUSED]} rows are refused; nothing was written."
+        return
+    apply_plan(plan, run.author, f"import {run.pk}, {run.file_name}", progress)
+    written = plan.counts["new"] + plan.counts["changed"]
+    run.state, run.message = Run.State.DONE, f"{written:,} rows written, {plan.counts['same']:,} were the same already."
+
+
+def _export(run: Run, progress: Progress) -> None:
+    names = [run.table] if run.table else list(TABLES)
+    progress.total = sum(KEEPERS[name].rows().filter(archived_at=None).count() for name in names)
+    run.result = zlib.compress(export(names, run.format, progress))
+    run.state, run.message = Run.State.DONE, f"{progress.done:,} rows."
+
+
+def export(names: list[str], form: str, progress: Progress) -> bytes:
+    """The file of everything that is kept in the tables and not archived."""
+    tables = []
+    for name in names:
+        keeper = KEEPERS[name]
+        records = []
+        for row in keeper.rows().filter(archived_at=None).order_by("pk").iterator(chunk_size=2000):
+            record = keeper.to_record(row)
+            records.append(_with_said(record) if name == "tools" else record)
+            progress.step()
+        tables.append((keeper.table, records))
+    return write_file(form, tables)
+
+
+def _with_said(record: dict[str, Any]) -> dict[str, Any]:
+    """A tool's record with what its designation says as ISO 13399 properties, for other programs."""
+    said = study(
+        record["kind"], record["designation"], {symbol: record.get(symbol) for symbol in ("IC", "S", "RE", "CW", "CEDC", "OHN", "DMIN1")}
+    )[0].says
+    return {**record, **{symbol: value for symbol, value in said.items() if record.get(symbol) is None}}

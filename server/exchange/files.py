@@ -1,0 +1,194 @@
+"""Reads and writes the open tables as CSV, XLSX and JSON. What a spreadsheet would run as a formula is guarded, reversibly."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+import zipfile
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+from typing import Any
+
+import openpyxl
+from openpyxl.utils.exceptions import InvalidFileException
+
+from cutting.errors import CuttingError
+from cutting.exchange.columns import Cell, match_headings
+from cutting.exchange.tables import TABLES, Table
+
+FORMATS = ("csv", "xlsx", "json")
+JSON_FORMAT, JSON_VERSION = "arrow-bench shop", 1
+FORMULA_STARTS = "=+-@\t\r'"
+MOST_ROWS = 500_000
+Cells = dict[str, Cell]
+
+
+@dataclass(frozen=True)
+class Given:
+    """One table of a file: its headings and its rows with their numbers as a person counts them."""
+
+    table: Table
+    headings: list[str]
+    rows: list[tuple[int, Cells]]
+
+
+def guard(text: str) -> str:
+    """Text that a spreadsheet takes as text: a leading apostrophe before what could start a formula."""
+    return f"'{text}" if text[:1] and text[0] in FORMULA_STARTS else text
+
+
+def unguard(cell: Cell) -> Cell:
+    """The text that `guard` was given."""
+    if isinstance(cell, str) and len(cell) > 1 and cell[0] == "'" and cell[1] in FORMULA_STARTS:
+        return cell[1:]
+    return cell
+
+
+def format_of(name: str, content: bytes) -> str:
+    """The format of a file by its name or its first bytes. Raises `CuttingError`."""
+    ending = name.rsplit(".", 1)[-1].lower()
+    if content.startswith(b"PK\x03\x04"):
+        return "xlsx"
+    if ending in ("csv", "txt", "tsv"):
+        return "csv"
+    if ending == "json" or content.lstrip()[:1] == b"{":
+        return "json"
+    raise CuttingError("file", f"'{name[:60]}' is none of CSV, XLSX and JSON.", ", ".join(FORMATS))
+
+
+def read_file(content: bytes, form: str, table: str = "") -> list[Given]:
+    """The tables of a file, in the order in which they must be written. Raises `CuttingError` for what cannot be read."""
+    found = {"csv": _read_csv, "xlsx": _read_xlsx, "json": _read_json}[form](content, table)
+    if not any(given.rows for given in found):
+        raise CuttingError("file", "holds no rows.")
+    if sum(len(given.rows) for given in found) > MOST_ROWS:
+        raise CuttingError("file", f"holds more than {MOST_ROWS:,} rows.", f"{MOST_ROWS:,} rows")
+    order = list(TABLES)
+    return sorted(found, key=lambda given: order.index(given.table.name))
+
+
+def _read_csv(content: bytes, table: str) -> list[Given]:
+    try:
+        text = content.decode("utf-8-sig")
+    except UnicodeDecodeError as error:
+        raise CuttingError("file", f"is not UTF-8 text (byte {error.start + 1}); save it as CSV UTF-8.") from error
+    first = text.split("\n", 1)[0]
+    delimiter = max(",;\t", key=first.count)
+    try:
+        lines = list(csv.reader(io.StringIO(text, newline=""), delimiter=delimiter, strict=True))
+    except csv.Error as error:
+        raise CuttingError("file", f"is not well-formed CSV: {error}.") from error
+    return [_table_of(lines, table)] if lines else []
+
+
+def _read_xlsx(content: bytes, table: str) -> list[Given]:
+    try:
+        book = openpyxl.load_workbook(io.BytesIO(content), read_only=True, data_only=True)
+    except (InvalidFileException, zipfile.BadZipFile, KeyError, ValueError, OSError, EOFError) as error:
+        raise CuttingError("file", "is not a workbook that can be opened (XLSX).") from error
+    found = []
+    for sheet in book.worksheets:
+        lines = [list(line) for line in sheet.iter_rows(values_only=True)]
+        if lines and any(cell is not None for cell in lines[0]):
+            known = sheet.title if sheet.title in TABLES else table
+            found.append(_table_of(lines, known))
+    return found
+
+
+def _table_of(lines: list[list[Any]], table: str) -> Given:
+    headings = ["" if cell is None else str(cell) for cell in lines[0]]
+    what = TABLES[table] if table else _recognise(headings)
+    rows = []
+    for number, line in enumerate(lines[1:], start=2):
+        if any(cell not in (None, "") for cell in line):
+            if len(line) > len(headings) and any(cell not in (None, "") for cell in line[len(headings) :]):
+                raise CuttingError("file", f"row {number} has more cells than the table has columns.")
+            rows.append((number, {heading: unguard(cell) for heading, cell in zip(headings, line, strict=False) if heading.strip()}))
+    return Given(what, [heading for heading in headings if heading.strip()], rows)
+
+
+def _recognise(headings: list[str]) -> Table:
+    for what in TABLES.values():
+        try:
+            match_headings(headings, what.columns)
+            return what
+        except CuttingError:
+            continue
+    wanted = "; ".join(f"{t.name}: {', '.join(c.name for c in t.columns if c.required)}" for t in TABLES.values())
+    raise CuttingError("file", f"its columns fit none of the tables, which need at least {wanted}.")
+
+
+def _read_json(content: bytes, table: str) -> list[Given]:
+    def refuse(word: str) -> float:
+        raise CuttingError("file", f"{word} is not a number that JSON knows.")
+
+    try:
+        data = json.loads(content.decode("utf-8-sig"), parse_constant=refuse)
+    except (UnicodeDecodeError, RecursionError) as error:
+        raise CuttingError("file", "is not UTF-8 JSON.") from error
+    except json.JSONDecodeError as error:
+        raise CuttingError("file", f"is not JSON: line {error.lineno}, column {error.colno}.") from error
+    if not isinstance(data, dict) or data.get("format") != JSON_FORMAT or not isinstance(data.get("tables"), dict):
+        raise CuttingError("file", f'is not this form: an object with "format": "{JSON_FORMAT}", "version" and "tables".')
+    if data.get("version") != JSON_VERSION:
+        raise CuttingError("version", f"{str(data.get('version'))[:20]} is not a version that can be read; {JSON_VERSION} can.", "1")
+    found = []
+    for name, rows in data["tables"].items():
+        if name not in TABLES:
+            raise CuttingError("tables", f"'{name[:40]}' is none of {', '.join(TABLES)}.", ", ".join(TABLES))
+        if not isinstance(rows, list) or not all(isinstance(row, dict) for row in rows):
+            raise CuttingError(name, "must be a list of objects.")
+        headings = list(dict.fromkeys(key for row in rows for key in row))
+        found.append(Given(TABLES[name], headings, list(enumerate(rows, start=1))))
+    return found
+
+
+def write_file(form: str, tables: list[tuple[Table, list[dict[str, Any]]]]) -> bytes:
+    """The file of the records; columns that are empty throughout are left out."""
+    return {"csv": _write_csv, "xlsx": _write_xlsx, "json": _write_json}[form](tables)
+
+
+def _filled(table: Table, records: list[dict[str, Any]]) -> list[Any]:
+    empty = (None, "", (), [])
+    return [column for column in table.columns if column.required or any(record.get(column.name) not in empty for record in records)]
+
+
+def _lines(table: Table, records: list[dict[str, Any]]) -> Iterator[list[Any]]:
+    columns = _filled(table, records)
+    yield [column.heading for column in columns]
+    for record in records:
+        cells = [column.write(record.get(column.name)) for column in columns]
+        yield [guard(cell) if isinstance(cell, str) else cell for cell in cells]
+
+
+def _write_csv(tables: list[tuple[Table, list[dict[str, Any]]]]) -> bytes:
+    if len(tables) != 1:
+        raise CuttingError("format", "CSV holds one table; choose XLSX or JSON for all.", "one table")
+    out = io.StringIO(newline="")
+    csv.writer(out, lineterminator="\r\n").writerows([repr(c) if isinstance(c, float) else c for c in line] for line in _lines(*tables[0]))
+    return out.getvalue().encode("utf-8-sig")
+
+
+def _write_xlsx(tables: list[tuple[Table, list[dict[str, Any]]]]) -> bytes:
+    book = openpyxl.Workbook(write_only=True)
+    for table, records in tables:
+        sheet = book.create_sheet(table.name)
+        for line in _lines(table, records):
+            sheet.append(line)
+    out = io.BytesIO()
+    book.save(out)
+    return out.getvalue()
+
+
+def _write_json(tables: list[tuple[Table, list[dict[str, Any]]]]) -> bytes:
+    content: dict[str, Any] = {"format": JSON_FORMAT, "version": JSON_VERSION, "tables": {}}
+    for table, records in tables:
+        names = [column.name for column in _filled(table, records)]
+        content["tables"][table.name] = [{name: record.get(name) for name in names} for record in records]
+    return json.dumps(content, ensure_ascii=False, indent=1).encode()
+
+
+def rows_of(tables: Iterable[Given]) -> int:
+    """How many rows there are in all."""
+    return sum(len(given.rows) for given in tables)

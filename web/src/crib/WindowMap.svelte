@@ -1,0 +1,148 @@
+<script lang="ts">
+  import { scaleLinear } from "d3-scale";
+  import { api, ask } from "../api/client";
+
+  interface Props {
+    /** The points as dragged: feed, depth. */
+    points: [number, number][];
+    change: (points: [number, number][]) => void;
+    done: () => void;
+    locked: boolean;
+  }
+  let { points, change, done, locked }: Props = $props();
+  const WIDTH = 560;
+  const HEIGHT = 330;
+  let held = $state<number | null>(null);
+  let chosen = $state(0);
+  let surface: SVGSVGElement | undefined = $state();
+  let hull = $state<[number, number][]>([]);
+  let problem = $state("");
+  let reach = $state<[number, number]>([1, 6]);
+  let turn = 0;
+
+  const x = $derived(scaleLinear([0, reach[0]], [44, WIDTH - 12]));
+  const y = $derived(scaleLinear([0, reach[1]], [HEIGHT - 34, 10]));
+  const polygon = (list: [number, number][]) => list.map(([f, a]) => `${x(f)},${y(a)}`).join(" ");
+
+  $effect(() => {
+    // the axes grow with the field, but stay while a point is held
+    if (held !== null) return;
+    reach = [
+      Math.max(0.3, ...points.map(([f]) => f * 1.25)),
+      Math.max(0.5, ...points.map(([, a]) => a * 1.25)),
+    ];
+  });
+
+  $effect(() => {
+    const asked = ++turn;
+    ask(api.POST("/api/crib/geometries/hull", { body: { points } }))
+      .then((found) => {
+        if (asked !== turn) return;
+        hull = found.hull as [number, number][];
+        problem = "";
+      })
+      .catch((reason: Error) => asked === turn && (problem = reason.message));
+  });
+
+  const tidy = (value: number, step: number, top: number) =>
+    Number(Math.min(Math.max(Math.round(value / step) * step, step), top).toFixed(3));
+
+  function put(k: number, feed: number, depth: number) {
+    change(points.map((p, n) => (n === k ? [tidy(feed, 0.005, 3), tidy(depth, 0.01, 30)] : p)));
+  }
+
+  function drag(event: PointerEvent) {
+    if (held === null || !surface) return;
+    const box = surface.getBoundingClientRect();
+    const k = WIDTH / box.width;
+    put(held, x.invert((event.clientX - box.left) * k), y.invert((event.clientY - box.top) * k));
+  }
+
+  function key(event: KeyboardEvent, k: number) {
+    const [f, a] = points[k]!;
+    const by = event.shiftKey ? 0.2 : 1;
+    if (event.key === "ArrowRight") put(k, f + 0.025 * by, a);
+    else if (event.key === "ArrowLeft") put(k, f - 0.025 * by, a);
+    else if (event.key === "ArrowUp") put(k, f, a + 0.1 * by);
+    else if (event.key === "ArrowDown") put(k, f, a - 0.1 * by);
+    else if (event.key === "Delete" && points.length > 3) change(points.filter((_, n) => n !== k));
+    else return;
+    event.preventDefault();
+    done();
+  }
+
+  function add() {
+    const [f, a] = points[chosen]!;
+    const [g, b] = points[(chosen + 1) % points.length]!;
+    const made: [number, number] = [tidy((f + g) / 2, 0.005, 3), tidy((a + b) / 2, 0.01, 30)];
+    change([...points.slice(0, chosen + 1), made, ...points.slice(chosen + 1)]);
+    done();
+  }
+</script>
+
+<svg
+  bind:this={surface}
+  viewBox="0 0 {WIDTH} {HEIGHT}"
+  class="w-full touch-none"
+  role="group"
+  aria-label="Chip window: feed to the right, depth upward; each point moves by dragging or by arrow keys"
+  onpointermove={drag}
+  onpointerup={() => {
+    if (held !== null) done();
+    held = null;
+  }}
+>
+  <rect x="44" y="10" width={WIDTH - 56} height={HEIGHT - 44} fill="var(--paper)" />
+  <polygon points={polygon(hull)} fill="var(--window)" stroke="var(--safe)" />
+  <polygon points={polygon(points)} fill="none" stroke="var(--safe)" stroke-dasharray="4 3" />
+  {#each x.ticks(6) as t (t)}<text x={x(t)} y={HEIGHT - 18} text-anchor="middle" class="draw-text figure"
+      >{t}</text
+    >{/each}
+  {#each y.ticks(5) as t (t)}<text x="40" y={y(t) + 4} text-anchor="end" class="draw-text figure">{t}</text
+    >{/each}
+  <text x={WIDTH - 12} y={HEIGHT - 3} text-anchor="end" class="draw-text">feed mm/rev</text>
+  <text x="44" y={HEIGHT - 3} class="draw-text">depth mm upward</text>
+  {#each points as [f, a], k (k)}
+    <g
+      role="slider"
+      tabindex={locked ? -1 : 0}
+      aria-label="Point {k + 1}"
+      aria-valuenow={f}
+      aria-valuetext="feed {f} mm/rev, depth {a} mm"
+      class="draw-signal {locked ? '' : 'cursor-grab'}"
+      onpointerdown={(event) => {
+        if (locked) return;
+        held = chosen = k;
+        surface?.setPointerCapture(event.pointerId);
+      }}
+      onfocus={() => (chosen = k)}
+      onkeydown={(event) => !locked && key(event, k)}
+    >
+      <circle cx={x(f)} cy={y(a)} r="14" fill="transparent" stroke="none" />
+      <circle
+        cx={x(f)}
+        cy={y(a)}
+        r={k === chosen ? 6 : 4.5}
+        fill={k === chosen ? "var(--signal)" : "var(--sheet)"}
+        stroke-width="1.6"
+      />
+    </g>
+  {/each}
+</svg>
+{#if problem}<p role="alert" class="text-signal">{problem}</p>{/if}
+{#if !locked}
+  <p class="flex items-center gap-3">
+    <span class="figure">feed {points[chosen]?.[0]} · depth {points[chosen]?.[1]}</span>
+    <button class="plain-link" onclick={add}>add a point after it</button>
+    <button
+      class="plain-link"
+      disabled={points.length <= 3}
+      onclick={() => {
+        change(points.filter((_, n) => n !== chosen));
+        chosen = 0;
+        done();
+      }}>take it away</button
+    >
+    <span class="text-soft text-[13px]">arrow keys move a point, Shift finely, Delete removes it</span>
+  </p>
+{/if}

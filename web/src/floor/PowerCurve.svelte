@@ -1,0 +1,96 @@
+<script lang="ts">
+  import { scaleLinear } from "d3-scale";
+
+  interface Props {
+    label: string;
+    power: [number, number][];
+    torque: [number, number][];
+    /** Points to hold; without a change they only show. */
+    points?: [number, number][];
+    change?: (points: [number, number][]) => void;
+  }
+  let { label, power, torque, points = [], change }: Props = $props();
+  const WIDTH = 520;
+  const HEIGHT = 220;
+  let held = $state<number | null>(null);
+  let surface: SVGSVGElement | undefined = $state();
+  const top = $derived(Math.max(1, ...power.map(([n]) => n), ...points.map(([n]) => n)));
+  const most = $derived(Math.max(0.1, ...power.map(([, p]) => p), ...points.map(([, p]) => p)));
+  const strongest = $derived(Math.max(1, ...torque.map(([, m]) => m)));
+  const x = $derived(scaleLinear([0, top * 1.03], [40, WIDTH - 46]));
+  const y = $derived(scaleLinear([0, most * 1.15], [HEIGHT - 30, 12]));
+  const t = $derived(scaleLinear([0, strongest * 1.15], [HEIGHT - 30, 12]));
+  const line = (list: [number, number][], scale: (value: number) => number) =>
+    list.map(([n, v], k) => `${k ? "L" : "M"}${x(n)},${scale(v)}`).join("");
+  const round = (value: number, step: number) => Number((Math.round(value / step) * step).toFixed(2));
+
+  function put(k: number, n: number, p: number) {
+    const low = points[k - 1]?.[0] ?? -1;
+    const high = points[k + 1]?.[0] ?? Infinity;
+    const held_ = Math.min(Math.max(round(n, 5), low + 1), high - 1);
+    change?.(
+      points.map((point, at) => (at === k ? [Math.max(held_, 0), Math.max(round(p, 0.1), 0)] : point)),
+    );
+  }
+
+  function drag(event: PointerEvent) {
+    if (held === null || !surface) return;
+    const box = surface.getBoundingClientRect();
+    const k = WIDTH / box.width;
+    put(held, x.invert((event.clientX - box.left) * k), y.invert((event.clientY - box.top) * k));
+  }
+
+  function key(event: KeyboardEvent, k: number) {
+    const [n, p] = points[k]!;
+    if (event.key === "ArrowRight") put(k, n + 25, p);
+    else if (event.key === "ArrowLeft") put(k, n - 25, p);
+    else if (event.key === "ArrowUp") put(k, n, p + 0.5);
+    else if (event.key === "ArrowDown") put(k, n, p - 0.5);
+    else if (event.key === "Delete" && points.length > 2) change?.(points.filter((_, at) => at !== k));
+    else return;
+    event.preventDefault();
+  }
+</script>
+
+<svg
+  bind:this={surface}
+  viewBox="0 0 {WIDTH} {HEIGHT}"
+  class="w-full {change ? 'touch-none' : ''}"
+  role={change ? "group" : "img"}
+  aria-label={label}
+  onpointermove={drag}
+  onpointerup={() => (held = null)}
+>
+  <path d="M40,12V{HEIGHT - 30}H{WIDTH - 46}" class="draw-size" />
+  <path d={line(torque, t)} fill="none" stroke="var(--steel)" stroke-width="1.6" stroke-dasharray="6 3" />
+  <path d={line(power, y)} fill="none" stroke="var(--ink)" stroke-width="2" />
+  {#each x.ticks(5) as n (n)}<text x={x(n)} y={HEIGHT - 14} text-anchor="middle" class="draw-text figure"
+      >{n}</text
+    >{/each}
+  {#each y.ticks(4) as p (p)}<text x="36" y={y(p) + 4} text-anchor="end" class="draw-text figure">{p}</text
+    >{/each}
+  {#each t.ticks(4) as m (m)}<text x={WIDTH - 42} y={t(m) + 4} class="draw-text figure">{m}</text>{/each}
+  <text x="40" y={HEIGHT - 1} class="draw-text">kW, full line</text>
+  <text x={WIDTH / 2} y={HEIGHT - 1} text-anchor="middle" class="draw-text">1/min at the spindle</text>
+  <text x={WIDTH - 4} y={HEIGHT - 1} text-anchor="end" class="draw-text">N·m, broken line</text>
+  {#if change}
+    {#each points as [n, p], k (k)}
+      <g
+        role="slider"
+        tabindex="0"
+        aria-label="Point {k + 1}"
+        aria-valuenow={p}
+        aria-valuetext="{n} per minute, {p} kW"
+        class="draw-signal cursor-grab"
+        onpointerdown={(event) => {
+          held = k;
+          surface?.setPointerCapture(event.pointerId);
+        }}
+        onkeydown={(event) => key(event, k)}
+      >
+        <circle cx={x(n)} cy={y(p)} r="14" fill="transparent" stroke="none" />
+        <circle cx={x(n)} cy={y(p)} r="5" fill="var(--sheet)" stroke-width="1.6" />
+      </g>
+    {/each}
+  {/if}
+</svg>

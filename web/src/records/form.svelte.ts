@@ -1,0 +1,83 @@
+import { api, ask, Problem, type Schemas } from "../api/client";
+import { session } from "../session.svelte";
+
+type Cells = Record<string, string>;
+type TableName = "tools" | "geometries" | "grades" | "windows" | "materials" | "machines";
+
+/** One kept thing being entered or changed: what was typed stays, also when it is refused. */
+export class RecordForm {
+  columns = $state<Schemas["ColumnOut"][]>([]);
+  record = $state<Schemas["RecordOut"] | null>(null);
+  typed = $state<Cells>({});
+  errors = $state<Record<string, string>>({});
+  problem = $state("");
+  busy = $state(false);
+  readonly table: TableName;
+
+  constructor(table: TableName) {
+    this.table = table;
+  }
+
+  async load(id: number | null, start: Cells = {}) {
+    const path = { table: this.table };
+    this.columns = await ask(api.GET("/api/records/{table}/columns", { params: { path } }));
+    this.typed = { ...start };
+    if (id !== null) {
+      const found = await ask(
+        api.GET("/api/records/{table}/{record_id}", { params: { path: { ...path, record_id: id } } }),
+      );
+      this.record = found;
+    }
+  }
+
+  /** What the field shows: as typed, else as kept, in the units shown. */
+  value(name: string): string {
+    if (name in this.typed) return this.typed[name]!;
+    const cell = this.record?.cells[name];
+    if (!cell) return "";
+    return session.units === "inch" ? cell.shown.inch : cell.shown.metric;
+  }
+
+  type(name: string, value: string) {
+    this.typed = { ...this.typed, [name]: value };
+    if (this.errors[name]) this.errors = { ...this.errors, [name]: "" };
+  }
+
+  /** Save what was typed; null where it was refused. */
+  async save(): Promise<Schemas["RecordOut"] | null> {
+    this.busy = true;
+    this.problem = "";
+    this.errors = {};
+    const cells = this.typed;
+    const units = session.units;
+    const path = { table: this.table };
+    try {
+      const saved = this.record
+        ? await ask(
+            api.POST("/api/records/{table}/{record_id}", {
+              params: { path: { ...path, record_id: this.record.id } },
+              body: { cells, units, version: this.record.version },
+            }),
+          )
+        : await ask(api.POST("/api/records/{table}", { params: { path }, body: { cells, units } }));
+      this.record = saved;
+      this.typed = {};
+      return saved;
+    } catch (reason) {
+      const problem = reason as Problem;
+      this.problem = problem.message;
+      this.errors = Object.fromEntries((problem.errors ?? []).map((e) => [e.field, e.message]));
+      return null;
+    } finally {
+      this.busy = false;
+    }
+  }
+
+  async archive(archived: boolean) {
+    if (!this.record) return;
+    const path = { table: this.table, record_id: this.record.id };
+    this.record = archived
+      ? await ask(api.POST("/api/records/{table}/{record_id}/archive", { params: { path } }))
+      : await ask(api.POST("/api/records/{table}/{record_id}/restore", { params: { path } }));
+  }
+}

@@ -1,0 +1,179 @@
+<script lang="ts">
+  import Check from "@lucide/svelte/icons/check";
+  import X from "@lucide/svelte/icons/x";
+  import { createQuery, useQueryClient } from "@tanstack/svelte-query";
+  import { api, ask, Problem } from "../api/client";
+  import CribTabs from "../crib/CribTabs.svelte";
+  import { page } from "../page.svelte";
+  import { session, shown } from "../session.svelte";
+
+  page.open("Assemblies", [{ label: "Crib", href: "#/crib" }, { label: "Assemblies" }]);
+  const queries = useQueryClient();
+  const assemblies = createQuery(() => ({
+    queryKey: ["assemblies"],
+    queryFn: () => ask(api.GET("/api/crib/assemblies")),
+  }));
+  const machines = createQuery(() => ({
+    queryKey: ["machines"],
+    queryFn: () => ask(api.GET("/api/floor/machines")),
+  }));
+  const blank = { name: "", insert: "", holder: "", overhang: "", machine: "", pocket: "", note: "" };
+  let entry = $state({ ...blank });
+  let problem = $state("");
+  const named = (kind: string, words: string) =>
+    ask(api.GET("/api/crib/tools", { params: { query: { q: words, kind: [kind], limit: 12 } } }));
+  const inserts = createQuery(() => ({
+    queryKey: ["offer", "insert", entry.insert],
+    queryFn: () => named("turning insert", entry.insert),
+    placeholderData: (before) => before,
+  }));
+  const holders = createQuery(() => ({
+    queryKey: ["offer", "holder", entry.holder],
+    queryFn: () => named("turning holder", entry.holder),
+    placeholderData: (before) => before,
+  }));
+  const checks = createQuery(() => ({
+    queryKey: ["fit", entry.insert, entry.holder, entry.machine, entry.overhang, session.units],
+    enabled: entry.insert.length > 6 && entry.holder.length > 6,
+    queryFn: () =>
+      ask(
+        api.GET("/api/crib/fit", {
+          params: {
+            query: {
+              insert: entry.insert,
+              holder: entry.holder,
+              machine: entry.machine,
+              overhang: entry.overhang,
+              units: session.units,
+            },
+          },
+        }),
+      ),
+  }));
+
+  async function keep() {
+    problem = "";
+    try {
+      await ask(api.POST("/api/crib/assemblies", { body: { ...entry, units: session.units } }));
+      entry = { ...blank };
+      await queries.invalidateQueries({ queryKey: ["assemblies"] });
+    } catch (reason) {
+      problem = (reason as Problem).message;
+    }
+  }
+
+  async function remove(id: number) {
+    await ask(api.DELETE("/api/crib/assemblies/{assembly_id}", { params: { path: { assembly_id: id } } }));
+    await queries.invalidateQueries({ queryKey: ["assemblies"] });
+  }
+</script>
+
+{#snippet verdicts(list: { name: string; fits: boolean; reason: string }[])}
+  <ul class="text-[13px]">
+    {#each list as check (check.name)}
+      <li class="flex items-start gap-1.5 py-px {check.fits ? 'text-soft' : 'text-signal'}">
+        {#if check.fits}<Check size={15} aria-label="fits" />{:else}<X
+            size={15}
+            aria-label="does not fit"
+          />{/if}
+        <span><b>{check.name}</b>: {check.reason}</span>
+      </li>
+    {/each}
+  </ul>
+{/snippet}
+
+<div class="mx-auto flex h-full max-w-[1500px] flex-col gap-2 p-2">
+  <h1 class="sr-only">Assemblies</h1>
+  <CribTabs />
+  <div
+    class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_420px] gap-2 max-lg:grid-cols-1 max-lg:overflow-auto"
+  >
+    <section
+      class="bg-sheet border-line min-h-0 overflow-auto border p-2.5"
+      aria-label="Assemblies"
+      tabindex="-1"
+    >
+      <h2 class="font-semibold">
+        Set up <span class="text-soft font-normal">· insert in holder, on a machine</span>
+      </h2>
+      <ul>
+        {#each assemblies.data ?? [] as row (row.id)}
+          <li class="border-line grid grid-cols-[1fr_1.2fr] gap-4 border-t py-2">
+            <div>
+              <p>
+                <b>{row.name}</b>
+                <span class={row.fits ? "text-safe" : "text-signal"}
+                  >{row.fits ? "fits" : "does not fit"}</span
+                >
+              </p>
+              <p class="figure">{row.insert}</p>
+              <p class="figure">{row.holder}, overhang {shown(row.overhang)}</p>
+              <p class="text-soft">
+                {row.machine || "no machine"}{row.pocket ? `, pocket ${row.pocket}` : ""}{row.note
+                  ? ` · ${row.note}`
+                  : ""}
+              </p>
+              {#if session.mayEdit}<button class="plain-link" onclick={() => void remove(row.id)}
+                  >take apart</button
+                >{/if}
+            </div>
+            {@render verdicts(row.checks)}
+          </li>
+        {:else}<li class="text-soft py-2">
+            {assemblies.isPending ? "Checking every assembly …" : "Nothing is set up yet."}
+          </li>{/each}
+      </ul>
+    </section>
+    <section
+      class="bg-sheet border-line min-h-0 overflow-auto border p-2.5"
+      aria-label="Put together"
+      tabindex="-1"
+    >
+      <h2 class="font-semibold">Put together</h2>
+      <div class="mt-1 grid grid-cols-[90px_1fr] items-center gap-x-2 gap-y-1.5">
+        <label for="a-insert">insert</label>
+        <input id="a-insert" class="control figure" list="a-inserts" bind:value={entry.insert} />
+        <label for="a-holder">holder</label>
+        <input id="a-holder" class="control figure" list="a-holders" bind:value={entry.holder} />
+        <label for="a-machine">machine</label>
+        <select id="a-machine" class="control" bind:value={entry.machine}
+          ><option value="">none</option>{#each machines.data ?? [] as m (m.name)}<option>{m.name}</option
+            >{/each}</select
+        >
+        <label for="a-overhang">overhang</label>
+        <input
+          id="a-overhang"
+          class="control figure"
+          placeholder={session.units === "inch" ? "1 in" : "25 mm"}
+          bind:value={entry.overhang}
+        />
+        <label for="a-pocket">pocket</label>
+        <input id="a-pocket" class="control figure" maxlength="10" bind:value={entry.pocket} />
+        <label for="a-name">name</label>
+        <input id="a-name" class="control" maxlength="80" bind:value={entry.name} />
+        <label for="a-note">note</label>
+        <input id="a-note" class="control" maxlength="200" bind:value={entry.note} />
+      </div>
+      <datalist id="a-inserts"
+        >{#each inserts.data?.rows ?? [] as row (row.id)}<option value={row.name}></option>{/each}</datalist
+      >
+      <datalist id="a-holders"
+        >{#each holders.data?.rows ?? [] as row (row.id)}<option value={row.name}></option>{/each}</datalist
+      >
+      <div class="mt-2" aria-live="polite">
+        {#if checks.data}{@render verdicts(checks.data)}
+        {:else if checks.isError && entry.holder.length > 6}<p class="text-signal">
+            {checks.error.message}
+          </p>{/if}
+      </div>
+      {#if problem}<p role="alert" class="text-signal mt-2">{problem}</p>{/if}
+      {#if session.mayEdit}<button class="bg-ink text-sheet mt-2 min-h-8 px-4" onclick={() => void keep()}
+          >Keep it</button
+        >{/if}
+      <p class="text-soft mt-3 text-[13px]">
+        Keep the overhang as short as the cut allows, seat the shank against its stop and tighten with the
+        wrench made for it. Spindle stopped, and by the machine's own manual.
+      </p>
+    </section>
+  </div>
+</div>
