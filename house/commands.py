@@ -107,6 +107,8 @@ def start(port: int) -> int:
                 "--threads",
                 "4",
                 "--preload",
+                "--config",
+                "server/workers.py",
                 "--access-logfile",
                 str(LOGS / "access.log"),
                 "--error-logfile",

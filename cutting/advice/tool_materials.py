@@ -81,14 +81,8 @@ def _offer(row: Row, work: Work, machine: Machine, task: Task, price: tuple[floa
     what = (row["name"], row["hardness_guide"], row["strengths"], row["limits"])
     law = life_law(work.material.speed_row, row["tool_class"])
     if law is None:
-        return Offer(
-            *what,
-            False,
-            f"the trade does not run it in group {work.material.group.number}, {work.material.group.description}",
-            edge,
-            note,
-            change,
-        )
+        reason = f"{row['limits'].split(';')[0]}; no starting speed in group {work.material.group.number}"
+        return Offer(*what, False, reason, edge, note, change)
     thickness = law.reference_feed * task.feed_per_rev / _reference_feed(work, row["tool_class"])
     shared = (law.reference_speed, row.number("speed_share") * work.hardness_speed_factor * work.material.speed_factor)
     rest = (
@@ -146,4 +140,4 @@ def _verdict(row: Row, work: Work, machine: Machine, task: Task, speed: float, l
         return False, f"the spindle gives {speed:.0f} m/min at Ø{task.diameter:g}; below {least:.0f} it rubs and tears"
     if task.feed_per_rev < 0.06 and tool == "carbide" and row["name"] != "brazed carbide":
         return True, "thin chip: only with a sharp, ground edge"
-    return True, row["strengths"].split(",")[0]
+    return True, row["strengths"]

@@ -52,12 +52,9 @@ class Column:
         if self.kind == "flag":
             return "yes" if value else "no"
         if self.kind == "numbers":
-            return " ".join(f"{number!r}".removesuffix(".0") for number in value)
+            return " ".join(_short(number) for number in value)
         if self.kind == "pairs":
-            return " ".join(
-                f"{a!r}".removesuffix(".0") + ":" + f"{b!r}".removesuffix(".0") if not isinstance(a, str) else f"{a}:{b!r}"
-                for a, b in value
-            )
+            return " ".join(f"{_short(left)}:{_short(right)}" for left, right in value)
         if self.kind == "words":
             return "; ".join(value)
         return value
@@ -67,9 +64,14 @@ class Column:
         low, high = self.low if self.low is not None else -math.inf, self.high if self.high is not None else math.inf
         if not low <= value <= high:
             unit = "" if self.kind in PLAIN_KINDS else KINDS[self.kind].metric
-            bound = f"{low:g} to {high:g} {unit}".strip()
-            raise OutOfRange(self.name, f"{value:g} is outside {bound}.", bound)
+            bound = f"{low:.12g} to {high:.12g} {unit}".strip()
+            raise OutOfRange(self.name, f"{value:.12g} is outside {bound}.", bound)
         return value
+
+
+def _short(value: Any) -> str:
+    """A number with all its digits but no idle zero; a name as it is."""
+    return value if isinstance(value, str) else repr(float(value)).removesuffix(".0")
 
 
 def _text(column: Column, cell: Cell, inch: bool) -> str:
@@ -128,12 +130,17 @@ def _quantity(column: Column, cell: Cell, inch: bool) -> float:
         try:
             number = float(cell)  # type: ignore[arg-type]
             if math.isfinite(number):
-                return column.bounded(number)
+                return column.bounded(_twelve_digits(number))
         except ValueError:
             pass
     value = read_quantity(cell if isinstance(cell, (int, float)) else str(cell), column.kind,
                           system="inch" if inch else "metric", field=column.name).value  # fmt: skip
-    return column.bounded(value)
+    return column.bounded(_twelve_digits(value))
+
+
+def _twelve_digits(value: float) -> float:
+    """Spreadsheets keep fifteen digits: twelve come back from every format as they went."""
+    return float(f"{value:.12g}")
 
 
 def read_numbers(text: str, name: str) -> tuple[float, ...]:

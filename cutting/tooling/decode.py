@@ -48,7 +48,7 @@ def decode(text: str) -> Decoded:
     """
     if len(plain(text)) < 3:
         raise UnreadableDesignation("designation", f"'{text}' is too short for a designation, such as CNMG 120408 or PCLNR 2525 M12.")
-    if looks_like_threading(text):
+    if looks_like_threading(text) or text.strip()[0].isdigit():
         return _threading(text)
     if looks_like_holder(text):
         return _holder(text)

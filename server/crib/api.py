@@ -9,7 +9,7 @@ from ninja import Query, Router, Status
 
 from cutting.chips.window import window_sides
 from cutting.doors.plain import plain as as_plain
-from cutting.errors import CuttingError, require_between
+from cutting.errors import CuttingError
 from cutting.names import plain
 from cutting.nomenclature import source_label
 from cutting.quantities import display, read_quantity
@@ -17,11 +17,11 @@ from cutting.tooling.decode import decode
 from cutting.tooling.fitting import fit_checks
 from cutting.tooling.records import TOOL_KINDS, properties
 from server.crib import schemas
+from server.crib.assemblies import put_together, take_apart
 from server.crib.index import FACETS, crib_index
 from server.crib.models import Assembly, Geometry, Grade, Tool
 from server.errors import Refusal
 from server.people.roles import require_engineer
-from server.records.keeper import bump
 from server.shop import shop
 
 router = Router()
@@ -78,9 +78,7 @@ def read_tool(request: HttpRequest, tool_id: int) -> dict[str, Any]:
 
 @router.get("/kinds", response=list[schemas.KindOut])
 def list_kinds(request: HttpRequest) -> list[dict[str, Any]]:
-    return [
-        {"name": k.name, "cuts": k.cuts, "properties": list(k.properties), "required": list(k.required)} for k in TOOL_KINDS.values()
-    ]
+    return [{"name": k.name, "cuts": k.cuts, "properties": list(k.properties), "required": list(k.required)} for k in TOOL_KINDS.values()]
 
 
 @router.get("/read", response=schemas.Decoded)
@@ -150,32 +148,13 @@ def list_assemblies(request: HttpRequest) -> list[dict[str, Any]]:
 def add_assembly(request: HttpRequest, payload: schemas.AssemblyIn) -> Status:
     """Put an insert into a holder, at an overhang, in a pocket of a machine."""
     require_engineer(request)
-    library = shop().library
-    insert, holder = library.insert(payload.insert), library.holder(payload.holder)
-    machine = library.machine(payload.machine).name if payload.machine else ""
-    overhang = read_quantity(payload.overhang, "length", system=payload.units, field="overhang").value
-    require_between("overhang", overhang, 2, 1000, "mm")
-    if Assembly.objects.filter(name=payload.name).exists():
-        raise Refusal(409, f"name: an assembly is called '{payload.name}' already.", [{"field": "name", "message": "is taken"}])
-    made = Assembly.objects.create(
-        name=payload.name,
-        insert=Tool.objects.get(name_key=plain(insert.name), kind="turning insert"),
-        holder=Tool.objects.get(name_key=plain(holder.designation), kind="turning holder"),
-        overhang=overhang,
-        machine=machine,
-        pocket=payload.pocket,
-        note=payload.note,
-    )
-    bump("crib")
-    return Status(201, _assembly(made))
+    return Status(201, _assembly(put_together(payload.dict())))
 
 
 @router.delete("/assemblies/{assembly_id}", response={204: None})
 def take_apart_assembly(request: HttpRequest, assembly_id: int) -> Status:
     require_engineer(request)
-    if not Assembly.objects.filter(pk=assembly_id).delete()[0]:
-        raise Refusal(404, "There is no such assembly.")
-    bump("crib")
+    take_apart(assembly_id)
     return Status(204, None)
 
 

@@ -7,12 +7,17 @@ changed tools are patched in, many are read again. What people type is matched i
 from __future__ import annotations
 
 import bisect
+import gc
+import json
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 from threading import Lock
 from typing import Any
 
 import numpy as np
+from django.db.models import TextField
+from django.db.models.functions import Cast
 from numpy.typing import NDArray
 
 from cutting.errors import CuttingError
@@ -27,7 +32,7 @@ from server.records.models import Stamp
 FACETS = ("kind", "shape", "circle", "nose_radius", "geometry", "grade", "tool_class", "hand", "section", "angle")
 LETTERS = "PMKNSH"
 PATCHED_AT_MOST = 50
-_COLUMNS = ("pk", "kind", "name", "inch_designation", "own_number", "bin", "geometry_id", "grade_id", "said", "quantity", "archived_at",
+_COLUMNS = ("pk", "kind", "name", "inch_designation", "own_number", "bin", "geometry_id", "grade_id", "quantity", "archived_at",
             "designation")  # fmt: skip
 
 
@@ -165,7 +170,8 @@ def _usual(text: str) -> str:
             return write_holder(read_holder_code(text))
         if looks_like_threading(text):
             return write_threading(read_threading_code(text))
-        return write_metric(take_apart(text)) or ""
+        said = take_apart(text)
+        return "" if said.suffix.rest else write_metric(said) or ""  # words behind the code are words of their own
     except CuttingError:
         return ""
 
@@ -205,17 +211,30 @@ def crib_index() -> CribIndex:
 
 
 def _entries(rows: Any) -> list[Entry]:
-    geometries = {g.pk: (g.name, g.purpose) for g in Geometry.objects.only("name", "purpose")}
-    grades = {g.pk: (g.name, g.substrate, g.tool_class, _bits(g.letters)) for g in Grade.objects.all()}
+    geometries = {g.pk: (g.name, plain(g.purpose)) for g in Geometry.objects.only("name", "purpose")}
+    grades = {g.pk: (g.name, plain(g.substrate), g.tool_class, _bits(g.letters)) for g in Grade.objects.all()}
     found = []
-    for pk, kind, name, inch, own, bin_name, geometry_id, grade_id, said, quantity, archived, code in rows.values_list(*_COLUMNS):
-        geometry, purpose = geometries.get(geometry_id, ("", ""))
-        grade, substrate, tool_class, letters = grades.get(grade_id, ("", "", "", 0))
-        text = "|".join(map(plain, (name, inch, own, bin_name, purpose, substrate, kind, code)))
-        circle, nose, section, angle = (_figure(said[size]) for size in ("circle", "nose_radius", "section", "angle"))
-        values = (kind, said["shape"], circle, nose, geometry, grade, tool_class, said["hand"], section, angle)
-        found.append(Entry(pk, name, text, values, letters, quantity > 0, archived is not None))
+    gc.disable()  # so many small things at once: walking them for cycles would take longer than making them
+    try:
+        for pk, kind, name, inch, own, bin_name, geometry_id, grade_id, quantity, archived, code, said in rows.values_list(
+            *_COLUMNS, Cast("said", TextField())
+        ):
+            geometry, purpose = geometries.get(geometry_id, ("", ""))
+            grade, substrate, tool_class, letters = grades.get(grade_id, ("", "", "", 0))
+            shape, hand, circle, nose, section, angle = _read_said(said)
+            text = f"{plain(f'{name}|{inch}|{own}|{bin_name}|{code}|{kind}')}|{purpose}|{substrate}"
+            values = (kind, shape, circle, nose, geometry, grade, tool_class, hand, section, angle)
+            found.append(Entry(pk, name, text, values, letters, quantity > 0, archived is not None))
+    finally:
+        gc.enable()
     return found
+
+
+@lru_cache(maxsize=50_000)
+def _read_said(text: str) -> tuple[str, ...]:
+    """Shape, hand and sizes as facets show them; many tools share one designation."""
+    said = json.loads(text)
+    return (said["shape"], said["hand"], *(_figure(said[size]) for size in ("circle", "nose_radius", "section", "angle")))
 
 
 def _bits(letters: str) -> int:

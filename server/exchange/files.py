@@ -139,6 +139,8 @@ def _read_json(content: bytes, table: str) -> list[Given]:
             raise CuttingError("tables", f"'{name[:40]}' is none of {', '.join(TABLES)}.", ", ".join(TABLES))
         if not isinstance(rows, list) or not all(isinstance(row, dict) for row in rows):
             raise CuttingError(name, "must be a list of objects.")
+        if not rows:
+            continue
         headings = list(dict.fromkeys(key for row in rows for key in row))
         found.append(Given(TABLES[name], headings, list(enumerate(rows, start=1))))
     return found

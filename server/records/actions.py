@@ -115,10 +115,10 @@ def _finished(keeper: Keeper, record: Record) -> tuple[Record, dict[str, Any]]:
 
 
 def _locked(keeper: Keeper, pk: int) -> Any:
-    row = keeper.rows().select_for_update(of=("self",)).filter(pk=pk).first()
-    if row is None:
+    # the row alone is locked, not what it refers to
+    if keeper.model.objects.select_for_update().filter(pk=pk).first() is None:  # type: ignore[attr-defined]
         raise Refusal(404, f"There is no such row among the {keeper.table.name}.")
-    return row
+    return keeper.rows().get(pk=pk)
 
 
 def _row(keeper: Keeper, pk: int) -> Kept:

@@ -35,13 +35,16 @@ def demo_site() -> Iterator[str]:
         "--workers",
         "2",
     ]
-    server = subprocess.Popen([*command, "--threads", "4", "--preload", "--log-level", "error"], env=environment, cwd=ROOT)
+    more = ["--threads", "4", "--preload", "--config", "server/workers.py", "--log-level", "error"]
+    server = subprocess.Popen([*command, *more], env=environment, cwd=ROOT)
+    executor = subprocess.Popen([sys.executable, "-m", "django", "work"], env=environment, cwd=ROOT)
     try:
         _wait_for(f"http://127.0.0.1:{port}/alive")
         yield f"http://127.0.0.1:{port}"
     finally:
-        server.terminate()
-        server.wait()
+        for process in (executor, server):
+            process.terminate()
+            process.wait()
         _sql(f"DROP DATABASE IF EXISTS {NAME}")
 
 

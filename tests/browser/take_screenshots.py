@@ -3,6 +3,10 @@
 from __future__ import annotations
 
 import sys
+import tempfile
+from pathlib import Path
+
+from selenium.webdriver.common.keys import Keys
 
 from house.ground import ROOT
 from tests.browser.chromium import open_browser
@@ -19,7 +23,11 @@ PICTURES = (
     ("operation-bench-limit-broken", "/jobs/{hub}/operations/op30", "light", "mm", ""),
     ("operation-bench-dark-inch", "/jobs/{shaft}/operations/op40", "dark", "inch", ""),
     ("working", "/jobs/{shaft}/operations/op30", "light", "mm", "w"),
-    ("crib", "/crib?q=CNMG", "light", "mm", ""),
+    ("crib", "/crib?q=CNMG", "light", "mm", "Enter"),
+    ("geometries", "/crib/geometries", "light", "mm", ""),
+    ("assemblies", "/crib/assemblies", "light", "mm", ""),
+    ("tool-materials", "/crib/tool-materials", "light", "mm", ""),
+    ("exchange", "/exchange", "light", "mm", "import"),
     ("shelf", "/shelf", "light", "mm", ""),
     ("floor", "/floor", "light", "mm", ""),
 )
@@ -54,14 +62,33 @@ def _take(site: str) -> None:
             person.go(path.format(**known))
             person.reload()
             person.pause(2.5)
-            if keys:
+            if keys == "import":
+                _preview_an_import(person)
+            elif keys:
                 person.see("h2").click()
-                person.press(*keys)
-                person.pause(0.5)
+                person.press(Keys.ENTER if keys == "Enter" else keys)
+                person.pause(1.2)
             chrome.save_screenshot(str(FOLDER / f"{name}.png"))
             print(f"  {name}.png")
     finally:
         chrome.quit()
+
+
+def _preview_an_import(person: Person) -> None:
+    """A file with a row of each fate."""
+    with tempfile.TemporaryDirectory() as folder:
+        file = Path(folder) / "new prices.csv"
+        file.write_text(
+            "kind,designation,geometry,grade,pack price,pack size,quantity,bin\n"
+            "turning insert,cnmg 433,middle,K15 CVD,96,10,20,A-40\n"
+            "turning insert,CNMG 432,middle,P20 CVD,97,10,60,A-05\n"
+            "turning insert,CNMG 110408,middle,P20 CVD,92,10,0,\n"
+            "turning insert,TNMG 332,wavy,P20 CVD,88,10,0,\n",
+            encoding="utf-8",
+        )
+        person.see("input[type=file]").send_keys(str(file))
+        person.see_text("[data-testid=run-state]", "ready to look at")
+        person.pause(0.6)
 
 
 if __name__ == "__main__":

@@ -6,17 +6,21 @@ import json
 
 import pytest
 
+from server.crib.models import Tool
 from server.jobs.models import Job
 from tests.browser.chromium import AXE
 from tests.browser.person import Person
 
 pytestmark = pytest.mark.browser
-VIEWS = ("jobs", "job", "operation", "crib", "shelf", "floor")
+VIEWS = ("jobs", "job", "operation", "crib", "tool", "geometries", "assemblies", "tool-materials", "exchange", "shelf", "floor")
 
 
 def path_of(view: str) -> str:
     job = Job.objects.get(name="Runner shaft").pk
-    return {"jobs": "/", "job": f"/jobs/{job}", "operation": f"/jobs/{job}/operations/op30"}.get(view, f"/{view}")
+    tool = Tool.objects.get(name="CNMG 120408 middle P20 CVD").pk
+    paths = {"jobs": "/", "job": f"/jobs/{job}", "operation": f"/jobs/{job}/operations/op30", "tool": f"/crib/tools/{tool}"}
+    paths |= {name: f"/crib/{name}" for name in ("geometries", "assemblies", "tool-materials")}
+    return paths.get(view, f"/{view}")
 
 
 def open_view(person: Person, view: str) -> None:

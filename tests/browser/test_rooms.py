@@ -84,17 +84,6 @@ def test_order_can_be_changed_and_operations_removed(person: Person) -> None:
     person.until(lambda: len(person.all("main table tbody tr")) == 3, "three again")
 
 
-def test_the_crib_filters_and_reads_designations(person: Person) -> None:
-    person.go("/crib")
-    person.until(lambda: len(person.all("section[aria-label=Inserts] tbody tr")) > 60, "the whole crib")
-    person.see("input[aria-label='Search inserts']").send_keys("ccmt 09t304")
-    person.until(lambda: len(person.all("section[aria-label=Inserts] tbody tr")) == 3, "three of that designation")
-    person.see("input[aria-label=Designation]").send_keys("dnmg 150608")
-    person.see_text("dl dd", "15.504 mm")
-    person.see("input[aria-label=Designation]").send_keys("##")
-    person.see_text("[role=alert]", "not an ISO 1832 designation")
-
-
 def test_a_material_sheet_from_the_list(person: Person) -> None:
     person.go("/shelf")
     person.see("input[aria-label='Search materials']").send_keys("duplex")
@@ -109,9 +98,12 @@ def test_a_material_sheet_from_the_list(person: Person) -> None:
 
 def test_the_floor_shows_gears_and_curves(person: Person) -> None:
     person.go("/floor")
-    geared = person.see_text("main section", "geared lathe").text
+    person.see_text("main button", "geared lathe").click()
+    geared = person.see_text("section[aria-label='Machine sheet']", "geared lathe").text
     assert "30 · 45 · 63" in geared
-    assert len(person.all("main section svg path")) >= 8
+    assert len(person.all("section[aria-label='Machine sheet'] svg path")) >= 3
+    person.see_text("main button", "feed-drilling unit").click()
+    assert "no cermet, ceramic" in person.see_text("section[aria-label='Machine sheet']", "worn").text
 
 
 def test_dark_is_kept_for_the_person(person: Person) -> None:

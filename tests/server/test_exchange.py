@@ -1,0 +1,215 @@
+"""Import and export through the door and the executor: previews, all or nothing, repeatable, cancellable, nothing half-written."""
+
+from __future__ import annotations
+
+import io
+import json
+from typing import Any
+
+import openpyxl
+import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.utils import timezone
+
+from server.crib.models import Geometry, Tool
+from server.exchange import executor
+from server.exchange.models import Run
+from server.exchange.progress import Cancelled, Progress
+from server.jobs.models import Job
+from server.shelf.models import Material
+from tests.server.conftest import Api
+
+HEAD = "kind,designation,geometry,grade,pack price,pack size,RE corner radius [mm]\n"
+GOOD = HEAD + "turning insert,cnmg 433,middle,K15 CVD,96,10,1.2\nturning insert,TNMG 332,light,P20 CVD,88,10,\n"
+
+
+def run_all() -> None:
+    """The executor's loop without its telling thread, which would wait for this test's own transaction."""
+    while (run := executor.claim()) is not None:
+        executor.execute(run, telling=False)
+
+
+def upload(api: Api, content: str | bytes, name: str = "tools.csv", table: str = "") -> Any:
+    data = content.encode() if isinstance(content, str) else content
+    file = SimpleUploadedFile(name, data)
+    return api.client.post("/api/exchange/imports", {"file": file, "table": table}, HTTP_X_CSRFTOKEN=api.token)
+
+
+def previewed(api: Api, content: str | bytes, name: str = "tools.csv") -> dict[str, Any]:
+    run = upload(api, content, name).json()
+    run_all()
+    return api.get(f"/api/exchange/runs/{run['id']}").json()  # type: ignore[no-any-return]
+
+
+def fates(api: Api, run: dict[str, Any], fate: str = "") -> list[dict[str, Any]]:
+    return api.get(f"/api/exchange/runs/{run['id']}/fates?fate={fate}").json()["rows"]  # type: ignore[no-any-return]
+
+
+def apply(api: Api, run: dict[str, Any], leave: bool = False) -> dict[str, Any]:
+    answer = api.post(f"/api/exchange/runs/{run['id']}/apply", {"leave_out_refused": leave})
+    assert answer.status_code == 200, answer.json()
+    run_all()
+    return api.get(f"/api/exchange/runs/{run['id']}").json()  # type: ignore[no-any-return]
+
+
+def test_nothing_is_written_before_it_is_applied_and_twice_changes_nothing(engineer: Api) -> None:
+    before = Tool.objects.count()
+    run = previewed(engineer, GOOD)
+    assert (run["state"], run["counts"]) == ("previewed", {"new": 2, "changed": 0, "same": 0, "refused": 0})
+    assert Tool.objects.count() == before
+    done = apply(engineer, run)
+    assert done["state"] == "done"
+    assert Tool.objects.count() == before + 2
+    tool = Tool.objects.get(name="CNMG 120412 middle K15 CVD")
+    assert "import" in tool.entered
+    again = previewed(engineer, GOOD)
+    assert again["counts"] == {"new": 0, "changed": 0, "same": 2, "refused": 0}
+
+
+def test_every_row_has_its_fate_and_its_reason(engineer: Api) -> None:
+    text = GOOD + (
+        "turning insert,CNMG 120408,middle,P20 CVD,99,10,\n"  # kept, dearer now
+        "turning insert,cnmg 432,middle,P20 CVD,99,10,\n"  # the same tool under its inch code
+        "turning insert,CNMG 110408,middle,P20 CVD,99,10,\n"
+        "turning insert,CNMG 120416,wavy,P20 CVD,99,10,\n"
+        "turning insert,CNMG 120416,middle,P20 CVD,dear,10,\n"
+        "turning insert,CNMG 120416,middle,P20 CVD,90,10,0.8\n"
+    )
+    run = previewed(engineer, text)
+    assert run["counts"] == {"new": 2, "changed": 1, "same": 0, "refused": 5}
+    rows = {row["row"]: row for row in fates(engineer, run)}
+    assert "pack_price: 92.0 → 99.0" in rows[4]["why"]
+    wrong = {5: "same as row 4", 6: "position 5", 7: "no geometry is called 'wavy'", 8: "pack_price", 9: "contradicts"}
+    for number, word in wrong.items():
+        assert rows[number]["fate"] == "refused"
+        assert word in rows[number]["why"], rows[number]
+    refused = engineer.post(f"/api/exchange/runs/{run['id']}/apply", {})
+    assert refused.status_code == 422
+    done = apply(engineer, run, leave=True)
+    assert done["message"].startswith("3 rows written")
+    assert engineer.get(f"/api/jobs/{Job.objects.get(name='Runner shaft').pk}/stale").json()["reasons"]
+
+
+def test_what_changed_meanwhile_is_looked_at_again(engineer: Api) -> None:
+    run = previewed(engineer, GOOD)
+    assert apply(engineer, previewed(engineer, HEAD + "turning insert,CNMG 120412,middle,K15 CVD,70,10,\n"))["state"] == "done"
+    engineer.post(f"/api/exchange/runs/{run['id']}/apply", {})
+    run_all()
+    again = engineer.get(f"/api/exchange/runs/{run['id']}").json()
+    assert again["state"] == "previewed"
+    assert "changed since the preview" in again["message"]
+    assert again["counts"] == {"new": 1, "changed": 1, "same": 0, "refused": 0}
+    assert Tool.objects.get(name="CNMG 120412 middle K15 CVD").pack_price == 70
+
+
+@pytest.mark.parametrize(
+    ("content", "name", "word"),
+    [
+        ("hello", "x.csv", "fit none"),
+        (b"\xff\xfe", "x.csv", "UTF-8"),
+        ("{", "x.json", "JSON"),
+        (HEAD, "x.csv", "no rows"),
+        ("kind,designation,colour\na,b,c", "x.csv", "fit none"),
+    ],
+)
+def test_a_file_that_cannot_be_read_says_why(engineer: Api, content: str | bytes, name: str, word: str) -> None:
+    run = previewed(engineer, content, name)
+    assert run["state"] == "refused"
+    assert word in run["message"]
+
+
+def test_doors_of_the_exchange(engineer: Api, operator: Api) -> None:
+    assert upload(operator, GOOD).status_code == 403
+    assert upload(engineer, "x", "picture.gif").status_code == 422
+    assert upload(engineer, GOOD, table="hats").status_code == 422
+    assert engineer.post("/api/exchange/exports", {"format": "csv", "table": ""}).status_code == 422
+    assert engineer.get("/api/exchange/runs/999999").status_code == 404
+    run = upload(engineer, GOOD).json()
+    assert engineer.post(f"/api/exchange/runs/{run['id']}/apply", {}).status_code == 409  # not previewed yet
+    assert engineer.post(f"/api/exchange/runs/{run['id']}/cancel", {}).json()["state"] == "cancelled"
+    assert engineer.get(f"/api/exchange/runs/{run['id']}/file").status_code == 404
+
+
+def exported(api: Api, table: str, form: str) -> bytes:
+    run = api.post("/api/exchange/exports", {"table": table, "format": form}).json()
+    run_all()
+    answer = api.get(f"/api/exchange/runs/{run['id']}/file")
+    assert answer.status_code == 200
+    return bytes(answer.content)
+
+
+@pytest.mark.parametrize("form", ["xlsx", "json"])
+def test_everything_goes_out_and_comes_in_as_the_same(engineer: Api, form: str) -> None:
+    content = exported(engineer, "", form)
+    run = previewed(engineer, content, f"shop.{form}")
+    assert run["state"] == "previewed", run["message"]
+    assert run["counts"]["same"] == sum(m.objects.count() for m in (Tool, Geometry, Material)) + 13 + 6  # grades, machines
+    assert run["counts"]["new"] == run["counts"]["changed"] == run["counts"]["refused"] == 0
+
+
+def test_a_deleted_shop_comes_back_from_its_export(engineer: Api) -> None:
+    content = exported(engineer, "", "json")
+    before = {t.key: (t.name, t.pack_price, t.said, t.properties, t.seat, t.edges) for t in Tool.objects.all()}
+    from server.crib.models import Assembly, Grade
+
+    Assembly.objects.all().delete()
+    Tool.objects.all().delete()
+    Grade.objects.all().delete()
+    Geometry.objects.all().delete()
+    done = apply(engineer, previewed(engineer, content, "shop.json"))
+    assert done["state"] == "done", done["message"]
+    assert {t.key: (t.name, t.pack_price, t.said, t.properties, t.seat, t.edges) for t in Tool.objects.all()} == before
+
+
+def test_csv_carries_iso_13399_symbols_and_units(engineer: Api) -> None:
+    head, *lines = exported(engineer, "tools", "csv").decode("utf-8-sig").splitlines()
+    for heading in (
+        "IC inscribed circle [mm]",
+        "RE corner radius [mm]",
+        "KAPR tool cutting edge angle [°]",
+        "DMIN1 least bore diameter [mm]",
+    ):
+        assert heading in head.split(",")
+    assert len(lines) == Tool.objects.count()
+    book = openpyxl.load_workbook(io.BytesIO(exported(engineer, "machines", "xlsx")))
+    assert book.sheetnames == ["machines"]
+
+
+def test_a_new_geometry_and_its_tools_come_in_one_file(engineer: Api) -> None:
+    geometry = {
+        "name": "own",
+        "window": [[0.1, 0.5], [0.2, 2.0], [0.4, 2.0], [0.3, 0.5]],
+        "groove_rake": 12,
+        "edge_radius": 30,
+        "suits": "PM",
+    }
+    tool = {"kind": "turning insert", "designation": "CNMG 432", "geometry": "own", "grade": "P20 CVD"}
+    window = {"tool": "CNMG 120408 own P20 CVD", "group": 7, "speed_max": 180}
+    tables = {"windows": [window], "tools": [tool], "geometries": [geometry]}
+    content = json.dumps({"format": "arrow-bench shop", "version": 1, "tables": tables})
+    run = previewed(engineer, content, "own.json")
+    assert run["counts"] == {"new": 3, "changed": 0, "same": 0, "refused": 0}, fates(engineer, run)
+    assert apply(engineer, run)["state"] == "done"
+    assert Tool.objects.get(name="CNMG 120408 own P20 CVD").windows.get().speed_max == 180
+
+
+def test_stopped_midway_nothing_is_written(engineer: Api, monkeypatch: pytest.MonkeyPatch) -> None:
+    run = previewed(engineer, GOOD)
+    before = Tool.objects.count()
+
+    def stop(self: Progress, count: int = 1) -> None:
+        raise Cancelled
+
+    monkeypatch.setattr(Progress, "step", stop)
+    assert apply(engineer, run)["state"] == "cancelled"
+    assert Tool.objects.count() == before
+
+
+def test_a_run_whose_executor_died_is_taken_up_again(engineer: Api) -> None:
+    run = upload(engineer, GOOD).json()
+    assert executor.claim() is not None
+    assert executor.claim() is None  # under way, and alive
+    Run.objects.filter(pk=run["id"]).update(beat=timezone.now() - 2 * executor.SILENCE)
+    found = executor.claim()
+    assert found is not None
+    assert found.pk == run["id"]
