@@ -22,7 +22,8 @@ ENGINEERS_ONLY = {
     ("post", "/api/jobs"), ("post", "/api/jobs/{job_id}/edits"), ("post", "/api/jobs/{job_id}/undo"), ("post", "/api/jobs/{job_id}/redo"),
     ("post", "/api/jobs/{job_id}/prints"), ("post", "/api/jobs/{job_id}/stale/accept"),
     ("post", "/api/records/{table}"), ("post", "/api/records/{table}/{record_id}"), ("post", "/api/records/{table}/{record_id}/archive"),
-    ("post", "/api/records/{table}/{record_id}/restore"), ("post", "/api/crib/assemblies"), ("delete", "/api/crib/assemblies/{assembly_id}"),
+    ("post", "/api/records/{table}/{record_id}/restore"), ("post", "/api/crib/assemblies"),
+    ("delete", "/api/crib/assemblies/{assembly_id}"),
     ("post", "/api/exchange/imports"), ("post", "/api/exchange/runs/{run_id}/apply"), ("post", "/api/exchange/runs/{run_id}/cancel"),
 }  # fmt: skip
 VALID: dict[str, Any] = {
