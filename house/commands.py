@@ -30,6 +30,15 @@ def main(arguments: list[str]) -> int:
     for name, text in (("solve", "read Setups, print Outcomes"), ("advise", "read a request, print the ranking")):
         door = commands.add_parser(name, help=f"{text} (open JSON form, see docs/json-form.md)")
         door.add_argument("file", help="a JSON file, or - for standard input")
+    for name, text in (
+        ("export", "write everything the shop keeps, or one table"),
+        ("import", "take in a file; without --apply only preview it"),
+    ):
+        mover = commands.add_parser(name, help=f"{text} (CSV, XLSX, JSON)")
+        mover.add_argument("file", help="where to write or what to read; the ending says the format")
+        mover.add_argument("--table", default="", help="tools, geometries, grades, windows, materials or machines")
+        if name == "import":
+            mover.add_argument("--apply", action="store_true", help="write what the preview shows, all or nothing")
     commands.add_parser("types", help="write the OpenAPI document and the TypeScript types made from it")
     commands.add_parser("shots", help="take the pictures in docs/screenshots from the demo data")
     commands.add_parser("lint", help="run the style and type checks")
@@ -56,6 +65,11 @@ def _run(chosen: argparse.Namespace) -> int:
             packages.ensure_debian_packages(with_tests=False)
             packages.ensure_python_packages(with_tests=False)
             return _python("-m", "cutting.doors.command_line", chosen.command, chosen.file)
+        case "export" | "import":
+            packages.ensure_everything()
+            more = ["--apply"] if getattr(chosen, "apply", False) else []
+            file = str(Path(chosen.file).resolve())
+            return _with_database("-m", "django", f"{chosen.command}_shop", file, "--table", chosen.table, *more)
         case "types":
             return types()
         case "lint":

@@ -15,6 +15,7 @@ from cutting.operations.setup import Batch, Feature, Goal, HouseRules, Settings,
 from cutting.quantities import read_dimension, read_quantity
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import Holder, Insert, find_holder, find_insert, holders, inserts
+from cutting.workpiece.hardness import brinell
 from cutting.workpiece.materials import Material, deliver, find_material
 
 Choice = TypeVar("Choice", bound=Enum)
@@ -166,7 +167,7 @@ def _assemble(top: Reader, library: Library, insert: Insert, holder: Holder, neu
     if operation not in KINDS:
         raise UnknownName("operation", f"no operation is called '{operation}'; there are {', '.join(KINDS)}.")
     material = _named(library.material, top, "material")
-    hardness = _number(top.data["hardness"], "hardness") if top.has("hardness") else None
+    hardness = brinell(str(_typed(top.data["hardness"], "hardness")), material.group) if top.has("hardness") else None
     feature = _feature(Reader(top.need("feature"), "feature", top.system, FEATURE_FIELDS), operation)
     given = top.data.get("settings") or {}
     settings = neutral if neutral and not given else _settings(Reader(given, "settings", top.system, SETTINGS), feature, neutral)

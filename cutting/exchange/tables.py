@@ -69,13 +69,16 @@ def _tool_columns() -> tuple[Column, ...]:
     )
 
 
+_OWN_COLUMNS = tuple(column.name for column in _tool_columns() if column.name not in properties())
+_NO_PROPERTIES: Record = dict.fromkeys(properties())
 _DATE = re.compile(r"^\d{4}-(0[1-9]|1[0-2])(-(0[1-9]|[12]\d|3[01]))?$")
 
 
 def finish_tool(record: Record) -> Record:
     """A tool's record in its one form: usual designation, properties that add to it. Raises `CuttingError`."""
     kind = TOOL_KINDS[record["kind"]]
-    found, added = study(record["kind"], record["designation"], {symbol: record.get(symbol) for symbol in properties()})
+    given = {symbol: value for symbol in properties() if (value := record.get(symbol)) is not None}
+    found, added = study(record["kind"], record["designation"], given)
     for name in ("geometry", "grade"):
         if kind.cuts and kind.name != "special tool" and not record[name]:
             raise CuttingError(name, f"is empty; a {kind.name} has a {name}.")
@@ -83,10 +86,10 @@ def finish_tool(record: Record) -> Record:
             raise CuttingError(name, f"a {kind.name} carries no {name}.")
     if record["price_date"] and not _DATE.match(record["price_date"]):
         raise CuttingError("price_date", f"'{record['price_date']}' is not a date such as 2026-09 or 2026-09-30.")
-    made = {column.name: record[column.name] for column in TOOLS.columns if column.name not in properties()}
+    made = {name: record[name] for name in _OWN_COLUMNS}
     made["designation"] = found.designation
     made["pack_price"] = round(record["pack_price"], 2)
-    return made | {symbol: added.get(symbol) for symbol in properties()}
+    return made | _NO_PROPERTIES | added
 
 
 def finish_geometry(record: Record) -> Record:

@@ -6,9 +6,11 @@ from dataclasses import dataclass
 
 from cutting.machine.condition import FORBIDDEN, NOTES
 from cutting.machine.machines import Machine
+from cutting.tooling.designations.holder_code import CARBIDE_BARS
 from cutting.tooling.items import Holder, Insert
 
-STEEL_OVERHANG = 1.5  # × shank height that a steel shank stands without care (common practice, no source)
+# overhang that stands without care: × shank height, × bar diameter in steel and in carbide (common practice, no source)
+STEEL_OVERHANG, STEEL_BAR, CARBIDE_BAR = 1.5, 4.0, 6.0
 
 
 @dataclass(frozen=True)
@@ -32,25 +34,35 @@ def fit_checks(insert: Insert, holder: Holder, machine: Machine | None = None, o
     if machine is not None:
         found += _on_machine(insert, holder, machine)
     if overhang is not None:
-        allowed = STEEL_OVERHANG * h.shank_height
-        found.append(
-            Check(
-                "overhang", overhang <= allowed, f"overhang {overhang:g} mm against {allowed:g} mm, {STEEL_OVERHANG:g} × the shank's height"
-            )
-        )
+        found.append(_overhang(holder, overhang))
     return tuple(found)
 
 
+def _overhang(holder: Holder, overhang: float) -> Check:
+    code = holder.code
+    share, what = STEEL_OVERHANG, "the shank's height"
+    if code.bar:
+        share, what = (CARBIDE_BAR if code.bar in CARBIDE_BARS else STEEL_BAR), "the bar's diameter"
+    allowed = share * code.shank_height
+    return Check("overhang", overhang <= allowed, f"overhang {overhang:g} mm against {allowed:g} mm, {share:g} × {what}")
+
+
+def _seats(holder: Holder, machine: Machine) -> list[Check]:
+    """A turret seats one shank height, a tool post packs lower ones up; a bar sits in a sleeve of its own diameter."""
+    height, high = holder.code.shank_height, machine.shank_height
+    if holder.code.bar:
+        return [Check("sleeve", height <= 2 * high, f"bar of {height:g} mm in a sleeve; {machine.name} holds up to {2 * high:g} mm")]
+    low = high * (0.6 if machine.geared else 0.99)
+    said = f"{low:.0f} to {high:g} mm" if machine.geared else f"{high:g} mm"
+    return [Check("shank", low <= height <= high, f"shank {height:g} mm, {machine.name} seats {said}")]
+
+
 def _on_machine(insert: Insert, holder: Holder, machine: Machine) -> list[Check]:
-    height = holder.code.shank_height
-    low = machine.shank_height * (0.6 if machine.speeds else 0.99)
-    seat = f"shank {height:g} mm, {machine.name} seats {low:.0f} to {machine.shank_height:g} mm" if machine.speeds else (
-        f"shank {height:g} mm, {machine.name} seats {machine.shank_height:g} mm"
-    )  # fmt: skip
+    seats = _seats(holder, machine)
     brittle = insert.grade.tool_class in FORBIDDEN[machine.condition]
     found = [
         Check("machine", machine.turns, f"{machine.name} {'turns' if machine.turns else 'does not turn'} parts"),
-        Check("shank", low <= height <= machine.shank_height, seat),
+        *seats,
         Check("condition", not brittle, f"{machine.name} is {machine.condition}: {NOTES[machine.condition]}"),
     ]
     if holder.coolant != "dry":

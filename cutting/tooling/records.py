@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from functools import cache
+from functools import cache, lru_cache
 from types import MappingProxyType
 from typing import Any
 
@@ -178,10 +178,17 @@ def study(kind: str, designation: str, given: Properties) -> tuple[Study, dict[s
     `given` are ISO 13399 properties in mm and degrees. Raises `CuttingError` naming the property for one that the kind
     does not carry, that is missing, or that contradicts the designation.
     """
+    present = tuple((symbol, value) for symbol, value in given.items() if value is not None and value != "")
+    found, added = _study(kind, designation, present)
+    return found, dict(added)
+
+
+@lru_cache(maxsize=20_000)  # a large crib holds each designation in many grades and geometries
+def _study(kind: str, designation: str, given: tuple[tuple[str, Any], ...]) -> tuple[Study, tuple[tuple[str, Any], ...]]:
+    present = dict(given)
     what = TOOL_KINDS[kind]
     if not designation.strip():
         raise CuttingError("designation", "is empty; a value is needed here.")
-    present = {symbol: value for symbol, value in given.items() if value is not None and value != ""}
     for symbol in present:
         if symbol not in what.properties:
             raise CuttingError(symbol, f"is not a property of a {kind}; it carries {', '.join(what.properties)}.")
@@ -200,7 +207,7 @@ def study(kind: str, designation: str, given: Properties) -> tuple[Study, dict[s
             raise CuttingError(symbol, f"{value:g} contradicts the designation {found.designation}, which says {said:g}.", f"{said:g}")
     if added.get("TPN") and added.get("TPX") and added["TPN"] > added["TPX"]:
         raise CuttingError("TPN", "is above TPX.")
-    return found, added
+    return found, tuple(added.items())
 
 
 def identity(kind: str, designation: str, geometry: str, grade: str) -> str:

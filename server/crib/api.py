@@ -17,7 +17,7 @@ from cutting.tooling.decode import decode
 from cutting.tooling.fitting import fit_checks
 from cutting.tooling.records import TOOL_KINDS, properties
 from server.crib import schemas
-from server.crib.assemblies import put_together, take_apart
+from server.crib.assemblies import holding_tool, put_together, take_apart
 from server.crib.index import FACETS, crib_index
 from server.crib.models import Assembly, Geometry, Grade, Tool
 from server.errors import Refusal
@@ -136,7 +136,7 @@ def check_fit(
     library = shop().library
     reach = read_quantity(overhang, "length", system=units, field="overhang").value if overhang else None
     on = library.machine(machine) if machine else None
-    return [as_plain(c) for c in fit_checks(library.insert(insert), library.holder(holder), on, reach)]
+    return [as_plain(c) for c in fit_checks(library.insert(insert), holding_tool(holder).to_holder(), on, reach)]
 
 
 @router.get("/assemblies", response=list[schemas.AssemblyOut])
@@ -252,7 +252,7 @@ def _geometry(g: Geometry) -> dict[str, Any]:
 def _assembly(a: Assembly) -> dict[str, Any]:
     library = shop().library
     machine = library.machine(a.machine) if a.machine else None
-    checks = fit_checks(library.insert(a.insert.name), library.holder(a.holder.name), machine, a.overhang)
+    checks = fit_checks(library.insert(a.insert.name), a.holder.to_holder(), machine, a.overhang)
     return {
         "id": a.pk,
         "name": a.name,

@@ -6,7 +6,7 @@ from typing import Any
 
 from django.db import IntegrityError
 
-from cutting.errors import require_between
+from cutting.errors import UnknownName, require_between
 from cutting.names import plain
 from cutting.quantities import read_quantity
 from server.crib.models import Assembly, Tool
@@ -16,10 +16,21 @@ from server.shop import shop
 LEAST_OVERHANG, LARGEST_OVERHANG = 2, 1000  # mm
 
 
+HOLDING_KINDS = ("turning holder", "boring bar")
+
+
+def holding_tool(name: str) -> Tool:
+    """A holder or bar by its designation in any case. Raises `UnknownName`."""
+    row = Tool.objects.filter(name_key=plain(name), kind__in=HOLDING_KINDS).order_by("archived_at").first()
+    if row is None:
+        raise UnknownName("holder", f"no holder or bar is called '{name[:80]}'.")
+    return row
+
+
 def put_together(given: dict[str, Any]) -> Assembly:
     """An insert in a holder, at an overhang, on a machine. Raises `CuttingError`, or 409 for a name that is taken."""
     library = shop().library
-    insert, holder = library.insert(given["insert"]), library.holder(given["holder"])
+    insert, holder = library.insert(given["insert"]), holding_tool(given["holder"])
     machine = library.machine(given["machine"]).name if given["machine"] else ""
     overhang = read_quantity(given["overhang"], "length", system=given["units"], field="overhang").value
     require_between("overhang", overhang, LEAST_OVERHANG, LARGEST_OVERHANG, "mm")
@@ -30,7 +41,7 @@ def put_together(given: dict[str, Any]) -> Assembly:
         return Assembly.objects.create(
             name=given["name"],
             insert=Tool.objects.get(name_key=plain(insert.name), kind="turning insert"),
-            holder=Tool.objects.get(name_key=plain(holder.designation), kind="turning holder"),
+            holder=holder,
             overhang=overhang,
             machine=machine,
             pocket=given["pocket"],

@@ -75,6 +75,7 @@ def _other(row: dict[str, str]) -> Record:
 def _assemblies() -> None:
     for name, insert, holder, overhang, machine, pocket in (
         ("Rough right", "CNMG 120412 middle P20 CVD", "PCLNR 2525 M12", 25, "two-axis lathe", "1"),
+        ("Bore Ø20 up", "CCMT 09T304 light positive P10 CVD", "A16R-SCLCR 09", 60, "two-axis lathe", "5"),
         ("Finish right", "TNMG 160404 light P10 CVD", "MTJNR 2525 M16", 28, "two-axis lathe", "3"),
     ):
         if Tool.objects.filter(name__in=(insert, holder)).count() == 2 and not Assembly.objects.filter(name=name).exists():

@@ -2,18 +2,22 @@
 
 from __future__ import annotations
 
+import json
 from collections import Counter, OrderedDict
 from dataclasses import dataclass
+from functools import lru_cache
 from threading import Lock
 from typing import Any
 
-from django.db.models import Case, Count, F, IntegerField, QuerySet, Value, When
+from django.db.models import Case, Count, F, IntegerField, QuerySet, TextField, Value, When
+from django.db.models.functions import Cast
 
 from cutting.machine.machines import Machine
 from cutting.tooling.book import BookWindow
 from cutting.tooling.crib import Crib
+from cutting.tooling.designations.insert_code import InsertCode
 from cutting.tooling.items import Holder, Insert
-from server.crib.models import Geometry, Grade, Tool, Window
+from server.crib.models import Geometry, Grade, Tool, Window, code_of
 
 MOST_PAIRS = 20_000
 PRE_ORDER = "in stock first, then grades whose main use is this group, then the cheapest edge"
@@ -102,15 +106,34 @@ def _inserts(rows: QuerySet[Tool], what: Wanted, per_seat: Counter[str] | None =
     geometries = {g.pk: g.to_core() for g in Geometry.objects.all()}
     grades = {g.pk: g.to_core() for g in Grade.objects.all()}
     books = _books(what.group)
+    lean = rows.values_list(*_LEAN, Cast("said", TextField()), Cast("properties", TextField()))
     found: list[Insert] = []
     pairs = 0
-    for row in rows[:MOST_PAIRS] if per_seat else rows:
+    for pk, name, designation, geometry, grade, price, size, quantity, seat, source, said, given in lean[:MOST_PAIRS] if per_seat else lean:
         if per_seat:
-            pairs += per_seat[row.seat]
+            pairs += per_seat[seat]
             if pairs > MOST_PAIRS:
                 break
-        found.append(row.to_insert(geometries, grades, books.get(row.pk, ())))
+        own = _read(given)
+        insert = Insert(name, designation, geometries[geometry], grades[grade], float(price), size, own.get("CEDC"), "", quantity, source,
+                        own, books.get(pk, ()))  # fmt: skip
+        insert.__dict__["code"] = insert_code(designation, seat, said)
+        found.append(insert)
     return tuple(found)
+
+
+_LEAN = ("pk", "name", "designation", "geometry_id", "grade_id", "pack_price", "pack_size", "quantity", "seat", "source")
+
+
+@lru_cache(maxsize=20_000)
+def _read(text: str) -> dict[str, float]:
+    return {symbol: value for symbol, value in json.loads(text).items() if isinstance(value, (int, float))}
+
+
+@lru_cache(maxsize=50_000)
+def insert_code(designation: str, seat: str, said: str) -> InsertCode:
+    """What the row keeps of its designation, so that a large crib need not be read letter by letter."""
+    return code_of(designation, seat, json.loads(said))
 
 
 def _books(group: int) -> dict[int, tuple[BookWindow, ...]]:

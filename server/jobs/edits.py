@@ -9,6 +9,7 @@ from typing import Annotated, Any, Literal
 from ninja import Schema
 from pydantic import ConfigDict, Field
 
+from cutting.workpiece.hardness import brinell
 from server.errors import Refusal
 from server.jobs.document import Baseline, BatchData, Money, Tool
 from server.jobs.entries import Entry, length_with_unit, with_unit
@@ -97,7 +98,7 @@ class SetPart(Gesture):
     action: Literal["set_part"]
     name: str | None = Field(default=None, min_length=1, max_length=120)
     material: str | None = None
-    hardness: float | None = None
+    hardness: float | str | None = Field(default=None, description="HB, or text with its scale: 30 HRC, 1000 MPa")
     machine: str | None = None
     goal: Literal["cheapest", "fastest", "most secure"] | None = None
     batch: BatchData | None = None
@@ -106,14 +107,17 @@ class SetPart(Gesture):
 
     def apply(self, document: dict[str, Any]) -> str:
         said = []
-        for name in ("name", "hardness", "goal"):
+        for name in ("name", "goal"):
             if (value := getattr(self, name)) is not None:
                 document[name] = value
                 said.append(f"{name} {value}")
         if self.material is not None:
             document["material"] = shop().library.material(self.material).name
-            document["hardness"] = self.hardness  # another metal comes as usually delivered
+            document["hardness"] = None  # another metal comes as usually delivered
             said.append(f"material {document['material']}")
+        if self.hardness is not None:
+            document["hardness"] = _brinell(self.hardness, document["material"])
+            said.append(f"hardness {self.hardness}")
         if self.machine is not None:
             machine = shop().library.machine(self.machine)
             document["machine"] = machine.name
@@ -206,6 +210,11 @@ def edited(document: dict[str, Any], edit: Any) -> tuple[dict[str, Any], str]:
     """A changed copy of the document and what was done, in words."""
     fresh = copy.deepcopy(document)
     return fresh, edit.apply(fresh)[:200]
+
+
+def _brinell(hardness: float | str, material: str) -> float:
+    """Hardness as delivered, HB, from any scale; what the standard does not convert is refused."""
+    return round(brinell(str(hardness), shop().library.material(material).group), 1)
 
 
 def _first_tool(kind: str, document: dict[str, Any]) -> tuple[str, str]:

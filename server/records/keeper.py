@@ -49,7 +49,8 @@ class Keeper:
     def existing(self, keys: Collection[str]) -> dict[str, tuple[int, Record]]:
         """Id and record of each key that is kept."""
         found: dict[str, tuple[int, Record]] = {}
-        wanted = list(keys)
+        kept = set(self.model.objects.values_list("key", flat=True)) if len(keys) > BATCH else None  # type: ignore[attr-defined]
+        wanted = [key for key in keys if kept is None or key in kept]  # of many, most are usually new
         for start in range(0, len(wanted), BATCH):
             for row in self.rows().filter(key__in=wanted[start : start + BATCH]):
                 found[row.key] = (row.pk, self.to_record(row))

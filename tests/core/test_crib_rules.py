@@ -82,6 +82,12 @@ def test_fit_gives_each_reason() -> None:
     assert {name for name, check in bad.items() if not check.fits} == {"clearance", "size", "shank", "overhang"}
     assert "60" in bad["overhang"].reason
     assert "24" in bad["overhang"].reason
+    bar = dataclasses.replace(find_holder("SCLCR 1616 H09"), designation="A16R-SCLCR 09")
+    bored = {c.name: c for c in fit_checks(find_insert("CCMT 09T304 light positive P10"), bar, find_machine("two-axis lathe"), 80.0)}
+    assert {name for name, check in bored.items() if not check.fits} == {"overhang"}  # 80 mm against 4 × 16
+    assert fit_checks(find_insert("CCMT 09T304 light positive P10"), dataclasses.replace(bar, designation="E16R-SCLCR 09"), None, 80.0)[
+        -1
+    ].fits
 
 
 def offers(material: str, machine: str = "two-axis lathe", **changes: Any) -> dict[str, Offer]:

@@ -254,3 +254,15 @@ def test_prints_are_kept_by_what_they_are(engineer: Api, job_id: JobId) -> None:
     assert back["Content-Disposition"].startswith("attachment")
     assert send("shaft.pdf", b"<script>alert(1)</script>").status_code == 422
     assert send("big.pdf", b"%PDF-" + b"0" * (10 * 1024 * 1024)).status_code == 413
+
+
+def test_hardness_as_delivered_on_any_scale(engineer: Api, job_id: Any) -> None:
+    job = job_id("Runner shaft")
+    edited = engineer.edit(job, 1, action="set_part", hardness="30 HRC")
+    # iso-18265: 29.8 HRC is 285 HB, 31.0 HRC is 295 HB
+    assert edited.json()["document"]["hardness"] == pytest.approx(286.7, abs=0.2)
+    refused = engineer.edit(job, 2, action="set_part", hardness="15 HRC")
+    assert refused.status_code == 422
+    assert refused.json()["errors"][0]["field"] == "hardness"
+    stainless = engineer.edit(job_id("Wear bush"), 1, action="set_part", hardness="100 HV")
+    assert stainless.status_code == 422  # bronze is not in the steel table

@@ -292,11 +292,7 @@ class Migration(migrations.Migration):
         ),
         migrations.AddIndex(
             model_name='tool',
-            index=models.Index(fields=['kind', 'seat'], name='crib_tool_kind_b08cf0_idx'),
-        ),
-        migrations.AddIndex(
-            model_name='tool',
-            index=models.Index(fields=['kind', 'archived_at'], name='crib_tool_kind_4ae0e7_idx'),
+            index=models.Index(fields=['kind', 'archived_at', 'seat', 'grade', 'geometry'], name='crib_tool_kind_d2c5d2_idx'),
         ),
         migrations.AddConstraint(
             model_name='tool',

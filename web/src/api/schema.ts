@@ -1546,8 +1546,11 @@ export interface components {
             name?: string | null;
             /** Material */
             material?: string | null;
-            /** Hardness */
-            hardness?: number | null;
+            /**
+             * Hardness
+             * @description HB, or text with its scale: 30 HRC, 1000 MPa
+             */
+            hardness?: number | string | null;
             /** Machine */
             machine?: string | null;
             /** Goal */

@@ -52,12 +52,13 @@
     <input
       id="hardness"
       class="control figure"
-      type="number"
-      step="5"
-      placeholder="as delivered"
+      placeholder="as delivered; or 30 HRC"
       value={document.hardness ?? ""}
       disabled={locked}
-      onchange={(event) => number(event, (hardness) => part({ hardness }))}
+      onchange={(event) => {
+        const typed = event.currentTarget.value.trim();
+        if (typed) part({ hardness: typed });
+      }}
     />
     <label for="machine">machine</label>
     <select

@@ -20,16 +20,16 @@
   const blank = { name: "", insert: "", holder: "", overhang: "", machine: "", pocket: "", note: "" };
   let entry = $state({ ...blank });
   let problem = $state("");
-  const named = (kind: string, words: string) =>
-    ask(api.GET("/api/crib/tools", { params: { query: { q: words, kind: [kind], limit: 12 } } }));
+  const named = (kind: string[], words: string) =>
+    ask(api.GET("/api/crib/tools", { params: { query: { q: words, kind, limit: 12 } } }));
   const inserts = createQuery(() => ({
     queryKey: ["offer", "insert", entry.insert],
-    queryFn: () => named("turning insert", entry.insert),
+    queryFn: () => named(["turning insert"], entry.insert),
     placeholderData: (before) => before,
   }));
   const holders = createQuery(() => ({
     queryKey: ["offer", "holder", entry.holder],
-    queryFn: () => named("turning holder", entry.holder),
+    queryFn: () => named(["turning holder", "boring bar"], entry.holder),
     placeholderData: (before) => before,
   }));
   const checks = createQuery(() => ({
