@@ -13,6 +13,7 @@ from cutting.quantities import KINDS, read_quantity
 
 Cell = str | int | float | bool | None
 Record = dict[str, Any]
+LISTS = ("numbers", "pairs", "words")
 PLAIN_KINDS = ("text", "choice", "count", "flag", "numbers", "pairs", "words")
 
 
@@ -43,6 +44,8 @@ class Column:
             if self.required:
                 raise CuttingError(self.name, "is empty; a value is needed here.")
             return self.default
+        if isinstance(cell, dict) or (isinstance(cell, list) and self.kind not in LISTS):
+            raise CuttingError(self.name, "holds a list or an object; one value is wanted here.")
         return _READERS.get(self.kind, _quantity)(self, cell, inch)
 
     def write(self, value: Any) -> str | int | float:

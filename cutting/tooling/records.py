@@ -142,7 +142,6 @@ def _of_holder(code: HolderCode, says: dict[str, Any]) -> Study:
     )
 
 
-STAND_UP_NEEDS = ("CW",)
 TOOL_KINDS: MappingProxyType[str, ToolKind] = MappingProxyType(
     {
         kind.name: kind

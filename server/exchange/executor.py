@@ -26,7 +26,7 @@ from server.records.models import Stamp
 from server.records.registry import KEEPERS
 
 log = logging.getLogger(__name__)
-SILENCE = timedelta(seconds=20)  # after which a running run has lost its executor
+SILENCE = timedelta(seconds=10)  # after which a running run has lost its executor
 PAUSE = 0.25
 
 

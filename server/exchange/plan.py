@@ -59,7 +59,8 @@ def plan_import(file: list[Given], progress: Progress) -> Plan:
         keeper = KEEPERS[given.table.name]
         finished, refused = _finish_rows(given, keeper, names_in_file, progress)
         names_in_file[given.table.name] = {plain(given.table.label(record)) for _, record in finished.values()}
-        made, found = _against_kept(keeper, finished)
+        given_columns = {column.name for column, _ in match_headings(given.headings, given.table.columns).values()}
+        made, found = _against_kept(keeper, finished, given_columns)
         tables.append(made)
         fates += sorted([*refused, *found], key=lambda fate: fate.row)
     return Plan(fates, tables)
@@ -106,9 +107,11 @@ def _with_own(keeper: Keeper, read: list[tuple[int, Record]], names_in_file: dic
     return names
 
 
-def _against_kept(keeper: Keeper, finished: dict[str, tuple[int, Record]]) -> tuple[TablePlan, list[Fate]]:
+def _against_kept(keeper: Keeper, finished: dict[str, tuple[int, Record]], given: set[str]) -> tuple[TablePlan, list[Fate]]:
+    """New, changed or same. A column that the file does not have stays as it is kept: a price list changes prices only."""
     made, fates = TablePlan(keeper), []
     table = keeper.table
+    absent = [column.name for column in table.columns if column.name not in given]
     kept = keeper.existing(list(finished))
     archived = set(keeper.model.objects.filter(archived_at__isnull=False).values_list("key", flat=True))  # type: ignore[attr-defined]
     for key, (number, record) in finished.items():
@@ -118,6 +121,7 @@ def _against_kept(keeper: Keeper, finished: dict[str, tuple[int, Record]]) -> tu
             fates.append(Fate(table.name, number, NEW, label))
             continue
         pk, before = kept[key]
+        record = {**record, **{name: before[name] for name in absent}}
         changes = differences(before, record)
         back = key in archived
         if changes or back:

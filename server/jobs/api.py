@@ -224,7 +224,9 @@ def _entry(job_id: int, operation: str, revision: Revision | None = None) -> tup
 
 
 def _tried(payload: schemas.TryIn, revision: Revision, stock: Shop) -> dict[str, Any]:
-    return payload.dict() | {"piece_seconds": state_of(revision, None, stock)["tape"]["seconds"]}
+    # the whole piece's time matters only where the machine runs alone, and reckoning it after a save takes its while
+    alone = revision.document["batch"]["unattended_hours"] > 0
+    return payload.dict() | {"piece_seconds": state_of(revision, None, stock)["tape"]["seconds"] if alone else None}
 
 
 def _job(revision: Revision) -> dict[str, Any]:

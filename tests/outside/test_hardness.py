@@ -115,7 +115,7 @@ def test_the_shelf_is_wide_and_consistent() -> None:
 # handbook values near room temperature (from memory): density g/cm³, conductivity W/(m·K), modulus GPa
 @pytest.mark.parametrize(
     ("name", "density", "conductivity", "modulus"),
-    [("7075", 2.81, 130, 71.7), ("C27200", 8.44, 120, 105), ("alloy 400", 8.80, 21.8, 179), ("17-4PH", 7.8, 18, 197),
+    [("7075", 2.81, 130, 71.7), ("C27200", 8.44, 120, 105), ("alloy 400", 8.80, 21.8, 179), ("17-4", 7.8, 18, 197),
      ("2507", 7.8, 14, 200), ("pure aluminium", 2.71, 229, 69), ("alloy L605", 9.13, 9.4, 225), ("430", 7.7, 25, 220)],
 )  # fmt: skip
 def test_physical_numbers_of_new_rows(name: str, density: float, conductivity: float, modulus: float) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import json
 import os
 import signal
@@ -84,6 +85,25 @@ class Shop:
         with self.opener.open(request, timeout=10) as answer:
             return json.load(answer)
 
+    def executor(self) -> subprocess.Popen[bytes]:
+        environment = application_environment(self.instance.environment())
+        return subprocess.Popen([sys.executable, "-m", "django", "work"], cwd=ROOT, env=environment)
+
+    def upload(self, text: str) -> int:
+        edge = "----durable"
+        body = f'--{edge}\r\nContent-Disposition: form-data; name="file"; filename="a.csv"\r\n\r\n{text}\r\n--{edge}--\r\n'
+        headers = {"Content-Type": f"multipart/form-data; boundary={edge}", "X-CSRFToken": self.token}
+        address = f"http://127.0.0.1:{self.port}/api/exchange/imports"
+        with self.opener.open(urllib.request.Request(address, body.encode(), headers), timeout=30) as answer:
+            return int(json.load(answer)["id"])
+
+    def wait(self, run: int, state: str, seconds: float = 40) -> None:
+        deadline = time.monotonic() + seconds
+        while (found := self.ask(f"/api/exchange/runs/{run}"))["state"] != state:
+            assert time.monotonic() < deadline, found
+            assert found["state"] in ("waiting", "running"), found
+            time.sleep(0.1)
+
     def sign_in(self) -> None:
         self.token = self.ask("/api/session")["token"]
         name, password, _ = PEOPLE[0]
@@ -135,6 +155,48 @@ def test_nothing_shown_as_saved_is_lost_by_a_kill(shop: Shop) -> None:
     assert numbers == list(range(found["revision"], 0, -1))
     expected = f"{0.1 + (found['revision'] - 1) % 10 / 100:.2f} mm/rev"
     assert found["document"]["operations"][0]["settings"]["feed_per_rev"] == expected
+
+
+def rows_of_tools(count: int) -> str:
+    """A file of so many inserts, each once."""
+    geometries = ("light", "middle", "heavy", "sticky", "iron", "ground", "light wiper", "middle wiper", "hot alloy", "bare")
+    grades = ("P10 CVD", "P20 CVD", "P30 CVD", "M15 PVD", "M25 CVD", "K15 CVD", "N10 plain", "S15 PVD")
+    codes = (
+        f"{shape}{clearance}M{fixing} {size}{nose}"
+        for shape, size in (("C", "1204"), ("C", "1606"), ("S", "1204"), ("T", "1604"), ("D", "1506"), ("W", "0804"))
+        for clearance in "NCPB"
+        for fixing in "GMAT"
+        for nose in ("04", "08", "12", "16")
+    )
+    lines = (f"turning insert,{code},{geometry},{grade}" for code in codes for geometry in geometries for grade in grades)
+    return "kind,designation,geometry,grade\n" + "\n".join(itertools.islice(lines, count))
+
+
+def test_an_import_killed_midway_is_finished_whole(shop: Shop) -> None:
+    shop.start(prepare=True)
+    shop.sign_in()
+    before = shop.ask("/api/crib/tools")["total"]
+    first = shop.executor()
+    run = shop.upload(rows_of_tools(9000))
+    shop.wait(run, "previewed")
+    # only what can be new: the demo stocks a few of them already
+    new = shop.ask(f"/api/exchange/runs/{run}")["counts"]["new"]
+    assert new > 8000
+    shop.ask(f"/api/exchange/runs/{run}/apply", {})
+    deadline = time.monotonic() + 20
+    while shop.ask(f"/api/exchange/runs/{run}")["done"] < 2000 and time.monotonic() < deadline:
+        time.sleep(0.05)
+    first.kill()
+    first.wait()
+    assert shop.ask(f"/api/exchange/runs/{run}")["state"] == "running"
+    assert shop.ask("/api/crib/tools")["total"] == before  # nothing half-written
+    second = shop.executor()
+    try:
+        shop.wait(run, "done", seconds=60)
+    finally:
+        second.terminate()
+        second.wait()
+    assert shop.ask("/api/crib/tools")["total"] == before + new
 
 
 def test_a_broken_database_folder_is_one_sentence(tmp_path: Path) -> None:

@@ -78,7 +78,7 @@ def test_every_row_has_its_fate_and_its_reason(engineer: Api) -> None:
     run = previewed(engineer, text)
     assert run["counts"] == {"new": 2, "changed": 1, "same": 0, "refused": 5}
     rows = {row["row"]: row for row in fates(engineer, run)}
-    assert "pack_price: 92.0 → 99.0" in rows[4]["why"]
+    assert rows[4]["why"] == "pack_price: 92.0 → 99.0"  # bin, quantity and source are not in the file and stay
     wrong = {5: "same as row 4", 6: "position 5", 7: "no geometry is called 'wavy'", 8: "pack_price", 9: "contradicts"}
     for number, word in wrong.items():
         assert rows[number]["fate"] == "refused"
@@ -87,6 +87,8 @@ def test_every_row_has_its_fate_and_its_reason(engineer: Api) -> None:
     assert refused.status_code == 422
     done = apply(engineer, run, leave=True)
     assert done["message"].startswith("3 rows written")
+    kept = Tool.objects.get(name="CNMG 120408 middle P20 CVD")
+    assert (kept.bin, kept.quantity, float(kept.pack_price), kept.version) == ("A-05", 60, 99.0, 2)
     assert engineer.get(f"/api/jobs/{Job.objects.get(name='Runner shaft').pk}/stale").json()["reasons"]
 
 

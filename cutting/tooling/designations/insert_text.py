@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from functools import cache, lru_cache
 
 from cutting.tables import read_table
-from cutting.tooling.designations.letters import CLEARANCE_NAMES, CLEARANCES, FIXING_NAMES, SHAPE_NAMES, TOLERANCES
+from cutting.tooling.designations.letters import CLEARANCE_NAMES, FIXING_NAMES, SHAPE_NAMES, TOLERANCES
 from cutting.tooling.designations.parts import Part, Position, UnreadableDesignation, millimetres, squeeze
 from cutting.tooling.designations.tipping import Suffix, read_suffix
 from cutting.tooling.shapes import SHAPES, size_code, size_codes
@@ -219,36 +219,28 @@ Split = tuple[tuple[str, ...], tuple[float, float, float | None]]
 
 def _splits(shape: str, digits: str) -> Iterator[Split]:
     """Every way to read the digits as size, thickness and corner that gives an insert that can be."""
-    number = r"(10|\d(?:\.\d)?)"
-    corner = r"(\d(?:\.\d)?|10|X)"
-    for pattern in (f"{number}{number}{corner}", f"{number}{number}"):
-        for split in _all_matches(pattern, digits):
-            if len(split) < 3 and shape != "R":
-                continue
+    for count in (3, 2) if shape == "R" else (3,):
+        for split in _shares(digits, count):
             for circle, thickness in _circles(split[0], split[1]):
                 if size_code(shape, circle) is None or not THINNEST <= thickness / circle <= THICKEST:
                     continue
-                if len(split) < 3 or split[2] == "X":
+                if count == 2 or split[2] == "X":
                     yield split, (circle, thickness, None)
                 elif split[2] in sixty_fourths():
                     yield split, (circle, thickness, sixty_fourths()[split[2]])
 
 
-def _all_matches(pattern: str, digits: str) -> Iterator[tuple[str, ...]]:
-    """All ways in which the groups can share the digits: each group may take one digit or one with a decimal."""
-    choices = pattern.count("(") - pattern.count("(?:")
-
-    def walk(rest: str, left: int) -> Iterator[tuple[str, ...]]:
-        if left == 0:
-            if not rest:
-                yield ()
-            return
-        for shown in re.findall(r"^(?:10|)", rest) + [m[0] for m in (re.match(r"\d\.\d", rest), re.match(r"[\dX]", rest)) if m]:
-            if shown:
-                for others in walk(rest[len(shown) :], left - 1):
-                    yield (shown, *others)
-
-    yield from walk(digits, choices)
+def _shares(digits: str, count: int) -> Iterator[tuple[str, ...]]:
+    """All ways to share digits among so many places: each takes one digit, one with a decimal, or 10."""
+    if count == 0:
+        if not digits:
+            yield ()
+        return
+    for shape_of_place in (r"10", r"\d\.\d", r"[\dX]"):
+        found = re.match(shape_of_place, digits)
+        if found:
+            for rest in _shares(digits[found.end() :], count - 1):
+                yield (found[0], *rest)
 
 
 def _circles(size: str, thick: str) -> Iterator[tuple[float, float]]:
@@ -276,7 +268,7 @@ def _refuse_inch(shape: str, digits: str, text: str, field: str) -> None:
         Position(7, "corner", text, field).refuse("", " ".join(corner_codes()))
     if len(digits.replace(".", "")) > 4 and "." not in digits:
         Position(5, "size", text, field).refuse(digits[:2], _size_words(shape))
-    for split in _all_matches("()()()", digits):
+    for split in _shares(digits, 3):
         possible = list(_circles(split[0], split[1]))
         if possible and all(size_code(shape, circle) is None for circle, _ in possible):
             Position(5, "size", text, field).refuse(split[0], _size_words(shape))
@@ -307,6 +299,3 @@ def _tolerance_text(letter: str) -> str:
     first = circle if isinstance(circle, float) else circle[0][1]
     height = corner if isinstance(corner, float) else corner[0][1]
     return f"circle ±{first:g}, corner ±{height:g}, thickness ±{tolerance.thickness:g} mm{grows}"
-
-
-__all__ = ["CLEARANCES", "InsertText", "take_apart"]

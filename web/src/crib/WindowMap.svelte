@@ -131,11 +131,11 @@
 </svg>
 {#if problem}<p role="alert" class="text-signal">{problem}</p>{/if}
 {#if !locked}
-  <p class="flex items-center gap-3">
-    <span class="figure">feed {points[chosen]?.[0]} · depth {points[chosen]?.[1]}</span>
-    <button class="plain-link" onclick={add}>add a point after it</button>
+  <p class="flex flex-wrap items-center gap-x-3">
+    <span class="figure whitespace-nowrap">feed {points[chosen]?.[0]} · depth {points[chosen]?.[1]}</span>
+    <button class="plain-link whitespace-nowrap" onclick={add}>add a point after it</button>
     <button
-      class="plain-link"
+      class="plain-link whitespace-nowrap"
       disabled={points.length <= 3}
       onclick={() => {
         change(points.filter((_, n) => n !== chosen));

@@ -45,8 +45,24 @@
   const again = () =>
     Promise.all(["geometries", "grades"].map((key) => queries.invalidateQueries({ queryKey: [key] })));
 
-  /** One change per gesture: the window as it was let go. */
+  let timer: ReturnType<typeof setTimeout> | undefined;
+
+  /** One change per gesture: a drag, or a run of nudges that ends with a rest or with leaving. */
+  function keepSoon() {
+    clearTimeout(timer);
+    saved = "not saved yet";
+    timer = setTimeout(() => void keepWindow(), 800);
+  }
+
+  function leave() {
+    if (timer && dragged) void keepWindow();
+  }
+
+  $effect(() => leave);
+
   async function keepWindow() {
+    clearTimeout(timer);
+    timer = undefined;
     if (!geometry || !dragged) return;
     const made = new RecordForm("geometries");
     await made.load(geometry.id);
@@ -80,6 +96,7 @@
               class="w-full px-1 py-0.5 text-left {row.name === geometry?.name ? 'bg-ink text-sheet' : ''}"
               aria-pressed={row.name === geometry?.name}
               onclick={() => {
+                leave();
                 picked = row.name;
                 dragged = null;
                 saved = "";
@@ -107,12 +124,7 @@
           {geometry.purpose}, for {geometry.suits.split("").join(" ")}; drawn for a 12.7 mm circle and corner
           0.8
         </p>
-        <WindowMap
-          {points}
-          change={(next) => (dragged = next)}
-          done={() => void keepWindow()}
-          locked={!session.mayEdit}
-        />
+        <WindowMap {points} change={(next) => (dragged = next)} done={keepSoon} locked={!session.mayEdit} />
         <dl class="mt-2 grid grid-cols-[auto_1fr_auto_1fr] gap-x-3">
           <dt class="text-soft">rake of the groove</dt>
           <dd class="figure">{shown(geometry.rake)}</dd>
