@@ -10,16 +10,20 @@ from typing import Any
 
 from cutting.errors import CuttingError, OutOfRange
 from cutting.quantities import KINDS, read_quantity
+from cutting.workpiece.hardness import read_hardness
 
 Cell = str | int | float | bool | None
 Record = dict[str, Any]
 LISTS = ("numbers", "pairs", "words")
-PLAIN_KINDS = ("text", "choice", "count", "flag", "numbers", "pairs", "words")
+PLAIN_KINDS = ("text", "choice", "count", "flag", "numbers", "pairs", "words", "hardness")
 
 
 @dataclass(frozen=True)
 class Column:
-    """`kind` is a kind of quantity, or one of text, choice, count, flag, numbers, pairs (`speed:power`), words (`;`)."""
+    """`kind` is a kind of quantity, or one of text, choice, count, flag, numbers, pairs (`speed:power`), words (`;`), hardness.
+
+    A hardness is a number in HB, or text with its scale, which the record's own check converts.
+    """
 
     name: str
     title: str
@@ -164,6 +168,13 @@ def read_numbers(text: str, name: str) -> tuple[float, ...]:
     return tuple(numbers)
 
 
+def _hardness(column: Column, cell: Cell, inch: bool) -> float | str:
+    if isinstance(cell, (int, float)):
+        return column.bounded(_twelve_digits(float(cell)))
+    value, scale = read_hardness(str(cell), column.name)
+    return column.bounded(_twelve_digits(value)) if scale == "HB" else str(cell).strip()
+
+
 def _numbers(column: Column, cell: Cell, inch: bool) -> tuple[float, ...]:
     given = cell if isinstance(cell, str) else " ".join(str(v) for v in cell) if isinstance(cell, Sequence) else str(cell)
     numbers = tuple(column.bounded(number) for number in read_numbers(given, column.name))
@@ -210,6 +221,7 @@ _READERS = {
     "numbers": _numbers,
     "pairs": _pairs,
     "words": _words,
+    "hardness": _hardness,
 }
 _HEADING = re.compile(r"^\s*(?P<words>[^\[\]]*?)\s*(?:\[(?P<unit>[^\]]*)\])?\s*$")
 

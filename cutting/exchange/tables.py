@@ -16,6 +16,8 @@ from cutting.names import plain
 from cutting.tooling.book import BookWindow, Span
 from cutting.tooling.items import read_spans
 from cutting.tooling.records import TOOL_KINDS, identity, properties, study, tool_name
+from cutting.workpiece.hardness import brinell
+from cutting.workpiece.materials import groups
 from cutting.workpiece.user_material import NUMBERS as MATERIAL_NUMBERS
 from cutting.workpiece.user_material import PHYSICAL, SHARES, complete
 
@@ -140,7 +142,11 @@ def finish_window(record: Record) -> Record:
 
 def finish_material(record: Record) -> Record:
     """A material; what is blank comes from its group. Raises `CuttingError`."""
-    made, _ = complete(record)
+    if record["group"] not in groups():
+        raise CuttingError("group", f"{record['group']} is none of the 41 groups of VDI 3323.", "1 to 41")
+    delivered = {name: record[name] for name in ("hardness_low", "hardness_high") if isinstance(record[name], str)}
+    converted = {name: round(brinell(text, groups()[record["group"]], name), 1) for name, text in delivered.items()}
+    made, _ = complete(record | converted)
     if plain(record["name"]) == "":
         raise CuttingError("name", "holds no letter or digit.")
     return made
@@ -293,8 +299,8 @@ MATERIALS = Table(
         Column("number", "number", "text", longest=40, default=""),
         Column("aliases", "aliases", "words", longest=80, default=()),
         Column("group", "group", "count", True, 1, 41),
-        Column("hardness_low", "hardness from", "number", True, 5, 1000),
-        Column("hardness_high", "hardness to", "number", True, 5, 1000),
+        Column("hardness_low", "hardness from", "hardness", True, 5, 1000),
+        Column("hardness_high", "hardness to", "hardness", True, 5, 1000),
         *(
             Column(name, name.replace("_", " "), "text", longest=12)
             if name == "speed_row"

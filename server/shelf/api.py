@@ -174,7 +174,7 @@ def read_material(request: HttpRequest, name: str) -> dict[str, Any]:
 def _brinell(text: str, group: int, field: str) -> float:
     if group not in groups():
         return float(read_hardness(text[:40], field)[0])  # the group's own refusal comes from `derive`
-    return brinell(text[:40], groups()[group], field)
+    return round(brinell(text[:40], groups()[group], field), 1)
 
 
 def _fact(label: str, shown: Display, source: str) -> dict[str, Any]:

@@ -129,6 +129,19 @@ def test_supplier_s_window_must_rise() -> None:
         finish(WINDOWS, tool="x", group="7")
 
 
+def test_a_material_s_hardness_on_any_scale() -> None:
+    steel = finish(MATERIALS, name="own", group="7", hardness_low="28 HRC", hardness_high="300")
+    assert steel["hardness_low"] == pytest.approx(272, abs=1)  # iso-18265: 27.8 HRC is 271, 28.5 HRC is 276 HB
+    assert steel["hardness_high"] == 300
+    assert steel["strength"] == pytest.approx(968, abs=3)
+    for low, word in (("15 HRC", "20.3"), ("28 HRX", "no scale"), ("2", "5 to 1000"), ("soft", "not a hardness")):
+        with pytest.raises(CuttingError, match=word) as refused:
+            finish(MATERIALS, name="own", group="7", hardness_low=low, hardness_high="300")
+        assert refused.value.field == "hardness_low"
+    with pytest.raises(CuttingError, match="unalloyed and low-alloy steel"):
+        finish(MATERIALS, name="own", group="14", hardness_low="180 HV", hardness_high="200")
+
+
 def test_windows_and_spans_that_are_none() -> None:
     geometry = {"name": "g", "groove_rake": "10", "edge_radius": "30", "suits": "PM"}
     for window in ("0.1:1 0.2:2", "0.1:1 0.2:2 0.3:3", "0.1:1 0.1:2 9:1"):
