@@ -51,6 +51,12 @@ def put_together(given: dict[str, Any]) -> Assembly:
         raise taken from error
 
 
+def set_up_on(machine: str) -> dict[tuple[str, str], str]:
+    """Insert and holder of each assembly on a machine, with its name and pocket."""
+    rows = Assembly.objects.filter(machine=machine, archived_at=None).select_related("insert", "holder")
+    return {(a.insert.name, a.holder.name): f"{a.name}, pocket {a.pocket}" if a.pocket else a.name for a in rows}
+
+
 def take_apart(assembly_id: int) -> None:
     """The tools go back into the crib; nothing else referred to the assembly. Raises a 404 refusal."""
     if not Assembly.objects.filter(pk=assembly_id).delete()[0]:

@@ -14,6 +14,7 @@ from cutting.doors.plain import plain
 from cutting.errors import CuttingError
 from cutting.operations.registry import evaluate, evaluate_quickly, explore, relax
 from cutting.quantities import display, read_quantity
+from server.crib.assemblies import set_up_on
 from server.errors import Refusal
 from server.jobs import actions, schemas
 from server.jobs.document import request_of, setup_of
@@ -119,7 +120,7 @@ def follow_operation(request: HttpRequest, job_id: int, operation: str, payload:
     except CuttingError:  # the present tool may not suit the metal at all; the ranking is the remedy then
         remedies, faster = {}, []
     return {
-        "advice": advice_out(advise(request_setup, crib), tool),
+        "advice": advice_out(advise(request_setup, crib), tool, set_up_on(document["machine"])),
         "state": state_of(revision, overrides, stock),
         "remedies": remedies,
         "faster": faster,

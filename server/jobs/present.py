@@ -113,11 +113,11 @@ def ticks(top: float, kind: str, system: str) -> list[dict[str, Any]]:
     ]
 
 
-def advice_out(advice: Advice, document_tool: dict[str, str]) -> dict[str, Any]:
-    """The ranking with its words."""
+def advice_out(advice: Advice, document_tool: dict[str, str], set_up: dict[tuple[str, str], str]) -> dict[str, Any]:
+    """The ranking with its words; `set_up` says which pairs stand assembled on the machine, and where."""
     return {
-        "candidates": [_candidate(c, document_tool) for c in advice.candidates],
-        "nearly": [_candidate(c, document_tool) for c in advice.nearly],
+        "candidates": [_candidate(c, document_tool, set_up) for c in advice.candidates],
+        "nearly": [_candidate(c, document_tool, set_up) for c in advice.nearly],
         "refused": [{"reason": r.reason, "pairs": r.pairs} for r in advice.refused],
         "pairs": advice.pairs,
         "fitting": advice.fitting,
@@ -126,7 +126,7 @@ def advice_out(advice: Advice, document_tool: dict[str, str]) -> dict[str, Any]:
     }
 
 
-def _candidate(c: Candidate, tool: dict[str, str]) -> dict[str, Any]:
+def _candidate(c: Candidate, tool: dict[str, str], set_up: dict[tuple[str, str], str]) -> dict[str, Any]:
     return {
         "insert": c.insert,
         "holder": c.holder,
@@ -148,6 +148,7 @@ def _candidate(c: Candidate, tool: dict[str, str]) -> dict[str, Any]:
         "edge_price": display(c.edge_cost, "money", False),
         "roughness": display(c.roughness, "small_length", False),
         "reason": c.reason,
+        "set_up": set_up.get((c.insert, c.holder), ""),
         "chosen": c.insert == tool["insert"],
         "settings": {
             "cutting_speed": write(c.cutting_speed, "cutting_speed"),

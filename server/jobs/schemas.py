@@ -174,6 +174,7 @@ class CandidateOut(Schema):
     edge_price: DisplayOut
     roughness: DisplayOut
     reason: str
+    set_up: str
     chosen: bool
     settings: dict[str, str]
 

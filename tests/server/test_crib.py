@@ -105,6 +105,24 @@ def test_assemblies_say_why_they_do_not_fit(engineer: Api, operator: Api) -> Non
     assert engineer.post("/api/crib/assemblies", {**body, "name": "b", "overhang": "far"}).status_code == 422
 
 
+def test_the_ranking_says_what_is_set_up(engineer: Api, job_id: Any) -> None:
+    job = job_id("Runner shaft")
+    rows = engineer.post(f"/api/jobs/{job}/operations/op20/follow", {"settings": {}, "units": "mm"}).json()["advice"]["candidates"]
+    wanted = rows[3]
+    assert wanted["set_up"] == ""
+    body = {
+        "name": "here",
+        "insert": wanted["insert"],
+        "holder": wanted["holder"],
+        "overhang": "25",
+        "machine": "two-axis lathe",
+        "pocket": "7",
+    }
+    assert engineer.post("/api/crib/assemblies", body).status_code == 201
+    again = engineer.post(f"/api/jobs/{job}/operations/op20/follow", {"settings": {}, "units": "mm"}).json()["advice"]["candidates"]
+    assert {row["insert"]: row["set_up"] for row in again}[wanted["insert"]] == "here, pocket 7"
+
+
 def many_tools() -> list[dict[str, Any]]:
     base = {"own_number": "", "pack_price": 50.0, "pack_size": 10, "price_date": "", "bin": "", "quantity": 0, "coolant": "flood",
             **dict.fromkeys(properties()), "source": "made for a test", "from_memory": False}  # fmt: skip

@@ -7,9 +7,12 @@ from typing import Any
 
 import pytest
 
-from server.crib.models import Tool
+from server.crib.models import Geometry, Tool
+from server.floor.models import Machine
 from server.jobs.models import Job
 from server.records.models import Stamp
+from server.records.registry import KEEPERS
+from server.shelf.models import Material
 from server.shop import shop
 from tests.server.conftest import Api
 
@@ -102,9 +105,6 @@ def test_the_figures_before_are_those_before_the_first_change(engineer: Api, job
 
 
 def test_a_material_and_a_machine_mark_jobs_too(engineer: Api, job_id: JobId) -> None:
-    from server.floor.models import Machine
-    from server.shelf.models import Material
-
     job = job_id("Runner shaft")
     assert change(engineer, "materials", Material.objects.get(name="34CrNiMo6").pk, 1, specific_force_1="3000").status_code == 200
     assert change(engineer, "machines", Machine.objects.get(name="two-axis lathe").pk, 1, condition="worn", rate="90").status_code == 200
@@ -128,8 +128,6 @@ def test_what_jobs_go_by_keeps_its_name(engineer: Api) -> None:
     answer = change(engineer, "tools", pk, 1, designation="CNMG 120416")
     assert answer.status_code == 409
     assert "archive this" in answer.json()["title"]
-    from server.crib.models import Geometry
-
     renamed = change(engineer, "geometries", Geometry.objects.get(name="middle").pk, 1, name="centre")
     assert renamed.status_code == 409
 
@@ -179,3 +177,49 @@ def test_every_change_moves_the_room_s_stamp(engineer: Api) -> None:
     after = Stamp.all()
     assert after["crib"] != before["crib"]
     assert after["shelf"] == before["shelf"]
+
+
+@pytest.mark.parametrize("table", list(KEEPERS))
+def test_what_the_door_shows_it_takes_back_unchanged(engineer: Api, table: str) -> None:
+    """Every cell of every kept thing, sent back as it was written, changes nothing; each column says how to enter it."""
+    keeper = KEEPERS[table]
+    if table == "windows":
+        engineer.post("/api/records/windows", {"cells": {"tool": "CNMG 120408 middle P20 CVD", "group": "8", "feed_max": "0.3"}})
+    columns = engineer.get(f"/api/records/{table}/columns").json()
+    assert [column["name"] for column in columns] == [column.name for column in keeper.table.columns]
+    assert all(column["choices"] for column in columns if column["kind"] == "choice")
+    rows = list(keeper.model.objects.order_by("pk"))  # type: ignore[attr-defined]
+    assert rows
+    for row in rows[:: max(1, len(rows) // 12)]:
+        record = read(engineer, table, row.pk)
+        cells = {name: cell["value"] for name, cell in record["cells"].items()}
+        again = change(engineer, table, row.pk, row.version, **cells)
+        assert again.status_code == 200, again.json()
+        assert again.json()["version"] == row.version, again.json()["history"][0]
+        assert all(cell["shown"]["metric"] == "" or cell["shown"]["inch"] for cell in record["cells"].values())
+
+
+def test_an_archived_material_still_serves_its_jobs_and_says_so(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Runner shaft")
+    pk = Material.objects.get(name="34CrNiMo6").pk
+    engineer.post(f"/api/records/materials/{pk}/archive", {})
+    assert "34CrNiMo6" not in [m["name"] for m in engineer.get("/api/shelf/materials?q=34CrNiMo6").json()]
+    assert [m["name"] for m in engineer.get("/api/shelf/materials?q=34CrNiMo6&archived=true").json()] == ["34CrNiMo6"]
+    state = engineer.get(f"/api/jobs/{job}").json()
+    assert state["stale"] == 1
+    assert all(row["status"] != "broken" for row in state["state"]["operations"])
+    again = engineer.post(
+        "/api/records/materials", {"cells": {"name": "34crnimo6", "group": "8", "hardness_low": "280", "hardness_high": "300"}}
+    )
+    assert again.status_code == 409
+    assert "restore it" in again.json()["title"]
+
+
+def test_two_people_on_one_tool_one_at_a_time(engineer: Api) -> None:
+    """Both started from the same version: the second is told, and its words are in the answer."""
+    other = Api("engineer")
+    pk = tool_id("TNMG 160404 light P10 CVD")
+    answers = [change(who, "tools", pk, 1, bin=place).status_code for who, place in ((engineer, "X-1"), (other, "X-2"), (engineer, "X-3"))]
+    assert answers == [200, 409, 409]
+    assert read(engineer, "tools", pk)["cells"]["bin"]["value"] == "X-1"
+    assert len(read(engineer, "tools", pk)["history"]) == 1

@@ -1953,6 +1953,8 @@ export interface components {
             roughness: components["schemas"]["DisplayOut"];
             /** Reason */
             reason: string;
+            /** Set Up */
+            set_up: string;
             /** Chosen */
             chosen: boolean;
             /** Settings */

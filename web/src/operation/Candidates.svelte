@@ -78,7 +78,11 @@
                     bench.candidate = k;
                     void bench.take(row);
                   }}>{row.designation}</button
-                >{#if bench.pinned.includes(row.insert)}<span title="pinned"> ●</span>{/if}</td
+                >{#if bench.pinned.includes(row.insert)}<span title="pinned">
+                    ●</span
+                  >{/if}{#if row.set_up}<span class="ml-1 text-[12px]" title="set up: {row.set_up}"
+                    >▣<span class="sr-only">set up: {row.set_up}</span></span
+                  >{/if}</td
               >
               <td class="truncate pl-2 whitespace-nowrap">{row.geometry} · {row.grade}</td>
               <td class="figure pl-2 text-right">{shown(row.speed)}</td><td class="figure pl-2 text-right"
