@@ -1,8 +1,16 @@
-"""Values as the API shows them: a number with its words in both unit systems."""
+"""Values as the API shows them: a number with its words in both unit systems, and the marks of an axis."""
 
 from __future__ import annotations
 
+from typing import Any, Literal
+
+import numpy as np
 from ninja import Schema
+
+from cutting.quantities import write
+from cutting.quantities.kinds import KINDS, factor
+
+Units = Literal["mm", "inch"]
 
 
 class DisplayOut(Schema):
@@ -10,5 +18,27 @@ class DisplayOut(Schema):
     inch: str
 
 
+class TickOut(Schema):
+    """A mark of an axis: where it stands in the internal unit, and its words."""
+
+    value: float
+    metric: str
+    inch: str
+
+
 # a point of a drawing or map: two numbers (a plain list, since fixed-length arrays lose their length in the generated types)
 Point = list[float]
+
+
+def ticks(top: float, kind: str, system: str, most: float = 5.5) -> list[dict[str, Any]]:
+    """Round axis marks from 0 to `top` (internal unit of the kind) in the unit system shown."""
+    what = KINDS[kind]
+    scale = factor(what.unit, what.inch_unit) if system == "inch" else 1.0
+    span = top * scale
+    raw = span / most
+    power = 10.0 ** np.floor(np.log10(raw))
+    step = next(m * power for m in (1, 2, 5, 10) if m * power >= raw)
+    values = np.arange(step, span * 0.999, step) / scale
+    return [
+        {"value": float(v), "metric": write(float(v), kind, "metric", False), "inch": write(float(v), kind, "inch", False)} for v in values
+    ]

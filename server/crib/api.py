@@ -23,6 +23,7 @@ from server.crib.models import Assembly, Geometry, Grade, Tool
 from server.errors import Refusal
 from server.people.roles import require_engineer
 from server.shop import shop
+from server.units import ticks
 
 router = Router()
 MOST_ROWS = 200
@@ -101,11 +102,23 @@ def list_geometries(request: HttpRequest) -> list[dict[str, Any]]:
 @router.post("/geometries/hull", response=schemas.Hull)
 def read_window(request: HttpRequest, payload: schemas.PointsIn) -> dict[str, Any]:
     """The field that dragged points enclose: its outer corners, as the rules read it."""
+    if any(len(point) != 2 or not all(0 < value < 100 for value in point) for point in payload.points):
+        raise Refusal(422, "points: each is a feed and a depth above 0.", [{"field": "points", "message": "a feed and a depth each"}])
     try:
-        sides = window_sides(tuple((f, a) for f, a in (point[:2] for point in payload.points)))
+        sides = window_sides(tuple((f, a) for f, a in payload.points))
     except ValueError as error:
         raise Refusal(422, f"window: {error}.", [{"field": "window", "message": str(error)}]) from error
-    return {"hull": [list(p) for p in sides.hull]}
+    feed_top = max(0.3, 1.25 * max(p[0] for p in payload.points))
+    depth_top = max(0.5, 1.25 * max(p[1] for p in payload.points))
+    system = "inch" if payload.units == "inch" else "metric"
+    return {
+        "hull": [list(p) for p in sides.hull],
+        "points": [{"feed": display(p[0], "feed_per_rev"), "depth": display(p[1], "length")} for p in payload.points],
+        "feed_top": feed_top,
+        "depth_top": depth_top,
+        "feed_ticks": ticks(feed_top, "feed_per_rev", system),
+        "depth_ticks": ticks(depth_top, "length", system),
+    }
 
 
 @router.get("/grades", response=list[schemas.GradeRow])

@@ -7,7 +7,7 @@ from typing import Any, Literal
 from ninja import Schema
 from pydantic import Field
 
-from server.units import DisplayOut, Point
+from server.units import DisplayOut, Point, TickOut, Units
 
 
 class ToolFilter(Schema):
@@ -162,10 +162,23 @@ class GeometryRow(Schema):
 
 class PointsIn(Schema):
     points: list[list[float]] = Field(min_length=3, max_length=40)
+    units: Units = "mm"
+
+
+class PointOut(Schema):
+    feed: DisplayOut
+    depth: DisplayOut
 
 
 class Hull(Schema):
+    """The field that points enclose, with the points in words and the axes to draw it on."""
+
     hull: list[Point]
+    points: list[PointOut]
+    feed_top: float
+    depth_top: float
+    feed_ticks: list[TickOut]
+    depth_ticks: list[TickOut]
 
 
 class GradeRow(Schema):

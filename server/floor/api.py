@@ -19,7 +19,7 @@ from cutting.workpiece.materials import deliver
 from server.crib.models import Grade, Tool
 from server.floor.models import Machine
 from server.shop import shop
-from server.units import DisplayOut, Point
+from server.units import DisplayOut, Point, TickOut, Units, ticks
 
 router = Router()
 
@@ -39,6 +39,7 @@ class MachineSheet(Schema):
     curve_at: str
     spindle_curve: list[Point]
     torque_curve: list[Point]
+    axes: Axes
     speeds: list[float]
     feeds: list[DisplayOut]
     steps_note: str
@@ -63,11 +64,24 @@ class CurveIn(Schema):
     points: list[list[float]] = Field(min_length=2, max_length=60)
     curve_at: Literal["spindle", "motor"] = "spindle"
     efficiency: float = Field(default=0.8, ge=0.2, le=1)
+    units: Units = "mm"
+
+
+class Axes(Schema):
+    """Tops (1/min, kW, N·m) and marks of the axes that power and torque are drawn on."""
+
+    speed_top: float
+    power_top: float
+    torque_top: float
+    speed: list[TickOut]
+    power: list[TickOut]
+    torque: list[TickOut]
 
 
 class CurveOut(Schema):
     spindle: list[Point]
     torque: list[Point]
+    axes: Axes
     note: str
 
 
@@ -107,8 +121,8 @@ class OfferOut(Schema):
 
 
 @router.get("/machines", response=list[MachineSheet])
-def list_machines(request: HttpRequest, archived: bool = False) -> list[dict[str, Any]]:
-    return [_sheet(row) for row in Machine.objects.filter(archived_at__isnull=not archived)]
+def list_machines(request: HttpRequest, archived: bool = False, units: Units = "mm") -> list[dict[str, Any]]:
+    return [_sheet(row, units) for row in Machine.objects.filter(archived_at__isnull=not archived)]
 
 
 @router.post("/read-list", response=NumbersOut)
@@ -132,7 +146,12 @@ def draw_curve(request: HttpRequest, payload: CurveIn) -> dict[str, Any]:
     best = max(torque, key=lambda point: point[1], default=(0.0, 0.0))
     top = max(spindle, key=lambda point: point[1])
     note = f"most torque {best[1]:.0f} N·m at {best[0]:.0f} 1/min; full power {top[1]:.1f} kW from {top[0]:.0f} 1/min"
-    return {"spindle": [list(p) for p in spindle], "torque": [list(p) for p in torque], "note": note}
+    return {
+        "spindle": [list(p) for p in spindle],
+        "torque": [list(p) for p in torque],
+        "axes": _axes(spindle, torque, payload.units),
+        "note": note,
+    }
 
 
 @router.post("/tool-materials", response=list[OfferOut])
@@ -167,7 +186,24 @@ def _dense(points: list[tuple[float, float]]) -> list[tuple[float, float]]:
     return list(zip(speeds.tolist(), np.interp(speeds, [n for n, _ in points], [p for _, p in points]).tolist(), strict=True))
 
 
-def _sheet(row: Machine) -> dict[str, Any]:
+def _axes(spindle: list[tuple[float, float]], torque: list[tuple[float, float]], units: Units) -> dict[str, Any]:
+    system = "inch" if units == "inch" else "metric"
+    tops = {
+        "speed": max(1.03 * max(n for n, _ in spindle), 1.0),
+        "power": max(1.15 * max(p for _, p in spindle), 0.1),
+        "torque": max(1.15 * max((m for _, m in torque), default=1.0), 1.0),
+    }
+    kinds = {"speed": "spindle_speed", "power": "power", "torque": "torque"}
+    marks = {name: [{**t, **_short(t)} for t in ticks(tops[name], kind, system, 5)] for name, kind in kinds.items()}
+    return {**{f"{name}_top": top for name, top in tops.items()}, **marks}
+
+
+def _short(tick: dict[str, Any]) -> dict[str, str]:
+    """Axis marks need no idle decimals."""
+    return {system: tick[system].rstrip("0").rstrip(".") if "." in tick[system] else tick[system] for system in ("metric", "inch")}
+
+
+def _sheet(row: Machine, units: Units) -> dict[str, Any]:
     m = row.to_core()
     facts = [
         ("top speed", m.speed_max, "spindle_speed"),
@@ -190,6 +226,7 @@ def _sheet(row: Machine) -> dict[str, Any]:
         ("changer tilting moment", m.changer_moment, "torque"),
     ]
     curve = [(n, float(m.spindle_power(n))) for n, _ in m.power_curve]
+    torque = [(n, 9549.3 * p / n) for n, p in _dense(curve) if n > 0]
     return {
         "id": row.pk,
         "name": m.name,
@@ -199,7 +236,8 @@ def _sheet(row: Machine) -> dict[str, Any]:
         "power_curve": list(m.power_curve),
         "curve_at": m.curve_at,
         "spindle_curve": curve,
-        "torque_curve": [(n, 9549.3 * p / n) for n, p in _dense(curve) if n > 0],
+        "torque_curve": torque,
+        "axes": _axes(curve, torque, units),
         "speeds": list(m.speeds),
         "feeds": [display(f, "feed_per_rev") for f in m.feeds],
         "steps_note": _steps(m),

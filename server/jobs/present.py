@@ -14,8 +14,8 @@ from cutting.operations.setup import Setup
 from cutting.operations.single_point.chip_map import ChipMap
 from cutting.process.outline import Stage
 from cutting.quantities import display, write
-from cutting.quantities.kinds import KINDS, factor
 from cutting.tooling.plan_view import holder_outline, insert_outline
+from server.units import ticks
 
 SETTING_KINDS = {"cutting_speed": "cutting_speed", "feed_per_rev": "feed_per_rev", "depth_of_cut": "length"}
 
@@ -97,20 +97,6 @@ def _window(name: str, outcome: Outcome) -> tuple[float | None, float | None]:
     if name == "depth_of_cut" and edge:
         return None, edge.upper
     return None, None
-
-
-def ticks(top: float, kind: str, system: str) -> list[dict[str, Any]]:
-    """Round axis marks in the unit system shown."""
-    what = KINDS[kind]
-    scale = factor(what.unit, what.inch_unit) if system == "inch" else 1.0
-    span = top * scale
-    raw = span / 5.5
-    power = 10.0 ** np.floor(np.log10(raw))
-    step = next(m * power for m in (1, 2, 5, 10) if m * power >= raw)
-    values = np.arange(step, span * 0.999, step) / scale
-    return [
-        {"value": float(v), "metric": write(float(v), kind, "metric", False), "inch": write(float(v), kind, "inch", False)} for v in values
-    ]
 
 
 def advice_out(advice: Advice, document_tool: dict[str, str], set_up: dict[tuple[str, str], str]) -> dict[str, Any]:

@@ -11,7 +11,7 @@ from pydantic import Field
 from server.jobs.document import Document
 from server.jobs.edits import Edit
 from server.jobs.entries import Entry
-from server.units import DisplayOut, Point
+from server.units import DisplayOut, Point, TickOut
 
 
 class StepOut(Schema):
@@ -97,12 +97,6 @@ class ContourOut(Schema):
     name: str
     label: str
     lines: list[list[Point]]
-
-
-class TickOut(Schema):
-    value: float
-    metric: str
-    inch: str
 
 
 class MapOut(Schema):

@@ -170,3 +170,17 @@ def test_an_upgrade_keeps_the_tools_that_were_there() -> None:
     finally:
         last = MigrationExecutor(connection)
         last.migrate(last.loader.graph.leaf_nodes())
+
+
+def test_axes_are_marked_in_the_units_shown(engineer: Api) -> None:
+    body = {"points": [[0.1, 0.5], [0.1, 2.0], [0.4, 2.0], [0.4, 0.5]]}
+    metric, inch = (engineer.post("/api/crib/geometries/hull", {**body, "units": units}).json() for units in ("mm", "inch"))
+    assert metric["feed_top"] == inch["feed_top"] == 0.5
+    assert [t["metric"] for t in metric["feed_ticks"]] == ["0.1", "0.2", "0.3", "0.4"]
+    assert [t["inch"] for t in inch["feed_ticks"]] == ["0.005", "0.01", "0.015"]
+    assert inch["feed_ticks"][1]["value"] == pytest.approx(0.254)
+    assert inch["points"][2] == {"feed": {"metric": "0.4 mm/rev", "inch": "0.0157 ipr"}, "depth": {"metric": "2 mm", "inch": "0.0787 in"}}
+    assert engineer.post("/api/crib/geometries/hull", {"points": [[0.1, 1], [0.2], [0.3, 2]]}).status_code == 422
+    lathe = next(m for m in engineer.get("/api/floor/machines?units=inch").json() if m["name"] == "mill-turn")
+    assert [t["inch"] for t in lathe["axes"]["power"]] == ["10", "20", "30"]  # 22 kW is 29.5 hp
+    assert lathe["axes"]["power"][2]["value"] == pytest.approx(30 * 0.74569987)

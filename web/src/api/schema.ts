@@ -1834,7 +1834,10 @@ export interface components {
             /** Note */
             note: string;
         };
-        /** TickOut */
+        /**
+         * TickOut
+         * @description A mark of an axis: where it stands in the internal unit, and its words.
+         */
         TickOut: {
             /** Value */
             value: number;
@@ -2424,15 +2427,39 @@ export interface components {
             /** Source */
             source: string;
         };
-        /** Hull */
+        /**
+         * Hull
+         * @description The field that points enclose, with the points in words and the axes to draw it on.
+         */
         Hull: {
             /** Hull */
             hull: number[][];
+            /** Points */
+            points: components["schemas"]["PointOut"][];
+            /** Feed Top */
+            feed_top: number;
+            /** Depth Top */
+            depth_top: number;
+            /** Feed Ticks */
+            feed_ticks: components["schemas"]["TickOut"][];
+            /** Depth Ticks */
+            depth_ticks: components["schemas"]["TickOut"][];
+        };
+        /** PointOut */
+        PointOut: {
+            feed: components["schemas"]["DisplayOut"];
+            depth: components["schemas"]["DisplayOut"];
         };
         /** PointsIn */
         PointsIn: {
             /** Points */
             points: number[][];
+            /**
+             * Units
+             * @default mm
+             * @enum {string}
+             */
+            units?: "mm" | "inch";
         };
         /** GradeRow */
         GradeRow: {
@@ -2643,6 +2670,24 @@ export interface components {
             /** Says */
             says: string;
         };
+        /**
+         * Axes
+         * @description Tops (1/min, kW, N·m) and marks of the axes that power and torque are drawn on.
+         */
+        Axes: {
+            /** Speed Top */
+            speed_top: number;
+            /** Power Top */
+            power_top: number;
+            /** Torque Top */
+            torque_top: number;
+            /** Speed */
+            speed: components["schemas"]["TickOut"][];
+            /** Power */
+            power: components["schemas"]["TickOut"][];
+            /** Torque */
+            torque: components["schemas"]["TickOut"][];
+        };
         /** MachineFact */
         MachineFact: {
             /** Label */
@@ -2669,6 +2714,7 @@ export interface components {
             spindle_curve: number[][];
             /** Torque Curve */
             torque_curve: number[][];
+            axes: components["schemas"]["Axes"];
             /** Speeds */
             speeds: number[];
             /** Feeds */
@@ -2702,6 +2748,7 @@ export interface components {
             spindle: number[][];
             /** Torque */
             torque: number[][];
+            axes: components["schemas"]["Axes"];
             /** Note */
             note: string;
         };
@@ -2723,6 +2770,12 @@ export interface components {
              * @default 0.8
              */
             efficiency?: number;
+            /**
+             * Units
+             * @default mm
+             * @enum {string}
+             */
+            units?: "mm" | "inch";
         };
         /**
          * OfferOut
@@ -3897,6 +3950,7 @@ export interface operations {
         parameters: {
             query?: {
                 archived?: boolean;
+                units?: "mm" | "inch";
             };
             header?: never;
             path?: never;

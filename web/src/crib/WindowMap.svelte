@@ -1,6 +1,7 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
-  import { api, ask } from "../api/client";
+  import { api, ask, type Schemas } from "../api/client";
+  import { session, shown } from "../session.svelte";
 
   interface Props {
     /** The points as dragged: feed, depth. */
@@ -15,33 +16,31 @@
   let held = $state<number | null>(null);
   let chosen = $state(0);
   let surface: SVGSVGElement | undefined = $state();
-  let hull = $state<[number, number][]>([]);
+  let field = $state<Schemas["Hull"] | null>(null);
+  let axes = $state<Schemas["Hull"] | null>(null);
   let problem = $state("");
-  let reach = $state<[number, number]>([1, 6]);
   let turn = 0;
 
-  const x = $derived(scaleLinear([0, reach[0]], [44, WIDTH - 12]));
-  const y = $derived(scaleLinear([0, reach[1]], [HEIGHT - 34, 10]));
+  const hull = $derived((field?.hull ?? []) as [number, number][]);
+  const x = $derived(scaleLinear([0, axes?.feed_top ?? 1], [44, WIDTH - 12]));
+  const y = $derived(scaleLinear([0, axes?.depth_top ?? 6], [HEIGHT - 34, 10]));
   const polygon = (list: [number, number][]) => list.map(([f, a]) => `${x(f)},${y(a)}`).join(" ");
 
   $effect(() => {
-    // the axes grow with the field, but stay while a point is held
-    if (held !== null) return;
-    reach = [
-      Math.max(0.3, ...points.map(([f]) => f * 1.25)),
-      Math.max(0.5, ...points.map(([, a]) => a * 1.25)),
-    ];
-  });
-
-  $effect(() => {
     const asked = ++turn;
-    ask(api.POST("/api/crib/geometries/hull", { body: { points } }))
+    const units = session.units;
+    ask(api.POST("/api/crib/geometries/hull", { body: { points, units } }))
       .then((found) => {
         if (asked !== turn) return;
-        hull = found.hull as [number, number][];
+        field = found;
         problem = "";
       })
       .catch((reason: Error) => asked === turn && (problem = reason.message));
+  });
+
+  $effect(() => {
+    // the axes follow the field, but stay while a point is held
+    if (held === null && field) axes = field;
   });
 
   const tidy = (value: number, step: number, top: number) =>
@@ -95,20 +94,29 @@
   <rect x="44" y="10" width={WIDTH - 56} height={HEIGHT - 44} fill="var(--paper)" />
   <polygon points={polygon(hull)} fill="var(--window)" stroke="var(--safe)" />
   <polygon points={polygon(points)} fill="none" stroke="var(--safe)" stroke-dasharray="4 3" />
-  {#each x.ticks(6) as t (t)}<text x={x(t)} y={HEIGHT - 18} text-anchor="middle" class="draw-text figure"
-      >{t}</text
+  {#each axes?.feed_ticks ?? [] as t (t.value)}<text
+      x={x(t.value)}
+      y={HEIGHT - 18}
+      text-anchor="middle"
+      class="draw-text figure">{shown(t)}</text
     >{/each}
-  {#each y.ticks(5) as t (t)}<text x="40" y={y(t) + 4} text-anchor="end" class="draw-text figure">{t}</text
+  {#each axes?.depth_ticks ?? [] as t (t.value)}<text
+      x="40"
+      y={y(t.value) + 4}
+      text-anchor="end"
+      class="draw-text figure">{shown(t)}</text
     >{/each}
-  <text x={WIDTH - 12} y={HEIGHT - 3} text-anchor="end" class="draw-text">feed mm/rev</text>
-  <text x="44" y={HEIGHT - 3} class="draw-text">depth mm upward</text>
+  <text x={WIDTH - 12} y={HEIGHT - 3} text-anchor="end" class="draw-text"
+    >feed {session.units === "inch" ? "ipr" : "mm/rev"}</text
+  >
+  <text x="44" y={HEIGHT - 3} class="draw-text">depth {session.units === "inch" ? "in" : "mm"} upward</text>
   {#each points as [f, a], k (k)}
     <g
       role="slider"
       tabindex={locked ? -1 : 0}
       aria-label="Point {k + 1}"
       aria-valuenow={f}
-      aria-valuetext="feed {f} mm/rev, depth {a} mm"
+      aria-valuetext="feed {shown(field?.points[k]?.feed)}, depth {shown(field?.points[k]?.depth)}"
       class="draw-signal {locked ? '' : 'cursor-grab'}"
       onpointerdown={(event) => {
         if (locked) return;
@@ -132,7 +140,9 @@
 {#if problem}<p role="alert" class="text-signal">{problem}</p>{/if}
 {#if !locked}
   <p class="flex flex-wrap items-center gap-x-3">
-    <span class="figure whitespace-nowrap">feed {points[chosen]?.[0]} · depth {points[chosen]?.[1]}</span>
+    <span class="figure whitespace-nowrap"
+      >feed {shown(field?.points[chosen]?.feed)} · depth {shown(field?.points[chosen]?.depth)}</span
+    >
     <button class="plain-link whitespace-nowrap" onclick={add}>add a point after it</button>
     <button
       class="plain-link whitespace-nowrap"

@@ -5,6 +5,7 @@
   import { RecordForm } from "../records/form.svelte";
   import SaveBar from "../records/SaveBar.svelte";
   import Trail from "../records/Trail.svelte";
+  import { session } from "../session.svelte";
   import PowerCurve from "./PowerCurve.svelte";
 
   interface Props {
@@ -51,7 +52,7 @@
     if (points.length < 2) return;
     ask(
       api.POST("/api/floor/curve", {
-        body: { points, curve_at, efficiency: Number(form.value("efficiency")) || 0.8 },
+        body: { points, curve_at, efficiency: Number(form.value("efficiency")) || 0.8, units: session.units },
       }),
     )
       .then((found) => asked === turn && (curve = found))
@@ -83,6 +84,7 @@
         label="Power curve: each point moves by dragging or by arrow keys"
         power={(curve?.spindle ?? []) as Points}
         torque={(curve?.torque ?? []) as Points}
+        axes={curve?.axes}
         {points}
         {change}
       />

@@ -1,25 +1,30 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
+  import type { Schemas } from "../api/client";
+  import { session, shown } from "../session.svelte";
 
   interface Props {
     label: string;
     power: [number, number][];
     torque: [number, number][];
+    axes: Schemas["Axes"] | undefined;
     /** Points to hold; without a change they only show. */
     points?: [number, number][];
     change?: (points: [number, number][]) => void;
   }
-  let { label, power, torque, points = [], change }: Props = $props();
+  let { label, power, torque, axes, points = [], change }: Props = $props();
   const WIDTH = 520;
   const HEIGHT = 220;
   let held = $state<number | null>(null);
   let surface: SVGSVGElement | undefined = $state();
-  const top = $derived(Math.max(1, ...power.map(([n]) => n), ...points.map(([n]) => n)));
-  const most = $derived(Math.max(0.1, ...power.map(([, p]) => p), ...points.map(([, p]) => p)));
-  const strongest = $derived(Math.max(1, ...torque.map(([, m]) => m)));
-  const x = $derived(scaleLinear([0, top * 1.03], [40, WIDTH - 46]));
-  const y = $derived(scaleLinear([0, most * 1.15], [HEIGHT - 30, 12]));
-  const t = $derived(scaleLinear([0, strongest * 1.15], [HEIGHT - 30, 12]));
+  let held_axes = $state<Schemas["Axes"] | undefined>();
+  $effect(() => {
+    // the axes follow the curve, but stay while a point is held
+    if (held === null) held_axes = axes;
+  });
+  const x = $derived(scaleLinear([0, held_axes?.speed_top ?? 1], [40, WIDTH - 46]));
+  const y = $derived(scaleLinear([0, held_axes?.power_top ?? 1], [HEIGHT - 30, 12]));
+  const t = $derived(scaleLinear([0, held_axes?.torque_top ?? 1], [HEIGHT - 30, 12]));
   const line = (list: [number, number][], scale: (value: number) => number) =>
     list.map(([n, v], k) => `${k ? "L" : "M"}${x(n)},${scale(v)}`).join("");
   const round = (value: number, step: number) => Number((Math.round(value / step) * step).toFixed(2));
@@ -64,15 +69,30 @@
   <path d="M40,12V{HEIGHT - 30}H{WIDTH - 46}" class="draw-size" />
   <path d={line(torque, t)} fill="none" stroke="var(--steel)" stroke-width="1.6" stroke-dasharray="6 3" />
   <path d={line(power, y)} fill="none" stroke="var(--ink)" stroke-width="2" />
-  {#each x.ticks(5) as n (n)}<text x={x(n)} y={HEIGHT - 14} text-anchor="middle" class="draw-text figure"
-      >{n}</text
+  {#each held_axes?.speed ?? [] as n (n.value)}<text
+      x={x(n.value)}
+      y={HEIGHT - 14}
+      text-anchor="middle"
+      class="draw-text figure">{shown(n)}</text
     >{/each}
-  {#each y.ticks(4) as p (p)}<text x="36" y={y(p) + 4} text-anchor="end" class="draw-text figure">{p}</text
+  {#each held_axes?.power ?? [] as p (p.value)}<text
+      x="36"
+      y={y(p.value) + 4}
+      text-anchor="end"
+      class="draw-text figure">{shown(p)}</text
     >{/each}
-  {#each t.ticks(4) as m (m)}<text x={WIDTH - 42} y={t(m) + 4} class="draw-text figure">{m}</text>{/each}
-  <text x="40" y={HEIGHT - 1} class="draw-text">kW, full line</text>
-  <text x={WIDTH / 2} y={HEIGHT - 1} text-anchor="middle" class="draw-text">1/min at the spindle</text>
-  <text x={WIDTH - 4} y={HEIGHT - 1} text-anchor="end" class="draw-text">N·m, broken line</text>
+  {#each held_axes?.torque ?? [] as m (m.value)}<text
+      x={WIDTH - 42}
+      y={t(m.value) + 4}
+      class="draw-text figure">{shown(m)}</text
+    >{/each}
+  <text x="40" y={HEIGHT - 4} class="draw-text">{session.units === "inch" ? "hp" : "kW"}, full line</text>
+  <text x={WIDTH / 2} y={HEIGHT - 4} text-anchor="middle" class="draw-text"
+    >{session.units === "inch" ? "rpm" : "1/min"} at the spindle</text
+  >
+  <text x={WIDTH - 4} y={HEIGHT - 4} text-anchor="end" class="draw-text"
+    >{session.units === "inch" ? "lbf·ft" : "N·m"}, broken line</text
+  >
   {#if change}
     {#each points as [n, p], k (k)}
       <g

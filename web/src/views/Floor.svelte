@@ -12,8 +12,9 @@
   let picked = $state("");
   let editing = $state<number | null | false>(false);
   const machines = createQuery(() => ({
-    queryKey: ["machines", archived],
-    queryFn: () => ask(api.GET("/api/floor/machines", { params: { query: { archived } } })),
+    queryKey: ["machines", archived, session.units],
+    queryFn: () =>
+      ask(api.GET("/api/floor/machines", { params: { query: { archived, units: session.units } } })),
   }));
   const machine = $derived(machines.data?.find((m) => m.name === picked) ?? machines.data?.[0]);
   type Points = [number, number][];
@@ -64,6 +65,7 @@
             label="Power and torque of {machine.name} over spindle speed"
             power={machine.spindle_curve as Points}
             torque={machine.torque_curve as Points}
+            axes={machine.axes}
           />
           <p class="text-soft text-[13px]">
             {machine.curve_at === "motor"
