@@ -116,8 +116,8 @@ def read_window(request: HttpRequest, payload: schemas.PointsIn) -> dict[str, An
         "points": [{"feed": display(p[0], "feed_per_rev"), "depth": display(p[1], "length")} for p in payload.points],
         "feed_top": feed_top,
         "depth_top": depth_top,
-        "feed_ticks": ticks(feed_top, "feed_per_rev", system),
-        "depth_ticks": ticks(depth_top, "length", system),
+        "feed_ticks": ticks(feed_top, "feed_per_rev", system, 7),
+        "depth_ticks": ticks(depth_top, "length", system, 7),
     }
 
 

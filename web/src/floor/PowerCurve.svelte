@@ -14,7 +14,7 @@
   }
   let { label, power, torque, axes, points = [], change }: Props = $props();
   const WIDTH = 520;
-  const HEIGHT = 220;
+  const HEIGHT = 226;
   let held = $state<number | null>(null);
   let surface: SVGSVGElement | undefined = $state();
   let held_axes = $state<Schemas["Axes"] | undefined>();
@@ -23,8 +23,8 @@
     if (held === null) held_axes = axes;
   });
   const x = $derived(scaleLinear([0, held_axes?.speed_top ?? 1], [40, WIDTH - 46]));
-  const y = $derived(scaleLinear([0, held_axes?.power_top ?? 1], [HEIGHT - 30, 12]));
-  const t = $derived(scaleLinear([0, held_axes?.torque_top ?? 1], [HEIGHT - 30, 12]));
+  const y = $derived(scaleLinear([0, held_axes?.power_top ?? 1], [HEIGHT - 36, 12]));
+  const t = $derived(scaleLinear([0, held_axes?.torque_top ?? 1], [HEIGHT - 36, 12]));
   const line = (list: [number, number][], scale: (value: number) => number) =>
     list.map(([n, v], k) => `${k ? "L" : "M"}${x(n)},${scale(v)}`).join("");
   const round = (value: number, step: number) => Number((Math.round(value / step) * step).toFixed(2));
@@ -66,12 +66,12 @@
   onpointermove={drag}
   onpointerup={() => (held = null)}
 >
-  <path d="M40,12V{HEIGHT - 30}H{WIDTH - 46}" class="draw-size" />
+  <path d="M40,12V{HEIGHT - 36}H{WIDTH - 46}" class="draw-size" />
   <path d={line(torque, t)} fill="none" stroke="var(--steel)" stroke-width="1.6" stroke-dasharray="6 3" />
   <path d={line(power, y)} fill="none" stroke="var(--ink)" stroke-width="2" />
   {#each held_axes?.speed ?? [] as n (n.value)}<text
       x={x(n.value)}
-      y={HEIGHT - 14}
+      y={HEIGHT - 20}
       text-anchor="middle"
       class="draw-text figure">{shown(n)}</text
     >{/each}

@@ -121,8 +121,8 @@
           <span class="text-soft" role="status">{saved}</span>
         </div>
         <p class="text-soft">
-          {geometry.purpose}, for {geometry.suits.split("").join(" ")}; drawn for a 12.7 mm circle and corner
-          0.8
+          {geometry.purpose}, for {geometry.suits.split("").join(" ")}; drawn for the reference insert, circle
+          12.7 mm (1/2 in) and corner 0.8 mm (1/32 in)
         </p>
         <WindowMap {points} change={(next) => (dragged = next)} done={keepSoon} locked={!session.mayEdit} />
         <dl class="mt-2 grid grid-cols-[auto_1fr_auto_1fr] gap-x-3">
