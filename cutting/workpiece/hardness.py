@@ -141,8 +141,6 @@ def brinell(text: str, group: Group, field: str = "hardness") -> float:
     value, scale = read_hardness(text, field)
     if scale == "HB":
         return value
-    if group.letter == "H" and scale == "HRC" and value > validity("HB")[1]:
-        raise OutOfRange(field, f"{value:g} HRC has no Brinell hardness.")
     try:
         made = convert(value, scale, group)
     except CuttingError as error:

@@ -9,8 +9,8 @@ from django.db import transaction
 from server.exchange.plan import Plan, TablePlan
 from server.exchange.progress import Progress
 from server.jobs.uses import jobs_using, mark_stale, remember
-from server.records.keeper import BATCH, bump
-from server.records.models import Change
+from server.records.keeper import BATCH
+from server.records.models import Change, Stamp
 
 
 def apply_plan(plan: Plan, author: Any, what: str, progress: Progress) -> None:
@@ -19,7 +19,7 @@ def apply_plan(plan: Plan, author: Any, what: str, progress: Progress) -> None:
         touched = [(part, _jobs(part)) for part in plan.tables]
         for _, jobs in touched:
             remember(jobs)
-        stamps = {room: bump(room) for room in {part.keeper.room for part in plan.tables if part.fresh or part.changed}}
+        stamps = {room: Stamp.bump(room) for room in {part.keeper.room for part in plan.tables if part.fresh or part.changed}}
         for part, jobs in touched:
             if part.fresh or part.changed:
                 _write(part, stamps[part.keeper.room], author, what, progress)

@@ -11,8 +11,8 @@ from django.utils import timezone
 from cutting.exchange.columns import Cell, Record
 from server.errors import Refusal
 from server.jobs.uses import jobs_using, mark_stale, remember
-from server.records.keeper import Keeper, bump, differences, note_change
-from server.records.models import Kept
+from server.records.keeper import Keeper, differences, note_change
+from server.records.models import Kept, Stamp
 from server.records.registry import keeper_of
 
 
@@ -26,7 +26,7 @@ def create_record(table: str, cells: Mapping[str, Cell], inch: bool, author: Any
             if (there := keeper.model.objects.filter(key=key).first()) is not None:  # type: ignore[attr-defined]
                 state = "in the archive: restore it" if there.archived_at else "kept already"
                 raise Refusal(409, f"{label} is {state}.", [{"field": keeper.table.columns[0].name, "message": state}], id=there.pk)
-            keeper.insert_many([record], names, bump(keeper.room), f"by {author.get_username()}")
+            keeper.insert_many([record], names, Stamp.bump(keeper.room), f"by {author.get_username()}")
             row: Kept = keeper.model.objects.get(key=key)  # type: ignore[attr-defined]
     except IntegrityError as error:
         raise Refusal(409, f"Somebody entered {label} at the same moment.") from error
@@ -59,7 +59,7 @@ def change_record(table: str, pk: int, version: int, cells: Mapping[str, Cell], 
         if key != row.key and keeper.model.objects.filter(key=key).exists():  # type: ignore[attr-defined]
             raise Refusal(409, f"{label} is kept already.")
         remember(jobs)
-        keeper.change_one(pk, record, names, bump(keeper.room))
+        keeper.change_one(pk, record, names, Stamp.bump(keeper.room))
         note_change(table, pk, label, "changed", _words(keeper, changes), author)
         mark_stale(jobs, f"{label}: {', '.join(keeper.table.column(name).title for name in changes)} changed", author.get_username())
     return _row(keeper, pk)
@@ -73,7 +73,7 @@ def set_archived(table: str, pk: int, archived: bool, author: Any) -> Kept:
         if (row.archived_at is not None) == archived:
             return row
         row.archived_at = timezone.now() if archived else None
-        row.stamp, row.version = bump(keeper.room), row.version + 1
+        row.stamp, row.version = Stamp.bump(keeper.room), row.version + 1
         row.save()
         label = keeper.table.label(keeper.to_record(row))
         word = "archived" if archived else "restored"

@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.db import transaction
 
 from cutting.exchange.columns import Record
-from server.records.keeper import bump
+from server.records.models import Stamp
 from server.records.registry import KEEPERS
 
 
@@ -18,4 +18,4 @@ def fill(table: str, records: list[Record]) -> None:
         there = keeper.existing(list(finished))
         fresh = [record for key, record in finished.items() if key not in there]
         if fresh:
-            keeper.insert_many(fresh, names, bump(keeper.room), "shipped with the application")
+            keeper.insert_many(fresh, names, Stamp.bump(keeper.room), "shipped with the application")

@@ -10,7 +10,7 @@ from django.db.models import QuerySet
 from cutting.errors import CuttingError
 from cutting.exchange.columns import Record
 from cutting.exchange.tables import Table
-from server.records.models import Change, Kept, Stamp
+from server.records.models import Change, Kept
 
 BATCH = 2000
 
@@ -87,7 +87,3 @@ def note_change(table: str, pk: int, label: str, action: str, fields: dict[str, 
 
 def unknown_name(column: str, name: str, table: str) -> CuttingError:
     return CuttingError(column, f"no {table} is called '{name}'; enter it first, or import it in the same file.")
-
-
-def bump(room: str) -> int:
-    return Stamp.bump(room)

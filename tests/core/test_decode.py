@@ -60,7 +60,8 @@ def test_every_shipped_code_is_one_that_the_decoder_explains() -> None:
         found = decode(insert.designation)
         assert found.designation == insert.designation
         assert found.drawing is not None
-        assert found.edges == (insert.edges if found.edges else None) or insert.tipped_edges
+        if insert.tipped_edges is None and found.edges is not None:  # tips are the stock's, a round insert is counted by depth
+            assert found.edges == insert.edges, insert.name
     for holder in holders():
         assert decode(holder.designation).designation == holder.designation
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from "@tanstack/svelte-query";
   import { api, ask } from "../api/client";
-  import { RecordForm } from "../records/form.svelte";
+  import { setArchived } from "../records/form.svelte";
   import Trail from "../records/Trail.svelte";
   import { session, shown } from "../session.svelte";
   import Decoded from "./Decoded.svelte";
@@ -36,9 +36,7 @@
   }
 
   async function archive(archived: boolean) {
-    const form = new RecordForm("tools");
-    await form.load(id);
-    await form.archive(archived);
+    await setArchived("tools", id, archived);
     again();
   }
 </script>

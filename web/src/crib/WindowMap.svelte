@@ -1,5 +1,6 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
+  import { placeIn } from "../lib/pointer";
   import { api, ask, type Schemas } from "../api/client";
   import { session, shown } from "../session.svelte";
 
@@ -52,9 +53,8 @@
 
   function drag(event: PointerEvent) {
     if (held === null || !surface) return;
-    const box = surface.getBoundingClientRect();
-    const k = WIDTH / box.width;
-    put(held, x.invert((event.clientX - box.left) * k), y.invert((event.clientY - box.top) * k));
+    const [across, down] = placeIn(surface, event, WIDTH);
+    put(held, x.invert(across), y.invert(down));
   }
 
   function key(event: KeyboardEvent, k: number) {

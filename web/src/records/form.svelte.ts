@@ -4,6 +4,14 @@ import { session } from "../session.svelte";
 type Cells = Record<string, string>;
 type TableName = "tools" | "geometries" | "grades" | "windows" | "materials" | "machines";
 
+/** Put a kept thing into the archive, or take it out. */
+export function setArchived(table: TableName, id: number, archived: boolean): Promise<Schemas["RecordOut"]> {
+  const path = { table, record_id: id };
+  return archived
+    ? ask(api.POST("/api/records/{table}/{record_id}/archive", { params: { path } }))
+    : ask(api.POST("/api/records/{table}/{record_id}/restore", { params: { path } }));
+}
+
 /** One kept thing being entered or changed: what was typed stays, also when it is refused. */
 export class RecordForm {
   columns = $state<Schemas["ColumnOut"][]>([]);
@@ -74,10 +82,6 @@ export class RecordForm {
   }
 
   async archive(archived: boolean) {
-    if (!this.record) return;
-    const path = { table: this.table, record_id: this.record.id };
-    this.record = archived
-      ? await ask(api.POST("/api/records/{table}/{record_id}/archive", { params: { path } }))
-      : await ask(api.POST("/api/records/{table}/{record_id}/restore", { params: { path } }));
+    if (this.record) this.record = await setArchived(this.table, this.record.id, archived);
   }
 }

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from "@tanstack/svelte-query";
   import { api, ask } from "../api/client";
-  import { RecordForm } from "../records/form.svelte";
+  import { setArchived } from "../records/form.svelte";
   import Trail from "../records/Trail.svelte";
   import { session, shown } from "../session.svelte";
   import MaterialEditor from "./MaterialEditor.svelte";
@@ -34,9 +34,7 @@
   }
 
   async function archive(archived: boolean) {
-    const form = new RecordForm("materials");
-    await form.load(sheet.data!.id);
-    await form.archive(archived);
+    await setArchived("materials", sheet.data!.id, archived);
     again();
   }
 </script>
