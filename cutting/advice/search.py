@@ -20,8 +20,10 @@ from cutting.money.cost import optimum_life_for_cost, optimum_life_for_time
 from cutting.operations.setup import Goal, Setup
 from cutting.operations.single_point import limits as rules
 from cutting.operations.single_point.case import Case, Cutter, edge_cost
+from cutting.operations.single_point.contour import path_length
 from cutting.operations.single_point.over_passes import over_passes
-from cutting.operations.single_point.physics import Cut, cut
+from cutting.operations.single_point.physics import SQUARE, Cut, cut
+from cutting.operations.single_point.plan import shared_depths, uncut_diameters
 from cutting.wear.life import speed_for_life
 from cutting.wear.spread import life_quantile, weibull_shape
 from cutting.working import Silent
@@ -29,7 +31,7 @@ from cutting.working import Silent
 Array = NDArray[np.float64]
 FEEDS = 5
 PASS_OPTIONS, MOST_EXTRA_PASSES = 2, 6  # tried for all; tried where forces break
-EASED_BY_DEPTH = ("part_bends", "spindle_power", "edge_strength", "jaw_grip", "tool_bends")
+EASED_BY_DEPTH = ("part_bends", "chatter", "spindle_power", "edge_strength", "jaw_grip", "tool_bends")
 CHUNK, SMALL = 10_000, 2_000  # pairs run together at most; and below which a second thread does not pay
 MOST_PASSES = 24
 CUTTING_SHARE = 0.85  # of unattended time that an edge is engaged, at most
@@ -109,15 +111,16 @@ def _deepest(cutter: Cutter) -> Array:
 
 def _run(case: Case, cutter: Cutter, passes: int, best: Best, places: NDArray[np.intp]) -> None:
     setup = case.setup
-    depth = setup.stock_to_remove / passes
+    depths = shared_depths(setup.stock_to_remove, passes, setup.last_depth)
+    depth = float(depths.max())
     if setup.operation == "face":
         diameters = np.full(passes, setup.feature.start_diameter)
     else:
-        diameters = setup.feature.start_diameter - 2 * depth * np.arange(passes)
+        diameters = uncut_diameters(setup.feature.start_diameter, depths)
     feeds = _feeds(case, cutter, depth)[..., None]  # pairs, feeds, 1
     wide = _widened(cutter)
     speeds = _speeds(case, wide, feeds, depth, diameters)
-    done = cut(case, wide, speeds, feeds, depth, diameters, SILENT)
+    done = cut(case, wide, speeds, feeds, depths if setup.last_depth else depth, diameters, SILENT)
     used = rules.all_utilisations(case, wide, done)
     shape = feeds.shape[:2]
     bad = np.broadcast_to(rules.excluded(case, wide, done, used), (*shape, 1))[..., 0]
@@ -193,15 +196,16 @@ def _score(setup: Setup, done: Cut, shape: tuple[int, ...]) -> Array:
 def _feeds(case: Case, cutter: Cutter, depth: float) -> Array:
     """Feeds to try per pair (pairs, FEEDS): over the window's span at this depth, held by nose and finish, tidied."""
     setup = case.setup
-    across = feed_scale(cutter.nose_radius, case.ductility, cutter.reference_speed, case.pressure)
-    a = depth / depth_scale(cutter.inscribed_circle) - cutter.window_centre[..., 1]
+    lean = np.where(cutter.round_shape > 0, 1.0, np.minimum(np.sin(np.radians(cutter.cutting_edge_angle)) / SQUARE, 1.0))
+    across = feed_scale(cutter.nose_radius, case.ductility, cutter.reference_speed, case.pressure) / lean
+    a = depth / (depth_scale(cutter.inscribed_circle) * lean) - cutter.window_centre[..., 1]
     nf, na = cutter.window_normals[..., 0], cutter.window_normals[..., 1]
     with np.errstate(divide="ignore", invalid="ignore"):
         room = (1.0 - na * a[..., None]) / nf
     low = np.where(nf < -1e-12, room, -np.inf).max(axis=-1)
     high = np.where(nf > 1e-12, room, np.inf).min(axis=-1)
     low, high = (cutter.window_centre[..., 0] + low) * across, (cutter.window_centre[..., 0] + high) * across
-    high = np.minimum(high * WINDOW_MARGIN, NOSE_SHARE * cutter.nose_radius)
+    high = np.minimum(high * WINDOW_MARGIN, NOSE_SHARE / np.maximum(lean, 0.5) * cutter.nose_radius)
     low = np.maximum(low * 1.03, 0.01)
     if setup.feature.roughness is not None:
         high = np.minimum(high, _finish_feed(case, cutter))
@@ -258,7 +262,7 @@ def _speeds(case: Case, cutter: Cutter, feeds: Array, depth: float, diameters: A
         # in cut for only its share of the piece, where other operations take turns
         share_cut = CUTTING_SHARE
         if setup.batch.piece_seconds:
-            length = setup.feature.length if setup.operation == "turn" else setup.feature.start_diameter / 2
+            length = path_length(setup.feature) if setup.operation == "turn" else setup.feature.start_diameter / 2
             cutting = 60.0 * np.pi * diameters.mean() * length * len(diameters) / (1000.0 * speed * feeds)
             share_cut = np.minimum(cutting / setup.batch.piece_seconds, CUTTING_SHARE)
         minutes = setup.batch.unattended_hours * 60.0 * share_cut

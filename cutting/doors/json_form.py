@@ -5,13 +5,13 @@ from __future__ import annotations
 import dataclasses
 from collections.abc import Callable, Mapping
 from enum import Enum
-from typing import Any, TypeVar
+from typing import Any, TypeVar, cast
 
 from cutting.errors import AmbiguousQuantity, CuttingError, UnknownName
 from cutting.machine.machines import Machine, find_machine
 from cutting.mechanics.deflection import Holding
 from cutting.operations.registry import KINDS
-from cutting.operations.setup import Batch, Feature, Goal, HouseRules, Settings, Setup, Skin, Workholding
+from cutting.operations.setup import Batch, Direction, Feature, Goal, HouseRules, Settings, Setup, Skin, Workholding
 from cutting.quantities import read_dimension, read_quantity
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import Holder, Insert, find_holder, find_insert, holders, inserts
@@ -20,8 +20,8 @@ from cutting.workpiece.materials import Material, deliver, find_material
 
 Choice = TypeVar("Choice", bound=Enum)
 
-FEATURE_LENGTHS = ("length", "distance_from_chuck", "fillet", "grinding_allowance")
-HOLDING_LENGTHS = ("free_length", "grip_diameter", "bore", "centre_diameter")
+FEATURE_LENGTHS = ("length", "distance_from_chuck", "fillet", "grinding_allowance", "skin_depth")
+HOLDING_LENGTHS = ("free_length", "grip_diameter", "bore", "centre_diameter", "steady")
 
 
 @dataclasses.dataclass(frozen=True)
@@ -69,6 +69,22 @@ class Reader:
 
     def quantity_of(self, given: Any, name: str, *kinds: str) -> float:
         return read_quantity(_typed(given, self.field(name)), *kinds, system=self.system, field=self.field(name)).value
+
+    def quantities(self, name: str, *kinds: str) -> tuple[float, ...]:
+        """A list, or text parted by semicolons."""
+        given = self.data.get(name) or ()
+        words = [word.strip() for word in given.split(";") if word.strip()] if isinstance(given, str) else given
+        if not isinstance(words, (list, tuple)) or len(words) > MOST_IN_LIST:
+            raise CuttingError(self.field(name), f"a list of at most {MOST_IN_LIST} values, parted by semicolons, is wanted.")
+        return tuple(self.quantity_of(word, name, *kinds) for word in words)
+
+    def points(self, name: str) -> tuple[tuple[float, float], ...]:
+        """Points of place and diameter: pairs, or text such as `20:35; 60:40`."""
+        given = self.data.get(name) or ()
+        words = [word.split(":") for word in given.split(";") if word.strip()] if isinstance(given, str) else given
+        if not isinstance(words, (list, tuple)) or len(words) > MOST_IN_LIST or any(len(w) != 2 for w in words):
+            raise CuttingError(self.field(name), "points such as 20:35; 60:40 are wanted, place and diameter.", "20:35; 60:40")
+        return tuple((self.quantity_of(a, name, "length"), self.quantity_of(b, name, "length")) for a, b in words)
 
     def choice(self, name: str, options: type[Choice], default: Choice) -> Choice:
         if not self.has(name):
@@ -168,7 +184,7 @@ def _assemble(top: Reader, library: Library, insert: Insert, holder: Holder, neu
         raise UnknownName("operation", f"no operation is called '{operation}'; there are {', '.join(KINDS)}.")
     material = _named(library.material, top, "material")
     hardness = brinell(str(_typed(top.data["hardness"], "hardness")), material.group) if top.has("hardness") else None
-    feature = _feature(Reader(top.need("feature"), "feature", top.system, FEATURE_FIELDS), operation)
+    feature = _feature(Reader(top.need("feature"), "feature", top.system, FEATURE_FIELDS))
     given = top.data.get("settings") or {}
     settings = neutral if neutral and not given else _settings(Reader(given, "settings", top.system, SETTINGS), feature, neutral)
     setup = Setup(
@@ -189,20 +205,47 @@ def _assemble(top: Reader, library: Library, insert: Insert, holder: Holder, neu
     return setup
 
 
-FEATURE_FIELDS = ("start_diameter", "end_diameter", "roughness", "shoulder", *FEATURE_LENGTHS)
+FEATURE_FIELDS = ("start_diameter", "end_diameter", "roughness", "shoulder", "profile", "polish", *FEATURE_LENGTHS)
 
 
-def _feature(r: Reader, operation: str) -> Feature:
+def read_feature(data: Mapping[str, Any], system: str = "mm") -> Feature:
+    """A `Feature` from its JSON form alone. Raises `CuttingError`."""
+    return _feature(Reader(data, "feature", system, FEATURE_FIELDS))
+
+
+def _feature(r: Reader) -> Feature:
     end = read_dimension(_typed(r.need("end_diameter"), r.field("end_diameter")), r.system, r.field("end_diameter"))
     lengths = {name: r.quantity(name, "length") for name in FEATURE_LENGTHS if r.has(name)}
     if "length" not in lengths:
         r.need("length")
     roughness = r.quantity("roughness", "small_length") if r.has("roughness") else None
     start = read_dimension(_typed(r.need("start_diameter"), r.field("start_diameter")), r.system, r.field("start_diameter"))
-    return Feature(start_diameter=start.nominal, end=end, roughness=roughness, shoulder=r.flag("shoulder"), **lengths)
+    return Feature(
+        start_diameter=start.nominal,
+        end=end,
+        roughness=roughness,
+        shoulder=r.flag("shoulder"),
+        polish=r.flag("polish"),
+        profile=r.points("profile"),
+        **cast("dict[str, Any]", lengths),
+    )
 
 
-SETTINGS = ("cutting_speed", "feed_per_rev", "depth_of_cut", "coolant", "spindle_clamp", "overhang")
+SETTINGS = (
+    "cutting_speed",
+    "feed_per_rev",
+    "depth_of_cut",
+    "coolant",
+    "spindle_clamp",
+    "overhang",
+    "last_depth",
+    "pass_depths",
+    "centre_height",
+    "direction",
+    "nozzles",
+    "nozzle_diameter",
+)
+MOST_IN_LIST = 60
 
 
 def _settings(r: Reader, feature: Feature, neutral: Settings | None) -> Settings:
@@ -236,10 +279,16 @@ def _settings(r: Reader, feature: Feature, neutral: Settings | None) -> Settings
         coolant=coolant,
         spindle_clamp=r.quantity("spindle_clamp", "spindle_speed") if r.has("spindle_clamp") else None,
         overhang=r.quantity("overhang", "length") if r.has("overhang") else None,
+        last_depth=r.quantity("last_depth", "length") if r.has("last_depth") else None,
+        pass_depths=r.quantities("pass_depths", "length"),
+        centre_height=r.quantity("centre_height", "length") if r.has("centre_height") else None,
+        direction=r.choice("direction", Direction, Direction.TOWARDS),
+        nozzles=r.whole("nozzles", 2, 0, 8),
+        nozzle_diameter=r.quantity("nozzle_diameter", "length") if r.has("nozzle_diameter") else 1.0,
     )
 
 
-HOLDING = ("style", "interrupted", "weak", "grip_share", *HOLDING_LENGTHS)
+HOLDING = ("style", "interrupted", "weak", "grip_share", "steps", *HOLDING_LENGTHS)
 
 
 def _holding(r: Reader, feature: Feature) -> Workholding:
@@ -250,7 +299,12 @@ def _holding(r: Reader, feature: Feature) -> Workholding:
     if not 0.05 <= share <= 1:
         raise CuttingError(r.field("grip_share"), f"{share:g} is outside 0.05 to 1.", "0.05 to 1")
     return Workholding(
-        style=r.choice("style", Holding, Holding.CHUCK), interrupted=r.flag("interrupted"), weak=r.flag("weak"), grip_share=share, **lengths
+        style=r.choice("style", Holding, Holding.CHUCK),
+        interrupted=r.flag("interrupted"),
+        weak=r.flag("weak"),
+        grip_share=share,
+        steps=r.points("steps"),
+        **cast("dict[str, Any]", lengths),
     )
 
 
@@ -279,6 +333,10 @@ HOUSE_BOUNDS = {
     "grip_safety": (1, 10),
     "jaw_friction": (0.05, 0.6),
     "tool_bend": (0.001, 1),
+    "light_cut": (0.01, 5),
+    "off_centre": (0, 0.05),
+    "polishing_allowance": (0, 0.2),
+    "measuring_uncertainty": (0.0001, 1),
 }
 
 

@@ -54,6 +54,11 @@ class Machine:
     z_travel: float = 0
     changer_mass: float = 0  # kg that a tool changer lifts, 0: none
     changer_moment: float = 0  # N·m about its gripper
+    chuck_stiffness: float = 150.0  # N/µm, radial, spindle and jaws
+    chuck_tilt_stiffness: float = 1500.0  # kN·m/rad, jaws and bearings
+    centre_stiffness: float = 60.0  # N/µm, tailstock with its centre
+    post_stiffness: float = 100.0  # N/µm, turret or tool post
+    pump_flow: float = 0  # l/min at the highest pressure, 0: not given
 
     @property
     def top_speed(self) -> float:
@@ -80,6 +85,11 @@ class Machine:
         speed = np.asarray(spindle_speed, float)
         with np.errstate(divide="ignore", invalid="ignore"):
             return np.where(speed > 0, 9549.3 * self.spindle_power(speed) / speed, np.nan)
+
+    @property
+    def rigidity(self) -> float:
+        """Share of the stiffness that the machine's condition leaves."""
+        return WORN_STIFFNESS if self.condition == "worn" else 1.0
 
     def pressure(self, delivery: str) -> float | None:
         """Pressure [bar] of a coolant delivery, None where the machine does not have it."""
@@ -131,7 +141,19 @@ NUMBERS = (
 
 
 FLAGS = ("turns", "driven_tools", "y_axis")
-MORE_NUMBERS = ("pockets", "x_travel", "z_travel", "changer_mass", "changer_moment")
+MORE_NUMBERS = (
+    "pockets",
+    "x_travel",
+    "z_travel",
+    "changer_mass",
+    "changer_moment",
+    "chuck_stiffness",
+    "chuck_tilt_stiffness",
+    "centre_stiffness",
+    "post_stiffness",
+    "pump_flow",
+)
+WORN_STIFFNESS = 0.5  # what is left of spindle, centre and slides on a worn machine (common practice)
 
 
 def _flags_and_numbers(row: Row) -> dict[str, Any]:

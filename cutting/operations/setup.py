@@ -6,9 +6,9 @@ from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from typing import Any
 
-from cutting.errors import CuttingError, OutOfRange, require_between
 from cutting.machine.machines import Machine
 from cutting.mechanics.deflection import Holding
+from cutting.operations.checks import check
 from cutting.quantities.dimension import Dimension
 from cutting.tooling.items import Holder, Insert
 from cutting.workpiece.materials import Work
@@ -22,6 +22,13 @@ class Goal(StrEnum):
     MOST_SECURE = "most secure"
 
 
+class Direction(StrEnum):
+    """Which way the tool feeds along the part."""
+
+    TOWARDS = "towards the chuck"
+    AWAY = "away from the chuck"
+
+
 class Skin(StrEnum):
     """What lies on the stock where this cut starts."""
 
@@ -30,6 +37,7 @@ class Skin(StrEnum):
     FORGED = "forged"
     CAST = "cast"
     WELD = "weld"
+    HARDENED = "hardened"
 
 
 @dataclass(frozen=True)
@@ -46,6 +54,9 @@ class Feature:
     distance_from_chuck: float = 5.0
     shoulder: bool = False
     fillet: float | None = None
+    profile: tuple[tuple[float, float], ...] = ()  # contour to copy: (from the chuck, diameter), mm
+    skin_depth: float | None = None  # of scale, hardened layer or uneven build-up, mm on radius
+    polish: bool = False  # polished to size afterwards, by the house's allowance
     roughness: float | None = None  # Ra, µm
     grinding_allowance: float = 0.0  # on diameter
 
@@ -66,6 +77,8 @@ class Workholding:
     centre_diameter: float = 12.0
     interrupted: bool = False
     weak: bool = False
+    steps: tuple[tuple[float, float], ...] = ()  # the part before this cut: (from the chuck, diameter to the next), mm
+    steady: float | None = None  # a steady rest, mm from the chuck
     grip_share: float = 1.0  # of the chuck's force, less for thin parts
 
 
@@ -79,6 +92,12 @@ class Settings:
     coolant: str = "flood"
     spindle_clamp: float | None = None
     overhang: float | None = None
+    last_depth: float | None = None  # a planned last cut; None: like the others
+    pass_depths: tuple[float, ...] = ()  # the passes one by one; the last takes what is left
+    centre_height: float | None = None  # of the tip over the axis; None: as the house sets it
+    direction: Direction = Direction.TOWARDS
+    nozzles: int = 2
+    nozzle_diameter: float = 1.0
 
 
 @dataclass(frozen=True)
@@ -86,7 +105,11 @@ class HouseRules:
     """The shop's choices between schools, and its common-practice numbers."""
 
     never_above_book: bool = True
-    equal_cuts: bool = True
+    equal_cuts: bool = True  # else a light last cut with a sharp edge
+    light_cut: float = 0.2  # depth of that last cut, mm
+    off_centre: float = 0.0  # tip below the axis outside, above it inside, as a share of the diameter
+    polishing_allowance: float = 0.01  # mm on diameter, where a surface is polished to size
+    measuring_uncertainty: float = 0.01  # mm, expanded (k = 2), of the shop's usual micrometer
     wear_factor: float = 1.3
     secure_probability: float = 0.95
     attended_probability: float = 0.80
@@ -131,59 +154,44 @@ class Setup:
         return replace(self, settings=replace(self.settings, **changes))
 
     @property
+    def target_diameter(self) -> float:
+        """The size to turn to, with what the house leaves for polishing."""
+        return self.feature.end_diameter + (self.house.polishing_allowance if self.feature.polish else 0.0)
+
+    @property
+    def centre_height(self) -> float:
+        """Height of the tip over the axis [mm]: what was set, or the house's school."""
+        if self.settings.centre_height is not None:
+            return self.settings.centre_height
+        return -self.house.off_centre * self.feature.end_diameter
+
+    @property
+    def away(self) -> bool:
+        return self.settings.direction is Direction.AWAY and self.operation == "turn"
+
+    @property
     def stock_to_remove(self) -> float:
         """Depth of all passes together, mm."""
         if self.operation == "face":
             return self.feature.length
-        return (self.feature.start_diameter - self.feature.end_diameter) / 2.0
+        return (self.feature.start_diameter - self.target_diameter) / 2.0
+
+    @property
+    def last_depth(self) -> float | None:
+        """Depth of a last cut that differs from the others [mm], None where all are equal."""
+        light = None if self.house.equal_cuts or not self.feature.end.tolerance else self.house.light_cut
+        wanted = self.settings.last_depth or light
+        return wanted if wanted is not None and wanted < self.stock_to_remove - 1e-9 else None
 
     @property
     def pass_count(self) -> int:
-        """Equal cuts that stay at or below the depth set."""
-        return max(1, -int(-(self.stock_to_remove / self.settings.depth_of_cut - 1e-6) // 1))
+        """Cuts that stay at or below the depth set, with the planned last one."""
+        if self.settings.pass_depths:
+            return len(self.settings.pass_depths)
+        last = self.last_depth
+        rest = self.stock_to_remove - (last or 0.0)
+        return max(1, -int(-(rest / self.settings.depth_of_cut - 1e-6) // 1)) + (last is not None)
 
     def check(self) -> None:
-        """Raise `OutOfRange` for the first input that cannot be."""
-        f, s, h, m = self.feature, self.settings, self.holding, self.machine
-        require_between("settings.cutting_speed", s.cutting_speed, 0.5, 5000, "m/min")
-        require_between("settings.feed_per_rev", s.feed_per_rev, 0.005, 3, "mm/rev")
-        require_between("settings.depth_of_cut", s.depth_of_cut, 0.01, 30, "mm")
-        if s.spindle_clamp is not None:
-            require_between("settings.spindle_clamp", s.spindle_clamp, 10, 30_000, "1/min")
-        if s.overhang is not None:
-            require_between("settings.overhang", s.overhang, 5, 400, "mm")
-        if not m.turns:
-            raise CuttingError("machine", f"{m.name} does not turn parts: it is a {m.description}.")
-        if m.pressure(s.coolant) is None:
-            has = ", ".join(name for name, _ in m.coolant)
-            raise CuttingError("settings.coolant", f"{m.name} has no '{s.coolant}'; it has {has}.", has)
-        require_between("feature.start_diameter", f.start_diameter, 0.5, m.swing, "mm (swing of the machine)")
-        require_between("feature.length", f.length, 0.01, m.turning_length, "mm (turning length of the machine)")
-        require_between("feature.distance_from_chuck", f.distance_from_chuck, 0, m.turning_length, "mm")
-        if self.operation == "face":
-            require_between("feature.end_diameter", f.end.nominal, 0, f.start_diameter - 0.1, "mm, below the start diameter")
-        else:
-            require_between("feature.end_diameter", f.end.nominal, 0.3, f.start_diameter, "mm, not above the start diameter")
-            if self.stock_to_remove <= 0:
-                raise OutOfRange(
-                    "feature.grinding_allowance",
-                    "with the allowance nothing is left to turn.",
-                    f"below {f.start_diameter - f.end.target:g} mm",
-                )
-        if f.fillet is not None:
-            require_between("feature.fillet", f.fillet, 0.01, 50, "mm")
-        if f.roughness is not None:
-            require_between("feature.roughness", f.roughness, 0.05, 50, "µm")
-        require_between("holding.free_length", h.free_length, 1, m.turning_length, "mm")
-        require_between("holding.grip_diameter", h.grip_diameter, 1, m.swing, "mm")
-        require_between("holding.bore", h.bore, 0, max(f.end.nominal - 0.2, 0) if self.operation != "face" else f.start_diameter, "mm")
-        if self.operation != "face" and f.distance_from_chuck + f.length > h.free_length + 1e-6:
-            raise OutOfRange(
-                "feature.length",
-                f"the cut ends {f.distance_from_chuck + f.length:g} mm from the chuck, the part only {h.free_length:g} mm.",
-                f"at most {h.free_length - f.distance_from_chuck:g} mm",
-            )
-        if self.pass_count > 60:
-            raise OutOfRange(
-                "settings.depth_of_cut", f"this depth needs {self.pass_count} passes.", f"at least {self.stock_to_remove / 60:.3g} mm"
-            )
+        """Raise `CuttingError` for the first input that cannot be."""
+        check(self)

@@ -6,7 +6,7 @@ import itertools
 from dataclasses import dataclass
 
 from cutting.operations.outcome import Pass
-from cutting.operations.setup import Setup
+from cutting.operations.setup import Feature, Setup
 
 PLACE_IN_CUT = 0.36  # share of a pass that is done where it is drawn
 Corner = tuple[float, float]  # (distance from the chuck, radius), mm
@@ -64,6 +64,21 @@ def outline(stock_diameter: float, free_length: float, bore: float, operations: 
         max(stock_diameter / 2, max(r for _, r in steps)),
         bore,
     )
+
+
+def steps_before(stock_diameter: float, free_length: float, earlier: list[tuple[str, Feature]]) -> tuple[tuple[float, float], ...]:
+    """The part as (from the chuck, diameter) after earlier operations, each given as its kind and feature. Lengths in mm."""
+    steps, end = [(0.0, stock_diameter / 2)], free_length
+    for kind, f in earlier:
+        if kind == "face":
+            end -= f.length
+            if f.end.nominal > 0:
+                steps = _lower(steps, end, free_length, max(f.end.nominal / 2, 0.5))
+            continue
+        near, far = f.distance_from_chuck, min(f.distance_from_chuck + f.length, free_length)
+        if near < far:
+            steps = _lower(steps, near, far, f.end_diameter / 2)
+    return tuple((place, 2 * radius) for place, radius in steps)
 
 
 @dataclass(frozen=True)

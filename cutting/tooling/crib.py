@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cutting.chips.window import WindowSides, window_sides
+from cutting.tooling.designations.letters import CLEARANCES
 from cutting.tooling.items import Geometry, Grade, Holder, Insert
 from cutting.tooling.shapes import SHAPES
 
@@ -31,6 +32,8 @@ class InsertColumns:
     depth_share: Array
     round_shape: NDArray[np.bool_]
     sides: Array
+    included_angle: Array
+    clearance: Array
     geometry: Index
     grade: Index
 
@@ -82,6 +85,8 @@ class Crib:
             depth_share=_floats(s.depth_share for s in shapes),
             round_shape=np.array([s.letter == "R" for s in shapes], bool),
             sides=_floats(c.sides for c in codes),
+            included_angle=_floats(s.included_angle for s in shapes),
+            clearance=_floats(CLEARANCES.get(c.clearance, 7.0) for c in codes),
             geometry=np.array([geometry_place[i.geometry] for i in self.inserts], np.intp),
             grade=np.array([grade_place[i.grade.name] for i in self.inserts], np.intp),
         )

@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from typing import Any, Literal
 
 from ninja import Schema
 from pydantic import ConfigDict, Field
 
-from cutting.doors.json_form import read_request, read_setup
+from cutting.doors.json_form import read_feature, read_request, read_setup
+from cutting.errors import CuttingError
 from cutting.operations.setup import Setup
+from cutting.process.outline import steps_before
+from cutting.quantities import read_quantity
 from cutting.tooling.crib import Crib
 from server.jobs.entries import Entry, length_with_unit, with_unit
 from server.shop import Shop, shop
@@ -34,7 +38,7 @@ class Operation(Strict):
     feature: dict[str, Entry]
     settings: dict[str, Entry]
     holding: dict[str, Entry] = {}
-    skin: Literal["clean", "bar", "forged", "cast", "weld"] = "clean"
+    skin: Literal["clean", "bar", "forged", "cast", "weld", "hardened"] = "clean"
 
 
 class StockData(Strict):
@@ -93,6 +97,14 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
     tried = {name: with_unit(name, value, units) for name, value in (more.get("settings") or {}).items()}
     held = {name: length_with_unit(name, value, units) for name, value in (more.get("holding") or {}).items()}
     batch = document["batch"]
+    holding = {
+        "free_length": document["stock"]["free_length"],
+        "grip_diameter": document["stock"]["diameter"],
+        "bore": document["stock"].get("bore", "0"),
+        **document["holding"],
+        **operation["holding"],
+        **held,
+    }
     return {
         "operation": operation["operation"],
         "material": document["material"],
@@ -103,18 +115,26 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
         "tool": {**operation["tool"], **(more.get("tool") or {})},
         "feature": operation["feature"],
         "settings": {**operation["settings"], **tried},
-        "holding": {
-            "free_length": document["stock"]["free_length"],
-            "grip_diameter": document["stock"]["diameter"],
-            "bore": document["stock"].get("bore", "0"),
-            **document["holding"],
-            **operation["holding"],
-            **held,
-        },
+        "holding": {**holding, "steps": _steps(document, operation, {"free_length": holding["free_length"]})},
         "house": document["house"],
         "skin": operation["skin"],
         "units": "mm",
     }
+
+
+def _steps(document: dict[str, Any], operation: dict[str, Any], held: dict[str, Any]) -> list[list[float]]:
+    """The part in front of an operation: what the earlier ones that can be read have left of the blank."""
+    earlier = []
+    for before in document["operations"]:
+        if before["id"] == operation["id"]:
+            break
+        with suppress(CuttingError):
+            earlier.append((before["operation"], read_feature(before["feature"])))
+    sizes = [
+        read_quantity(held.get(name) or document["stock"][name], "length", field=f"stock.{name}").value
+        for name in ("diameter", "free_length")
+    ]
+    return [list(step) for step in steps_before(sizes[0], sizes[1], earlier)]
 
 
 def setup_of(

@@ -65,7 +65,7 @@ class SetFeature(Gesture):
     action: Literal["set_feature"]
     title: str | None = Field(default=None, min_length=1, max_length=80)
     feature: dict[str, Entry] = {}
-    skin: Literal["clean", "bar", "forged", "cast", "weld"] | None = None
+    skin: Literal["clean", "bar", "forged", "cast", "weld", "hardened"] | None = None
     units: Literal["mm", "inch"] = "mm"
 
     def apply(self, document: dict[str, Any]) -> str:

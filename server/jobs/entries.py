@@ -11,19 +11,34 @@ SETTING_KINDS = {
     "depth_of_cut": ("length",),
     "spindle_clamp": ("spindle_speed",),
     "overhang": ("length",),
+    "last_depth": ("length",),
+    "pass_depths": ("length",),
+    "centre_height": ("length",),
+    "nozzle_diameter": ("length",),
 }
+LISTS = ("pass_depths", "profile", "steps")
 
 
 def with_unit(name: str, value: Entry, units: str) -> Entry:
     """A bare number gets the unit that was shown, so that the entry keeps its meaning."""
     if name not in SETTING_KINDS or value is None or isinstance(value, bool):
         return value
+    if name in LISTS:
+        return _list_with_units(str(value), units, f"settings.{name}")
     return _echo(value, units, f"settings.{name}", *SETTING_KINDS[name])
+
+
+def _list_with_units(text: str, units: str, field: str) -> str:
+    """Every word of a list or of its points gets the unit that was shown."""
+    points = [[_echo(word.strip(), units, field, "length") for word in point.split(":")] for point in text.split(";") if point.strip()]
+    return "; ".join(":".join(words) for words in points)
 
 
 def length_with_unit(name: str, value: Entry, units: str) -> Entry:
     if value is None or isinstance(value, bool) or name in ("style", "grip_share"):
         return value
+    if name in LISTS:
+        return _list_with_units(str(value), units, name)
     if name in ("start_diameter", "end_diameter"):
         # a tolerance class or deviation is metric as written; only a bare inch number needs its unit
         return _echo(value, units, f"feature.{name}", "length") if units == "inch" and _bare(value) else str(value)

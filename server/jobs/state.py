@@ -130,7 +130,7 @@ def _stock_sizes(document: dict[str, Any]) -> dict[str, float]:
 def stiffness(setup: Setup) -> float:
     """Stiffness of the part at this cut, N/µm."""
     after = setup.feature.start_diameter if setup.operation == "face" else setup.feature.end_diameter
-    return float(1.0 / case_of(setup).compliance(after) / 1000.0)
+    return float(1.0 / case_of(setup).compliance(after, after) / 1000.0)
 
 
 def _outline(document: dict[str, Any], setups: list[tuple[str, Setup]]) -> Any:

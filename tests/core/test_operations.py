@@ -20,7 +20,7 @@ from cutting.operations.setup import Setup
 from cutting.operations.single_point import limits as rules
 from cutting.operations.single_point.case import case_of, single_cutter
 from cutting.operations.single_point.physics import cut
-from cutting.operations.single_point.run import actual_depth, pass_diameters
+from cutting.operations.single_point.plan import pass_depths, pass_diameters
 from cutting.process.outline import outline, stages
 from cutting.quantities import read_quantity
 from cutting.working import Recorder, Silent
@@ -69,7 +69,8 @@ def test_limits_come_sorted_and_none_is_lost(setup: Build) -> None:
     assert {found.name for found in outcome.limits} == {rule.name for rule in rules.RULES} - {
         "book_feed",
         "book_depth",
-    }  # no supplier's book here
+        "clearance",
+    }  # no supplier's book here, and the tip stands on centre
 
 
 @pytest.mark.parametrize(
@@ -221,7 +222,7 @@ def test_many_at_once_are_the_same_as_one_by_one(setup: Build, speeds: list[floa
     base = setup()
     case, cutter = case_of(base), single_cutter(base)
     column = [np.array(values[:count])[:, None] for values in (speeds, feeds)]
-    depth, diameters = actual_depth(base), pass_diameters(base)
+    depth, diameters = float(pass_depths(base)[0]), pass_diameters(base)
     many = cut(case, cutter, column[0], column[1], depth, diameters, Silent())
     used = rules.all_utilisations(case, cutter, many)
     for k in range(count):

@@ -10,17 +10,21 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cutting.errors import CuttingError
-from cutting.mechanics.deflection import round_second_moment, shank_second_moment, worst_span_factor
+from cutting.mechanics.chatter import natural_frequency
+from cutting.mechanics.deflection import SHANK_MODULUS, shank_second_moment
 from cutting.mechanics.heat import cook_temperature_rise
+from cutting.mechanics.tool_setting import reach_angle
 from cutting.money.cost import insert_edge_cost
 from cutting.operations.setup import Setup, Skin
+from cutting.operations.single_point.part import PartBeam, part_beam
+from cutting.operations.single_point.plan import pass_depths, pass_diameters
 from cutting.tooling.crib import Crib, Index
 from cutting.tooling.items import Holder, Insert
 from cutting.wear.reference import life_law, speed_factors
 
 Array = NDArray[np.float64]
 
-SKIN_VARIATION = {Skin.CLEAN: 0.0, Skin.BAR: 0.0, Skin.FORGED: 0.05, Skin.CAST: 0.06, Skin.WELD: 0.12}
+SKIN_VARIATION = {Skin.CLEAN: 0.0, Skin.BAR: 0.0, Skin.FORGED: 0.05, Skin.CAST: 0.06, Skin.WELD: 0.12, Skin.HARDENED: 0.08}
 # a loose spindle shakes the edge: more scatter of life (common practice)
 WORN_VARIATION = {"new": 0.0, "sound": 0.0, "worn": 0.08}
 # the heat that a tool material stands, as the speed at which an edge would last about six minutes
@@ -33,6 +37,9 @@ class Cutter:
 
     nose_radius: Array
     cutting_edge_angle: Array
+    included_angle: Array
+    reach_angle: Array  # steepest descent that the minor edge follows
+    clearance: Array
     inscribed_circle: Array
     thickness: Array
     edge_length: Array
@@ -45,6 +52,8 @@ class Cutter:
     shape_strength: Array
     negative: Array
     shank_second_moment: Array
+    side_stiffness: Array  # of shank and post along the feed, N/mm
+    side_frequency: Array  # Hz
     overhang: Array
     rake: Array
     edge_radius: Array
@@ -80,8 +89,8 @@ class Case:
     ductility: float
     pressure: float
     top_speed: float
-    span_factor: float
-    span_position: float
+    beam: PartBeam
+    frequency: float  # of the part at its weakest place, Hz
     many: bool = False  # a ranking: the set-up's own insert is only a stand-in
 
     @property
@@ -91,12 +100,21 @@ class Case:
         back = s.feature.length if not self.facing else (s.feature.start_diameter - s.feature.end.nominal) / 2
         return 60.0 * (back + 40.0) / s.machine.rapid_rate + 0.4
 
-    def compliance(self, diameter: Any) -> Any:
-        """Deflection per newton at the worst place of the cut [mm/N], for a uniform beam of this diameter [mm]."""
-        inertia = round_second_moment(diameter, self.setup.holding.bore)
-        return self.span_factor / (self.setup.work.material.elastic_modulus * inertia)
+    def compliance(self, before: Any, after: Any) -> Array:
+        """Deflection per newton at the worst place of the cut [mm/N], turning from one diameter to another [mm]."""
+        return self.beam.spring(before, after)
+
+    @property
+    def worst_place(self) -> float:
+        """Where the part gives most under the last cut, mm from the chuck."""
+        depth, diameter = pass_depths(self.setup)[-1:], pass_diameters(self.setup)[-1:]
+        after = diameter if self.facing else diameter - 2.0 * depth
+        curve = self.beam.along(diameter, after, self.beam.places)[0]
+        return float(self.beam.places[int(np.argmax(curve))])
 
 
+NEGATIVE_SEAT = 6.0  # degrees by which a negative insert is tilted
+STEEL, POST_LENGTH = 7.85e-6, 40.0  # kg/mm³; shank in its clamp that swings with the tip, mm (common practice)
 APPROACH = 2.0  # mm in front of and behind each pass at feed
 # useful lower end of speed: below it carbide tears and builds up edge in ductile metals (common practice)
 MINIMUM_SPEED = {"carbide": 50.0, "cermet": 80.0, "ceramic": 100.0, "cbn": 60.0, "pcd": 100.0, "hss": 3.0}
@@ -105,15 +123,13 @@ MINIMUM_SPEED = {"carbide": 50.0, "cermet": 80.0, "ceramic": 100.0, "cbn": 60.0,
 def case_of(setup: Setup) -> Case:
     """Collect what stays the same. Raises `OutOfRange` from the setup's own checks."""
     setup.check()
-    feature, holding, machine = setup.feature, setup.holding, setup.machine
+    machine = setup.machine
     clamp = setup.settings.spindle_clamp or np.inf
-    if setup.operation == "face":
-        near = far = max(holding.free_length - feature.length, 1.0)
-    else:
-        near, far = max(feature.distance_from_chuck, 0.5), feature.distance_from_chuck + feature.length
-    factor, position = worst_span_factor(holding.style, near, min(far, holding.free_length), holding.free_length)
+    beam = part_beam(setup)
+    facing = setup.operation == "face"
+    frequency = beam.frequency(setup.feature.start_diameter if facing else setup.feature.end_diameter)
     pressure = machine.pressure(setup.settings.coolant) or 0.0
-    return Case(setup, setup.operation == "face", setup.work.material.ductility, pressure, min(machine.top_speed, clamp), factor, position)
+    return Case(setup, facing, setup.work.material.ductility, pressure, min(machine.top_speed, clamp), beam, frequency)
 
 
 def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) -> Cutter:
@@ -148,14 +164,24 @@ def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) 
         return values[holder_index][:, None]
 
     negative = holder(holders.negative.astype(float))
+    major, included = holder(holders.cutting_edge_angle), insert(inserts.included_angle)
+    minor = np.where(insert(inserts.round_shape.astype(float)) > 0, 90.0, reach_angle(major, included))
     overhang = holder(holders.overhang)
     if setup.settings.overhang is not None:
         overhang = np.full_like(overhang, setup.settings.overhang)
+    width, height = holder(holders.shank_width), holder(holders.shank_height)
+    post = max(setup.machine.post_stiffness * setup.machine.rigidity, 1.0) * 1e3
+    side = 1.0 / (1.0 / post + overhang**3 / (3.0 * SHANK_MODULUS * shank_second_moment(height, width)))
+    mass = STEEL * width * height * (0.24 * overhang + POST_LENGTH)
     extra = (0.08 if setup.holding.interrupted else 0.0) + SKIN_VARIATION[setup.skin] + WORN_VARIATION[setup.machine.condition]
     brittle_scatter = [0.1 * max(0.0, 0.7 - g.toughness) for g in crib.grades]
     return Cutter(
         nose_radius=insert(inserts.nose_radius),
-        cutting_edge_angle=holder(holders.cutting_edge_angle),
+        # fed away from the chuck, the minor edge leads
+        cutting_edge_angle=np.clip(minor, 1.0, 179.0) if setup.away else major,
+        included_angle=included,
+        reach_angle=minor,
+        clearance=np.where(negative > 0, NEGATIVE_SEAT, insert(inserts.clearance)),
         inscribed_circle=insert(inserts.inscribed_circle),
         thickness=insert(inserts.thickness),
         edge_length=insert(inserts.edge_length),
@@ -167,9 +193,11 @@ def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) 
         holder_price=holder(holders.price),
         shape_strength=insert(inserts.shape_strength),
         negative=negative,
-        shank_second_moment=shank_second_moment(holder(holders.shank_width), holder(holders.shank_height)),
+        shank_second_moment=shank_second_moment(width, height),
+        side_stiffness=side,
+        side_frequency=natural_frequency(side, mass),
         overhang=overhang,
-        rake=of_geometry([g.groove_rake for g in crib.geometries]) - 6.0 * negative,
+        rake=of_geometry([g.groove_rake for g in crib.geometries]) - NEGATIVE_SEAT * negative,
         edge_radius=of_geometry([g.edge_radius / 1000 for g in crib.geometries]),
         wiper=of_geometry([float(g.wiper) for g in crib.geometries]),
         breaker=of_geometry([float(g.breaker) for g in crib.geometries]),

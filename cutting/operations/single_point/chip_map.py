@@ -8,12 +8,12 @@ from typing import Any
 import numpy as np
 from contourpy import contour_generator
 
-from cutting.chips.window import depth_scale, feed_scale, window_sides
+from cutting.chips.window import feed_scale, window_sides
 from cutting.operations.setup import Setup
 from cutting.operations.single_point import limits as rules
 from cutting.operations.single_point.case import case_of, single_cutter
 from cutting.operations.single_point.physics import cut
-from cutting.operations.single_point.run import actual_depth
+from cutting.operations.single_point.plan import main_depth, pass_depths
 from cutting.working import Silent
 
 GRID = 36
@@ -40,23 +40,23 @@ class ChipMap:
     contours: list[Contour]
     feed: float
     depth: float
+    passes: list[tuple[float, float]]
 
 
 def chip_map(setup: Setup) -> ChipMap:
     """The map of a set-up at its speed; depth is read as one pass down to the final diameter."""
     case, cutter = case_of(setup), single_cutter(setup)
     settings = setup.settings
-    sides = window_sides(setup.insert.geometry.window)
-    nose, along = setup.insert.code.nose_radius, float(np.ravel(depth_scale(cutter.inscribed_circle))[0])
-    across = float(feed_scale(nose, case.ductility, settings.cutting_speed, case.pressure))
-    bare = float(feed_scale(nose, 0.5, 150.0, 0.0))
+    sides, depth = window_sides(setup.insert.geometry.window), main_depth(setup)
+    here = cut(case, cutter, settings.cutting_speed, settings.feed_per_rev, depth, np.array([setup.feature.start_diameter]), Silent())
+    across, along = float(np.ravel(here.window_feed_scale)[0]), float(np.ravel(here.window_depth_scale)[0])
+    bare = float(feed_scale(setup.insert.code.nose_radius, 0.5, 150.0, 0.0))
     window = [(f * across, a * along) for f, a in sides.hull]
-    depth = actual_depth(setup)
     feed_top = max(max(p[0] for p in window) * 1.2, settings.feed_per_rev * 1.15)
     depth_top = max(max(p[1] for p in window) * 1.15, depth * 1.15)
     feeds, depths = np.linspace(feed_top / GRID, feed_top, GRID), np.linspace(depth_top / GRID, depth_top, GRID)
     grid_f, grid_a = (axis[..., None] for axis in np.meshgrid(feeds, depths))
-    last = setup.feature.start_diameter if case.facing else setup.feature.end_diameter + 2 * grid_a
+    last = setup.feature.start_diameter if case.facing else setup.target_diameter + 2 * grid_a
     done = cut(case, cutter, settings.cutting_speed, grid_f, grid_a, last, Silent())
     contours = []
     for rule in rules.RULES:
@@ -71,8 +71,9 @@ def chip_map(setup: Setup) -> ChipMap:
         window,
         [(f * bare, a * along) for f, a in sides.hull],
         contours,
-        float(np.ravel(done.feed_per_rev)[0]) if done.feed_per_rev.size == 1 else settings.feed_per_rev,
+        settings.feed_per_rev,
         depth,
+        [(settings.feed_per_rev, float(one)) for one in pass_depths(setup)],
     )
 
 

@@ -11,13 +11,17 @@ from numpy.typing import NDArray
 
 from cutting.machine.condition import FORBIDDEN
 from cutting.mechanics.deflection import Holding
+from cutting.mechanics.tool_setting import reach_angle
 from cutting.operations.outcome import Warning
 from cutting.operations.setup import Setup
+from cutting.operations.single_point.contour import steepest_descent, steepest_rise
 from cutting.tooling.crib import Crib, HolderColumns, Index, InsertColumns
 
 Mask = NDArray[np.bool_]
 CHUCK_CLEARANCE = 2.0  # mm between tool and jaws at the end of the cut
 CENTRE_CLEARANCE = 2.0
+LEAST_LEADING, MOST_LEADING = 15.0, 55.0  # degrees κr when fed away from the chuck (common practice)
+COPY_CLEARANCE, ROUND_REACH = 2.0, 60.0  # degrees between flank and contour; of a round insert before its holder rubs
 
 
 @dataclass(frozen=True)
@@ -37,6 +41,32 @@ def _nose(s: Setup, i: InsertColumns, h: HolderColumns, a: Index, b: Index) -> A
 def _shoulder(s: Setup, i: InsertColumns, h: HolderColumns, a: Index, b: Index) -> Any:
     wanted = s.feature.shoulder and s.operation == "turn"
     return (h.cutting_edge_angle[b] >= 90.0) & ~(i.round_shape[a] & (s.feature.fillet is None)) if wanted else True
+
+
+def _leading_edge(s: Setup, i: InsertColumns, h: HolderColumns, a: Index, b: Index) -> Any:
+    """Fed away from the chuck the minor edge leads: it needs room in front of it and a small κr."""
+    if not s.away:
+        return True
+    leading = reach_angle(h.cutting_edge_angle[b], i.included_angle[a])
+    return (i.round_shape[a] | ((leading >= LEAST_LEADING) & (leading <= MOST_LEADING))) & (h.cutting_edge_angle[b] >= 90)
+
+
+def _copies(s: Setup, i: InsertColumns, h: HolderColumns, a: Index, b: Index) -> Any:
+    """The edge that follows must clear the contour's descent, the edge that leads its rise."""
+    if not s.feature.profile:
+        return True
+    major, minor = h.cutting_edge_angle[b], reach_angle(h.cutting_edge_angle[b], i.included_angle[a])
+    round_reach = np.full(major.shape, ROUND_REACH)
+    leads = np.where(i.round_shape[a], round_reach, minor if s.away else major)
+    follows = np.where(i.round_shape[a], round_reach, major if s.away else minor)
+    down, up = steepest_descent(s.feature, s.away), steepest_rise(s.feature, s.away)
+    falls = (down <= 0) | (follows >= down + COPY_CLEARANCE)
+    return falls & ((up <= 0) | (leads >= up))
+
+
+def _copy_reason(s: Setup) -> str:
+    down, up = steepest_descent(s.feature, s.away), steepest_rise(s.feature, s.away)
+    return f"the contour falls at {max(down, 0):.0f}° and rises at {max(up, 0):.0f}°; the insert's flank would rub"
 
 
 def _centre_clear(s: Setup) -> bool:
@@ -65,6 +95,10 @@ RULES: tuple[FitRule, ...] = (
     ),
     FitRule("shoulder", _shoulder, lambda s: "the shoulder is square: κr below 90° or a round edge cannot leave it"),
     FitRule("fillet", _nose, lambda s: f"the corner radius is larger than the drawing's fillet {s.feature.fillet or 0:g} mm"),
+    FitRule(
+        "leading_edge", _leading_edge, lambda s: "fed away from the chuck, its minor edge would lead at less than 15° or more than 55°"
+    ),
+    FitRule("copying", _copies, _copy_reason),
     FitRule(
         "chuck",
         lambda s, i, h, a, b: s.feature.distance_from_chuck >= CHUCK_CLEARANCE or s.operation == "face",

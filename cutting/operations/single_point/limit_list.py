@@ -6,7 +6,7 @@ from typing import Any
 
 import numpy as np
 
-from cutting.chips.window import depth_scale, span_at_depth, window_sides
+from cutting.chips.window import span_at_depth, window_sides
 from cutting.nomenclature import source_label
 from cutting.operations.outcome import Limit, Severity
 from cutting.operations.single_point import limits as rules
@@ -78,7 +78,7 @@ def _source(rule: rules.Rule, case: Case) -> str:
 def _window_numbers(case: Case, cutter: Cutter, done: Cut) -> tuple[float, float | None, float | None, str, str]:
     """The window as the user reads it: feed span at this depth, or depth span where the depth is outside."""
     sides = window_sides(case.setup.insert.geometry.window)
-    across, along = float(done.window_feed_scale.ravel()[-1]), float(depth_scale(cutter.inscribed_circle).ravel()[0])
+    across, along = float(done.window_feed_scale.ravel()[-1]), float(np.ravel(done.window_depth_scale)[-1])
     depth = float(np.ravel(done.depth_of_cut)[0])
     span = span_at_depth(sides, depth, across, along)
     if span:

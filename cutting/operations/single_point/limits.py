@@ -21,6 +21,7 @@ Numbers = tuple[Any, Any, Any]  # value, lower bound, upper bound; None where th
 BOOK_LOW, BOOK_HIGH = 0.6, 1.1
 SPEED_LOW, SPEED_HIGH, FEED_LOW, FEED_HIGH, DEPTH_LOW, DEPTH_HIGH = range(6)  # columns of a supplier's spans
 BOOK_RULES = ("book_speed", "book_feed", "book_depth")
+LEAST_CLEARANCE = 2.0  # degrees left between flank and work (common practice)
 EDGE_FORCE = 220.0  # N per mm² of thickness squared, for a strong shape and a tough grade
 
 
@@ -93,6 +94,16 @@ def _depth_limit(case: Case, cutter: Cutter, cut: Cut) -> Numbers:
     return cut.depth_of_cut, None, cutter.depth_share * length
 
 
+def _nose_feed(cutter: Cutter) -> Array:
+    """0.6 of the corner radius; a slanted edge makes a thinner chip of the same feed, up to twice the feed."""
+    thin = np.maximum(np.sin(np.radians(cutter.cutting_edge_angle)), 0.5)
+    return np.where(cutter.round_shape > 0, 0.6, 0.6 / thin) * cutter.nose_radius
+
+
+def _clearance_limit(case: Case, cutter: Cutter, cut: Cut) -> Numbers:
+    return cut.effective_clearance, LEAST_CLEARANCE, None
+
+
 def _parts_limit(case: Case, cutter: Cutter, cut: Cut) -> Numbers:
     return cut.change_parts, 1.0, None
 
@@ -120,6 +131,18 @@ RULES: tuple[Rule, ...] = (
             "size_error",
         ),
         lambda c: not c.facing,
+        contour=True,
+    ),
+    Rule(
+        "chatter",
+        "chatter, width of cut",
+        "length",
+        Bound.UPPER,
+        Severity.HARD,
+        "altintas-2012",
+        "Beyond this width of engaged edge each turn's waves feed the next: slender parts and long shanks sing.",
+        lambda c, k, x: (x.engaged_edge, None, np.minimum(x.stable_part, x.stable_tool)),
+        ("engaged_edge", "specific_force", "force_slope", "in_plane_ratio", "chord_angle", "mode_share", "stable_width"),
         contour=True,
     ),
     Rule(
@@ -200,7 +223,7 @@ RULES: tuple[Rule, ...] = (
         Severity.HARD,
         "common-practice",
         "Feed stays below about 0.6 of the corner radius, or the corner breaks.",
-        lambda c, k, x: (x.feed_per_rev, None, 0.6 * k.nose_radius),
+        lambda c, k, x: (x.feed_per_rev, None, _nose_feed(k)),
         (),
     ),
     Rule(
@@ -317,6 +340,18 @@ RULES: tuple[Rule, ...] = (
         lambda c, k, x: (x.feed_per_rev, x.least_useful_feed, None),
         ("minimum_chip",),
         lambda c: c.setup.feature.roughness is not None,
+    ),
+    Rule(
+        "clearance",
+        "clearance left",
+        "angle",
+        Bound.LOWER,
+        Severity.HARD,
+        "iso-3002-1",
+        "A tip above centre outside loses clearance and presses; below centre it loses rake.",
+        _clearance_limit,
+        ("height_angle", "effective_clearance"),
+        lambda c: c.setup.centre_height != 0.0,
     ),
     Rule(
         "life",

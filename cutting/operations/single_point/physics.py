@@ -12,16 +12,18 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cutting.chips.window import chip_index_of, depth_scale, feed_scale, window_gauge
-from cutting.mechanics import chip_section, deflection, finish, force, grip, heat, kinematics
+from cutting.mechanics import chatter, chip_section, deflection, finish, force, grip, heat, kinematics, tool_setting
 from cutting.money.cost import operation_cost, operation_time
 from cutting.nomenclature import source_label
 from cutting.operations.single_point.case import APPROACH, Case, Cutter, edge_cost, standing_heat
+from cutting.operations.single_point.contour import path_length
 from cutting.operations.single_point.over_passes import over_passes
 from cutting.wear import life, spread
 from cutting.working import Silent
 
 Array = NDArray[np.float64]
 
+SQUARE = float(np.sin(np.radians(95.0)))  # the edge for which windows are drawn
 CHIP_STOP = 0.02  # chance per piece that chips stop the machine when the index is 0 (common practice)
 CHIPS_SURE = 0.9  # from this index on, chips are not what stops the machine
 
@@ -49,8 +51,12 @@ class Cut:
     available_power: Array
     torque: Array
     grip_torque: Array
+    effective_rake: Array
+    effective_clearance: Array
     size_error: Array
     tool_bend: Array
+    stable_part: Array
+    stable_tool: Array
     roughness: Array
     least_useful_feed: Array
     minimum_chip: Array
@@ -60,6 +66,7 @@ class Cut:
     weibull_shape: Array
     window_gauge: Array
     window_feed_scale: Array
+    window_depth_scale: Array
     chip_index: Array
     pass_seconds: Array
     engaged_time: Array
@@ -98,11 +105,16 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
         nose_radius=cutter.nose_radius,
     )
 
+    # facing runs down to its inner diameter, where the height of the tip tells most
+    working = np.maximum(2.0 * setup.feature.end.nominal, diameters / 2.0) if case.facing else diameters
+    height = setup.centre_height
+    theta = record(tool_setting.height_angle, centre_height=height, diameter=working)
+    rake = record(tool_setting.effective_rake, rake=cutter.rake, height_angle=theta) if height else cutter.rake
     reference_rake = work.material.group.reference_rake
     k_rake = record(
         force.rake_factor,
-        rake=cutter.rake,
-        reference_rake=cutter.rake if reference_rake is None else reference_rake,
+        rake=rake,
+        reference_rake=rake if reference_rake is None else reference_rake,
         note="no correction without a source for this group" if reference_rake is None else "",
     )
     kc = record(
@@ -142,11 +154,13 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
     spring = record(
         deflection.part_deflection,
         passive_force=sideways,
-        compliance=case.compliance(after),
-        note=f"{setup.holding.style.value}, worst place {case.span_position:.0f} mm from the chuck",
+        compliance=case.compliance(diameters, after),
+        note=f"{setup.holding.style.value}, at the weakest place of the cut, with jaws and centre as springs",
     )
     error = record(deflection.size_error, deflection=spring)
     bend = deflection.tool_deflection(worn, cutter.overhang, cutter.shank_second_moment)
+
+    stable_part, stable_tool = _stability(case, cutter, kc, q, chord, n, diameters, after, record)
 
     h_min = record(finish.minimum_chip_thickness, edge_radius=cutter.edge_radius)
     marks = record(finish.feed_mark_height, feed_per_rev=feed, nose_radius=cutter.nose_radius)
@@ -180,7 +194,9 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
     )
     shape = record(spread.weibull_shape, coefficient_of_variation=cutter.coefficient_of_variation)
 
-    stretch = feed_scale(cutter.nose_radius, case.ductility, v, case.pressure)
+    # the window is drawn for a square edge: a slanted one makes a thinner, wider chip of the same feed and depth
+    lean = np.where(cutter.round_shape > 0, 1.0, np.minimum(np.sin(np.radians(cutter.cutting_edge_angle)) / SQUARE, 1.0))
+    stretch = feed_scale(cutter.nose_radius, case.ductility, v, case.pressure) / lean
     gauge = record(
         window_gauge,
         feed_per_rev=feed,
@@ -188,7 +204,7 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
         normals=cutter.window_normals,
         centre=cutter.window_centre,
         scale_feed=stretch,
-        scale_depth=depth_scale(cutter.inscribed_circle),
+        scale_depth=depth_scale(cutter.inscribed_circle) * lean,
         ductility=case.ductility,
     )
     index = chip_index_of(gauge)
@@ -217,8 +233,12 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
         available_power=machine.spindle_power(n),
         torque=moment,
         grip_torque=held,
+        effective_rake=np.asarray(rake, float),
+        effective_clearance=tool_setting.effective_clearance(cutter.clearance, theta),
         size_error=error,
         tool_bend=bend,
+        stable_part=stable_part,
+        stable_tool=stable_tool,
         roughness=ra,
         least_useful_feed=finish.least_useful_feed(cutter.nose_radius, h_min),
         minimum_chip=h_min,
@@ -228,10 +248,31 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
         weibull_shape=shape,
         window_gauge=gauge,
         window_feed_scale=stretch,
+        window_depth_scale=depth_scale(cutter.inscribed_circle) * lean,
         chip_index=index,
         pass_seconds=seconds,
         **money,
     )
+
+
+def _stability(
+    case: Case, cutter: Cutter, kc: Array, q: Array, chord: Array, n: Array, before: Array, after: Array, record: Silent
+) -> tuple[Array, Array]:
+    """Width of cut that stays stable, for the part that is pushed away and for the shank that is pushed along the feed."""
+    slope = record(chatter.force_slope, specific_force=kc, force_exponent=case.setup.work.material.force_exponent)
+    tool = chatter.stable_width(
+        cutter.side_stiffness, chatter.DAMPING, slope, chatter.axial_mode_share(in_plane_ratio=q, chord_angle=chord)
+    )
+    share = chatter.axial_mode_share if case.facing else chatter.radial_mode_share
+    part = record(
+        chatter.stable_width,
+        stiffness=1.0 / case.compliance(before, after),
+        damping_ratio=chatter.DAMPING,
+        force_slope=slope,
+        mode_share=record(share, in_plane_ratio=q, chord_angle=chord),
+        note=f"at every speed; the part swings at about {case.frequency:.0f} Hz",
+    )
+    return part * chatter.sure_gain(n / (60.0 * case.frequency), chatter.DAMPING), tool
 
 
 def _on_ladder(feed: Any, ladder: tuple[float, ...]) -> Any:
@@ -252,7 +293,7 @@ def _spindle(case: Case, speed: Any, diameters: Array, record: Silent) -> tuple[
 def _pass_seconds(case: Case, speed: Array, feed: Any, n: Array, diameters: Array, record: Silent) -> Array:
     setup = case.setup
     if not case.facing:
-        travel = setup.feature.length + APPROACH
+        travel = path_length(setup.feature) + APPROACH
         return np.asarray(record(kinematics.turning_time, length=travel, feed_per_rev=feed, spindle_speed=n))
     inner = setup.feature.end.nominal
     outer = diameters + 2 * APPROACH
@@ -292,7 +333,7 @@ def _money(
     median_parts = 1.0 / used
     planned = median_parts * spread.life_quantile(house.change_probability(setup.goal), shape)
     change_parts = np.where(planned >= 1.0, np.floor(planned), planned)
-    price = edge_cost(cutter, depth)
+    price = edge_cost(cutter, over_passes(np.asarray(depth, float)))
     money: dict[str, Any] = {
         "engaged_time": engaged,
         "idle_time": idle,

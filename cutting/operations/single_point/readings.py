@@ -6,12 +6,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cutting.chips.verdict import chip_form
-from cutting.chips.window import depth_scale, span_at_depth, window_sides
+from cutting.chips.window import span_at_depth, window_sides
 from cutting.operations.outcome import ChipVerdict, Pass, Value, shown
 from cutting.operations.setup import Setup
 from cutting.operations.single_point.case import Case, Cutter
 from cutting.operations.single_point.physics import Cut
-from cutting.operations.single_point.run import actual_depth
+from cutting.operations.single_point.plan import pass_depths
 from cutting.working import Recorder
 
 Array = NDArray[np.float64]
@@ -127,7 +127,7 @@ def results(case: Case, done: Cut, record: Recorder) -> dict[str, Value]:
         ),
     ]
     if not case.facing:
-        size = case.setup.feature.end_diameter
+        size = case.setup.target_diameter
         found.append(
             shown(
                 "size_after",
@@ -144,7 +144,7 @@ def results(case: Case, done: Cut, record: Recorder) -> dict[str, Value]:
 
 def passes(setup: Setup, done: Cut) -> tuple[Pass, ...]:
     """The passes as they will be taken."""
-    depth = actual_depth(setup)
+    depths = pass_depths(setup)
     diameters = done.diameter.ravel()
 
     def row(array: Array, k: int) -> float:
@@ -155,8 +155,8 @@ def passes(setup: Setup, done: Cut) -> tuple[Pass, ...]:
         Pass(
             k + 1,
             float(d),
-            setup.feature.end.nominal if setup.operation == "face" else float(d - 2 * depth),
-            depth,
+            setup.feature.end.nominal if setup.operation == "face" else float(d - 2 * depths[k]),
+            float(depths[k]),
             row(done.spindle_speed, k),
             row(done.cutting_speed, k),
             row(done.feed_per_rev, k),
@@ -172,7 +172,7 @@ def chip_verdict(case: Case, cutter: Cutter, done: Cut, setup: Setup) -> ChipVer
     sides = window_sides(setup.insert.geometry.window)
     feeds, depths = [p[0] for p in sides.hull], [p[1] for p in sides.hull]
     f = float(np.ravel(done.feed_per_rev)[-1]) / float(np.ravel(done.window_feed_scale)[-1])
-    a = float(np.ravel(done.depth_of_cut)[-1]) / float(np.ravel(depth_scale(cutter.inscribed_circle))[0])
+    a = float(np.ravel(done.depth_of_cut)[-1]) / float(np.ravel(done.window_depth_scale)[-1])
     span = span_at_depth(sides, a, 1.0, 1.0) or (min(feeds), max(feeds))
     place_f = 2 * (f - span[0]) / (span[1] - span[0]) - 1
     place_a = 2 * (a - min(depths)) / (max(depths) - min(depths)) - 1
@@ -201,7 +201,7 @@ def scene(setup: Setup, case: Case, done: Cut) -> dict[str, float | str]:
         "free_length": setup.holding.free_length,
         "overhang_ratio": setup.holding.free_length / setup.feature.start_diameter,
         "holding": setup.holding.style.value,
-        "span_position": case.span_position,
+        "span_position": case.worst_place,
         "depth": float(np.ravel(done.depth_of_cut)[-1]),
         "length": setup.feature.length,
         "distance_from_chuck": setup.feature.distance_from_chuck,

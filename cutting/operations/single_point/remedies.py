@@ -15,7 +15,8 @@ from cutting.operations.setup import Setup
 from cutting.operations.single_point import limits as rules
 from cutting.operations.single_point.case import case_of, single_cutter
 from cutting.operations.single_point.physics import Cut, cut
-from cutting.operations.single_point.run import actual_depth, pass_diameters, run
+from cutting.operations.single_point.plan import pass_depths, pass_diameters
+from cutting.operations.single_point.run import run
 from cutting.quantities.write import Display, write
 from cutting.working import Silent
 
@@ -100,7 +101,7 @@ def _scan(setup: Setup, name: str, field: str, label: str) -> Iterator[Trial]:
     """The smallest change of one setting that brings the limit just below its bound, from one vectorised run."""
     present = getattr(setup.settings, field)
     values = (present * STEPS)[:, None]
-    used, _ = _used_over(setup, field, values, actual_depth(setup), pass_diameters(setup))
+    used, _ = _used_over(setup, field, values, pass_depths(setup), pass_diameters(setup))
     level = used[name].ravel()
     good = np.flatnonzero(level <= min(0.97, 0.85 * _now(setup, name)))
     # where nothing brings it below the bound, the value that comes nearest is still worth knowing
@@ -131,7 +132,7 @@ def _furthest(setup: Setup, name: str, field: str, label: str, before: str, patc
     present = getattr(setup.settings, field)
     values = (present * np.linspace(1.02, 3.0, 100))[:, None]
     try:
-        _, bad = _used_over(setup, field, values, actual_depth(setup), pass_diameters(setup))
+        _, bad = _used_over(setup, field, values, pass_depths(setup), pass_diameters(setup))
     except CuttingError:
         return
     good = np.flatnonzero(~bad.ravel())
@@ -147,7 +148,7 @@ def _furthest(setup: Setup, name: str, field: str, label: str, before: str, patc
     )
 
 
-def _used_over(setup: Setup, field: str, values: Any, depth: float, diameters: Any) -> tuple[dict[str, Any], Any]:
+def _used_over(setup: Setup, field: str, values: Any, depth: Any, diameters: Any) -> tuple[dict[str, Any], Any]:
     case, cutter = case_of(setup), single_cutter(setup)
     speed = values if field == "cutting_speed" else setup.settings.cutting_speed
     feed = values if field == "feed_per_rev" else setup.settings.feed_per_rev

@@ -1,0 +1,103 @@
+"""Regenerative chatter of one dominant mode: the width of cut that stays stable, and its lobes over spindle speed."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from cutting.working import Honesty, formula
+
+Array = NDArray[np.float64]
+
+DAMPING = 0.03  # plain steel parts and shanks; 0.02 to 0.05 are met (common practice)
+CHATTER_BAND = 0.5
+SPEED_MARGIN = 0.1  # the mode's frequency is known to about ten per cent: the lobe is read at its worst within
+
+
+@formula("force_slope", "(1 − {force_exponent})·{specific_force}", "kienzle-1952", Honesty.MODEL, 0.25)
+def force_slope(specific_force: ArrayLike, force_exponent: ArrayLike) -> Array:
+    """How fast the force per width grows with chip thickness, K = d(kc·h)/dh [N/mm²], from kc and mc."""
+    return (1.0 - np.asarray(force_exponent)) * np.asarray(specific_force)
+
+
+@formula("mode_share", "{in_plane_ratio}·cos²({chord_angle})", "altintas-2012", Honesty.MODEL, 0.4)
+def radial_mode_share(in_plane_ratio: ArrayLike, chord_angle: ArrayLike) -> Array:
+    """Share μ of a mode that pushes part and tool apart: force along it (q·cos κe) times what it adds to the chip (cos κe).
+
+    With a square edge and no nose, κe is 90° and such a mode does not regenerate. q the in-plane force over Fc, κe [°].
+    """
+    return np.asarray(in_plane_ratio) * np.cos(np.radians(chord_angle)) ** 2
+
+
+@formula("mode_share", "{in_plane_ratio}·sin²({chord_angle})", "altintas-2012", Honesty.MODEL, 0.4)
+def axial_mode_share(in_plane_ratio: ArrayLike, chord_angle: ArrayLike) -> Array:
+    """Share μ of a mode along the feed, such as a shank that bends sideways: q·sin² κe."""
+    return np.asarray(in_plane_ratio) * np.sin(np.radians(chord_angle)) ** 2
+
+
+@formula(
+    "stable_width",
+    "2·{stiffness}·{damping_ratio}·(1 + {damping_ratio})/({force_slope}·{mode_share})",
+    "altintas-2012",
+    Honesty.MODEL,
+    CHATTER_BAND,
+)
+def stable_width(stiffness: ArrayLike, damping_ratio: ArrayLike, force_slope: ArrayLike, mode_share: ArrayLike) -> Array:
+    """Width of cut b_lim [mm] that is stable at every speed.
+
+    Mode stiffness k [N/mm], damping ratio ζ, slope of the force K [N/mm²], share μ. Source: Tobias; Tlusty; Altintas,
+    Manufacturing Automation, 2012 (from memory): −1/(2·K·μ·min Re G).
+    """
+    slope = np.maximum(np.asarray(force_slope) * np.asarray(mode_share), 1e-9)
+    return 2.0 * np.asarray(stiffness) * np.asarray(damping_ratio) * (1.0 + np.asarray(damping_ratio)) / slope
+
+
+def natural_frequency(stiffness: ArrayLike, mass: ArrayLike) -> Array:
+    """Natural frequency f_n [Hz] of a stiffness k [N/mm] with the swinging mass m [kg]: √(1000·k/m)/2π.
+
+    >>> round(float(natural_frequency(1000.0, 1.0)), 1)
+    159.2
+    """
+    return np.sqrt(1000.0 * np.asarray(stiffness) / np.asarray(mass)) / (2.0 * np.pi)
+
+
+def lobe_gain(turns_per_wave: ArrayLike, damping_ratio: float) -> Array:
+    """How much wider than `stable_width` a cut may be at a speed: 1 at worst, more between the lobes.
+
+    `turns_per_wave` = n/(60·f_n), spindle speed n [1/min] over the mode's frequency f_n [Hz]; ζ the damping ratio. Exact
+    boundary of 1 + K·μ·b·(1 − e^(−iωT))·G = 0 for one mode, over all lobes. Source: Altintas 2012 (from memory).
+    """
+    speeds, gains = _lobes(damping_ratio)
+    return np.interp(np.asarray(turns_per_wave, float), speeds, gains)
+
+
+def sure_gain(turns_per_wave: ArrayLike, damping_ratio: float) -> Array:
+    """`lobe_gain` at its worst within ± 10 % of the speed, since the frequency is known no better."""
+    speeds, gains = _sure_lobes(damping_ratio)
+    return np.interp(np.asarray(turns_per_wave, float), speeds, gains)
+
+
+@lru_cache(maxsize=16)
+def _sure_lobes(damping: float) -> tuple[Array, Array]:
+    speeds, _ = _lobes(damping)
+    spread = np.linspace(1.0 - SPEED_MARGIN, 1.0 + SPEED_MARGIN, 41)
+    return speeds, np.min(lobe_gain(speeds[:, None] * spread, damping), axis=-1)
+
+
+@lru_cache(maxsize=16)
+def _lobes(damping: float) -> tuple[Array, Array]:
+    """Gain over turns per wave, the lowest of all lobes; above the first lobe's speed the gain keeps growing."""
+    ratio = 1.0 + np.geomspace(1e-4, 3.0, 4000)  # chatter frequency over natural frequency
+    real, imaginary = 1.0 - ratio**2, -2.0 * damping * ratio
+    size = real**2 + imaginary**2
+    gain = -size / real / (4.0 * damping * (1.0 + damping))  # b over b_min, from b = −1/(2·K·Re G)
+    phase = 3.0 * np.pi + 2.0 * np.arctan2(imaginary, real)  # of the wave left against the wave cut
+    speeds = np.geomspace(0.02, 4.0, 2400)
+    lowest = np.full(speeds.shape, 40.0)
+    for lobe in range(60):
+        at = ratio * 2.0 * np.pi / (2.0 * np.pi * lobe + phase)
+        order = np.argsort(at)
+        lowest = np.minimum(lowest, np.interp(speeds, at[order], gain[order], left=40.0, right=40.0))
+    return speeds, np.maximum(lowest, 1.0)
