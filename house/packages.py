@@ -7,10 +7,12 @@ import json
 import os
 import shutil
 import subprocess
+import sysconfig
 from pathlib import Path
 
 from house.ground import PYTHON, ROOT, VAR, VENV, WEB, SetupProblem, run_logged, say
 
+MULTIARCH = sysconfig.get_config_var("MULTIARCH") or "x86_64-linux-gnu"  # the folder of the machine's own libraries
 # what proves the package is there -> the Debian package
 RUN_PACKAGES = {
     "/usr/sbin/mariadbd": "mariadb-server-core",
@@ -20,6 +22,10 @@ RUN_PACKAGES = {
     "/usr/bin/gcc": "gcc",
     "/usr/include/python3.11/Python.h": "python3-dev",
     "/usr/lib/python3.11/ensurepip/__init__.py": "python3-venv",
+    # the set-up sheet as PDF
+    f"/usr/lib/{MULTIARCH}/libpango-1.0.so.0": "libpango-1.0-0",
+    f"/usr/lib/{MULTIARCH}/libpangoft2-1.0.so.0": "libpangoft2-1.0-0",
+    f"/usr/lib/{MULTIARCH}/libharfbuzz-subset.so.0": "libharfbuzz-subset0",
 }
 TEST_PACKAGES = {"/usr/bin/chromium": "chromium", "/usr/bin/chromedriver": "chromium-driver"}
 NODE_MINIMUM = (20, 19)

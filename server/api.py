@@ -17,6 +17,8 @@ from server.crib.api import router as crib
 from server.exchange.api import router as exchange
 from server.floor.api import router as floor
 from server.jobs.api import router as jobs
+from server.jobs.sheet.api import router as sheets
+from server.jobs.study_api import router as studies
 from server.people.api import router as people
 from server.records.api import router as records
 from server.shelf.api import router as shelf
@@ -62,6 +64,8 @@ api = NinjaAPI(
 errors.register(api)
 api.add_router("/session", people, tags=["people"])
 api.add_router("/jobs", jobs, tags=["jobs"])
+api.add_router("/jobs", studies, tags=["studies"])
+api.add_router("/jobs", sheets, tags=["sheets"])
 api.add_router("/crib", crib, tags=["crib"])
 api.add_router("/shelf", shelf, tags=["shelf"])
 api.add_router("/floor", floor, tags=["floor"])

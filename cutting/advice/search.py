@@ -197,7 +197,7 @@ def _feeds(case: Case, cutter: Cutter, depth: float) -> Array:
     """Feeds to try per pair (pairs, FEEDS): over the window's span at this depth, held by nose and finish, tidied."""
     setup = case.setup
     lean = np.where(cutter.round_shape > 0, 1.0, np.minimum(np.sin(np.radians(cutter.cutting_edge_angle)) / SQUARE, 1.0))
-    across = feed_scale(cutter.nose_radius, case.ductility, cutter.reference_speed, case.pressure) / lean
+    across = feed_scale(cutter.nose_radius, case.curl_need, cutter.reference_speed, case.pressure) / lean
     a = depth / (depth_scale(cutter.inscribed_circle) * lean) - cutter.window_centre[..., 1]
     nf, na = cutter.window_normals[..., 0], cutter.window_normals[..., 1]
     with np.errstate(divide="ignore", invalid="ignore"):

@@ -32,3 +32,14 @@ def cook_temperature_rise(
     speed = 1000.0 * np.asarray(cutting_speed, float) / 60.0
     energy = np.asarray(specific_force) / 1000.0
     return 0.4 * energy / np.asarray(heat_capacity) * np.cbrt(speed * np.asarray(chip_thickness) / np.asarray(diffusivity))
+
+
+@formula("zone_temperature", "20 + ({softening} − 20)·{temperature_rise}/{reference_rise}", "common-practice", Honesty.RULE, 0.2)
+def zone_temperature(softening: ArrayLike, temperature_rise: ArrayLike, reference_rise: ArrayLike) -> Array:
+    """Temperature T_z [°C] of the zone in hard turning, by comparison only.
+
+    The trade's starting speed is the one at which the hardened chip gives way, so the rise there stands for the softening
+    temperature T_s [°C]; Cook's formula carries it to other speeds. Common practice, no source.
+    """
+    share = np.asarray(temperature_rise, float) / np.asarray(reference_rise)
+    return 20.0 + (np.asarray(softening, float) - 20.0) * share

@@ -86,7 +86,9 @@ class Pass:
     cutting_speed: float
     feed_per_rev: float
     seconds: float
-    chip_index: float
+    chip: ChipVerdict
+    passive_force: float
+    size_error: float
 
 
 @dataclass(frozen=True)
@@ -98,7 +100,12 @@ class ChipVerdict:
     code: str
     verdict: str  # breaks, strings, packs
     index: float
-    thickness: float
+    thickness: float  # before the cut, mm
+    thickness_after: float
+    curl_radius: float | None
+    strain: float | None  # of its outer side, against the metal's own
+    fracture_strain: float
+    long: float  # length, mm
     why: str
 
 
@@ -109,6 +116,7 @@ class Warning:
     name: str
     text: str
     severity: str  # blocks, care, note
+    danger: bool = False  # where the cut can hurt someone
     source: str = "common-practice"
 
 

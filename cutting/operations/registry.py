@@ -11,6 +11,7 @@ from cutting.errors import UnknownName
 from cutting.operations import facing, turning
 from cutting.operations.outcome import Outcome, Remedy
 from cutting.operations.setup import Setup
+from cutting.tooling.crib import Crib
 
 
 @dataclass(frozen=True)
@@ -21,7 +22,7 @@ class Kind:
     title: str
     evaluate: Callable[..., Outcome]
     explore: Callable[[Setup], Any]
-    relax: Callable[[Setup, str], tuple[Remedy, ...]]
+    relax: Callable[[Setup, str, Crib | None], tuple[Remedy, ...]]
 
 
 KINDS = MappingProxyType(
@@ -42,9 +43,9 @@ def kind_of(name: str) -> Kind:
     return KINDS[name]
 
 
-def evaluate(setup: Setup) -> Outcome:
-    """The outcome of a set-up of any kind. Raises `CuttingError`."""
-    return kind_of(setup.operation).evaluate(setup)
+def evaluate(setup: Setup, crib: Crib | None = None) -> Outcome:
+    """The outcome of a set-up of any kind, with remedies from the crib where one is given. Raises `CuttingError`."""
+    return kind_of(setup.operation).evaluate(setup, True, crib)
 
 
 def evaluate_quickly(setup: Setup) -> Outcome:
@@ -57,6 +58,6 @@ def explore(setup: Setup) -> Any:
     return kind_of(setup.operation).explore(setup)
 
 
-def relax(setup: Setup, limit: str) -> tuple[Remedy, ...]:
+def relax(setup: Setup, limit: str, crib: Crib | None = None) -> tuple[Remedy, ...]:
     """What would move a limit of a set-up of any kind, found by trying. Raises `CuttingError`."""
-    return kind_of(setup.operation).relax(setup, limit)
+    return kind_of(setup.operation).relax(setup, limit, crib)

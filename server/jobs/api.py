@@ -11,13 +11,14 @@ from ninja.files import UploadedFile
 
 from cutting.advice import advise
 from cutting.doors.plain import plain
-from cutting.errors import CuttingError
+from cutting.errors import CuttingError, require_between
 from cutting.operations.registry import evaluate, evaluate_quickly, explore, relax
 from cutting.quantities import display, read_quantity
 from server.crib.assemblies import set_up_on
 from server.errors import Refusal
 from server.jobs import actions, schemas
-from server.jobs.document import request_of, setup_of
+from server.jobs.cautions import dismiss, mark_dismissed, restore
+from server.jobs.document import entry_of, request_of, setup_of, tried_with
 from server.jobs.models import Job, Measurement, Note, Print, Revision
 from server.jobs.present import advice_out, evaluation
 from server.jobs.state import stages_of, state_of
@@ -100,7 +101,8 @@ def evaluate_operation(request: HttpRequest, job_id: int, operation: str, payloa
     setup = setup_of(document, entry, _tried(payload, revision, stock), stock)
     outcome = evaluate_quickly(setup)
     drawn = stages_of(document, entry, setup, outcome.passes, stock)
-    return evaluation(setup, outcome, explore(setup), {**entry["settings"], **payload.settings}, payload.units, drawn)
+    shown = evaluation(setup, outcome, explore(setup), {**entry["settings"], **payload.settings}, payload.units, drawn)
+    return mark_dismissed(shown, job_id, request.user)  # type: ignore[arg-type]
 
 
 @router.post("/{job_id}/operations/{operation}/follow", response=schemas.FollowOut)
@@ -114,7 +116,7 @@ def follow_operation(request: HttpRequest, job_id: int, operation: str, payload:
     touched = any((payload.settings, payload.holding, payload.tool))
     overrides = {operation: payload.dict()} if touched else None
     try:
-        outcome = evaluate(setup_of(document, entry, tried, stock))
+        outcome = evaluate(setup_of(document, entry, tried, stock), crib)
         remedies = {limit.name: plain(limit.remedies) for limit in outcome.limits if limit.remedies}
         faster = plain(outcome.faster)
     except CuttingError:  # the present tool may not suit the metal at all; the ranking is the remedy then
@@ -132,7 +134,9 @@ def relax_limit(request: HttpRequest, job_id: int, operation: str, limit: str, p
     """What would move one limit, with what each change brings."""
     revision, stock = actions.newest(job_id), shop()
     document, entry = _entry(job_id, operation, revision)
-    return [plain(remedy) for remedy in relax(setup_of(document, entry, _tried(payload, revision, stock), stock), limit)]
+    tried = _tried(payload, revision, stock)
+    _, crib = request_of(document, entry, tried, stock)
+    return [plain(remedy) for remedy in relax(setup_of(document, entry, tried, stock), limit, crib)]
 
 
 @router.get("/{job_id}/stale", response=schemas.StaleOut)
@@ -148,6 +152,20 @@ def accept_stale(request: HttpRequest, job_id: int) -> dict[str, Any]:
     require_engineer(request)
     accept(actions.newest(job_id).job)
     return {"reasons": [], "changes": []}
+
+
+@router.post("/{job_id}/cautions/dismiss", response={204: None})
+def dismiss_caution(request: HttpRequest, job_id: int, payload: schemas.DismissIn) -> Status:
+    """A person has read a caution; it stays away on this job until its risk changes."""
+    dismiss(actions.newest(job_id).job, request.user, payload.name, payload.risk)  # type: ignore[arg-type]
+    return Status(204, None)
+
+
+@router.post("/{job_id}/cautions/restore", response={204: None})
+def restore_cautions(request: HttpRequest, job_id: int) -> Status:
+    """Show a person all cautions of a job again."""
+    restore(actions.newest(job_id).job, request.user)  # type: ignore[arg-type]
+    return Status(204, None)
 
 
 @router.get("/{job_id}/notes", response=list[schemas.NoteOut])
@@ -189,8 +207,26 @@ def write_measurement(request: HttpRequest, job_id: int, payload: schemas.Measur
         measured=read["measured"].value,
         commanded_entered=read["commanded"].entered[:40],
         measured_entered=read["measured"].entered[:40],
+        piece=payload.piece,
+        temperature=payload.temperature,
+        uncertainty=_uncertainty(payload),
     )
     return Status(201, _measurement(made))
+
+
+def _uncertainty(payload: schemas.MeasurementIn) -> float | None:
+    if payload.uncertainty in (None, ""):
+        return None
+    given = read_quantity(payload.uncertainty, "length", system=payload.units, field="uncertainty").value
+    require_between("uncertainty", given, 0.0001, 1.0, "mm")
+    return given
+
+
+@router.delete("/{job_id}/measurements/{measurement_id}", response={204: None})
+def drop_measurement(request: HttpRequest, job_id: int, measurement_id: int) -> Status:
+    """Take back a size that was written down wrongly."""
+    get_object_or_404(Measurement, pk=measurement_id, job_id=job_id).delete()
+    return Status(204, None)
 
 
 @router.post("/{job_id}/prints", response={201: schemas.PrintRow})
@@ -217,17 +253,11 @@ def read_print(request: HttpRequest, job_id: int, print_id: int) -> HttpResponse
 
 
 def _entry(job_id: int, operation: str, revision: Revision | None = None) -> tuple[dict[str, Any], dict[str, Any]]:
-    document = (revision or actions.newest(job_id)).document
-    for entry in document["operations"]:
-        if entry["id"] == operation:
-            return document, entry
-    raise Refusal(404, "The job has no such operation.")
+    return entry_of((revision or actions.newest(job_id)).document, operation)
 
 
 def _tried(payload: schemas.TryIn, revision: Revision, stock: Shop) -> dict[str, Any]:
-    # the whole piece's time matters only where the machine runs alone, and reckoning it after a save takes its while
-    alone = revision.document["batch"]["unattended_hours"] > 0
-    return payload.dict() | {"piece_seconds": state_of(revision, None, stock)["tape"]["seconds"] if alone else None}
+    return tried_with(payload.dict(), revision.document, lambda: state_of(revision, None, stock)["tape"]["seconds"])
 
 
 def _job(revision: Revision) -> dict[str, Any]:
@@ -258,6 +288,8 @@ def _measurement(m: Measurement) -> dict[str, Any]:
         "commanded": display(m.commanded, "length"),
         "measured": display(m.measured, "length"),
         "difference": display((m.measured - m.commanded) * 1000, "small_length"),
+        "piece": m.piece,
+        "temperature": m.temperature,
         "author": m.author.get_username(),
         "at": m.at,
     }

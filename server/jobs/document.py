@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from contextlib import suppress
 from typing import Any, Literal
 
@@ -14,6 +15,7 @@ from cutting.operations.setup import Setup
 from cutting.process.outline import steps_before
 from cutting.quantities import read_quantity
 from cutting.tooling.crib import Crib
+from server.errors import Refusal
 from server.jobs.entries import Entry, length_with_unit, with_unit
 from server.shop import Shop, shop
 
@@ -39,6 +41,15 @@ class Operation(Strict):
     settings: dict[str, Entry]
     holding: dict[str, Entry] = {}
     skin: Literal["clean", "bar", "forged", "cast", "weld", "hardened"] = "clean"
+    grinding: GrindingData | None = None
+
+
+class GrindingData(Strict):
+    """Grinding as it is done now: what hard turning is held against."""
+
+    seconds: float = Field(gt=0, le=36_000)
+    rate: float = Field(ge=0, le=10_000)
+    wheel: float = Field(default=0, ge=0, le=10_000)
 
 
 class StockData(Strict):
@@ -135,6 +146,19 @@ def _steps(document: dict[str, Any], operation: dict[str, Any], held: dict[str, 
         for name in ("diameter", "free_length")
     ]
     return [list(step) for step in steps_before(sizes[0], sizes[1], earlier)]
+
+
+def entry_of(document: dict[str, Any], operation: str) -> tuple[dict[str, Any], dict[str, Any]]:
+    """The document and its operation of that id. Raises a 404 refusal."""
+    for entry in document["operations"]:
+        if entry["id"] == operation:
+            return document, entry
+    raise Refusal(404, "The job has no such operation.")
+
+
+def tried_with(tried: dict[str, Any], document: dict[str, Any], piece_seconds: Callable[[], float]) -> dict[str, Any]:
+    """What is tried, with the whole piece's time: that matters only where the machine runs alone, and takes its while."""
+    return tried | {"piece_seconds": piece_seconds() if document["batch"]["unattended_hours"] > 0 else None}
 
 
 def setup_of(

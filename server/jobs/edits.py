@@ -11,7 +11,7 @@ from pydantic import ConfigDict, Field
 
 from cutting.workpiece.hardness import brinell
 from server.errors import Refusal
-from server.jobs.document import Baseline, BatchData, Money, Tool
+from server.jobs.document import Baseline, BatchData, GrindingData, Money, Tool
 from server.jobs.entries import Entry, length_with_unit, with_unit
 from server.shop import shop
 
@@ -33,15 +33,19 @@ class SetSettings(Gesture):
     action: Literal["set_settings"]
     settings: dict[str, Entry] = {}
     holding: dict[str, Entry] = {}
+    tool: Tool | None = None
     units: Literal["mm", "inch"] = "mm"
 
     def apply(self, document: dict[str, Any]) -> str:
         entry = self.target(document)
+        if self.tool:
+            entry["tool"] = self.tool.dict()
         kept = {name: with_unit(name, value, self.units) for name, value in self.settings.items()}
         held = {name: length_with_unit(name, value, self.units) for name, value in self.holding.items()}
         entry["settings"].update(kept)
         entry["holding"].update(held)
-        words = ", ".join(f"{name.replace('_', ' ')} {value}" for name, value in {**kept, **held}.items())
+        took = {"tool": self.tool.insert} if self.tool else {}
+        words = ", ".join(f"{name.replace('_', ' ')} {value}" for name, value in {**took, **kept, **held}.items())
         return f"{entry['number']}: {words}"
 
 
@@ -189,6 +193,18 @@ class MoveOperation(Gesture):
         return f"moved {entry['title']} {'later' if self.by > 0 else 'earlier'}"
 
 
+class SetGrinding(Gesture):
+    """Grinding time and cost, for the comparison with hard turning; null takes it away."""
+
+    action: Literal["set_grinding"]
+    grinding: GrindingData | None
+
+    def apply(self, document: dict[str, Any]) -> str:
+        entry = self.target(document)
+        entry["grinding"] = self.grinding.dict() if self.grinding else None
+        return f"{entry['number']}: grinding"
+
+
 class SetBaseline(Gesture):
     """The present process, to beat; null takes it away."""
 
@@ -201,7 +217,7 @@ class SetBaseline(Gesture):
 
 
 Edit = Annotated[
-    SetSettings | TakeTool | SetFeature | SetHolding | SetPart | AddOperation | RemoveOperation | MoveOperation | SetBaseline,
+    SetSettings | TakeTool | SetFeature | SetHolding | SetPart | AddOperation | RemoveOperation | MoveOperation | SetGrinding | SetBaseline,
     Field(discriminator="action"),
 ]
 

@@ -74,11 +74,26 @@ class Measurement(models.Model):
     measured = models.FloatField()
     commanded_entered = models.CharField(max_length=40)
     measured_entered = models.CharField(max_length=40)
+    piece = models.PositiveIntegerField(default=1)
+    temperature = models.FloatField(default=20.0, help_text="of the part when it was measured, °C")
+    uncertainty = models.FloatField(null=True, help_text="expanded, k = 2, mm; null: the house's own")
     author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
     at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
         ordering = ["-at"]
+
+
+class Dismissal(models.Model):
+    """That a person has read a caution on a job; another risk brings the caution back."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="dismissals")
+    person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE)
+    name = models.CharField(max_length=40)
+    risk = models.CharField(max_length=40, help_text="fingerprint of what the caution said, numbers apart")
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["job", "person", "name", "risk"], name="one_dismissal_per_risk")]
 
 
 class Print(models.Model):

@@ -9,9 +9,10 @@ import numpy as np
 from cutting.advice import Advice, Candidate
 from cutting.doors.plain import plain
 from cutting.operations.nudges import ladders
-from cutting.operations.outcome import Limit, Outcome
+from cutting.operations.outcome import ChipVerdict, Limit, Outcome
 from cutting.operations.setup import Setup
 from cutting.operations.single_point.chip_map import ChipMap
+from cutting.operations.single_point.springing import Springing, springing
 from cutting.process.outline import Stage
 from cutting.quantities import display, write
 from cutting.tooling.plan_view import holder_outline, insert_outline
@@ -27,7 +28,9 @@ def evaluation(
     found = plain(outcome)
     system = "inch" if units == "inch" else "metric"
     return {
-        **{name: found[name] for name in ("results", "limits", "chip", "warnings", "scene")},
+        **{name: found[name] for name in ("results", "limits", "warnings", "scene")},
+        "chip": chip_out(outcome.chip),
+        "bow": bow_out(springing(setup)),
         "feasible": outcome.feasible,
         "passes": [
             {
@@ -36,8 +39,11 @@ def evaluation(
                 "to_diameter": display(p.to_diameter, "length", False),
                 "depth": display(p.depth, "length", False),
                 "spindle_speed": display(p.spindle_speed, "spindle_speed", False),
+                "cutting_speed": display(p.cutting_speed, "cutting_speed", False),
                 "seconds": display(p.seconds, "duration", False),
-                "chip_index": p.chip_index,
+                "push": display(p.passive_force, "force"),
+                "springs": display(p.size_error * 1000.0, "small_length"),
+                "chip": chip_out(p.chip),
             }
             for p in outcome.passes
         ],
@@ -63,6 +69,27 @@ def evaluation(
         "settings": [_setting(name, setup, outcome, entered) for name in SETTING_KINDS],
         "ladders": {name: plain(ladder) for name, ladder in ladders(setup, system).items()},
         "coolants": [name for name, _ in setup.machine.coolant],
+    }
+
+
+def chip_out(chip: ChipVerdict) -> dict[str, Any]:
+    strain = f"{chip.strain:.1%} of {chip.fracture_strain:.1%} at break" if chip.strain is not None else "no groove curls it"
+    return {
+        **{name: getattr(chip, name) for name in ("form", "length", "code", "verdict", "index", "why")},
+        "thickness": display(chip.thickness, "length"),
+        "thickness_after": display(round(chip.thickness_after, 3), "length"),
+        "curl_radius": display(round(chip.curl_radius, 2), "length") if chip.curl_radius else None,
+        "strain": strain,
+        "long": display(chip.long, "length"),
+    }
+
+
+def bow_out(bow: Springing) -> dict[str, Any]:
+    return {
+        "places": list(bow.places),
+        "errors": list(bow.errors),
+        "shape": bow.shape,
+        **{name: display(1000.0 * getattr(bow, name), "small_length") for name in ("at_chuck", "at_end", "largest")},
     }
 
 

@@ -62,14 +62,31 @@ class LimitOut(Schema):
     working: list[StepOut]
 
 
+class ChipOut(Schema):
+    form: str
+    length: str
+    code: str
+    verdict: str
+    index: float
+    thickness: DisplayOut
+    thickness_after: DisplayOut
+    curl_radius: DisplayOut | None
+    strain: str
+    long: DisplayOut
+    why: str
+
+
 class PassOut(Schema):
     number: int
     from_diameter: DisplayOut
     to_diameter: DisplayOut
     depth: DisplayOut
     spindle_speed: DisplayOut
+    cutting_speed: DisplayOut
     seconds: DisplayOut
-    chip_index: float
+    push: DisplayOut
+    springs: DisplayOut
+    chip: ChipOut
 
 
 class StageOut(Schema):
@@ -78,19 +95,29 @@ class StageOut(Schema):
     band: list[Point]
 
 
-class ChipOut(Schema):
-    form: str
-    length: str
-    code: str
-    verdict: str
-    index: float
-    why: str
-
-
 class WarningOut(Schema):
     name: str
     text: str
     severity: Literal["blocks", "care", "note"]
+    danger: bool
+    risk: str
+    dismissed: bool
+
+
+class DismissIn(Schema):
+    name: str = Field(min_length=1, max_length=40)
+    risk: str = Field(min_length=1, max_length=40)
+
+
+class BowOut(Schema):
+    """How the last cut springs along the part: places mm from the chuck, change of diameter mm, and the shape it leaves."""
+
+    places: list[float]
+    errors: list[float]
+    shape: str
+    at_chuck: DisplayOut
+    at_end: DisplayOut
+    largest: DisplayOut
 
 
 class ContourOut(Schema):
@@ -109,6 +136,7 @@ class MapOut(Schema):
     contours: list[ContourOut]
     feed: float
     depth: float
+    passes: list[Point]
 
 
 class LadderOut(Schema):
@@ -140,6 +168,7 @@ class EvaluationOut(Schema):
     warnings: list[WarningOut]
     scene: dict[str, float | str]
     scene_labels: dict[str, DisplayOut]
+    bow: BowOut
     insert_outline: list[Point]
     holder_outline: list[Point]
     stages: list[StageOut]
@@ -383,6 +412,9 @@ class MeasurementIn(Schema):
     pass_number: int = Field(ge=1, le=60)
     commanded: str | float
     measured: str | float
+    piece: int = Field(default=1, ge=1, le=10_000_000)
+    temperature: float = Field(default=20.0, ge=-20, le=200, description="of the part, °C")
+    uncertainty: str | float | None = Field(default=None, description="expanded, k = 2; empty: the house's own")
     units: Literal["mm", "inch"] = "mm"
 
 
@@ -393,5 +425,7 @@ class MeasurementOut(Schema):
     commanded: DisplayOut
     measured: DisplayOut
     difference: DisplayOut
+    piece: int
+    temperature: float
     author: str
     at: datetime

@@ -87,7 +87,14 @@ USE_TZ = True
 STATIC_URL = "static/"
 STATIC_ROOT = VAR / "static"
 STATIC_ROOT.mkdir(parents=True, exist_ok=True)
-STATICFILES_DIRS = [ROOT / "web" / "dist"] if (ROOT / "web" / "dist").exists() else []
+_FONTS = ROOT / "web" / "node_modules" / "@fontsource"
+_SHIPPED = (
+    ROOT / "web" / "dist",
+    # the paper sheet uses the interface's own fonts
+    ("fonts/words", _FONTS / "barlow-semi-condensed" / "files"),
+    ("fonts/figures", _FONTS / "ibm-plex-mono" / "files"),
+)
+STATICFILES_DIRS = [one for one in _SHIPPED if (one[1] if isinstance(one, tuple) else one).exists()]
 WHITENOISE_USE_FINDERS = True
 DJANGO_VITE = {"default": {"dev_mode": False, "manifest_path": ROOT / "web" / "dist" / "manifest.json"}}
 CONTENT_SECURITY_POLICY = {

@@ -91,6 +91,7 @@ class Case:
     top_speed: float
     beam: PartBeam
     frequency: float  # of the part at its weakest place, Hz
+    sticky: float = 0.0  # how far big chips are the trouble, 0 to 1
     many: bool = False  # a ranking: the set-up's own insert is only a stand-in
 
     @property
@@ -103,6 +104,11 @@ class Case:
     def compliance(self, before: Any, after: Any) -> Array:
         """Deflection per newton at the worst place of the cut [mm/N], turning from one diameter to another [mm]."""
         return self.beam.spring(before, after)
+
+    @property
+    def curl_need(self) -> float:
+        """Ductility as the breaker window reads it: sticky metals do not ask for the bigger chips that ductile ones do."""
+        return self.ductility * (1.0 - 0.4 * self.sticky)
 
     @property
     def worst_place(self) -> float:
@@ -129,7 +135,13 @@ def case_of(setup: Setup) -> Case:
     facing = setup.operation == "face"
     frequency = beam.frequency(setup.feature.start_diameter if facing else setup.feature.end_diameter)
     pressure = machine.pressure(setup.settings.coolant) or 0.0
-    return Case(setup, facing, setup.work.material.ductility, pressure, min(machine.top_speed, clamp), beam, frequency)
+    return Case(setup, facing, setup.work.material.ductility, pressure, min(machine.top_speed, clamp), beam, frequency, _sticky(setup))
+
+
+def _sticky(setup: Setup) -> float:
+    """Dense or sticky metals (heat-resistant, titanium, austenitic): there a bigger chip is no easier chip (common practice)."""
+    material = setup.work.material
+    return float(np.clip((material.adhesion - 0.5) / 0.4, 0.0, 1.0)) if material.group.letter in "MS" else 0.0
 
 
 def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) -> Cutter:

@@ -11,40 +11,49 @@ from cutting.operations.single_point.case import Cutter
 from cutting.operations.single_point.cautions import cautions
 from cutting.operations.single_point.fit import warnings_of_fit
 from cutting.operations.single_point.limit_list import limit_list
-from cutting.operations.single_point.readings import chip_verdict, passes, results, scene
+from cutting.operations.single_point.readings import chip_verdicts, passes, results, scene, worst_chip
 from cutting.operations.single_point.remedies import remedies_for, ways_to_go_faster
 from cutting.operations.single_point.run import run
+from cutting.tooling.crib import Crib
 from cutting.wear.reference import speed_factors
 from cutting.working import Recorder
 
 
-def evaluate(setup: Setup, with_remedies: bool = True) -> Outcome:
+def evaluate(setup: Setup, with_remedies: bool = True, crib: Crib | None = None) -> Outcome:
     """The outcome of a set-up: results, limits sorted by how close they are, passes, chip, warnings, working.
 
-    Raises `CuttingError` for inputs that cannot be; broken limits are part of the outcome, not errors.
+    With a `crib`, other tools of it are among the remedies. Raises `CuttingError` for inputs that cannot be; broken
+    limits are part of the outcome, not errors.
     """
     record = Recorder()
     case, cutter, done = run(setup, record)
     found = limit_list(case, cutter, done, record)
     if with_remedies:
         found = tuple(
-            replace(limit, remedies=remedies_for(limit, setup)) if limit.broken or k == 0 else limit for k, limit in enumerate(found)
+            replace(limit, remedies=remedies_for(limit, setup, crib)) if limit.broken or k == 0 else limit for k, limit in enumerate(found)
         )
-    chip = chip_verdict(case, cutter, done, setup)
+    chips = chip_verdicts(case, done, record)
     faster = ways_to_go_faster(setup, found) if with_remedies and not any(limit.broken for limit in found) else ()
     warnings = _gravest_first((*warnings_of_fit(setup), *cautions(setup, done), *_speed_reason(setup, cutter)))
     return Outcome(
-        setup.operation, results(case, done, record), found, passes(setup, done), chip, warnings, faster, scene(setup, case, done)
+        setup.operation,
+        results(case, cutter, done, record),
+        found,
+        passes(setup, done, chips),
+        worst_chip(chips),
+        warnings,
+        faster,
+        scene(setup, case, done),
     )
 
 
-def relax(setup: Setup, name: str) -> tuple[Remedy, ...]:
+def relax(setup: Setup, name: str, crib: Crib | None = None) -> tuple[Remedy, ...]:
     """What would move one limit, whether it is broken or not. Raises `UnknownName` for a limit that does not apply."""
     record = Recorder()
     found = {limit.name: limit for limit in limit_list(*run(setup, record), record)}
     if name not in found:
         raise UnknownName("limit", f"no limit is called '{name}' here.", None, tuple(found))
-    return remedies_for(found[name], setup)
+    return remedies_for(found[name], setup, crib)
 
 
 def _gravest_first(found: tuple[Warning, ...]) -> tuple[Warning, ...]:

@@ -88,7 +88,7 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
     """
     setup = case.setup
     house, machine, work = setup.house, setup.machine, setup.work
-    diameters = np.asarray(diameters, float)
+    diameters = np.atleast_1d(np.asarray(diameters, float))
     feed = _on_ladder(feed, machine.feeds)
     n, v = _spindle(case, speed, diameters, record)
 
@@ -151,16 +151,17 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
     # facing presses along the axis, so it is the feed force that bends the part there
     sideways = ff if case.facing else fp
     after = diameters if case.facing else diameters - 2.0 * np.asarray(depth)
+    give = case.compliance(diameters, after)
     spring = record(
         deflection.part_deflection,
         passive_force=sideways,
-        compliance=case.compliance(diameters, after),
+        compliance=give,
         note=f"{setup.holding.style.value}, at the weakest place of the cut, with jaws and centre as springs",
     )
     error = record(deflection.size_error, deflection=spring)
     bend = deflection.tool_deflection(worn, cutter.overhang, cutter.shank_second_moment)
 
-    stable_part, stable_tool = _stability(case, cutter, kc, q, chord, n, diameters, after, record)
+    stable_part, stable_tool = _stability(case, cutter, kc, q, chord, n, give, record)
 
     h_min = record(finish.minimum_chip_thickness, edge_radius=cutter.edge_radius)
     marks = record(finish.feed_mark_height, feed_per_rev=feed, nose_radius=cutter.nose_radius)
@@ -196,7 +197,7 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
 
     # the window is drawn for a square edge: a slanted one makes a thinner, wider chip of the same feed and depth
     lean = np.where(cutter.round_shape > 0, 1.0, np.minimum(np.sin(np.radians(cutter.cutting_edge_angle)) / SQUARE, 1.0))
-    stretch = feed_scale(cutter.nose_radius, case.ductility, v, case.pressure) / lean
+    stretch = feed_scale(cutter.nose_radius, case.curl_need, v, case.pressure) / lean
     gauge = record(
         window_gauge,
         feed_per_rev=feed,
@@ -255,9 +256,7 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
     )
 
 
-def _stability(
-    case: Case, cutter: Cutter, kc: Array, q: Array, chord: Array, n: Array, before: Array, after: Array, record: Silent
-) -> tuple[Array, Array]:
+def _stability(case: Case, cutter: Cutter, kc: Array, q: Array, chord: Array, n: Array, give: Array, record: Silent) -> tuple[Array, Array]:
     """Width of cut that stays stable, for the part that is pushed away and for the shank that is pushed along the feed."""
     slope = record(chatter.force_slope, specific_force=kc, force_exponent=case.setup.work.material.force_exponent)
     tool = chatter.stable_width(
@@ -266,7 +265,7 @@ def _stability(
     share = chatter.axial_mode_share if case.facing else chatter.radial_mode_share
     part = record(
         chatter.stable_width,
-        stiffness=1.0 / case.compliance(before, after),
+        stiffness=1.0 / give,
         damping_ratio=chatter.DAMPING,
         force_slope=slope,
         mode_share=record(share, in_plane_ratio=q, chord_angle=chord),

@@ -5,13 +5,16 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
+from cutting.chips.curl import chip_after, chip_length, chip_strain, compression_ratio, fracture_strain, friction_angle, shear_angle
 from cutting.chips.verdict import chip_form
 from cutting.chips.window import span_at_depth, window_sides
+from cutting.mechanics.tool_setting import height_size_error, pip_diameter
 from cutting.operations.outcome import ChipVerdict, Pass, Value, shown
 from cutting.operations.setup import Setup
 from cutting.operations.single_point.case import Case, Cutter
 from cutting.operations.single_point.physics import Cut
 from cutting.operations.single_point.plan import pass_depths
+from cutting.sizing.drift import WEAR_LIMIT, correct_every, drift_per_piece, nose_recession
 from cutting.working import Recorder
 
 Array = NDArray[np.float64]
@@ -19,7 +22,7 @@ Array = NDArray[np.float64]
 LIFE_FACTOR = 2.0  # a factor of two either way until a trial has calibrated it
 
 
-def results(case: Case, done: Cut, record: Recorder) -> dict[str, Value]:
+def results(case: Case, cutter: Cutter, done: Cut, record: Recorder) -> dict[str, Value]:
     """The numbers that a person takes away, with band and working; of several passes the last."""
 
     def last(array: Array) -> float:
@@ -126,6 +129,7 @@ def results(case: Case, done: Cut, record: Recorder) -> dict[str, Value]:
             record.trail("chip_area", "engaged_edge", "chip_thickness"),
         ),
     ]
+    found += _edge_readings(case, cutter, done, record)
     if not case.facing:
         size = case.setup.target_diameter
         found.append(
@@ -142,45 +146,105 @@ def results(case: Case, done: Cut, record: Recorder) -> dict[str, Value]:
     return {value.name: value for value in found}
 
 
-def passes(setup: Setup, done: Cut) -> tuple[Pass, ...]:
-    """The passes as they will be taken."""
+def _edge_readings(case: Case, cutter: Cutter, done: Cut, record: Recorder) -> list[Value]:
+    """How the edge stands, how far a worn one misses the size, and what a low or high tip leaves."""
+    setup = case.setup
+
+    def last(array: Array) -> float:
+        return float(np.ravel(array)[-1])
+
+    back = last(record(nose_recession, wear_land=WEAR_LIMIT, clearance=cutter.clearance))
+    drift = float(drift_per_piece(back, last(done.median_parts)))
+    rake, clearance, height = last(done.effective_rake), last(done.effective_clearance), setup.centre_height
+    angles = (
+        ("effective_rake", "working rake", rake),
+        ("effective_clearance", "working clearance", clearance),
+        ("cutting_edge_angle", "κr in this cut", last(cutter.cutting_edge_angle)),
+    )
+    trail = record.trail("height_angle", "effective_rake", "effective_clearance")
+    found = [shown(name, label, value, "angle", "exact", None, trail) for name, label, value in angles]
+    band, wear = (drift * 500.0, drift * 2000.0), record.trail("tool_life", "nose_recession")
+    found.append(shown("drift", "size grows by wear, a piece", drift * 1000.0, "small_length", "model", band, wear))
+    tolerance = setup.feature.end.tolerance
+    if tolerance and not case.facing:
+        every = float(correct_every(drift, tolerance))
+        found.append(shown("correct_every", "correct the size every", every, "count", "model", (max(every / 2, 1.0), every * 2), wear))
+    if case.facing and setup.feature.end.nominal == 0:
+        found.append(shown("pip", "pip left at the centre", float(pip_diameter(height)), "length", "exact"))
+    if height and not case.facing:
+        found.append(
+            shown("height_error", "larger by the tip's height", float(height_size_error(height, setup.target_diameter)), "length", "exact")
+        )
+    return found
+
+
+def passes(setup: Setup, done: Cut, chips: tuple[ChipVerdict, ...]) -> tuple[Pass, ...]:
+    """The passes as they will be taken, each with its chip."""
     depths = pass_depths(setup)
-    diameters = done.diameter.ravel()
-
-    def row(array: Array, k: int) -> float:
-        flat = np.ravel(array)
-        return float(flat[k] if flat.size > 1 else flat[0])
-
     return tuple(
         Pass(
             k + 1,
             float(d),
             setup.feature.end.nominal if setup.operation == "face" else float(d - 2 * depths[k]),
             float(depths[k]),
-            row(done.spindle_speed, k),
-            row(done.cutting_speed, k),
-            row(done.feed_per_rev, k),
-            row(done.pass_seconds, k),
-            row(done.chip_index, k),
+            _of_pass(done.spindle_speed, k),
+            _of_pass(done.cutting_speed, k),
+            _of_pass(done.feed_per_rev, k),
+            _of_pass(done.pass_seconds, k),
+            chips[k],
+            _of_pass(done.passive_force, k),
+            _of_pass(done.size_error, k),
         )
-        for k, d in enumerate(diameters)
+        for k, d in enumerate(done.diameter.ravel())
     )
 
 
-def chip_verdict(case: Case, cutter: Cutter, done: Cut, setup: Setup) -> ChipVerdict:
-    """Form, verdict and index of the chip of the last pass."""
-    sides = window_sides(setup.insert.geometry.window)
+def chip_verdicts(case: Case, done: Cut, record: Recorder) -> tuple[ChipVerdict, ...]:
+    """Form, thickness, curl and length of the chip of every pass."""
+    geometry, material = case.setup.insert.geometry, case.setup.work.material
+    sides = window_sides(geometry.window)
     feeds, depths = [p[0] for p in sides.hull], [p[1] for p in sides.hull]
-    f = float(np.ravel(done.feed_per_rev)[-1]) / float(np.ravel(done.window_feed_scale)[-1])
-    a = float(np.ravel(done.depth_of_cut)[-1]) / float(np.ravel(done.window_depth_scale)[-1])
-    span = span_at_depth(sides, a, 1.0, 1.0) or (min(feeds), max(feeds))
-    place_f = 2 * (f - span[0]) / (span[1] - span[0]) - 1
-    place_a = 2 * (a - min(depths)) / (max(depths) - min(depths)) - 1
-    gauge = float(np.ravel(done.window_gauge)[-1])
-    form = chip_form(gauge, place_f, place_a, case.ductility, setup.insert.geometry.breaker)
-    return ChipVerdict(
-        form.form, form.length, form.code, form.verdict, float(done.chip_index.min()), float(np.ravel(done.chip_thickness)[-1]), form.why
-    )
+    phi = record(shear_angle, rake=done.effective_rake, friction_angle=friction_angle(material.adhesion))
+    ratio = record(compression_ratio, shear_angle=phi, rake=done.effective_rake)
+    after = record(chip_after, compression_ratio=ratio, chip_thickness=done.chip_thickness)
+    curl = geometry.curl_radius
+    strain = record(chip_strain, chip_after=after, curl_radius=curl) if curl else None
+    found = []
+    for k in range(done.diameter.size):
+        f = _of_pass(done.feed_per_rev, k) / _of_pass(done.window_feed_scale, k)
+        a = _of_pass(done.depth_of_cut, k) / _of_pass(done.window_depth_scale, k)
+        span = span_at_depth(sides, a, 1.0, 1.0) or (min(feeds), max(feeds))
+        place_f = 2 * (f - span[0]) / (span[1] - span[0]) - 1
+        place_a = 2 * (a - min(depths)) / (max(depths) - min(depths)) - 1
+        form = chip_form(_of_pass(done.window_gauge, k), place_f, place_a, case.ductility, geometry.breaker)
+        dense = form.verdict == "packs" and case.sticky > 0.3
+        found.append(
+            ChipVerdict(
+                form.form,
+                form.length,
+                form.code,
+                form.verdict,
+                _of_pass(done.chip_index, k),
+                _of_pass(done.chip_thickness, k),
+                _of_pass(after, k),
+                curl,
+                _of_pass(strain, k) if strain is not None else None,
+                float(fracture_strain(material.ductility)),
+                chip_length(form.code, curl),
+                form.why + ("; in a dense, sticky metal big chips are the trouble: less feed, a jet" if dense else ""),
+            )
+        )
+    return tuple(found)
+
+
+def worst_chip(chips: tuple[ChipVerdict, ...]) -> ChipVerdict:
+    """The chip that decides: the one with the lowest index."""
+    return min(chips, key=lambda chip: chip.index)
+
+
+def _of_pass(array: Array, k: int) -> float:
+    flat = np.ravel(array)
+    return float(flat[k] if flat.size > 1 else flat[0])
 
 
 def scene(setup: Setup, case: Case, done: Cut) -> dict[str, float | str]:

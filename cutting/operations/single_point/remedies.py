@@ -11,13 +11,16 @@ import numpy as np
 from cutting.errors import CuttingError
 from cutting.mechanics.deflection import Holding
 from cutting.operations.outcome import Limit, Remedy
-from cutting.operations.setup import Setup
+from cutting.operations.setup import Direction, Setup
 from cutting.operations.single_point import limits as rules
 from cutting.operations.single_point.case import case_of, single_cutter
+from cutting.operations.single_point.fit import warnings_of_fit
 from cutting.operations.single_point.physics import Cut, cut
 from cutting.operations.single_point.plan import pass_depths, pass_diameters
 from cutting.operations.single_point.run import run
 from cutting.quantities.write import Display, write
+from cutting.tooling.crib import Crib, seat
+from cutting.tooling.items import Holder, Insert
 from cutting.working import Silent
 
 SILENT = Silent()
@@ -29,6 +32,7 @@ class Trial:
 
     def __init__(self, setup: Setup, name: str, text: Display, patch: dict[str, Any]) -> None:
         self.setup, self.text, self.patch = setup, text, patch
+        self.kind = next(iter(patch), "")
         case, cutter, done = run(setup, SILENT)
         used = rules.all_utilisations(case, cutter, done)
         self.used = float(used[name].ravel()[0]) if name in used else 0.0
@@ -37,18 +41,30 @@ class Trial:
         self.cost = float(done.operation_cost.ravel()[0])
 
 
-def remedies_for(limit: Limit, setup: Setup) -> tuple[Remedy, ...]:
-    """Up to three changes that bring a limit below its bound, or nearest to it; sound and quick ones first."""
+def remedies_for(limit: Limit, setup: Setup, crib: Crib | None = None) -> tuple[Remedy, ...]:
+    """Up to four changes that bring a limit below its bound, or nearest to it; sound and quick ones first."""
     base = Trial(setup, limit.name, Display("", ""), {})
     target = 1.0 if limit.broken else 0.9 * limit.utilisation
     tried = list(_trials(setup, limit.name))
+    if crib is not None:
+        tried += tool_trials(setup, limit.name, crib)
     better = [t for t in tried if t.used < min(base.used * 0.98, target + 0.005)]
     if not better:  # nothing brings it below: the nearest is still worth knowing
         better = [t for t in tried if t.used < base.used * 0.9]
     # a change that breaks something else is offered only where no sound one is known
     better = [t for t in better if t.sound] or better
     better.sort(key=lambda t: (t.used > 1, t.cost))
-    return tuple(Remedy(t.text, _effect(limit, base, t), t.patch) for t in better[:3])
+    return tuple(Remedy(t.text, _effect(limit, base, t), t.patch) for t in _mixed(better))
+
+
+def _mixed(better: list[Trial]) -> list[Trial]:
+    """The first four of different kinds: at most two that only turn the same knob."""
+    kept: list[Trial] = []
+    for one in better:
+        alike = sum(1 for other in kept if other.kind == one.kind)
+        if alike < (1 if one.kind == "tool" else 2):
+            kept.append(one)
+    return kept[:4]
 
 
 def ways_to_go_faster(setup: Setup, found: tuple[Limit, ...]) -> tuple[Remedy, ...]:
@@ -87,6 +103,13 @@ def _holding_trials(setup: Setup, name: str) -> Iterator[Trial]:
             )
         )
         yield from _try(shorter, name, text, {"holding": {"free_length": shortest}})
+    if setup.operation == "turn" and not setup.away and holding.style is Holding.CHUCK:
+        yield from _try(
+            setup.with_settings(direction=Direction.AWAY),
+            name,
+            _both("path: feed away from the chuck on the minor edge, κr small"),
+            {"settings": {"direction": Direction.AWAY.value}},
+        )
     for delivery, pressure in setup.machine.coolant:
         if pressure > (setup.machine.pressure(setup.settings.coolant) or 0.0):
             yield from _try(
@@ -95,6 +118,43 @@ def _holding_trials(setup: Setup, name: str) -> Iterator[Trial]:
                 _both(f"coolant: {delivery}, {pressure:.0f} bar"),
                 {"settings": {"coolant": delivery}},
             )
+
+
+MOST_TOOLS = 14
+
+
+def tool_trials(setup: Setup, name: str, crib: Crib) -> list[Trial]:
+    """Tools of the crib that differ in one thing only: geometry, corner radius, grade, or the holder's κr."""
+    found = []
+    for insert, holder, text in _near_tools(setup, crib)[:MOST_TOOLS]:
+        changed = replace(setup, insert=insert, holder=holder)
+        if warnings_of_fit(changed):
+            continue
+        found += list(_try(changed, name, _both(text), {"tool": {"insert": insert.name, "holder": holder.designation}}))
+    return found
+
+
+def _near_tools(setup: Setup, crib: Crib) -> list[tuple[Insert, Holder, str]]:
+    own, code = setup.insert, setup.insert.code
+    found: list[tuple[Insert, Holder, str]] = []
+    for one in crib.inserts:
+        same_seat = seat(one) == seat(own)
+        nose, geometry, grade = one.code.nose_radius == code.nose_radius, one.geometry == own.geometry, one.grade == own.grade
+        if not same_seat or nose + geometry + grade != 2:
+            continue
+        if not nose:
+            text = f"corner radius {code.nose_radius:g} → {one.code.nose_radius:g} mm: {one.designation}"
+        elif not geometry:
+            text = f"geometry {own.geometry.name} → {one.geometry.name}"
+        else:
+            text = f"grade {own.grade.name} → {one.grade.name}"
+        found.append((one, setup.holder, text))
+    for holder in crib.holders:
+        turned = holder.code.cutting_edge_angle - setup.holder.code.cutting_edge_angle
+        if (holder.code.shape, holder.code.clearance, holder.code.size) == seat(own) and abs(turned) > 1:
+            text = f"κr {setup.holder.code.cutting_edge_angle:g} → {holder.code.cutting_edge_angle:g}°: {holder.designation}"
+            found.append((own, holder, text))
+    return found
 
 
 def _scan(setup: Setup, name: str, field: str, label: str) -> Iterator[Trial]:

@@ -252,6 +252,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/cautions/dismiss": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Dismiss Caution
+         * @description A person has read a caution; it stays away on this job until its risk changes.
+         */
+        post: operations["server_jobs_api_dismiss_caution"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/cautions/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Cautions
+         * @description Show a person all cautions of a job again.
+         */
+        post: operations["server_jobs_api_restore_cautions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/notes": {
         parameters: {
             query?: never;
@@ -291,6 +331,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/measurements/{measurement_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop Measurement
+         * @description Take back a size that was written down wrongly.
+         */
+        delete: operations["server_jobs_api_drop_measurement"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/prints": {
         parameters: {
             query?: never;
@@ -320,6 +380,146 @@ export interface paths {
         };
         /** Read Print */
         get: operations["server_jobs_api_read_print"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/operations/{operation}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan Passes
+         * @description How deep a pass may be and why, the passes as they stand, and the offset ledger of what was measured.
+         */
+        post: operations["server_jobs_study_api_plan_passes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/operations/{operation}/rigidity": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Study Rigidity
+         * @description How the part springs along the cut, what would support it, and where it sings.
+         */
+        post: operations["server_jobs_study_api_study_rigidity"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/operations/{operation}/edge-life": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Study Edge Life
+         * @description Speed against life and cost, and how surely an edge reaches its planned change.
+         */
+        post: operations["server_jobs_study_api_study_edge_life"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/operations/{operation}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * List Ways
+         * @description The ways to turn this feature, each with its best tool of the crib.
+         */
+        post: operations["server_jobs_study_api_list_ways"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/operations/{operation}/coolant": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Study Coolant
+         * @description Which delivery suits, with the reason, and what pump and nozzles do.
+         */
+        post: operations["server_jobs_study_api_study_coolant"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/operations/{operation}/hard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Study Hard
+         * @description Hard turning against grinding, where the operation says what grinding takes.
+         */
+        post: operations["server_jobs_study_api_study_hard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/setup-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Setup Sheet
+         * @description The sheet of the newest revision, of all operations or of one.
+         */
+        get: operations["server_jobs_sheet_api_read_setup_sheet"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1224,6 +1424,21 @@ export interface components {
             operations: components["schemas"]["Operation"][];
             baseline?: components["schemas"]["Baseline"] | null;
         };
+        /**
+         * GrindingData
+         * @description Grinding as it is done now: what hard turning is held against.
+         */
+        GrindingData: {
+            /** Seconds */
+            seconds: number;
+            /** Rate */
+            rate: number;
+            /**
+             * Wheel
+             * @default 0
+             */
+            wheel?: number;
+        };
         /** JobOut */
         JobOut: {
             /** Id */
@@ -1310,7 +1525,8 @@ export interface components {
              * @default clean
              * @enum {string}
              */
-            skin?: "clean" | "bar" | "forged" | "cast" | "weld";
+            skin?: "clean" | "bar" | "forged" | "cast" | "weld" | "hardened";
+            grinding?: components["schemas"]["GrindingData"] | null;
         };
         /** PrintRow */
         PrintRow: {
@@ -1415,7 +1631,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["SetSettings"] | components["schemas"]["TakeTool"] | components["schemas"]["SetFeature"] | components["schemas"]["SetHolding"] | components["schemas"]["SetPart"] | components["schemas"]["AddOperation"] | components["schemas"]["RemoveOperation"] | components["schemas"]["MoveOperation"] | components["schemas"]["SetBaseline"];
+            edit: components["schemas"]["SetSettings"] | components["schemas"]["TakeTool"] | components["schemas"]["SetFeature"] | components["schemas"]["SetHolding"] | components["schemas"]["SetPart"] | components["schemas"]["AddOperation"] | components["schemas"]["RemoveOperation"] | components["schemas"]["MoveOperation"] | components["schemas"]["SetGrinding"] | components["schemas"]["SetBaseline"];
         };
         /**
          * MoveOperation
@@ -1493,13 +1709,30 @@ export interface components {
                 [key: string]: string | number | boolean | null;
             };
             /** Skin */
-            skin?: ("clean" | "bar" | "forged" | "cast" | "weld") | null;
+            skin?: ("clean" | "bar" | "forged" | "cast" | "weld" | "hardened") | null;
             /**
              * Units
              * @default mm
              * @enum {string}
              */
             units?: "mm" | "inch";
+        };
+        /**
+         * SetGrinding
+         * @description Grinding time and cost, for the comparison with hard turning; null takes it away.
+         */
+        SetGrinding: {
+            /**
+             * Operation
+             * @default
+             */
+            operation?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "set_grinding";
+            grinding: components["schemas"]["GrindingData"] | null;
         };
         /**
          * SetHolding
@@ -1591,6 +1824,7 @@ export interface components {
             holding?: {
                 [key: string]: string | number | boolean | null;
             };
+            tool?: components["schemas"]["Tool"] | null;
             /**
              * Units
              * @default mm
@@ -1641,6 +1875,21 @@ export interface components {
              */
             at: string;
         };
+        /**
+         * BowOut
+         * @description How the last cut springs along the part: places mm from the chuck, change of diameter mm, and the shape it leaves.
+         */
+        BowOut: {
+            /** Places */
+            places: number[];
+            /** Errors */
+            errors: number[];
+            /** Shape */
+            shape: string;
+            at_chuck: components["schemas"]["DisplayOut"];
+            at_end: components["schemas"]["DisplayOut"];
+            largest: components["schemas"]["DisplayOut"];
+        };
         /** ChipOut */
         ChipOut: {
             /** Form */
@@ -1653,6 +1902,12 @@ export interface components {
             verdict: string;
             /** Index */
             index: number;
+            thickness: components["schemas"]["DisplayOut"];
+            thickness_after: components["schemas"]["DisplayOut"];
+            curl_radius: components["schemas"]["DisplayOut"] | null;
+            /** Strain */
+            strain: string;
+            long: components["schemas"]["DisplayOut"];
             /** Why */
             why: string;
         };
@@ -1688,6 +1943,7 @@ export interface components {
             scene_labels: {
                 [key: string]: components["schemas"]["DisplayOut"];
             };
+            bow: components["schemas"]["BowOut"];
             /** Insert Outline */
             insert_outline: number[][];
             /** Holder Outline */
@@ -1770,6 +2026,8 @@ export interface components {
             feed: number;
             /** Depth */
             depth: number;
+            /** Passes */
+            passes: number[][];
         };
         /** PassOut */
         PassOut: {
@@ -1779,9 +2037,11 @@ export interface components {
             to_diameter: components["schemas"]["DisplayOut"];
             depth: components["schemas"]["DisplayOut"];
             spindle_speed: components["schemas"]["DisplayOut"];
+            cutting_speed: components["schemas"]["DisplayOut"];
             seconds: components["schemas"]["DisplayOut"];
-            /** Chip Index */
-            chip_index: number;
+            push: components["schemas"]["DisplayOut"];
+            springs: components["schemas"]["DisplayOut"];
+            chip: components["schemas"]["ChipOut"];
         };
         /**
          * SettingOut
@@ -1875,6 +2135,12 @@ export interface components {
              * @enum {string}
              */
             severity: "blocks" | "care" | "note";
+            /** Danger */
+            danger: boolean;
+            /** Risk */
+            risk: string;
+            /** Dismissed */
+            dismissed: boolean;
         };
         /**
          * TryIn
@@ -2028,6 +2294,13 @@ export interface components {
              */
             at: string;
         };
+        /** DismissIn */
+        DismissIn: {
+            /** Name */
+            name: string;
+            /** Risk */
+            risk: string;
+        };
         /** NoteOut */
         NoteOut: {
             /** Id */
@@ -2065,6 +2338,10 @@ export interface components {
             commanded: components["schemas"]["DisplayOut"];
             measured: components["schemas"]["DisplayOut"];
             difference: components["schemas"]["DisplayOut"];
+            /** Piece */
+            piece: number;
+            /** Temperature */
+            temperature: number;
             /** Author */
             author: string;
             /**
@@ -2084,11 +2361,349 @@ export interface components {
             /** Measured */
             measured: string | number;
             /**
+             * Piece
+             * @default 1
+             */
+            piece?: number;
+            /**
+             * Temperature
+             * @description of the part, °C
+             * @default 20
+             */
+            temperature?: number;
+            /**
+             * Uncertainty
+             * @description expanded, k = 2; empty: the house's own
+             */
+            uncertainty?: string | number | null;
+            /**
              * Units
              * @default mm
              * @enum {string}
              */
             units?: "mm" | "inch";
+        };
+        /** DepthBoundOut */
+        DepthBoundOut: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Depth */
+            depth: number;
+            display: components["schemas"]["DisplayOut"];
+            /** Least */
+            least: boolean;
+            /** Why */
+            why: string;
+        };
+        /** LedgerOut */
+        LedgerOut: {
+            /** Rows */
+            rows: components["schemas"]["LedgerRowOut"][];
+            /** Piece */
+            piece: number;
+            next: components["schemas"]["NextPassOut"] | null;
+            setting: components["schemas"]["DisplayOut"];
+            setting_band: components["schemas"]["DisplayOut"];
+            springing: components["schemas"]["DisplayOut"];
+            springing_band: components["schemas"]["DisplayOut"];
+            /** Springing Taught */
+            springing_taught: boolean;
+            uncertainty: components["schemas"]["DisplayOut"];
+            /** Notes */
+            notes: string[];
+            /** Warnings */
+            warnings: string[];
+        };
+        /** LedgerRowOut */
+        LedgerRowOut: {
+            /** Id */
+            id: number;
+            /** Piece */
+            piece: number;
+            /** Pass Number */
+            pass_number: number;
+            commanded: components["schemas"]["DisplayOut"];
+            measured: components["schemas"]["DisplayOut"];
+            at_20: components["schemas"]["DisplayOut"];
+            actual_depth: components["schemas"]["DisplayOut"];
+            force: components["schemas"]["DisplayOut"];
+            offset: components["schemas"]["DisplayOut"];
+            expected: components["schemas"]["DisplayOut"] | null;
+        };
+        /** NextPassOut */
+        NextPassOut: {
+            /** Pass Number */
+            pass_number: number;
+            target: components["schemas"]["DisplayOut"];
+            depth: components["schemas"]["DisplayOut"];
+            force: components["schemas"]["DisplayOut"];
+            offset: components["schemas"]["DisplayOut"];
+            low: components["schemas"]["DisplayOut"];
+            high: components["schemas"]["DisplayOut"];
+            command: components["schemas"]["DisplayOut"];
+            /** Last */
+            last: boolean;
+        };
+        /** PlanOut */
+        PlanOut: {
+            /** Bounds */
+            bounds: components["schemas"]["DepthBoundOut"][];
+            deepest: components["schemas"]["DisplayOut"];
+            shallowest: components["schemas"]["DisplayOut"];
+            stock: components["schemas"]["DisplayOut"];
+            /** Fewest */
+            fewest: number;
+            equal_depth: components["schemas"]["DisplayOut"];
+            /** Passes */
+            passes: components["schemas"]["PlannedPassOut"][];
+            /** Notes */
+            notes: string[];
+            drift: components["schemas"]["DisplayOut"];
+            /** Correct Every */
+            correct_every: string | null;
+            /** Explicit */
+            explicit: boolean;
+            ledger: components["schemas"]["LedgerOut"] | null;
+        };
+        /** PlannedPassOut */
+        PlannedPassOut: {
+            /** Number */
+            number: number;
+            depth: components["schemas"]["DisplayOut"];
+            to_diameter: components["schemas"]["DisplayOut"];
+            push: components["schemas"]["DisplayOut"];
+            springs: components["schemas"]["DisplayOut"];
+            chip: components["schemas"]["ChipOut"];
+        };
+        /**
+         * AxisOut
+         * @description An axis from `low` to `high` in the internal unit, with its marks.
+         */
+        AxisOut: {
+            label: components["schemas"]["DisplayOut"];
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Ticks */
+            ticks: components["schemas"]["TickOut"][];
+        };
+        /** ChartOut */
+        ChartOut: {
+            x: components["schemas"]["AxisOut"];
+            y: components["schemas"]["AxisOut"];
+            /** Curves */
+            curves: components["schemas"]["CurveOut"][];
+            /** Marks */
+            marks: components["schemas"]["MarkOut"][];
+        };
+        /** CurveOut */
+        CurveOut: {
+            /** Spindle */
+            spindle: number[][];
+            /** Torque */
+            torque: number[][];
+            axes: components["schemas"]["Axes"];
+            /** Note */
+            note: string;
+        };
+        /**
+         * MarkOut
+         * @description A named place on a chart.
+         */
+        MarkOut: {
+            /** Name */
+            name: string;
+            label: components["schemas"]["DisplayOut"];
+            /** At */
+            at: number[];
+        };
+        /**
+         * RigidityOut
+         * @description The part's bow along the cut, what would support it, and the lobes of part and shank.
+         */
+        RigidityOut: {
+            bow: components["schemas"]["ChartOut"];
+            /** Shape */
+            shape: string;
+            largest: components["schemas"]["DisplayOut"];
+            taper: components["schemas"]["DisplayOut"];
+            barrel: components["schemas"]["DisplayOut"];
+            allowed: components["schemas"]["DisplayOut"];
+            /** Supports */
+            supports: components["schemas"]["SupportOut"][];
+            lobes: components["schemas"]["ChartOut"];
+            /** Says */
+            says: string;
+            width: components["schemas"]["DisplayOut"];
+            limit: components["schemas"]["DisplayOut"];
+            /** Part Frequency */
+            part_frequency: string;
+            /** Tool Frequency */
+            tool_frequency: string;
+            /** Suggestions */
+            suggestions: components["schemas"]["SpeedOut"][];
+        };
+        /** SpeedOut */
+        SpeedOut: {
+            text: components["schemas"]["DisplayOut"];
+            /** Gain */
+            gain: string;
+            remedy: components["schemas"]["RemedyOut"];
+        };
+        /** SupportOut */
+        SupportOut: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+            largest: components["schemas"]["DisplayOut"];
+            taper: components["schemas"]["DisplayOut"];
+            barrel: components["schemas"]["DisplayOut"];
+            /** Times Stiffer */
+            times_stiffer: string;
+            remedy: components["schemas"]["RemedyOut"] | null;
+        };
+        /** ChangeOut */
+        ChangeOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Author */
+            author: string;
+            /** Action */
+            action: string;
+            /** Fields */
+            fields: {
+                [key: string]: string[];
+            };
+        };
+        /** EdgeLifeOut */
+        EdgeLifeOut: {
+            cost: components["schemas"]["ChartOut"];
+            life: components["schemas"]["ChartOut"];
+            survival: components["schemas"]["ChartOut"];
+            /** Points */
+            points: components["schemas"]["SpeedPointOut"][];
+            book: components["schemas"]["DisplayOut"];
+            /** Changes */
+            changes: components["schemas"]["ChangeOut"][];
+            planned: components["schemas"]["ChangeOut"];
+            /** Shape */
+            shape: string;
+            /** Run */
+            run: string;
+            /** Sister Tools */
+            sister_tools: number;
+            /** Says */
+            says: string;
+        };
+        /** SpeedPointOut */
+        SpeedPointOut: {
+            /** Name */
+            name: string;
+            speed: components["schemas"]["DisplayOut"];
+            life: components["schemas"]["DisplayOut"];
+            seconds: components["schemas"]["DisplayOut"];
+            cost: components["schemas"]["DisplayOut"];
+            /** Parts */
+            parts: string;
+            remedy: components["schemas"]["RemedyOut"] | null;
+        };
+        /** WayOut */
+        WayOut: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** When */
+            when: string;
+            /** Why Not */
+            why_not: string;
+            /** Present */
+            present: boolean;
+            /** Insert */
+            insert: string;
+            /** Holder */
+            holder: string;
+            /** Tool Class */
+            tool_class: string;
+            /** Passes */
+            passes: number;
+            speed: components["schemas"]["DisplayOut"] | null;
+            feed: components["schemas"]["DisplayOut"] | null;
+            seconds: components["schemas"]["DisplayOut"] | null;
+            cost: components["schemas"]["DisplayOut"] | null;
+            /** Parts */
+            parts: string;
+            /** Secure */
+            secure: string;
+            /** Chip Index */
+            chip_index: number;
+            roughness: components["schemas"]["DisplayOut"] | null;
+            /** Reach */
+            reach: string;
+            remedy: components["schemas"]["RemedyOut"] | null;
+        };
+        /** CoolantOut */
+        CoolantOut: {
+            /** Rule */
+            rule: string;
+            /** Why */
+            why: string;
+            /** Wanted */
+            wanted: string;
+            /** Present */
+            present: string;
+            /** Present Fits */
+            present_fits: boolean;
+            /** Deliveries */
+            deliveries: components["schemas"]["DeliveryOut"][];
+            /** Notes */
+            notes: string[];
+        };
+        /** DeliveryOut */
+        DeliveryOut: {
+            /** Name */
+            name: string;
+            pressure: components["schemas"]["DisplayOut"];
+            /** Jet Speed */
+            jet_speed: string;
+            /** Flow */
+            flow: string;
+            /** Left */
+            left: string;
+            /** Fits */
+            fits: string;
+            /** Says */
+            says: string;
+            remedy: components["schemas"]["RemedyOut"] | null;
+        };
+        /** HardOut */
+        HardOut: {
+            /** Applies */
+            applies: boolean;
+            /** Hardness */
+            hardness: string;
+            /** Rows */
+            rows: components["schemas"]["HardRow"][];
+            /** Says */
+            says: string[];
+            saving: components["schemas"]["DisplayOut"] | null;
+            saving_per_batch: components["schemas"]["DisplayOut"] | null;
+        };
+        /** HardRow */
+        HardRow: {
+            /** Label */
+            label: string;
+            hard: components["schemas"]["DisplayOut"];
+            grinding: components["schemas"]["DisplayOut"] | null;
+            /** Note */
+            note: string;
         };
         /**
          * ToolFilter
@@ -2742,16 +3357,6 @@ export interface components {
             /** Text */
             text: string;
         };
-        /** CurveOut */
-        CurveOut: {
-            /** Spindle */
-            spindle: number[][];
-            /** Torque */
-            torque: number[][];
-            axes: components["schemas"]["Axes"];
-            /** Note */
-            note: string;
-        };
         /**
          * CurveIn
          * @description A power curve being drawn: [speed, power] points.
@@ -2873,22 +3478,6 @@ export interface components {
             /** Value */
             value: string;
             shown: components["schemas"]["DisplayOut"];
-        };
-        /** ChangeOut */
-        ChangeOut: {
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** Author */
-            author: string;
-            /** Action */
-            action: string;
-            /** Fields */
-            fields: {
-                [key: string]: string[];
-            };
         };
         /** JobRef */
         JobRef: {
@@ -3428,6 +4017,50 @@ export interface operations {
             };
         };
     };
+    server_jobs_api_dismiss_caution: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DismissIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_jobs_api_restore_cautions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     server_jobs_api_list_notes: {
         parameters: {
             query?: never;
@@ -3524,6 +4157,27 @@ export interface operations {
             };
         };
     };
+    server_jobs_api_drop_measurement: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                measurement_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     server_jobs_api_add_print: {
         parameters: {
             query?: never;
@@ -3563,6 +4217,193 @@ export interface operations {
             path: {
                 job_id: number;
                 print_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_jobs_study_api_plan_passes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+        };
+    };
+    server_jobs_study_api_study_rigidity: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigidityOut"];
+                };
+            };
+        };
+    };
+    server_jobs_study_api_study_edge_life: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EdgeLifeOut"];
+                };
+            };
+        };
+    };
+    server_jobs_study_api_list_ways: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayOut"][];
+                };
+            };
+        };
+    };
+    server_jobs_study_api_study_coolant: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoolantOut"];
+                };
+            };
+        };
+    };
+    server_jobs_study_api_study_hard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HardOut"];
+                };
+            };
+        };
+    };
+    server_jobs_sheet_api_read_setup_sheet: {
+        parameters: {
+            query?: {
+                operation?: string;
+                paper?: "a4" | "letter";
+                form?: "pdf" | "page";
+                units?: "mm" | "inch";
+            };
+            header?: never;
+            path: {
+                job_id: number;
             };
             cookie?: never;
         };

@@ -177,9 +177,9 @@
           <tr class="border-line border-b"
             ><td class="text-left">{pass.number}</td><td>{shown(pass.from_diameter)}</td><td
               >{shown(pass.to_diameter)}</td
-            ><td>{shown(pass.spindle_speed)}</td><td class={pass.chip_index >= 70 ? "text-safe" : "text-warn"}
-              >{pass.chip_index >= 70 ? "✓" : "▲"}<span class="sr-only"
-                >index {pass.chip_index.toFixed(0)}</span
+            ><td>{shown(pass.spindle_speed)}</td><td class={pass.chip.index >= 70 ? "text-safe" : "text-warn"}
+              >{pass.chip.index >= 70 ? "✓" : "▲"}<span class="sr-only"
+                >index {pass.chip.index.toFixed(0)}</span
               ></td
             ><td>{shown(pass.seconds)}</td></tr
           >

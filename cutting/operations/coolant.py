@@ -1,0 +1,156 @@
+"""How to cool a cut, with the reason: a rule of material, tool material and interruption, jet speed and flow budget."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from cutting.machine.machines import Machine
+from cutting.mechanics.jet import jet_speed, nozzle_flow, pump_power
+from cutting.operations.setup import Setup
+
+
+@dataclass(frozen=True)
+class Rule:
+    """Common practice: when it applies, the deliveries wanted in order, and why. The first that applies counts."""
+
+    name: str
+    applies: Callable[[Setup], bool]
+    wanted: tuple[str, ...]
+    never: tuple[str, ...]
+    why: str
+
+
+@dataclass(frozen=True)
+class Delivery:
+    """One delivery of the machine: bar, m/s, l/min wanted by the nozzles and left of the pump."""
+
+    name: str
+    pressure: float
+    jet_speed: float
+    flow: float
+    left: float | None
+    power: float
+    fits: str  # wanted, allowed, forbidden
+    says: str
+
+
+@dataclass(frozen=True)
+class CoolantAdvice:
+    """The rule that applies with its reason, and every delivery of the machine against it."""
+
+    rule: str
+    why: str
+    wanted: str
+    present_fits: bool
+    deliveries: tuple[Delivery, ...]
+    notes: tuple[str, ...]
+
+
+def _letter(setup: Setup) -> str:
+    return setup.work.material.group.letter
+
+
+def _tool_class(setup: Setup) -> str:
+    return setup.insert.grade.tool_class
+
+
+RULES: tuple[Rule, ...] = (
+    # no group of VDI 3323 holds magnesium: the rule reads the name that the shop gave its own material
+    Rule(
+        "magnesium",
+        lambda s: "magnesium" in s.work.material.name.lower() or s.work.material.name.startswith(("MgAl", "AZ")),
+        ("dry",),
+        ("flood", "jet", "high", "through", "mist"),
+        "Water on burning magnesium makes hydrogen: dry or mineral oil only, a class D extinguisher at hand.",
+    ),
+    Rule(
+        "hard edges",
+        lambda s: _tool_class(s) in ("cbn", "ceramic") and (_letter(s) == "H" or s.holding.interrupted),
+        ("dry",),
+        ("jet", "high", "mist"),
+        "CBN and ceramics on hardened work run dry: the heat softens the chip, and an edge wetted now and then cracks.",
+    ),
+    Rule(
+        "interrupted carbide",
+        lambda s: s.holding.interrupted and _tool_class(s) in ("carbide", "cermet") and s.settings.cutting_speed > 120,
+        ("dry", "flood"),
+        (),
+        "A hot edge that enters and leaves the cut is quenched at every turn: dry, or full flood that never stops.",
+    ),
+    Rule(
+        "titanium and heat-resistant",
+        lambda s: _letter(s) == "S",
+        ("high", "jet", "through", "flood"),
+        ("dry",),
+        "The heat stays at the edge: pressure that reaches it gives speed, life and shorter chips.",
+    ),
+    Rule(
+        "stainless",
+        lambda s: _letter(s) == "M",
+        ("high", "jet", "flood"),
+        (),
+        "Tough, sticking chips: a jet under the chip breaks it and keeps the edge cool.",
+    ),
+    Rule(
+        "cast iron",
+        lambda s: _letter(s) == "K",
+        ("dry", "flood"),
+        ("mist",),
+        "Dust and short chips: dry with extraction, or full flood with a filter; half wet makes paste.",
+    ),
+    Rule(
+        "aluminium and copper",
+        lambda s: _letter(s) == "N",
+        ("flood", "jet", "high"),
+        (),
+        "Enough lubrication, or the chip welds to the edge.",
+    ),
+    Rule(
+        "stringing steel",
+        lambda s: s.work.material.ductility > 0.6,
+        ("jet", "high", "flood"),
+        (),
+        "A ductile steel strings: a jet bends the chip tighter and moves the window to smaller feeds.",
+    ),
+    Rule("steel", lambda s: True, ("flood", "jet", "high"), (), "Flood carries heat and chips away and keeps the part at size."),
+)
+
+
+def advise_coolant(setup: Setup) -> CoolantAdvice:
+    """Which delivery of the machine suits a set-up, and what its pump and nozzles do."""
+    rule = next(rule for rule in RULES if rule.applies(setup))
+    has = dict(setup.machine.coolant)
+    wanted = next((name for name in rule.wanted if name in has), "dry" if "dry" in has else next(iter(has)))
+    deliveries = tuple(_delivery(setup, rule, wanted, name, bar) for name, bar in setup.machine.coolant)
+    present = setup.settings.coolant
+    return CoolantAdvice(
+        rule.name, rule.why, wanted, present == wanted or present in rule.wanted, deliveries, tuple(_notes(setup, deliveries))
+    )
+
+
+def _delivery(setup: Setup, rule: Rule, wanted: str, name: str, pressure: float) -> Delivery:
+    s, machine = setup.settings, setup.machine
+    flow = float(nozzle_flow(s.nozzles, s.nozzle_diameter, pressure)) if pressure > 0 else 0.0
+    left = _budget(machine, pressure) - flow if pressure >= 10 and machine.pump_flow > 0 else None
+    fits = "forbidden" if name in rule.never else "wanted" if name == wanted else "allowed"
+    says = "pump cannot keep the pressure: fewer or smaller nozzles" if left is not None and left < 0 else ""
+    return Delivery(name, pressure, float(jet_speed(pressure)), flow, left, float(pump_power(flow, pressure)), fits, says)
+
+
+def _budget(machine: Machine, pressure: float) -> float:
+    """What the pump delivers at a pressure: its flow at the highest, more in proportion below, up to double."""
+    highest = max(bar for _, bar in machine.coolant)
+    return machine.pump_flow * min(highest / pressure, 2.0)
+
+
+def _notes(setup: Setup, deliveries: tuple[Delivery, ...]) -> list[str]:
+    found = []
+    present = next(d for d in deliveries if d.name == setup.settings.coolant)
+    if present.left is not None and present.left < 0:
+        found.append(
+            f"{present.name} at {present.pressure:.0f} bar wants {present.flow:.1f} l/min, {-present.left:.1f} more than the pump has."
+        )
+    if present.pressure >= 20:
+        found.append("Pressurised coolant: doors closed, no hands near nozzles or hoses under pressure.")
+    return found

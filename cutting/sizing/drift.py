@@ -1,0 +1,27 @@
+"""How the size wanders over a batch as the nose wears back."""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from cutting.working import Honesty, formula
+
+Array = NDArray[np.float64]
+WEAR_LIMIT = 0.3  # mm of flank wear land at the end of an edge's life, ISO 3685
+
+
+@formula("nose_recession", "{wear_land}·tan({clearance})", "iso-3685", Honesty.MODEL, 0.5)
+def nose_recession(wear_land: ArrayLike, clearance: ArrayLike) -> Array:
+    """How far Δr [mm] a nose with a wear land VB [mm] and clearance α [°] stands back: geometry of the ground-off wedge."""
+    return np.asarray(wear_land) * np.tan(np.radians(np.asarray(clearance, float)))
+
+
+def drift_per_piece(recession: ArrayLike, median_parts: ArrayLike) -> Array:
+    """Growth of a turned diameter [mm] from piece to piece, wear taken as even over the edge's pieces."""
+    return 2.0 * np.asarray(recession) / np.maximum(np.asarray(median_parts, float), 1e-9)
+
+
+def correct_every(drift: ArrayLike, tolerance: ArrayLike, share: float = 0.25) -> Array:
+    """Pieces after which the drift has used a share of the tolerance [mm]: time to correct the offset."""
+    return np.maximum(np.floor(share * np.asarray(tolerance) / np.maximum(np.asarray(drift, float), 1e-12)), 1.0)

@@ -1,0 +1,1 @@
+"""The set-up sheet: what an operator runs from, on paper."""

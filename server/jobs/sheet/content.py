@@ -1,0 +1,157 @@
+"""What stands on a set-up sheet: per operation the tool, speeds in both units, passes, offsets, checks and cautions."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.utils.safestring import mark_safe
+
+from cutting.errors import CuttingError
+from cutting.mechanics.deflection import Holding
+from cutting.operations.outcome import Outcome
+from cutting.operations.registry import evaluate_quickly
+from cutting.operations.setup import Setup, Skin
+from cutting.operations.single_point.size_control import ledger
+from cutting.quantities import Display, display, write
+from server.jobs.document import entry_of, setup_of
+from server.jobs.models import Revision
+from server.jobs.readings import readings_of
+from server.jobs.sheet.drawing import scene_svg
+from server.jobs.state import stages_of
+from server.shop import Shop
+
+
+def sheet_content(revision: Revision, only: str | None, units: str, stock: Shop) -> dict[str, Any]:
+    """The sheet of a job, or of one of its operations. Raises a 404 refusal for an operation that is not there."""
+    document = revision.document
+    if only:
+        entry_of(document, only)
+    system = "inch" if units == "inch" else "metric"
+    entries = [entry for entry in document["operations"] if not only or entry["id"] == only]
+    return {
+        "job": document["name"],
+        "revision": revision.number,
+        "at": revision.at,
+        "author": revision.author.get_username(),
+        "material": document["material"],
+        "hardness": f"{document['hardness']:g} HB" if document.get("hardness") else "as usually delivered",
+        "machine": document["machine"],
+        "pieces": document["batch"]["pieces"],
+        "goal": document["goal"],
+        "stock": document["stock"],
+        "operations": [_operation(revision, entry, system, stock) for entry in entries],
+        "defer": "The machine's manual, local rules and trained people come first. This sheet advises; it does not say that a cut is safe.",
+    }
+
+
+def _operation(revision: Revision, entry: dict[str, Any], system: str, stock: Shop) -> dict[str, Any]:
+    head = {"number": entry["number"], "title": entry["title"]}
+    try:
+        setup = setup_of(revision.document, entry, None, stock)
+        outcome = evaluate_quickly(setup)
+    except CuttingError as error:
+        return {**head, "problem": str(error)}
+    drawn = stages_of(revision.document, entry, setup, outcome.passes, stock)
+    return {
+        **head,
+        "problem": "" if outcome.feasible else f"Not sound yet: {outcome.binding.label} is over its limit.",
+        "scene": mark_safe(scene_svg(setup, drawn[-1])),
+        "tool": _tool(setup, outcome),
+        "speeds": _speeds(setup, outcome),
+        "passes": _passes(setup, outcome, system),
+        "offsets": _offsets(setup, revision.job_id, entry["id"], outcome, system),
+        "checks": _checks(setup, outcome, system),
+        "cautions": [w.text for w in outcome.warnings if w.severity != "note" or w.danger],
+    }
+
+
+def _both(shown: Display) -> str:
+    return shown.metric if shown.metric == shown.inch else f"{shown.metric} ({shown.inch})"
+
+
+def _length(value: float, system: str) -> str:
+    return write(value, "length", system)
+
+
+def _tool(setup: Setup, outcome: Outcome) -> list[tuple[str, str]]:
+    code = setup.holder.code
+    return [
+        ("insert", setup.insert.name),
+        ("holder", f"{setup.holder.designation}, KAPR {code.cutting_edge_angle:g}°"),
+        ("corner radius", _both(display(setup.insert.code.nose_radius, "length"))),
+        ("overhang", _both(display(setup.settings.overhang or setup.holder.overhang, "length"))),
+        ("centre height", "on centre" if not setup.centre_height else f"{setup.centre_height:+.2f} mm"),
+        ("change edge every", f"{outcome.results['change_parts'].display.metric} pieces"),
+    ]
+
+
+def _speeds(setup: Setup, outcome: Outcome) -> list[tuple[str, str]]:
+    results = outcome.results
+    found = [
+        ("cutting speed", _both(results["cutting_speed"].display)),
+        ("spindle speed, last pass", _both(results["spindle_speed"].display)),
+        ("feed", _both(display(setup.settings.feed_per_rev, "feed_per_rev"))),
+        ("direction", setup.settings.direction.value),
+        ("coolant", _coolant(setup)),
+        ("time", _both(results["operation_time"].display)),
+    ]
+    if setup.settings.spindle_clamp:
+        found.insert(2, ("speed clamp", f"{setup.settings.spindle_clamp:.0f} 1/min"))
+    return found
+
+
+def _coolant(setup: Setup) -> str:
+    pressure = setup.machine.pressure(setup.settings.coolant) or 0.0
+    return f"{setup.settings.coolant}, {_both(display(pressure, 'pressure'))}" if pressure else setup.settings.coolant
+
+
+def _passes(setup: Setup, outcome: Outcome, system: str) -> list[dict[str, str]]:
+    return [
+        {
+            "number": str(p.number),
+            "start": _length(p.from_diameter, system),
+            "end": _length(p.to_diameter, system),
+            "depth": _length(round(p.depth, 4), system),
+            "speed": f"{p.spindle_speed:.0f}",
+            "chip": f"{p.chip.form}, {p.chip.verdict}",
+            "seconds": f"{p.seconds:.0f} s",
+        }
+        for p in outcome.passes
+    ]
+
+
+def _offsets(setup: Setup, job_id: int, operation: str, outcome: Outcome, system: str) -> list[tuple[str, str]]:
+    if setup.operation != "turn":
+        return []
+    found = [("springs, on diameter", _both(display(1000 * outcome.results["size_error"].value, "small_length")))]
+    _, readings = readings_of(job_id, operation, setup.house.measuring_uncertainty)
+    if readings:
+        known = ledger(setup, readings)
+        found.append(("offset of the tool, measured", _both(display(1000 * known.setting, "small_length"))))
+        if known.next:
+            found.append((f"command for pass {known.next.pass_number}", _length(round(known.next.command, 3), system)))
+    if every := outcome.results.get("correct_every"):
+        found.append(("correct the size every", f"{every.display.metric} pieces, the nose wears back"))
+    return found
+
+
+def _checks(setup: Setup, outcome: Outcome, system: str) -> list[str]:
+    feature, holding = setup.feature, setup.holding
+    found = ["Tip at the height named; shortest overhang; insert and shim clean and seated; the right key."]
+    held = {Holding.CHUCK: "chuck only", Holding.CHUCK_AND_CENTRE: "chuck and centre", Holding.BETWEEN_CENTRES: "between centres"}
+    out = _length(holding.free_length, system)
+    steady = f", steady rest at {_length(holding.steady, system)} from the chuck" if holding.steady else ""
+    found.append(f"Part {out} out of the chuck, {held[holding.style]}{steady}; stop against the jaws or backstop.")
+    if setup.skin in (Skin.WELD, Skin.FORGED, Skin.CAST):
+        found.append("Turn the part by hand and touch off on its highest point.")
+    if setup.operation == "turn" and feature.end.tolerance:
+        low, high = feature.end.target - feature.end.tolerance / 2, feature.end.target + feature.end.tolerance / 2
+        found.append(f"Measure before the last pass, part at 20 °C. Finished: {_length(low, system)} to {_length(high, system)}.")
+        if setup.target_diameter != feature.end.target:
+            found.append(f"Turn to {_length(setup.target_diameter, system)}: the rest is left for grinding or polishing.")
+    if feature.roughness:
+        found.append(
+            f"Finish Ra {_both(display(feature.roughness, 'small_length'))}; expected {_both(outcome.results['roughness'].display)}."
+        )
+    found.append(f"Chips: {outcome.chip.form}, {outcome.chip.length}. If they differ, stop and look before the next piece.")
+    return found

@@ -1,0 +1,88 @@
+"""The scene of an operation as a plain SVG for paper: part in half section, jaws, centre, insert and holder to scale."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from cutting.mechanics.deflection import Holding
+from cutting.operations.setup import Setup
+from cutting.process.outline import Stage
+from cutting.tooling.plan_view import holder_outline, insert_outline
+
+WIDTH, HEIGHT, CHUCK = 640.0, 170.0, 70.0
+Corner = tuple[float, float]
+_LINE = 'stroke="#1f242b" stroke-width="0.8"'
+# attributes, not classes: paper takes no style sheet into a drawing
+LOOK = {
+    "part": f'fill="#dcd9d2" {_LINE}',
+    "steel": f'fill="#8f98a5" {_LINE}',
+    "jaw": f'fill="#c9c2b4" {_LINE}',
+    "insert": f'fill="#e3c35a" {_LINE}',
+    "cut": 'fill="#c4340f" fill-opacity="0.45"',
+    "centre": 'stroke="#1f242b" stroke-width="0.6" stroke-dasharray="12 3 2 3"',
+    "steady": 'stroke="#1f242b" stroke-width="5"',
+    "arrow": 'stroke="#c4340f" stroke-width="1.8" fill="none"',
+}
+
+
+def scene_svg(setup: Setup, stage: Stage) -> str:
+    """The last pass of an operation; the text of the drawing stays in the sheet's tables."""
+    body = max(setup.feature.start_diameter, setup.holding.grip_diameter)
+    scale = min((WIDTH - CHUCK - 110) / setup.holding.free_length, (HEIGHT - 62) / body)
+    axis = HEIGHT * 0.56
+
+    def at(corner: Corner, side: float = 1.0) -> Corner:
+        return CHUCK + corner[0] * scale, axis - side * corner[1] * scale
+
+    parts = [_jaws(setup, scale, axis)]
+    for side in (1.0, -1.0):
+        outline = [at(c, side) for c in stage.corners]
+        closed = [*outline, (outline[-1][0], axis), (outline[0][0], axis)]
+        parts.append(_polygon(closed, "part"))
+    parts.append(_polygon([at(c) for c in stage.band], "cut"))
+    if setup.holding.style is not Holding.CHUCK:
+        end = CHUCK + setup.holding.free_length * scale
+        parts.append(
+            _polygon([(end - 4, axis), (end + 26, axis - 14), (end + 48, axis - 14), (end + 48, axis + 14), (end + 26, axis + 14)], "steel")
+        )
+    if setup.holding.steady is not None:
+        parts.append(_path(f"M{CHUCK + setup.holding.steady * scale:.1f},{axis - 44:.1f}v88", "steady"))
+    tip = at(stage.tip)
+    grow = max(scale, 1.2)
+    tool = [(x * grow, y * grow) for x, y in holder_outline(setup.holder, setup.insert)]
+    edge = [(x * grow, y * grow) for x, y in insert_outline(setup.insert, setup.holder.code.cutting_edge_angle)]
+    parts += [
+        _polygon([(tip[0] + x, tip[1] - y) for x, y in tool], "steel"),
+        _polygon([(tip[0] + x, tip[1] - y) for x, y in edge], "insert"),
+    ]
+    parts.append(_path(f"M4,{axis:.1f}H{WIDTH - 4:.1f}", "centre"))
+    arrow = 30 if setup.away else -30
+    back = -arrow / 5
+    parts.append(_path(f"M{tip[0] + 46:.1f},14h{arrow}m{back:.1f},-4l{-back:.1f},4l{back:.1f},4", "arrow"))
+    return f'<svg viewBox="0 0 {WIDTH:.0f} {HEIGHT:.0f}" role="img" aria-label="Tool and part to scale">{"".join(parts)}</svg>'
+
+
+def _jaws(setup: Setup, scale: float, axis: float) -> str:
+    grip = setup.holding.grip_diameter / 2 * scale
+    tall = max(grip + 22, 30.0)
+    jaw = CHUCK - 44
+    return "".join(
+        (
+            _rect(6, axis - tall, 38, 2 * tall, "jaw"),
+            _rect(44, axis - grip - 12, jaw, 12, "steel"),
+            _rect(44, axis + grip, jaw, 12, "steel"),
+        )
+    )
+
+
+def _rect(x: float, y: float, width: float, height: float, kind: str) -> str:
+    return f'<rect x="{x:.1f}" y="{y:.1f}" width="{width:.1f}" height="{height:.1f}" {LOOK[kind]}/>'
+
+
+def _path(line: str, kind: str) -> str:
+    return f'<path d="{line}" {LOOK[kind]}/>'
+
+
+def _polygon(corners: Iterable[Corner], kind: str) -> str:
+    points = " ".join(f"{x:.1f},{y:.1f}" for x, y in corners)
+    return f'<polygon points="{points}" {LOOK[kind]}/>'

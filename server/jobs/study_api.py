@@ -1,0 +1,96 @@
+"""Studies of one operation over HTTP: nothing here is saved, all of it reads the values that are being tried."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Router
+
+from cutting.advice.ways import ways_to_turn
+from cutting.operations.coolant import advise_coolant
+from cutting.operations.registry import evaluate_quickly
+from cutting.operations.setup import Setup
+from cutting.operations.single_point.edge_life import edge_life
+from cutting.operations.single_point.hard import Grinding, hard_turning
+from cutting.operations.single_point.planner import plan
+from cutting.operations.single_point.size_control import ledger
+from cutting.operations.single_point.springing import allowed, springing, supports
+from cutting.operations.single_point.stability import stability
+from server.jobs import actions, studies
+from server.jobs import study_schemas as out
+from server.jobs.document import entry_of, request_of, setup_of, tried_with
+from server.jobs.readings import readings_of
+from server.jobs.schemas import TryIn
+from server.jobs.state import state_of
+from server.shop import shop
+
+router = Router()
+PLACE = "/{job_id}/operations/{operation}"
+
+
+@router.post(PLACE + "/plan", response=out.PlanOut)
+def plan_passes(request: HttpRequest, job_id: int, operation: str, payload: TryIn) -> dict[str, Any]:
+    """How deep a pass may be and why, the passes as they stand, and the offset ledger of what was measured."""
+    setup = _setup(job_id, operation, payload)
+    kept = _ledger(setup, job_id, operation) if setup.operation == "turn" else None
+    return studies.plan_out(plan(setup), setup, evaluate_quickly(setup), kept)
+
+
+@router.post(PLACE + "/rigidity", response=out.RigidityOut)
+def study_rigidity(request: HttpRequest, job_id: int, operation: str, payload: TryIn) -> dict[str, Any]:
+    """How the part springs along the cut, what would support it, and where it sings."""
+    setup = _setup(job_id, operation, payload)
+    return studies.rigidity_out(springing(setup), allowed(setup), supports(setup), stability(setup), _system(payload))
+
+
+@router.post(PLACE + "/edge-life", response=out.EdgeLifeOut)
+def study_edge_life(request: HttpRequest, job_id: int, operation: str, payload: TryIn) -> dict[str, Any]:
+    """Speed against life and cost, and how surely an edge reaches its planned change."""
+    setup = _setup(job_id, operation, payload)
+    return studies.edge_life_out(edge_life(setup), setup, _system(payload))
+
+
+@router.post(PLACE + "/ways", response=list[out.WayOut])
+def list_ways(request: HttpRequest, job_id: int, operation: str, payload: TryIn) -> list[dict[str, Any]]:
+    """The ways to turn this feature, each with its best tool of the crib."""
+    revision, stock = actions.newest(job_id), shop()
+    document, entry = entry_of(revision.document, operation)
+    tried = _tried(payload, revision)
+    setup = setup_of(document, entry, tried, stock)
+    _, crib = request_of(document, entry, tried, stock)
+    return [studies.way_out(offer) for offer in ways_to_turn(setup, crib)]
+
+
+@router.post(PLACE + "/coolant", response=out.CoolantOut)
+def study_coolant(request: HttpRequest, job_id: int, operation: str, payload: TryIn) -> dict[str, Any]:
+    """Which delivery suits, with the reason, and what pump and nozzles do."""
+    setup = _setup(job_id, operation, payload)
+    return studies.coolant_out(advise_coolant(setup), setup)
+
+
+@router.post(PLACE + "/hard", response=out.HardOut)
+def study_hard(request: HttpRequest, job_id: int, operation: str, payload: TryIn) -> dict[str, Any]:
+    """Hard turning against grinding, where the operation says what grinding takes."""
+    _, entry = entry_of(actions.newest(job_id).document, operation)
+    given = entry.get("grinding")
+    return studies.hard_out(hard_turning(_setup(job_id, operation, payload), Grinding(**given) if given else None))
+
+
+def _ledger(setup: Setup, job_id: int, operation: str) -> dict[str, Any]:
+    rows, readings = readings_of(job_id, operation, setup.house.measuring_uncertainty)
+    return studies.ledger_out(ledger(setup, readings), setup, rows)
+
+
+def _setup(job_id: int, operation: str, payload: TryIn) -> Setup:
+    revision = actions.newest(job_id)
+    document, entry = entry_of(revision.document, operation)
+    return setup_of(document, entry, _tried(payload, revision), shop())
+
+
+def _tried(payload: TryIn, revision: Any) -> dict[str, Any]:
+    return tried_with(payload.dict(), revision.document, lambda: state_of(revision)["tape"]["seconds"])
+
+
+def _system(payload: TryIn) -> str:
+    return "inch" if payload.units == "inch" else "metric"

@@ -1,0 +1,236 @@
+"""What the studies of an operation give: plan and size, rigidity, edge life, ways, coolant, hard turning."""
+
+from __future__ import annotations
+
+from ninja import Schema
+
+from server.jobs.schemas import ChipOut, RemedyOut
+from server.units import DisplayOut, Point, TickOut
+
+
+class AxisOut(Schema):
+    """An axis from `low` to `high` in the internal unit, with its marks."""
+
+    label: DisplayOut
+    low: float
+    high: float
+    ticks: list[TickOut]
+
+
+class CurveOut(Schema):
+    name: str
+    label: str
+    points: list[Point]
+
+
+class MarkOut(Schema):
+    """A named place on a chart."""
+
+    name: str
+    label: DisplayOut
+    at: Point
+
+
+class ChartOut(Schema):
+    x: AxisOut
+    y: AxisOut
+    curves: list[CurveOut]
+    marks: list[MarkOut]
+
+
+class DepthBoundOut(Schema):
+    name: str
+    label: str
+    depth: float
+    display: DisplayOut
+    least: bool
+    why: str
+
+
+class PlannedPassOut(Schema):
+    number: int
+    depth: DisplayOut
+    to_diameter: DisplayOut
+    push: DisplayOut
+    springs: DisplayOut
+    chip: ChipOut
+
+
+class LedgerRowOut(Schema):
+    id: int
+    piece: int
+    pass_number: int
+    commanded: DisplayOut
+    measured: DisplayOut
+    at_20: DisplayOut
+    actual_depth: DisplayOut
+    force: DisplayOut
+    offset: DisplayOut
+    expected: DisplayOut | None
+
+
+class NextPassOut(Schema):
+    pass_number: int
+    target: DisplayOut
+    depth: DisplayOut
+    force: DisplayOut
+    offset: DisplayOut
+    low: DisplayOut
+    high: DisplayOut
+    command: DisplayOut
+    last: bool
+
+
+class LedgerOut(Schema):
+    rows: list[LedgerRowOut]
+    piece: int
+    next: NextPassOut | None
+    setting: DisplayOut
+    setting_band: DisplayOut
+    springing: DisplayOut
+    springing_band: DisplayOut
+    springing_taught: bool
+    uncertainty: DisplayOut
+    notes: list[str]
+    warnings: list[str]
+
+
+class PlanOut(Schema):
+    bounds: list[DepthBoundOut]
+    deepest: DisplayOut
+    shallowest: DisplayOut
+    stock: DisplayOut
+    fewest: int
+    equal_depth: DisplayOut
+    passes: list[PlannedPassOut]
+    notes: list[str]
+    drift: DisplayOut
+    correct_every: str | None
+    explicit: bool
+    ledger: LedgerOut | None
+
+
+class SupportOut(Schema):
+    name: str
+    text: str
+    largest: DisplayOut
+    taper: DisplayOut
+    barrel: DisplayOut
+    times_stiffer: str
+    remedy: RemedyOut | None
+
+
+class SpeedOut(Schema):
+    text: DisplayOut
+    gain: str
+    remedy: RemedyOut
+
+
+class RigidityOut(Schema):
+    """The part's bow along the cut, what would support it, and the lobes of part and shank."""
+
+    bow: ChartOut
+    shape: str
+    largest: DisplayOut
+    taper: DisplayOut
+    barrel: DisplayOut
+    allowed: DisplayOut
+    supports: list[SupportOut]
+    lobes: ChartOut
+    says: str
+    width: DisplayOut
+    limit: DisplayOut
+    part_frequency: str
+    tool_frequency: str
+    suggestions: list[SpeedOut]
+
+
+class SpeedPointOut(Schema):
+    name: str
+    speed: DisplayOut
+    life: DisplayOut
+    seconds: DisplayOut
+    cost: DisplayOut
+    parts: str
+    remedy: RemedyOut | None
+
+
+class ChangeOut(Schema):
+    probability: str
+    parts: str
+
+
+class EdgeLifeOut(Schema):
+    cost: ChartOut
+    life: ChartOut
+    survival: ChartOut
+    points: list[SpeedPointOut]
+    book: DisplayOut
+    changes: list[ChangeOut]
+    planned: ChangeOut
+    shape: str
+    run: str
+    sister_tools: int
+    says: str
+
+
+class WayOut(Schema):
+    name: str
+    title: str
+    when: str
+    why_not: str
+    present: bool
+    insert: str
+    holder: str
+    tool_class: str
+    passes: int
+    speed: DisplayOut | None
+    feed: DisplayOut | None
+    seconds: DisplayOut | None
+    cost: DisplayOut | None
+    parts: str
+    secure: str
+    chip_index: float
+    roughness: DisplayOut | None
+    reach: str
+    remedy: RemedyOut | None
+
+
+class DeliveryOut(Schema):
+    name: str
+    pressure: DisplayOut
+    jet_speed: str
+    flow: str
+    left: str
+    fits: str
+    says: str
+    remedy: RemedyOut | None
+
+
+class CoolantOut(Schema):
+    rule: str
+    why: str
+    wanted: str
+    present: str
+    present_fits: bool
+    deliveries: list[DeliveryOut]
+    notes: list[str]
+
+
+class HardOut(Schema):
+    applies: bool
+    hardness: str
+    rows: list[HardRow]
+    says: list[str]
+    saving: DisplayOut | None
+    saving_per_batch: DisplayOut | None
+
+
+class HardRow(Schema):
+    label: str
+    hard: DisplayOut
+    grinding: DisplayOut | None
+    note: str
+
+
+HardOut.model_rebuild()
