@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 
 from cutting.chips.window import depth_scale, feed_scale
 from cutting.mechanics.chip_section import chip_area, engaged_edge, mean_chip_thickness
-from cutting.mechanics.finish import MINIMUM_CHIP_SHARE, RA_OF_RT, WIPER_GAIN
+from cutting.mechanics.finish import RA_OF_RT, WIPER_GAIN
 from cutting.money.cost import optimum_life_for_cost, optimum_life_for_time
 from cutting.operations.setup import Goal, Setup
 from cutting.operations.single_point import limits as rules
@@ -221,7 +221,7 @@ def _finish_feed(case: Case, cutter: Cutter) -> Array:
     """Feed [mm/rev] that gives the wanted Ra, from Brammertz' two leading terms at a good speed."""
     wanted = case.setup.feature.roughness or 1.0
     gain = np.where(cutter.wiper > 0, WIPER_GAIN, 1.0)
-    ridge = 500.0 * MINIMUM_CHIP_SHARE * cutter.edge_radius
+    ridge = 500.0 * case.minimum_chip_share * cutter.edge_radius
     marks = wanted / (RA_OF_RT * 1.16 * gain) - ridge
     return np.sqrt(np.maximum(marks, 0.05) * 8.0 * cutter.nose_radius / 1000.0)
 

@@ -144,7 +144,8 @@ USEFUL = {"carbide": 50.0, "cermet": 80.0, "ceramic": 100.0, "cbn": 60.0, "pcd":
 def _why_none(nearly: tuple[Candidate, ...], refused: tuple[object, ...]) -> str:
     if nearly:
         return nearly[0].reason
-    return str(getattr(refused[0], "reason", "no tool fits")) if refused else "no tool fits"
+    # the last rule took away what the others had left
+    return str(getattr(refused[-1], "reason", "no tool fits")) if refused else "no tool fits"
 
 
 def _is_present(way: Way, setup: Setup) -> bool:

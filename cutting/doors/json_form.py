@@ -213,6 +213,11 @@ def read_feature(data: Mapping[str, Any], system: str = "mm") -> Feature:
     return _feature(Reader(data, "feature", system, FEATURE_FIELDS))
 
 
+def read_points(given: Any, field: str, system: str = "mm") -> tuple[tuple[float, float], ...]:
+    """Points of place and diameter [mm] from text such as `20:35; 60:40` or pairs. Raises `CuttingError`."""
+    return Reader({field: given}, "", system, (field,)).points(field)
+
+
 def _feature(r: Reader) -> Feature:
     end = read_dimension(_typed(r.need("end_diameter"), r.field("end_diameter")), r.system, r.field("end_diameter"))
     lengths = {name: r.quantity(name, "length") for name in FEATURE_LENGTHS if r.has(name)}

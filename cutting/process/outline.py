@@ -5,10 +5,15 @@ from __future__ import annotations
 import itertools
 from dataclasses import dataclass
 
+import numpy as np
+
 from cutting.operations.outcome import Pass
 from cutting.operations.setup import Feature, Setup
+from cutting.operations.single_point.contour import diameter_at, slices
 
+DRAWN, BENT = 48, 12  # slices of a contour on a drawing, and as a beam
 PLACE_IN_CUT = 0.36  # share of a pass that is done where it is drawn
+Shape = tuple[tuple[float, float], ...]  # (distance from the chuck, diameter), mm
 Corner = tuple[float, float]  # (distance from the chuck, radius), mm
 
 
@@ -32,13 +37,23 @@ class Outline:
     bore: float
 
 
-def outline(stock_diameter: float, free_length: float, bore: float, operations: list[tuple[str, Setup]]) -> Outline:
+def blank_steps(stock_diameter: float, free_length: float, shape: Shape = (), count: int = DRAWN) -> list[tuple[float, float]]:
+    """The blank as breakpoints (from the chuck, radius to the next): a bar, or a shaped one by its points (place, diameter)."""
+    if not shape:
+        return [(0.0, stock_diameter / 2)]
+    places, diameters = zip(*shape, strict=True)
+    edges = np.linspace(0.0, free_length, count + 1)
+    return [(float(a), float(np.interp((a + b) / 2, places, diameters)) / 2) for a, b in itertools.pairwise(edges)]
+
+
+def outline(stock_diameter: float, free_length: float, bore: float, operations: list[tuple[str, Setup]], shape: Shape = ()) -> Outline:
     """Outline of a part held in the chuck, after its operations in run order.
 
-    `stock_diameter`, `free_length` (outside the chuck) and `bore` in mm. Steps are kept as breakpoints with the radius
+    `stock_diameter`, `free_length` (outside the chuck) and `bore` in mm, `shape` of a shaped blank. Steps are kept as breakpoints with the radius
     from each to the next.
     """
-    steps: list[tuple[float, float]] = [(0.0, stock_diameter / 2)]
+    steps = blank_steps(stock_diameter, free_length, shape)
+    stock = tuple(_corners(steps, free_length))
     end = free_length
     removed = []
     for identity, setup in operations:
@@ -52,12 +67,13 @@ def outline(stock_diameter: float, free_length: float, bore: float, operations: 
             else:
                 steps = _lower(steps, start, end, inner)  # a boss stays
             continue
-        near, far = f.distance_from_chuck, min(f.distance_from_chuck + f.length, end)
-        after = f.end_diameter / 2
-        removed.append(Removed(identity, _band(steps, near, far, after)))
-        steps = _lower(steps, near, far, after)
+        far = min(f.distance_from_chuck + f.length, end)
+        cuts = slices(f, far, DRAWN)
+        removed.append(Removed(identity, _band_over(steps, cuts)))
+        for near, stop, diameter in cuts:
+            steps = _lower(steps, near, stop, diameter / 2)
     return Outline(
-        ((0.0, stock_diameter / 2), (free_length, stock_diameter / 2)),
+        stock,
         tuple(_corners(steps, end)),
         tuple(removed),
         free_length,
@@ -66,18 +82,19 @@ def outline(stock_diameter: float, free_length: float, bore: float, operations: 
     )
 
 
-def steps_before(stock_diameter: float, free_length: float, earlier: list[tuple[str, Feature]]) -> tuple[tuple[float, float], ...]:
+def steps_before(
+    stock_diameter: float, free_length: float, earlier: list[tuple[str, Feature]], shape: Shape = ()
+) -> tuple[tuple[float, float], ...]:
     """The part as (from the chuck, diameter) after earlier operations, each given as its kind and feature. Lengths in mm."""
-    steps, end = [(0.0, stock_diameter / 2)], free_length
+    steps, end = blank_steps(stock_diameter, free_length, shape, 2 * BENT), free_length
     for kind, f in earlier:
         if kind == "face":
             end -= f.length
             if f.end.nominal > 0:
                 steps = _lower(steps, end, free_length, max(f.end.nominal / 2, 0.5))
             continue
-        near, far = f.distance_from_chuck, min(f.distance_from_chuck + f.length, free_length)
-        if near < far:
-            steps = _lower(steps, near, far, f.end_diameter / 2)
+        for near, far, diameter in slices(f, min(f.distance_from_chuck + f.length, free_length), BENT):
+            steps = _lower(steps, near, far, diameter / 2)
     return tuple((place, 2 * radius) for place, radius in steps)
 
 
@@ -91,10 +108,15 @@ class Stage:
 
 
 def stages(
-    stock_diameter: float, free_length: float, earlier: list[tuple[str, Setup]], setup: Setup, passes: tuple[Pass, ...]
+    stock_diameter: float,
+    free_length: float,
+    earlier: list[tuple[str, Setup]],
+    setup: Setup,
+    passes: tuple[Pass, ...],
+    shape: Shape = (),
 ) -> tuple[Stage, ...]:
     """The part in the middle of each pass of an operation, after the operations before it. Lengths in mm."""
-    before = outline(stock_diameter, free_length, setup.holding.bore, earlier).finished
+    before = outline(stock_diameter, free_length, setup.holding.bore, earlier, shape).finished
     steps = [(a[0], a[1]) for a in before[::2]]
     end = before[-1][0] if before else free_length
     return tuple(_facing(steps, end, setup, one) if setup.operation == "face" else _turning(steps, end, setup, one) for one in passes)
@@ -103,11 +125,26 @@ def stages(
 def _turning(steps: list[tuple[float, float]], end: float, setup: Setup, one: Pass) -> Stage:
     f = setup.feature
     near, far = f.distance_from_chuck, min(f.distance_from_chuck + f.length, end)
-    tip = far - PLACE_IN_CUT * (far - near)
-    uncut, cut = one.from_diameter / 2, one.to_diameter / 2
-    steps = _lower(steps, near, far, uncut)
-    band = _band(steps, near, tip, cut)
-    return Stage(tuple(_corners(_lower(steps, tip, far, cut), end)), (tip, cut), band)
+    done = PLACE_IN_CUT * (far - near)
+    tip = near + done if setup.away else far - done
+    left, depth = (one.to_diameter - setup.target_diameter) / 2, one.depth
+    cuts = [(a, b, diameter / 2 + left) for a, b, diameter in slices(f, far, DRAWN)]
+    for a, b, radius in cuts:
+        steps = _lower(steps, a, b, radius + depth)
+    waiting = [cut for cut in _parted(cuts, tip) if (cut[0] >= tip - 1e-9) == setup.away]
+    band = _band_over(steps, [(a, b, 2 * radius) for a, b, radius in waiting])
+    for a, b, radius in _parted(cuts, tip):
+        if (a >= tip - 1e-9) != setup.away:
+            steps = _lower(steps, a, b, radius)
+    return Stage(tuple(_corners(steps, end)), (tip, diameter_at(f, tip) / 2 + left), band)
+
+
+def _parted(cuts: list[tuple[float, float, float]], place: float) -> list[tuple[float, float, float]]:
+    """The cuts with the one that holds a place parted there."""
+    found = []
+    for a, b, radius in cuts:
+        found += [(a, place, radius), (place, b, radius)] if a < place < b else [(a, b, radius)]
+    return found
 
 
 def _facing(steps: list[tuple[float, float]], end: float, setup: Setup, one: Pass) -> Stage:
@@ -126,6 +163,16 @@ def _radius_at(steps: list[tuple[float, float]], place: float) -> float:
 def _lower(steps: list[tuple[float, float]], near: float, far: float, radius: float) -> list[tuple[float, float]]:
     places = sorted({start for start, _ in steps} | {near, far})
     return [(p, min(_radius_at(steps, p), radius) if near - 1e-9 <= p < far - 1e-9 else _radius_at(steps, p)) for p in places]
+
+
+def _band_over(steps: list[tuple[float, float]], cuts: list[tuple[float, float, float]]) -> tuple[Corner, ...]:
+    """The area that a row of cuts (from, to, diameter) takes away: along the outside, back along the new surface."""
+    tops: list[Corner] = []
+    floor: list[Corner] = []
+    for near, far, diameter in cuts:
+        tops += _band(steps, near, far, diameter / 2)[1:-1]
+        floor += [(near, diameter / 2), (far, diameter / 2)]
+    return (*tops, *reversed(floor))
 
 
 def _band(steps: list[tuple[float, float]], near: float, far: float, radius: float) -> tuple[Corner, ...]:

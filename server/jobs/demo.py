@@ -249,7 +249,53 @@ WEAR_BUSH = {
         ),
     ],
 }
-DEMO_JOBS = (RUNNER_SHAFT, DEFLECTOR_HUB, VANE_PIN, WEAR_BUSH)
+SPEAR_NEEDLE = {
+    "name": "Spear-valve needle, hardened",
+    "material": "X20Cr13 hardened 50 HRC",
+    "hardness": None,
+    "machine": "two-axis lathe",
+    "goal": "cheapest",
+    "batch": {"pieces": 24, "unattended_hours": 0, "yearly": 96},
+    "money": {"blank": 9.4, "setup_minutes": 25, "good_share": 0.98, "target": 26},
+    "stock": {
+        "diameter": "36.4 mm",
+        "free_length": "82 mm",
+        "bore": "0 mm",
+        "shape": "0 mm:36.4 mm; 36 mm:36.4 mm; 38 mm:34.4 mm; 44 mm:36.4 mm; 54 mm:36.4 mm; 82 mm:16.4 mm",
+    },
+    "holding": {"style": "chuck"},
+    "operations": [
+        operation(
+            10,
+            "Hard turn guide Ø36",
+            "turn",
+            "CNGA 120404 bare H10 CBN",
+            "PCLNR 2525 M12",
+            {"start_diameter": "36.4 mm", "end_diameter": "36 h6", "length": "28 mm", "distance_from_chuck": "8 mm", "roughness": "0.8 µm"},
+            "125 m/min / 0.07 mm/rev / 0.2 mm / dry",
+            skin="hardened",
+            grinding={"seconds": 210, "rate": 64, "wheel": 0.35},
+        ),
+        operation(
+            20,
+            "Copy the tip",
+            "turn",
+            "DNGA 150608 bare H10 CBN",
+            "PDJNR 2525 M15",
+            {
+                "start_diameter": "36.4 mm",
+                "end_diameter": "36",
+                "length": "44 mm",
+                "distance_from_chuck": "38 mm",
+                "profile": "38 mm:34 mm; 44 mm:36 mm; 54 mm:36 mm; 82 mm:16 mm",
+                "roughness": "1.6 µm",
+            },
+            "125 m/min / 0.1 mm/rev / 0.2 mm / dry",
+            skin="hardened",
+        ),
+    ],
+}
+DEMO_JOBS = (RUNNER_SHAFT, DEFLECTOR_HUB, VANE_PIN, WEAR_BUSH, SPEAR_NEEDLE)
 
 
 def fill_jobs() -> None:

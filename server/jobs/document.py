@@ -9,7 +9,7 @@ from typing import Any, Literal
 from ninja import Schema
 from pydantic import ConfigDict, Field
 
-from cutting.doors.json_form import read_feature, read_request, read_setup
+from cutting.doors.json_form import read_feature, read_points, read_request, read_setup
 from cutting.errors import CuttingError
 from cutting.operations.setup import Setup
 from cutting.process.outline import steps_before
@@ -56,6 +56,7 @@ class StockData(Strict):
     diameter: str = Field(max_length=40)
     free_length: str = Field(max_length=40)
     bore: str = Field(default="0", max_length=40)
+    shape: str = Field(default="", max_length=400, description="of a shaped blank: place:diameter from the chuck, parted by ;")
 
 
 class BatchData(Strict):
@@ -125,12 +126,23 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
         "batch": {"pieces": batch["pieces"], "unattended_hours": batch["unattended_hours"], "piece_seconds": more.get("piece_seconds")},
         "tool": {**operation["tool"], **(more.get("tool") or {})},
         "feature": operation["feature"],
-        "settings": {**operation["settings"], **tried},
+        "settings": merged(operation["settings"], tried),
         "holding": {**holding, "steps": _steps(document, operation, {"free_length": holding["free_length"]})},
         "house": document["house"],
         "skin": operation["skin"],
         "units": "mm",
     }
+
+
+def merged(settings: dict[str, Any], changed: dict[str, Any]) -> dict[str, Any]:
+    """Settings with changes; a new depth gives up a list of passes one by one."""
+    listed = {"pass_depths": None} if "depth_of_cut" in changed and "pass_depths" not in changed else {}
+    return {**settings, **listed, **changed}
+
+
+def blank_shape(document: dict[str, Any]) -> tuple[tuple[float, float], ...]:
+    """The points of a shaped blank, empty for a bar. Raises `CuttingError`."""
+    return read_points(document["stock"].get("shape") or "", "stock.shape")
 
 
 def _steps(document: dict[str, Any], operation: dict[str, Any], held: dict[str, Any]) -> list[list[float]]:
@@ -145,7 +157,7 @@ def _steps(document: dict[str, Any], operation: dict[str, Any], held: dict[str, 
         read_quantity(held.get(name) or document["stock"][name], "length", field=f"stock.{name}").value
         for name in ("diameter", "free_length")
     ]
-    return [list(step) for step in steps_before(sizes[0], sizes[1], earlier)]
+    return [list(step) for step in steps_before(sizes[0], sizes[1], earlier, blank_shape(document))]
 
 
 def entry_of(document: dict[str, Any], operation: str) -> tuple[dict[str, Any], dict[str, Any]]:

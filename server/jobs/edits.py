@@ -11,7 +11,7 @@ from pydantic import ConfigDict, Field
 
 from cutting.workpiece.hardness import brinell
 from server.errors import Refusal
-from server.jobs.document import Baseline, BatchData, GrindingData, Money, Tool
+from server.jobs.document import Baseline, BatchData, GrindingData, Money, Tool, merged
 from server.jobs.entries import Entry, length_with_unit, with_unit
 from server.shop import shop
 
@@ -42,7 +42,7 @@ class SetSettings(Gesture):
             entry["tool"] = self.tool.dict()
         kept = {name: with_unit(name, value, self.units) for name, value in self.settings.items()}
         held = {name: length_with_unit(name, value, self.units) for name, value in self.holding.items()}
-        entry["settings"].update(kept)
+        entry["settings"] = merged(entry["settings"], kept)
         entry["holding"].update(held)
         took = {"tool": self.tool.insert} if self.tool else {}
         words = ", ".join(f"{name.replace('_', ' ')} {value}" for name, value in {**took, **kept, **held}.items())
@@ -59,7 +59,7 @@ class TakeTool(Gesture):
     def apply(self, document: dict[str, Any]) -> str:
         entry = self.target(document)
         entry["tool"] = self.tool.dict()
-        entry["settings"].update({name: with_unit(name, value, "mm") for name, value in self.settings.items()})
+        entry["settings"] = merged(entry["settings"], {name: with_unit(name, value, "mm") for name, value in self.settings.items()})
         return f"{entry['number']}: took {self.tool.insert}"
 
 
@@ -108,6 +108,8 @@ class SetPart(Gesture):
     batch: BatchData | None = None
     money: Money | None = None
     house: dict[str, Entry] | None = None
+    shape: str | None = Field(default=None, max_length=400, description="of a shaped blank, empty for a bar")
+    units: Literal["mm", "inch"] = "mm"
 
     def apply(self, document: dict[str, Any]) -> str:
         said = []
@@ -133,6 +135,9 @@ class SetPart(Gesture):
             if (model := getattr(self, name)) is not None:
                 document[name] = model.dict()
                 said.append(name)
+        if self.shape is not None:
+            document["stock"]["shape"] = length_with_unit("shape", self.shape, self.units) or ""
+            said.append("shape of the blank")
         if self.house is not None:
             document["house"].update(self.house)
             said.append("house rules")

@@ -16,7 +16,7 @@ SETTING_KINDS = {
     "centre_height": ("length",),
     "nozzle_diameter": ("length",),
 }
-LISTS = ("pass_depths", "profile", "steps")
+LISTS = ("pass_depths", "profile", "steps", "shape")
 
 
 def with_unit(name: str, value: Entry, units: str) -> Entry:

@@ -15,7 +15,7 @@ from cutting.operations.single_point.case import case_of
 from cutting.process.outline import Stage, outline, stages
 from cutting.process.tape import PieceMoney, cycle_tape
 from cutting.quantities import display, read_quantity
-from server.jobs.document import setup_of
+from server.jobs.document import blank_shape, setup_of
 from server.jobs.models import Revision
 from server.shop import Shop, Version, shop
 
@@ -119,7 +119,7 @@ def stages_of(document: dict[str, Any], entry: dict[str, Any], setup: Setup, pas
         with suppress(CuttingError):
             earlier.append((before["id"], setup_of(document, before, None, stock)))
     sizes = _stock_sizes(document)
-    return stages(sizes["diameter"], setup.holding.free_length, earlier, setup, passes)
+    return stages(sizes["diameter"], setup.holding.free_length, earlier, setup, passes, blank_shape(document))
 
 
 def _stock_sizes(document: dict[str, Any]) -> dict[str, float]:
@@ -135,7 +135,7 @@ def stiffness(setup: Setup) -> float:
 
 def _outline(document: dict[str, Any], setups: list[tuple[str, Setup]]) -> Any:
     sizes = _stock_sizes(document)
-    drawn = outline(sizes["diameter"], sizes["free_length"], sizes["bore"], setups)
+    drawn = outline(sizes["diameter"], sizes["free_length"], sizes["bore"], setups, blank_shape(document))
     runs = zip(drawn.finished[::2], drawn.finished[1::2], strict=False)
     labels = [
         {"at": (a[0] + b[0]) / 2, "radius": a[1], "display": plain(display(round(2 * a[1], 1), "length", False))}

@@ -121,7 +121,7 @@ def rigidity_out(bow: Springing, allowed: float, supports: Iterable[Support], fo
             "x": axis("from the chuck", bow.places[0], max(bow.places[-1], bow.places[0] + 1), "length", system),
             "y": axis("larger by", 0.0, 1000.0 * top, "small_length", system),
             "curves": [
-                curve("bow", "change of diameter", bow.places, [1000.0 * e for e in bow.errors]),
+                curve("bow", "", bow.places, [1000.0 * e for e in bow.errors]),
                 curve("allowed", "what the drawing leaves", [bow.places[0], bow.places[-1]], [1000.0 * allowed] * 2),
             ],
             "marks": [{"name": "largest", "label": small(bow.largest), "at": [bow.largest_at, 1000.0 * bow.largest]}],
@@ -194,7 +194,7 @@ def edge_life_out(found: EdgeLife, setup: Setup, system: str) -> Answer:
             "marks": marks(lambda p: p.life),
         },
         "survival": {
-            "x": axis("pieces", 0.0, found.parts[-1], "count", system, "pieces"),
+            "x": axis("how many last", 0.0, found.parts[-1], "count", system, "pieces"),
             "y": axis("edges that last", 0.0, 100.0, "share", system),
             "curves": [curve("survival", "edges that last", found.parts, [100.0 * s for s in found.survival])],
             "marks": [

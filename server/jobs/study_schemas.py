@@ -17,7 +17,7 @@ class AxisOut(Schema):
     ticks: list[TickOut]
 
 
-class CurveOut(Schema):
+class LineOut(Schema):
     name: str
     label: str
     points: list[Point]
@@ -34,7 +34,7 @@ class MarkOut(Schema):
 class ChartOut(Schema):
     x: AxisOut
     y: AxisOut
-    curves: list[CurveOut]
+    curves: list[LineOut]
     marks: list[MarkOut]
 
 
@@ -155,7 +155,7 @@ class SpeedPointOut(Schema):
     remedy: RemedyOut | None
 
 
-class ChangeOut(Schema):
+class EdgeChangeOut(Schema):
     probability: str
     parts: str
 
@@ -166,8 +166,8 @@ class EdgeLifeOut(Schema):
     survival: ChartOut
     points: list[SpeedPointOut]
     book: DisplayOut
-    changes: list[ChangeOut]
-    planned: ChangeOut
+    changes: list[EdgeChangeOut]
+    planned: EdgeChangeOut
     shape: str
     run: str
     sister_tools: int

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from cutting.errors import CuttingError
 from cutting.mechanics.chatter import natural_frequency
 from cutting.mechanics.deflection import SHANK_MODULUS, shank_second_moment
+from cutting.mechanics.finish import HARD_CHIP_SHARE, MINIMUM_CHIP_SHARE
 from cutting.mechanics.heat import cook_temperature_rise
 from cutting.mechanics.tool_setting import reach_angle
 from cutting.money.cost import insert_edge_cost
@@ -104,6 +105,15 @@ class Case:
     def compliance(self, before: Any, after: Any) -> Array:
         """Deflection per newton at the worst place of the cut [mm/N], turning from one diameter to another [mm]."""
         return self.beam.spring(before, after)
+
+    @property
+    def hard(self) -> bool:
+        """Hardened work: it shears cleanly, without built-up edge and without pits."""
+        return self.setup.work.material.group.letter == "H"
+
+    @property
+    def minimum_chip_share(self) -> float:
+        return HARD_CHIP_SHARE if self.hard else MINIMUM_CHIP_SHARE
 
     @property
     def curl_need(self) -> float:

@@ -10,6 +10,7 @@ from cutting.mechanics.deflection import Holding
 from cutting.operations.coolant import advise_coolant
 from cutting.operations.outcome import Warning
 from cutting.operations.setup import Setup, Skin
+from cutting.operations.single_point.contour import diameter_at
 from cutting.operations.single_point.physics import Cut
 from cutting.operations.single_point.plan import pass_depths
 
@@ -119,6 +120,14 @@ def _of_the_edge(setup: Setup, done: Cut, add: Add) -> None:
     advice = advise_coolant(setup)
     if any(d.name == settings.coolant and d.fits == "forbidden" for d in advice.deliveries):
         add("coolant_forbidden", "care", advice.why)
+    above = stock_above(setup)
+    if above > 1.5 * setup.stock_to_remove + 0.1:
+        add(
+            "blank_above_contour",
+            "care",
+            f"The blank stands up to {above:.1f} mm above the contour, the passes take {setup.stock_to_remove:.2f} mm along it: "
+            "rough the shape first, or say how the blank is shaped.",
+        )
     depths = pass_depths(setup)
     if len(depths) > 1 and depths[-1] < 0.5 * depths[-2] and setup.feature.end.tolerance:
         add(
@@ -136,3 +145,14 @@ def _of_the_edge(setup: Setup, done: Cut, add: Add) -> None:
         )
     if tool.tool_class != "hss" and np.any(done.cutting_speed < 0.6 * settings.cutting_speed) and not setup.machine.speeds:
         add("fine_cut", "note", "Carbide below its speed tears: compare high-speed steel or a ground edge under ways to turn.")
+
+
+def stock_above(setup: Setup) -> float:
+    """How far the part before this cut stands above the contour at most [mm on radius]; 0 without a contour."""
+    f, steps = setup.feature, setup.holding.steps
+    if not f.profile or not steps:
+        return 0.0
+    places = np.linspace(f.profile[0][0], f.profile[-1][0], 40)
+    starts = np.array([start for start, _ in steps])
+    stock = np.array([diameter for _, diameter in steps])[np.searchsorted(starts, places, side="right") - 1]
+    return float(max((d - diameter_at(f, p)) / 2 for d, p in zip(stock, places, strict=True)))

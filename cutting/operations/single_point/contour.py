@@ -5,6 +5,8 @@ from __future__ import annotations
 import itertools
 import math
 
+import numpy as np
+
 from cutting.operations.setup import Feature
 
 
@@ -28,6 +30,23 @@ def steepest_descent(feature: Feature, away: bool = False) -> float:
 def steepest_rise(feature: Feature, away: bool = False) -> float:
     """Steepest angle [°] at which the contour rises in front of the feeding tool."""
     return steepest_descent(feature, not away)
+
+
+def diameter_at(feature: Feature, place: float) -> float:
+    """Diameter of the finished contour [mm] at a place [mm from the chuck]; the end diameter where there is none."""
+    if not feature.profile:
+        return feature.end_diameter
+    places, diameters = zip(*feature.profile, strict=True)
+    return float(np.interp(place, places, diameters)) + feature.grinding_allowance
+
+
+def slices(feature: Feature, far: float, count: int) -> list[tuple[float, float, float]]:
+    """The turned length up to `far` [mm] as (near, far, diameter); one slice without a contour, else so many."""
+    near = feature.distance_from_chuck
+    if far <= near:
+        return []
+    edges = np.linspace(near, far, (count if feature.profile else 1) + 1)
+    return [(float(a), float(b), diameter_at(feature, float(a + b) / 2)) for a, b in itertools.pairwise(edges)]
 
 
 def _slopes(feature: Feature) -> list[float]:

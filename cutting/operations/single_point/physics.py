@@ -163,10 +163,10 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
 
     stable_part, stable_tool = _stability(case, cutter, kc, q, chord, n, give, record)
 
-    h_min = record(finish.minimum_chip_thickness, edge_radius=cutter.edge_radius)
+    h_min = record(finish.minimum_chip_thickness, edge_radius=cutter.edge_radius, minimum_chip_share=case.minimum_chip_share)
     marks = record(finish.feed_mark_height, feed_per_rev=feed, nose_radius=cutter.nose_radius)
     height = record(finish.brammertz_height, peak_height=marks, feed_per_rev=feed, nose_radius=cutter.nose_radius, minimum_chip=h_min)
-    ratio = record(finish.finish_factor, cutting_speed=v, ductile=min(case.ductility * 2, 1.0))
+    ratio = record(finish.finish_factor, cutting_speed=v, ductile=1.0 if case.hard else min(case.ductility * 2, 1.0))
     ratio = ratio * np.where(cutter.wiper > 0, finish.WIPER_GAIN, 1.0)
     ra = record(finish.arithmetic_roughness, peak_height=height, finish_factor=ratio)
 

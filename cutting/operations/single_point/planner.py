@@ -127,8 +127,8 @@ def _notes(setup: Setup, case: Case, cutter: Cutter, depths: Array, shallowest: 
         )
     if len(depths) > 1 and depths[-1] < 0.7 * depths[-2]:
         found.append(_lighter(setup, case, cutter, depths))
-    if depths[-1] < shallowest:
-        found.append(f"The last cut of {depths[-1]:.2f} mm is thinner than {shallowest:.2f} mm: it presses more than it cuts.")
+    if depths[-1] < 0.99 * shallowest:
+        found.append(f"The last cut of {depths[-1]:.3g} mm is thinner than {shallowest:.3g} mm: it presses more than it cuts.")
     if setup.feature.polish:
         found.append(f"{1000 * setup.house.polishing_allowance:.0f} µm on diameter are left for polishing.")
     if len(depths) > 1 and setup.feature.end.tolerance:

@@ -81,7 +81,10 @@ def _trials(setup: Setup, name: str) -> Iterator[Trial]:
     for passes in (setup.pass_count + 1, setup.pass_count + 3):
         if 1 <= passes <= 40:
             yield from _try(
-                _with_passes(setup, passes), name, _pass_text(setup, passes), {"settings": {"depth_of_cut": setup.stock_to_remove / passes}}
+                _with_passes(setup, passes),
+                name,
+                _pass_text(setup, passes),
+                {"settings": {"depth_of_cut": _depth_of(setup, passes), "pass_depths": None}},
             )
     yield from _holding_trials(setup, name)
 
@@ -179,7 +182,10 @@ def _faster_trials(setup: Setup, name: str) -> Iterator[Trial]:
     if setup.pass_count > 1:
         fewer = setup.pass_count - 1
         yield from _try(
-            _with_passes(setup, fewer), name, _pass_text(setup, fewer), {"settings": {"depth_of_cut": setup.stock_to_remove / fewer}}
+            _with_passes(setup, fewer),
+            name,
+            _pass_text(setup, fewer),
+            {"settings": {"depth_of_cut": _depth_of(setup, fewer), "pass_depths": None}},
         )
     for field, label in (("feed_per_rev", "feed"), ("cutting_speed", "speed")):
         yield from _furthest(setup, name, field, label, "", {})
@@ -229,7 +235,13 @@ def _try(setup: Setup, name: str, text: Display, patch: dict[str, Any]) -> Itera
 
 
 def _with_passes(setup: Setup, passes: int) -> Setup:
-    return setup.with_settings(depth_of_cut=setup.stock_to_remove / passes)
+    return setup.with_settings(depth_of_cut=_depth_of(setup, passes), pass_depths=())
+
+
+def _depth_of(setup: Setup, passes: int) -> float:
+    """Depth that gives so many passes, a planned last one among them."""
+    last = setup.last_depth if passes > 1 else None
+    return (setup.stock_to_remove - (last or 0.0)) / (passes - (last is not None))
 
 
 def _tidy(value: float, field: str, up: bool) -> float:
@@ -243,7 +255,7 @@ def _change_text(label: str, present: float, value: float, kind: str) -> Display
 
 
 def _pass_text(setup: Setup, passes: int) -> Display:
-    depth = setup.stock_to_remove / passes
+    depth = _depth_of(setup, passes)
     return Display(
         *(
             f"{passes} {'pass' if passes == 1 else 'passes'} of {write(depth, 'length', s)} instead of {setup.pass_count}"

@@ -91,7 +91,7 @@ def _speeds(setup: Setup, outcome: Outcome) -> list[tuple[str, str]]:
         ("cutting speed", _both(results["cutting_speed"].display)),
         ("spindle speed, last pass", _both(results["spindle_speed"].display)),
         ("feed", _both(display(setup.settings.feed_per_rev, "feed_per_rev"))),
-        ("direction", setup.settings.direction.value),
+        ("direction", "towards the centre" if setup.operation == "face" else setup.settings.direction.value),
         ("coolant", _coolant(setup)),
         ("time", _both(results["operation_time"].display)),
     ]

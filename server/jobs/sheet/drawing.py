@@ -28,8 +28,8 @@ LOOK = {
 def scene_svg(setup: Setup, stage: Stage) -> str:
     """The last pass of an operation; the text of the drawing stays in the sheet's tables."""
     body = max(setup.feature.start_diameter, setup.holding.grip_diameter)
-    scale = min((WIDTH - CHUCK - 110) / setup.holding.free_length, (HEIGHT - 62) / body)
-    axis = HEIGHT * 0.56
+    scale = min((WIDTH - CHUCK - 110) / setup.holding.free_length, (HEIGHT - 74) / body)
+    axis = HEIGHT * 0.54
 
     def at(corner: Corner, side: float = 1.0) -> Corner:
         return CHUCK + corner[0] * scale, axis - side * corner[1] * scale
@@ -56,9 +56,12 @@ def scene_svg(setup: Setup, stage: Stage) -> str:
         _polygon([(tip[0] + x, tip[1] - y) for x, y in edge], "insert"),
     ]
     parts.append(_path(f"M4,{axis:.1f}H{WIDTH - 4:.1f}", "centre"))
-    arrow = 30 if setup.away else -30
-    back = -arrow / 5
-    parts.append(_path(f"M{tip[0] + 46:.1f},14h{arrow}m{back:.1f},-4l{-back:.1f},4l{back:.1f},4", "arrow"))
+    if setup.operation == "face":
+        parts.append(_path(f"M{tip[0] + 52:.1f},10v30m-4,-6l4,6l4,-6", "arrow"))
+    else:
+        arrow = 30 if setup.away else -30
+        back = -arrow / 5
+        parts.append(_path(f"M{tip[0] + 46:.1f},14h{arrow}m{back:.1f},-4l{-back:.1f},4l{back:.1f},4", "arrow"))
     return f'<svg viewBox="0 0 {WIDTH:.0f} {HEIGHT:.0f}" role="img" aria-label="Tool and part to scale">{"".join(parts)}</svg>'
 
 

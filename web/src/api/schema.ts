@@ -1553,6 +1553,12 @@ export interface components {
              * @default 0
              */
             bore?: string;
+            /**
+             * Shape
+             * @description of a shaped blank: place:diameter from the chuck, parted by ;
+             * @default
+             */
+            shape?: string;
         };
         /** Tool */
         Tool: {
@@ -1794,6 +1800,17 @@ export interface components {
             house?: {
                 [key: string]: string | number | boolean | null;
             } | null;
+            /**
+             * Shape
+             * @description of a shaped blank, empty for a bar
+             */
+            shape?: string | null;
+            /**
+             * Units
+             * @default mm
+             * @enum {string}
+             */
+            units?: "mm" | "inch";
         };
         /**
          * SetSettings
@@ -2495,19 +2512,18 @@ export interface components {
             x: components["schemas"]["AxisOut"];
             y: components["schemas"]["AxisOut"];
             /** Curves */
-            curves: components["schemas"]["CurveOut"][];
+            curves: components["schemas"]["LineOut"][];
             /** Marks */
             marks: components["schemas"]["MarkOut"][];
         };
-        /** CurveOut */
-        CurveOut: {
-            /** Spindle */
-            spindle: number[][];
-            /** Torque */
-            torque: number[][];
-            axes: components["schemas"]["Axes"];
-            /** Note */
-            note: string;
+        /** LineOut */
+        LineOut: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Points */
+            points: number[][];
         };
         /**
          * MarkOut
@@ -2566,21 +2582,12 @@ export interface components {
             times_stiffer: string;
             remedy: components["schemas"]["RemedyOut"] | null;
         };
-        /** ChangeOut */
-        ChangeOut: {
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** Author */
-            author: string;
-            /** Action */
-            action: string;
-            /** Fields */
-            fields: {
-                [key: string]: string[];
-            };
+        /** EdgeChangeOut */
+        EdgeChangeOut: {
+            /** Probability */
+            probability: string;
+            /** Parts */
+            parts: string;
         };
         /** EdgeLifeOut */
         EdgeLifeOut: {
@@ -2591,8 +2598,8 @@ export interface components {
             points: components["schemas"]["SpeedPointOut"][];
             book: components["schemas"]["DisplayOut"];
             /** Changes */
-            changes: components["schemas"]["ChangeOut"][];
-            planned: components["schemas"]["ChangeOut"];
+            changes: components["schemas"]["EdgeChangeOut"][];
+            planned: components["schemas"]["EdgeChangeOut"];
             /** Shape */
             shape: string;
             /** Run */
@@ -3357,6 +3364,16 @@ export interface components {
             /** Text */
             text: string;
         };
+        /** CurveOut */
+        CurveOut: {
+            /** Spindle */
+            spindle: number[][];
+            /** Torque */
+            torque: number[][];
+            axes: components["schemas"]["Axes"];
+            /** Note */
+            note: string;
+        };
         /**
          * CurveIn
          * @description A power curve being drawn: [speed, power] points.
@@ -3478,6 +3495,22 @@ export interface components {
             /** Value */
             value: string;
             shown: components["schemas"]["DisplayOut"];
+        };
+        /** ChangeOut */
+        ChangeOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Author */
+            author: string;
+            /** Action */
+            action: string;
+            /** Fields */
+            fields: {
+                [key: string]: string[];
+            };
         };
         /** JobRef */
         JobRef: {

@@ -22,6 +22,8 @@
       ["roughness", "finish Ra, µm", "1.6"],
       ["fillet", "smallest fillet", "0.8"],
       ["grinding_allowance", "left for grinding, on Ø", "0.3"],
+      ["skin_depth", "skin or build-up, depth", "0.75"],
+      ["profile", "contour, place:Ø from the jaws", "20:40; 45:40; 60:49"],
     ],
     face: [
       ["start_diameter", "from Ø", "60"],
@@ -36,6 +38,7 @@
   let title = $state(known?.title ?? "");
   let skin = $state(known?.skin ?? "clean");
   let shoulder = $state(known?.feature.shoulder === true);
+  let polish = $state(known?.feature.polish === true);
   let feature = $state<Record<string, string>>(
     Object.fromEntries(
       LABELS.turn.map(([name]) => [name, known?.feature[name] != null ? String(known.feature[name]) : ""]),
@@ -47,7 +50,7 @@
     const given: Record<string, string | boolean> = Object.fromEntries(
       LABELS[kind].map(([name]) => [name, (feature[name] ?? "").trim()]).filter(([, value]) => value !== ""),
     );
-    if (kind === "turn") given.shoulder = shoulder;
+    if (kind === "turn") Object.assign(given, { shoulder, polish });
     const name = title.trim() || (kind === "turn" ? `Turn Ø${feature.end_diameter}` : "Face");
     const units = session.units;
     const saved = known
@@ -88,11 +91,14 @@
     {#if kind === "turn"}
       <label for="shoulder">square shoulder</label>
       <input id="shoulder" type="checkbox" class="size-5" bind:checked={shoulder} />
+      <label for="polish">polished to size afterwards</label>
+      <input id="polish" type="checkbox" class="size-5" bind:checked={polish} />
     {/if}
     {#if known}
       <label for="skin">skin of the stock here</label>
       <select id="skin" class="control" bind:value={skin}>
-        {#each ["clean", "bar", "forged", "cast", "weld"] as one (one)}<option>{one}</option>{/each}
+        {#each ["clean", "bar", "forged", "cast", "weld", "hardened"] as one (one)}<option>{one}</option
+          >{/each}
       </select>
     {/if}
     {#if editor.problem}<p role="alert" class="text-signal col-span-2">{editor.problem.message}</p>{/if}

@@ -121,6 +121,16 @@
     >
       <option>chuck</option><option>chuck and centre</option><option>between centres</option>
     </select>
+    <label for="shape">blank's shape</label>
+    <input
+      id="shape"
+      class="control figure"
+      placeholder="a bar; or 0:60; 40:45"
+      title="Of a forged or pre-shaped blank: place:diameter from the jaws, parted by semicolons"
+      value={document.stock.shape ?? ""}
+      disabled={locked}
+      onchange={(event) => part({ shape: event.currentTarget.value.trim(), units: session.units })}
+    />
     <label for="book">above the book</label>
     <select
       id="book"
@@ -132,5 +142,55 @@
     >
       <option>never</option><option>may go above</option>
     </select>
+    <label for="last-cut">last cut</label>
+    <select
+      id="last-cut"
+      class="control"
+      title="House rule: the last cut to a tolerance"
+      value={document.house?.equal_cuts === false ? "light, with a sharp edge" : "like the others"}
+      disabled={locked}
+      onchange={(event) => part({ house: { equal_cuts: event.currentTarget.value === "like the others" } })}
+    >
+      <option>like the others</option><option>light, with a sharp edge</option>
+    </select>
+    <label for="height">tip height</label>
+    <select
+      id="height"
+      class="control"
+      title="House rule: where the tip stands; its effect on rake and clearance is shown on the bench"
+      value={Number(document.house?.off_centre ?? 0) > 0 ? "a little below outside" : "on centre"}
+      disabled={locked}
+      onchange={(event) =>
+        part({ house: { off_centre: event.currentTarget.value === "on centre" ? 0 : 0.01 } })}
+    >
+      <option>on centre</option><option>a little below outside</option>
+    </select>
+    <label for="polishing">polishing, mm on Ø</label>
+    <input
+      id="polishing"
+      class="control figure"
+      type="number"
+      min="0"
+      max="0.2"
+      step="0.001"
+      title="House rule: what is left where a surface is polished to size"
+      value={document.house?.polishing_allowance ?? 0.01}
+      disabled={locked}
+      onchange={(event) => number(event, (polishing_allowance) => part({ house: { polishing_allowance } }))}
+    />
+    <label for="gauge">micrometer ±, mm</label>
+    <input
+      id="gauge"
+      class="control figure"
+      type="number"
+      min="0.0001"
+      max="1"
+      step="any"
+      title="House rule: expanded uncertainty of the usual instrument, k = 2"
+      value={document.house?.measuring_uncertainty ?? 0.01}
+      disabled={locked}
+      onchange={(event) =>
+        number(event, (measuring_uncertainty) => part({ house: { measuring_uncertainty } }))}
+    />
   </div>
 </Panel>

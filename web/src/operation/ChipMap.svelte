@@ -168,6 +168,11 @@
         <text x="42" y={height - 3} class="draw-text"
           >depth {session.units === "inch" ? "in" : "mm"} upward</text
         >
+        {#each map.passes as [feed, depth], k (k)}
+          {#if depth !== map.depth}<circle cx={x(feed!)} cy={y(depth!)} r="3.5" class="fill-ink"
+              ><title>pass {k + 1}</title></circle
+            >{/if}
+        {/each}
         <g transform="translate({x(map.feed)},{y(map.depth)})" class="draw-signal">
           <circle r="11" fill="none" stroke-dasharray="3 2" />
           <circle r="4.5" stroke="none" />

@@ -41,6 +41,14 @@
   const band = $derived(
     ((stage?.band ?? []) as [number, number][]).map(([a, r]) => `${x(a)},${y(r)}`).join(" "),
   );
+  // the bow of the last cut, exaggerated so that its largest change of diameter shows
+  const BOW = 15;
+  const bowTop = $derived(Math.max(...(e?.bow.errors ?? [0]), 1e-6));
+  const bow = $derived(
+    (e?.bow.places ?? [])
+      .map((place, k) => `${k ? "L" : "M"}${x(place)},${y(tip.r) - 3 - (BOW * e!.bow.errors[k]!) / bowTop}`)
+      .join(""),
+  );
   const ff = $derived(force(num("feed_force")));
   const fp = $derived(force(num("passive_force")));
   const fc = $derived(force(num("cutting_force")));
@@ -94,7 +102,21 @@
             class="draw-steel"
           />
         {/if}
+        {#if num("steady") > 0}<path
+            d="M{x(num('steady'))},{y(body) - 8}V{y(body * 0.2)}M{x(num('steady'))},{y(-body) + 8}V{y(
+              -body * 0.2,
+            )}"
+            stroke="var(--ink)"
+            stroke-width="5"
+          />{/if}
         <line x1="6" x2={width - 4} y1={axis} y2={axis} class="draw-centre" />
+        {#if !facing}<path
+            d={bow}
+            fill="none"
+            stroke="var(--signal)"
+            stroke-width="1.2"
+            stroke-dasharray="5 2"
+          />{/if}
         <polygon points={corner(e.holder_outline as [number, number][])} class="draw-steel" />
         <polygon points={corner(e.insert_outline as [number, number][])} class="draw-insert" />
         <g class="draw-signal" stroke-width="1.8">
@@ -126,22 +148,21 @@
         >
         <g stroke="var(--soft)" stroke-width="1.4" fill="none">
           {#if facing}<path d="M{x(tip.x) + 44},{y(tip.r) - 34}v26m-3,-5l3,5l3,-5" />
+          {:else if e.scene.direction === "away from the chuck"}<path
+              d="M{x(tip.x) + 44},{y(tip.r) - 26}h30m-5,-3l5,3l-5,3"
+            />
           {:else}<path d="M{x(tip.x) + 74},{y(tip.r) - 26}h-30m5,-3l-5,3l5,3" />{/if}
         </g>
         <text x={x(tip.x) + (facing ? 50 : 80)} y={y(tip.r) - 22} class="draw-text">feed</text>
         <path d="M{x(0)},{height - 16}v-6m0,3H{x(num('free_length'))}m0,-3v6" class="draw-size" />
-        <text
-          x={Math.max((x(0) + x(num("free_length"))) / 2, 236)}
-          y={height - 5}
-          text-anchor="middle"
-          class="draw-text"
+        <text x={width - 8} y={height - 5} text-anchor="end" class="draw-text"
           >{shown(e.scene_labels.free_length)} out of the chuck, {held === "chuck"
             ? "no centre"
             : held === "between centres"
               ? "between centres"
-              : "centre in"} · {num("overhang_ratio").toFixed(1)} × D · springs {shown(
-            e.scene_labels.springs,
-          )} on diameter</text
+              : "centre in"} · {num("overhang_ratio").toFixed(1)} × D · {facing
+            ? `springs ${shown(e.scene_labels.springs)}`
+            : `${e.bow.shape}: ${shown(e.bow.at_chuck)} … ${shown(e.bow.largest)} on Ø, drawn exaggerated`}</text
         >
       </svg>
     {/if}

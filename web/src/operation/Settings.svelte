@@ -2,6 +2,7 @@
   import Panel from "../lib/Panel.svelte";
   import { other, session, shown } from "../session.svelte";
   import type { OperationBench, SettingName } from "./bench.svelte";
+  import Cautions from "./Cautions.svelte";
 
   let { bench }: { bench: OperationBench } = $props();
 
@@ -37,6 +38,11 @@
     );
   };
 
+  const passes = $derived.by(() => {
+    const rows = bench.evaluation?.passes ?? [];
+    const alike = rows.every((row) => row.depth.metric === rows[0]?.depth.metric);
+    return `${rows.length || "–"} × ${alike ? "equal" : "planned"}`;
+  });
   const clamp = $derived.by(() => {
     const entry =
       "spindle_clamp" in bench.tried ? bench.tried.spindle_clamp : bench.entry?.settings.spindle_clamp;
@@ -115,9 +121,7 @@
           {/if}
         </svg>
         <span class="figure text-soft text-[12.5px] whitespace-nowrap" id="{name}-more"
-          >{name === "depth_of_cut"
-            ? `${bench.evaluation?.passes.length ?? "–"} × equal`
-            : other(at?.display)}</span
+          >{name === "depth_of_cut" ? passes : other(at?.display)}</span
         >
         {#if error}
           <p class="text-signal col-span-4" role="alert">
@@ -186,18 +190,6 @@
         {/each}
       </tbody>
     </table>
-    <ul class="mt-1 text-[13px]" aria-label="Warnings and cautions">
-      {#each bench.evaluation?.warnings ?? [] as warning (warning.name)}
-        <li
-          class={warning.severity === "blocks"
-            ? "text-signal font-semibold"
-            : warning.severity === "care"
-              ? "text-warn"
-              : "text-soft"}
-        >
-          {warning.severity === "blocks" ? "■ " : warning.severity === "care" ? "▲ " : ""}{warning.text}
-        </li>
-      {/each}
-    </ul>
+    <Cautions {bench} />
   </div>
 </Panel>

@@ -117,12 +117,13 @@ export class OperationBench {
     if (!session.mayEdit) return;
     await this.save(); // a run of nudges is a gesture of its own
     this.rungs = {};
-    const { settings = {}, holding = {} } = remedy.patch;
+    const { settings = {}, holding = {}, tool } = remedy.patch;
     await this.editor.save({
       action: "set_settings",
       operation: this.operation,
       settings,
       holding,
+      tool: tool ? { insert: String(tool.insert), holder: String(tool.holder) } : null,
       units: "mm",
     });
   }
@@ -161,6 +162,11 @@ export class OperationBench {
     this.busy = false;
     window.clearTimeout(this.followTimer);
     this.followTimer = window.setTimeout(() => void this.followUp(), FOLLOW);
+  }
+
+  /** What a study of this operation with the values tried is asked with. */
+  get question() {
+    return { ...this.path(), body: this.body() };
   }
 
   private body() {

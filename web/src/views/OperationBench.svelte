@@ -22,6 +22,7 @@
   import Settings from "../operation/Settings.svelte";
   import Stiffness from "../operation/Stiffness.svelte";
   import WorkingSheet from "../operation/WorkingSheet.svelte";
+  import Studies, { STUDIES, type StudyName } from "../study/Studies.svelte";
   import { page } from "../page.svelte";
   import { session } from "../session.svelte";
 
@@ -30,6 +31,7 @@
   const bench = $derived(new OperationBench(editor, params.operation));
   let missing = $state("");
   let sheet = $state<"compare" | "others" | "log" | "drawing" | null>(null);
+  let study = $state<StudyName | null>(null);
   let limit = $state<Schemas["LimitOut"] | null>(null);
   let value = $state<Schemas["ValueOut"] | null>(null);
   const shownState = $derived(bench.follow?.state ?? editor.job?.state);
@@ -75,6 +77,8 @@
     if (remedy) void bench.apply(remedy);
   }
 
+  const sheetOf = (form: "page" | "pdf", paper = "a4") =>
+    `/api/jobs/${params.id}/setup-sheet?operation=${params.operation}&form=${form}&paper=${paper}&units=${session.units}`;
   const rows = () => bench.follow?.advice.candidates ?? [];
   const focus = (id: string) => document.getElementById(id)?.focus();
 
@@ -98,6 +102,8 @@
         "1": () => offer(0),
         "2": () => offer(1),
         "3": () => offer(2),
+        ...Object.fromEntries(STUDIES.map(([name, , letter]) => [letter, () => (study = name)])),
+        o: () => window.open(sheetOf("page"), "_blank", "noopener"),
         "[": () => step(-1),
         "]": () => step(1),
       }),
@@ -126,6 +132,28 @@
       <Silhouette outline={shownState.outline} width={232} height={150} labels marked={params.operation} />
       <div class="min-h-0 flex-1 overflow-auto">
         <RunOrder rows={shownState.operations} job={job.id} selected={params.operation} />
+      </div>
+      <div
+        class="grid grid-cols-2 gap-x-2 gap-y-1 px-2.5 pb-1.5"
+        role="group"
+        aria-label="Studies of this operation"
+      >
+        {#each STUDIES as [name, label, letter] (name)}
+          <button
+            class="border-edge flex min-h-7 items-center justify-between border px-2"
+            onclick={() => (study = name)}>{label} <kbd>{letter}</kbd></button
+          >
+        {/each}
+        <span class="col-span-2 flex items-center justify-between"
+          ><a class="plain-link" href={sheetOf("page")} target="_blank" rel="noopener"
+            >set-up sheet <kbd>o</kbd></a
+          >
+          <span
+            >PDF <a class="plain-link" href={sheetOf("pdf", "a4")} target="_blank" rel="noopener">A4</a>
+            <a class="plain-link" href={sheetOf("pdf", "letter")} target="_blank" rel="noopener">Letter</a
+            ></span
+          ></span
+        >
       </div>
       <div class="flex gap-2 px-2.5 pb-2">
         <button class="control flex-1" onclick={() => (sheet = "log")}>notes, sizes <kbd>n</kbd></button>
@@ -160,6 +188,7 @@
   </div>
   {#if limit}<WorkingSheet {bench} title={limit.label} {limit} close={() => (limit = null)} />{/if}
   {#if value}<WorkingSheet {bench} title={value.label} {value} close={() => (value = null)} />{/if}
+  <Studies {bench} open={study} close={() => (study = null)} />
   {#if sheet === "compare"}<CompareSheet {bench} close={() => (sheet = null)} />{/if}
   {#if sheet === "others"}<OthersSheet {bench} close={() => (sheet = null)} />{/if}
   {#if sheet === "log"}<LogSheet {bench} close={() => (sheet = null)} />{/if}

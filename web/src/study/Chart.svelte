@@ -1,0 +1,100 @@
+<script lang="ts">
+  import { scaleLinear } from "d3-scale";
+  import type { Schemas } from "../api/client";
+  import { shown } from "../session.svelte";
+
+  interface Props {
+    chart: Schemas["ChartOut"];
+    label: string;
+    height?: number;
+    /** Curves drawn thin and dashed: bounds and bands. */
+    thin?: string[];
+    /** A stretch of the x axis that is marked, in its own unit. */
+    span?: [number, number] | null;
+  }
+  let { chart, label, height = 190, thin = [], span = null }: Props = $props();
+  let width = $state(460);
+  const id = $props.id();
+
+  const LEFT = 52;
+  const x = $derived(scaleLinear([chart.x.low, chart.x.high], [LEFT, width - 12]));
+  const y = $derived(scaleLinear([chart.y.low, chart.y.high], [height - 34, 12]));
+  const path = (points: number[][]) =>
+    points.map(([a, b], k) => `${k ? "L" : "M"}${x(a!)},${y(b!)}`).join("");
+  const ends = $derived(
+    chart.curves.map((curve) => {
+      const inside = curve.points.filter(([a, b]) => b! <= chart.y.high && a! <= chart.x.high);
+      return { ...curve, end: inside.at(-1) };
+    }),
+  );
+</script>
+
+<div bind:clientWidth={width}>
+  <svg {width} {height} class="block" role="img" aria-label={label}>
+    <defs
+      ><clipPath {id}
+        ><rect x={LEFT} y="8" width={Math.max(width - LEFT - 12, 1)} height={height - 42} /></clipPath
+      ></defs
+    >
+    {#if span}<rect
+        x={x(span[0])}
+        y="12"
+        width={Math.max(x(span[1]) - x(span[0]), 0)}
+        height={height - 46}
+        fill="var(--window)"
+        clip-path="url(#{id})"
+      />{/if}
+    {#each chart.y.ticks as tick (tick.value)}
+      <line x1={LEFT} x2={width - 12} y1={y(tick.value)} y2={y(tick.value)} stroke="var(--line)" />
+      <text x={LEFT - 6} y={y(tick.value) + 4} text-anchor="end" class="draw-text figure" font-size="12"
+        >{shown(tick)}</text
+      >
+    {/each}
+    {#each chart.x.ticks as tick (tick.value)}
+      <text x={x(tick.value)} y={height - 19} text-anchor="middle" class="draw-text figure" font-size="12"
+        >{shown(tick)}</text
+      >
+    {/each}
+    <path d="M{LEFT},12V{height - 34}H{width - 12}" class="draw-size" />
+    <text x={width - 12} y={height - 4} text-anchor="end" class="draw-text">{shown(chart.x.label)}</text>
+    <text x="4" y={height - 4} class="draw-text">{shown(chart.y.label)} ↑</text>
+    <g clip-path="url(#{id})" fill="none">
+      {#each chart.curves as curve (curve.name)}
+        <path
+          d={path(curve.points)}
+          stroke={thin.includes(curve.name) ? "var(--warn)" : "var(--ink)"}
+          stroke-width={thin.includes(curve.name) ? 1.2 : 1.8}
+          stroke-dasharray={thin.includes(curve.name) ? "6 3" : undefined}
+        />
+      {/each}
+    </g>
+    {#each ends as curve, k (curve.name)}
+      {#if curve.end && curve.label && chart.curves.length > 1}
+        <text
+          x={Math.min(x(curve.end[0]!), width - 14)}
+          y={Math.max(y(curve.end[1]!) - 5, 20 + 13 * k)}
+          text-anchor="end"
+          class="draw-text draw-over">{curve.label}</text
+        >
+      {/if}
+    {/each}
+    {#each chart.marks as mark, k (mark.name)}
+      {@const at = [x(mark.at[0]!), Math.max(y(mark.at[1]!), 12)] as const}
+      {@const left = at[0] > width * 0.62}
+      <g
+        class={mark.name === "now" || mark.name === "planned" || mark.name === "largest"
+          ? "fill-signal"
+          : "fill-ink"}
+      >
+        <circle cx={at[0]} cy={at[1]} r="4.5" />
+        <text
+          x={at[0] + (left ? -8 : 8)}
+          y={at[1] + (k % 2 ? 17 : -8)}
+          text-anchor={left ? "end" : "start"}
+          class="figure draw-over"
+          font-size="12.5">{chart.marks.length > 1 ? mark.name : shown(mark.label)}</text
+        >
+      </g>
+    {/each}
+  </svg>
+</div>

@@ -1,0 +1,98 @@
+<script lang="ts">
+  import { api, ask } from "../api/client";
+  import Sheet from "../lib/Sheet.svelte";
+  import type { OperationBench } from "../operation/bench.svelte";
+  import { session, shown } from "../session.svelte";
+  import { Study } from "./study.svelte";
+
+  let { bench, close }: { bench: OperationBench; close: () => void } = $props();
+  // svelte-ignore state_referenced_locally
+  const study = new Study(bench, () =>
+    ask(api.POST("/api/jobs/{job_id}/operations/{operation}/hard", bench.question)),
+  );
+  const found = $derived(study.answer);
+  // svelte-ignore state_referenced_locally
+  const known = bench.entry?.grinding;
+  let seconds = $state(known ? String(known.seconds) : "");
+  let rate = $state(known ? String(known.rate) : "");
+  let wheel = $state(known ? String(known.wheel) : "0");
+
+  async function keep(event: SubmitEvent) {
+    event.preventDefault();
+    const grinding = { seconds: Number(seconds), rate: Number(rate), wheel: Number(wheel || 0) };
+    if (await bench.editor.save({ action: "set_grinding", operation: bench.operation, grinding }))
+      await study.ask();
+  }
+</script>
+
+<Sheet title="Hard turning or grinding · {bench.entry?.number} {bench.entry?.title}" {close}>
+  {#if study.problem}<p role="alert" class="text-signal">{study.problem}</p>{/if}
+  {#if found}
+    <p>Work at {found.hardness}.</p>
+    {#each found.says as line (line)}<p>{line}</p>{/each}
+    <table class="mt-2 w-full" aria-label="Hard turning against grinding" aria-busy={study.stale}>
+      <thead class="text-soft text-left text-[13px]"
+        ><tr class="border-line border-b"
+          ><th scope="col" class="py-1 font-normal"><span class="sr-only">what</span></th><th
+            scope="col"
+            class="text-right font-normal">turned</th
+          ><th scope="col" class="text-right font-normal">ground</th><th scope="col" class="pl-3 font-normal"
+            >how known</th
+          ></tr
+        ></thead
+      >
+      <tbody>
+        {#each found.rows as row (row.label)}
+          <tr class="border-line border-b"
+            ><th scope="row" class="py-1 text-left font-normal">{row.label}</th><td class="figure text-right"
+              >{shown(row.hard)}</td
+            ><td class="figure text-right">{row.grinding ? shown(row.grinding) : ""}</td><td
+              class="text-soft pl-3">{row.note}</td
+            ></tr
+          >
+        {/each}
+      </tbody>
+    </table>
+    {#if found.saving}<p class="mt-2 font-semibold" data-testid="saving">
+        Turning saves {shown(found.saving)} a piece, {shown(found.saving_per_batch)} a batch.
+      </p>{/if}
+    {#if session.mayEdit}
+      <h3 class="mt-3 font-semibold">Grinding as it is done now</h3>
+      <form class="mt-1 flex flex-wrap items-end gap-2" onsubmit={keep}>
+        <label class="grid"
+          >seconds a piece <input
+            class="control figure w-28"
+            type="number"
+            min="1"
+            step="any"
+            required
+            bind:value={seconds}
+          /></label
+        >
+        <label class="grid"
+          >€ an hour <input
+            class="control figure w-24"
+            type="number"
+            min="0"
+            step="any"
+            required
+            bind:value={rate}
+          /></label
+        >
+        <label class="grid"
+          >wheel, € a piece <input
+            class="control figure w-24"
+            type="number"
+            min="0"
+            step="any"
+            bind:value={wheel}
+          /></label
+        >
+        <button class="control">Compare</button>
+      </form>
+    {/if}
+    <p class="text-soft mt-3">
+      Sparks and hot chips: guard closed. The machine's manual, local rules and trained people come first.
+    </p>
+  {:else if !study.problem}<p class="text-soft">Weighing both …</p>{/if}
+</Sheet>

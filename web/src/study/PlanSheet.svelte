@@ -1,0 +1,120 @@
+<script lang="ts">
+  import { api, ask } from "../api/client";
+  import Sheet from "../lib/Sheet.svelte";
+  import type { OperationBench } from "../operation/bench.svelte";
+  import ChipForm from "../operation/ChipForm.svelte";
+  import { session, shown } from "../session.svelte";
+  import DepthRails from "./DepthRails.svelte";
+  import SizeControl from "./SizeControl.svelte";
+  import { Study } from "./study.svelte";
+
+  let { bench, close }: { bench: OperationBench; close: () => void } = $props();
+  // svelte-ignore state_referenced_locally
+  const study = new Study(bench, () =>
+    ask(api.POST("/api/jobs/{job_id}/operations/{operation}/plan", bench.question)),
+  );
+  const found = $derived(study.answer);
+  const kept = (name: string) => String(bench.tried[name] ?? bench.entry?.settings[name] ?? "");
+  const bare = (text: string) => text.replace(/\s.*$/, "");
+  const list = $derived(found?.passes.map((one) => bare(shown(one.depth))).join("; ") ?? "");
+  const refusal = $derived(
+    bench.problem?.errors.find((error) => /pass_depths|last_depth|depth_of_cut/.test(error.field)),
+  );
+</script>
+
+<Sheet title="Passes and size · {bench.entry?.number} {bench.entry?.title}" wide {close}>
+  {#if study.problem && !refusal}<p role="alert" class="text-signal">{study.problem}</p>{/if}
+  {#if found}
+    <div class="grid gap-x-6 md:grid-cols-[1fr_1.25fr]" aria-busy={study.stale}>
+      <section>
+        <h3 class="font-semibold">How deep a pass may be</h3>
+        <DepthRails plan={found} />
+      </section>
+      <section>
+        <h3 class="font-semibold">
+          {found.passes.length}
+          {found.passes.length === 1 ? "pass" : "passes"} over
+          <span class="figure">{shown(found.stock)}</span>
+        </h3>
+        <div class="mt-1 flex flex-wrap items-end gap-2">
+          <label class="grid min-w-44 flex-1"
+            >depths, one by one <input
+              class="control figure w-full"
+              disabled={!session.mayEdit}
+              value={list}
+              aria-invalid={refusal ? "true" : undefined}
+              aria-describedby="plan-refusal"
+              onchange={(event) => bench.attempt({ pass_depths: event.currentTarget.value.trim() || null })}
+            /></label
+          >
+          <label class="grid w-28"
+            >planned last <input
+              class="control figure w-full"
+              placeholder="like the others"
+              disabled={!session.mayEdit}
+              value={kept("last_depth")}
+              onchange={(event) =>
+                bench.attempt({ last_depth: event.currentTarget.value.trim() || null, pass_depths: null })}
+            /></label
+          >
+          {#if session.mayEdit}
+            <button
+              class="control"
+              onclick={() =>
+                bench.attempt({
+                  depth_of_cut: shown(found.equal_depth),
+                  last_depth: null,
+                  pass_depths: null,
+                })}>fewest: {found.fewest} × {shown(found.equal_depth)}</button
+            >
+            {#if found.explicit}<button class="control" onclick={() => bench.attempt({ pass_depths: null })}
+                >equal cuts</button
+              >{/if}
+          {/if}
+        </div>
+        <p id="plan-refusal" class="text-signal" aria-live="polite">
+          {refusal ? `${refusal.message}${refusal.bound ? ` Bound: ${refusal.bound}.` : ""}` : ""}
+        </p>
+        <table class="mt-2 w-full" aria-label="Passes as planned">
+          <thead class="text-soft text-left text-[13px]"
+            ><tr class="border-line border-b"
+              ><th scope="col" class="py-1 font-normal">pass</th><th scope="col" class="font-normal">depth</th
+              ><th scope="col" class="font-normal">to Ø</th><th scope="col" class="font-normal">push-off</th
+              ><th scope="col" class="font-normal">springs</th><th scope="col" class="font-normal"
+                >chip, ISO 3685</th
+              ></tr
+            ></thead
+          >
+          <tbody>
+            {#each found.passes as pass (pass.number)}
+              <tr class="border-line border-b" data-testid="planned-pass"
+                ><td class="figure py-1">{pass.number}</td><td class="figure">{shown(pass.depth)}</td><td
+                  class="figure">{shown(pass.to_diameter)}</td
+                ><td class="figure">{shown(pass.push)}</td><td class="figure">{shown(pass.springs)}</td><td
+                  ><span class="flex items-center gap-1.5" title={pass.chip.why}
+                    ><ChipForm code={pass.chip.code} />
+                    <span class={pass.chip.verdict === "breaks" ? "text-safe" : "text-signal"}
+                      >{pass.chip.code} {pass.chip.form}, {pass.chip.verdict}</span
+                    ></span
+                  ><span class="text-soft text-[13px]"
+                    >h <span class="figure">{shown(pass.chip.thickness)}</span> →
+                    <span class="figure">{shown(pass.chip.thickness_after)}</span>{#if pass.chip.curl_radius},
+                      curl r
+                      <span class="figure">{shown(pass.chip.curl_radius)}</span>{/if}, about
+                    <span class="figure">{shown(pass.chip.long)}</span> long · strain {pass.chip.strain}</span
+                  ></td
+                ></tr
+              >
+            {/each}
+          </tbody>
+        </table>
+        {#each found.notes as note (note)}<p class="mt-1.5">▸ {note}</p>{/each}
+        <p class="mt-1.5">
+          ▸ Wear makes it grow by <span class="figure">{shown(found.drift)}</span> a piece{#if found.correct_every}:
+            correct the size every {found.correct_every} pieces{/if}.
+        </p>
+      </section>
+    </div>
+    {#if found.ledger}<SizeControl {bench} ledger={found.ledger} reload={() => study.ask()} />{/if}
+  {:else if !study.problem}<p class="text-soft">Planning the passes …</p>{/if}
+</Sheet>
