@@ -23,7 +23,7 @@ def shear_angle(rake: ArrayLike, friction_angle: ArrayLike) -> Array:
 
 @formula("compression_ratio", "cos({shear_angle} − {rake})/sin({shear_angle})", "merchant-1945")
 def compression_ratio(shear_angle: ArrayLike, rake: ArrayLike) -> Array:
-    """Chip thickness after over before the cut λh, exact in the shear plane model. φ and γ in degrees."""
+    """Chip thickness after over before the cut λh, exact in the shear plane model. φ and γ [°]."""
     phi = np.radians(np.asarray(shear_angle, float))
     return np.cos(phi - np.radians(np.asarray(rake, float))) / np.sin(phi)
 
@@ -36,7 +36,7 @@ def chip_after(compression_ratio: ArrayLike, chip_thickness: ArrayLike) -> Array
 
 @formula("chip_strain", "{chip_after}/(2·{curl_radius})", "nakayama-1962", Honesty.MODEL, 0.4)
 def chip_strain(chip_after: ArrayLike, curl_radius: ArrayLike) -> Array:
-    """Strain of the chip's outer side when the work bends it straight again: h_ch/2·(1/R_c − 0). Source: Nakayama 1962."""
+    """Strain of the chip's outer side when the work bends it straight again: h_ch/2·(1/R_c − 0), both in [mm]. Source: Nakayama 1962."""
     return np.asarray(chip_after) / (2.0 * np.asarray(curl_radius, float))
 
 

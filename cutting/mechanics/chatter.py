@@ -33,7 +33,7 @@ def radial_mode_share(in_plane_ratio: ArrayLike, chord_angle: ArrayLike) -> Arra
 
 @formula("mode_share", "{in_plane_ratio}·sin²({chord_angle})", "altintas-2012", Honesty.MODEL, 0.4)
 def axial_mode_share(in_plane_ratio: ArrayLike, chord_angle: ArrayLike) -> Array:
-    """Share μ of a mode along the feed, such as a shank that bends sideways: q·sin² κe."""
+    """Share μ of a mode along the feed, such as a shank that bends sideways: q·sin² κe, κe [°]."""
     return np.asarray(in_plane_ratio) * np.sin(np.radians(chord_angle)) ** 2
 
 

@@ -1,4 +1,4 @@
-"""How far part and tool spring: uniform beams held by chuck, chuck and centre, or between centres."""
+"""How far part and tool spring at the cut; the part's own compliance comes from the stepped beam."""
 
 from __future__ import annotations
 
@@ -25,30 +25,6 @@ class Holding(StrEnum):
 def round_second_moment(diameter: ArrayLike, bore: ArrayLike = 0.0) -> Array:
     """Second moment I [mm⁴] of a round section of diameter d [mm] with a bore [mm]."""
     return np.pi / 64.0 * (np.asarray(diameter, float) ** 4 - np.asarray(bore, float) ** 4)
-
-
-def span_factor(holding: Holding, position: ArrayLike, free_length: ArrayLike) -> Array:
-    """Geometry of the beam: deflection at the load = F/(E·I) times this [mm³].
-
-    `position` a [mm] from the chuck, `free_length` l_f [mm] from chuck to centre (or free end).
-    Closed forms of beam theory (Roark, table 8.1; from memory): cantilever a³/3, propped a³b²(3l+b)/(12l³),
-    between centres a²b²/(3l).
-    """
-    a, length = np.asarray(position, float), np.asarray(free_length, float)
-    b = np.maximum(length - a, 0.0)
-    if holding is Holding.CHUCK:
-        return a**3 / 3.0
-    if holding is Holding.CHUCK_AND_CENTRE:
-        return a**3 * b**2 * (3.0 * length + b) / (12.0 * length**3)
-    return a**2 * b**2 / (3.0 * length)
-
-
-def worst_span_factor(holding: Holding, near: float, far: float, free_length: float) -> tuple[float, float]:
-    """The largest span factor [mm³] over a cut between two positions [mm] from the chuck, and where it stands [mm]."""
-    positions = np.linspace(near, far, 41)
-    factors = span_factor(holding, positions, free_length)
-    worst = int(np.argmax(factors))
-    return float(factors[worst]), float(positions[worst])
 
 
 @formula("deflection", "{passive_force}·{compliance}", "roark", Honesty.MODEL, 0.4)

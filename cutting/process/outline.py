@@ -49,8 +49,8 @@ def blank_steps(stock_diameter: float, free_length: float, shape: Shape = (), co
 def outline(stock_diameter: float, free_length: float, bore: float, operations: list[tuple[str, Setup]], shape: Shape = ()) -> Outline:
     """Outline of a part held in the chuck, after its operations in run order.
 
-    `stock_diameter`, `free_length` (outside the chuck) and `bore` in mm, `shape` of a shaped blank. Steps are kept as breakpoints with the radius
-    from each to the next.
+    `stock_diameter`, `free_length` (outside the chuck) and `bore` in mm, `shape` of a shaped blank. Steps are
+    kept as breakpoints with the radius from each to the next.
     """
     steps = blank_steps(stock_diameter, free_length, shape)
     stock = tuple(_corners(steps, free_length))
@@ -86,10 +86,12 @@ def steps_before(
     stock_diameter: float, free_length: float, earlier: list[tuple[str, Feature]], shape: Shape = ()
 ) -> tuple[tuple[float, float], ...]:
     """The part as (from the chuck, diameter) after earlier operations, each given as its kind and feature. Lengths in mm."""
+    if free_length <= 0:  # refused by the set-up that asks
+        return ((0.0, stock_diameter),)
     steps, end = blank_steps(stock_diameter, free_length, shape, 2 * BENT), free_length
     for kind, f in earlier:
         if kind == "face":
-            end -= f.length
+            end = max(end - f.length, 0.0)
             if f.end.nominal > 0:
                 steps = _lower(steps, end, free_length, max(f.end.nominal / 2, 0.5))
             continue

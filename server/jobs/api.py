@@ -224,8 +224,11 @@ def _uncertainty(payload: schemas.MeasurementIn) -> float | None:
 
 @router.delete("/{job_id}/measurements/{measurement_id}", response={204: None})
 def drop_measurement(request: HttpRequest, job_id: int, measurement_id: int) -> Status:
-    """Take back a size that was written down wrongly."""
-    get_object_or_404(Measurement, pk=measurement_id, job_id=job_id).delete()
+    """Take back a size that was written down wrongly: one's own, or any where one is an engineer."""
+    found = get_object_or_404(Measurement, pk=measurement_id, job_id=job_id)
+    if found.author_id != request.user.pk:
+        require_engineer(request)
+    found.delete()
     return Status(204, None)
 
 

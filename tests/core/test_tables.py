@@ -10,11 +10,13 @@ import numpy as np
 import pytest
 
 import cutting
+from cutting.chips import curl
 from cutting.chips.window import window_sides
 from cutting.machine.machines import machines
-from cutting.mechanics import chip_section, deflection, finish, force, grip, heat, kinematics
+from cutting.mechanics import chatter, chip_section, deflection, finish, force, grip, heat, jet, kinematics, tool_setting
 from cutting.money import cost
 from cutting.nomenclature import TERMS
+from cutting.sizing import drift
 from cutting.tables import read_table
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import find_insert, geometries, grades, holders, inserts
@@ -98,14 +100,16 @@ def test_windows_are_convex_and_start_inside_themselves() -> None:
 
 def formulae() -> list[object]:
     found = []
-    for module in (chip_section, deflection, finish, force, grip, heat, kinematics, life, spread, cost):
+    for module in (
+        chatter, chip_section, curl, deflection, drift, finish, force, grip, heat, jet, kinematics, life, spread, cost, tool_setting,
+    ):  # fmt: skip
         found += [f for _, f in inspect.getmembers(module, inspect.isfunction) if hasattr(f, "formula")]
     return found
 
 
 def test_formulae_speak_the_nomenclature() -> None:
     """Parameter names, the text and the result of each formula are terms of the one nomenclature."""
-    free = {"ductile", "ductility", "normals", "centre", "scale_feed", "scale_depth", "time_in_cut"}
+    free = {"ductile", "ductility", "normals", "centre", "scale_feed", "scale_depth", "time_in_cut", "inside"}
     for function in formulae():
         known = function.formula  # type: ignore[attr-defined]
         assert set(re.findall(r"{(\w+)}", known.text)) <= set(TERMS), function

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import re
 from collections.abc import Iterator
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -16,6 +17,7 @@ from server.api import api
 from server.jobs import schemas
 from tests.server.conftest import Api
 
+SERVER = Path(__file__).parents[2] / "server"
 DOCUMENT = api.get_openapi_schema()
 OPEN_TO_ALL = {("get", "/api/session"), ("post", "/api/session")}
 ENGINEERS_ONLY = {
@@ -33,6 +35,7 @@ VALID: dict[str, Any] = {
     "/api/jobs/{job_id}/redo": {"base_revision": 1},
     "/api/records/{table}": {"cells": {}},
     "/api/records/{table}/{record_id}": {"cells": {}, "version": 1},
+    "/api/jobs/{job_id}/cautions/dismiss": {"name": "guards", "risk": "x"},
     "/api/crib/assemblies": {"name": "x", "insert": "CNMG 120408 middle P20 CVD", "holder": "PCLNR 2525 M12", "overhang": "30"},
 }
 FILES = ("/prints", "/imports")
@@ -50,7 +53,7 @@ def takes_an_object(method: str, path: str) -> bool:
 
 def filled(path: str, job: int) -> str:
     values = {"job_id": job, "operation": "op30", "print_id": 987654, "limit": "spindle_power", "name": "C45", "table": "materials"}
-    values |= {"record_id": 987654, "assembly_id": 987654, "tool_id": 987654, "run_id": 987654}
+    values |= {"record_id": 987654, "assembly_id": 987654, "tool_id": 987654, "run_id": 987654, "measurement_id": 987654}
     return re.sub(r"{(\w+)}", lambda found: str(values[found[1]]), path)
 
 
@@ -94,7 +97,9 @@ def test_nonsense_is_a_problem_with_a_field(engineer: Api, job_id: Any, method: 
         assert all(error["field"] and error["message"] for error in problem["errors"])
 
 
-@pytest.mark.parametrize("job", ["Runner shaft", "Deflector hub, weld repaired", "Guide-vane pin", "Wear bush"])
+@pytest.mark.parametrize(
+    "job", ["Runner shaft", "Deflector hub, weld repaired", "Guide-vane pin", "Wear bush", "Spear-valve needle, hardened"]
+)
 def test_every_demo_operation_answers_as_documented(engineer: Api, job_id: Any, job: str) -> None:
     """Each operation of the demo evaluates and ranks; what comes out is of the documented form and says why."""
     identity = job_id(job)
@@ -107,6 +112,12 @@ def test_every_demo_operation_answers_as_documented(engineer: Api, job_id: Any, 
         follow = TypeAdapter(schemas.FollowOut).validate_python(engineer.post(f"{base}/follow", {}).json())
         assert follow.advice.candidates, row["title"]
         assert all(candidate.reason for candidate in follow.advice.candidates)
+
+
+def test_no_two_forms_share_a_name() -> None:
+    """The document keeps one form per name: a second of the same name would silently take its place."""
+    names = [found for path in SERVER.rglob("*.py") for found in re.findall(r"^class (\w+)\((?:Schema|Strict)\)", path.read_text(), re.M)]
+    assert len(names) == len(set(names)), sorted(name for name in set(names) if names.count(name) > 1)
 
 
 def test_steps_of_the_working_use_the_nomenclature(engineer: Api, job_id: Any) -> None:

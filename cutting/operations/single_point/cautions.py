@@ -12,7 +12,7 @@ from cutting.operations.outcome import Warning
 from cutting.operations.setup import Setup, Skin
 from cutting.operations.single_point.contour import diameter_at
 from cutting.operations.single_point.physics import Cut
-from cutting.operations.single_point.plan import pass_depths
+from cutting.operations.single_point.plan import pass_depths, skin_depth
 
 LONG_CHIPS = 50.0  # chip index below which long or packed chips are expected
 DEFER = "The machine's manual, local rules and trained people come first."
@@ -129,6 +129,13 @@ def _of_the_edge(setup: Setup, done: Cut, add: Add) -> None:
             "rough the shape first, or say how the blank is shaped.",
         )
     depths = pass_depths(setup)
+    if setup.skin is not Skin.WELD and depths[0] < skin_depth(setup) - 1e-9:
+        add(
+            "inside_skin",
+            "care",
+            f"The first cut of {depths[0]:.2f} mm runs inside the skin of about {skin_depth(setup):.2f} mm: "
+            "go under it at once, or the edge wears on it.",
+        )
     if len(depths) > 1 and depths[-1] < 0.5 * depths[-2] and setup.feature.end.tolerance:
         add(
             "light_last_cut",

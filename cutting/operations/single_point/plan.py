@@ -5,9 +5,11 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from cutting.operations.setup import Setup
+from cutting.operations.setup import Setup, Skin
 
 Array = NDArray[np.float64]
+FIRST_CUT = 0.75  # mm, where the height of a build-up is not known (common practice)
+SKIN_DEPTH = {Skin.FORGED: 1.0, Skin.CAST: 0.8, Skin.BAR: 0.2}  # mm on radius (common practice)
 
 
 def shared_depths(stock: float, count: int, last: float | None) -> Array:
@@ -35,6 +37,12 @@ def pass_diameters(setup: Setup) -> Array:
 def uncut_diameters(start: float, depths: Array) -> Array:
     """Diameter [mm] in front of each cut of the given depths [mm]."""
     return np.asarray(start - 2.0 * (np.cumsum(depths) - depths))
+
+
+def skin_depth(setup: Setup) -> float:
+    """How deep [mm] the stock's skin reaches: as the drawing says, or as is usual for its kind; 0 for none."""
+    given = setup.feature.skin_depth
+    return given if given is not None else SKIN_DEPTH.get(setup.skin, 0.0)
 
 
 def main_depth(setup: Setup) -> float:

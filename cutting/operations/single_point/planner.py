@@ -11,7 +11,7 @@ from cutting.operations.setup import Setup, Skin
 from cutting.operations.single_point import limits as rules
 from cutting.operations.single_point.case import Case, Cutter, case_of, single_cutter
 from cutting.operations.single_point.physics import cut
-from cutting.operations.single_point.plan import pass_depths
+from cutting.operations.single_point.plan import FIRST_CUT, pass_depths, skin_depth
 from cutting.quantities.write import Display, display
 from cutting.working import Silent
 
@@ -19,8 +19,6 @@ Array = NDArray[np.float64]
 GRID = 160
 # what bounds a depth from above, in the words of the planner; the chip window also from below
 CEILINGS = ("spindle_power", "chip_window", "part_bends", "chatter", "edge_strength", "edge_length", "jaw_grip", "tool_bends", "book_depth")
-FIRST_CUT = 0.75  # mm, where the depth of a skin is not known (common practice)
-SKIN_DEPTH = {Skin.FORGED: 1.0, Skin.CAST: 0.8, Skin.HARDENED: 0.5, Skin.BAR: 0.2}  # mm on radius (common practice)
 
 
 @dataclass(frozen=True)
@@ -113,14 +111,13 @@ def _bound(name: str, label: str, depth: float, least: bool, why: str) -> Bound:
 
 def _notes(setup: Setup, case: Case, cutter: Cutter, depths: Array, shallowest: float) -> list[str]:
     found = []
-    skin, first = setup.feature.skin_depth, float(depths[0])
+    first = float(depths[0])
     if setup.skin is Skin.WELD:
         found.append(
             f"Touch off on the highest point of the build-up: Ø{setup.feature.start_diameter:g} mm is that point, not the mean. "
             f"First cut {first:.2f} mm; about {FIRST_CUT} mm is usual while the height is not known."
         )
-    under = skin if skin is not None else SKIN_DEPTH.get(setup.skin)
-    if under and first < under - 1e-9:
+    if first < (under := skin_depth(setup)) - 1e-9:
         found.append(
             f"The first cut of {first:.2f} mm runs inside the {setup.skin.value} skin of about {under:.2f} mm: "
             "go under it at once, or the edge wears on the skin."

@@ -53,16 +53,17 @@ def remedies_for(limit: Limit, setup: Setup, crib: Crib | None = None) -> tuple[
         better = [t for t in tried if t.used < base.used * 0.9]
     # a change that breaks something else is offered only where no sound one is known
     better = [t for t in better if t.sound] or better
-    better.sort(key=lambda t: (t.used > 1, t.cost))
+    # what is set on the bench comes before another tool
+    better.sort(key=lambda t: (t.used > 1, t.kind == "tool", t.cost))
     return tuple(Remedy(t.text, _effect(limit, base, t), t.patch) for t in _mixed(better))
 
 
 def _mixed(better: list[Trial]) -> list[Trial]:
-    """The first four of different kinds: at most two that only turn the same knob."""
+    """The first four of different kinds: at most two that change settings, one that holds otherwise, one other tool."""
     kept: list[Trial] = []
     for one in better:
         alike = sum(1 for other in kept if other.kind == one.kind)
-        if alike < (1 if one.kind == "tool" else 2):
+        if alike < (2 if one.kind == "settings" else 1):
             kept.append(one)
     return kept[:4]
 

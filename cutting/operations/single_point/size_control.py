@@ -161,6 +161,8 @@ def _notes(belief: Belief, following: Next | None) -> list[str]:
         return ["Nothing measured yet: the first pass shows how the tool is set. Measure it, then command by what it says."]
     if belief.springing_taught:
         return ["Cuts of different force have told setting and springing apart."]
+    if max(belief.forces) > 1.2 * min(belief.forces):
+        return ["Offset known, stiffness still vague: what the cuts differ in is lost in what the micrometer does not know."]
     found = ["Offset known, stiffness not yet: equal cuts teach only setting and springing together."]
     if following is not None:
         found.append("For one more equal cut that is enough.")

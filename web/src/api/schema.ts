@@ -343,7 +343,7 @@ export interface paths {
         post?: never;
         /**
          * Drop Measurement
-         * @description Take back a size that was written down wrongly.
+         * @description Take back a size that was written down wrongly: one's own, or any where one is an engineer.
          */
         delete: operations["server_jobs_api_drop_measurement"];
         options?: never;

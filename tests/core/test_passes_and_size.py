@@ -1,0 +1,203 @@
+"""From the first pass to the size on the drawing: which passes, how deep, and what to command."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+import pytest
+
+from cutting.errors import CuttingError
+from cutting.operations.registry import evaluate, evaluate_quickly, explore
+from cutting.operations.setup import Setup
+from cutting.operations.single_point.planner import plan
+from cutting.operations.single_point.size_control import Ledger, Measured, ledger
+from cutting.tooling.crib import Crib
+from cutting.tooling.items import find_insert, holders, inserts
+
+Build = Callable[..., Setup]
+SEAT = {"start_diameter": 91.5, "end_diameter": "90 h7", "length": 66, "distance_from_chuck": 82}
+
+
+@pytest.fixture
+def hub(setup: Build) -> Build:
+    """A hub turned to a bearing size in three equal cuts on the geared lathe."""
+
+    def build(**settings: Any) -> Setup:
+        return setup(
+            material="S235JR",
+            machine="geared lathe",
+            tool={"insert": "CNMG 120404 light P10", "holder": "PCLNR 2525 M12"},
+            feature=SEAT,
+            holding={"style": "chuck", "free_length": 150, "grip_diameter": 90, "bore": 32},
+            settings={"cutting_speed": 200, "feed_per_rev": 0.12, "depth_of_cut": 0.26, "coolant": "flood", **settings},
+        )
+
+    return build
+
+
+def test_equal_cuts_are_equal_and_end_at_the_size(hub: Build) -> None:
+    passes = evaluate_quickly(hub()).passes
+    assert [p.depth for p in passes] == pytest.approx([passes[0].depth] * 3)
+    assert passes[-1].to_diameter == pytest.approx(90 - 0.0175)
+    assert len({round(p.passive_force, 6) for p in passes}) == 1  # equal cuts push alike
+
+
+def test_a_planned_last_cut_and_a_list_of_ones_own(hub: Build) -> None:
+    planned = evaluate_quickly(hub(last_depth="0.1 mm")).passes
+    assert planned[-1].depth == pytest.approx(0.1)
+    assert sum(p.depth for p in planned) == pytest.approx(0.75 + 0.0175 / 2)
+    own = evaluate_quickly(hub(pass_depths="0.4; 0.2; 0.1")).passes
+    assert [p.depth for p in own] == pytest.approx([0.4, 0.2, 0.75 + 0.0175 / 2 - 0.6])
+    assert len(explore(hub(pass_depths="0.4; 0.2; 0.1")).passes) == 3
+
+
+@pytest.mark.parametrize(
+    ("settings", "field"),
+    [({"pass_depths": "0.5; 0.4; 0.1"}, "settings.pass_depths"), ({"pass_depths": "0.5; x"}, "settings.pass_depths"),
+     ({"last_depth": "0.001 mm"}, "settings.last_depth"), ({"centre_height": "9 mm"}, "settings.centre_height"),
+     ({"nozzles": 40}, "settings.nozzles")],
+)  # fmt: skip
+def test_bad_plans_are_refused_by_name(hub: Build, settings: dict[str, Any], field: str) -> None:
+    with pytest.raises(CuttingError) as refused:
+        hub(**settings)
+    assert refused.value.field == field
+
+
+def test_the_planner_bounds_are_where_the_limits_break(setup: Build) -> None:
+    """Just inside the deepest pass nothing of the planner's list breaks, just outside its first bound does."""
+    base = setup(holding={"style": "chuck", "free_length": 228, "grip_diameter": 64})
+    found = plan(base)
+    first = found.bounds[0]
+    assert found.deepest == pytest.approx(first.depth)
+
+    def used(depth: float) -> float:
+        one = setup(
+            feature={"start_diameter": 49 + 2 * depth, "end_diameter": 49, "length": 200, "distance_from_chuck": 20},
+            holding={"style": "chuck", "free_length": 228, "grip_diameter": 64},
+            settings={"depth_of_cut": depth},
+        )
+        return next(limit.utilisation for limit in evaluate_quickly(one).limits if limit.name == first.name)
+
+    assert used(0.97 * first.depth) < 1 < used(1.03 * first.depth)
+
+
+def test_fewest_passes_stay_inside_the_deepest(setup: Build) -> None:
+    found = plan(setup(feature={"start_diameter": 64, "end_diameter": 49, "length": 200, "distance_from_chuck": 20}))
+    assert found.equal_depth <= found.deepest < 7.5 / (found.fewest - 1)
+
+
+def test_polishing_and_the_school_of_light_cuts(hub: Build, setup: Build) -> None:
+    plain = hub()
+    polished = setup(
+        material="S235JR", feature={**SEAT, "polish": True}, settings={"depth_of_cut": 0.26}, house={"polishing_allowance": 0.02}
+    )
+    assert polished.target_diameter == pytest.approx(plain.feature.end_diameter + 0.02)
+    light = setup(material="S235JR", feature=SEAT, settings={"depth_of_cut": 0.6}, house={"equal_cuts": False, "light_cut": 0.15})
+    assert evaluate_quickly(light).passes[-1].depth == pytest.approx(0.15)
+
+
+class Lathe:
+    """A lathe whose tool stands off by `setting` and which springs `spring` mm on diameter per newton."""
+
+    def __init__(self, setup: Setup, setting: float, spring: float) -> None:
+        self.setup, self.setting, self.spring = setup, setting, spring
+
+    def cut(self, commanded: float, force: float) -> float:
+        return commanded + self.setting + self.spring * force
+
+
+def turn_to_size(setup: Setup, lathe: Lathe) -> tuple[list[Measured], list[Ledger]]:
+    """Measure and command as the ledger says, pass by pass."""
+    readings: list[Measured] = []
+    states = [ledger(setup, readings)]
+    while (following := states[-1].next) is not None:
+        size = lathe.cut(following.command, following.force)
+        readings.append(Measured(following.pass_number, following.command, size, uncertainty=0.004))
+        states.append(ledger(setup, readings))
+    return readings, states
+
+
+def test_three_measurements_bring_the_hub_to_size(hub: Build) -> None:
+    base = hub()
+    readings, states = turn_to_size(base, Lathe(base, 0.083, 2.4e-4))
+    assert readings[0].measured - readings[0].commanded > 0.08  # the first cut shows how the tool is set
+    target, tolerance = base.target_diameter, base.feature.end.tolerance
+    assert tolerance is not None
+    assert abs(readings[-1].measured - target) < 0.1 * tolerance
+    assert not states[-1].springing_taught
+    assert any("equal cuts teach only setting and springing together" in note for note in states[-1].notes)
+    before_last = states[-2].next
+    assert before_last is not None
+    assert before_last.low <= readings[-1].measured - before_last.command <= before_last.high
+    assert before_last.high - before_last.low < 0.02
+
+
+def test_a_lighter_last_cut_is_foretold_and_warned_of(hub: Build) -> None:
+    """After equal cuts a light one springs less: the ledger warns, foretells the change from the beam, and widens its interval."""
+    equal, light = hub(), hub(pass_depths="0.35; 0.35; 0.05")
+    _, steady = turn_to_size(equal, Lathe(equal, 0.05, 2e-4))
+    readings, states = turn_to_size(light, Lathe(light, 0.05, 2e-4))
+    warned = states[-2]
+    assert any("known from the beam model only" in warning for warning in warned.warnings)
+    assert not any("known from the beam model only" in warning for warning in steady[-2].warnings)
+    following, even = warned.next, steady[-2].next
+    assert following is not None
+    assert even is not None
+    assert following.offset < readings[-2].measured - readings[-2].commanded
+    assert following.high - following.low > even.high - even.low
+    assert states[-1].springing_spread < warned.springing_spread  # the unlike cut has taught a little of the stiffness
+
+
+def test_cuts_of_different_force_tell_springing_from_setting(hub: Build) -> None:
+    base = hub(pass_depths="0.5; 0.2; 0.05")
+    spring = ledger(base, []).springing / max(ledger(base, []).next.force, 1e-9)  # type: ignore[union-attr]
+    lathe = Lathe(base, 0.04, 1.6 * spring)
+    readings: list[Measured] = []
+    for number in (1, 2, 3):
+        following = ledger(base, readings).next
+        assert following is not None
+        size = lathe.cut(following.command, following.force)
+        readings.append(Measured(number, following.command, size, uncertainty=0.0002))
+    learned = ledger(base, readings)
+    force = learned.entries[-1].force
+    assert learned.springing / force == pytest.approx(1.6 * spring, rel=0.35)
+    assert abs(learned.setting - 0.04) < 3 * learned.setting_spread
+
+
+def test_a_warm_part_is_reckoned_at_20_degrees(hub: Build) -> None:
+    warm = ledger(hub(), [Measured(1, 91.0, 91.05, temperature=45.0)])
+    expected = 91.05 / (1 + hub().work.material.expansion * 1e-6 * 25)
+    assert warm.entries[0].at_20 == pytest.approx(expected)
+    assert any("45 °C" in warning and "smaller" in warning for warning in warm.warnings)
+
+
+def test_the_next_piece_starts_with_what_the_last_one_taught(hub: Build) -> None:
+    base = hub()
+    first = [Measured(k, c, c + 0.06) for k, c in ((1, 90.99), (2, 90.43), (3, 89.92))]
+    done = ledger(base, first)
+    assert done.next is None
+    again = ledger(base, [*first, Measured(1, 90.95, 91.01, piece=2)])
+    assert again.next is not None
+    assert again.next.pass_number == 2
+    assert again.next.offset == pytest.approx(0.06, abs=0.01)
+    assert again.entries[-1].actual_depth == pytest.approx((91.5 - 91.01) / 2)
+
+
+def test_wear_is_a_line_of_its_own(hub: Build) -> None:
+    results = evaluate_quickly(hub()).results
+    drift, every = results["drift"].value / 1000, results["correct_every"].value
+    assert drift == pytest.approx(2 * 0.3 * np.tan(np.radians(6)) / results["median_parts"].value)
+    assert every == max(np.floor(0.25 * 0.035 / drift), 1)
+
+
+def test_a_remedy_may_be_another_tool_of_the_crib(setup: Build) -> None:
+    strings = setup(settings={"feed_per_rev": 0.12, "depth_of_cut": 1.0})
+    binding = evaluate(strings, Crib(inserts(), holders())).binding
+    assert binding.name == "chip_window"
+    tools = [remedy for remedy in binding.remedies if "tool" in remedy.patch]
+    assert tools
+    taken = replace(strings, insert=find_insert(tools[0].patch["tool"]["insert"]))
+    assert next(x for x in evaluate_quickly(taken).limits if x.name == "chip_window").utilisation < binding.utilisation
