@@ -12,7 +12,8 @@ from tests.browser.chromium import AXE
 from tests.browser.person import Person
 
 pytestmark = pytest.mark.browser
-VIEWS = ("jobs", "job", "operation", "crib", "tool", "geometries", "assemblies", "tool-materials", "exchange", "shelf", "floor")
+VIEWS = ("jobs", "job", "operation", "crib", "tool", "geometries", "assemblies", "tool-materials", "exchange", "shelf", "floor",
+         "study-z", "study-r", "study-l", "study-t", "study-c", "study-h", "log")  # fmt: skip
 
 
 def path_of(view: str) -> str:
@@ -20,13 +21,20 @@ def path_of(view: str) -> str:
     tool = Tool.objects.get(name="CNMG 120408 middle P20 CVD").pk
     paths = {"jobs": "/", "job": f"/jobs/{job}", "operation": f"/jobs/{job}/operations/op30", "tool": f"/crib/tools/{tool}"}
     paths |= {name: f"/crib/{name}" for name in ("geometries", "assemblies", "tool-materials")}
+    if view.startswith("study") or view == "log":
+        return paths["operation"]
     return paths.get(view, f"/{view}")
 
 
 def open_view(person: Person, view: str) -> None:
     person.go(path_of(view))
     person.see("main section, main li a")
-    person.settled() if view == "operation" else person.pause(0.6)
+    person.settled() if path_of(view).endswith("op30") else person.pause(0.6)
+    if view.startswith("study") or view == "log":
+        person.see("main h2").click()
+        person.press("n" if view == "log" else view[-1])
+        person.see("[role=dialog]")
+        person.pause(1.0)
 
 
 @pytest.mark.parametrize("theme", ["light", "dark"])
