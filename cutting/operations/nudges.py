@@ -71,12 +71,13 @@ def _steps(kind: str, steps: tuple[float, ...], present: float, system: str = "m
 def _depths(setup: Setup, system: str) -> Ladder:
     most = 24
     # rounded up a hair so that the text still gives the same number of passes
-    depths = [setup.stock_to_remove / passes for passes in range(most, 0, -1)]
+    last = setup.last_depth  # a planned last cut keeps its depth
+    depths = [(setup.stock_to_remove - (last or 0.0)) / passes for passes in range(most, 0, -1)]
     unit = KINDS["length"]
     scale = factor(unit.unit, unit.inch_unit) if system == "inch" else 1.0
     decimals, label = (5, "in") if system == "inch" else (4, "mm")
     rungs = tuple(f"{_trim(float(np.ceil(d * scale * 10**decimals) / 10**decimals), decimals)} {label}" for d in depths)
-    return Ladder(rungs, max(0, most - min(setup.pass_count, most)), 1, 3)
+    return Ladder(rungs, max(0, most - min(setup.pass_count - (last is not None), most)), 1, 3)
 
 
 def _trim(value: float, decimals: int) -> str:

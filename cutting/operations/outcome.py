@@ -121,6 +121,21 @@ class Warning:
 
 
 @dataclass(frozen=True)
+class Bow:
+    """Change of diameter along the last cut [mm] at places [mm from the chuck], and the shape in words."""
+
+    places: tuple[float, ...]
+    errors: tuple[float, ...]
+    at_chuck: float
+    at_end: float
+    largest: float
+    largest_at: float
+    taper: float  # larger at the free end by this much on diameter
+    barrel: float  # larger inside the cut than at the worse end
+    shape: str
+
+
+@dataclass(frozen=True)
 class Outcome:
     """What comes out of an operation's evaluation."""
 
@@ -132,6 +147,7 @@ class Outcome:
     warnings: tuple[Warning, ...]
     faster: tuple[Remedy, ...]
     scene: dict[str, float | str]
+    bow: Bow
 
     @property
     def binding(self) -> Limit:

@@ -9,10 +9,9 @@ import numpy as np
 from cutting.advice import Advice, Candidate
 from cutting.doors.plain import plain
 from cutting.operations.nudges import ladders
-from cutting.operations.outcome import ChipVerdict, Limit, Outcome
+from cutting.operations.outcome import Bow, ChipVerdict, Limit, Outcome
 from cutting.operations.setup import Setup
 from cutting.operations.single_point.chip_map import ChipMap
-from cutting.operations.single_point.springing import Springing, springing
 from cutting.process.outline import Stage
 from cutting.quantities import display, write
 from cutting.tooling.plan_view import holder_outline, insert_outline
@@ -30,7 +29,7 @@ def evaluation(
     return {
         **{name: found[name] for name in ("results", "limits", "warnings", "scene")},
         "chip": chip_out(outcome.chip),
-        "bow": bow_out(springing(setup)),
+        "bow": bow_out(outcome.bow),
         "feasible": outcome.feasible,
         "passes": [
             {
@@ -84,7 +83,7 @@ def chip_out(chip: ChipVerdict) -> dict[str, Any]:
     }
 
 
-def bow_out(bow: Springing) -> dict[str, Any]:
+def bow_out(bow: Bow) -> dict[str, Any]:
     return {
         "places": list(bow.places),
         "errors": list(bow.errors),

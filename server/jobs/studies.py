@@ -9,13 +9,14 @@ import numpy as np
 
 from cutting.advice.ways import Offer
 from cutting.operations.coolant import CoolantAdvice
-from cutting.operations.outcome import Outcome
+from cutting.operations.outcome import Bow, Outcome
 from cutting.operations.setup import Setup
+from cutting.operations.single_point.edge_angles import EdgeAngles, Height
 from cutting.operations.single_point.edge_life import Change, EdgeLife, Point
 from cutting.operations.single_point.hard import HardTurning
 from cutting.operations.single_point.planner import Plan
 from cutting.operations.single_point.size_control import Ledger
-from cutting.operations.single_point.springing import Springing, Support
+from cutting.operations.single_point.springing import Support
 from cutting.operations.single_point.stability import Stability
 from cutting.quantities import Display, display, write
 from cutting.quantities.kinds import KINDS
@@ -65,6 +66,12 @@ def plan_out(found: Plan, setup: Setup, outcome: Outcome, ledger: Answer | None)
         "correct_every": every.display.metric if every else None,
         "explicit": bool(setup.settings.pass_depths),
         "ledger": ledger,
+        "working": [
+            f"stock = ({setup.feature.start_diameter:g} − {setup.target_diameter:.4g})/2 = {setup.stock_to_remove:.4g} mm",
+            f"fewest = ⌈{setup.stock_to_remove:.4g}/{found.deepest:.3g}⌉ = {found.fewest}; equal depth {found.equal_depth:.4g} mm",
+            "each bound: the depth at which that limit stands at its bound, from one run over 160 depths",
+            f"growth by wear = 2·0.3 mm·tan(clearance)/pieces that the edge lasts = {outcome.results['drift'].value:.3g} µm (ISO 3685)",
+        ],
     }
 
 
@@ -109,10 +116,31 @@ def ledger_out(found: Ledger, setup: Setup, rows: Sequence[Measurement]) -> Answ
         "uncertainty": small(setup.house.measuring_uncertainty),
         "notes": found.notes,
         "warnings": found.warnings,
+        "working": _ledger_working(found),
     }
 
 
-def rigidity_out(bow: Springing, allowed: float, supports: Iterable[Support], found: Stability, system: str) -> Answer:
+def _ledger_working(found: Ledger) -> list[str]:
+    lines = ["measured − commanded = a + c·Fp: a the setting of the tool, c what part and tool post spring per newton of passive force"]
+    lines.append(
+        f"before measuring: a unknown, c = 2·(beam + tool post) = {1000 * found.prior_spring:.3g} µm/N ± 40 % (stepped beam, Roark)"
+    )
+    for entry in found.entries:
+        lines.append(
+            f"pass {entry.pass_number}: {entry.at_20:.4f} − {entry.commanded:.4f} = {1000 * entry.offset:+.1f} µm at Fp"
+            f" {entry.force:.0f} N, really cut {entry.actual_depth:.4f} mm, known to ± {1000 * entry.uncertainty:.1f} µm"
+        )
+    if found.next and found.entries:
+        slope = 1000 * found.springing / max(found.next.force, 1e-9)
+        lines.append(f"least squares with that prior: a = {1000 * found.setting:.1f} µm, c = {slope:.3g} µm/N (linear Bayes)")
+        lines.append(
+            f"next: a + c·{found.next.force:.0f} N = {1000 * found.next.offset:.1f} µm;"
+            f" command {found.next.target:.4f} − {found.next.offset:.4f} = {found.next.command:.4f} mm"
+        )
+    return [line.replace("-", "−") for line in lines]
+
+
+def rigidity_out(bow: Bow, allowed: float, supports: Iterable[Support], found: Stability, system: str) -> Answer:
     top = max(1.15 * max(bow.largest, allowed), 1e-3)
     reach = 1.15 * max(found.width, min(found.part_floor, found.tool_floor) * 2.5)
     marks = [{"name": "now", "label": display(found.speed, "spindle_speed"), "at": [found.speed, found.width]}]
@@ -141,6 +169,11 @@ def rigidity_out(bow: Springing, allowed: float, supports: Iterable[Support], fo
         "limit": display(round(found.limit, 2), "length"),
         "part_frequency": f"{found.part_frequency:.0f} Hz",
         "tool_frequency": f"{found.tool_frequency:.0f} Hz",
+        "working": [
+            "bow: Fp of the last pass × compliance of the stepped part at each place, × 2 on diameter (force method, Roark)",
+            f"lobes: b = 2·k·ζ·(1+ζ)/(K·μ) at worst, part {found.part_floor:.3g} mm, shank {found.tool_floor:.3g} mm (Altintas 2012)",
+            f"width of cut {found.width:.3g} mm; n/(60·f) = {found.turns_per_wave:.3g} turns a wave, read at its worst within ± 10 %",
+        ],
         "suggestions": [
             {
                 "text": display(one.spindle_speed, "spindle_speed"),
@@ -222,6 +255,11 @@ def edge_life_out(found: EdgeLife, setup: Setup, system: str) -> Answer:
         "run": f"{found.run_parts:.0f}",
         "sister_tools": found.sister_tools,
         "says": found.says,
+        "working": [
+            f"life: 15 min·(v15/vc)^(1/n), at vc {found.now.cutting_speed:.0f} m/min {found.now.life:.3g} min (Taylor 1907)",
+            "cost: rate·(cut + idle + change/N) + edge/N, swept over speed with whole pieces N at the planned change (Groover, ch. 24)",
+            f"share that lasts N pieces: 2^−(N/{found.median_parts:.3g})^{found.shape:.2g} (Weibull 1951)",
+        ],
     }
 
 
@@ -335,6 +373,11 @@ def hard_out(found: HardTurning) -> Answer:
         "hardness": f"{found.hardness:.0f} HRC" if found.hardness is not None else "beyond the table of ISO 18265",
         "rows": [{"label": a, "hard": b, "grinding": c, "note": d} for a, b, c, d in rows],
         "says": found.says,
+        "working": [
+            f"zone: 20 + ({found.softens:.0f} − 20)·ΔT/ΔT0 = {found.zone:.0f} °C; ΔT by Cook 1973, ΔT0 at the starting speed",
+            f"size: 2·0.3 mm·tan(clearance)/pieces per edge = {found.drift:.3g} µm a piece (ISO 3685)",
+            "money: this operation's own cost; grinding: rate/3600·seconds + wheel",
+        ],
         "saving": display(found.saving, "money") if found.saving is not None else None,
         "saving_per_batch": display(found.saving_per_batch, "money") if found.saving_per_batch is not None else None,
     }
@@ -343,3 +386,44 @@ def hard_out(found: HardTurning) -> Answer:
 def _count(value: float) -> Display:
     text = _pieces(value) if np.isfinite(value) else "no tolerance given"
     return Display(text, text)
+
+
+def edge_angles_out(found: EdgeAngles, setup: Setup) -> Answer:
+    def angle(value: float) -> Display:
+        return display(round(value, 1), "angle")
+
+    rows = [
+        ("κr, tool cutting edge angle", found.cutting_edge_angle, "between the leading edge and the feed"),
+        ("lead angle, 90° − κr", found.lead_angle, "the same, from the face"),
+        ("minor edge, κr′", found.minor_angle, "what it clears behind the corner: the steepest descent it copies"),
+        ("in-plane force from the radius", found.chord_angle, "0° pushes the part away, 90° along the feed"),
+        ("rake at the groove", found.rake, "insert and seat together, tip on centre"),
+        ("clearance", found.clearance, "insert and seat together, tip on centre"),
+    ]
+    return {
+        "angles": [{"label": a, "display": angle(b), "says": c} for a, b, c in rows],
+        "thinner": (
+            f"feed {write(found.feed, 'feed_per_rev')} makes a chip of {write(round(found.thickness, 4), 'length')}: "
+            f"{found.thinner:.0%} of it"
+        ),
+        "heights": [_height(one) for one in found.heights],
+        "working": [
+            "θ = asin(2·h/d); outside γe = γ + θ, αe = α − θ; inside the signs change (ISO 3002-1)",
+            "larger by √(d² + 4·h²) − d; pip at the centre of a face 2·|h|",
+            "force: Kγ = 1 − 0.015·(γe − γ0) (Kienzle 1952)",
+        ],
+    }
+
+
+def _height(one: Height) -> Answer:
+    text = f"{one.height:+.3g} mm".replace("-", "−") if one.height else "0 mm"
+    return {
+        "name": one.name,
+        "height": display(round(one.height, 3), "length"),
+        **{name: display(round(getattr(one, name), 1), "angle") for name in ("rake", "clearance", "rake_inside", "clearance_inside")},
+        **{name: display(getattr(one, name), "force") for name in ("cutting_force", "passive_force")},
+        "larger": small(one.larger),
+        "pip": display(round(one.pip, 2), "length"),
+        "present": one.present,
+        "remedy": None if one.present else _patch(text, {"settings": {"centre_height": f"{one.height:.4g} mm"}}),
+    }

@@ -11,6 +11,7 @@ from cutting.advice.ways import ways_to_turn
 from cutting.operations.coolant import advise_coolant
 from cutting.operations.registry import evaluate_quickly
 from cutting.operations.setup import Setup
+from cutting.operations.single_point.edge_angles import edge_angles
 from cutting.operations.single_point.edge_life import edge_life
 from cutting.operations.single_point.hard import Grinding, hard_turning
 from cutting.operations.single_point.planner import plan
@@ -42,6 +43,13 @@ def study_rigidity(request: HttpRequest, job_id: int, operation: str, payload: T
     """How the part springs along the cut, what would support it, and where it sings."""
     setup = _setup(job_id, operation, payload)
     return studies.rigidity_out(springing(setup), allowed(setup), supports(setup), stability(setup), _system(payload))
+
+
+@router.post(PLACE + "/edge-angles", response=out.EdgeAnglesOut)
+def study_edge_angles(request: HttpRequest, job_id: int, operation: str, payload: TryIn) -> dict[str, Any]:
+    """How the edge stands: κr, rake and clearance with the tip's height, by both schools."""
+    setup = _setup(job_id, operation, payload)
+    return studies.edge_angles_out(edge_angles(setup), setup)
 
 
 @router.post(PLACE + "/edge-life", response=out.EdgeLifeOut)

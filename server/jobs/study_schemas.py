@@ -93,6 +93,7 @@ class LedgerOut(Schema):
     uncertainty: DisplayOut
     notes: list[str]
     warnings: list[str]
+    working: list[str]
 
 
 class PlanOut(Schema):
@@ -108,6 +109,7 @@ class PlanOut(Schema):
     correct_every: str | None
     explicit: bool
     ledger: LedgerOut | None
+    working: list[str]
 
 
 class SupportOut(Schema):
@@ -143,6 +145,7 @@ class RigidityOut(Schema):
     part_frequency: str
     tool_frequency: str
     suggestions: list[SpeedOut]
+    working: list[str]
 
 
 class SpeedPointOut(Schema):
@@ -172,6 +175,7 @@ class EdgeLifeOut(Schema):
     run: str
     sister_tools: int
     says: str
+    working: list[str]
 
 
 class WayOut(Schema):
@@ -217,6 +221,34 @@ class CoolantOut(Schema):
     notes: list[str]
 
 
+class HeightOut(Schema):
+    name: str
+    height: DisplayOut
+    rake: DisplayOut
+    clearance: DisplayOut
+    rake_inside: DisplayOut
+    clearance_inside: DisplayOut
+    cutting_force: DisplayOut
+    passive_force: DisplayOut
+    larger: DisplayOut
+    pip: DisplayOut
+    present: bool
+    remedy: RemedyOut | None
+
+
+class EdgeAnglesOut(Schema):
+    angles: list[AngleRow]
+    thinner: str
+    heights: list[HeightOut]
+    working: list[str]
+
+
+class AngleRow(Schema):
+    label: str
+    display: DisplayOut
+    says: str
+
+
 class HardOut(Schema):
     applies: bool
     hardness: str
@@ -224,6 +256,7 @@ class HardOut(Schema):
     says: list[str]
     saving: DisplayOut | None
     saving_per_batch: DisplayOut | None
+    working: list[str]
 
 
 class HardRow(Schema):
@@ -234,3 +267,4 @@ class HardRow(Schema):
 
 
 HardOut.model_rebuild()
+EdgeAnglesOut.model_rebuild()

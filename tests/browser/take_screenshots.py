@@ -30,6 +30,10 @@ PICTURES = (
     ("exchange", "/exchange", "light", "mm", "import"),
     ("shelf", "/shelf", "light", "mm", ""),
     ("floor", "/floor", "light", "mm", ""),
+    ("ways-to-turn", "/jobs/{hub}/operations/op20", "light", "mm", "t"),
+    ("edge-life", "/jobs/{shaft}/operations/op30", "light", "mm", "l"),
+    ("passes-and-size", "/jobs/{hub}/operations/op30", "light", "mm", "measure"),
+    ("rigidity", "/jobs/{shaft}/operations/op60", "light", "mm", "unsupported"),
 )
 
 
@@ -64,14 +68,44 @@ def _take(site: str) -> None:
             person.pause(2.5)
             if keys == "import":
                 _preview_an_import(person)
+            elif keys == "measure":
+                _measure_two_passes(person)
+            elif keys == "unsupported":
+                _take_the_centre_away(person)
             elif keys:
                 person.see("h2").click()
                 person.press(Keys.ENTER if keys == "Enter" else keys)
                 person.pause(1.2)
             chrome.save_screenshot(str(FOLDER / f"{name}.png"))
             print(f"  {name}.png")
+        chrome.set_window_size(900, 1200)
+        chrome.get(f"{site}/api/jobs/{known['hub']}/setup-sheet?form=page&operation=op30")
+        person.pause(1.0)
+        chrome.save_screenshot(str(FOLDER / "setup-sheet.png"))
+        print("  setup-sheet.png")
     finally:
         chrome.quit()
+
+
+def _measure_two_passes(person: Person) -> None:
+    person.see("main h2").click()
+    person.press("z")
+    for count, offset in ((1, 0.084), (2, 0.087)):
+        commanded = float(person.read("[data-testid=command]").replace("Ø", "").split()[0])
+        field = person.see_text("[role=dialog] label", "measured Ø").find_element("css selector", "input")
+        field.send_keys(f"{commanded + offset:.3f}", Keys.ENTER)
+        person.until(lambda rows=count: len(person.all("[data-testid=ledger-row]")) == rows, f"{count} measured")
+    person.chrome.execute_script("document.querySelector('[role=dialog] [role=region]').scrollTop = 1e6")
+    person.pause(0.5)
+
+
+def _take_the_centre_away(person: Person) -> None:
+    person.see("main h2").click()
+    person.press("r")
+    field = person.see("[role=dialog] select")
+    field.send_keys("chuck")
+    person.see_text("[role=dialog]", "thick at the free end")
+    person.pause(1.5)
 
 
 def _preview_an_import(person: Person) -> None:

@@ -13,7 +13,7 @@ from tests.browser.person import Person
 
 pytestmark = pytest.mark.browser
 VIEWS = ("jobs", "job", "operation", "crib", "tool", "geometries", "assemblies", "tool-materials", "exchange", "shelf", "floor",
-         "study-z", "study-r", "study-l", "study-t", "study-c", "study-h", "log")  # fmt: skip
+         "study-z", "study-r", "study-l", "study-t", "study-g", "study-c", "study-h", "log")  # fmt: skip
 
 
 def path_of(view: str) -> str:

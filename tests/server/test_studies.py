@@ -19,6 +19,7 @@ STUDIES: dict[str, Any] = {
     "plan": out.PlanOut,
     "rigidity": out.RigidityOut,
     "edge-life": out.EdgeLifeOut,
+    "edge-angles": out.EdgeAnglesOut,
     "ways": list[out.WayOut],
     "coolant": out.CoolantOut,
     "hard": out.HardOut,

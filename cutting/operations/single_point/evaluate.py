@@ -14,6 +14,7 @@ from cutting.operations.single_point.limit_list import limit_list
 from cutting.operations.single_point.readings import chip_verdicts, passes, results, scene, worst_chip
 from cutting.operations.single_point.remedies import remedies_for, ways_to_go_faster
 from cutting.operations.single_point.run import run
+from cutting.operations.single_point.springing import springing
 from cutting.tooling.crib import Crib
 from cutting.wear.reference import speed_factors
 from cutting.working import Recorder
@@ -44,6 +45,7 @@ def evaluate(setup: Setup, with_remedies: bool = True, crib: Crib | None = None)
         warnings,
         faster,
         scene(setup, case, done),
+        springing(setup, done, case.beam),
     )
 
 

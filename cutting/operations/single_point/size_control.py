@@ -73,6 +73,7 @@ class Ledger:
     springing: float  # mm on diameter at the next pass's force
     springing_spread: float
     springing_taught: bool
+    prior_spring: float  # mm on diameter per N
     notes: tuple[str, ...]
     warnings: tuple[str, ...]
 
@@ -110,6 +111,7 @@ def ledger(setup: Setup, readings: Sequence[Measured]) -> Ledger:
         float(belief.mean[1] * force),
         float(spread[1] * force),
         belief.springing_taught,
+        start.prior_spring,
         tuple(_notes(belief, following)),
         tuple(_warnings(setup, ordered, belief, following)),
     )

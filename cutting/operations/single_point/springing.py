@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cutting.mechanics.deflection import Holding
+from cutting.operations.outcome import Bow
 from cutting.operations.setup import Setup
 from cutting.operations.single_point.case import case_of
 from cutting.operations.single_point.limits import size_error_limit
@@ -25,21 +26,6 @@ FOLLOWER = 30_000.0  # N/mm, a follow rest beside the tool (common practice)
 
 
 @dataclass(frozen=True)
-class Springing:
-    """Change of diameter along the last cut [mm] at places [mm from the chuck], and the shape in words."""
-
-    places: tuple[float, ...]
-    errors: tuple[float, ...]
-    at_chuck: float
-    at_end: float
-    largest: float
-    largest_at: float
-    taper: float  # larger at the free end by this much on diameter
-    barrel: float  # larger inside the cut than at the worse end
-    shape: str
-
-
-@dataclass(frozen=True)
 class Support:
     """One way to hold the part better: what it leaves, and how much stiffer the weakest place is."""
 
@@ -53,7 +39,7 @@ class Support:
     seat: float | None = None
 
 
-def springing(setup: Setup, done: Cut | None = None, beam: PartBeam | None = None) -> Springing:
+def springing(setup: Setup, done: Cut | None = None, beam: PartBeam | None = None) -> Bow:
     """The springing of the last pass. `done` may give an evaluation that is at hand. Raises `CuttingError`."""
     beam = beam or part_beam(setup)
     if done is None:
@@ -89,7 +75,7 @@ def allowed(setup: Setup) -> float:
     return size_error_limit(case_of(setup))
 
 
-def _shape(places: Array, errors: Array) -> Springing:
+def _shape(places: Array, errors: Array) -> Bow:
     worst = int(np.argmax(errors))
     at_chuck, at_end, largest = float(errors[0]), float(errors[-1]), float(errors[worst])
     taper, barrel = at_end - at_chuck, largest - max(at_chuck, at_end)
@@ -99,9 +85,7 @@ def _shape(places: Array, errors: Array) -> Springing:
         shape = "taper, thick at the free end" if taper > 0 else "taper, thick at the chuck"
     else:
         shape = "straight"
-    return Springing(
-        tuple(map(float, places)), tuple(map(float, errors)), at_chuck, at_end, largest, float(places[worst]), taper, barrel, shape
-    )
+    return Bow(tuple(map(float, places)), tuple(map(float, errors)), at_chuck, at_end, largest, float(places[worst]), taper, barrel, shape)
 
 
 def _ways(setup: Setup) -> Iterator[tuple[str, str, Setup, dict[str, dict[str, str | float]], float | None]]:
@@ -132,7 +116,7 @@ def best_seat(setup: Setup) -> float | None:
     return round(float(seats[int(np.argmin(worst))]), 0)
 
 
-def _follow_rest(setup: Setup, done: Cut, now: Springing) -> Support | None:
+def _follow_rest(setup: Setup, done: Cut, now: Bow) -> Support | None:
     """A rest that travels beside the tool carries its share of the push at every place."""
     if setup.operation != "turn" or setup.feature.length < 3 * setup.feature.end_diameter:
         return None

@@ -428,6 +428,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/operations/{operation}/edge-angles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Study Edge Angles
+         * @description How the edge stands: κr, rake and clearance with the tip's height, by both schools.
+         */
+        post: operations["server_jobs_study_api_study_edge_angles"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/operations/{operation}/edge-life": {
         parameters: {
             query?: never;
@@ -2432,6 +2452,8 @@ export interface components {
             notes: string[];
             /** Warnings */
             warnings: string[];
+            /** Working */
+            working: string[];
         };
         /** LedgerRowOut */
         LedgerRowOut: {
@@ -2483,6 +2505,8 @@ export interface components {
             /** Explicit */
             explicit: boolean;
             ledger: components["schemas"]["LedgerOut"] | null;
+            /** Working */
+            working: string[];
         };
         /** PlannedPassOut */
         PlannedPassOut: {
@@ -2561,6 +2585,8 @@ export interface components {
             tool_frequency: string;
             /** Suggestions */
             suggestions: components["schemas"]["SpeedOut"][];
+            /** Working */
+            working: string[];
         };
         /** SpeedOut */
         SpeedOut: {
@@ -2580,6 +2606,42 @@ export interface components {
             barrel: components["schemas"]["DisplayOut"];
             /** Times Stiffer */
             times_stiffer: string;
+            remedy: components["schemas"]["RemedyOut"] | null;
+        };
+        /** AngleRow */
+        AngleRow: {
+            /** Label */
+            label: string;
+            display: components["schemas"]["DisplayOut"];
+            /** Says */
+            says: string;
+        };
+        /** EdgeAnglesOut */
+        EdgeAnglesOut: {
+            /** Angles */
+            angles: components["schemas"]["AngleRow"][];
+            /** Thinner */
+            thinner: string;
+            /** Heights */
+            heights: components["schemas"]["HeightOut"][];
+            /** Working */
+            working: string[];
+        };
+        /** HeightOut */
+        HeightOut: {
+            /** Name */
+            name: string;
+            height: components["schemas"]["DisplayOut"];
+            rake: components["schemas"]["DisplayOut"];
+            clearance: components["schemas"]["DisplayOut"];
+            rake_inside: components["schemas"]["DisplayOut"];
+            clearance_inside: components["schemas"]["DisplayOut"];
+            cutting_force: components["schemas"]["DisplayOut"];
+            passive_force: components["schemas"]["DisplayOut"];
+            larger: components["schemas"]["DisplayOut"];
+            pip: components["schemas"]["DisplayOut"];
+            /** Present */
+            present: boolean;
             remedy: components["schemas"]["RemedyOut"] | null;
         };
         /** EdgeChangeOut */
@@ -2608,6 +2670,8 @@ export interface components {
             sister_tools: number;
             /** Says */
             says: string;
+            /** Working */
+            working: string[];
         };
         /** SpeedPointOut */
         SpeedPointOut: {
@@ -2702,6 +2766,8 @@ export interface components {
             says: string[];
             saving: components["schemas"]["DisplayOut"] | null;
             saving_per_batch: components["schemas"]["DisplayOut"] | null;
+            /** Working */
+            working: string[];
         };
         /** HardRow */
         HardRow: {
@@ -4314,6 +4380,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RigidityOut"];
+                };
+            };
+        };
+    };
+    server_jobs_study_api_study_edge_angles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EdgeAnglesOut"];
                 };
             };
         };

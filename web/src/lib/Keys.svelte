@@ -28,7 +28,7 @@
         ["w", "working of the binding limit"],
         ["1 2 3", "try a remedy"],
         ["z r l", "passes and size, rigidity, edge life"],
-        ["t c h", "ways to turn, coolant, hard turning"],
+        ["t g c h", "ways to turn, edge angles, coolant, hard turning"],
         ["o", "the set-up sheet"],
         ["n", "notes and measurements"],
         ["e", "what the drawing says"],

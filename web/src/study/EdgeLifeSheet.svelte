@@ -6,6 +6,7 @@
   import Chart from "./Chart.svelte";
   import Offer from "./Offer.svelte";
   import { Study } from "./study.svelte";
+  import Working from "./Working.svelte";
 
   let { bench, close }: { bench: OperationBench; close: () => void } = $props();
   // svelte-ignore state_referenced_locally
@@ -103,5 +104,6 @@
       Model band: a factor of two either way until a trial has calibrated it. Process scatter: Weibull shape {found.shape}.
       Two things, shown apart. Sources: Taylor 1907, Gilbert 1950, Weibull 1951.
     </p>
+    <Working lines={found.working} />
   {:else if !study.problem}<p class="text-soft">Sweeping the speed …</p>{/if}
 </Sheet>

@@ -4,6 +4,7 @@
   import type { OperationBench } from "../operation/bench.svelte";
   import { session, shown } from "../session.svelte";
   import { Study } from "./study.svelte";
+  import Working from "./Working.svelte";
 
   let { bench, close }: { bench: OperationBench; close: () => void } = $props();
   // svelte-ignore state_referenced_locally
@@ -94,5 +95,6 @@
     <p class="text-soft mt-3">
       Sparks and hot chips: guard closed. The machine's manual, local rules and trained people come first.
     </p>
+    <Working lines={found.working} />
   {:else if !study.problem}<p class="text-soft">Weighing both …</p>{/if}
 </Sheet>

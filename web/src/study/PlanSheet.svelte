@@ -7,6 +7,7 @@
   import DepthRails from "./DepthRails.svelte";
   import SizeControl from "./SizeControl.svelte";
   import { Study } from "./study.svelte";
+  import Working from "./Working.svelte";
 
   let { bench, close }: { bench: OperationBench; close: () => void } = $props();
   // svelte-ignore state_referenced_locally
@@ -116,5 +117,6 @@
       </section>
     </div>
     {#if found.ledger}<SizeControl {bench} ledger={found.ledger} reload={() => study.ask()} />{/if}
+    <Working lines={[...found.working, ...(found.ledger?.working ?? [])]} />
   {:else if !study.problem}<p class="text-soft">Planning the passes …</p>{/if}
 </Sheet>

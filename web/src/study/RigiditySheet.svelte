@@ -4,8 +4,10 @@
   import type { OperationBench } from "../operation/bench.svelte";
   import { shown } from "../session.svelte";
   import Chart from "./Chart.svelte";
+  import HoldingFields from "./HoldingFields.svelte";
   import Offer from "./Offer.svelte";
   import { Study } from "./study.svelte";
+  import Working from "./Working.svelte";
 
   let { bench, close }: { bench: OperationBench; close: () => void } = $props();
   // svelte-ignore state_referenced_locally
@@ -17,8 +19,9 @@
 
 <Sheet title="Rigidity · {bench.entry?.number} {bench.entry?.title}" wide {close}>
   {#if study.problem}<p role="alert" class="text-signal">{study.problem}</p>{/if}
+  <HoldingFields {bench} />
   {#if found}
-    <div class="grid gap-x-6 md:grid-cols-2" aria-busy={study.stale}>
+    <div class="mt-3 grid gap-x-6 md:grid-cols-2" aria-busy={study.stale}>
       <section>
         <h3 class="font-semibold">
           Along the cut: {found.shape}
@@ -80,5 +83,6 @@
       Stepped beam with jaws, centre and steady as springs; stiffness of chuck, centre and tool post are the
       machine's row on the floor. Sources: Roark (force method), Altintas 2012.
     </p>
+    <Working lines={found.working} />
   {:else if !study.problem}<p class="text-soft">Bending the part …</p>{/if}
 </Sheet>

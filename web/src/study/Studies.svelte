@@ -1,11 +1,12 @@
 <script lang="ts" module>
-  export type StudyName = "plan" | "rigidity" | "life" | "ways" | "coolant" | "hard";
+  export type StudyName = "plan" | "rigidity" | "life" | "ways" | "edge" | "coolant" | "hard";
   /** Studies of an operation with the key that opens each. */
   export const STUDIES: [StudyName, string, string][] = [
     ["plan", "passes, size", "z"],
     ["rigidity", "rigidity", "r"],
     ["life", "edge life", "l"],
     ["ways", "ways to turn", "t"],
+    ["edge", "edge angles", "g"],
     ["coolant", "coolant", "c"],
     ["hard", "hard turning", "h"],
   ];
@@ -14,6 +15,7 @@
 <script lang="ts">
   import type { OperationBench } from "../operation/bench.svelte";
   import CoolantSheet from "./CoolantSheet.svelte";
+  import EdgeAnglesSheet from "./EdgeAnglesSheet.svelte";
   import EdgeLifeSheet from "./EdgeLifeSheet.svelte";
   import HardSheet from "./HardSheet.svelte";
   import PlanSheet from "./PlanSheet.svelte";
@@ -32,5 +34,6 @@
 {:else if open === "rigidity"}<RigiditySheet {bench} {close} />
 {:else if open === "life"}<EdgeLifeSheet {bench} {close} />
 {:else if open === "ways"}<WaysSheet {bench} {close} />
+{:else if open === "edge"}<EdgeAnglesSheet {bench} {close} />
 {:else if open === "coolant"}<CoolantSheet {bench} {close} />
 {:else if open === "hard"}<HardSheet {bench} {close} />{/if}

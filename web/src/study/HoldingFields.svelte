@@ -1,0 +1,71 @@
+<script lang="ts">
+  import type { OperationBench } from "../operation/bench.svelte";
+  import { session } from "../session.svelte";
+
+  let { bench }: { bench: OperationBench } = $props();
+  const document = $derived(bench.editor.job!.document);
+  const held = $derived({
+    free_length: document.stock.free_length,
+    style: "chuck",
+    ...document.holding,
+    ...bench.entry?.holding,
+  } as Record<string, string | number | boolean | null>);
+  const locked = $derived(!session.mayEdit);
+
+  function hold(change: Record<string, string | boolean | null>) {
+    void bench.editor.save({
+      action: "set_holding",
+      operation: bench.operation,
+      holding: change,
+      units: session.units,
+    });
+  }
+</script>
+
+<div class="flex flex-wrap items-end gap-3" role="group" aria-label="How the part is held in this operation">
+  <label class="grid"
+    >held by <select
+      class="control"
+      disabled={locked}
+      value={String(held.style)}
+      onchange={(event) => hold({ style: event.currentTarget.value })}
+      ><option>chuck</option><option>chuck and centre</option><option>between centres</option></select
+    ></label
+  >
+  <label class="grid w-32"
+    >out of the chuck <input
+      class="control figure w-full"
+      disabled={locked}
+      value={String(held.free_length)}
+      onchange={(event) => hold({ free_length: event.currentTarget.value })}
+    /></label
+  >
+  <label class="grid w-36"
+    >steady rest at <input
+      class="control figure w-full"
+      placeholder="none"
+      disabled={locked}
+      value={String(held.steady ?? "")}
+      onchange={(event) => hold({ steady: event.currentTarget.value.trim() || null })}
+    /></label
+  >
+  <label class="flex items-center gap-1.5 pb-1.5"
+    ><input
+      type="checkbox"
+      class="size-5"
+      disabled={locked}
+      checked={held.interrupted === true}
+      onchange={(event) => hold({ interrupted: event.currentTarget.checked })}
+    /> interrupted cut</label
+  >
+  <label class="flex items-center gap-1.5 pb-1.5"
+    ><input
+      type="checkbox"
+      class="size-5"
+      disabled={locked}
+      checked={held.weak === true}
+      onchange={(event) => hold({ weak: event.currentTarget.checked })}
+    /> held weakly</label
+  >
+</div>
+{#if bench.editor.problem}<p role="alert" class="text-signal">{bench.editor.problem.message}</p>{/if}
