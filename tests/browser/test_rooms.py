@@ -33,8 +33,11 @@ def test_machine_goal_batch_and_rules_are_edits_with_undo(person: Person) -> Non
     person.saved(3)
     person.type_over("#pieces", "600", Keys.TAB)
     person.saved(4)
-    person.see_text("#book option", "may go above").click()
+    person.see_text("button", "house rules").click()
+    person.see_text("#house-never_above_book option", "may go above").click()
     person.saved(5)
+    person.press(Keys.ESCAPE)
+    person.until(lambda: not person.all("[role=dialog]"), "the rules are closed")
     person.type_over("#hardness", "5000", Keys.TAB)
     assert "hardness" in person.see_text("[role=alert]", "outside").text
     assert person.value("#hardness") == "5000"

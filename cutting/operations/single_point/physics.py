@@ -259,18 +259,17 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
 def _stability(case: Case, cutter: Cutter, kc: Array, q: Array, chord: Array, n: Array, give: Array, record: Silent) -> tuple[Array, Array]:
     """Width of cut that stays stable, for the part that is pushed away and for the shank that is pushed along the feed."""
     slope = record(chatter.force_slope, specific_force=kc, force_exponent=case.setup.work.material.force_exponent)
-    tool = chatter.stable_width(
-        cutter.side_stiffness, chatter.DAMPING, slope, chatter.axial_mode_share(in_plane_ratio=q, chord_angle=chord)
-    )
-    share = chatter.axial_mode_share if case.facing else chatter.radial_mode_share
+    share = record(chatter.axial_mode_share if case.facing else chatter.radial_mode_share, in_plane_ratio=q, chord_angle=chord)
     part = record(
         chatter.stable_width,
         stiffness=1.0 / give,
         damping_ratio=chatter.DAMPING,
         force_slope=slope,
-        mode_share=record(share, in_plane_ratio=q, chord_angle=chord),
+        mode_share=share,
         note=f"at every speed; the part swings at about {case.frequency:.0f} Hz",
     )
+    # the shank stands square to the direction that bends the part, and takes the rest: sin² + cos² = 1
+    tool = chatter.stable_width(cutter.side_stiffness, chatter.DAMPING, slope, q - share)
     return part * chatter.sure_gain(n / (60.0 * case.frequency), chatter.DAMPING), tool
 
 

@@ -5,6 +5,7 @@
   import Panel from "../lib/Panel.svelte";
   import { session } from "../session.svelte";
   import type { JobEditor } from "./editor.svelte";
+  import HouseRules from "./HouseRules.svelte";
 
   let { editor }: { editor: JobEditor } = $props();
   const document = $derived(editor.job!.document);
@@ -25,6 +26,7 @@
       words: [m.name, m.number, ...m.aliases].join(" ; "),
     })),
   );
+  let rules = $state(false);
   const locked = $derived(!session.mayEdit);
 
   function part(change: Record<string, unknown>) {
@@ -39,6 +41,7 @@
 </script>
 
 <Panel title="Part, machine, batch">
+  {#snippet aside()}<button class="plain-link" onclick={() => (rules = true)}>house rules</button>{/snippet}
   <div class="grid grid-cols-[92px_1fr] items-center gap-x-2 gap-y-1.5 overflow-auto p-2.5 pt-1">
     <span>material</span>
     <NamePicker
@@ -131,66 +134,6 @@
       disabled={locked}
       onchange={(event) => part({ shape: event.currentTarget.value.trim(), units: session.units })}
     />
-    <label for="book">above the book</label>
-    <select
-      id="book"
-      class="control"
-      title="House rule: may speed go above the book's window?"
-      value={document.house?.never_above_book === false ? "may go above" : "never"}
-      disabled={locked}
-      onchange={(event) => part({ house: { never_above_book: event.currentTarget.value === "never" } })}
-    >
-      <option>never</option><option>may go above</option>
-    </select>
-    <label for="last-cut">last cut</label>
-    <select
-      id="last-cut"
-      class="control"
-      title="House rule: the last cut to a tolerance"
-      value={document.house?.equal_cuts === false ? "light, with a sharp edge" : "like the others"}
-      disabled={locked}
-      onchange={(event) => part({ house: { equal_cuts: event.currentTarget.value === "like the others" } })}
-    >
-      <option>like the others</option><option>light, with a sharp edge</option>
-    </select>
-    <label for="height">tip height</label>
-    <select
-      id="height"
-      class="control"
-      title="House rule: where the tip stands; its effect on rake and clearance is shown on the bench"
-      value={Number(document.house?.off_centre ?? 0) > 0 ? "a little below outside" : "on centre"}
-      disabled={locked}
-      onchange={(event) =>
-        part({ house: { off_centre: event.currentTarget.value === "on centre" ? 0 : 0.01 } })}
-    >
-      <option>on centre</option><option>a little below outside</option>
-    </select>
-    <label for="polishing">polishing, mm on Ø</label>
-    <input
-      id="polishing"
-      class="control figure"
-      type="number"
-      min="0"
-      max="0.2"
-      step="0.001"
-      title="House rule: what is left where a surface is polished to size"
-      value={document.house?.polishing_allowance ?? 0.01}
-      disabled={locked}
-      onchange={(event) => number(event, (polishing_allowance) => part({ house: { polishing_allowance } }))}
-    />
-    <label for="gauge">micrometer ±, mm</label>
-    <input
-      id="gauge"
-      class="control figure"
-      type="number"
-      min="0.0001"
-      max="1"
-      step="any"
-      title="House rule: expanded uncertainty of the usual instrument, k = 2"
-      value={document.house?.measuring_uncertainty ?? 0.01}
-      disabled={locked}
-      onchange={(event) =>
-        number(event, (measuring_uncertainty) => part({ house: { measuring_uncertainty } }))}
-    />
   </div>
 </Panel>
+{#if rules}<HouseRules {editor} close={() => (rules = false)} />{/if}
