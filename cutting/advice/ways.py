@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from cutting.advice.rank import Candidate, advise
 from cutting.errors import CuttingError
 from cutting.operations.setup import Direction, Setup
+from cutting.operations.single_point.case import useful_speed
 from cutting.operations.single_point.contour import steepest_descent
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import Holder, Insert
@@ -133,12 +134,9 @@ def _offer(way: Way, setup: Setup, crib: Crib) -> Offer:
             why_not = str(error)
     chosen = next((i for i in part.inserts if candidate and i.name == candidate.insert), None)
     tool_class = chosen.grade.tool_class if chosen else ""
-    useful = USEFUL.get(tool_class, 0.0)
+    useful = useful_speed(setup, tool_class) if tool_class else 0.0
     reaches = candidate is None or candidate.speed_reached >= useful
     return Offer(way.name, way.title, way.when, candidate, why_not, way.direction.value, tool_class, useful, reaches, present)
-
-
-USEFUL = {"carbide": 50.0, "cermet": 80.0, "ceramic": 100.0, "cbn": 60.0, "pcd": 100.0, "hss": 3.0}
 
 
 def _why_none(nearly: tuple[Candidate, ...], refused: tuple[object, ...]) -> str:

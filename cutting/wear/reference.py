@@ -85,7 +85,7 @@ def speed_factors(work: Work, grade: Grade, coolant_pressure: float, interrupted
     found.append(SpeedFactor("grade", main, f"{grade.name}, {'main' if fit == 1 else 'side'} use in {letter}"))
     if interrupted:
         found.append(SpeedFactor("interruption", 0.75, "interrupted cut"))
-    if skin in ("forged", "cast"):
+    if skin in ("forged", "cast", "hardened"):
         found.append(SpeedFactor("skin", 0.75, f"{skin} skin"))
     if skin == "weld":
         found.append(SpeedFactor("skin", 0.5, "weld build-up"))

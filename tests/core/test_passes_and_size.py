@@ -186,6 +186,11 @@ def test_the_next_piece_starts_with_what_the_last_one_taught(hub: Build) -> None
     assert again.entries[-1].actual_depth == pytest.approx((91.5 - 91.01) / 2)
 
 
+def test_a_slip_of_the_pen_is_doubted(hub: Build) -> None:
+    assert any("slip of the pen" in warning for warning in ledger(hub(), [Measured(1, 90.99, 99.05)]).warnings)
+    assert not any("slip of the pen" in warning for warning in ledger(hub(), [Measured(1, 90.99, 91.05)]).warnings)
+
+
 def test_wear_is_a_line_of_its_own(hub: Build) -> None:
     results = evaluate_quickly(hub()).results
     drift, every = results["drift"].value / 1000, results["correct_every"].value

@@ -236,7 +236,7 @@ def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) 
         feed_exponent=law("feed_exponent"),
         depth_exponent=law("depth_exponent"),
         coefficient_of_variation=law("coefficient_of_variation") + extra + of_grade(brittle_scatter),
-        minimum_speed=of_grade([_minimum_speed(setup, g.tool_class) for g in crib.grades]),
+        minimum_speed=of_grade([useful_speed(setup, g.tool_class) for g in crib.grades]),
         book=crib.book_columns(material.group.number)[insert_index][:, None],
     )
 
@@ -281,7 +281,8 @@ def standing_heat(case: Case, cutter: Cutter) -> Array:
     return rise * cutter.heat_factor
 
 
-def _minimum_speed(setup: Setup, tool_class: str) -> float:
+def useful_speed(setup: Setup, tool_class: str) -> float:
+    """Speed [m/min] below which this tool material tears the set-up's metal."""
     lowest = MINIMUM_SPEED[tool_class]
     law = life_law(setup.work.material.speed_row, tool_class)
     # metals that carbide itself cuts slowly have no built-up edge to outrun

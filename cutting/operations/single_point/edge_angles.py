@@ -8,6 +8,7 @@ import numpy as np
 
 from cutting.mechanics.tool_setting import effective_clearance, effective_rake, height_angle, height_size_error, pip_diameter
 from cutting.operations.setup import Setup
+from cutting.operations.single_point.over_passes import last_pass
 from cutting.operations.single_point.run import run
 from cutting.working import Silent
 
@@ -51,18 +52,18 @@ class EdgeAngles:
 def edge_angles(setup: Setup) -> EdgeAngles:
     """Angles of a set-up's own tool at its last pass, and the same at other heights of the tip. Raises `CuttingError`."""
     _, cutter, done = run(setup, Silent())
-    kappa, minor = _last(cutter.cutting_edge_angle), _last(cutter.reach_angle)
+    kappa, minor = last_pass(cutter.cutting_edge_angle), last_pass(cutter.reach_angle)
     if setup.away:
-        minor = 180.0 - kappa - _last(cutter.included_angle)
-    feed, thickness = _last(done.feed_per_rev), _last(done.chip_thickness)
-    in_plane = np.degrees(np.arctan2(_last(done.feed_force), _last(done.passive_force)))
+        minor = 180.0 - kappa - last_pass(cutter.included_angle)
+    feed, thickness = last_pass(done.feed_per_rev), last_pass(done.chip_thickness)
+    in_plane = np.degrees(np.arctan2(last_pass(done.feed_force), last_pass(done.passive_force)))
     return EdgeAngles(
         kappa,
         90.0 - kappa,
         minor,
         float(in_plane),
-        _last(cutter.rake),
-        _last(cutter.clearance),
+        last_pass(cutter.rake),
+        last_pass(cutter.clearance),
         thickness,
         feed,
         thickness / feed,
@@ -83,7 +84,7 @@ def _height(setup: Setup, name: str, height: float) -> Height:
     _, cutter, done = run(setup.with_settings(centre_height=height), Silent())
     diameter = setup.target_diameter if setup.operation == "turn" else max(2 * setup.feature.end.nominal, setup.feature.start_diameter / 2)
     theta = float(height_angle(height, diameter))
-    rake, clearance = _last(cutter.rake), _last(cutter.clearance)
+    rake, clearance = last_pass(cutter.rake), last_pass(cutter.clearance)
     return Height(
         name,
         height,
@@ -92,13 +93,9 @@ def _height(setup: Setup, name: str, height: float) -> Height:
         float(effective_clearance(clearance, theta)),
         float(effective_rake(rake, theta, inside=True)),
         float(effective_clearance(clearance, theta, inside=True)),
-        _last(done.cutting_force),
-        _last(done.passive_force),
+        last_pass(done.cutting_force),
+        last_pass(done.passive_force),
         float(height_size_error(height, diameter)),
         float(pip_diameter(height)),
         abs(height - setup.centre_height) < 1e-6,
     )
-
-
-def _last(values: object) -> float:
-    return float(np.ravel(np.asarray(values, float))[-1])

@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 
 from cutting.operations.setup import Setup
 from cutting.operations.single_point.limits import book_window
+from cutting.operations.single_point.over_passes import last_pass, plain_floats
 from cutting.operations.single_point.physics import cut
 from cutting.operations.single_point.plan import pass_depths, pass_diameters
 from cutting.operations.single_point.run import run
@@ -84,11 +85,11 @@ def edge_life(setup: Setup) -> EdgeLife:
     run_parts = float(np.ravel(done.run_parts)[-1])
     changes = tuple(Change(p, float(median * life_quantile(p, shape))) for p in SURELY)
     return EdgeLife(
-        _floats(speeds),
-        _floats(lives),
-        _floats(costs),
-        _floats(seconds),
-        Point(now, _one(done.tool_life), _one(done.operation_time), _one(done.operation_cost), planned_parts),
+        plain_floats(speeds),
+        plain_floats(lives),
+        plain_floats(costs),
+        plain_floats(seconds),
+        Point(now, last_pass(done.tool_life), last_pass(done.operation_time), last_pass(done.operation_cost), planned_parts),
         point(int(np.argmin(costs))),
         point(int(np.argmin(seconds))),
         low,
@@ -96,8 +97,8 @@ def edge_life(setup: Setup) -> EdgeLife:
         LIFE_BAND,
         shape,
         median,
-        _floats(counts),
-        _floats(_survival(counts, median, shape)),
+        plain_floats(counts),
+        plain_floats(_survival(counts, median, shape)),
         changes,
         Change(float(_survival(np.array([planned_parts]), median, shape)[0]), planned_parts),
         run_parts,
@@ -125,11 +126,3 @@ def _says(setup: Setup, now: float, cheapest: Point, high: float) -> str:
 def _column(values: Array) -> Array:
     """The last pass of every speed."""
     return np.broadcast_to(values, (POINTS, np.shape(values)[-1]))[:, -1]
-
-
-def _one(values: Array) -> float:
-    return float(np.ravel(values)[-1])
-
-
-def _floats(values: Array) -> tuple[float, ...]:
-    return tuple(float(v) for v in values)

@@ -5,12 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import ArrayLike
 
 from cutting.errors import CuttingError
 from cutting.mechanics.heat import cook_temperature_rise, zone_temperature
 from cutting.operations.setup import Setup
 from cutting.operations.single_point.limits import book_start
+from cutting.operations.single_point.over_passes import last_pass
 from cutting.operations.single_point.physics import Cut
 from cutting.operations.single_point.run import run
 from cutting.sizing.drift import WEAR_LIMIT, drift_per_piece, nose_recession
@@ -72,13 +72,13 @@ def hard_turning(setup: Setup, grinding: Grinding | None = None) -> HardTurning:
     reference = cook_temperature_rise(
         done.specific_force, work.material.heat_capacity, start, done.chip_thickness, work.material.diffusivity
     )
-    zone = _last(zone_temperature(SOFTENS, done.temperature_rise, reference))
+    zone = last_pass(zone_temperature(SOFTENS, done.temperature_rise, reference))
     stands = tool.temperature_limit or STANDS.get(tool.tool_class, 900.0)
-    life_parts = _last(done.change_parts)
-    drift = float(drift_per_piece(nose_recession(WEAR_LIMIT, _last(cutter.clearance)), _last(done.median_parts)))
+    life_parts = last_pass(done.change_parts)
+    drift = float(drift_per_piece(nose_recession(WEAR_LIMIT, last_pass(cutter.clearance)), last_pass(done.median_parts)))
     tolerance = setup.feature.end.tolerance
     size_parts = max(TOLERANCE_USED * tolerance / drift, 1.0) if tolerance and setup.operation == "turn" else np.inf
-    cost, seconds = _last(done.operation_cost), _last(done.operation_time)
+    cost, seconds = last_pass(done.operation_cost), last_pass(done.operation_time)
     saving = grinding.cost - cost if grinding else None
     return HardTurning(
         hard,
@@ -86,14 +86,14 @@ def hard_turning(setup: Setup, grinding: Grinding | None = None) -> HardTurning:
         zone,
         SOFTENS,
         stands,
-        _last(done.roughness),
+        last_pass(done.roughness),
         1000.0 * drift,
         float(size_parts),
         life_parts,
         float(min(size_parts, life_parts)),
         cost,
         seconds,
-        _last(done.edge_cost),
+        last_pass(done.edge_cost),
         grinding.cost if grinding else None,
         grinding.seconds if grinding else None,
         saving,
@@ -134,7 +134,3 @@ def _rockwell(work: Work) -> float | None:
         return convert(work.hardness, "HB", work.material.group).values.get("HRC")
     except CuttingError:
         return None
-
-
-def _last(values: ArrayLike) -> float:
-    return float(np.ravel(np.asarray(values, float))[-1])

@@ -1,11 +1,11 @@
-"""Reductions over the passes, the short last axis, where NumPy's own are slow."""
+"""Reductions over the passes, the short last axis, where NumPy's own are slow; and the plain numbers at the end."""
 
 from __future__ import annotations
 
 from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
+from numpy.typing import ArrayLike, NDArray
 
 
 def over_passes(values: Any, join: np.ufunc = np.maximum) -> NDArray[Any]:
@@ -15,3 +15,13 @@ def over_passes(values: Any, join: np.ufunc = np.maximum) -> NDArray[Any]:
     for k in range(1, array.shape[-1]):
         joined = join(joined, array[..., k : k + 1])
     return joined
+
+
+def last_pass(values: ArrayLike) -> float:
+    """The value of the last pass, or the only one."""
+    return float(np.ravel(np.asarray(values, float))[-1])
+
+
+def plain_floats(values: ArrayLike) -> tuple[float, ...]:
+    """An array as the plain numbers of a curve."""
+    return tuple(float(v) for v in np.ravel(np.asarray(values, float)))

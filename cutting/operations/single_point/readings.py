@@ -12,6 +12,7 @@ from cutting.mechanics.tool_setting import height_size_error, pip_diameter
 from cutting.operations.outcome import ChipVerdict, Pass, Value, shown
 from cutting.operations.setup import Setup
 from cutting.operations.single_point.case import Case, Cutter
+from cutting.operations.single_point.over_passes import last_pass
 from cutting.operations.single_point.physics import Cut
 from cutting.operations.single_point.plan import pass_depths
 from cutting.sizing.drift import WEAR_LIMIT, correct_every, drift_per_piece, nose_recession
@@ -25,17 +26,14 @@ LIFE_FACTOR = 2.0  # a factor of two either way until a trial has calibrated it
 def results(case: Case, cutter: Cutter, done: Cut, record: Recorder) -> dict[str, Value]:
     """The numbers that a person takes away, with band and working; of several passes the last."""
 
-    def last(array: Array) -> float:
-        return float(np.ravel(array)[-1])
-
     def banded(name: str, label: str, value: float, kind: str, share: float, *trail: str) -> Value:
         return shown(name, label, value, kind, "model", (value * (1 - share), value * (1 + share)), record.trail(*trail))
 
-    seconds, cost = last(done.operation_time), last(done.operation_cost)
-    life_cost = last(done.edge_cost / done.change_parts)
-    median, change = last(done.median_parts), last(done.change_parts)
-    life = last(done.tool_life)
-    error = last(done.size_error)
+    seconds, cost = last_pass(done.operation_time), last_pass(done.operation_cost)
+    life_cost = last_pass(done.edge_cost / done.change_parts)
+    median, change = last_pass(done.median_parts), last_pass(done.change_parts)
+    life = last_pass(done.tool_life)
+    error = last_pass(done.size_error)
     found = [
         shown(
             "operation_time",
@@ -85,19 +83,27 @@ def results(case: Case, cutter: Cutter, done: Cut, record: Recorder) -> dict[str
         shown(
             "secure",
             "secure",
-            100 * last(done.secure),
+            100 * last_pass(done.secure),
             "share",
             "rule",
             None,
             record.trail("weibull_shape", "completion_probability"),
         ),
         banded(
-            "roughness", "finish Ra", last(done.roughness), "small_length", 0.3, "minimum_chip", "peak_height", "finish_factor", "roughness"
+            "roughness",
+            "finish Ra",
+            last_pass(done.roughness),
+            "small_length",
+            0.3,
+            "minimum_chip",
+            "peak_height",
+            "finish_factor",
+            "roughness",
         ),
         banded(
             "cutting_force",
             "cutting force",
-            last(done.cutting_force),
+            last_pass(done.cutting_force),
             "force",
             0.25,
             "chip_area",
@@ -105,15 +111,19 @@ def results(case: Case, cutter: Cutter, done: Cut, record: Recorder) -> dict[str
             "specific_force",
             "cutting_force",
         ),
-        banded("feed_force", "feed force", last(done.feed_force), "force", 0.4, "in_plane_ratio", "chord_angle", "feed_force"),
-        banded("passive_force", "push-off force", last(done.passive_force), "force", 0.4, "in_plane_ratio", "chord_angle", "passive_force"),
-        banded("cutting_power", "power at the spindle", last(done.cutting_power), "power", 0.25, "cutting_force", "cutting_power"),
+        banded("feed_force", "feed force", last_pass(done.feed_force), "force", 0.4, "in_plane_ratio", "chord_angle", "feed_force"),
+        banded(
+            "passive_force", "push-off force", last_pass(done.passive_force), "force", 0.4, "in_plane_ratio", "chord_angle", "passive_force"
+        ),
+        banded("cutting_power", "power at the spindle", last_pass(done.cutting_power), "power", 0.25, "cutting_force", "cutting_power"),
         banded("size_error", "springs, on diameter", error, "length", 0.4, "passive_force", "deflection", "size_error"),
-        shown("spindle_speed", "spindle speed", last(done.spindle_speed), "spindle_speed", "exact", None, record.trail("spindle_speed")),
+        shown(
+            "spindle_speed", "spindle speed", last_pass(done.spindle_speed), "spindle_speed", "exact", None, record.trail("spindle_speed")
+        ),
         shown(
             "cutting_speed",
             "cutting speed reached",
-            last(done.cutting_speed),
+            last_pass(done.cutting_speed),
             "cutting_speed",
             "exact",
             None,
@@ -122,7 +132,7 @@ def results(case: Case, cutter: Cutter, done: Cut, record: Recorder) -> dict[str
         shown(
             "chip_thickness",
             "mean chip thickness",
-            last(done.chip_thickness),
+            last_pass(done.chip_thickness),
             "length",
             "exact",
             None,
@@ -150,16 +160,13 @@ def _edge_readings(case: Case, cutter: Cutter, done: Cut, record: Recorder) -> l
     """How the edge stands, how far a worn one misses the size, and what a low or high tip leaves."""
     setup = case.setup
 
-    def last(array: Array) -> float:
-        return float(np.ravel(array)[-1])
-
-    back = last(record(nose_recession, wear_land=WEAR_LIMIT, clearance=cutter.clearance))
-    drift = float(drift_per_piece(back, last(done.median_parts)))
-    rake, clearance, height = last(done.effective_rake), last(done.effective_clearance), setup.centre_height
+    back = last_pass(record(nose_recession, wear_land=WEAR_LIMIT, clearance=cutter.clearance))
+    drift = float(drift_per_piece(back, last_pass(done.median_parts)))
+    rake, clearance, height = last_pass(done.effective_rake), last_pass(done.effective_clearance), setup.centre_height
     angles = (
         ("effective_rake", "working rake", rake),
         ("effective_clearance", "working clearance", clearance),
-        ("cutting_edge_angle", "κr in this cut", last(cutter.cutting_edge_angle)),
+        ("cutting_edge_angle", "κr in this cut", last_pass(cutter.cutting_edge_angle)),
     )
     trail = record.trail("height_angle", "effective_rake", "effective_clearance")
     found = [shown(name, label, value, "angle", "exact", None, trail) for name, label, value in angles]

@@ -16,6 +16,7 @@ from cutting.sizing.warmth import REFERENCE, at_reference, growth
 from cutting.working import Silent
 
 COVERAGE = 1.96  # 95 %
+SLIP = 1.0  # mm between commanded and measured from which a reading is doubted
 WARM = 2.0  # K from 20 °C from which warmth is worth a word
 
 
@@ -182,6 +183,12 @@ def _warnings(setup: Setup, done: list[Measured], belief: Belief, following: Nex
                 "-", "−"
             )
         )
+    for one in done:
+        if abs(one.measured - one.commanded) > SLIP:
+            found.append(
+                f"Pass {one.pass_number} measured {one.measured:g} mm for {one.commanded:g} mm commanded: look whether that is a slip of "
+                "the pen before cutting by it."
+            )
     if following is not None and following.depth < 0.005:
         found.append("Almost nothing is left to turn: measure again before cutting, the edge would only rub.")
     if done and abs(done[-1].temperature - REFERENCE) > WARM:

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 from cutting.mechanics.chatter import DAMPING, lobe_gain, sure_gain
 from cutting.operations.setup import Setup
 from cutting.operations.single_point.limits import book_window
+from cutting.operations.single_point.over_passes import last_pass, plain_floats
 from cutting.operations.single_point.physics import Cut
 from cutting.operations.single_point.run import run
 from cutting.working import Silent
@@ -50,23 +51,23 @@ class Stability:
 def stability(setup: Setup) -> Stability:
     """Lobes of the last pass of a set-up. Raises `CuttingError`."""
     case, cutter, done = run(setup, Silent())
-    n, width = _last(done.spindle_speed), _last(done.engaged_edge)
+    n, width = last_pass(done.spindle_speed), last_pass(done.engaged_edge)
     waves = n / (60.0 * case.frequency)
-    part_floor = _last(done.stable_part) / float(sure_gain(waves, DAMPING))
-    tool_floor, tool_frequency = _last(done.stable_tool), _last(cutter.side_frequency)
-    top = min(case.top_speed, max(2.2 * n, 1.3 * _speed_of(_last(book_window(cutter, done)[1]), done)))
+    part_floor = last_pass(done.stable_part) / float(sure_gain(waves, DAMPING))
+    tool_floor, tool_frequency = last_pass(done.stable_tool), last_pass(cutter.side_frequency)
+    top = min(case.top_speed, max(2.2 * n, 1.3 * _speed_of(last_pass(book_window(cutter, done)[1]), done)))
     low = max(setup.machine.speed_min, 0.25 * n, 1.0)
     speeds = np.linspace(low, max(top, 1.2 * low), POINTS)
     part = part_floor * lobe_gain(speeds / (60.0 * case.frequency), DAMPING)
     tool = tool_floor * lobe_gain(speeds / (60.0 * tool_frequency), DAMPING)
     offers = _suggest(setup, speeds, sure_gain(speeds / (60.0 * case.frequency), DAMPING), n, done)
     return Stability(
-        _floats(speeds),
-        _floats(part),
-        _floats(tool),
+        plain_floats(speeds),
+        plain_floats(part),
+        plain_floats(tool),
         n,
         width,
-        min(_last(done.stable_part), tool_floor),
+        min(last_pass(done.stable_part), tool_floor),
         case.frequency,
         tool_frequency,
         part_floor,
@@ -79,7 +80,7 @@ def stability(setup: Setup) -> Stability:
 
 def _suggest(setup: Setup, speeds: Array, gain: Array, now: float, done: Cut) -> tuple[Suggestion, ...]:
     """Speeds at the top of a pocket, nearest first; on a gearbox only its own steps."""
-    diameter = _last(done.diameter)
+    diameter = last_pass(done.diameter)
     if setup.machine.speeds:
         steps = np.array([s for s in setup.machine.speeds if speeds[0] <= s <= speeds[-1]])
         picks = [(float(s), float(np.interp(s, speeds, gain))) for s in steps]
@@ -107,12 +108,4 @@ def _says(width: float, part: float, tool: float, waves: float, offers: tuple[Su
 
 
 def _speed_of(cutting_speed: float, done: Cut) -> float:
-    return 1000.0 * cutting_speed / (np.pi * _last(done.diameter))
-
-
-def _last(values: Array) -> float:
-    return float(np.ravel(values)[-1])
-
-
-def _floats(values: Array) -> tuple[float, ...]:
-    return tuple(float(v) for v in values)
+    return 1000.0 * cutting_speed / (np.pi * last_pass(done.diameter))
