@@ -28,3 +28,4 @@ def source_label(key: str) -> str:
 
 
 TERMS = MappingProxyType({row["name"]: Term(**dict(row)) for row in read_table("nomenclature.csv")})
+SYMBOLS = MappingProxyType({name: term.symbol for name, term in TERMS.items()})

@@ -13,7 +13,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from cutting.chips.window import depth_scale, feed_scale
+from cutting.chips.window import depth_scale
 from cutting.mechanics.chip_section import chip_area, engaged_edge, mean_chip_thickness
 from cutting.mechanics.finish import RA_OF_RT, WIPER_GAIN
 from cutting.money.cost import optimum_life_for_cost, optimum_life_for_time
@@ -22,7 +22,7 @@ from cutting.operations.single_point import limits as rules
 from cutting.operations.single_point.case import Case, Cutter, edge_cost
 from cutting.operations.single_point.contour import path_length
 from cutting.operations.single_point.over_passes import over_passes
-from cutting.operations.single_point.physics import SQUARE, Cut, cut
+from cutting.operations.single_point.physics import Cut, cut, window_scales
 from cutting.operations.single_point.plan import shared_depths, uncut_diameters
 from cutting.wear.life import speed_for_life
 from cutting.wear.spread import life_quantile, weibull_shape
@@ -196,16 +196,15 @@ def _score(setup: Setup, done: Cut, shape: tuple[int, ...]) -> Array:
 def _feeds(case: Case, cutter: Cutter, depth: float) -> Array:
     """Feeds to try per pair (pairs, FEEDS): over the window's span at this depth, held by nose and finish, tidied."""
     setup = case.setup
-    lean = np.where(cutter.round_shape > 0, 1.0, np.minimum(np.sin(np.radians(cutter.cutting_edge_angle)) / SQUARE, 1.0))
-    across = feed_scale(cutter.nose_radius, case.curl_need, cutter.reference_speed, case.pressure) / lean
-    a = depth / (depth_scale(cutter.inscribed_circle) * lean) - cutter.window_centre[..., 1]
+    across, along = window_scales(case, cutter, cutter.reference_speed)
+    a = depth / along - cutter.window_centre[..., 1]
     nf, na = cutter.window_normals[..., 0], cutter.window_normals[..., 1]
     with np.errstate(divide="ignore", invalid="ignore"):
         room = (1.0 - na * a[..., None]) / nf
     low = np.where(nf < -1e-12, room, -np.inf).max(axis=-1)
     high = np.where(nf > 1e-12, room, np.inf).min(axis=-1)
     low, high = (cutter.window_centre[..., 0] + low) * across, (cutter.window_centre[..., 0] + high) * across
-    high = np.minimum(high * WINDOW_MARGIN, NOSE_SHARE / np.maximum(lean, 0.5) * cutter.nose_radius)
+    high = np.minimum(high * WINDOW_MARGIN, rules.nose_feed(cutter, NOSE_SHARE))
     low = np.maximum(low * 1.03, 0.01)
     if setup.feature.roughness is not None:
         high = np.minimum(high, _finish_feed(case, cutter))

@@ -5,6 +5,7 @@ from __future__ import annotations
 import dataclasses
 import math
 from enum import Enum
+from functools import cache
 from typing import Any
 
 from cutting.errors import CuttingError
@@ -12,17 +13,28 @@ from cutting.errors import CuttingError
 
 def plain(thing: Any) -> Any:
     """Dataclasses, enums and containers as JSON values; a number that is not finite becomes null."""
-    if dataclasses.is_dataclass(thing) and not isinstance(thing, type):
-        return {f.name: plain(getattr(thing, f.name)) for f in dataclasses.fields(thing)}
+    kind = type(thing)
+    if kind is str or thing is None or kind is bool or kind is int:
+        return thing
+    if kind is float:
+        return float(f"{thing:.8g}") if math.isfinite(thing) else None
+    if kind is tuple or kind is list:
+        return [plain(value) for value in thing]
+    if names := _fields(kind):  # type: ignore[arg-type]
+        return {name: plain(getattr(thing, name)) for name in names}
     if isinstance(thing, Enum):
         return thing.value
     if isinstance(thing, dict):
         return {str(key): plain(value) for key, value in thing.items()}
-    if isinstance(thing, (list, tuple)):
-        return [plain(value) for value in thing]
-    if isinstance(thing, float):
-        return float(f"{thing:.8g}") if math.isfinite(thing) else None
+    if isinstance(thing, float):  # NumPy's own
+        return plain(float(thing))
     return thing
+
+
+@cache
+def _fields(kind: type) -> tuple[str, ...]:
+    """Names of a dataclass's fields, empty for any other type: asked thousands of times for one answer."""
+    return tuple(field.name for field in dataclasses.fields(kind)) if dataclasses.is_dataclass(kind) else ()
 
 
 def problem(error: CuttingError) -> dict[str, Any]:

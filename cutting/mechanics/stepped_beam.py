@@ -67,6 +67,11 @@ def compliance(beam: Sections, supports: Supports, positions: ArrayLike) -> Arra
     springs = supports.springs
     if not springs:
         return free
+    if len(springs) == 1:
+        spot, stiffness = np.array([springs[0][0]]), springs[0][1]
+        line = _moments(beam.nodes, supports, spot)
+        mixed = _flexibility(beam, supports, places, own, spot, line)
+        return np.asarray(free - mixed**2 / (_flexibility(beam, supports, spot, line, spot, line) + 1.0 / stiffness))
     spots = [(np.array([place]), _moments(beam.nodes, supports, np.array([place]))) for place, _ in springs]
     mixed = np.stack([_flexibility(beam, supports, places, own, *spot) for spot in spots], -1)
     inner = np.stack([np.stack([_flexibility(beam, supports, *a, *b) for a in spots], -1) for b in spots], -2)

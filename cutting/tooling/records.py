@@ -164,6 +164,13 @@ TOOL_KINDS: MappingProxyType[str, ToolKind] = MappingProxyType(
                 ("DMIN1",),
                 _study_bar,
             ),
+            ToolKind(
+                "cut-off blade",
+                False,
+                ("CW", "CDX", "CUTDIA", "B", "H", "OHN", "OHX", "LF", "OAL", "CNSC", "WT"),
+                ("CW", "CDX", "CUTDIA", "B", "H", "OHN"),
+                _study_free,
+            ),
             ToolKind("special tool", True, tuple(properties()), (), _study_free),
         )
     }

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Any, TypeVar
 
-from cutting.nomenclature import TERMS, Term
+from cutting.nomenclature import SYMBOLS, TERMS, Term
 
 Function = TypeVar("Function", bound=Callable[..., Any])
 
@@ -31,7 +31,7 @@ class Formula:
     band: float
 
     def symbolic(self) -> str:
-        return self.text.format_map({name: term.symbol for name, term in TERMS.items()})
+        return self.text.format_map(SYMBOLS)
 
 
 def formula(result: str, text: str, source: str, honesty: Honesty = Honesty.EXACT, band: float = 0.0) -> Callable[[Function], Function]:

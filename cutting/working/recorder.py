@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from cutting.nomenclature import TERMS, source_label
+from cutting.nomenclature import SYMBOLS, source_label
 from cutting.working.formula import Formula
 
 
@@ -45,7 +45,7 @@ class Recorder(Silent):
         value = function(**inputs)
         known: Formula = function.formula  # type: ignore[attr-defined]
         numbers = {name: _short(_last(given)) for name, given in inputs.items()}
-        text = known.text.format_map(_Fallback({**{n: t.symbol for n, t in TERMS.items()}, **numbers}))
+        text = known.text.format_map(_Fallback(numbers))
         self.steps[known.result.name] = Step(
             known.result.name,
             known.result.symbol,
@@ -66,8 +66,10 @@ class Recorder(Silent):
 
 
 class _Fallback(dict[str, str]):
+    """Numbers put in; what was not given reads as its symbol."""
+
     def __missing__(self, key: str) -> str:
-        return key
+        return SYMBOLS.get(key, key)
 
 
 def _last(value: Any) -> float:

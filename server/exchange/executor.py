@@ -16,7 +16,7 @@ from django.utils import timezone
 
 from cutting.errors import CuttingError
 from cutting.exchange.tables import TABLES
-from cutting.tooling.records import study
+from cutting.tooling.records import properties, study
 from server.exchange.apply import apply_plan
 from server.exchange.files import read_file, rows_of, write_file
 from server.exchange.models import Run
@@ -146,7 +146,5 @@ def export(names: list[str], form: str, progress: Progress) -> bytes:
 
 def _with_said(record: dict[str, Any]) -> dict[str, Any]:
     """A tool's record with what its designation says as ISO 13399 properties, for other programs."""
-    said = study(
-        record["kind"], record["designation"], {symbol: record.get(symbol) for symbol in ("IC", "S", "RE", "CW", "CEDC", "OHN", "DMIN1")}
-    )[0].says
+    said = study(record["kind"], record["designation"], {symbol: record.get(symbol) for symbol in properties()})[0].says
     return {**record, **{symbol: value for symbol, value in said.items() if record.get(symbol) is None}}

@@ -24,10 +24,9 @@ def evaluation(
     setup: Setup, outcome: Outcome, chip_map: ChipMap, entered: dict[str, Any], units: str, drawn: tuple[Stage, ...]
 ) -> dict[str, Any]:
     """The answer to a nudge: everything that repaints within a tenth of a second."""
-    found = plain(outcome)
     system = "inch" if units == "inch" else "metric"
     return {
-        **{name: found[name] for name in ("results", "limits", "warnings", "scene")},
+        **{name: plain(getattr(outcome, name)) for name in ("results", "limits", "warnings", "scene")},
         "chip": chip_out(outcome.chip),
         "bow": bow_out(outcome.bow),
         "feasible": outcome.feasible,

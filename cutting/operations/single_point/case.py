@@ -18,7 +18,6 @@ from cutting.mechanics.tool_setting import reach_angle
 from cutting.money.cost import insert_edge_cost
 from cutting.operations.setup import Setup, Skin
 from cutting.operations.single_point.part import PartBeam, part_beam
-from cutting.operations.single_point.plan import pass_depths, pass_diameters
 from cutting.tooling.crib import Crib, Index
 from cutting.tooling.items import Holder, Insert
 from cutting.wear.reference import life_law, speed_factors
@@ -120,14 +119,6 @@ class Case:
         """Ductility as the breaker window reads it: sticky metals do not ask for the bigger chips that ductile ones do."""
         return self.ductility * (1.0 - 0.4 * self.sticky)
 
-    @property
-    def worst_place(self) -> float:
-        """Where the part gives most under the last cut, mm from the chuck."""
-        depth, diameter = pass_depths(self.setup)[-1:], pass_diameters(self.setup)[-1:]
-        after = diameter if self.facing else diameter - 2.0 * depth
-        curve = self.beam.along(diameter, after, self.beam.places)[0]
-        return float(self.beam.places[int(np.argmax(curve))])
-
 
 NEGATIVE_SEAT = 6.0  # degrees by which a negative insert is tilted
 STEEL, POST_LENGTH = 7.85e-6, 40.0  # kg/mm³; shank in its clamp that swings with the tip, mm (common practice)
@@ -136,6 +127,7 @@ APPROACH = 2.0  # mm in front of and behind each pass at feed
 MINIMUM_SPEED = {"carbide": 50.0, "cermet": 80.0, "ceramic": 100.0, "cbn": 60.0, "pcd": 100.0, "hss": 3.0}
 
 
+@lru_cache(maxsize=64)  # map, limits and remedies ask for the same set-up again
 def case_of(setup: Setup) -> Case:
     """Collect what stays the same. Raises `OutOfRange` from the setup's own checks."""
     setup.check()
@@ -247,6 +239,7 @@ def crib_of_one(insert: Insert, holder: Holder) -> Crib:
     return Crib((insert,), (holder,))
 
 
+@lru_cache(maxsize=64)
 def single_cutter(setup: Setup) -> Cutter:
     """The numbers of the setup's own tool, shape (1,). Raises `CuttingError` where insert and holder or grade do not go."""
     crib = crib_of_one(setup.insert, setup.holder)

@@ -12,7 +12,7 @@ from cutting.chips.window import feed_scale, window_sides
 from cutting.operations.setup import Setup
 from cutting.operations.single_point import limits as rules
 from cutting.operations.single_point.case import case_of, single_cutter
-from cutting.operations.single_point.physics import cut
+from cutting.operations.single_point.physics import cut, window_scales
 from cutting.operations.single_point.plan import main_depth, pass_depths
 from cutting.working import Silent
 
@@ -48,8 +48,7 @@ def chip_map(setup: Setup) -> ChipMap:
     case, cutter = case_of(setup), single_cutter(setup)
     settings = setup.settings
     sides, depth = window_sides(setup.insert.geometry.window), main_depth(setup)
-    here = cut(case, cutter, settings.cutting_speed, settings.feed_per_rev, depth, np.array([setup.feature.start_diameter]), Silent())
-    across, along = float(np.ravel(here.window_feed_scale)[0]), float(np.ravel(here.window_depth_scale)[0])
+    across, along = (float(np.ravel(scale)[0]) for scale in window_scales(case, cutter, settings.cutting_speed))
     bare = float(feed_scale(setup.insert.code.nose_radius, 0.5, 150.0, 0.0))
     window = [(f * across, a * along) for f, a in sides.hull]
     feed_top = max(max(p[0] for p in window) * 1.2, settings.feed_per_rev * 1.15)
@@ -62,8 +61,8 @@ def chip_map(setup: Setup) -> ChipMap:
     for rule in rules.RULES:
         if rule.contour and rule.applies(case):
             used = np.broadcast_to(rules.utilisation(rule, *rule.read(case, cutter, done)), grid_f.shape)[..., 0]
-            lines = contour_generator(feeds, depths, used).lines(1.0)
-            if lines:
+            crossed = used.min() < 1.0 < used.max()
+            if crossed and (lines := contour_generator(feeds, depths, used).lines(1.0)):
                 contours.append(Contour(rule.name, rule.label.split(",")[0], [_points(line) for line in lines]))
     return ChipMap(
         (0.0, feed_top),

@@ -33,6 +33,7 @@ def evaluate(setup: Setup, with_remedies: bool = True, crib: Crib | None = None)
         found = tuple(
             replace(limit, remedies=remedies_for(limit, setup, crib)) if limit.broken or k == 0 else limit for k, limit in enumerate(found)
         )
+    bow = springing(setup, done, case.beam)
     chips = chip_verdicts(case, done, record)
     faster = ways_to_go_faster(setup, found) if with_remedies and not any(limit.broken for limit in found) else ()
     warnings = _gravest_first((*warnings_of_fit(setup), *cautions(setup, done), *_speed_reason(setup, cutter)))
@@ -44,8 +45,8 @@ def evaluate(setup: Setup, with_remedies: bool = True, crib: Crib | None = None)
         worst_chip(chips),
         warnings,
         faster,
-        scene(setup, case, done),
-        springing(setup, done, case.beam),
+        scene(setup, done, bow),
+        bow,
     )
 
 

@@ -94,10 +94,13 @@ def _depth_limit(case: Case, cutter: Cutter, cut: Cut) -> Numbers:
     return cut.depth_of_cut, None, cutter.depth_share * length
 
 
-def _nose_feed(cutter: Cutter) -> Array:
-    """0.6 of the corner radius; a slanted edge makes a thinner chip of the same feed, up to twice the feed."""
+NOSE_SHARE = 0.6  # of the corner radius that a feed may be (common practice)
+
+
+def nose_feed(cutter: Cutter, share: float = NOSE_SHARE) -> Array:
+    """A share of the corner radius [mm]; a slanted edge makes a thinner chip of the same feed, up to twice the feed."""
     thin = np.maximum(np.sin(np.radians(cutter.cutting_edge_angle)), 0.5)
-    return np.where(cutter.round_shape > 0, 0.6, 0.6 / thin) * cutter.nose_radius
+    return np.where(cutter.round_shape > 0, share, share / thin) * cutter.nose_radius
 
 
 def _clearance_limit(case: Case, cutter: Cutter, cut: Cut) -> Numbers:
@@ -223,7 +226,7 @@ RULES: tuple[Rule, ...] = (
         Severity.HARD,
         "common-practice",
         "Feed stays below about 0.6 of the corner radius, or the corner breaks.",
-        lambda c, k, x: (x.feed_per_rev, None, _nose_feed(k)),
+        lambda c, k, x: (x.feed_per_rev, None, nose_feed(k)),
         (),
     ),
     Rule(

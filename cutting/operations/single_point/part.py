@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -21,28 +21,27 @@ STEADY_STIFFNESS = 60_000.0  # N/mm, a fixed steady rest (common practice)
 
 @dataclass(frozen=True)
 class PartBeam:
-    """A part with steps before this cut; lengths in mm from the chuck."""
+    """A part with steps before this cut; lengths in mm from the chuck. It does not know speed, feed or depth."""
 
-    setup: Setup
+    steps: tuple[tuple[float, float], ...]  # the part before the cut: (from, diameter), the first at the chuck
+    bore: float
+    elastic_modulus: float
+    density: float
+    away: bool  # the tool feeds away from the chuck
     supports: Supports
     near: float
     far: float
 
-    @cached_property
-    def steps(self) -> tuple[tuple[float, float], ...]:
-        """The part before the cut: (from, diameter), the first at the chuck."""
-        given = self.setup.holding.steps
-        return given if given else ((0.0, self.setup.feature.start_diameter),)
-
-    @cached_property
+    @property
     def places(self) -> Array:
         return np.linspace(self.near, self.far, PLACES) if self.far > self.near else np.array([self.far])
 
     def spring(self, before: Any, after: Any) -> Array:
         """Deflection per newton [mm/N] at the worst place of a cut from `before` to `after` [mm], any shape."""
         before, after = np.broadcast_arrays(np.asarray(before, float), np.asarray(after, float))
-        pairs, back = np.unique(np.stack([before.ravel(), after.ravel()], -1), axis=0, return_inverse=True)
-        worst = self.along(pairs[:, 0], pairs[:, 1], self.places).max(axis=-1)
+        # a complex number carries the pair through one fast sort
+        pairs, back = np.unique(before.ravel() + 1j * after.ravel(), return_inverse=True)
+        worst = _worst(self, tuple(pairs.tolist()))
         return np.asarray(worst[back.ravel()].reshape(before.shape))
 
     def along(self, before: Array, after: Array, places: Array) -> Array:
@@ -52,19 +51,10 @@ class PartBeam:
 
     def frequency(self, diameter: float) -> float:
         """Natural frequency [Hz] of the part at the worst place, turned to a diameter [mm]."""
-        before = after = np.array([diameter])
-        curve = self.along(before, after, self.places)[0]
-        place = float(self.places[int(np.argmax(curve))])
-        nodes = self._nodes(self.places)
-        beam = self._sections(nodes, before, after, np.array([place]))
-        whole = Sections(nodes, beam.bending[0, 0])
-        material, bore = self.setup.work.material, self.setup.holding.bore
-        diameters = self._diameters(nodes, before, after, np.array([place]))[0, 0]
-        mass = effective_mass(whole, self.supports, place, diameters, bore, material.density)
-        return float(natural_frequency(1.0 / curve.max(), max(mass, 1e-6)))
+        return _frequency(self, diameter)
 
     def _nodes(self, places: Array) -> Array:
-        length = self.setup.holding.free_length
+        length = self.supports.free_length
         own = [start for start, _ in self.steps if start < length]
         spots = [spot for spot, _ in self.supports.springs]
         return np.unique(np.concatenate([[0.0, length, self.near, self.far], own, spots, places]))
@@ -76,15 +66,15 @@ class PartBeam:
         stock = np.array([diameter for _, diameter in self.steps])[np.searchsorted(starts, middle, side="right") - 1]
         inside = (middle > self.near) & (middle < self.far)
         beyond = middle[None, :] > places[:, None]
-        if self.setup.away:
+        if self.away:
             beyond = ~beyond
         turned = np.where(beyond[None], after[:, None, None], before[:, None, None])
         return np.where(inside, np.minimum(stock, turned), stock)
 
     def _sections(self, nodes: Array, before: Array, after: Array, places: Array) -> Sections:
         diameters = self._diameters(nodes, before, after, places)
-        bore = np.minimum(self.setup.holding.bore, 0.95 * diameters)
-        return sections(nodes, diameters, self.setup.work.material.elastic_modulus, bore)
+        bore = np.minimum(self.bore, 0.95 * diameters)
+        return sections(nodes, diameters, self.elastic_modulus, bore)
 
 
 def part_beam(setup: Setup) -> PartBeam:
@@ -106,7 +96,30 @@ def part_beam(setup: Setup) -> PartBeam:
         steady=holding.steady,
         steady_stiffness=STEADY_STIFFNESS * share,
     )
-    return PartBeam(setup, supports, near, far)
+    material = setup.work.material
+    steps = holding.steps or ((0.0, feature.start_diameter),)
+    return PartBeam(steps, holding.bore, material.elastic_modulus, material.density, setup.away, supports, near, far)
+
+
+@lru_cache(maxsize=256)  # speed and feed may be nudged without bending the part anew
+def _worst(beam: PartBeam, pairs: tuple[complex, ...]) -> Array:
+    """Worst deflection per newton of each pair of diameters, before + after·i."""
+    cuts = np.array(pairs)
+    worst = beam.along(cuts.real, cuts.imag, beam.places).max(axis=-1)
+    worst.setflags(write=False)
+    return np.asarray(worst)
+
+
+@lru_cache(maxsize=256)
+def _frequency(beam: PartBeam, diameter: float) -> float:
+    before = after = np.array([diameter])
+    curve = beam.along(before, after, beam.places)[0]
+    place = float(beam.places[int(np.argmax(curve))])
+    nodes = beam._nodes(beam.places)
+    whole = Sections(nodes, beam._sections(nodes, before, after, np.array([place])).bending[0, 0])
+    diameters = beam._diameters(nodes, before, after, np.array([place]))[0, 0]
+    mass = effective_mass(whole, beam.supports, place, diameters, beam.bore, beam.density)
+    return float(natural_frequency(1.0 / curve.max(), max(mass, 1e-6)))
 
 
 def held_otherwise(setup: Setup, **changes: Any) -> Setup:

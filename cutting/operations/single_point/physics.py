@@ -195,9 +195,7 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
     )
     shape = record(spread.weibull_shape, coefficient_of_variation=cutter.coefficient_of_variation)
 
-    # the window is drawn for a square edge: a slanted one makes a thinner, wider chip of the same feed and depth
-    lean = np.where(cutter.round_shape > 0, 1.0, np.minimum(np.sin(np.radians(cutter.cutting_edge_angle)) / SQUARE, 1.0))
-    stretch = feed_scale(cutter.nose_radius, case.curl_need, v, case.pressure) / lean
+    stretch, tall = window_scales(case, cutter, v)
     gauge = record(
         window_gauge,
         feed_per_rev=feed,
@@ -205,7 +203,7 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
         normals=cutter.window_normals,
         centre=cutter.window_centre,
         scale_feed=stretch,
-        scale_depth=depth_scale(cutter.inscribed_circle) * lean,
+        scale_depth=tall,
         ductility=case.ductility,
     )
     index = chip_index_of(gauge)
@@ -249,11 +247,21 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
         weibull_shape=shape,
         window_gauge=gauge,
         window_feed_scale=stretch,
-        window_depth_scale=depth_scale(cutter.inscribed_circle) * lean,
+        window_depth_scale=tall,
         chip_index=index,
         pass_seconds=seconds,
         **money,
     )
+
+
+def window_scales(case: Case, cutter: Cutter, speed: Any) -> tuple[Array, Array]:
+    """How far nose, metal, speed and jet stretch the breaker window along feed, and the insert's size along depth.
+
+    The window is drawn for a square edge: a slanted one makes a thinner, wider chip of the same feed and depth.
+    """
+    lean = np.where(cutter.round_shape > 0, 1.0, np.minimum(np.sin(np.radians(cutter.cutting_edge_angle)) / SQUARE, 1.0))
+    across = feed_scale(cutter.nose_radius, case.curl_need, speed, case.pressure) / lean
+    return across, depth_scale(cutter.inscribed_circle) * lean
 
 
 def _stability(case: Case, cutter: Cutter, kc: Array, q: Array, chord: Array, n: Array, give: Array, record: Silent) -> tuple[Array, Array]:

@@ -9,7 +9,7 @@ from cutting.chips.curl import chip_after, chip_length, chip_strain, compression
 from cutting.chips.verdict import chip_form
 from cutting.chips.window import span_at_depth, window_sides
 from cutting.mechanics.tool_setting import height_size_error, pip_diameter
-from cutting.operations.outcome import ChipVerdict, Pass, Value, shown
+from cutting.operations.outcome import Bow, ChipVerdict, Pass, Value, shown
 from cutting.operations.setup import Setup
 from cutting.operations.single_point.case import Case, Cutter
 from cutting.operations.single_point.over_passes import last_pass
@@ -254,7 +254,7 @@ def _of_pass(array: Array, k: int) -> float:
     return float(flat[k] if flat.size > 1 else flat[0])
 
 
-def scene(setup: Setup, case: Case, done: Cut) -> dict[str, float | str]:
+def scene(setup: Setup, done: Cut, bow: Bow) -> dict[str, float | str]:
     """What the drawing needs, mm and N."""
     code = setup.holder.code
     return {
@@ -272,7 +272,7 @@ def scene(setup: Setup, case: Case, done: Cut) -> dict[str, float | str]:
         "free_length": setup.holding.free_length,
         "overhang_ratio": setup.holding.free_length / setup.feature.start_diameter,
         "holding": setup.holding.style.value,
-        "span_position": case.worst_place,
+        "span_position": bow.largest_at,
         "depth": float(np.ravel(done.depth_of_cut)[-1]),
         "length": setup.feature.length,
         "distance_from_chuck": setup.feature.distance_from_chuck,

@@ -1,0 +1,98 @@
+"""Limits of a cut-off as data: reach, relief, width, feed, bending, face, pip, support, power, heat, life."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+
+from cutting.operations.cut_off.numbers import Numbers
+from cutting.operations.outcome import Bound, Severity
+
+LEAN_RUB = 0.05  # mm that the blade's flank may eat into its clearance (common practice)
+CENTRE = 0.1  # mm, height of the tip that cut-off forgives (common practice)
+DROP = 0.10  # mm, how far the tip may bend down
+OVERHANG = 1.25  # × the blade's height: further out it whips (common practice)
+
+
+@dataclass(frozen=True)
+class Rule:
+    """A limit: value and bound read from the numbers of a set-up, and what breaking it means."""
+
+    name: str
+    label: str
+    kind: str
+    bound: Bound
+    severity: Severity
+    source: str
+    why: str
+    read: Callable[[Numbers], tuple[float, float | None, float | None]]
+    working: tuple[str, ...] = ()
+    applies: Callable[[Numbers], bool] = lambda x: True
+
+
+RULES: tuple[Rule, ...] = (
+    Rule("reach", "reach", "length", Bound.UPPER, Severity.HARD, "machine-data",
+         "The blade must reach the centre, or the bore, before its shoulder meets the bar.",
+         lambda x: (x.setup.depth, None, min(x.setup.blade.reach, x.setup.insert.reach))),
+    Rule("support_relief", "relief of the blade", "length", Bound.UPPER, Severity.HARD, "machine-data",
+         "A bar larger than the blade's relief clears fouls its support.",
+         lambda x: (x.setup.feature.diameter, None, x.setup.blade.largest_bar)),
+    Rule("width", "width for this bar", "length", Bound.LOWER, Severity.SOFT, "common-practice",
+         "A narrower insert saves bar and force; too narrow for the diameter it leans and breaks.",
+         lambda x: (x.setup.insert.width, 0.75 * x.usual_width, None)),
+    Rule("plunge_feed", "feed for this width", "feed_per_rev", Bound.WINDOW, Severity.HARD, "common-practice",
+         "The window by the insert's width; stainless and heat-resistant metals take its lower half.",
+         lambda x: (x.setup.settings.feed_per_rev, *x.feeds)),
+    Rule("book_speed", "book window, speed", "cutting_speed", Bound.UPPER, Severity.HARD, "common-practice",
+         "Cut-off runs at 0.6 to 0.8 of the turning speed: both walls hold the heat.",
+         lambda x: (x.setup.settings.cutting_speed, None, x.book_high)),
+    Rule("blade_overhang", "overhang of the blade", "length", Bound.UPPER, Severity.HARD, "common-practice",
+         "Reach no further than the cut needs: a blade far out whips and its insert breaks.",
+         lambda x: (x.setup.overhang, None, max(OVERHANG * x.setup.blade.height * x.setup.blade.stiffness_share, x.setup.depth + 1.0))),
+    Rule("bends_down", "tip bends down", "length", Bound.UPPER, Severity.HARD, "roark",
+         "The cutting force bends the blade down; the tip leaves its height.",
+         lambda x: (x.down, None, DROP), ("chip_thickness", "specific_force", "cutting_force", "deflection")),
+    Rule("bends_sideways", "blade bends sideways", "length", Bound.UPPER, Severity.HARD, "roark",
+         "A slanted edge pushes the blade aside: it rubs one wall and dishes the face.",
+         lambda x: (x.sideways, None, 0.3 * (x.setup.insert.width - x.setup.blade.thickness) / 2.0 + 0.01), ("feed_force", "side_force")),
+    Rule("flatness", "dish of the face", "length", Bound.UPPER, Severity.HARD, "roark",
+         "Bending and lean carry the tip aside on its way in.",
+         lambda x: (x.run.flatness, None, x.setup.feature.flatness), ("feed_force", "side_force"),
+         lambda x: x.setup.feature.flatness is not None),
+    Rule("pip", "pip left on the part", "length", Bound.UPPER, Severity.HARD, "common-practice",
+         "The stub that tears off when the part falls; a lead angle leaves it on the bar, a sub-spindle cuts it through.",
+         lambda x: (x.run.pip_on_part, None, x.setup.feature.pip), (),
+         lambda x: x.setup.feature.pip is not None and x.setup.feature.bore <= 0),
+    Rule("bar_support", "bar springs at the cut", "length", Bound.UPPER, Severity.HARD, "roark",
+         "A bar far in front of collet or jaws is pushed away, climbs the blade and breaks the insert: support or shorten it.",
+         lambda x: (x.bar_spring, None, x.setup.house.tool_bend), ("cutting_force",)),
+    Rule("centre_height", "tip off centre", "length", Bound.UPPER, Severity.SOFT, "common-practice",
+         "Cut-off forgives 0.1 mm: the working angles turn by asin(2h/d), without end near the centre, and a pip of 2h stays.",
+         lambda x: (abs(x.setup.settings.centre_height), None, CENTRE)),
+    Rule("lean", "blade out of square", "length", Bound.UPPER, Severity.SOFT, "common-practice",
+         "A blade that leans in its holder rubs one wall: lean times reach against its side clearance.",
+         lambda x: (x.rub, None, LEAN_RUB)),
+    Rule("spindle_power", "spindle power, worn", "power", Bound.UPPER, Severity.HARD, "kienzle-1952",
+         "The spindle must drive the worn edge.", lambda x: (x.power, None, x.available), ("cutting_force", "cutting_power")),
+    Rule("jaw_grip", "grip, torque", "torque", Bound.UPPER, Severity.HARD, "vdi-3106",
+         "Jaws lose grip as the spindle speeds up towards the centre.",
+         lambda x: (x.torque, None, x.grip / x.setup.house.grip_safety), ("cutting_force", "torque", "grip_torque"), lambda x: x.grip > 0),
+    Rule("life", "life, pieces per edge", "count", Bound.LOWER, Severity.SOFT, "taylor-1907",
+         "An edge should last at least one piece.", lambda x: (x.change_parts, 1.0, None), ("tool_life", "weibull_shape")),
+    Rule("secure", "secure run", "share", Bound.LOWER, Severity.SOFT, "weibull-1951",
+         "Probability that the run to the next planned edge change ends without a stop.",
+         lambda x: (100 * x.secure, 97 * x.setup.house.change_probability(x.setup.goal), None)),
+)  # fmt: skip
+
+
+def utilisation(rule: Rule, value: float, lower: float | None, upper: float | None) -> float:
+    """How much of a limit is used, as in the other operations."""
+    if rule.name == "secure":
+        return (100.0 - value) / max(100.0 - (lower or 0.0), 1e-9)
+    if rule.bound is Bound.WINDOW and lower is not None and upper is not None:
+        return float(abs(value - (upper + lower) / 2) / max((upper - lower) / 2, 1e-9))
+    if rule.bound is Bound.LOWER and lower is not None:
+        return lower / max(value, 1e-9)
+    return float(value / np.maximum(upper if upper is not None else np.inf, 1e-9))

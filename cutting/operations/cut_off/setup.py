@@ -1,0 +1,127 @@
+"""`CutOffSetup`: all that a cut-off needs to know, frozen and checked."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+from typing import Any
+
+from cutting.errors import CuttingError, OutOfRange, require_between
+from cutting.machine.machines import Machine
+from cutting.operations.cut_off.feed_zones import School
+from cutting.operations.setup import Batch, Goal, HouseRules
+from cutting.tooling.blades import GrooveBlade, GrooveInsert
+from cutting.workpiece.materials import Work
+
+
+@dataclass(frozen=True)
+class CutOffFeature:
+    """What is cut off, mm and µm: a bar or tube of `diameter`, `distance_from_chuck` in front of collet or jaws."""
+
+    diameter: float
+    part_length: float
+    bore: float = 0.0
+    distance_from_chuck: float = 10.0
+    flatness: float | None = None  # of the part's face, mm
+    pip: float | None = None  # largest that may stay on the part, Ø mm
+    roughness: float | None = None  # Ra, µm
+
+
+@dataclass(frozen=True)
+class CutOffSettings:
+    """What the user sets: m/min, mm/rev, 1/min, mm, degrees."""
+
+    cutting_speed: float
+    feed_per_rev: float
+    coolant: str = "flood"
+    spindle_clamp: float | None = None
+    school: School | None = School.EARLY
+    feed_zones: tuple[tuple[float, float], ...] = ()
+    overhang: float | None = None
+    centre_height: float = 0.0
+    lean: float = 0.0
+
+
+@dataclass(frozen=True)
+class CutOffHolding:
+    """How bar and part are held. `guide_bush` stands at the cut; the sub-spindle pulls the part away at matched speed."""
+
+    sub_spindle: bool = False
+    part_catcher: bool = False
+    guide_bush: bool = False
+    y_axis: bool = False
+    tailstock: bool = False
+    grip_diameter: float | None = None
+
+
+@dataclass(frozen=True)
+class BarStock:
+    """The bar: length and remnant [mm], price of one bar, pieces a year."""
+
+    length: float = 3000.0
+    remnant: float = 120.0
+    price: float = 0.0
+    yearly: int = 0
+
+
+@dataclass(frozen=True)
+class CutOffSetup:
+    """Everything about one cut-off. `check` refuses what cannot be, naming the field."""
+
+    work: Work
+    machine: Machine
+    insert: GrooveInsert
+    blade: GrooveBlade
+    feature: CutOffFeature
+    settings: CutOffSettings
+    holding: CutOffHolding = field(default_factory=CutOffHolding)
+    bar: BarStock = field(default_factory=BarStock)
+    house: HouseRules = field(default_factory=HouseRules)
+    batch: Batch = field(default_factory=Batch)
+    goal: Goal = Goal.CHEAPEST
+    operation: str = "cut off"
+
+    def with_settings(self, **changes: Any) -> CutOffSetup:
+        return replace(self, settings=replace(self.settings, **changes))
+
+    @property
+    def overhang(self) -> float:
+        return self.settings.overhang or self.blade.overhang
+
+    @property
+    def depth(self) -> float:
+        """How deep the blade must reach [mm]: the radius, or the wall of a tube."""
+        return (self.feature.diameter - self.feature.bore) / 2.0
+
+    @property
+    def top_speed(self) -> float:
+        return min(self.machine.top_speed, self.settings.spindle_clamp or self.machine.top_speed)
+
+    def check(self) -> None:
+        """Raise `CuttingError` for the first input that cannot be."""
+        f, s, m = self.feature, self.settings, self.machine
+        if not m.turns:
+            raise CuttingError("machine", f"{m.name} does not turn parts: it is a {m.description}.")
+        if m.pressure(s.coolant) is None:
+            has = ", ".join(name for name, _ in m.coolant)
+            raise CuttingError("settings.coolant", f"{m.name} has no '{s.coolant}'; it has {has}.", has)
+        if not self.blade.takes(self.insert):
+            raise CuttingError(
+                "tool.holder",
+                f"{self.blade.name} is made for {self.blade.width:g} mm, {self.insert.name} is {self.insert.width:g} mm wide.",
+            )
+        require_between("feature.diameter", f.diameter, 1.0, m.swing, "mm (swing of the machine)")
+        require_between("feature.bore", f.bore, 0.0, f.diameter - 0.2, "mm, below the diameter")
+        require_between("feature.part_length", f.part_length, 0.2, m.turning_length, "mm")
+        require_between("feature.distance_from_chuck", f.distance_from_chuck, 0.0, m.turning_length, "mm")
+        require_between("settings.cutting_speed", s.cutting_speed, 0.5, 2000, "m/min")
+        require_between("settings.feed_per_rev", s.feed_per_rev, 0.005, 1.0, "mm/rev")
+        require_between("settings.centre_height", s.centre_height, -2, 2, "mm over the axis")
+        require_between("settings.lean", s.lean, -5, 5, "°")
+        if s.overhang is not None:
+            require_between("settings.overhang", s.overhang, 3, 200, "mm")
+        if s.spindle_clamp is not None:
+            require_between("settings.spindle_clamp", s.spindle_clamp, 10, 30_000, "1/min")
+        if self.holding.y_axis and not m.y_axis:
+            raise OutOfRange("holding.y_axis", f"{m.name} has no Y axis.", "a machine with a Y axis")
+        if self.holding.sub_spindle and not m.sub_spindle:
+            raise OutOfRange("holding.sub_spindle", f"{m.name} has no sub-spindle.", "a machine with a sub-spindle")
