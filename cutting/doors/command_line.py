@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import Any
 
 from cutting.advice import advise
-from cutting.doors.json_form import read_request, read_setup
+from cutting.doors.json_form import read_any, read_request
 from cutting.doors.plain import plain, problem
 from cutting.errors import CuttingError
 from cutting.operations.registry import evaluate
@@ -47,7 +47,7 @@ def main(arguments: list[str]) -> int:
 
 
 def _solve(item: Any) -> Any:
-    outcome = evaluate(read_setup(item))
+    outcome = evaluate(read_any(item))
     return {"feasible": outcome.feasible, "binding": outcome.binding.name, **plain(outcome)}
 
 

@@ -4,21 +4,22 @@ from __future__ import annotations
 
 import dataclasses
 from collections.abc import Callable, Mapping
-from enum import Enum
-from typing import Any, TypeVar, cast
+from typing import Any, cast
 
+from cutting.doors import cut_off_form
+from cutting.doors.reader import Reader, number, read_points, typed
 from cutting.errors import AmbiguousQuantity, CuttingError, UnknownName
 from cutting.machine.machines import Machine, find_machine
 from cutting.mechanics.deflection import Holding
+from cutting.operations.cut_off.setup import CutOffSetup
 from cutting.operations.registry import KINDS
 from cutting.operations.setup import Batch, Direction, Feature, Goal, HouseRules, Settings, Setup, Skin, Workholding
 from cutting.quantities import read_dimension, read_quantity
+from cutting.tooling.blades import GrooveBlade, GrooveInsert, find_groove_blade, find_groove_insert
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import Holder, Insert, find_holder, find_insert, holders, inserts
 from cutting.workpiece.hardness import brinell
 from cutting.workpiece.materials import Material, deliver, find_material
-
-Choice = TypeVar("Choice", bound=Enum)
 
 FEATURE_LENGTHS = ("length", "distance_from_chuck", "fillet", "grinding_allowance", "skin_depth")
 HOLDING_LENGTHS = ("free_length", "grip_diameter", "bore", "centre_diameter", "steady")
@@ -32,81 +33,12 @@ class Library:
     machine: Callable[[str], Machine] = find_machine
     insert: Callable[[str], Insert] = find_insert
     holder: Callable[[str], Holder] = find_holder
+    groove_insert: Callable[[str], GrooveInsert] = find_groove_insert
+    groove_blade: Callable[[str], GrooveBlade] = find_groove_blade
     crib: Callable[[str, Material, Machine], Crib] = lambda operation, material, machine: Crib(inserts(), holders())
 
 
 SHIPPED = Library()
-
-
-class Reader:
-    """Reads one JSON object; every refusal carries the path of the field."""
-
-    def __init__(self, data: Mapping[str, Any], path: str, system: str, allowed: tuple[str, ...]) -> None:
-        if not isinstance(data, Mapping):
-            raise CuttingError(path, "an object { … } is wanted here.")
-        for key in data:
-            if key not in allowed:
-                raise UnknownName(self._join(path, str(key)), f"no such field; there are {', '.join(allowed)}.")
-        self.data, self.path, self.system = data, path, system
-
-    @staticmethod
-    def _join(path: str, name: str) -> str:
-        return f"{path}.{name}" if path else name
-
-    def field(self, name: str) -> str:
-        return self._join(self.path, name)
-
-    def has(self, name: str) -> bool:
-        return self.data.get(name) is not None
-
-    def need(self, name: str) -> Any:
-        if not self.has(name):
-            raise CuttingError(self.field(name), "is missing.")
-        return self.data[name]
-
-    def quantity(self, name: str, *kinds: str) -> float:
-        return self.quantity_of(self.need(name), name, *kinds)
-
-    def quantity_of(self, given: Any, name: str, *kinds: str) -> float:
-        return read_quantity(_typed(given, self.field(name)), *kinds, system=self.system, field=self.field(name)).value
-
-    def quantities(self, name: str, *kinds: str) -> tuple[float, ...]:
-        """A list, or text parted by semicolons."""
-        given = self.data.get(name) or ()
-        words = [word.strip() for word in given.split(";") if word.strip()] if isinstance(given, str) else given
-        if not isinstance(words, (list, tuple)) or len(words) > MOST_IN_LIST:
-            raise CuttingError(self.field(name), f"a list of at most {MOST_IN_LIST} values, parted by semicolons, is wanted.")
-        return tuple(self.quantity_of(word, name, *kinds) for word in words)
-
-    def points(self, name: str) -> tuple[tuple[float, float], ...]:
-        """Points of place and diameter: pairs, or text such as `20:35; 60:40`."""
-        given = self.data.get(name) or ()
-        words = [word.split(":") for word in given.split(";") if word.strip()] if isinstance(given, str) else given
-        if not isinstance(words, (list, tuple)) or len(words) > MOST_IN_LIST or any(len(w) != 2 for w in words):
-            raise CuttingError(self.field(name), "points such as 20:35; 60:40 are wanted, place and diameter.", "20:35; 60:40")
-        return tuple((self.quantity_of(a, name, "length"), self.quantity_of(b, name, "length")) for a, b in words)
-
-    def choice(self, name: str, options: type[Choice], default: Choice) -> Choice:
-        if not self.has(name):
-            return default
-        text = str(self.data[name]).strip().lower().replace("_", " ")
-        for option in options:
-            if option.value == text:
-                return option
-        labels = ", ".join(str(o.value) for o in options)
-        raise CuttingError(self.field(name), f"'{self.data[name]}' is none of: {labels}.", labels)
-
-    def flag(self, name: str, default: bool = False) -> bool:
-        value = self.data.get(name, default)
-        if not isinstance(value, bool):
-            raise CuttingError(self.field(name), "true or false is wanted.")
-        return value
-
-    def whole(self, name: str, default: int, low: int, high: int) -> int:
-        value = self.data.get(name, default)
-        if isinstance(value, bool) or not isinstance(value, int) or not low <= value <= high:
-            raise CuttingError(self.field(name), f"a whole number from {low} to {high} is wanted.", f"{low} to {high}")
-        return value
 
 
 def read_setup(data: Mapping[str, Any], library: Library = SHIPPED) -> Setup:
@@ -121,6 +53,36 @@ def read_setup(data: Mapping[str, Any], library: Library = SHIPPED) -> Setup:
     insert = _named(library.insert, tool, "insert")
     holder = _named(library.holder, tool, "holder")
     return _assemble(top, library, insert, holder, None)
+
+
+def read_any(data: Mapping[str, Any], library: Library = SHIPPED) -> Setup | CutOffSetup:
+    """A set-up of any kind of operation from its JSON form. Raises `CuttingError`."""
+    if isinstance(data, Mapping) and data.get("operation") == "cut off":
+        return read_cut_off(data, library)
+    return read_setup(data, library)
+
+
+def read_cut_off(data: Mapping[str, Any], library: Library = SHIPPED) -> CutOffSetup:
+    """A `CutOffSetup` from its JSON form. Raises `CuttingError` whose field is the path in the form."""
+    top = Reader(data, "", _system(data), (*TOP, "bar"))
+    tool = Reader(top.need("tool"), "tool", top.system, ("insert", "holder"))
+    material = _named(library.material, top, "material")
+    hardness = brinell(str(typed(top.data["hardness"], "hardness")), material.group) if top.has("hardness") else None
+    setup = CutOffSetup(
+        work=deliver(material, hardness),
+        machine=_named(library.machine, top, "machine"),
+        insert=_named(library.groove_insert, tool, "insert"),
+        blade=_named(library.groove_blade, tool, "holder"),
+        feature=cut_off_form.feature(top),
+        settings=cut_off_form.settings(top),
+        holding=cut_off_form.holding(top),
+        bar=cut_off_form.bar(top),
+        house=_house(data.get("house") or {}),
+        batch=_batch(top),
+        goal=top.choice("goal", Goal, Goal.CHEAPEST),
+    )
+    setup.check()
+    return setup
 
 
 def read_request(data: Mapping[str, Any], library: Library = SHIPPED) -> tuple[Setup, Crib]:
@@ -182,8 +144,10 @@ def _assemble(top: Reader, library: Library, insert: Insert, holder: Holder, neu
     operation = str(top.need("operation"))
     if operation not in KINDS:
         raise UnknownName("operation", f"no operation is called '{operation}'; there are {', '.join(KINDS)}.")
+    if operation == "cut off":
+        raise CuttingError("operation", "cut off is evaluated with its tool named; its tools are not ranked.", "turn, face")
     material = _named(library.material, top, "material")
-    hardness = brinell(str(_typed(top.data["hardness"], "hardness")), material.group) if top.has("hardness") else None
+    hardness = brinell(str(typed(top.data["hardness"], "hardness")), material.group) if top.has("hardness") else None
     feature = _feature(Reader(top.need("feature"), "feature", top.system, FEATURE_FIELDS))
     given = top.data.get("settings") or {}
     settings = neutral if neutral and not given else _settings(Reader(given, "settings", top.system, SETTINGS), feature, neutral)
@@ -213,18 +177,13 @@ def read_feature(data: Mapping[str, Any], system: str = "mm") -> Feature:
     return _feature(Reader(data, "feature", system, FEATURE_FIELDS))
 
 
-def read_points(given: Any, field: str, system: str = "mm") -> tuple[tuple[float, float], ...]:
-    """Points of place and diameter [mm] from text such as `20:35; 60:40` or pairs. Raises `CuttingError`."""
-    return Reader({field: given}, "", system, (field,)).points(field)
-
-
 def _feature(r: Reader) -> Feature:
-    end = read_dimension(_typed(r.need("end_diameter"), r.field("end_diameter")), r.system, r.field("end_diameter"))
+    end = read_dimension(typed(r.need("end_diameter"), r.field("end_diameter")), r.system, r.field("end_diameter"))
     lengths = {name: r.quantity(name, "length") for name in FEATURE_LENGTHS if r.has(name)}
     if "length" not in lengths:
         r.need("length")
     roughness = r.quantity("roughness", "small_length") if r.has("roughness") else None
-    start = read_dimension(_typed(r.need("start_diameter"), r.field("start_diameter")), r.system, r.field("start_diameter"))
+    start = read_dimension(typed(r.need("start_diameter"), r.field("start_diameter")), r.system, r.field("start_diameter"))
     return Feature(
         start_diameter=start.nominal,
         end=end,
@@ -250,7 +209,6 @@ SETTINGS = (
     "nozzles",
     "nozzle_diameter",
 )
-MOST_IN_LIST = 60
 
 
 def _settings(r: Reader, feature: Feature, neutral: Settings | None) -> Settings:
@@ -260,7 +218,7 @@ def _settings(r: Reader, feature: Feature, neutral: Settings | None) -> Settings
         return r.need(name) if neutral is None or r.has(name) else getattr(neutral, name)
 
     speed = read_quantity(
-        _typed(given("cutting_speed"), r.field("cutting_speed")),
+        typed(given("cutting_speed"), r.field("cutting_speed")),
         "cutting_speed",
         "spindle_speed",
         system=r.system,
@@ -269,7 +227,7 @@ def _settings(r: Reader, feature: Feature, neutral: Settings | None) -> Settings
     diameter = feature.start_diameter
     vc = speed.value if speed.kind == "cutting_speed" else 3.141592653589793 * diameter * speed.value / 1000
     feed = read_quantity(
-        _typed(given("feed_per_rev"), r.field("feed_per_rev")), "feed_per_rev", "feed_rate", system=r.system, field=r.field("feed_per_rev")
+        typed(given("feed_per_rev"), r.field("feed_per_rev")), "feed_per_rev", "feed_rate", system=r.system, field=r.field("feed_per_rev")
     )
     f = feed.value
     if feed.kind == "feed_rate":
@@ -300,7 +258,7 @@ def _holding(r: Reader, feature: Feature) -> Workholding:
     lengths = {name: r.quantity(name, "length") for name in HOLDING_LENGTHS if r.has(name)}
     lengths.setdefault("free_length", feature.distance_from_chuck + feature.length + 10.0)
     lengths.setdefault("grip_diameter", feature.start_diameter)
-    share = _number(r.data["grip_share"], r.field("grip_share")) if r.has("grip_share") else 1.0
+    share = number(r.data["grip_share"], r.field("grip_share")) if r.has("grip_share") else 1.0
     if not 0.05 <= share <= 1:
         raise CuttingError(r.field("grip_share"), f"{share:g} is outside 0.05 to 1.", "0.05 to 1")
     return Workholding(
@@ -320,7 +278,7 @@ def _house(data: Mapping[str, Any]) -> HouseRules:
     for name, field in known.items():
         if reader.has(name):
             default = field.default
-            values[name] = reader.flag(name) if isinstance(default, bool) else _number(reader.data[name], f"house.{name}")
+            values[name] = reader.flag(name) if isinstance(default, bool) else number(reader.data[name], f"house.{name}")
     rules = HouseRules(**values)
     for name, (low, high) in HOUSE_BOUNDS.items():
         if not low <= getattr(rules, name) <= high:
@@ -347,21 +305,11 @@ HOUSE_BOUNDS = {
 
 def _batch(top: Reader) -> Batch:
     r = Reader(top.data.get("batch") or {}, "batch", top.system, ("pieces", "unattended_hours", "piece_seconds"))
-    hours = _number(r.data["unattended_hours"], r.field("unattended_hours")) if r.has("unattended_hours") else 0.0
+    hours = number(r.data["unattended_hours"], r.field("unattended_hours")) if r.has("unattended_hours") else 0.0
     if not 0 <= hours <= 168:
         raise CuttingError(r.field("unattended_hours"), f"{hours:g} is outside 0 to 168.", "0 to 168 h")
     seconds = r.quantity("piece_seconds", "duration") if r.has("piece_seconds") else None
     return Batch(r.whole("pieces", 50, 1, 10_000_000), hours, seconds)
 
 
-def _typed(value: Any, field: str) -> str | float:
-    if isinstance(value, bool) or not isinstance(value, (str, int, float)):
-        raise CuttingError(field, "text with a unit or a number is wanted.")
-    return value
-
-
-def _number(value: Any, field: str) -> float:
-    return read_quantity(_typed(value, field), "number", field=field).value
-
-
-__all__ = ["SHIPPED", "AmbiguousQuantity", "Library", "read_request", "read_setup"]
+__all__ = ["SHIPPED", "AmbiguousQuantity", "Library", "read_any", "read_feature", "read_points", "read_request", "read_setup"]

@@ -147,7 +147,7 @@ class Outcome:
     warnings: tuple[Warning, ...]
     faster: tuple[Remedy, ...]
     scene: dict[str, float | str]
-    bow: Bow
+    bow: Bow | None = None  # of operations that bend the part along a cut
 
     @property
     def binding(self) -> Limit:

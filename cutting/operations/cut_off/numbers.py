@@ -11,7 +11,6 @@ from cutting.mechanics import blade, force, grip
 from cutting.mechanics.deflection import round_second_moment
 from cutting.money.cost import insert_edge_cost, operation_cost, operation_time
 from cutting.money.kerf import Kerf, kerf
-from cutting.operations.cut_off.feed_zones import zones_of
 from cutting.operations.cut_off.setup import CutOffSetup
 from cutting.operations.cut_off.simulation import Bar, Blade, CutOff, simulate
 from cutting.tooling.blades import plunge_feeds, usual_width
@@ -58,14 +57,13 @@ def numbers(setup: CutOffSetup, record: Silent) -> Numbers:
     """Everything computed for a set-up. Raises `CuttingError`."""
     setup.check()
     f, s, work, machine = setup.feature, setup.settings, setup.work, setup.machine
-    zones = zones_of(f.diameter, f.bore, s.feed_per_rev, None if f.bore > 0 else s.school, s.feed_zones)
     held = setup.holding.sub_spindle
     bar = Bar(f.diameter, f.bore, f.part_length, work.material.density, work.material.strength, work.specific_force_1,
               work.material.force_exponent, held)  # fmt: skip
     tool = Blade(
         setup.insert.width, setup.insert.lead_angle, setup.blade.thickness, setup.blade.height, setup.overhang, s.lean, s.centre_height
     )
-    run = simulate(bar, tool, zones, s.cutting_speed, setup.top_speed)
+    run = simulate(bar, tool, setup.zones, s.cutting_speed, setup.top_speed)
     _record_rim(setup, record)
     fc, ff = float(run.cutting_force.max()), float(run.feed_force.max())
     gain = float(blade.y_axis_gain(fc, ff, setup.overhang, setup.blade.thickness, setup.blade.height))
@@ -174,7 +172,8 @@ def _life(setup: CutOffSetup, engaged: float, record: Silent) -> dict[str, float
     pressure = setup.machine.pressure(setup.settings.coolant) or 0.0
     factors = speed_factors(setup.work, setup.insert.grade, pressure, False, "clean", False)
     factor = SLOWER * float(np.prod([one.factor for one in factors]))
-    thickness = setup.settings.feed_per_rev * float(np.cos(np.radians(setup.insert.lead_angle)))
+    # the book's speed is meant for the middle of the width's feed window
+    usual = sum(plunge_feeds(setup.insert.width, setup.work.material.group.letter, setup.insert.grade.tool_class)) / 2.0
     minutes = float(
         record(
             life.taylor_life,
@@ -183,12 +182,12 @@ def _life(setup: CutOffSetup, engaged: float, record: Silent) -> dict[str, float
             cutting_speed=setup.settings.cutting_speed,
             taylor_exponent=law.taylor_exponent,
             reference_feed=law.reference_feed,
-            chip_thickness=thickness,
+            chip_thickness=law.reference_feed * setup.settings.feed_per_rev / usual,
             feed_exponent=law.feed_exponent,
             reference_depth=law.reference_depth,
-            depth_of_cut=setup.insert.width,
+            depth_of_cut=law.reference_depth,
             depth_exponent=law.depth_exponent,
-            note=f"cut-off at {SLOWER:g} of the turning speed; the insert's width stands for the depth",
+            note=f"cut-off at {SLOWER:g} of the turning speed; the feed counts against the middle of its width's window",
         )
     )
     scatter = law.coefficient_of_variation + EXTRA_SCATTER + BRITTLE_SCATTER * max(0.0, 0.7 - setup.insert.grade.toughness)

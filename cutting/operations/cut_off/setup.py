@@ -7,7 +7,7 @@ from typing import Any
 
 from cutting.errors import CuttingError, OutOfRange, require_between
 from cutting.machine.machines import Machine
-from cutting.operations.cut_off.feed_zones import School
+from cutting.operations.cut_off.feed_zones import School, Zone, zones_of
 from cutting.operations.setup import Batch, Goal, HouseRules
 from cutting.tooling.blades import GrooveBlade, GrooveInsert
 from cutting.workpiece.materials import Work
@@ -93,6 +93,12 @@ class CutOffSetup:
         return (self.feature.diameter - self.feature.bore) / 2.0
 
     @property
+    def zones(self) -> tuple[Zone, ...]:
+        """Feed by diameter: the user's own, the school's, or full feed in a tube. Raises `CuttingError`."""
+        f, s = self.feature, self.settings
+        return zones_of(f.diameter, f.bore, s.feed_per_rev, None if f.bore > 0 else s.school, s.feed_zones)
+
+    @property
     def top_speed(self) -> float:
         return min(self.machine.top_speed, self.settings.spindle_clamp or self.machine.top_speed)
 
@@ -117,6 +123,7 @@ class CutOffSetup:
         require_between("settings.feed_per_rev", s.feed_per_rev, 0.005, 1.0, "mm/rev")
         require_between("settings.centre_height", s.centre_height, -2, 2, "mm over the axis")
         require_between("settings.lean", s.lean, -5, 5, "°")
+        _ = self.zones  # refuses break points out of order
         if s.overhang is not None:
             require_between("settings.overhang", s.overhang, 3, 200, "mm")
         if s.spindle_clamp is not None:
