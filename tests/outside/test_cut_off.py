@@ -11,13 +11,15 @@ from hypothesis import strategies as st
 from Pynite import FEModel3D
 from scipy.integrate import quad
 
-from cutting.errors import CuttingError
+from cutting.errors import CuttingError, UnknownName
 from cutting.mechanics import blade as blades
 from cutting.mechanics.force import specific_cutting_force
 from cutting.mechanics.ring import feed_of_head, ring_share, ring_torque
 from cutting.money.kerf import bar_price_of, kerf
 from cutting.operations.cut_off.feed_zones import School, Zone, feed_at, zone_seconds, zones_of
 from cutting.operations.cut_off.simulation import Bar, Blade, break_off_diameter, pips, simulate
+from cutting.tables import read_table
+from cutting.workpiece.ring_grooves import fits_in_one_plunge, it13, ring_groove, seal_groove
 
 FREE_CUTTING = Bar(40.0, 0.0, 60.0, 7.85, 460.0, 1200.0, 0.18)
 BLADE = Blade(width=3.0, lead_angle=5.0, thickness=2.4, height=26.0, overhang=24.0)
@@ -160,3 +162,35 @@ def test_kerf_counts_the_whole_bar() -> None:
     assert bar_price_of(20.0, 0.0, 3000.0, 7.85, 1.8) == pytest.approx(np.pi * 1e-4 * 3 * 7850 * 1.8, rel=1e-6)
     with pytest.raises(CuttingError):
         kerf(20.0, 0.0, 100.0, 120.0, 2.0, 50.0, 1.0, 1)
+
+
+@pytest.mark.parametrize(
+    ("kind", "nominal", "width", "floor"),
+    # din-471 and din-472, read again from memory of the standards' tables: m H13 and d2
+    [("shaft", 20, 1.3, 19.0), ("shaft", 50, 2.15, 47.0), ("shaft", 12, 1.1, 11.5), ("bore", 52, 2.15, 55.0), ("bore", 20, 1.1, 21.0)],
+)
+def test_ring_grooves(kind: str, nominal: float, width: float, floor: float) -> None:
+    groove = ring_groove(kind, nominal)
+    assert (groove.width, groove.diameter) == (pytest.approx(width), floor)
+
+
+def test_ring_grooves_hang_together() -> None:
+    """A groove is a little wider than its ring, deeper on bigger parts, inside on the right side of the wall; H13 of ISO 286."""
+    for kind, sign in (("shaft", -1), ("bore", 1)):
+        rows = [row for row in read_table("workpiece/ring_grooves.csv") if row["kind"] == kind]
+        depths = [sign * (row.number("groove_diameter") - row.number("nominal")) / 2 for row in rows]
+        assert all(depth > 0 for depth in depths)
+        assert all(b >= 0.8 * a for a, b in itertools.pairwise(depths))
+        assert all(0.09 < row.number("groove_width") - row.number("ring_thickness") < 0.16 for row in rows)
+    assert [it13(width) for width in (1.1, 3.15, 7.1)] == [0.14, 0.18, 0.22]  # iso-286, IT13 to 3, 6 and 10 mm
+    with pytest.raises(UnknownName) as refused:
+        ring_groove("shaft", 21)
+    assert "20" in refused.value.suggestions
+
+
+def test_an_insert_fits_a_groove_when_all_of_its_tolerance_does() -> None:
+    groove = ring_groove("shaft", 20)
+    assert fits_in_one_plunge(groove, 1.35, 0.02)
+    assert not fits_in_one_plunge(groove, 1.30, 0.02)  # may come out narrower than the ring wants
+    assert not fits_in_one_plunge(groove, 1.44, 0.02)
+    assert seal_groove(3.53).width == 4.8  # iso-3601-2
