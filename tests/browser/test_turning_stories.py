@@ -148,3 +148,70 @@ def test_the_weld_repaired_hub_to_its_bearing_size(person: Person) -> None:
     sheet = person.read("body")
     for words in ("Finish bearing size", "offset of the tool, measured", "Measure before the last pass", "CNMG 120404"):
         assert words in sheet
+
+
+def test_hard_turning_against_grinding_and_the_edge_in_its_seat(person: Person) -> None:
+    # the needle: what grinding takes is typed once, kept, and compared
+    open_operation(person, "Spear-valve needle", "Copy the tip")
+    study(person, "h", "Hard turning or grinding")
+    for label, value in (("seconds a piece", "180"), ("€ an hour", "64")):
+        person.see_text("[role=dialog] label", label).find_element(By.TAG_NAME, "input").send_keys(value)
+    person.see_text("[role=dialog] button", "Compare").click()
+    saving = number(person.see("[data-testid=saving]").text.replace("Turning saves ", ""))
+    assert 0 < saving < 64 / 3600 * 180
+    leave(person)
+    person.reload()
+    person.settled()
+    study(person, "h", "Hard turning or grinding")
+    assert number(person.see("[data-testid=saving]").text.replace("Turning saves ", "")) == saving
+    leave(person)
+
+    # the tip a little below centre: rake and clearance change sides, and the bench says so
+    study(person, "g", "Edge angles")
+    rows = person.all("[data-testid=height]")
+    assert "as now" in next(row.text for row in rows if "on centre" in row.text)
+    next(row for row in rows if "a little below" in row.text).find_element(By.TAG_NAME, "button").click()
+    person.saved(3)
+    person.until(lambda: "a little below, as now" in " ".join(row.text for row in person.all("[data-testid=height]")), "the tip is lower")
+    leave(person)
+    person.see_text("[data-testid=caution-off_centre]", "below centre")
+
+    # coolant: what is forbidden here cannot be taken, and the reason is given
+    study(person, "c", "Coolant")
+    assert "CBN and ceramics" in person.read("[role=dialog]")
+    jet = next(row for row in person.all("[role=dialog] tbody tr") if row.text.startswith("jet"))
+    assert "forbidden" in jet.text
+    assert not jet.find_elements(By.TAG_NAME, "button")
+    leave(person)
+
+
+def test_bad_plans_keep_what_was_typed_and_name_the_bound(person: Person) -> None:
+    open_operation(person, "Runner shaft", "Rough turn Ø57")
+    study(person, "z", "Passes and size")
+    field = "input[aria-describedby=plan-refusal]"
+    person.type_over(field, "3; 2; 1")
+    refusal = person.see_text("#plan-refusal", "before the last")
+    assert "Bound: below" in refusal.text
+    assert person.value(field) == "3; 2; 1"
+    person.type_over(field, "2; 1; 1")
+    person.until(lambda: len(person.all("[data-testid=planned-pass]")) == 3, "three passes of one's own")
+    person.see_text("[role=dialog] button", "equal cuts").click()
+    person.until(lambda: len(person.all("[data-testid=planned-pass]")) == 2, "equal cuts again")
+    leave(person)
+    # a deeper first cut shows on the chip map as a dot of its own, and undo walks back
+    person.see_text("[aria-label=Passes]", "61")
+
+
+def test_house_rules_show_both_schools_and_change_the_bench(person: Person) -> None:
+    person.see_text("a span", "Runner shaft").click()
+    person.see_text("button", "house rules").click()
+    Select(person.see("#house-equal_cuts")).select_by_visible_text("light, with a sharp edge")
+    person.saved(2)
+    Select(person.see("#house-off_centre")).select_by_visible_text("a little below outside")
+    person.saved(3)
+    person.press(Keys.ESCAPE)
+    person.see_text("table a", "Finish bearing seat").click()
+    person.see("#feed_per_rev")
+    person.settled()
+    person.see_text("[data-testid=caution-off_centre]", "as the house sets it")
+    person.see_text("section[aria-label=Settings] span", "planned")

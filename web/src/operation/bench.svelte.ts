@@ -39,6 +39,12 @@ export class OperationBench {
     return this.editor.job?.document.operations.find((one) => one.id === this.operation);
   }
 
+  /** A setting as it was entered: what is being tried, else what is kept; empty where there is none. */
+  kept(name: string, otherwise = ""): string {
+    const entry = name in this.tried ? this.tried[name] : this.entry?.settings[name];
+    return entry == null ? otherwise : String(entry);
+  }
+
   get limits() {
     return this.evaluation?.limits ?? [];
   }

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { api, ask } from "../api/client";
+  import EntryField from "../lib/EntryField.svelte";
   import Sheet from "../lib/Sheet.svelte";
   import type { OperationBench } from "../operation/bench.svelte";
   import { session, shown } from "../session.svelte";
@@ -12,8 +13,6 @@
     ask(api.POST("/api/jobs/{job_id}/operations/{operation}/coolant", bench.question)),
   );
   const found = $derived(study.answer);
-  const kept = (name: string, otherwise: string) =>
-    String(bench.tried[name] ?? bench.entry?.settings[name] ?? otherwise);
 </script>
 
 <Sheet title="Coolant · {bench.entry?.number} {bench.entry?.title}" {close}>
@@ -32,17 +31,18 @@
           min="0"
           max="8"
           disabled={!session.mayEdit}
-          value={kept("nozzles", "2")}
+          value={bench.kept("nozzles", "2")}
           onchange={(event) => bench.attempt({ nozzles: Number(event.currentTarget.value) })}
         /></label
       >
       <label
-        >their Ø <input
-          class="control figure w-24"
-          disabled={!session.mayEdit}
-          value={kept("nozzle_diameter", "1 mm")}
-          onchange={(event) => bench.attempt({ nozzle_diameter: event.currentTarget.value })}
-        /></label
+        >their Ø <span class="inline-block w-24"
+          ><EntryField
+            value={bench.kept("nozzle_diameter", "1 mm")}
+            disabled={!session.mayEdit}
+            commit={(text) => bench.attempt({ nozzle_diameter: text || null })}
+          /></span
+        ></label
       >
     </div>
     <table class="mt-3 w-full" aria-label="Deliveries of the machine">

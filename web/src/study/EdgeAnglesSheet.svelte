@@ -1,5 +1,6 @@
 <script lang="ts">
   import { api, ask } from "../api/client";
+  import EntryField from "../lib/EntryField.svelte";
   import Sheet from "../lib/Sheet.svelte";
   import type { OperationBench } from "../operation/bench.svelte";
   import { session, shown } from "../session.svelte";
@@ -13,36 +14,32 @@
     ask(api.POST("/api/jobs/{job_id}/operations/{operation}/edge-angles", bench.question)),
   );
   const found = $derived(study.answer);
-  const kept = (name: string) => String(bench.tried[name] ?? bench.entry?.settings[name] ?? "");
-  const empty = (text: string) => text.trim() || null;
 </script>
 
 <Sheet title="Edge angles · {bench.entry?.number} {bench.entry?.title}" wide {close}>
   {#if study.problem}<p role="alert" class="text-signal">{study.problem}</p>{/if}
   <div class="flex flex-wrap items-end gap-3">
     <label class="grid w-36"
-      >tip over the axis <input
-        class="control figure w-full"
+      >tip over the axis <EntryField
+        value={bench.kept("centre_height")}
         placeholder="as the house sets it"
         disabled={!session.mayEdit}
-        value={kept("centre_height")}
-        onchange={(event) => bench.attempt({ centre_height: empty(event.currentTarget.value) })}
+        commit={(text) => bench.attempt({ centre_height: text || null })}
       /></label
     >
     <label class="grid w-36"
-      >overhang of the tool <input
-        class="control figure w-full"
+      >overhang of the tool <EntryField
+        value={bench.kept("overhang")}
         placeholder="as the holder's"
         disabled={!session.mayEdit}
-        value={kept("overhang")}
-        onchange={(event) => bench.attempt({ overhang: empty(event.currentTarget.value) })}
+        commit={(text) => bench.attempt({ overhang: text || null })}
       /></label
     >
     {#if bench.entry?.operation === "turn"}<label class="grid"
         >feeds <select
           class="control"
           disabled={!session.mayEdit}
-          value={kept("direction") || "towards the chuck"}
+          value={bench.kept("direction", "towards the chuck")}
           onchange={(event) => bench.attempt({ direction: event.currentTarget.value })}
           ><option>towards the chuck</option><option>away from the chuck</option></select
         ></label

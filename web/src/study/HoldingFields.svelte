@@ -1,4 +1,5 @@
 <script lang="ts">
+  import EntryField from "../lib/EntryField.svelte";
   import type { OperationBench } from "../operation/bench.svelte";
   import { session } from "../session.svelte";
 
@@ -33,20 +34,18 @@
     ></label
   >
   <label class="grid w-32"
-    >out of the chuck <input
-      class="control figure w-full"
-      disabled={locked}
+    >out of the chuck <EntryField
       value={String(held.free_length)}
-      onchange={(event) => hold({ free_length: event.currentTarget.value })}
+      disabled={locked}
+      commit={(text) => hold({ free_length: text })}
     /></label
   >
   <label class="grid w-36"
-    >steady rest at <input
-      class="control figure w-full"
+    >steady rest at <EntryField
+      value={String(held.steady ?? "")}
       placeholder="none"
       disabled={locked}
-      value={String(held.steady ?? "")}
-      onchange={(event) => hold({ steady: event.currentTarget.value.trim() || null })}
+      commit={(text) => hold({ steady: text || null })}
     /></label
   >
   <label class="flex items-center gap-1.5 pb-1.5"

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { api, ask } from "../api/client";
+  import EntryField from "../lib/EntryField.svelte";
   import Sheet from "../lib/Sheet.svelte";
   import type { OperationBench } from "../operation/bench.svelte";
   import ChipForm from "../operation/ChipForm.svelte";
@@ -15,11 +16,14 @@
     ask(api.POST("/api/jobs/{job_id}/operations/{operation}/plan", bench.question)),
   );
   const found = $derived(study.answer);
-  const kept = (name: string) => String(bench.tried[name] ?? bench.entry?.settings[name] ?? "");
   const bare = (text: string) => text.replace(/\s.*$/, "");
-  const list = $derived(found?.passes.map((one) => bare(shown(one.depth))).join("; ") ?? "");
   const refusal = $derived(
     bench.problem?.errors.find((error) => /pass_depths|last_depth|depth_of_cut/.test(error.field)),
+  );
+  const list = $derived(
+    refusal
+      ? bench.kept("pass_depths")
+      : (found?.passes.map((one) => bare(shown(one.depth))).join("; ") ?? ""),
   );
 </script>
 
@@ -39,23 +43,20 @@
         </h3>
         <div class="mt-1 flex flex-wrap items-end gap-2">
           <label class="grid min-w-44 flex-1"
-            >depths, one by one <input
-              class="control figure w-full"
-              disabled={!session.mayEdit}
+            >depths, one by one <EntryField
               value={list}
-              aria-invalid={refusal ? "true" : undefined}
-              aria-describedby="plan-refusal"
-              onchange={(event) => bench.attempt({ pass_depths: event.currentTarget.value.trim() || null })}
+              disabled={!session.mayEdit}
+              invalid={!!refusal}
+              describedby="plan-refusal"
+              commit={(text) => bench.attempt({ pass_depths: text || null })}
             /></label
           >
           <label class="grid w-28"
-            >planned last <input
-              class="control figure w-full"
+            >planned last <EntryField
+              value={bench.kept("last_depth")}
               placeholder="like the others"
               disabled={!session.mayEdit}
-              value={kept("last_depth")}
-              onchange={(event) =>
-                bench.attempt({ last_depth: event.currentTarget.value.trim() || null, pass_depths: null })}
+              commit={(text) => bench.attempt({ last_depth: text || null, pass_depths: null })}
             /></label
           >
           {#if session.mayEdit}
