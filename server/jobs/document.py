@@ -140,6 +140,9 @@ def merged(settings: dict[str, Any], changed: dict[str, Any]) -> dict[str, Any]:
     return {**settings, **listed, **changed}
 
 
+KEPT_IN_RANKING = ("coolant", "direction", "last_depth", "centre_height", "spindle_clamp")
+
+
 def blank_shape(document: dict[str, Any]) -> tuple[tuple[float, float], ...]:
     """The points of a shaped blank, empty for a bar. Raises `CuttingError`."""
     return read_points(document["stock"].get("shape") or "", "stock.shape")
@@ -185,6 +188,6 @@ def request_of(
 ) -> tuple[Setup, Crib]:
     """The advice request of one operation. Raises `CuttingError`."""
     form = setup_form(document, operation, overrides)
-    coolant = form["settings"].get("coolant")
-    form["settings"] = {"coolant": coolant} if coolant else None
+    # how the cut is made stays; speed, feed and depth are what the ranking finds
+    form["settings"] = {name: form["settings"][name] for name in KEPT_IN_RANKING if form["settings"].get(name) is not None} or None
     return read_request(form, (stock or shop()).library)

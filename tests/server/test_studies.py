@@ -179,3 +179,17 @@ def test_a_sheet_says_what_is_not_sound_yet(engineer: Api, job_id: JobId) -> Non
     engineer.edit(job, 1, action="set_holding", operation="", holding={"style": "chuck"})
     text = engineer.get(f"/api/jobs/{job}/setup-sheet?operation=op60&form=page").content.decode()
     assert "Not sound yet" in text
+
+
+def test_the_ranking_follows_the_way_the_cut_is_made(engineer: Api, job_id: JobId) -> None:
+    """Fed away from the chuck, only tools whose minor edge may lead are candidates; towards it the others come back."""
+    job = job_id("Deflector hub, weld repaired")
+
+    def shapes(**settings: str) -> set[str]:
+        answer = engineer.post(f"/api/jobs/{job}/operations/op20/follow", {"settings": settings}).json()
+        return {row["designation"][0] for row in answer["advice"]["candidates"]}
+
+    assert "C" in shapes()
+    away = shapes(direction="away from the chuck")
+    assert away
+    assert not away & {"C", "W", "S"}

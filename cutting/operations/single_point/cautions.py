@@ -97,6 +97,7 @@ def _at_the_chuck(setup: Setup, done: Cut, add: Add) -> None:
         add("pulls_out", "care", "Fed away from the chuck the cut pulls the part out of the jaws: hold it on a stop or a step.", True)
         if holding.style is not Holding.CHUCK:
             add("pulls_off_centre", "care", "Fed away from the chuck the cut pushes against the centre: never with a weak end.")
+    # a machine that loads in seconds is fed from the bar
     if machine.bar_bore and setup.feature.start_diameter <= machine.bar_bore and machine.handling_time < 15:
         add("bar_behind", "note", "Bar stock: no end may whip behind the spindle; support it in the feeder over its whole length.", True)
 
