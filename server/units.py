@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any, Literal
 
 import numpy as np
-from ninja import Schema
+from pydantic import BaseModel, ConfigDict
 
 from cutting.quantities import write
 from cutting.quantities.kinds import KINDS, factor
@@ -13,12 +13,18 @@ from cutting.quantities.kinds import KINDS, factor
 Units = Literal["mm", "inch"]
 
 
-class DisplayOut(Schema):
+class Plain(BaseModel):
+    """A form that is only given out: read from plain values and dataclasses, without the detours that models of rows need."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+
+class DisplayOut(Plain):
     metric: str
     inch: str
 
 
-class TickOut(Schema):
+class TickOut(Plain):
     """A mark of an axis: where it stands in the internal unit, and its words."""
 
     value: float

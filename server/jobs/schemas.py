@@ -11,10 +11,10 @@ from pydantic import Field
 from server.jobs.document import Document
 from server.jobs.edits import Edit
 from server.jobs.entries import Entry
-from server.units import DisplayOut, Point, TickOut
+from server.units import DisplayOut, Plain, Point, TickOut
 
 
-class StepOut(Schema):
+class StepOut(Plain):
     key: str
     symbol: str
     meaning: str
@@ -27,7 +27,7 @@ class StepOut(Schema):
     note: str
 
 
-class ValueOut(Schema):
+class ValueOut(Plain):
     name: str
     label: str
     value: float | None
@@ -39,13 +39,13 @@ class ValueOut(Schema):
     working: list[StepOut]
 
 
-class RemedyOut(Schema):
+class RemedyOut(Plain):
     text: DisplayOut
     effect: DisplayOut
     patch: dict[str, dict[str, Entry]]
 
 
-class LimitOut(Schema):
+class LimitOut(Plain):
     name: str
     label: str
     kind: str
@@ -62,7 +62,7 @@ class LimitOut(Schema):
     working: list[StepOut]
 
 
-class ChipOut(Schema):
+class ChipOut(Plain):
     form: str
     length: str
     code: str
@@ -76,7 +76,7 @@ class ChipOut(Schema):
     why: str
 
 
-class PassOut(Schema):
+class PassOut(Plain):
     number: int
     from_diameter: DisplayOut
     to_diameter: DisplayOut
@@ -89,13 +89,13 @@ class PassOut(Schema):
     chip: ChipOut
 
 
-class StageOut(Schema):
+class StageOut(Plain):
     corners: list[Point]
     tip: Point
     band: list[Point]
 
 
-class WarningOut(Schema):
+class WarningOut(Plain):
     name: str
     text: str
     severity: Literal["blocks", "care", "note"]
@@ -109,7 +109,7 @@ class DismissIn(Schema):
     risk: str = Field(min_length=1, max_length=40)
 
 
-class BowOut(Schema):
+class BowOut(Plain):
     """How the last cut springs along the part: places mm from the chuck, change of diameter mm, and the shape it leaves."""
 
     places: list[float]
@@ -120,13 +120,13 @@ class BowOut(Schema):
     largest: DisplayOut
 
 
-class ContourOut(Schema):
+class ContourOut(Plain):
     name: str
     label: str
     lines: list[list[Point]]
 
 
-class MapOut(Schema):
+class MapOut(Plain):
     feed_axis: Point
     depth_axis: Point
     feed_ticks: list[TickOut]
@@ -139,14 +139,14 @@ class MapOut(Schema):
     passes: list[Point]
 
 
-class LadderOut(Schema):
+class LadderOut(Plain):
     rungs: list[str]
     place: int
     normal: int
     coarse: int
 
 
-class SettingOut(Schema):
+class SettingOut(Plain):
     """A setting as it stands: what was entered, in both units, and the range that its window allows."""
 
     name: str
@@ -159,7 +159,7 @@ class SettingOut(Schema):
     high_display: DisplayOut | None
 
 
-class EvaluationOut(Schema):
+class EvaluationOut(Plain):
     feasible: bool
     results: dict[str, ValueOut]
     limits: list[LimitOut]
