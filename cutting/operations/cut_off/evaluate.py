@@ -57,9 +57,7 @@ def _limits(x: Numbers, record: Recorder) -> tuple[Limit, ...]:
         if not rule.applies(x):
             continue
         value, low, high = rule.read(x)
-        severity = rule.severity
-        if rule.name == "book_speed" and not x.setup.house.never_above_book:
-            severity = Severity.SOFT
+        severity = _severity(rule, x)
         found.append(
             Limit(
                 rule.name,
@@ -82,6 +80,11 @@ def _limits(x: Numbers, record: Recorder) -> tuple[Limit, ...]:
     return tuple(sorted(found, key=lambda one: (not (one.broken and one.severity is Severity.HARD), -one.utilisation)))
 
 
+def _severity(rule: rules.Rule, x: Numbers) -> Severity:
+    """Above the book is a matter of the house rule."""
+    return Severity.SOFT if rule.name == "book_speed" and not x.setup.house.never_above_book else rule.severity
+
+
 def _bounds(low: float | None, high: float | None, kind: str) -> Display:
     if low is not None and high is not None:
         return Display(*(f"{write(low, kind, s, False)} – {write(high, kind, s, False)}" for s in ("metric", "inch")))
@@ -95,7 +98,7 @@ def _used(x: Numbers, name: str) -> float:
 
 
 def _sound(x: Numbers) -> bool:
-    hard = (rule for rule in rules.RULES if rule.severity is Severity.HARD and rule.applies(x))
+    hard = (rule for rule in rules.RULES if _severity(rule, x) is Severity.HARD and rule.applies(x))
     return all(rules.utilisation(rule, *rule.read(x)) <= 1.0 + 1e-9 for rule in hard)
 
 

@@ -21,7 +21,7 @@ from cutting.working import Silent
 SLOWER = 0.75  # cut-off against turning, middle of 0.6 to 0.8 (common practice)
 BOOK_HIGH = 1.1
 BRITTLE_SCATTER, EXTRA_SCATTER = 0.1, 0.05  # a narrow edge in a slot scatters more (common practice)
-JAM = 0.03  # chance a piece that chips jam the slot at the deep end without a jet, per 10 × width of depth (common practice)
+JAM, MOST_JAMS = 0.0003, 0.005  # chance a piece that chips jam the slot, per 10 × width of depth; and at most (common practice)
 
 
 @dataclass(frozen=True)
@@ -197,7 +197,7 @@ def _life(setup: CutOffSetup, engaged: float, record: Silent) -> dict[str, float
     change = float(np.floor(planned)) if planned >= 1 else planned
     run_parts = float(min(max(change, 1.0), setup.batch.pieces))
     jams = JAM * setup.depth / (10.0 * setup.insert.width) * (0.3 if pressure >= 20 else 1.0) * setup.work.material.ductility
-    secure = float(spread.completion_probability(run_parts / median, 1.0, shape)) * (1.0 - min(jams, 0.5) / 100.0) ** run_parts
+    secure = float(spread.completion_probability(run_parts / median, 1.0, shape)) * (1.0 - min(jams, MOST_JAMS)) ** run_parts
     return {
         "life": minutes,
         "shape": shape,

@@ -32,6 +32,7 @@ def cautions(setup: Setup, done: Cut) -> list[Warning]:
             "care",
             f"Facing at constant cutting speed with no clamp of its own: only the machine's "
             f"{machine.top_speed:.0f} 1/min holds it back. Set a clamp that suits chuck and part.",
+            True,
         )
     clamped = done.cutting_speed < 0.98 * settings.cutting_speed
     if np.any(clamped) and not machine.speeds:
