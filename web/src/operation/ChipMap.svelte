@@ -135,7 +135,7 @@
         {#each labelled as contour, k (contour.name)}
           <text
             x={Math.min(Math.max(x(contour.at[0]) - 4, 110), width - 10)}
-            y={Math.max(Math.min(y(contour.at[1]) + 13 + 13 * (k % 3), height - 36), 16)}
+            y={Math.max(Math.min(y(contour.at[1]) + 13 + 13 * (k % 5), height - 36), 16)}
             text-anchor="end"
             fill="var(--warn)"
             font-size="12.5">{contour.label}</text

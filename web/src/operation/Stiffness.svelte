@@ -36,7 +36,7 @@
         {#if k === 0 || k === known.length - 1 || row.id === selected}
           <text
             x={x(k)}
-            y={y(row.stiffness!) + (k === 1 && known.length > 2 ? 17 : -7)}
+            y={y(row.stiffness!) + (k === 1 && known.length > 2 && y(row.stiffness!) < 44 ? 17 : -7)}
             text-anchor={k === 0 ? "start" : k === known.length - 1 ? "end" : "middle"}
             class="draw-text figure"
             font-size="12">{row.stiffness!.toFixed(row.stiffness! < 10 ? 1 : 0)}{k === 0 ? " N/µm" : ""}</text
