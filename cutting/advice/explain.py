@@ -10,10 +10,13 @@ if TYPE_CHECKING:
     from cutting.advice.rank import Candidate
 
 
+GOALS = {Goal.CHEAPEST: "cheapest", Goal.FASTEST: "fastest", Goal.MOST_SECURE: "most secure"}
+
+
 def why_not_first(row: Candidate, first: Candidate, goal: Goal) -> str:
     """One short reason, in the words of the bench."""
     if row is first:
-        return "first: " + {Goal.CHEAPEST: "cheapest", Goal.FASTEST: "fastest", Goal.MOST_SECURE: "most secure"}[goal]
+        return f"first: {GOALS[goal]}"
     if goal is Goal.MOST_SECURE and row.secure < first.secure - 0.005:
         if row.chip_index < first.chip_index - 5:
             return f"chip index {row.chip_index:.0f} against {first.chip_index:.0f}"

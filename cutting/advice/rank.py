@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from typing import Any
 
 import numpy as np
 
@@ -12,6 +13,7 @@ from cutting.operations.setup import Setup
 from cutting.operations.single_point import limits as rules
 from cutting.operations.single_point.case import case_of, cutters
 from cutting.operations.single_point.fit import check_pairs
+from cutting.quantities.write import Display
 from cutting.tooling.crib import Crib, Index
 
 
@@ -41,6 +43,10 @@ class Candidate:
     binding: str
     utilisation: float
     reason: str
+    way: str = ""  # where a kind of operation knows several
+    more: tuple[Display, ...] = ()  # figures of the kind's own, under the heads of the ranking
+    settings: dict[str, str] | None = None  # what taking it sets; None: speed, feed and depth
+    becomes: dict[str, Any] | None = None  # operation and feature, where another kind of operation makes it
 
 
 @dataclass(frozen=True)
@@ -63,6 +69,7 @@ class Advice:
     fitting: int
     feasible: int
     note: str = ""
+    heads: tuple[str, ...] = ()
 
 
 def advise(setup: Setup, crib: Crib, top: int = 40) -> Advice:

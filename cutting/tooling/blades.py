@@ -1,9 +1,12 @@
-"""Grooving inserts and the blades that carry them: what cut-off and grooving choose from."""
+"""Grooving inserts and the blades, bars and heads that carry them: what cut-off, grooving and trepanning choose from."""
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from functools import cache
+from types import MappingProxyType
+from typing import Any
 
 import numpy as np
 
@@ -12,7 +15,14 @@ from cutting.tables import Row, read_table
 from cutting.tooling.items import Geometry, Grade, geometries, grades
 
 # how much of a solid steel blade's stiffness a way of holding the insert keeps (common practice, no source)
-STYLES = {"reinforced": 1.0, "screw": 0.9, "self-clamping": 0.75, "cassette": 0.65}
+STYLES = {"reinforced": 1.0, "screw": 0.9, "self-clamping": 0.75, "cassette": 0.65, "bar": 0.9, "head": 0.8}
+# side load that a style holds [N per mm² of the square of its width]: a pocket that only grips gives way (common practice)
+SIDE_RATING = {"reinforced": 90.0, "screw": 90.0, "cassette": 60.0, "self-clamping": 12.0, "bar": 70.0, "head": 60.0}
+# kinds of tool that carry grooving inserts, and where each works
+USES = MappingProxyType(
+    {"cut-off blade": "outside", "inside groove bar": "inside", "face groove blade": "face", "trepanning head": "trepan"}
+)
+WIDTH_TOLERANCE = 0.05  # mm, ± of a pressed edge whose row does not say (common practice)
 
 
 @dataclass(frozen=True)
@@ -30,15 +40,27 @@ class GrooveInsert:
     edges: int
     price: float  # of one insert
     source: str = ""
+    width_tolerance: float = WIDTH_TOLERANCE
+    seat: str = ""  # of a pocket that takes several widths
 
     @property
     def ground_high_speed_steel(self) -> bool:
         return self.grade.tool_class == "hss"
 
+    @property
+    def round_edge(self) -> bool:
+        """A full radius: the edge is half a circle."""
+        return self.corner_radius >= 0.49 * self.width
+
 
 @dataclass(frozen=True)
 class GrooveBlade:
-    """A blade or holder for inserts of one width; lengths mm. `largest_bar` is what its support relief clears (CUTDIA)."""
+    """A blade, bar or head for grooving inserts; lengths mm, mass kg.
+
+    `use` says where it works. `largest_bar` is what a blade's support relief clears (CUTDIA); `least_bore` what an inside bar
+    enters (DMIN1); `face_low`, `face_high` and `face_inner` the diameters of a face blade's first plunge (DAXN, DAXX, DAXIN);
+    `head_low` and `head_high` the diameters of a trepanning head (DCN, DCX), `cartridges` its edges.
+    """
 
     name: str
     designation: str
@@ -52,14 +74,46 @@ class GrooveBlade:
     coolant: str
     price: float
     source: str = ""
+    use: str = "outside"
+    seat: str = ""
+    least_bore: float = 0.0
+    bar_diameter: float = 0.0
+    longest: float = 0.0
+    face_low: float = 0.0
+    face_high: float = 0.0
+    face_inner: float = 0.0
+    hand: str = "N"
+    head_low: float = 0.0
+    head_high: float = 0.0
+    cartridges: int = 1
+    mass: float = 0.0
 
     def takes(self, insert: GrooveInsert) -> bool:
-        """Blades are made for one width of insert."""
+        """A named seat takes its own inserts of any width; any other blade is made for one width."""
+        if self.seat or insert.seat:
+            return self.seat == insert.seat and insert.width <= self.width + 0.05
         return abs(self.width - insert.width) < 0.05
 
     @property
     def stiffness_share(self) -> float:
         return STYLES.get(self.style, 0.75)
+
+    def side_rating(self, width: float) -> float:
+        """Largest side load [N] that this style holds with an insert of a width [mm] (common practice)."""
+        return SIDE_RATING.get(self.style, 12.0) * width**2
+
+
+@dataclass(frozen=True)
+class NarrowStock:
+    """The grooving inserts and blades to choose from; `note` says how they were chosen from a larger stock."""
+
+    inserts: tuple[GrooveInsert, ...]
+    blades: tuple[GrooveBlade, ...]
+    note: str = ""
+
+    @property
+    def pairs(self) -> list[tuple[GrooveInsert, GrooveBlade]]:
+        return [(insert, blade) for insert in self.inserts for blade in self.blades if blade.takes(insert)]
 
 
 @cache
@@ -70,8 +124,18 @@ def groove_inserts() -> tuple[GrooveInsert, ...]:
 
 @cache
 def groove_blades() -> tuple[GrooveBlade, ...]:
-    """The cut-off blades of the shipped table."""
-    return tuple(_blade(row) for row in read_table("tooling/tools.csv") if row["kind"] == "cut-off blade")
+    """The blades, bars and heads of the shipped table."""
+    return tuple(_blade(row) for row in read_table("tooling/tools.csv") if row["kind"] in USES)
+
+
+def shipped_stock(use: str) -> NarrowStock:
+    """The shipped inserts with the blades for a use: outside, inside, face, trepan."""
+    return NarrowStock(groove_inserts(), blades_for(groove_blades(), use))
+
+
+def blades_for(blades: Iterable[GrooveBlade], use: str) -> tuple[GrooveBlade, ...]:
+    """The blades that work there."""
+    return tuple(blade for blade in blades if blade.use == use)
 
 
 def find_groove_insert(name: str, field: str = "tool.insert") -> GrooveInsert:
@@ -83,13 +147,14 @@ def find_groove_insert(name: str, field: str = "tool.insert") -> GrooveInsert:
 
 def find_groove_blade(name: str, field: str = "tool.holder") -> GrooveBlade:
     """A shipped blade by name. Raises `UnknownName`."""
-    return find(name, index(((b.name,), b) for b in groove_blades()), field, "cut-off blade", (b.name for b in groove_blades()))
+    return find(name, index(((b.name,), b) for b in groove_blades()), field, "grooving blade", (b.name for b in groove_blades()))
 
 
-def style_of(designation: str) -> str:
+def style_of(designation: str, kind: str = "cut-off blade") -> str:
     """The way of holding that a blade's own words name; self-clamping where they name none."""
     said = designation.lower()
-    return next((style for style in STYLES if style in said), "self-clamping")
+    usual = {"inside": "bar", "trepan": "head", "face": "screw"}.get(USES.get(kind, ""), "self-clamping")
+    return next((style for style in STYLES if style in said), usual)
 
 
 @cache
@@ -119,36 +184,71 @@ def usual_width(diameter: float) -> float:
     return next((width for top, width in WIDTHS if diameter <= top), 8.0)
 
 
-def _insert(row: Row) -> GrooveInsert:
-    geometry, grade = geometries()[row["geometry"]], grades()[row["grade"]]
-    price = row.number("pack_price") / row.number("pack_size")
+def groove_insert_of(
+    name: str, designation: str, geometry: Geometry, grade: Grade, price: float, given: Mapping[str, Any], source: str = ""
+) -> GrooveInsert:
+    """A grooving insert from its ISO 13399 properties [mm, °]; `price` of one insert."""
+    width = float(given["CW"])
     return GrooveInsert(
-        f"{row['designation']} {row['geometry']} {row['grade']}",
-        row["designation"],
+        name,
+        designation,
         geometry,
         grade,
-        row.number("CW"),
-        row.number_or_none("PSIR") or 0.0,
-        row.number("CDX"),
-        row.number_or_none("RE") or 0.2,
-        int(row.number("CEDC")),
+        width,
+        float(given.get("PSIR") or 0.0),
+        float(given.get("CDX") or 2.0 * width),
+        float(given.get("RE") or 0.2),
+        int(given["CEDC"]),
         price,
-        row["source"],
+        source,
+        float(given.get("CWTOLU") or WIDTH_TOLERANCE),
+        str(given.get("SSC") or ""),
     )
 
 
-def _blade(row: Row) -> GrooveBlade:
+def groove_blade_of(kind: str, designation: str, coolant: str, price: float, given: Mapping[str, Any], source: str = "") -> GrooveBlade:
+    """A blade, bar or head from its ISO 13399 properties [mm, kg]."""
+
+    def number(symbol: str, otherwise: float = 0.0) -> float:
+        return float(given.get(symbol) or otherwise)
+
+    shank = number("DCONMS")
     return GrooveBlade(
-        row["designation"],
-        row["designation"],
-        style_of(row["designation"]),
-        row.number("CW"),
-        row.number("CDX"),
-        row.number("CUTDIA"),
-        row.number("B"),
-        row.number("H"),
-        row.number("OHN"),
-        row["coolant"] or "flood",
-        row.number("pack_price") / row.number("pack_size"),
-        row["source"],
+        designation,
+        designation,
+        style_of(designation, kind),
+        number("CW"),
+        number("CDX"),
+        number("CUTDIA", 3000.0),
+        number("B", shank or 0.8 * number("CW")),
+        number("H", shank),
+        number("OHN"),
+        coolant or "flood",
+        price,
+        source,
+        use=USES[kind],
+        seat=str(given.get("SSC") or ""),
+        least_bore=number("DMIN1"),
+        bar_diameter=shank,
+        longest=number("OHX"),
+        face_low=number("DAXN"),
+        face_high=number("DAXX"),
+        face_inner=number("DAXIN"),
+        hand=str(given.get("HAND") or "N"),
+        head_low=number("DCN"),
+        head_high=number("DCX"),
+        cartridges=int(number("ZEFF", 1)),
+        mass=number("WT"),
+    )
+
+
+def _insert(row: Row) -> GrooveInsert:
+    price = row.number("pack_price") / row.number("pack_size")
+    name = f"{row['designation']} {row['geometry']} {row['grade']}"
+    return groove_insert_of(name, row["designation"], geometries()[row["geometry"]], grades()[row["grade"]], price, row, row["source"])
+
+
+def _blade(row: Row) -> GrooveBlade:
+    return groove_blade_of(
+        row["kind"], row["designation"], row["coolant"], row.number("pack_price") / row.number("pack_size"), row, row["source"]
     )

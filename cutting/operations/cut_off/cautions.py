@@ -48,7 +48,14 @@ def cautions(x: Numbers) -> list[Warning]:
     bar_fed = setup.machine.bar_bore and f.diameter <= setup.machine.bar_bore
     if bar_fed:
         add("bar_behind", "note", "No bar end may whip behind the spindle: support it in the feeder over its whole length.", True)
-    add("edge_break", "note", "Chamfer or break the edge before the part falls: there is no way back to it.")
+    if not f.edge_break:
+        add("edge_break", "note", "Chamfer or break the edge before the part falls: there is no way back to it.")
+    if f.bore > 0:
+        side = "the bar" if setup.insert.lead_angle > 0 else "both sides"
+        add("ring_left", "note", f"A tube ends in a thin ring that folds over: the burr stays on {side}; break it before the bore opens.")
+    if setup.blade.coolant != "through" and (setup.machine.pressure(s.coolant) or 0.0) >= 20:
+        add("beside_slot", "note", "This blade has no coolant channel: of a jet beside the slot little reaches under the chip. "
+            "Already 20 bar through the tool pays.")  # fmt: skip
     add("guards", "note", "Guards closed, chuck key out, eye protection; no gloves or loose sleeves near the chuck; "
         "spindle stopped to clear chips. " + DEFER, True)  # fmt: skip
-    return sorted(found, key=lambda one: ("blocks", "care", "note").index(one.severity))
+    return found

@@ -2,13 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass
-
-import numpy as np
-
 from cutting.operations.cut_off.numbers import Numbers
 from cutting.operations.outcome import Bound, Severity
+from cutting.operations.trial.rule import Rule
 
 LEAN_RUB = 0.05  # mm that the blade's flank may eat into its clearance (common practice)
 CENTRE = 0.1  # mm, height of the tip that cut-off forgives (common practice)
@@ -16,23 +12,7 @@ DROP = 0.10  # mm, how far the tip may bend down
 OVERHANG = 1.25  # × the blade's height: further out it whips (common practice)
 
 
-@dataclass(frozen=True)
-class Rule:
-    """A limit: value and bound read from the numbers of a set-up, and what breaking it means."""
-
-    name: str
-    label: str
-    kind: str
-    bound: Bound
-    severity: Severity
-    source: str
-    why: str
-    read: Callable[[Numbers], tuple[float, float | None, float | None]]
-    working: tuple[str, ...] = ()
-    applies: Callable[[Numbers], bool] = lambda x: True
-
-
-RULES: tuple[Rule, ...] = (
+RULES: tuple[Rule[Numbers], ...] = (
     Rule("reach", "reach", "length", Bound.UPPER, Severity.HARD, "machine-data",
          "The blade must reach the centre, or the bore, before its shoulder meets the bar.",
          lambda x: (x.setup.depth, None, min(x.setup.blade.reach, x.setup.insert.reach))),
@@ -47,7 +27,7 @@ RULES: tuple[Rule, ...] = (
          lambda x: (x.setup.settings.feed_per_rev, *x.feeds)),
     Rule("book_speed", "book window, speed", "cutting_speed", Bound.UPPER, Severity.HARD, "common-practice",
          "Cut-off runs at 0.6 to 0.8 of the turning speed: both walls hold the heat.",
-         lambda x: (x.setup.settings.cutting_speed, None, x.book_high)),
+         lambda x: (x.setup.settings.cutting_speed, 0.4 * x.book_high, x.book_high)),
     Rule("blade_overhang", "overhang of the blade", "length", Bound.UPPER, Severity.HARD, "common-practice",
          "Reach no further than the cut needs: a blade far out whips and its insert breaks.",
          lambda x: (x.setup.overhang, None, max(OVERHANG * x.setup.blade.height * x.setup.blade.stiffness_share, x.setup.depth + 1.0))),
@@ -86,13 +66,3 @@ RULES: tuple[Rule, ...] = (
          lambda x: (100 * x.secure, 97 * x.setup.house.change_probability(x.setup.goal), None)),
 )  # fmt: skip
 
-
-def utilisation(rule: Rule, value: float, lower: float | None, upper: float | None) -> float:
-    """How much of a limit is used, as in the other operations."""
-    if rule.name == "secure":
-        return (100.0 - value) / max(100.0 - (lower or 0.0), 1e-9)
-    if rule.bound is Bound.WINDOW and lower is not None and upper is not None:
-        return float(abs(value - (upper + lower) / 2) / max((upper - lower) / 2, 1e-9))
-    if rule.bound is Bound.LOWER and lower is not None:
-        return lower / max(value, 1e-9)
-    return float(value / np.maximum(upper if upper is not None else np.inf, 1e-9))

@@ -6,26 +6,20 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from cutting.errors import CuttingError
 from cutting.mechanics import blade, force, grip
 from cutting.mechanics.deflection import round_second_moment
-from cutting.money.cost import insert_edge_cost, operation_cost, operation_time
 from cutting.money.kerf import Kerf, kerf
 from cutting.operations.cut_off.setup import CutOffSetup
 from cutting.operations.cut_off.simulation import Bar, Blade, CutOff, simulate
-from cutting.tooling.blades import plunge_feeds, usual_width
-from cutting.wear import life, spread
-from cutting.wear.reference import life_law, speed_factors
+from cutting.operations.narrow.edge import Judged, Lasting, Paid, feeds_of, idle_seconds, lasting, paid, reaching_pressure
+from cutting.tooling.blades import usual_width
 from cutting.working import Silent
 
-SLOWER = 0.75  # cut-off against turning, middle of 0.6 to 0.8 (common practice)
-BOOK_HIGH = 1.1
-BRITTLE_SCATTER, EXTRA_SCATTER = 0.1, 0.05  # a narrow edge in a slot scatters more (common practice)
-JAM, MOST_JAMS = 0.0003, 0.005  # chance a piece that chips jam the slot, per 10 × width of depth; and at most (common practice)
+PICK_OFF = 1.5  # s that the sub-spindle takes to come, grip and pull (common practice)
 
 
 @dataclass(frozen=True)
-class Numbers:
+class Numbers(Judged):
     """What the limits and results read; forces N, lengths mm, money and seconds per piece."""
 
     setup: CutOffSetup
@@ -41,15 +35,10 @@ class Numbers:
     available: float
     torque: float
     grip: float
-    tool_life: float
-    weibull_shape: float
-    median_parts: float
-    change_parts: float
-    secure: float
-    seconds: float
-    cost: float
-    edge_cost: float
+    lasting: Lasting
+    paid: Paid
     y_gain: float
+    pressure: float
     kerf: Kerf | None
 
 
@@ -72,15 +61,17 @@ def numbers(setup: CutOffSetup, record: Silent) -> Numbers:
     power = worn * float(np.max(run.cutting_force * run.cutting_speed)) / 60_000.0
     torque = worn * float(np.max(run.cutting_force * run.diameter)) / 2000.0
     held_torque = _grip(setup, run, record)
-    engaged = run.total_seconds
-    lasting = _life(setup, engaged, record)
-    money = _money(setup, engaged, lasting["change_parts"])
+    engaged = run.total_seconds + edge_break_seconds(setup)
+    lasts = lasting(
+        work, machine, setup.insert, setup.blade, setup.house, setup.goal, setup.batch, s.cutting_speed, s.feed_per_rev, engaged,
+        setup.depth, s.coolant, record,
+    )  # fmt: skip
     return Numbers(
         setup,
         run,
         usual_width(f.diameter),
-        plunge_feeds(setup.insert.width, work.material.group.letter, setup.insert.grade.tool_class),
-        BOOK_HIGH * lasting["start"],
+        feeds_of(setup.insert, work),
+        lasts.book_high,
         float(run.height_bend.max()) / share,
         float(run.side_bend.max()) / setup.blade.stiffness_share,
         _bar_spring(setup, worn * fc),
@@ -89,15 +80,10 @@ def numbers(setup: CutOffSetup, record: Silent) -> Numbers:
         float(np.min(machine.spindle_power(run.spindle_speed))),
         torque,
         held_torque,
-        lasting["life"],
-        lasting["shape"],
-        lasting["median_parts"],
-        lasting["change_parts"],
-        lasting["secure"],
-        money[0],
-        money[1],
-        money[2],
+        lasts,
+        paid(machine, setup.insert, setup.blade, engaged, _idle(setup), lasts.change_parts),
         gain,
+        reaching_pressure(machine, s.coolant, setup.blade),
         _kerf(setup),
     )
 
@@ -162,64 +148,19 @@ def _grip(setup: CutOffSetup, run: CutOff, record: Silent) -> float:
     )
 
 
-def _life(setup: CutOffSetup, engaged: float, record: Silent) -> dict[str, float]:
-    law = life_law(setup.work.material.speed_row, setup.insert.grade.tool_class)
-    if law is None:
-        group = setup.work.material.group
-        raise CuttingError(
-            "tool.insert", f"no starting speed for {setup.insert.grade.tool_class} in group {group.number} ({group.description})."
-        )
-    pressure = setup.machine.pressure(setup.settings.coolant) or 0.0
-    factors = speed_factors(setup.work, setup.insert.grade, pressure, False, "clean", False)
-    factor = SLOWER * float(np.prod([one.factor for one in factors]))
-    # the book's speed is meant for the middle of the width's feed window
-    usual = sum(plunge_feeds(setup.insert.width, setup.work.material.group.letter, setup.insert.grade.tool_class)) / 2.0
-    minutes = float(
-        record(
-            life.taylor_life,
-            reference_speed=law.reference_speed,
-            speed_factor=factor,
-            cutting_speed=setup.settings.cutting_speed,
-            taylor_exponent=law.taylor_exponent,
-            reference_feed=law.reference_feed,
-            chip_thickness=law.reference_feed * setup.settings.feed_per_rev / usual,
-            feed_exponent=law.feed_exponent,
-            reference_depth=law.reference_depth,
-            depth_of_cut=law.reference_depth,
-            depth_exponent=law.depth_exponent,
-            note=f"cut-off at {SLOWER:g} of the turning speed; the feed counts against the middle of its width's window",
-        )
-    )
-    scatter = law.coefficient_of_variation + EXTRA_SCATTER + BRITTLE_SCATTER * max(0.0, 0.7 - setup.insert.grade.toughness)
-    shape = float(record(spread.weibull_shape, coefficient_of_variation=scatter))
-    median = minutes * 60.0 / engaged
-    planned = median * float(spread.life_quantile(setup.house.change_probability(setup.goal), shape))
-    change = float(np.floor(planned)) if planned >= 1 else planned
-    run_parts = float(min(max(change, 1.0), setup.batch.pieces))
-    jams = JAM * setup.depth / (10.0 * setup.insert.width) * (0.3 if pressure >= 20 else 1.0) * setup.work.material.ductility
-    secure = float(spread.completion_probability(run_parts / median, 1.0, shape)) * (1.0 - min(jams, MOST_JAMS)) ** run_parts
-    return {
-        "life": minutes,
-        "shape": shape,
-        "median_parts": median,
-        "change_parts": change,
-        "secure": secure,
-        "start": law.reference_speed * factor,
-    }
+def _idle(setup: CutOffSetup) -> float:
+    """Indexing and rapid moves, and the sub-spindle coming to hold the part [s]."""
+    return idle_seconds(setup.machine, setup.depth + 20.0) + (PICK_OFF if setup.holding.sub_spindle else 0.0)
 
 
-def _money(setup: CutOffSetup, engaged: float, change_parts: float) -> tuple[float, float, float]:
-    """Seconds, money per piece, money per edge."""
-    machine = setup.machine
-    travel = (
-        60.0 * (setup.depth + 20.0) / machine.rapid_rate
-        + machine.index_time
-        + machine.start_time
-        + (1.5 if setup.holding.sub_spindle else 0.0)
-    )
-    edge = float(insert_edge_cost(setup.insert.price, setup.insert.edges, setup.blade.price))
-    seconds = float(operation_time(engaged, travel, machine.edge_change_time, change_parts))
-    return seconds, float(operation_cost(machine.rate, engaged, travel, machine.edge_change_time, edge, change_parts)), edge
+def edge_break_seconds(setup: CutOffSetup) -> float:
+    """Seconds that breaking the part's edge takes: out of the slot, along the chamfer at half feed, and back in."""
+    size, machine = setup.feature.edge_break, setup.machine
+    if size <= 0:
+        return 0.0
+    n = min(1000.0 * setup.settings.cutting_speed / (np.pi * setup.feature.diameter), setup.top_speed)
+    along = 1.4142 * size / (0.5 * setup.settings.feed_per_rev * n) * 60.0
+    return float(along + 4.0 * 60.0 * (2.0 * size + 2.0) / machine.rapid_rate + 0.3)
 
 
 def _kerf(setup: CutOffSetup) -> Kerf | None:

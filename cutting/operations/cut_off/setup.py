@@ -8,6 +8,8 @@ from typing import Any
 from cutting.errors import CuttingError, OutOfRange, require_between
 from cutting.machine.machines import Machine
 from cutting.operations.cut_off.feed_zones import School, Zone, zones_of
+from cutting.operations.fields import Field, Fields
+from cutting.operations.narrow.drive import real_feed, top_speed
 from cutting.operations.setup import Batch, Goal, HouseRules
 from cutting.tooling.blades import GrooveBlade, GrooveInsert
 from cutting.workpiece.materials import Work
@@ -24,6 +26,7 @@ class CutOffFeature:
     flatness: float | None = None  # of the part's face, mm
     pip: float | None = None  # largest that may stay on the part, Ø mm
     roughness: float | None = None  # Ra, µm
+    edge_break: float = 0.0  # chamfer that the blade breaks on the part before it comes off, mm
 
 
 @dataclass(frozen=True)
@@ -96,11 +99,13 @@ class CutOffSetup:
     def zones(self) -> tuple[Zone, ...]:
         """Feed by diameter: the user's own, the school's, or full feed in a tube. Raises `CuttingError`."""
         f, s = self.feature, self.settings
-        return zones_of(f.diameter, f.bore, s.feed_per_rev, None if f.bore > 0 else s.school, s.feed_zones)
+        found = zones_of(f.diameter, f.bore, s.feed_per_rev, None if f.bore > 0 else s.school, s.feed_zones)
+        return tuple(replace(zone, feed=real_feed(self.machine, zone.feed)) for zone in found)
 
     @property
     def top_speed(self) -> float:
-        return min(self.machine.top_speed, self.settings.spindle_clamp or self.machine.top_speed)
+        """The clamp, or the gearbox's step where the machine keeps one speed [1/min]."""
+        return top_speed(self.machine, self.settings.cutting_speed, self.feature.diameter, self.settings.spindle_clamp)
 
     def check(self) -> None:
         """Raise `CuttingError` for the first input that cannot be."""
@@ -119,6 +124,9 @@ class CutOffSetup:
         require_between("feature.bore", f.bore, 0.0, f.diameter - 0.2, "mm, below the diameter")
         require_between("feature.part_length", f.part_length, 0.2, m.turning_length, "mm")
         require_between("feature.distance_from_chuck", f.distance_from_chuck, 0.0, m.turning_length, "mm")
+        require_between("feature.edge_break", f.edge_break, 0.0, min(2.0, self.depth / 2), "mm, within half the way")
+        if self.blade.use != "outside":
+            raise CuttingError("tool.holder", f"{self.blade.name} is no cut-off blade.")
         require_between("settings.cutting_speed", s.cutting_speed, 0.5, 2000, "m/min")
         require_between("settings.feed_per_rev", s.feed_per_rev, 0.005, 1.0, "mm/rev")
         require_between("settings.centre_height", s.centre_height, -2, 2, "mm over the axis")
@@ -132,3 +140,52 @@ class CutOffSetup:
             raise OutOfRange("holding.y_axis", f"{m.name} has no Y axis.", "a machine with a Y axis")
         if self.holding.sub_spindle and not m.sub_spindle:
             raise OutOfRange("holding.sub_spindle", f"{m.name} has no sub-spindle.", "a machine with a sub-spindle")
+
+
+SCHOOLS = {"early": School.EARLY, "late": School.LATE, "full": None}
+FIELDS = Fields(
+    feature=(
+        Field("diameter", "bar or tube Ø", example="20", required=True),
+        Field("part_length", "length that comes off", example="44", required=True),
+        Field("bore", "bore of a tube", example="0", default=0.0),
+        Field("distance_from_chuck", "cut in front of collet or jaws", example="8", default=10.0),
+        Field("flatness", "flatness of the face, µm", "small_length", "30", factor=1e-3),
+        Field("pip", "largest pip on the part, Ø", example="1"),
+        Field("roughness", "finish Ra, µm", "small_length", "3.2"),
+        Field("edge_break", "edge break before it falls", example="0.3", default=0.0),
+    ),
+    settings=(
+        Field("cutting_speed", "speed", "cutting_speed", "140", also=("spindle_speed",), required=True),
+        Field("feed_per_rev", "feed", "feed_per_rev", "0.1", also=("feed_rate",), required=True),
+        Field("coolant", "coolant", "text", default="flood"),
+        Field("spindle_clamp", "spindle clamp", "spindle_speed", "4000"),
+        Field("feed_zones", "feed to the centre", "text", "early, late, full; or 10:0.06; 5:0.03"),
+        Field("overhang", "overhang of the blade", example="22"),
+        Field("centre_height", "tip over the axis", example="0", default=0.0),
+        Field("lean", "blade out of square, °", "angle", "0", default=0.0),
+    ),
+    holding=(
+        Field("sub_spindle", "sub-spindle holds the part", "flag", default=False),
+        Field("part_catcher", "part catcher", "flag", default=False),
+        Field("guide_bush", "guide bush at the cut", "flag", default=False),
+        Field("y_axis", "blade turned by the Y axis", "flag", default=False),
+        Field("tailstock", "tailstock in", "flag", default=False),
+        Field("grip_diameter", "gripped on Ø", example="20"),
+    ),
+    bar=(
+        Field("length", "bar length", example="3 m", default=3000.0),
+        Field("remnant", "remnant that the chuck keeps", example="120", default=120.0),
+        Field("price", "price of a bar", "number", "40", default=0.0),
+        Field("yearly", "pieces a year", "whole", "32000", default=0),
+    ),
+    title=lambda feature: f"Cut off Ø{feature.get('diameter', '')}",
+)
+
+
+def settings_of(values: dict[str, Any]) -> CutOffSettings:
+    """The settings from their fields: `feed_zones` is a school by name or break points. Raises `CuttingError`."""
+    given = dict(values)
+    zones = given.pop("feed_zones", None)
+    known = zones is None or isinstance(zones, str)
+    school = SCHOOLS[zones or "early"] if known else None
+    return CutOffSettings(school=school, feed_zones=() if known else tuple(zones or ()), **given)

@@ -1,0 +1,40 @@
+"""Which blades and inserts compete for a cut-off."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from cutting.advice.rank_trials import Contest, Entry, Field, fitting
+from cutting.operations.cut_off.evaluate import MODEL
+from cutting.operations.cut_off.numbers import Numbers
+from cutting.operations.cut_off.setup import CutOffSetup
+from cutting.operations.narrow.fit import usual_rules
+from cutting.quantities.write import Display, display
+from cutting.tooling.blades import NarrowStock
+
+
+def enter(setup: CutOffSetup, stock: NarrowStock) -> Field:
+    """Every pair that reaches, clears the bar, and suits metal and machine; the blade stands at its own shortest overhang."""
+    rules = (
+        *usual_rules(setup.work, setup.machine),
+        ("reach", "does not reach the centre or the bore", lambda i, b: min(i.reach, b.reach) >= setup.depth - 1e-9),
+        ("relief", "support does not clear the bar", lambda i, b: b.largest_bar >= setup.feature.diameter),
+    )
+    pairs, refused = fitting(stock, rules)
+    entries = tuple(
+        Entry(replace(setup, insert=i, blade=b, settings=replace(setup.settings, overhang=None)), i, b) for i, b in pairs
+    )
+    return Field(entries, refused, len(stock.pairs))
+
+
+def columns(x: Numbers) -> tuple[Display, ...]:
+    """Width, dish and pip, and what one edge costs."""
+    return (
+        display(x.setup.insert.width, "length", False),
+        display(1000 * x.run.flatness, "small_length", False),
+        display(round(x.run.pip_on_part, 2), "length", False),
+        display(x.edge_cost, "money", False),
+    )
+
+
+CONTEST = Contest(MODEL, enter, ("width", "dish µm", "pip Ø", "€/edge"), columns, lambda x: {"overhang": f"{x.setup.overhang:g} mm"})

@@ -1,0 +1,219 @@
+"""Ranks tools for kinds of operation that are judged set-up by set-up: each tool at its best speed and feed, with its reason.
+
+Exact rules exclude first; then speed follows in closed form from life and goal, over a few feeds of the tool's window.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass, replace
+from typing import Any
+
+import numpy as np
+
+from cutting.advice.explain import GOALS, why_not_first
+from cutting.advice.rank import Advice, Candidate, Refused
+from cutting.errors import CuttingError
+from cutting.money.cost import optimum_life_for_cost, optimum_life_for_time
+from cutting.operations.narrow.fit import FitRule
+from cutting.operations.outcome import Severity
+from cutting.operations.setup import Goal
+from cutting.operations.trial.model import Model
+from cutting.operations.trial.rule import closest, sound, worst
+from cutting.quantities.write import Display, write
+from cutting.tooling.blades import GrooveBlade, GrooveInsert, NarrowStock
+from cutting.wear.reference import life_law
+from cutting.wear.spread import life_quantile
+
+FEED_PLACES = (0.25, 0.5, 0.75, 0.92)  # of the feed window
+SPEED_SHARES = (1.0, 0.8)
+MOST_TRIALS = 600  # tools run at most; more are cut off by the stated pre-order
+STOP_MINUTES = 45.0  # what an unplanned stop takes from an unattended machine (common practice)
+PRE_ORDER = "grades whose main use is this group, then the cheapest edge"
+
+
+@dataclass(frozen=True)
+class Entry:
+    """A tool, and where a kind knows several, a way to use it, as a set-up to run."""
+
+    setup: Any
+    insert: GrooveInsert
+    blade: GrooveBlade
+    way: str = ""
+
+
+@dataclass(frozen=True)
+class Field:
+    """Who may compete: entries that fit by exact rules, and how many pairs each rule excluded."""
+
+    entries: tuple[Entry, ...]
+    refused: tuple[Refused, ...]
+    pairs: int
+
+
+@dataclass(frozen=True)
+class Contest:
+    """What a kind brings to its ranking.
+
+    `enter` applies its exact rules to a stock; `columns` are the figures of its own that are shown beside the common ones,
+    `patch` the settings of its own that a candidate sets.
+    """
+
+    model: Model[Any]
+    enter: Callable[[Any, NarrowStock], Field]
+    heads: tuple[str, ...]
+    columns: Callable[[Any], tuple[Display, ...]]
+    patch: Callable[[Any], dict[str, str]] = lambda x: {}
+    guests: Callable[[Any, Any], list[Candidate]] = lambda setup, crib: []
+
+
+def fitting(
+    stock: NarrowStock, rules: Iterable[FitRule]
+) -> tuple[list[tuple[GrooveInsert, GrooveBlade]], tuple[Refused, ...]]:
+    """Pairs that satisfy every rule; each other pair is counted at the first rule that it breaks."""
+    rules = tuple(rules)
+    kept, counts = [], Counter[str]()
+    for insert, blade in stock.pairs:
+        broken = next((name for name, _, fits in rules if not fits(insert, blade)), None)
+        if broken is None:
+            kept.append((insert, blade))
+        else:
+            counts[broken] += 1
+    return kept, tuple(Refused(name, reason, counts[name]) for name, reason, _ in rules if counts[name])
+
+
+def rank(setup: Any, stock: NarrowStock, contest: Contest, top: int = 40, crib: Any = None) -> Advice:
+    """Rank a stock for a set-up of its kind; its own tool, speed and feed do not matter. Raises `CuttingError`."""
+    field = contest.enter(setup, stock)
+    letter = setup.work.material.group.letter
+    entries = sorted(field.entries, key=lambda one: (one.insert.grade.main_letter != letter, one.insert.price / one.insert.edges))
+    note = stock.note
+    if len(entries) > MOST_TRIALS:
+        note = f"{note} {len(entries):,} tools fit; the best {MOST_TRIALS} by pre-order are ranked: {PRE_ORDER}.".strip()
+        entries = entries[:MOST_TRIALS]
+    good, bad = [], []
+    for entry in entries:
+        if (found := _best(entry, contest)) is not None:
+            (good if found[1] else bad).append(found)
+    rows = sorted((one[2] for one in good), key=lambda row: (score(setup, row), row.cost))
+    rows = _one_per_tool(rows + contest.guests(setup, crib), setup)[:top]
+    misses = _one_per_tool([one[2] for one in sorted(bad, key=lambda one: one[0])], setup, rows)[:12]
+    explained = tuple(replace(row, reason=_reason(row, rows[0], setup.goal)) for row in rows)
+    return Advice(
+        explained, tuple(misses), field.refused, field.pairs, len(entries), len(good), note, contest.heads
+    )
+
+
+def score(setup: Any, row: Candidate) -> float:
+    """What the goal orders by: money, seconds, or security with a stop weighed as what it costs."""
+    if setup.goal is Goal.FASTEST:
+        return row.seconds + 1e-3 * row.cost
+    if setup.goal is Goal.MOST_SECURE:
+        shortfall = max(setup.house.secure_probability - 0.02 - row.secure, 0.0)
+        stop = STOP_MINUTES / 60.0 * setup.machine.rate * (1.0 - row.secure) / max(row.change_parts, 1.0)
+        return float(shortfall * 1e4 + stop + row.cost)
+    return row.cost
+
+
+def _best(entry: Entry, contest: Contest) -> tuple[float, bool, Candidate] | None:
+    """The entry's best point: how far it stands from its hard limits, whether it is sound, and its row."""
+    model, found = contest.model, None
+    try:
+        for trial in _points(entry, contest):
+            x = model.quickly(trial)
+            fine = sound(model.rules, x)
+            row = _row(entry, x, contest)
+            key = (not fine, score(trial, row) if fine else worst(model.rules, x).used(x))
+            if found is None or key < found[0]:
+                found = (key, row)
+    except CuttingError:
+        return None  # the trade does not run this tool material here
+    return None if found is None else (found[0][1], not found[0][0], found[1])
+
+
+def _points(entry: Entry, contest: Contest) -> Iterable[Any]:
+    """Set-ups at a few feeds of the window, each at the speed that goal and life ask for."""
+    setup = entry.setup
+    first = contest.model.quickly(setup.with_settings(cutting_speed=50.0, feed_per_rev=0.05))
+    low, high = first.feeds
+    for place in FEED_PLACES:
+        feed = round(low + place * (high - low), 3)
+        trial = setup.with_settings(cutting_speed=first.lasting.start_speed, feed_per_rev=feed)
+        best = goal_speed(trial, contest.model.quickly(trial))
+        for share in SPEED_SHARES:
+            yield trial.with_settings(cutting_speed=max(float(np.floor(best * share)), 1.0))
+
+
+def goal_speed(setup: Any, x: Any) -> float:
+    """Speed [m/min] at which an edge lasts as long as the goal wants, by Taylor from a run; never above the book by house rule."""
+    law = life_law(setup.work.material.speed_row, setup.insert.grade.tool_class)
+    assert law is not None  # the run would have refused it
+    change, rate = setup.machine.edge_change_time, setup.machine.rate
+    if setup.goal is Goal.FASTEST:
+        wanted = float(optimum_life_for_time(law.taylor_exponent, change))
+    else:
+        wanted = float(optimum_life_for_cost(law.taylor_exponent, change, x.edge_cost, rate))
+    # the edge is changed at its planned interval, not at its median
+    median = wanted / float(life_quantile(setup.house.change_probability(setup.goal), x.lasting.weibull_shape))
+    speed = setup.settings.cutting_speed * (x.lasting.tool_life / median) ** law.taylor_exponent
+    most = x.lasting.book_high if setup.house.never_above_book else 1.5 * x.lasting.book_high
+    return float(np.clip(speed, 0.3 * x.lasting.start_speed, most))
+
+
+def _row(entry: Entry, x: Any, contest: Contest) -> Candidate:
+    s = x.setup.settings
+    rule = closest(contest.model.rules, x)
+    broken = worst(contest.model.rules, x)
+    insert = entry.insert
+    over = broken.weight(x.setup.house) is Severity.HARD and broken.used(x) > 1.0
+    return Candidate(
+        insert=insert.name,
+        holder=entry.blade.name,
+        designation=insert.designation,
+        geometry=insert.geometry.name,
+        grade=insert.grade.name,
+        passes=len(contest.model.passes(x)),
+        cutting_speed=s.cutting_speed,
+        feed_per_rev=s.feed_per_rev,
+        depth_of_cut=0.0,
+        seconds=x.seconds,
+        cost=x.cost,
+        change_parts=x.change_parts,
+        median_parts=x.lasting.median_parts,
+        secure=x.secure,
+        chip_index=contest.model.chip(x).index,
+        edge_cost=x.edge_cost,
+        edges=insert.edges,
+        roughness=0.0,
+        speed_reached=s.cutting_speed,
+        binding=(broken if over else rule).label.split(",")[0],
+        utilisation=rule.used(x),
+        reason=f"breaks a limit: {broken.label.split(',')[0]}" if over else "",
+        way=entry.way,
+        more=contest.columns(x),
+        settings={
+            "cutting_speed": write(s.cutting_speed, "cutting_speed"),
+            "feed_per_rev": write(s.feed_per_rev, "feed_per_rev"),
+            **contest.patch(x),
+        },
+    )
+
+
+def _one_per_tool(rows: list[Candidate], setup: Any, taken: Iterable[Candidate] = ()) -> list[Candidate]:
+    """The first row of every insert and way, in order; rows that stand elsewhere already are left out."""
+    seen = {(row.insert, row.way) for row in taken}
+    kept = []
+    for row in sorted(rows, key=lambda row: score(setup, row)) if not seen else rows:
+        if (row.insert, row.way) not in seen:
+            seen.add((row.insert, row.way))
+            kept.append(row)
+    return kept
+
+
+def _reason(row: Candidate, first: Candidate, goal: Goal) -> str:
+    if row is first:
+        return f"first: {GOALS[goal]}"
+    if row.way and row.way != first.way and row.seconds > 1.004 * first.seconds:
+        return f"{row.way} takes {row.seconds - first.seconds:.1f} s more than {first.way}"
+    return why_not_first(row, first, goal)

@@ -1,0 +1,65 @@
+"""The fields that a kind of operation asks for, as data: forms, units and the JSON door are drawn from these lists."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from typing import Any
+
+# kinds of a field beside the kinds of quantity
+WORDS = ("choice", "flag", "text", "dimension", "points", "lengths", "whole", "number")
+
+
+@dataclass(frozen=True)
+class Field:
+    """One input: its name in the form, the words on the screen, and what it holds.
+
+    `kind` is a kind of quantity or one of `WORDS`; `also` further kinds that may be typed (a spindle speed for a cutting
+    speed); `pair` the kinds of the two numbers of a point. `factor` turns the quantity's internal unit into the core's.
+    """
+
+    name: str
+    label: str
+    kind: str = "length"
+    example: str = ""
+    options: tuple[str, ...] = ()
+    also: tuple[str, ...] = ()
+    pair: tuple[str, str] = ("length", "length")
+    required: bool = False
+    default: Any = None
+    factor: float = 1.0
+
+    @property
+    def kinds(self) -> tuple[str, ...]:
+        return (self.kind, *self.also)
+
+
+@dataclass(frozen=True)
+class Nudged:
+    """A setting that the arrow keys walk, with the limit whose bounds are its window.
+
+    `read` gives the value as it stands, from set-up and outcome; `ladder` the rungs where even or geared steps do not do.
+    """
+
+    name: str
+    label: str
+    kind: str
+    limit: str
+    read: Callable[[Any, Any], float]
+    ladder: Callable[[Any, str], Any] | None = None
+
+
+@dataclass(frozen=True)
+class Fields:
+    """What a kind of operation asks for, section by section."""
+
+    feature: tuple[Field, ...]
+    settings: tuple[Field, ...] = ()
+    holding: tuple[Field, ...] = ()
+    bar: tuple[Field, ...] = ()
+    title: Callable[[dict[str, Any]], str] = field(default=lambda feature: "", compare=False)
+
+    def named(self, name: str) -> Field | None:
+        """The field of that name in any section."""
+        every = (*self.feature, *self.settings, *self.holding, *self.bar)
+        return next((one for one in every if one.name == name), None)
