@@ -43,6 +43,7 @@ class Candidate:
     binding: str
     utilisation: float
     reason: str
+    beside: float = 0.0  # money a piece beside the operation that the choice moves
     way: str = ""  # where a kind of operation knows several
     more: tuple[Display, ...] = ()  # figures of the kind's own, under the heads of the ranking
     settings: dict[str, str] | None = None  # what taking it sets; None: speed, feed and depth
@@ -133,7 +134,7 @@ def _candidate(crib: Crib, i: int, h: int, best: Best, k: int, names: list[rules
         binding=names[int(best.binding[k])].label.split(",")[0],
         edges=insert.edges,
         reason="",
-        **{
+        **{  # type: ignore[arg-type]
             name: float(getattr(best, name)[k])
             for name in (
                 "cutting_speed",

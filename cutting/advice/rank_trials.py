@@ -29,6 +29,7 @@ from cutting.wear.spread import life_quantile
 FEED_PLACES = (0.25, 0.5, 0.75, 0.92)  # of the feed window
 SPEED_SHARES = (1.0, 0.8)
 MOST_TRIALS = 600  # tools run at most; more are cut off by the stated pre-order
+POWER_MARGIN = 0.97
 STOP_MINUTES = 45.0  # what an unplanned stop takes from an unattended machine (common practice)
 PRE_ORDER = "grades whose main use is this group, then the cheapest edge"
 
@@ -65,12 +66,11 @@ class Contest:
     heads: tuple[str, ...]
     columns: Callable[[Any], tuple[Display, ...]]
     patch: Callable[[Any], dict[str, str]] = lambda x: {}
-    guests: Callable[[Any, Any], list[Candidate]] = lambda setup, crib: []
+    beside: Callable[[Any], float] = lambda x: 0.0  # money a piece beside the operation that the choice moves, such as the kerf
+    guests: Callable[[Any, NarrowStock], list[Candidate]] = lambda setup, stock: []
 
 
-def fitting(
-    stock: NarrowStock, rules: Iterable[FitRule]
-) -> tuple[list[tuple[GrooveInsert, GrooveBlade]], tuple[Refused, ...]]:
+def fitting(stock: NarrowStock, rules: Iterable[FitRule]) -> tuple[list[tuple[GrooveInsert, GrooveBlade]], tuple[Refused, ...]]:
     """Pairs that satisfy every rule; each other pair is counted at the first rule that it breaks."""
     rules = tuple(rules)
     kept, counts = [], Counter[str]()
@@ -83,7 +83,7 @@ def fitting(
     return kept, tuple(Refused(name, reason, counts[name]) for name, reason, _ in rules if counts[name])
 
 
-def rank(setup: Any, stock: NarrowStock, contest: Contest, top: int = 40, crib: Any = None) -> Advice:
+def rank(setup: Any, stock: NarrowStock, contest: Contest, top: int = 40) -> Advice:
     """Rank a stock for a set-up of its kind; its own tool, speed and feed do not matter. Raises `CuttingError`."""
     field = contest.enter(setup, stock)
     letter = setup.work.material.group.letter
@@ -92,17 +92,15 @@ def rank(setup: Any, stock: NarrowStock, contest: Contest, top: int = 40, crib: 
     if len(entries) > MOST_TRIALS:
         note = f"{note} {len(entries):,} tools fit; the best {MOST_TRIALS} by pre-order are ranked: {PRE_ORDER}.".strip()
         entries = entries[:MOST_TRIALS]
-    good, bad = [], []
+    good: list[tuple[float, bool, Candidate]] = []
+    bad: list[tuple[float, bool, Candidate]] = []
     for entry in entries:
         if (found := _best(entry, contest)) is not None:
             (good if found[1] else bad).append(found)
-    rows = sorted((one[2] for one in good), key=lambda row: (score(setup, row), row.cost))
-    rows = _one_per_tool(rows + contest.guests(setup, crib), setup)[:top]
+    rows = _one_per_tool([one[2] for one in good] + contest.guests(setup, stock), setup)[:top]
     misses = _one_per_tool([one[2] for one in sorted(bad, key=lambda one: one[0])], setup, rows)[:12]
     explained = tuple(replace(row, reason=_reason(row, rows[0], setup.goal)) for row in rows)
-    return Advice(
-        explained, tuple(misses), field.refused, field.pairs, len(entries), len(good), note, contest.heads
-    )
+    return Advice(explained, tuple(misses), field.refused, field.pairs, len(entries), len(good), note, contest.heads)
 
 
 def score(setup: Any, row: Candidate) -> float:
@@ -112,8 +110,8 @@ def score(setup: Any, row: Candidate) -> float:
     if setup.goal is Goal.MOST_SECURE:
         shortfall = max(setup.house.secure_probability - 0.02 - row.secure, 0.0)
         stop = STOP_MINUTES / 60.0 * setup.machine.rate * (1.0 - row.secure) / max(row.change_parts, 1.0)
-        return float(shortfall * 1e4 + stop + row.cost)
-    return row.cost
+        return float(shortfall * 1e4 + stop + row.cost + row.beside)
+    return row.cost + row.beside
 
 
 def _best(entry: Entry, contest: Contest) -> tuple[float, bool, Candidate] | None:
@@ -140,7 +138,7 @@ def _points(entry: Entry, contest: Contest) -> Iterable[Any]:
     for place in FEED_PLACES:
         feed = round(low + place * (high - low), 3)
         trial = setup.with_settings(cutting_speed=first.lasting.start_speed, feed_per_rev=feed)
-        best = goal_speed(trial, contest.model.quickly(trial))
+        best = _within_power(goal_speed(trial, contest.model.quickly(trial)), trial, contest)
         for share in SPEED_SHARES:
             yield trial.with_settings(cutting_speed=max(float(np.floor(best * share)), 1.0))
 
@@ -159,6 +157,12 @@ def goal_speed(setup: Any, x: Any) -> float:
     speed = setup.settings.cutting_speed * (x.lasting.tool_life / median) ** law.taylor_exponent
     most = x.lasting.book_high if setup.house.never_above_book else 1.5 * x.lasting.book_high
     return float(np.clip(speed, 0.3 * x.lasting.start_speed, most))
+
+
+def _within_power(speed: float, trial: Any, contest: Contest) -> float:
+    """The speed [m/min], or the one at which the spindle's power just does: power grows in proportion to speed."""
+    x = contest.model.quickly(trial.with_settings(cutting_speed=max(speed, 1.0)))
+    return speed * min(1.0, POWER_MARGIN * x.available / max(x.power, 1e-9))
 
 
 def _row(entry: Entry, x: Any, contest: Contest) -> Candidate:
@@ -192,6 +196,7 @@ def _row(entry: Entry, x: Any, contest: Contest) -> Candidate:
         reason=f"breaks a limit: {broken.label.split(',')[0]}" if over else "",
         way=entry.way,
         more=contest.columns(x),
+        beside=contest.beside(x),
         settings={
             "cutting_speed": write(s.cutting_speed, "cutting_speed"),
             "feed_per_rev": write(s.feed_per_rev, "feed_per_rev"),
@@ -214,6 +219,8 @@ def _one_per_tool(rows: list[Candidate], setup: Any, taken: Iterable[Candidate] 
 def _reason(row: Candidate, first: Candidate, goal: Goal) -> str:
     if row is first:
         return f"first: {GOALS[goal]}"
+    if row.beside > first.beside + 0.25 * max(row.cost - first.cost, 0.0) + 1e-4 and row.beside - first.beside > 0.01 * first.cost:
+        return f"its kerf costs {row.beside - first.beside:.3f} € more a piece"
     if row.way and row.way != first.way and row.seconds > 1.004 * first.seconds:
         return f"{row.way} takes {row.seconds - first.seconds:.1f} s more than {first.way}"
     return why_not_first(row, first, goal)

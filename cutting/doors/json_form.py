@@ -6,16 +6,17 @@ import dataclasses
 from collections.abc import Callable, Mapping
 from typing import Any, cast
 
-from cutting.doors import cut_off_form
+from cutting.doors.fields_form import in_own_kind, read_section
 from cutting.doors.reader import Reader, number, read_points, typed
 from cutting.errors import AmbiguousQuantity, CuttingError, UnknownName
 from cutting.machine.machines import Machine, find_machine
 from cutting.mechanics.deflection import Holding
-from cutting.operations.cut_off.setup import CutOffSetup
+from cutting.operations.fields import Base
+from cutting.operations.kind import Kind
 from cutting.operations.registry import KINDS
 from cutting.operations.setup import Batch, Direction, Feature, Goal, HouseRules, Settings, Setup, Skin, Workholding
 from cutting.quantities import read_dimension, read_quantity
-from cutting.tooling.blades import GrooveBlade, GrooveInsert, find_groove_blade, find_groove_insert
+from cutting.tooling.blades import GrooveBlade, GrooveInsert, NarrowStock, find_groove_blade, find_groove_insert, shipped_stock
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import Holder, Insert, find_holder, find_insert, holders, inserts
 from cutting.workpiece.hardness import brinell
@@ -35,6 +36,7 @@ class Library:
     holder: Callable[[str], Holder] = find_holder
     groove_insert: Callable[[str], GrooveInsert] = find_groove_insert
     groove_blade: Callable[[str], GrooveBlade] = find_groove_blade
+    stock: Callable[[str, Material, Machine], NarrowStock] = lambda use, material, machine: shipped_stock(use)
     crib: Callable[[str, Material, Machine], Crib] = lambda operation, material, machine: Crib(inserts(), holders())
 
 
@@ -55,32 +57,89 @@ def read_setup(data: Mapping[str, Any], library: Library = SHIPPED) -> Setup:
     return _assemble(top, library, insert, holder, None)
 
 
-def read_any(data: Mapping[str, Any], library: Library = SHIPPED) -> Setup | CutOffSetup:
+def read_any(data: Mapping[str, Any], library: Library = SHIPPED) -> Any:
     """A set-up of any kind of operation from its JSON form. Raises `CuttingError`."""
-    if isinstance(data, Mapping) and data.get("operation") == "cut off":
-        return read_cut_off(data, library)
-    return read_setup(data, library)
-
-
-def read_cut_off(data: Mapping[str, Any], library: Library = SHIPPED) -> CutOffSetup:
-    """A `CutOffSetup` from its JSON form. Raises `CuttingError` whose field is the path in the form."""
-    top = Reader(data, "", _system(data), (*TOP, "bar"))
+    operation = data.get("operation") if isinstance(data, Mapping) else None
+    if not isinstance(operation, str) or operation not in KINDS or not KINDS[operation].narrow:
+        return read_setup(data, library)
+    kind = KINDS[operation]
+    top = _narrow_top(data, kind)
+    _tool_wanted(top)
     tool = Reader(top.need("tool"), "tool", top.system, ("insert", "holder"))
+    insert, blade = _named(library.groove_insert, tool, "insert"), _named(library.groove_blade, tool, "holder")
+    return _checked(kind, _base(top, library), insert, blade, _sections(top, kind, True))
+
+
+def read_any_request(data: Mapping[str, Any], library: Library = SHIPPED) -> tuple[Any, Any]:
+    """An advice request of any kind: its set-up, in which `tool` and `settings` may be left out, and the stock to choose from.
+
+    Raises `CuttingError`.
+    """
+    operation = data.get("operation") if isinstance(data, Mapping) else None
+    if not isinstance(operation, str) or operation not in KINDS or not KINDS[operation].narrow:
+        return read_request(data, library)
+    kind = KINDS[operation]
+    top = _narrow_top(data, kind)
+    base = _base(top, library)
+    sections = _sections(top, kind, False)
+    sections["settings"] = {**sections["settings"], "cutting_speed": 100.0, "feed_per_rev": 0.05}
+    for own in kind.ranked:
+        sections["settings"].pop(own, None)
+    stock = library.stock(kind.use(top.data["feature"]), base.work.material, base.machine)
+    stock = dataclasses.replace(stock, turning=lambda: library.crib("turn", base.work.material, base.machine))
+    refusal: CuttingError = CuttingError("crib", stock.note or "the crib stocks no tool for this.")
+    for insert, blade in stock.pairs:
+        try:
+            return _checked(kind, base, insert, blade, sections), stock
+        except CuttingError as error:
+            if not error.field.startswith("tool.") and error.field != "settings.way":
+                raise
+            refusal = error
+    raise CuttingError("crib", f"no tool of the crib fits: {refusal.message}")
+
+
+def read_feature_of(operation: str, data: Mapping[str, Any], system: str = "mm") -> Any:
+    """The feature of an operation of any kind from its JSON form alone, as drawings of the whole part need it. Raises `CuttingError`."""
+    kind = KINDS[operation]
+    if not kind.narrow:
+        return read_feature(data, system)
+    top = Reader({"feature": data}, "", system, ("feature",))
+    assert kind.read_feature is not None
+    return kind.read_feature(read_section(top, "feature", kind.fields.feature, True))
+
+
+def _narrow_top(data: Mapping[str, Any], kind: Kind) -> Reader:
+    return Reader(data, "", _system(data), (*TOP, "bar") if kind.fields.bar else TOP)
+
+
+def _sections(top: Reader, kind: Kind, settings: bool) -> dict[str, dict[str, Any]]:
+    fields = kind.fields
+    feature = read_section(top, "feature", fields.feature, True)
+    wanted = fields.settings if settings else tuple(dataclasses.replace(one, required=False) for one in fields.settings)
+    return {
+        "feature": feature,
+        "settings": in_own_kind(read_section(top, "settings", wanted, settings), feature, fields),
+        "holding": read_section(top, "holding", fields.holding, False),
+        "bar": read_section(top, "bar", fields.bar, False) if fields.bar else {},
+    }
+
+
+def _base(top: Reader, library: Library) -> Base:
     material = _named(library.material, top, "material")
     hardness = brinell(str(typed(top.data["hardness"], "hardness")), material.group) if top.has("hardness") else None
-    setup = CutOffSetup(
+    return Base(
         work=deliver(material, hardness),
         machine=_named(library.machine, top, "machine"),
-        insert=_named(library.groove_insert, tool, "insert"),
-        blade=_named(library.groove_blade, tool, "holder"),
-        feature=cut_off_form.feature(top),
-        settings=cut_off_form.settings(top),
-        holding=cut_off_form.holding(top),
-        bar=cut_off_form.bar(top),
-        house=_house(data.get("house") or {}),
+        house=_house(top.data.get("house") or {}),
         batch=_batch(top),
         goal=top.choice("goal", Goal, Goal.CHEAPEST),
+        skin=top.choice("skin", Skin, Skin.CLEAN),
     )
+
+
+def _checked(kind: Kind, base: Base, insert: GrooveInsert, blade: GrooveBlade, sections: dict[str, dict[str, Any]]) -> Any:
+    assert kind.build is not None
+    setup = kind.build(base, insert, blade, sections)
     setup.check()
     return setup
 
@@ -144,26 +203,20 @@ def _assemble(top: Reader, library: Library, insert: Insert, holder: Holder, neu
     operation = str(top.need("operation"))
     if operation not in KINDS:
         raise UnknownName("operation", f"no operation is called '{operation}'; there are {', '.join(KINDS)}.")
-    if operation == "cut off":
-        raise CuttingError("operation", "cut off is evaluated with its tool named; its tools are not ranked.", "turn, face")
-    material = _named(library.material, top, "material")
-    hardness = brinell(str(typed(top.data["hardness"], "hardness")), material.group) if top.has("hardness") else None
+    if KINDS[operation].narrow:
+        raise CuttingError("operation", f"'{operation}' is not turned with an insert and a holder.", "turn, face")
+    base = _base(top, library)
     feature = _feature(Reader(top.need("feature"), "feature", top.system, FEATURE_FIELDS))
     given = top.data.get("settings") or {}
     settings = neutral if neutral and not given else _settings(Reader(given, "settings", top.system, SETTINGS), feature, neutral)
     setup = Setup(
         operation=operation,
-        work=deliver(material, hardness),
-        machine=_named(library.machine, top, "machine"),
         insert=insert,
         holder=holder,
         feature=feature,
         settings=settings,
         holding=_holding(Reader(top.data.get("holding") or {}, "holding", top.system, HOLDING), feature),
-        house=_house(top.data.get("house") or {}),
-        batch=_batch(top),
-        goal=top.choice("goal", Goal, Goal.CHEAPEST),
-        skin=top.choice("skin", Skin, Skin.CLEAN),
+        **vars(base),
     )
     setup.check()
     return setup
@@ -312,4 +365,15 @@ def _batch(top: Reader) -> Batch:
     return Batch(r.whole("pieces", 50, 1, 10_000_000), hours, seconds)
 
 
-__all__ = ["SHIPPED", "AmbiguousQuantity", "Library", "read_any", "read_feature", "read_points", "read_request", "read_setup"]
+__all__ = [
+    "SHIPPED",
+    "AmbiguousQuantity",
+    "Library",
+    "read_any",
+    "read_any_request",
+    "read_feature",
+    "read_feature_of",
+    "read_points",
+    "read_request",
+    "read_setup",
+]

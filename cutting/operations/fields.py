@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 # kinds of a field beside the kinds of quantity
-WORDS = ("choice", "flag", "text", "dimension", "points", "lengths", "whole", "number")
+WORDS = ("choice", "flag", "text", "dimension", "points", "whole", "number")
 
 
 @dataclass(frozen=True)
@@ -49,6 +49,32 @@ class Nudged:
     ladder: Callable[[Any, str], Any] | None = None
 
 
+WORKHOLDING = (
+    Field("style", "held by", "choice", options=("chuck", "chuck and centre", "between centres"), default="chuck"),
+    Field("free_length", "out of the chuck", example="100"),
+    Field("grip_diameter", "gripped on Ø", example="50"),
+    Field("bore", "bore", example="0"),
+    Field("centre_diameter", "centre Ø", example="12"),
+    Field("steady", "steady rest at", example="none"),
+    Field("interrupted", "interrupted cut", "flag"),
+    Field("weak", "held weakly", "flag"),
+    Field("grip_share", "share of the grip force", "number", "1"),
+    Field("steps", "part before the cut", "points", "0:64; 70:49"),
+)
+
+
+@dataclass(frozen=True)
+class Base:
+    """What every kind of operation is given beside its own fields."""
+
+    work: Any
+    machine: Any
+    house: Any
+    batch: Any
+    goal: Any
+    skin: Any
+
+
 @dataclass(frozen=True)
 class Fields:
     """What a kind of operation asks for, section by section."""
@@ -58,6 +84,7 @@ class Fields:
     holding: tuple[Field, ...] = ()
     bar: tuple[Field, ...] = ()
     title: Callable[[dict[str, Any]], str] = field(default=lambda feature: "", compare=False)
+    speed_diameter: str = "diameter"  # the feature's diameter at which the cutting speed is stated
 
     def named(self, name: str) -> Field | None:
         """The field of that name in any section."""

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
+from cutting.operations.fields import Nudged
 from cutting.operations.setup import Setup
 from cutting.quantities.kinds import KINDS, factor
 from cutting.quantities.write import write
@@ -30,23 +32,22 @@ class Ladder:
 STEPS = {
     "cutting_speed": {"metric": (1.0, 5, 20), "inch": (5.0, 4, 10)},
     "feed_per_rev": {"metric": (0.005, 2, 10), "inch": (0.0002, 5, 10)},
+    "length": {"metric": (0.1, 5, 20), "inch": (0.005, 4, 20)},
 }
 
 
-def ladders(setup: Setup, system: str) -> dict[str, Ladder]:
-    """Ladders for speed, feed and depth; gearboxes give their own steps, depth its equal cuts."""
-    settings, machine = setup.settings, setup.machine
-    speed = (
-        _steps("spindle_speed", machine.speeds, 1000 * settings.cutting_speed / (np.pi * setup.feature.start_diameter))
-        if machine.speeds
-        else _even("cutting_speed", settings.cutting_speed, system)
-    )
-    feed = (
-        _steps("feed_per_rev", machine.feeds, settings.feed_per_rev, system)
-        if machine.feeds
-        else _even("feed_per_rev", settings.feed_per_rev, system)
-    )
-    return {"cutting_speed": speed, "feed_per_rev": feed, "depth_of_cut": _depths(setup, system)}
+def ladders(setup: Any, outcome: Any, nudged: tuple[Nudged, ...], system: str) -> dict[str, Ladder]:
+    """Ladders of the settings that are walked; gearboxes give their own steps, some settings rungs of their own."""
+    return {one.name: one.ladder(setup, system) if one.ladder else _ladder(one, one.read(setup, outcome), setup, system) for one in nudged}
+
+
+def _ladder(one: Nudged, present: float, setup: Any, system: str) -> Ladder:
+    machine = setup.machine
+    if one.kind == "cutting_speed" and machine.speeds:
+        return steps("spindle_speed", machine.speeds, 1000 * present / (np.pi * setup.feature.start_diameter))
+    if one.kind == "feed_per_rev" and machine.feeds:
+        return steps("feed_per_rev", machine.feeds, present, system)
+    return _even(one.kind, present, system)
 
 
 def _even(kind: str, present: float, system: str) -> Ladder:
@@ -57,18 +58,20 @@ def _even(kind: str, present: float, system: str) -> Ladder:
     middle = round(value / step)
     first = max(1, middle - REACH)
     label = what.metric if system == "metric" else what.inch
-    decimals = 4 if system == "inch" and kind == "feed_per_rev" else 3 if kind == "feed_per_rev" else 0
+    decimals = {"cutting_speed": 0, "feed_per_rev": 4 if system == "inch" else 3, "length": 3 if system == "inch" else 1}[kind]
     rungs = tuple(f"{_trim(k * step, decimals)} {label}" for k in range(first, middle + REACH + 1))
     return Ladder(rungs, middle - first, normal, coarse)
 
 
-def _steps(kind: str, steps: tuple[float, ...], present: float, system: str = "metric") -> Ladder:
+def steps(kind: str, steps: tuple[float, ...], present: float, system: str = "metric") -> Ladder:
+    """The ladder of a gearbox: its own steps."""
     rungs = tuple(write(step, kind, system) for step in steps)
     place = int(np.argmin(np.abs(np.array(steps) - present)))
     return Ladder(rungs, place, 1, 3)
 
 
-def _depths(setup: Setup, system: str) -> Ladder:
+def depths(setup: Setup, system: str) -> Ladder:
+    """The ladder of the depth of cut: depths that make whole numbers of equal cuts."""
     most = 24
     # rounded up a hair so that the text still gives the same number of passes
     last = setup.last_depth  # a planned last cut keeps its depth

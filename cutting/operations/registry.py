@@ -2,41 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass
 from types import MappingProxyType
 from typing import Any
 
 from cutting.errors import UnknownName
-from cutting.operations import cut_off, facing, turning
-from cutting.operations.cut_off.setup import CutOffSetup
+from cutting.operations import facing, turning
+from cutting.operations.cut_off.kind import KIND as CUT_OFF
+from cutting.operations.face_groove.kind import KIND as FACE_GROOVE
+from cutting.operations.groove.kind import KIND as GROOVE
+from cutting.operations.kind import Kind
 from cutting.operations.outcome import Outcome, Remedy
-from cutting.operations.setup import Setup
-from cutting.tooling.crib import Crib
+from cutting.operations.trepan.kind import KIND as TREPAN
 
-AnySetup = Setup | CutOffSetup
-
-
-@dataclass(frozen=True)
-class Kind:
-    """What a kind of operation brings: its evaluation, its map, and what would move a limit."""
-
-    name: str
-    title: str
-    evaluate: Callable[..., Outcome]
-    explore: Callable[..., Any]
-    relax: Callable[..., tuple[Remedy, ...]]
-
-
-KINDS = MappingProxyType(
-    {
-        kind.name: kind
-        for kind in (
-            Kind("turn", turning.TITLE, turning.evaluate, turning.explore, turning.relax),
-            Kind("cut off", cut_off.TITLE, cut_off.evaluate, cut_off.explore, cut_off.relax),
-            Kind("face", facing.TITLE, facing.evaluate, facing.explore, facing.relax),
-        )
-    }
+KINDS: MappingProxyType[str, Kind] = MappingProxyType(
+    {kind.name: kind for kind in (turning.KIND, facing.KIND, GROOVE, FACE_GROOVE, TREPAN, CUT_OFF)}
 )
 
 
@@ -47,21 +26,21 @@ def kind_of(name: str) -> Kind:
     return KINDS[name]
 
 
-def evaluate(setup: AnySetup, crib: Crib | None = None) -> Outcome:
+def evaluate(setup: Any, crib: Any = None) -> Outcome:
     """The outcome of a set-up of any kind, with remedies from the crib where one is given. Raises `CuttingError`."""
     return kind_of(setup.operation).evaluate(setup, True, crib)
 
 
-def evaluate_quickly(setup: AnySetup) -> Outcome:
+def evaluate_quickly(setup: Any) -> Outcome:
     """The outcome without remedies, for lists and tapes. Raises `CuttingError`."""
     return kind_of(setup.operation).evaluate(setup, False)
 
 
-def explore(setup: AnySetup) -> Any:
+def explore(setup: Any) -> Any:
     """The map of a set-up of any kind. Raises `CuttingError`."""
     return kind_of(setup.operation).explore(setup)
 
 
-def relax(setup: AnySetup, limit: str, crib: Crib | None = None) -> tuple[Remedy, ...]:
+def relax(setup: Any, limit: str, crib: Any = None) -> tuple[Remedy, ...]:
     """What would move a limit of a set-up of any kind, found by trying. Raises `CuttingError`."""
     return kind_of(setup.operation).relax(setup, limit, crib)

@@ -6,6 +6,7 @@ from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from typing import Any
 
+from cutting.errors import OutOfRange
 from cutting.machine.machines import Machine
 from cutting.mechanics.deflection import Holding
 from cutting.operations.checks import check
@@ -80,6 +81,15 @@ class Workholding:
     steps: tuple[tuple[float, float], ...] = ()  # the part before this cut: (from the chuck, diameter to the next), mm
     steady: float | None = None  # a steady rest, mm from the chuck
     grip_share: float = 1.0  # of the chuck's force, less for thin parts
+
+
+def workholding_of(values: dict[str, Any], free_length: float, grip_diameter: float) -> Workholding:
+    """The holding from its fields; `free_length` and `grip_diameter` [mm] where they are not given. Raises `CuttingError`."""
+    given = {"free_length": free_length, "grip_diameter": grip_diameter, **values}
+    share = given.get("grip_share", 1.0)
+    if not 0.05 <= share <= 1:
+        raise OutOfRange("holding.grip_share", f"{share:g} is outside 0.05 to 1.", "0.05 to 1")
+    return Workholding(style=Holding(given.pop("style", "chuck")), **given)
 
 
 @dataclass(frozen=True)

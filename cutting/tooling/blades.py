@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 from functools import cache
 from types import MappingProxyType
@@ -98,6 +98,11 @@ class GrooveBlade:
     def stiffness_share(self) -> float:
         return STYLES.get(self.style, 0.75)
 
+    def shortest(self, depth: float) -> float:
+        """The least overhang [mm] for a depth [mm]: a blade slides in its block, a holder with its head in one piece does not."""
+        slides = self.style in ("reinforced", "self-clamping") and self.use == "outside"
+        return round(max(depth + 1.0, 3.0), 1) if slides else max(self.overhang, depth)
+
     def side_rating(self, width: float) -> float:
         """Largest side load [N] that this style holds with an insert of a width [mm] (common practice)."""
         return SIDE_RATING.get(self.style, 12.0) * width**2
@@ -110,6 +115,7 @@ class NarrowStock:
     inserts: tuple[GrooveInsert, ...]
     blades: tuple[GrooveBlade, ...]
     note: str = ""
+    turning: Callable[[], Any] | None = None  # the turning tools that may compete, where they are wanted
 
     @property
     def pairs(self) -> list[tuple[GrooveInsert, GrooveBlade]]:

@@ -149,7 +149,13 @@ TOOL_KINDS: MappingProxyType[str, ToolKind] = MappingProxyType(
             ToolKind("turning insert", True, ("IC", "S", "RE", "L", "CEDC", "WT"), (), _study_turning_insert),
             ToolKind("laydown threading insert", True, ("IC", "TP", "TPN", "TPX", "RE", "CEDC", "WT"), (), _study_laydown),
             ToolKind("stand-up threading insert", True, ("TP", "TPN", "TPX", "CW", "RE", "CEDC", "INSL", "WT"), ("CEDC",), _study_free),
-            ToolKind("grooving insert", True, ("CW", "CWTOLU", "CDX", "RE", "PSIR", "CEDC", "INSL", "S", "SSC", "WT"), ("CW", "CEDC"), _study_free),
+            ToolKind(
+                "grooving insert",
+                True,
+                ("CW", "CWTOLU", "CDX", "RE", "PSIR", "CEDC", "INSL", "S", "SSC", "WT"),
+                ("CW", "CEDC"),
+                _study_free,
+            ),
             ToolKind(
                 "turning holder",
                 False,

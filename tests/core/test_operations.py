@@ -16,6 +16,7 @@ from cutting.errors import CuttingError
 from cutting.operations.nudges import ladders
 from cutting.operations.outcome import Severity
 from cutting.operations.registry import evaluate, evaluate_quickly, explore
+from cutting.operations.single_point.kinds import NUDGED
 from cutting.operations.setup import Setup
 from cutting.operations.single_point import limits as rules
 from cutting.operations.single_point.case import case_of, single_cutter
@@ -259,14 +260,17 @@ def test_contours_stand_where_the_limit_breaks(setup: Build) -> None:
 def test_ladders_step_through_values_that_read_back(setup: Build, system: str) -> None:
     base = setup()
     for name, kinds in (("cutting_speed", ("cutting_speed",)), ("feed_per_rev", ("feed_per_rev",)), ("depth_of_cut", ("length",))):
-        ladder = ladders(base, system)[name]
+        ladder = ladders(base, evaluate_quickly(base), NUDGED, system)[name]
         values = [read_quantity(rung, *kinds).value for rung in ladder.rungs]
         assert values == sorted(values), name
         assert len(set(values)) == len(values), name
     geared = setup(machine="geared lathe", settings={"coolant": "flood"})
-    speeds = [read_quantity(rung, "cutting_speed", "spindle_speed").value for rung in ladders(geared, system)["cutting_speed"].rungs]
+    speeds = [
+        read_quantity(rung, "cutting_speed", "spindle_speed").value
+        for rung in ladders(geared, evaluate_quickly(geared), NUDGED, system)["cutting_speed"].rungs
+    ]
     assert speeds == list(geared.machine.speeds)
-    depth = ladders(base, system)["depth_of_cut"]
+    depth = ladders(base, evaluate_quickly(base), NUDGED, system)["depth_of_cut"]
     there = read_quantity(depth.rungs[depth.place], "length").value
     assert base.with_settings(depth_of_cut=there).pass_count == base.pass_count
 

@@ -18,12 +18,11 @@ def enter(setup: CutOffSetup, stock: NarrowStock) -> Field:
     rules = (
         *usual_rules(setup.work, setup.machine),
         ("reach", "does not reach the centre or the bore", lambda i, b: min(i.reach, b.reach) >= setup.depth - 1e-9),
+        ("edge", "a full radius does not cut off", lambda i, b: not i.round_edge),
         ("relief", "support does not clear the bar", lambda i, b: b.largest_bar >= setup.feature.diameter),
     )
     pairs, refused = fitting(stock, rules)
-    entries = tuple(
-        Entry(replace(setup, insert=i, blade=b, settings=replace(setup.settings, overhang=None)), i, b) for i, b in pairs
-    )
+    entries = tuple(Entry(replace(setup, insert=i, blade=b, settings=replace(setup.settings, overhang=None)), i, b) for i, b in pairs)
     return Field(entries, refused, len(stock.pairs))
 
 
@@ -34,7 +33,15 @@ def columns(x: Numbers) -> tuple[Display, ...]:
         display(1000 * x.run.flatness, "small_length", False),
         display(round(x.run.pip_on_part, 2), "length", False),
         display(x.edge_cost, "money", False),
+        Display(*(f"{x.kerf.kerf_per_piece:.3f}" if x.kerf else "–",) * 2),
     )
 
 
-CONTEST = Contest(MODEL, enter, ("width", "dish µm", "pip Ø", "€/edge"), columns, lambda x: {"overhang": f"{x.setup.overhang:g} mm"})
+CONTEST = Contest(
+    MODEL,
+    enter,
+    ("width", "dish µm", "pip Ø", "€/edge", "€ kerf"),
+    columns,
+    lambda x: {"overhang": f"{x.setup.overhang:g} mm"},
+    beside=lambda x: x.kerf.kerf_per_piece if x.kerf else 0.0,
+)

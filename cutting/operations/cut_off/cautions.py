@@ -16,8 +16,13 @@ def cautions(x: Numbers) -> list[Warning]:
         found.append(Warning(name, text, severity, danger))
 
     if setup.machine.constant_surface_speed and s.spindle_clamp is None and f.bore <= 0:
-        add("no_clamp", "care", f"Constant cutting speed to the centre with no clamp of its own: only the machine's "
-            f"{setup.machine.top_speed:.0f} 1/min holds it back. Set a clamp that suits chuck and bar.", True)  # fmt: skip
+        add(
+            "no_clamp",
+            "care",
+            f"Constant cutting speed to the centre with no clamp of its own: only the machine's "
+            f"{setup.machine.top_speed:.0f} 1/min holds it back. Set a clamp that suits chuck and bar.",
+            True,
+        )
     if f.bore <= 0 and s.school is None and not s.feed_zones:
         add(
             "full_feed",
@@ -54,8 +59,16 @@ def cautions(x: Numbers) -> list[Warning]:
         side = "the bar" if setup.insert.lead_angle > 0 else "both sides"
         add("ring_left", "note", f"A tube ends in a thin ring that folds over: the burr stays on {side}; break it before the bore opens.")
     if setup.blade.coolant != "through" and (setup.machine.pressure(s.coolant) or 0.0) >= 20:
-        add("beside_slot", "note", "This blade has no coolant channel: of a jet beside the slot little reaches under the chip. "
-            "Already 20 bar through the tool pays.")  # fmt: skip
-    add("guards", "note", "Guards closed, chuck key out, eye protection; no gloves or loose sleeves near the chuck; "
-        "spindle stopped to clear chips. " + DEFER, True)  # fmt: skip
+        add(
+            "beside_slot",
+            "note",
+            "This blade has no coolant channel: of a jet beside the slot little reaches under the chip. "
+            "Already 20 bar through the tool pays.",
+        )
+    add(
+        "guards",
+        "note",
+        "Guards closed, chuck key out, eye protection; no gloves or loose sleeves near the chuck; spindle stopped to clear chips. " + DEFER,
+        True,
+    )
     return found

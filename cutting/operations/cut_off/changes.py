@@ -31,7 +31,7 @@ def changes(x: Numbers) -> Iterator[Change[CutOffSetup]]:
     for share in SPEED_SHARES:
         speed = float(round(s.cutting_speed * share))
         yield setting("cutting_speed", "speed", s.cutting_speed, speed, "cutting_speed", setup.with_settings(cutting_speed=speed))
-    shortest = round(max(setup.depth + 1.0, 3.0), 1)
+    shortest = setup.blade.shortest(setup.depth)
     if setup.overhang > 1.05 * shortest:
         yield setting("overhang", "overhang", setup.overhang, shortest, "length", setup.with_settings(overhang=shortest))
     yield from _nearer(setup)

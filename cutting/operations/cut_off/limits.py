@@ -65,4 +65,3 @@ RULES: tuple[Rule[Numbers], ...] = (
          "Probability that the run to the next planned edge change ends without a stop.",
          lambda x: (100 * x.secure, 97 * x.setup.house.change_probability(x.setup.goal), None)),
 )  # fmt: skip
-

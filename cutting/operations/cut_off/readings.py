@@ -40,9 +40,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
 def chip(x: Numbers) -> ChipVerdict:
     """The chip at full feed, in the slot at its deepest."""
     setup = x.setup
-    return slot_chip(
-        setup.settings.feed_per_rev, x.feeds, setup.depth, setup.insert.width, x.pressure, setup.work.material.ductility
-    )
+    return slot_chip(setup.settings.feed_per_rev, x.feeds, setup.depth, setup.insert.width, x.pressure, setup.work.material.ductility)
 
 
 def passes(x: Numbers) -> tuple[Pass, ...]:

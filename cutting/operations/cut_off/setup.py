@@ -8,7 +8,7 @@ from typing import Any
 from cutting.errors import CuttingError, OutOfRange, require_between
 from cutting.machine.machines import Machine
 from cutting.operations.cut_off.feed_zones import School, Zone, zones_of
-from cutting.operations.fields import Field, Fields
+from cutting.operations.fields import Base, Field, Fields
 from cutting.operations.narrow.drive import real_feed, top_speed
 from cutting.operations.setup import Batch, Goal, HouseRules
 from cutting.tooling.blades import GrooveBlade, GrooveInsert
@@ -136,6 +136,8 @@ class CutOffSetup:
             require_between("settings.overhang", s.overhang, 3, 200, "mm")
         if s.spindle_clamp is not None:
             require_between("settings.spindle_clamp", s.spindle_clamp, 10, 30_000, "1/min")
+        require_between("bar.price", self.bar.price, 0, 1e6)
+        require_between("bar.length", self.bar.length, 10, 20_000, "mm")
         if self.holding.y_axis and not m.y_axis:
             raise OutOfRange("holding.y_axis", f"{m.name} has no Y axis.", "a machine with a Y axis")
         if self.holding.sub_spindle and not m.sub_spindle:
@@ -159,7 +161,15 @@ FIELDS = Fields(
         Field("feed_per_rev", "feed", "feed_per_rev", "0.1", also=("feed_rate",), required=True),
         Field("coolant", "coolant", "text", default="flood"),
         Field("spindle_clamp", "spindle clamp", "spindle_speed", "4000"),
-        Field("feed_zones", "feed to the centre", "text", "early, late, full; or 10:0.06; 5:0.03"),
+        Field(
+            "feed_zones",
+            "feed to the centre",
+            "points",
+            "10:0.06; 5:0.03",
+            options=("early", "late", "full"),
+            pair=("length", "feed_per_rev"),
+            default="early",
+        ),
         Field("overhang", "overhang of the blade", example="22"),
         Field("centre_height", "tip over the axis", example="0", default=0.0),
         Field("lean", "blade out of square, °", "angle", "0", default=0.0),
@@ -180,6 +190,14 @@ FIELDS = Fields(
     ),
     title=lambda feature: f"Cut off Ø{feature.get('diameter', '')}",
 )
+
+
+def build(base: Base, insert: GrooveInsert, blade: GrooveBlade, given: dict[str, dict[str, Any]]) -> CutOffSetup:
+    """The set-up from its fields, section by section. Raises `CuttingError`."""
+    return CutOffSetup(
+        base.work, base.machine, insert, blade, CutOffFeature(**given["feature"]), settings_of(given["settings"]),
+        CutOffHolding(**given["holding"]), BarStock(**given["bar"]), base.house, base.batch, base.goal,
+    )  # fmt: skip
 
 
 def settings_of(values: dict[str, Any]) -> CutOffSettings:

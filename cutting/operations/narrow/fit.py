@@ -19,7 +19,11 @@ def usual_rules(work: Work, machine: Machine) -> tuple[FitRule, ...]:
     return (
         ("grade", f"grade is not for group {letter}", lambda i, b: letter in i.grade.letters),
         ("geometry", f"geometry is not for group {letter}", lambda i, b: letter in i.geometry.suits),
-        ("condition", "brittle edges in a worn spindle", lambda i, b: machine.condition != "worn" or i.grade.tool_class in ("hss", "carbide")),
+        (
+            "condition",
+            "brittle edges in a worn spindle",
+            lambda i, b: machine.condition != "worn" or i.grade.tool_class in ("hss", "carbide"),
+        ),
         (
             "starting_speed",
             "no starting speed for this tool material in this group",

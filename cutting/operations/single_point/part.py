@@ -9,10 +9,12 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from cutting.machine.machines import Machine
 from cutting.mechanics.chatter import natural_frequency
 from cutting.mechanics.deflection import Holding
 from cutting.mechanics.stepped_beam import Sections, Supports, compliance, effective_mass, sections
-from cutting.operations.setup import Setup
+from cutting.operations.setup import Setup, Workholding
+from cutting.workpiece.materials import Work
 
 Array = NDArray[np.float64]
 PLACES = 9  # along the cut, for limits and rankings
@@ -85,6 +87,13 @@ def part_beam(setup: Setup) -> PartBeam:
     else:
         near = max(feature.distance_from_chuck, 0.5)
         far = min(max(feature.distance_from_chuck + feature.length, near), holding.free_length)
+    return beam_between(holding, machine, setup.work, near, far, feature.start_diameter, setup.away)
+
+
+def beam_between(
+    holding: Workholding, machine: Machine, work: Work, near: float, far: float, diameter: float, away: bool = False
+) -> PartBeam:
+    """The beam of a part of a diameter [mm], or with the holding's own steps, that is cut between two places from the chuck [mm]."""
     share = machine.rigidity
     jaw = machine.centre_stiffness if holding.style is Holding.BETWEEN_CENTRES else machine.chuck_stiffness
     supports = Supports(
@@ -96,9 +105,9 @@ def part_beam(setup: Setup) -> PartBeam:
         steady=holding.steady,
         steady_stiffness=STEADY_STIFFNESS * share,
     )
-    material = setup.work.material
-    steps = holding.steps or ((0.0, feature.start_diameter),)
-    return PartBeam(steps, holding.bore, material.elastic_modulus, material.density, setup.away, supports, near, far)
+    material = work.material
+    steps = holding.steps or ((0.0, diameter),)
+    return PartBeam(steps, holding.bore, material.elastic_modulus, material.density, away, supports, near, far)
 
 
 @lru_cache(maxsize=256)  # speed and feed may be nudged without bending the part anew

@@ -39,7 +39,9 @@ def setting(name: str, what: str, before: float, after: float, kind: str, change
     return Change(step(what, before, after, kind), {"settings": {name: write(after, kind)}}, changed)
 
 
-def remedies_for(limit: Limit, x: N, rules: Sequence[Rule[N]], changes: Iterable[Change[Any]], run: Callable[[Any], N]) -> tuple[Remedy, ...]:
+def remedies_for(
+    limit: Limit, x: N, rules: Sequence[Rule[N]], changes: Iterable[Change[Any]], run: Callable[[Any], N]
+) -> tuple[Remedy, ...]:
     """Up to three changes, run and found to help; sound ones first, then the cheapest."""
     rule = next(one for one in rules if one.name == limit.name)
     tried = []

@@ -1,0 +1,1 @@
+"""Grooves in a face: whether the curved blade enters, in which order it plunges, and what loads it."""

@@ -1,0 +1,48 @@
+"""What can be done otherwise in a groove; each is run before it is offered."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from cutting.mechanics.deflection import Holding
+from cutting.operations.groove.numbers import Numbers
+from cutting.operations.groove.setup import GrooveSetup, Way
+from cutting.operations.trial.change import Change, in_words, setting
+from cutting.tooling.blades import GrooveInsert
+
+FEED_SHARES, SPEED_SHARES, LAYER_SHARES = (0.5, 0.7, 0.85, 1.2, 1.5), (0.7, 0.85, 1.15), (0.6, 0.8, 1.25, 1.6)
+
+
+def ways_open(insert: GrooveInsert) -> tuple[Way, ...]:
+    """The ways that an insert can go: a full radius only rolls, a straight edge does the rest."""
+    return (Way.ROUND,) if insert.round_edge else tuple(way for way in Way if way is not Way.ROUND)
+
+
+def changes(x: Numbers) -> Iterator[Change[GrooveSetup]]:
+    """Feed, speed, way, layers, overhang, dwell and holding."""
+    setup = x.setup
+    s = setup.settings
+    for share in FEED_SHARES:
+        feed = round(max(s.feed_per_rev * share, 0.01), 3)
+        yield setting("feed_per_rev", "feed", s.feed_per_rev, feed, "feed_per_rev", setup.with_settings(feed_per_rev=feed))
+    for share in SPEED_SHARES:
+        speed = float(round(s.cutting_speed * share))
+        yield setting("cutting_speed", "speed", s.cutting_speed, speed, "cutting_speed", setup.with_settings(cutting_speed=speed))
+    for way in ways_open(setup.insert):
+        if way is not s.way:
+            yield Change(in_words(f"way: {way.value}"), {"settings": {"way": way.value}}, setup.with_settings(way=way))
+    if s.way in (Way.TURNED, Way.RAMP, Way.ROUND):
+        for share in LAYER_SHARES:
+            layer = round(setup.layer * share, 2)
+            yield setting("side_depth", "layer", setup.layer, layer, "length", setup.with_settings(side_depth=layer))
+    shortest = setup.blade.shortest(setup.depth)
+    if setup.overhang > 1.05 * shortest:
+        yield setting("overhang", "overhang", setup.overhang, shortest, "length", setup.with_settings(overhang=shortest))
+    if s.dwell > 2.0:
+        yield Change(in_words("dwell one turn"), {"settings": {"dwell": 1.0}}, setup.with_settings(dwell=1.0))
+    if not s.finish and s.way is not Way.ONE:
+        yield Change(in_words("finish walls and floor"), {"settings": {"finish": True}}, setup.with_settings(finish=True))
+    if setup.holding.style is Holding.CHUCK and not setup.inside:
+        held = replace(setup, holding=replace(setup.holding, style=Holding.CHUCK_AND_CENTRE))
+        yield Change(in_words("tailstock centre in"), {"holding": {"style": "chuck and centre"}}, held)

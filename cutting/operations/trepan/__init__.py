@@ -1,0 +1,1 @@
+"""Trepanning: a rotating head cuts a ring, and the core stays in one piece."""
