@@ -16,6 +16,7 @@ from server import errors
 from server.crib.api import router as crib
 from server.exchange.api import router as exchange
 from server.floor.api import router as floor
+from server.jobs.api import kinds
 from server.jobs.api import router as jobs
 from server.jobs.sheet.api import router as sheets
 from server.jobs.study_api import router as studies
@@ -63,6 +64,7 @@ api = NinjaAPI(
 )
 errors.register(api)
 api.add_router("/session", people, tags=["people"])
+api.add_router("/kinds", kinds, tags=["jobs"])
 api.add_router("/jobs", jobs, tags=["jobs"])
 api.add_router("/jobs", studies, tags=["studies"])
 api.add_router("/jobs", sheets, tags=["sheets"])

@@ -12,9 +12,11 @@ from cutting.doors.json_form import Library
 from cutting.errors import UnknownName
 from cutting.machine.machines import Machine as CoreMachine
 from cutting.names import plain
+from cutting.tooling.blades import USES, GrooveBlade, GrooveInsert, NarrowStock
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import Holder, Insert
 from cutting.workpiece.materials import Material as CoreMaterial
+from server.crib.grooving import grooving_stock, to_groove_blade, to_groove_insert
 from server.crib.models import Tool
 from server.crib.narrow import candidates, wanted
 from server.floor.models import Machine
@@ -51,8 +53,27 @@ def _build(version: Version) -> Shop:
     def crib(operation: str, material: CoreMaterial, machine: CoreMachine) -> Crib:
         return candidates(version, wanted(operation, material.group.letter, material.group.number, machine))
 
-    return Shop(version, Library(material=_remembered(_material), machine=_remembered(_machine), insert=_remembered(_insert),
-                                 holder=_remembered(_holder), crib=crib))  # fmt: skip
+    stocks: dict[tuple[str, str], NarrowStock] = {}
+
+    def stock(use: str, material: CoreMaterial, machine: CoreMachine) -> NarrowStock:
+        key = (use, material.group.letter)
+        if key not in stocks:
+            stocks[key] = grooving_stock(*key)
+        return stocks[key]
+
+    return Shop(
+        version,
+        Library(
+            material=_remembered(_material),
+            machine=_remembered(_machine),
+            insert=_remembered(_insert),
+            holder=_remembered(_holder),
+            groove_insert=_remembered(_groove_insert),
+            groove_blade=_remembered(_groove_blade),
+            stock=stock,
+            crib=crib,
+        ),
+    )
 
 
 def _remembered(find: Callable[[str], Thing]) -> Callable[[str], Thing]:
@@ -68,16 +89,17 @@ def _remembered(find: Callable[[str], Thing]) -> Callable[[str], Thing]:
     return look_up
 
 
-def _tool(name: str, kind: str, what: str) -> Tool:
-    row = Tool.objects.select_related("geometry", "grade").filter(name_key=plain(name), kind=kind).order_by("archived_at").first()
+def _tool(name: str, what: str, *kinds: str) -> Tool:
+    row = Tool.objects.select_related("geometry", "grade").filter(name_key=plain(name), kind__in=kinds).order_by("archived_at").first()
     if row is None:
-        near = Tool.objects.filter(kind=kind, name_key__startswith=plain(name)[:4], archived_at=None).values_list("name", flat=True)[:200]
+        alike = Tool.objects.filter(kind__in=kinds, name_key__startswith=plain(name)[:4], archived_at=None)
+        near = alike.values_list("name", flat=True)[:200]
         raise _unknown(name, what, list(near))
     return row
 
 
 def _insert(name: str) -> Insert:
-    row = _tool(name, "turning insert", "insert")
+    row = _tool(name, "insert", "turning insert")
     assert row.geometry
     assert row.grade
     book = tuple(w.to_core() for w in row.windows.filter(archived_at=None))
@@ -85,7 +107,15 @@ def _insert(name: str) -> Insert:
 
 
 def _holder(name: str) -> Holder:
-    return _tool(name, "turning holder", "holder").to_holder()
+    return _tool(name, "holder", "turning holder").to_holder()
+
+
+def _groove_insert(name: str) -> GrooveInsert:
+    return to_groove_insert(_tool(name, "grooving insert", "grooving insert"))
+
+
+def _groove_blade(name: str) -> GrooveBlade:
+    return to_groove_blade(_tool(name, "grooving blade", *USES))
 
 
 def _material(name: str) -> CoreMaterial:

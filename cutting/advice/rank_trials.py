@@ -26,9 +26,10 @@ from cutting.tooling.blades import GrooveBlade, GrooveInsert, NarrowStock
 from cutting.wear.reference import life_law
 from cutting.wear.spread import life_quantile
 
-FEED_PLACES = (0.25, 0.5, 0.75, 0.92)  # of the feed window
+FEED_PLACES = (0.06, 0.3, 0.6, 0.92)  # of the feed window
 SPEED_SHARES = (1.0, 0.8)
-MOST_TRIALS = 600  # tools run at most; more are cut off by the stated pre-order
+FIRST_PLACE = (0.6,)
+MOST_TRIALS, REFINED = 300, 40  # tools run at one point; and those of them, the best, that are searched over feed and speed
 POWER_MARGIN = 0.97
 STOP_MINUTES = 45.0  # what an unplanned stop takes from an unattended machine (common practice)
 PRE_ORDER = "grades whose main use is this group, then the cheapest edge"
@@ -92,14 +93,19 @@ def rank(setup: Any, stock: NarrowStock, contest: Contest, top: int = 40) -> Adv
     if len(entries) > MOST_TRIALS:
         note = f"{note} {len(entries):,} tools fit; the best {MOST_TRIALS} by pre-order are ranked: {PRE_ORDER}.".strip()
         entries = entries[:MOST_TRIALS]
-    good: list[tuple[float, bool, Candidate]] = []
-    bad: list[tuple[float, bool, Candidate]] = []
-    for entry in entries:
-        if (found := _best(entry, contest)) is not None:
-            (good if found[1] else bad).append(found)
+    if len(entries) > REFINED:
+        note = f"{note} {len(entries)} tools are run at one feed; the best {REFINED} of them over feeds and speeds.".strip()
+        first = [(_best(entry, contest, FIRST_PLACE, SPEED_SHARES[:1]), entry) for entry in entries]
+        known = sorted(((found, entry) for found, entry in first if found), key=lambda pair: (not pair[0][1], pair[0][0]))
+        tried = [_best(entry, contest) for _, entry in known[:REFINED]] + [found for found, _ in known[REFINED:]]
+    else:
+        tried = [_best(entry, contest) for entry in entries]
+    good = [found for found in tried if found and found[1]]
+    bad = [found for found in tried if found and not found[1]]
     rows = _one_per_tool([one[2] for one in good] + contest.guests(setup, stock), setup)[:top]
     misses = _one_per_tool([one[2] for one in sorted(bad, key=lambda one: one[0])], setup, rows)[:12]
-    explained = tuple(replace(row, reason=_reason(row, rows[0], setup.goal)) for row in rows)
+    widths = {entry.insert.name: entry.insert.width for entry in entries}
+    explained = tuple(replace(row, reason=_reason(row, rows[0], setup.goal, widths)) for row in rows)
     return Advice(explained, tuple(misses), field.refused, field.pairs, len(entries), len(good), note, contest.heads)
 
 
@@ -114,11 +120,13 @@ def score(setup: Any, row: Candidate) -> float:
     return row.cost + row.beside
 
 
-def _best(entry: Entry, contest: Contest) -> tuple[float, bool, Candidate] | None:
+def _best(
+    entry: Entry, contest: Contest, places: tuple[float, ...] = FEED_PLACES, shares: tuple[float, ...] = SPEED_SHARES
+) -> tuple[float, bool, Candidate] | None:
     """The entry's best point: how far it stands from its hard limits, whether it is sound, and its row."""
     model, found = contest.model, None
     try:
-        for trial in _points(entry, contest):
+        for trial in _points(entry, contest, places, shares):
             x = model.quickly(trial)
             fine = sound(model.rules, x)
             row = _row(entry, x, contest)
@@ -130,16 +138,16 @@ def _best(entry: Entry, contest: Contest) -> tuple[float, bool, Candidate] | Non
     return None if found is None else (found[0][1], not found[0][0], found[1])
 
 
-def _points(entry: Entry, contest: Contest) -> Iterable[Any]:
+def _points(entry: Entry, contest: Contest, places: tuple[float, ...], shares: tuple[float, ...]) -> Iterable[Any]:
     """Set-ups at a few feeds of the window, each at the speed that goal and life ask for."""
     setup = entry.setup
     first = contest.model.quickly(setup.with_settings(cutting_speed=50.0, feed_per_rev=0.05))
     low, high = first.feeds
-    for place in FEED_PLACES:
+    for place in places:
         feed = round(low + place * (high - low), 3)
         trial = setup.with_settings(cutting_speed=first.lasting.start_speed, feed_per_rev=feed)
         best = _within_power(goal_speed(trial, contest.model.quickly(trial)), trial, contest)
-        for share in SPEED_SHARES:
+        for share in shares:
             yield trial.with_settings(cutting_speed=max(float(np.floor(best * share)), 1.0))
 
 
@@ -216,11 +224,18 @@ def _one_per_tool(rows: list[Candidate], setup: Any, taken: Iterable[Candidate] 
     return kept
 
 
-def _reason(row: Candidate, first: Candidate, goal: Goal) -> str:
+def _reason(row: Candidate, first: Candidate, goal: Goal, widths: dict[str, float]) -> str:
+    """The one reason: kerf, way, narrower edge, slower grade, or what costs the most otherwise."""
     if row is first:
         return f"first: {GOALS[goal]}"
-    if row.beside > first.beside + 0.25 * max(row.cost - first.cost, 0.0) + 1e-4 and row.beside - first.beside > 0.01 * first.cost:
+    if row.beside - first.beside > max(0.01 * first.cost, row.cost - first.cost):
         return f"its kerf costs {row.beside - first.beside:.3f} € more a piece"
-    if row.way and row.way != first.way and row.seconds > 1.004 * first.seconds:
+    slower = row.seconds / first.seconds - 1.0
+    if row.way and row.way != first.way and slower > 0.004:
         return f"{row.way} takes {row.seconds - first.seconds:.1f} s more than {first.way}"
+    narrower = widths.get(row.insert, 0.0) < widths.get(first.insert, 0.0) - 0.05
+    if slower > 0.02 and narrower and row.feed_per_rev < 0.97 * first.feed_per_rev:
+        return f"{widths[row.insert]:g} mm wide: feed {1 - row.feed_per_rev / first.feed_per_rev:.0%} lower"
+    if slower > 0.004 and row.grade != first.grade and row.cutting_speed < 0.98 * first.cutting_speed:
+        return f"speed {1 - row.cutting_speed / first.cutting_speed:.0%} lower: {row.grade}"
     return why_not_first(row, first, goal)

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 # kinds of a field beside the kinds of quantity
-WORDS = ("choice", "flag", "text", "dimension", "points", "whole", "number")
+WORDS = ("choice", "flag", "text", "dimension", "points", "lengths", "whole", "number")
 
 
 @dataclass(frozen=True)
@@ -85,6 +85,10 @@ class Fields:
     bar: tuple[Field, ...] = ()
     title: Callable[[dict[str, Any]], str] = field(default=lambda feature: "", compare=False)
     speed_diameter: str = "diameter"  # the feature's diameter at which the cutting speed is stated
+
+    def has(self, section: str, name: str) -> bool:
+        """Whether a section asks for a field of that name."""
+        return any(one.name == name for one in getattr(self, section))
 
     def named(self, name: str) -> Field | None:
         """The field of that name in any section."""

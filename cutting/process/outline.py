@@ -4,14 +4,16 @@ from __future__ import annotations
 
 import itertools
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
 from cutting.operations.outcome import Pass
-from cutting.operations.setup import Feature, Setup
+from cutting.operations.registry import kind_of
+from cutting.operations.setup import Setup
 from cutting.operations.single_point.contour import diameter_at, slices
 
-DRAWN, BENT = 48, 12  # slices of a contour on a drawing, and as a beam
+DRAWN, BENT = 48, 24  # slices of a contour on a drawing, and of a shaped blank as a beam
 PLACE_IN_CUT = 0.36  # share of a pass that is done where it is drawn
 Shape = tuple[tuple[float, float], ...]  # (distance from the chuck, diameter), mm
 Corner = tuple[float, float]  # (distance from the chuck, radius), mm
@@ -46,7 +48,7 @@ def blank_steps(stock_diameter: float, free_length: float, shape: Shape = (), co
     return [(float(a), float(np.interp((a + b) / 2, places, diameters)) / 2) for a, b in itertools.pairwise(edges)]
 
 
-def outline(stock_diameter: float, free_length: float, bore: float, operations: list[tuple[str, Setup]], shape: Shape = ()) -> Outline:
+def outline(stock_diameter: float, free_length: float, bore: float, operations: list[tuple[str, Any]], shape: Shape = ()) -> Outline:
     """Outline of a part held in the chuck, after its operations in run order.
 
     `stock_diameter`, `free_length` (outside the chuck) and `bore` in mm, `shape` of a shaped blank. Steps are
@@ -67,6 +69,11 @@ def outline(stock_diameter: float, free_length: float, bore: float, operations: 
             else:
                 steps = _lower(steps, start, end, inner)  # a boss stays
             continue
+        if (kind := kind_of(setup.operation)).narrow:
+            removed.append(Removed(identity, kind.area(setup)))
+            for near, stop, diameter in kind.lowers(f):
+                steps = _lower(steps, near, min(stop, end), diameter / 2)
+            continue
         far = min(f.distance_from_chuck + f.length, end)
         cuts = slices(f, far, DRAWN)
         removed.append(Removed(identity, _band_over(steps, cuts)))
@@ -83,20 +90,20 @@ def outline(stock_diameter: float, free_length: float, bore: float, operations: 
 
 
 def steps_before(
-    stock_diameter: float, free_length: float, earlier: list[tuple[str, Feature]], shape: Shape = ()
+    stock_diameter: float, free_length: float, earlier: list[tuple[str, Any]], shape: Shape = ()
 ) -> tuple[tuple[float, float], ...]:
     """The part as (from the chuck, diameter) after earlier operations, each given as its kind and feature. Lengths in mm."""
     if free_length <= 0:  # refused by the set-up that asks
         return ((0.0, stock_diameter),)
-    steps, end = blank_steps(stock_diameter, free_length, shape, 2 * BENT), free_length
+    steps, end = blank_steps(stock_diameter, free_length, shape, BENT), free_length
     for kind, f in earlier:
         if kind == "face":
             end = max(end - f.length, 0.0)
             if f.end.nominal > 0:
                 steps = _lower(steps, end, free_length, max(f.end.nominal / 2, 0.5))
             continue
-        for near, far, diameter in slices(f, min(f.distance_from_chuck + f.length, free_length), BENT):
-            steps = _lower(steps, near, far, diameter / 2)
+        for near, far, diameter in kind_of(kind).lowers(f):
+            steps = _lower(steps, near, min(far, free_length), diameter / 2)
     return tuple((place, 2 * radius) for place, radius in steps)
 
 
@@ -112,7 +119,7 @@ class Stage:
 def stages(
     stock_diameter: float,
     free_length: float,
-    earlier: list[tuple[str, Setup]],
+    earlier: list[tuple[str, Any]],
     setup: Setup,
     passes: tuple[Pass, ...],
     shape: Shape = (),

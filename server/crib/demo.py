@@ -66,10 +66,14 @@ def _holder(h: items.Holder) -> Record:
 
 
 def _other(row: dict[str, str]) -> Record:
-    given = {symbol: float(row[symbol]) if row.get(symbol) else None for symbol in properties() if symbol in row}
+    given = {symbol: _property(symbol, row[symbol]) if row.get(symbol) else None for symbol in properties() if symbol in row}
     more = {name: row[name] for name in ("geometry", "grade", "bin", "coolant") if row[name]}
     stock = {"pack_price": float(row["pack_price"]), "pack_size": int(row["pack_size"]), "quantity": int(row["quantity"])}
     return _blank(row["kind"], row["designation"], row["source"], **more, **stock, **given)
+
+
+def _property(symbol: str, text: str) -> float | str:
+    return text if properties()[symbol].kind == "text" else float(text)
 
 
 def _assemblies() -> None:

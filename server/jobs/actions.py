@@ -50,7 +50,7 @@ def start_job(given: dict[str, Any], author: AbstractBaseUser) -> Job:
     library = shop().library
     blank = {name: length_with_unit(name, given[name], given["units"]) for name in ("diameter", "free_length", "bore")}
     machine = library.machine(given["machine"])
-    for name, most in (("diameter", machine.swing), ("free_length", machine.turning_length)):
+    for name, most in (("diameter", machine.swing or machine.x_travel), ("free_length", machine.turning_length or machine.z_travel)):
         require_between(name, read_quantity(str(blank[name]), "length", field=name).value, 1, most, "mm")
     return create_job(
         {

@@ -9,24 +9,26 @@ from django.shortcuts import get_object_or_404
 from ninja import File, Router, Status
 from ninja.files import UploadedFile
 
-from cutting.advice import advise
+from cutting.advice.contests import advise_any
 from cutting.doors.plain import plain
 from cutting.errors import CuttingError, require_between
-from cutting.operations.registry import evaluate, evaluate_quickly, explore, relax
+from cutting.operations.fields import Field
+from cutting.operations.registry import KINDS, evaluate, evaluate_quickly, explore, relax
 from cutting.quantities import display, read_quantity
 from server.crib.assemblies import set_up_on
 from server.errors import Refusal
 from server.jobs import actions, schemas
 from server.jobs.cautions import dismiss, mark_dismissed, restore
-from server.jobs.document import entry_of, request_of, setup_of, tried_with
+from server.jobs.document import entry_of, request_of, setup_of, tried_with, way_of
+from server.jobs.kinds import VIEWERS
 from server.jobs.models import Job, Measurement, Note, Print, Revision
 from server.jobs.present import advice_out, evaluation
-from server.jobs.state import stages_of, state_of
+from server.jobs.state import part_before, stages_of, state_of
 from server.jobs.uses import accept, what_would_change
 from server.people.roles import require_engineer
 from server.shop import Shop, shop
 
-router = Router()
+router, kinds = Router(), Router()
 OPEN_FORMATS = {b"%PDF-": "application/pdf", b"\x89PNG\r\n\x1a\n": "image/png", b"\xff\xd8\xff": "image/jpeg"}
 MOST_BYTES = 10 * 1024 * 1024
 
@@ -60,6 +62,25 @@ def add_job(request: HttpRequest, payload: schemas.JobIn) -> Status:
     """A new job on a bar or blank, without operations yet."""
     require_engineer(request)
     return Status(201, _job(actions.newest(actions.start_job(payload.dict(), request.user).pk)))  # type: ignore[arg-type]
+
+
+@kinds.get("", response=list[schemas.KindOut])
+def list_kinds(request: HttpRequest) -> list[dict[str, Any]]:
+    """The kinds of operation with the fields that each asks for."""
+    return [
+        {
+            "name": kind.name,
+            "title": kind.title,
+            "studies": list(kind.studies),
+            **{section: [_field(one) for one in getattr(kind.fields, section)] for section in ("feature", "settings", "holding")},
+        }
+        for kind in KINDS.values()
+    ]
+
+
+def _field(one: Field) -> dict[str, Any]:
+    plainly = {name: getattr(one, name) for name in ("name", "label", "kind", "example", "required")}
+    return {**plainly, "options": list(one.options), "default": "" if one.default is None else str(one.default)}
 
 
 @router.get("/{job_id}", response=schemas.JobOut)
@@ -100,8 +121,10 @@ def evaluate_operation(request: HttpRequest, job_id: int, operation: str, payloa
     document, entry = _entry(job_id, operation, revision)
     setup = setup_of(document, entry, _tried(payload, revision, stock), stock)
     outcome = evaluate_quickly(setup)
-    drawn = stages_of(document, entry, setup, outcome.passes, stock)
-    shown = evaluation(setup, outcome, explore(setup), {**entry["settings"], **payload.settings}, payload.units, drawn)
+    staged = VIEWERS[setup.operation].staged
+    drawn = stages_of(document, entry, setup, outcome.passes, stock) if staged else ()
+    part = () if staged else part_before(document, entry, stock)
+    shown = evaluation(setup, outcome, explore(setup), {**entry["settings"], **payload.settings}, payload.units, part, drawn)
     return mark_dismissed(shown, job_id, request.user)  # type: ignore[arg-type]
 
 
@@ -112,7 +135,7 @@ def follow_operation(request: HttpRequest, job_id: int, operation: str, payload:
     document, entry = _entry(job_id, operation, revision)
     tried = _tried(payload, revision, stock)
     request_setup, crib = request_of(document, entry, tried, stock)
-    tool = {**entry["tool"], **payload.tool}
+    tool = {**entry["tool"], **payload.tool, **way_of(entry, payload.settings)}
     touched = any((payload.settings, payload.holding, payload.tool))
     overrides = {operation: payload.dict()} if touched else None
     try:
@@ -122,7 +145,7 @@ def follow_operation(request: HttpRequest, job_id: int, operation: str, payload:
     except CuttingError:  # the present tool may not suit the metal at all; the ranking is the remedy then
         remedies, faster = {}, []
     return {
-        "advice": advice_out(advise(request_setup, crib), tool, set_up_on(document["machine"])),
+        "advice": advice_out(advise_any(request_setup, crib), tool, set_up_on(document["machine"])),
         "state": state_of(revision, overrides, stock),
         "remedies": remedies,
         "faster": faster,

@@ -7,6 +7,7 @@ from typing import Any
 from django.contrib.auth.models import User
 
 from server.jobs.actions import create_job
+from server.jobs.demo_narrow import NARROW_JOBS, PIN_CUT_OFF
 
 
 def operation(
@@ -169,7 +170,7 @@ VANE_PIN = {
     "goal": "most secure",
     "batch": {"pieces": 8000, "unattended_hours": 6, "yearly": 32000},
     "money": {"blank": 0.48, "setup_minutes": 60, "good_share": 0.995, "target": 1.6},
-    "stock": {"diameter": "20 mm", "free_length": "44 mm", "bore": "0 mm"},
+    "stock": {"diameter": "20 mm", "free_length": "44 mm", "bore": "0 mm", "bar_length": "3000 mm", "remnant": "120 mm", "bar_price": 29},
     "holding": {"style": "chuck"},
     "operations": [
         operation(
@@ -206,6 +207,7 @@ VANE_PIN = {
             },
             "260 m/min / 0.1 mm/rev / 0.2 mm / flood",
         ),
+        PIN_CUT_OFF,
     ],
     "baseline": {"name": "present process", "seconds": 52, "cost": 1.94, "note": "four-corner inserts, one pass fewer"},
 }
@@ -295,7 +297,7 @@ SPEAR_NEEDLE = {
         ),
     ],
 }
-DEMO_JOBS = (RUNNER_SHAFT, DEFLECTOR_HUB, VANE_PIN, WEAR_BUSH, SPEAR_NEEDLE)
+DEMO_JOBS = (RUNNER_SHAFT, DEFLECTOR_HUB, VANE_PIN, WEAR_BUSH, SPEAR_NEEDLE, *NARROW_JOBS)
 
 
 def fill_jobs() -> None:

@@ -9,14 +9,13 @@ from typing import Any, Literal
 from ninja import Schema
 from pydantic import ConfigDict, Field
 
-from cutting.doors.json_form import read_feature, read_points, read_request, read_setup
+from cutting.doors.json_form import read_any, read_any_request, read_feature_of, read_points
 from cutting.errors import CuttingError
-from cutting.operations.setup import Setup
+from cutting.operations.registry import kind_of
 from cutting.process.outline import steps_before
 from cutting.quantities import read_quantity
-from cutting.tooling.crib import Crib
 from server.errors import Refusal
-from server.jobs.entries import Entry, length_with_unit, with_unit
+from server.jobs.entries import Entry, with_unit
 from server.shop import Shop, shop
 
 
@@ -35,7 +34,7 @@ class Operation(Strict):
     id: str = Field(max_length=20)
     number: int = Field(ge=1, le=9999)
     title: str = Field(min_length=1, max_length=80)
-    operation: Literal["turn", "face"]
+    operation: Literal["turn", "face", "groove", "face groove", "trepan", "cut off"]
     tool: Tool
     feature: dict[str, Entry]
     settings: dict[str, Entry]
@@ -57,6 +56,9 @@ class StockData(Strict):
     free_length: str = Field(max_length=40)
     bore: str = Field(default="0", max_length=40)
     shape: str = Field(default="", max_length=400, description="of a shaped blank: place:diameter from the chuck, parted by ;")
+    bar_length: str = Field(default="3000 mm", max_length=40)
+    remnant: str = Field(default="120 mm", max_length=40, description="what the chuck keeps of every bar")
+    bar_price: float = Field(default=0, ge=0, le=1e6, description="of one bar; 0: not cut from a priced bar")
 
 
 class BatchData(Strict):
@@ -105,9 +107,10 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
     """The JSON form of one operation's set-up; `overrides` may replace parts of settings, holding and tool."""
     more = overrides or {}
     units = more.get("units", "mm")
+    kind = kind_of(operation["operation"])
     # entries in the document carry their units; only what is being tried is in the units shown
-    tried = {name: with_unit(name, value, units) for name, value in (more.get("settings") or {}).items()}
-    held = {name: length_with_unit(name, value, units) for name, value in (more.get("holding") or {}).items()}
+    tried = {name: with_unit(kind.name, "settings", name, value, units) for name, value in (more.get("settings") or {}).items()}
+    held = {name: with_unit(kind.name, "holding", name, value, units) for name, value in (more.get("holding") or {}).items()}
     batch = document["batch"]
     holding = {
         "free_length": document["stock"]["free_length"],
@@ -117,6 +120,8 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
         **operation["holding"],
         **held,
     }
+    holding["steps"] = _steps(document, operation, {"free_length": holding["free_length"]})
+    bar = {"bar": _bar(document)} if kind.fields.bar else {}
     return {
         "operation": operation["operation"],
         "material": document["material"],
@@ -127,11 +132,21 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
         "tool": {**operation["tool"], **(more.get("tool") or {})},
         "feature": operation["feature"],
         "settings": merged(operation["settings"], tried),
-        "holding": {**holding, "steps": _steps(document, operation, {"free_length": holding["free_length"]})},
+        # what the job says of its holding and this kind of operation does not ask is left out
+        "holding": {name: value for name, value in holding.items() if not kind.narrow or kind.fields.has("holding", name)},
         "house": document["house"],
         "skin": operation["skin"],
         "units": "mm",
+        **bar,
     }
+
+
+def _bar(document: dict[str, Any]) -> dict[str, Any]:
+    """The bar that the pieces are cut from."""
+    stock = document["stock"]
+    yearly = document["batch"]["yearly"] or document["batch"]["pieces"]
+    given = {"length": stock.get("bar_length"), "remnant": stock.get("remnant"), "price": stock.get("bar_price")}
+    return {**{name: value for name, value in given.items() if value is not None}, "yearly": yearly}
 
 
 def merged(settings: dict[str, Any], changed: dict[str, Any]) -> dict[str, Any]:
@@ -155,7 +170,7 @@ def _steps(document: dict[str, Any], operation: dict[str, Any], held: dict[str, 
         if before["id"] == operation["id"]:
             break
         with suppress(CuttingError):
-            earlier.append((before["operation"], read_feature(before["feature"])))
+            earlier.append((before["operation"], read_feature_of(before["operation"], before["feature"])))
     sizes = [
         read_quantity(held.get(name) or document["stock"][name], "length", field=f"stock.{name}").value
         for name in ("diameter", "free_length")
@@ -176,18 +191,29 @@ def tried_with(tried: dict[str, Any], document: dict[str, Any], piece_seconds: C
     return tried | {"piece_seconds": piece_seconds() if document["batch"]["unattended_hours"] > 0 else None}
 
 
+def way_of(entry: dict[str, Any], tried: dict[str, Any]) -> dict[str, str]:
+    """The way that a narrow tool goes as it is set, so that the ranking knows which of its rows is chosen."""
+    kind = kind_of(entry["operation"])
+    name = next((name for name in ("way", "cartridges") if kind.fields.has("settings", name)), None)
+    given = {**entry["settings"], **tried}.get(name or "")
+    return {"way": str(given)} if given else {}
+
+
 def setup_of(
     document: dict[str, Any], operation: dict[str, Any], overrides: dict[str, Any] | None = None, stock: Shop | None = None
-) -> Setup:
-    """The checked `Setup` of one operation. Raises `CuttingError`."""
-    return read_setup(setup_form(document, operation, overrides), (stock or shop()).library)
+) -> Any:
+    """The checked set-up of one operation. Raises `CuttingError`."""
+    return read_any(setup_form(document, operation, overrides), (stock or shop()).library)
 
 
 def request_of(
     document: dict[str, Any], operation: dict[str, Any], overrides: dict[str, Any] | None = None, stock: Shop | None = None
-) -> tuple[Setup, Crib]:
-    """The advice request of one operation. Raises `CuttingError`."""
+) -> tuple[Any, Any]:
+    """The advice request of one operation: its set-up and the tools to choose from. Raises `CuttingError`."""
     form = setup_form(document, operation, overrides)
+    kind = kind_of(operation["operation"])
     # how the cut is made stays; speed, feed and depth are what the ranking finds
-    form["settings"] = {name: form["settings"][name] for name in KEPT_IN_RANKING if form["settings"].get(name) is not None} or None
-    return read_request(form, (stock or shop()).library)
+    found = ("cutting_speed", "feed_per_rev", *kind.ranked)
+    kept = [name for name in form["settings"] if name not in found] if kind.narrow else KEPT_IN_RANKING
+    form["settings"] = {name: form["settings"][name] for name in kept if form["settings"].get(name) is not None} or None
+    return read_any_request(form, (stock or shop()).library)

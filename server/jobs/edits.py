@@ -9,9 +9,11 @@ from typing import Annotated, Any, Literal
 from ninja import Schema
 from pydantic import ConfigDict, Field
 
+from cutting.advice.contests import advise_any
+from cutting.operations.registry import kind_of
 from cutting.workpiece.hardness import brinell
 from server.errors import Refusal
-from server.jobs.document import Baseline, BatchData, GrindingData, Money, Tool, merged
+from server.jobs.document import Baseline, BatchData, GrindingData, Money, Tool, merged, request_of
 from server.jobs.entries import Entry, length_with_unit, with_unit
 from server.shop import shop
 
@@ -33,6 +35,7 @@ class SetSettings(Gesture):
     action: Literal["set_settings"]
     settings: dict[str, Entry] = {}
     holding: dict[str, Entry] = {}
+    feature: dict[str, Entry] = {}
     tool: Tool | None = None
     units: Literal["mm", "inch"] = "mm"
 
@@ -40,26 +43,43 @@ class SetSettings(Gesture):
         entry = self.target(document)
         if self.tool:
             entry["tool"] = self.tool.dict()
-        kept = {name: with_unit(name, value, self.units) for name, value in self.settings.items()}
-        held = {name: length_with_unit(name, value, self.units) for name, value in self.holding.items()}
+        kind = entry["operation"]
+        kept = {name: with_unit(kind, "settings", name, value, self.units) for name, value in self.settings.items()}
+        held = {name: with_unit(kind, "holding", name, value, self.units) for name, value in self.holding.items()}
+        drawn = {name: with_unit(kind, "feature", name, value, self.units) for name, value in self.feature.items()}
+        entry["feature"].update(drawn)
         entry["settings"] = merged(entry["settings"], kept)
         entry["holding"].update(held)
         took = {"tool": self.tool.insert} if self.tool else {}
-        words = ", ".join(f"{name.replace('_', ' ')} {value}" for name, value in {**took, **kept, **held}.items())
+        words = ", ".join(f"{name.replace('_', ' ')} {value}" for name, value in {**took, **kept, **held, **drawn}.items())
         return f"{entry['number']}: {words}"
 
 
+class Becomes(Schema):
+    """Another kind of operation that makes the same feature."""
+
+    model_config = ConfigDict(extra="forbid")
+    operation: str = Field(max_length=20)
+    feature: dict[str, Entry]
+
+
 class TakeTool(Gesture):
-    """Take a candidate: tool and its settings."""
+    """Take a candidate: tool and its settings, and the kind of operation that it belongs to where that is another."""
 
     action: Literal["take_tool"]
     tool: Tool
     settings: dict[str, Entry] = {}
+    becomes: Becomes | None = None
 
     def apply(self, document: dict[str, Any]) -> str:
         entry = self.target(document)
         entry["tool"] = self.tool.dict()
-        entry["settings"] = merged(entry["settings"], {name: with_unit(name, value, "mm") for name, value in self.settings.items()})
+        if self.becomes:
+            entry["operation"] = kind_of(self.becomes.operation).name
+            entry["feature"] = dict(self.becomes.feature)
+            entry["settings"] = {name: entry["settings"][name] for name in ("coolant", "spindle_clamp") if entry["settings"].get(name)}
+        kept = {name: with_unit(entry["operation"], "settings", name, value, "mm") for name, value in self.settings.items()}
+        entry["settings"] = merged(entry["settings"], kept)
         return f"{entry['number']}: took {self.tool.insert}"
 
 
@@ -75,7 +95,7 @@ class SetFeature(Gesture):
     def apply(self, document: dict[str, Any]) -> str:
         entry = self.target(document)
         for name, value in self.feature.items():
-            entry["feature"][name] = length_with_unit(name, value, self.units)
+            entry["feature"][name] = with_unit(entry["operation"], "feature", name, value, self.units)
         if self.title:
             entry["title"] = self.title
         if self.skin:
@@ -92,7 +112,8 @@ class SetHolding(Gesture):
 
     def apply(self, document: dict[str, Any]) -> str:
         where = self.target(document) if self.operation else document
-        where["holding"].update({name: length_with_unit(name, value, self.units) for name, value in self.holding.items()})
+        kind = where["operation"] if self.operation else ""
+        where["holding"].update({name: with_unit(kind, "holding", name, value, self.units) for name, value in self.holding.items()})
         return "holding: " + ", ".join(f"{name.replace('_', ' ')} {value}" for name, value in self.holding.items())
 
 
@@ -109,6 +130,9 @@ class SetPart(Gesture):
     money: Money | None = None
     house: dict[str, Entry] | None = None
     shape: str | None = Field(default=None, max_length=400, description="of a shaped blank, empty for a bar")
+    bar_length: Entry = Field(default=None, description="of the bar that pieces are cut from")
+    remnant: Entry = None
+    bar_price: float | None = Field(default=None, ge=0, le=1e6)
     units: Literal["mm", "inch"] = "mm"
 
     def apply(self, document: dict[str, Any]) -> str:
@@ -138,6 +162,13 @@ class SetPart(Gesture):
         if self.shape is not None:
             document["stock"]["shape"] = length_with_unit("shape", self.shape, self.units) or ""
             said.append("shape of the blank")
+        for name in ("bar_length", "remnant"):
+            if (given := getattr(self, name)) is not None:
+                document["stock"][name] = length_with_unit(name, given, self.units)
+                said.append(f"{name.replace('_', ' ')} {given}")
+        if self.bar_price is not None:
+            document["stock"]["bar_price"] = self.bar_price
+            said.append(f"price of a bar {self.bar_price:g}")
         if self.house is not None:
             document["house"].update(self.house)
             said.append("house rules")
@@ -148,27 +179,32 @@ class AddOperation(Gesture):
     """A new operation behind the last, with the crib's first tool until a candidate is taken."""
 
     action: Literal["add_operation"]
-    kind: Literal["turn", "face"]
+    kind: str = Field(max_length=20)
     title: str = Field(min_length=1, max_length=80)
     feature: dict[str, Entry]
     units: Literal["mm", "inch"] = "mm"
 
     def apply(self, document: dict[str, Any]) -> str:
+        kind = kind_of(self.kind)
         last = max((entry["number"] for entry in document["operations"]), default=0)
-        insert, holder = _first_tool(self.kind, document)
-        document["operations"].append(
-            {
-                "id": uuid.uuid4().hex[:8],
-                "number": last - last % 10 + 10,
-                "title": self.title,
-                "operation": self.kind,
-                "tool": {"insert": insert, "holder": holder},
-                "feature": {name: length_with_unit(name, value, self.units) for name, value in self.feature.items()},
-                "settings": {"cutting_speed": "120 m/min", "feed_per_rev": "0.2 mm/rev", "depth_of_cut": "1 mm", "coolant": "flood"},
-                "holding": {},
-                "skin": "clean",
-            }
-        )
+        entry: dict[str, Any] = {
+            "id": uuid.uuid4().hex[:8],
+            "number": last - last % 10 + 10,
+            "title": self.title,
+            "operation": kind.name,
+            "tool": {"insert": "", "holder": ""},
+            "feature": {name: with_unit(kind.name, "feature", name, value, self.units) for name, value in self.feature.items()},
+            "settings": {"coolant": "flood"},
+            "holding": {},
+            "skin": "clean",
+        }
+        document["operations"].append(entry)
+        if kind.narrow:
+            _take_best(document, entry)
+        else:
+            insert, holder = _first_tool(kind.name, document)
+            entry["tool"] = {"insert": insert, "holder": holder}
+            entry["settings"] |= {"cutting_speed": "120 m/min", "feed_per_rev": "0.2 mm/rev", "depth_of_cut": "1 mm"}
         return f"added {self.title}"
 
 
@@ -236,6 +272,19 @@ def edited(document: dict[str, Any], edit: Any) -> tuple[dict[str, Any], str]:
 def _brinell(hardness: float | str, material: str) -> float:
     """Hardness as delivered, HB, from any scale; what the standard does not convert is refused."""
     return round(brinell(str(hardness), shop().library.material(material).group), 1)
+
+
+def _take_best(document: dict[str, Any], entry: dict[str, Any]) -> None:
+    """The first of the ranking, or the nearest where none stays within its limits. Raises `CuttingError` where nothing fits."""
+    setup, stock = request_of(document, entry)
+    advice = advise_any(setup, stock)
+    best = next(iter((*advice.candidates, *advice.nearly)), None)
+    if best is None or best.becomes:
+        entry["tool"] = {"insert": setup.insert.name, "holder": setup.blade.name}
+        entry["settings"] |= {"cutting_speed": "80 m/min", "feed_per_rev": "0.08 mm/rev"}
+    else:
+        entry["tool"] = {"insert": best.insert, "holder": best.holder}
+        entry["settings"] |= best.settings or {}
 
 
 def _first_tool(kind: str, document: dict[str, Any]) -> tuple[str, str]:

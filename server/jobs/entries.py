@@ -1,49 +1,49 @@
-"""What was typed, kept with the unit it was meant in."""
+"""What was typed, kept with the unit it was meant in: each entry by its declared field."""
 
 from __future__ import annotations
 
+from cutting.operations.fields import Field
+from cutting.operations.registry import KINDS as OPERATIONS
 from cutting.quantities import KINDS, read_quantity
 
 Entry = str | float | bool | None
-SETTING_KINDS = {
-    "cutting_speed": ("cutting_speed", "spindle_speed"),
-    "feed_per_rev": ("feed_per_rev", "feed_rate"),
-    "depth_of_cut": ("length",),
-    "spindle_clamp": ("spindle_speed",),
-    "overhang": ("length",),
-    "last_depth": ("length",),
-    "pass_depths": ("length",),
-    "centre_height": ("length",),
-    "nozzle_diameter": ("length",),
-}
-LISTS = ("pass_depths", "profile", "steps", "shape")
+AS_TYPED = ("flag", "choice", "text", "number", "whole")
 
 
-def with_unit(name: str, value: Entry, units: str) -> Entry:
-    """A bare number gets the unit that was shown, so that the entry keeps its meaning."""
-    if name not in SETTING_KINDS or value is None or isinstance(value, bool):
+def with_unit(operation: str, section: str, name: str, value: Entry, units: str) -> Entry:
+    """A bare number gets the unit that was shown, so that the entry keeps its meaning; what no field knows is left as typed."""
+    field = _field(operation, name)
+    if field is None or value is None or isinstance(value, bool) or value == "" or field.kind in AS_TYPED:
         return value
-    if name in LISTS:
-        return _list_with_units(str(value), units, f"settings.{name}")
-    return _echo(value, units, f"settings.{name}", *SETTING_KINDS[name])
-
-
-def _list_with_units(text: str, units: str, field: str) -> str:
-    """Every word of a list or of its points gets the unit that was shown."""
-    points = [[_echo(word.strip(), units, field, "length") for word in point.split(":")] for point in text.split(";") if point.strip()]
-    return "; ".join(":".join(words) for words in points)
+    path = f"{section}.{name}"
+    if field.kind == "dimension":
+        # a tolerance class or deviation is metric as written; only a bare inch number needs its unit
+        return _echo(value, units, path, "length") if units == "inch" and _bare(value) else str(value)
+    if field.kind == "points":
+        return str(value) if value in field.options else _points(str(value), units, path, field.pair)
+    if field.kind == "lengths":
+        return "; ".join(_echo(word.strip(), units, path, "length") for word in str(value).split(";") if word.strip())
+    return _echo(value, units, path, *field.kinds)
 
 
 def length_with_unit(name: str, value: Entry, units: str) -> Entry:
-    if value is None or isinstance(value, bool) or name in ("style", "grip_share"):
+    """A length of the part as a whole: its stock, or the shape of a blank as points."""
+    if value is None or isinstance(value, bool):
         return value
-    if name in LISTS:
-        return _list_with_units(str(value), units, name)
-    if name in ("start_diameter", "end_diameter"):
-        # a tolerance class or deviation is metric as written; only a bare inch number needs its unit
-        return _echo(value, units, f"feature.{name}", "length") if units == "inch" and _bare(value) else str(value)
-    kind = "small_length" if name == "roughness" else "length"
-    return _echo(value, units, name, kind)
+    return _points(str(value), units, name, ("length", "length")) if name == "shape" else _echo(value, units, name, "length")
+
+
+def _field(operation: str, name: str) -> Field | None:
+    """The field of that name; a holding that is set for the whole job may belong to any kind of operation."""
+    if operation:
+        return OPERATIONS[operation].fields.named(name) if operation in OPERATIONS else None
+    return next((field for kind in OPERATIONS.values() if (field := kind.fields.named(name))), None)
+
+
+def _points(text: str, units: str, path: str, kinds: tuple[str, str]) -> str:
+    """Every number of a list of points gets the unit that was shown."""
+    points = [point.split(":") for point in text.split(";") if point.strip()]
+    return "; ".join(":".join(_echo(word.strip(), units, path, kinds[min(k, 1)]) for k, word in enumerate(point)) for point in points)
 
 
 def _bare(value: Entry) -> bool:

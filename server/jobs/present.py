@@ -8,27 +8,28 @@ import numpy as np
 
 from cutting.advice import Advice, Candidate
 from cutting.doors.plain import plain
+from cutting.operations.fields import Field, Nudged
 from cutting.operations.nudges import ladders
-from cutting.operations.outcome import Bow, ChipVerdict, Limit, Outcome
-from cutting.operations.setup import Setup
-from cutting.operations.single_point.chip_map import ChipMap
-from cutting.process.outline import Stage
+from cutting.operations.outcome import Outcome
+from cutting.operations.registry import kind_of
+from cutting.process.outline import Corner, Stage
 from cutting.quantities import display, write
-from cutting.tooling.plan_view import holder_outline, insert_outline
-from server.units import ticks
-
-SETTING_KINDS = {"cutting_speed": "cutting_speed", "feed_per_rev": "feed_per_rev", "depth_of_cut": "length"}
+from server.jobs.kinds import VIEWERS
+from server.jobs.kinds.view import Shown, chip_out
 
 
 def evaluation(
-    setup: Setup, outcome: Outcome, chip_map: ChipMap, entered: dict[str, Any], units: str, drawn: tuple[Stage, ...]
+    setup: Any, outcome: Outcome, explored: Any, entered: dict[str, Any], units: str, part: tuple[Corner, ...], drawn: tuple[Stage, ...]
 ) -> dict[str, Any]:
     """The answer to a nudge: everything that repaints within a tenth of a second."""
     system = "inch" if units == "inch" else "metric"
+    kind, viewer = kind_of(setup.operation), VIEWERS[setup.operation]
+    shown = Shown(setup, outcome, explored, system, part, drawn)
     return {
-        **{name: plain(getattr(outcome, name)) for name in ("results", "limits", "warnings", "scene")},
+        "operation": setup.operation,
+        **{name: plain(getattr(outcome, name)) for name in ("results", "limits", "warnings")},
+        "headline": [name for name in kind.headline if name in outcome.results],
         "chip": chip_out(outcome.chip),
-        "bow": bow_out(outcome.bow),
         "feasible": outcome.feasible,
         "passes": [
             {
@@ -45,83 +46,40 @@ def evaluation(
             }
             for p in outcome.passes
         ],
-        "scene_labels": {
-            "cutting_force": display(outcome.results["cutting_force"].value, "force"),
-            "feed_force": display(outcome.results["feed_force"].value, "force"),
-            "passive_force": display(outcome.results["passive_force"].value, "force"),
-            "free_length": display(setup.holding.free_length, "length"),
-            "start_diameter": display(setup.feature.start_diameter, "length"),
-            "end_diameter": display(setup.feature.end_diameter, "length"),
-            "spindle_speed": outcome.results["spindle_speed"].display,
-            "springs": display(outcome.results["size_error"].value * 1000.0, "small_length"),
-            "overhang": display(float(outcome.scene["overhang"]), "length"),
-        },
-        "insert_outline": insert_outline(setup.insert, setup.holder.code.cutting_edge_angle),
-        "holder_outline": holder_outline(setup.holder, setup.insert),
-        "stages": plain(drawn),
-        "map": {
-            **plain(chip_map),
-            "feed_ticks": ticks(chip_map.feed_axis[1], "feed_per_rev", system),
-            "depth_ticks": ticks(chip_map.depth_axis[1], "length", system),
-        },
-        "settings": [_setting(name, setup, outcome, entered) for name in SETTING_KINDS],
-        "ladders": {name: plain(ladder) for name, ladder in ladders(setup, system).items()},
+        "settings": [_setting(one, setup, outcome, entered) for one in kind.nudged],
+        "choices": [_choice(kind.fields.named(name), entered) for name in kind.choices],
+        "ladders": {name: plain(ladder) for name, ladder in ladders(setup, outcome, kind.nudged, system).items()},
         "coolants": [name for name, _ in setup.machine.coolant],
+        "table": viewer.table(shown) if viewer.table else None,
+        "view": viewer.view(shown),
     }
 
 
-def chip_out(chip: ChipVerdict) -> dict[str, Any]:
-    strain = f"{chip.strain:.1%} of {chip.fracture_strain:.1%} at break" if chip.strain is not None else "no groove curls it"
+def _setting(one: Nudged, setup: Any, outcome: Outcome, entered: dict[str, Any]) -> dict[str, Any]:
+    value = one.read(setup, outcome)
+    limit = next((found for found in outcome.limits if found.name == one.limit), None)
+    # a chip window without a feed window of its own says nothing of the feed
+    low, high = (limit.lower, limit.upper) if limit and limit.kind == one.kind else (None, None)
     return {
-        **{name: getattr(chip, name) for name in ("form", "length", "code", "verdict", "index", "why")},
-        "thickness": display(chip.thickness, "length"),
-        "thickness_after": display(round(chip.thickness_after, 3), "length"),
-        "curl_radius": display(round(chip.curl_radius, 2), "length") if chip.curl_radius else None,
-        "strain": strain,
-        "long": display(chip.long, "length"),
-    }
-
-
-def bow_out(bow: Bow) -> dict[str, Any]:
-    return {
-        "places": list(bow.places),
-        "errors": list(bow.errors),
-        "shape": bow.shape,
-        **{name: display(1000.0 * getattr(bow, name), "small_length") for name in ("at_chuck", "at_end", "largest")},
-    }
-
-
-def _setting(name: str, setup: Setup, outcome: Outcome, entered: dict[str, Any]) -> dict[str, Any]:
-    kind = SETTING_KINDS[name]
-    value = getattr(setup.settings, name)
-    if name == "depth_of_cut":
-        value = outcome.passes[0].depth
-    low, high = _window(name, outcome)
-    return {
-        "name": name,
-        "entered": str(entered.get(name, "")),
-        "display": display(value, kind),
+        "name": one.name,
+        "label": one.label,
+        "entered": str(entered.get(one.name, "")),
+        "display": display(value, one.kind),
         "value": value,
         "low": low,
         "high": high,
-        "low_display": display(low, kind, False) if low is not None else None,
-        "high_display": display(high, kind, False) if high is not None else None,
+        "low_display": display(low, one.kind, False) if low is not None else None,
+        "high_display": display(high, one.kind, False) if high is not None else None,
     }
 
 
-def _window(name: str, outcome: Outcome) -> tuple[float | None, float | None]:
-    def limit(wanted: str) -> Limit | None:
-        return next((found for found in outcome.limits if found.name == wanted), None)
-
-    if name == "cutting_speed" and (book := limit("book_speed")):
-        return book.lower, book.upper
-    chip = limit("chip_window")
-    if name == "feed_per_rev" and chip and chip.kind == "feed_per_rev":
-        return chip.lower, chip.upper
-    edge = limit("edge_length")
-    if name == "depth_of_cut" and edge:
-        return None, edge.upper
-    return None, None
+def _choice(field: Field | None, entered: dict[str, Any]) -> dict[str, Any]:
+    assert field
+    given = entered.get(field.name)
+    chosen = str(given if given is not None else field.default)
+    # own break points stand beside the named schools
+    options = [*field.options] + ([chosen] if chosen not in field.options else [])
+    return {"name": field.name, "label": field.label, "options": options, "value": chosen}
 
 
 def advice_out(advice: Advice, document_tool: dict[str, str], set_up: dict[tuple[str, str], str]) -> dict[str, Any]:
@@ -134,6 +92,7 @@ def advice_out(advice: Advice, document_tool: dict[str, str], set_up: dict[tuple
         "fitting": advice.fitting,
         "feasible": advice.feasible,
         "note": advice.note,
+        "heads": list(advice.heads),
     }
 
 
@@ -147,7 +106,7 @@ def _candidate(c: Candidate, tool: dict[str, str], set_up: dict[tuple[str, str],
         "passes": c.passes,
         "speed": display(c.cutting_speed, "cutting_speed", False),
         "feed": display(c.feed_per_rev, "feed_per_rev", False),
-        "depth": display(c.depth_of_cut, "length", False),
+        "depth": display(c.depth_of_cut, "length", False) if c.depth_of_cut else None,
         "seconds": display(c.seconds, "duration", False),
         "cost": display(c.cost, "money", False),
         "parts_per_edge": display(c.change_parts, "count")
@@ -157,11 +116,15 @@ def _candidate(c: Candidate, tool: dict[str, str], set_up: dict[tuple[str, str],
         "secure_value": c.secure,
         "chip_index": c.chip_index,
         "edge_price": display(c.edge_cost, "money", False),
-        "roughness": display(c.roughness, "small_length", False),
+        "roughness": display(c.roughness, "small_length", False) if c.roughness else None,
         "reason": c.reason,
         "set_up": set_up.get((c.insert, c.holder), ""),
-        "chosen": c.insert == tool["insert"],
-        "settings": {
+        "chosen": c.insert == tool["insert"] and c.way in ("", tool.get("way", c.way)),
+        "way": c.way,
+        "more": list(c.more),
+        "becomes": c.becomes,
+        "settings": c.settings
+        or {
             "cutting_speed": write(c.cutting_speed, "cutting_speed"),
             "feed_per_rev": write(c.feed_per_rev, "feed_per_rev"),
             # rounded up a hair, so that the text still gives the same number of passes

@@ -9,9 +9,11 @@ from ninja import Schema
 from pydantic import Field
 
 from server.jobs.document import Document
-from server.jobs.edits import Edit
+from server.jobs.edits import Becomes, Edit
 from server.jobs.entries import Entry
-from server.units import DisplayOut, Plain, Point, TickOut
+from server.jobs.kinds import AnyView
+from server.jobs.kinds.view import ChipOut, TableOut
+from server.units import DisplayOut, Plain, Point
 
 
 class StepOut(Plain):
@@ -62,20 +64,6 @@ class LimitOut(Plain):
     working: list[StepOut]
 
 
-class ChipOut(Plain):
-    form: str
-    length: str
-    code: str
-    verdict: str
-    index: float
-    thickness: DisplayOut
-    thickness_after: DisplayOut
-    curl_radius: DisplayOut | None
-    strain: str
-    long: DisplayOut
-    why: str
-
-
 class PassOut(Plain):
     number: int
     from_diameter: DisplayOut
@@ -87,12 +75,6 @@ class PassOut(Plain):
     push: DisplayOut
     springs: DisplayOut
     chip: ChipOut
-
-
-class StageOut(Plain):
-    corners: list[Point]
-    tip: Point
-    band: list[Point]
 
 
 class WarningOut(Plain):
@@ -109,36 +91,6 @@ class DismissIn(Schema):
     risk: str = Field(min_length=1, max_length=40)
 
 
-class BowOut(Plain):
-    """How the last cut springs along the part: places mm from the chuck, change of diameter mm, and the shape it leaves."""
-
-    places: list[float]
-    errors: list[float]
-    shape: str
-    at_chuck: DisplayOut
-    at_end: DisplayOut
-    largest: DisplayOut
-
-
-class ContourOut(Plain):
-    name: str
-    label: str
-    lines: list[list[Point]]
-
-
-class MapOut(Plain):
-    feed_axis: Point
-    depth_axis: Point
-    feed_ticks: list[TickOut]
-    depth_ticks: list[TickOut]
-    window: list[Point]
-    drawn_window: list[Point]
-    contours: list[ContourOut]
-    feed: float
-    depth: float
-    passes: list[Point]
-
-
 class LadderOut(Plain):
     rungs: list[str]
     place: int
@@ -150,6 +102,7 @@ class SettingOut(Plain):
     """A setting as it stands: what was entered, in both units, and the range that its window allows."""
 
     name: str
+    label: str
     entered: str
     display: DisplayOut
     value: float
@@ -159,23 +112,55 @@ class SettingOut(Plain):
     high_display: DisplayOut | None
 
 
+class ChoiceOut(Plain):
+    """A setting that is picked from a list."""
+
+    name: str
+    label: str
+    options: list[str]
+    value: str
+
+
 class EvaluationOut(Plain):
+    """An operation as it stands: what every kind shows, and the kind's own view."""
+
+    operation: str
     feasible: bool
     results: dict[str, ValueOut]
+    headline: list[str]
     limits: list[LimitOut]
     passes: list[PassOut]
     chip: ChipOut
     warnings: list[WarningOut]
-    scene: dict[str, float | str]
-    scene_labels: dict[str, DisplayOut]
-    bow: BowOut
-    insert_outline: list[Point]
-    holder_outline: list[Point]
-    stages: list[StageOut]
-    map: MapOut
     settings: list[SettingOut]
+    choices: list[ChoiceOut]
     ladders: dict[str, LadderOut]
     coolants: list[str]
+    table: TableOut | None
+    view: AnyView
+
+
+class FieldOut(Schema):
+    """An input of a kind of operation, as forms are drawn from it."""
+
+    name: str
+    label: str
+    kind: str
+    example: str
+    options: list[str]
+    required: bool
+    default: str
+
+
+class KindOut(Schema):
+    """A kind of operation and what it asks for."""
+
+    name: str
+    title: str
+    feature: list[FieldOut]
+    settings: list[FieldOut]
+    holding: list[FieldOut]
+    studies: list[str]
 
 
 class CandidateOut(Schema):
@@ -187,7 +172,7 @@ class CandidateOut(Schema):
     passes: int
     speed: DisplayOut
     feed: DisplayOut
-    depth: DisplayOut
+    depth: DisplayOut | None
     seconds: DisplayOut
     cost: DisplayOut
     parts_per_edge: DisplayOut
@@ -195,10 +180,13 @@ class CandidateOut(Schema):
     secure_value: float
     chip_index: float
     edge_price: DisplayOut
-    roughness: DisplayOut
+    roughness: DisplayOut | None
     reason: str
     set_up: str
     chosen: bool
+    way: str
+    more: list[DisplayOut]
+    becomes: Becomes | None
     settings: dict[str, str]
 
 
@@ -215,6 +203,7 @@ class AdviceOut(Schema):
     fitting: int
     feasible: int
     note: str
+    heads: list[str]
 
 
 class OperationRow(Schema):

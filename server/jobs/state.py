@@ -9,10 +9,9 @@ from typing import Any
 from cutting.doors.plain import plain
 from cutting.errors import CuttingError
 from cutting.operations.outcome import Outcome, Pass
-from cutting.operations.registry import evaluate_quickly
+from cutting.operations.registry import evaluate_quickly, kind_of
 from cutting.operations.setup import Setup
-from cutting.operations.single_point.case import case_of
-from cutting.process.outline import Stage, outline, stages
+from cutting.process.outline import Corner, Stage, outline, stages
 from cutting.process.tape import PieceMoney, cycle_tape
 from cutting.quantities import display, read_quantity
 from server.jobs.document import blank_shape, setup_of
@@ -69,7 +68,7 @@ def _compute_once(
     return {"operations": rows, "outline": _outline(document, setups), "tape": plain(tape), **_against(document, tape, rows)}
 
 
-def _row(entry: dict[str, Any], outcome: Outcome, setup: Setup) -> dict[str, Any]:
+def _row(entry: dict[str, Any], outcome: Outcome, setup: Any) -> dict[str, Any]:
     binding = outcome.binding
     blocked = [w.text for w in outcome.warnings if w.severity == "blocks"]
     status = "ok" if outcome.feasible else "broken"
@@ -87,7 +86,7 @@ def _row(entry: dict[str, Any], outcome: Outcome, setup: Setup) -> dict[str, Any
         "cost_display": plain(outcome.results["operation_cost"].display),
         "binding": binding.label.split(",")[0],
         "utilisation": binding.utilisation,
-        "stiffness": stiffness(setup),
+        "stiffness": kind_of(setup.operation).stiffness(setup),
         "problem": blocked[0] if blocked else None,
     }
 
@@ -112,12 +111,7 @@ def _unfinished(entry: dict[str, Any], error: CuttingError) -> dict[str, Any]:
 
 def stages_of(document: dict[str, Any], entry: dict[str, Any], setup: Setup, passes: tuple[Pass, ...], stock: Shop) -> tuple[Stage, ...]:
     """The part in the middle of each pass, after the operations before this one that can be read."""
-    earlier = []
-    for before in document["operations"]:
-        if before["id"] == entry["id"]:
-            break
-        with suppress(CuttingError):
-            earlier.append((before["id"], setup_of(document, before, None, stock)))
+    earlier = _earlier(document, entry, stock)
     sizes = _stock_sizes(document)
     return stages(sizes["diameter"], setup.holding.free_length, earlier, setup, passes, blank_shape(document))
 
@@ -127,13 +121,25 @@ def _stock_sizes(document: dict[str, Any]) -> dict[str, float]:
     return {name: read_quantity(stock[name], "length", field=f"stock.{name}").value for name in ("diameter", "free_length", "bore")}
 
 
-def stiffness(setup: Setup) -> float:
-    """Stiffness of the part at this cut, N/µm."""
-    after = setup.feature.start_diameter if setup.operation == "face" else setup.feature.end_diameter
-    return float(1.0 / case_of(setup).compliance(after, after) / 1000.0)
+def part_before(document: dict[str, Any], entry: dict[str, Any], stock: Shop) -> tuple[Corner, ...]:
+    """Half section of the part in front of an operation: corners (from the chuck, radius) [mm]."""
+    sizes = _stock_sizes(document)
+    earlier = _earlier(document, entry, stock)
+    return outline(sizes["diameter"], sizes["free_length"], sizes["bore"], earlier, blank_shape(document)).finished
 
 
-def _outline(document: dict[str, Any], setups: list[tuple[str, Setup]]) -> Any:
+def _earlier(document: dict[str, Any], entry: dict[str, Any], stock: Shop) -> list[tuple[str, Any]]:
+    """The operations before this one that can be read."""
+    found = []
+    for before in document["operations"]:
+        if before["id"] == entry["id"]:
+            break
+        with suppress(CuttingError):
+            found.append((before["id"], setup_of(document, before, None, stock)))
+    return found
+
+
+def _outline(document: dict[str, Any], setups: list[tuple[str, Any]]) -> Any:
     sizes = _stock_sizes(document)
     drawn = outline(sizes["diameter"], sizes["free_length"], sizes["bore"], setups, blank_shape(document))
     runs = zip(drawn.finished[::2], drawn.finished[1::2], strict=False)

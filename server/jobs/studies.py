@@ -20,8 +20,8 @@ from cutting.operations.single_point.springing import Support
 from cutting.operations.single_point.stability import Stability
 from cutting.quantities import Display, display, write
 from cutting.quantities.kinds import KINDS
+from server.jobs.kinds.view import chip_out
 from server.jobs.models import Measurement
-from server.jobs.present import chip_out
 from server.units import ticks
 
 Answer = dict[str, Any]

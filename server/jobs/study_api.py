@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from typing import Any
+import csv
+from typing import Any, Literal
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from cutting.advice.ways import ways_to_turn
 from cutting.operations.coolant import advise_coolant
-from cutting.operations.registry import evaluate_quickly
+from cutting.operations.registry import evaluate_quickly, explore, kind_of
 from cutting.operations.setup import Setup
 from cutting.operations.single_point.edge_angles import edge_angles
 from cutting.operations.single_point.edge_life import edge_life
@@ -18,9 +19,11 @@ from cutting.operations.single_point.planner import plan
 from cutting.operations.single_point.size_control import ledger
 from cutting.operations.single_point.springing import allowed, springing, supports
 from cutting.operations.single_point.stability import stability
+from server.errors import Refusal
 from server.jobs import actions, studies
 from server.jobs import study_schemas as out
 from server.jobs.document import entry_of, request_of, setup_of, tried_with
+from server.jobs.kinds.cut_off import curve_table
 from server.jobs.readings import readings_of
 from server.jobs.schemas import TryIn
 from server.jobs.state import state_of
@@ -63,7 +66,7 @@ def study_edge_life(request: HttpRequest, job_id: int, operation: str, payload: 
 def list_ways(request: HttpRequest, job_id: int, operation: str, payload: TryIn) -> list[dict[str, Any]]:
     """The ways to turn this feature, each with its best tool of the crib."""
     revision, stock = actions.newest(job_id), shop()
-    document, entry = entry_of(revision.document, operation)
+    document, entry = _turning(revision, operation)
     tried = _tried(payload, revision)
     setup = setup_of(document, entry, tried, stock)
     _, crib = request_of(document, entry, tried, stock)
@@ -90,10 +93,32 @@ def _ledger(setup: Setup, job_id: int, operation: str) -> dict[str, Any]:
     return studies.ledger_out(ledger(setup, readings), setup, rows)
 
 
+@router.get(PLACE + "/curve.csv")
+def export_curve(request: HttpRequest, job_id: int, operation: str, units: Literal["mm", "inch"] = "mm") -> HttpResponse:
+    """Everything over diameter on the way to the centre, of a cut-off as it is saved, as CSV."""
+    document, entry = entry_of(actions.newest(job_id).document, operation)
+    if entry["operation"] != "cut off":
+        raise Refusal(422, "Only a cut-off has a curve over diameter.", [{"field": "operation", "message": "not a cut-off"}])
+    head, rows = curve_table(explore(setup_of(document, entry, None, shop())), "inch" if units == "inch" else "metric")
+    answer = HttpResponse(content_type="text/csv; charset=utf-8")
+    answer["Content-Disposition"] = f'attachment; filename="cut-off-{job_id}-{operation}.csv"'
+    csv.writer(answer).writerows([head, *rows])
+    return answer
+
+
 def _setup(job_id: int, operation: str, payload: TryIn) -> Setup:
     revision = actions.newest(job_id)
-    document, entry = entry_of(revision.document, operation)
+    document, entry = _turning(revision, operation)
     return setup_of(document, entry, _tried(payload, revision), shop())
+
+
+def _turning(revision: Any, operation: str) -> tuple[dict[str, Any], dict[str, Any]]:
+    """The document and its operation. Raises a 422 refusal for a kind that these studies do not belong to."""
+    document, entry = entry_of(revision.document, operation)
+    if "plan" not in kind_of(entry["operation"]).studies:
+        said = f"This study belongs to turning and facing, not to '{entry['operation']}'."
+        raise Refusal(422, said, [{"field": "operation", "message": "of another kind"}])
+    return document, entry
 
 
 def _tried(payload: TryIn, revision: Any) -> dict[str, Any]:

@@ -8,6 +8,7 @@ from cutting.operations.trial.rule import Rule
 
 DROP, SIDE_BEND = 0.10, 0.10  # mm (common practice)
 BEYOND = 3.0  # mm that the reach may be set beyond the depth, at least the blade's own (common practice)
+SHORTEST = 1.3  # × the blade's own shortest reach
 ROOM = 0.5  # mm that blade and shank keep from hub and jaws (common practice)
 
 RULES: tuple[Rule[Numbers], ...] = (
@@ -22,7 +23,7 @@ RULES: tuple[Rule[Numbers], ...] = (
          lambda x: (x.setup.depth, None, min(x.setup.blade.reach, x.setup.insert.reach))),
     Rule("reach_set", "reach set", "length", Bound.UPPER, Severity.SOFT, "common-practice",
          "Set no longer than the groove: what stands out bends and sings.",
-         lambda x: (x.setup.overhang, None, max(x.setup.depth + BEYOND, x.setup.blade.overhang))),
+         lambda x: (x.setup.overhang, None, max(x.setup.depth + BEYOND, SHORTEST * x.setup.blade.overhang))),
     Rule("hub", "room beside the hub", "length", Bound.LOWER, Severity.HARD, "machine-data",
          "The shank stands over its edge towards the axis: it must pass the hub.",
          lambda x: (x.hub_clearance or 0.0, ROOM, None), (), lambda x: x.hub_clearance is not None),

@@ -40,7 +40,7 @@ SETTINGS = (
     Field("spindle_clamp", "spindle clamp", "spindle_speed", "3000"),
     Field("overhang", "overhang", example="32"),
     Field("last_depth", "depth of a planned last cut", example="0.3"),
-    Field("pass_depths", "passes one by one", "text", "0.75; 0.75; 0.4"),
+    Field("pass_depths", "passes one by one", "lengths", "0.75; 0.75; 0.4"),
     Field("centre_height", "tip over the axis", example="0"),
     Field("direction", "direction", "choice", options=tuple(one.value for one in Direction)),
     Field("nozzles", "nozzles", "whole", "2"),

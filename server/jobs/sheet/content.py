@@ -9,15 +9,17 @@ from django.utils.safestring import mark_safe
 from cutting.errors import CuttingError
 from cutting.mechanics.deflection import Holding
 from cutting.operations.outcome import Outcome
-from cutting.operations.registry import evaluate_quickly
+from cutting.operations.registry import evaluate_quickly, explore, kind_of
 from cutting.operations.setup import Setup, Skin
 from cutting.operations.single_point.size_control import ledger
 from cutting.quantities import Display, display, write
 from server.jobs.document import entry_of, setup_of
+from server.jobs.kinds import VIEWERS
+from server.jobs.kinds.view import Shown
 from server.jobs.models import Revision
 from server.jobs.readings import readings_of
-from server.jobs.sheet.drawing import scene_svg
-from server.jobs.state import stages_of
+from server.jobs.sheet.drawing import half_section_svg, scene_svg
+from server.jobs.state import part_before, stages_of
 from server.shop import Shop
 
 
@@ -51,6 +53,8 @@ def _operation(revision: Revision, entry: dict[str, Any], system: str, stock: Sh
         outcome = evaluate_quickly(setup)
     except CuttingError as error:
         return {**head, "problem": str(error)}
+    if not VIEWERS[setup.operation].staged:
+        return {**head, **_narrow(revision, entry, setup, outcome, system, stock)}
     drawn = stages_of(revision.document, entry, setup, outcome.passes, stock)
     return {
         **head,
@@ -58,7 +62,7 @@ def _operation(revision: Revision, entry: dict[str, Any], system: str, stock: Sh
         "scene": mark_safe(scene_svg(setup, drawn[-1])),
         "tool": _tool(setup, outcome),
         "speeds": _speeds(setup, outcome),
-        "passes": _passes(setup, outcome, system),
+        "table": _pass_table(outcome, system),
         "offsets": _offsets(setup, revision.job_id, entry["id"], outcome, system),
         "checks": _checks(setup, outcome, system),
         "cautions": [w.text for w in outcome.warnings if w.severity != "note" or w.danger],
@@ -105,19 +109,69 @@ def _coolant(setup: Setup) -> str:
     return f"{setup.settings.coolant}, {_both(display(pressure, 'pressure'))}" if pressure else setup.settings.coolant
 
 
-def _passes(setup: Setup, outcome: Outcome, system: str) -> list[dict[str, str]]:
-    return [
-        {
-            "number": str(p.number),
-            "start": _length(p.from_diameter, system),
-            "end": _length(p.to_diameter, system),
-            "depth": _length(round(p.depth, 4), system),
-            "speed": f"{p.spindle_speed:.0f}",
-            "chip": f"{p.chip.form}, {p.chip.verdict}",
-            "seconds": f"{p.seconds:.0f} s",
-        }
-        for p in outcome.passes
+def _pass_table(outcome: Outcome, system: str) -> dict[str, Any]:
+    return {
+        "caption": "passes",
+        "head": ["pass", "from Ø", "to Ø", "depth", "1/min", "chip", "time"],
+        "rows": [
+            [
+                str(p.number),
+                _length(p.from_diameter, system),
+                _length(p.to_diameter, system),
+                _length(round(p.depth, 4), system),
+                f"{p.spindle_speed:.0f}",
+                f"{p.chip.form}, {p.chip.verdict}",
+                f"{p.seconds:.0f} s",
+            ]
+            for p in outcome.passes
+        ],
+    }
+
+
+def _narrow(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Outcome, system: str, stock: Shop) -> dict[str, Any]:
+    """The sheet of a kind that brings its own facts and table."""
+    viewer = VIEWERS[setup.operation]
+    shown = Shown(setup, outcome, explore(setup), system)
+    side = "inch" if system == "inch" else "metric"
+    given = viewer.table(shown) if viewer.table else {"caption": "", "head": [], "rows": []}
+    blade = setup.blade
+    return {
+        "problem": "" if outcome.feasible else f"Not sound yet: {outcome.binding.label} is over its limit.",
+        "scene": mark_safe(half_section_svg(part_before(revision.document, entry, stock), kind_of(setup.operation).area(setup))),
+        "tool": [
+            ("insert", setup.insert.name),
+            ("holder", blade.name),
+            ("overhang", _both(display(setup.overhang, "length"))),
+            *viewer.facts(setup, outcome),
+            ("change edge every", f"{outcome.results['change_parts'].display.metric} pieces"),
+        ],
+        "speeds": _narrow_speeds(setup, outcome),
+        "table": {
+            "caption": given["caption"].lower(),
+            "head": [getattr(one, side) for one in given["head"]],
+            "rows": [[getattr(cell, side) for cell in row["cells"]] for row in given["rows"]],
+        },
+        "offsets": [],
+        "checks": [
+            "Edge on centre within 0.1 mm, blade square to the axis, shortest overhang; insert and seat clean; the right key.",
+            "Coolant at the edge before the cut; chips clear of the slot.",
+        ],
+        "cautions": [w.text for w in outcome.warnings if w.severity != "note" or w.danger],
+    }
+
+
+def _narrow_speeds(setup: Any, outcome: Outcome) -> list[tuple[str, str]]:
+    results = outcome.results
+    found = [
+        ("cutting speed", _both(results["cutting_speed"].display)),
+        ("spindle speed", _both(results["spindle_speed"].display)),
+        ("feed", _both(display(setup.settings.feed_per_rev, "feed_per_rev"))),
+        ("coolant", _coolant(setup)),
+        ("time", _both(results["operation_time"].display)),
     ]
+    if setup.settings.spindle_clamp:
+        found.insert(2, ("speed clamp", f"{setup.settings.spindle_clamp:.0f} 1/min"))
+    return found
 
 
 def _offsets(setup: Setup, job_id: int, operation: str, outcome: Outcome, system: str) -> list[tuple[str, str]]:

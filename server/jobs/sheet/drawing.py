@@ -65,6 +65,27 @@ def scene_svg(setup: Setup, stage: Stage) -> str:
     return f'<svg viewBox="0 0 {WIDTH:.0f} {HEIGHT:.0f}" role="img" aria-label="Tool and part to scale">{"".join(parts)}</svg>'
 
 
+def half_section_svg(part: Iterable[Corner], area: Iterable[Corner]) -> str:
+    """The part in front of an operation, with what the operation takes away."""
+    corners, taken = [*part], [*area]
+    every = [*corners, *taken] or [(0.0, 1.0)]
+    longest, radius = max(x for x, _ in every), max(max(abs(r) for _, r in every), 1.0)
+    scale = min((WIDTH - CHUCK - 60) / max(longest, 1.0), (HEIGHT - 60) / (2 * radius))
+    axis = HEIGHT * 0.5
+
+    def at(corner: Corner, side: float) -> Corner:
+        return CHUCK + corner[0] * scale, axis - side * corner[1] * scale
+
+    parts = []
+    for side in (1.0, -1.0):
+        outline = [at(c, side) for c in corners]
+        if outline:
+            parts.append(_polygon([*outline, (outline[-1][0], axis), (outline[0][0], axis)], "part"))
+        parts.append(_polygon([at(c, side) for c in taken], "cut"))
+    parts.append(_path(f"M4,{axis:.1f}H{WIDTH - 4:.1f}", "centre"))
+    return f'<svg viewBox="0 0 {WIDTH:.0f} {HEIGHT:.0f}" role="img" aria-label="Part to scale, with what is cut">{"".join(parts)}</svg>'
+
+
 def _jaws(setup: Setup, scale: float, axis: float) -> str:
     grip = setup.holding.grip_diameter / 2 * scale
     tall = max(grip + 22, 30.0)

@@ -1,0 +1,26 @@
+"""What each kind of operation shows of its own: its view, its table and its facts; one line per kind."""
+
+from __future__ import annotations
+
+from types import MappingProxyType
+from typing import Annotated
+
+from pydantic import Field
+
+from server.jobs.kinds import cut_off, face_groove, groove, trepan, turning
+from server.jobs.kinds.view import Viewer
+
+VIEWERS: MappingProxyType[str, Viewer] = MappingProxyType(
+    {
+        "turn": turning.VIEWER,
+        "face": turning.VIEWER,
+        "groove": groove.VIEWER,
+        "face groove": face_groove.VIEWER,
+        "trepan": trepan.VIEWER,
+        "cut off": cut_off.VIEWER,
+    }
+)
+AnyView = Annotated[
+    turning.TurningView | groove.GrooveView | face_groove.FaceGrooveView | trepan.TrepanView | cut_off.CutOffView,
+    Field(discriminator="kind"),
+]

@@ -1,0 +1,198 @@
+"""What cut-off shows: blade and bar to scale, everything over diameter, the face that is left, and what the kerf costs."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+import numpy as np
+
+from cutting.doors.plain import plain
+from cutting.operations.cut_off.simulation import CutOff
+from cutting.operations.outcome import Outcome
+from cutting.quantities import display, write
+from server.jobs.kinds.view import AxisOut, Shown, TableOut, Viewer, axis, points, same
+from server.units import DisplayOut, Plain, Point
+
+__all__ = ["VIEWER", "CutOffView", "TableOut"]
+STEP = 2  # of the simulation's points, every second is drawn and scrubbed
+
+
+class MomentOut(Plain):
+    """One moment on the way to the centre, in words."""
+
+    diameter: float
+    seconds: float
+    reach: float
+    labels: dict[str, DisplayOut]
+
+
+class KerfLine(Plain):
+    label: DisplayOut
+    value: DisplayOut
+    saving: bool
+
+
+class CutOffView(Plain):
+    kind: Literal["cut_off"]
+    scene: dict[str, float | str]
+    part: list[Point]
+    diameter_axis: AxisOut
+    speed: list[Point]
+    spindle: list[Point]
+    feed: list[Point]
+    force: list[Point]
+    peak: dict[str, float]
+    moments: list[MomentOut]
+    clamp: DisplayOut
+    clamp_diameter: float
+    break_off: float
+    falls: DisplayOut
+    face: list[Point]
+    face_label: DisplayOut
+    pip_part: float
+    pip_bar: float
+    pip_label: DisplayOut
+    kerf: list[KerfLine]
+
+
+def view(shown: Shown) -> dict[str, Any]:
+    """Drawing, curves over diameter, face, kerf."""
+    run: CutOff = shown.explored
+    setup, outcome = shown.setup, shown.outcome
+    d = run.diameter
+    pick = slice(None, None, STEP)
+    steps = [(zone.start, zone.feed) for zone in setup.zones]
+    feed = [pair for k, (start, value) in enumerate(steps) for pair in ((start, value), (setup.zones[k].end, value))]
+    return {
+        "kind": "cut_off",
+        "scene": plain(outcome.scene),
+        "part": points(shown.part),
+        "diameter_axis": axis("diameter", 0.0, float(d[0]), "length", shown.system),
+        "speed": points(zip(d[pick], run.cutting_speed[pick], strict=True)),
+        "spindle": points(zip(d[pick], run.spindle_speed[pick], strict=True)),
+        "feed": points(feed),
+        "force": points(zip(d[pick], run.cutting_force[pick], strict=True)),
+        "peak": {
+            "speed": float(run.cutting_speed.max()),
+            "spindle": float(run.spindle_speed.max()),
+            "feed": max(value for _, value in steps),
+            "force": float(run.cutting_force.max()),
+        },
+        "moments": [_moment(run, k) for k in range(0, len(d), STEP)],
+        "clamp": display(setup.top_speed, "spindle_speed"),
+        "clamp_diameter": run.clamp_diameter,
+        "break_off": run.break_off_diameter,
+        "falls": display(round(run.break_off_diameter, 2), "length"),
+        "face": points(zip(d[pick] / 2.0, 1000.0 * run.tip_path[pick], strict=True)),
+        "face_label": display(1000.0 * run.flatness, "small_length"),
+        "pip_part": run.pip_on_part,
+        "pip_bar": run.pip_on_bar,
+        "pip_label": display(round(run.pip_on_part, 2), "length"),
+        "kerf": _kerf(setup, outcome),
+    }
+
+
+def _moment(run: CutOff, k: int) -> dict[str, Any]:
+    d = float(run.diameter[k])
+    return {
+        "diameter": d,
+        "seconds": float(run.seconds[k]),
+        "reach": float(run.tip_path[k]),
+        "labels": {
+            "diameter": display(round(d, 2), "length", False),
+            "seconds": display(float(run.seconds[k]), "duration"),
+            "spindle_speed": display(float(run.spindle_speed[k]), "spindle_speed"),
+            "cutting_speed": display(float(run.cutting_speed[k]), "cutting_speed"),
+            "feed": display(float(run.feed[k]), "feed_per_rev"),
+            "cutting_force": display(float(run.cutting_force[k]), "force"),
+            "side_force": display(float(run.side_force[k]), "force"),
+            "bends": display(1000.0 * float(run.side_bend[k]), "small_length"),
+            "drift": display(1000.0 * abs(float(run.tip_path[k])), "small_length"),
+        },
+    }
+
+
+def _kerf(setup: Any, outcome: Outcome) -> list[dict[str, Any]]:
+    """What the kerf costs, and what half a millimetre less would save a year."""
+    found = outcome.results
+    if "kerf_per_piece" not in found:
+        return []
+    yearly, each = setup.bar.yearly, found["kerf_per_piece"].value
+    width = setup.insert.width
+    # a tenth of a cent counts where thousands are parted
+    lines = [(f"width {width:g} mm", f"{each:.3f} € a piece", False)]
+    if yearly:
+        lines.append((f"{yearly:,} a year".replace(",", "\u202f"), write(each * yearly, "money"), False))
+        narrower = max(width - 0.5, 0.5)
+        lines.append((f"{narrower:g} mm would save", f"{write(each * yearly * (width - narrower) / width, 'money')} a year", True))
+    rest = found["remnant"].display
+    made = [{"label": same(label), "value": same(value), "saving": saving} for label, value, saving in lines]
+    made.append({"label": same("pieces per bar"), "value": found["pieces_per_bar"].display, "saving": False})
+    made.append({"label": same("remnant"), "value": rest, "saving": False})
+    made.append({"label": same("bar a piece, all told"), "value": found["blank_per_piece"].display, "saving": False})
+    return made
+
+
+def table(shown: Shown) -> dict[str, Any]:
+    """The feed zones with their seconds."""
+    run: CutOff = shown.explored
+    zones = shown.setup.zones
+    rows = [
+        {
+            "cells": [
+                display(zone.start, "length", False),
+                display(zone.end, "length", False),
+                display(zone.feed, "feed_per_rev", False),
+                display(seconds, "duration", False),
+            ],
+            "good": None,
+        }
+        for zone, seconds in zip(zones, run.zone_seconds, strict=True)
+    ]
+    head = [same("from Ø"), same("to Ø"), same("feed"), same("s")]
+    return {"caption": "Feed zones", "head": head, "rows": rows}
+
+
+def facts(setup: Any, outcome: Outcome) -> list[tuple[str, str]]:
+    """What the set-up sheet says of a cut-off."""
+    found = [
+        ("blade", f"{setup.insert.width:g} mm wide, lead angle {setup.insert.lead_angle:g}°"),
+        ("falls at", f"Ø{outcome.results['break_off_diameter'].display.metric}"),
+        ("pip on the part", outcome.results["pip_on_part"].display.metric),
+        ("dish of the face", f"{outcome.results['flatness'].display.metric}, {outcome.scene['hollow']}"),
+    ]
+    held = [
+        said
+        for name, said in (
+            ("sub_spindle", "sub-spindle"),
+            ("part_catcher", "part catcher"),
+            ("guide_bush", "guide bush"),
+            ("y_axis", "Y axis"),
+        )
+        if getattr(setup.holding, name)
+    ]
+    return [*found, ("holding", ", ".join(held) or "collet or jaws alone")]
+
+
+def curve_table(run: CutOff, system: str) -> tuple[list[str], list[list[float]]]:
+    """Heads and rows of the whole way to the centre, in the units shown."""
+    inch = system == "inch"
+    length, force = (1.0 / 25.4, 0.2248089) if inch else (1.0, 1.0)
+    unit, newton, speed = ("in", "lbf", "sfm") if inch else ("mm", "N", "m/min")
+    columns: list[tuple[str, Any]] = [
+        (f"diameter {unit}", run.diameter * length),
+        ("time s", run.seconds),
+        ("spindle speed 1/min", run.spindle_speed),
+        (f"cutting speed {speed}", run.cutting_speed * (3.280839895 if inch else 1.0)),
+        (f"feed {unit}/rev", run.feed * length),
+        (f"cutting force {newton}", run.cutting_force * force),
+        (f"feed force {newton}", run.feed_force * force),
+        (f"side force {newton}", run.side_force * force),
+        ("blade bends sideways " + ("µin" if inch else "µm"), run.side_bend * (39_370.08 if inch else 1000.0)),
+        ("tip path " + ("µin" if inch else "µm"), run.tip_path * (39_370.08 if inch else 1000.0)),
+    ]
+    rows = np.column_stack([values for _, values in columns])
+    return [head for head, _ in columns], [[float(f"{value:.6g}") for value in row] for row in rows]
+
+
+VIEWER = Viewer(view, table, facts)

@@ -1,0 +1,98 @@
+"""What a groove shows: tool and part to scale, and the groove filling up stroke by stroke."""
+
+from __future__ import annotations
+
+from itertools import accumulate
+from typing import Any, Literal
+
+import numpy as np
+
+from cutting.doors.plain import plain
+from cutting.operations.groove.cautions import advised_way
+from cutting.operations.groove.numbers import Stroke, diameter_at
+from cutting.operations.outcome import Outcome
+from cutting.quantities import display
+from server.jobs.kinds.strokes import StrokeOut, stroke_out, stroke_table
+from server.jobs.kinds.view import AxisOut, Shown, Viewer, axis, points
+from server.units import DisplayOut, Plain, Point
+
+
+class GrooveView(Plain):
+    kind: Literal["groove"]
+    scene: dict[str, float | str]
+    scene_labels: dict[str, DisplayOut]
+    part: list[Point]
+    section: list[Point]
+    across: AxisOut
+    deep: AxisOut
+    strokes: list[StrokeOut]
+    advised: str
+    advised_why: str
+
+
+def view(shown: Shown) -> dict[str, Any]:
+    """Drawing, section, strokes."""
+    setup, outcome, strokes = shown.setup, shown.outcome, shown.explored
+    f = setup.feature
+    lean = float(np.tan(np.radians(f.wall_angle))) * f.depth
+    width, margin = f.width.target, 0.15 * f.width.target + lean
+    section = ((-margin, 0.0), (-lean, 0.0), (0.0, f.depth), (width, f.depth), (width + lean, 0.0), (width + margin, 0.0))
+    way, why = advised_way(setup)
+    return {
+        "kind": "groove",
+        "scene": plain(outcome.scene),
+        "scene_labels": {
+            "diameter": display(f.diameter, "length", False),
+            "floor": display(round(f.floor.target, 3), "length", False),
+            "width": display(round(width, 3), "length"),
+            "cutting_force": outcome.results["cutting_force"].display,
+            "feed_force": outcome.results["feed_force"].display,
+            "side_force": outcome.results["side_force"].display,
+            "overhang": display(setup.overhang, "length"),
+            "springs": outcome.results["size_error"].display,
+        },
+        "part": points(shown.part),
+        "section": points(section),
+        "across": axis("across", 0.0, width, "length", shown.system, 6),
+        "deep": axis("deep", 0.0, f.depth, "length", shown.system, 4),
+        "strokes": _strokes(setup, strokes),
+        "advised": way.value,
+        "advised_why": why,
+    }
+
+
+def _strokes(setup: Any, strokes: tuple[Stroke, ...]) -> list[dict[str, Any]]:
+    found = []
+    for stroke, until in zip(strokes, accumulate(one.seconds for one in strokes), strict=True):
+        move = stroke.move
+        labels = {
+            "diameter": display(round(diameter_at(setup, move.to_depth), 2), "length", False),
+            "spindle_speed": display(stroke.spindle_speed, "spindle_speed"),
+            "feed": display(stroke.feed, "feed_per_rev"),
+            "engaged": display(round(move.engaged, 2), "length"),
+            "side_force": display(stroke.side_force, "force"),
+        }
+        found.append(stroke_out(move.kind, (move.place, move.depth), (move.to_place, move.to_depth), stroke.seconds, until, labels))
+    return found
+
+
+def table(shown: Shown) -> dict[str, Any]:
+    """The strokes, alike ones together."""
+    places = [display(round(one.move.place, 2), "length", False) for one in shown.explored]
+    return stroke_table(shown.explored, places)
+
+
+def facts(setup: Any, outcome: Outcome) -> list[tuple[str, str]]:
+    """What the set-up sheet says of a groove."""
+    f = setup.feature
+    found = [
+        ("groove", f"Ø{f.diameter:g} to Ø{f.floor.entered or f.floor.target}, {f.width.entered or f.width.target} wide, {f.where.value}"),
+        ("nearer wall from the jaws", f"{f.distance_from_chuck:g} mm"),
+        ("way", setup.settings.way.value),
+        ("edge", f"{setup.insert.width:g} mm wide, corner {setup.insert.corner_radius:g} mm"),
+        ("dwell", f"{setup.settings.dwell:g} turns"),
+    ]
+    return [("standard", f"{f.standard}, hold it against the standard"), *found] if f.standard else found
+
+
+VIEWER = Viewer(view, table, facts)

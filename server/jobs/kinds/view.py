@@ -1,0 +1,99 @@
+"""How a kind shows itself: what it is given, and the small forms that all kinds share."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from typing import Any
+
+from cutting.operations.outcome import ChipVerdict, Outcome
+from cutting.process.outline import Corner, Stage
+from cutting.quantities import Display, display
+from server.units import DisplayOut, Plain, Point, TickOut, ticks
+
+
+class ChipOut(Plain):
+    form: str
+    length: str
+    code: str
+    verdict: str
+    index: float
+    thickness: DisplayOut
+    thickness_after: DisplayOut
+    curl_radius: DisplayOut | None
+    strain: str
+    long: DisplayOut
+    why: str
+
+
+class AxisOut(Plain):
+    """An axis: what stands on it, and its marks."""
+
+    label: DisplayOut
+    low: float
+    high: float
+    ticks: list[TickOut]
+
+
+class RowOut(Plain):
+    """A row of a kind's table; `good` where a chip or a limit speaks of it."""
+
+    cells: list[DisplayOut]
+    good: bool | None
+
+
+class TableOut(Plain):
+    """The table below the settings: feed zones, strokes."""
+
+    caption: str
+    head: list[DisplayOut]
+    rows: list[RowOut]
+
+
+@dataclass(frozen=True)
+class Shown:
+    """What a kind's view is made from: set-up, outcome, map, the part before, and stages where it has them."""
+
+    setup: Any
+    outcome: Outcome
+    explored: Any
+    system: str
+    part: tuple[Corner, ...] = ()
+    stages: tuple[Stage, ...] = ()
+
+
+@dataclass(frozen=True)
+class Viewer:
+    """How a kind shows itself. `table` may be None; `facts` are the lines of its set-up sheet beside the common ones."""
+
+    view: Callable[[Shown], dict[str, Any]]
+    table: Callable[[Shown], dict[str, Any]] | None = None
+    facts: Callable[[Any, Outcome], list[tuple[str, str]]] = field(default=lambda setup, outcome: [])
+    staged: bool = False  # draws the part in the middle of each pass
+
+
+def chip_out(chip: ChipVerdict) -> dict[str, Any]:
+    strain = f"{chip.strain:.1%} of {chip.fracture_strain:.1%} at break" if chip.strain is not None else "no groove curls it"
+    return {
+        **{name: getattr(chip, name) for name in ("form", "length", "code", "verdict", "index", "why")},
+        "thickness": display(chip.thickness, "length"),
+        "thickness_after": display(round(chip.thickness_after, 3), "length"),
+        "curl_radius": display(round(chip.curl_radius, 2), "length") if chip.curl_radius else None,
+        "strain": strain,
+        "long": display(chip.long, "length"),
+    }
+
+
+def same(text: str) -> Display:
+    """The same words in both systems."""
+    return Display(text, text)
+
+
+def axis(label: str, low: float, high: float, kind: str, system: str, marks: float = 5.5) -> dict[str, Any]:
+    """An axis in the unit system shown."""
+    found = [mark for mark in ticks(high, kind, system, marks) if mark["value"] >= low]
+    return {"label": same(label), "low": low, "high": high, "ticks": found}
+
+
+def points(pairs: Any) -> list[Point]:
+    return [[float(a), float(b)] for a, b in pairs]
