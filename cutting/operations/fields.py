@@ -47,6 +47,7 @@ class Nudged:
     limit: str
     read: Callable[[Any, Any], float]
     ladder: Callable[[Any, str], Any] | None = None
+    applies: Callable[[Any], bool] = lambda setup: True
 
 
 WORKHOLDING = (

@@ -64,7 +64,7 @@ def add_job(request: HttpRequest, payload: schemas.JobIn) -> Status:
     return Status(201, _job(actions.newest(actions.start_job(payload.dict(), request.user).pk)))  # type: ignore[arg-type]
 
 
-@kinds.get("", response=list[schemas.KindOut])
+@kinds.get("", response=list[schemas.OperationKindOut])
 def list_kinds(request: HttpRequest) -> list[dict[str, Any]]:
     """The kinds of operation with the fields that each asks for."""
     return [

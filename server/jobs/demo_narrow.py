@@ -60,7 +60,7 @@ BEARING_CARRIER = {
                 "distance_from_chuck": "12 mm",
                 "roughness": "3.2 µm",
             },
-            {"cutting_speed": "180 m/min", "feed_per_rev": "0.25 mm/rev", "depth_of_cut": "1.6 mm", "coolant": "flood"},
+            {"cutting_speed": "150 m/min", "feed_per_rev": "0.25 mm/rev", "depth_of_cut": "1.6 mm", "coolant": "flood"},
             skin="cast",
         ),
         narrow(
@@ -106,7 +106,7 @@ NOZZLE_RING = {
             "face",
             ("CNMG 120408 sticky M15 PVD", "PCLNR 2525 M12"),
             {"start_diameter": "130 mm", "end_diameter": "50 mm", "length": "1.5 mm", "roughness": "3.2 µm"},
-            {"cutting_speed": "90 m/min", "feed_per_rev": "0.2 mm/rev", "depth_of_cut": "1.5 mm", "coolant": "jet"},
+            {"cutting_speed": "90 m/min", "feed_per_rev": "0.18 mm/rev", "depth_of_cut": "1.5 mm", "coolant": "jet"},
         ),
         narrow(
             20,
@@ -114,7 +114,7 @@ NOZZLE_RING = {
             "face groove",
             ("groove blade 4 turn light positive M15 PVD", "face blade 4 dia 55 to 90"),
             {"outer_diameter": "80 H11", "width": "6 +0.1/0", "depth": "8 mm", "corner_radius": "0.5 mm"},
-            {"cutting_speed": "45 m/min", "feed_per_rev": "0.09 mm/rev", "way": "plunges from the outside in", "coolant": "jet"},
+            {"cutting_speed": "45 m/min", "feed_per_rev": "0.09 mm/rev", "way": "from the outside in", "coolant": "jet"},
         ),
     ],
 }

@@ -25,10 +25,12 @@ def evaluation(
     system = "inch" if units == "inch" else "metric"
     kind, viewer = kind_of(setup.operation), VIEWERS[setup.operation]
     shown = Shown(setup, outcome, explored, system, part, drawn)
+    nudged = tuple(one for one in kind.nudged if one.applies(setup))
     return {
         "operation": setup.operation,
         **{name: plain(getattr(outcome, name)) for name in ("results", "limits", "warnings")},
         "headline": [name for name in kind.headline if name in outcome.results],
+        "studies": list(kind.studies),
         "chip": chip_out(outcome.chip),
         "feasible": outcome.feasible,
         "passes": [
@@ -46,9 +48,9 @@ def evaluation(
             }
             for p in outcome.passes
         ],
-        "settings": [_setting(one, setup, outcome, entered) for one in kind.nudged],
+        "settings": [_setting(one, setup, outcome, entered) for one in nudged],
         "choices": [_choice(kind.fields.named(name), entered) for name in kind.choices],
-        "ladders": {name: plain(ladder) for name, ladder in ladders(setup, outcome, kind.nudged, system).items()},
+        "ladders": {name: plain(ladder) for name, ladder in ladders(setup, outcome, nudged, system).items()},
         "coolants": [name for name, _ in setup.machine.coolant],
         "table": viewer.table(shown) if viewer.table else None,
         "view": viewer.view(shown),

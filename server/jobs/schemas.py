@@ -128,6 +128,7 @@ class EvaluationOut(Plain):
     feasible: bool
     results: dict[str, ValueOut]
     headline: list[str]
+    studies: list[str]
     limits: list[LimitOut]
     passes: list[PassOut]
     chip: ChipOut
@@ -152,7 +153,7 @@ class FieldOut(Schema):
     default: str
 
 
-class KindOut(Schema):
+class OperationKindOut(Schema):
     """A kind of operation and what it asks for."""
 
     name: str
@@ -233,6 +234,7 @@ class OutlineLabel(Schema):
 
 
 class OutlineOut(Schema):
+    chucked: bool
     labels: list[OutlineLabel]
     stock: list[Point]
     finished: list[Point]

@@ -65,7 +65,7 @@ def _compute_once(
         document["batch"]["pieces"],
         PieceMoney(money["blank"], money["setup_minutes"], money["good_share"]),
     )
-    return {"operations": rows, "outline": _outline(document, setups), "tape": plain(tape), **_against(document, tape, rows)}
+    return {"operations": rows, "outline": _outline(document, setups, machine.turns), "tape": plain(tape), **_against(document, tape, rows)}
 
 
 def _row(entry: dict[str, Any], outcome: Outcome, setup: Any) -> dict[str, Any]:
@@ -139,7 +139,7 @@ def _earlier(document: dict[str, Any], entry: dict[str, Any], stock: Shop) -> li
     return found
 
 
-def _outline(document: dict[str, Any], setups: list[tuple[str, Any]]) -> Any:
+def _outline(document: dict[str, Any], setups: list[tuple[str, Any]], chucked: bool) -> Any:
     sizes = _stock_sizes(document)
     drawn = outline(sizes["diameter"], sizes["free_length"], sizes["bore"], setups, blank_shape(document))
     runs = zip(drawn.finished[::2], drawn.finished[1::2], strict=False)
@@ -148,7 +148,7 @@ def _outline(document: dict[str, Any], setups: list[tuple[str, Any]]) -> Any:
         for a, b in runs
         if b[0] - a[0] > 0.06 * drawn.length
     ]
-    return {**plain(drawn), "labels": labels}
+    return {**plain(drawn), "labels": labels, "chucked": chucked}
 
 
 def _against(document: dict[str, Any], tape: Any, rows: list[dict[str, Any]]) -> dict[str, Any]:

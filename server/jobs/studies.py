@@ -19,20 +19,10 @@ from cutting.operations.single_point.size_control import Ledger
 from cutting.operations.single_point.springing import Support
 from cutting.operations.single_point.stability import Stability
 from cutting.quantities import Display, display, write
-from cutting.quantities.kinds import KINDS
-from server.jobs.kinds.view import chip_out
+from server.jobs.kinds.view import axis, chip_out
 from server.jobs.models import Measurement
-from server.units import ticks
 
 Answer = dict[str, Any]
-
-
-def axis(label: str, low: float, high: float, kind: str, system: str, unit: str = "") -> Answer:
-    """An axis with its marks; `unit` where the kind has none of its own."""
-    what = KINDS[kind]
-    named = Display(f"{label}, {unit or what.metric}", f"{label}, {unit or what.inch}")
-    marks = [mark for mark in ticks(high, kind, system) if mark["value"] >= low]
-    return {"label": named, "low": low, "high": high, "ticks": marks}
 
 
 def curve(name: str, label: str, xs: Sequence[float], ys: Sequence[float]) -> Answer:

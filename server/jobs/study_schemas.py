@@ -4,17 +4,9 @@ from __future__ import annotations
 
 from ninja import Schema
 
-from server.jobs.schemas import ChipOut, RemedyOut
-from server.units import DisplayOut, Point, TickOut
-
-
-class AxisOut(Schema):
-    """An axis from `low` to `high` in the internal unit, with its marks."""
-
-    label: DisplayOut
-    low: float
-    high: float
-    ticks: list[TickOut]
+from server.jobs.kinds.view import AxisOut, ChipOut
+from server.jobs.schemas import RemedyOut
+from server.units import DisplayOut, Point
 
 
 class LineOut(Schema):

@@ -12,6 +12,7 @@ from pydantic import TypeAdapter
 from pypdf import PdfReader
 
 from server.jobs import study_schemas as out
+from server.jobs.demo import DEMO_JOBS
 from tests.server.conftest import Api
 
 JobId = Callable[[str], int]
@@ -33,12 +34,14 @@ def ask(who: Api, job: int, operation: str, study: str, **tried: Any) -> Any:
 
 
 @pytest.mark.parametrize("study", STUDIES)
-@pytest.mark.parametrize(
-    "job", ["Runner shaft", "Deflector hub, weld repaired", "Guide-vane pin", "Wear bush", "Spear-valve needle, hardened"]
-)
+@pytest.mark.parametrize("job", [document["name"] for document in DEMO_JOBS])
 def test_every_study_of_every_demo_operation_is_as_documented(engineer: Api, job_id: JobId, job: str, study: str) -> None:
     identity = job_id(job)
     for row in engineer.get(f"/api/jobs/{identity}").json()["document"]["operations"]:
+        if row["operation"] not in ("turn", "face"):  # refused by name: these studies are turning's
+            answer = engineer.post(f"/api/jobs/{identity}/operations/{row['id']}/{study}", {})
+            assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, "operation")
+            continue
         for units in ("mm", "inch"):
             TypeAdapter(STUDIES[study]).validate_python(ask(engineer, identity, row["id"], study, units=units))
 

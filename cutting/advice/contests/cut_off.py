@@ -27,20 +27,18 @@ def enter(setup: CutOffSetup, stock: NarrowStock) -> Field:
 
 
 def columns(x: Numbers) -> tuple[Display, ...]:
-    """Width, dish and pip, and what one edge costs."""
+    """Width, dish and pip."""
     return (
         display(x.setup.insert.width, "length", False),
         display(1000 * x.run.flatness, "small_length", False),
         display(round(x.run.pip_on_part, 2), "length", False),
-        display(x.edge_cost, "money", False),
-        Display(*(f"{x.kerf.kerf_per_piece:.3f}" if x.kerf else "–",) * 2),
     )
 
 
 CONTEST = Contest(
     MODEL,
     enter,
-    ("width", "dish µm", "pip Ø", "€/edge", "€ kerf"),
+    ("width", "dish µm", "pip Ø"),
     columns,
     lambda x: {"overhang": f"{x.setup.overhang:g} mm"},
     beside=lambda x: x.kerf.kerf_per_piece if x.kerf else 0.0,

@@ -42,14 +42,13 @@ def enter(setup: FaceGrooveSetup, stock: NarrowStock) -> Field:
 
 
 def columns(x: Numbers) -> tuple[Display, ...]:
-    """Way, width, least clearance of the blade's curve, and what one edge costs."""
+    """Way, width, and the least clearance of the blade's curve."""
     way = x.setup.settings.way.value
     room = min(x.standing.outer, x.standing.inner)
     return (
         Display(way, way),
         display(x.setup.insert.width, "length", False),
         display(round(room, 2), "length", False),
-        display(x.edge_cost, "money", False),
     )
 
 
@@ -59,4 +58,4 @@ def patch(x: Numbers) -> dict[str, str]:
     return {"way": s.way.value, "spindle": s.spindle.value, "overhang": f"{x.setup.overhang:g} mm"}
 
 
-CONTEST = Contest(MODEL, enter, ("way", "width", "room", "€/edge"), columns, patch)
+CONTEST = Contest(MODEL, enter, ("way", "width", "room"), columns, patch)

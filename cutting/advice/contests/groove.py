@@ -63,13 +63,11 @@ def _entries(setup: GrooveSetup, pairs: list[tuple[GrooveInsert, GrooveBlade]]) 
 
 
 def columns(x: Numbers) -> tuple[Display, ...]:
-    """Way, width, side load, and what one edge costs."""
+    """Way and width."""
     way = x.setup.settings.way.value
     return (
         Display(way, way),
         display(x.setup.insert.width, "length", False),
-        display(x.side_force, "force", False),
-        display(x.edge_cost, "money", False),
     )
 
 
@@ -141,8 +139,8 @@ def _guest(row: Candidate, feature: Feature, setup: GrooveSetup) -> Candidate:
         "feed_per_rev": write(row.feed_per_rev, "feed_per_rev"),
         "depth_of_cut": f"{float(np.ceil(row.depth_of_cut * 1e4)) / 1e4:g} mm",
     }
-    more = (Display(way, way), Display("–", "–"), Display("–", "–"), display(row.edge_cost, "money", False))
+    more = (Display(way, way), Display("–", "–"))
     return replace(row, way=way, more=more, settings=settings, becomes={"operation": "turn", "feature": drawn})
 
 
-CONTEST = Contest(MODEL, enter, ("way", "width", "side N", "€/edge"), columns, patch, guests=guests)
+CONTEST = Contest(MODEL, enter, ("way", "width"), columns, patch, guests=guests)

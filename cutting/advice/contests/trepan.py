@@ -31,13 +31,12 @@ def enter(setup: TrepanSetup, stock: NarrowStock) -> Field:
 
 
 def columns(x: Numbers) -> tuple[Display, ...]:
-    """Cartridges, ring, torque, and what the edges cost."""
+    """Cartridges, ring and torque."""
     stand = x.setup.settings.cartridges.value
     return (
         Display(stand, stand),
         display(x.setup.ring_width, "length", False),
         display(x.torque, "torque", False),
-        display(x.edge_cost, "money", False),
     )
 
 
@@ -46,4 +45,4 @@ def patch(x: Numbers) -> dict[str, str]:
     return {"cartridges": x.setup.settings.cartridges.value, "overhang": f"{x.setup.overhang:g} mm"}
 
 
-CONTEST = Contest(MODEL, enter, ("cartridges", "ring", "N·m", "€/edges"), columns, patch)
+CONTEST = Contest(MODEL, enter, ("cartridges", "ring", "N·m"), columns, patch)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import numpy as np
+
 from cutting.operations.cut_off.numbers import Numbers, edge_break_seconds
 from cutting.operations.narrow.results import FORCE_BAND, Shown
 from cutting.operations.narrow.slot_chip import slot_chip
@@ -66,6 +68,7 @@ def scene(x: Numbers) -> dict[str, float | str]:
         "distance_from_chuck": setup.feature.distance_from_chuck,
         "width": setup.insert.width,
         "lead_angle": setup.insert.lead_angle,
+        "slant": setup.insert.width * float(np.tan(np.radians(setup.insert.lead_angle))),
         "thickness": setup.blade.thickness,
         "height": setup.blade.height,
         "reach": min(setup.blade.reach, setup.insert.reach),

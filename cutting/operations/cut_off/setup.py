@@ -163,7 +163,7 @@ FIELDS = Fields(
         Field("spindle_clamp", "spindle clamp", "spindle_speed", "4000"),
         Field(
             "feed_zones",
-            "feed to the centre",
+            "zones",
             "points",
             "10:0.06; 5:0.03",
             options=("early", "late", "full"),

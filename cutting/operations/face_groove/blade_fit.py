@@ -11,6 +11,7 @@ from cutting.tooling.blades import GrooveBlade
 
 Array = NDArray[np.float64]
 POINTS = 24
+LEAST_STEEL = 0.4  # of the blade's thickness that its support keeps at its lower end (common practice)
 SUPPORT = 0.75  # of the radius of its tightest groove that a blade's support reaches below the edge (common practice)
 
 
@@ -36,10 +37,14 @@ def standing(blade: GrooveBlade, edge_width: float, outer_diameter: float) -> St
     """
     down = np.linspace(0.0, min(blade.height, SUPPORT * blade.face_low / 2.0), POINTS)
     slack = max(edge_width - blade.thickness, 0.0) / 2.0
-    outer_wall = _circle(outer_diameter / 2.0, down)
-    inner_wall = _circle(outer_diameter / 2.0 - edge_width, down)
     outer_flank = outer_diameter / 2.0 - slack - _sag(blade.face_low / 2.0, down)
     inner_flank = outer_diameter / 2.0 - edge_width + slack - _sag(max(blade.face_high / 2.0 - edge_width, 1.0), down)
+    # the two curves draw together: where they leave too little steel, the support ends
+    solid = outer_flank - inner_flank >= LEAST_STEEL * blade.thickness
+    deep = int(np.argmin(solid)) if not solid.all() else len(down)
+    down, outer_flank, inner_flank = down[:deep], outer_flank[:deep], inner_flank[:deep]
+    outer_wall = _circle(outer_diameter / 2.0, down)
+    inner_wall = _circle(outer_diameter / 2.0 - edge_width, down)
     outside = float(np.min(outer_wall - outer_flank))
     inside = float(np.min(inner_flank - inner_wall))
     ring = [*zip(outer_flank, -down, strict=True), *zip(inner_flank[::-1], -down[::-1], strict=True)]

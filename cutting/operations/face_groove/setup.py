@@ -19,8 +19,8 @@ from cutting.workpiece.materials import Work
 class Way(StrEnum):
     """How the groove is widened after its first plunge."""
 
-    INWARDS = "plunges from the outside in"
-    TURNED = "first plunge, then turn across"
+    INWARDS = "from the outside in"
+    TURNED = "turned across"
 
 
 class Spindle(StrEnum):
@@ -163,7 +163,7 @@ FIELDS = Fields(
     settings=(
         Field("cutting_speed", "speed", "cutting_speed", "110", also=("spindle_speed",), required=True),
         Field("feed_per_rev", "plunge feed", "feed_per_rev", "0.08", also=("feed_rate",), required=True),
-        Field("way", "way to widen it", "choice", options=tuple(way.value for way in Way), default=Way.INWARDS),
+        Field("way", "way", "choice", options=tuple(way.value for way in Way), default=Way.INWARDS),
         Field("spindle", "spindle", "choice", options=tuple(one.value for one in Spindle), default=Spindle.FORWARD),
         Field("finish", "finish walls and floor", "flag", default=True),
         Field("dwell", "dwell at the floor, turns", "number", "1", default=1.0),

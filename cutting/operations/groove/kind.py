@@ -6,7 +6,7 @@ import numpy as np
 
 from cutting.operations.fields import Nudged
 from cutting.operations.groove.evaluate import evaluate, explore, relax
-from cutting.operations.groove.setup import FIELDS, GrooveFeature, GrooveSetup, Where, build, feature_of
+from cutting.operations.groove.setup import FIELDS, GrooveFeature, GrooveSetup, Way, Where, build, feature_of
 from cutting.operations.kind import Corner, Kind, Span
 
 
@@ -37,7 +37,14 @@ KIND = Kind(
     (
         Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed),
         Nudged("feed_per_rev", "feed", "feed_per_rev", "plunge_feed", lambda setup, outcome: setup.settings.feed_per_rev),
-        Nudged("side_depth", "layer", "length", "layer_depth", lambda setup, outcome: setup.layer),
+        Nudged(
+            "side_depth",
+            "layer",
+            "length",
+            "layer_depth",
+            lambda setup, outcome: setup.layer,
+            applies=lambda setup: setup.settings.way in (Way.TURNED, Way.RAMP, Way.ROUND),
+        ),
     ),
     ("operation_time", "operation_cost", "median_parts", "change_parts", "secure", "side_force", "size_error"),
     ("setting",),

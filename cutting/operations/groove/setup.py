@@ -33,7 +33,7 @@ class Way(StrEnum):
     """How a groove is cleared."""
 
     ONE = "one plunge"
-    SIDE_BY_SIDE = "plunges side by side"
+    SIDE_BY_SIDE = "side by side"
     TURNED = "plunge and turn"
     RAMP = "ramp"
     ROUND = "round path"
@@ -214,7 +214,7 @@ FIELDS = Fields(
     settings=(
         Field("cutting_speed", "speed", "cutting_speed", "140", also=("spindle_speed",), required=True),
         Field("feed_per_rev", "plunge feed", "feed_per_rev", "0.12", also=("feed_rate",), required=True),
-        Field("way", "way to clear it", "choice", options=tuple(way.value for way in Way), default=Way.ONE),
+        Field("way", "way", "choice", options=tuple(way.value for way in Way), default=Way.ONE),
         Field("side_feed", "feed sideways", "feed_per_rev", "as the plunge"),
         Field("side_depth", "depth of a layer", example="1.6"),
         Field("finish", "finish walls and floor", "flag", default=True),

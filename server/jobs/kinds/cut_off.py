@@ -35,6 +35,7 @@ class KerfLine(Plain):
 class CutOffView(Plain):
     kind: Literal["cut_off"]
     scene: dict[str, float | str]
+    scene_labels: dict[str, DisplayOut]
     part: list[Point]
     diameter_axis: AxisOut
     speed: list[Point]
@@ -49,6 +50,7 @@ class CutOffView(Plain):
     falls: DisplayOut
     face: list[Point]
     face_label: DisplayOut
+    face_limit: DisplayOut | None
     pip_part: float
     pip_bar: float
     pip_label: DisplayOut
@@ -66,6 +68,14 @@ def view(shown: Shown) -> dict[str, Any]:
     return {
         "kind": "cut_off",
         "scene": plain(outcome.scene),
+        "scene_labels": {
+            "width": display(setup.insert.width, "length"),
+            "reach": display(min(setup.blade.reach, setup.insert.reach), "length"),
+            "needs": display(setup.depth, "length"),
+            "distance": display(setup.feature.distance_from_chuck, "length"),
+            "overhang": display(setup.overhang, "length"),
+            "clamp_diameter": display(round(run.clamp_diameter, 1), "length", False),
+        },
         "part": points(shown.part),
         "diameter_axis": axis("diameter", 0.0, float(d[0]), "length", shown.system),
         "speed": points(zip(d[pick], run.cutting_speed[pick], strict=True)),
@@ -85,6 +95,7 @@ def view(shown: Shown) -> dict[str, Any]:
         "falls": display(round(run.break_off_diameter, 2), "length"),
         "face": points(zip(d[pick] / 2.0, 1000.0 * run.tip_path[pick], strict=True)),
         "face_label": display(1000.0 * run.flatness, "small_length"),
+        "face_limit": display(1000.0 * setup.feature.flatness, "small_length") if setup.feature.flatness else None,
         "pip_part": run.pip_on_part,
         "pip_bar": run.pip_on_bar,
         "pip_label": display(round(run.pip_on_part, 2), "length"),

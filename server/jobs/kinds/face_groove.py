@@ -40,6 +40,7 @@ def view(shown: Shown) -> dict[str, Any]:
             "cutting_force": outcome.results["cutting_force"].display,
             "feed_force": outcome.results["feed_force"].display,
             "overhang": display(setup.overhang, "length"),
+            "reach": display(min(setup.blade.reach, setup.insert.reach), "length"),
         },
         "part": points(shown.part),
         "blade": points(x.standing.outline),
@@ -48,13 +49,13 @@ def view(shown: Shown) -> dict[str, Any]:
                 one.kind,
                 (one.outer, one.depth),
                 (one.to_outer, one.to_depth),
+                one.engaged,
                 one.seconds,
                 until,
                 {
                     "diameter": display(round(one.to_outer, 2), "length", False),
                     "spindle_speed": display(one.spindle_speed, "spindle_speed"),
                     "feed": display(one.feed, "feed_per_rev"),
-                    "engaged": display(round(one.engaged, 2), "length"),
                     "side_force": display(one.side_force, "force"),
                 },
             )

@@ -49,12 +49,14 @@ def view(shown: Shown) -> dict[str, Any]:
             "feed_force": outcome.results["feed_force"].display,
             "side_force": outcome.results["side_force"].display,
             "overhang": display(setup.overhang, "length"),
+            "reach": display(min(setup.blade.reach, setup.insert.reach), "length"),
+            "needs": display(round(setup.depth, 2), "length"),
             "springs": outcome.results["size_error"].display,
         },
         "part": points(shown.part),
         "section": points(section),
-        "across": axis("across", 0.0, width, "length", shown.system, 6),
-        "deep": axis("deep", 0.0, f.depth, "length", shown.system, 4),
+        "across": axis("across", 0.0, width, "length", shown.system, most=6),
+        "deep": axis("deep", 0.0, f.depth, "length", shown.system, most=4),
         "strokes": _strokes(setup, strokes),
         "advised": way.value,
         "advised_why": why,
@@ -69,10 +71,11 @@ def _strokes(setup: Any, strokes: tuple[Stroke, ...]) -> list[dict[str, Any]]:
             "diameter": display(round(diameter_at(setup, move.to_depth), 2), "length", False),
             "spindle_speed": display(stroke.spindle_speed, "spindle_speed"),
             "feed": display(stroke.feed, "feed_per_rev"),
-            "engaged": display(round(move.engaged, 2), "length"),
             "side_force": display(stroke.side_force, "force"),
         }
-        found.append(stroke_out(move.kind, (move.place, move.depth), (move.to_place, move.to_depth), stroke.seconds, until, labels))
+        found.append(
+            stroke_out(move.kind, (move.place, move.depth), (move.to_place, move.to_depth), move.engaged, stroke.seconds, until, labels)
+        )
     return found
 
 

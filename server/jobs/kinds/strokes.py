@@ -26,16 +26,22 @@ class StrokeOut(Plain):
     kind: str
     start: Point
     end: Point
+    engaged: float
     seconds: float
     until: float
     labels: dict[str, DisplayOut]
 
 
 def stroke_out(
-    kind: str, start: Sequence[float], end: Sequence[float], seconds: float, until: float, labels: dict[str, Display]
+    kind: str, start: Sequence[float], end: Sequence[float], engaged: float, seconds: float, until: float, labels: dict[str, Display]
 ) -> dict[str, Any]:
-    said = {"kind": same(WORDS[kind]), "seconds": display(seconds, "duration"), **labels}
-    return {"kind": kind, "start": list(start), "end": list(end), "seconds": seconds, "until": until, "labels": said}
+    said = {
+        "kind": same(WORDS[kind]),
+        "seconds": display(seconds, "duration"),
+        "engaged": display(round(engaged, 2), "length"),
+        **labels,
+    }
+    return {"kind": kind, "start": list(start), "end": list(end), "engaged": engaged, "seconds": seconds, "until": until, "labels": said}
 
 
 def stroke_table(strokes: Sequence[Any], places: Sequence[Display]) -> dict[str, Any]:

@@ -29,7 +29,7 @@ def view(shown: Shown) -> dict[str, Any]:
     results = outcome.results
     n = results["spindle_speed"].value
     can = float(setup.machine.spindle_power(n)) * 9549.3 / n
-    top = 1.15 * max(results["torque"].value * 2.2, min(can, results["solid_torque"].value * 1.2))
+    top = 1.15 * max(results["torque"].value, min(can, 2.0 * results["solid_torque"].value), results["solid_torque"].value)
     # torque that the spindle can give at each diameter's speed: its power over the ring's, times the ring's torque
     held = [
         (d, has * torque / max(power, 1e-9))
@@ -48,6 +48,7 @@ def view(shown: Shown) -> dict[str, Any]:
             "thrust": results["thrust"].display,
             "core_mass": results["core_mass"].display,
             "overhang": display(setup.overhang, "length"),
+            "web": display(setup.feature.web, "length"),
             "share": results["ring_share"].display,
         },
         "diameter_axis": axis("outer Ø", over.diameters[0], over.diameters[-1], "length", shown.system),

@@ -9,6 +9,7 @@ from typing import Any
 from cutting.operations.outcome import ChipVerdict, Outcome
 from cutting.process.outline import Corner, Stage
 from cutting.quantities import Display, display
+from cutting.quantities.kinds import KINDS
 from server.units import DisplayOut, Plain, Point, TickOut, ticks
 
 
@@ -89,10 +90,11 @@ def same(text: str) -> Display:
     return Display(text, text)
 
 
-def axis(label: str, low: float, high: float, kind: str, system: str, marks: float = 5.5) -> dict[str, Any]:
-    """An axis in the unit system shown."""
-    found = [mark for mark in ticks(high, kind, system, marks) if mark["value"] >= low]
-    return {"label": same(label), "low": low, "high": high, "ticks": found}
+def axis(label: str, low: float, high: float, kind: str, system: str, unit: str = "", most: float = 5.5) -> dict[str, Any]:
+    """An axis with its marks; `unit` where the kind has none of its own."""
+    what = KINDS[kind]
+    named = Display(f"{label}, {unit or what.metric}", f"{label}, {unit or what.inch}")
+    return {"label": named, "low": low, "high": high, "ticks": [mark for mark in ticks(high, kind, system, most) if mark["value"] >= low]}
 
 
 def points(pairs: Any) -> list[Point]:

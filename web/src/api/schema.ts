@@ -40,6 +40,26 @@ export interface paths {
         patch: operations["server_people_api_change_preferences"];
         trace?: never;
     };
+    "/api/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Kinds
+         * @description The kinds of operation with the fields that each asks for.
+         */
+        get: operations["server_jobs_api_list_kinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -522,6 +542,26 @@ export interface paths {
          * @description Hard turning against grinding, where the operation says what grinding takes.
          */
         post: operations["server_jobs_study_api_study_hard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/operations/{operation}/curve.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Curve
+         * @description Everything over diameter on the way to the centre, of a cut-off as it is saved, as CSV.
+         */
+        get: operations["server_jobs_study_api_export_curve"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1195,6 +1235,44 @@ export interface components {
             /** Letter Keys */
             letter_keys?: boolean | null;
         };
+        /**
+         * FieldOut
+         * @description An input of a kind of operation, as forms are drawn from it.
+         */
+        FieldOut: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Kind */
+            kind: string;
+            /** Example */
+            example: string;
+            /** Options */
+            options: string[];
+            /** Required */
+            required: boolean;
+            /** Default */
+            default: string;
+        };
+        /**
+         * OperationKindOut
+         * @description A kind of operation and what it asks for.
+         */
+        OperationKindOut: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Feature */
+            feature: components["schemas"]["FieldOut"][];
+            /** Settings */
+            settings: components["schemas"]["FieldOut"][];
+            /** Holding */
+            holding: components["schemas"]["FieldOut"][];
+            /** Studies */
+            studies: string[];
+        };
         /** BaselineOut */
         BaselineOut: {
             /** Name */
@@ -1278,6 +1356,8 @@ export interface components {
         };
         /** OutlineOut */
         OutlineOut: {
+            /** Chucked */
+            chucked: boolean;
             /** Labels */
             labels: components["schemas"]["OutlineLabel"][];
             /** Stock */
@@ -1523,7 +1603,7 @@ export interface components {
              * Operation
              * @enum {string}
              */
-            operation: "turn" | "face";
+            operation: "turn" | "face" | "groove" | "face groove" | "trepan" | "cut off";
             tool: components["schemas"]["Tool"];
             /** Feature */
             feature: {
@@ -1579,6 +1659,23 @@ export interface components {
              * @default
              */
             shape?: string;
+            /**
+             * Bar Length
+             * @default 3000 mm
+             */
+            bar_length?: string;
+            /**
+             * Remnant
+             * @description what the chuck keeps of every bar
+             * @default 120 mm
+             */
+            remnant?: string;
+            /**
+             * Bar Price
+             * @description of one bar; 0: not cut from a priced bar
+             * @default 0
+             */
+            bar_price?: number;
         };
         /** Tool */
         Tool: {
@@ -1634,11 +1731,8 @@ export interface components {
              * @enum {string}
              */
             action: "add_operation";
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "turn" | "face";
+            /** Kind */
+            kind: string;
             /** Title */
             title: string;
             /** Feature */
@@ -1651,6 +1745,18 @@ export interface components {
              * @enum {string}
              */
             units?: "mm" | "inch";
+        };
+        /**
+         * Becomes
+         * @description Another kind of operation that makes the same feature.
+         */
+        Becomes: {
+            /** Operation */
+            operation: string;
+            /** Feature */
+            feature: {
+                [key: string]: string | number | boolean | null;
+            };
         };
         /** EditIn */
         EditIn: {
@@ -1826,6 +1932,15 @@ export interface components {
              */
             shape?: string | null;
             /**
+             * Bar Length
+             * @description of the bar that pieces are cut from
+             */
+            bar_length?: string | number | boolean | null;
+            /** Remnant */
+            remnant?: string | number | boolean | null;
+            /** Bar Price */
+            bar_price?: number | null;
+            /**
              * Units
              * @default mm
              * @enum {string}
@@ -1861,6 +1976,13 @@ export interface components {
             holding?: {
                 [key: string]: string | number | boolean | null;
             };
+            /**
+             * Feature
+             * @default {}
+             */
+            feature?: {
+                [key: string]: string | number | boolean | null;
+            };
             tool?: components["schemas"]["Tool"] | null;
             /**
              * Units
@@ -1871,7 +1993,7 @@ export interface components {
         };
         /**
          * TakeTool
-         * @description Take a candidate: tool and its settings.
+         * @description Take a candidate: tool and its settings, and the kind of operation that it belongs to where that is another.
          */
         TakeTool: {
             /**
@@ -1892,6 +2014,7 @@ export interface components {
             settings?: {
                 [key: string]: string | number | boolean | null;
             };
+            becomes?: components["schemas"]["Becomes"] | null;
         };
         /** BaseIn */
         BaseIn: {
@@ -1911,6 +2034,19 @@ export interface components {
              * Format: date-time
              */
             at: string;
+        };
+        /**
+         * AxisOut
+         * @description An axis: what stands on it, and its marks.
+         */
+        AxisOut: {
+            label: components["schemas"]["DisplayOut"];
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Ticks */
+            ticks: components["schemas"]["TickOut"][];
         };
         /**
          * BowOut
@@ -1948,6 +2084,20 @@ export interface components {
             /** Why */
             why: string;
         };
+        /**
+         * ChoiceOut
+         * @description A setting that is picked from a list.
+         */
+        ChoiceOut: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Options */
+            options: string[];
+            /** Value */
+            value: string;
+        };
         /** ContourOut */
         ContourOut: {
             /** Name */
@@ -1957,21 +2107,13 @@ export interface components {
             /** Lines */
             lines: number[][][];
         };
-        /** EvaluationOut */
-        EvaluationOut: {
-            /** Feasible */
-            feasible: boolean;
-            /** Results */
-            results: {
-                [key: string]: components["schemas"]["ValueOut"];
-            };
-            /** Limits */
-            limits: components["schemas"]["LimitOut"][];
-            /** Passes */
-            passes: components["schemas"]["PassOut"][];
-            chip: components["schemas"]["ChipOut"];
-            /** Warnings */
-            warnings: components["schemas"]["WarningOut"][];
+        /** CutOffView */
+        CutOffView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cut_off";
             /** Scene */
             scene: {
                 [key: string]: number | string;
@@ -1980,22 +2122,135 @@ export interface components {
             scene_labels: {
                 [key: string]: components["schemas"]["DisplayOut"];
             };
-            bow: components["schemas"]["BowOut"];
-            /** Insert Outline */
-            insert_outline: number[][];
-            /** Holder Outline */
-            holder_outline: number[][];
-            /** Stages */
-            stages: components["schemas"]["StageOut"][];
-            map: components["schemas"]["MapOut"];
+            /** Part */
+            part: number[][];
+            diameter_axis: components["schemas"]["AxisOut"];
+            /** Speed */
+            speed: number[][];
+            /** Spindle */
+            spindle: number[][];
+            /** Feed */
+            feed: number[][];
+            /** Force */
+            force: number[][];
+            /** Peak */
+            peak: {
+                [key: string]: number;
+            };
+            /** Moments */
+            moments: components["schemas"]["MomentOut"][];
+            clamp: components["schemas"]["DisplayOut"];
+            /** Clamp Diameter */
+            clamp_diameter: number;
+            /** Break Off */
+            break_off: number;
+            falls: components["schemas"]["DisplayOut"];
+            /** Face */
+            face: number[][];
+            face_label: components["schemas"]["DisplayOut"];
+            face_limit: components["schemas"]["DisplayOut"] | null;
+            /** Pip Part */
+            pip_part: number;
+            /** Pip Bar */
+            pip_bar: number;
+            pip_label: components["schemas"]["DisplayOut"];
+            /** Kerf */
+            kerf: components["schemas"]["KerfLine"][];
+        };
+        /**
+         * EvaluationOut
+         * @description An operation as it stands: what every kind shows, and the kind's own view.
+         */
+        EvaluationOut: {
+            /** Operation */
+            operation: string;
+            /** Feasible */
+            feasible: boolean;
+            /** Results */
+            results: {
+                [key: string]: components["schemas"]["ValueOut"];
+            };
+            /** Headline */
+            headline: string[];
+            /** Studies */
+            studies: string[];
+            /** Limits */
+            limits: components["schemas"]["LimitOut"][];
+            /** Passes */
+            passes: components["schemas"]["PassOut"][];
+            chip: components["schemas"]["ChipOut"];
+            /** Warnings */
+            warnings: components["schemas"]["WarningOut"][];
             /** Settings */
             settings: components["schemas"]["SettingOut"][];
+            /** Choices */
+            choices: components["schemas"]["ChoiceOut"][];
             /** Ladders */
             ladders: {
                 [key: string]: components["schemas"]["LadderOut"];
             };
             /** Coolants */
             coolants: string[];
+            table: components["schemas"]["TableOut"] | null;
+            /** View */
+            view: components["schemas"]["TurningView"] | components["schemas"]["GrooveView"] | components["schemas"]["FaceGrooveView"] | components["schemas"]["TrepanView"] | components["schemas"]["CutOffView"];
+        };
+        /** FaceGrooveView */
+        FaceGrooveView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "face_groove";
+            /** Scene */
+            scene: {
+                [key: string]: number | string;
+            };
+            /** Scene Labels */
+            scene_labels: {
+                [key: string]: components["schemas"]["DisplayOut"];
+            };
+            /** Part */
+            part: number[][];
+            /** Blade */
+            blade: number[][];
+            /** Strokes */
+            strokes: components["schemas"]["StrokeOut"][];
+        };
+        /** GrooveView */
+        GrooveView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "groove";
+            /** Scene */
+            scene: {
+                [key: string]: number | string;
+            };
+            /** Scene Labels */
+            scene_labels: {
+                [key: string]: components["schemas"]["DisplayOut"];
+            };
+            /** Part */
+            part: number[][];
+            /** Section */
+            section: number[][];
+            across: components["schemas"]["AxisOut"];
+            deep: components["schemas"]["AxisOut"];
+            /** Strokes */
+            strokes: components["schemas"]["StrokeOut"][];
+            /** Advised */
+            advised: string;
+            /** Advised Why */
+            advised_why: string;
+        };
+        /** KerfLine */
+        KerfLine: {
+            label: components["schemas"]["DisplayOut"];
+            value: components["schemas"]["DisplayOut"];
+            /** Saving */
+            saving: boolean;
         };
         /** LadderOut */
         LadderOut: {
@@ -2066,6 +2321,22 @@ export interface components {
             /** Passes */
             passes: number[][];
         };
+        /**
+         * MomentOut
+         * @description One moment on the way to the centre, in words.
+         */
+        MomentOut: {
+            /** Diameter */
+            diameter: number;
+            /** Seconds */
+            seconds: number;
+            /** Reach */
+            reach: number;
+            /** Labels */
+            labels: {
+                [key: string]: components["schemas"]["DisplayOut"];
+            };
+        };
         /** PassOut */
         PassOut: {
             /** Number */
@@ -2081,12 +2352,24 @@ export interface components {
             chip: components["schemas"]["ChipOut"];
         };
         /**
+         * RowOut
+         * @description A row of a kind's table; `good` where a chip or a limit speaks of it.
+         */
+        RowOut: {
+            /** Cells */
+            cells: components["schemas"]["DisplayOut"][];
+            /** Good */
+            good: boolean | null;
+        };
+        /**
          * SettingOut
          * @description A setting as it stands: what was entered, in both units, and the range that its window allows.
          */
         SettingOut: {
             /** Name */
             name: string;
+            /** Label */
+            label: string;
             /** Entered */
             entered: string;
             display: components["schemas"]["DisplayOut"];
@@ -2132,6 +2415,40 @@ export interface components {
             note: string;
         };
         /**
+         * StrokeOut
+         * @description One stroke: where the edge's corner starts and ends (across, deep), mm, and its words.
+         */
+        StrokeOut: {
+            /** Kind */
+            kind: string;
+            /** Start */
+            start: number[];
+            /** End */
+            end: number[];
+            /** Engaged */
+            engaged: number;
+            /** Seconds */
+            seconds: number;
+            /** Until */
+            until: number;
+            /** Labels */
+            labels: {
+                [key: string]: components["schemas"]["DisplayOut"];
+            };
+        };
+        /**
+         * TableOut
+         * @description The table below the settings: feed zones, strokes.
+         */
+        TableOut: {
+            /** Caption */
+            caption: string;
+            /** Head */
+            head: components["schemas"]["DisplayOut"][];
+            /** Rows */
+            rows: components["schemas"]["RowOut"][];
+        };
+        /**
          * TickOut
          * @description A mark of an axis: where it stands in the internal unit, and its words.
          */
@@ -2142,6 +2459,56 @@ export interface components {
             metric: string;
             /** Inch */
             inch: string;
+        };
+        /** TrepanView */
+        TrepanView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "trepan";
+            /** Scene */
+            scene: {
+                [key: string]: number | string;
+            };
+            /** Scene Labels */
+            scene_labels: {
+                [key: string]: components["schemas"]["DisplayOut"];
+            };
+            diameter_axis: components["schemas"]["AxisOut"];
+            torque_axis: components["schemas"]["AxisOut"];
+            /** Ring */
+            ring: number[][];
+            /** Solid */
+            solid: number[][];
+            /** Can */
+            can: number[][];
+            /** At */
+            at: number[];
+        };
+        /** TurningView */
+        TurningView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "turning";
+            /** Scene */
+            scene: {
+                [key: string]: number | string;
+            };
+            /** Scene Labels */
+            scene_labels: {
+                [key: string]: components["schemas"]["DisplayOut"];
+            };
+            bow: components["schemas"]["BowOut"];
+            /** Insert Outline */
+            insert_outline: number[][];
+            /** Holder Outline */
+            holder_outline: number[][];
+            /** Stages */
+            stages: components["schemas"]["StageOut"][];
+            map: components["schemas"]["MapOut"];
         };
         /** ValueOut */
         ValueOut: {
@@ -2228,6 +2595,8 @@ export interface components {
             feasible: number;
             /** Note */
             note: string;
+            /** Heads */
+            heads: string[];
         };
         /** CandidateOut */
         CandidateOut: {
@@ -2245,7 +2614,7 @@ export interface components {
             passes: number;
             speed: components["schemas"]["DisplayOut"];
             feed: components["schemas"]["DisplayOut"];
-            depth: components["schemas"]["DisplayOut"];
+            depth: components["schemas"]["DisplayOut"] | null;
             seconds: components["schemas"]["DisplayOut"];
             cost: components["schemas"]["DisplayOut"];
             parts_per_edge: components["schemas"]["DisplayOut"];
@@ -2256,13 +2625,18 @@ export interface components {
             /** Chip Index */
             chip_index: number;
             edge_price: components["schemas"]["DisplayOut"];
-            roughness: components["schemas"]["DisplayOut"];
+            roughness: components["schemas"]["DisplayOut"] | null;
             /** Reason */
             reason: string;
             /** Set Up */
             set_up: string;
             /** Chosen */
             chosen: boolean;
+            /** Way */
+            way: string;
+            /** More */
+            more: components["schemas"]["DisplayOut"][];
+            becomes: components["schemas"]["Becomes"] | null;
             /** Settings */
             settings: {
                 [key: string]: string;
@@ -2517,19 +2891,6 @@ export interface components {
             push: components["schemas"]["DisplayOut"];
             springs: components["schemas"]["DisplayOut"];
             chip: components["schemas"]["ChipOut"];
-        };
-        /**
-         * AxisOut
-         * @description An axis from `low` to `high` in the internal unit, with its marks.
-         */
-        AxisOut: {
-            label: components["schemas"]["DisplayOut"];
-            /** Low */
-            low: number;
-            /** High */
-            high: number;
-            /** Ticks */
-            ticks: components["schemas"]["TickOut"][];
         };
         /** ChartOut */
         ChartOut: {
@@ -3824,6 +4185,26 @@ export interface operations {
             };
         };
     };
+    server_jobs_api_list_kinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OperationKindOut"][];
+                };
+            };
+        };
+    };
     server_jobs_api_list_jobs: {
         parameters: {
             query?: never;
@@ -4516,6 +4897,29 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["HardOut"];
                 };
+            };
+        };
+    };
+    server_jobs_study_api_export_curve: {
+        parameters: {
+            query?: {
+                units?: "mm" | "inch";
+            };
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -3,6 +3,7 @@
   import Sheet from "../lib/Sheet.svelte";
   import { session } from "../session.svelte";
   import type { JobEditor } from "./editor.svelte";
+  import { operationKinds } from "./kinds.svelte";
 
   interface Props {
     editor: JobEditor;
@@ -12,53 +13,52 @@
   }
   let { editor, close, entry }: Props = $props();
 
-  type Kind = "turn" | "face";
-  const LABELS: Record<Kind, [string, string, string][]> = {
-    turn: [
-      ["start_diameter", "from Ø", "60"],
-      ["end_diameter", "to Ø, with its tolerance", "49 h9"],
-      ["length", "length", "120"],
-      ["distance_from_chuck", "ends from the jaws", "20"],
-      ["roughness", "finish Ra, µm", "1.6"],
-      ["fillet", "smallest fillet", "0.8"],
-      ["grinding_allowance", "left for grinding, on Ø", "0.3"],
-      ["skin_depth", "skin or build-up, depth", "0.75"],
-      ["profile", "contour, place:Ø from the jaws", "20:40; 45:40; 60:49"],
-    ],
-    face: [
-      ["start_diameter", "from Ø", "60"],
-      ["end_diameter", "to Ø: bore, boss or 0", "0"],
-      ["length", "stock on the face", "2"],
-      ["roughness", "finish Ra, µm", "3.2"],
-    ],
-  };
+  const kinds = operationKinds();
   // svelte-ignore state_referenced_locally
   const known = entry;
-  let kind = $state<Kind>(known?.operation ?? "turn");
+  let kind = $state<string>(known?.operation ?? "turn");
   let title = $state(known?.title ?? "");
   let skin = $state(known?.skin ?? "clean");
-  let shoulder = $state(known?.feature.shoulder === true);
-  let polish = $state(known?.feature.polish === true);
-  let feature = $state<Record<string, string>>(
+  let feature = $state<Record<string, string | boolean>>(
     Object.fromEntries(
-      LABELS.turn.map(([name]) => [name, known?.feature[name] != null ? String(known.feature[name]) : ""]),
+      Object.entries(known?.feature ?? {}).map(([name, value]) => [
+        name,
+        typeof value === "boolean" ? value : String(value ?? ""),
+      ]),
     ),
   );
+  const fields = $derived(kinds.data?.find((one) => one.name === kind)?.feature ?? []);
+  const text = (name: string) => (typeof feature[name] === "string" ? feature[name] : "");
+
+  /** The fields that hold something; a kept one that was emptied is taken back. */
+  function given() {
+    const found: Record<string, string | boolean | null> = {};
+    for (const field of fields) {
+      const value = feature[field.name];
+      if (field.kind === "flag")
+        found[field.name] = value === undefined ? field.default === "True" : value === true;
+      else if (typeof value === "string" && value.trim()) found[field.name] = value.trim();
+      else if (known?.feature[field.name] != null) found[field.name] = null;
+    }
+    return found;
+  }
+
+  function usualTitle() {
+    const name = kinds.data?.find((one) => one.name === kind)?.title ?? kind;
+    const size = text("end_diameter") || text("outer_diameter") || text("diameter");
+    return kind === "face" || !size ? name : `${name} Ø${size}`;
+  }
 
   async function keep(event: SubmitEvent) {
     event.preventDefault();
-    const given: Record<string, string | boolean> = Object.fromEntries(
-      LABELS[kind].map(([name]) => [name, (feature[name] ?? "").trim()]).filter(([, value]) => value !== ""),
-    );
-    if (kind === "turn") Object.assign(given, { shoulder, polish });
-    const name = title.trim() || (kind === "turn" ? `Turn Ø${feature.end_diameter}` : "Face");
+    const name = title.trim() || usualTitle();
     const units = session.units;
     const saved = known
       ? await editor.save({
           action: "set_feature",
           operation: known.id,
           title: name,
-          feature: given,
+          feature: given(),
           skin,
           units,
         })
@@ -67,7 +67,7 @@
           operation: "",
           kind,
           title: name,
-          feature: given,
+          feature: given(),
           units,
         });
     if (saved) close();
@@ -75,25 +75,51 @@
 </script>
 
 <Sheet title={known ? `${known.number} · what the drawing says` : "Add an operation"} {close}>
-  <form class="grid grid-cols-[180px_1fr] items-center gap-2" onsubmit={keep}>
+  <form class="grid grid-cols-[210px_1fr] items-center gap-2" onsubmit={keep}>
     {#if !known}
       <label for="kind">kind</label>
       <select id="kind" class="control" bind:value={kind}>
-        <option value="turn">Turn</option><option value="face">Face</option>
+        {#each kinds.data ?? [] as one (one.name)}<option value={one.name}>{one.title}</option>{/each}
       </select>
     {/if}
     <label for="title">title</label>
     <input id="title" class="control" placeholder="Rough turn Ø49" bind:value={title} />
-    {#each LABELS[kind] as [name, label, example] (name)}
-      <label for="drawing-{name}">{label}</label>
-      <input id="drawing-{name}" class="control figure" placeholder={example} bind:value={feature[name]} />
+    {#each fields as field (field.name)}
+      <label for="drawing-{field.name}">{field.label}</label>
+      {#if field.kind === "flag"}
+        <input
+          id="drawing-{field.name}"
+          type="checkbox"
+          class="size-5"
+          checked={feature[field.name] === undefined
+            ? field.default === "True"
+            : feature[field.name] === true}
+          onchange={(event) => (feature[field.name] = event.currentTarget.checked)}
+        />
+      {:else if field.kind === "choice"}
+        <select
+          id="drawing-{field.name}"
+          class="control"
+          value={text(field.name) || field.default}
+          onchange={(event) => (feature[field.name] = event.currentTarget.value)}
+        >
+          {#each field.options as option (option)}<option>{option}</option>{/each}
+        </select>
+      {:else}
+        <input
+          id="drawing-{field.name}"
+          class="control figure"
+          placeholder={field.example}
+          autocomplete="off"
+          list={field.options.length ? `drawing-${field.name}-options` : undefined}
+          value={text(field.name)}
+          oninput={(event) => (feature[field.name] = event.currentTarget.value)}
+        />
+        {#if field.options.length}<datalist id="drawing-{field.name}-options"
+            >{#each field.options as option (option)}<option value={option}></option>{/each}</datalist
+          >{/if}
+      {/if}
     {/each}
-    {#if kind === "turn"}
-      <label for="shoulder">square shoulder</label>
-      <input id="shoulder" type="checkbox" class="size-5" bind:checked={shoulder} />
-      <label for="polish">polished to size afterwards</label>
-      <input id="polish" type="checkbox" class="size-5" bind:checked={polish} />
-    {/if}
     {#if known}
       <label for="skin">skin of the stock here</label>
       <select id="skin" class="control" bind:value={skin}>

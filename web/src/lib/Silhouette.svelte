@@ -13,7 +13,8 @@
     /** Diameters written below. */
     labels?: boolean;
   }
-  let { outline, width, height, marked = "", chuck = true, labels = false }: Props = $props();
+  let { outline, width, height, marked = "", chuck: wanted = true, labels = false }: Props = $props();
+  const chuck = $derived(wanted && outline.chucked);
 
   const margin = $derived(chuck ? 34 : 6);
   const scale = $derived(

@@ -1,7 +1,7 @@
 <script lang="ts">
   import Panel from "../lib/Panel.svelte";
   import { session, shown } from "../session.svelte";
-  import type { OperationBench } from "./bench.svelte";
+  import { nameOf, type OperationBench } from "./bench.svelte";
 
   interface Props {
     bench: OperationBench;
@@ -10,6 +10,7 @@
   }
   let { bench, compare, why }: Props = $props();
   const advice = $derived(bench.follow?.advice);
+  const heads = $derived(advice?.heads ?? []);
   let body: HTMLElement | undefined = $state();
 
   $effect(() => {
@@ -45,12 +46,19 @@
     >
       <table class="w-full">
         <thead class="text-soft bg-sheet sticky top-0 text-right text-[13px]">
-          <tr>
+          <tr class="whitespace-nowrap">
             <th scope="col" class="pl-2.5 text-left font-normal">tool</th><th
               scope="col"
-              class="text-left font-normal">geometry · grade</th
+              class="text-left font-normal">{heads.length ? "grade" : "geometry · grade"}</th
             >
-            <th scope="col" class="pl-2 font-normal">{session.units === "inch" ? "sfm" : "m/min"}</th>
+            {#each heads as head (head)}<th
+                scope="col"
+                class="pl-2 font-normal {head === 'way' || head === 'cartridges' ? 'text-left' : ''}"
+                >{head}</th
+              >{/each}
+            {#if !heads.length}<th scope="col" class="pl-2 font-normal"
+                >{session.units === "inch" ? "sfm" : "m/min"}</th
+              >{/if}
             <th scope="col" class="pl-2 font-normal">{session.units === "inch" ? "ipr" : "mm/rev"}</th>
             <th scope="col" class="pl-2 font-normal">s</th><th scope="col" class="pl-2 font-normal"
               >€/piece</th
@@ -58,18 +66,18 @@
             <th scope="col" class="pl-2 font-normal">pcs/edge</th><th scope="col" class="pl-2 font-normal"
               >secure</th
             >
-            <th scope="col" class="pl-3 text-left font-normal">why not first</th>
+            <th scope="col" class="min-w-[120px] pl-3 text-left font-normal">why not first</th>
           </tr>
         </thead>
         <tbody>
-          {#each advice.candidates as row, k (row.insert + row.holder)}
+          {#each advice.candidates as row, k (row.insert + row.holder + row.way)}
             <tr
               data-row={k}
               class="border-line border-t {row.chosen ? 'bg-ink text-sheet' : ''} {k === bench.candidate
                 ? 'outline-signal outline-1 -outline-offset-1 outline-dashed'
                 : ''}"
             >
-              <td class="figure pl-2.5 whitespace-nowrap"
+              <td class="figure {heads.length ? 'max-w-[152px]' : ''} truncate pl-2.5 whitespace-nowrap"
                 ><button
                   class="hover:underline"
                   title="Take {row.insert} on {row.holder}"
@@ -78,15 +86,22 @@
                     bench.candidate = k;
                     void bench.take(row);
                   }}>{row.designation}</button
-                >{#if bench.pinned.includes(row.insert)}<span title="pinned">
+                >{#if bench.pinned.includes(nameOf(row))}<span title="pinned">
                     ●</span
                   >{/if}{#if row.set_up}<span class="ml-1 text-[12px]" title="set up: {row.set_up}"
                     >▣<span class="sr-only">set up: {row.set_up}</span></span
                   >{/if}</td
               >
-              <td class="truncate pl-2 whitespace-nowrap">{row.geometry} · {row.grade}</td>
-              <td class="figure pl-2 text-right">{shown(row.speed)}</td><td class="figure pl-2 text-right"
-                >{shown(row.feed)}</td
+              <td class="truncate pl-2 whitespace-nowrap"
+                >{heads.length ? row.grade : `${row.geometry} · ${row.grade}`}</td
+              >
+              {#each row.more as value, j (j)}<td
+                  class="pl-2 whitespace-nowrap {heads[j] === 'way' || heads[j] === 'cartridges'
+                    ? 'text-left'
+                    : 'figure text-right'}">{shown(value)}</td
+                >{/each}
+              {#if !heads.length}<td class="figure pl-2 text-right">{shown(row.speed)}</td>{/if}<td
+                class="figure pl-2 text-right">{shown(row.feed)}</td
               >
               <td class="figure pl-2 text-right">{shown(row.seconds)}</td><td class="figure pl-2 text-right"
                 >{shown(row.cost)}</td
@@ -100,7 +115,7 @@
             </tr>
           {:else}
             <tr
-              ><td colspan="9" class="px-2.5 py-2"
+              ><td colspan={9 + heads.length} class="px-2.5 py-2"
                 >No tool in the crib can do it within its limits. See why not the others.</td
               ></tr
             >

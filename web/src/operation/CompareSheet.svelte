@@ -1,18 +1,18 @@
 <script lang="ts">
   import Sheet from "../lib/Sheet.svelte";
   import { shown } from "../session.svelte";
-  import type { Candidate, OperationBench } from "./bench.svelte";
+  import { nameOf, type Candidate, type OperationBench } from "./bench.svelte";
 
   let { bench, close }: { bench: OperationBench; close: () => void } = $props();
   const rows = $derived(
-    (bench.follow?.advice.candidates ?? []).filter((one) => bench.pinned.includes(one.insert)),
+    (bench.follow?.advice.candidates ?? []).filter((one) => bench.pinned.includes(nameOf(one))),
   );
-  const drivers: [string, (c: Candidate) => string][] = [
+  const drivers: [string, (c: Candidate) => string][] = $derived([
     ["holder", (c) => c.holder],
     ["geometry · grade", (c) => `${c.geometry} · ${c.grade}`],
     ["cutting speed", (c) => shown(c.speed)],
     ["feed", (c) => shown(c.feed)],
-    ["passes × depth", (c) => `${c.passes} × ${shown(c.depth)}`],
+    ["passes × depth", (c) => (c.depth ? `${c.passes} × ${shown(c.depth)}` : `${c.passes}`)],
     ["seconds", (c) => shown(c.seconds)],
     ["cost of this operation", (c) => shown(c.cost)],
     ["cost of an edge", (c) => shown(c.edge_price)],
@@ -20,8 +20,12 @@
     ["runs without a stop", (c) => c.secure],
     ["chip index", (c) => c.chip_index.toFixed(0)],
     ["finish Ra", (c) => shown(c.roughness)],
+    ...(bench.follow?.advice.heads ?? []).map((head, k): [string, (c: Candidate) => string] => [
+      head,
+      (c) => shown(c.more[k]),
+    ]),
     ["why not first", (c) => c.reason],
-  ];
+  ]);
 </script>
 
 <Sheet title="Compare" {close} wide>
@@ -29,20 +33,20 @@
     <thead
       ><tr
         ><th scope="col" class="text-soft text-left font-normal">driver</th
-        >{#each rows as row (row.insert)}<th scope="col" class="figure text-left">{row.designation}</th
+        >{#each rows as row (nameOf(row))}<th scope="col" class="figure text-left">{row.designation}</th
           >{/each}</tr
       ></thead
     >
     <tbody>
       {#each drivers as [label, read] (label)}
         <tr class="border-line border-t"
-          ><th scope="row" class="py-1 text-left font-normal">{label}</th>{#each rows as row (row.insert)}<td
+          ><th scope="row" class="py-1 text-left font-normal">{label}</th>{#each rows as row (nameOf(row))}<td
               class="figure py-1">{read(row)}</td
             >{/each}</tr
         >
       {/each}
       <tr
-        ><td></td>{#each rows as row (row.insert)}<td class="py-2"
+        ><td></td>{#each rows as row (nameOf(row))}<td class="py-2"
             ><button
               class="control"
               onclick={() => {

@@ -23,8 +23,8 @@
     </ul>
     <h3 class="mt-3 font-semibold">Fit, but break a limit at their best settings</h3>
     <ul>
-      {#each advice.nearly as row (row.insert)}<li class="border-line border-t py-1">
-          <span class="figure">{row.insert}</span> on {row.holder}: {row.reason}
+      {#each advice.nearly as row (row.insert + row.way)}<li class="border-line border-t py-1">
+          <span class="figure">{row.insert}</span> on {row.holder}{row.way ? `, ${row.way}` : ""}: {row.reason}
         </li>{:else}<li class="text-soft">None.</li>{/each}
     </ul>
   {/if}

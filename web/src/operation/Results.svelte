@@ -9,17 +9,15 @@
     open: (value: Schemas["ValueOut"]) => void;
   }
   let { bench, open }: Props = $props();
-  const ORDER = [
-    "operation_time",
-    "operation_cost",
-    "median_parts",
-    "change_parts",
-    "secure",
-    "roughness",
-    "size_after",
-  ];
   const rows = $derived(
-    ORDER.map((name) => bench.evaluation?.results[name]).filter((value) => value !== undefined),
+    (bench.evaluation?.headline ?? [])
+      .map((name) => bench.evaluation?.results[name])
+      .filter((value) => value !== undefined),
+  );
+  const more = $derived(
+    Object.values(bench.evaluation?.results ?? {}).filter(
+      (value) => !bench.evaluation?.headline.includes(value.name),
+    ),
   );
 
   const bandOf = (value: Schemas["ValueOut"]) => {

@@ -1,35 +1,33 @@
 <script lang="ts">
   import Panel from "../lib/Panel.svelte";
   import { other, session, shown } from "../session.svelte";
-  import type { OperationBench, SettingName } from "./bench.svelte";
+  import type { OperationBench } from "./bench.svelte";
   import Cautions from "./Cautions.svelte";
+  import KindTable from "./KindTable.svelte";
+  import PassTable from "./PassTable.svelte";
 
   let { bench }: { bench: OperationBench } = $props();
 
-  const LABELS: Record<SettingName, string> = {
-    cutting_speed: "speed",
-    feed_per_rev: "feed",
-    depth_of_cut: "depth",
-  };
-  const names = Object.keys(LABELS) as SettingName[];
-  let typed = $state<Partial<Record<SettingName, string>>>({});
+  const settings = $derived(bench.evaluation?.settings ?? []);
+  const turning = $derived(bench.evaluation?.view.kind === "turning");
+  let typed = $state<Record<string, string | undefined>>({});
 
-  const setting = (name: SettingName) => bench.evaluation?.settings.find((one) => one.name === name);
+  const setting = (name: string) => settings.find((one) => one.name === name);
   const refusal = $derived(bench.problem?.errors.find((error) => error.field.startsWith("settings.")));
-  const refused = (name: SettingName) => (refusal?.field === `settings.${name}` ? refusal : undefined);
-  const text = (name: SettingName) => {
+  const refused = (name: string) => (refusal?.field === `settings.${name}` ? refusal : undefined);
+  const text = (name: string) => {
     if (typed[name] !== undefined) return typed[name];
     if (name in bench.tried) return String(bench.tried[name]);
     return shown(setting(name)?.display);
   };
-  const place = (name: SettingName) => {
+  const place = (name: string) => {
     const at = setting(name);
     if (!at || at.high === null || at.high === undefined) return null;
     const low = at.low ?? 0;
     const share = (at.value - low) / Math.max(at.high - low, 1e-9);
     return Math.max(-0.22, Math.min(1.22, share)) * 62 + 25;
   };
-  const over = (name: SettingName) => {
+  const over = (name: string) => {
     const at = setting(name);
     return (
       !!at &&
@@ -43,20 +41,24 @@
     const alike = rows.every((row) => row.depth.metric === rows[0]?.depth.metric);
     return `${rows.length || "–"} × ${alike ? "equal" : "planned"}`;
   });
+  const overhang = $derived.by(() => {
+    const view = bench.evaluation?.view;
+    return view && "scene_labels" in view ? `↧ ${shown(view.scene_labels.overhang)}` : "";
+  });
   const clamp = $derived.by(() => {
     const entry =
       "spindle_clamp" in bench.tried ? bench.tried.spindle_clamp : bench.entry?.settings.spindle_clamp;
     return entry == null ? "" : String(entry).replace(/\s*(1\/min|rpm)$/, "");
   });
 
-  function commit(name: SettingName) {
+  function commit(name: string) {
     const entry = typed[name];
     if (entry === undefined) return;
     typed[name] = undefined;
     if (entry.trim() && entry !== shown(setting(name)?.display)) bench.attempt({ [name]: entry });
   }
 
-  function key(event: KeyboardEvent, name: SettingName) {
+  function key(event: KeyboardEvent, name: string) {
     const steps: Record<string, ["fine" | "normal" | "coarse", 1 | -1]> = {
       ArrowUp: [event.shiftKey ? "fine" : "normal", 1],
       ArrowDown: [event.shiftKey ? "fine" : "normal", -1],
@@ -76,7 +78,7 @@
     }
   }
 
-  function leave(name: SettingName) {
+  function leave(name: string) {
     commit(name);
     void bench.save();
   }
@@ -85,11 +87,11 @@
 <Panel title="Settings" stale={bench.stale} class="area-settings">
   {#snippet aside()}nudge <kbd>↑</kbd> <kbd>↓</kbd> fine <kbd>⇧</kbd>{/snippet}
   <div class="min-h-0 flex-1 overflow-auto px-2.5">
-    <div class="grid grid-cols-[44px_102px_112px_1fr] items-center gap-x-1.5 gap-y-1">
-      {#each names as name (name)}
-        {@const at = setting(name)}
+    <div class="grid grid-cols-[56px_102px_90px_1fr] items-center gap-x-2 gap-y-1">
+      {#each settings as at (at.name)}
+        {@const name = at.name}
         {@const error = refused(name)}
-        <label for={name}>{LABELS[name]}</label>
+        <label for={name} class="truncate" title={at.label}>{at.label}</label>
         <input
           id={name}
           class="control figure w-full !px-1.5 text-[14px] {error || over(name) ? '!border-signal' : ''}"
@@ -103,13 +105,7 @@
           onblur={() => leave(name)}
           onkeydown={(event) => key(event, name)}
         />
-        <svg
-          viewBox="0 0 112 28"
-          width="112"
-          height="28"
-          role="img"
-          aria-label="{LABELS[name]} in its window"
-        >
+        <svg viewBox="0 0 112 28" width="112" height="28" role="img" aria-label="{at.label} in its window">
           <rect x="2" y="9" width="108" height="4" class="fill-[var(--rail)]" />
           {#if at?.high != null}
             <rect x="25" y="9" width="62" height="4" class="fill-safe" />
@@ -120,7 +116,7 @@
             <path d="M{place(name)! - 4},0h8l-4,8z" class={over(name) ? "fill-signal" : "fill-ink"} />
           {/if}
         </svg>
-        <span class="figure text-soft text-[12.5px] whitespace-nowrap" id="{name}-more"
+        <span class="figure text-soft text-[12px] whitespace-nowrap" id="{name}-more"
           >{name === "depth_of_cut" ? passes : other(at?.display)}</span
         >
         {#if error}
@@ -134,31 +130,51 @@
           </p>
         {/if}
       {/each}
-      <label for="coolant">coolant</label>
-      <select
-        id="coolant"
-        class="control w-full"
-        disabled={!session.mayEdit}
-        value={String(bench.tried.coolant ?? bench.entry?.settings.coolant ?? "flood")}
-        onchange={(event) => bench.attempt({ coolant: event.currentTarget.value })}
-      >
-        {#each bench.evaluation?.coolants ?? [] as coolant (coolant)}<option>{coolant}</option>{/each}
-      </select>
-      <label for="clamp" class="flex items-center gap-1.5"
-        >clamp
-        <input
-          id="clamp"
-          class="control figure w-[68px] !px-1.5"
-          placeholder="none"
-          title="The program's own speed limit, {session.units === 'inch' ? 'rpm' : '1/min'}; empty for none"
-          disabled={!session.mayEdit}
-          value={clamp}
-          onchange={(event) => bench.attempt({ spindle_clamp: event.currentTarget.value.trim() || null })}
-        /></label
-      >
-      <span class="figure text-soft text-[12.5px]" title="overhang of the tool"
-        >↧ {bench.evaluation ? shown(bench.evaluation.scene_labels.overhang) : ""}</span
-      >
+      <div class="col-span-4 flex flex-wrap items-center gap-x-3 gap-y-1">
+        {#each bench.evaluation?.choices ?? [] as choice (choice.name)}
+          <label class="flex items-center gap-1.5"
+            >{choice.label}
+            <select
+              id={choice.name}
+              class="control max-w-[150px]"
+              disabled={!session.mayEdit}
+              value={String(bench.tried[choice.name] ?? choice.value)}
+              onchange={(event) => bench.attempt({ [choice.name]: event.currentTarget.value })}
+            >
+              {#each choice.options as option (option)}<option>{option}</option>{/each}
+            </select></label
+          >
+        {/each}
+        <label class="flex items-center gap-1.5"
+          >coolant
+          <select
+            id="coolant"
+            class="control"
+            disabled={!session.mayEdit}
+            value={String(bench.tried.coolant ?? bench.entry?.settings.coolant ?? "flood")}
+            onchange={(event) => bench.attempt({ coolant: event.currentTarget.value })}
+          >
+            {#each bench.evaluation?.coolants ?? [] as coolant (coolant)}<option>{coolant}</option>{/each}
+          </select></label
+        >
+        <label class="flex items-center gap-1.5"
+          >clamp
+          <input
+            id="clamp"
+            class="control figure w-[62px] !px-1.5"
+            placeholder="none"
+            title="The program's own speed limit, {session.units === 'inch'
+              ? 'rpm'
+              : '1/min'}; empty for none"
+            disabled={!session.mayEdit}
+            value={clamp}
+            onchange={(event) => bench.attempt({ spindle_clamp: event.currentTarget.value.trim() || null })}
+          /></label
+        >
+        {#if turning}<span class="figure text-soft text-[12.5px]" title="overhang of the tool"
+            >{overhang}</span
+          >{/if}
+      </div>
       {#if refusal?.field === "settings.spindle_clamp"}<p class="text-signal col-span-4" role="alert">
           {refusal.message}
         </p>{/if}
@@ -166,30 +182,8 @@
     {#if bench.problem && !refusal}
       <p class="text-signal mt-1" role="alert">{bench.problem.message}</p>
     {/if}
-    <table class="mt-1 w-full" aria-label="Passes">
-      <thead class="text-soft text-right text-[13px]"
-        ><tr class="border-line border-b"
-          ><th scope="col" class="text-left font-normal">pass</th><th scope="col" class="font-normal"
-            >from Ø</th
-          ><th scope="col" class="font-normal">to Ø</th><th scope="col" class="font-normal"
-            >{session.units === "inch" ? "rpm" : "1/min"}</th
-          ><th scope="col" class="font-normal">chip</th><th scope="col" class="font-normal">s</th></tr
-        ></thead
-      >
-      <tbody class="figure text-right">
-        {#each bench.evaluation?.passes ?? [] as pass (pass.number)}
-          <tr class="border-line border-b"
-            ><td class="text-left">{pass.number}</td><td>{shown(pass.from_diameter)}</td><td
-              >{shown(pass.to_diameter)}</td
-            ><td>{shown(pass.spindle_speed)}</td><td class={pass.chip.index >= 70 ? "text-safe" : "text-warn"}
-              >{pass.chip.index >= 70 ? "✓" : "▲"}<span class="sr-only"
-                >index {pass.chip.index.toFixed(0)}</span
-              ></td
-            ><td>{shown(pass.seconds)}</td></tr
-          >
-        {/each}
-      </tbody>
-    </table>
+    {#if turning}<PassTable passes={bench.evaluation?.passes ?? []} />
+    {:else if bench.evaluation?.table}<KindTable table={bench.evaluation.table} />{/if}
     <Cautions {bench} />
   </div>
 </Panel>

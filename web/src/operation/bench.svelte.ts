@@ -2,11 +2,22 @@ import { api, ask, Problem, type Schemas } from "../api/client";
 import type { JobEditor } from "../job/editor.svelte";
 import { page } from "../page.svelte";
 import { session } from "../session.svelte";
+import { Scrub } from "./scrub.svelte";
 
-export type SettingName = "cutting_speed" | "feed_per_rev" | "depth_of_cut";
 export type Evaluation = Schemas["EvaluationOut"];
 export type Candidate = Schemas["CandidateOut"];
 type Entries = Record<string, string | number | boolean | null>;
+
+/** The seconds at which a kind's cut can be looked at. */
+function stopsOf(evaluation: Evaluation | null): number[] {
+  const view = evaluation?.view;
+  if (view?.kind === "cut_off") return view.moments.map((one) => one.seconds);
+  if (view?.kind === "groove" || view?.kind === "face_groove") return view.strokes.map((one) => one.until);
+  return [];
+}
+
+/** What tells a candidate from the others: an insert may go several ways. */
+export const nameOf = (candidate: Candidate): string => candidate.insert + candidate.way;
 
 const REST = 800; // ms without a nudge until the gesture is saved
 const FOLLOW = 350; // ms without a nudge until ranking and tape follow
@@ -25,10 +36,13 @@ export class OperationBench {
   pinned = $state<string[]>([]);
   private busy = false;
   private again = false;
-  private rungs: Partial<Record<SettingName, number>> = {};
+  private rungs: Record<string, number> = {};
   private saveTimer = 0;
   private followTimer = 0;
   private following_: AbortController | null = null;
+
+  /** Where in the cut the drawing stands, for kinds whose cut can be travelled. */
+  readonly scrub = new Scrub(() => stopsOf(this.evaluation));
 
   constructor(
     readonly editor: JobEditor,
@@ -66,7 +80,7 @@ export class OperationBench {
   }
 
   /** Walk a setting's ladder by so many rungs. */
-  nudge(name: SettingName, by: "fine" | "normal" | "coarse", direction: 1 | -1) {
+  nudge(name: string, by: "fine" | "normal" | "coarse", direction: 1 | -1) {
     const ladder = this.evaluation?.ladders[name];
     if (!ladder || !session.mayEdit) return;
     const jump = by === "fine" ? 1 : ladder[by];
@@ -115,7 +129,8 @@ export class OperationBench {
     this.rungs = {};
     const tool = { insert: candidate.insert, holder: candidate.holder };
     const settings = candidate.settings;
-    await this.editor.save({ action: "take_tool", operation: this.operation, tool, settings });
+    const { becomes } = candidate;
+    await this.editor.save({ action: "take_tool", operation: this.operation, tool, settings, becomes });
   }
 
   /** Apply what a remedy or a way to go faster sets. */
@@ -123,12 +138,13 @@ export class OperationBench {
     if (!session.mayEdit) return;
     await this.save(); // a run of nudges is a gesture of its own
     this.rungs = {};
-    const { settings = {}, holding = {}, tool } = remedy.patch;
+    const { settings = {}, holding = {}, feature = {}, tool } = remedy.patch;
     await this.editor.save({
       action: "set_settings",
       operation: this.operation,
       settings,
       holding,
+      feature,
       tool: tool ? { insert: String(tool.insert), holder: String(tool.holder) } : null,
       units: "mm",
     });
@@ -142,7 +158,7 @@ export class OperationBench {
   }
 
   pin(candidate: Candidate) {
-    const name = candidate.insert;
+    const name = nameOf(candidate);
     this.pinned = this.pinned.includes(name)
       ? this.pinned.filter((one) => one !== name)
       : [...this.pinned, name].slice(-3);

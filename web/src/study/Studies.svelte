@@ -1,5 +1,5 @@
 <script lang="ts" module>
-  export type StudyName = "plan" | "rigidity" | "life" | "ways" | "edge" | "coolant" | "hard";
+  export type StudyName = "plan" | "rigidity" | "life" | "ways" | "edge" | "coolant" | "hard" | "setting";
   /** Studies of an operation with the key that opens each. */
   export const STUDIES: [StudyName, string, string][] = [
     ["plan", "passes, size", "z"],
@@ -9,6 +9,7 @@
     ["edge", "edge angles", "g"],
     ["coolant", "coolant", "c"],
     ["hard", "hard turning", "h"],
+    ["setting", "set-up", "x"],
   ];
 </script>
 
@@ -20,6 +21,7 @@
   import HardSheet from "./HardSheet.svelte";
   import PlanSheet from "./PlanSheet.svelte";
   import RigiditySheet from "./RigiditySheet.svelte";
+  import SettingSheet from "./SettingSheet.svelte";
   import WaysSheet from "./WaysSheet.svelte";
 
   interface Props {
@@ -36,4 +38,5 @@
 {:else if open === "ways"}<WaysSheet {bench} {close} />
 {:else if open === "edge"}<EdgeAnglesSheet {bench} {close} />
 {:else if open === "coolant"}<CoolantSheet {bench} {close} />
-{:else if open === "hard"}<HardSheet {bench} {close} />{/if}
+{:else if open === "hard"}<HardSheet {bench} {close} />
+{:else if open === "setting"}<SettingSheet {bench} {close} />{/if}

@@ -13,14 +13,13 @@
   import FeatureSheet from "../job/FeatureSheet.svelte";
   import LogSheet from "../operation/LogSheet.svelte";
   import Candidates from "../operation/Candidates.svelte";
-  import ChipMap from "../operation/ChipMap.svelte";
   import CompareSheet from "../operation/CompareSheet.svelte";
   import OthersSheet from "../operation/OthersSheet.svelte";
   import Rails from "../operation/Rails.svelte";
   import Results from "../operation/Results.svelte";
-  import Scene from "../operation/Scene.svelte";
+  import { KINDS } from "../operation/kinds/registry";
   import Settings from "../operation/Settings.svelte";
-  import Stiffness from "../operation/Stiffness.svelte";
+  import Stiffness from "../operation/kinds/turning/Stiffness.svelte";
   import WorkingSheet from "../operation/WorkingSheet.svelte";
   import Studies, { STUDIES, type StudyName } from "../study/Studies.svelte";
   import { page } from "../page.svelte";
@@ -35,6 +34,9 @@
   let limit = $state<Schemas["LimitOut"] | null>(null);
   let value = $state<Schemas["ValueOut"] | null>(null);
   const shownState = $derived(bench.follow?.state ?? editor.job?.state);
+
+  const parts = $derived(KINDS[bench.evaluation?.view.kind ?? ""]);
+  const studies = $derived(STUDIES.filter(([name]) => bench.evaluation?.studies.includes(name)));
 
   $effect(() => {
     const current = editor;
@@ -64,6 +66,13 @@
     });
   });
 
+  // a sheet belongs to the operation that it was opened on
+  $effect(() => {
+    void params.operation;
+    study = null;
+    sheet = null;
+  });
+
   function step(by: 1 | -1) {
     const rows = editor.job?.document.operations ?? [];
     const next = rows[rows.findIndex((row) => row.id === params.operation) + by];
@@ -87,8 +96,10 @@
       guarded({
         s: () => focus("cutting_speed"),
         f: () => focus("feed_per_rev"),
-        d: () => focus("depth_of_cut"),
-        m: () => focus("chip-map"),
+        d: () => focus(bench.evaluation?.settings[2]?.name ?? ""),
+        m: () => focus("operation-map"),
+        ",": () => bench.scrub.step(-1),
+        ".": () => bench.scrub.step(1),
         j: () => (bench.candidate = Math.min(bench.candidate + 1, rows().length - 1)),
         k: () => (bench.candidate = Math.max(bench.candidate - 1, 0)),
         p: () => {
@@ -102,7 +113,12 @@
         "1": () => offer(0),
         "2": () => offer(1),
         "3": () => offer(2),
-        ...Object.fromEntries(STUDIES.map(([name, , letter]) => [letter, () => (study = name)])),
+        ...Object.fromEntries(
+          STUDIES.map(([name, , letter]) => [
+            letter,
+            () => studies.some(([one]) => one === name) && (study = name),
+          ]),
+        ),
         o: () => window.open(sheetOf("page"), "_blank", "noopener"),
         "[": () => step(-1),
         "]": () => step(1),
@@ -111,6 +127,12 @@
   );
   $effect(() =>
     listen({
+      Space: (event) => {
+        const target = event.target as HTMLElement;
+        if (target.closest("button, a, input, select, textarea, [role=dialog]") || !bench.scrub.total) return;
+        event.preventDefault();
+        bench.scrub.toggle();
+      },
       Enter: (event) => {
         const target = event.target as HTMLElement;
         if (target.closest("button, a, input, select, [role=dialog], [role=link], svg")) return;
@@ -138,7 +160,7 @@
         role="group"
         aria-label="Studies of this operation"
       >
-        {#each STUDIES as [name, label, letter] (name)}
+        {#each studies as [name, label, letter] (name)}
           <button
             class="border-edge flex min-h-7 items-center justify-between border px-2"
             onclick={() => (study = name)}>{label} <kbd>{letter}</kbd></button
@@ -161,10 +183,13 @@
             >drawing <kbd>e</kbd></button
           >{/if}
       </div>
-      <Stiffness rows={shownState.operations} selected={params.operation} />
+      {#if parts?.Foot}<parts.Foot {bench} />
+      {:else}<Stiffness rows={shownState.operations} selected={params.operation} />{/if}
     </Panel>
-    <Scene {bench} />
-    <ChipMap {bench} />
+    {#if parts}
+      <parts.Scene {bench} />
+      <parts.Map {bench} />
+    {/if}
     <Settings {bench} />
     <Candidates {bench} compare={() => (sheet = "compare")} why={() => (sheet = "others")} />
     <Rails {bench} open={(one) => (limit = one)} />

@@ -1,15 +1,17 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
-  import Panel from "../lib/Panel.svelte";
-  import { shown } from "../session.svelte";
-  import type { OperationBench } from "./bench.svelte";
+  import Panel from "../../../lib/Panel.svelte";
+  import { shown } from "../../../session.svelte";
+  import type { OperationBench } from "../../bench.svelte";
+  import { viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(700);
   let height = $state(190);
   let chosen = $state(-1);
 
-  const e = $derived(bench.evaluation);
+  const e = $derived(viewOf(bench, "turning"));
+  const evaluation = $derived(bench.evaluation);
   const num = (name: string) => Number(e?.scene[name] ?? 0);
   const facing = $derived(e?.scene.operation === "face");
   const held = $derived(String(e?.scene.holding ?? "chuck"));
@@ -58,9 +60,11 @@
   {#snippet aside()}
     {#if e}
       <span class="figure">{shown(e.scene_labels.spindle_speed)}</span> · Ø<span class="figure"
-        >{shown(e.passes[index]?.from_diameter)} → {shown(e.passes[index]?.to_diameter)}</span
+        >{shown(evaluation?.passes[index]?.from_diameter)} → {shown(
+          evaluation?.passes[index]?.to_diameter,
+        )}</span
       >
-      · chip {e.chip.form}, {e.chip.length} ·
+      · chip {evaluation?.chip.form}, {evaluation?.chip.length} ·
       {#if stages.length > 1}
         <label
           >pass <input

@@ -1,9 +1,10 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
-  import Panel from "../lib/Panel.svelte";
-  import { session } from "../session.svelte";
-  import type { OperationBench } from "./bench.svelte";
-  import ChipForm from "./ChipForm.svelte";
+  import Panel from "../../../lib/Panel.svelte";
+  import { session } from "../../../session.svelte";
+  import type { OperationBench } from "../../bench.svelte";
+  import ChipForm from "../../ChipForm.svelte";
+  import { viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(330);
@@ -11,7 +12,7 @@
   let dragging = $state(false);
   let surface: SVGSVGElement | undefined = $state();
 
-  const map = $derived(bench.evaluation?.map);
+  const map = $derived(viewOf(bench, "turning")?.map);
   const chip = $derived(bench.evaluation?.chip);
   const x = $derived(scaleLinear(map?.feed_axis ?? [0, 1], [42, width - 8]));
   const y = $derived(scaleLinear(map?.depth_axis ?? [0, 1], [height - 30, 6]));
@@ -80,7 +81,7 @@
     {#if map}
       <!-- svelte-ignore a11y_no_noninteractive_element_interactions, a11y_no_noninteractive_tabindex -->
       <svg
-        id="chip-map"
+        id="operation-map"
         bind:this={surface}
         {width}
         {height}

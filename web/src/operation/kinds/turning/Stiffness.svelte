@@ -1,6 +1,6 @@
 <script lang="ts">
   import { scaleLinear, scaleLog } from "d3-scale";
-  import type { Schemas } from "../api/client";
+  import type { Schemas } from "../../../api/client";
 
   let { rows, selected }: { rows: Schemas["OperationRow"][]; selected: string } = $props();
   const known = $derived(rows.filter((row) => row.stiffness !== null && row.operation === "turn"));

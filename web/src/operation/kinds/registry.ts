@@ -1,0 +1,31 @@
+import type { Component } from "svelte";
+import type { OperationBench } from "../bench.svelte";
+import CutOffFoot from "./cut_off/Foot.svelte";
+import CutOffMap from "./cut_off/Map.svelte";
+import CutOffScene from "./cut_off/Scene.svelte";
+import FaceGrooveMap from "./face_groove/Map.svelte";
+import FaceGrooveScene from "./face_groove/Scene.svelte";
+import GrooveMap from "./groove/Map.svelte";
+import GrooveScene from "./groove/Scene.svelte";
+import TrepanMap from "./trepan/Map.svelte";
+import TrepanScene from "./trepan/Scene.svelte";
+import TurningMap from "./turning/ChipMap.svelte";
+import TurningScene from "./turning/Scene.svelte";
+
+type Part = Component<{ bench: OperationBench }>;
+
+/** What a kind of operation draws of its own on the bench; the rest of the frame is common. */
+export interface KindParts {
+  Scene: Part;
+  Map: Part;
+  /** At the foot of the left column. */
+  Foot?: Part;
+}
+
+export const KINDS: Record<string, KindParts> = {
+  turning: { Scene: TurningScene, Map: TurningMap },
+  groove: { Scene: GrooveScene, Map: GrooveMap },
+  face_groove: { Scene: FaceGrooveScene, Map: FaceGrooveMap },
+  trepan: { Scene: TrepanScene, Map: TrepanMap },
+  cut_off: { Scene: CutOffScene, Map: CutOffMap, Foot: CutOffFoot },
+};

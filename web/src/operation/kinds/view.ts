@@ -1,0 +1,15 @@
+import type { Schemas } from "../../api/client";
+import type { OperationBench } from "../bench.svelte";
+
+type Views = Schemas["EvaluationOut"]["view"];
+export type ViewOf<K extends Views["kind"]> = Extract<Views, { kind: K }>;
+
+/** The bench's view where it is of this kind; while another operation loads it may still be the last one's. */
+export function viewOf<K extends Views["kind"]>(bench: OperationBench, kind: K): ViewOf<K> | null {
+  const view = bench.evaluation?.view;
+  return view?.kind === kind ? (view as ViewOf<K>) : null;
+}
+
+/** A path through points in pixels. */
+export const pathOf = (points: [number, number][]): string =>
+  points.map(([a, b], k) => `${k ? "L" : "M"}${a.toFixed(1)},${b.toFixed(1)}`).join("");
