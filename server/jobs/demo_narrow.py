@@ -25,7 +25,7 @@ PIN_CUT_OFF = narrow(
     40,
     "Cut off Ø20",
     "cut off",
-    ("groove blade 2 lead 5 R light positive M15 PVD", "screw holder 2 reach 12"),
+    ("edge 2 lead 5 R light positive M15 PVD", "screw holder 2 reach 12"),
     {
         "diameter": "20 mm",
         "part_length": "38 mm",
@@ -60,14 +60,14 @@ BEARING_CARRIER = {
                 "distance_from_chuck": "12 mm",
                 "roughness": "3.2 µm",
             },
-            {"cutting_speed": "150 m/min", "feed_per_rev": "0.25 mm/rev", "depth_of_cut": "1.6 mm", "coolant": "flood"},
+            {"cutting_speed": "150 m/min", "feed_per_rev": "0.2 mm/rev", "depth_of_cut": "1.6 mm", "coolant": "flood"},
             skin="cast",
         ),
         narrow(
             20,
             "Belt groove 24 × Ø98",
             "groove",
-            ("groove blade 4 turn middle positive K15 CVD", "screw holder 4 reach 18"),
+            ("edge 4 turn middle positive K15 CVD", "screw holder 4 reach 18"),
             {
                 "where": "outside",
                 "diameter": "110 mm",
@@ -112,7 +112,7 @@ NOZZLE_RING = {
             20,
             "Seal groove in the face",
             "face groove",
-            ("groove blade 4 turn light positive M15 PVD", "face blade 4 dia 55 to 90"),
+            ("edge 4 turn light positive M15 PVD", "face blade 4 dia 55 to 90"),
             {"outer_diameter": "80 H11", "width": "6 +0.1/0", "depth": "8 mm", "corner_radius": "0.5 mm"},
             {"cutting_speed": "45 m/min", "feed_per_rev": "0.09 mm/rev", "way": "from the outside in", "coolant": "jet"},
         ),
@@ -133,7 +133,7 @@ SCREEN_DISC = {
             10,
             "Trepan disc Ø100",
             "trepan",
-            ("groove blade 6 single ground N10 plain", "trepanning head one 80 to 130"),
+            ("edge 6 single ground N10 plain", "trepanning head one 80 to 130"),
             {"keeps": "the disc", "diameter": "100 mm", "depth": "30 mm", "web": "0.5 mm", "core_price": 4},
             {"cutting_speed": "320 m/min", "feed_per_rev": "0.15 mm/rev", "cartridges": "one cartridge", "coolant": "through"},
         )

@@ -130,7 +130,7 @@ def test_letter_keys_can_be_switched_off(person: Person) -> None:
 
 def test_a_drag_on_the_map_is_one_revision(person: Person) -> None:
     open_rough_turn(person)
-    surface = person.see("#chip-map")
+    surface = person.see("#operation-map")
     before = person.value("#feed_per_rev")
     drag = ActionChains(person.chrome).move_to_element_with_offset(surface, -20, -10).click_and_hold()
     for _ in range(6):

@@ -21,7 +21,7 @@ PIN: dict[str, Any] = {
     "operation": "cut off",
     "material": "11SMn30",
     "machine": "mill-turn",
-    "tool": {"insert": "groove blade 3 middle middle positive P30 CVD", "holder": "reinforced blade 3 reach 21"},
+    "tool": {"insert": "edge 3 middle middle positive P30 CVD", "holder": "reinforced blade 3 reach 21"},
     "feature": {"diameter": "40 mm", "part_length": "44 mm", "distance_from_chuck": "8 mm", "flatness": "40 µm", "pip": "1.5 mm"},
     "settings": {"cutting_speed": "140 m/min", "feed_per_rev": "0.12 mm/rev", "spindle_clamp": "4000", "coolant": "high"},
     "holding": {"part_catcher": True},
@@ -43,8 +43,8 @@ def used(outcome: Outcome, name: str) -> float:
     return next(limit.utilisation for limit in outcome.limits if limit.name == name)
 
 
-NARROW = {"insert": "groove blade 2 light light positive M15 PVD", "holder": "screw holder 2 reach 12"}
-LEAD = {"insert": "groove blade 3 lead 6 R light positive M15 PVD", "holder": "reinforced blade 3 reach 21"}
+NARROW = {"insert": "edge 2 light light positive M15 PVD", "holder": "screw holder 2 reach 12"}
+LEAD = {"insert": "edge 3 lead 6 R light positive M15 PVD", "holder": "reinforced blade 3 reach 21"}
 
 
 @pytest.mark.parametrize(
@@ -100,7 +100,7 @@ def test_the_pip_is_lowered_without_losing_flatness() -> None:
 
 def test_two_tools_by_edge_and_by_piece() -> None:
     """Two edges at nearly the price of one: dearer to buy, cheaper a piece where both reach."""
-    tool = {"insert": "groove single 3 middle middle positive P30 CVD", "holder": "reinforced blade 3 reach 21"}
+    tool = {"insert": "single edge 3 middle middle positive P30 CVD", "holder": "reinforced blade 3 reach 21"}
     single, double = evaluate(pin(tool=tool)), evaluate(pin())
     assert double.results["operation_cost"].value < single.results["operation_cost"].value
     assert double.results["median_parts"].value == pytest.approx(single.results["median_parts"].value)
@@ -108,7 +108,7 @@ def test_two_tools_by_edge_and_by_piece() -> None:
 
 def test_narrow_saves_bar() -> None:
     wide = evaluate(pin()).results
-    bar = {"insert": "groove hand-ground 2.4 hand-ground HSS cobalt", "holder": "screw holder 2.4 reach 16"}
+    bar = {"insert": "hand-ground edge 2.4 hand-ground HSS cobalt", "holder": "screw holder 2.4 reach 16"}
     narrow = evaluate(pin(tool=bar, feature={"diameter": "30 mm"}, settings={"feed_per_rev": 0.04, "cutting_speed": 35})).results
     assert wide["kerf_per_piece"].value / narrow["kerf_per_piece"].value == pytest.approx(3 / 2.4)
 

@@ -16,10 +16,10 @@ from cutting.errors import CuttingError
 from cutting.operations.nudges import ladders
 from cutting.operations.outcome import Severity
 from cutting.operations.registry import evaluate, evaluate_quickly, explore
-from cutting.operations.single_point.kinds import NUDGED
 from cutting.operations.setup import Setup
 from cutting.operations.single_point import limits as rules
 from cutting.operations.single_point.case import case_of, single_cutter
+from cutting.operations.single_point.kinds import NUDGED
 from cutting.operations.single_point.physics import cut
 from cutting.operations.single_point.plan import pass_depths, pass_diameters
 from cutting.process.outline import outline, stages

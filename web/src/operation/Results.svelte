@@ -30,7 +30,7 @@
 <Panel title="Result" stale={bench.stale} class="area-results">
   {#snippet aside()}working <kbd>w</kbd>{/snippet}
   <table class="w-full table-fixed">
-    <colgroup><col class="w-[108px]" /><col class="w-[78px]" /><col /></colgroup>
+    <colgroup><col class="w-[104px]" /><col class="w-[88px]" /><col /></colgroup>
     <tbody>
       {#each rows as value (value.name)}
         <tr class="border-line border-t first:border-0">

@@ -105,7 +105,7 @@
           onblur={() => leave(name)}
           onkeydown={(event) => key(event, name)}
         />
-        <svg viewBox="0 0 112 28" width="112" height="28" role="img" aria-label="{at.label} in its window">
+        <svg viewBox="0 0 112 28" width="88" height="24" role="img" aria-label="{at.label} in its window">
           <rect x="2" y="9" width="108" height="4" class="fill-[var(--rail)]" />
           {#if at?.high != null}
             <rect x="25" y="9" width="62" height="4" class="fill-safe" />

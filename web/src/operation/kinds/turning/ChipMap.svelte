@@ -26,13 +26,19 @@
     right: hull.length ? Math.max(...hull.map(([f]) => f)) : 1,
     top: hull.length ? Math.max(...hull.map(([, a]) => a)) : 1,
   });
-  const labelled = $derived(
-    (map?.contours ?? []).map((contour) => {
+  const labelled = $derived.by(() => {
+    const placed: { left: number; top: number }[] = [];
+    return (map?.contours ?? []).map((contour) => {
       const points = contour.lines.flat() as [number, number][];
       const at = points.reduce((best, p) => (p[1] > best[1] ? p : best), points[0] ?? [0, 0]);
-      return { ...contour, at };
-    }),
-  );
+      const left = Math.min(Math.max(x(at[0]) - 4, 110), width - 10);
+      let top = Math.max(Math.min(y(at[1]) + 13, height - 36), 16);
+      // the words keep apart: further down where another stands already
+      while (placed.some((one) => Math.abs(one.left - left) < 95 && Math.abs(one.top - top) < 13)) top += 13;
+      placed.push({ left, top });
+      return { ...contour, left, top };
+    });
+  });
 
   function drag(event: PointerEvent) {
     if (!dragging || !surface || !map) return;
@@ -133,13 +139,9 @@
             {/each}
           {/each}
         </g>
-        {#each labelled as contour, k (contour.name)}
-          <text
-            x={Math.min(Math.max(x(contour.at[0]) - 4, 110), width - 10)}
-            y={Math.max(Math.min(y(contour.at[1]) + 13 + 13 * (k % 5), height - 36), 16)}
-            text-anchor="end"
-            fill="var(--warn)"
-            font-size="12.5">{contour.label}</text
+        {#each labelled as contour (contour.name)}
+          <text x={contour.left} y={contour.top} text-anchor="end" fill="var(--warn)" font-size="12.5"
+            >{contour.label}</text
           >
         {/each}
         <text x={x(middle.left) - 4} y={y(middle.top * 0.66)} text-anchor="end" class="draw-text"

@@ -18,7 +18,7 @@
 
 {#if known.length > 1}
   <div class="px-2.5 pb-1">
-    <h3 class="text-soft text-[13px]">Stiffness of the part at each turning cut</h3>
+    <h3 class="text-soft text-[13px]">Stiffness of the part at each turning cut, N/µm</h3>
     <svg viewBox="0 0 216 64" class="w-full" role="img" aria-label="Stiffness in run order, logarithmic">
       <path
         d={known.map((row, k) => `${k ? "L" : "M"}${x(k)},${y(row.stiffness!)}`).join("")}
@@ -39,7 +39,7 @@
             y={y(row.stiffness!) + (k === 1 && known.length > 2 && y(row.stiffness!) < 44 ? 17 : -7)}
             text-anchor={k === 0 ? "start" : k === known.length - 1 ? "end" : "middle"}
             class="draw-text figure"
-            font-size="12">{row.stiffness!.toFixed(row.stiffness! < 10 ? 1 : 0)}{k === 0 ? " N/µm" : ""}</text
+            font-size="12">{row.stiffness!.toFixed(row.stiffness! < 10 ? 1 : 0)}</text
           >
         {/if}
       {/each}
