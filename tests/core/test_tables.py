@@ -13,7 +13,7 @@ import cutting
 from cutting.chips import curl
 from cutting.chips.window import window_sides
 from cutting.machine.machines import machines
-from cutting.mechanics import chatter, chip_section, deflection, finish, force, grip, heat, jet, kinematics, tool_setting
+from cutting.mechanics import blade, chatter, chip_section, deflection, finish, force, grip, heat, jet, kinematics, ring, tool_setting
 from cutting.money import cost
 from cutting.nomenclature import TERMS
 from cutting.sizing import drift
@@ -101,7 +101,8 @@ def test_windows_are_convex_and_start_inside_themselves() -> None:
 def formulae() -> list[object]:
     found = []
     for module in (
-        chatter, chip_section, curl, deflection, drift, finish, force, grip, heat, jet, kinematics, life, spread, cost, tool_setting,
+        blade, ring, chatter, chip_section, curl, deflection, drift, finish, force, grip, heat, jet, kinematics, life, spread, cost,
+        tool_setting,
     ):  # fmt: skip
         found += [f for _, f in inspect.getmembers(module, inspect.isfunction) if hasattr(f, "formula")]
     return found

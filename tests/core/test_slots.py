@@ -1,0 +1,251 @@
+"""Grooves, face grooves, trepanning and cut-off as operations: their plans, rankings, remedies and forms."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from cutting.advice.contests import CONTESTS, advise_any
+from cutting.doors.command_line import main
+from cutting.doors.json_form import read_any, read_any_request, read_feature_of
+from cutting.errors import CuttingError
+from cutting.operations.groove.moves import Move, moves_of
+from cutting.operations.groove.setup import ALLOWANCE, Way
+from cutting.operations.registry import KINDS, evaluate, evaluate_quickly, relax
+from cutting.operations.setup import Goal
+from cutting.process.outline import outline, steps_before
+from tests.core.slots import CUT_OFF, FACE, GROOVE, RING, TREPAN, TWO_CARTRIDGES, build, form, used
+
+BASES = {"cut off": CUT_OFF, "groove": GROOVE, "face groove": FACE, "trepan": TREPAN}
+# what the bases say already, or what only some machine or tool has
+GIVEN = {"length", "diameter", "depth", "distance_from_chuck", "overhang", "y_axis", "sub_spindle", "bore", "cartridges", "free_length",
+         "grip_diameter", "where", "hub_diameter", "jaw_diameter", "way", "style"}  # fmt: skip
+ROUND = {"insert": "edge 4 round middle positive K15 CVD", "holder": "screw holder 4 reach 18"}
+
+
+def cleared(moves: tuple[Move, ...], edge: float) -> float:
+    """Area [mm²] that the strokes take: engaged width times the way; a ramp also goes down by its edge's width."""
+    plunged = sum(m.engaged * (m.to_depth - m.depth) for m in moves if not m.sideways)
+    return plunged + sum(
+        m.engaged * abs(m.to_place - m.place) + (edge * (m.to_depth - m.depth) if m.kind == "ramp" else 0) for m in moves if m.sideways
+    )
+
+
+@pytest.mark.parametrize("way", [Way.SIDE_BY_SIDE, Way.TURNED, Way.RAMP])
+@settings(max_examples=25, deadline=None)
+@given(width=st.floats(9.0, 60.0), depth=st.floats(1.0, 12.0))
+def test_every_way_clears_the_whole_groove(way: Way, width: float, depth: float) -> None:
+    """Plane geometry: strokes times what is engaged make up the section, less what is left for finishing."""
+    feature = {"width": f"{width:.4f}", "floor": f"{110 - 2 * depth:.4f}"}
+    setup = build(GROOVE, feature=feature, settings={"way": way.value, "finish": False})
+    section = setup.feature.width.target * setup.depth
+    assert cleared(moves_of(setup), setup.insert.width) == pytest.approx(section, rel=0.02)
+    assert max(m.to_depth for m in moves_of(setup)) == pytest.approx(setup.depth)
+    ends = [edge for m in moves_of(setup) for edge in (m.place, m.to_place)]
+    assert min(ends) >= -1e-9
+    assert max(ends) + setup.insert.width == pytest.approx(setup.feature.width.target)
+
+
+def test_full_cuts_come_first_and_ridges_are_narrower() -> None:
+    setup = build(GROOVE, settings={"way": "side by side"})
+    kinds = [m.kind for m in moves_of(setup)]
+    assert kinds.index("ridge") > max(k for k, kind in enumerate(kinds) if kind == "plunge")
+    assert all(m.engaged <= 0.8 * setup.insert.width + 1e-9 for m in moves_of(setup) if m.kind == "ridge")
+    finishing = [m for m in moves_of(setup) if m.kind in ("wall", "floor")]
+    assert {m.engaged for m in finishing} == {ALLOWANCE}
+    assert finishing[-1].to_place == pytest.approx(finishing[1].to_place)  # both halves of the floor meet in its middle
+
+
+def test_a_full_radius_runs_thin_and_fast_with_less_side_load() -> None:
+    straight, rolled = evaluate(build(GROOVE)), evaluate(build(GROOVE, tool=ROUND, settings={"way": "round path"}))
+    assert rolled.results["operation_time"].value < straight.results["operation_time"].value
+    assert rolled.results["side_force"].value < straight.results["side_force"].value
+    assert any(w.name == "corners_left" for w in rolled.warnings)
+    with pytest.raises(CuttingError) as refused:
+        build(GROOVE, settings={"way": "round path"})
+    assert refused.value.field == "settings.way"
+
+
+def test_a_standard_groove_brings_its_size() -> None:
+    ring = build(RING)
+    assert (ring.feature.width.nominal, ring.feature.widest) == (1.6, pytest.approx(1.74))
+    assert ring.feature.floor.nominal == 33.0
+    assert used(evaluate(ring), "width_fit") < 1  # 1.65 ± 0.02 lies inside 1.60 to 1.74
+    seal = build(RING, tool={"insert": "edge 4 turn middle positive P30 CVD", "holder": "screw holder 4 reach 18"},
+                 feature={"standard": "O-ring 3.53", "diameter": "60 mm"}, settings={"way": "plunge and turn"})  # fmt: skip
+    assert seal.feature.floor.nominal == pytest.approx(60 - 2 * 2.85)  # iso-3601-2, from memory
+    relief = read_feature_of("groove", {"standard": "DIN 509 F", "diameter": "50 mm"})
+    assert (relief.corner_radius, relief.width.nominal) == (0.6, 2.5)
+    for wrong, field in ({"standard": "DIN 472"}, "feature.where"), ({"standard": "ring"}, "feature.standard"):
+        with pytest.raises(CuttingError) as refused:
+            build(RING, feature=wrong)
+        assert refused.value.field == field
+
+
+@pytest.mark.parametrize("base", list(BASES))
+@pytest.mark.parametrize("goal", list(Goal))
+def test_a_ranked_row_is_the_evaluation_of_its_settings(base: str, goal: Goal) -> None:
+    """The ranking and the single set-up are one computation; each row is sound, and says why it is not first."""
+    request = form(BASES[base], goal=goal.value)
+    setup, stock = read_any_request(request)
+    advice = advise_any(setup, stock)
+    assert advice.candidates
+    assert advice.candidates[0].reason.startswith("first")
+    for row in advice.candidates[:5]:
+        alone = read_any(
+            {**request, "tool": {"insert": row.insert, "holder": row.holder}, "settings": {**request["settings"], **row.settings}}
+        )
+        outcome = evaluate_quickly(alone)
+        assert outcome.feasible, row
+        assert outcome.results["operation_time"].value == pytest.approx(row.seconds, rel=0.01)
+        assert outcome.results["operation_cost"].value == pytest.approx(row.cost, rel=0.02)
+        assert row.reason
+    key = {Goal.CHEAPEST: lambda c: c.cost + c.beside, Goal.FASTEST: lambda c: c.seconds}.get(goal)
+    if key:
+        order = [key(row) for row in advice.candidates]
+        assert order == sorted(order)
+    assert advice.fitting + sum(r.pairs for r in advice.refused) >= min(advice.pairs, advice.fitting)
+    assert len(advice.heads) == len(advice.candidates[0].more)
+
+
+def test_ways_and_turning_compete_for_one_groove() -> None:
+    square, stock = read_any_request(GROOVE)
+    ways = {row.way for row in advise_any(square, stock).candidates}
+    assert {"round path", "side by side", "plunge and turn", "ramp"} <= ways
+    leaning = form(GROOVE, feature={"wall_angle": "45°", "width": "30 +0.2/0"})
+    rows = advise_any(*read_any_request(leaning)).candidates
+    turned = [row for row in rows if row.becomes]
+    assert turned  # a slim insert follows walls that lean
+    assert not any(row.becomes for row in advise_any(square, stock).candidates)
+    row = turned[0]
+    assert row.becomes
+    neck = read_any({**GROOVE, "operation": row.becomes["operation"], "feature": row.becomes["feature"], "settings": row.settings,
+                     "tool": {"insert": row.insert, "holder": row.holder}})  # fmt: skip
+    assert evaluate_quickly(neck).results["operation_time"].value == pytest.approx(row.seconds, rel=0.02)
+
+
+@pytest.mark.parametrize(
+    ("base", "changes", "limit"),
+    [
+        ("cut off", {"feature": {"distance_from_chuck": "150 mm"}}, "bar_support"),
+        ("groove", {"settings": {"side_depth": "3.4 mm"}}, "layer_depth"),
+        ("groove", {"settings": {"feed_per_rev": 0.4}}, "plunge_feed"),
+        ("face groove", {"settings": {"cutting_speed": 140}}, "book_speed"),
+        ("trepan", {**TWO_CARTRIDGES, "settings": {"cartridges": "two on one radius"}}, "spindle_power"),
+    ],
+)
+def test_a_remedy_does_what_it_says(base: str, changes: dict[str, Any], limit: str) -> None:
+    broken = form(BASES[base], **changes)
+    before = evaluate(read_any(broken))
+    offers = relax(read_any(broken), limit)
+    assert offers
+    for offer in offers:
+        after = evaluate_quickly(read_any(form(broken, **offer.patch)))
+        left = {one.name: one.utilisation for one in after.limits}.get(limit, 0.0)  # another way may not know this limit
+        assert left < 0.97 * used(before, limit), offer.text
+        assert offer.text.metric
+        assert offer.text.inch
+
+
+def test_a_blade_is_wrong_below_and_above_its_range() -> None:
+    """Its flanks are curved for DAXN to DAXX: inside the range both have air, outside one of them rubs (plane geometry)."""
+    for diameter, rubs in ((50, "outer"), (56, ""), (70, ""), (89, ""), (120, "inner")):
+        results = evaluate_quickly(build(FACE, feature={"outer_diameter": str(diameter)})).results
+        room = {side: results[f"{side}_clearance"].value for side in ("outer", "inner")}
+        assert {side for side, value in room.items() if value < 0} == ({rubs} if rubs else set()), diameter
+
+
+def test_plunges_into_a_face_start_outside_and_work_inwards() -> None:
+    strokes = KINDS["face groove"].explore(build(FACE, feature={"width": "14 +0.1/0"})).strokes
+    full = [one.outer for one in strokes if one.kind == "plunge"]
+    assert full[0] == max(one.outer for one in strokes if one.kind == "plunge")
+    assert full == sorted(full, reverse=True)
+
+
+def test_cartridges_share_the_feed_or_widen_the_ring() -> None:
+    one = evaluate(build(TREPAN, settings={"feed_per_rev": 0.1}))
+    same, two = (
+        evaluate(build(TREPAN, **TWO_CARTRIDGES, settings={"feed_per_rev": 0.1, "cartridges": name}))
+        for name in ("two on one radius", "two on two radii")
+    )
+    assert same.results["feed_rev"].value == pytest.approx(2 * one.results["feed_rev"].value)
+    assert same.results["engaged_time"].value == pytest.approx(one.results["engaged_time"].value / 2)
+    assert same.results["torque"].value == pytest.approx(2 * one.results["torque"].value, rel=1e-6)
+    assert two.results["feed_rev"].value == pytest.approx(one.results["feed_rev"].value)
+    assert two.results["ring_share"].value > 1.5 * one.results["ring_share"].value
+    assert one.results["core_value"].value == pytest.approx(4 * one.results["core_mass"].value)
+
+
+def test_a_groove_leaves_the_part_thinner_for_what_follows() -> None:
+    setup = build(GROOVE)
+    steps = steps_before(116.0, 70.0, [("groove", setup.feature)])
+    assert min(d for _, d in steps) == pytest.approx(setup.feature.floor.target)
+    drawn = outline(116.0, 70.0, 62.0, [("a", setup), ("b", build(CUT_OFF, feature={"diameter": "40 mm"}))])
+    assert min(r for _, r in drawn.finished) == pytest.approx(setup.feature.floor.target / 2)
+    areas = {one.identity: one.corners for one in drawn.removed}
+    assert np.ptp([a for a, _ in areas["b"]]) == pytest.approx(3.0)
+
+
+def test_a_geared_lathe_keeps_its_steps() -> None:
+    pin = form(
+        CUT_OFF, machine="geared lathe", settings={"coolant": "flood", "cutting_speed": 80, "feed_per_rev": 0.13, "spindle_clamp": None}
+    )
+    setup = read_any(pin)
+    run = KINDS["cut off"].explore(setup)
+    assert set(np.round(run.spindle_speed, 6)) == {500.0}  # 80 m/min at Ø40 is 637: the step below, all the way in
+    assert set(np.round(run.feed, 6)) <= set(setup.machine.feeds)
+    assert build(GROOVE, machine="geared lathe", settings={"coolant": "flood", "feed_per_rev": 0.13}).feed == 0.125
+
+
+@pytest.mark.parametrize("kind", list(CONTESTS))
+def test_every_declared_field_is_read(kind: str) -> None:
+    """What a form offers the door takes; what nobody declared is refused by name."""
+    fields = KINDS[kind].fields
+    words = {"length": "1 mm", "small_length": "40 µm", "angle": "0°", "spindle_speed": "2000", "number": 1, "flag": False, "whole": 5}
+    for section in ("feature", "settings", "holding", "bar"):
+        for one in getattr(fields, section):
+            value: Any = one.options[0] if one.options and one.kind == "choice" else words.get(one.kind)
+            if value is None or one.name in GIVEN:
+                continue
+            read_any(form(BASES[kind], **{section: {one.name: value}}))
+    for section in ("feature", "settings", "holding"):
+        with pytest.raises(CuttingError) as refused:
+            read_any(form(BASES[kind], **{section: {"hat": 1}}))
+        assert refused.value.field == f"{section}.hat"
+
+
+@pytest.mark.parametrize(
+    ("base", "changes", "field"),
+    [
+        ("groove", {"feature": {"floor": "120"}}, "feature.floor"),
+        ("groove", {"feature": {"width": None}}, "feature.width"),
+        ("groove", {"feature": {"width": "3"}}, "tool.insert"),
+        ("groove", {"tool": {"holder": "face blade 4 dia 55 to 90"}}, "tool.holder"),
+        ("groove", {"settings": {"way": "by hand"}}, "settings.way"),
+        ("face groove", {"feature": {"jaw_diameter": "70 mm", "jaw_height": "5 mm"}}, "feature.jaw_diameter"),
+        ("face groove", {"tool": {"insert": "edge 4 round light positive M15 PVD"}}, "tool.insert"),
+        ("trepan", {"settings": {"cartridges": "two on two radii"}}, "settings.cartridges"),
+        ("trepan", {"feature": {"keeps": "the hole", "diameter": "12 mm"}}, "feature.diameter"),
+        ("trepan", {"machine": "feed-drilling unit", "settings": {"coolant": "dry"}}, "machine"),
+    ],
+)
+def test_what_cannot_be_is_refused_by_name(base: str, changes: dict[str, Any], field: str) -> None:
+    with pytest.raises(CuttingError) as refused:
+        build(BASES[base], **changes)
+    assert refused.value.field == field
+
+
+def test_narrow_kinds_go_through_both_doors(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    file = tmp_path / "slots.json"
+    file.write_text(json.dumps(list(BASES.values())), encoding="utf-8")
+    assert main(["solve", str(file)]) == 0
+    assert all(answer["feasible"] for answer in json.loads(capsys.readouterr().out))
+    file.write_text(json.dumps({k: v for k, v in GROOVE.items() if k not in ("tool", "settings")}), encoding="utf-8")
+    assert main(["advise", str(file)]) == 0
+    assert json.loads(capsys.readouterr().out)["candidates"][0]["way"]
