@@ -42,7 +42,7 @@ def setting(name: str, what: str, before: float, after: float, kind: str, change
 def remedies_for(
     limit: Limit, x: N, rules: Sequence[Rule[N]], changes: Iterable[Change[Any]], run: Callable[[Any], N]
 ) -> tuple[Remedy, ...]:
-    """Up to three changes, run and found to help; sound ones first, then the cheapest."""
+    """Up to three changes, run and found to help: below the bound, sound ones first, then the cheapest."""
     rule = next(one for one in rules if one.name == limit.name)
     tried = []
     for change in changes:
@@ -53,7 +53,9 @@ def remedies_for(
         used = rule.used(then)
         if used < 0.97 * limit.utilisation:
             tried.append((not sound(rules, then), used > 1.0, then.cost, change, used, then))
-    tried.sort(key=lambda one: one[:3])
+    # what brings it below its bound, cheapest first; where nothing does, what comes nearest
+    enough = [one for one in tried if not one[1]]
+    tried = sorted(enough, key=lambda one: (one[0], one[2])) if enough else sorted(tried, key=lambda one: one[4])
     said = limit.label.split(",")[0]
     return tuple(
         Remedy(
