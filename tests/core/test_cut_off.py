@@ -123,6 +123,15 @@ def test_tubes_schools_and_own_zones() -> None:
     assert any(w.name == "full_feed" for w in evaluate(pin(settings={"feed_zones": "full"})).warnings)
 
 
+def test_stopping_short_leaves_the_stub_and_saves_the_slowest_part() -> None:
+    """The other school: stop at Ø3 and break it off. The pip is the stub, the seconds near the centre are saved."""
+    through, short = (evaluate(pin(settings={"stop_at": stop}, feature={"pip": None})) for stop in (None, "3 mm"))
+    assert short.results["pip_on_part"].value == pytest.approx(3.0)
+    assert short.results["operation_time"].value < through.results["operation_time"].value
+    assert explore(pin(settings={"stop_at": "3 mm"})).diameter[-1] == 3.0
+    assert any(w.name == "stops_short" for w in short.warnings)
+
+
 @pytest.mark.parametrize(
     ("changes", "field"),
     [

@@ -31,6 +31,13 @@ def cautions(x: Numbers) -> list[Warning]:
         )
     if not h.sub_spindle and not h.part_catcher:
         add("part_falls", "care", "The part falls at the end and may fly or be marked: part catcher, or the sub-spindle takes it.", True)
+    if s.stop_at:
+        add(
+            "stops_short",
+            "note",
+            f"The blade stops at Ø{s.stop_at:g}: the rest is pulled off by the sub-spindle, or broken off with the spindle stopped.",
+            True,
+        )
     if h.tailstock:
         add("tailstock", "care", "A tailstock pushes on the part as it comes off: take it back before the last millimetres.")
     if x.run.flatness > 0 and setup.insert.lead_angle > 8:

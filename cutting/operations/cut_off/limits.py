@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from cutting.operations.cut_off.numbers import Numbers
+from cutting.operations.narrow.slot_chip import deepest_slot
 from cutting.operations.outcome import Bound, Severity
 from cutting.operations.trial.rule import Rule
 
 LEAN_RUB = 0.05  # mm that the blade's flank may eat into its clearance (common practice)
 CENTRE = 0.1  # mm, height of the tip that cut-off forgives (common practice)
 DROP = 0.10  # mm, how far the tip may bend down
+FOLDED, NARROWER = 0.9, 0.97  # of the slot's width that a folded chip has; and that it may have (common practice)
 OVERHANG = 1.25  # × the blade's height: further out it whips (common practice)
 
 
@@ -59,6 +61,15 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("jaw_grip", "grip, torque", "torque", Bound.UPPER, Severity.HARD, "vdi-3106",
          "Jaws lose grip as the spindle speeds up towards the centre.",
          lambda x: (x.torque, None, x.grip / x.setup.house.grip_safety), ("cutting_force", "torque", "grip_torque"), lambda x: x.grip > 0),
+    Rule("chip_narrower", "chip stays narrower", "length", Bound.UPPER, Severity.SOFT, "common-practice",
+         "A breaker folds the chip narrower than its slot; a bare edge leaves it as wide as the slot, where it jams.",
+         lambda x: (x.setup.insert.width * (FOLDED if x.setup.insert.geometry.breaker else 1.0), None, NARROWER * x.setup.insert.width)),
+    Rule("crowding", "slot depth over width", "number", Bound.UPPER, Severity.SOFT, "common-practice",
+         "In a deep narrow slot the chips crowd; coolant through the blade lets it be deeper.",
+         lambda x: (x.setup.depth / x.setup.insert.width, None, deepest_slot(x.pressure))),
+    Rule("finish", "faces, Ra", "small_length", Bound.UPPER, Severity.HARD, "brammertz-1961",
+         "Feed marks of the corner on both faces.",
+         lambda x: (x.roughness, None, x.setup.feature.roughness), (), lambda x: x.setup.feature.roughness is not None),
     Rule("life", "life, pieces per edge", "count", Bound.LOWER, Severity.SOFT, "taylor-1907",
          "An edge should last at least one piece.", lambda x: (x.change_parts, 1.0, None), ("tool_life", "weibull_shape")),
     Rule("secure", "secure run", "share", Bound.LOWER, Severity.SOFT, "weibull-1951",

@@ -12,6 +12,7 @@ from cutting.money.kerf import Kerf, kerf
 from cutting.operations.cut_off.setup import CutOffSetup
 from cutting.operations.cut_off.simulation import Bar, Blade, CutOff, simulate
 from cutting.operations.narrow.edge import Judged, Lasting, Paid, feeds_of, idle_seconds, lasting, paid, reaching_pressure
+from cutting.operations.narrow.face import corner_roughness
 from cutting.tooling.blades import usual_width
 from cutting.working import Silent
 
@@ -39,6 +40,8 @@ class Numbers(Judged):
     paid: Paid
     y_gain: float
     pressure: float
+    roughness: float  # Ra of the faces, µm
+    part_mass: float  # kg
     kerf: Kerf | None
 
 
@@ -48,7 +51,7 @@ def numbers(setup: CutOffSetup, record: Silent) -> Numbers:
     f, s, work, machine = setup.feature, setup.settings, setup.work, setup.machine
     held = setup.holding.sub_spindle
     bar = Bar(f.diameter, f.bore, f.part_length, work.material.density, work.material.strength, work.specific_force_1,
-              work.material.force_exponent, held)  # fmt: skip
+              work.material.force_exponent, held, setup.inner_diameter if f.bore <= 0 else 0.0)  # fmt: skip
     tool = Blade(
         setup.insert.width, setup.insert.lead_angle, setup.blade.thickness, setup.blade.height, setup.overhang, s.lean, s.centre_height
     )
@@ -84,6 +87,8 @@ def numbers(setup: CutOffSetup, record: Silent) -> Numbers:
         paid(machine, setup.insert, setup.blade, engaged, _idle(setup), lasts.change_parts),
         gain,
         reaching_pressure(machine, s.coolant, setup.blade),
+        corner_roughness(s.feed_per_rev, setup.insert.corner_radius, s.cutting_speed, work),
+        float(np.pi / 4.0 * (f.diameter**2 - f.bore**2) * f.part_length * work.material.density * 1e-6),
         _kerf(setup),
     )
 

@@ -22,6 +22,8 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.banded("pip_on_bar", "pip on the bar", run.pip_on_bar, "length", FACE_BAND)
     say.banded("break_off_diameter", "falls at Ø", run.break_off_diameter, "length", FACE_BAND)
     say.life(x.lasting)
+    say.plain("roughness", "faces, Ra", x.roughness, "small_length", "model")
+    say.plain("part_mass", "part that comes free", x.part_mass, "mass")
     say.banded("cutting_force", "cutting force", float(run.cutting_force[0]), "force", FORCE_BAND, "specific_force", "cutting_force")
     say.banded("feed_force", "against the plunge", float(run.feed_force[0]), "force", 0.4, "feed_force")
     say.banded("side_force", "to the side", float(run.side_force[0]), "force", 0.4, "feed_force", "side_force")

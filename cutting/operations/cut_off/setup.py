@@ -42,6 +42,7 @@ class CutOffSettings:
     overhang: float | None = None
     centre_height: float = 0.0
     lean: float = 0.0
+    stop_at: float | None = None  # Ø at which the blade stops and the rest is broken or pulled off; None: cut through
 
 
 @dataclass(frozen=True)
@@ -96,10 +97,15 @@ class CutOffSetup:
         return (self.feature.diameter - self.feature.bore) / 2.0
 
     @property
+    def inner_diameter(self) -> float:
+        """Where the cut ends [mm]: the bore, the centre, or the stub at which the blade stops short."""
+        return max(self.feature.bore, self.settings.stop_at or 0.0)
+
+    @property
     def zones(self) -> tuple[Zone, ...]:
         """Feed by diameter: the user's own, the school's, or full feed in a tube. Raises `CuttingError`."""
         f, s = self.feature, self.settings
-        found = zones_of(f.diameter, f.bore, s.feed_per_rev, None if f.bore > 0 else s.school, s.feed_zones)
+        found = zones_of(f.diameter, self.inner_diameter, s.feed_per_rev, None if f.bore > 0 else s.school, s.feed_zones)
         return tuple(replace(zone, feed=real_feed(self.machine, zone.feed)) for zone in found)
 
     @property
@@ -131,6 +137,10 @@ class CutOffSetup:
         require_between("settings.feed_per_rev", s.feed_per_rev, 0.005, 1.0, "mm/rev")
         require_between("settings.centre_height", s.centre_height, -2, 2, "mm over the axis")
         require_between("settings.lean", s.lean, -5, 5, "°")
+        if s.stop_at is not None:
+            require_between("settings.stop_at", s.stop_at, 0.0, 0.5 * f.diameter, "mm, up to half the bar")
+            if f.bore > 0:
+                raise CuttingError("settings.stop_at", "a tube is cut through to its bore.")
         _ = self.zones  # refuses break points out of order
         if s.overhang is not None:
             require_between("settings.overhang", s.overhang, 3, 200, "mm")
@@ -170,6 +180,7 @@ FIELDS = Fields(
             pair=("length", "feed_per_rev"),
             default="early",
         ),
+        Field("stop_at", "stop short at Ø, break it off", example="cut through"),
         Field("overhang", "overhang of the blade", example="22"),
         Field("centre_height", "tip over the axis", example="0", default=0.0),
         Field("lean", "blade out of square, °", "angle", "0", default=0.0),

@@ -44,6 +44,7 @@ class Bar:
     specific_force_1: float
     force_exponent: float
     held: bool = False  # a sub-spindle or catcher carries the part
+    stub: float = 0.0  # Ø at which the blade stops short, mm
 
 
 @dataclass(frozen=True)
@@ -83,7 +84,7 @@ def simulate(bar: Bar, blade: Blade, zones: tuple[Zone, ...], cutting_speed: flo
     require_between("settings.cutting_speed", cutting_speed, 0.5, 5000, "m/min")
     require_between("settings.spindle_clamp", top_speed, 1, 60_000, "1/min")
     require_between("tool.lead_angle", blade.lead_angle, -20, 20, "°")
-    inner = bar.bore if bar.bore > 0 else SLOW * bar.diameter
+    inner = max(bar.bore, bar.stub, 0.0 if bar.bore > 0 else SLOW * bar.diameter)
     d = np.linspace(bar.diameter, inner, POINTS)
     n = np.minimum(1000.0 * cutting_speed / (np.pi * d), top_speed)
     feed = feed_at(zones, d)
@@ -96,7 +97,8 @@ def simulate(bar: Bar, blade: Blade, zones: tuple[Zone, ...], cutting_speed: flo
     bend = side_bend(fs, blade.overhang, sideways)
     down = side_bend(fc, blade.overhang, upright)
     path = _tip_path(d, fs, blade, float(sideways), bend)
-    broken = break_off_diameter(bar) if bar.bore <= 0 else 0.0
+    # what is stopped short breaks where the blade stood, or before that of itself
+    broken = max(break_off_diameter(bar), bar.stub) if bar.bore <= 0 else 0.0
     on_part, on_bar = pips(broken, blade)
     return CutOff(
         d,

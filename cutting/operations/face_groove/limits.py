@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from cutting.operations.face_groove.numbers import Numbers
+from cutting.operations.face_groove.setup import Way
+from cutting.operations.narrow.slot_chip import deepest_slot
 from cutting.operations.outcome import Bound, Severity
 from cutting.operations.trial.rule import Rule
 
@@ -58,6 +60,10 @@ RULES: tuple[Rule[Numbers], ...] = (
          lambda x: x.grip > 0),
     Rule("dwell", "dwell at the floor, turns", "number", Bound.UPPER, Severity.SOFT, "common-practice",
          "One to two turns round the floor off; longer only rubs.", lambda x: (x.setup.settings.dwell, None, 2.0)),
+    Rule("crowding", "slot depth over width", "number", Bound.UPPER, Severity.SOFT, "common-practice",
+         "In a deep narrow slot the chips crowd; coolant through the tool lets it be deeper.",
+         lambda x: (x.setup.depth / x.setup.insert.width, None, deepest_slot(x.pressure)), (),
+         lambda x: x.setup.settings.way is Way.INWARDS),
     Rule("life", "life, pieces per edge", "count", Bound.LOWER, Severity.SOFT, "taylor-1907",
          "An edge should last at least one piece.", lambda x: (x.change_parts, 1.0, None), ("tool_life", "weibull_shape")),
     Rule("secure", "secure run", "share", Bound.LOWER, Severity.SOFT, "weibull-1951",

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from cutting.operations.groove.numbers import Numbers, corners_left
 from cutting.operations.groove.setup import LAYER_MOST, Way
+from cutting.operations.narrow.slot_chip import deepest_slot
 from cutting.operations.outcome import Bound, Severity
 from cutting.operations.trial.rule import Read, Rule
 
@@ -89,6 +90,10 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("dwell", "dwell at the floor, turns", "number", Bound.UPPER, Severity.SOFT, "common-practice",
          "One to two turns round the floor off; longer only rubs, work-hardens and wears.",
          lambda x: (x.setup.settings.dwell, None, DWELL)),
+    Rule("crowding", "slot depth over width", "number", Bound.UPPER, Severity.SOFT, "common-practice",
+         "In a deep narrow slot the chips crowd; coolant through the tool lets it be deeper.",
+         lambda x: (x.setup.depth / x.setup.insert.width, None, deepest_slot(x.pressure)), (),
+         lambda x: x.setup.settings.way in (Way.ONE, Way.SIDE_BY_SIDE)),
     Rule("life", "life, pieces per edge", "count", Bound.LOWER, Severity.SOFT, "taylor-1907",
          "An edge should last at least one piece.", lambda x: (x.change_parts, 1.0, None), ("tool_life", "weibull_shape")),
     Rule("secure", "secure run", "share", Bound.LOWER, Severity.SOFT, "weibull-1951",

@@ -6,11 +6,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from cutting.mechanics import blade, chatter, deflection, finish, force, grip
+from cutting.mechanics import blade, chatter, deflection, force, grip
 from cutting.mechanics.kinematics import facing_time
 from cutting.operations.groove.moves import Move, moves_of
 from cutting.operations.groove.setup import GrooveSetup, Way
 from cutting.operations.narrow.edge import Judged, Lasting, Paid, feeds_of, idle_seconds, lasting, paid, reaching_pressure
+from cutting.operations.narrow.face import corner_roughness
 from cutting.operations.single_point.part import beam_between
 from cutting.working import Silent
 
@@ -198,10 +199,8 @@ def _roughness(setup: GrooveSetup) -> float:
     """Ra [µm] of walls and floor: feed marks of the corner where they are finished, else what a plunge with dwell leaves."""
     if not setup.finished:
         return 1.6 if setup.settings.dwell >= 1 else 3.2  # common practice
-    feed, radius = 0.5 * (setup.feed + setup.side_feed), setup.insert.corner_radius
-    ductile = setup.work.material.ductility
-    peak = finish.feed_mark_height(feed, radius)
-    return float(finish.arithmetic_roughness(peak, finish.finish_factor(setup.settings.cutting_speed, ductile)))
+    feed = 0.5 * (setup.feed + setup.side_feed)
+    return corner_roughness(feed, setup.insert.corner_radius, setup.settings.cutting_speed, setup.work)
 
 
 def _grip(setup: GrooveSetup, n: float, record: Silent) -> float:

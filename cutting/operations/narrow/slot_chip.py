@@ -17,6 +17,11 @@ SHAPES = {
 DEEP, DEEP_WITH_JET = 6.0, 9.0  # depth over width from which chips crowd (common practice)
 
 
+def deepest_slot(pressure: float) -> float:
+    """Depth over width from which chips crowd in a slot, by the coolant [bar] that reaches its edge (common practice)."""
+    return DEEP_WITH_JET if pressure >= 20 else DEEP
+
+
 def slot_chip(feed: float, window: tuple[float, float], depth: float, width: float, pressure: float, ductility: float) -> ChipVerdict:
     """The chip at a feed [mm/rev] inside or outside its window, `depth` [mm] in a slot of `width` [mm], coolant [bar].
 
@@ -24,7 +29,7 @@ def slot_chip(feed: float, window: tuple[float, float], depth: float, width: flo
     """
     middle, half = sum(window) / 2.0, max((window[1] - window[0]) / 2.0, 1e-9)
     place = abs(feed - middle) / half
-    crowded = max(0.0, depth / width - (DEEP_WITH_JET if pressure >= 20 else DEEP)) * 5.0 * (0.4 + ductility)
+    crowded = max(0.0, depth / width - deepest_slot(pressure)) * 5.0 * (0.4 + ductility)
     index = float(np.clip(np.interp(place, [0, 0.6, 1.0, 1.5], [96, 90, 68, 25]) - crowded, 0, 100))
     brittle = ductility < 0.35
     if place > 1.0 and feed < middle and not brittle:

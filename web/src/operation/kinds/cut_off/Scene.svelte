@@ -126,7 +126,8 @@
             x={x(near) - 34}
             y={Math.max(y(tip) + 1, 30)}
             text-anchor="end"
-            class="figure fill-signal draw-over">side {shown(now.labels.side_force)}</text
+            class="figure fill-signal draw-over"
+            >side {shown(now.labels.side_force)}, bends {shown(now.labels.bends)}</text
           >
         {/if}
         <text x={x(near) - 8} y="14" text-anchor="end" class="draw-figure draw-over"
