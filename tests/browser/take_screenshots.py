@@ -14,14 +14,15 @@ from tests.browser.demo_site import demo_site
 from tests.browser.person import Person
 
 FOLDER = ROOT / "docs" / "screenshots"
-# name, path with {shaft}, {hub} and {pin} for the demo jobs, theme, units, what to press before the picture
+# name, path with {shaft}, {hub}, {pin}, {carrier}, {ring} and {disc} for the demo jobs, theme, units, what to press before the picture
 PICTURES = (
     ("jobs", "/", "light", "mm", ""),
     ("job-bench", "/jobs/{shaft}", "light", "mm", ""),
     ("operation-bench", "/jobs/{shaft}/operations/op30", "light", "mm", ""),
-    ("operation-bench-facing-geared-lathe", "/jobs/{hub}/operations/op10", "light", "mm", ""),
-    ("operation-bench-limit-broken", "/jobs/{hub}/operations/op30", "light", "mm", ""),
-    ("operation-bench-dark-inch", "/jobs/{shaft}/operations/op40", "dark", "inch", ""),
+    ("cut-off", "/jobs/{pin}/operations/op40", "light", "mm", "travel"),
+    ("groove", "/jobs/{carrier}/operations/op20", "light", "mm", "step"),
+    ("face-groove", "/jobs/{ring}/operations/op20", "light", "mm", ""),
+    ("trepanning-dark-inch", "/jobs/{disc}/operations/op10", "dark", "inch", ""),
     ("working", "/jobs/{shaft}/operations/op30", "light", "mm", "w"),
     ("crib", "/crib?q=CNMG", "light", "mm", "Enter"),
     ("geometries", "/crib/geometries", "light", "mm", ""),
@@ -52,7 +53,8 @@ def _take(site: str) -> None:
         row.find_element("css selector", ".font-semibold").text: row.get_attribute("href").split("/")[-1]  # type: ignore[union-attr]
         for row in person.until(lambda: person.all("main li a"), "jobs")
     }
-    known = {"shaft": jobs["Runner shaft"], "hub": jobs["Deflector hub, weld repaired"], "pin": jobs["Guide-vane pin"]}
+    known = {"shaft": jobs["Runner shaft"], "hub": jobs["Deflector hub, weld repaired"], "pin": jobs["Guide-vane pin"],
+             "carrier": jobs["Bearing carrier"], "ring": jobs["Nozzle ring"], "disc": jobs["Screen cover disc"]}  # fmt: skip
     try:
         for name, path, theme, units, keys in PICTURES:
             chrome.execute_async_script(
@@ -70,6 +72,10 @@ def _take(site: str) -> None:
                 _preview_an_import(person)
             elif keys == "measure":
                 _measure_two_passes(person)
+            elif keys in ("travel", "step"):
+                person.see("#operation-map").click()
+                person.press(*(["."] * 6 if keys == "step" else []))
+                person.pause(0.6)
             elif keys == "unsupported":
                 _take_the_centre_away(person)
             elif keys:

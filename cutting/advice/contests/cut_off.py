@@ -38,7 +38,7 @@ def columns(x: Numbers) -> tuple[Display, ...]:
 CONTEST = Contest(
     MODEL,
     enter,
-    ("width", "dish µm", "pip Ø"),
+    ("width", "dish", "pip Ø"),
     columns,
     lambda x: {"overhang": f"{x.setup.overhang:g} mm"},
     beside=lambda x: x.kerf.kerf_per_piece if x.kerf else 0.0,

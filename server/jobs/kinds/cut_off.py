@@ -9,8 +9,8 @@ import numpy as np
 from cutting.doors.plain import plain
 from cutting.operations.cut_off.simulation import CutOff
 from cutting.operations.outcome import Outcome
-from cutting.quantities import display, write
-from server.jobs.kinds.view import AxisOut, Shown, TableOut, Viewer, axis, points, same
+from cutting.quantities import Display, display, write
+from server.jobs.kinds.view import AxisOut, Shown, TableOut, Viewer, axis, both, length, points, same
 from server.units import DisplayOut, Plain, Point
 
 __all__ = ["VIEWER", "CutOffView", "TableOut"]
@@ -131,17 +131,23 @@ def _kerf(setup: Any, outcome: Outcome) -> list[dict[str, Any]]:
     yearly, each = setup.bar.yearly, found["kerf_per_piece"].value
     width = setup.insert.width
     # a tenth of a cent counts where thousands are parted
-    lines = [(f"width {width:g} mm", f"{each:.3f} € a piece", False)]
+    made = [{"label": _said("width {}", width), "value": same(f"{each:.3f} € a piece"), "saving": False}]
     if yearly:
-        lines.append((f"{yearly:,} a year".replace(",", "\u202f"), write(each * yearly, "money"), False))
+        paid = same(write(each * yearly, "money"))
+        made.append({"label": same(f"{yearly:,} a year".replace(",", "\u202f")), "value": paid, "saving": False})
         narrower = max(width - 0.5, 0.5)
-        lines.append((f"{narrower:g} mm would save", f"{write(each * yearly * (width - narrower) / width, 'money')} a year", True))
+        saved = same(f"{write(each * yearly * (width - narrower) / width, 'money')} a year")
+        made.append({"label": _said("{} would save", narrower), "value": saved, "saving": True})
     rest = found["remnant"].display
-    made = [{"label": same(label), "value": same(value), "saving": saving} for label, value, saving in lines]
     made.append({"label": same("pieces per bar"), "value": found["pieces_per_bar"].display, "saving": False})
     made.append({"label": same("remnant"), "value": rest, "saving": False})
     made.append({"label": same("bar a piece, all told"), "value": found["blank_per_piece"].display, "saving": False})
     return made
+
+
+def _said(words: str, length: float) -> Display:
+    """Words with a length in both systems."""
+    return Display(*(words.format(write(length, "length", system)) for system in ("metric", "inch")))
 
 
 def table(shown: Shown) -> dict[str, Any]:
@@ -167,10 +173,11 @@ def table(shown: Shown) -> dict[str, Any]:
 def facts(setup: Any, outcome: Outcome) -> list[tuple[str, str]]:
     """What the set-up sheet says of a cut-off."""
     found = [
-        ("blade", f"{setup.insert.width:g} mm wide, lead angle {setup.insert.lead_angle:g}°"),
-        ("falls at", f"Ø{outcome.results['break_off_diameter'].display.metric}"),
-        ("pip on the part", outcome.results["pip_on_part"].display.metric),
-        ("dish of the face", f"{outcome.results['flatness'].display.metric}, {outcome.scene['hollow']}"),
+        ("blade", f"{length(setup.insert.width)} wide, lead angle {setup.insert.lead_angle:g}°"),
+        ("cut in front of the collet", length(setup.feature.distance_from_chuck)),
+        ("falls at", f"Ø {both(outcome.results['break_off_diameter'].display)}"),
+        ("pip on the part", both(outcome.results["pip_on_part"].display)),
+        ("dish of the face", f"{both(outcome.results['flatness'].display)}, {outcome.scene['hollow']}"),
     ]
     held = [
         said
@@ -188,14 +195,14 @@ def facts(setup: Any, outcome: Outcome) -> list[tuple[str, str]]:
 def curve_table(run: CutOff, system: str) -> tuple[list[str], list[list[float]]]:
     """Heads and rows of the whole way to the centre, in the units shown."""
     inch = system == "inch"
-    length, force = (1.0 / 25.4, 0.2248089) if inch else (1.0, 1.0)
+    shorter, force = (1.0 / 25.4, 0.2248089) if inch else (1.0, 1.0)
     unit, newton, speed = ("in", "lbf", "sfm") if inch else ("mm", "N", "m/min")
     columns: list[tuple[str, Any]] = [
-        (f"diameter {unit}", run.diameter * length),
+        (f"diameter {unit}", run.diameter * shorter),
         ("time s", run.seconds),
         ("spindle speed 1/min", run.spindle_speed),
         (f"cutting speed {speed}", run.cutting_speed * (3.280839895 if inch else 1.0)),
-        (f"feed {unit}/rev", run.feed * length),
+        (f"feed {unit}/rev", run.feed * shorter),
         (f"cutting force {newton}", run.cutting_force * force),
         (f"feed force {newton}", run.feed_force * force),
         (f"side force {newton}", run.side_force * force),

@@ -9,7 +9,7 @@ from cutting.doors.plain import plain
 from cutting.operations.outcome import Outcome
 from cutting.quantities import display
 from server.jobs.kinds.strokes import StrokeOut, stroke_out, stroke_table
-from server.jobs.kinds.view import Shown, Viewer, points
+from server.jobs.kinds.view import Shown, Viewer, length, points
 from server.units import DisplayOut, Plain, Point
 
 
@@ -76,7 +76,7 @@ def facts(setup: Any, outcome: Outcome) -> list[tuple[str, str]]:
     return [
         (
             "groove",
-            f"Ø{f.outer_diameter.entered or f.outer_diameter.target}, {f.width.entered or f.width.target} wide, {f.depth:g} mm deep",
+            f"Ø{f.outer_diameter.entered or f.outer_diameter.target}, {f.width.entered or f.width.target} wide, {length(f.depth)} deep",
         ),
         (
             "first plunge",
@@ -84,7 +84,7 @@ def facts(setup: Any, outcome: Outcome) -> list[tuple[str, str]]:
         ),
         ("spindle", f"{setup.settings.spindle.value}, {'right' if blade.hand == 'R' else 'left'}-hand blade"),
         ("way", setup.settings.way.value),
-        ("edge", f"{setup.insert.width:g} mm wide, corner {setup.insert.corner_radius:g} mm"),
+        ("edge", f"{length(setup.insert.width)} wide, corner {length(setup.insert.corner_radius)}"),
     ]
 
 

@@ -13,7 +13,7 @@ from cutting.operations.groove.numbers import Stroke, diameter_at
 from cutting.operations.outcome import Outcome
 from cutting.quantities import display
 from server.jobs.kinds.strokes import StrokeOut, stroke_out, stroke_table
-from server.jobs.kinds.view import AxisOut, Shown, Viewer, axis, points
+from server.jobs.kinds.view import AxisOut, Shown, Viewer, axis, length, points
 from server.units import DisplayOut, Plain, Point
 
 
@@ -90,10 +90,10 @@ def facts(setup: Any, outcome: Outcome) -> list[tuple[str, str]]:
     f = setup.feature
     found = [
         ("groove", f"Ø{f.diameter:g} to Ø{f.floor.entered or f.floor.target}, {f.width.entered or f.width.target} wide, {f.where.value}"),
-        ("nearer wall from the jaws", f"{f.distance_from_chuck:g} mm"),
+        ("nearer wall from the jaws", length(f.distance_from_chuck)),
         ("way", setup.settings.way.value),
-        ("edge", f"{setup.insert.width:g} mm wide, corner {setup.insert.corner_radius:g} mm"),
-        ("dwell", f"{setup.settings.dwell:g} turns"),
+        ("edge", f"{length(setup.insert.width)} wide, corner {length(setup.insert.corner_radius)}"),
+        ("dwell, turns", f"{setup.settings.dwell:g}"),
     ]
     return [("standard", f"{f.standard}, hold it against the standard"), *found] if f.standard else found
 

@@ -7,7 +7,7 @@ from typing import Any, Literal
 from cutting.doors.plain import plain
 from cutting.operations.outcome import Outcome
 from cutting.quantities import display
-from server.jobs.kinds.view import AxisOut, Shown, Viewer, axis, points, same
+from server.jobs.kinds.view import AxisOut, Shown, Viewer, axis, both, length, points, same
 from server.units import DisplayOut, Plain, Point
 
 
@@ -78,11 +78,11 @@ def facts(setup: Any, outcome: Outcome) -> list[tuple[str, str]]:
     """What the set-up sheet says of trepanning."""
     f = setup.feature
     return [
-        ("ring", f"Ø{setup.outer_diameter:g} outside, Ø{setup.inner_diameter:g} inside, {setup.depth:g} mm deep"),
+        ("ring", f"Ø {length(setup.outer_diameter)} outside, Ø {length(setup.inner_diameter)} inside, {length(setup.depth)} deep"),
         ("wanted", f.keeps.value),
         ("cartridges", setup.settings.cartridges.value),
-        ("feed a turn", outcome.results["feed_rev"].display.metric),
-        ("core", f"{outcome.results['core_mass'].display.metric}{f', web {f.web:g} mm left' if f.web else ''}"),
+        ("feed a turn", both(outcome.results["feed_rev"].display)),
+        ("core", both(outcome.results["core_mass"].display) + (f", web of {length(f.web)} left" if f.web else "")),
     ]
 
 

@@ -97,5 +97,15 @@ def axis(label: str, low: float, high: float, kind: str, system: str, unit: str 
     return {"label": named, "low": low, "high": high, "ticks": [mark for mark in ticks(high, kind, system, most) if mark["value"] >= low]}
 
 
+def both(shown: Display) -> str:
+    """Both systems in one line, for paper."""
+    return shown.metric if shown.metric == shown.inch else f"{shown.metric} ({shown.inch})"
+
+
+def length(value: float) -> str:
+    """A length in both systems, for paper."""
+    return both(display(value, "length"))
+
+
 def points(pairs: Any) -> list[Point]:
     return [[float(a), float(b)] for a, b in pairs]

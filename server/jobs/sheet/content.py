@@ -12,10 +12,10 @@ from cutting.operations.outcome import Outcome
 from cutting.operations.registry import evaluate_quickly, explore, kind_of
 from cutting.operations.setup import Setup, Skin
 from cutting.operations.single_point.size_control import ledger
-from cutting.quantities import Display, display, write
+from cutting.quantities import display, write
 from server.jobs.document import entry_of, setup_of
 from server.jobs.kinds import VIEWERS
-from server.jobs.kinds.view import Shown
+from server.jobs.kinds.view import Shown, both
 from server.jobs.models import Revision
 from server.jobs.readings import readings_of
 from server.jobs.sheet.drawing import half_section_svg, scene_svg
@@ -69,10 +69,6 @@ def _operation(revision: Revision, entry: dict[str, Any], system: str, stock: Sh
     }
 
 
-def _both(shown: Display) -> str:
-    return shown.metric if shown.metric == shown.inch else f"{shown.metric} ({shown.inch})"
-
-
 def _length(value: float, system: str) -> str:
     return write(value, "length", system)
 
@@ -82,8 +78,8 @@ def _tool(setup: Setup, outcome: Outcome) -> list[tuple[str, str]]:
     return [
         ("insert", setup.insert.name),
         ("holder", f"{setup.holder.designation}, KAPR {code.cutting_edge_angle:g}°"),
-        ("corner radius", _both(display(setup.insert.code.nose_radius, "length"))),
-        ("overhang", _both(display(setup.settings.overhang or setup.holder.overhang, "length"))),
+        ("corner radius", both(display(setup.insert.code.nose_radius, "length"))),
+        ("overhang", both(display(setup.settings.overhang or setup.holder.overhang, "length"))),
         ("centre height", "on centre" if not setup.centre_height else f"{setup.centre_height:+.2f} mm"),
         ("change edge every", f"{outcome.results['change_parts'].display.metric} pieces"),
     ]
@@ -92,12 +88,12 @@ def _tool(setup: Setup, outcome: Outcome) -> list[tuple[str, str]]:
 def _speeds(setup: Setup, outcome: Outcome) -> list[tuple[str, str]]:
     results = outcome.results
     found = [
-        ("cutting speed", _both(results["cutting_speed"].display)),
-        ("spindle speed, last pass", _both(results["spindle_speed"].display)),
-        ("feed", _both(display(setup.settings.feed_per_rev, "feed_per_rev"))),
+        ("cutting speed", both(results["cutting_speed"].display)),
+        ("spindle speed, last pass", both(results["spindle_speed"].display)),
+        ("feed", both(display(setup.settings.feed_per_rev, "feed_per_rev"))),
         ("direction", "towards the centre" if setup.operation == "face" else setup.settings.direction.value),
         ("coolant", _coolant(setup)),
-        ("time", _both(results["operation_time"].display)),
+        ("time", both(results["operation_time"].display)),
     ]
     if setup.settings.spindle_clamp:
         found.insert(2, ("speed clamp", f"{setup.settings.spindle_clamp:.0f} 1/min"))
@@ -106,7 +102,7 @@ def _speeds(setup: Setup, outcome: Outcome) -> list[tuple[str, str]]:
 
 def _coolant(setup: Setup) -> str:
     pressure = setup.machine.pressure(setup.settings.coolant) or 0.0
-    return f"{setup.settings.coolant}, {_both(display(pressure, 'pressure'))}" if pressure else setup.settings.coolant
+    return f"{setup.settings.coolant}, {both(display(pressure, 'pressure'))}" if pressure else setup.settings.coolant
 
 
 def _pass_table(outcome: Outcome, system: str) -> dict[str, Any]:
@@ -134,14 +130,15 @@ def _narrow(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Outc
     shown = Shown(setup, outcome, explore(setup), system)
     side = "inch" if system == "inch" else "metric"
     given = viewer.table(shown) if viewer.table else {"caption": "", "head": [], "rows": []}
-    blade = setup.blade
+    blade, part = setup.blade, part_before(revision.document, entry, stock)
+    bore = float(outcome.scene.get("bore") or 0.0)
     return {
         "problem": "" if outcome.feasible else f"Not sound yet: {outcome.binding.label} is over its limit.",
-        "scene": mark_safe(half_section_svg(part_before(revision.document, entry, stock), kind_of(setup.operation).area(setup))),
+        "scene": mark_safe(half_section_svg(part, kind_of(setup.operation).area(setup), bore)),
         "tool": [
             ("insert", setup.insert.name),
             ("holder", blade.name),
-            ("overhang", _both(display(setup.overhang, "length"))),
+            ("overhang", both(display(setup.overhang, "length"))),
             *viewer.facts(setup, outcome),
             ("change edge every", f"{outcome.results['change_parts'].display.metric} pieces"),
         ],
@@ -163,11 +160,11 @@ def _narrow(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Outc
 def _narrow_speeds(setup: Any, outcome: Outcome) -> list[tuple[str, str]]:
     results = outcome.results
     found = [
-        ("cutting speed", _both(results["cutting_speed"].display)),
-        ("spindle speed", _both(results["spindle_speed"].display)),
-        ("feed", _both(display(setup.settings.feed_per_rev, "feed_per_rev"))),
+        ("cutting speed", both(results["cutting_speed"].display)),
+        ("spindle speed", both(results["spindle_speed"].display)),
+        ("feed", both(display(setup.settings.feed_per_rev, "feed_per_rev"))),
         ("coolant", _coolant(setup)),
-        ("time", _both(results["operation_time"].display)),
+        ("time", both(results["operation_time"].display)),
     ]
     if setup.settings.spindle_clamp:
         found.insert(2, ("speed clamp", f"{setup.settings.spindle_clamp:.0f} 1/min"))
@@ -177,11 +174,11 @@ def _narrow_speeds(setup: Any, outcome: Outcome) -> list[tuple[str, str]]:
 def _offsets(setup: Setup, job_id: int, operation: str, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     if setup.operation != "turn":
         return []
-    found = [("springs, on diameter", _both(display(1000 * outcome.results["size_error"].value, "small_length")))]
+    found = [("springs, on diameter", both(display(1000 * outcome.results["size_error"].value, "small_length")))]
     _, readings = readings_of(job_id, operation, setup.house.measuring_uncertainty)
     if readings:
         known = ledger(setup, readings)
-        found.append(("offset of the tool, measured", _both(display(1000 * known.setting, "small_length"))))
+        found.append(("offset of the tool, measured", both(display(1000 * known.setting, "small_length"))))
         if known.next:
             found.append((f"command for pass {known.next.pass_number}", _length(round(known.next.command, 3), system)))
     if every := outcome.results.get("correct_every"):
@@ -205,7 +202,7 @@ def _checks(setup: Setup, outcome: Outcome, system: str) -> list[str]:
             found.append(f"Turn to {_length(setup.target_diameter, system)}: the rest is left for grinding or polishing.")
     if feature.roughness:
         found.append(
-            f"Finish Ra {_both(display(feature.roughness, 'small_length'))}; expected {_both(outcome.results['roughness'].display)}."
+            f"Finish Ra {both(display(feature.roughness, 'small_length'))}; expected {both(outcome.results['roughness'].display)}."
         )
     found.append(f"Chips: {outcome.chip.form}, {outcome.chip.length}. If they differ, stop and look before the next piece.")
     return found

@@ -18,6 +18,7 @@ LOOK = {
     "steel": f'fill="#8f98a5" {_LINE}',
     "jaw": f'fill="#c9c2b4" {_LINE}',
     "insert": f'fill="#e3c35a" {_LINE}',
+    "air": f'fill="#ffffff" {_LINE}',
     "cut": 'fill="#c4340f" fill-opacity="0.45"',
     "centre": 'stroke="#1f242b" stroke-width="0.6" stroke-dasharray="12 3 2 3"',
     "steady": 'stroke="#1f242b" stroke-width="5"',
@@ -65,8 +66,8 @@ def scene_svg(setup: Setup, stage: Stage) -> str:
     return f'<svg viewBox="0 0 {WIDTH:.0f} {HEIGHT:.0f}" role="img" aria-label="Tool and part to scale">{"".join(parts)}</svg>'
 
 
-def half_section_svg(part: Iterable[Corner], area: Iterable[Corner]) -> str:
-    """The part in front of an operation, with what the operation takes away."""
+def half_section_svg(part: Iterable[Corner], area: Iterable[Corner], bore: float = 0.0) -> str:
+    """The part in front of an operation, with its bore [mm] and what the operation takes away."""
     corners, taken = [*part], [*area]
     every = [*corners, *taken] or [(0.0, 1.0)]
     longest, radius = max(x for x, _ in every), max(max(abs(r) for _, r in every), 1.0)
@@ -81,6 +82,9 @@ def half_section_svg(part: Iterable[Corner], area: Iterable[Corner]) -> str:
         outline = [at(c, side) for c in corners]
         if outline:
             parts.append(_polygon([*outline, (outline[-1][0], axis), (outline[0][0], axis)], "part"))
+        if bore > 0 and corners:
+            end = corners[-1][0]
+            parts.append(_polygon([at(c, side) for c in ((0.0, 0.0), (0.0, bore / 2), (end, bore / 2), (end, 0.0))], "air"))
         parts.append(_polygon([at(c, side) for c in taken], "cut"))
     parts.append(_path(f"M4,{axis:.1f}H{WIDTH - 4:.1f}", "centre"))
     return f'<svg viewBox="0 0 {WIDTH:.0f} {HEIGHT:.0f}" role="img" aria-label="Part to scale, with what is cut">{"".join(parts)}</svg>'

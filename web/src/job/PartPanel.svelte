@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createQuery } from "@tanstack/svelte-query";
   import { api, ask } from "../api/client";
+  import EntryField from "../lib/EntryField.svelte";
   import NamePicker from "../lib/NamePicker.svelte";
   import Panel from "../lib/Panel.svelte";
   import { session } from "../session.svelte";
@@ -16,7 +17,9 @@
   const machines = createQuery(() => ({
     queryKey: ["machines", "turning"],
     queryFn: async () =>
-      (await ask(api.GET("/api/floor/machines"))).filter((machine) => machine.abilities.includes("turns")),
+      (await ask(api.GET("/api/floor/machines"))).filter((machine) =>
+        ["turns", "tool changer"].some((can) => machine.abilities.includes(can)),
+      ),
   }));
   const materialItems = $derived(
     (materials.data ?? []).map((m) => ({
@@ -133,6 +136,35 @@
       value={document.stock.shape ?? ""}
       disabled={locked}
       onchange={(event) => part({ shape: event.currentTarget.value.trim(), units: session.units })}
+    />
+    <label for="bar_length">bar, remnant</label>
+    <span class="grid grid-cols-2 gap-1.5">
+      <EntryField
+        id="bar_length"
+        value={document.stock.bar_length ?? ""}
+        disabled={locked}
+        commit={(text) => part({ bar_length: text || "3000 mm", units: session.units })}
+      />
+      <span
+        ><label for="remnant" class="sr-only">remnant that the chuck keeps</label><EntryField
+          id="remnant"
+          value={document.stock.remnant ?? ""}
+          disabled={locked}
+          commit={(text) => part({ remnant: text || "0 mm", units: session.units })}
+        /></span
+      >
+    </span>
+    <label for="bar_price">price of a bar €</label>
+    <input
+      id="bar_price"
+      class="control figure"
+      type="number"
+      min="0"
+      step="0.1"
+      placeholder="0: no kerf reckoned"
+      value={document.stock.bar_price || ""}
+      disabled={locked}
+      onchange={(event) => number(event, (bar_price) => part({ bar_price }))}
     />
   </div>
 </Panel>

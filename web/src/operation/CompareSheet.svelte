@@ -1,21 +1,22 @@
 <script lang="ts">
   import Sheet from "../lib/Sheet.svelte";
-  import { shown } from "../session.svelte";
+  import { session, shown } from "../session.svelte";
   import { nameOf, type Candidate, type OperationBench } from "./bench.svelte";
 
   let { bench, close }: { bench: OperationBench; close: () => void } = $props();
   const rows = $derived(
     (bench.follow?.advice.candidates ?? []).filter((one) => bench.pinned.includes(nameOf(one))),
   );
-  const drivers: [string, (c: Candidate) => string][] = $derived([
+  const inch = $derived(session.units === "inch");
+  const every: [string, (c: Candidate) => string][] = $derived([
     ["holder", (c) => c.holder],
     ["geometry · grade", (c) => `${c.geometry} · ${c.grade}`],
-    ["cutting speed", (c) => shown(c.speed)],
-    ["feed", (c) => shown(c.feed)],
+    [`cutting speed, ${inch ? "sfm" : "m/min"}`, (c) => shown(c.speed)],
+    [`feed, ${inch ? "ipr" : "mm/rev"}`, (c) => shown(c.feed)],
     ["passes × depth", (c) => (c.depth ? `${c.passes} × ${shown(c.depth)}` : `${c.passes}`)],
     ["seconds", (c) => shown(c.seconds)],
-    ["cost of this operation", (c) => shown(c.cost)],
-    ["cost of an edge", (c) => shown(c.edge_price)],
+    ["cost of this operation, €", (c) => shown(c.cost)],
+    ["cost of an edge, €", (c) => shown(c.edge_price)],
     ["pieces per edge", (c) => shown(c.parts_per_edge)],
     ["runs without a stop", (c) => c.secure],
     ["chip index", (c) => c.chip_index.toFixed(0)],
@@ -26,6 +27,8 @@
     ]),
     ["why not first", (c) => c.reason],
   ]);
+  // what no candidate of this kind has is left out
+  const drivers = $derived(every.filter(([, read]) => rows.some((row) => read(row) !== "–")));
 </script>
 
 <Sheet title="Compare" {close} wide>

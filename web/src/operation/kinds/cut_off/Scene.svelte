@@ -122,11 +122,7 @@
         >
         {#if num("slant") !== 0 && now.labels.side_force}
           <Arrow x={x(near) - 2} y={y(tip) - 3} length={26} to={num("slant") > 0 ? "left" : "right"} />
-          <text
-            x={x(near) - 34}
-            y={Math.max(y(tip) + 1, 30)}
-            text-anchor="end"
-            class="figure fill-signal draw-over"
+          <text x={x(near) - 8} y="31" text-anchor="end" class="figure fill-signal draw-over"
             >side {shown(now.labels.side_force)}, bends {shown(now.labels.bends)}</text
           >
         {/if}
