@@ -70,7 +70,7 @@ def test_missing_file_and_standard_input(form: Form, monkeypatch: pytest.MonkeyP
 
 def test_the_documented_example_runs(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
     page = (Path(__file__).parents[2] / "docs" / "json-form.md").read_text(encoding="utf-8")
-    example = page.split("```json")[1].split("```")[0]
-    status, outcome = run("solve", example, tmp_path, capsys)
-    assert status == 0
-    assert outcome["results"]
+    for example in (block.split("```")[0] for block in page.split("```json")[1:]):
+        status, outcome = run("solve", example, tmp_path, capsys)
+        assert status == 0
+        assert all(one["results"] for one in (outcome if isinstance(outcome, list) else [outcome]))
