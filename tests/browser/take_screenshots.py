@@ -32,7 +32,6 @@ PICTURES = (
     ("shelf", "/shelf", "light", "mm", ""),
     ("floor", "/floor", "light", "mm", ""),
     ("ways-to-turn", "/jobs/{hub}/operations/op20", "light", "mm", "t"),
-    ("edge-life", "/jobs/{shaft}/operations/op30", "light", "mm", "l"),
     ("passes-and-size", "/jobs/{hub}/operations/op30", "light", "mm", "measure"),
     ("rigidity", "/jobs/{shaft}/operations/op60", "light", "mm", "unsupported"),
 )
