@@ -45,4 +45,4 @@ def patch(x: Numbers) -> dict[str, str]:
     return {"cartridges": x.setup.settings.cartridges.value, "overhang": f"{x.setup.overhang:g} mm"}
 
 
-CONTEST = Contest(MODEL, enter, ("cartridges", "ring", "N·m"), columns, patch)
+CONTEST = Contest(MODEL, enter, ("cartridges", "ring", "torque"), columns, patch)

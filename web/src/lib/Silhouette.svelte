@@ -86,8 +86,11 @@
   {/each}
   {#if labels}
     {#each roomy as label, k (k)}
-      <text x={x(label.at)} y={y(-label.radius) + 16} text-anchor="middle" class="draw-text draw-over figure"
-        >Ø{shown(label.display)}</text
+      <text
+        x={Math.max(x(label.at), 30)}
+        y={y(-label.radius) + 16}
+        text-anchor="middle"
+        class="draw-text draw-over figure">Ø{shown(label.display)}</text
       >
     {/each}
   {/if}

@@ -29,7 +29,7 @@
   const rubs = $derived(num("outer_clearance") < 0 || num("inner_clearance") < 0);
 </script>
 
-<Panel title="The curved blade in its ring" stale={bench.stale} class="area-map">
+<Panel title="Blade in its ring" stale={bench.stale} class="area-map">
   {#snippet aside()}<ScrubBar scrub={bench.scrub} said="stroke {bench.scrub.index + 1}" />{/snippet}
   <div class="min-h-0 flex-1" bind:clientWidth={width} bind:clientHeight={height}>
     {#if view && now}
