@@ -8,9 +8,10 @@ from typing import Any
 
 from cutting.operations.cut_off.numbers import Numbers
 from cutting.operations.cut_off.setup import CutOffSetup
-from cutting.operations.trial.change import Change, in_words, setting, step
+from cutting.operations.narrow.otherwise import other_feeds_and_speeds, shorter_overhang
+from cutting.operations.trial.change import Change, in_words, step
 from cutting.quantities.write import write
-from cutting.tooling.blades import GrooveInsert
+from cutting.tooling.blades import NarrowStock
 
 FEED_SHARES, SPEED_SHARES = (0.6, 0.75, 0.9, 1.15, 1.3, 1.6), (0.7, 0.85, 1.15)
 HELD = (
@@ -25,15 +26,8 @@ def changes(x: Numbers) -> Iterator[Change[CutOffSetup]]:
     """Feed, speed, overhang, place, holding, height and squareness of the present tool."""
     setup = x.setup
     s = setup.settings
-    for share in FEED_SHARES:
-        feed = round(max(s.feed_per_rev * share, 0.01), 3)
-        yield setting("feed_per_rev", "feed", s.feed_per_rev, feed, "feed_per_rev", setup.with_settings(feed_per_rev=feed))
-    for share in SPEED_SHARES:
-        speed = float(round(s.cutting_speed * share))
-        yield setting("cutting_speed", "speed", s.cutting_speed, speed, "cutting_speed", setup.with_settings(cutting_speed=speed))
-    shortest = setup.blade.shortest(setup.depth)
-    if setup.overhang > 1.05 * shortest:
-        yield setting("overhang", "overhang", setup.overhang, shortest, "length", setup.with_settings(overhang=shortest))
+    yield from other_feeds_and_speeds(setup, FEED_SHARES)
+    yield from shorter_overhang(setup)
     yield from _nearer(setup)
     for name, words, has in HELD:
         if not getattr(setup.holding, name) and has(setup):
@@ -53,11 +47,11 @@ def _nearer(setup: CutOffSetup) -> Iterator[Change[CutOffSetup]]:
         yield Change(text, {"feature": {"distance_from_chuck": write(near, "length")}}, moved)
 
 
-def other_inserts(x: Numbers, inserts: tuple[GrooveInsert, ...]) -> Iterator[Change[CutOffSetup]]:
+def other_inserts(x: Numbers, crib: Any) -> Iterator[Change[CutOffSetup]]:
     """The same blade with another insert of the crib: another lead angle, geometry or grade."""
     setup = x.setup
     letter = setup.work.material.group.letter
-    for insert in inserts:
+    for insert in crib.inserts if isinstance(crib, NarrowStock) else ():
         if insert.name != setup.insert.name and setup.blade.takes(insert) and letter in insert.grade.letters:
             patch: dict[str, Any] = {"tool": {"insert": insert.name, "holder": setup.blade.name}}
             lead = f"lead angle {setup.insert.lead_angle:g}° → {insert.lead_angle:g}°: "

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from cutting.operations.cut_off.evaluate import evaluate, explore, relax
+from cutting.operations.cut_off.evaluate import MODEL, explore
 from cutting.operations.cut_off.setup import FIELDS, CutOffFeature, CutOffSetup, build
 from cutting.operations.fields import Nudged
 from cutting.operations.kind import Corner, Kind
@@ -18,9 +18,9 @@ def area(setup: CutOffSetup) -> tuple[Corner, ...]:
 KIND = Kind(
     "cut off",
     "Cut off",
-    evaluate,
+    MODEL.evaluate,
     explore,
-    relax,
+    MODEL.relax,
     FIELDS,
     (
         Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed),

@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 from cutting.operations.cut_off.numbers import Numbers
-from cutting.operations.narrow.slot_chip import deepest_slot
+from cutting.operations.narrow.rules import BENDS_DOWN, CROWDING, JAW_GRIP, LIFE, SECURE, SPINDLE_POWER
 from cutting.operations.outcome import Bound, Severity
 from cutting.operations.trial.rule import Rule
 
 LEAN_RUB = 0.05  # mm that the blade's flank may eat into its clearance (common practice)
 CENTRE = 0.1  # mm, height of the tip that cut-off forgives (common practice)
-DROP = 0.10  # mm, how far the tip may bend down
 FOLDED, NARROWER = 0.9, 0.97  # of the slot's width that a folded chip has; and that it may have (common practice)
 OVERHANG = 1.25  # × the blade's height: further out it whips (common practice)
 
@@ -33,9 +32,7 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("blade_overhang", "overhang of the blade", "length", Bound.UPPER, Severity.HARD, "common-practice",
          "Reach no further than the cut needs: a blade far out whips and its insert breaks.",
          lambda x: (x.setup.overhang, None, max(OVERHANG * x.setup.blade.height * x.setup.blade.stiffness_share, x.setup.depth + 1.0))),
-    Rule("bends_down", "tip bends down", "length", Bound.UPPER, Severity.HARD, "roark",
-         "The cutting force bends the blade down; the tip leaves its height.",
-         lambda x: (x.down, None, DROP), ("chip_thickness", "specific_force", "cutting_force", "deflection")),
+    BENDS_DOWN,
     Rule("bends_sideways", "blade bends sideways", "length", Bound.UPPER, Severity.HARD, "roark",
          "A slanted edge pushes the blade aside: it rubs one wall and dishes the face.",
          lambda x: (x.sideways, None, 0.3 * (x.setup.insert.width - x.setup.blade.thickness) / 2.0 + 0.01), ("feed_force", "side_force")),
@@ -56,23 +53,15 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("lean", "blade out of square", "length", Bound.UPPER, Severity.SOFT, "common-practice",
          "A blade that leans in its holder rubs one wall: lean times reach against its side clearance.",
          lambda x: (x.rub, None, LEAN_RUB)),
-    Rule("spindle_power", "spindle power, worn", "power", Bound.UPPER, Severity.HARD, "kienzle-1952",
-         "The spindle must drive the worn edge.", lambda x: (x.power, None, x.available), ("cutting_force", "cutting_power")),
-    Rule("jaw_grip", "grip, torque", "torque", Bound.UPPER, Severity.HARD, "vdi-3106",
-         "Jaws lose grip as the spindle speeds up towards the centre.",
-         lambda x: (x.torque, None, x.grip / x.setup.house.grip_safety), ("cutting_force", "torque", "grip_torque"), lambda x: x.grip > 0),
+    SPINDLE_POWER,
+    JAW_GRIP,
     Rule("chip_narrower", "chip stays narrower", "length", Bound.UPPER, Severity.SOFT, "common-practice",
          "A breaker folds the chip narrower than its slot; a bare edge leaves it as wide as the slot, where it jams.",
          lambda x: (x.setup.insert.width * (FOLDED if x.setup.insert.geometry.breaker else 1.0), None, NARROWER * x.setup.insert.width)),
-    Rule("crowding", "slot depth over width", "number", Bound.UPPER, Severity.SOFT, "common-practice",
-         "In a deep narrow slot the chips crowd; coolant through the blade lets it be deeper.",
-         lambda x: (x.setup.depth / x.setup.insert.width, None, deepest_slot(x.pressure))),
+    CROWDING,
     Rule("finish", "faces, Ra", "small_length", Bound.UPPER, Severity.HARD, "brammertz-1961",
          "Feed marks of the corner on both faces.",
          lambda x: (x.roughness, None, x.setup.feature.roughness), (), lambda x: x.setup.feature.roughness is not None),
-    Rule("life", "life, pieces per edge", "count", Bound.LOWER, Severity.SOFT, "taylor-1907",
-         "An edge should last at least one piece.", lambda x: (x.change_parts, 1.0, None), ("tool_life", "weibull_shape")),
-    Rule("secure", "secure run", "share", Bound.LOWER, Severity.SOFT, "weibull-1951",
-         "Probability that the run to the next planned edge change ends without a stop.",
-         lambda x: (100 * x.secure, 97 * x.setup.house.change_probability(x.setup.goal), None)),
+    LIFE,
+    SECURE,
 )  # fmt: skip

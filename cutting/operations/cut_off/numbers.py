@@ -6,13 +6,14 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from cutting.mechanics import blade, force, grip
+from cutting.mechanics import blade
 from cutting.mechanics.deflection import round_second_moment
 from cutting.money.kerf import Kerf, kerf
 from cutting.operations.cut_off.setup import CutOffSetup
 from cutting.operations.cut_off.simulation import Bar, Blade, CutOff, simulate
 from cutting.operations.narrow.edge import Judged, Lasting, Paid, feeds_of, idle_seconds, lasting, paid, reaching_pressure
 from cutting.operations.narrow.face import corner_roughness
+from cutting.operations.narrow.written import held_torque, written_plunge
 from cutting.tooling.blades import usual_width
 from cutting.working import Silent
 
@@ -63,7 +64,8 @@ def numbers(setup: CutOffSetup, record: Silent) -> Numbers:
     worn = setup.house.wear_factor
     power = worn * float(np.max(run.cutting_force * run.cutting_speed)) / 60_000.0
     torque = worn * float(np.max(run.cutting_force * run.diameter)) / 2000.0
-    held_torque = _grip(setup, run, record)
+    grip_at = setup.holding.grip_diameter or f.diameter
+    holds = held_torque(machine, setup.house, float(run.spindle_speed[0]), grip_at, record)  # at the rim, where the torque is
     engaged = run.total_seconds + edge_break_seconds(setup)
     lasts = lasting(
         work, machine, setup.insert, setup.blade, setup.house, setup.goal, setup.batch, s.cutting_speed, s.feed_per_rev, engaged,
@@ -82,7 +84,7 @@ def numbers(setup: CutOffSetup, record: Silent) -> Numbers:
         power,
         float(np.min(machine.spindle_power(run.spindle_speed))),
         torque,
-        held_torque,
+        holds,
         lasts,
         paid(machine, setup.insert, setup.blade, engaged, _idle(setup), lasts.change_parts),
         gain,
@@ -95,20 +97,7 @@ def numbers(setup: CutOffSetup, record: Silent) -> Numbers:
 
 def _record_rim(setup: CutOffSetup, record: Silent) -> None:
     """The forces at the rim, written down: there speed and feed are full."""
-    s, material = setup.settings, setup.work.material
-    thickness = s.feed_per_rev * np.cos(np.radians(setup.insert.lead_angle))
-    kc = record(
-        force.specific_cutting_force,
-        specific_force_1=setup.work.specific_force_1,
-        chip_thickness=thickness,
-        force_exponent=material.force_exponent,
-        rake_factor=1.0,
-        wear_factor=1.0,
-        form_factor=blade.GROOVE_FORM,
-        note=f"at the rim; kc1.1 and mc of {material.name}",
-    )
-    fc = record(force.cutting_force, specific_force=kc, chip_area=s.feed_per_rev * setup.insert.width)
-    ff = record(blade.plunge_force, cutting_force=fc, chip_thickness=thickness, note="measured on E295, carried over")
+    ff = written_plunge(setup, setup.settings.feed_per_rev, setup.feature.diameter, "at the rim", record)
     fs = record(blade.side_force, feed_force=ff, lead_angle=setup.insert.lead_angle)
     _, across = blade.blade_second_moments(setup.blade.thickness, setup.blade.height)
     record(
@@ -119,8 +108,6 @@ def _record_rim(setup: CutOffSetup, record: Silent) -> None:
         elastic_modulus=blade.STEEL_BLADE * setup.blade.stiffness_share,
         note=f"a {setup.blade.style} blade keeps {setup.blade.stiffness_share:.0%} of a solid one's stiffness",
     )
-    record(force.cutting_power, cutting_force=fc, cutting_speed=s.cutting_speed)
-    record(force.torque, cutting_force=setup.house.wear_factor * fc, diameter=setup.feature.diameter, note="for the worn edge")
 
 
 def _bar_spring(setup: CutOffSetup, push: float) -> float:
@@ -133,24 +120,6 @@ def _bar_spring(setup: CutOffSetup, push: float) -> float:
     jaws = push / max(setup.machine.chuck_stiffness * setup.machine.rigidity * 1e3, 1.0)
     tilt = push * a**2 / max(setup.machine.chuck_tilt_stiffness * setup.machine.rigidity * 1e6, 1.0)
     return (bent + jaws + tilt) * (0.2 if setup.holding.tailstock or setup.holding.sub_spindle else 1.0)
-
-
-def _grip(setup: CutOffSetup, run: CutOff, record: Silent) -> float:
-    machine = setup.machine
-    if machine.jaw_force <= 0:
-        return 0.0
-    return float(
-        record(
-            grip.grip_torque,
-            friction=setup.house.jaw_friction,
-            jaw_force=machine.jaw_force,
-            jaw_mass=machine.jaw_mass,
-            jaw_radius=machine.jaw_radius,
-            spindle_speed=float(run.spindle_speed[0]),
-            grip_diameter=setup.holding.grip_diameter or setup.feature.diameter,
-            note="at the rim, where the torque is",
-        )
-    )
 
 
 def _idle(setup: CutOffSetup) -> float:

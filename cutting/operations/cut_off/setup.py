@@ -9,6 +9,7 @@ from cutting.errors import CuttingError, OutOfRange, require_between
 from cutting.machine.machines import Machine
 from cutting.operations.cut_off.feed_zones import School, Zone, zones_of
 from cutting.operations.fields import Base, Field, Fields
+from cutting.operations.narrow.checks import check_coolant, check_settings, check_tool, check_turns
 from cutting.operations.narrow.drive import real_feed, top_speed
 from cutting.operations.setup import Batch, Goal, HouseRules
 from cutting.tooling.blades import GrooveBlade, GrooveInsert
@@ -116,36 +117,21 @@ class CutOffSetup:
     def check(self) -> None:
         """Raise `CuttingError` for the first input that cannot be."""
         f, s, m = self.feature, self.settings, self.machine
-        if not m.turns:
-            raise CuttingError("machine", f"{m.name} does not turn parts: it is a {m.description}.")
-        if m.pressure(s.coolant) is None:
-            has = ", ".join(name for name, _ in m.coolant)
-            raise CuttingError("settings.coolant", f"{m.name} has no '{s.coolant}'; it has {has}.", has)
-        if not self.blade.takes(self.insert):
-            raise CuttingError(
-                "tool.holder",
-                f"{self.blade.name} is made for {self.blade.width:g} mm, {self.insert.name} is {self.insert.width:g} mm wide.",
-            )
+        check_turns(m)
+        check_coolant(m, s.coolant)
+        check_tool(self.blade, self.insert, "outside")
         require_between("feature.diameter", f.diameter, 1.0, m.swing, "mm (swing of the machine)")
         require_between("feature.bore", f.bore, 0.0, f.diameter - 0.2, "mm, below the diameter")
         require_between("feature.part_length", f.part_length, 0.2, m.turning_length, "mm")
         require_between("feature.distance_from_chuck", f.distance_from_chuck, 0.0, m.turning_length, "mm")
         require_between("feature.edge_break", f.edge_break, 0.0, min(2.0, self.depth / 2), "mm, within half the way")
-        if self.blade.use != "outside":
-            raise CuttingError("tool.holder", f"{self.blade.name} is no cut-off blade.")
-        require_between("settings.cutting_speed", s.cutting_speed, 0.5, 2000, "m/min")
-        require_between("settings.feed_per_rev", s.feed_per_rev, 0.005, 1.0, "mm/rev")
-        require_between("settings.centre_height", s.centre_height, -2, 2, "mm over the axis")
+        check_settings(s)
         require_between("settings.lean", s.lean, -5, 5, "°")
         if s.stop_at is not None:
             require_between("settings.stop_at", s.stop_at, 0.0, 0.5 * f.diameter, "mm, up to half the bar")
             if f.bore > 0:
                 raise CuttingError("settings.stop_at", "a tube is cut through to its bore.")
         _ = self.zones  # refuses break points out of order
-        if s.overhang is not None:
-            require_between("settings.overhang", s.overhang, 3, 200, "mm")
-        if s.spindle_clamp is not None:
-            require_between("settings.spindle_clamp", s.spindle_clamp, 10, 30_000, "1/min")
         require_between("bar.price", self.bar.price, 0, 1e6)
         require_between("bar.length", self.bar.length, 10, 20_000, "mm")
         if self.holding.y_axis and not m.y_axis:

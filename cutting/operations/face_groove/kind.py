@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from cutting.operations.face_groove.evaluate import evaluate, explore, relax
+from cutting.operations.face_groove.evaluate import MODEL, explore
 from cutting.operations.face_groove.setup import FIELDS, FaceGrooveSetup, build, feature_of
 from cutting.operations.fields import Nudged
 from cutting.operations.kind import Corner, Kind
@@ -18,9 +18,9 @@ def area(setup: FaceGrooveSetup) -> tuple[Corner, ...]:
 KIND = Kind(
     "face groove",
     "Face groove",
-    evaluate,
+    MODEL.evaluate,
     explore,
-    relax,
+    MODEL.relax,
     FIELDS,
     (
         Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed),

@@ -7,12 +7,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from cutting.mechanics import blade, force, grip
+from cutting.mechanics import blade, force
 from cutting.operations.face_groove.blade_fit import Standing, standing
 from cutting.operations.face_groove.setup import FaceGrooveSetup, Way
 from cutting.operations.groove.moves import layers, ridge_plan
 from cutting.operations.groove.setup import ALLOWANCE, LAYER_SHARE
 from cutting.operations.narrow.edge import SLOWER, Judged, Lasting, Paid, feeds_of, idle_seconds, lasting, paid, reaching_pressure
+from cutting.operations.narrow.written import held_torque, written_plunge
 from cutting.working import Silent
 
 FACE_SHARE = 0.7  # of grooving's feed and of its speed's middle that a face groove takes (common practice)
@@ -86,7 +87,7 @@ def numbers(setup: FaceGrooveSetup, record: Silent) -> Numbers:
     setup.check()
     work, machine, s = setup.work, setup.machine, setup.settings
     strokes = tuple(_strokes(setup))
-    _record_plunge(setup, record)
+    written_plunge(setup, setup.feed, setup.feature.outer_diameter.target, "the first plunge", record)
     worn = setup.house.wear_factor
     upright, across = blade.blade_second_moments(setup.blade.thickness, setup.blade.height)
     modulus = blade.STEEL_BLADE * setup.blade.stiffness_share
@@ -98,6 +99,7 @@ def numbers(setup: FaceGrooveSetup, record: Silent) -> Numbers:
     hardest = int(np.argmax(powers / np.maximum(has, 1e-9)))
     engaged = sum(stroke.seconds for stroke in strokes)
     feed = sum(stroke.feed * stroke.seconds for stroke in strokes) / engaged
+    holds = held_torque(machine, setup.house, float(speeds.max()), setup.holding.grip_diameter, record, setup.holding.grip_share)
     lasts = lasting(
         work, machine, setup.insert, setup.blade, setup.house, setup.goal, setup.batch, s.cutting_speed, feed / FACE_SHARE, engaged,
         setup.depth, s.coolant, record, slower=SLOWER * (1.0 + FACE_SHARE) / 2.0, skin=setup.skin,
@@ -116,7 +118,7 @@ def numbers(setup: FaceGrooveSetup, record: Silent) -> Numbers:
         float(powers[hardest]),
         float(has[hardest]),
         worn * max(stroke.cutting_force * max(stroke.outer, stroke.to_outer) for stroke in strokes) / 2000.0,
-        _grip(setup, float(speeds.max()), record),
+        holds,
         _hub_clearance(setup),
         _jaw_clearance(setup),
         reaching_pressure(machine, s.coolant, setup.blade),
@@ -203,39 +205,3 @@ def _jaw_clearance(setup: FaceGrooveSetup) -> float | None:
     if f.jaw_diameter <= 0 or f.jaw_height <= 0:
         return None
     return (f.jaw_diameter - f.outer_diameter.target) / 2.0
-
-
-def _grip(setup: FaceGrooveSetup, n: float, record: Silent) -> float:
-    machine = setup.machine
-    if machine.jaw_force <= 0:
-        return 0.0
-    return float(
-        record(
-            grip.grip_torque,
-            friction=setup.house.jaw_friction,
-            jaw_force=machine.jaw_force * setup.holding.grip_share,
-            jaw_mass=machine.jaw_mass,
-            jaw_radius=machine.jaw_radius,
-            spindle_speed=n,
-            grip_diameter=setup.holding.grip_diameter,
-        )
-    )
-
-
-def _record_plunge(setup: FaceGrooveSetup, record: Silent) -> None:
-    """The forces of the first plunge, written down."""
-    material = setup.work.material
-    kc = record(
-        force.specific_cutting_force,
-        specific_force_1=setup.work.specific_force_1,
-        chip_thickness=setup.feed,
-        force_exponent=material.force_exponent,
-        rake_factor=1.0,
-        wear_factor=1.0,
-        form_factor=blade.GROOVE_FORM,
-        note=f"the first plunge; kc1.1 and mc of {material.name}",
-    )
-    fc = record(force.cutting_force, specific_force=kc, chip_area=setup.feed * setup.insert.width)
-    record(blade.plunge_force, cutting_force=fc, chip_thickness=setup.feed, note="measured on E295, carried over")
-    record(force.cutting_power, cutting_force=fc, cutting_speed=setup.settings.cutting_speed)
-    record(force.torque, cutting_force=setup.house.wear_factor * fc, diameter=setup.feature.outer_diameter.target, note="worn edge")

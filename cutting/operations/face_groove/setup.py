@@ -9,6 +9,7 @@ from typing import Any
 from cutting.errors import CuttingError, OutOfRange, require_between
 from cutting.machine.machines import Machine
 from cutting.operations.fields import WORKHOLDING, Base, Field, Fields
+from cutting.operations.narrow.checks import check_coolant, check_settings, check_tool, check_turns
 from cutting.operations.narrow.drive import real_feed, top_speed
 from cutting.operations.setup import Batch, Goal, HouseRules, Skin, Workholding, workholding_of
 from cutting.quantities.dimension import Dimension
@@ -116,15 +117,9 @@ class FaceGrooveSetup:
     def check(self) -> None:
         """Raise `CuttingError` for the first input that cannot be."""
         f, s, m = self.feature, self.settings, self.machine
-        if not m.turns:
-            raise CuttingError("machine", f"{m.name} does not turn parts: it is a {m.description}.")
-        if m.pressure(s.coolant) is None:
-            has = ", ".join(name for name, _ in m.coolant)
-            raise CuttingError("settings.coolant", f"{m.name} has no '{s.coolant}'; it has {has}.", has)
-        if self.blade.use != "face":
-            raise CuttingError("tool.holder", f"{self.blade.name} is for {self.blade.use} work, the groove is in a face.")
-        if not self.blade.takes(self.insert):
-            raise CuttingError("tool.holder", f"{self.blade.name} does not carry {self.insert.name}.")
+        check_turns(m)
+        check_coolant(m, s.coolant)
+        check_tool(self.blade, self.insert, "face")
         if self.insert.round_edge:
             raise CuttingError("tool.insert", f"{self.insert.name} has a full radius; a face groove wants a straight edge.")
         require_between("feature.outer_diameter", f.outer_diameter.target, 5.0, m.swing, "mm (swing of the machine)")
@@ -136,13 +131,7 @@ class FaceGrooveSetup:
             raise OutOfRange("feature.hub_diameter", f"Ø{f.hub_diameter:g} reaches into the groove.", f"at most {f.inner_diameter:g} mm")
         if 0 < f.jaw_diameter < f.outer_diameter.target:
             raise OutOfRange("feature.jaw_diameter", "the jaws stand in the groove.", f"at least {f.outer_diameter.target:g} mm")
-        require_between("settings.cutting_speed", s.cutting_speed, 0.5, 2000, "m/min")
-        require_between("settings.feed_per_rev", s.feed_per_rev, 0.005, 1.0, "mm/rev")
-        require_between("settings.dwell", s.dwell, 0.0, 20.0, "revolutions")
-        if s.overhang is not None:
-            require_between("settings.overhang", s.overhang, 3, 200, "mm")
-        if s.spindle_clamp is not None:
-            require_between("settings.spindle_clamp", s.spindle_clamp, 10, 30_000, "1/min")
+        check_settings(s)
         widest = f.width.nominal + (f.width.upper_deviation if f.width.upper_deviation is not None else 0.1)
         if self.insert.width > widest + 1e-9:
             raise OutOfRange("tool.insert", f"{self.insert.width:g} mm is wider than the groove.", f"at most {widest:g} mm")

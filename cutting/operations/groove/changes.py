@@ -8,6 +8,7 @@ from dataclasses import replace
 from cutting.mechanics.deflection import Holding
 from cutting.operations.groove.numbers import Numbers
 from cutting.operations.groove.setup import GrooveSetup, Way
+from cutting.operations.narrow.otherwise import other_feeds_and_speeds, shorter_overhang
 from cutting.operations.trial.change import Change, in_words, setting
 from cutting.tooling.blades import GrooveInsert
 
@@ -23,12 +24,7 @@ def changes(x: Numbers) -> Iterator[Change[GrooveSetup]]:
     """Feed, speed, way, layers, overhang, dwell and holding."""
     setup = x.setup
     s = setup.settings
-    for share in FEED_SHARES:
-        feed = round(max(s.feed_per_rev * share, 0.01), 3)
-        yield setting("feed_per_rev", "feed", s.feed_per_rev, feed, "feed_per_rev", setup.with_settings(feed_per_rev=feed))
-    for share in SPEED_SHARES:
-        speed = float(round(s.cutting_speed * share))
-        yield setting("cutting_speed", "speed", s.cutting_speed, speed, "cutting_speed", setup.with_settings(cutting_speed=speed))
+    yield from other_feeds_and_speeds(setup, FEED_SHARES)
     for way in ways_open(setup.insert):
         if way is not s.way:
             yield Change(in_words(f"way: {way.value}"), {"settings": {"way": way.value}}, setup.with_settings(way=way))
@@ -36,9 +32,7 @@ def changes(x: Numbers) -> Iterator[Change[GrooveSetup]]:
         for share in LAYER_SHARES:
             layer = round(setup.layer * share, 2)
             yield setting("side_depth", "layer", setup.layer, layer, "length", setup.with_settings(side_depth=layer))
-    shortest = setup.blade.shortest(setup.depth)
-    if setup.overhang > 1.05 * shortest:
-        yield setting("overhang", "overhang", setup.overhang, shortest, "length", setup.with_settings(overhang=shortest))
+    yield from shorter_overhang(setup)
     if s.dwell > 2.0:
         yield Change(in_words("dwell one turn"), {"settings": {"dwell": 1.0}}, setup.with_settings(dwell=1.0))
     if not s.finish and s.way is not Way.ONE:

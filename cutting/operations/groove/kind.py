@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from cutting.operations.fields import Nudged
-from cutting.operations.groove.evaluate import evaluate, explore, relax
+from cutting.operations.groove.evaluate import MODEL, explore
 from cutting.operations.groove.setup import FIELDS, GrooveFeature, GrooveSetup, Way, Where, build, feature_of
 from cutting.operations.kind import Corner, Kind, Span
 
@@ -30,9 +30,9 @@ def area(setup: GrooveSetup) -> tuple[Corner, ...]:
 KIND = Kind(
     "groove",
     "Groove",
-    evaluate,
+    MODEL.evaluate,
     explore,
-    relax,
+    MODEL.relax,
     FIELDS,
     (
         Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed),

@@ -2,16 +2,27 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from cutting.operations.groove.numbers import Numbers, corners_left
 from cutting.operations.groove.setup import LAYER_MOST, Way
-from cutting.operations.narrow.slot_chip import deepest_slot
+from cutting.operations.narrow.rules import (
+    BENDS_DOWN,
+    CORNER_RADIUS,
+    CROWDING,
+    DWELL,
+    FINISH,
+    JAW_GRIP,
+    LIFE,
+    SECURE,
+    SIDE_BEND,
+    SIDE_LOAD,
+    SPINDLE_POWER,
+)
 from cutting.operations.outcome import Bound, Severity
 from cutting.operations.trial.rule import Read, Rule
 
-DROP = 0.10  # mm, how far the tip may bend down
 BAR_OVERHANG, BLADE_OVERHANG = 4.0, 1.25  # steel bar: × its diameter; blade: × its height (common practice)
-DWELL = 2.0  # revolutions: longer only rubs and work-hardens (common practice)
-SIDE_BEND = 0.10  # mm a blade may lean while it turns sideways (common practice)
 
 
 def _width(x: Numbers) -> Read:
@@ -46,10 +57,7 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("width_fit", "width in one plunge", "length", Bound.WINDOW, Severity.HARD, "iso-286",
          "One plunge leaves the insert's width: all of its tolerance must lie inside the groove's.", _width, (),
          lambda x: x.setup.settings.way is Way.ONE),
-    Rule("corner_radius", "corner radius", "length", Bound.UPPER, Severity.HARD, "common-practice",
-         "The insert's corner stays in the groove's corner; a ring or seal must not sit on it.",
-         lambda x: (x.setup.insert.corner_radius, None, x.setup.feature.corner_radius), (),
-         lambda x: x.setup.feature.corner_radius is not None and not corners_left(x.setup)),
+    replace(CORNER_RADIUS, applies=lambda x: x.setup.feature.corner_radius is not None and not corners_left(x.setup)),
     Rule("plunge_feed", "feed for this width", "feed_per_rev", Bound.WINDOW, Severity.HARD, "common-practice",
          "The window by the insert's width; stainless and heat-resistant metals take its lower half.",
          lambda x: (x.setup.feed, *x.feeds)),
@@ -59,18 +67,13 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("layer_depth", "depth of a layer", "length", Bound.UPPER, Severity.HARD, "common-practice",
          "Sideways a grooving edge takes at most about 0.7 of its width.",
          lambda x: (x.setup.layer, None, LAYER_MOST * x.setup.insert.width), (), _sideways),
-    Rule("side_load", "side load on the seat", "force", Bound.UPPER, Severity.HARD, "common-practice",
-         "A screw-clamped seat holds an edge against a cut sideways; one that only grips lets it tip and fly.",
-         lambda x: (x.setup.house.wear_factor * x.side_force, None, x.setup.blade.side_rating(x.setup.insert.width)),
-         ("feed_force",), lambda x: x.side_force > 0),
+    SIDE_LOAD,
     Rule("bends_sideways", "blade leans sideways", "length", Bound.UPPER, Severity.HARD, "roark",
          "A cut sideways leans the blade until its front clears; too much of it makes the wall taper and the floor step.",
          lambda x: (x.sideways, None, SIDE_BEND), (), lambda x: x.side_force > 0),
     Rule("overhang", "overhang of the tool", "length", Bound.UPPER, Severity.HARD, "common-practice",
          "Reach no further than the groove needs.", _overhang),
-    Rule("bends_down", "tip bends down", "length", Bound.UPPER, Severity.HARD, "roark",
-         "The cutting force bends blade or bar down; the tip leaves its height.",
-         lambda x: (x.down, None, DROP), ("specific_force", "cutting_force")),
+    BENDS_DOWN,
     Rule("part_bends", "part bends, floor Ø", "length", Bound.UPPER, Severity.HARD, "roark",
          "The last cut pushes the part away; the floor comes out larger by twice its deflection.", _size,
          ("specific_force", "cutting_force", "feed_force", "deflection", "size_error")),
@@ -78,25 +81,11 @@ RULES: tuple[Rule[Numbers], ...] = (
          "A plunge pushes straight at the part: beyond this width of edge each turn's waves feed the next.",
          lambda x: (x.widest_plunge, None, x.stable_width), ("specific_force", "force_slope", "stable_width"),
          lambda x: x.widest_plunge > 0),
-    Rule("spindle_power", "spindle power, worn", "power", Bound.UPPER, Severity.HARD, "kienzle-1952",
-         "The spindle must drive the worn edge.", lambda x: (x.power, None, x.available), ("cutting_force", "cutting_power")),
-    Rule("jaw_grip", "grip, torque", "torque", Bound.UPPER, Severity.HARD, "vdi-3106",
-         "Jaws lose grip at speed; the part must not turn in them.",
-         lambda x: (x.torque, None, x.grip / x.setup.house.grip_safety), ("cutting_force", "torque", "grip_torque"),
-         lambda x: x.grip > 0),
-    Rule("finish", "finish Ra", "small_length", Bound.UPPER, Severity.HARD, "brammertz-1961",
-         "What the drawing asks for on walls and floor.",
-         lambda x: (x.roughness, None, x.setup.feature.roughness), (), lambda x: x.setup.feature.roughness is not None),
-    Rule("dwell", "dwell at the floor, turns", "number", Bound.UPPER, Severity.SOFT, "common-practice",
-         "One to two turns round the floor off; longer only rubs, work-hardens and wears.",
-         lambda x: (x.setup.settings.dwell, None, DWELL)),
-    Rule("crowding", "slot depth over width", "number", Bound.UPPER, Severity.SOFT, "common-practice",
-         "In a deep narrow slot the chips crowd; coolant through the tool lets it be deeper.",
-         lambda x: (x.setup.depth / x.setup.insert.width, None, deepest_slot(x.pressure)), (),
-         lambda x: x.setup.settings.way in (Way.ONE, Way.SIDE_BY_SIDE)),
-    Rule("life", "life, pieces per edge", "count", Bound.LOWER, Severity.SOFT, "taylor-1907",
-         "An edge should last at least one piece.", lambda x: (x.change_parts, 1.0, None), ("tool_life", "weibull_shape")),
-    Rule("secure", "secure run", "share", Bound.LOWER, Severity.SOFT, "weibull-1951",
-         "Probability that the run to the next planned edge change ends without a stop.",
-         lambda x: (100 * x.secure, 97 * x.setup.house.change_probability(x.setup.goal), None), ("weibull_shape",)),
+    SPINDLE_POWER,
+    JAW_GRIP,
+    FINISH,
+    DWELL,
+    replace(CROWDING, applies=lambda x: x.setup.settings.way in (Way.ONE, Way.SIDE_BY_SIDE)),
+    LIFE,
+    SECURE,
 )  # fmt: skip

@@ -6,12 +6,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from cutting.mechanics import blade, chatter, deflection, force, grip
+from cutting.mechanics import blade, chatter, deflection, force
 from cutting.mechanics.kinematics import facing_time
 from cutting.operations.groove.moves import Move, moves_of
 from cutting.operations.groove.setup import GrooveSetup, Way
 from cutting.operations.narrow.edge import Judged, Lasting, Paid, feeds_of, idle_seconds, lasting, paid, reaching_pressure
 from cutting.operations.narrow.face import corner_roughness
+from cutting.operations.narrow.written import held_torque, written_plunge
 from cutting.operations.single_point.part import beam_between
 from cutting.working import Silent
 
@@ -74,7 +75,7 @@ def numbers(setup: GrooveSetup, record: Silent) -> Numbers:
     setup.check()
     work, machine, s, f = setup.work, setup.machine, setup.settings, setup.feature
     strokes = tuple(_stroke(setup, move) for move in moves_of(setup))
-    _record_plunge(setup, record)
+    written_plunge(setup, setup.feed, f.diameter, "a full plunge", record)
     worn = setup.house.wear_factor
     inertia = _second_moments(setup)
     modulus = blade.STEEL_BLADE * setup.blade.stiffness_share
@@ -99,6 +100,7 @@ def numbers(setup: GrooveSetup, record: Silent) -> Numbers:
     hardest = int(np.argmax(powers / np.maximum(has, 1e-9)))
     engaged = sum(stroke.seconds for stroke in strokes)
     mean_feed = sum(stroke.thickness * stroke.seconds for stroke in strokes) / engaged
+    holds = held_torque(machine, setup.house, float(speeds.max()), setup.holding.grip_diameter, record, setup.holding.grip_share)
     lasts = lasting(
         work, machine, setup.insert, setup.blade, setup.house, setup.goal, setup.batch, s.cutting_speed, mean_feed, engaged,
         setup.depth, s.coolant, record, skin=setup.skin, interrupted=setup.holding.interrupted,
@@ -115,7 +117,7 @@ def numbers(setup: GrooveSetup, record: Silent) -> Numbers:
         float(powers[hardest]),
         float(has[hardest]),
         worn * max(stroke.cutting_force for stroke in strokes) * max(f.diameter, f.floor.target) / 2000.0,
-        _grip(setup, float(speeds.max()), record),
+        holds,
         _roughness(setup),
         reaching_pressure(machine, s.coolant, setup.blade),
         lasts,
@@ -203,23 +205,6 @@ def _roughness(setup: GrooveSetup) -> float:
     return corner_roughness(feed, setup.insert.corner_radius, setup.settings.cutting_speed, setup.work)
 
 
-def _grip(setup: GrooveSetup, n: float, record: Silent) -> float:
-    machine = setup.machine
-    if machine.jaw_force <= 0:
-        return 0.0
-    return float(
-        record(
-            grip.grip_torque,
-            friction=setup.house.jaw_friction,
-            jaw_force=machine.jaw_force * setup.holding.grip_share,
-            jaw_mass=machine.jaw_mass,
-            jaw_radius=machine.jaw_radius,
-            spindle_speed=n,
-            grip_diameter=setup.holding.grip_diameter,
-        )
-    )
-
-
 def _idle(setup: GrooveSetup, strokes: tuple[Stroke, ...]) -> float:
     lifts = sum(1 for stroke in strokes if stroke.move.kind in ("plunge", "ridge", "wall"))
     found = idle_seconds(setup.machine, setup.depth + 4.0, lifts) + STROKE_IDLE * len(strokes) + 60.0 * 60.0 / setup.machine.rapid_rate
@@ -235,22 +220,3 @@ def _corners_left(setup: GrooveSetup) -> bool:
 def corners_left(setup: GrooveSetup) -> bool:
     """Whether a full radius leaves corners that a second tool must clear."""
     return setup.settings.way is Way.ROUND and _corners_left(setup)
-
-
-def _record_plunge(setup: GrooveSetup, record: Silent) -> None:
-    """The forces of a full plunge, written down."""
-    material = setup.work.material
-    kc = record(
-        force.specific_cutting_force,
-        specific_force_1=setup.work.specific_force_1,
-        chip_thickness=setup.feed,
-        force_exponent=material.force_exponent,
-        rake_factor=1.0,
-        wear_factor=1.0,
-        form_factor=blade.GROOVE_FORM,
-        note=f"a full plunge; kc1.1 and mc of {material.name}",
-    )
-    fc = record(force.cutting_force, specific_force=kc, chip_area=setup.feed * setup.insert.width)
-    record(blade.plunge_force, cutting_force=fc, chip_thickness=setup.feed, note="measured on E295, carried over")
-    record(force.cutting_power, cutting_force=fc, cutting_speed=setup.settings.cutting_speed)
-    record(force.torque, cutting_force=setup.house.wear_factor * fc, diameter=setup.feature.diameter, note="for the worn edge")

@@ -9,6 +9,7 @@ from typing import Any
 from cutting.errors import CuttingError, OutOfRange, require_between
 from cutting.machine.machines import Machine
 from cutting.operations.fields import WORKHOLDING, Base, Field, Fields
+from cutting.operations.narrow.checks import check_coolant, check_settings, check_tool, check_turns
 from cutting.operations.narrow.drive import real_feed, top_speed
 from cutting.operations.setup import Batch, Goal, HouseRules, Skin, Workholding, workholding_of
 from cutting.quantities.dimension import Dimension
@@ -160,15 +161,9 @@ class GrooveSetup:
     def check(self) -> None:
         """Raise `CuttingError` for the first input that cannot be."""
         f, s, m = self.feature, self.settings, self.machine
-        if not m.turns:
-            raise CuttingError("machine", f"{m.name} does not turn parts: it is a {m.description}.")
-        if m.pressure(s.coolant) is None:
-            has = ", ".join(name for name, _ in m.coolant)
-            raise CuttingError("settings.coolant", f"{m.name} has no '{s.coolant}'; it has {has}.", has)
-        if self.blade.use != f.where.value:
-            raise CuttingError("tool.holder", f"{self.blade.name} is for {self.blade.use} work, the groove is {f.where.value}.")
-        if not self.blade.takes(self.insert):
-            raise CuttingError("tool.holder", f"{self.blade.name} does not carry {self.insert.name}.")
+        check_turns(m)
+        check_coolant(m, s.coolant)
+        check_tool(self.blade, self.insert, f.where.value)
         require_between("feature.diameter", f.diameter, 2.0, m.swing, "mm (swing of the machine)")
         out = f.floor.target > f.diameter
         if out != self.inside:
@@ -180,15 +175,10 @@ class GrooveSetup:
         require_between("feature.width", f.width.target, 0.3, 400.0, "mm")
         require_between("feature.distance_from_chuck", f.distance_from_chuck, 0.0, m.turning_length, "mm")
         require_between("feature.wall_angle", f.wall_angle, 0.0, 75.0, "°")
-        require_between("settings.cutting_speed", s.cutting_speed, 0.5, 2000, "m/min")
-        require_between("settings.feed_per_rev", s.feed_per_rev, 0.005, 1.0, "mm/rev")
-        require_between("settings.dwell", s.dwell, 0.0, 20.0, "revolutions")
-        require_between("settings.centre_height", s.centre_height, -2, 2, "mm over the axis")
-        for name, low, high in (("side_feed", 0.005, 1.0), ("side_depth", 0.02, 20.0), ("overhang", 3.0, 400.0)):
+        check_settings(s)
+        for name, low, high in (("side_feed", 0.005, 1.0), ("side_depth", 0.02, 20.0)):
             if (value := getattr(s, name)) is not None:
                 require_between(f"settings.{name}", value, low, high, "mm")
-        if s.spindle_clamp is not None:
-            require_between("settings.spindle_clamp", s.spindle_clamp, 10, 30_000, "1/min")
         if s.way is Way.ROUND and not self.insert.round_edge:
             raise CuttingError(
                 "settings.way", f"a round path needs an insert with a full radius; {self.insert.name} has {self.insert.corner_radius:g} mm."

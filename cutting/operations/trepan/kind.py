@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from cutting.operations.fields import Nudged
 from cutting.operations.kind import Corner, Kind
-from cutting.operations.trepan.evaluate import evaluate, explore, relax
+from cutting.operations.trepan.evaluate import MODEL, explore
 from cutting.operations.trepan.setup import FIELDS, TrepanSetup, build, feature_of
 
 
@@ -18,9 +18,9 @@ def area(setup: TrepanSetup) -> tuple[Corner, ...]:
 KIND = Kind(
     "trepan",
     "Trepan",
-    evaluate,
+    MODEL.evaluate,
     explore,
-    relax,
+    MODEL.relax,
     FIELDS,
     (
         Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed),

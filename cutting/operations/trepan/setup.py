@@ -9,6 +9,7 @@ from typing import Any
 from cutting.errors import CuttingError, OutOfRange, require_between
 from cutting.machine.machines import Machine
 from cutting.operations.fields import WORKHOLDING, Base, Field, Fields
+from cutting.operations.narrow.checks import check_coolant, check_settings, check_tool
 from cutting.operations.narrow.drive import real_feed, top_speed
 from cutting.operations.setup import Batch, Goal, HouseRules, Skin, Workholding, workholding_of
 from cutting.tooling.blades import GrooveBlade, GrooveInsert
@@ -125,15 +126,10 @@ class TrepanSetup:
     def check(self) -> None:
         """Raise `CuttingError` for the first input that cannot be."""
         f, s, m = self.feature, self.settings, self.machine
-        if m.pressure(s.coolant) is None:
-            has = ", ".join(name for name, _ in m.coolant)
-            raise CuttingError("settings.coolant", f"{m.name} has no '{s.coolant}'; it has {has}.", has)
+        check_coolant(m, s.coolant)
         if m.fixed:
             raise CuttingError("machine", f"{m.name} has one speed and one feed: no trepanning head runs on it.")
-        if self.blade.use != "trepan":
-            raise CuttingError("tool.holder", f"{self.blade.name} is no trepanning head.")
-        if not self.blade.takes(self.insert):
-            raise CuttingError("tool.holder", f"{self.blade.name} does not carry {self.insert.name}.")
+        check_tool(self.blade, self.insert, "trepan")
         if s.cartridges is not Cartridges.ONE and self.blade.cartridges < 2:
             raise CuttingError("settings.cartridges", f"{self.blade.name} has one cartridge.", Cartridges.ONE.value)
         if s.cartridges is Cartridges.ONE and self.blade.cartridges > 1:
@@ -144,12 +140,7 @@ class TrepanSetup:
         require_between("feature.core_price", f.core_price, 0.0, 10_000.0, "a kilogram")
         if self.inner_diameter <= 1.0:
             raise OutOfRange("feature.diameter", "the ring leaves no core: drill it instead.", f"over {2 * self.ring_width + 1:g} mm")
-        require_between("settings.cutting_speed", s.cutting_speed, 0.5, 3000, "m/min")
-        require_between("settings.feed_per_rev", s.feed_per_rev, 0.005, 1.0, "mm per edge")
-        if s.overhang is not None:
-            require_between("settings.overhang", s.overhang, 3, 400, "mm")
-        if s.spindle_clamp is not None:
-            require_between("settings.spindle_clamp", s.spindle_clamp, 10, 30_000, "1/min")
+        check_settings(s, "mm per edge")
 
 
 OVERLAP = 0.5  # mm by which two edges on two radii overlap (common practice)

@@ -15,9 +15,17 @@ from cutting.working import Recorder, Silent
 SILENT = Silent()
 
 
+def nothing(x: Any, stock: Any) -> tuple[()]:
+    """No changes from a stock."""
+    return ()
+
+
 @dataclass(frozen=True)
 class Model(Generic[N]):
-    """A kind's own part. `numbers` computes everything for a set-up; the rest only reads what it gives."""
+    """A kind's own part. `numbers` computes everything for a set-up; the rest only reads what it gives.
+
+    `from_stock` brings the changes that need other tools of the shop's stock.
+    """
 
     numbers: Callable[[Any, Silent], N]
     rules: tuple[Rule[N], ...]
@@ -27,6 +35,7 @@ class Model(Generic[N]):
     chip: Callable[[N], ChipVerdict]
     warnings: Callable[[N], list[Warning]]
     scene: Callable[[N], dict[str, float | str]]
+    from_stock: Callable[[N, Any], Iterable[Change[Any]]] = nothing
 
     def quickly(self, setup: Any) -> N:
         """The numbers without their working."""
@@ -39,7 +48,7 @@ class Model(Generic[N]):
         found = limits_of(self.rules, x, record)
         quicker: tuple[Remedy, ...] = ()
         if with_remedies:
-            changes = list(self.changes(x))
+            changes = list(self._all_changes(x, crib))
             found = tuple(
                 replace(one, remedies=remedies_for(one, x, self.rules, changes, self.quickly)) if one.broken or k == 0 else one
                 for k, one in enumerate(found)
@@ -58,4 +67,7 @@ class Model(Generic[N]):
         found = {one.name: one for one in limits_of(self.rules, x, record)}
         if name not in found:
             raise UnknownName("limit", f"no limit is called '{name}' here.", None, tuple(found))
-        return remedies_for(found[name], x, self.rules, self.changes(x), self.quickly)
+        return remedies_for(found[name], x, self.rules, self._all_changes(x, crib), self.quickly)
+
+    def _all_changes(self, x: N, crib: Any) -> Iterable[Change[Any]]:
+        return (*self.changes(x), *self.from_stock(x, crib))

@@ -1,0 +1,49 @@
+"""What every narrow cut checks before it computes: the machine, its coolant, the tool, and the settings that all kinds share."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from cutting.errors import CuttingError, require_between
+from cutting.machine.machines import Machine
+from cutting.tooling.blades import GrooveBlade, GrooveInsert
+
+SPEEDS, FEEDS = (0.5, 3000.0), (0.005, 1.0)  # m/min, mm/rev
+OPTIONAL = {
+    "dwell": (0.0, 20.0, "revolutions"),
+    "overhang": (3.0, 400.0, "mm"),
+    "spindle_clamp": (10.0, 30_000.0, "1/min"),
+    "centre_height": (-2.0, 2.0, "mm over the axis"),
+}
+
+
+def check_turns(machine: Machine) -> None:
+    """Raise `CuttingError` where the part does not turn."""
+    if not machine.turns:
+        raise CuttingError("machine", f"{machine.name} does not turn parts: it is a {machine.description}.")
+
+
+def check_coolant(machine: Machine, delivery: str) -> None:
+    """Raise `CuttingError` for a delivery that the machine does not have."""
+    if machine.pressure(delivery) is None:
+        has = ", ".join(name for name, _ in machine.coolant)
+        raise CuttingError("settings.coolant", f"{machine.name} has no '{delivery}'; it has {has}.", has)
+
+
+def check_tool(blade: GrooveBlade, insert: GrooveInsert, use: str) -> None:
+    """Raise `CuttingError` for a blade that works elsewhere, or that does not carry the insert."""
+    if blade.use != use:
+        raise CuttingError("tool.holder", f"{blade.name} is for {blade.use} work, this wants a tool for {use} work.")
+    if not blade.takes(insert):
+        raise CuttingError(
+            "tool.holder", f"{blade.name} is made for {blade.width:g} mm and does not carry {insert.name}, {insert.width:g} mm wide."
+        )
+
+
+def check_settings(settings: Any, feed_unit: str = "mm/rev") -> None:
+    """Raise `OutOfRange` for the first of speed, feed, dwell, overhang, clamp and height that cannot be."""
+    require_between("settings.cutting_speed", settings.cutting_speed, *SPEEDS, "m/min")
+    require_between("settings.feed_per_rev", settings.feed_per_rev, *FEEDS, feed_unit)
+    for name, (low, high, unit) in OPTIONAL.items():
+        if (value := getattr(settings, name, None)) is not None:
+            require_between(f"settings.{name}", value, low, high, unit)
