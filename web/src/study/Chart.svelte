@@ -2,6 +2,7 @@
   import { scaleLinear } from "d3-scale";
   import type { Schemas } from "../api/client";
   import { shown } from "../session.svelte";
+  import { besideMarks, stacked } from "./labels";
 
   interface Props {
     chart: Schemas["ChartOut"];
@@ -27,6 +28,16 @@
       return { ...curve, end: inside.at(-1) };
     }),
   );
+  const named = $derived(ends.filter((curve) => curve.end && curve.label && chart.curves.length > 1));
+  const heights = $derived(stacked(named.map((curve) => Math.max(y(curve.end![1]!) - 5, 20))));
+  const dots = $derived(
+    chart.marks.map((mark) => ({
+      x: x(mark.at[0]!),
+      y: Math.max(y(mark.at[1]!), 12),
+      text: chart.marks.length > 1 ? mark.name : shown(mark.label),
+    })),
+  );
+  const places = $derived(besideMarks(dots, width));
 </script>
 
 <div bind:clientWidth={width}>
@@ -68,31 +79,27 @@
         />
       {/each}
     </g>
-    {#each ends as curve, k (curve.name)}
-      {#if curve.end && curve.label && chart.curves.length > 1}
-        <text
-          x={Math.min(x(curve.end[0]!), width - 14)}
-          y={Math.max(y(curve.end[1]!) - 5, 20 + 13 * k)}
-          text-anchor="end"
-          class="draw-text draw-over">{curve.label}</text
-        >
-      {/if}
+    {#each named as curve, k (curve.name)}
+      <text
+        x={Math.min(x(curve.end![0]!), width - 14)}
+        y={heights[k]}
+        text-anchor="end"
+        class="draw-text draw-over">{curve.label}</text
+      >
     {/each}
     {#each chart.marks as mark, k (mark.name)}
-      {@const at = [x(mark.at[0]!), Math.max(y(mark.at[1]!), 12)] as const}
-      {@const left = at[0] > width * 0.62}
       <g
         class={mark.name === "now" || mark.name === "planned" || mark.name === "largest"
           ? "fill-signal"
           : "fill-ink"}
       >
-        <circle cx={at[0]} cy={at[1]} r="4.5" />
+        <circle cx={dots[k]?.x} cy={dots[k]?.y} r="4.5" />
         <text
-          x={at[0] + (left ? -8 : 8)}
-          y={at[1] + (k % 2 ? 17 : -8)}
-          text-anchor={left ? "end" : "start"}
+          x={places[k]?.x}
+          y={places[k]?.y}
+          text-anchor={places[k]?.anchor}
           class="figure draw-over"
-          font-size="12.5">{chart.marks.length > 1 ? mark.name : shown(mark.label)}</text
+          font-size="12.5">{dots[k]?.text}</text
         >
       </g>
     {/each}
