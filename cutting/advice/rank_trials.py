@@ -30,7 +30,7 @@ FEED_PLACES = (0.06, 0.3, 0.6, 0.92)  # of the feed window
 SPEED_SHARES = (1.0, 0.8)
 FIRST_PLACE = (0.6,)
 MOST_TRIALS, REFINED = 300, 40  # tools run at one point; and those of them, the best, that are searched over feed and speed
-POWER_MARGIN = 0.97
+POWER_MARGIN, POWER_SURE = 0.97, 0.6
 STOP_MINUTES = 45.0  # what an unplanned stop takes from an unattended machine (common practice)
 PRE_ORDER = "grades whose main use is this group, then the cheapest edge"
 
@@ -146,7 +146,8 @@ def _points(entry: Entry, contest: Contest, places: tuple[float, ...], shares: t
     for place in places:
         feed = round(low + place * (high - low), 3)
         trial = setup.with_settings(cutting_speed=first.lasting.start_speed, feed_per_rev=feed)
-        best = _within_power(goal_speed(trial, contest.model.quickly(trial)), trial, contest)
+        x = contest.model.quickly(trial)
+        best = _within_power(goal_speed(trial, x), x, contest)
         for share in shares:
             yield trial.with_settings(cutting_speed=max(float(np.floor(best * share)), 1.0))
 
@@ -167,8 +168,11 @@ def goal_speed(setup: Any, x: Any) -> float:
     return float(np.clip(speed, 0.3 * x.lasting.start_speed, most))
 
 
-def _within_power(speed: float, trial: Any, contest: Contest) -> float:
+def _within_power(speed: float, x: Any, contest: Contest) -> float:
     """The speed [m/min], or the one at which the spindle's power just does: power grows in proportion to speed."""
+    trial = x.setup
+    if x.power / max(x.available, 1e-9) * max(speed / trial.settings.cutting_speed, 1.0) < POWER_SURE:
+        return speed  # far below it at the speed that was run: another run would say the same
     x = contest.model.quickly(trial.with_settings(cutting_speed=max(speed, 1.0)))
     return speed * min(1.0, POWER_MARGIN * x.available / max(x.power, 1e-9))
 
