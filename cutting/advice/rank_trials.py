@@ -59,7 +59,7 @@ class Contest:
     """What a kind brings to its ranking.
 
     `enter` applies its exact rules to a stock; `columns` are the figures of its own that are shown beside the common ones,
-    `patch` the settings of its own that a candidate sets.
+    `patch` the settings of its own that a candidate sets; `guests` brings rows of other kinds of operation, or says why none.
     """
 
     model: Model[Any]
@@ -68,7 +68,7 @@ class Contest:
     columns: Callable[[Any], tuple[Display, ...]]
     patch: Callable[[Any], dict[str, str]] = lambda x: {}
     beside: Callable[[Any], float] = lambda x: 0.0  # money a piece beside the operation that the choice moves, such as the kerf
-    guests: Callable[[Any, NarrowStock], list[Candidate]] = lambda setup, stock: []
+    guests: Callable[[Any, NarrowStock], tuple[list[Candidate], str]] = lambda setup, stock: ([], "")
 
 
 def fitting(stock: NarrowStock, rules: Iterable[FitRule]) -> tuple[list[tuple[GrooveInsert, GrooveBlade]], tuple[Refused, ...]]:
@@ -102,7 +102,9 @@ def rank(setup: Any, stock: NarrowStock, contest: Contest, top: int = 40) -> Adv
         tried = [_best(entry, contest) for entry in entries]
     good = [found for found in tried if found and found[1]]
     bad = [found for found in tried if found and not found[1]]
-    rows = _one_per_tool([one[2] for one in good] + contest.guests(setup, stock), setup)[:top]
+    others, why_none = contest.guests(setup, stock)
+    note = f"{note} {why_none}".strip()
+    rows = _one_per_tool([one[2] for one in good] + others, setup)[:top]
     misses = _one_per_tool([one[2] for one in sorted(bad, key=lambda one: one[0])], setup, rows)[:12]
     widths = {entry.insert.name: entry.insert.width for entry in entries}
     explained = tuple(replace(row, reason=_reason(row, rows[0], setup.goal, widths)) for row in rows)

@@ -25,6 +25,11 @@ from cutting.tooling.shapes import SHAPES
 
 MOST_GUESTS = 3
 DEEP_LAYER = 0.6  # of the insert's width: the deeper of the two layers that are tried
+WIDE = 2.0  # × its depth: from here on a person would think of turning (common practice)
+TOO_SQUARE = (
+    "Turning does not compete: with walls {:g}° out of square one edge cannot follow both, it would take a right and a left hand "
+    "tool; from {:g}° on one slim insert does it."
+)
 LEAST_WALL = 25.0  # degrees out of square from which a slim turning insert follows both walls (common practice)
 
 
@@ -91,17 +96,19 @@ def enters(holder: Holder, wall_angle: float) -> bool:
     return minor >= steep and major >= steep
 
 
-def guests(setup: GrooveSetup, stock: NarrowStock) -> list[Candidate]:
-    """The best turning tools for a groove whose walls they can follow."""
+def guests(setup: GrooveSetup, stock: NarrowStock) -> tuple[list[Candidate], str]:
+    """The best turning tools for a groove whose walls they can follow; or why turning does not compete where one would think of it."""
     f = setup.feature
-    if setup.inside or f.wall_angle < LEAST_WALL or f.distance_from_chuck <= 0 or stock.turning is None:
-        return []
+    if setup.inside or f.distance_from_chuck <= 0 or stock.turning is None:
+        return [], ""
+    if f.wall_angle < LEAST_WALL:
+        return [], TOO_SQUARE.format(f.wall_angle, LEAST_WALL) if f.width.target >= WIDE * setup.depth else ""
     whole: Crib = stock.turning()
     corner = f.corner_radius if f.corner_radius is not None else f.depth
     slim = tuple(insert for insert in whole.inserts if insert.code.shape != "R" and insert.code.nose_radius <= corner)
     crib = Crib(slim, tuple(holder for holder in whole.holders if enters(holder, f.wall_angle)))
     if not crib.inserts or not crib.holders:
-        return []
+        return [], "Turning does not compete: no insert of the crib clears both walls with this corner."
     feature = turned_feature(setup)
     try:
         turned = Setup(
@@ -119,9 +126,9 @@ def guests(setup: GrooveSetup, stock: NarrowStock) -> list[Candidate]:
             setup.skin,
         )
         found = advise(turned, crib, MOST_GUESTS).candidates
-    except CuttingError:
-        return []
-    return [_guest(row, feature, setup) for row in found]
+    except CuttingError as refused:
+        return [], f"Turning does not compete: {refused.message}"
+    return [_guest(row, feature, setup) for row in found], ""
 
 
 def _guest(row: Candidate, feature: Feature, setup: GrooveSetup) -> Candidate:

@@ -8,7 +8,7 @@ from typing import Any
 
 from cutting.operations.cut_off.numbers import Numbers
 from cutting.operations.cut_off.setup import CutOffSetup
-from cutting.operations.narrow.otherwise import other_feeds_and_speeds, shorter_overhang
+from cutting.operations.narrow.otherwise import other_feeds_and_speeds, shorter_overhang, stronger_coolant
 from cutting.operations.trial.change import Change, in_words, step
 from cutting.quantities.write import write
 from cutting.tooling.blades import NarrowStock
@@ -27,6 +27,7 @@ def changes(x: Numbers) -> Iterator[Change[CutOffSetup]]:
     setup = x.setup
     s = setup.settings
     yield from other_feeds_and_speeds(setup, FEED_SHARES)
+    yield from stronger_coolant(setup)
     yield from shorter_overhang(setup)
     yield from _nearer(setup)
     for name, words, has in HELD:

@@ -8,7 +8,7 @@ from cutting.operations.face_groove.limits import RULES
 from cutting.operations.face_groove.numbers import Numbers, numbers
 from cutting.operations.face_groove.readings import cautions, chip, passes, results, scene
 from cutting.operations.face_groove.setup import FaceGrooveSetup, Spindle, Way
-from cutting.operations.narrow.otherwise import other_blades, other_feeds_and_speeds, shorter_overhang
+from cutting.operations.narrow.otherwise import other_blades, other_feeds_and_speeds, shorter_overhang, stronger_coolant
 from cutting.operations.trial.change import Change, in_words
 from cutting.operations.trial.model import Model
 
@@ -18,6 +18,7 @@ def changes(x: Numbers) -> Iterator[Change[FaceGrooveSetup]]:
     setup = x.setup
     s = setup.settings
     yield from other_feeds_and_speeds(setup, (0.6, 0.8, 1.25, 1.5))
+    yield from stronger_coolant(setup)
     for way in Way:
         if way is not s.way and setup.feature.width.target > setup.insert.width + 0.02:
             yield Change(in_words(f"way: {way.value}"), {"settings": {"way": way.value}}, setup.with_settings(way=way))

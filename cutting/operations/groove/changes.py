@@ -8,7 +8,7 @@ from dataclasses import replace
 from cutting.mechanics.deflection import Holding
 from cutting.operations.groove.numbers import Numbers
 from cutting.operations.groove.setup import GrooveSetup, Way
-from cutting.operations.narrow.otherwise import other_feeds_and_speeds, shorter_overhang
+from cutting.operations.narrow.otherwise import other_feeds_and_speeds, shorter_overhang, stronger_coolant
 from cutting.operations.trial.change import Change, in_words, setting
 from cutting.tooling.blades import GrooveInsert
 
@@ -25,6 +25,7 @@ def changes(x: Numbers) -> Iterator[Change[GrooveSetup]]:
     setup = x.setup
     s = setup.settings
     yield from other_feeds_and_speeds(setup, FEED_SHARES)
+    yield from stronger_coolant(setup)
     for way in ways_open(setup.insert):
         if way is not s.way:
             yield Change(in_words(f"way: {way.value}"), {"settings": {"way": way.value}}, setup.with_settings(way=way))

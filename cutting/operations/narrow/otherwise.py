@@ -1,4 +1,4 @@
-"""Changes that every narrow cut can try: feed, speed, a shorter overhang, another tool of the crib."""
+"""Changes that every narrow cut can try: feed, speed, a shorter overhang, more coolant, another tool of the crib."""
 
 from __future__ import annotations
 
@@ -30,15 +30,25 @@ def shorter_overhang(setup: Any, label: str = "overhang") -> Iterator[Change[Any
         yield setting("overhang", label, setup.overhang, shortest, "length", setup.with_settings(overhang=shortest))
 
 
+def stronger_coolant(setup: Any) -> Iterator[Change[Any]]:
+    """The machine's other deliveries that bring more pressure."""
+    now = setup.machine.pressure(setup.settings.coolant) or 0.0
+    for delivery, pressure in setup.machine.coolant:
+        if pressure > now:
+            yield Change(in_words(f"coolant: {delivery}"), {"settings": {"coolant": delivery}}, setup.with_settings(coolant=delivery))
+
+
 def other_blades(
     setup: Any, crib: Any, noun: str, settings_for: Callable[[GrooveBlade], dict[str, Any]] = lambda blade: {}
 ) -> Iterator[Change[Any]]:
     """The crib's other tools for the same work and insert, each at its own overhang; `settings_for` says what a tool asks for."""
     for blade in crib.blades if isinstance(crib, NarrowStock) else ():
         if blade.use == setup.blade.use and blade.name != setup.blade.name and blade.takes(setup.insert):
-            asked = settings_for(blade)
+            asked = dict(settings_for(blade))
             patch: dict[str, Any] = {"tool": {"insert": setup.insert.name, "holder": blade.name}}
+            if setup.settings.overhang is not None:
+                asked["overhang"] = None  # what was set belonged to the other tool
             if asked:
-                patch["settings"] = {name: str(value) for name, value in asked.items()}
-            settings = replace(setup.settings, overhang=None, **asked)
+                patch["settings"] = {name: None if value is None else str(value) for name, value in asked.items()}
+            settings = replace(setup.settings, **asked)
             yield Change(in_words(f"{noun} {blade.name}"), patch, replace(setup, blade=blade, settings=settings))

@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from cutting.operations.narrow.otherwise import other_blades, other_feeds_and_speeds
+from cutting.operations.narrow.otherwise import other_blades, other_feeds_and_speeds, stronger_coolant
 from cutting.operations.single_point.over_passes import plain_floats
 from cutting.operations.trepan.limits import RULES
 from cutting.operations.trepan.numbers import Numbers, numbers
@@ -26,6 +26,7 @@ def changes(x: Numbers) -> Iterator[Change[TrepanSetup]]:
     setup = x.setup
     s = setup.settings
     yield from other_feeds_and_speeds(setup, (0.6, 0.8, 1.25, 1.5), "feed per edge")
+    yield from stronger_coolant(setup)
     if setup.blade.cartridges > 1:
         other = Cartridges.TWO if s.cartridges is Cartridges.SAME else Cartridges.SAME
         yield Change(in_words(other.value), {"settings": {"cartridges": other.value}}, setup.with_settings(cartridges=other))
