@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 import pytest
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
@@ -152,3 +154,54 @@ def test_a_groove_is_added_and_its_ways_are_tried(person: Person) -> None:
     person.settled()
     assert person.see("#way").get_attribute("value") == "round path"
     assert number(person.read("[data-testid=operation_time]")) < seconds
+
+
+def test_a_blade_that_fouls_its_ring_is_seen_and_changed(person: Person) -> None:
+    open_operation(person, "Nozzle ring", "Seal groove in the face")
+    assert not broken(person)
+    clear = person.see("#operation-map").get_attribute("aria-label")
+    assert clear
+
+    # the groove moves inwards, below what the blade is curved for
+    draw(person, outer_diameter="48 H11")
+    assert "Ø of the first plunge" in broken(person)
+    assert person.see("#operation-map").get_attribute("aria-label") != clear
+    person.see_text("[data-testid=caution-rubs]", "meets the outer wall")
+    take_remedy(person, "face blade 4 dia 40 to 60")
+    person.saved(3)
+    person.settled()
+    assert "first plunge" not in broken(person)
+    assert "Ø40" in person.read("#operation-map")
+
+    # a reversed spindle is the other hand's
+    Select(person.see("#spindle")).select_by_visible_text("reverse")
+    person.saved(4)
+    person.settled()
+    person.see_text("[data-testid=caution-hand]", "Turn the spindle the other way")
+    person.see("button[aria-label^=Undo]").click()
+    person.saved(5)
+    person.settled()
+    assert person.see("#spindle").get_attribute("value") == "forward"
+
+
+def test_a_trepanned_ring_is_weighed_against_drilling_and_shared_by_two_edges(person: Person) -> None:
+    open_operation(person, "Screen cover disc", "Trepan disc Ø100")
+    said = person.until(lambda: person.see("#operation-map").get_attribute("aria-label"), "the map in words")
+    ring, solid = (number(text) for text in re.findall(r"[\d.]+ N·m", said))
+    assert ring < 0.5 * solid
+    assert number(person.read("[data-testid=torque]")) == ring
+    # two edges on one radius ask for more torque than this spindle has at Ø100; a smaller disc lets them
+    assert "two on one radius" not in person.read("section[aria-label^=Tools] tbody")
+    draw(person, diameter="80 mm")
+    person.see_text("section[aria-label^=Tools] tbody tr", "two on one radius")
+    seconds = number(person.read("[data-testid=operation_time]"))
+    row = next(row for row in person.all("section[aria-label^=Tools] tbody tr") if "two on one radius" in row.text)
+    row.find_element(By.TAG_NAME, "button").click()
+    person.saved(3)
+    person.settled()
+    assert person.see("#cartridges").get_attribute("value") == "two on one radius"
+    assert number(person.read("[data-testid=operation_time]")) < seconds
+
+    # what is left at the back is drawn, and the slug is spoken of as soon as nothing holds it
+    draw(person, web="0 mm")
+    person.see_text("[data-testid=caution-slug]", "")
