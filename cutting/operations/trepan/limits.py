@@ -27,7 +27,7 @@ RULES: tuple[Rule[Numbers], ...] = (
          "One edge is pushed aside by its own chip; two on one radius hold each other.",
          lambda x: (x.sideways, None, SIDE_BEND), ("feed_force",)),
     replace(BENDS_DOWN, label="cartridge bends back"),
-    Rule("changer_mass", "mass for the tool changer", "number", Bound.UPPER, Severity.HARD, "machine-data",
+    Rule("changer_mass", "mass for the tool changer", "mass", Bound.UPPER, Severity.HARD, "machine-data",
          "A head that the changer cannot carry is loaded by hand, with a helper or a hoist.",
          lambda x: (x.setup.blade.mass, None, x.setup.machine.changer_mass), (),
          lambda x: x.setup.machine.changer_mass > 0 and x.setup.blade.mass > 0),
