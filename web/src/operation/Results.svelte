@@ -44,8 +44,7 @@
           <td class="figure text-right text-[14px] font-semibold whitespace-nowrap" data-testid={value.name}
             >{shown(value.display)}</td
           >
-          <td class="figure text-soft pr-2 pl-1 text-right text-[12px]! whitespace-nowrap"
-            >{bandOf(value)}</td
+          <td class="figure text-soft pr-2 pl-1 text-right text-[12px]! whitespace-nowrap">{bandOf(value)}</td
           >
         </tr>
       {/each}
