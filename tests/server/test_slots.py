@@ -13,6 +13,7 @@ from pypdf import PdfReader
 from server.crib.models import Tool
 from server.jobs.models import Job, Revision
 from tests.server.conftest import Api
+from tests.server.test_exchange import apply, fates, previewed
 
 JobId = Callable[[str], int]
 
@@ -161,3 +162,19 @@ def test_blades_bars_and_heads_live_in_the_crib(engineer: Api, job_id: JobId) ->
     assert any(Job.objects.filter(uses__name="face blade 4 dia 55 to 90"))
     incomplete = engineer.post("/api/records/tools", {"cells": {**cells, "designation": "no range", "DAXN": ""}})
     assert (incomplete.status_code, incomplete.json()["errors"][0]["field"]) == (422, "DAXN")
+
+
+def test_imported_blades_compete_at_the_bench(engineer: Api, job_id: JobId) -> None:
+    """A file in inches with symbols and with names: its blade and insert stand in the ranking, at millimetres."""
+    head = "kind,designation,geometry,grade,pack price,pack size,CW [in],CDX [in],RE [in],CEDC,CUTDIA [in],B [in],H [in],OHN [in],CNSC"
+    insert = "grooving insert,own edge 3,light positive,M15 PVD,60,10,0.1181,0.7874,0.0079,2,,,,,"
+    blade = "cut-off blade,own blade 3,,,90,1,0.1181,0.7874,,,2.3622,0.0945,1.0236,0.8661,1"
+    kinds = {kind["name"] for kind in engineer.get("/api/crib/kinds").json()}
+    assert {"grooving insert", "cut-off blade"} <= kinds
+    run = previewed(engineer, "\n".join((head, insert, blade)) + "\n")
+    assert run["counts"] == {"new": 2, "changed": 0, "same": 0, "refused": 0}, fates(engineer, run)
+    assert apply(engineer, run)["state"] == "done"
+    follow = trying(engineer, job_id("Guide-vane pin"), "op40", "follow")
+    own = [row for row in (*follow["advice"]["candidates"], *follow["advice"]["nearly"]) if row["insert"].startswith("own edge 3")]
+    assert own
+    assert own[0]["more"][0]["metric"] == "3"
