@@ -124,6 +124,12 @@ def test_a_groove_is_added_and_its_ways_are_tried(person: Person) -> None:
     Select(person.see("#kind")).select_by_visible_text("Groove")
     person.type_over("#drawing-standard", "O-ring 3.53", Keys.TAB)
     person.type_over("#drawing-diameter", "110", Keys.TAB)
+    person.type_over("#drawing-distance_from_chuck", "-18", Keys.TAB)
+    person.see_text("[role=dialog] button", "Add to the run order").click()
+    refused = person.see_text("[role=dialog] [role=alert]", "nearer wall from the jaws")
+    assert "outside 0 to" in refused.text
+    assert person.see("#drawing-distance_from_chuck").get_attribute("aria-invalid") == "true"
+    assert person.value("#drawing-diameter") == "110"
     person.type_over("#drawing-distance_from_chuck", "18", Keys.TAB)
     person.see_text("[role=dialog] button", "Add to the run order").click()
     person.saved(2)

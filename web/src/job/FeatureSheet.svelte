@@ -49,6 +49,11 @@
     return kind === "face" || !size ? name : `${name} Ø${size}`;
   }
 
+  // a refusal is said in the words of its field, and the field is marked
+  const error = $derived(editor.problem?.errors[0]);
+  const wrong = $derived(fields.find((field) => error?.field === `feature.${field.name}`));
+  const said = $derived(wrong ? `${wrong.label}: ${error?.message}` : editor.problem?.message);
+
   async function keep(event: SubmitEvent) {
     event.preventDefault();
     const name = title.trim() || usualTitle();
@@ -83,7 +88,7 @@
       </select>
     {/if}
     <label for="title">title</label>
-    <input id="title" class="control" placeholder="Rough turn Ø49" bind:value={title} />
+    <input id="title" class="control" placeholder={usualTitle()} bind:value={title} />
     {#each fields as field (field.name)}
       <label for="drawing-{field.name}">{field.label}</label>
       {#if field.kind === "flag"}
@@ -108,7 +113,9 @@
       {:else}
         <input
           id="drawing-{field.name}"
-          class="control figure"
+          class="control figure {wrong === field ? '!border-signal' : ''}"
+          aria-invalid={wrong === field}
+          aria-describedby={wrong === field ? "drawing-refused" : undefined}
           placeholder={field.example}
           autocomplete="off"
           list={field.options.length ? `drawing-${field.name}-options` : undefined}
@@ -127,7 +134,7 @@
           >{/each}
       </select>
     {/if}
-    {#if editor.problem}<p role="alert" class="text-signal col-span-2">{editor.problem.message}</p>{/if}
+    {#if said}<p id="drawing-refused" role="alert" class="text-signal col-span-2">{said}</p>{/if}
     <button class="bg-ink text-sheet col-start-2 min-h-9 font-semibold"
       >{known ? "Keep" : "Add to the run order"}</button
     >
