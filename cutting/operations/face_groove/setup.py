@@ -2,19 +2,18 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass
 from enum import StrEnum
 from typing import Any
 
 from cutting.errors import CuttingError, OutOfRange, require_between
-from cutting.machine.machines import Machine
 from cutting.operations.fields import WORKHOLDING, Base, Field, Fields
 from cutting.operations.narrow.checks import check_coolant, check_settings, check_tool, check_turns
 from cutting.operations.narrow.drive import real_feed, top_speed
-from cutting.operations.setup import Batch, Goal, HouseRules, Skin, Workholding, workholding_of
+from cutting.operations.narrow.setup import NarrowSetup
+from cutting.operations.setup import workholding_of
 from cutting.quantities.dimension import Dimension
 from cutting.tooling.blades import GrooveBlade, GrooveInsert
-from cutting.workpiece.materials import Work
 
 
 class Way(StrEnum):
@@ -74,32 +73,16 @@ class FaceGrooveSettings:
 
 
 @dataclass(frozen=True)
-class FaceGrooveSetup:
+class FaceGrooveSetup(NarrowSetup):
     """Everything about one groove in a face. `check` refuses what cannot be, naming the field."""
 
-    work: Work
-    machine: Machine
-    insert: GrooveInsert
-    blade: GrooveBlade
     feature: FaceGrooveFeature
     settings: FaceGrooveSettings
-    holding: Workholding = field(default_factory=Workholding)
-    house: HouseRules = field(default_factory=HouseRules)
-    batch: Batch = field(default_factory=Batch)
-    goal: Goal = Goal.CHEAPEST
-    skin: Skin = Skin.CLEAN
     operation: str = "face groove"
-
-    def with_settings(self, **changes: Any) -> FaceGrooveSetup:
-        return replace(self, settings=replace(self.settings, **changes))
 
     @property
     def depth(self) -> float:
         return self.feature.depth
-
-    @property
-    def overhang(self) -> float:
-        return self.settings.overhang or self.blade.overhang
 
     @property
     def feed(self) -> float:

@@ -2,18 +2,17 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass
 from enum import StrEnum
 from typing import Any
 
 from cutting.errors import CuttingError, OutOfRange, require_between
-from cutting.machine.machines import Machine
 from cutting.operations.fields import WORKHOLDING, Base, Field, Fields
 from cutting.operations.narrow.checks import check_coolant, check_settings, check_tool
 from cutting.operations.narrow.drive import real_feed, top_speed
-from cutting.operations.setup import Batch, Goal, HouseRules, Skin, Workholding, workholding_of
+from cutting.operations.narrow.setup import NarrowSetup
+from cutting.operations.setup import workholding_of
 from cutting.tooling.blades import GrooveBlade, GrooveInsert
-from cutting.workpiece.materials import Work
 
 
 class Cartridges(StrEnum):
@@ -64,24 +63,12 @@ class TrepanSettings:
 
 
 @dataclass(frozen=True)
-class TrepanSetup:
+class TrepanSetup(NarrowSetup):
     """Everything about one trepanned ring. `check` refuses what cannot be, naming the field."""
 
-    work: Work
-    machine: Machine
-    insert: GrooveInsert
-    blade: GrooveBlade
     feature: TrepanFeature
     settings: TrepanSettings
-    holding: Workholding = field(default_factory=Workholding)
-    house: HouseRules = field(default_factory=HouseRules)
-    batch: Batch = field(default_factory=Batch)
-    goal: Goal = Goal.CHEAPEST
-    skin: Skin = Skin.CLEAN
     operation: str = "trepan"
-
-    def with_settings(self, **changes: Any) -> TrepanSetup:
-        return replace(self, settings=replace(self.settings, **changes))
 
     @property
     def depth(self) -> float:
@@ -112,10 +99,6 @@ class TrepanSetup:
     def feed(self) -> float:
         """Feed per revolution that the machine has [mm]: feed per edge times the edges that share it."""
         return real_feed(self.machine, self.settings.feed_per_rev * self.effective_edges)
-
-    @property
-    def overhang(self) -> float:
-        return self.settings.overhang or self.blade.overhang
 
     @property
     def spindle_speed(self) -> float:
