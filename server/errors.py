@@ -12,6 +12,7 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from cutting.doors.plain import problem as core_problem
 from cutting.errors import CuttingError
+from server.words import said, sentence, title
 
 CONTENT_TYPE = "application/problem+json"
 log = logging.getLogger(__name__)
@@ -39,18 +40,12 @@ def register(api: NinjaAPI) -> None:
 
     @api.exception_handler(CuttingError)
     def core_refused(request: HttpRequest, error: CuttingError) -> HttpResponse:
-        return problem(422, str(error), [core_problem(error)])
+        return problem(422, sentence(error.field, error.message), [core_problem(error)])
 
     @api.exception_handler(ValidationError)
     def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
-        errors = [
-            {
-                "field": ".".join(str(part) for part in entry["loc"] if part not in ("body", "payload", "query", "path")) or "body",
-                "message": entry["msg"] + ".",
-            }
-            for entry in error.errors
-        ]
-        return problem(422, "The request is not as it must be: " + "; ".join(f"{e['field']}: {e['message']}" for e in errors[:3]), errors)
+        errors = said(error.errors)
+        return problem(422, title(errors), errors)
 
     @api.exception_handler(AuthenticationError)
     def unknown_person(request: HttpRequest, error: AuthenticationError) -> HttpResponse:

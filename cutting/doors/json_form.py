@@ -130,7 +130,7 @@ def _base(top: Reader, library: Library) -> Base:
     return Base(
         work=deliver(material, hardness),
         machine=_named(library.machine, top, "machine"),
-        house=_house(top.data.get("house") or {}),
+        house=read_house(top.data.get("house") or {}),
         batch=_batch(top),
         goal=top.choice("goal", Goal, Goal.CHEAPEST),
         skin=top.choice("skin", Skin, Skin.CLEAN),
@@ -324,7 +324,8 @@ def _holding(r: Reader, feature: Feature) -> Workholding:
     )
 
 
-def _house(data: Mapping[str, Any]) -> HouseRules:
+def read_house(data: Mapping[str, Any]) -> HouseRules:
+    """House rules from the names and values that differ from the usual ones. Raises `CuttingError`."""
     known = {f.name: f for f in dataclasses.fields(HouseRules)}
     reader = Reader(data, "house", "metric", tuple(known))
     values: dict[str, Any] = {}
@@ -373,6 +374,7 @@ __all__ = [
     "read_any_request",
     "read_feature",
     "read_feature_of",
+    "read_house",
     "read_points",
     "read_request",
     "read_setup",

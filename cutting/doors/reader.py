@@ -7,7 +7,7 @@ from enum import Enum
 from typing import Any, TypeVar
 
 from cutting.errors import CuttingError, UnknownName
-from cutting.quantities import read_quantity
+from cutting.quantities import Asked, read_asked, read_quantity
 
 Choice = TypeVar("Choice", bound=Enum)
 MOST_IN_LIST = 60
@@ -79,9 +79,7 @@ class Reader:
 
     def whole(self, name: str, default: int, low: int, high: int) -> int:
         value = self.data.get(name, default)
-        if isinstance(value, bool) or not isinstance(value, int) or not low <= value <= high:
-            raise CuttingError(self.field(name), f"a whole number from {low} to {high} is wanted.", f"{low} to {high}")
-        return value
+        return int(read_asked(value, Asked(name.replace("_", " "), "count", low, high, whole=True), field=self.field(name)))
 
 
 def read_points(given: Any, field: str, system: str = "mm") -> tuple[tuple[float, float], ...]:

@@ -8,7 +8,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from cutting.errors import CuttingError, OutOfRange
+from cutting.errors import AmbiguousQuantity, CuttingError, OutOfRange
 from cutting.quantities import KINDS, read_quantity
 from cutting.workpiece.hardness import read_hardness
 
@@ -159,8 +159,10 @@ def read_numbers(text: str, name: str) -> tuple[float, ...]:
     numbers = []
     for word in words:
         try:
-            number = float(word.rstrip(",").replace(",", ".") if word.count(",") <= 1 else "?")
-        except ValueError as error:
+            number = float(read_quantity(word.rstrip(","), "number", field=name).value)
+        except AmbiguousQuantity:
+            raise  # `1,500` in a list of speeds is asked about, as it is in a field
+        except CuttingError as error:
             raise CuttingError(name, f"'{word}' is not a number; write one number after the other, with blanks between.") from error
         if not math.isfinite(number) or number <= 0:
             raise OutOfRange(name, f"{word} is not above zero.", "above 0")

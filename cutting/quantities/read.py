@@ -57,6 +57,8 @@ def read_quantity(text: str | float, *kinds: str, system: str = "metric", field:
         kind = KINDS[name]
         if word in kind.words:
             return Quantity(number * factor(kind.words[word], kind.unit), name, entered)
+    if not any(KINDS[name].words for name in kinds):
+        raise UnreadableQuantity(field, f"'{entered}' is not a number alone.")
     raise UnreadableQuantity(field, f"'{rest.strip()}' is not a unit of {_says(kinds)}. Use {_units(kinds)}.")
 
 
@@ -92,7 +94,8 @@ def _decimal(digits: str, field: str, kind: Kind, system: str) -> float:
     if grouped and grouped["mark"] == ",":
         unit = kind.metric if system == "metric" else kind.inch
         small, large = digits.replace(",", "."), digits.replace(",", "")
-        raise AmbiguousQuantity(field, f"'{digits}' can be {small} or {large} {unit}; write the one you mean.", None, (small, large))
+        meant = f"{small} or {large} {unit}".strip()
+        raise AmbiguousQuantity(field, f"'{digits}' can be {meant}; write the one you mean.", None, (small, large))
     if len(marks) > 1:
         raise UnreadableQuantity(field, f"'{digits}' is not a number.")
     return float(digits.replace(",", "."))

@@ -14,14 +14,17 @@ from cutting.advice.tool_materials import Task, compare_tool_materials
 from cutting.exchange.columns import read_numbers
 from cutting.machine.condition import NOTES
 from cutting.machine.machines import Machine as CoreMachine
-from cutting.quantities import display, read_quantity
+from cutting.quantities import Asked, display, read_asked
 from cutting.workpiece.materials import deliver
 from server.crib.models import Grade, Tool
 from server.floor.models import Machine
 from server.shop import shop
 from server.units import DisplayOut, Point, TickOut, Units, ticks
+from server.words import asked
 
 router = Router()
+Efficiency = asked("efficiency", low=0.2, high=1)
+Pieces = asked("pieces", "count", 1, 10_000_000, unit="pieces", whole=True)
 
 
 class MachineFact(Schema):
@@ -63,7 +66,7 @@ class CurveIn(Schema):
 
     points: list[list[float]] = Field(min_length=2, max_length=60)
     curve_at: Literal["spindle", "motor"] = "spindle"
-    efficiency: float = Field(default=0.8, ge=0.2, le=1)
+    efficiency: Efficiency = 0.8
     units: Units = "mm"
 
 
@@ -94,9 +97,17 @@ class TaskIn(Schema):
     length: str = Field(max_length=40)
     feed_per_rev: str = Field(max_length=40)
     depth_of_cut: str = Field(max_length=40)
-    pieces: int = Field(default=50, ge=1, le=10_000_000)
+    pieces: Pieces = 50
     interrupted: bool = False
     units: Literal["mm", "inch"] = "mm"
+
+
+TASK = {
+    "diameter": Asked("diameter", "length"),
+    "length": Asked("length", "length"),
+    "feed_per_rev": Asked("feed", "feed_per_rev"),
+    "depth_of_cut": Asked("depth", "length"),
+}
 
 
 class OfferOut(Schema):
@@ -160,11 +171,9 @@ def tool_materials(request: HttpRequest, payload: TaskIn) -> list[dict[str, Any]
     library = shop().library
     work, machine = deliver(library.material(payload.material)), library.machine(payload.machine)
 
-    def read(name: str, kind: str) -> float:
-        return read_quantity(getattr(payload, name), kind, system=payload.units, field=name).value
-
-    task = Task(read("diameter", "length"), read("length", "length"), read("feed_per_rev", "feed_per_rev"), read("depth_of_cut", "length"),
-                payload.pieces, payload.interrupted)  # fmt: skip
+    system = "inch" if payload.units == "inch" else "metric"
+    read = {name: read_asked(getattr(payload, name), wanted, system, name) for name, wanted in TASK.items()}
+    task = Task(**read, pieces=payload.pieces, interrupted=payload.interrupted)
     return [_offer(o) for o in compare_tool_materials(work, machine, task, _crib_prices(work.material.group.letter))]
 
 

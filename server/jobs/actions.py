@@ -6,15 +6,12 @@ from typing import Any
 
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
-from pydantic import ValidationError
-
-from cutting.errors import require_between
-from cutting.quantities import read_quantity
+from cutting.errors import CuttingError
 from server.errors import Refusal
-from server.jobs.document import Document, setup_of
+from server.jobs.document import Document, checked, setup_of
 from server.jobs.edits import Edit, edited
-from server.jobs.entries import length_with_unit
 from server.jobs.models import Job, Revision
+from server.jobs.stock import blank_of, check_stock
 from server.jobs.uses import keep_uses
 from server.shop import shop
 
@@ -37,7 +34,7 @@ class Stale(Refusal):
 
 def create_job(document: dict[str, Any], author: AbstractBaseUser) -> Job:
     """A new job with its first revision. Raises `Refusal` or `CuttingError`."""
-    content = _checked(document)
+    content = checked(Document, document, "")
     with transaction.atomic():
         job = Job.objects.create(name=content["name"], material=content["material"], machine=content["machine"], revision=1)
         Revision.objects.create(job=job, number=1, document=content, gesture="created", author=author, effective=1)
@@ -48,21 +45,16 @@ def create_job(document: dict[str, Any], author: AbstractBaseUser) -> Job:
 def start_job(given: dict[str, Any], author: AbstractBaseUser) -> Job:
     """A new job from its name, material, machine and blank. Raises `Refusal` or `CuttingError`."""
     library = shop().library
-    blank = {name: length_with_unit(name, given[name], given["units"]) for name in ("diameter", "free_length", "bore")}
-    machine = library.machine(given["machine"])
-    for name, most in (("diameter", machine.swing or machine.x_travel), ("free_length", machine.turning_length or machine.z_travel)):
-        require_between(name, read_quantity(str(blank[name]), "length", field=name).value, 1, most, "mm")
-    return create_job(
-        {
-            "name": given["name"],
-            "material": library.material(given["material"]).name,
-            "machine": machine.name,
-            "batch": {"pieces": given["pieces"]},
-            "stock": blank,
-            "operations": [],
-        },
-        author,
-    )
+    document = {
+        "name": given["name"],
+        "material": library.material(given["material"]).name,
+        "machine": library.machine(given["machine"]).name,
+        "batch": {"pieces": given["pieces"]},
+        "stock": blank_of(given, given["units"]),
+        "operations": [],
+    }
+    check_stock(document)
+    return create_job(document, author)
 
 
 def save_edit(job_id: int, base: int, edit: Edit, author: AbstractBaseUser) -> Revision:
@@ -71,7 +63,7 @@ def save_edit(job_id: int, base: int, edit: Edit, author: AbstractBaseUser) -> R
     started = current if base == current.number else _revision(job_id, base)
     document, gesture = edited(started.document, edit)
     _check_touched(started.document, document)
-    content = _checked(document)
+    content = checked(Document, document, "")
     if base != current.number:
         raise Stale(base, current, content)
     return _append(current, content, gesture, author, before=current.effective, redo=[])
@@ -154,22 +146,18 @@ def _append(
         )
 
 
-def _checked(document: dict[str, Any]) -> dict[str, Any]:
-    try:
-        return Document(**document).dict()
-    except ValidationError as error:
-        fields = [{"field": ".".join(str(p) for p in e["loc"]), "message": e["msg"] + "."} for e in error.errors()]
-        raise Refusal(422, "; ".join(f"{f['field']}: {f['message']}" for f in fields[:3]), fields) from error
-
-
 def _check_touched(before: dict[str, Any], after: dict[str, Any]) -> None:
     """Operations that the edit touched must be readable set-ups; the rest is left as it was."""
     stock = shop()
     old = {entry["id"]: entry for entry in before["operations"]}
     for entry in after["operations"]:
         if old.get(entry["id"]) != entry:
-            setup_of(after, entry, None, stock)
+            setup_of(after, entry, None, stock)  # its own fields: the person stands before them
     shared = ("material", "hardness", "machine", "goal", "batch", "house", "holding", "stock")
     if any(before.get(name) != after.get(name) for name in shared):
         for entry in after["operations"]:
-            setup_of(after, entry, None, stock)
+            try:
+                setup_of(after, entry, None, stock)
+            except CuttingError as error:
+                error.message = f"operation {entry['number']} {entry['title']} forbids it: {error.message}"
+                raise

@@ -11,16 +11,17 @@ from ninja.files import UploadedFile
 
 from cutting.advice.contests import advise_any
 from cutting.doors.plain import plain
-from cutting.errors import CuttingError, require_between
+from cutting.errors import CuttingError
 from cutting.operations.fields import Field
 from cutting.operations.registry import KINDS, evaluate, evaluate_quickly, explore, relax
-from cutting.quantities import display, read_quantity
+from cutting.quantities import display, refuse_long
 from server.crib.assemblies import set_up_on
 from server.errors import Refusal
 from server.jobs import actions, schemas
 from server.jobs.cautions import dismiss, mark_dismissed, restore
 from server.jobs.document import entry_of, request_of, setup_of, tried_with, way_of
 from server.jobs.kinds import VIEWERS
+from server.jobs.measuring import ask_about_doubts, read_measurement
 from server.jobs.models import Job, Measurement, Note, Print, Revision
 from server.jobs.present import advice_out, evaluation
 from server.jobs.state import part_before, stages_of, state_of
@@ -211,38 +212,13 @@ def list_measurements(request: HttpRequest, job_id: int) -> list[dict[str, Any]]
 
 @router.post("/{job_id}/measurements", response={201: schemas.MeasurementOut})
 def write_measurement(request: HttpRequest, job_id: int, payload: schemas.MeasurementIn) -> Status:
-    """A commanded and a measured diameter after a pass."""
-    _entry(job_id, payload.operation)
-    read = {name: read_quantity(getattr(payload, name), "length", system=payload.units, field=name) for name in ("commanded", "measured")}
-    for name, quantity in read.items():
-        if not 0 < quantity.value <= 3150:
-            raise Refusal(
-                422,
-                f"{name}: {quantity.value:g} mm is outside 0 to 3150 mm.",
-                [{"field": name, "message": "outside its bounds", "bound": "over 0 to 3150 mm"}],
-            )
-    made = Measurement.objects.create(
-        job_id=job_id,
-        operation=payload.operation,
-        pass_number=payload.pass_number,
-        author=request.user,
-        commanded=read["commanded"].value,
-        measured=read["measured"].value,
-        commanded_entered=read["commanded"].entered[:40],
-        measured_entered=read["measured"].entered[:40],
-        piece=payload.piece,
-        temperature=payload.temperature,
-        uncertainty=_uncertainty(payload),
-    )
-    return Status(201, _measurement(made))
-
-
-def _uncertainty(payload: schemas.MeasurementIn) -> float | None:
-    if payload.uncertainty in (None, ""):
-        return None
-    given = read_quantity(payload.uncertainty, "length", system=payload.units, field="uncertainty").value
-    require_between("uncertainty", given, 0.0001, 1.0, "mm")
-    return given
+    """A commanded and a measured diameter after a pass; a doubtful reading is asked about before it is kept."""
+    revision = actions.newest(job_id)
+    document, entry = _entry(job_id, payload.operation, revision)
+    fields, given = read_measurement(payload, document, entry)
+    if not payload.sure:
+        ask_about_doubts(job_id, document, entry, given)
+    return Status(201, _measurement(Measurement.objects.create(job_id=job_id, author=request.user, **fields)))
 
 
 @router.delete("/{job_id}/measurements/{measurement_id}", response={204: None})
@@ -266,7 +242,8 @@ def add_print(request: HttpRequest, job_id: int, file: UploadedFile = File(...))
     media = next((media for magic, media in OPEN_FORMATS.items() if content.startswith(magic)), None)
     if media is None:
         raise Refusal(422, "file: not a PDF, PNG or JPEG.", [{"field": "file", "message": "a PDF, PNG or JPEG is wanted"}])
-    made = Print.objects.create(job_id=job_id, name=(file.name or "print")[:160], media_type=media, content=content, author=request.user)
+    name = refuse_long(file.name or "print", 160, "file")
+    made = Print.objects.create(job_id=job_id, name=name, media_type=media, content=content, author=request.user)
     return Status(201, made)
 
 

@@ -7,7 +7,7 @@ from contextlib import suppress
 from typing import Any, Literal
 
 from ninja import Schema
-from pydantic import ConfigDict, Field
+from pydantic import ConfigDict, Field, ValidationError
 
 from cutting.doors.json_form import read_any, read_any_request, read_feature_of, read_points
 from cutting.errors import CuttingError
@@ -17,6 +17,19 @@ from cutting.quantities import read_quantity
 from server.errors import Refusal
 from server.jobs.entries import Entry, with_unit
 from server.shop import Shop, shop
+from server.words import asked, said, title
+
+
+Pieces = asked("pieces", "count", 1, 10_000_000, unit="pieces", whole=True)
+Yearly = asked("pieces a year", "count", 0, 100_000_000, unit="pieces", whole=True)
+Hours = asked("hours alone", low=0, high=168, unit="h")
+SetupMinutes = asked("set-up minutes", low=0, high=10_000, unit="min")
+GoodShare = asked("good share", low=0.1, high=1)
+Price = asked("price", "money", 0, 1e6)
+Target = asked("target", "money", 0, 1e6, empty=True)
+Paid = asked("cost a piece", "money", 0, 1e6, above=True)
+Rate = asked("rate an hour", "money", 0, 10_000)
+Seconds = asked("seconds a piece", "duration", 0, 1e6, above=True)
 
 
 class Strict(Schema):
@@ -46,9 +59,9 @@ class Operation(Strict):
 class GrindingData(Strict):
     """Grinding as it is done now: what hard turning is held against."""
 
-    seconds: float = Field(gt=0, le=36_000)
-    rate: float = Field(ge=0, le=10_000)
-    wheel: float = Field(default=0, ge=0, le=10_000)
+    seconds: Seconds
+    rate: Rate
+    wheel: Price = 0
 
 
 class StockData(Strict):
@@ -58,30 +71,30 @@ class StockData(Strict):
     shape: str = Field(default="", max_length=400, description="of a shaped blank: place:diameter from the chuck, parted by ;")
     bar_length: str = Field(default="3000 mm", max_length=40)
     remnant: str = Field(default="120 mm", max_length=40, description="what the chuck keeps of every bar")
-    bar_price: float = Field(default=0, ge=0, le=1e6, description="of one bar; 0: not cut from a priced bar")
+    bar_price: Price = Field(default=0, description="of one bar; 0: not cut from a priced bar")
 
 
 class BatchData(Strict):
-    pieces: int = Field(default=50, ge=1, le=10_000_000)
-    unattended_hours: float = Field(default=0, ge=0, le=168)
-    yearly: int = Field(default=0, ge=0, le=100_000_000)
+    pieces: Pieces = 50
+    unattended_hours: Hours = 0
+    yearly: Yearly = 0
 
 
 class Money(Strict):
     """Money per piece or batch; `target` is what a piece may cost."""
 
-    blank: float = Field(default=0, ge=0, le=1e6)
-    setup_minutes: float = Field(default=0, ge=0, le=10_000)
-    good_share: float = Field(default=1, gt=0.1, le=1)
-    target: float | None = Field(default=None, ge=0, le=1e6)
+    blank: Price = 0
+    setup_minutes: SetupMinutes = 0
+    good_share: GoodShare = 1
+    target: Target = None
 
 
 class Baseline(Strict):
     """The present process, to beat."""
 
     name: str = Field(min_length=1, max_length=120)
-    seconds: float = Field(gt=0, le=1e6)
-    cost: float = Field(gt=0, le=1e6)
+    seconds: Seconds
+    cost: Paid
     note: str = Field(default="", max_length=400)
 
 
@@ -101,6 +114,15 @@ class Document(Strict):
     house: dict[str, Entry] = {}
     operations: list[Operation] = Field(max_length=60)
     baseline: Baseline | None = None
+
+
+def checked(model: type[Strict], given: dict[str, Any], path: str) -> dict[str, Any]:
+    """What the model makes of the values. Raises a 422 refusal that names each field below `path` in people's words."""
+    try:
+        return model(**given).dict()
+    except ValidationError as error:
+        errors = said([{**one, "loc": (path, *one["loc"]) if path else one["loc"]} for one in error.errors()])
+        raise Refusal(422, title(errors), errors) from error
 
 
 def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: dict[str, Any] | None = None) -> dict[str, Any]:

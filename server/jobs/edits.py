@@ -10,12 +10,17 @@ from ninja import Schema
 from pydantic import ConfigDict, Field
 
 from cutting.advice.contests import advise_any
+from cutting.doors.json_form import read_house
 from cutting.operations.registry import kind_of
 from cutting.workpiece.hardness import brinell
 from server.errors import Refusal
-from server.jobs.document import Baseline, BatchData, GrindingData, Money, Tool, merged, request_of
+from server.jobs.document import Baseline, BatchData, GrindingData, Money, StockData, Tool, checked, merged, request_of
 from server.jobs.entries import Entry, length_with_unit, with_unit
+from server.jobs.stock import check_stock
 from server.shop import shop
+from server.words import label_of
+
+BATCH_AND_MONEY = {"batch": BatchData, "money": Money}
 
 
 class Gesture(Schema):
@@ -126,13 +131,16 @@ class SetPart(Gesture):
     hardness: float | str | None = Field(default=None, description="HB, or text with its scale: 30 HRC, 1000 MPa")
     machine: str | None = None
     goal: Literal["cheapest", "fastest", "most secure"] | None = None
-    batch: BatchData | None = None
-    money: Money | None = None
+    batch: dict[str, Entry] = Field(default={}, description="what changes of it: pieces, unattended_hours, yearly")
+    money: dict[str, Entry] = Field(default={}, description="what changes of it: blank, setup_minutes, good_share, target")
     house: dict[str, Entry] | None = None
     shape: str | None = Field(default=None, max_length=400, description="of a shaped blank, empty for a bar")
     bar_length: Entry = Field(default=None, description="of the bar that pieces are cut from")
     remnant: Entry = None
-    bar_price: float | None = Field(default=None, ge=0, le=1e6)
+    bar_price: Entry = None
+    diameter: Entry = Field(default=None, description="of the blank")
+    free_length: Entry = None
+    bore: Entry = None
     units: Literal["mm", "inch"] = "mm"
 
     def apply(self, document: dict[str, Any]) -> str:
@@ -156,21 +164,23 @@ class SetPart(Gesture):
                     entry["settings"]["coolant"] = "flood"
             said.append(f"machine {machine.name}")
         for name in ("batch", "money"):
-            if (model := getattr(self, name)) is not None:
-                document[name] = model.dict()
-                said.append(name)
+            if given := getattr(self, name):
+                document[name] = checked(BATCH_AND_MONEY[name], {**document[name], **given}, name)
+                said += [f"{label_of(key)} {value if value not in (None, '') else 'none'}" for key, value in given.items()]
         if self.shape is not None:
             document["stock"]["shape"] = length_with_unit("shape", self.shape, self.units) or ""
             said.append("shape of the blank")
-        for name in ("bar_length", "remnant"):
+        for name in ("diameter", "free_length", "bore", "bar_length", "remnant"):
             if (given := getattr(self, name)) is not None:
                 document["stock"][name] = length_with_unit(name, given, self.units)
-                said.append(f"{name.replace('_', ' ')} {given}")
+                said.append(f"{label_of(name)} {given}")
         if self.bar_price is not None:
-            document["stock"]["bar_price"] = self.bar_price
-            said.append(f"price of a bar {self.bar_price:g}")
+            document["stock"]["bar_price"] = checked(StockData, {**document["stock"], "bar_price": self.bar_price or 0}, "")["bar_price"]
+            said.append(f"price of a bar {self.bar_price}")
+        check_stock(document)
         if self.house is not None:
             document["house"].update(self.house)
+            read_house(document["house"])
             said.append("house rules")
         return ", ".join(said) or "nothing"
 
@@ -238,11 +248,11 @@ class SetGrinding(Gesture):
     """Grinding time and cost, for the comparison with hard turning; null takes it away."""
 
     action: Literal["set_grinding"]
-    grinding: GrindingData | None
+    grinding: dict[str, Entry] | None
 
     def apply(self, document: dict[str, Any]) -> str:
         entry = self.target(document)
-        entry["grinding"] = self.grinding.dict() if self.grinding else None
+        entry["grinding"] = checked(GrindingData, self.grinding, "grinding") if self.grinding else None
         return f"{entry['number']}: grinding"
 
 
@@ -250,10 +260,10 @@ class SetBaseline(Gesture):
     """The present process, to beat; null takes it away."""
 
     action: Literal["set_baseline"]
-    baseline: Baseline | None
+    baseline: dict[str, Entry] | None
 
     def apply(self, document: dict[str, Any]) -> str:
-        document["baseline"] = self.baseline.dict() if self.baseline else None
+        document["baseline"] = checked(Baseline, self.baseline, "baseline") if self.baseline else None
         return "present process"
 
 

@@ -15,6 +15,8 @@ from server.jobs.kinds import AnyView
 from server.jobs.kinds.view import ChipOut, TableOut
 from server.units import DisplayOut, Plain, Point
 
+Typed = str | float  # as a person typed it; read where its kind and bounds are known
+
 
 class StepOut(Plain):
     key: str
@@ -354,7 +356,7 @@ class JobIn(Schema):
     diameter: str | float
     free_length: str | float
     bore: str | float = "0"
-    pieces: int = Field(default=50, ge=1, le=10_000_000)
+    pieces: Typed = "50"
     units: Literal["mm", "inch"] = "mm"
 
 
@@ -400,12 +402,13 @@ class NoteOut(Schema):
 
 class MeasurementIn(Schema):
     operation: str = Field(max_length=20)
-    pass_number: int = Field(ge=1, le=60)
-    commanded: str | float
-    measured: str | float
-    piece: int = Field(default=1, ge=1, le=10_000_000)
-    temperature: float = Field(default=20.0, ge=-20, le=200, description="of the part, °C")
-    uncertainty: str | float | None = Field(default=None, description="expanded, k = 2; empty: the house's own")
+    pass_number: Typed
+    commanded: Typed
+    measured: Typed
+    piece: Typed = "1"
+    temperature: Typed = Field(default="20", description="of the part, °C")
+    uncertainty: Typed | None = Field(default=None, description="expanded, k = 2; empty: the house's own")
+    sure: bool = Field(default=False, description="a doubtful reading was read again and is what the instrument says")
     units: Literal["mm", "inch"] = "mm"
 
 

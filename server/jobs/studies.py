@@ -84,7 +84,17 @@ def ledger_out(found: Ledger, setup: Setup, rows: Sequence[Measurement]) -> Answ
             }
             for entry in found.entries
         ],
-        "piece": max((entry.piece for entry in found.entries), default=1),
+        "doubtful": [
+            {
+                "id": by_place[(one.piece, one.pass_number)],
+                "piece": one.piece,
+                "pass_number": one.pass_number,
+                "commanded": display(one.commanded, "length"),
+                "measured": display(one.measured, "length"),
+            }
+            for one, _ in found.doubtful
+        ],
+        "piece": max((one.piece for one in (*found.entries, *(one for one, _ in found.doubtful))), default=1),
         "next": {
             "pass_number": following.pass_number,
             "target": display(round(following.target, 4), "length"),

@@ -73,7 +73,18 @@ class NextPassOut(Schema):
     last: bool
 
 
+class DoubtfulOut(Schema):
+    """A reading that is kept and not counted."""
+
+    id: int
+    piece: int
+    pass_number: int
+    commanded: DisplayOut
+    measured: DisplayOut
+
+
 class LedgerOut(Schema):
+    doubtful: list[DoubtfulOut]
     rows: list[LedgerRowOut]
     piece: int
     next: NextPassOut | None

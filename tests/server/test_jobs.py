@@ -88,7 +88,7 @@ def test_changing_the_metal_re_evaluates_everything(engineer: Api, job_id: JobId
         ({"action": "set_part", "material": "unobtainium"}, "material"),
         ({"action": "set_part", "machine": "the big one"}, "machine"),
         ({"action": "set_part", "hardness": -4}, "hardness"),
-        ({"action": "set_part", "batch": {"pieces": 0}}, "set_part.batch.pieces"),
+        ({"action": "set_part", "batch": {"pieces": 0}}, "batch.pieces"),
         ({"action": "take_tool", "operation": "op30", "tool": {"insert": "CNMG 999999", "holder": "PCLNR 2525 M12"}}, "tool.insert"),
         ({"action": "set_feature", "operation": "op30", "feature": {"end_diameter": "40 q9"}}, "feature.end_diameter"),
         ({"action": "set_part", "house": {"wear_factor": 99}}, "house.wear_factor"),

@@ -90,7 +90,14 @@ def test_the_ledger_lives_with_the_job(operator: Api, job_id: JobId) -> None:
     first = ask(operator, job, "op30", "plan")["ledger"]
     assert (first["rows"], first["next"]["pass_number"]) == ([], 1)
     command = first["next"]["command"]["metric"]
-    wrong = operator.post(door, {"operation": "op30", "pass_number": 1, "commanded": command, "measured": "91.9"})
+    body = {"operation": "op30", "pass_number": 1, "commanded": command, "measured": "91.9"}
+    asked = operator.post(door, body)
+    assert (asked.status_code, asked.json()["errors"][0]["doubt"]) == (422, True)
+    wrong = operator.post(door, {**body, "sure": True})
+    kept = ask(operator, job, "op30", "plan")["ledger"]
+    assert (kept["rows"], len(kept["doubtful"])) == ([], 1)
+    sheet = operator.get(f"/api/jobs/{job}/setup-sheet?form=page&operation=op30").content.decode()
+    assert "offset of the tool" not in sheet  # what cannot be is never printed
     assert operator.client.delete(f"{door}/{wrong.json()['id']}", HTTP_X_CSRFTOKEN=operator.token).status_code == 204
     size = float(command.split()[0]) + 0.074
     body = {"operation": "op30", "pass_number": 1, "commanded": command, "measured": size, "uncertainty": "4 µm", "temperature": 24}
@@ -107,7 +114,7 @@ def test_the_ledger_lives_with_the_job(operator: Api, job_id: JobId) -> None:
 def test_one_takes_back_only_ones_own_reading(engineer: Api, operator: Api, job_id: JobId) -> None:
     job = job_id("Deflector hub, weld repaired")
     door = f"/api/jobs/{job}/measurements"
-    theirs = engineer.post(door, {"operation": "op30", "pass_number": 1, "commanded": "91", "measured": "91.05"}).json()["id"]
+    theirs = engineer.post(door, {"operation": "op30", "pass_number": 1, "commanded": "91,000", "measured": "91,050"}).json()["id"]
     assert operator.client.delete(f"{door}/{theirs}", HTTP_X_CSRFTOKEN=operator.token).status_code == 403
     mine = operator.post(door, {"operation": "op30", "pass_number": 2, "commanded": "90.5", "measured": "90.56"}).json()["id"]
     assert engineer.client.delete(f"{door}/{mine}", HTTP_X_CSRFTOKEN=engineer.token).status_code == 204

@@ -16,7 +16,7 @@ from cutting.sizing.warmth import REFERENCE, at_reference, growth
 from cutting.working import Silent
 
 COVERAGE = 1.96  # 95 %
-SLIP = 1.0  # mm between commanded and measured from which a reading is doubted
+SLIP_SHARE, SLIP = 0.5, 0.1  # of what the cut takes off the diameter, and mm: a reading further off is doubted (common practice)
 WARM = 2.0  # K from 20 °C from which warmth is worth a word
 
 
@@ -77,6 +77,28 @@ class Ledger:
     prior_spring: float  # mm on diameter per N
     notes: tuple[str, ...]
     warnings: tuple[str, ...]
+    doubtful: tuple[tuple[Measured, str], ...] = ()
+
+
+def doubt_of(setup: Setup, before: float, one: Measured) -> str:
+    """Why a reading cannot be taken as it stands, empty where it can; `before` is the diameter [mm] that the cut began at.
+
+    A turned part does not grow, and what tool and setting are off by is a part of the cut, not the whole of it.
+    """
+    cold = float(at_reference(one.measured, setup.work.material.expansion, one.temperature))
+    if cold >= before - one.uncertainty / 2.0 and one.commanded < before - one.uncertainty:
+        return f"Ø{one.measured:g} mm is not below the Ø{before:g} mm before the cut: nothing would have been turned off"
+    taken = max(before - one.commanded, 0.0)
+    if abs(cold - one.commanded) > max(SLIP_SHARE * taken, SLIP) + one.uncertainty:
+        return f"Ø{one.measured:g} mm is {abs(cold - one.commanded):.3g} mm off the Ø{one.commanded:g} mm commanded, by a cut of {taken:.3g} mm"
+    return ""
+
+
+def doubt_of_next(setup: Setup, readings: Sequence[Measured], one: Measured) -> str:
+    """Why a new reading cannot be taken as it stands after those that are written, empty where it can."""
+    same = [kept for kept in readings if (kept.piece, kept.pass_number) != (one.piece, one.pass_number)]
+    found = ledger(setup, [*same, one])
+    return next((why for other, why in found.doubtful if other is one), "")
 
 
 def ledger(setup: Setup, readings: Sequence[Measured]) -> Ledger:
@@ -92,16 +114,22 @@ def ledger(setup: Setup, readings: Sequence[Measured]) -> Ledger:
     belief = start = _prior(case, setup)
     entries: list[Entry] = []
     observed: list[Observation] = []
+    doubtful: list[tuple[Measured, str]] = []
+    trusted: list[Measured] = []
     before, piece = setup.feature.start_diameter, None
     for one in ordered:
         if one.piece != piece:
             before, piece = setup.feature.start_diameter, one.piece
+        if why := doubt_of(setup, before, one):
+            doubtful.append((one, why))
+            continue
+        trusted.append(one)
         entry, seen = _entry(case, cutter, setup, one, before, belief if observed else None)
         entries.append(entry)
         observed.append(seen)
         belief = learn(start, observed)
         before = entry.at_20
-    following = _next(case, cutter, setup, ordered, before, belief)
+    following = _next(case, cutter, setup, trusted, before, belief)
     force = following.force if following else (observed[-1].force if observed else 0.0)
     spread = np.sqrt(belief.covariance.diagonal())
     return Ledger(
@@ -114,7 +142,8 @@ def ledger(setup: Setup, readings: Sequence[Measured]) -> Ledger:
         belief.springing_taught,
         start.prior_spring,
         tuple(_notes(belief, following)),
-        tuple(_warnings(setup, ordered, belief, following)),
+        tuple(_warnings(setup, trusted, doubtful, belief, following)),
+        tuple(doubtful),
     )
 
 
@@ -172,7 +201,9 @@ def _notes(belief: Belief, following: Next | None) -> list[str]:
     return found
 
 
-def _warnings(setup: Setup, done: list[Measured], belief: Belief, following: Next | None) -> list[str]:
+def _warnings(
+    setup: Setup, done: list[Measured], doubtful: list[tuple[Measured, str]], belief: Belief, following: Next | None
+) -> list[str]:
     found = []
     if following is not None and belief.unlike(following.force):
         nearest = min(belief.forces, key=lambda known: abs(known - following.force))
@@ -183,12 +214,8 @@ def _warnings(setup: Setup, done: list[Measured], belief: Belief, following: Nex
                 "-", "−"
             )
         )
-    for one in done:
-        if abs(one.measured - one.commanded) > SLIP:
-            found.append(
-                f"Pass {one.pass_number} measured {one.measured:g} mm for {one.commanded:g} mm commanded: look whether that is a slip of "
-                "the pen before cutting by it."
-            )
+    for one, why in doubtful:
+        found.append(f"Pass {one.pass_number} is not counted: {why}. Measure it again.")
     if following is not None and following.depth < 0.005:
         found.append("Almost nothing is left to turn: measure again before cutting, the edge would only rub.")
     if done and abs(done[-1].temperature - REFERENCE) > WARM:

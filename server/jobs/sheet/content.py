@@ -176,8 +176,8 @@ def _offsets(setup: Setup, job_id: int, operation: str, outcome: Outcome, system
         return []
     found = [("springs, on diameter", both(display(1000 * outcome.results["size_error"].value, "small_length")))]
     _, readings = readings_of(job_id, operation, setup.house.measuring_uncertainty)
-    if readings:
-        known = ledger(setup, readings)
+    known = ledger(setup, readings)
+    if known.entries:
         found.append(("offset of the tool, measured", both(display(1000 * known.setting, "small_length"))))
         if known.next:
             found.append((f"command for pass {known.next.pass_number}", _length(round(known.next.command, 3), system)))

@@ -342,7 +342,7 @@ export interface paths {
         put?: never;
         /**
          * Write Measurement
-         * @description A commanded and a measured diameter after a pass.
+         * @description A commanded and a measured diameter after a pass; a doubtful reading is asked about before it is kept.
          */
         post: operations["server_jobs_api_write_measurement"];
         delete?: never;
@@ -1708,7 +1708,7 @@ export interface components {
              * Pieces
              * @default 50
              */
-            pieces?: number;
+            pieces?: string | number;
             /**
              * Units
              * @default mm
@@ -1814,7 +1814,10 @@ export interface components {
              * @enum {string}
              */
             action: "set_baseline";
-            baseline: components["schemas"]["Baseline"] | null;
+            /** Baseline */
+            baseline: {
+                [key: string]: string | number | boolean | null;
+            } | null;
         };
         /**
          * SetFeature
@@ -1864,7 +1867,10 @@ export interface components {
              * @enum {string}
              */
             action: "set_grinding";
-            grinding: components["schemas"]["GrindingData"] | null;
+            /** Grinding */
+            grinding: {
+                [key: string]: string | number | boolean | null;
+            } | null;
         };
         /**
          * SetHolding
@@ -1920,8 +1926,22 @@ export interface components {
             machine?: string | null;
             /** Goal */
             goal?: ("cheapest" | "fastest" | "most secure") | null;
-            batch?: components["schemas"]["BatchData"] | null;
-            money?: components["schemas"]["Money"] | null;
+            /**
+             * Batch
+             * @description what changes of it: pieces, unattended_hours, yearly
+             * @default {}
+             */
+            batch?: {
+                [key: string]: string | number | boolean | null;
+            };
+            /**
+             * Money
+             * @description what changes of it: blank, setup_minutes, good_share, target
+             * @default {}
+             */
+            money?: {
+                [key: string]: string | number | boolean | null;
+            };
             /** House */
             house?: {
                 [key: string]: string | number | boolean | null;
@@ -1939,7 +1959,16 @@ export interface components {
             /** Remnant */
             remnant?: string | number | boolean | null;
             /** Bar Price */
-            bar_price?: number | null;
+            bar_price?: string | number | boolean | null;
+            /**
+             * Diameter
+             * @description of the blank
+             */
+            diameter?: string | number | boolean | null;
+            /** Free Length */
+            free_length?: string | number | boolean | null;
+            /** Bore */
+            bore?: string | number | boolean | null;
             /**
              * Units
              * @default mm
@@ -2766,7 +2795,7 @@ export interface components {
             /** Operation */
             operation: string;
             /** Pass Number */
-            pass_number: number;
+            pass_number: string | number;
             /** Commanded */
             commanded: string | number;
             /** Measured */
@@ -2775,18 +2804,24 @@ export interface components {
              * Piece
              * @default 1
              */
-            piece?: number;
+            piece?: string | number;
             /**
              * Temperature
              * @description of the part, °C
              * @default 20
              */
-            temperature?: number;
+            temperature?: string | number;
             /**
              * Uncertainty
              * @description expanded, k = 2; empty: the house's own
              */
             uncertainty?: string | number | null;
+            /**
+             * Sure
+             * @description a doubtful reading was read again and is what the instrument says
+             * @default false
+             */
+            sure?: boolean;
             /**
              * Units
              * @default mm
@@ -2808,8 +2843,24 @@ export interface components {
             /** Why */
             why: string;
         };
+        /**
+         * DoubtfulOut
+         * @description A reading that is kept and not counted.
+         */
+        DoubtfulOut: {
+            /** Id */
+            id: number;
+            /** Piece */
+            piece: number;
+            /** Pass Number */
+            pass_number: number;
+            commanded: components["schemas"]["DisplayOut"];
+            measured: components["schemas"]["DisplayOut"];
+        };
         /** LedgerOut */
         LedgerOut: {
+            /** Doubtful */
+            doubtful: components["schemas"]["DoubtfulOut"][];
             /** Rows */
             rows: components["schemas"]["LedgerRowOut"][];
             /** Piece */

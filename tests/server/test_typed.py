@@ -1,0 +1,89 @@
+"""Every number of the product that a person types goes through one reader: comma and point, letters, bounds, both ways of `1,500`."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+
+from tests.server.conftest import Api
+
+JobId = Callable[[str], int]
+GRINDING = {"seconds": "210", "rate": "64", "wheel": "0,35"}
+BASELINE = {"name": "present", "seconds": "742", "cost": "31,80", "note": ""}
+# how each number of a job is edited, where the answer holds it, and a value below its bounds
+NUMBERS: dict[str, tuple[Callable[[Any], dict[str, Any]], Callable[[Any], Any], str]] = {
+    "money.target": (lambda v: {"action": "set_part", "money": {"target": v}}, lambda d: d["money"]["target"], "-5"),
+    "money.setup_minutes": (lambda v: {"action": "set_part", "money": {"setup_minutes": v}}, lambda d: d["money"]["setup_minutes"], "-1"),
+    "money.blank": (lambda v: {"action": "set_part", "money": {"blank": v}}, lambda d: d["money"]["blank"], "-1"),
+    "batch.unattended_hours": (lambda v: {"action": "set_part", "batch": {"unattended_hours": v}}, lambda d: d["batch"]["unattended_hours"], "-1"),
+    "bar_price": (lambda v: {"action": "set_part", "bar_price": v}, lambda d: d["stock"]["bar_price"], "-5"),
+    "house.wear_factor": (lambda v: {"action": "set_part", "house": {"wear_factor": v}}, lambda d: float(str(d["house"]["wear_factor"]).replace(",", ".")), "0"),
+    "grinding.rate": (lambda v: {"action": "set_grinding", "operation": "op30", "grinding": {**GRINDING, "rate": v}}, lambda d: d["operations"][2]["grinding"]["rate"], "-1"),
+    "baseline.cost": (lambda v: {"action": "set_baseline", "baseline": {**BASELINE, "cost": v}}, lambda d: d["baseline"]["cost"], "0"),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("name", NUMBERS)
+def test_each_number_of_a_job_reads_commas_and_refuses_the_rest(engineer: Api, job_id: JobId, name: str) -> None:
+    job = job_id("Runner shaft")
+    edit, held, low = NUMBERS[name]
+    assert held(engineer.edit(job, 1, **edit("1,50")).json()["document"]) == 1.5
+    for nonsense in ("C45", low, "soon", "1,2,3"):
+        refused = engineer.edit(job, 2, **edit(nonsense))
+        assert refused.status_code == 422, nonsense
+        error = refused.json()["errors"][0]
+        assert error["field"] == name
+        assert "Input should" not in error["message"]
+        assert "set_" not in refused.json()["title"]
+    twofold = engineer.edit(job, 2, **edit("1,500"))
+    assert (twofold.status_code, twofold.json()["errors"][0]["field"]) == (422, name)
+    assert twofold.json()["errors"][0]["readings"][0] in ("1.500", "1500")
+
+
+def test_counts_are_whole_and_their_change_leaves_the_rest(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Guide-vane pin")
+    changed = engineer.edit(job, 1, action="set_part", batch={"pieces": "9 000"}).json()["document"]["batch"]
+    assert changed == {"pieces": 9000, "unattended_hours": 6, "yearly": 32000}
+    for wrong, readings in (("1,500", ["1500"]), ("2,5", None), ("0", None)):
+        error = engineer.edit(job, 2, action="set_part", batch={"pieces": wrong}).json()["errors"][0]
+        assert (error["field"], error.get("readings")) == ("batch.pieces", readings)
+    assert engineer.edit(job, 2, action="set_part", money={"target": ""}).json()["document"]["money"]["target"] is None
+
+
+@pytest.mark.parametrize(
+    ("change", "field"),
+    [({"bar_length": "-5"}, "bar_length"), ({"bore": "64"}, "bore"), ({"bore": "70"}, "bore"), ({"diameter": "0"}, "diameter"),
+     ({"diameter": "9 m"}, "diameter"), ({"free_length": "-2"}, "free_length"), ({"remnant": "4 m"}, "remnant"),
+     ({"name": "n" * 121}, "name"), ({"name": ""}, "name"), ({"free_length": "100"}, "feature.length")],
+)  # fmt: skip
+def test_a_blank_that_cannot_be_is_refused(engineer: Api, job_id: JobId, change: dict[str, str], field: str) -> None:
+    job = job_id("Runner shaft")
+    refused = engineer.edit(job, 1, action="set_part", **change)
+    assert (refused.status_code, refused.json()["errors"][0]["field"]) == (422, field)
+    assert engineer.get(f"/api/jobs/{job}").json()["revision"] == 1
+
+
+def test_a_new_job_refuses_the_same(engineer: Api) -> None:
+    new = {
+        "name": "Stub",
+        "material": "C45",
+        "machine": "two-axis lathe",
+        "diameter": "50",
+        "free_length": "80",
+        "bore": "0",
+        "pieces": "1,500",
+    }
+    for change, field in (({}, "pieces"), ({"bore": "60", "pieces": "5"}, "bore"), ({"diameter": "C45", "pieces": "5"}, "diameter")):
+        refused = engineer.post("/api/jobs", {**new, **change})
+        assert (refused.status_code, refused.json()["errors"][0]["field"].split(".")[-1]) == (422, field)
+    assert engineer.post("/api/jobs", {**new, "pieces": "50", "diameter": "1-3/8 in"}).status_code == 201
+
+
+def test_a_blank_follows_its_field_and_names_the_operation_that_forbids(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Runner shaft")
+    grown = engineer.edit(job, 1, action="set_part", diameter="2,75", units="inch").json()["document"]["stock"]
+    assert grown["diameter"] == "2,75 in"
+    said = engineer.edit(job, 2, action="set_part", free_length="200").json()["title"]
+    assert "operation 20 Rough turn" in said
