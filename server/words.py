@@ -29,7 +29,7 @@ def asked(label: str, kind: str = "number", low: float | None = None, high: floa
         return int(found) if wanted.whole else found
 
     plain: Any = int if wanted.whole else float
-    return Annotated[plain | None if empty else plain, BeforeValidator(read)]
+    return Annotated[plain | None if empty else plain, BeforeValidator(read, json_schema_input_type=plain | str)]
 
 
 def said(errors: Iterable[Mapping[str, Any]]) -> list[dict[str, Any]]:

@@ -21,6 +21,7 @@ from cutting.operations.outcome import Severity
 from cutting.operations.setup import Goal
 from cutting.operations.trial.model import Model
 from cutting.operations.trial.rule import closest, sound, worst
+from cutting.quantities.kinds import currency
 from cutting.quantities.write import Display, write
 from cutting.tooling.blades import GrooveBlade, GrooveInsert, NarrowStock
 from cutting.wear.reference import life_law
@@ -235,7 +236,7 @@ def _reason(row: Candidate, first: Candidate, goal: Goal, widths: dict[str, floa
     if row is first:
         return f"first: {GOALS[goal]}"
     if row.beside - first.beside > max(0.01 * first.cost, row.cost - first.cost):
-        return f"its kerf costs {row.beside - first.beside:.3f} € more a piece"
+        return f"its kerf costs {row.beside - first.beside:.3f} {currency()} more a piece"
     slower = row.seconds / first.seconds - 1.0
     if row.way and row.way != first.way and slower > 0.004:
         return f"{row.way} takes {row.seconds - first.seconds:.1f} s more than {first.way}"

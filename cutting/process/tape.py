@@ -6,7 +6,8 @@ from dataclasses import dataclass
 
 from cutting.machine.machines import Machine
 from cutting.operations.outcome import Outcome
-from cutting.quantities.write import Display, display, write
+from cutting.quantities.kinds import currency
+from cutting.quantities.write import Display, display
 
 
 @dataclass(frozen=True)
@@ -69,15 +70,16 @@ def cycle_tape(outcomes: list[tuple[str, str, Outcome]], machine: Machine, piece
     setup = piece.setup_minutes * 60.0 * per_second / pieces
     money = (sum(s.money for s in segments) + piece.blank + setup) / piece.good_share
     working = (
-        f"{seconds:.1f} s × {machine.rate:g} €/h ÷ 3600 = {per_second * seconds:.2f} €",
-        f"edges {edges_total:.2f} € · blank {piece.blank:.2f} € · set-up {piece.setup_minutes:g} min ÷ {pieces} = {setup:.2f} €",
-        f"sum ÷ good share {piece.good_share:g} = {money:.2f} € a piece (Groover, ch. 24)",
+        f"{seconds:.1f} s × {machine.rate:g} {currency()}/h ÷ 3600 = {per_second * seconds:.2f} {currency()}",
+        f"edges {edges_total:.2f} {currency()} · blank {piece.blank:.2f} {currency()}"
+        f" · set-up {piece.setup_minutes:g} min ÷ {pieces} = {setup:.2f} {currency()}",
+        f"sum ÷ good share {piece.good_share:g} = {money:.2f} {currency()} a piece (Groover, ch. 24)",
     )
     return Tape(
         tuple(segments),
         seconds,
         money,
-        _clock(seconds),
+        display(seconds, "duration"),
         display(money, "money"),
         (low + machine.handling_time, high + machine.handling_time),
         (money - edges_total * 0.5, money + edges_total),
@@ -85,10 +87,3 @@ def cycle_tape(outcomes: list[tuple[str, str, Outcome]], machine: Machine, piece
     )
 
 
-def _clock(seconds: float) -> Display:
-    if seconds < 100:
-        text = write(seconds, "duration")
-    else:
-        minutes, rest = divmod(round(seconds), 60)
-        text = f"{minutes} min {rest:02d} s"
-    return Display(text, text)

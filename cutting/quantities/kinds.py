@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 
 import pint
@@ -158,6 +158,16 @@ KINDS: dict[str, Kind] = {
         Kind("number", "", "", "", "", None, None, {}),
     )
 }
+
+
+def use_currency(sign: str) -> None:
+    """Name the shop's own currency by its sign or code, as money is then written and read: `€`, `CHF`, `kr`."""
+    KINDS["money"] = replace(KINDS["money"], metric=sign, inch=sign, words={sign.lower(): "", "€": "", "eur": ""})
+
+
+def currency() -> str:
+    """The sign of the shop's currency."""
+    return KINDS["money"].metric
 
 
 @cache

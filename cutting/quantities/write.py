@@ -7,6 +7,9 @@ from dataclasses import dataclass
 from cutting.quantities.kinds import KINDS, factor
 
 
+CLOCK = 100.0  # s from which a time is written in minutes
+
+
 @dataclass(frozen=True)
 class Display:
     """A value in words, once per unit system."""
@@ -22,6 +25,8 @@ def write(value: float, kind: str, system: str = "metric", with_unit: bool = Tru
     shown = value * factor(what.unit, what.inch_unit) if inch else value
     decimals = what.inch_decimals if inch else what.metric_decimals
     label = what.inch if inch else what.metric
+    if with_unit and kind == "duration" and abs(value) >= CLOCK:
+        return _clock(value)
     text = _digits(shown, decimals, kind)
     return f"{text} {label}".strip() if with_unit else text
 
@@ -29,6 +34,13 @@ def write(value: float, kind: str, system: str = "metric", with_unit: bool = Tru
 def display(value: float, kind: str, with_unit: bool = True) -> Display:
     """One value in both unit systems."""
     return Display(write(value, kind, "metric", with_unit), write(value, kind, "inch", with_unit))
+
+
+def _clock(seconds: float) -> str:
+    """A longer time as people say it: 12 min 22 s, 3 h 05 min."""
+    minutes, rest = divmod(round(seconds), 60)
+    hours, part = divmod(minutes, 60)
+    return f"{hours} h {part:02d} min" if hours else f"{minutes} min {rest:02d} s"
 
 
 def _digits(value: float, decimals: int | None, kind: str) -> str:

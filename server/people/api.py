@@ -9,6 +9,7 @@ from django.http import HttpRequest
 from django.middleware.csrf import get_token
 from ninja import Router, Schema, Status
 
+from cutting.quantities.kinds import currency
 from server.errors import Refusal
 from server.people.roles import preferences_of
 
@@ -34,6 +35,7 @@ class Person(Schema):
     units: Literal["mm", "inch"]
     theme: Literal["light", "dark", "system"]
     letter_keys: bool
+    currency: str
     token: str
 
 
@@ -69,7 +71,7 @@ def change_preferences(request: HttpRequest, payload: PreferencesPatch) -> Perso
 def _person(request: HttpRequest) -> Person:
     token = get_token(request)
     if not request.user.is_authenticated:
-        return Person(name=None, role=None, units="mm", theme="system", letter_keys=True, token=token)
+        return Person(name=None, role=None, units="mm", theme="system", letter_keys=True, currency=currency(), token=token)
     found = preferences_of(request)
     return Person(
         name=request.user.get_username(),
@@ -77,5 +79,6 @@ def _person(request: HttpRequest) -> Person:
         units=found.units,
         theme=found.theme,  # type: ignore[arg-type]
         letter_keys=found.letter_keys,
+        currency=currency(),
         token=token,
     )

@@ -8,6 +8,8 @@ from pathlib import Path
 
 from csp.constants import NONE, SELF
 
+from cutting.quantities.kinds import use_currency
+
 ROOT = Path(__file__).resolve().parents[2]
 VAR = Path(os.environ.get("ARROW_BENCH_VAR", ROOT / "var"))
 
@@ -82,6 +84,9 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
 ]
 LANGUAGE_CODE = "en"
+# the shop's own currency, by sign or code
+CURRENCY = os.environ.get("ARROW_BENCH_CURRENCY", "€")[:4]
+use_currency(CURRENCY)
 TIME_ZONE = "UTC"
 USE_TZ = True
 STATIC_URL = "static/"

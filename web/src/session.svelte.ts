@@ -13,6 +13,11 @@ class Session {
     return this.person?.role === "engineer";
   }
 
+  /** The sign of the shop's own currency. */
+  get currency(): string {
+    return this.person?.currency ?? "€";
+  }
+
   get letterKeys(): boolean {
     return this.person?.letter_keys ?? true;
   }

@@ -18,6 +18,7 @@ from cutting.operations.single_point.fit import warnings_of_fit
 from cutting.operations.single_point.physics import Cut, cut
 from cutting.operations.single_point.plan import pass_depths, pass_diameters
 from cutting.operations.single_point.run import run
+from cutting.quantities.kinds import currency
 from cutting.quantities.write import Display, write
 from cutting.tooling.crib import Crib, seat
 from cutting.tooling.items import Holder, Insert
@@ -273,16 +274,16 @@ def _effect(limit: Limit, base: Trial, trial: Trial) -> Display:
     tail = "" if trial.sound else ", but breaks another limit"
     text = (
         f"{limit.label.split(',')[0]} {base.used:.0%} → {trial.used:.0%} of its bound, "
-        f"{_signed(trial.seconds - base.seconds, 's')}, {_signed(trial.cost - base.cost, '€')}{tail}"
+        f"{_signed(trial.seconds - base.seconds, 's')}, {_signed(trial.cost - base.cost, currency())}{tail}"
     )
     return _both(text)
 
 
 def _gain(base: Trial, trial: Trial) -> Display:
-    return _both(f"{_signed(trial.seconds - base.seconds, 's')}, {_signed(trial.cost - base.cost, '€')}")
+    return _both(f"{_signed(trial.seconds - base.seconds, 's')}, {_signed(trial.cost - base.cost, currency())}")
 
 
 def _signed(value: float, unit: str) -> str:
-    digits = 2 if unit == "€" else 0 if abs(value) >= 10 else 1
+    digits = 2 if unit == currency() else 0 if abs(value) >= 10 else 1
     text = f"{value:+.{digits}f} {unit}"
     return text.replace("-", "−") if round(value, digits) else f"±0 {unit}"

@@ -9,6 +9,7 @@ from typing import Any, Generic, TypeVar
 from cutting.errors import CuttingError
 from cutting.operations.outcome import Limit, Remedy
 from cutting.operations.trial.rule import N, Rule, sound
+from cutting.quantities.kinds import currency
 from cutting.quantities.write import Display, write
 
 S = TypeVar("S")
@@ -96,4 +97,4 @@ def _sets(change: Change[Any]) -> tuple[str, ...]:
 
 
 def _paid(before: N, then: N) -> str:
-    return f"{then.seconds - before.seconds:+.1f} s, {then.cost - before.cost:+.2f} €".replace("-", "−")
+    return f"{then.seconds - before.seconds:+.1f} s, {then.cost - before.cost:+.2f} {currency()}".replace("-", "−")

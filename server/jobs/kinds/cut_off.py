@@ -10,6 +10,7 @@ from cutting.doors.plain import plain
 from cutting.operations.cut_off.simulation import CutOff
 from cutting.operations.outcome import Outcome
 from cutting.quantities import Display, display, write
+from cutting.quantities.kinds import currency
 from server.jobs.kinds.view import AxisOut, Shown, TableOut, Viewer, axis, both, length, points, same
 from server.units import DisplayOut, Plain, Point
 
@@ -131,7 +132,7 @@ def _kerf(setup: Any, outcome: Outcome) -> list[dict[str, Any]]:
     yearly, each = setup.bar.yearly, found["kerf_per_piece"].value
     width = setup.insert.width
     # a tenth of a cent counts where thousands are parted
-    made = [{"label": _said("width {}", width), "value": same(f"{each:.3f} € a piece"), "saving": False}]
+    made = [{"label": _said("width {}", width), "value": same(f"{each:.3f} {currency()} a piece"), "saving": False}]
     if yearly:
         paid = same(write(each * yearly, "money"))
         made.append({"label": same(f"{yearly:,} a year".replace(",", "\u202f")), "value": paid, "saving": False})

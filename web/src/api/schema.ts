@@ -1216,6 +1216,8 @@ export interface components {
             theme: "light" | "dark" | "system";
             /** Letter Keys */
             letter_keys: boolean;
+            /** Currency */
+            currency: string;
             /** Token */
             token: string;
         };
@@ -3869,7 +3871,7 @@ export interface components {
              * Efficiency
              * @default 0.8
              */
-            efficiency?: number;
+            efficiency?: number | string;
             /**
              * Units
              * @default mm
@@ -3931,7 +3933,7 @@ export interface components {
              * Pieces
              * @default 50
              */
-            pieces?: number;
+            pieces?: number | string;
             /**
              * Interrupted
              * @default false

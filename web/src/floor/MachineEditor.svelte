@@ -52,7 +52,7 @@
     if (points.length < 2) return;
     ask(
       api.POST("/api/floor/curve", {
-        body: { points, curve_at, efficiency: Number(form.value("efficiency")) || 0.8, units: session.units },
+        body: { points, curve_at, efficiency: form.value("efficiency") || "0.8", units: session.units },
       }),
     )
       .then((found) => asked === turn && (curve = found))

@@ -1,5 +1,7 @@
 <script lang="ts">
   import { api, ask, Problem } from "../api/client";
+  import { Draft } from "../lib/draft.svelte";
+  import FormField from "../lib/FormField.svelte";
   import Panel from "../lib/Panel.svelte";
   import { session, shown } from "../session.svelte";
   import type { JobEditor } from "./editor.svelte";
@@ -8,8 +10,9 @@
   const job = $derived(editor.job!);
   let refused = $state("");
   let writing = $state(false);
-  let seconds = $state("");
-  let cost = $state("");
+  let refusal = $state<Problem | null>(null);
+  // svelte-ignore state_referenced_locally
+  const draft = new Draft(`baseline ${editor.id}`, () => ({ seconds: "", cost: "" }));
 
   async function upload(event: Event) {
     const field = event.currentTarget as HTMLInputElement;
@@ -35,8 +38,11 @@
 
   async function keep(event: SubmitEvent) {
     event.preventDefault();
-    const baseline = { name: "present process", seconds: Number(seconds), cost: Number(cost), note: "" };
-    if (await editor.save({ action: "set_baseline", operation: "", baseline })) writing = false;
+    const baseline = { name: "present process", ...draft.value, note: "" };
+    refusal = await editor.keep({ action: "set_baseline", operation: "", baseline });
+    if (refusal) return;
+    draft.done();
+    writing = false;
   }
 </script>
 
@@ -63,25 +69,9 @@
     {:else if writing}
       <form class="grid grid-cols-[110px_1fr] items-center gap-1.5" onsubmit={keep}>
         <label for="base-seconds">seconds a piece</label>
-        <input
-          id="base-seconds"
-          class="control figure"
-          type="number"
-          min="0.1"
-          step="any"
-          required
-          bind:value={seconds}
-        />
-        <label for="base-cost">€ a piece</label>
-        <input
-          id="base-cost"
-          class="control figure"
-          type="number"
-          min="0.01"
-          step="any"
-          required
-          bind:value={cost}
-        />
+        <FormField id="base-seconds" field="seconds" problem={refusal} bind:value={draft.value.seconds} />
+        <label for="base-cost">{session.currency} a piece</label>
+        <FormField id="base-cost" field="cost" problem={refusal} bind:value={draft.value.cost} />
         <button class="control col-start-2">Keep as the present process</button>
       </form>
     {:else}

@@ -1,15 +1,17 @@
 <script lang="ts">
-  import type { Schemas } from "../api/client";
+  import type { Problem, Schemas } from "../api/client";
   import EntryField from "../lib/EntryField.svelte";
 
   interface Props {
     id: string;
     field: Schemas["FieldOut"];
     value: string | number | boolean | null | undefined;
-    commit: (value: string | boolean) => void;
+    commit: (value: string | boolean) => void | Promise<Problem | null>;
+    problem?: Problem | null;
+    giveUp?: () => void;
     disabled?: boolean;
   }
-  let { id, field, value, commit, disabled = false }: Props = $props();
+  let { id, field, value, commit, problem = null, giveUp, disabled = false }: Props = $props();
   const text = $derived(value == null ? "" : String(value));
 </script>
 
@@ -21,7 +23,7 @@
     class="size-5"
     {disabled}
     checked={value == null ? field.default === "True" : value === true}
-    onchange={(event) => commit(event.currentTarget.checked)}
+    onchange={(event) => void commit(event.currentTarget.checked)}
   />
 {:else if field.kind === "choice"}
   <select
@@ -29,10 +31,22 @@
     class="control"
     {disabled}
     value={text || field.default}
-    onchange={(event) => commit(event.currentTarget.value)}
+    onchange={(event) => void commit(event.currentTarget.value)}
   >
     {#each field.options as option (option)}<option>{option}</option>{/each}
   </select>
 {:else}
-  <EntryField {id} value={text} placeholder={field.example} options={field.options} {disabled} {commit} />
+  <span
+    ><EntryField
+      {id}
+      field={field.name}
+      value={text}
+      placeholder={field.example}
+      options={field.options}
+      {disabled}
+      {problem}
+      {giveUp}
+      {commit}
+    /></span
+  >
 {/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import EntryField from "../lib/EntryField.svelte";
   import Sheet from "../lib/Sheet.svelte";
   import { session } from "../session.svelte";
   import type { JobEditor } from "./editor.svelte";
@@ -37,43 +38,15 @@
       ],
     },
   ];
-  const NUMBERS: [string, string, number, number, number, string][] = [
-    ["light_cut", "light last cut, mm", 0.2, 0.01, 5, "where the last cut is light"],
-    [
-      "polishing_allowance",
-      "left for polishing, mm on Ø",
-      0.01,
-      0,
-      0.2,
-      "where a surface is polished to size",
-    ],
-    [
-      "measuring_uncertainty",
-      "micrometer ±, mm",
-      0.01,
-      0.0001,
-      1,
-      "expanded, k = 2, of the usual instrument",
-    ],
-    [
-      "share_of_tolerance",
-      "share of the tolerance for springing",
-      0.5,
-      0.05,
-      1,
-      "how much of it the part may spring",
-    ],
-    ["wear_factor", "worn edge's force", 1.3, 1, 2, "against a new one; power and strength are checked worn"],
-    ["grip_safety", "grip safety", 2, 1, 10, "held torque over cutting torque"],
-    [
-      "secure_probability",
-      "secure run, unattended",
-      0.95,
-      0.5,
-      0.9999,
-      "that an edge reaches its planned change",
-    ],
-    ["attended_probability", "the same, attended", 0.8, 0.3, 0.9999, ""],
+  const NUMBERS: [string, string, number, string][] = [
+    ["light_cut", "light last cut, mm", 0.2, "where the last cut is light"],
+    ["polishing_allowance", "left for polishing, mm on Ø", 0.01, "where a surface is polished to size"],
+    ["measuring_uncertainty", "micrometer ±, mm", 0.01, "expanded, k = 2, of the usual instrument"],
+    ["share_of_tolerance", "share of the tolerance for springing", 0.5, "how much of it the part may spring"],
+    ["wear_factor", "worn edge's force", 1.3, "against a new one; power and strength are checked worn"],
+    ["grip_safety", "grip safety", 2, "held torque over cutting torque"],
+    ["secure_probability", "secure run, unattended", 0.95, "that an edge reaches its planned change"],
+    ["attended_probability", "the same, attended", 0.8, ""],
   ];
 
   const now = (school: (typeof SCHOOLS)[number]) => {
@@ -81,16 +54,8 @@
     return (school.options.find(([, one]) => one === value) ?? school.options[0]!)[0];
   };
 
-  function keep(name: string, value: boolean | number | undefined) {
-    if (value !== undefined)
-      void editor.save({ action: "set_part", operation: "", units: session.units, house: { [name]: value } });
-  }
-
-  function number(event: Event, name: string) {
-    const field = event.currentTarget as HTMLInputElement;
-    if (field.value.trim() !== "" && Number.isFinite(Number(field.value))) keep(name, Number(field.value));
-    else field.reportValidity();
-  }
+  const keep = (name: string, value: boolean | number | string) =>
+    editor.keep({ action: "set_part", operation: "", units: session.units, house: { [name]: value } });
 </script>
 
 <Sheet title="House rules of this job" {close}>
@@ -106,27 +71,24 @@
         disabled={locked}
         value={now(school)}
         onchange={(event) =>
-          keep(school.name, school.options.find(([said]) => said === event.currentTarget.value)?.[1])}
+          void keep(school.name, school.options.find(([said]) => said === event.currentTarget.value)![1])}
       >
         {#each school.options as [said] (said)}<option>{said}</option>{/each}
       </select>
     {/each}
-    {#each NUMBERS as [name, label, usual, low, high, why] (name)}
+    {#each NUMBERS as [name, label, usual, why] (name)}
       <label for="house-{name}"
         >{label}{#if why}<br /><span class="text-soft text-[13px]">{why}</span>{/if}</label
       >
-      <input
-        id="house-{name}"
-        class="control figure"
-        type="number"
-        min={low}
-        max={high}
-        step="any"
-        disabled={locked}
-        value={house[name] ?? usual}
-        onchange={(event) => number(event, name)}
-      />
+      <span
+        ><EntryField
+          id="house-{name}"
+          field="house.{name}"
+          disabled={locked}
+          value={String(house[name] ?? usual)}
+          commit={(text) => keep(name, text || usual)}
+        /></span
+      >
     {/each}
   </div>
-  {#if editor.problem}<p role="alert" class="text-signal mt-2">{editor.problem.message}</p>{/if}
 </Sheet>

@@ -1,7 +1,10 @@
 <script lang="ts">
   import { createQuery } from "@tanstack/svelte-query";
   import { push } from "svelte-spa-router";
-  import { api, ask, type Problem } from "../api/client";
+  import { api, ask, Problem } from "../api/client";
+  import AsLeft from "../lib/AsLeft.svelte";
+  import { Draft } from "../lib/draft.svelte";
+  import FormField from "../lib/FormField.svelte";
   import Sheet from "../lib/Sheet.svelte";
   import { session } from "../session.svelte";
 
@@ -11,63 +14,72 @@
     queryFn: async () =>
       (await ask(api.GET("/api/floor/machines"))).filter((machine) => machine.abilities.includes("turns")),
   }));
-  let name = $state("");
-  let material = $state("");
-  let machine = $state("two-axis lathe");
-  let diameter = $state("");
-  let freeLength = $state("");
-  let bore = $state("0");
-  let pieces = $state(50);
-  let refused = $state("");
+  const draft = new Draft("new job", () => ({
+    name: "",
+    material: "",
+    machine: "two-axis lathe",
+    diameter: "",
+    free_length: "",
+    bore: "0",
+    pieces: "50",
+  }));
+  let refusal = $state<Problem | null>(null);
+  const said = $derived(refusal && !refusal.errors.some((one) => one.field in draft.value) ? refusal : null);
 
   async function start(event: SubmitEvent) {
     event.preventDefault();
-    refused = "";
+    refusal = null;
     try {
-      const body = {
-        name,
-        material,
-        machine,
-        diameter,
-        free_length: freeLength,
-        bore,
-        pieces,
-        units: session.units,
-      };
+      const body = { ...$state.snapshot(draft.value), units: session.units };
       const job = await ask(api.POST("/api/jobs", { body }));
+      draft.done();
       close();
       await push(`/jobs/${job.id}`);
     } catch (reason) {
-      refused = (reason as Problem).message;
+      if (!(reason instanceof Problem)) throw reason;
+      refusal = reason;
     }
   }
 </script>
 
 <Sheet title="New job" {close}>
   <form class="grid grid-cols-[200px_1fr] items-center gap-2" onsubmit={start}>
+    <AsLeft {draft} />
     <label for="new-name">part</label>
-    <input id="new-name" class="control" required maxlength="120" bind:value={name} />
+    <FormField id="new-name" field="name" problem={refusal} bind:value={draft.value.name} />
     <label for="new-material">material, any common name</label>
-    <input
+    <FormField
       id="new-material"
-      class="control"
-      required
+      field="material"
+      problem={refusal}
       placeholder="4140, C45, 1.4404, brass …"
-      bind:value={material}
+      bind:value={draft.value.material}
     />
     <label for="new-machine">machine</label>
-    <select id="new-machine" class="control" bind:value={machine}>
+    <select id="new-machine" class="control" bind:value={draft.value.machine}>
       {#each machines.data ?? [] as one (one.name)}<option>{one.name}</option>{/each}
     </select>
     <label for="new-diameter">blank Ø</label>
-    <input id="new-diameter" class="control figure" required placeholder="64" bind:value={diameter} />
+    <FormField
+      id="new-diameter"
+      field="diameter"
+      problem={refusal}
+      placeholder="64"
+      bind:value={draft.value.diameter}
+    />
     <label for="new-length">length out of the chuck</label>
-    <input id="new-length" class="control figure" required placeholder="268" bind:value={freeLength} />
+    <FormField
+      id="new-length"
+      field="free_length"
+      problem={refusal}
+      placeholder="268"
+      bind:value={draft.value.free_length}
+    />
     <label for="new-bore">bore in the blank</label>
-    <input id="new-bore" class="control figure" bind:value={bore} />
+    <FormField id="new-bore" field="bore" problem={refusal} bind:value={draft.value.bore} />
     <label for="new-pieces">pieces in the batch</label>
-    <input id="new-pieces" class="control figure" type="number" min="1" required bind:value={pieces} />
-    {#if refused}<p role="alert" class="text-signal col-span-2">{refused}</p>{/if}
+    <FormField id="new-pieces" field="pieces" problem={refusal} bind:value={draft.value.pieces} />
+    {#if said}<p role="alert" class="text-signal col-span-2">{said.message}</p>{/if}
     <button class="bg-ink text-sheet col-start-2 min-h-9 font-semibold">Start the job</button>
   </form>
 </Sheet>

@@ -32,39 +32,33 @@
   let rules = $state(false);
   const locked = $derived(!session.mayEdit);
 
-  function part(change: Record<string, unknown>) {
-    void editor.save({ action: "set_part", operation: "", ...change } as Parameters<JobEditor["save"]>[0]);
-  }
-
-  function number(event: Event, save: (value: number) => void) {
-    const field = event.currentTarget as HTMLInputElement;
-    if (field.value.trim() !== "" && Number.isFinite(Number(field.value))) save(Number(field.value));
-    else field.reportValidity();
-  }
+  type Change = Omit<Extract<Parameters<JobEditor["save"]>[0], { action: "set_part" }>, "action">;
+  const part = (change: Partial<Change>) =>
+    editor.keep({ action: "set_part", operation: "", units: session.units, ...change });
+  const plain = (value: number | string | null | undefined) => (value == null ? "" : String(value));
 </script>
 
 <Panel title="Part, machine, batch">
   {#snippet aside()}<button class="plain-link" onclick={() => (rules = true)}>house rules</button>{/snippet}
   <div class="grid grid-cols-[92px_1fr] items-center gap-x-2 gap-y-1.5 overflow-auto p-2.5 pt-1">
+    <label for="part-name">part</label>
+    <EntryField id="part-name" value={document.name} disabled={locked} commit={(name) => part({ name })} />
     <span>material</span>
     <NamePicker
       label="Material"
       value={document.material}
       items={materialItems}
       disabled={locked}
-      choose={(material) => part({ material })}
+      choose={(material) =>
+        void editor.save({ action: "set_part", operation: "", units: session.units, material })}
     />
     <label for="hardness">hardness HB</label>
-    <input
+    <EntryField
       id="hardness"
-      class="control figure"
       placeholder="as delivered; or 30 HRC"
-      value={document.hardness ?? ""}
+      value={plain(document.hardness)}
       disabled={locked}
-      onchange={(event) => {
-        const typed = event.currentTarget.value.trim();
-        if (typed) part({ hardness: typed });
-      }}
+      commit={(hardness) => (hardness ? part({ hardness }) : undefined)}
     />
     <label for="machine">machine</label>
     <select
@@ -72,44 +66,39 @@
       class="control"
       value={document.machine}
       disabled={locked}
-      onchange={(event) => part({ machine: event.currentTarget.value })}
+      onchange={(event) =>
+        void editor.save({
+          action: "set_part",
+          operation: "",
+          units: session.units,
+          machine: event.currentTarget.value,
+        })}
     >
       {#each machines.data ?? [{ name: document.machine }] as machine (machine.name)}<option
           >{machine.name}</option
         >{/each}
     </select>
     <label for="pieces">pieces</label>
-    <input
+    <EntryField
       id="pieces"
-      class="control figure"
-      type="number"
-      min="1"
-      value={document.batch?.pieces}
+      value={plain(document.batch?.pieces)}
       disabled={locked}
-      onchange={(event) => number(event, (pieces) => part({ batch: { ...document.batch, pieces } }))}
+      commit={(pieces) => part({ batch: { pieces } })}
     />
     <label for="alone">alone, hours</label>
-    <input
+    <EntryField
       id="alone"
-      class="control figure"
-      type="number"
-      min="0"
-      step="0.5"
-      value={document.batch?.unattended_hours}
+      value={plain(document.batch?.unattended_hours)}
       disabled={locked}
-      onchange={(event) =>
-        number(event, (unattended_hours) => part({ batch: { ...document.batch, unattended_hours } }))}
+      commit={(unattended_hours) => part({ batch: { unattended_hours } })}
     />
-    <label for="target">target €</label>
-    <input
+    <label for="target">target {session.currency}</label>
+    <EntryField
       id="target"
-      class="control figure"
-      type="number"
-      min="0"
-      step="0.1"
-      value={document.money?.target ?? ""}
+      placeholder="none"
+      value={plain(document.money?.target)}
       disabled={locked}
-      onchange={(event) => number(event, (target) => part({ money: { ...document.money, target } }))}
+      commit={(target) => part({ money: { target } })}
     />
     <label for="style">held by</label>
     <select
@@ -127,15 +116,38 @@
     >
       <option>chuck</option><option>chuck and centre</option><option>between centres</option>
     </select>
+    <label for="blank-diameter">blank Ø, bore</label>
+    <span class="grid grid-cols-2 gap-1.5">
+      <EntryField
+        id="blank-diameter"
+        field="diameter"
+        value={document.stock.diameter}
+        disabled={locked}
+        commit={(diameter) => part({ diameter })}
+      />
+      <span
+        ><label for="blank-bore" class="sr-only">bore in the blank</label><EntryField
+          id="blank-bore"
+          value={document.stock.bore ?? "0"}
+          disabled={locked}
+          commit={(bore) => part({ bore: bore || "0" })}
+        /></span
+      >
+    </span>
+    <label for="blank-length">out of the chuck</label>
+    <EntryField
+      id="blank-length"
+      value={document.stock.free_length}
+      disabled={locked}
+      commit={(free_length) => part({ free_length })}
+    />
     <label for="shape">blank's shape</label>
-    <input
+    <EntryField
       id="shape"
-      class="control figure"
       placeholder="a bar; or 0:60; 40:45"
-      title="Of a forged or pre-shaped blank: place:diameter from the jaws, parted by semicolons"
       value={document.stock.shape ?? ""}
       disabled={locked}
-      onchange={(event) => part({ shape: event.currentTarget.value.trim(), units: session.units })}
+      commit={(shape) => part({ shape })}
     />
     <label for="bar_length">bar, remnant</label>
     <span class="grid grid-cols-2 gap-1.5">
@@ -143,28 +155,24 @@
         id="bar_length"
         value={document.stock.bar_length ?? ""}
         disabled={locked}
-        commit={(text) => part({ bar_length: text || "3000 mm", units: session.units })}
+        commit={(text) => part({ bar_length: text || "3000 mm" })}
       />
       <span
         ><label for="remnant" class="sr-only">remnant that the chuck keeps</label><EntryField
           id="remnant"
           value={document.stock.remnant ?? ""}
           disabled={locked}
-          commit={(text) => part({ remnant: text || "0 mm", units: session.units })}
+          commit={(text) => part({ remnant: text || "0 mm" })}
         /></span
       >
     </span>
-    <label for="bar_price">price of a bar €</label>
-    <input
+    <label for="bar_price">price of a bar {session.currency}</label>
+    <EntryField
       id="bar_price"
-      class="control figure"
-      type="number"
-      min="0"
-      step="0.1"
       placeholder="0: no kerf reckoned"
-      value={document.stock.bar_price || ""}
+      value={document.stock.bar_price ? plain(document.stock.bar_price) : ""}
       disabled={locked}
-      onchange={(event) => number(event, (bar_price) => part({ bar_price }))}
+      commit={(text) => part({ bar_price: text || "0" })}
     />
   </div>
 </Panel>

@@ -1,4 +1,5 @@
 import { api, ask, Problem, type Schemas } from "../api/client";
+import { drops } from "../lib/draft.svelte";
 import { page } from "../page.svelte";
 import { session } from "../session.svelte";
 
@@ -28,10 +29,17 @@ export class JobEditor {
     this.accept(await ask(api.GET("/api/jobs/{job_id}", { params: { path: { job_id: this.id } } })));
   }
 
-  /** Save one gesture; gestures go out one after the other. True when it was saved. */
-  save(edit: Edit): Promise<boolean> {
+  /** Save one gesture; gestures go out one after the other. True when it was saved; a refusal is this job's `problem`. */
+  async save(edit: Edit): Promise<boolean> {
+    const refusal = await this.keep(edit);
+    this.problem = refusal && refusal.status !== 409 ? refusal : null;
+    return !refusal;
+  }
+
+  /** Save one gesture and give back why it was refused, for the field that asks; null when it was saved. */
+  keep(edit: Edit): Promise<Problem | null> {
     const run = this.queue.then(() => this.send(edit));
-    this.queue = run.catch(() => false);
+    this.queue = run.catch(() => null);
     return run;
   }
 
@@ -47,13 +55,16 @@ export class JobEditor {
   async settle(mine: boolean) {
     const edit = this.conflict?.edit;
     this.conflict = null;
-    if (!mine) this.onDrop?.();
+    if (!mine) {
+      this.onDrop?.();
+      drops.count += 1;
+    }
     await this.load();
     if (mine && edit) await this.save(edit);
   }
 
-  private async send(edit: Edit): Promise<boolean> {
-    if (!this.job) return false;
+  private async send(edit: Edit): Promise<Problem | null> {
+    if (!this.job) return null;
     this.saving = true;
     this.say("saving …");
     try {
@@ -61,10 +72,9 @@ export class JobEditor {
       this.accept(
         await ask(api.POST("/api/jobs/{job_id}/edits", { params: { path: { job_id: this.id } }, body })),
       );
-      return true;
+      return null;
     } catch (reason) {
-      this.refuse(reason, edit);
-      return false;
+      return this.refuse(reason, edit);
     } finally {
       this.saving = false;
     }
@@ -78,7 +88,7 @@ export class JobEditor {
         await ask(api.POST(`/api/jobs/{job_id}/${way}`, { params: { path: { job_id: this.id } }, body })),
       );
     } catch (reason) {
-      this.refuse(reason);
+      this.problem = this.refuse(reason);
     }
   }
 
@@ -92,7 +102,7 @@ export class JobEditor {
     page.redo = job.can_redo && session.mayEdit ? () => void this.redo() : null;
   }
 
-  private refuse(reason: unknown, edit?: Edit) {
+  private refuse(reason: unknown, edit?: Edit): Problem {
     if (!(reason instanceof Problem)) throw reason;
     this.say("not saved");
     if (reason.status === 409 && edit) {
@@ -102,7 +112,8 @@ export class JobEditor {
         author: String(reason.body.author),
         revision: Number(reason.body.current_revision),
       };
-    } else this.problem = reason;
+    }
+    return reason;
   }
 
   private say(text: string) {

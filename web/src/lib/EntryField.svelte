@@ -1,51 +1,116 @@
 <script lang="ts">
+  import type { FieldError, Problem } from "../api/client";
+  import { drops } from "./draft.svelte";
+
   interface Props {
     value: string;
-    /** Called with what was typed when it is finished: Enter, or leaving the field. */
-    commit: (text: string) => void;
+    /** Called with what was typed when it is finished: Enter, or leaving the field. A refusal is said beside the field. */
+    commit: (text: string) => void | Promise<Problem | null>;
     id?: string;
+    /** The end of the path by which a refusal names this field; none takes every refusal of its own commit. */
+    field?: string;
+    /** A refusal that came another way, such as by trying values on the bench. */
+    problem?: Problem | null;
+    label?: string;
     placeholder?: string;
     disabled?: boolean;
-    invalid?: boolean;
-    describedby?: string;
     /** Words that may be picked instead of typed. */
     options?: string[];
+    inputmode?: "decimal" | "numeric" | "text";
+    /** Escape gives up what is being tried elsewhere too. */
+    giveUp?: () => void;
   }
   let {
     value,
     commit,
     id,
+    field = "",
+    problem = null,
+    label,
     placeholder,
     disabled = false,
-    invalid = false,
-    describedby,
     options = [],
+    inputmode,
+    giveUp,
   }: Props = $props();
-  // what is being typed stands until it is finished, whatever is saved or repainted meanwhile
+  const uid = $props.id();
+  // what is being typed stands until it is taken, whatever is saved or repainted meanwhile; refused, it stands too
   let typed = $state<string | null>(null);
-  const list = $derived(options.length && id ? `${id}-options` : undefined);
+  let own = $state<Problem | null>(null);
+  let sent = "";
+  const list = $derived(options.length ? `${id ?? uid}-options` : undefined);
+  const error = $derived.by((): FieldError | null => {
+    const from = own ?? problem;
+    if (!from || from.status === 409) return null;
+    const named = from.errors.find((one) => !field || one.field.endsWith(field));
+    return named ?? (own ? { field, message: own.message } : null);
+  });
 
-  function finish() {
-    const text = typed;
+  // a person who took somebody else's version sees that version
+  $effect(() => {
+    void drops.count;
     typed = null;
-    if (text !== null && text.trim() !== value) commit(text.trim());
+    own = null;
+  });
+
+  async function finish() {
+    const text = typed?.trim();
+    if (text === undefined) return;
+    if (text === value) {
+      typed = own = null;
+      return;
+    }
+    if (own && text === sent) return;
+    sent = text;
+    const answer = commit(text);
+    if (!(answer instanceof Promise)) {
+      typed = null;
+      return;
+    }
+    own = await answer;
+    if (!own && typed?.trim() === text) typed = null;
+  }
+
+  function take(reading: string) {
+    typed = reading;
+    void finish();
+  }
+
+  function escape(event: KeyboardEvent) {
+    if (event.key !== "Escape" || (typed === null && !error)) return;
+    event.stopPropagation();
+    event.preventDefault();
+    typed = null;
+    own = null;
+    giveUp?.();
   }
 </script>
 
 <input
-  {id}
-  class="control figure w-full {invalid ? '!border-signal' : ''}"
+  id={id ?? uid}
+  class="control figure w-full {error ? 'refused' : ''}"
   autocomplete="off"
   {placeholder}
   {disabled}
   {list}
+  {inputmode}
+  aria-label={label}
   value={typed ?? value}
-  aria-invalid={invalid ? "true" : undefined}
-  aria-describedby={describedby}
+  aria-invalid={error ? "true" : undefined}
+  aria-describedby={error ? `${id ?? uid}-refused` : undefined}
   oninput={(event) => (typed = event.currentTarget.value)}
   onchange={finish}
   onblur={finish}
+  onkeydown={escape}
 />
 {#if list}<datalist id={list}
     >{#each options as option (option)}<option value={option}></option>{/each}</datalist
   >{/if}
+{#if error}
+  <p id="{id ?? uid}-refused" role="alert" class="text-signal col-span-full text-[13px]">
+    {error.message}
+    {#each error.readings ?? [] as reading (reading)}
+      <button type="button" class="plain-link mr-2" onclick={() => take(reading)}>{reading}</button>
+    {/each}
+  </p>
+{/if}

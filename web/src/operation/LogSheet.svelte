@@ -1,9 +1,13 @@
 <script lang="ts">
   import { createQuery } from "@tanstack/svelte-query";
-  import { api, ask, type Problem } from "../api/client";
+  import { api, ask, Problem } from "../api/client";
+  import { Draft } from "../lib/draft.svelte";
+  import FormField from "../lib/FormField.svelte";
   import Sheet from "../lib/Sheet.svelte";
-  import { session, shown } from "../session.svelte";
+  import { shown } from "../session.svelte";
   import type { OperationBench } from "./bench.svelte";
+  import Doubt from "./Doubt.svelte";
+  import { Measuring } from "./measure.svelte";
 
   let { bench, close }: { bench: OperationBench; close: () => void } = $props();
   const path = $derived({ job_id: bench.editor.id });
@@ -15,36 +19,39 @@
     queryKey: ["measurements", bench.editor.id],
     queryFn: () => ask(api.GET("/api/jobs/{job_id}/measurements", { params: { path } })),
   }));
-  let text = $state("");
-  let pass = $state(1);
-  let commanded = $state("");
-  let measured = $state("");
+  // svelte-ignore state_referenced_locally
+  const measuring = new Measuring(bench.editor.id, bench.operation, "log");
+  // svelte-ignore state_referenced_locally
+  const note = new Draft(`note ${bench.editor.id} ${bench.operation}`, () => ({ text: "", pass: "1" }));
   let refused = $state("");
 
-  async function write(send: () => Promise<unknown>, refetch: () => Promise<unknown>) {
+  async function write(event: SubmitEvent) {
+    event.preventDefault();
     refused = "";
     try {
-      await send();
-      await refetch();
-      return true;
+      const body = { operation: bench.operation, text: note.value.text };
+      await ask(api.POST("/api/jobs/{job_id}/notes", { params: { path }, body }));
+      note.value = { ...note.value, text: "" };
+      await notes.refetch();
     } catch (reason) {
-      refused = (reason as Problem).message;
-      return false;
+      if (!(reason instanceof Problem)) throw reason;
+      refused = reason.message;
     }
-  }
-
-  async function note(event: SubmitEvent) {
-    event.preventDefault();
-    const body = { operation: bench.operation, text };
-    const send = () => ask(api.POST("/api/jobs/{job_id}/notes", { params: { path }, body }));
-    if (await write(send, () => notes.refetch())) text = "";
   }
 
   async function measure(event: SubmitEvent) {
     event.preventDefault();
-    const body = { operation: bench.operation, pass_number: pass, commanded, measured, units: session.units };
-    const send = () => ask(api.POST("/api/jobs/{job_id}/measurements", { params: { path }, body }));
-    if (await write(send, () => measurements.refetch())) commanded = measured = "";
+    const { commanded, measured } = measuring.draft.value;
+    if (
+      await measuring.send({
+        pass_number: note.value.pass,
+        commanded,
+        measured,
+        piece: "1",
+        temperature: "20",
+      })
+    )
+      await measurements.refetch();
   }
   const of = <T extends { operation: string }>(rows: T[] | undefined) =>
     (rows ?? []).filter((row) => row.operation === bench.operation || row.operation === "");
@@ -54,23 +61,33 @@
   <p class="text-soft">Stop the spindle before you measure or clear chips.</p>
   <h3 class="mt-2 font-semibold">Measured after a pass</h3>
   <form class="mt-1 flex flex-wrap items-end gap-2" onsubmit={measure}>
-    <label class="grid"
-      >pass <input
-        class="control figure w-16"
-        type="number"
-        min="1"
-        max="60"
-        required
-        bind:value={pass}
+    <label class="grid w-16"
+      >pass <FormField
+        field="pass_number"
+        problem={measuring.refusal}
+        inputmode="numeric"
+        bind:value={note.value.pass}
       /></label
     >
-    <label class="grid"
-      >commanded Ø <input class="control figure w-32" required bind:value={commanded} /></label
+    <label class="grid w-32"
+      >commanded Ø <FormField
+        field="commanded"
+        problem={measuring.refusal}
+        inputmode="decimal"
+        bind:value={measuring.draft.value.commanded}
+      /></label
     >
-    <label class="grid">measured Ø <input class="control figure w-32" required bind:value={measured} /></label
+    <label class="grid w-32"
+      >measured Ø <FormField
+        field="measured"
+        problem={measuring.doubt ? null : measuring.refusal}
+        inputmode="decimal"
+        bind:value={measuring.draft.value.measured}
+      /></label
     >
     <button class="control">Keep the measurement</button>
   </form>
+  <Doubt {measuring} kept={() => measurements.refetch()} />
   <table class="mt-2 w-full">
     <tbody>
       {#each of(measurements.data) as row (row.id)}
@@ -86,8 +103,8 @@
     </tbody>
   </table>
   <h3 class="mt-4 font-semibold">Notes</h3>
-  <form class="mt-1 grid gap-2" onsubmit={note}>
-    <textarea class="control w-full" rows="2" aria-label="Note" maxlength="4000" required bind:value={text}
+  <form class="mt-1 grid gap-2" onsubmit={write}>
+    <textarea class="control w-full" rows="2" aria-label="Note" required bind:value={note.value.text}
     ></textarea>
     <button class="control justify-self-start">Keep the note</button>
   </form>

@@ -48,7 +48,7 @@
       {:else}
         <input
           id="{uid}-{column.name}"
-          class="control figure w-full {error ? 'border-signal' : ''}"
+          class="control figure w-full {error ? 'refused' : ''}"
           value={form.value(column.name)}
           placeholder={bound(column)}
           list={offers[column.name] ? `${uid}-${column.name}-list` : undefined}
@@ -62,7 +62,14 @@
           >
         {/if}
       {/if}
-      {#if error}<p id="{uid}-{column.name}-error" class="text-signal text-[13px]">{error}</p>{/if}
+      {#if error}<p id="{uid}-{column.name}-error" class="text-signal text-[13px]">
+          {error}
+          {#each form.readings[column.name] ?? [] as reading (reading)}<button
+              type="button"
+              class="plain-link mr-2"
+              onclick={() => form.type(column.name, reading)}>{reading}</button
+            >{/each}
+        </p>{/if}
     </div>
   {/each}
 </div>

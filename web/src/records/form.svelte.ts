@@ -18,6 +18,8 @@ export class RecordForm {
   record = $state<Schemas["RecordOut"] | null>(null);
   typed = $state<Cells>({});
   errors = $state<Record<string, string>>({});
+  /** Both readings of what was ambiguous, by field. */
+  readings = $state<Record<string, string[]>>({});
   problem = $state("");
   busy = $state(false);
   readonly table: TableName;
@@ -75,6 +77,7 @@ export class RecordForm {
       const problem = reason as Problem;
       this.problem = problem.message;
       this.errors = Object.fromEntries((problem.errors ?? []).map((e) => [e.field, e.message]));
+      this.readings = Object.fromEntries((problem.errors ?? []).map((e) => [e.field, e.readings ?? []]));
       return null;
     } finally {
       this.busy = false;

@@ -25,22 +25,26 @@
     {#if !found.present_fits}<p class="text-warn">▲ Now {found.present}.</p>{/if}
     <div class="mt-2 flex gap-3">
       <label
-        >nozzles <input
-          class="control figure w-16"
-          type="number"
-          min="0"
-          max="8"
-          disabled={!session.mayEdit}
-          value={bench.kept("nozzles", "2")}
-          onchange={(event) => bench.attempt({ nozzles: Number(event.currentTarget.value) })}
-        /></label
+        >nozzles <span class="inline-block w-24"
+          ><EntryField
+            field="nozzles"
+            problem={bench.problem}
+            value={bench.kept("nozzles", "2")}
+            disabled={!session.mayEdit}
+            commit={(text) => bench.attempt({ nozzles: text || null })}
+            giveUp={() => bench.drop("nozzles")}
+          /></span
+        ></label
       >
       <label
         >their Ø <span class="inline-block w-24"
           ><EntryField
+            field="nozzle_diameter"
+            problem={bench.problem}
             value={bench.kept("nozzle_diameter", "1 mm")}
             disabled={!session.mayEdit}
             commit={(text) => bench.attempt({ nozzle_diameter: text || null })}
+            giveUp={() => bench.drop("nozzle_diameter")}
           /></span
         ></label
       >

@@ -21,6 +21,9 @@
   <div class="flex flex-wrap items-end gap-3">
     <label class="grid w-36"
       >tip over the axis <EntryField
+        field="centre_height"
+        problem={bench.problem}
+        giveUp={() => bench.drop("centre_height")}
         value={bench.kept("centre_height")}
         placeholder="as the house sets it"
         disabled={!session.mayEdit}
@@ -29,6 +32,9 @@
     >
     <label class="grid w-36"
       >overhang of the tool <EntryField
+        field="overhang"
+        problem={bench.problem}
+        giveUp={() => bench.drop("overhang")}
         value={bench.kept("overhang")}
         placeholder="as the holder's"
         disabled={!session.mayEdit}

@@ -1,5 +1,7 @@
 <script lang="ts">
-  import { api, ask } from "../api/client";
+  import { api, ask, type Problem } from "../api/client";
+  import { Draft } from "../lib/draft.svelte";
+  import FormField from "../lib/FormField.svelte";
   import Sheet from "../lib/Sheet.svelte";
   import type { OperationBench } from "../operation/bench.svelte";
   import { session, shown } from "../session.svelte";
@@ -14,15 +16,18 @@
   const found = $derived(study.answer);
   // svelte-ignore state_referenced_locally
   const known = bench.entry?.grinding;
-  let seconds = $state(known ? String(known.seconds) : "");
-  let rate = $state(known ? String(known.rate) : "");
-  let wheel = $state(known ? String(known.wheel) : "0");
+  const draft = new Draft(`grinding ${bench.editor.id} ${bench.operation}`, () => ({
+    seconds: known ? String(known.seconds) : "",
+    rate: known ? String(known.rate) : "",
+    wheel: known ? String(known.wheel) : "0",
+  }));
+  let refusal = $state<Problem | null>(null);
 
   async function keep(event: SubmitEvent) {
     event.preventDefault();
-    const grinding = { seconds: Number(seconds), rate: Number(rate), wheel: Number(wheel || 0) };
-    if (await bench.editor.save({ action: "set_grinding", operation: bench.operation, grinding }))
-      await study.ask();
+    const grinding = { ...$state.snapshot(draft.value), wheel: draft.value.wheel || "0" };
+    refusal = await bench.editor.keep({ action: "set_grinding", operation: bench.operation, grinding });
+    if (!refusal) await study.ask();
   }
 </script>
 
@@ -60,33 +65,25 @@
     {#if session.mayEdit}
       <h3 class="mt-3 font-semibold">Grinding as it is done now</h3>
       <form class="mt-1 flex flex-wrap items-end gap-2" onsubmit={keep}>
-        <label class="grid"
-          >seconds a piece <input
-            class="control figure w-28"
-            type="number"
-            min="1"
-            step="any"
-            required
-            bind:value={seconds}
+        <label class="grid w-28"
+          >seconds a piece <FormField
+            field="seconds"
+            problem={refusal}
+            bind:value={draft.value.seconds}
           /></label
         >
-        <label class="grid"
-          >€ an hour <input
-            class="control figure w-24"
-            type="number"
-            min="0"
-            step="any"
-            required
-            bind:value={rate}
+        <label class="grid w-24"
+          >{session.currency} an hour <FormField
+            field="rate"
+            problem={refusal}
+            bind:value={draft.value.rate}
           /></label
         >
-        <label class="grid"
-          >wheel, € a piece <input
-            class="control figure w-24"
-            type="number"
-            min="0"
-            step="any"
-            bind:value={wheel}
+        <label class="grid w-28"
+          >wheel, {session.currency} a piece <FormField
+            field="wheel"
+            problem={refusal}
+            bind:value={draft.value.wheel}
           /></label
         >
         <button class="control">Compare</button>

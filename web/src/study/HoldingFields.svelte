@@ -13,14 +13,8 @@
   } as Record<string, string | number | boolean | null>);
   const locked = $derived(!session.mayEdit);
 
-  function hold(change: Record<string, string | boolean | null>) {
-    void bench.editor.save({
-      action: "set_holding",
-      operation: bench.operation,
-      holding: change,
-      units: session.units,
-    });
-  }
+  const hold = (holding: Record<string, string | boolean | null>) =>
+    bench.editor.keep({ action: "set_holding", operation: bench.operation, holding, units: session.units });
 </script>
 
 <div class="flex flex-wrap items-end gap-3" role="group" aria-label="How the part is held in this operation">
@@ -29,7 +23,7 @@
       class="control"
       disabled={locked}
       value={String(held.style)}
-      onchange={(event) => hold({ style: event.currentTarget.value })}
+      onchange={(event) => void hold({ style: event.currentTarget.value })}
       ><option>chuck</option><option>chuck and centre</option><option>between centres</option></select
     ></label
   >
@@ -54,7 +48,7 @@
       class="size-5"
       disabled={locked}
       checked={held.interrupted === true}
-      onchange={(event) => hold({ interrupted: event.currentTarget.checked })}
+      onchange={(event) => void hold({ interrupted: event.currentTarget.checked })}
     /> interrupted cut</label
   >
   <label class="flex items-center gap-1.5 pb-1.5"
@@ -63,8 +57,7 @@
       class="size-5"
       disabled={locked}
       checked={held.weak === true}
-      onchange={(event) => hold({ weak: event.currentTarget.checked })}
+      onchange={(event) => void hold({ weak: event.currentTarget.checked })}
     /> held weakly</label
   >
 </div>
-{#if bench.editor.problem}<p role="alert" class="text-signal">{bench.editor.problem.message}</p>{/if}

@@ -46,13 +46,17 @@
             >depths, one by one <EntryField
               value={list}
               disabled={!session.mayEdit}
-              invalid={!!refusal}
-              describedby="plan-refusal"
+              field="pass_depths"
+              problem={bench.problem}
+              giveUp={() => bench.drop("pass_depths")}
               commit={(text) => bench.attempt({ pass_depths: text || null })}
             /></label
           >
           <label class="grid w-28"
             >planned last <EntryField
+              field="last_depth"
+              problem={bench.problem}
+              giveUp={() => bench.drop("last_depth")}
               value={bench.kept("last_depth")}
               placeholder="like the others"
               disabled={!session.mayEdit}
@@ -74,9 +78,6 @@
               >{/if}
           {/if}
         </div>
-        <p id="plan-refusal" class="text-signal" aria-live="polite">
-          {refusal ? `${refusal.message}${refusal.bound ? ` Bound: ${refusal.bound}.` : ""}` : ""}
-        </p>
         <table class="mt-2 w-full" aria-label="Passes as planned">
           <thead class="text-soft text-left text-[13px]"
             ><tr class="border-line border-b"

@@ -21,20 +21,18 @@
   const HIDDEN = ["steps", "cutting_speed", "feed_per_rev", "coolant"];
   const settings = $derived((kind?.settings ?? []).filter((one) => !HIDDEN.includes(one.name)));
   const holding = $derived((kind?.holding ?? []).filter((one) => !HIDDEN.includes(one.name)));
-  const problem = $derived(bench.problem ?? bench.editor.problem);
 
   function set(name: string, value: string | boolean) {
     bench.attempt({ [name]: value === "" ? null : value });
   }
 
-  function hold(name: string, value: string | boolean) {
-    void bench.editor.save({
+  const hold = (name: string, value: string | boolean) =>
+    bench.editor.keep({
       action: "set_holding",
       operation: bench.operation,
       holding: { [name]: value === "" ? null : value },
       units: session.units,
     });
-  }
 </script>
 
 <Sheet title="Set-up · {bench.entry?.number} {bench.entry?.title}" {close} wide>
@@ -48,6 +46,8 @@
             {field}
             value={field.name in bench.tried ? bench.tried[field.name] : bench.entry?.settings[field.name]}
             disabled={!session.mayEdit}
+            problem={bench.problem}
+            giveUp={() => bench.drop(field.name)}
             commit={(value) => set(field.name, value)}
           />
         {/each}
@@ -68,7 +68,6 @@
       </div>
     </section>
   </div>
-  {#if problem}<p role="alert" class="text-signal mt-2">{problem.message}</p>{/if}
   <p class="text-soft mt-3 text-[13px]">
     Where the cut stands, flatness and pip are what the drawing says: key <kbd>e</kbd>. A change is saved when
     you leave its field.

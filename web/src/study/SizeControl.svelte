@@ -1,7 +1,10 @@
 <script lang="ts">
   import { api, ask, Problem, type Schemas } from "../api/client";
+  import FormField from "../lib/FormField.svelte";
   import type { OperationBench } from "../operation/bench.svelte";
-  import { session, shown } from "../session.svelte";
+  import Doubt from "../operation/Doubt.svelte";
+  import { Measuring } from "../operation/measure.svelte";
+  import { shown } from "../session.svelte";
 
   interface Props {
     bench: OperationBench;
@@ -13,53 +16,36 @@
   let newPiece = $state(0); // a piece begun here that nothing is written of yet
   const piece = $derived(Math.max(newPiece, ledger.piece));
   const pass = $derived(newPiece > ledger.piece ? 1 : (next?.pass_number ?? ledger.rows.length));
-  let commanded = $state<string | null>(null);
-  let measured = $state("");
-  let temperature = $state("20");
-  let uncertainty = $state("");
+  // svelte-ignore state_referenced_locally
+  const measuring = new Measuring(bench.editor.id, bench.operation, "size");
+  const draft = $derived(measuring.draft.value);
   let refused = $state("");
-  const wanted = $derived(commanded ?? (next ? shown(next.command) : ""));
-
-  async function send(call: () => Promise<unknown>) {
-    refused = "";
-    try {
-      await call();
-      await reload();
-      return true;
-    } catch (reason) {
-      if (!(reason instanceof Problem)) throw reason;
-      refused = reason.message;
-      return false;
-    }
-  }
+  const wanted = $derived(draft.commanded || (next ? shown(next.command) : ""));
 
   async function keep(event: SubmitEvent) {
     event.preventDefault();
-    const body = {
-      operation: bench.operation,
+    const given = {
       pass_number: pass,
       commanded: wanted,
-      measured,
+      measured: draft.measured,
       piece,
-      temperature: Number(temperature),
-      uncertainty: uncertainty.trim() || null,
-      units: session.units,
+      temperature: draft.temperature,
+      uncertainty: draft.uncertainty.trim() || null,
     };
-    const params = { path: { job_id: bench.editor.id } };
-    if (await send(() => ask(api.POST("/api/jobs/{job_id}/measurements", { params, body })))) {
-      measured = "";
-      commanded = null;
-    }
+    if (await measuring.send(given)) await reload();
   }
 
-  const drop = (id: number) =>
-    send(() =>
-      ask(
-        api.DELETE("/api/jobs/{job_id}/measurements/{measurement_id}", {
-          params: { path: { job_id: bench.editor.id, measurement_id: id } },
-        }),
-      ),
-    );
+  async function drop(id: number) {
+    refused = "";
+    const params = { path: { job_id: bench.editor.id, measurement_id: id } };
+    try {
+      await ask(api.DELETE("/api/jobs/{job_id}/measurements/{measurement_id}", { params }));
+      await reload();
+    } catch (reason) {
+      if (!(reason instanceof Problem)) throw reason;
+      refused = reason.message;
+    }
+  }
 </script>
 
 <section class="border-line mt-4 border-t pt-3" aria-label="Size control">
@@ -73,32 +59,35 @@
       <form class="flex flex-wrap items-end gap-2" onsubmit={keep}>
         <span class="pb-1.5">piece {piece}, pass {pass}</span>
         <label class="grid w-28"
-          >commanded Ø <input
-            class="control figure w-full"
-            required
-            value={wanted}
-            oninput={(event) => (commanded = event.currentTarget.value)}
+          >commanded Ø <FormField
+            field="commanded"
+            problem={measuring.refusal}
+            inputmode="decimal"
+            bind:value={() => wanted, (text) => (measuring.draft.value.commanded = text)}
           /></label
         >
         <label class="grid w-28"
-          >measured Ø <input class="control figure w-full" required bind:value={measured} /></label
+          >measured Ø <FormField
+            field="measured"
+            problem={measuring.doubt ? null : measuring.refusal}
+            inputmode="decimal"
+            bind:value={measuring.draft.value.measured}
+          /></label
         >
         <label class="grid w-16"
-          >at °C <input
-            class="control figure w-full"
-            type="number"
-            step="any"
-            min="-20"
-            max="200"
-            required
-            bind:value={temperature}
+          >at °C <FormField
+            field="temperature"
+            problem={measuring.refusal}
+            inputmode="decimal"
+            bind:value={measuring.draft.value.temperature}
           /></label
         >
         <label class="grid w-24"
-          >± of it <input
-            class="control figure w-full"
+          >± of it <FormField
+            field="uncertainty"
+            problem={measuring.refusal}
             placeholder="as usual"
-            bind:value={uncertainty}
+            bind:value={measuring.draft.value.uncertainty}
           /></label
         >
         <button class="control">Keep</button>
@@ -108,6 +97,7 @@
             onclick={() => (newPiece = ledger.piece + 1)}>Next piece</button
           >{/if}
       </form>
+      <Doubt {measuring} kept={reload} />
       {#if refused}<p role="alert" class="text-signal">{refused}</p>{/if}
       <table class="mt-2 w-full" aria-label="Offset ledger">
         <thead class="text-soft text-left text-[13px]"
@@ -139,7 +129,21 @@
                 ></td
               ></tr
             >
-          {:else}<tr><td class="text-soft py-1" colspan="8">Nothing measured yet.</td></tr>{/each}
+          {:else}<tr><td class="text-soft py-1" colspan="8">Nothing measured that counts yet.</td></tr>{/each}
+          {#each ledger.doubtful as row (row.id)}
+            <tr class="border-line text-soft border-b" data-testid="ledger-doubt"
+              ><td class="figure py-1">{row.piece > 1 ? `${row.piece}·` : ""}{row.pass_number}</td><td
+                class="figure">{shown(row.commanded)}</td
+              ><td class="figure">{shown(row.measured)}</td><td colspan="4">doubtful, not counted</td><td
+                class="text-right"
+                ><button
+                  class="plain-link"
+                  aria-label="Take back the doubtful pass {row.pass_number}"
+                  onclick={() => void drop(row.id)}>take back</button
+                ></td
+              ></tr
+            >
+          {/each}
         </tbody>
       </table>
     </div>

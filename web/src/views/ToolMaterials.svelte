@@ -1,6 +1,6 @@
 <script lang="ts">
   import { createQuery } from "@tanstack/svelte-query";
-  import { api, ask } from "../api/client";
+  import { api, ask, Problem } from "../api/client";
   import CribTabs from "../crib/CribTabs.svelte";
   import NamePicker from "../lib/NamePicker.svelte";
   import { page } from "../page.svelte";
@@ -14,7 +14,7 @@
     length: "100 mm",
     feed_per_rev: "0.25 mm/rev",
     depth_of_cut: "2 mm",
-    pieces: 200,
+    pieces: "200",
     interrupted: false,
   });
   let opened = $state("");
@@ -39,6 +39,7 @@
       words: [m.name, m.number, ...m.aliases].join(" ; "),
     })),
   );
+  const wrong = $derived(offers.error instanceof Problem ? offers.error.errors[0]?.field : undefined);
   const fields = [
     ["diameter", "diameter"],
     ["length", "length"],
@@ -69,6 +70,7 @@
         >{label}<input
           class="control figure block w-28"
           value={task[name]}
+          aria-invalid={wrong === name ? "true" : undefined}
           onchange={(event) => (task[name] = event.currentTarget.value)}
         /></label
       >
@@ -76,10 +78,9 @@
     <label class="text-soft text-[13px]"
       >pieces<input
         class="control figure block w-24"
-        type="number"
-        min="1"
         value={task.pieces}
-        onchange={(event) => (task.pieces = Math.max(1, Math.round(Number(event.currentTarget.value)) || 1))}
+        aria-invalid={wrong === "pieces" ? "true" : undefined}
+        onchange={(event) => (task.pieces = event.currentTarget.value)}
       /></label
     >
     <label class="flex items-center gap-1.5 pb-1.5"
