@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import Any
 
 from cutting.machine.machines import Machine
 from cutting.mechanics.jet import jet_speed, nozzle_flow, pump_power
@@ -55,6 +56,10 @@ def _tool_class(setup: Setup) -> str:
     return setup.insert.grade.tool_class
 
 
+def _interrupted(setup: Any) -> bool:
+    return bool(getattr(setup.holding, "interrupted", False))
+
+
 RULES: tuple[Rule, ...] = (
     # no group of VDI 3323 holds magnesium: the rule reads the name that the shop gave its own material
     Rule(
@@ -66,14 +71,14 @@ RULES: tuple[Rule, ...] = (
     ),
     Rule(
         "hard edges",
-        lambda s: _tool_class(s) in ("cbn", "ceramic") and (_letter(s) == "H" or s.holding.interrupted),
+        lambda s: _tool_class(s) in ("cbn", "ceramic") and (_letter(s) == "H" or _interrupted(s)),
         ("dry",),
         ("jet", "high", "mist"),
         "CBN and ceramics on hardened work run dry: the heat softens the chip, and an edge wetted now and then cracks.",
     ),
     Rule(
         "interrupted carbide",
-        lambda s: s.holding.interrupted and _tool_class(s) in ("carbide", "cermet") and s.settings.cutting_speed > 120,
+        lambda s: _interrupted(s) and _tool_class(s) in ("carbide", "cermet") and s.settings.cutting_speed > 120,
         ("dry", "flood"),
         (),
         "A hot edge that enters and leaves the cut is quenched at every turn: dry, or full flood that never stops.",
@@ -115,6 +120,13 @@ RULES: tuple[Rule, ...] = (
     ),
     Rule("steel", lambda s: True, ("flood", "jet", "high"), (), "Flood carries heat and chips away and keeps the part at size."),
 )
+
+
+def wanted_deliveries(setup: Any) -> tuple[str, ...]:
+    """The deliveries of the machine that suit a set-up of any kind, the most wanted first; never empty."""
+    rule = next(rule for rule in RULES if rule.applies(setup))
+    has = [name for name, _ in setup.machine.coolant]
+    return tuple(name for name in rule.wanted if name in has) or tuple(name for name in has if name not in rule.never) or tuple(has)
 
 
 def advise_coolant(setup: Setup) -> CoolantAdvice:

@@ -89,22 +89,39 @@ def outline(stock_diameter: float, free_length: float, bore: float, operations: 
     )
 
 
-def steps_before(
-    stock_diameter: float, free_length: float, earlier: list[tuple[str, Any]], shape: Shape = ()
-) -> tuple[tuple[float, float], ...]:
-    """The part as (from the chuck, diameter) after earlier operations, each given as its kind and feature. Lengths in mm."""
-    if free_length <= 0:  # refused by the set-up that asks
-        return ((0.0, stock_diameter),)
-    steps, end = blank_steps(stock_diameter, free_length, shape, BENT), free_length
-    for kind, f in earlier:
+class Standing:
+    """The part as it stands, operation after operation; lengths in mm from the chuck, `face` its free end, `bore` of the blank."""
+
+    def __init__(self, stock_diameter: float, free_length: float, shape: Shape = (), bore: float = 0.0) -> None:
+        self.free_length, self.bore = max(free_length, 0.0), bore
+        self.face = self.free_length
+        # a length that cannot be is refused by the set-up that asks
+        self._steps = blank_steps(stock_diameter, free_length, shape, BENT) if free_length > 0 else [(0.0, stock_diameter / 2)]
+
+    @property
+    def steps(self) -> tuple[tuple[float, float], ...]:
+        """(from the chuck, diameter to the next)."""
+        return tuple((place, 2 * radius) for place, radius in self._steps)
+
+    def largest(self, near: float, far: float) -> float:
+        """The largest diameter between two places, 0 beyond the face."""
+        ends = [start for start, _ in self._steps[1:]] + [self.free_length]
+        inside = [2 * r for (start, r), end in zip(self._steps, ends, strict=True) if start < far - 1e-9 and end > near + 1e-9]
+        return max(inside, default=0.0)
+
+    def at(self, place: float) -> float:
+        """The diameter at a place; at a step the one towards the face."""
+        return 2 * _radius_at(self._steps, max(place, 0.0))
+
+    def after(self, kind: str, f: Any) -> None:
+        """Take away what an operation of that kind takes for its feature."""
         if kind == "face":
-            end = max(end - f.length, 0.0)
+            self.face = max(self.face - f.length, 0.0)
             if f.end.nominal > 0:
-                steps = _lower(steps, end, free_length, max(f.end.nominal / 2, 0.5))
-            continue
+                self._steps = _lower(self._steps, self.face, self.free_length, max(f.end.nominal / 2, 0.5))
+            return
         for near, far, diameter in kind_of(kind).lowers(f):
-            steps = _lower(steps, near, min(far, free_length), diameter / 2)
-    return tuple((place, 2 * radius) for place, radius in steps)
+            self._steps = _lower(self._steps, near, min(far, self.free_length), diameter / 2)
 
 
 @dataclass(frozen=True)

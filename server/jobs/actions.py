@@ -6,8 +6,10 @@ from typing import Any
 
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
+from django.utils import timezone
 from cutting.errors import CuttingError
 from server.errors import Refusal
+from server.jobs.differences import differences
 from server.jobs.document import Document, checked, setup_of
 from server.jobs.edits import Edit, edited
 from server.jobs.models import Job, Revision
@@ -19,7 +21,7 @@ from server.shop import shop
 class Stale(Refusal):
     """The edit started from an older revision; both versions are in the answer."""
 
-    def __init__(self, base: int, current: Revision, yours: dict[str, Any] | None) -> None:
+    def __init__(self, base: int, current: Revision, yours: dict[str, Any] | None, started: dict[str, Any] | None = None) -> None:
         super().__init__(
             409,
             f"Somebody saved revision {current.number} since you started from {base}: {current.gesture}.",
@@ -29,6 +31,7 @@ class Stale(Refusal):
             author=current.author.get_username(),
             theirs=current.document,
             yours=yours,
+            differences=differences(started or current.document, current.document, yours) if yours else [],
         )
 
 
@@ -57,6 +60,30 @@ def start_job(given: dict[str, Any], author: AbstractBaseUser) -> Job:
     return create_job(document, author)
 
 
+def copy_job(job_id: int, author: AbstractBaseUser) -> Job:
+    """The newest state of a job as a new job, without notes, measurements and history."""
+    document = newest(job_id).document
+    longest = Job._meta.get_field("name").max_length or 120
+    return create_job({**document, "name": _free_name(document["name"], longest)}, author)
+
+
+def _free_name(name: str, longest: int) -> str:
+    """The name with the first number that no job has; shortened only where the number would not fit."""
+    taken = set(Job.objects.values_list("name", flat=True))
+    for number in range(2, 10_000):
+        tail = f", copy {number}" if number > 2 else ", copy"
+        if (made := name[: longest - len(tail)] + tail) not in taken:
+            return made
+    raise Refusal(422, "There are too many copies of this job.")
+
+
+def archive_job(job_id: int, archived: bool) -> None:
+    """Put a job into the archive, or take it out; nothing of it is lost."""
+    job = newest(job_id).job
+    job.archived_at = timezone.now() if archived else None
+    job.save(update_fields=["archived_at"])
+
+
 def save_edit(job_id: int, base: int, edit: Edit, author: AbstractBaseUser) -> Revision:
     """Apply an edit on top of the revision it started from. Raises `Stale`, `Refusal` or `CuttingError`."""
     current = newest(job_id)
@@ -65,7 +92,7 @@ def save_edit(job_id: int, base: int, edit: Edit, author: AbstractBaseUser) -> R
     _check_touched(started.document, document)
     content = checked(Document, document, "")
     if base != current.number:
-        raise Stale(base, current, content)
+        raise Stale(base, current, content, started.document)
     return _append(current, content, gesture, author, before=current.effective, redo=[])
 
 
@@ -132,7 +159,7 @@ def _append(
             revision=number, name=document["name"], material=document["material"], machine=document["machine"]
         )
         if not moved:
-            raise Stale(current.number, newest(current.job_id), document)
+            raise Stale(current.number, newest(current.job_id), document, current.document)
         keep_uses(current.job, document)
         return Revision.objects.create(
             job_id=current.job_id,

@@ -35,10 +35,10 @@ MOST_BYTES = 10 * 1024 * 1024
 
 
 @router.get("", response=list[schemas.JobRow])
-def list_jobs(request: HttpRequest) -> list[dict[str, Any]]:
-    """All jobs, what needs attention first."""
+def list_jobs(request: HttpRequest, archived: bool = False) -> list[dict[str, Any]]:
+    """All jobs at work, or all in the archive; what needs attention first."""
     rows, stock = [], shop()
-    for job in Job.objects.all():
+    for job in Job.objects.filter(archived_at__isnull=not archived):
         revision = actions.newest(job.pk)
         rows.append(
             {
@@ -84,6 +84,30 @@ def _field(one: Field) -> dict[str, Any]:
     return {**plainly, "options": list(one.options), "default": "" if one.default is None else str(one.default)}
 
 
+@router.post("/{job_id}/copy", response={201: schemas.JobOut})
+def copy_job(request: HttpRequest, job_id: int) -> Status:
+    """The job once more, to be changed on its own."""
+    require_engineer(request)
+    return Status(201, _job(actions.newest(actions.copy_job(job_id, request.user).pk)))  # type: ignore[arg-type]
+
+
+@router.post("/{job_id}/archive", response={204: None})
+def archive_job(request: HttpRequest, job_id: int, payload: schemas.ArchiveIn) -> Status:
+    """Put the job away, or take it back to work."""
+    require_engineer(request)
+    actions.archive_job(job_id, payload.archived)
+    return Status(204, None)
+
+
+@router.get("/{job_id}/pulse", response=schemas.RevisionRow)
+def read_pulse(request: HttpRequest, job_id: int) -> dict[str, Any]:
+    """The newest revision in one line: asked every other second by whoever has the job open."""
+    found = Revision.objects.filter(job_id=job_id).select_related("author").defer("document").order_by("-number").first()
+    if found is None:
+        raise Refusal(404, "There is no such job.")
+    return _revision(found)
+
+
 @router.get("/{job_id}", response=schemas.JobOut)
 def read_job(request: HttpRequest, job_id: int) -> dict[str, Any]:
     return _job(actions.newest(job_id))
@@ -112,7 +136,11 @@ def redo_job(request: HttpRequest, job_id: int, payload: schemas.BaseIn) -> dict
 def list_revisions(request: HttpRequest, job_id: int) -> list[dict[str, Any]]:
     actions.newest(job_id)
     found = Revision.objects.filter(job_id=job_id).select_related("author").defer("document")[:200]
-    return [{"number": r.number, "gesture": r.gesture, "author": r.author.get_username(), "at": r.at} for r in found]
+    return [_revision(one) for one in found]
+
+
+def _revision(one: Revision) -> dict[str, Any]:
+    return {"number": one.number, "gesture": one.gesture, "author": one.author.get_username(), "at": one.at}
 
 
 @router.post("/{job_id}/operations/{operation}/evaluate", response=schemas.EvaluationOut)
@@ -275,6 +303,7 @@ def _job(revision: Revision) -> dict[str, Any]:
         "document": revision.document,
         "state": state_of(revision),
         "stale": len(revision.job.stale),
+        "archived": revision.job.archived_at is not None,
         "prints": list(Print.objects.filter(job_id=revision.job_id).defer("content")),
     }
 

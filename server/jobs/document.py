@@ -12,7 +12,8 @@ from pydantic import ConfigDict, Field, ValidationError
 from cutting.doors.json_form import read_any, read_any_request, read_feature_of, read_points
 from cutting.errors import CuttingError
 from cutting.operations.registry import kind_of
-from cutting.process.outline import steps_before
+from cutting.process.outline import Standing
+from cutting.process.standing import taken_from_part
 from cutting.quantities import read_quantity
 from server.errors import Refusal
 from server.jobs.entries import Entry, with_unit
@@ -142,7 +143,8 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
         **operation["holding"],
         **held,
     }
-    holding["steps"] = _steps(document, operation, {"free_length": holding["free_length"]})
+    part = part_in_front(document, operation, holding["free_length"])
+    holding["steps"] = [list(step) for step in part.steps]
     bar = {"bar": _bar(document)} if kind.fields.bar else {}
     return {
         "operation": operation["operation"],
@@ -152,7 +154,7 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
         "goal": more.get("goal") or document["goal"],
         "batch": {"pieces": batch["pieces"], "unattended_hours": batch["unattended_hours"], "piece_seconds": more.get("piece_seconds")},
         "tool": {**operation["tool"], **(more.get("tool") or {})},
-        "feature": operation["feature"],
+        "feature": part.complete(kind.name, operation["feature"]),
         "settings": merged(operation["settings"], tried),
         # what the job says of its holding and this kind of operation does not ask is left out
         "holding": {name: value for name, value in holding.items() if not kind.narrow or kind.fields.has("holding", name)},
@@ -185,19 +187,35 @@ def blank_shape(document: dict[str, Any]) -> tuple[tuple[float, float], ...]:
     return read_points(document["stock"].get("shape") or "", "stock.shape")
 
 
-def _steps(document: dict[str, Any], operation: dict[str, Any], held: dict[str, Any]) -> list[list[float]]:
-    """The part in front of an operation: what the earlier ones that can be read have left of the blank."""
-    earlier = []
-    for before in document["operations"]:
-        if before["id"] == operation["id"]:
-            break
+class PartInFront(Standing):
+    """The part as an operation finds it, for features as they were entered."""
+
+    def settled(self, kind: str, feature: dict[str, Any], units: str = "mm") -> dict[str, float | bool]:
+        """What of a feature the part settles where it was not entered, mm."""
+        return taken_from_part(kind, feature, self, units)
+
+    def complete(self, kind: str, feature: dict[str, Any]) -> dict[str, Any]:
+        """The feature with what the part settles."""
+        found = {name: value if isinstance(value, bool) else f"{value:.6g} mm" for name, value in self.settled(kind, feature).items()}
+        return {**{name: value for name, value in feature.items() if value != ""}, **found}
+
+    def pass_by(self, kind: str, feature: dict[str, Any]) -> None:
+        """Go on behind an operation, where it can be read."""
         with suppress(CuttingError):
-            earlier.append((before["operation"], read_feature_of(before["operation"], before["feature"])))
-    sizes = [
-        read_quantity(held.get(name) or document["stock"][name], "length", field=f"stock.{name}").value
-        for name in ("diameter", "free_length")
-    ]
-    return [list(step) for step in steps_before(sizes[0], sizes[1], earlier, blank_shape(document))]
+            self.after(kind, read_feature_of(kind, self.complete(kind, feature)))
+
+
+def part_in_front(document: dict[str, Any], operation: dict[str, Any] | None, free_length: Any = None) -> PartInFront:
+    """The part in front of an operation, after the earlier ones that can be read; behind all of them for None."""
+    stock = document["stock"]
+    given = {"diameter": stock["diameter"], "free_length": free_length or stock["free_length"], "bore": stock.get("bore") or "0"}
+    sizes = {name: read_quantity(value, "length", field=f"stock.{name}").value for name, value in given.items()}
+    part = PartInFront(sizes["diameter"], sizes["free_length"], blank_shape(document), sizes["bore"])
+    for before in document["operations"]:
+        if operation is not None and before["id"] == operation["id"]:
+            break
+        part.pass_by(before["operation"], before["feature"])
+    return part
 
 
 def entry_of(document: dict[str, Any], operation: str) -> tuple[dict[str, Any], dict[str, Any]]:

@@ -9,12 +9,12 @@ from typing import Annotated, Any, Literal
 from ninja import Schema
 from pydantic import ConfigDict, Field
 
-from cutting.advice.contests import advise_any
 from cutting.doors.json_form import read_house
 from cutting.operations.registry import kind_of
 from cutting.workpiece.hardness import brinell
 from server.errors import Refusal
-from server.jobs.document import Baseline, BatchData, GrindingData, Money, StockData, Tool, checked, merged, request_of
+from server.jobs.document import Baseline, BatchData, GrindingData, Money, StockData, Tool, checked, merged
+from server.jobs.best import take_best
 from server.jobs.entries import Entry, length_with_unit, with_unit
 from server.jobs.stock import check_stock
 from server.shop import shop
@@ -186,7 +186,7 @@ class SetPart(Gesture):
 
 
 class AddOperation(Gesture):
-    """A new operation behind the last, with the crib's first tool until a candidate is taken."""
+    """A new operation behind the last, with the best tool for the job's goal and its settings."""
 
     action: Literal["add_operation"]
     kind: str = Field(max_length=20)
@@ -204,18 +204,53 @@ class AddOperation(Gesture):
             "operation": kind.name,
             "tool": {"insert": "", "holder": ""},
             "feature": {name: with_unit(kind.name, "feature", name, value, self.units) for name, value in self.feature.items()},
-            "settings": {"coolant": "flood"},
+            "settings": {},
             "holding": {},
             "skin": "clean",
         }
         document["operations"].append(entry)
-        if kind.narrow:
-            _take_best(document, entry)
-        else:
-            insert, holder = _first_tool(kind.name, document)
-            entry["tool"] = {"insert": insert, "holder": holder}
-            entry["settings"] |= {"cutting_speed": "120 m/min", "feed_per_rev": "0.2 mm/rev", "depth_of_cut": "1 mm"}
+        take_best(document, entry)
         return f"added {self.title}"
+
+
+class Taken(Schema):
+    model_config = ConfigDict(extra="forbid")
+    operation: str = Field(max_length=20)
+    tool: Tool
+    settings: dict[str, Entry] = {}
+
+
+class TakeTools(Gesture):
+    """Take a tool for each of several operations, as one gesture."""
+
+    action: Literal["take_tools"]
+    tools: list[Taken] = Field(min_length=1, max_length=60)
+
+    def apply(self, document: dict[str, Any]) -> str:
+        for one in self.tools:
+            taken = TakeTool(action="take_tool", operation=one.operation, tool=one.tool, settings=one.settings)
+            taken.apply(document)
+        return f"took {len({(one.tool.insert, one.tool.holder) for one in self.tools})} tools for {len(self.tools)} operations"
+
+
+class New(Schema):
+    model_config = ConfigDict(extra="forbid")
+    kind: str = Field(max_length=20)
+    title: str = Field(min_length=1, max_length=80)
+    feature: dict[str, Entry]
+
+
+class AddOperations(Gesture):
+    """Several new operations as one gesture, such as a whole shaft."""
+
+    action: Literal["add_operations"]
+    operations: list[New] = Field(min_length=1, max_length=30)
+
+    def apply(self, document: dict[str, Any]) -> str:
+        for new in self.operations:
+            add = AddOperation(action="add_operation", kind=new.kind, title=new.title, feature=new.feature)
+            add.apply(document)
+        return f"added {len(self.operations)} operations"
 
 
 class RemoveOperation(Gesture):
@@ -268,7 +303,7 @@ class SetBaseline(Gesture):
 
 
 Edit = Annotated[
-    SetSettings | TakeTool | SetFeature | SetHolding | SetPart | AddOperation | RemoveOperation | MoveOperation | SetGrinding | SetBaseline,
+    SetSettings | TakeTool | TakeTools | SetFeature | SetHolding | SetPart | AddOperation | AddOperations | RemoveOperation | MoveOperation | SetGrinding | SetBaseline,
     Field(discriminator="action"),
 ]
 
@@ -282,26 +317,3 @@ def edited(document: dict[str, Any], edit: Any) -> tuple[dict[str, Any], str]:
 def _brinell(hardness: float | str, material: str) -> float:
     """Hardness as delivered, HB, from any scale; what the standard does not convert is refused."""
     return round(brinell(str(hardness), shop().library.material(material).group), 1)
-
-
-def _take_best(document: dict[str, Any], entry: dict[str, Any]) -> None:
-    """The first of the ranking, or the nearest where none stays within its limits. Raises `CuttingError` where nothing fits."""
-    setup, stock = request_of(document, entry)
-    advice = advise_any(setup, stock)
-    best = next(iter((*advice.candidates, *advice.nearly)), None)
-    if best is None or best.becomes:
-        entry["tool"] = {"insert": setup.insert.name, "holder": setup.blade.name}
-        entry["settings"] |= {"cutting_speed": "80 m/min", "feed_per_rev": "0.08 mm/rev"}
-    else:
-        entry["tool"] = {"insert": best.insert, "holder": best.holder}
-        entry["settings"] |= best.settings or {}
-
-
-def _first_tool(kind: str, document: dict[str, Any]) -> tuple[str, str]:
-    library = shop().library
-    crib = library.crib(kind, library.material(document["material"]), library.machine(document["machine"]))
-    left, right = crib.pairs
-    for i, h in zip(left.tolist(), right.tolist(), strict=True):
-        if kind in crib.holders[h].code.operations:
-            return crib.inserts[i].name, crib.holders[h].designation
-    raise Refusal(422, "The crib stocks no tool for this operation.")

@@ -14,6 +14,7 @@ class Job(models.Model):
     machine = models.CharField(max_length=80, db_index=True)
     revision = models.PositiveIntegerField(default=1)
     changed = models.DateTimeField(auto_now=True)
+    archived_at = models.DateTimeField(null=True, db_index=True)
     stale = models.JSONField(default=list, help_text="changes of tools, material or machine that nobody has looked at yet")
     reckoned = models.JSONField(null=True, help_text="the figures as they were before the first of those changes")
 

@@ -125,11 +125,15 @@ def _candidate(c: Candidate, tool: dict[str, str], set_up: dict[tuple[str, str],
         "way": c.way,
         "more": list(c.more),
         "becomes": c.becomes,
-        "settings": c.settings
-        or {
-            "cutting_speed": write(c.cutting_speed, "cutting_speed"),
-            "feed_per_rev": write(c.feed_per_rev, "feed_per_rev"),
-            # rounded up a hair, so that the text still gives the same number of passes
-            "depth_of_cut": f"{float(np.ceil(c.depth_of_cut * 1e4)) / 1e4:g} mm",
-        },
+        "settings": settings_of(c),
+    }
+
+
+def settings_of(c: Candidate) -> dict[str, str]:
+    """What taking a candidate sets, as it is entered."""
+    return c.settings or {
+        "cutting_speed": write(c.cutting_speed, "cutting_speed"),
+        "feed_per_rev": write(c.feed_per_rev, "feed_per_rev"),
+        # rounded up a hair, so that the text still gives the same number of passes
+        "depth_of_cut": f"{float(np.ceil(c.depth_of_cut * 1e4)) / 1e4:g} mm",
     }

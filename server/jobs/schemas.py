@@ -217,6 +217,7 @@ class OperationRow(Schema):
     status: Literal["ok", "care", "broken"]
     seconds: float
     seconds_display: DisplayOut
+    cost: float
     cost_display: DisplayOut
     binding: str
     utilisation: float
@@ -235,9 +236,17 @@ class OutlineLabel(Schema):
     display: DisplayOut
 
 
+class LengthLabel(Schema):
+    """A shoulder: its place from the chuck, and its distance from the free face in words."""
+
+    at: float
+    display: DisplayOut
+
+
 class OutlineOut(Schema):
     chucked: bool
     labels: list[OutlineLabel]
+    lengths: list[LengthLabel]
     stock: list[Point]
     finished: list[Point]
     removed: list[RemovedOut]
@@ -275,8 +284,19 @@ class BaselineOut(Schema):
     better: bool
 
 
+class PocketOut(Schema):
+    """A tool of the part: its place in the turret, and the numbers of the operations that use it."""
+
+    pocket: int
+    insert: str
+    holder: str
+    operations: list[int]
+
+
 class StateOut(Schema):
     operations: list[OperationRow]
+    tools: list[PocketOut]
+    pockets: int
     outline: OutlineOut
     tape: TapeOut
     attention: int
@@ -317,6 +337,7 @@ class JobOut(Schema):
     document: Document
     state: StateOut
     stale: int
+    archived: bool
     prints: list[PrintRow]
 
 
@@ -363,6 +384,10 @@ class JobIn(Schema):
 class EditIn(Schema):
     base_revision: int = Field(ge=1)
     edit: Edit
+
+
+class ArchiveIn(Schema):
+    archived: bool
 
 
 class BaseIn(Schema):

@@ -7,6 +7,7 @@ from contextlib import suppress
 from typing import Any
 
 from cutting.doors.plain import plain
+from cutting.doors.plain import problem as core_problem
 from cutting.errors import CuttingError
 from cutting.operations.outcome import Outcome, Pass
 from cutting.operations.registry import evaluate_quickly, kind_of
@@ -14,9 +15,10 @@ from cutting.operations.setup import Setup
 from cutting.process.outline import Corner, Stage, outline, stages
 from cutting.process.tape import PieceMoney, cycle_tape
 from cutting.quantities import display, read_quantity
-from server.jobs.document import blank_shape, setup_of
+from server.jobs.document import blank_shape, request_of, setup_of
 from server.jobs.models import Revision
 from server.shop import Shop, Version, shop
+from server.words import label_of, sentence
 
 
 def state_of(revision: Revision, overrides: dict[str, dict[str, Any]] | None = None, stock: Shop | None = None) -> dict[str, Any]:
@@ -65,7 +67,37 @@ def _compute_once(
         document["batch"]["pieces"],
         PieceMoney(money["blank"], money["setup_minutes"], money["good_share"]),
     )
-    return {"operations": rows, "outline": _outline(document, setups, machine.turns), "tape": plain(tape), **_against(document, tape, rows)}
+    return {
+        "operations": rows,
+        "tools": _tools(document),
+        "pockets": int(machine.pockets),
+        "outline": _outline(document, setups, machine.turns),
+        "tape": plain(tape),
+        **_against(document, tape, rows),
+    }
+
+
+def _tools(document: dict[str, Any]) -> list[dict[str, Any]]:
+    """The tools of the part in the order in which they are first used, each with its place in the turret."""
+    found: dict[tuple[str, str], dict[str, Any]] = {}
+    for entry in document["operations"]:
+        insert, holder = entry["tool"]["insert"], entry["tool"]["holder"]
+        if insert:
+            row = found.setdefault((insert, holder), {"pocket": len(found) + 1, "insert": insert, "holder": holder, "operations": []})
+            row["operations"].append(entry["number"])
+    return list(found.values())
+
+
+def sketch_of(document: dict[str, Any], entry: dict[str, Any] | None, stock: Shop) -> tuple[Any, dict[str, Any] | None]:
+    """The part with operations that have no tool yet, and why the one that is being entered cannot be, where it cannot."""
+    setups, problem = [], None
+    for one in document["operations"]:
+        try:
+            bare = one is entry or not one["tool"]["insert"]
+            setups.append((one["id"], request_of(document, one, None, stock)[0] if bare else setup_of(document, one, None, stock)))
+        except CuttingError as error:
+            problem = core_problem(error) if one is entry else problem
+    return _outline(document, setups, stock.library.machine(document["machine"]).turns), problem
 
 
 def _row(entry: dict[str, Any], outcome: Outcome, setup: Any) -> dict[str, Any]:
@@ -83,6 +115,7 @@ def _row(entry: dict[str, Any], outcome: Outcome, setup: Any) -> dict[str, Any]:
         "status": status,
         "seconds": seconds,
         "seconds_display": plain(display(seconds, "duration")),
+        "cost": outcome.results["operation_cost"].value,
         "cost_display": plain(outcome.results["operation_cost"].display),
         "binding": binding.label.split(",")[0],
         "utilisation": binding.utilisation,
@@ -100,12 +133,13 @@ def _unfinished(entry: dict[str, Any], error: CuttingError) -> dict[str, Any]:
         "operation": entry["operation"],
         "status": "broken",
         "seconds": 0.0,
+        "cost": 0.0,
         "seconds_display": nothing,
         "cost_display": nothing,
-        "binding": error.field,
+        "binding": label_of(error.field) or "set-up",
         "utilisation": 9.0,
         "stiffness": None,
-        "problem": str(error),
+        "problem": sentence(error.field, error.message),
     }
 
 
@@ -148,7 +182,10 @@ def _outline(document: dict[str, Any], setups: list[tuple[str, Any]], chucked: b
         for a, b in runs
         if b[0] - a[0] > 0.06 * drawn.length
     ]
-    return {**plain(drawn), "labels": labels, "chucked": chucked}
+    end = drawn.finished[-1][0] if drawn.finished else drawn.length
+    shoulders = [a[0] for a, b in zip(drawn.finished[::2], drawn.finished[1::2], strict=False) if b[0] - a[0] > 0.01 * drawn.length]
+    lengths = [{"at": place, "display": plain(display(round(end - place, 2), "length", False))} for place in shoulders[1:]]
+    return {**plain(drawn), "labels": labels, "lengths": lengths, "chucked": chucked}
 
 
 def _against(document: dict[str, Any], tape: Any, rows: list[dict[str, Any]]) -> dict[str, Any]:
@@ -156,7 +193,7 @@ def _against(document: dict[str, Any], tape: Any, rows: list[dict[str, Any]]) ->
     target = document["money"].get("target")
     broken = [row for row in rows if row["status"] == "broken"]
     over = target is not None and tape.money > target and bool(rows)
-    attention, why = 3, "in order"
+    attention, why = (3, "in order") if rows else (4, "no operations yet")
     if broken:
         attention, why = (
             0,
@@ -164,7 +201,7 @@ def _against(document: dict[str, Any], tape: Any, rows: list[dict[str, Any]]) ->
         )
     elif over:
         costly = max(rows, key=lambda row: row["seconds"])
-        attention, why = 1, f"most time in {costly['number']} {costly['title']}, held by {costly['binding']}"
+        attention, why = 1, f"most time in {costly['number']} {costly['title']}, limited by {costly['binding']}"
     elif any(row["status"] == "care" for row in rows):
         row = next(row for row in rows if row["status"] == "care")
         attention, why = 2, f"{row['number']} {row['title']}: {row['binding']}"

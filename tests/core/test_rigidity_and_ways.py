@@ -22,7 +22,7 @@ from cutting.operations.single_point.hard import Grinding, hard_turning
 from cutting.operations.single_point.part import held_otherwise, part_beam
 from cutting.operations.single_point.springing import springing, supports
 from cutting.operations.single_point.stability import stability
-from cutting.process.outline import outline, steps_before
+from cutting.process.outline import Standing, outline
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import find_holder, find_insert, holders, inserts
 
@@ -202,7 +202,7 @@ def test_contours_that_cannot_be_are_refused(form: Callable[..., dict[str, Any]]
 
 
 def test_a_shaped_blank_is_the_part_before_the_cut() -> None:
-    steps = steps_before(60, 100, [], ((0.0, 60.0), (50.0, 60.0), (100.0, 40.0)))
+    steps = Standing(60, 100, ((0.0, 60.0), (50.0, 60.0), (100.0, 40.0))).steps
     assert steps[0][1] == pytest.approx(60.0)
     assert steps[-1][1] == pytest.approx(40.0, abs=1.0)
 

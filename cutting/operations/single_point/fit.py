@@ -21,6 +21,8 @@ Mask = NDArray[np.bool_]
 CHUCK_CLEARANCE = 2.0  # mm between tool and jaws at the end of the cut
 CENTRE_CLEARANCE = 2.0
 LEAST_LEADING, MOST_LEADING = 15.0, 55.0  # degrees κr when fed away from the chuck (common practice)
+COLLAR_LENGTH, COLLAR_HEIGHT = 0.5, 0.2  # mm along the part and on diameter from which something stands in the way
+FREE_FLANK, NECK_SHARE = 0.35, 0.5  # of the insert's IC that stands free of its holder; of a neck that the way down may take (common practice)
 COPY_CLEARANCE, ROUND_REACH = 2.0, 60.0  # degrees between flank and contour; of a round insert before its holder rubs
 
 
@@ -69,6 +71,39 @@ def _copy_reason(s: Setup) -> str:
     return f"the contour falls at {max(down, 0):.0f}° and rises at {max(up, 0):.0f}°; the insert's flank would rub"
 
 
+def collar_in_front(s: Setup) -> tuple[float, float] | None:
+    """Where a thicker part stands between this cut and the free face: place and diameter [mm], None where the way is free."""
+    if s.operation != "turn":
+        return None
+    far = s.feature.distance_from_chuck + s.feature.length
+    ends = [start for start, _ in s.holding.steps[1:]] + [s.holding.free_length]
+    beyond = [
+        (max(start, far), diameter)
+        for (start, diameter), end in zip(s.holding.steps, ends, strict=False)
+        if end > far + COLLAR_LENGTH and start < s.holding.free_length and diameter > s.feature.end_diameter + COLLAR_HEIGHT
+    ]
+    return beyond[0] if beyond else None
+
+
+def _neck(s: Setup, i: InsertColumns, h: HolderColumns, a: Index, b: Index) -> Any:
+    """Behind a collar only a slim insert gets down: along its minor edge, no deeper than its flank stands free."""
+    collar = collar_in_front(s)
+    if collar is None:
+        return True
+    height = (collar[1] - s.feature.end_diameter) / 2.0
+    minor = reach_angle(h.cutting_edge_angle[b], i.included_angle[a])
+    way_down = height / np.tan(np.radians(np.clip(np.where(i.round_shape[a], ROUND_REACH, minor) - COPY_CLEARANCE, 0.5, 80.0)))
+    return (height <= FREE_FLANK * i.inscribed_circle[a]) & (way_down <= NECK_SHARE * s.feature.length)
+
+
+def _neck_reason(s: Setup) -> str:
+    place, diameter = collar_in_front(s) or (0.0, 0.0)
+    return (
+        f"a collar of Ø{diameter:g} mm stands in front of the cut, {place:g} mm from the jaws: insert or holder would run into it; "
+        "groove it, turn it from the other end, or turn it before"
+    )
+
+
 def _centre_clear(s: Setup) -> bool:
     """A tool that faces or turns next to a centre must pass it."""
     if s.holding.style is Holding.CHUCK:
@@ -99,6 +134,7 @@ RULES: tuple[FitRule, ...] = (
         "leading_edge", _leading_edge, lambda s: "fed away from the chuck, its minor edge would lead at less than 15° or more than 55°"
     ),
     FitRule("copying", _copies, _copy_reason),
+    FitRule("collar", _neck, _neck_reason),
     FitRule(
         "chuck",
         lambda s, i, h, a, b: s.feature.distance_from_chuck >= CHUCK_CLEARANCE or s.operation == "face",
@@ -139,6 +175,18 @@ def check_pairs(setup: Setup, crib: Crib, left: Index, right: Index) -> tuple[Ma
             counts[name] = (reason, lost)
         fits = fits & mask
     return fits, counts
+
+
+def fouled(setup: Setup) -> tuple[float, float, str] | None:
+    """Where the set-up's own tool would run into something: place and diameter [mm], and what stands there."""
+    broken = {warning.name for warning in warnings_of_fit(setup)}
+    if "fit_collar" in broken and (collar := collar_in_front(setup)):
+        return (*collar, "collar")
+    if "fit_chuck" in broken:
+        return 0.0, setup.holding.grip_diameter, "jaws"
+    if "fit_centre" in broken:
+        return setup.holding.free_length, setup.holding.centre_diameter, "centre"
+    return None
 
 
 def warnings_of_fit(setup: Setup) -> list[Warning]:

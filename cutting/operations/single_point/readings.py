@@ -13,6 +13,7 @@ from cutting.operations.outcome import Bow, ChipVerdict, Pass, Value, shown
 from cutting.operations.setup import Setup
 from cutting.operations.single_point.case import Case, Cutter
 from cutting.operations.single_point.over_passes import last_pass
+from cutting.operations.single_point.fit import fouled
 from cutting.operations.single_point.physics import Cut
 from cutting.operations.single_point.plan import pass_depths
 from cutting.sizing.drift import WEAR_LIMIT, correct_every, drift_per_piece, nose_recession
@@ -257,7 +258,11 @@ def _of_pass(array: Array, k: int) -> float:
 def scene(setup: Setup, done: Cut, bow: Bow) -> dict[str, float | str]:
     """What the drawing needs, mm and N."""
     code = setup.holder.code
+    fouls = fouled(setup) or (0.0, 0.0, "")
     return {
+        "fouls_at": fouls[0],
+        "fouls_diameter": fouls[1],
+        "fouls_with": fouls[2],
         "cutting_force": float(done.cutting_force.ravel()[-1]),
         "feed_force": float(done.feed_force.ravel()[-1]),
         "passive_force": float(done.passive_force.ravel()[-1]),

@@ -69,7 +69,7 @@ export interface paths {
         };
         /**
          * List Jobs
-         * @description All jobs, what needs attention first.
+         * @description All jobs at work, or all in the archive; what needs attention first.
          */
         get: operations["server_jobs_api_list_jobs"];
         put?: never;
@@ -78,6 +78,66 @@ export interface paths {
          * @description A new job on a bar or blank, without operations yet.
          */
         post: operations["server_jobs_api_add_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy Job
+         * @description The job once more, to be changed on its own.
+         */
+        post: operations["server_jobs_api_copy_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Archive Job
+         * @description Put the job away, or take it back to work.
+         */
+        post: operations["server_jobs_api_archive_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/pulse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Pulse
+         * @description The newest revision in one line: asked every other second by whoever has the job open.
+         */
+        get: operations["server_jobs_api_read_pulse"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -402,6 +462,66 @@ export interface paths {
         get: operations["server_jobs_api_read_print"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/sketch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sketch Feature
+         * @description How the part looks with a feature that is being entered, and what of it the part settles.
+         */
+        post: operations["server_jobs_planning_api_sketch_feature"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/shaft-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Line
+         * @description What operations a shaft said in one line asks for.
+         */
+        post: operations["server_jobs_planning_api_read_line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/best": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Best Tools
+         * @description The best tool for every operation, or fewer tools where sharing one costs less than `worth` a piece each.
+         */
+        post: operations["server_jobs_planning_api_best_tools"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1320,6 +1440,15 @@ export interface components {
             stale: number;
             state: components["schemas"]["StateOut"];
         };
+        /**
+         * LengthLabel
+         * @description A shoulder: its place from the chuck, and its distance from the free face in words.
+         */
+        LengthLabel: {
+            /** At */
+            at: number;
+            display: components["schemas"]["DisplayOut"];
+        };
         /** OperationRow */
         OperationRow: {
             /** Id */
@@ -1338,6 +1467,8 @@ export interface components {
             /** Seconds */
             seconds: number;
             seconds_display: components["schemas"]["DisplayOut"];
+            /** Cost */
+            cost: number;
             cost_display: components["schemas"]["DisplayOut"];
             /** Binding */
             binding: string;
@@ -1362,6 +1493,8 @@ export interface components {
             chucked: boolean;
             /** Labels */
             labels: components["schemas"]["OutlineLabel"][];
+            /** Lengths */
+            lengths: components["schemas"]["LengthLabel"][];
             /** Stock */
             stock: number[][];
             /** Finished */
@@ -1374,6 +1507,20 @@ export interface components {
             radius: number;
             /** Bore */
             bore: number;
+        };
+        /**
+         * PocketOut
+         * @description A tool of the part: its place in the turret, and the numbers of the operations that use it.
+         */
+        PocketOut: {
+            /** Pocket */
+            pocket: number;
+            /** Insert */
+            insert: string;
+            /** Holder */
+            holder: string;
+            /** Operations */
+            operations: number[];
         };
         /** RemovedOut */
         RemovedOut: {
@@ -1402,6 +1549,10 @@ export interface components {
         StateOut: {
             /** Operations */
             operations: components["schemas"]["OperationRow"][];
+            /** Tools */
+            tools: components["schemas"]["PocketOut"][];
+            /** Pockets */
+            pockets: number;
             outline: components["schemas"]["OutlineOut"];
             tape: components["schemas"]["TapeOut"];
             /** Attention */
@@ -1564,6 +1715,8 @@ export interface components {
             state: components["schemas"]["StateOut"];
             /** Stale */
             stale: number;
+            /** Archived */
+            archived: boolean;
             /** Prints */
             prints: components["schemas"]["PrintRow"][];
         };
@@ -1718,9 +1871,28 @@ export interface components {
              */
             units?: "mm" | "inch";
         };
+        /** ArchiveIn */
+        ArchiveIn: {
+            /** Archived */
+            archived: boolean;
+        };
+        /** RevisionRow */
+        RevisionRow: {
+            /** Number */
+            number: number;
+            /** Gesture */
+            gesture: string;
+            /** Author */
+            author: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
         /**
          * AddOperation
-         * @description A new operation behind the last, with the crib's first tool until a candidate is taken.
+         * @description A new operation behind the last, with the best tool for the job's goal and its settings.
          */
         AddOperation: {
             /**
@@ -1749,6 +1921,24 @@ export interface components {
             units?: "mm" | "inch";
         };
         /**
+         * AddOperations
+         * @description Several new operations as one gesture, such as a whole shaft.
+         */
+        AddOperations: {
+            /**
+             * Operation
+             * @default
+             */
+            operation?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "add_operations";
+            /** Operations */
+            operations: components["schemas"]["New"][];
+        };
+        /**
          * Becomes
          * @description Another kind of operation that makes the same feature.
          */
@@ -1765,7 +1955,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["SetSettings"] | components["schemas"]["TakeTool"] | components["schemas"]["SetFeature"] | components["schemas"]["SetHolding"] | components["schemas"]["SetPart"] | components["schemas"]["AddOperation"] | components["schemas"]["RemoveOperation"] | components["schemas"]["MoveOperation"] | components["schemas"]["SetGrinding"] | components["schemas"]["SetBaseline"];
+            edit: components["schemas"]["SetSettings"] | components["schemas"]["TakeTool"] | components["schemas"]["TakeTools"] | components["schemas"]["SetFeature"] | components["schemas"]["SetHolding"] | components["schemas"]["SetPart"] | components["schemas"]["AddOperation"] | components["schemas"]["AddOperations"] | components["schemas"]["RemoveOperation"] | components["schemas"]["MoveOperation"] | components["schemas"]["SetGrinding"] | components["schemas"]["SetBaseline"];
         };
         /**
          * MoveOperation
@@ -1787,6 +1977,17 @@ export interface components {
              * @enum {integer}
              */
             by: -1 | 1;
+        };
+        /** New */
+        New: {
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
+            /** Feature */
+            feature: {
+                [key: string]: string | number | boolean | null;
+            };
         };
         /** RemoveOperation */
         RemoveOperation: {
@@ -2047,24 +2248,41 @@ export interface components {
             };
             becomes?: components["schemas"]["Becomes"] | null;
         };
+        /**
+         * TakeTools
+         * @description Take a tool for each of several operations, as one gesture.
+         */
+        TakeTools: {
+            /**
+             * Operation
+             * @default
+             */
+            operation?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "take_tools";
+            /** Tools */
+            tools: components["schemas"]["Taken"][];
+        };
+        /** Taken */
+        Taken: {
+            /** Operation */
+            operation: string;
+            tool: components["schemas"]["Tool"];
+            /**
+             * Settings
+             * @default {}
+             */
+            settings?: {
+                [key: string]: string | number | boolean | null;
+            };
+        };
         /** BaseIn */
         BaseIn: {
             /** Base Revision */
             base_revision: number;
-        };
-        /** RevisionRow */
-        RevisionRow: {
-            /** Number */
-            number: number;
-            /** Gesture */
-            gesture: string;
-            /** Author */
-            author: string;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
         };
         /**
          * AxisOut
@@ -2830,6 +3048,142 @@ export interface components {
              * @enum {string}
              */
             units?: "mm" | "inch";
+        };
+        /** ProblemOut */
+        ProblemOut: {
+            /** Field */
+            field: string;
+            /** Message */
+            message: string;
+            /** Bound */
+            bound?: string | null;
+        };
+        /**
+         * SettledOut
+         * @description A field that was left empty and what the part as it stands makes of it.
+         */
+        SettledOut: {
+            /** Name */
+            name: string;
+            display: components["schemas"]["DisplayOut"];
+            /** Flag */
+            flag: boolean | null;
+        };
+        /** SketchOut */
+        SketchOut: {
+            outline: components["schemas"]["OutlineOut"];
+            /** Settled */
+            settled: components["schemas"]["SettledOut"][];
+            problem: components["schemas"]["ProblemOut"] | null;
+        };
+        /**
+         * SketchIn
+         * @description A feature that is being entered: for a new operation, or in place of the one of that id.
+         */
+        SketchIn: {
+            /** Kind */
+            kind: string;
+            /** Feature */
+            feature: {
+                [key: string]: string | number | boolean | null;
+            };
+            /**
+             * Operation
+             * @default
+             */
+            operation?: string;
+            /**
+             * Units
+             * @default mm
+             * @enum {string}
+             */
+            units?: "mm" | "inch";
+        };
+        /** PlannedOut */
+        PlannedOut: {
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
+            /** Feature */
+            feature: {
+                [key: string]: string | number | boolean | null;
+            };
+            /** Note */
+            note: string;
+        };
+        /**
+         * ShaftLineOut
+         * @description The operations that a line asks for, and the part that they leave.
+         */
+        ShaftLineOut: {
+            /** Operations */
+            operations: components["schemas"]["PlannedOut"][];
+            outline: components["schemas"]["OutlineOut"];
+        };
+        /** ShaftLineIn */
+        ShaftLineIn: {
+            /** Line */
+            line: string;
+            /**
+             * Units
+             * @default mm
+             * @enum {string}
+             */
+            units?: "mm" | "inch";
+        };
+        /** BestOut */
+        BestOut: {
+            /** Rows */
+            rows: components["schemas"]["BestRow"][];
+            /** Tools Now */
+            tools_now: number;
+            /** Tools Then */
+            tools_then: number;
+            /** Pockets */
+            pockets: number;
+            cost_now: components["schemas"]["DisplayOut"];
+            cost_then: components["schemas"]["DisplayOut"];
+        };
+        /**
+         * BestRow
+         * @description What taking the best tool changes in one operation.
+         */
+        BestRow: {
+            /** Operation */
+            operation: string;
+            /** Number */
+            number: number;
+            /** Title */
+            title: string;
+            now: components["schemas"]["ToolOut"];
+            then: components["schemas"]["ToolOut"] | null;
+            /** Settings */
+            settings: {
+                [key: string]: string;
+            };
+            seconds_now: components["schemas"]["DisplayOut"];
+            seconds_then: components["schemas"]["DisplayOut"] | null;
+            cost_now: components["schemas"]["DisplayOut"];
+            cost_then: components["schemas"]["DisplayOut"] | null;
+            says: components["schemas"]["DisplayOut"];
+            /** Changes */
+            changes: boolean;
+        };
+        /** ToolOut */
+        ToolOut: {
+            /** Insert */
+            insert: string;
+            /** Holder */
+            holder: string;
+        };
+        /** BestIn */
+        BestIn: {
+            /**
+             * Worth
+             * @default 0
+             */
+            worth?: number | string;
         };
         /** DepthBoundOut */
         DepthBoundOut: {
@@ -4260,7 +4614,9 @@ export interface operations {
     };
     server_jobs_api_list_jobs: {
         parameters: {
-            query?: never;
+            query?: {
+                archived?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4298,6 +4654,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+        };
+    };
+    server_jobs_api_copy_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+        };
+    };
+    server_jobs_api_archive_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArchiveIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_jobs_api_read_pulse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionRow"];
                 };
             };
         };
@@ -4761,6 +5185,84 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    server_jobs_planning_api_sketch_feature: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SketchIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SketchOut"];
+                };
+            };
+        };
+    };
+    server_jobs_planning_api_read_line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShaftLineIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShaftLineOut"];
+                };
+            };
+        };
+    };
+    server_jobs_planning_api_best_tools: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BestIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BestOut"];
+                };
             };
         };
     };

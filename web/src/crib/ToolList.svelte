@@ -10,8 +10,9 @@
     place: number;
     open: (id: number) => void;
     opened: number | null;
+    walk: (by: 1 | -1) => void;
   }
-  let { search, place = $bindable(), open, opened }: Props = $props();
+  let { search, place = $bindable(), open, opened, walk }: Props = $props();
   const ROW = 28;
   let scroller: HTMLElement | undefined = $state();
   const virtual = createVirtualizer<HTMLElement, HTMLElement>({
@@ -68,6 +69,13 @@
             <span role="cell" class="figure truncate"
               ><button
                 class="hover:underline"
+                data-tool-row={item.index}
+                onfocus={() => (place = item.index)}
+                onkeydown={(event) => {
+                  if (event.key !== "ArrowDown" && event.key !== "ArrowUp") return;
+                  event.preventDefault();
+                  walk(event.key === "ArrowDown" ? 1 : -1);
+                }}
                 onclick={() => {
                   place = item.index;
                   open(row.id);

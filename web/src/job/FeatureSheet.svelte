@@ -1,7 +1,12 @@
 <script lang="ts">
-  import type { Schemas } from "../api/client";
+  import { untrack } from "svelte";
+  import { api, ask, Problem, type Schemas } from "../api/client";
+  import AsLeft from "../lib/AsLeft.svelte";
+  import { Draft } from "../lib/draft.svelte";
+  import FormField from "../lib/FormField.svelte";
   import Sheet from "../lib/Sheet.svelte";
-  import { session } from "../session.svelte";
+  import Silhouette from "../lib/Silhouette.svelte";
+  import { session, shown } from "../session.svelte";
   import type { JobEditor } from "./editor.svelte";
   import { operationKinds } from "./kinds.svelte";
 
@@ -10,85 +15,143 @@
     close: () => void;
     /** The operation whose drawing is changed; none adds an operation. */
     entry?: Schemas["Operation"];
+    added?: (operation: string) => void;
   }
-  let { editor, close, entry }: Props = $props();
+  let { editor, close, entry, added }: Props = $props();
+  type Feature = Record<string, string | boolean>;
 
   const kinds = operationKinds();
   // svelte-ignore state_referenced_locally
   const known = entry;
-  let kind = $state<string>(known?.operation ?? "turn");
-  let title = $state(known?.title ?? "");
-  let skin = $state(known?.skin ?? "clean");
-  let feature = $state<Record<string, string | boolean>>(
+  const kept = () =>
     Object.fromEntries(
-      Object.entries(known?.feature ?? {}).map(([name, value]) => [
-        name,
-        typeof value === "boolean" ? value : String(value ?? ""),
-      ]),
-    ),
-  );
-  const fields = $derived(kinds.data?.find((one) => one.name === kind)?.feature ?? []);
-  const text = (name: string) => (typeof feature[name] === "string" ? feature[name] : "");
+      Object.entries(known?.feature ?? {})
+        .filter(([, value]) => value !== null)
+        .map(([name, value]) => [name, typeof value === "boolean" ? value : String(value)]),
+    ) as Feature;
+  // svelte-ignore state_referenced_locally
+  const draft = new Draft(`feature ${editor.id} ${known?.id ?? "new"}`, () => ({
+    kind: (known?.operation ?? "turn") as string,
+    title: known?.title ?? "",
+    skin: known?.skin ?? "clean",
+    feature: kept(),
+  }));
+  const form = $derived(draft.value);
+  const fields = $derived(kinds.data?.find((one) => one.name === form.kind)?.feature ?? []);
+  const text = (name: string) => (typeof form.feature[name] === "string" ? form.feature[name] : "");
+  let refusal = $state<Problem | null>(null);
+  let saving = $state(false);
+  let sketch = $state.raw<Schemas["SketchOut"] | null>(null);
+  let width = $state(590);
+  let turn = 0;
+
+  const settled = $derived(Object.fromEntries((sketch?.settled ?? []).map((one) => [one.name, one])));
+  /** What an empty field is taken as: from the part as it stands, else the kind's own default. */
+  const taken = (field: Schemas["FieldOut"]) =>
+    settled[field.name] && settled[field.name]!.flag === null
+      ? `${shown(settled[field.name]!.display)}, as the part stands`
+      : field.default && field.default !== "None"
+        ? `${field.default}, as usual`
+        : field.example;
+  const ticked = (field: Schemas["FieldOut"]) =>
+    form.feature[field.name] === undefined
+      ? (settled[field.name]?.flag ?? field.default === "True")
+      : form.feature[field.name] === true;
 
   /** The fields that hold something; a kept one that was emptied is taken back. */
   function given() {
     const found: Record<string, string | boolean | null> = {};
     for (const field of fields) {
-      const value = feature[field.name];
-      if (field.kind === "flag")
-        found[field.name] = value === undefined ? field.default === "True" : value === true;
+      const value = form.feature[field.name];
+      if (field.kind === "flag") found[field.name] = ticked(field);
       else if (typeof value === "string" && value.trim()) found[field.name] = value.trim();
       else if (known?.feature[field.name] != null) found[field.name] = null;
     }
     return found;
   }
 
-  function usualTitle() {
-    const name = kinds.data?.find((one) => one.name === kind)?.title ?? kind;
-    const size = text("end_diameter") || text("outer_diameter") || text("diameter");
-    return kind === "face" || !size ? name : `${name} Ø${size}`;
+  async function draw() {
+    const mine = ++turn;
+    const feature = Object.fromEntries(
+      fields
+        .map((field) => [field.name, form.feature[field.name]] as const)
+        .filter(([, value]) => value !== undefined && value !== ""),
+    ) as Record<string, string | boolean>;
+    const body = { kind: form.kind, feature, operation: known?.id ?? "", units: session.units };
+    const params = { path: { job_id: editor.id } };
+    try {
+      const found = await ask(api.POST("/api/jobs/{job_id}/sketch", { params, body }));
+      if (mine === turn) sketch = found;
+    } catch (reason) {
+      if (!(reason instanceof Problem)) throw reason;
+    }
   }
 
-  // a refusal is said in the words of its field, and the field is marked
-  const error = $derived(editor.problem?.errors[0]);
-  const wrong = $derived(fields.find((field) => error?.field === `feature.${field.name}`));
-  const said = $derived(wrong ? `${wrong.label}: ${error?.message}` : editor.problem?.message);
+  $effect(() => {
+    void [JSON.stringify(form.feature), form.kind, fields.length];
+    const wait = window.setTimeout(() => untrack(() => void draw()), 120);
+    return () => window.clearTimeout(wait);
+  });
+
+  function usualTitle() {
+    const name = kinds.data?.find((one) => one.name === form.kind)?.title ?? form.kind;
+    const size = text("end_diameter") || text("outer_diameter") || text("diameter");
+    return form.kind === "face" || !size ? name : `${name} Ø${size.replace(/^Ø/, "")}`;
+  }
+
+  const named = $derived(new Set(fields.map((field) => `feature.${field.name}`)));
+  const said = $derived(
+    refusal && refusal.status !== 409 && !refusal.errors.some((one) => named.has(one.field))
+      ? refusal.message
+      : "",
+  );
 
   async function keep(event: SubmitEvent) {
     event.preventDefault();
-    const name = title.trim() || usualTitle();
+    const title = form.title.trim() || usualTitle();
     const units = session.units;
-    const saved = known
-      ? await editor.save({
+    const { kind, skin } = $state.snapshot(draft.value) as typeof draft.value;
+    saving = true;
+    refusal = known
+      ? await editor.keep({
           action: "set_feature",
           operation: known.id,
-          title: name,
+          title,
           feature: given(),
-          skin,
+          skin: skin as "clean",
           units,
         })
-      : await editor.save({
-          action: "add_operation",
-          operation: "",
-          kind,
-          title: name,
-          feature: given(),
-          units,
-        });
-    if (saved) close();
+      : await editor.keep({ action: "add_operation", operation: "", kind, title, feature: given(), units });
+    saving = false;
+    if (refusal) return;
+    draft.done();
+    close();
+    const last = editor.job?.document.operations.at(-1);
+    if (!known && last) added?.(last.id);
   }
 </script>
 
 <Sheet title={known ? `${known.number} · what the drawing says` : "Add an operation"} {close}>
-  <form class="grid grid-cols-[210px_1fr] items-center gap-2" onsubmit={keep}>
+  {#if sketch}
+    <div class="border-line mb-2 border-b pb-2" bind:clientWidth={width}>
+      <Silhouette
+        outline={sketch.outline}
+        {width}
+        height={150}
+        labels
+        marked={known?.id ?? "new"}
+        name="Sketch of the part with this operation"
+      />
+    </div>
+  {/if}
+  <form class="grid grid-cols-[190px_1fr] items-center gap-2" onsubmit={keep}>
+    <AsLeft {draft} />
     {#if !known}
       <label for="kind">kind</label>
-      <select id="kind" class="control" bind:value={kind}>
+      <select id="kind" class="control" bind:value={draft.value.kind}>
         {#each kinds.data ?? [] as one (one.name)}<option value={one.name}>{one.title}</option>{/each}
       </select>
     {/if}
-    <label for="title">title</label>
-    <input id="title" class="control" placeholder={usualTitle()} bind:value={title} />
     {#each fields as field (field.name)}
       <label for="drawing-{field.name}">{field.label}</label>
       {#if field.kind === "flag"}
@@ -96,47 +159,47 @@
           id="drawing-{field.name}"
           type="checkbox"
           class="size-5"
-          checked={feature[field.name] === undefined
-            ? field.default === "True"
-            : feature[field.name] === true}
-          onchange={(event) => (feature[field.name] = event.currentTarget.checked)}
+          checked={ticked(field)}
+          onchange={(event) => (draft.value.feature[field.name] = event.currentTarget.checked)}
         />
       {:else if field.kind === "choice"}
         <select
           id="drawing-{field.name}"
           class="control"
           value={text(field.name) || field.default}
-          onchange={(event) => (feature[field.name] = event.currentTarget.value)}
+          onchange={(event) => (draft.value.feature[field.name] = event.currentTarget.value)}
         >
           {#each field.options as option (option)}<option>{option}</option>{/each}
         </select>
       {:else}
-        <input
+        <FormField
           id="drawing-{field.name}"
-          class="control figure {wrong === field ? '!border-signal' : ''}"
-          aria-invalid={wrong === field}
-          aria-describedby={wrong === field ? "drawing-refused" : undefined}
-          placeholder={field.example}
-          autocomplete="off"
-          list={field.options.length ? `drawing-${field.name}-options` : undefined}
-          value={text(field.name)}
-          oninput={(event) => (feature[field.name] = event.currentTarget.value)}
+          field="feature.{field.name}"
+          problem={refusal}
+          placeholder={taken(field)}
+          options={field.options}
+          bind:value={() => text(field.name), (typed) => (draft.value.feature[field.name] = typed)}
         />
-        {#if field.options.length}<datalist id="drawing-{field.name}-options"
-            >{#each field.options as option (option)}<option value={option}></option>{/each}</datalist
-          >{/if}
       {/if}
     {/each}
+    <label for="title">title</label>
+    <input id="title" class="control" placeholder={usualTitle()} bind:value={draft.value.title} />
     {#if known}
       <label for="skin">skin of the stock here</label>
-      <select id="skin" class="control" bind:value={skin}>
+      <select id="skin" class="control" bind:value={draft.value.skin}>
         {#each ["clean", "bar", "forged", "cast", "weld", "hardened"] as one (one)}<option>{one}</option
           >{/each}
       </select>
     {/if}
-    {#if said}<p id="drawing-refused" role="alert" class="text-signal col-span-2">{said}</p>{/if}
-    <button class="bg-ink text-sheet col-start-2 min-h-9 font-semibold"
-      >{known ? "Keep" : "Add to the run order"}</button
+    {#if said}<p role="alert" class="text-signal col-span-2">{said}</p>{/if}
+    <button class="bg-ink text-sheet col-start-2 min-h-9 font-semibold disabled:opacity-60" disabled={saving}
+      >{saving
+        ? known
+          ? "Saving …"
+          : "Ranking the crib for it …"
+        : known
+          ? "Keep"
+          : "Add with its best tool"}</button
     >
   </form>
 </Sheet>

@@ -40,7 +40,7 @@
 
 <Panel title="Part, machine, batch">
   {#snippet aside()}<button class="plain-link" onclick={() => (rules = true)}>house rules</button>{/snippet}
-  <div class="grid grid-cols-[92px_1fr] items-center gap-x-2 gap-y-1.5 overflow-auto p-2.5 pt-1">
+  <div class="grid grid-cols-[92px_1fr] items-center gap-x-2 gap-y-1 overflow-auto p-2.5 pt-1">
     <label for="part-name">part</label>
     <EntryField id="part-name" value={document.name} disabled={locked} commit={(name) => part({ name })} />
     <span>material</span>
@@ -78,20 +78,25 @@
           >{machine.name}</option
         >{/each}
     </select>
-    <label for="pieces">pieces</label>
-    <EntryField
-      id="pieces"
-      value={plain(document.batch?.pieces)}
-      disabled={locked}
-      commit={(pieces) => part({ batch: { pieces } })}
-    />
-    <label for="alone">alone, hours</label>
-    <EntryField
-      id="alone"
-      value={plain(document.batch?.unattended_hours)}
-      disabled={locked}
-      commit={(unattended_hours) => part({ batch: { unattended_hours } })}
-    />
+    <label for="pieces">pieces, alone h</label>
+    <span class="grid grid-cols-2 gap-1.5">
+      <span
+        ><EntryField
+          id="pieces"
+          value={plain(document.batch?.pieces)}
+          disabled={locked}
+          commit={(pieces) => part({ batch: { pieces } })}
+        /></span
+      >
+      <span
+        ><label for="alone" class="sr-only">hours that the machine runs alone</label><EntryField
+          id="alone"
+          value={plain(document.batch?.unattended_hours)}
+          disabled={locked}
+          commit={(unattended_hours) => part({ batch: { unattended_hours } })}
+        /></span
+      >
+    </span>
     <label for="target">target {session.currency}</label>
     <EntryField
       id="target"

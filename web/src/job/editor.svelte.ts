@@ -11,6 +11,8 @@ export interface Conflict {
   gesture: string;
   author: string;
   revision: number;
+  /** Every value in which the two versions differ. */
+  differences: { where: string; what: string; base: string; theirs: string; yours: string }[];
 }
 
 /** One job under edit: saves each gesture as a revision, undoes, and meets other people's saves without losing work. */
@@ -111,6 +113,7 @@ export class JobEditor {
         gesture: String(reason.body.gesture),
         author: String(reason.body.author),
         revision: Number(reason.body.current_revision),
+        differences: (reason.body.differences ?? []) as Conflict["differences"],
       };
     }
     return reason;

@@ -6,6 +6,7 @@
   import { page } from "../page.svelte";
   import { session } from "../session.svelte";
   import Choice from "./Choice.svelte";
+  import Menu from "./Menu.svelte";
 
   const dark = $derived(session.person?.theme === "dark");
 
@@ -42,7 +43,6 @@
   </nav>
   <div class="flex-1 max-[1000px]:hidden"></div>
   {#if page.goal}
-    <span class="text-bar-soft max-lg:hidden" id="goal-label">goal</span>
     <Choice
       label="Goal"
       options={["cheapest", "fastest", "most secure"]}
@@ -50,13 +50,12 @@
       disabled={!session.mayEdit}
       choose={(goal) => page.setGoal?.(goal)}
     />
-  {:else}
-    <nav aria-label="Rooms" class="flex gap-4">
-      <a href="#/crib" class="hover:underline">Crib</a>
-      <a href="#/shelf" class="hover:underline">Shelf</a>
-      <a href="#/floor" class="hover:underline">Floor</a>
-    </nav>
   {/if}
+  <nav aria-label="Rooms" class="flex gap-3">
+    <a href="#/crib" class="hover:underline">Crib</a>
+    <a href="#/shelf" class="hover:underline">Shelf</a>
+    <a href="#/floor" class="hover:underline">Floor</a>
+  </nav>
   <Choice
     label="Units"
     options={["mm", "inch"]}
@@ -95,10 +94,5 @@
   >
   <button class="px-1.5" aria-label="Keys" title="Keys ( ? )" onclick={() => (page.dialog = "keys")}>?</button
   >
-  <button
-    class="text-bar-soft px-1 hover:underline"
-    aria-label="Sign out {session.person?.name}"
-    title="Sign out"
-    onclick={() => void session.signOut()}>{session.person?.name}</button
-  >
+  <Menu />
 </header>

@@ -12,19 +12,39 @@
     chuck?: boolean;
     /** Diameters written below. */
     labels?: boolean;
+    /** Distances of the shoulders from the free face, as on a drawing. */
+    lengths?: boolean;
+    name?: string;
   }
-  let { outline, width, height, marked = "", chuck: wanted = true, labels = false }: Props = $props();
+  let {
+    outline,
+    width,
+    height,
+    marked = "",
+    chuck: wanted = true,
+    labels = false,
+    lengths = false,
+    name = "Half section of the part",
+  }: Props = $props();
   const chuck = $derived(wanted && outline.chucked);
 
   const margin = $derived(chuck ? 34 : 6);
+  const LINE = 15; // pixels of a dimension line with its figure
+  const dimensions = $derived(lengths ? outline.lengths.slice(-5) : []);
+  const foot = $derived((labels ? 22 : 0) + (dimensions.length ? dimensions.length * LINE + 6 : 0));
   const scale = $derived(
-    Math.min(
-      (width - margin - 8) / Math.max(outline.length, 1),
-      (height - (labels ? 46 : 12)) / Math.max(2.3 * outline.radius, 1),
+    Math.max(
+      Math.min(
+        (width - margin - 8) / Math.max(outline.length, 1),
+        (height - foot - 12) / Math.max(2.26 * outline.radius, 1),
+      ),
+      0.01,
     ),
   );
+  const middle = $derived((height - foot) / 2);
   const x = $derived(scaleLinear([0, 1], [margin, margin + scale]));
-  const y = $derived(scaleLinear([0, 1], [height / 2, height / 2 - scale]));
+  const y = $derived(scaleLinear([0, 1], [middle, middle - scale]));
+  const below = $derived(y(-outline.radius * 1.02) + (labels ? 22 : 4));
   const end = $derived(outline.finished.at(-1)?.[0] ?? outline.length);
 
   /** Labels that do not run into the one before. */
@@ -42,14 +62,7 @@
     `${path(outline.finished as [number, number][], mirror)}L${x(end)},${y(0)}L${x(0)},${y(0)}Z`;
 </script>
 
-<svg
-  {width}
-  {height}
-  viewBox="0 0 {width} {height}"
-  role="img"
-  aria-label="Half section of the part"
-  class="block"
->
+<svg {width} {height} viewBox="0 0 {width} {height}" role="img" aria-label={name} class="block">
   {#if chuck}
     <rect
       x="4"
@@ -94,5 +107,20 @@
       >
     {/each}
   {/if}
+  {#each dimensions as size, k (size.at)}
+    {@const down = below + (dimensions.length - 1 - k) * LINE + 8}
+    <path
+      d="M{x(size.at)},{y(0)}V{down + 3}M{x(end)},{y(0)}V{down + 3}"
+      class="draw-size"
+      stroke-opacity="0.45"
+    />
+    <path
+      d="M{x(size.at)},{down}H{x(end)}m-6,-3l6,3l-6,3M{x(size.at) + 6},{down - 3}l-6,3l6,3"
+      class="draw-size"
+    />
+    <text x={(x(size.at) + x(end)) / 2} y={down + 4.5} text-anchor="middle" class="draw-text draw-over figure"
+      >{shown(size.display)}</text
+    >
+  {/each}
   <line x1="2" x2={width - 2} y1={y(0)} y2={y(0)} class="draw-centre" />
 </svg>

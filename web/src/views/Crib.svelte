@@ -40,13 +40,19 @@
   $effect(() =>
     listen(
       guarded({
-        j: () => (place = Math.min(place + 1, search.matched - 1)),
-        k: () => (place = Math.max(place - 1, 0)),
-        Enter: () => search.row(place) && open(search.row(place)!.id),
+        j: () => walk(1),
+        k: () => walk(-1),
         Escape: () => open(null),
       }),
     ),
   );
+
+  /** Into the list, and along it: the row's own button has the focus and answers to Enter and Space. */
+  function walk(by: 1 | -1) {
+    const there = document.activeElement?.matches("[data-tool-row]") ?? false;
+    if (there) place = Math.max(0, Math.min(place + by, search.matched - 1));
+    window.setTimeout(() => document.querySelector<HTMLElement>(`[data-tool-row="${place}"]`)?.focus(), 30);
+  }
 </script>
 
 <div class="mx-auto flex h-full max-w-[1500px] flex-col gap-2 p-2">
@@ -81,7 +87,7 @@
           <span class="figure">{spaced(search.total)}</span> tools
         {:else}searching …{/if}
       </p>
-      <ToolList {search} bind:place {open} {opened} />
+      <ToolList {search} bind:place {open} {opened} {walk} />
     </section>
     <div class="grid min-h-0 max-lg:col-span-full">
       {#if opened !== null}

@@ -4,12 +4,20 @@
   import Pencil from "@lucide/svelte/icons/pencil";
   import Trash2 from "@lucide/svelte/icons/trash-2";
   import { push } from "svelte-spa-router";
-  import FeatureSheet from "../job/FeatureSheet.svelte";
+  import { api, ask, type Schemas } from "../api/client";
   import BaselinePanel from "../job/BaselinePanel.svelte";
+  import BestSheet from "../job/BestSheet.svelte";
   import { JobEditor } from "../job/editor.svelte";
+  import FeatureSheet from "../job/FeatureSheet.svelte";
   import PartPanel from "../job/PartPanel.svelte";
+  import ShaftLineSheet from "../job/ShaftLineSheet.svelte";
   import StaleBar from "../job/StaleBar.svelte";
+  import TheirsBar from "../job/TheirsBar.svelte";
+  import ToolTable from "../job/ToolTable.svelte";
+  import { Watch } from "../job/watch.svelte";
+  import Choice from "../lib/Choice.svelte";
   import ConflictSheet from "../lib/ConflictSheet.svelte";
+  import { arrows, step } from "../lib/list";
   import Panel from "../lib/Panel.svelte";
   import Silhouette from "../lib/Silhouette.svelte";
   import Tape from "../lib/Tape.svelte";
@@ -19,34 +27,65 @@
 
   let { params }: { params: { id: string } } = $props();
   const editor = $derived(new JobEditor(Number(params.id)));
+  const watch = new Watch(
+    () => editor,
+    () => false,
+  );
   let missing = $state("");
-  let adding = $state(false);
+  let sheet = $state<"add" | "line" | "best" | null>(null);
   let drawing = $state("");
   let place = $state(0);
   let width = $state(700);
+  let list: HTMLElement | undefined = $state();
+  let shows = $state<"run order" | "tools">("run order");
 
   $effect(() => {
     page.open("Job", [{ label: "Jobs", href: "#/" }]);
     page.setGoal = (goal) => void editor.save({ action: "set_part", operation: "", goal });
     editor
       .load()
-      .then(() => page.crumbs.push({ label: editor.job!.document.name }))
+      .then(() => (page.crumbs = [{ label: "Jobs", href: "#/" }, { label: editor.job!.document.name }]))
       .catch((reason: Error) => (missing = reason.message));
   });
 
-  $effect(() => {
-    const rows = editor.job?.state.operations ?? [];
-    return listen(
+  $effect(() =>
+    listen(
       guarded({
-        j: () => (place = Math.min(place + 1, rows.length - 1)),
-        k: () => (place = Math.max(place - 1, 0)),
-        Enter: () => rows[place] && void push(`/jobs/${params.id}/operations/${rows[place]!.id}`),
+        j: () => step(list, 1),
+        k: () => step(list, -1),
+        a: () => session.mayEdit && (sheet = "add"),
+        l: () => session.mayEdit && (sheet = "line"),
+        t: () => (sheet = "best"),
+        o: () => window.open(sheetOf("page"), "_blank", "noopener"),
         b: () => void push("/"),
       }),
+    ),
+  );
+
+  const sheetOf = (form: "page" | "pdf", paper = "a4") =>
+    `/api/jobs/${params.id}/setup-sheet?form=${form}&paper=${paper}&units=${session.units}`;
+
+  async function copy() {
+    const made = await ask(
+      api.POST("/api/jobs/{job_id}/copy", { params: { path: { job_id: Number(params.id) } } }),
     );
-  });
+    await push(`/jobs/${made.id}`);
+  }
+
+  async function archive(archived: boolean) {
+    await ask(
+      api.POST("/api/jobs/{job_id}/archive", {
+        params: { path: { job_id: Number(params.id) } },
+        body: { archived },
+      }),
+    );
+    if (archived) await push("/");
+    else await editor.load();
+  }
 
   const words = { ok: "✓ within limits", care: "▲ with care", broken: "■ over a limit" };
+  const tones = { ok: "text-safe", care: "text-warn", broken: "text-signal font-semibold" };
+  const reason = (row: Schemas["OperationRow"]) => row.problem ?? row.binding;
 </script>
 
 {#if missing}
@@ -55,15 +94,39 @@
   {@const job = editor.job}
   <div class="job-bench mx-auto grid h-full min-h-[640px] max-w-[1500px] gap-2 p-2">
     <h1 class="sr-only">{job.document.name}</h1>
-    <StaleBar {editor} />
+    <div class="area-stale contents"><StaleBar {editor} /></div>
     <Panel title="{job.document.name} · {job.document.material}" class="area-drawing">
-      {#snippet aside()}half section, removed by the selected operation in the signal colour{/snippet}
+      {#snippet aside()}
+        <span class="flex flex-wrap items-center gap-x-4"
+          >{#if job.archived}<span class="text-warn"
+              >in the archive <button class="plain-link" onclick={() => void archive(false)}
+                >take it out</button
+              ></span
+            >{/if}
+          <a class="plain-link" href="#/jobs/{job.id}/at-machine">at the machine</a>
+          <span
+            ><a class="plain-link" href={sheetOf("page")} target="_blank" rel="noopener"
+              >set-up sheet <kbd>o</kbd></a
+            >
+            PDF <a class="plain-link" href={sheetOf("pdf", "a4")} target="_blank" rel="noopener">A4</a>
+            <a class="plain-link" href={sheetOf("pdf", "letter")} target="_blank" rel="noopener">Letter</a
+            ></span
+          >
+          {#if session.mayEdit}<span
+              ><button class="plain-link" onclick={() => void copy()}>copy the job</button>
+              {#if !job.archived}<button class="plain-link ml-2" onclick={() => void archive(true)}
+                  >archive it</button
+                >{/if}</span
+            >{/if}</span
+        >
+      {/snippet}
       <div class="min-h-0 flex-1" bind:clientWidth={width}>
         <Silhouette
           outline={job.state.outline}
           {width}
-          height={250}
+          height={258}
           labels
+          lengths
           marked={job.state.operations[place]?.id}
         />
       </div>
@@ -72,100 +135,120 @@
       <PartPanel {editor} />
       <BaselinePanel {editor} />
     </div>
-    <Panel title="Run order" class="area-order">
+    <Panel title={shows === "tools" ? "Tools of the part" : "Run order"} class="area-order">
       {#snippet aside()}
-        {#if session.mayEdit}<button class="plain-link" onclick={() => (adding = true)}
-            >add an operation</button
-          >{/if}
+        <span class="flex items-center gap-4">
+          <Choice
+            label="What the list shows"
+            options={["run order", "tools"]}
+            value={shows}
+            choose={(one) => (shows = one)}
+            tone="sheet"
+          />
+          {#if job.document.operations.length}<button class="plain-link" onclick={() => (sheet = "best")}
+              >best tools for all <kbd>t</kbd></button
+            >{/if}
+          {#if session.mayEdit}
+            <button class="plain-link" onclick={() => (sheet = "line")}
+              >a shaft in one line <kbd>l</kbd></button
+            >
+            <button class="plain-link" onclick={() => (sheet = "add")}>add an operation <kbd>a</kbd></button>
+          {/if}</span
+        >
       {/snippet}
       <div class="overflow-auto">
-        <table class="w-full">
-          <thead class="text-soft text-left text-[13px]">
-            <tr class="border-line border-b">
-              <th class="px-2.5 font-normal" scope="col">no.</th><th scope="col" class="font-normal"
-                >operation</th
-              >
-              <th scope="col" class="font-normal">tool</th><th scope="col" class="text-right font-normal"
-                >time</th
-              >
-              <th scope="col" class="pr-4 text-right font-normal">cost</th><th scope="col" class="font-normal"
-                >held by</th
-              >
-              <th scope="col" class="font-normal">state</th><th scope="col"
-                ><span class="sr-only">change</span></th
-              >
-            </tr>
-          </thead>
-          <tbody>
-            {#each job.state.operations as row, k (row.id)}
-              {@const entry = job.document.operations.find((one) => one.id === row.id)}
-              <tr class="border-line border-b {k === place ? 'bg-wash' : ''}">
-                <td class="figure px-2.5">{row.number}</td>
-                <td class="py-1.5"
-                  ><a
-                    class="plain-link font-semibold"
-                    href="#/jobs/{job.id}/operations/{row.id}"
-                    onfocus={() => (place = k)}>{row.title}</a
-                  ></td
+        {#if shows === "tools"}<ToolTable {editor} />
+        {:else}
+          <table class="w-full">
+            <thead class="text-soft text-left text-[13px]">
+              <tr class="border-line border-b">
+                <th class="px-2.5 font-normal" scope="col">no.</th><th scope="col" class="font-normal"
+                  >operation</th
                 >
-                <td class="text-soft truncate">{entry?.tool.insert}</td>
-                <td class="figure text-right">{shown(row.seconds_display)}</td>
-                <td class="figure pr-4 text-right">{shown(row.cost_display)}</td>
-                <td class="max-w-[230px] truncate" title={row.problem ?? row.binding}
-                  >{row.problem ?? row.binding}</td
+                <th scope="col" class="font-normal">tool</th><th scope="col" class="text-right font-normal"
+                  >time</th
                 >
-                <td
-                  class={row.status === "ok"
-                    ? "text-safe"
-                    : row.status === "care"
-                      ? "text-warn"
-                      : "text-signal font-semibold"}>{words[row.status]}</td
+                <th scope="col" class="pr-4 text-right font-normal">cost</th><th
+                  scope="col"
+                  class="font-normal">limited by</th
                 >
-                <td class="pr-2 text-right whitespace-nowrap">
-                  {#if session.mayEdit}
-                    <button class="p-1" aria-label="Drawing of {row.title}" onclick={() => (drawing = row.id)}
-                      ><Pencil size={15} /></button
-                    >
-                    <button
-                      class="p-1"
-                      aria-label="Move {row.title} earlier"
-                      disabled={k === 0}
-                      onclick={() =>
-                        void editor.save({ action: "move_operation", operation: row.id, by: -1 })}
-                      ><ArrowUp size={15} /></button
-                    >
-                    <button
-                      class="p-1"
-                      aria-label="Move {row.title} later"
-                      disabled={k === job.state.operations.length - 1}
-                      onclick={() => void editor.save({ action: "move_operation", operation: row.id, by: 1 })}
-                      ><ArrowDown size={15} /></button
-                    >
-                    <button
-                      class="p-1"
-                      aria-label="Remove {row.title}"
-                      onclick={() => void editor.save({ action: "remove_operation", operation: row.id })}
-                      ><Trash2 size={15} /></button
-                    >
-                  {/if}
-                </td>
+                <th scope="col" class="font-normal">state</th><th scope="col"
+                  ><span class="sr-only">change</span></th
+                >
               </tr>
-            {/each}
-          </tbody>
-        </table>
-        {#if editor.problem && !adding && !drawing}<p role="alert" class="text-signal p-2.5">
+            </thead>
+            <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+            <tbody bind:this={list} onkeydown={arrows}>
+              {#each job.state.operations as row, k (row.id)}
+                {@const entry = job.document.operations.find((one) => one.id === row.id)}
+                <tr class="border-line border-b {k === place ? 'bg-wash' : ''}">
+                  <td class="figure px-2.5">{row.number}</td>
+                  <td class="py-1.5"
+                    ><a
+                      class="plain-link font-semibold"
+                      href="#/jobs/{job.id}/operations/{row.id}"
+                      data-stop={k === place ? "current" : ""}
+                      onfocus={() => (place = k)}>{row.title}</a
+                    ></td
+                  >
+                  <td class="text-soft">{entry?.tool.insert}</td>
+                  <td class="figure text-right">{shown(row.seconds_display)}</td>
+                  <td class="figure pr-4 text-right">{shown(row.cost_display)}</td>
+                  <td class="max-w-[230px]">{reason(row)}</td>
+                  <td class="whitespace-nowrap {tones[row.status]}">{words[row.status]}</td>
+                  <td class="pr-2 text-right whitespace-nowrap">
+                    {#if session.mayEdit}
+                      <button
+                        class="p-1"
+                        aria-label="Drawing of {row.title}"
+                        onclick={() => (drawing = row.id)}><Pencil size={15} /></button
+                      >
+                      <button
+                        class="p-1"
+                        aria-label="Move {row.title} earlier"
+                        disabled={k === 0}
+                        onclick={() =>
+                          void editor.save({ action: "move_operation", operation: row.id, by: -1 })}
+                        ><ArrowUp size={15} /></button
+                      >
+                      <button
+                        class="p-1"
+                        aria-label="Move {row.title} later"
+                        disabled={k === job.state.operations.length - 1}
+                        onclick={() =>
+                          void editor.save({ action: "move_operation", operation: row.id, by: 1 })}
+                        ><ArrowDown size={15} /></button
+                      >
+                      <button
+                        class="p-1"
+                        aria-label="Remove {row.title}"
+                        onclick={() => void editor.save({ action: "remove_operation", operation: row.id })}
+                        ><Trash2 size={15} /></button
+                      >
+                    {/if}
+                  </td>
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+          <p class="text-soft px-2.5 py-2">
+            {#if !job.state.operations.length}
+              No operations yet. Say the whole shaft in one line, or add what the drawing asks one by one.
+            {:else}{job.state.attention < 3 ? job.state.why : "Every operation is within its limits."}{/if}
+          </p>
+        {/if}
+        {#if editor.problem}<p role="alert" class="text-signal p-2.5">
             {editor.problem.message}
           </p>{/if}
-        <p class="text-soft px-2.5 py-2">
-          {job.state.attention < 3 ? job.state.why : "Every operation is within its limits."}
-        </p>
       </div>
     </Panel>
     <div class="area-tape">
       <Tape state={job.state} open={(id) => void push(`/jobs/${job.id}/operations/${id}`)} />
     </div>
   </div>
-  {#if adding}<FeatureSheet {editor} close={() => (adding = false)} />{/if}
+  {#if sheet === "add"}<FeatureSheet {editor} close={() => (sheet = null)} />
+  {:else if sheet === "line"}<ShaftLineSheet {editor} close={() => (sheet = null)} />
+  {:else if sheet === "best"}<BestSheet {editor} close={() => (sheet = null)} />{/if}
   {#if drawing}
     <FeatureSheet
       {editor}
@@ -174,13 +257,14 @@
     />
   {/if}
   <ConflictSheet {editor} />
+  <TheirsBar {watch} />
 {:else}
   <p class="text-soft p-6">Evaluating the job …</p>
 {/if}
 
 <style>
   .job-bench {
-    grid-template: "stale stale" auto "drawing side" 290px "order side" 1fr "tape tape" auto / 1fr 330px;
+    grid-template: "stale stale" auto "drawing side" 300px "order side" 1fr "tape tape" auto / 1fr 330px;
   }
   .job-bench > :global(.area-drawing) {
     grid-area: drawing;

@@ -1,29 +1,42 @@
 <script lang="ts">
   import { createQuery } from "@tanstack/svelte-query";
-  import { push } from "svelte-spa-router";
   import { api, ask } from "../api/client";
   import NewJob from "../job/NewJob.svelte";
+  import { arrows, step } from "../lib/list";
   import Silhouette from "../lib/Silhouette.svelte";
   import { guarded, listen } from "../keys";
   import { page } from "../page.svelte";
   import { session, shown } from "../session.svelte";
 
   page.open("Jobs", [{ label: "Jobs" }]);
-  const jobs = createQuery(() => ({ queryKey: ["jobs"], queryFn: () => ask(api.GET("/api/jobs")) }));
-  const marks = ["over a limit", "over target", "with care", "in order"] as const;
-  let place = $state(0);
+  let archived = $state(false);
+  let wanted = $state("");
+  const jobs = createQuery(() => ({
+    queryKey: ["jobs", archived],
+    queryFn: () => ask(api.GET("/api/jobs", { params: { query: { archived } } })),
+  }));
+  const marks = ["over a limit", "over target", "with care", "in order", "no operations yet"] as const;
+  const tones = ["text-signal", "text-warn", "text-warn", "text-safe", "text-soft"] as const;
   let starting = $state(false);
+  let list: HTMLElement | undefined = $state();
+  const plain = (text: string) => text.toLowerCase().replace(/[\s\-_./]+/g, "");
+  const found = $derived(
+    (jobs.data ?? []).filter((job) =>
+      wanted
+        .split(/\s+/)
+        .every((word) => plain(`${job.name} ${job.material} ${job.machine}`).includes(plain(word))),
+    ),
+  );
 
-  $effect(() => {
-    const rows = jobs.data ?? [];
-    return listen(
+  $effect(() =>
+    listen(
       guarded({
-        j: () => (place = Math.min(place + 1, rows.length - 1)),
-        k: () => (place = Math.max(place - 1, 0)),
-        Enter: () => rows[place] && void push(`/jobs/${rows[place]!.id}`),
+        j: () => step(list, 1),
+        k: () => step(list, -1),
+        n: () => session.mayEdit && (starting = true),
       }),
-    );
-  });
+    ),
+  );
 </script>
 
 <div class="mx-auto max-w-[1264px] p-2">
@@ -31,24 +44,45 @@
     <h1 class="text-[16px] font-semibold">
       Jobs <span class="text-soft font-normal">· what needs attention first</span>
     </h1>
-    {#if session.mayEdit}<button class="control" onclick={() => (starting = true)}>New job</button>{/if}
+    <span class="flex items-center gap-3">
+      <input
+        class="control w-60"
+        placeholder="part, material, machine"
+        aria-label="Find a job"
+        bind:value={wanted}
+      />
+      <label class="flex items-center gap-1"><input type="checkbox" bind:checked={archived} /> archive</label>
+      {#if session.mayEdit}<button class="control" onclick={() => (starting = true)}
+          >New job <kbd>n</kbd></button
+        >{/if}
+    </span>
   </div>
   {#if jobs.isPending}
     <p class="text-soft p-4">Evaluating every job …</p>
   {:else if jobs.isError}
     <p class="text-signal p-4" role="alert">{jobs.error.message}</p>
   {:else if jobs.data.length === 0}
-    <p class="p-4">No jobs yet. The start command fills in a demo scenario where the database is empty.</p>
+    <p class="p-4">
+      {archived
+        ? "The archive is empty."
+        : "No jobs yet. The start command fills in a demo scenario where the database is empty."}
+    </p>
+  {:else if found.length === 0}
+    <p class="p-4">No job by these words{archived ? " in the archive" : "; look into the archive too"}.</p>
   {:else}
-    <ul class="bg-sheet border-line border" aria-label="Jobs, what needs attention first">
-      {#each jobs.data as job, k (job.id)}
+    <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+    <ul
+      class="bg-sheet border-line border"
+      aria-label="Jobs, what needs attention first"
+      bind:this={list}
+      onkeydown={arrows}
+    >
+      {#each found as job, k (job.id)}
         <li class="border-line border-b last:border-0">
           <a
             href="#/jobs/{job.id}"
-            class="grid grid-cols-[250px_1fr_150px_190px] items-center gap-4 p-2 hover:bg-[var(--paper)] max-md:grid-cols-[1fr_auto] {k ===
-            place
-              ? 'outline-edge outline-1 -outline-offset-1 outline-dashed'
-              : ''}"
+            data-stop={k === 0 ? "current" : ""}
+            class="grid grid-cols-[250px_1fr_150px_190px] items-center gap-4 p-2 hover:bg-[var(--paper)] max-md:grid-cols-[1fr_auto]"
           >
             <span class="max-md:hidden"
               ><Silhouette outline={job.state.outline} width={244} height={104} /></span
@@ -58,14 +92,8 @@
               <span class="text-soft block"
                 >{job.material} · {job.machine} · {job.pieces} pieces · {job.goal}</span
               >
-              <span
-                class="mt-2 block {job.state.attention === 0
-                  ? 'text-signal'
-                  : job.state.attention < 3
-                    ? 'text-warn'
-                    : 'text-safe'}"
-              >
-                <b>{marks[job.state.attention as 0 | 1 | 2 | 3]}</b>{job.state.attention < 3
+              <span class="mt-2 block {tones[job.state.attention as 0 | 1 | 2 | 3 | 4]}">
+                <b>{marks[job.state.attention as 0 | 1 | 2 | 3 | 4]}</b>{job.state.attention < 3
                   ? `: ${job.state.why}`
                   : ""}
               </span>

@@ -1,0 +1,182 @@
+"""A whole shaft in one line, as it is said at the bench: `Ø45 x 120, Ø30 h6 x 50 Ra 0.8, groove DIN 471, cut off`."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Any
+
+from cutting.errors import CuttingError, OutOfRange, UnreadableQuantity
+from cutting.operations.setup import Feature
+from cutting.process.outline import Standing
+from cutting.quantities import Dimension, read_dimension, read_quantity
+from cutting.workpiece.ring_grooves import standard_groove
+
+FACE_STOCK = 1.0  # mm taken off the free face
+FINISH_STOCK = 0.6  # mm on diameter that roughing leaves where a size or a finish is asked (common practice)
+FINE = 3.2  # µm Ra from which a finish is a cut of its own
+RING_ROOM = 3.0  # a ring groove keeps so many of its depths from the end of its step (after the standard's n, from memory)
+LEAST_CUT = 0.05  # mm on diameter below which nothing is turned
+KERF, KERF_ROOM = 3.0, 6.0  # mm turned beyond the part for the blade; and between jaws and part for it and its clearance
+_PARTS = re.compile(r"\s*(?:;|\n|,\s+|,(?=[A-Za-zØø]))\s*")
+_STEP = re.compile(r"^(?:[Øø]|dia\.?\s*|d\s*=\s*)?\s*(?P<size>.+?)\s*[x×*]\s*(?P<length>[\d.,/\s-]*\d(?:\s*(?:mm|in|\"|″))?)(?P<rest>.*)$", re.IGNORECASE)
+_NOTE = re.compile(r"\s*(?P<word>Ra|R)\s*(?P<value>[\d.,]+\s*(?:µm|um|µin|mm|in)?)", re.IGNORECASE)
+_GROOVE = re.compile(r"^(?:ring\s+)?groove\s+(?P<what>.+?)(?:\s+(?:at|@)\s*(?P<place>[\d.,]+\s*(?:mm|in|\")?))?$", re.IGNORECASE)
+_OWN_GROOVE = re.compile(r"^(?P<width>[^x×]+?)\s*[x×]\s*[Øø]?\s*(?P<floor>.+)$")
+
+
+@dataclass(frozen=True)
+class Step:
+    """A cylinder of the shaft: size, length [mm], what else the drawing says of it, and where it stands from the jaws [mm]."""
+
+    size: Dimension
+    entered: str
+    length: float
+    roughness: float | None = None
+    fillet: float | None = None
+    near: float = 0.0
+
+    @property
+    def far(self) -> float:
+        return self.near + self.length
+
+    @property
+    def fine(self) -> bool:
+        return self.size.tolerance is not None or (self.roughness is not None and self.roughness <= FINE)
+
+
+@dataclass(frozen=True)
+class Planned:
+    """An operation that the line asks for: kind, title, the feature's entries, and what was assumed."""
+
+    kind: str
+    title: str
+    feature: dict[str, str | bool]
+    note: str = ""
+
+
+def read_shaft_line(text: str, blank_diameter: float, free_length: float, system: str = "metric") -> tuple[Planned, ...]:
+    """The operations that make a shaft of one line from a bar of `blank_diameter`, `free_length` out of the jaws [mm].
+
+    Steps are said from the jaws outwards or from the free end, the thicker end goes to the jaws; grooves belong to the step
+    named before them. Raises `CuttingError` that repeats the words it could not read, or says what does not fit the blank.
+    """
+    words = [part for part in _PARTS.split(text.strip().rstrip(".,;")) if part]
+    if not words:
+        raise UnreadableQuantity("line", "is empty; write for example Ø45 x 120, Ø30 h6 x 50 Ra 0.8, cut off.")
+    steps: list[Step] = []
+    grooves: list[tuple[int, str, float | None]] = []
+    parted = False
+    for word in words:
+        if re.fullmatch(r"(?:cut|part)(?:ed)?[\s-]*off", word, re.IGNORECASE):
+            parted = True
+        elif found := _GROOVE.match(word):
+            if not steps:
+                raise UnreadableQuantity("line", f"'{word}' stands before any step: name the step that it is cut into first.")
+            place = read_quantity(found["place"], "length", system=system, field="line").value if found["place"] else None
+            grooves.append((len(steps) - 1, found["what"].strip(), place))
+        elif not re.fullmatch(r"face", word, re.IGNORECASE):
+            steps.append(_step(word, system))
+    if not steps:
+        raise UnreadableQuantity("line", "names no step; write for example Ø45 x 120.")
+    if len(steps) > 1 and steps[0].size.nominal < steps[-1].size.nominal:
+        steps.reverse()
+        grooves = [(len(steps) - 1 - k, what, place) for k, what, place in grooves]
+    placed = _placed(steps, blank_diameter, free_length, parted)
+    cuts = [Planned("face", "Face", {"length": f"{FACE_STOCK:g} mm"}), *_turned(placed, Standing(blank_diameter, free_length), KERF if parted else 0.0)]
+    cuts += [_groove(placed[k], what, place, system) for k, what, place in grooves]
+    if parted:
+        first = placed[0]
+        total = sum(step.length for step in placed)
+        feature: dict[str, str | bool] = {"part_length": f"{total:g} mm", "distance_from_chuck": f"{first.near - KERF:g} mm"}
+        cuts.append(Planned("cut off", f"Cut off Ø{first.size.nominal:g}", feature))
+    return tuple(cuts)
+
+
+def _step(word: str, system: str) -> Step:
+    found = _STEP.match(word)
+    if not found:
+        raise UnreadableQuantity("line", f"'{word}' is no step, groove, face or cut off. A step is Ø30 h6 x 50 Ra 0.8.")
+    size = read_dimension(found["size"].strip(), system, "line")
+    length = read_quantity(found["length"].strip(), "length", system=system, field="line").value
+    if not (size.nominal > 0 and length > 0):
+        raise OutOfRange("line", f"'{word}': diameter and length must be above zero.", "above 0 mm")
+    notes, rest = {}, found["rest"]
+    while rest.strip():
+        note = _NOTE.match(rest)
+        if not note:
+            raise UnreadableQuantity("line", f"'{rest.strip()}' in '{word}' is neither Ra nor a fillet R.")
+        notes[note["word"].lower()], rest = note["value"], rest[note.end() :]
+    rough = read_quantity(notes["ra"], "small_length", system=system, field="line").value if "ra" in notes else None
+    fillet = read_quantity(notes["r"], "length", system=system, field="line").value if "r" in notes else None
+    return Step(size, found["size"].strip(), length, rough, fillet)
+
+
+def _placed(steps: Sequence[Step], blank: float, free_length: float, parted: bool) -> list[Step]:
+    total = sum(step.length for step in steps)
+    room = free_length - FACE_STOCK - total
+    if room < (KERF_ROOM if parted else 0.0):
+        wanted = total + FACE_STOCK + (KERF_ROOM if parted else 0.0)
+        raise OutOfRange("line", f"the shaft is {total:g} mm long and wants {wanted:g} mm out of the jaws; the blank has {free_length:g} mm.",
+                         f"at most {free_length - wanted + total:g} mm")  # fmt: skip
+    placed, near = [], room
+    for step in steps:
+        if step.size.nominal > blank + 1e-9:
+            raise OutOfRange("line", f"Ø{step.size.nominal:g} mm is thicker than the blank of Ø{blank:g} mm.", f"at most {blank:g} mm")
+        placed.append(replace(step, near=near))
+        near += step.length
+    return placed
+
+
+def _turned(steps: list[Step], part: Standing, kerf: float) -> list[Planned]:
+    """Roughing from the thick end to the thin one, each over all that is no thicker beyond it; then the fine steps.
+
+    The first goes on over the kerf, so that the blade meets a turned diameter.
+    """
+    rough, fine = [], []
+    for k, step in enumerate(steps):
+        far = steps[-1].far if all(one.size.nominal <= step.size.nominal for one in steps[k:]) else step.far
+        to = step.size.nominal + (FINISH_STOCK if step.fine else 0.0)
+        if to < part.largest(step.near, far) - LEAST_CUT:
+            part.after("turn", Feature(part.largest(step.near, far), Dimension(to), far - step.near, step.near))
+            title = f"{'Rough turn' if step.fine else 'Turn'} Ø{to:g}"
+            longer = replace(step, near=step.near - kerf) if k == 0 else step
+            rough.append(Planned("turn", title, _feature(longer, f"{to:g}", far, None if step.fine else step.roughness)))
+        if step.fine:
+            fine.append(Planned("turn", f"Finish Ø{step.entered.lstrip('Øø ')}", _feature(step, step.entered, step.far, step.roughness)))
+    return rough + fine
+
+
+def _feature(step: Step, to: str, far: float, roughness: float | None) -> dict[str, str | bool]:
+    given: dict[str, Any] = {"end_diameter": to, "length": f"{far - step.near:g} mm", "distance_from_chuck": f"{step.near:g} mm"}
+    if roughness is not None:
+        given["roughness"] = f"{roughness:g} µm"
+    if step.fillet is not None:
+        given["fillet"] = f"{step.fillet:g} mm"
+    return given
+
+
+def _groove(step: Step, what: str, place: float | None, system: str) -> Planned:
+    given: dict[str, str | bool] = {"where": "outside", "diameter": f"{step.size.nominal:g} mm"}
+    note = ""
+    if own := _OWN_GROOVE.match(what):
+        width, floor = read_dimension(own["width"], system, "line"), read_dimension(own["floor"], system, "line")
+        given |= {"width": own["width"], "floor": own["floor"].lstrip("Øø ")}
+        wide, deep = width.nominal, (step.size.nominal - floor.nominal) / 2
+    else:
+        try:
+            found = standard_groove(what, step.size.nominal)
+        except CuttingError as error:
+            raise UnreadableQuantity("line", f"'groove {what}': {error.message}") from error
+        given["standard"] = what
+        wide, deep = found.widest, found.depth or (step.size.nominal - (found.diameter or step.size.nominal)) / 2
+    if place is None:
+        room = max(RING_ROOM * deep, wide)
+        near = step.far - room - wide
+        note = f"its place was not said: {room:.3g} mm from the end of the step"
+    else:
+        near = step.far - place - wide
+    if near < step.near or near + wide > step.far:
+        raise OutOfRange("line", f"'groove {what}' does not stand on its step of {step.length:g} mm.", f"within {step.length:g} mm")
+    return Planned("groove", f"Groove {what}", {**given, "distance_from_chuck": f"{near:g} mm"}, note)

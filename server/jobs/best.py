@@ -1,0 +1,107 @@
+"""The best tool for an operation, or for all of a job, as the ranking has it: with speed, feed, depth and coolant."""
+
+from __future__ import annotations
+
+from collections.abc import Hashable
+from dataclasses import dataclass
+from typing import Any
+
+from cutting.advice import Candidate
+from cutting.advice.contests import advise_any
+from cutting.advice.fewest import share_tools
+from cutting.advice.rank_trials import score
+from cutting.errors import CuttingError
+from cutting.operations.coolant import wanted_deliveries
+from cutting.operations.registry import kind_of
+from server.jobs.document import request_of
+from server.jobs.present import settings_of
+from server.shop import Shop, shop
+
+MOST_DELIVERIES = 2  # of the machine's, the most wanted first, that are tried for a new operation
+START = {"cutting_speed": "80 m/min", "feed_per_rev": "0.1 mm/rev", "depth_of_cut": "1 mm"}  # where nothing fits at all
+
+
+@dataclass(frozen=True)
+class Pick:
+    """A row of the ranking with the coolant that it was ranked with."""
+
+    row: Candidate
+    coolant: str
+    sound: bool
+    score: float  # what the goal orders by: money with the risk of a stop, or seconds
+
+    @property
+    def tool(self) -> dict[str, str]:
+        return {"insert": self.row.insert, "holder": self.row.holder}
+
+    @property
+    def settings(self) -> dict[str, Any]:
+        return {**settings_of(self.row), "coolant": self.coolant}
+
+
+def picks_of(document: dict[str, Any], entry: dict[str, Any], stock: Shop | None = None, coolants: bool = True) -> list[Pick]:
+    """The ranking of an operation, best first, over the deliveries that suit; the nearest misses where nothing is sound.
+
+    Raises `CuttingError` for an operation that cannot be read.
+    """
+    stock = stock or shop()
+    setup, crib = request_of(document, entry, None, stock)
+    deliveries = wanted_deliveries(setup)[:MOST_DELIVERIES] if coolants else (setup.settings.coolant,)
+    found: list[Pick] = []
+    for delivery in deliveries:
+        advice = advise_any(setup.with_settings(coolant=delivery), crib)
+        rows = [(row, True) for row in advice.candidates] or [(row, False) for row in advice.nearly]
+        # the nearest misses come in order of how near they are
+        found += [Pick(row, delivery, sound, score(setup, row) if sound else float(place)) for place, (row, sound) in enumerate(rows)]
+    best: dict[tuple[str, str, str], Pick] = {}
+    for pick in sorted((one for one in found if one.row.becomes is None), key=lambda one: (not one.sound, one.score)):
+        best.setdefault((pick.row.insert, pick.row.holder, pick.row.way), pick)
+    return list(best.values())
+
+
+def take_best(document: dict[str, Any], entry: dict[str, Any]) -> None:
+    """Give a new operation the first of the ranking with its settings, or the nearest where nothing fits."""
+    picks = picks_of(document, entry)
+    if picks:
+        entry["tool"] = picks[0].tool
+        entry["settings"] = {**entry["settings"], **picks[0].settings}
+        return
+    setup, _ = request_of(document, entry)
+    holder = getattr(setup, "holder", None) or setup.blade
+    entry["tool"] = {"insert": setup.insert.name, "holder": getattr(holder, "designation", None) or holder.name}
+    known = kind_of(entry["operation"]).fields
+    entry["settings"] |= {name: value for name, value in START.items() if known.has("settings", name)}
+
+
+def best_for_all(document: dict[str, Any], worth: float, stock: Shop | None = None) -> list[tuple[dict[str, Any], Pick | None, str]]:
+    """For each operation the tool to take: its best, or one that others use too where that costs less than `worth` a piece."""
+    stock = stock or shop()
+    ranked: list[tuple[dict[str, Any], list[Pick], str]] = []
+    for entry in document["operations"]:
+        try:
+            picks = picks_of(document, entry, stock)
+            picks = [pick for pick in picks if pick.sound] or picks[:1]
+            ranked.append((entry, picks, "" if picks else "no tool of the crib fits"))
+        except CuttingError as error:
+            ranked.append((entry, [], error.message))
+    goal, rate = document["goal"], stock.library.machine(document["machine"]).rate
+    extras = [_extras(picks, goal, rate) for _, picks, _ in ranked if picks]
+    chosen = iter(share_tools(extras, worth))
+    found: list[tuple[dict[str, Any], Pick | None, str]] = []
+    for entry, picks, why in ranked:
+        tool = next(chosen) if picks else None
+        found.append((entry, next((pick for pick in picks if _key(pick) == tool), None), why))
+    return found
+
+
+def _key(pick: Pick) -> Hashable:
+    return (pick.row.insert, pick.row.holder)
+
+
+def _extras(picks: list[Pick], goal: str, rate: float) -> dict[Hashable, float]:
+    """What each tool costs a piece more than the first, in money of what the goal counts: machine time, or cost with its risk."""
+    money = rate / 3600.0 if goal == "fastest" else 1.0
+    found: dict[Hashable, float] = {}
+    for pick in picks:
+        found.setdefault(_key(pick), (pick.score - picks[0].score) * money)
+    return found

@@ -1,0 +1,205 @@
+"""From the drawing to a plan over HTTP: what a new feature finds, a whole shaft in one line, the best tools for all. Nothing is saved."""
+
+from __future__ import annotations
+
+import copy
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Router, Schema
+from pydantic import Field
+
+from cutting.doors.plain import problem as core_problem
+from cutting.errors import CuttingError
+from cutting.process.shaft_line import read_shaft_line
+from cutting.quantities import display, read_quantity, write
+from server.jobs import actions
+from server.jobs.best import best_for_all
+from server.jobs.document import part_in_front
+from server.jobs.entries import Entry, with_unit
+from server.jobs.schemas import OutlineOut
+from server.jobs.state import sketch_of, state_of
+from server.shop import shop
+from server.units import DisplayOut, Units
+from server.words import asked
+
+router = Router()
+Worth = asked("what a pocket is worth", "money", 0, 1000)
+
+
+class SketchIn(Schema):
+    """A feature that is being entered: for a new operation, or in place of the one of that id."""
+
+    kind: str = Field(max_length=20)
+    feature: dict[str, Entry]
+    operation: str = Field(default="", max_length=20)
+    units: Units = "mm"
+
+
+class SettledOut(Schema):
+    """A field that was left empty and what the part as it stands makes of it."""
+
+    name: str
+    display: DisplayOut
+    flag: bool | None
+
+
+class ProblemOut(Schema):
+    field: str
+    message: str
+    bound: str | None = None
+
+
+class SketchOut(Schema):
+    outline: OutlineOut
+    settled: list[SettledOut]
+    problem: ProblemOut | None
+
+
+class ShaftLineIn(Schema):
+    line: str = Field(max_length=2000)
+    units: Units = "mm"
+
+
+class PlannedOut(Schema):
+    kind: str
+    title: str
+    feature: dict[str, Entry]
+    note: str
+
+
+class ShaftLineOut(Schema):
+    """The operations that a line asks for, and the part that they leave."""
+
+    operations: list[PlannedOut]
+    outline: OutlineOut
+
+
+class ToolOut(Schema):
+    insert: str
+    holder: str
+
+
+class BestRow(Schema):
+    """What taking the best tool changes in one operation."""
+
+    operation: str
+    number: int
+    title: str
+    now: ToolOut
+    then: ToolOut | None
+    settings: dict[str, str]
+    seconds_now: DisplayOut
+    seconds_then: DisplayOut | None
+    cost_now: DisplayOut
+    cost_then: DisplayOut | None
+    says: DisplayOut
+    changes: bool
+
+
+class BestOut(Schema):
+    rows: list[BestRow]
+    tools_now: int
+    tools_then: int
+    pockets: int
+    cost_now: DisplayOut
+    cost_then: DisplayOut
+
+
+@router.post("/{job_id}/sketch", response=SketchOut)
+def sketch_feature(request: HttpRequest, job_id: int, payload: SketchIn) -> dict[str, Any]:
+    """How the part looks with a feature that is being entered, and what of it the part settles."""
+    document = copy.deepcopy(actions.newest(job_id).document)
+    known = next((one for one in document["operations"] if one["id"] == payload.operation), None)
+    entry = known or {"id": "new", "number": 0, "title": "", "settings": {}, "holding": {}, "skin": "clean", "tool": {"insert": "", "holder": ""}}
+    if known is None:
+        document["operations"].append(entry)
+    entry["operation"], entry["feature"], refused = payload.kind, {}, None
+    for name, value in payload.feature.items():
+        try:
+            entry["feature"][name] = with_unit(payload.kind, "feature", name, value, payload.units)
+        except CuttingError as error:
+            refused = refused or core_problem(error)
+    part = part_in_front(document, entry)
+    settled = part.settled(payload.kind, entry["feature"])
+    outline, problem = sketch_of(document, entry, shop())
+    return {
+        "outline": outline,
+        "settled": [
+            {"name": name, "display": display(0.0 if isinstance(value, bool) else round(value, 3), "length"),
+             "flag": value if isinstance(value, bool) else None}
+            for name, value in settled.items()
+        ],
+        "problem": refused or problem,
+    }  # fmt: skip
+
+
+@router.post("/{job_id}/shaft-line", response=ShaftLineOut)
+def read_line(request: HttpRequest, job_id: int, payload: ShaftLineIn) -> dict[str, Any]:
+    """What operations a shaft said in one line asks for."""
+    document = copy.deepcopy(actions.newest(job_id).document)
+    stock = document["stock"]
+    blank, free = (read_quantity(stock[name], "length", field=name).value for name in ("diameter", "free_length"))
+    planned = read_shaft_line(payload.line, blank, free, "inch" if payload.units == "inch" else "metric")
+    units = payload.units
+    found = []
+    for k, one in enumerate(planned):
+        feature = {name: with_unit(one.kind, "feature", name, value, units) for name, value in one.feature.items()}
+        found.append({"kind": one.kind, "title": one.title, "feature": feature, "note": one.note})
+        document["operations"].append({"id": f"new{k}", "number": 0, "title": one.title, "operation": one.kind, "feature": feature, "settings": {},
+                                       "holding": {}, "skin": "clean", "tool": {"insert": "", "holder": ""}})  # fmt: skip
+    outline, _ = sketch_of(document, None, shop())
+    return {"operations": found, "outline": outline}
+
+
+class BestIn(Schema):
+    worth: Worth = 0
+
+
+@router.post("/{job_id}/best", response=BestOut)
+def best_tools(request: HttpRequest, job_id: int, payload: BestIn) -> dict[str, Any]:
+    """The best tool for every operation, or fewer tools where sharing one costs less than `worth` a piece each."""
+    revision, stock = actions.newest(job_id), shop()
+    rows = {row["id"]: row for row in state_of(revision, None, stock)["operations"]}
+    found, now, then = [], 0.0, 0.0
+    for entry, pick, why in best_for_all(revision.document, payload.worth, stock):
+        row = rows[entry["id"]]
+        before, after = row["cost"], pick.row.cost if pick else row["cost"]
+        now, then = now + before, then + after
+        changes = pick is not None and (pick.tool != entry["tool"] or abs(after - before) > 0.004)
+        found.append(
+            {
+                "operation": entry["id"],
+                "number": entry["number"],
+                "title": entry["title"],
+                "now": entry["tool"],
+                "then": pick.tool if pick else None,
+                "settings": {name: str(value) for name, value in pick.settings.items()} if pick else {},
+                "seconds_now": row["seconds_display"],
+                "seconds_then": display(pick.row.seconds, "duration") if pick else None,
+                "cost_now": row["cost_display"],
+                "cost_then": display(after, "money") if pick else None,
+                "says": _says(pick, why, changes),
+                "changes": changes,
+            }
+        )
+    return {
+        "rows": found,
+        "tools_now": len({(row["now"]["insert"], row["now"]["holder"]) for row in found}),
+        "tools_then": len({tuple((row["then"] or row["now"]).values()) for row in found}),
+        "pockets": int(stock.library.machine(revision.document["machine"]).pockets),
+        "cost_now": display(now, "money"),
+        "cost_then": display(then, "money"),
+    }
+
+
+def _says(pick: Any, why: str, changes: bool) -> dict[str, str]:
+    if pick is None:
+        return {"metric": why, "inch": why}
+    row = pick.row
+    words = "" if changes else "as it is; "
+    over = "" if pick.sound else f", {row.reason}"
+    return {
+        side: f"{words}{write(row.cutting_speed, 'cutting_speed', side)}, {write(row.feed_per_rev, 'feed_per_rev', side)}, {pick.coolant}{over}"
+        for side in ("metric", "inch")
+    }
