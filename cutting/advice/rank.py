@@ -7,14 +7,21 @@ from typing import Any
 
 import numpy as np
 
-from cutting.advice.explain import why_not_first
+from cutting.advice.explain import missed_by, why_not_first
 from cutting.advice.search import Best, best_of_pairs
+from cutting.errors import CuttingError
+from cutting.operations.outcome import Severity
 from cutting.operations.setup import Setup
 from cutting.operations.single_point import limits as rules
 from cutting.operations.single_point.case import case_of, cutters
 from cutting.operations.single_point.fit import check_pairs
+from cutting.operations.single_point.limit_list import limit_list
+from cutting.operations.single_point.run import run
 from cutting.quantities.write import Display
 from cutting.tooling.crib import Crib, Index
+from cutting.working import Recorder, Silent
+
+MOST_MISSES, NUMBERED = 40, 4  # near misses that are listed, and those that are told with their numbers
 
 
 @dataclass(frozen=True)
@@ -48,6 +55,7 @@ class Candidate:
     more: tuple[Display, ...] = ()  # figures of the kind's own, under the heads of the ranking
     settings: dict[str, str] | None = None  # what taking it sets; None: speed, feed and depth
     becomes: dict[str, Any] | None = None  # operation and feature, where another kind of operation makes it
+    miss: Display | None = None  # of a tool that breaks a limit: what it reaches, where, and what is asked
 
 
 @dataclass(frozen=True)
@@ -71,6 +79,7 @@ class Advice:
     feasible: int
     note: str = ""
     heads: tuple[str, ...] = ()
+    missed: int = 0  # tools that fit and break a limit; `nearly` shows the nearest of them
 
 
 def advise(setup: Setup, crib: Crib, top: int = 40) -> Advice:
@@ -98,11 +107,14 @@ def advise(setup: Setup, crib: Crib, top: int = 40) -> Advice:
     inserts = left[chosen]
     sound = best.feasible[order]
     good = _one_per_insert(order[sound], inserts, top)
-    bad = _one_per_insert(order[~sound], inserts, 12, {int(inserts[k]) for k in good})
+    bad = _one_per_insert(order[~sound], inserts, MOST_MISSES, {int(inserts[k]) for k in good})
     rows = [_candidate(crib, int(inserts[k]), int(right[chosen[k]]), best, k, names) for k in good]
     misses = [_miss(crib, int(inserts[k]), int(right[chosen[k]]), best, k, names) for k in bad]
+    misses = [replace(row, miss=_in_numbers(setup, crib, row)) for row in misses[:NUMBERED]] + misses[NUMBERED:]
+    missed = len({int(inserts[k]) for k in order[~sound]} - {int(inserts[k]) for k in order[sound]})
     explained = tuple(replace(row, reason=why_not_first(row, rows[0], setup.goal)) for row in rows)
-    return Advice(explained, tuple(misses), tuple(refused), len(left), len(chosen), int(np.count_nonzero(best.feasible)), crib.note)
+    feasible = int(np.count_nonzero(best.feasible))
+    return Advice(explained, tuple(misses), tuple(refused), len(left), len(chosen), feasible, crib.note, missed=missed)
 
 
 def _neutral(setup: Setup) -> Setup:
@@ -157,5 +169,20 @@ def _candidate(crib: Crib, i: int, h: int, best: Best, k: int, names: list[rules
 
 def _miss(crib: Crib, i: int, h: int, best: Best, k: int, names: list[rules.Rule]) -> Candidate:
     row = _candidate(crib, i, h, best, k, names)
-    rule = names[int(best.breaking[k])]
-    return replace(row, reason=f"breaks a limit: {rule.label.split(',')[0]}", binding=rule.label.split(",")[0])
+    label = names[int(best.breaking[k])].label.split(",")[0]
+    return replace(row, reason=f"{label} at {best.broken[k]:.0%} of its bound", binding=label)
+
+
+def _in_numbers(setup: Setup, crib: Crib, row: Candidate) -> Display | None:
+    """What a near miss reaches at its best settings against what is asked, from one run of its own."""
+    insert = next(one for one in crib.inserts if one.name == row.insert)
+    holder = next(one for one in crib.holders if one.designation == row.holder)
+    tried = replace(setup, insert=insert, holder=holder).with_settings(
+        cutting_speed=row.cutting_speed, feed_per_rev=row.feed_per_rev, depth_of_cut=row.depth_of_cut, overhang=None
+    )
+    try:
+        limits = limit_list(*run(tried, Silent()), Recorder())
+    except CuttingError:
+        return None
+    broken = next((one for one in limits if one.broken and one.severity is Severity.HARD), None)
+    return None if broken is None else missed_by(broken, row.feed_per_rev, row.cutting_speed, f"{row.passes} passes" if row.passes > 1 else "")

@@ -12,26 +12,30 @@ from typing import Any
 
 import numpy as np
 
-from cutting.advice.explain import GOALS, why_not_first
-from cutting.advice.rank import Advice, Candidate, Refused
+from cutting.advice.explain import GOALS, missed_by, why_not_first
+from cutting.advice.rank import MOST_MISSES, Advice, Candidate, Refused
 from cutting.errors import CuttingError
 from cutting.money.cost import optimum_life_for_cost, optimum_life_for_time
 from cutting.operations.narrow.fit import FitRule
 from cutting.operations.outcome import Severity
 from cutting.operations.setup import Goal
 from cutting.operations.trial.model import Model
-from cutting.operations.trial.rule import closest, sound, worst
+from cutting.operations.trial.rule import closest, limits_of, sound, worst
 from cutting.quantities.kinds import currency
 from cutting.quantities.write import Display, write
 from cutting.tooling.blades import GrooveBlade, GrooveInsert, NarrowStock
 from cutting.wear.reference import life_law
 from cutting.wear.spread import life_quantile
+from cutting.working import Recorder
 
 FEED_PLACES = (0.06, 0.3, 0.6, 0.92)  # of the feed window
 SPEED_SHARES = (1.0, 0.8)
 FIRST_PLACE = (0.6,)
 MOST_TRIALS, REFINED = 300, 40  # tools run at one point; and those of them, the best, that are searched over feed and speed
 POWER_MARGIN, POWER_SURE = 0.97, 0.6
+# shares of speed and feed that are tried before a tool is refused, and how far over its limits a tool is not tried further
+EASED = ((1.0, 0.9), (0.85, 1.0), (0.85, 0.75), (0.65, 0.75), (0.65, 0.55), (0.45, 0.55), (0.35, 0.35))
+HOPELESS, NEAR = 4.0, 1.25
 STOP_MINUTES = 45.0  # what an unplanned stop takes from an unattended machine (common practice)
 PRE_ORDER = "grades whose main use is this group, then the cheapest edge"
 
@@ -106,10 +110,11 @@ def rank(setup: Any, stock: NarrowStock, contest: Contest, top: int = 40) -> Adv
     others, why_none = contest.guests(setup, stock)
     note = f"{note} {why_none}".strip()
     rows = _one_per_tool([one[2] for one in good] + others, setup)[:top]
-    misses = _one_per_tool([one[2] for one in sorted(bad, key=lambda one: one[0])], setup, rows)[:12]
+    misses = _one_per_tool([one[2] for one in sorted(bad, key=lambda one: one[0])], setup, rows)
     widths = {entry.insert.name: entry.insert.width for entry in entries}
     explained = tuple(replace(row, reason=_reason(row, rows[0], setup.goal, widths)) for row in rows)
-    return Advice(explained, tuple(misses), field.refused, field.pairs, len(entries), len(good), note, contest.heads)
+    shown = tuple(misses[:MOST_MISSES])
+    return Advice(explained, shown, field.refused, field.pairs, len(entries), len(good), note, contest.heads, len(misses))
 
 
 def score(setup: Any, row: Candidate) -> float:
@@ -127,18 +132,51 @@ def _best(
     entry: Entry, contest: Contest, places: tuple[float, ...] = FEED_PLACES, shares: tuple[float, ...] = SPEED_SHARES
 ) -> tuple[float, bool, Candidate] | None:
     """The entry's best point: how far it stands from its hard limits, whether it is sound, and its row."""
-    model, found = contest.model, None
+    found: _Found | None = None
     try:
         for trial in _points(entry, contest, places, shares):
-            x = model.quickly(trial)
-            fine = sound(model.rules, x)
-            row = _row(entry, x, contest)
-            key = (not fine, score(trial, row) if fine else worst(model.rules, x).used(x))
-            if found is None or key < found[0]:
-                found = (key, row)
+            found = _better(found, _tried(entry, contest, trial))
+        if found is not None and not found.fine:
+            for trial in _eased(found, contest):
+                found = _better(found, _tried(entry, contest, trial))
+                if found.fine:
+                    break
     except CuttingError:
         return None  # the trade does not run this tool material here
-    return None if found is None else (found[0][1], not found[0][0], found[1])
+    return None if found is None else (found.level, found.fine, _row(entry, found.x, contest))
+
+
+@dataclass(frozen=True)
+class _Found:
+    """A point that was run: whether it is sound, and its score, or how far it stands from its hard limits."""
+
+    fine: bool
+    level: float
+    x: Any
+
+
+def _tried(entry: Entry, contest: Contest, trial: Any) -> _Found:
+    x = contest.model.quickly(trial)
+    fine = sound(contest.model.rules, x)
+    return _Found(fine, score(trial, _row(entry, x, contest)) if fine else worst(contest.model.rules, x).used(x), x)
+
+
+def _better(one: _Found | None, other: _Found) -> _Found:
+    return other if one is None or (not other.fine, other.level) < (not one.fine, one.level) else one
+
+
+def _eased(found: _Found, contest: Contest) -> Iterable[Any]:
+    """Before a tool is refused: slower and finer, from little to much, then what its own remedies would set."""
+    setup = found.x.setup
+    s = setup.settings
+    if found.level > HOPELESS:
+        return
+    least = found.x.feeds[0]
+    for slower, finer in EASED:
+        speed, feed = max(float(np.floor(s.cutting_speed * slower)), 1.0), max(round(s.feed_per_rev * finer, 3), least)
+        yield setup.with_settings(cutting_speed=speed, feed_per_rev=feed)
+    if found.level < NEAR:
+        yield from (change.setup for change in contest.model.changes(found.x) if set(change.patch) == {"settings"})
 
 
 def _points(entry: Entry, contest: Contest, places: tuple[float, ...], shares: tuple[float, ...]) -> Iterable[Any]:
@@ -208,7 +246,8 @@ def _row(entry: Entry, x: Any, contest: Contest) -> Candidate:
         speed_reached=s.cutting_speed,
         binding=(broken if over else rule).label.split(",")[0],
         utilisation=rule.used(x),
-        reason=f"breaks a limit: {broken.label.split(',')[0]}" if over else "",
+        reason=f"{broken.label.split(',')[0]} at {broken.used(x):.0%} of its bound" if over else "",
+        miss=_in_numbers(broken, x) if over else None,
         way=entry.way,
         more=contest.columns(x),
         beside=contest.beside(x),
@@ -218,6 +257,13 @@ def _row(entry: Entry, x: Any, contest: Contest) -> Candidate:
             **contest.patch(x),
         },
     )
+
+
+def _in_numbers(rule: Any, x: Any) -> Display:
+    """What a tool that breaks a limit reaches, and where."""
+    limit = next(one for one in limits_of((rule,), x, Recorder()) if one.name == rule.name)
+    s = x.setup.settings
+    return missed_by(limit, s.feed_per_rev, s.cutting_speed)
 
 
 def _one_per_tool(rows: list[Candidate], setup: Any, taken: Iterable[Candidate] = ()) -> list[Candidate]:

@@ -32,6 +32,9 @@ Array = NDArray[np.float64]
 FEEDS = 5
 PASS_OPTIONS, MOST_EXTRA_PASSES = 2, 6  # tried for all; tried where forces break
 EASED_BY_DEPTH = ("part_bends", "chatter", "spindle_power", "edge_strength", "jaw_grip", "tool_bends")
+# speeds and feeds below the goal's own that are tried before a tool is refused, with so many passes more; and for how many pairs
+EASED = (np.array([1.0, 0.8, 0.6, 0.42, 0.3]), np.array([1.0, 0.75, 0.5, 0.33]))
+EASED_PASSES, MOST_EASED = (0, 1, 3), 800
 CHUNK, SMALL = 10_000, 2_000  # pairs run together at most; and below which a second thread does not pay
 MOST_PASSES = 24
 CUTTING_SHARE = 0.85  # of unattended time that an edge is engaged, at most
@@ -62,6 +65,7 @@ class Best:
     binding: NDArray[np.intp]
     utilisation: Array
     breaking: NDArray[np.intp]
+    broken: Array  # how much of the hard limit that it breaks is used
 
     @staticmethod
     def empty(count: int) -> Best:
@@ -99,6 +103,18 @@ def _search_chunk(case: Case, cutter: Cutter, best: Best, part: slice) -> None:
         for passes in np.unique(fewest[waiting] + extra):
             chosen = waiting[fewest[waiting] + extra == passes]
             _run(case, cutter.take(chosen), int(passes), best, chosen + part.start)
+    _ease(case, cutter, best, part, fewest)
+
+
+def _ease(case: Case, cutter: Cutter, best: Best, part: slice, fewest: NDArray[np.intp]) -> None:
+    """Before a tool is refused: slower, finer and shallower, for the pairs that stand nearest to their limits."""
+    bad = np.flatnonzero(~best.feasible[part])
+    bad = bad[np.argsort(best.score[part][bad], kind="stable")][:MOST_EASED]
+    for extra in EASED_PASSES:
+        waiting = bad[~best.feasible[part][bad]]
+        for passes in np.unique(fewest[waiting] + extra):
+            chosen = waiting[fewest[waiting] + extra == passes]
+            _run(case, cutter.take(chosen), int(passes), best, chosen + part.start, EASED)
 
 
 def _deepest(cutter: Cutter) -> Array:
@@ -109,7 +125,12 @@ def _deepest(cutter: Cutter) -> Array:
     return np.fmin(deepest, cutter.book[..., rules.DEPTH_HIGH])
 
 
-def _run(case: Case, cutter: Cutter, passes: int, best: Best, places: NDArray[np.intp]) -> None:
+def _run(
+    case: Case, cutter: Cutter, passes: int, best: Best, places: NDArray[np.intp], eased: tuple[Array, Array] | None = None
+) -> None:
+    """Run pairs with so many passes over their feeds; `eased` are shares of speed and feed to try in place of the goal's own."""
+    if not len(places):
+        return
     setup = case.setup
     depths = shared_depths(setup.stock_to_remove, passes, setup.last_depth)
     depth = float(depths.max())
@@ -120,6 +141,8 @@ def _run(case: Case, cutter: Cutter, passes: int, best: Best, places: NDArray[np
     feeds = _feeds(case, cutter, depth)[..., None]  # pairs, feeds, 1
     wide = _widened(cutter)
     speeds = _speeds(case, wide, feeds, depth, diameters)
+    if eased is not None:
+        feeds, speeds = _shares(feeds, speeds, eased)
     done = cut(case, wide, speeds, feeds, depths if setup.last_depth else depth, diameters, SILENT)
     used = rules.all_utilisations(case, wide, done)
     shape = feeds.shape[:2]
@@ -135,6 +158,13 @@ def _run(case: Case, cutter: Cutter, passes: int, best: Best, places: NDArray[np
     improved = score[rows, pick] < best.score[places]
     if improved.any():
         _store(best, places[improved], rows[improved], pick[improved], passes, depth, score, bad, speeds, done, used, shape)
+
+
+def _shares(feeds: Array, speeds: Array, eased: tuple[Array, Array]) -> tuple[Array, Array]:
+    """Every share of speed with every share of feed of the middle start, tidied: (pairs, shares, 1) each."""
+    slower, finer = (grid.ravel() for grid in np.meshgrid(*eased))
+    feed = np.maximum(np.floor(feeds[:, feeds.shape[1] // 2] * finer / 0.005) * 0.005, 0.01)
+    return feed[..., None], np.maximum(np.floor(speeds[:, speeds.shape[1] // 2] * slower), 1.0)[..., None]
 
 
 def _store(
@@ -175,7 +205,8 @@ def _store(
     best.binding[places] = stacked.argmax(axis=0)
     best.utilisation[places] = stacked.max(axis=0)
     hard = np.array([rule.severity.value == "hard" and rule.name not in rules.BOOK_RULES for rule in rules.RULES if rule.name in used])
-    best.breaking[places] = np.where(hard[:, None], stacked, 0.0).argmax(axis=0)
+    hardly = np.where(hard[:, None], stacked, 0.0)
+    best.breaking[places], best.broken[places] = hardly.argmax(axis=0), hardly.max(axis=0)
 
 
 def _score(setup: Setup, done: Cut, shape: tuple[int, ...]) -> Array:

@@ -6,7 +6,6 @@ from dataclasses import dataclass
 
 from cutting.quantities.kinds import KINDS, factor
 
-
 CLOCK = 100.0  # s from which a time is written in minutes
 
 

@@ -94,6 +94,7 @@ def advice_out(advice: Advice, document_tool: dict[str, str], set_up: dict[tuple
         "fitting": advice.fitting,
         "feasible": advice.feasible,
         "note": advice.note,
+        "missed": advice.missed,
         "heads": list(advice.heads),
     }
 
@@ -120,6 +121,7 @@ def _candidate(c: Candidate, tool: dict[str, str], set_up: dict[tuple[str, str],
         "edge_price": display(c.edge_cost, "money", False),
         "roughness": display(c.roughness, "small_length", False) if c.roughness else None,
         "reason": c.reason,
+        "miss": c.miss,
         "set_up": set_up.get((c.insert, c.holder), ""),
         "chosen": c.insert == tool["insert"] and c.way in ("", tool.get("way", c.way)),
         "way": c.way,

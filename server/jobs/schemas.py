@@ -185,6 +185,7 @@ class CandidateOut(Schema):
     edge_price: DisplayOut
     roughness: DisplayOut | None
     reason: str
+    miss: DisplayOut | None
     set_up: str
     chosen: bool
     way: str
@@ -206,6 +207,7 @@ class AdviceOut(Schema):
     fitting: int
     feasible: int
     note: str
+    missed: int
     heads: list[str]
 
 

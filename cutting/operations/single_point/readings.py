@@ -12,8 +12,8 @@ from cutting.mechanics.tool_setting import height_size_error, pip_diameter
 from cutting.operations.outcome import Bow, ChipVerdict, Pass, Value, shown
 from cutting.operations.setup import Setup
 from cutting.operations.single_point.case import Case, Cutter
-from cutting.operations.single_point.over_passes import last_pass
 from cutting.operations.single_point.fit import fouled
+from cutting.operations.single_point.over_passes import last_pass
 from cutting.operations.single_point.physics import Cut
 from cutting.operations.single_point.plan import pass_depths
 from cutting.sizing.drift import WEAR_LIMIT, correct_every, drift_per_piece, nose_recession

@@ -2844,6 +2844,8 @@ export interface components {
             feasible: number;
             /** Note */
             note: string;
+            /** Missed */
+            missed: number;
             /** Heads */
             heads: string[];
         };
@@ -2877,6 +2879,7 @@ export interface components {
             roughness: components["schemas"]["DisplayOut"] | null;
             /** Reason */
             reason: string;
+            miss: components["schemas"]["DisplayOut"] | null;
             /** Set Up */
             set_up: string;
             /** Chosen */

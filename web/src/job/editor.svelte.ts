@@ -97,8 +97,7 @@ export class JobEditor {
   private accept(job: Job) {
     this.job = job;
     this.problem = null;
-    const at = new Date(job.at);
-    this.say(`saved ${at.toTimeString().slice(0, 5)} rev ${job.revision}`);
+    this.sayKept();
     page.goal = job.document.goal ?? null;
     page.undo = job.can_undo && session.mayEdit ? () => void this.undo() : null;
     page.redo = job.can_redo && session.mayEdit ? () => void this.redo() : null;
@@ -117,6 +116,12 @@ export class JobEditor {
       };
     }
     return reason;
+  }
+
+  /** Say what is kept: after a save, and when an entry was given up. */
+  sayKept() {
+    if (!this.job) return;
+    this.say(`saved ${new Date(this.job.at).toTimeString().slice(0, 5)} rev ${this.job.revision}`);
   }
 
   private say(text: string) {

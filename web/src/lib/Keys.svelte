@@ -16,6 +16,15 @@
       ],
     ],
     [
+      "Jobs, job bench, crib",
+      [
+        ["j k", "into the list, down and up; Enter opens what has the focus"],
+        ["n", "on the jobs: a new job"],
+        ["a l t", "on a job: add an operation, a shaft in one line, the best tools"],
+        ["o", "on a job: the set-up sheet of all operations"],
+      ],
+    ],
+    [
       "Operation bench",
       [
         ["↑ ↓", "nudge the setting in focus; Shift fine, Page Up and Page Down coarse"],
@@ -23,8 +32,8 @@
         ["s f d", "go to speed, feed, depth or the third setting"],
         ["m", "go to the map"],
         [", . Space", "travel through a cut or its strokes; play it"],
-        ["j k", "down and up the candidates"],
-        ["Enter", "take the candidate"],
+        ["j k", "into the candidates, down and up; Enter or Space takes the one in focus"],
+        ["v y", "all warnings; why not the others"],
         ["p", "pin the candidate to compare"],
         ["w", "working of the binding limit"],
         ["1 2 3", "try a remedy"],

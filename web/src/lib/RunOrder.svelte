@@ -24,8 +24,8 @@
           ? 'bg-ink text-sheet'
           : 'hover:bg-[var(--paper)]'}"
       >
-        <span class="figure">{row.number}</span><span class="truncate">{row.title}</span><span class="figure"
-          >{shown(row.seconds_display)}</span
+        <span class="figure">{row.number}</span><span class="py-0.5 leading-tight">{row.title}</span><span
+          class="figure">{shown(row.seconds_display)}</span
         >
         <span
           class={row.id === selected

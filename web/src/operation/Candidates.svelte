@@ -1,5 +1,7 @@
 <script lang="ts">
+  import { arrows } from "../lib/list";
   import Panel from "../lib/Panel.svelte";
+  import Scroll from "../lib/Scroll.svelte";
   import { session, shown } from "../session.svelte";
   import { nameOf, type OperationBench } from "./bench.svelte";
 
@@ -7,15 +9,13 @@
     bench: OperationBench;
     compare: () => void;
     why: () => void;
+    list?: HTMLElement | undefined;
   }
-  let { bench, compare, why }: Props = $props();
+  let { bench, compare, why, list = $bindable() }: Props = $props();
   const advice = $derived(bench.follow?.advice);
   const heads = $derived(advice?.heads ?? []);
-  let body: HTMLElement | undefined = $state();
-
-  $effect(() => {
-    body?.querySelector(`[data-row="${bench.candidate}"]`)?.scrollIntoView({ block: "nearest" });
-  });
+  const left = (head: string | undefined) => head === "way" || head === "cartridges";
+  const nearest = $derived(advice?.nearly[0]);
 </script>
 
 <Panel
@@ -28,24 +28,43 @@
     <button class="hover:underline" onclick={compare} disabled={!bench.pinned.length}
       >compare {bench.pinned.length || ""}</button
     > <kbd>p</kbd>
-    <button class="ml-2 hover:underline" onclick={why}>why not the others</button>
+    <button class="ml-2 hover:underline" onclick={why}>why not the others <kbd>y</kbd></button>
   {/snippet}
-  {#if advice?.note}<p class="text-soft truncate px-2.5 text-[13px]" title={advice.note}>
-      {advice.note}
-    </p>{/if}
+  {#if advice?.note && advice.candidates.length}<p class="text-soft px-2.5 text-[13px]">{advice.note}</p>{/if}
   {#if bench.followProblem}
     <p class="text-signal px-2.5" role="alert">{bench.followProblem.message}</p>
+  {:else if advice && !advice.candidates.length}
+    <div class="overflow-auto px-2.5 py-1" role="status" data-testid="nothing-fits">
+      <p class="font-semibold">
+        No tool of the crib does it within its limits: <span class="figure">{advice.fitting}</span> of
+        <span class="figure">{advice.pairs}</span> pairs fit{advice.missed
+          ? `, ${advice.missed} tools break a limit`
+          : ""}.
+      </p>
+      {#if nearest}
+        <p class="mt-0.5">
+          Nearest: <b>{nearest.insert}</b> on {nearest.holder}:
+          <span class="text-signal">{nearest.miss ? shown(nearest.miss) : nearest.reason}</span>.
+        </p>
+      {/if}
+      {#each advice.refused.slice(0, 2) as refused (refused.reason)}<p class="text-soft">
+          <span class="figure">{refused.pairs}</span> pairs: {refused.reason}
+        </p>{/each}
+      <p>
+        <button class="plain-link" onclick={why}>All reasons <kbd>y</kbd></button>
+        {#if advice.note}<span class="text-soft ml-2">{advice.note}</span>{/if}
+      </p>
+    </div>
   {:else if advice}
-    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-    <div
-      class="min-h-0 flex-1 overflow-auto {bench.following ? 'opacity-70' : ''}"
-      bind:this={body}
-      tabindex="0"
+    <Scroll
+      class={bench.following ? "opacity-70" : ""}
       role="region"
-      aria-label="Ranking"
+      label="Ranking"
+      counts="tbody tr"
+      bind:body={list}
     >
       <table class="w-full">
-        <thead class="text-soft bg-sheet sticky top-0 text-right text-[13px]">
+        <thead class="text-soft bg-sheet sticky top-0 z-10 text-right text-[13px]">
           <tr class="whitespace-nowrap">
             <th scope="col" class="pl-2.5 text-left font-normal">tool</th><th
               scope="col"
@@ -53,35 +72,33 @@
             >
             {#each heads as head (head)}<th
                 scope="col"
-                class="pl-2 font-normal {head === 'way' || head === 'cartridges' ? 'text-left' : ''}"
-                >{head}</th
+                class="pl-2 font-normal {left(head) ? 'text-left' : ''}">{head}</th
               >{/each}
             {#if !heads.length}<th scope="col" class="pl-2 font-normal"
                 >{session.units === "inch" ? "sfm" : "m/min"}</th
               >{/if}
             <th scope="col" class="pl-2 font-normal">{session.units === "inch" ? "ipr" : "mm/rev"}</th>
             <th scope="col" class="pl-2 font-normal">s</th><th scope="col" class="pl-2 font-normal"
-              >€/piece</th
+              >{session.currency}</th
             >
-            <th scope="col" class="pl-2 font-normal">pcs/edge</th><th scope="col" class="pl-2 font-normal"
-              >secure</th
+            <th scope="col" class="pl-2 font-normal" title="pieces per edge">pcs</th><th
+              scope="col"
+              class="pl-2 font-normal">secure</th
             >
-            <th scope="col" class="min-w-[120px] pl-3 text-left font-normal">why not first</th>
+            <th scope="col" class="pl-3 text-left font-normal">why not first</th>
           </tr>
         </thead>
-        <tbody>
+        <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+        <tbody onkeydown={arrows}>
           {#each advice.candidates as row, k (row.insert + row.holder + row.way)}
-            <tr
-              data-row={k}
-              class="border-line border-t {row.chosen ? 'bg-ink text-sheet' : ''} {k === bench.candidate
-                ? 'outline-signal outline-1 -outline-offset-1 outline-dashed'
-                : ''}"
-            >
-              <td class="figure {heads.length ? 'max-w-[152px]' : ''} truncate pl-2.5 whitespace-nowrap"
+            <tr data-row={k} class="border-line border-t {row.chosen ? 'bg-ink text-sheet' : ''}">
+              <td class="figure max-w-[150px] pl-2.5 !whitespace-normal"
                 ><button
-                  class="hover:underline"
+                  class="text-left hover:underline"
                   title="Take {row.insert} on {row.holder}"
                   disabled={!session.mayEdit}
+                  data-stop={k === bench.candidate ? "current" : ""}
+                  onfocus={() => (bench.candidate = k)}
                   onclick={() => {
                     bench.candidate = k;
                     void bench.take(row);
@@ -92,13 +109,11 @@
                     >▣<span class="sr-only">set up: {row.set_up}</span></span
                   >{/if}</td
               >
-              <td class="truncate pl-2 whitespace-nowrap"
-                >{heads.length ? row.grade : `${row.geometry} · ${row.grade}`}</td
+              <td class="pl-2 leading-tight">{heads.length ? row.grade : `${row.geometry} · ${row.grade}`}</td
               >
               {#each row.more as value, j (j)}<td
-                  class="pl-2 whitespace-nowrap {heads[j] === 'way' || heads[j] === 'cartridges'
-                    ? 'text-left'
-                    : 'figure text-right'}">{shown(value)}</td
+                  class="pl-2 {left(heads[j]) ? 'text-left leading-tight' : 'figure text-right'}"
+                  >{shown(value)}</td
                 >{/each}
               {#if !heads.length}<td class="figure pl-2 text-right">{shown(row.speed)}</td>{/if}<td
                 class="figure pl-2 text-right">{shown(row.feed)}</td
@@ -109,20 +124,14 @@
               <td class="figure pl-2 text-right">{shown(row.parts_per_edge)}</td><td
                 class="figure pl-2 text-right">{row.secure}</td
               >
-              <td class="w-full max-w-0 truncate pl-3 {row.chosen ? '' : 'text-soft'}" title={row.reason}
-                >{row.chosen ? `chosen${k ? `; ${row.reason}` : ""}` : row.reason}</td
+              <td class="pr-1 pl-3 leading-tight {row.chosen ? '' : 'text-soft'}"
+                >{row.chosen && k ? `chosen; ${row.reason}` : row.chosen ? "chosen, first" : row.reason}</td
               >
             </tr>
-          {:else}
-            <tr
-              ><td colspan={9 + heads.length} class="px-2.5 py-2"
-                >No tool in the crib can do it within its limits. See why not the others.</td
-              ></tr
-            >
           {/each}
         </tbody>
       </table>
-    </div>
+    </Scroll>
   {:else}
     <p class="text-soft px-2.5">ranking the crib …</p>
   {/if}

@@ -2,11 +2,26 @@
   import { api, ask } from "../api/client";
   import type { OperationBench } from "./bench.svelte";
 
-  let { bench }: { bench: OperationBench } = $props();
-  const all = $derived(bench.evaluation?.warnings ?? []);
-  const open = $derived(all.filter((one) => !one.dismissed));
-  const away = $derived(all.length - open.length);
+  interface Props {
+    bench: OperationBench;
+    /** All of them, or only the gravest with a count of the rest. */
+    all?: boolean;
+    open?: () => void;
+  }
+  let { bench, all = false, open }: Props = $props();
+  const GRAVITY = { blocks: 0, care: 1, note: 2 } as const;
+  const every = $derived(bench.evaluation?.warnings ?? []);
+  const waiting = $derived(
+    every
+      .filter((one) => !one.dismissed)
+      .toSorted((a, b) => GRAVITY[a.severity] - GRAVITY[b.severity] || Number(b.danger) - Number(a.danger)),
+  );
+  const shownNow = $derived(all ? waiting : waiting.slice(0, 1));
+  const away = $derived(every.length - waiting.length);
+  const rest = $derived(waiting.length - shownNow.length);
   const params = $derived({ path: { job_id: bench.editor.id } });
+  const tones = { blocks: "text-signal font-semibold", care: "text-warn", note: "text-soft" };
+  const marks = { blocks: "■ ", care: "▲ ", note: "" };
 
   async function dismiss(name: string, risk: string) {
     await ask(api.POST("/api/jobs/{job_id}/cautions/dismiss", { params, body: { name, risk } }));
@@ -19,22 +34,14 @@
   }
 </script>
 
-<ul class="mt-1 text-[13px]" aria-label="Warnings and cautions">
-  {#each open as warning (warning.name)}
+<ul class="text-[13px] leading-snug" aria-label="Warnings and cautions">
+  {#each shownNow as warning (warning.name)}
     <li
-      class="flex justify-between gap-2 {warning.severity === 'blocks'
-        ? 'text-signal font-semibold'
-        : warning.severity === 'care'
-          ? 'text-warn'
-          : 'text-soft'}"
+      class="flex justify-between gap-2 {tones[warning.severity]} {all ? 'border-line border-t py-1' : ''}"
       data-testid="caution-{warning.name}"
     >
       <span
-        >{warning.severity === "blocks"
-          ? "■ "
-          : warning.severity === "care"
-            ? "▲ "
-            : ""}{#if warning.danger}<b>Danger.</b>{" "}{/if}{warning.text}</span
+        >{marks[warning.severity]}{#if warning.danger}<b>Danger.</b>{" "}{/if}{warning.text}</span
       >
       {#if warning.severity !== "blocks"}<button
           class="plain-link shrink-0 self-start"
@@ -44,6 +51,16 @@
     </li>
   {/each}
 </ul>
-{#if away > 0}<button class="plain-link text-soft text-[13px]" onclick={() => void restore()}
-    >{away} read; show {away === 1 ? "it" : "them"} again</button
-  >{/if}
+{#if !all && (rest > 0 || away > 0)}
+  <p class="text-[13px]">
+    {#if rest > 0}<button class="plain-link text-warn" data-testid="more-cautions" onclick={open}
+        >{rest} more {rest === 1 ? "warning" : "warnings"} <kbd>v</kbd></button
+      >{/if}
+    {#if away > 0}<button class="plain-link text-soft ml-2" onclick={open}>{away} read</button>{/if}
+  </p>
+{:else if all}
+  {#if !every.length}<p class="text-soft">No warnings here.</p>{/if}
+  {#if away > 0}<button class="plain-link text-soft mt-2 text-[13px]" onclick={() => void restore()}
+      >{away} read; show {away === 1 ? "it" : "them"} again</button
+    >{/if}
+{/if}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Schemas } from "../api/client";
   import Panel from "../lib/Panel.svelte";
+  import Scroll from "../lib/Scroll.svelte";
   import { shown } from "../session.svelte";
   import type { OperationBench } from "./bench.svelte";
 
@@ -27,55 +28,57 @@
   stale={bench.stale}
   class="area-rails"
 >
-  <ul class="min-h-0 flex-1 overflow-auto px-2.5" aria-label="Limits, the closest first">
-    {#each bench.limits as limit, k (limit.name)}
-      {@const over = broken(limit)}
-      <li>
-        <button
-          class="block w-full py-[3px] text-left {k === 0
-            ? 'text-signal font-semibold'
-            : over
-              ? 'text-warn'
-              : ''}"
-          onclick={() => open(limit)}
-          title="{limit.why} Open the working."
-        >
-          <span class="flex justify-between gap-2">
-            <span class="truncate"
-              >{over ? (limit.severity === "hard" ? "■ " : "▲ ") : ""}{limit.label}{#if over}<span
-                  class="sr-only">, over its bound</span
-                >{/if}</span
-            >
-            <span class="figure shrink-0 text-[12.5px] {k === 0 || over ? '' : 'text-soft'}"
-              >{shown(limit.value_display)} · {shown(limit.bound_display)}</span
-            >
-          </span>
-          <svg
-            viewBox="0 0 100 8"
-            preserveAspectRatio="none"
-            class="block h-2 w-full overflow-visible"
-            aria-hidden="true"
+  <Scroll counts="li" label="Limits" role="region">
+    <ul class="px-2.5" aria-label="Limits, the closest first">
+      {#each bench.limits as limit, k (limit.name)}
+        {@const over = broken(limit)}
+        <li>
+          <button
+            class="block w-full py-[3px] text-left {k === 0
+              ? 'text-signal font-semibold'
+              : over
+                ? 'text-warn'
+                : ''}"
+            onclick={() => open(limit)}
+            title="{limit.why} Open the working."
           >
-            <rect x="0" y="2.4" width="100" height="3.2" class="fill-[var(--rail)]" />
-            <rect
-              x="0"
-              y="2.4"
-              width={place(limit.utilisation)}
-              height="3.2"
-              class={k === 0 ? "fill-signal" : over ? "fill-warn" : "fill-[var(--rail-used)]"}
-            />
-            <rect x={END * 100} y="-1" width="0.7" height="10" class="fill-ink" />
-            <path
-              d="M{place(limit.utilisation) - 1.2},-0.6L{place(limit.utilisation) + 1.8},4L{place(
-                limit.utilisation,
-              ) - 1.2},8.6Z"
-              class={k === 0 ? "fill-signal" : over ? "fill-warn" : "fill-ink"}
-            />
-          </svg>
-        </button>
-      </li>
-    {/each}
-  </ul>
+            <span class="flex justify-between gap-2">
+              <span
+                >{over ? (limit.severity === "hard" ? "■ " : "▲ ") : ""}{limit.label}{#if over}<span
+                    class="sr-only">, over its bound</span
+                  >{/if}</span
+              >
+              <span class="figure shrink-0 text-[12.5px] {k === 0 || over ? '' : 'text-soft'}"
+                >{shown(limit.value_display)} · {shown(limit.bound_display)}</span
+              >
+            </span>
+            <svg
+              viewBox="0 0 100 8"
+              preserveAspectRatio="none"
+              class="block h-2 w-full overflow-visible"
+              aria-hidden="true"
+            >
+              <rect x="0" y="2.4" width="100" height="3.2" class="fill-[var(--rail)]" />
+              <rect
+                x="0"
+                y="2.4"
+                width={place(limit.utilisation)}
+                height="3.2"
+                class={k === 0 ? "fill-signal" : over ? "fill-warn" : "fill-[var(--rail-used)]"}
+              />
+              <rect x={END * 100} y="-1" width="0.7" height="10" class="fill-ink" />
+              <path
+                d="M{place(limit.utilisation) - 1.2},-0.6L{place(limit.utilisation) + 1.8},4L{place(
+                  limit.utilisation,
+                ) - 1.2},8.6Z"
+                class={k === 0 ? "fill-signal" : over ? "fill-warn" : "fill-ink"}
+              />
+            </svg>
+          </button>
+        </li>
+      {/each}
+    </ul>
+  </Scroll>
   <div class="border-line mx-2.5 min-h-[92px] shrink-0 border-t py-1.5" aria-live="polite">
     {#if bench.following}
       <p class="text-soft">trying remedies …</p>

@@ -1,12 +1,14 @@
 <script lang="ts">
+  import EntryField from "../lib/EntryField.svelte";
   import Panel from "../lib/Panel.svelte";
+  import Scroll from "../lib/Scroll.svelte";
   import { other, session, shown } from "../session.svelte";
   import type { OperationBench } from "./bench.svelte";
   import Cautions from "./Cautions.svelte";
   import KindTable from "./KindTable.svelte";
   import PassTable from "./PassTable.svelte";
 
-  let { bench }: { bench: OperationBench } = $props();
+  let { bench, warn }: { bench: OperationBench; warn: () => void } = $props();
 
   const settings = $derived(bench.evaluation?.settings ?? []);
   const turning = $derived(bench.evaluation?.view.kind === "turning");
@@ -73,8 +75,11 @@
     } else if (event.key === "Enter") {
       commit(name);
     } else if (event.key === "Escape") {
+      // Escape gives the entry up and leaves the field
+      event.stopPropagation();
       typed[name] = undefined;
       if (name in bench.tried) bench.drop(name);
+      (event.currentTarget as HTMLInputElement).blur();
     }
   }
 
@@ -86,15 +91,19 @@
 
 <Panel title="Settings" stale={bench.stale} class="area-settings">
   {#snippet aside()}nudge <kbd>↑</kbd> <kbd>↓</kbd> fine <kbd>⇧</kbd>{/snippet}
-  <div class="min-h-0 flex-1 overflow-auto px-2.5">
-    <div class="grid grid-cols-[56px_102px_90px_1fr] items-center gap-x-2 gap-y-1">
+  <div class="px-2.5">
+    <div class="grid grid-cols-[58px_118px_88px_1fr] items-center gap-x-2 gap-y-1">
       {#each settings as at (at.name)}
         {@const name = at.name}
         {@const error = refused(name)}
-        <label for={name} class="truncate" title={at.label}>{at.label}</label>
+        <label for={name}>{at.label}</label>
         <input
           id={name}
-          class="control figure w-full !px-1.5 text-[14px] {error || over(name) ? '!border-signal' : ''}"
+          class="control figure w-full !px-1.5 text-[14px] {error
+            ? 'refused'
+            : over(name)
+              ? '!border-signal'
+              : ''}"
           value={text(name)}
           disabled={!session.mayEdit}
           autocomplete="off"
@@ -159,31 +168,31 @@
         >
         <label class="flex items-center gap-1.5"
           >clamp
-          <input
-            id="clamp"
-            class="control figure w-[62px] !px-1.5"
-            placeholder="none"
-            title="The program's own speed limit, {session.units === 'inch'
-              ? 'rpm'
-              : '1/min'}; empty for none"
-            disabled={!session.mayEdit}
-            value={clamp}
-            onchange={(event) => bench.attempt({ spindle_clamp: event.currentTarget.value.trim() || null })}
-          /></label
+          <span class="inline-block w-[70px]"
+            ><EntryField
+              id="clamp"
+              field="settings.spindle_clamp"
+              problem={bench.problem}
+              placeholder="none"
+              disabled={!session.mayEdit}
+              value={clamp}
+              giveUp={() => bench.drop("spindle_clamp")}
+              commit={(text) => bench.attempt({ spindle_clamp: text || null })}
+            /></span
+          ></label
         >
         {#if turning}<span class="figure text-soft text-[12.5px]" title="overhang of the tool"
             >{overhang}</span
           >{/if}
       </div>
-      {#if refusal?.field === "settings.spindle_clamp"}<p class="text-signal col-span-4" role="alert">
-          {refusal.message}
-        </p>{/if}
     </div>
     {#if bench.problem && !refusal}
       <p class="text-signal mt-1" role="alert">{bench.problem.message}</p>
     {/if}
+  </div>
+  <Scroll class="px-2.5" counts="tbody tr">
     {#if turning}<PassTable passes={bench.evaluation?.passes ?? []} />
     {:else if bench.evaluation?.table}<KindTable table={bench.evaluation.table} />{/if}
-    <Cautions {bench} />
-  </div>
+  </Scroll>
+  <div class="border-line mx-2.5 border-t py-1"><Cautions {bench} open={warn} /></div>
 </Panel>

@@ -95,6 +95,10 @@ export class OperationBench {
   drop(name: string) {
     const { [name]: _, ...rest } = this.tried;
     this.tried = rest;
+    if (!Object.keys(rest).length) {
+      window.clearTimeout(this.saveTimer);
+      this.editor.sayKept();
+    }
     void this.paint();
   }
 

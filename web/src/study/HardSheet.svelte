@@ -16,6 +16,7 @@
   const found = $derived(study.answer);
   // svelte-ignore state_referenced_locally
   const known = bench.entry?.grinding;
+  // svelte-ignore state_referenced_locally
   const draft = new Draft(`grinding ${bench.editor.id} ${bench.operation}`, () => ({
     seconds: known ? String(known.seconds) : "",
     rate: known ? String(known.rate) : "",

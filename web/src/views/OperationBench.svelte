@@ -3,16 +3,21 @@
   import { push } from "svelte-spa-router";
   import type { Schemas } from "../api/client";
   import { JobEditor } from "../job/editor.svelte";
+  import TheirsBar from "../job/TheirsBar.svelte";
+  import { Watch } from "../job/watch.svelte";
   import { guarded, listen } from "../keys";
   import ConflictSheet from "../lib/ConflictSheet.svelte";
+  import { step as walk } from "../lib/list";
   import Panel from "../lib/Panel.svelte";
   import RunOrder from "../lib/RunOrder.svelte";
+  import Scroll from "../lib/Scroll.svelte";
   import Silhouette from "../lib/Silhouette.svelte";
   import Tape from "../lib/Tape.svelte";
   import { OperationBench } from "../operation/bench.svelte";
   import FeatureSheet from "../job/FeatureSheet.svelte";
   import LogSheet from "../operation/LogSheet.svelte";
   import Candidates from "../operation/Candidates.svelte";
+  import CautionsSheet from "../operation/CautionsSheet.svelte";
   import CompareSheet from "../operation/CompareSheet.svelte";
   import OthersSheet from "../operation/OthersSheet.svelte";
   import Rails from "../operation/Rails.svelte";
@@ -29,11 +34,17 @@
   const editor = $derived(new JobEditor(Number(params.id)));
   const bench = $derived(new OperationBench(editor, params.operation));
   let missing = $state("");
-  let sheet = $state<"compare" | "others" | "log" | "drawing" | null>(null);
+  let sheet = $state<"compare" | "others" | "log" | "drawing" | "cautions" | null>(null);
   let study = $state<StudyName | null>(null);
   let limit = $state<Schemas["LimitOut"] | null>(null);
   let value = $state<Schemas["ValueOut"] | null>(null);
   const shownState = $derived(bench.follow?.state ?? editor.job?.state);
+
+  let list: HTMLElement | undefined = $state();
+  const watch = new Watch(
+    () => editor,
+    () => Object.keys(bench.tried).length > 0 || bench.stale,
+  );
 
   const parts = $derived(KINDS[bench.evaluation?.view.kind ?? ""]);
   const studies = $derived(STUDIES.filter(([name]) => bench.evaluation?.studies.includes(name)));
@@ -100,8 +111,10 @@
         m: () => focus("operation-map"),
         ",": () => bench.scrub.step(-1),
         ".": () => bench.scrub.step(1),
-        j: () => (bench.candidate = Math.min(bench.candidate + 1, rows().length - 1)),
-        k: () => (bench.candidate = Math.max(bench.candidate - 1, 0)),
+        j: () => walk(list, 1),
+        k: () => walk(list, -1),
+        v: () => (sheet = "cautions"),
+        y: () => (sheet = "others"),
         p: () => {
           const row = rows()[bench.candidate];
           if (row) bench.pin(row);
@@ -133,12 +146,6 @@
         event.preventDefault();
         bench.scrub.toggle();
       },
-      Enter: (event) => {
-        const target = event.target as HTMLElement;
-        if (target.closest("button, a, input, select, [role=dialog], [role=link], svg")) return;
-        const row = rows()[bench.candidate];
-        if (row) void bench.take(row);
-      },
     }),
   );
   onDestroy(() => void bench.save());
@@ -152,9 +159,9 @@
     <h1 class="sr-only">{bench.entry?.title}</h1>
     <Panel title="{job.document.name} · {job.document.material}" class="area-part">
       <Silhouette outline={shownState.outline} width={232} height={150} labels marked={params.operation} />
-      <div class="min-h-0 flex-1 overflow-auto">
+      <Scroll counts="li">
         <RunOrder rows={shownState.operations} job={job.id} selected={params.operation} />
-      </div>
+      </Scroll>
       <div
         class="grid grid-cols-2 gap-x-2 gap-y-1 px-2.5 pb-1.5"
         role="group"
@@ -190,8 +197,8 @@
       <parts.Scene {bench} />
       <parts.Map {bench} />
     {/if}
-    <Settings {bench} />
-    <Candidates {bench} compare={() => (sheet = "compare")} why={() => (sheet = "others")} />
+    <Settings {bench} warn={() => (sheet = "cautions")} />
+    <Candidates {bench} bind:list compare={() => (sheet = "compare")} why={() => (sheet = "others")} />
     <Rails {bench} open={(one) => (limit = one)} />
     <Results {bench} open={(one) => (value = one)} />
     <div class="area-tape">
@@ -215,10 +222,12 @@
   {#if value}<WorkingSheet {bench} title={value.label} {value} close={() => (value = null)} />{/if}
   <Studies {bench} open={study} close={() => (study = null)} />
   {#if sheet === "compare"}<CompareSheet {bench} close={() => (sheet = null)} />{/if}
+  {#if sheet === "cautions"}<CautionsSheet {bench} close={() => (sheet = null)} />{/if}
   {#if sheet === "others"}<OthersSheet {bench} close={() => (sheet = null)} />{/if}
   {#if sheet === "log"}<LogSheet {bench} close={() => (sheet = null)} />{/if}
   {#if sheet === "drawing"}<FeatureSheet {editor} entry={bench.entry} close={() => (sheet = null)} />{/if}
   <ConflictSheet {editor} />
+  <TheirsBar {watch} />
 {:else}
   <p class="text-soft p-6">Opening the bench …</p>
 {/if}
