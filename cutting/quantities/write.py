@@ -36,10 +36,10 @@ def display(value: float, kind: str, with_unit: bool = True) -> Display:
 
 
 def _clock(seconds: float) -> str:
-    """A longer time as people say it: 12 min 22 s, 3 h 05 min."""
+    """A longer time as on a clock: 12:22 min, 3:05 h."""
     minutes, rest = divmod(round(seconds), 60)
     hours, part = divmod(minutes, 60)
-    return f"{hours} h {part:02d} min" if hours else f"{minutes} min {rest:02d} s"
+    return f"{hours}:{part:02d} h" if hours else f"{minutes}:{rest:02d} min"
 
 
 def _digits(value: float, decimals: int | None, kind: str) -> str:

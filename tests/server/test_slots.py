@@ -31,7 +31,7 @@ def limits(evaluation: Any) -> dict[str, float]:
 ADDED = {
     "groove": {"where": "outside", "standard": "O-ring 3.53", "diameter": "110", "distance_from_chuck": "20"},
     "face groove": {"outer_diameter": "100 H11", "width": "6 +0.1/0", "depth": "6"},
-    "cut off": {"diameter": "40", "part_length": "20", "distance_from_chuck": "10"},
+    "cut off": {"diameter": "40", "bore": "0", "part_length": "20", "distance_from_chuck": "10"},
 }
 
 

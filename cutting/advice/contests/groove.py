@@ -132,11 +132,12 @@ def guests(setup: GrooveSetup, stock: NarrowStock) -> tuple[list[Candidate], str
 
 
 def _guest(row: Candidate, feature: Feature, setup: GrooveSetup) -> Candidate:
-    drawn = {
+    drawn: dict[str, Any] = {
         "start_diameter": f"{feature.start_diameter:g} mm",
         "end_diameter": setup.feature.floor.entered or f"{feature.end.nominal:g}",
         "length": f"{feature.length:.6g} mm",
         "distance_from_chuck": f"{feature.distance_from_chuck:.6g} mm",
+        "shoulder": False,  # its walls lean
     }
     if feature.roughness is not None:
         drawn["roughness"] = f"{feature.roughness:g} µm"

@@ -22,7 +22,8 @@ CHUCK_CLEARANCE = 2.0  # mm between tool and jaws at the end of the cut
 CENTRE_CLEARANCE = 2.0
 LEAST_LEADING, MOST_LEADING = 15.0, 55.0  # degrees κr when fed away from the chuck (common practice)
 COLLAR_LENGTH, COLLAR_HEIGHT = 0.5, 0.2  # mm along the part and on diameter from which something stands in the way
-FREE_FLANK, NECK_SHARE = 0.35, 0.5  # of the insert's IC that stands free of its holder; of a neck that the way down may take (common practice)
+# of its edge that an insert stands free of its holder, and of a neck that the way down may take (common practice)
+FREE_FLANK, NECK_SHARE = 0.5, 0.5
 COPY_CLEARANCE, ROUND_REACH = 2.0, 60.0  # degrees between flank and contour; of a round insert before its holder rubs
 
 
@@ -93,7 +94,7 @@ def _neck(s: Setup, i: InsertColumns, h: HolderColumns, a: Index, b: Index) -> A
     height = (collar[1] - s.feature.end_diameter) / 2.0
     minor = reach_angle(h.cutting_edge_angle[b], i.included_angle[a])
     way_down = height / np.tan(np.radians(np.clip(np.where(i.round_shape[a], ROUND_REACH, minor) - COPY_CLEARANCE, 0.5, 80.0)))
-    return (height <= FREE_FLANK * i.inscribed_circle[a]) & (way_down <= NECK_SHARE * s.feature.length)
+    return (height <= FREE_FLANK * np.where(i.round_shape[a], i.inscribed_circle[a], i.edge_length[a])) & (way_down <= NECK_SHARE * s.feature.length)
 
 
 def _neck_reason(s: Setup) -> str:

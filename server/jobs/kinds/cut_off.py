@@ -171,14 +171,14 @@ def table(shown: Shown) -> dict[str, Any]:
     return {"caption": "Feed zones", "head": head, "rows": rows}
 
 
-def facts(setup: Any, outcome: Outcome) -> list[tuple[str, str]]:
+def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     """What the set-up sheet says of a cut-off."""
     found = [
-        ("blade", f"{length(setup.insert.width)} wide, lead angle {setup.insert.lead_angle:g}°"),
-        ("cut in front of the collet", length(setup.feature.distance_from_chuck)),
-        ("falls at", f"Ø {both(outcome.results['break_off_diameter'].display)}"),
-        ("pip on the part", both(outcome.results["pip_on_part"].display)),
-        ("dish of the face", f"{both(outcome.results['flatness'].display)}, {outcome.scene['hollow']}"),
+        ("blade", f"{length(setup.insert.width, system)} wide, lead angle {setup.insert.lead_angle:g}°"),
+        ("cut in front of the collet", length(setup.feature.distance_from_chuck, system)),
+        ("falls at", f"Ø {both(outcome.results['break_off_diameter'].display, system)}"),
+        ("pip on the part", both(outcome.results["pip_on_part"].display, system)),
+        ("dish of the face", f"{both(outcome.results['flatness'].display, system)}, {outcome.scene['hollow']}"),
     ]
     held = [
         said

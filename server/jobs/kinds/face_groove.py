@@ -9,7 +9,7 @@ from cutting.doors.plain import plain
 from cutting.operations.outcome import Outcome
 from cutting.quantities import display
 from server.jobs.kinds.strokes import StrokeOut, stroke_out, stroke_table
-from server.jobs.kinds.view import Shown, Viewer, length, points
+from server.jobs.kinds.view import Shown, Viewer, both, drawn, length, points
 from server.units import DisplayOut, Plain, Point
 
 
@@ -70,21 +70,22 @@ def table(shown: Shown) -> dict[str, Any]:
     return stroke_table(strokes, [display(round(one.outer, 2), "length", False) for one in strokes])
 
 
-def facts(setup: Any, outcome: Outcome) -> list[tuple[str, str]]:
+def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     """What the set-up sheet says of a face groove."""
     f, blade = setup.feature, setup.blade
     return [
         (
             "groove",
-            f"Ø{f.outer_diameter.entered or f.outer_diameter.target}, {f.width.entered or f.width.target} wide, {length(f.depth)} deep",
+            f"Ø{drawn(f.outer_diameter, system)}, {drawn(f.width, system)} wide, {length(f.depth, system)} deep",
         ),
         (
             "first plunge",
-            f"Ø{outcome.results['first_diameter'].display.metric}; the blade is made for Ø{blade.face_low:g} to Ø{blade.face_high:g}",
+            f"Ø{both(outcome.results['first_diameter'].display, system)}; the blade is made for"
+            f" Ø{length(blade.face_low, system)} to Ø{length(blade.face_high, system)}",
         ),
         ("spindle", f"{setup.settings.spindle.value}, {'right' if blade.hand == 'R' else 'left'}-hand blade"),
         ("way", setup.settings.way.value),
-        ("edge", f"{length(setup.insert.width)} wide, corner {length(setup.insert.corner_radius)}"),
+        ("edge", f"{length(setup.insert.width, system)} wide, corner {length(setup.insert.corner_radius, system)}"),
     ]
 
 

@@ -13,7 +13,7 @@ from cutting.operations.groove.numbers import Stroke, diameter_at
 from cutting.operations.outcome import Outcome
 from cutting.quantities import display
 from server.jobs.kinds.strokes import StrokeOut, stroke_out, stroke_table
-from server.jobs.kinds.view import AxisOut, Shown, Viewer, axis, length, points
+from server.jobs.kinds.view import AxisOut, Shown, Viewer, axis, drawn, length, points
 from server.units import DisplayOut, Plain, Point
 
 
@@ -85,14 +85,17 @@ def table(shown: Shown) -> dict[str, Any]:
     return stroke_table(shown.explored, places)
 
 
-def facts(setup: Any, outcome: Outcome) -> list[tuple[str, str]]:
+def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     """What the set-up sheet says of a groove."""
     f = setup.feature
     found = [
-        ("groove", f"Ø{f.diameter:g} to Ø{f.floor.entered or f.floor.target}, {f.width.entered or f.width.target} wide, {f.where.value}"),
-        ("nearer wall from the jaws", length(f.distance_from_chuck)),
+        (
+            "groove",
+            f"Ø{length(f.diameter, system)} to Ø{drawn(f.floor, system)}, {drawn(f.width, system)} wide, {f.where.value}",
+        ),
+        ("nearer wall from the jaws", length(f.distance_from_chuck, system)),
         ("way", setup.settings.way.value),
-        ("edge", f"{length(setup.insert.width)} wide, corner {length(setup.insert.corner_radius)}"),
+        ("edge", f"{length(setup.insert.width, system)} wide, corner {length(setup.insert.corner_radius, system)}"),
         ("dwell, turns", f"{setup.settings.dwell:g}"),
     ]
     return [("standard", f"{f.standard}, hold it against the standard"), *found] if f.standard else found

@@ -74,15 +74,19 @@ def table(shown: Shown) -> dict[str, Any]:
     return {"caption": "Ring against solid", "head": [same(""), same("ring"), same("drilled solid")], "rows": found}
 
 
-def facts(setup: Any, outcome: Outcome) -> list[tuple[str, str]]:
+def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     """What the set-up sheet says of trepanning."""
     f = setup.feature
     return [
-        ("ring", f"Ø {length(setup.outer_diameter)} outside, Ø {length(setup.inner_diameter)} inside, {length(setup.depth)} deep"),
+        (
+            "ring",
+            f"Ø {length(setup.outer_diameter, system)} outside, Ø {length(setup.inner_diameter, system)} inside,"
+            f" {length(setup.depth, system)} deep",
+        ),
         ("wanted", f.keeps.value),
         ("cartridges", setup.settings.cartridges.value),
-        ("feed a turn", both(outcome.results["feed_rev"].display)),
-        ("core", both(outcome.results["core_mass"].display) + (f", web of {length(f.web)} left" if f.web else "")),
+        ("feed a turn", both(outcome.results["feed_rev"].display, system)),
+        ("core", both(outcome.results["core_mass"].display, system) + (f", web of {length(f.web, system)} left" if f.web else "")),
     ]
 
 

@@ -8,7 +8,7 @@ from typing import Any
 
 from cutting.operations.outcome import ChipVerdict, Outcome
 from cutting.process.outline import Corner, Stage
-from cutting.quantities import Display, display
+from cutting.quantities import Dimension, Display, display, write
 from cutting.quantities.kinds import KINDS
 from server.units import DisplayOut, Plain, Point, TickOut, ticks
 
@@ -65,11 +65,11 @@ class Shown:
 
 @dataclass(frozen=True)
 class Viewer:
-    """How a kind shows itself. `table` may be None; `facts` are the lines of its set-up sheet beside the common ones."""
+    """How a kind shows itself. `table` may be None; `facts` are the lines of its set-up sheet beside the common ones, in the system asked."""
 
     view: Callable[[Shown], dict[str, Any]]
     table: Callable[[Shown], dict[str, Any]] | None = None
-    facts: Callable[[Any, Outcome], list[tuple[str, str]]] = field(default=lambda setup, outcome: [])
+    facts: Callable[[Any, Outcome, str], list[tuple[str, str]]] = lambda setup, outcome, system: []
     staged: bool = False  # draws the part in the middle of each pass
 
 
@@ -97,14 +97,26 @@ def axis(label: str, low: float, high: float, kind: str, system: str, unit: str 
     return {"label": named, "low": low, "high": high, "ticks": [mark for mark in ticks(high, kind, system, most) if mark["value"] >= low]}
 
 
-def both(shown: Display) -> str:
-    """Both systems in one line, for paper."""
-    return shown.metric if shown.metric == shown.inch else f"{shown.metric} ({shown.inch})"
+def both(shown: Display, system: str) -> str:
+    """Both systems in one line, for paper: the one that the sheet is in first."""
+    first, second = (shown.inch, shown.metric) if system == "inch" else (shown.metric, shown.inch)
+    return first if first == second else f"{first} ({second})"
 
 
-def length(value: float) -> str:
+def pieces(count: float) -> str:
+    """So many pieces, whole where there is more than one."""
+    return "1 piece" if round(count) == 1 else f"{count:.1f} of a piece" if count < 1 else f"{count:,.0f} pieces".replace(",", "\u202f")
+
+
+def length(value: float, system: str) -> str:
     """A length in both systems, for paper."""
-    return both(display(value, "length"))
+    return both(display(value, "length"), system)
+
+
+def drawn(size: Dimension, system: str) -> str:
+    """A size as the drawing has it, and on an inch sheet in inches too."""
+    entered = size.entered.removeprefix("Ø") or f"{size.target:g}"
+    return f"{write(size.target, 'length', 'inch')} ({entered} mm)" if system == "inch" and "in" not in entered else entered
 
 
 def points(pairs: Any) -> list[Point]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from typing import Any
 
 from django.utils.safestring import mark_safe
@@ -12,15 +13,18 @@ from cutting.operations.outcome import Outcome
 from cutting.operations.registry import evaluate_quickly, explore, kind_of
 from cutting.operations.setup import Setup, Skin
 from cutting.operations.single_point.size_control import ledger
-from cutting.quantities import display, write
+from cutting.quantities import display, read_quantity, write
 from server.jobs.document import entry_of, setup_of
 from server.jobs.kinds import VIEWERS
-from server.jobs.kinds.view import Shown, both
+from server.jobs.kinds.view import Shown, both, pieces
 from server.jobs.models import Revision
 from server.jobs.readings import readings_of
 from server.jobs.sheet.drawing import half_section_svg, scene_svg
+from server.jobs.sheet.whole import whole_part
 from server.jobs.state import part_before, stages_of
 from server.shop import Shop
+
+COMMON = 0.6  # share of the operations from which a line is said for all
 
 
 def sheet_content(revision: Revision, only: str | None, units: str, stock: Shop) -> dict[str, Any]:
@@ -30,6 +34,9 @@ def sheet_content(revision: Revision, only: str | None, units: str, stock: Shop)
         entry_of(document, only)
     system = "inch" if units == "inch" else "metric"
     entries = [entry for entry in document["operations"] if not only or entry["id"] == only]
+    blank = {name: read_quantity(document["stock"][name], "length", field=name).value for name in ("diameter", "free_length", "bore")}
+    bore = f", bore Ø{_length(blank['bore'], system)}" if blank["bore"] else ""
+    operations = [_operation(revision, entry, system, stock) for entry in entries]
     return {
         "job": document["name"],
         "revision": revision.number,
@@ -40,10 +47,22 @@ def sheet_content(revision: Revision, only: str | None, units: str, stock: Shop)
         "machine": document["machine"],
         "pieces": document["batch"]["pieces"],
         "goal": document["goal"],
-        "stock": document["stock"],
-        "operations": [_operation(revision, entry, system, stock) for entry in entries],
+        "stock": f"Ø{_length(blank['diameter'], system)}{bore}, {_length(blank['free_length'], system)} out of the chuck",
+        "whole": None if only else {**whole_part(revision, system, stock), "common": _said_once(operations)},
+        "operations": operations,
         "defer": "The machine's manual, local rules and trained people come first. This sheet advises; it does not say that a cut is safe.",
     }
+
+
+def _said_once(operations: list[dict[str, Any]]) -> list[str]:
+    """Checks and cautions that most operations share: they are taken out of each and said once, on the first page."""
+    said = Counter(line for one in operations for line in {*one.get("checks", ()), *one.get("cautions", ())})
+    common = [line for line, times in said.items() if times > 1 and times >= COMMON * len(operations)]
+    for one in operations:
+        for name in ("checks", "cautions"):
+            if name in one:
+                one[name] = [line for line in one[name] if line not in common]
+    return sorted(common)
 
 
 def _operation(revision: Revision, entry: dict[str, Any], system: str, stock: Shop) -> dict[str, Any]:
@@ -60,8 +79,8 @@ def _operation(revision: Revision, entry: dict[str, Any], system: str, stock: Sh
         **head,
         "problem": "" if outcome.feasible else f"Not sound yet: {outcome.binding.label} is over its limit.",
         "scene": mark_safe(scene_svg(setup, drawn[-1])),
-        "tool": _tool(setup, outcome),
-        "speeds": _speeds(setup, outcome),
+        "tool": _tool(setup, outcome, system),
+        "speeds": _speeds(setup, outcome, system),
         "table": _pass_table(outcome, system),
         "offsets": _offsets(setup, revision.job_id, entry["id"], outcome, system),
         "checks": _checks(setup, outcome, system),
@@ -73,51 +92,55 @@ def _length(value: float, system: str) -> str:
     return write(value, "length", system)
 
 
-def _tool(setup: Setup, outcome: Outcome) -> list[tuple[str, str]]:
+def _tool(setup: Setup, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     code = setup.holder.code
     return [
         ("insert", setup.insert.name),
         ("holder", f"{setup.holder.designation}, KAPR {code.cutting_edge_angle:g}°"),
-        ("corner radius", both(display(setup.insert.code.nose_radius, "length"))),
-        ("overhang", both(display(setup.settings.overhang or setup.holder.overhang, "length"))),
-        ("centre height", "on centre" if not setup.centre_height else f"{setup.centre_height:+.2f} mm"),
-        ("change edge every", f"{outcome.results['change_parts'].display.metric} pieces"),
+        ("corner radius", both(display(setup.insert.code.nose_radius, "length"), system)),
+        ("overhang", both(display(setup.settings.overhang or setup.holder.overhang, "length"), system)),
+        ("centre height", "on centre" if not setup.centre_height else f"{write(setup.centre_height, 'length', system)} over the axis"),
+        ("change edge every", pieces(outcome.results["change_parts"].value)),
     ]
 
 
-def _speeds(setup: Setup, outcome: Outcome) -> list[tuple[str, str]]:
+def _speeds(setup: Setup, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     results = outcome.results
     found = [
-        ("cutting speed", both(results["cutting_speed"].display)),
-        ("spindle speed, last pass", both(results["spindle_speed"].display)),
-        ("feed", both(display(setup.settings.feed_per_rev, "feed_per_rev"))),
+        ("cutting speed", both(results["cutting_speed"].display, system)),
+        ("spindle speed, last pass", both(results["spindle_speed"].display, system)),
+        ("feed", both(display(setup.settings.feed_per_rev, "feed_per_rev"), system)),
         ("direction", "towards the centre" if setup.operation == "face" else setup.settings.direction.value),
-        ("coolant", _coolant(setup)),
-        ("time", both(results["operation_time"].display)),
+        ("coolant", _coolant(setup, system)),
+        ("time", both(results["operation_time"].display, system)),
     ]
     if setup.settings.spindle_clamp:
         found.insert(2, ("speed clamp", f"{setup.settings.spindle_clamp:.0f} 1/min"))
     return found
 
 
-def _coolant(setup: Setup) -> str:
+def _coolant(setup: Setup, system: str) -> str:
     pressure = setup.machine.pressure(setup.settings.coolant) or 0.0
-    return f"{setup.settings.coolant}, {both(display(pressure, 'pressure'))}" if pressure else setup.settings.coolant
+    return f"{setup.settings.coolant}, {both(display(pressure, 'pressure'), system)}" if pressure else setup.settings.coolant
 
 
 def _pass_table(outcome: Outcome, system: str) -> dict[str, Any]:
+    def bare(value: float) -> str:
+        return write(value, "length", system, False)
+
+    unit = "in" if system == "inch" else "mm"
     return {
-        "caption": "passes",
-        "head": ["pass", "from Ø", "to Ø", "depth", "1/min", "chip", "time"],
+        "caption": f"passes, {unit} and s",
+        "head": ["pass", "from Ø", "to Ø", "depth", "rpm" if system == "inch" else "1/min", "chip", "time"],
         "rows": [
             [
                 str(p.number),
-                _length(p.from_diameter, system),
-                _length(p.to_diameter, system),
-                _length(round(p.depth, 4), system),
+                bare(p.from_diameter),
+                bare(p.to_diameter),
+                bare(round(p.depth, 4)),
                 f"{p.spindle_speed:.0f}",
-                f"{p.chip.form}, {p.chip.verdict}",
-                f"{p.seconds:.0f} s",
+                p.chip.verdict,
+                f"{p.seconds:.0f}",
             ]
             for p in outcome.passes
         ],
@@ -138,11 +161,11 @@ def _narrow(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Outc
         "tool": [
             ("insert", setup.insert.name),
             ("holder", blade.name),
-            ("overhang", both(display(setup.overhang, "length"))),
-            *viewer.facts(setup, outcome),
-            ("change edge every", f"{outcome.results['change_parts'].display.metric} pieces"),
+            ("overhang", both(display(setup.overhang, "length"), system)),
+            *viewer.facts(setup, outcome, system),
+            ("change edge every", pieces(outcome.results["change_parts"].value)),
         ],
-        "speeds": _narrow_speeds(setup, outcome),
+        "speeds": _narrow_speeds(setup, outcome, system),
         "table": {
             "caption": given["caption"].lower(),
             "head": [getattr(one, side) for one in given["head"]],
@@ -157,14 +180,14 @@ def _narrow(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Outc
     }
 
 
-def _narrow_speeds(setup: Any, outcome: Outcome) -> list[tuple[str, str]]:
+def _narrow_speeds(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     results = outcome.results
     found = [
-        ("cutting speed", both(results["cutting_speed"].display)),
-        ("spindle speed", both(results["spindle_speed"].display)),
-        ("feed", both(display(setup.settings.feed_per_rev, "feed_per_rev"))),
-        ("coolant", _coolant(setup)),
-        ("time", both(results["operation_time"].display)),
+        ("cutting speed", both(results["cutting_speed"].display, system)),
+        ("spindle speed", both(results["spindle_speed"].display, system)),
+        ("feed", both(display(setup.settings.feed_per_rev, "feed_per_rev"), system)),
+        ("coolant", _coolant(setup, system)),
+        ("time", both(results["operation_time"].display, system)),
     ]
     if setup.settings.spindle_clamp:
         found.insert(2, ("speed clamp", f"{setup.settings.spindle_clamp:.0f} 1/min"))
@@ -174,15 +197,15 @@ def _narrow_speeds(setup: Any, outcome: Outcome) -> list[tuple[str, str]]:
 def _offsets(setup: Setup, job_id: int, operation: str, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     if setup.operation != "turn":
         return []
-    found = [("springs, on diameter", both(display(1000 * outcome.results["size_error"].value, "small_length")))]
+    found = [("springs, on diameter", both(display(1000 * outcome.results["size_error"].value, "small_length"), system))]
     _, readings = readings_of(job_id, operation, setup.house.measuring_uncertainty)
     known = ledger(setup, readings)
     if known.entries:
-        found.append(("offset of the tool, measured", both(display(1000 * known.setting, "small_length"))))
+        found.append(("offset of the tool, measured", both(display(1000 * known.setting, "small_length"), system)))
         if known.next:
             found.append((f"command for pass {known.next.pass_number}", _length(round(known.next.command, 3), system)))
     if every := outcome.results.get("correct_every"):
-        found.append(("correct the size every", f"{every.display.metric} pieces, the nose wears back"))
+        found.append(("correct the size every", f"{pieces(every.value)}, the nose wears back"))
     return found
 
 
@@ -202,7 +225,7 @@ def _checks(setup: Setup, outcome: Outcome, system: str) -> list[str]:
             found.append(f"Turn to {_length(setup.target_diameter, system)}: the rest is left for grinding or polishing.")
     if feature.roughness:
         found.append(
-            f"Finish Ra {both(display(feature.roughness, 'small_length'))}; expected {both(outcome.results['roughness'].display)}."
+            f"Finish Ra {both(display(feature.roughness, 'small_length'), system)}; expected {both(outcome.results['roughness'].display, system)}."
         )
     found.append(f"Chips: {outcome.chip.form}, {outcome.chip.length}. If they differ, stop and look before the next piece.")
     return found

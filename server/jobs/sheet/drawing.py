@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
+from typing import Any
 
 from cutting.mechanics.deflection import Holding
 from cutting.operations.setup import Setup
@@ -15,6 +16,7 @@ _LINE = 'stroke="#1f242b" stroke-width="0.8"'
 # attributes, not classes: paper takes no style sheet into a drawing
 LOOK = {
     "part": f'fill="#dcd9d2" {_LINE}',
+    "blank": 'fill="none" stroke="#5e646d" stroke-width="0.8" stroke-dasharray="4 3"',
     "steel": f'fill="#8f98a5" {_LINE}',
     "jaw": f'fill="#c9c2b4" {_LINE}',
     "insert": f'fill="#e3c35a" {_LINE}',
@@ -90,8 +92,38 @@ def half_section_svg(part: Iterable[Corner], area: Iterable[Corner], bore: float
     return f'<svg viewBox="0 0 {WIDTH:.0f} {HEIGHT:.0f}" role="img" aria-label="Part to scale, with what is cut">{"".join(parts)}</svg>'
 
 
+def clamping_svg(outline: Mapping[str, Any], held: str) -> str:
+    """The blank in its jaws with the finished part inside it, and the centre where there is one."""
+    stock, finished = outline["stock"], outline["finished"]
+    radius, long = max(outline["radius"], 1.0), max(outline["length"], 1.0)
+    scale = min((WIDTH - CHUCK - 90) / long, (HEIGHT - 50) / (2 * radius))
+    axis = HEIGHT * 0.5
+
+    def at(corner: Corner, side: float) -> Corner:
+        return CHUCK + corner[0] * scale, axis - side * corner[1] * scale
+
+    parts = [_jaws_of(radius * scale, axis)]
+    for side in (1.0, -1.0):
+        for corners, look in ((stock, "blank"), (finished, "part")):
+            points = [at(corner, side) for corner in corners]
+            parts.append(_polygon([*points, (points[-1][0], axis), (points[0][0], axis)], look))
+        if outline["bore"] > 0:
+            end = finished[-1][0]
+            parts.append(_polygon([at(c, side) for c in ((0, 0), (0, outline["bore"] / 2), (end, outline["bore"] / 2), (end, 0))], "air"))
+    if "centre" in held:
+        end = CHUCK + long * scale
+        parts.append(
+            _polygon([(end - 4, axis), (end + 22, axis - 12), (end + 44, axis - 12), (end + 44, axis + 12), (end + 22, axis + 12)], "steel")
+        )
+    parts.append(_path(f"M4,{axis:.1f}H{WIDTH - 4:.1f}", "centre"))
+    return f'<svg viewBox="0 0 {WIDTH:.0f} {HEIGHT:.0f}" role="img" aria-label="How the part is clamped">{"".join(parts)}</svg>'
+
+
 def _jaws(setup: Setup, scale: float, axis: float) -> str:
-    grip = setup.holding.grip_diameter / 2 * scale
+    return _jaws_of(setup.holding.grip_diameter / 2 * scale, axis)
+
+
+def _jaws_of(grip: float, axis: float) -> str:
     tall = max(grip + 22, 30.0)
     jaw = CHUCK - 44
     return "".join(

@@ -22,7 +22,7 @@
   onclick={skip}>Skip to the bench</a
 >
 <header
-  class="bg-bar text-bar-ink flex min-h-11 shrink-0 items-center gap-x-3 gap-y-1 px-3 whitespace-nowrap max-[1000px]:flex-wrap max-[1000px]:py-1.5"
+  class="bg-bar text-bar-ink flex min-h-11 shrink-0 items-center gap-x-3 gap-y-1 px-3 whitespace-nowrap max-[1150px]:flex-wrap max-[1150px]:py-1.5"
 >
   <a href="#/" class="flex items-center gap-2 text-[17px] font-semibold" aria-label="Arrow Bench, jobs">
     <svg viewBox="0 0 30 16" class="h-4 w-[30px]" aria-hidden="true">
@@ -33,15 +33,14 @@
   </a>
   <nav
     aria-label="Where you are"
-    class="text-bar-soft flex min-w-0 items-center gap-2 max-[1000px]:basis-[calc(100%-160px)]"
+    class="text-bar-soft min-w-0 flex-1 text-[13.5px] leading-tight whitespace-normal max-[1150px]:basis-[calc(100%-170px)]"
   >
     {#each page.crumbs as crumb, k (k)}
       <span aria-hidden="true">/</span>
       {#if crumb.href}<a href={crumb.href} class="hover:underline">{crumb.label}</a>
-      {:else}<span class="text-bar-ink truncate font-semibold" aria-current="page">{crumb.label}</span>{/if}
+      {:else}<span class="text-bar-ink font-semibold" aria-current="page">{crumb.label}</span>{/if}
     {/each}
   </nav>
-  <div class="flex-1 max-[1000px]:hidden"></div>
   {#if page.goal}
     <Choice
       label="Goal"

@@ -51,8 +51,9 @@
   const roomy = $derived.by(() => {
     let last = -Infinity;
     return outline.labels.filter((label) => {
-      const free = x(label.at) - last > 46;
-      if (free) last = x(label.at);
+      const half = (shown(label.display).length + 1) * 4;
+      const free = x(label.at) - half > last + 4 && x(label.at) + half < width - 2;
+      if (free) last = x(label.at) + half;
       return free;
     });
   });

@@ -28,9 +28,10 @@
     <button class="hover:underline" onclick={compare} disabled={!bench.pinned.length}
       >compare {bench.pinned.length || ""}</button
     > <kbd>p</kbd>
-    <button class="ml-2 hover:underline" onclick={why}>why not the others <kbd>y</kbd></button>
+    <button class="ml-2 hover:underline" onclick={why}
+      >why not the others{advice?.note ? ", and a note" : ""} <kbd>y</kbd></button
+    >
   {/snippet}
-  {#if advice?.note && advice.candidates.length}<p class="text-soft px-2.5 text-[13px]">{advice.note}</p>{/if}
   {#if bench.followProblem}
     <p class="text-signal px-2.5" role="alert">{bench.followProblem.message}</p>
   {:else if advice && !advice.candidates.length}

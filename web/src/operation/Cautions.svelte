@@ -14,7 +14,7 @@
   const waiting = $derived(
     every
       .filter((one) => !one.dismissed)
-      .toSorted((a, b) => GRAVITY[a.severity] - GRAVITY[b.severity] || Number(b.danger) - Number(a.danger)),
+      .sort((a, b) => GRAVITY[a.severity] - GRAVITY[b.severity] || Number(b.danger) - Number(a.danger)),
   );
   const shownNow = $derived(all ? waiting : waiting.slice(0, 1));
   const away = $derived(every.length - waiting.length);
@@ -34,30 +34,26 @@
   }
 </script>
 
-<ul class="text-[13px] leading-snug" aria-label="Warnings and cautions">
+<ul class="text-[13px] leading-[1.25]" aria-label="Warnings and cautions">
   {#each shownNow as warning (warning.name)}
     <li
-      class="flex justify-between gap-2 {tones[warning.severity]} {all ? 'border-line border-t py-1' : ''}"
+      class="{tones[warning.severity]} {all ? 'border-line border-t py-1' : ''}"
       data-testid="caution-{warning.name}"
     >
-      <span
-        >{marks[warning.severity]}{#if warning.danger}<b>Danger.</b>{" "}{/if}{warning.text}</span
-      >
+      {marks[warning.severity]}{#if warning.danger}<b>Danger.</b>{" "}{/if}{warning.text}
       {#if warning.severity !== "blocks"}<button
-          class="plain-link shrink-0 self-start"
+          class="plain-link ml-1"
           aria-label="I have read this: {warning.text.slice(0, 40)}"
           onclick={() => void dismiss(warning.name, warning.risk)}>read</button
+        >{/if}
+      {#if !all && rest > 0}<button class="plain-link ml-1" data-testid="more-cautions" onclick={open}
+          >{rest} more {rest === 1 ? "warning" : "warnings"} <kbd>v</kbd></button
         >{/if}
     </li>
   {/each}
 </ul>
-{#if !all && (rest > 0 || away > 0)}
-  <p class="text-[13px]">
-    {#if rest > 0}<button class="plain-link text-warn" data-testid="more-cautions" onclick={open}
-        >{rest} more {rest === 1 ? "warning" : "warnings"} <kbd>v</kbd></button
-      >{/if}
-    {#if away > 0}<button class="plain-link text-soft ml-2" onclick={open}>{away} read</button>{/if}
-  </p>
+{#if !all && !waiting.length && away > 0}
+  <button class="plain-link text-soft text-[13px]" onclick={open}>{away} warnings read <kbd>v</kbd></button>
 {:else if all}
   {#if !every.length}<p class="text-soft">No warnings here.</p>{/if}
   {#if away > 0}<button class="plain-link text-soft mt-2 text-[13px]" onclick={() => void restore()}

@@ -21,7 +21,7 @@
   );
 
   const bandOf = (value: Schemas["ValueOut"]) => {
-    if (!value.low || !value.high) return value.honesty === "rule" ? "rule" : "";
+    if (!value.low || !value.high) return value.honesty === "rule" ? "rule only" : "";
     const bare = (text: string) => text.replace(/\s\S*[^\d\s.]\S*$/, "");
     return `${bare(shown(value.low))} – ${bare(shown(value.high))}`;
   };

@@ -92,7 +92,7 @@
 <Panel title="Settings" stale={bench.stale} class="area-settings">
   {#snippet aside()}nudge <kbd>↑</kbd> <kbd>↓</kbd> fine <kbd>⇧</kbd>{/snippet}
   <div class="px-2.5">
-    <div class="grid grid-cols-[58px_118px_88px_1fr] items-center gap-x-2 gap-y-1">
+    <div class="grid grid-cols-[56px_108px_82px_1fr] items-center gap-x-2 gap-y-[3px]">
       {#each settings as at (at.name)}
         {@const name = at.name}
         {@const error = refused(name)}
@@ -114,7 +114,7 @@
           onblur={() => leave(name)}
           onkeydown={(event) => key(event, name)}
         />
-        <svg viewBox="0 0 112 28" width="88" height="24" role="img" aria-label="{at.label} in its window">
+        <svg viewBox="0 0 112 28" width="82" height="24" role="img" aria-label="{at.label} in its window">
           <rect x="2" y="9" width="108" height="4" class="fill-[var(--rail)]" />
           {#if at?.high != null}
             <rect x="25" y="9" width="62" height="4" class="fill-safe" />

@@ -7,7 +7,7 @@
   let { bench }: { bench: OperationBench } = $props();
   const view = $derived(viewOf(bench, "cut_off"));
   const WIDE = 216;
-  const TALL = 62;
+  const TALL = 66;
   const rim = $derived(view?.face[0]?.[0] ?? 1);
   const inner = $derived(view?.face.at(-1)?.[0] ?? 0);
   const highest = $derived(Math.max(...(view?.face.map(([, v]) => Math.abs(v!)) ?? []), 1));
@@ -42,14 +42,14 @@
       stroke-dasharray="4 3"
       stroke-width="0.8"
     />
-    <path d="{path}L{WIDE - 12},{TALL - 12}L6,{TALL - 12}Z" fill="var(--part)" stroke="none" />
+    <path d="{path}L{WIDE - 12},{TALL - 16}L6,{TALL - 16}Z" fill="var(--part)" stroke="none" />
     <path d={path} fill="none" stroke="var(--ink)" stroke-width="1.5" />
     {#if pip > 0.5}<path
         d="M{WIDE - 12 - pip},{y(highest)}l{pip * 0.3},-14h{pip * 0.7}V{y(highest)}Z"
         class="fill-signal"
       />{/if}
-    <text x="6" y={TALL - 1} class="draw-text" font-size="12">rim</text>
-    <text x={WIDE - 12} y={TALL - 1} text-anchor="end" class="draw-text" font-size="12"
+    <text x="6" y={TALL - 4} class="draw-text" font-size="12">rim</text>
+    <text x={WIDE - 12} y={TALL - 4} text-anchor="end" class="draw-text" font-size="12"
       >{inner > 0.1 * rim ? "bore" : "centre"} · {view.scene.hollow}</text
     >
   </svg>

@@ -53,7 +53,7 @@
   };
 </script>
 
-<Panel title="Scene" stale={bench.stale} class="area-scene">
+<Panel title="Scene · {bench.entry?.tool.holder ?? ''}" stale={bench.stale} class="area-scene">
   {#snippet aside()}
     {#if now}<span class="figure">{shown(now.labels.spindle_speed)}</span> · Ø<span class="figure"
         >{shown(now.labels.diameter)}</span

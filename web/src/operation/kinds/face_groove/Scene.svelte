@@ -32,7 +32,7 @@
     `M${x(face)},${y((side * num("outer_diameter")) / 2)}H${x(face - num("depth"))}V${y((side * num("inner_diameter")) / 2)}H${x(face)}Z`;
 </script>
 
-<Panel title="Scene" stale={bench.stale} class="area-scene">
+<Panel title="Scene · {bench.entry?.tool.holder ?? ''}" stale={bench.stale} class="area-scene">
   {#snippet aside()}
     {#if stroke}<span class="figure">{shown(stroke.labels.spindle_speed)}</span>, spindle {view?.scene
         .spindle} · stroke

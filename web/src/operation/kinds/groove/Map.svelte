@@ -5,7 +5,7 @@
   import type { OperationBench } from "../../bench.svelte";
   import ScrubBar from "../ScrubBar.svelte";
   import { strokeKeys } from "../StrokeKeys";
-  import { viewOf } from "../view";
+  import { sparse, viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(330);
@@ -30,6 +30,9 @@
   const now = $derived(view?.strokes[bench.scrub.index]);
   const edge = $derived(num("width"));
   const radius = $derived(Math.min(num("insert_radius"), edge / 2) * scale);
+  // where the ranking goes another way than the usual one, it says why
+  const first = $derived(bench.follow?.advice.candidates[0]);
+  const usual = $derived(bench.follow?.advice.candidates.find((one) => one.way === view?.advised));
   const COLOURS: Record<string, string> = { wall: "var(--safe)", floor: "var(--safe)" };
   const outline = $derived(section.map(([a, t], k) => `${k ? "L" : "M"}${x(a)},${y(t)}`).join(""));
   /** What a stroke takes away: down its own width, or a layer along the floor. */
@@ -58,7 +61,7 @@
           .labels.kind?.metric}; arrow keys step"
         onkeydown={strokeKeys(bench.scrub)}
       >
-        <rect x="30" y={TOP} width={width - 40} height={height - TOP - 30} fill="var(--part)" />
+        <rect x="34" y={TOP} width={width - 44} height={height - TOP - 30} fill="var(--part)" />
         <path d="{outline}Z" fill="var(--paper)" stroke="none" />
         {#each done as one, k (k)}
           <path
@@ -96,13 +99,13 @@
           class="draw-insert"
           fill-opacity="0.85"
         />
-        {#each view.across.ticks as t (t.value)}
+        {#each sparse(view.across.ticks, (t) => x(t.value)) as t (t.value)}
           <text x={x(t.value)} y={height - 17} text-anchor="middle" class="draw-text figure" font-size="12"
             >{session.units === "inch" ? t.inch : t.metric}</text
           >
         {/each}
-        {#each view.deep.ticks as t (t.value)}
-          <text x="26" y={y(t.value) + 4} text-anchor="end" class="draw-text figure" font-size="12"
+        {#each sparse(view.deep.ticks, (t) => y(t.value), 12).filter((t) => y(t.value) < height - 34) as t (t.value)}
+          <text x="30" y={y(t.value) + 4} text-anchor="end" class="draw-text figure" font-size="12"
             >{session.units === "inch" ? t.inch : t.metric}</text
           >
         {/each}
@@ -116,7 +119,12 @@
           >{shown(now.labels.feed)} · cuts {shown(now.labels.engaged)} · {shown(now.labels.seconds)}</text
         >
       </svg>
-      <p class="absolute inset-x-2.5 bottom-1 text-[13px]">
+      <p class="absolute inset-x-2.5 bottom-1 text-[13px] leading-tight">
+        {#if first?.way && first.way !== view.advised}<b class="text-warn"
+            >First in the ranking: {first.way}{usual
+              ? `; ${usual.reason}`
+              : `; no tool does it ${view.advised}`}.</b
+          >{/if}
         <b>Usual here: {view.advised}.</b>
         <span class="text-soft"
           >{view.advised_why[0]?.toUpperCase()}{view.advised_why.slice(1)} (common practice).</span

@@ -44,7 +44,7 @@
   );
 </script>
 
-<Panel title="Scene" stale={bench.stale} class="area-scene">
+<Panel title="Scene · {bench.entry?.tool.holder ?? ''}" stale={bench.stale} class="area-scene">
   {#snippet aside()}
     {#if stroke}<span class="figure">{shown(stroke.labels.spindle_speed)}</span> · stroke
       <span class="figure">{bench.scrub.index + 1} of {view?.strokes.length}</span>, {stroke.labels.kind

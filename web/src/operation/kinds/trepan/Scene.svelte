@@ -28,7 +28,7 @@
   const kept = $derived(view?.scene.keeps === "the disc");
 </script>
 
-<Panel title="Scene" stale={bench.stale} class="area-scene">
+<Panel title="Scene · {bench.entry?.tool.holder ?? ''}" stale={bench.stale} class="area-scene">
   {#snippet aside()}
     {#if bench.evaluation}<span class="figure">{shown(bench.evaluation.results.spindle_speed?.display)}</span>
       · {view?.scene.cartridges} · chip {bench.evaluation.chip.form}, {bench.evaluation.chip.length}{/if}

@@ -3,6 +3,7 @@
   import Panel from "../../../lib/Panel.svelte";
   import { session } from "../../../session.svelte";
   import type { OperationBench } from "../../bench.svelte";
+  import { places } from "../../../lib/places";
   import ChipForm from "../../ChipForm.svelte";
   import { viewOf } from "../view";
 
@@ -14,31 +15,67 @@
 
   const map = $derived(viewOf(bench, "turning")?.map);
   const chip = $derived(bench.evaluation?.chip);
-  const x = $derived(scaleLinear(map?.feed_axis ?? [0, 1], [42, width - 8]));
+  const tick = (t: { metric: string; inch: string }) => (session.units === "inch" ? t.inch : t.metric);
+  // room for the longest figure of the depth
+  const gutter = $derived(
+    Math.max(42, 10 + 7.4 * Math.max(0, ...(map?.depth_ticks ?? []).map((t) => tick(t).length))),
+  );
+  const x = $derived(scaleLinear(map?.feed_axis ?? [0, 1], [gutter, width - 8]));
   const y = $derived(scaleLinear(map?.depth_axis ?? [0, 1], [height - 30, 6]));
   const polygon = (points: [number, number][]) => points.map(([f, a]) => `${x(f)},${y(a)}`).join(" ");
   const line = (points: [number, number][]) =>
     points.map(([f, a], k) => `${k ? "L" : "M"}${x(f)},${y(a)}`).join("");
-  const tick = (t: { metric: string; inch: string }) => (session.units === "inch" ? t.inch : t.metric);
   const hull = $derived((map?.window ?? []) as [number, number][]);
   const middle = $derived({
     left: hull.length ? Math.min(...hull.map(([f]) => f)) : 0,
     right: hull.length ? Math.max(...hull.map(([f]) => f)) : 1,
     top: hull.length ? Math.max(...hull.map(([, a]) => a)) : 1,
   });
+  const field = $derived({ left: gutter + 2, right: width - 10, top: 8, bottom: height - 32 });
+  /** Where words and lines of the window stand already. */
+  const words = $derived([
+    { text: "breaks", x: x((middle.left + middle.right) / 2), y: y(middle.top * 0.5), anchor: "middle" },
+    { text: "strings", x: Math.max(x(middle.left) - 6, 92), y: y(middle.top * 0.72), anchor: "end" },
+    { text: "packs", x: Math.min(x(middle.right) + 6, width - 44), y: y(middle.top * 0.24), anchor: "start" },
+  ] as const);
   const labelled = $derived.by(() => {
-    const placed: { left: number; top: number }[] = [];
-    return (map?.contours ?? []).map((contour) => {
-      const points = contour.lines.flat() as [number, number][];
-      const at = points.reduce((best, p) => (p[1] > best[1] ? p : best), points[0] ?? [0, 0]);
-      const left = Math.min(Math.max(x(at[0]) - 4, 110), width - 10);
-      let top = Math.max(Math.min(y(at[1]) + 13, height - 36), 16);
-      // the words keep apart: further down where another stands already
-      while (placed.some((one) => Math.abs(one.left - left) < 95 && Math.abs(one.top - top) < 13)) top += 13;
-      placed.push({ left, top });
-      return { ...contour, left, top };
+    const contours = map?.contours ?? [];
+    const lines = contours.map(
+      (contour) => contour.lines.flat().map(([f, a]) => [x(f!), y(a!)]) as [number, number][],
+    );
+    const marks = [
+      ...lines.flat(),
+      ...edges(hull),
+      ...edges((map?.drawn_window ?? []) as [number, number][]),
+    ];
+    const taken = words.map((word) => {
+      const long = word.text.length * 6.6;
+      const left =
+        word.anchor === "start" ? word.x : word.anchor === "end" ? word.x - long : word.x - long / 2;
+      return { left, right: left + long, top: word.y - 11, bottom: word.y + 4 };
     });
+    if (map)
+      taken.push({
+        left: x(map.feed) - 13,
+        right: x(map.feed) + 28,
+        top: y(map.depth) - 28,
+        bottom: y(map.depth) + 13,
+      });
+    const found = places(
+      contours.map((contour, k) => ({ text: contour.label, along: lines[k]! })),
+      marks,
+      taken,
+      field,
+    );
+    return contours.map((contour, k) => ({ ...contour, at: found[k]! }));
   });
+  /** Points along the sides of a polygon, so that words keep off them. */
+  function edges(points: [number, number][]): [number, number][] {
+    return points.flatMap(([f, a], k) => {
+      const [g, b] = points[(k + 1) % points.length]!;
+      return [0, 0.2, 0.4, 0.6, 0.8].map((t) => [x(f + (g - f) * t), y(a + (b - a) * t)] as [number, number]);
+    });
+  }
 
   function drag(event: PointerEvent) {
     if (!dragging || !surface || !map) return;
@@ -140,35 +177,42 @@
           {/each}
         </g>
         {#each labelled as contour (contour.name)}
-          <text x={contour.left} y={contour.top} text-anchor="end" fill="var(--warn)" font-size="12.5"
-            >{contour.label}</text
+          <text
+            x={contour.at.x}
+            y={contour.at.y}
+            text-anchor={contour.at.anchor}
+            class="draw-on-map"
+            fill="var(--warn)"
+            font-size="12.5">{contour.label}</text
           >
         {/each}
-        <text x={x(middle.left) - 4} y={y(middle.top * 0.66)} text-anchor="end" class="draw-text"
-          >strings</text
-        >
-        <text x={x(middle.right) + 4} y={y(middle.top * 0.3)} class="draw-text">packs</text>
-        <text
-          x={x((middle.left + middle.right) / 2)}
-          y={y(middle.top * 0.86)}
-          text-anchor="middle"
-          fill="var(--safe)"
-          font-weight="600">breaks</text
-        >
+        {#each words as word (word.text)}
+          <text
+            x={word.x}
+            y={word.y}
+            text-anchor={word.anchor}
+            class="{word.text === 'breaks' ? 'draw-on-window font-semibold' : 'draw-on-map'} text-[13px]"
+            fill={word.text === "breaks" ? "var(--safe)" : "var(--soft)"}>{word.text}</text
+          >
+        {/each}
         {#each map.feed_ticks as t (t.value)}
-          <text x={x(t.value)} y={height - 16} text-anchor="middle" class="draw-text figure" font-size="12"
-            >{tick(t)}</text
+          <text
+            x={Math.min(x(t.value), width - 4 - 3.8 * tick(t).length)}
+            y={height - 16}
+            text-anchor="middle"
+            class="draw-text figure"
+            font-size="12">{tick(t)}</text
           >
         {/each}
-        {#each map.depth_ticks as t (t.value)}
-          <text x="38" y={y(t.value) + 4} text-anchor="end" class="draw-text figure" font-size="12"
+        {#each map.depth_ticks.filter((t) => y(t.value) > 12) as t (t.value)}
+          <text x={gutter - 4} y={y(t.value) + 4} text-anchor="end" class="draw-text figure" font-size="12"
             >{tick(t)}</text
           >
         {/each}
         <text x={width - 8} y={height - 3} text-anchor="end" class="draw-text"
           >feed {session.units === "inch" ? "ipr" : "mm/rev"}</text
         >
-        <text x="42" y={height - 3} class="draw-text"
+        <text x={gutter} y={height - 3} class="draw-text"
           >depth {session.units === "inch" ? "in" : "mm"} upward</text
         >
         {#each map.passes as [feed, depth], k (k)}

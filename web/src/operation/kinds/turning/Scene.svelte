@@ -80,6 +80,24 @@
       {:else}pass <span class="figure">1 of 1</span>{/if}
     {/if}
   {/snippet}
+  {#if e}
+    <p class="text-soft flex flex-wrap gap-x-4 px-2.5 text-[13px] leading-[18px]">
+      <span>{bench.entry?.tool.holder}, <span class="figure">{shown(e.scene_labels.overhang)}</span> out</span
+      >
+      <span
+        ><b class="text-ink">Fc</b> cutting
+        <span class="figure">{shown(e.scene_labels.cutting_force)}</span></span
+      >
+      <span
+        ><b class="text-signal">Ff</b> feed
+        <span class="figure">{shown(e.scene_labels.feed_force)}</span></span
+      >
+      <span
+        ><b class="text-signal">Fp</b> push-off
+        <span class="figure">{shown(e.scene_labels.passive_force)}</span></span
+      >
+    </p>
+  {/if}
   <div class="min-h-0 flex-1" bind:clientWidth={width} bind:clientHeight={height}>
     {#if e}
       <svg {width} {height} class="block" role="img" aria-label="Tool and part to scale, with forces">
@@ -135,21 +153,38 @@
         <g stroke="var(--ink)" stroke-width="1.8" fill="none">
           <path d="M{x(tip.x) - 16},{y(tip.r) - 8}v{-fc}m-4,6l4,-6l4,6" />
         </g>
-        <text x={x(tip.x) - 22} y="15" text-anchor="end" class="draw-figure"
-          >cutting force {shown(e.scene_labels.cutting_force)}</text
-        >
-        <text
-          x={x(tip.x) - (facing ? fp + 8 : ff + 8)}
-          y={y(tip.r) + (facing ? 4 : 13)}
-          text-anchor="end"
-          class="figure fill-signal"
-          >{facing ? "push-off" : "feed force"}
-          {shown(facing ? e.scene_labels.passive_force : e.scene_labels.feed_force)}</text
-        >
-        <text x={x(tip.x) + 8} y={y(tip.r) + Math.max(facing ? ff : fp, 22) + 4} class="figure fill-signal"
-          >{facing ? "feed force" : "push-off"}
-          {shown(facing ? e.scene_labels.feed_force : e.scene_labels.passive_force)}</text
-        >
+        <g class="draw-over text-[12.5px] font-semibold">
+          <text x={x(tip.x) - 21} y={Math.max(y(tip.r) - 8 - fc + 4, 12)} text-anchor="end" class="fill-ink"
+            >Fc</text
+          >
+          <text
+            x={x(tip.x) - (facing ? fp : ff) - 4}
+            y={y(tip.r) + (facing ? 4 : 12)}
+            text-anchor="end"
+            class="draw-on-part fill-signal">{facing ? "Fp" : "Ff"}</text
+          >
+          <text
+            x={x(tip.x) + 6}
+            y={y(tip.r) + Math.max(facing ? ff : fp, 16) + 2}
+            class="draw-on-part fill-signal">{facing ? "Ff" : "Fp"}</text
+          >
+        </g>
+        {#if e.scene.fouls_with}
+          {@const place = x(num("fouls_at"))}
+          {@const top = y(num("fouls_diameter") / 2)}
+          <path
+            d="M{place - 9},{top - 9}l18,18m0,-18l-18,18"
+            stroke="var(--signal)"
+            stroke-width="3"
+            fill="none"
+          />
+          <text
+            x={place}
+            y={Math.max(top - 14, 12)}
+            text-anchor="middle"
+            class="draw-over fill-signal font-semibold">{e.scene.fouls_with} in the way</text
+          >
+        {/if}
         <g stroke="var(--soft)" stroke-width="1.4" fill="none">
           {#if facing}<path d="M{x(tip.x) + 44},{y(tip.r) - 34}v26m-3,-5l3,5l3,-5" />
           {:else if e.scene.direction === "away from the chuck"}<path
@@ -157,9 +192,11 @@
             />
           {:else}<path d="M{x(tip.x) + 74},{y(tip.r) - 26}h-30m5,-3l-5,3l5,3" />{/if}
         </g>
-        <text x={x(tip.x) + (facing ? 50 : 80)} y={y(tip.r) - 22} class="draw-text">feed</text>
+        <text x={x(tip.x) + (facing ? 50 : 80)} y={Math.max(y(tip.r) - 22, 12)} class="draw-text draw-over"
+          >feed</text
+        >
         <path d="M{x(0)},{height - 16}v-6m0,3H{x(num('free_length'))}m0,-3v6" class="draw-size" />
-        <text x={width - 8} y={height - 5} text-anchor="end" class="draw-text"
+        <text x={width - 8} y={height - 5} text-anchor="end" class="draw-text draw-over"
           >{shown(e.scene_labels.free_length)} out of the chuck, {held === "chuck"
             ? "no centre"
             : held === "between centres"

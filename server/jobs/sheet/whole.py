@@ -1,0 +1,78 @@
+"""The first page of a whole job: how it is clamped, the run order, and every tool with its place, its bin and its spare edges."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+from django.utils.safestring import mark_safe
+
+from cutting.doors.plain import plain
+from cutting.errors import CuttingError
+from cutting.operations.registry import evaluate_quickly
+from cutting.quantities import write
+from server.crib.models import Tool
+from server.jobs.document import setup_of
+from server.jobs.models import Revision
+from server.jobs.sheet.drawing import clamping_svg
+from server.jobs.state import state_of
+from server.shop import Shop
+
+SPARE = 1.1  # edges laid out over those that the batch wears (common practice)
+
+
+def whole_part(revision: Revision, system: str, stock: Shop) -> dict[str, Any]:
+    """What stands before the operations: clamping, run order, tools."""
+    document, state = revision.document, state_of(revision, None, stock)
+    side = "inch" if system == "inch" else "metric"
+    rows = [
+        {
+            "number": row["number"],
+            "title": row["title"],
+            "tool": next((one["pocket"] for one in state["tools"] if row["number"] in one["operations"]), "–"),
+            "seconds": row["seconds_display"][side],
+            "state": {"ok": "within limits", "care": "with care", "broken": "not sound yet"}[row["status"]],
+        }
+        for row in state["operations"]
+    ]
+    held = str(document["holding"].get("style", "chuck"))
+    return {
+        "clamping": mark_safe(clamping_svg(state["outline"], held)),
+        "held": held,
+        "rows": rows,
+        "tools": _tools(document, state, system, stock),
+        "pockets": state["pockets"],
+        "time": plain(state["tape"]["seconds_display"])[side],
+    }
+
+
+def _tools(document: dict[str, Any], state: dict[str, Any], system: str, stock: Shop) -> list[dict[str, Any]]:
+    names = {name for tool in state["tools"] for name in (tool["insert"], tool["holder"])}
+    bins = {tool.name: tool for tool in Tool.objects.filter(name__in=names)}
+    used = {entry["number"]: entry for entry in document["operations"]}
+    found = []
+    for tool in state["tools"]:
+        edges, overhang = 0.0, 0.0
+        for number in tool["operations"]:
+            try:
+                setup = setup_of(document, used[number], None, stock)
+                edges += document["batch"]["pieces"] / max(evaluate_quickly(setup).results["change_parts"].value, 1e-9)
+            except CuttingError:
+                continue
+            own = getattr(setup, "overhang", None) or setup.settings.overhang or setup.holder.overhang
+            overhang = max(overhang, float(own))
+        row = bins.get(tool["insert"])
+        wanted = max(math.ceil(edges * SPARE), 1)
+        per_insert = max(row.edges if row else 1, 1)
+        found.append(
+            {
+                **tool,
+                "numbers": ", ".join(str(number) for number in tool["operations"]),
+                "overhang": write(overhang, "length", system) if overhang else "–",
+                "bin": (row.bin if row else "") or "–",
+                "edges": f"{wanted} edges, {math.ceil(wanted / per_insert)} inserts" if edges else "–",
+                "short": bool(row and edges and row.quantity < math.ceil(wanted / per_insert)),
+                "have": row.quantity if row else 0,
+            }
+        )
+    return found

@@ -1,0 +1,85 @@
+"""The set-up sheet on paper: every page of every demo job, on both papers and in both units, can be read and says where it belongs."""
+
+from __future__ import annotations
+
+import io
+from collections.abc import Callable, Iterator
+from itertools import combinations
+from typing import Any
+
+import pytest
+from django.template.loader import render_to_string
+from pypdf import PdfReader
+from weasyprint import HTML
+
+from server.jobs import actions
+from server.jobs.models import Job
+from server.jobs.sheet.content import sheet_content
+from server.jobs.sheet.pdf import BASE, _own_files
+from server.shop import shop
+from tests.server.conftest import Api
+
+JobId = Callable[[str], int]
+PAPER = {"a4": (793.7, 1122.5), "letter": (816.0, 1056.0)}  # px of 1/96 in
+Words = tuple[str, float, float, float, float]  # text, left, top, right, bottom
+
+
+def pages_of(job: int, paper: str, units: str) -> Iterator[tuple[list[Words], tuple[float, float]]]:
+    """The words of each page with their boxes, as they are laid out."""
+    content = sheet_content(actions.newest(job), None, units, shop())
+    page = render_to_string("setup_sheet.html", {**content, "paper": paper, "static": ""})
+    for one in HTML(string=page, base_url=BASE, url_fetcher=_own_files).render().pages:
+        boxes = [box for box in one._page_box.descendants() if type(box).__name__ == "TextBox" and box.text.strip()]
+        yield [(b.text, b.position_x, b.position_y, b.position_x + b.width, b.position_y + b.height) for b in boxes], (one.width, one.height)
+
+
+def overlaps(words: list[Words]) -> list[tuple[str, str]]:
+    return [
+        (a[0], b[0])
+        for a, b in combinations(words, 2)
+        if min(a[3], b[3]) - max(a[1], b[1]) > 1.5 and min(a[4], b[4]) - max(a[2], b[2]) > 4.0
+    ]
+
+
+@pytest.mark.parametrize(("paper", "units"), [("a4", "mm"), ("letter", "inch")])
+def test_no_words_lie_over_each_other_or_leave_the_page(demo: None, paper: str, units: str) -> None:
+    for job in Job.objects.all():
+        for number, (words, size) in enumerate(pages_of(job.pk, paper, units), 1):
+            where = f"{job.name}, page {number} on {paper} in {units}"
+            assert size == pytest.approx(PAPER[paper], abs=1.0), where
+            assert overlaps(words) == [], where
+            outside = [text for text, left, top, right, bottom in words if left < 20 or top < 10 or right > size[0] - 20 or bottom > size[1] - 10]
+            assert outside == [], where
+
+
+def test_the_overlap_is_measured() -> None:
+    line: Words = ("feed", 10, 10, 60, 22)
+    assert overlaps([line, ("0.2 mm/rev", 40, 12, 120, 24)]) == [("feed", "0.2 mm/rev")]
+    assert overlaps([line, ("0.2 mm/rev", 61, 10, 120, 22), ("coolant", 10, 22, 60, 34)]) == []
+
+
+def test_every_page_says_part_revision_operation_and_page(operator: Api, job_id: JobId) -> None:
+    answer = operator.get(f"/api/jobs/{job_id('Runner shaft')}/setup-sheet")
+    pages = [page.extract_text() for page in PdfReader(io.BytesIO(answer.content)).pages]
+    assert len(pages) == 4  # the whole part, then two operations to a page
+    for number, text in enumerate(pages, 1):
+        assert "Runner shaft · revision 1" in text
+        assert f"{number} of 4" in text
+    assert [any(title in text for title in ("The whole part", "10 Face end", "30 Rough turn", "50 Rough turn")) for text in pages] == [True] * 4
+
+
+def test_the_first_page_is_the_whole_part(operator: Api, engineer: Api, job_id: JobId) -> None:
+    job = job_id("Runner shaft")
+    page = operator.get(f"/api/jobs/{job}/setup-sheet?form=page").content.decode()
+    first = page.split("</section>")[0]
+    for words in ("The whole part", "run order", "4 of 12 places in the turret", "CNMG 120408 middle P20 CVD", "A-05", "10, 30", "9 edges, 3 inserts"):
+        assert words in first
+    assert first.count("Guards closed") == 1  # what every operation shares is said once
+    assert page.count("Guards closed") == 1
+    alone = operator.get(f"/api/jobs/{job}/setup-sheet?form=page&operation=op10").content.decode()
+    assert "The whole part" not in alone
+    assert "Guards closed" in alone
+    inch = operator.get(f"/api/jobs/{job}/setup-sheet?form=page&units=inch").content.decode()
+    assert "Ø2.5197 in, 10.5512 in out of the chuck" in inch
+    assert "558 sfm (170 m/min)" in inch
+    assert "Ø64 mm" not in inch
