@@ -32,6 +32,11 @@ def asked(label: str, kind: str = "number", low: float | None = None, high: floa
     return Annotated[plain | None if empty else plain, BeforeValidator(read, json_schema_input_type=plain | str)]
 
 
+def tool_name(name: str) -> str:
+    """A tool's name as it is said: a word that its designation and its geometry share is said once."""
+    return re.sub(r"\b([a-z]{3,}) \1\b", r"\1", name)
+
+
 def said(errors: Iterable[Mapping[str, Any]]) -> list[dict[str, Any]]:
     """Validation errors as field errors in people's words."""
     return [_one(entry) for entry in errors]

@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING
 
 from cutting.operations.outcome import Limit
 from cutting.operations.setup import Goal
+from cutting.quantities.kinds import currency
 from cutting.quantities.write import Display, write
 
 if TYPE_CHECKING:
@@ -28,6 +29,11 @@ def why_not_first(row: Candidate, first: Candidate, goal: Goal) -> str:
     if weight <= 0.004:
         return "as good within the model's band"
     return reason
+
+
+def _count(parts: float) -> str:
+    """Pieces as they are told apart: a tenth counts below ten."""
+    return f"{parts:.1f}" if parts < 10 else f"{parts:.0f}"
 
 
 def missed_by(limit: Limit, feed: float, speed: float, more: str = "") -> Display:
@@ -59,10 +65,14 @@ def _drivers(row: Candidate, first: Candidate) -> list[tuple[float, str]]:
             found.append((slower, f"{row.seconds - first.seconds:.1f} s slower: {held}"))
     edge = row.edge_cost / row.change_parts - first.edge_cost / first.change_parts
     if edge > 0:
+        own, best = _count(row.change_parts), _count(first.change_parts)
         if row.edge_cost > first.edge_cost * 1.1:
-            found.append((edge / first.cost, f"dearer edge: {row.edge_cost:.2f} with {row.edges} edges"))
+            edges = "1 edge" if row.edges == 1 else f"{row.edges} edges"
+            found.append((edge / first.cost, f"dearer edge: {row.edge_cost:.2f} with {edges}"))
+        elif row.change_parts < first.change_parts and own != best:
+            found.append((edge / first.cost, f"fewer pieces per edge: {own} against {best}"))
         else:
-            found.append((edge / first.cost, f"fewer pieces per edge: {row.change_parts:.0f} against {first.change_parts:.0f}"))
+            found.append((edge / first.cost, f"edges cost {edge:.3f} {currency()} more a piece"))
     if row.secure < first.secure - 0.02:
         found.append((0.0041, f"less secure: {row.secure:.0%}"))
     return found

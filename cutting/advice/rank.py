@@ -185,4 +185,6 @@ def _in_numbers(setup: Setup, crib: Crib, row: Candidate) -> Display | None:
     except CuttingError:
         return None
     broken = next((one for one in limits if one.broken and one.severity is Severity.HARD), None)
-    return None if broken is None else missed_by(broken, row.feed_per_rev, row.cutting_speed, f"{row.passes} passes" if row.passes > 1 else "")
+    return (
+        None if broken is None else missed_by(broken, row.feed_per_rev, row.cutting_speed, f"{row.passes} passes" if row.passes > 1 else "")
+    )

@@ -125,9 +125,7 @@ def _deepest(cutter: Cutter) -> Array:
     return np.fmin(deepest, cutter.book[..., rules.DEPTH_HIGH])
 
 
-def _run(
-    case: Case, cutter: Cutter, passes: int, best: Best, places: NDArray[np.intp], eased: tuple[Array, Array] | None = None
-) -> None:
+def _run(case: Case, cutter: Cutter, passes: int, best: Best, places: NDArray[np.intp], eased: tuple[Array, Array] | None = None) -> None:
     """Run pairs with so many passes over their feeds; `eased` are shares of speed and feed to try in place of the goal's own."""
     if not len(places):
         return

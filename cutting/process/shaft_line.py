@@ -20,7 +20,9 @@ RING_ROOM = 3.0  # a ring groove keeps so many of its depths from the end of its
 LEAST_CUT = 0.05  # mm on diameter below which nothing is turned
 KERF, KERF_ROOM = 3.0, 6.0  # mm turned beyond the part for the blade; and between jaws and part for it and its clearance
 _PARTS = re.compile(r"\s*(?:;|\n|,\s+|,(?=[A-Za-zØø]))\s*")
-_STEP = re.compile(r"^(?:[Øø]|dia\.?\s*|d\s*=\s*)?\s*(?P<size>.+?)\s*[x×*]\s*(?P<length>[\d.,/\s-]*\d(?:\s*(?:mm|in|\"|″))?)(?P<rest>.*)$", re.IGNORECASE)
+_STEP = re.compile(
+    r"^(?:[Øø]|dia\.?\s*|d\s*=\s*)?\s*(?P<size>.+?)\s*[x×*]\s*(?P<length>[\d.,/\s-]*\d(?:\s*(?:mm|in|\"|″))?)(?P<rest>.*)$", re.IGNORECASE
+)
 _NOTE = re.compile(r"\s*(?P<word>Ra|R)\s*(?P<value>[\d.,]+\s*(?:µm|um|µin|mm|in)?)", re.IGNORECASE)
 _GROOVE = re.compile(r"^(?:ring\s+)?groove\s+(?P<what>.+?)(?:\s+(?:at|@)\s*(?P<place>[\d.,]+\s*(?:mm|in|\")?))?$", re.IGNORECASE)
 _OWN_GROOVE = re.compile(r"^(?P<width>[^x×]+?)\s*[x×]\s*[Øø]?\s*(?P<floor>.+)$")
@@ -84,7 +86,10 @@ def read_shaft_line(text: str, blank_diameter: float, free_length: float, system
         steps.reverse()
         grooves = [(len(steps) - 1 - k, what, place) for k, what, place in grooves]
     placed = _placed(steps, blank_diameter, free_length, parted)
-    cuts = [Planned("face", "Face", {"length": f"{FACE_STOCK:g} mm"}), *_turned(placed, Standing(blank_diameter, free_length), KERF if parted else 0.0)]
+    cuts = [
+        Planned("face", "Face", {"length": f"{FACE_STOCK:g} mm"}),
+        *_turned(placed, Standing(blank_diameter, free_length), KERF if parted else 0.0),
+    ]
     cuts += [_groove(placed[k], what, place, system) for k, what, place in grooves]
     if parted:
         first = placed[0]
@@ -118,8 +123,8 @@ def _placed(steps: Sequence[Step], blank: float, free_length: float, parted: boo
     room = free_length - FACE_STOCK - total
     if room < (KERF_ROOM if parted else 0.0):
         wanted = total + FACE_STOCK + (KERF_ROOM if parted else 0.0)
-        raise OutOfRange("line", f"the shaft is {total:g} mm long and wants {wanted:g} mm out of the jaws; the blank has {free_length:g} mm.",
-                         f"at most {free_length - wanted + total:g} mm")  # fmt: skip
+        said = f"the shaft is {total:g} mm long and wants {wanted:g} mm out of the jaws; the blank has {free_length:g} mm."
+        raise OutOfRange("line", said, f"at most {free_length - wanted + total:g} mm")
     placed, near = [], room
     for step in steps:
         if step.size.nominal > blank + 1e-9:

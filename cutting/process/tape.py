@@ -85,5 +85,3 @@ def cycle_tape(outcomes: list[tuple[str, str, Outcome]], machine: Machine, piece
         (money - edges_total * 0.5, money + edges_total),
         working,
     )
-
-

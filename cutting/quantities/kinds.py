@@ -116,6 +116,7 @@ KINDS: dict[str, Kind] = {
                 "in-lb": "force_pound*inch",
             },
         ),
+        Kind("stiffness", "N/µm", "N/um", "lbf/thou", "force_pound/thou", 0, 0, {"n/µm": "N/um", "lbf/thou": "force_pound/thou"}),
         Kind("power", "kW", "kW", "hp", "horsepower", 2, 2, {"kw": "kW", "w": "W", "hp": "horsepower"}),
         Kind("pressure", "bar", "bar", "psi", "psi", 0, 0, {"bar": "bar", "mpa": "MPa", "psi": "psi"}),
         Kind(

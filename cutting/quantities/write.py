@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from cutting.quantities.kinds import KINDS, factor
 
+LARGE, LARGE_INCH = 1000.0, 10_000.0  # µm and µin from which a small length is written in mm and in
 CLOCK = 100.0  # s from which a time is written in minutes
 
 
@@ -26,6 +27,9 @@ def write(value: float, kind: str, system: str = "metric", with_unit: bool = Tru
     label = what.inch if inch else what.metric
     if with_unit and kind == "duration" and abs(value) >= CLOCK:
         return _clock(value)
+    if with_unit and kind == "small_length" and abs(shown) >= (LARGE_INCH if inch else LARGE):
+        # a thousand of the small unit is said in the large one
+        return write(value / 1000.0, "length", system)
     text = _digits(shown, decimals, kind)
     return f"{text} {label}".strip() if with_unit else text
 

@@ -7,6 +7,7 @@ from typing import Any
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
 from django.utils import timezone
+
 from cutting.errors import CuttingError
 from server.errors import Refusal
 from server.jobs.differences import differences

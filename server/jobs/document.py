@@ -20,7 +20,6 @@ from server.jobs.entries import Entry, with_unit
 from server.shop import Shop, shop
 from server.words import asked, said, title
 
-
 Pieces = asked("pieces", "count", 1, 10_000_000, unit="pieces", whole=True)
 Yearly = asked("pieces a year", "count", 0, 100_000_000, unit="pieces", whole=True)
 Hours = asked("hours alone", low=0, high=168, unit="h")

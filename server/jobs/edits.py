@@ -13,8 +13,8 @@ from cutting.doors.json_form import read_house
 from cutting.operations.registry import kind_of
 from cutting.workpiece.hardness import brinell
 from server.errors import Refusal
-from server.jobs.document import Baseline, BatchData, GrindingData, Money, StockData, Tool, checked, merged
 from server.jobs.best import take_best
+from server.jobs.document import Baseline, BatchData, GrindingData, Money, StockData, Tool, checked, merged
 from server.jobs.entries import Entry, length_with_unit, with_unit
 from server.jobs.stock import check_stock
 from server.shop import shop
@@ -303,7 +303,18 @@ class SetBaseline(Gesture):
 
 
 Edit = Annotated[
-    SetSettings | TakeTool | TakeTools | SetFeature | SetHolding | SetPart | AddOperation | AddOperations | RemoveOperation | MoveOperation | SetGrinding | SetBaseline,
+    SetSettings
+    | TakeTool
+    | TakeTools
+    | SetFeature
+    | SetHolding
+    | SetPart
+    | AddOperation
+    | AddOperations
+    | RemoveOperation
+    | MoveOperation
+    | SetGrinding
+    | SetBaseline,
     Field(discriminator="action"),
 ]
 

@@ -12,7 +12,7 @@ from pydantic import Field
 from cutting.doors.plain import problem as core_problem
 from cutting.errors import CuttingError
 from cutting.process.shaft_line import read_shaft_line
-from cutting.quantities import display, read_quantity, write
+from cutting.quantities import display, read_quantity
 from server.jobs import actions
 from server.jobs.best import best_for_all
 from server.jobs.document import part_in_front
@@ -111,7 +111,7 @@ def sketch_feature(request: HttpRequest, job_id: int, payload: SketchIn) -> dict
     """How the part looks with a feature that is being entered, and what of it the part settles."""
     document = copy.deepcopy(actions.newest(job_id).document)
     known = next((one for one in document["operations"] if one["id"] == payload.operation), None)
-    entry = known or {"id": "new", "number": 0, "title": "", "settings": {}, "holding": {}, "skin": "clean", "tool": {"insert": "", "holder": ""}}
+    entry = known or _bare("new", payload.kind, {})
     if known is None:
         document["operations"].append(entry)
     entry["operation"], entry["feature"], refused = payload.kind, {}, None
@@ -146,8 +146,7 @@ def read_line(request: HttpRequest, job_id: int, payload: ShaftLineIn) -> dict[s
     for k, one in enumerate(planned):
         feature = {name: with_unit(one.kind, "feature", name, value, units) for name, value in one.feature.items()}
         found.append({"kind": one.kind, "title": one.title, "feature": feature, "note": one.note})
-        document["operations"].append({"id": f"new{k}", "number": 0, "title": one.title, "operation": one.kind, "feature": feature, "settings": {},
-                                       "holding": {}, "skin": "clean", "tool": {"insert": "", "holder": ""}})  # fmt: skip
+        document["operations"].append(_bare(f"new{k}", one.kind, feature))
     outline, _ = sketch_of(document, None, shop())
     return {"operations": found, "outline": outline}
 
@@ -199,7 +198,11 @@ def _says(pick: Any, why: str, changes: bool) -> dict[str, str]:
     row = pick.row
     words = "" if changes else "as it is; "
     over = "" if pick.sound else f", {row.reason}"
-    return {
-        side: f"{words}{write(row.cutting_speed, 'cutting_speed', side)}, {write(row.feed_per_rev, 'feed_per_rev', side)}, {pick.coolant}{over}"
-        for side in ("metric", "inch")
-    }
+    speed, feed = display(row.cutting_speed, "cutting_speed"), display(row.feed_per_rev, "feed_per_rev")
+    return {side: f"{words}{getattr(speed, side)}, {getattr(feed, side)}, {pick.coolant}{over}" for side in ("metric", "inch")}
+
+
+def _bare(identity: str, kind: str, feature: dict[str, Entry]) -> dict[str, Any]:
+    """An operation that has no tool and no settings yet."""
+    nothing: dict[str, Any] = {"number": 0, "title": "", "settings": {}, "holding": {}, "skin": "clean"}
+    return {**nothing, "id": identity, "operation": kind, "feature": feature, "tool": {"insert": "", "holder": ""}}

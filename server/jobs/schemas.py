@@ -224,6 +224,7 @@ class OperationRow(Schema):
     binding: str
     utilisation: float
     stiffness: float | None
+    stiffness_display: DisplayOut | None
     problem: str | None
 
 
@@ -341,6 +342,32 @@ class JobOut(Schema):
     stale: int
     archived: bool
     prints: list[PrintRow]
+
+
+class CardLine(Schema):
+    label: str
+    value: str
+
+
+class CardTable(Schema):
+    caption: str
+    head: list[str]
+    rows: list[list[str]]
+
+
+class CardOut(Schema):
+    """An operation as the machine's side needs it: what the set-up sheet says of it, line by line."""
+
+    number: int
+    title: str
+    problem: str
+    tool: list[CardLine]
+    speeds: list[CardLine]
+    table: CardTable
+    offsets: list[CardLine]
+    checks: list[str]
+    cautions: list[str]
+    place: int | None
 
 
 class StaleReason(Schema):

@@ -119,7 +119,8 @@ def _row(entry: dict[str, Any], outcome: Outcome, setup: Any) -> dict[str, Any]:
         "cost_display": plain(outcome.results["operation_cost"].display),
         "binding": binding.label.split(",")[0],
         "utilisation": binding.utilisation,
-        "stiffness": kind_of(setup.operation).stiffness(setup),
+        "stiffness": (stiff := kind_of(setup.operation).stiffness(setup)),
+        "stiffness_display": None if stiff is None else plain(display(stiff, "stiffness", False)),
         "problem": blocked[0] if blocked else None,
     }
 
@@ -139,6 +140,7 @@ def _unfinished(entry: dict[str, Any], error: CuttingError) -> dict[str, Any]:
         "binding": label_of(error.field) or "set-up",
         "utilisation": 9.0,
         "stiffness": None,
+        "stiffness_display": None,
         "problem": sentence(error.field, error.message),
     }
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 import io
 from collections.abc import Callable, Iterator
 from itertools import combinations
-from typing import Any
 
 import pytest
 from django.template.loader import render_to_string
@@ -30,7 +29,10 @@ def pages_of(job: int, paper: str, units: str) -> Iterator[tuple[list[Words], tu
     page = render_to_string("setup_sheet.html", {**content, "paper": paper, "static": ""})
     for one in HTML(string=page, base_url=BASE, url_fetcher=_own_files).render().pages:
         boxes = [box for box in one._page_box.descendants() if type(box).__name__ == "TextBox" and box.text.strip()]
-        yield [(b.text, b.position_x, b.position_y, b.position_x + b.width, b.position_y + b.height) for b in boxes], (one.width, one.height)
+        yield (
+            [(b.text, b.position_x, b.position_y, b.position_x + b.width, b.position_y + b.height) for b in boxes],
+            (one.width, one.height),
+        )
 
 
 def overlaps(words: list[Words]) -> list[tuple[str, str]]:
@@ -48,7 +50,9 @@ def test_no_words_lie_over_each_other_or_leave_the_page(demo: None, paper: str, 
             where = f"{job.name}, page {number} on {paper} in {units}"
             assert size == pytest.approx(PAPER[paper], abs=1.0), where
             assert overlaps(words) == [], where
-            outside = [text for text, left, top, right, bottom in words if left < 20 or top < 10 or right > size[0] - 20 or bottom > size[1] - 10]
+            outside = [
+                text for text, left, top, right, bottom in words if left < 20 or top < 10 or right > size[0] - 20 or bottom > size[1] - 10
+            ]
             assert outside == [], where
 
 
@@ -65,14 +69,24 @@ def test_every_page_says_part_revision_operation_and_page(operator: Api, job_id:
     for number, text in enumerate(pages, 1):
         assert "Runner shaft · revision 1" in text
         assert f"{number} of 4" in text
-    assert [any(title in text for title in ("The whole part", "10 Face end", "30 Rough turn", "50 Rough turn")) for text in pages] == [True] * 4
+    assert [any(title in text for title in ("The whole part", "10 Face end", "30 Rough turn", "50 Rough turn")) for text in pages] == [
+        True
+    ] * 4
 
 
 def test_the_first_page_is_the_whole_part(operator: Api, engineer: Api, job_id: JobId) -> None:
     job = job_id("Runner shaft")
     page = operator.get(f"/api/jobs/{job}/setup-sheet?form=page").content.decode()
     first = page.split("</section>")[0]
-    for words in ("The whole part", "run order", "4 of 12 places in the turret", "CNMG 120408 middle P20 CVD", "A-05", "10, 30", "9 edges, 3 inserts"):
+    for words in (
+        "The whole part",
+        "run order",
+        "4 of 12 places in the turret",
+        "CNMG 120408 middle P20 CVD",
+        "A-05",
+        "10, 30",
+        "9 edges, 3 inserts",
+    ):
         assert words in first
     assert first.count("Guards closed") == 1  # what every operation shares is said once
     assert page.count("Guards closed") == 1

@@ -1,13 +1,14 @@
 <script lang="ts">
   import { QueryClient, QueryClientProvider } from "@tanstack/svelte-query";
   import { onMount } from "svelte";
-  import Router from "svelte-spa-router";
+  import Router, { router } from "svelte-spa-router";
   import Head from "./lib/Head.svelte";
   import Keys from "./lib/Keys.svelte";
   import Search from "./lib/Search.svelte";
   import { pageKeys } from "./keys";
   import { page } from "./page.svelte";
   import { session } from "./session.svelte";
+  import AtMachine from "./views/AtMachine.svelte";
   import Assemblies from "./views/Assemblies.svelte";
   import Crib from "./views/Crib.svelte";
   import Exchange from "./views/Exchange.svelte";
@@ -25,6 +26,8 @@
     "/": Jobs,
     "/jobs/:id": JobBench,
     "/jobs/:id/operations/:operation": OperationBench,
+    "/jobs/:id/at-machine": AtMachine,
+    "/jobs/:id/at-machine/:operation": AtMachine,
     "/crib": Crib,
     "/crib/tools/:id": Crib,
     "/crib/geometries": Geometries,
@@ -37,6 +40,11 @@
     "*": Missing,
   };
   const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  // every page opens at its top
+  $effect(() => {
+    void router.location;
+    document.getElementById("main")?.scrollTo(0, 0);
+  });
   let unreachable = $state("");
 
   onMount(() => {

@@ -94,7 +94,9 @@ def _neck(s: Setup, i: InsertColumns, h: HolderColumns, a: Index, b: Index) -> A
     height = (collar[1] - s.feature.end_diameter) / 2.0
     minor = reach_angle(h.cutting_edge_angle[b], i.included_angle[a])
     way_down = height / np.tan(np.radians(np.clip(np.where(i.round_shape[a], ROUND_REACH, minor) - COPY_CLEARANCE, 0.5, 80.0)))
-    return (height <= FREE_FLANK * np.where(i.round_shape[a], i.inscribed_circle[a], i.edge_length[a])) & (way_down <= NECK_SHARE * s.feature.length)
+    return (height <= FREE_FLANK * np.where(i.round_shape[a], i.inscribed_circle[a], i.edge_length[a])) & (
+        way_down <= NECK_SHARE * s.feature.length
+    )
 
 
 def _neck_reason(s: Setup) -> str:

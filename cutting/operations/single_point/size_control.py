@@ -90,7 +90,8 @@ def doubt_of(setup: Setup, before: float, one: Measured) -> str:
         return f"Ø{one.measured:g} mm is not below the Ø{before:g} mm before the cut: nothing would have been turned off"
     taken = max(before - one.commanded, 0.0)
     if abs(cold - one.commanded) > max(SLIP_SHARE * taken, SLIP) + one.uncertainty:
-        return f"Ø{one.measured:g} mm is {abs(cold - one.commanded):.3g} mm off the Ø{one.commanded:g} mm commanded, by a cut of {taken:.3g} mm"
+        off = abs(cold - one.commanded)
+        return f"Ø{one.measured:g} mm is {off:.3g} mm off the Ø{one.commanded:g} mm commanded, by a cut of {taken:.3g} mm"
     return ""
 
 

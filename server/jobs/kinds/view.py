@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from typing import Any
 
 from cutting.operations.outcome import ChipVerdict, Outcome
@@ -65,7 +65,7 @@ class Shown:
 
 @dataclass(frozen=True)
 class Viewer:
-    """How a kind shows itself. `table` may be None; `facts` are the lines of its set-up sheet beside the common ones, in the system asked."""
+    """How a kind shows itself. `table` may be None; `facts` are its own lines of the set-up sheet, in the system asked."""
 
     view: Callable[[Shown], dict[str, Any]]
     table: Callable[[Shown], dict[str, Any]] | None = None

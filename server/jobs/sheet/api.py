@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Any, Literal
 
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
@@ -10,7 +10,9 @@ from django.template.loader import render_to_string
 from ninja import Router
 
 from server.jobs import actions
-from server.jobs.sheet.content import sheet_content
+from server.jobs.document import entry_of
+from server.jobs.schemas import CardOut
+from server.jobs.sheet.content import operation_card, sheet_content
 from server.jobs.sheet.pdf import to_pdf
 from server.shop import shop
 from server.units import Units
@@ -36,3 +38,10 @@ def read_setup_sheet(
     answer = HttpResponse(to_pdf(page), content_type="application/pdf")
     answer["Content-Disposition"] = f'inline; filename="setup-sheet-{job_id}.pdf"'
     return answer
+
+
+@router.get("/{job_id}/operations/{operation}/card", response=CardOut)
+def read_card(request: HttpRequest, job_id: int, operation: str, units: Units = "mm") -> dict[str, Any]:
+    """One operation for the screen at the machine: the words of its set-up sheet."""
+    revision = actions.newest(job_id)
+    return operation_card(revision, entry_of(revision.document, operation)[1], units, shop())

@@ -21,8 +21,9 @@ from server.jobs.models import Revision
 from server.jobs.readings import readings_of
 from server.jobs.sheet.drawing import half_section_svg, scene_svg
 from server.jobs.sheet.whole import whole_part
-from server.jobs.state import part_before, stages_of
+from server.jobs.state import part_before, stages_of, state_of
 from server.shop import Shop
+from server.words import tool_name
 
 COMMON = 0.6  # share of the operations from which a line is said for all
 
@@ -51,6 +52,25 @@ def sheet_content(revision: Revision, only: str | None, units: str, stock: Shop)
         "whole": None if only else {**whole_part(revision, system, stock), "common": _said_once(operations)},
         "operations": operations,
         "defer": "The machine's manual, local rules and trained people come first. This sheet advises; it does not say that a cut is safe.",
+    }
+
+
+def operation_card(revision: Revision, entry: dict[str, Any], units: str, stock: Shop) -> dict[str, Any]:
+    """What the sheet says of one operation, as plain lines for a screen at the machine."""
+    found = _operation(revision, entry, "inch" if units == "inch" else "metric", stock)
+
+    def lines(name: str) -> list[dict[str, str]]:
+        return [{"label": label, "value": value} for label, value in found.get(name, ())]
+
+    tools = state_of(revision, None, stock)["tools"]
+    return {
+        "number": entry["number"],
+        "title": entry["title"],
+        "problem": found["problem"],
+        **{name: lines(name) for name in ("tool", "speeds", "offsets")},
+        "table": found.get("table") or {"caption": "", "head": [], "rows": []},
+        **{name: found.get(name, []) for name in ("checks", "cautions")},
+        "place": next((tool["pocket"] for tool in tools if entry["number"] in tool["operations"]), None),
     }
 
 
@@ -95,7 +115,7 @@ def _length(value: float, system: str) -> str:
 def _tool(setup: Setup, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     code = setup.holder.code
     return [
-        ("insert", setup.insert.name),
+        ("insert", tool_name(setup.insert.name)),
         ("holder", f"{setup.holder.designation}, KAPR {code.cutting_edge_angle:g}°"),
         ("corner radius", both(display(setup.insert.code.nose_radius, "length"), system)),
         ("overhang", both(display(setup.settings.overhang or setup.holder.overhang, "length"), system)),
@@ -159,7 +179,7 @@ def _narrow(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Outc
         "problem": "" if outcome.feasible else f"Not sound yet: {outcome.binding.label} is over its limit.",
         "scene": mark_safe(half_section_svg(part, kind_of(setup.operation).area(setup), bore)),
         "tool": [
-            ("insert", setup.insert.name),
+            ("insert", tool_name(setup.insert.name)),
             ("holder", blade.name),
             ("overhang", both(display(setup.overhang, "length"), system)),
             *viewer.facts(setup, outcome, system),
@@ -224,8 +244,7 @@ def _checks(setup: Setup, outcome: Outcome, system: str) -> list[str]:
         if setup.target_diameter != feature.end.target:
             found.append(f"Turn to {_length(setup.target_diameter, system)}: the rest is left for grinding or polishing.")
     if feature.roughness:
-        found.append(
-            f"Finish Ra {both(display(feature.roughness, 'small_length'), system)}; expected {both(outcome.results['roughness'].display, system)}."
-        )
+        wanted, expected = display(feature.roughness, "small_length"), outcome.results["roughness"].display
+        found.append(f"Finish Ra {both(wanted, system)}; expected {both(expected, system)}.")
     found.append(f"Chips: {outcome.chip.form}, {outcome.chip.length}. If they differ, stop and look before the next piece.")
     return found

@@ -17,6 +17,7 @@ from server.jobs.models import Revision
 from server.jobs.sheet.drawing import clamping_svg
 from server.jobs.state import state_of
 from server.shop import Shop
+from server.words import tool_name
 
 SPARE = 1.1  # edges laid out over those that the batch wears (common practice)
 
@@ -67,6 +68,7 @@ def _tools(document: dict[str, Any], state: dict[str, Any], system: str, stock: 
         found.append(
             {
                 **tool,
+                "insert": tool_name(tool["insert"]),
                 "numbers": ", ".join(str(number) for number in tool["operations"]),
                 "overhang": write(overhang, "length", system) if overhang else "–",
                 "bin": (row.bin if row else "") or "–",

@@ -708,6 +708,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/operations/{operation}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Card
+         * @description One operation for the screen at the machine: the words of its set-up sheet.
+         */
+        get: operations["server_jobs_sheet_api_read_card"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/crib/tools": {
         parameters: {
             query?: never;
@@ -1476,6 +1496,7 @@ export interface components {
             utilisation: number;
             /** Stiffness */
             stiffness: number | null;
+            stiffness_display: components["schemas"]["DisplayOut"] | null;
             /** Problem */
             problem: string | null;
         };
@@ -3549,6 +3570,47 @@ export interface components {
             /** Note */
             note: string;
         };
+        /** CardLine */
+        CardLine: {
+            /** Label */
+            label: string;
+            /** Value */
+            value: string;
+        };
+        /**
+         * CardOut
+         * @description An operation as the machine's side needs it: what the set-up sheet says of it, line by line.
+         */
+        CardOut: {
+            /** Number */
+            number: number;
+            /** Title */
+            title: string;
+            /** Problem */
+            problem: string;
+            /** Tool */
+            tool: components["schemas"]["CardLine"][];
+            /** Speeds */
+            speeds: components["schemas"]["CardLine"][];
+            table: components["schemas"]["CardTable"];
+            /** Offsets */
+            offsets: components["schemas"]["CardLine"][];
+            /** Checks */
+            checks: string[];
+            /** Cautions */
+            cautions: string[];
+            /** Place */
+            place: number | null;
+        };
+        /** CardTable */
+        CardTable: {
+            /** Caption */
+            caption: string;
+            /** Head */
+            head: string[];
+            /** Rows */
+            rows: string[][];
+        };
         /**
          * ToolFilter
          * @description Words in any spelling; each facet takes any number of values.
@@ -5503,6 +5565,31 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    server_jobs_sheet_api_read_card: {
+        parameters: {
+            query?: {
+                units?: "mm" | "inch";
+            };
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardOut"];
+                };
             };
         };
     };

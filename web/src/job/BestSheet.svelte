@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { toolName } from "../lib/names";
   import { untrack } from "svelte";
   import { api, ask, Problem, type Schemas } from "../api/client";
   import Sheet from "../lib/Sheet.svelte";
@@ -49,7 +50,7 @@
     problem = await editor.keep({ action: "take_tools", operation: "", tools });
     if (!problem) close();
   }
-  const name = (tool: Schemas["ToolOut"]) => tool.insert;
+  const name = (tool: Schemas["ToolOut"]) => toolName(tool.insert);
 </script>
 
 <Sheet title="The best tools for this part" {close} wide>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { when } from "../lib/names";
   import { createQuery } from "@tanstack/svelte-query";
   import { api, ask } from "../api/client";
   import Sheet from "../lib/Sheet.svelte";
@@ -33,7 +34,7 @@
       <ul>
         {#each stale.data.reasons as reason (reason.at + reason.reason)}
           <li class="border-line border-b py-0.5">
-            <span class="figure text-soft">{reason.at.slice(0, 16).replace("T", " ")}</span>
+            <span class="figure text-soft">{when(reason.at)}</span>
             {reason.author}: {reason.reason}
           </li>
         {/each}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { toolName } from "../lib/names";
   import type { JobEditor } from "./editor.svelte";
 
   let { editor }: { editor: JobEditor } = $props();
@@ -17,8 +18,8 @@
   <tbody>
     {#each state.tools as tool (tool.pocket)}
       <tr class="border-line border-b"
-        ><td class="figure px-2.5 py-1">{tool.pocket}</td><td>{tool.insert}</td><td class="text-soft"
-          >{tool.holder}</td
+        ><td class="figure px-2.5 py-1">{tool.pocket}</td><td>{toolName(tool.insert)}</td><td
+          class="text-soft">{tool.holder}</td
         ><td class="figure pr-2.5 text-right">{tool.operations.join(", ")}</td></tr
       >
     {:else}<tr><td class="text-soft px-2.5 py-1" colspan="4">No tools yet.</td></tr>{/each}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { toolName } from "../lib/names";
   import { arrows } from "../lib/list";
   import Panel from "../lib/Panel.svelte";
   import Scroll from "../lib/Scroll.svelte";
@@ -44,7 +45,7 @@
       </p>
       {#if nearest}
         <p class="mt-0.5">
-          Nearest: <b>{nearest.insert}</b> on {nearest.holder}:
+          Nearest: <b>{toolName(nearest.insert)}</b> on {nearest.holder}:
           <span class="text-signal">{nearest.miss ? shown(nearest.miss) : nearest.reason}</span>.
         </p>
       {/if}
@@ -103,7 +104,7 @@
                   onclick={() => {
                     bench.candidate = k;
                     void bench.take(row);
-                  }}>{row.designation}</button
+                  }}>{toolName(row.designation)}</button
                 >{#if bench.pinned.includes(nameOf(row))}<span title="pinned">
                     ●</span
                   >{/if}{#if row.set_up}<span class="ml-1 text-[12px]" title="set up: {row.set_up}"

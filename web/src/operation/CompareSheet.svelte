@@ -35,7 +35,7 @@
   <table class="w-full">
     <thead
       ><tr
-        ><th scope="col" class="text-soft text-left font-normal">driver</th
+        ><th scope="col" class="text-soft text-left font-normal">figure</th
         >{#each rows as row (nameOf(row))}<th scope="col" class="figure text-left">{row.designation}</th
           >{/each}</tr
       ></thead

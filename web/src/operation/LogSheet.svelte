@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { when } from "../lib/names";
   import { createQuery } from "@tanstack/svelte-query";
   import { api, ask, Problem } from "../api/client";
   import { Draft } from "../lib/draft.svelte";
@@ -111,7 +112,7 @@
   <ul class="mt-2">
     {#each of(notes.data) as row (row.id)}
       <li class="border-line border-t py-1">
-        {row.text} <span class="text-soft">· {row.author}, {new Date(row.at).toLocaleString()}</span>
+        {row.text} <span class="text-soft">· {row.author}, {when(row.at)}</span>
       </li>
     {:else}<li class="text-soft">No notes yet.</li>{/each}
   </ul>

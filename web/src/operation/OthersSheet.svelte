@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { toolName } from "../lib/names";
   import Sheet from "../lib/Sheet.svelte";
   import { shown } from "../session.svelte";
   import type { OperationBench } from "./bench.svelte";
@@ -30,7 +31,7 @@
     </h3>
     <ul>
       {#each advice.nearly as row (row.insert + row.way)}<li class="border-line border-t py-1">
-          <span class="figure">{row.insert}</span> on {row.holder}{row.way ? `, ${row.way}` : ""}: {row.miss
+          <span class="figure">{toolName(row.insert)}</span> on {row.holder}{row.way ? `, ${row.way}` : ""}: {row.miss
             ? shown(row.miss)
             : row.reason}
         </li>{:else}<li class="text-soft">None.</li>{/each}

@@ -23,7 +23,8 @@
   const bandOf = (value: Schemas["ValueOut"]) => {
     if (!value.low || !value.high) return value.honesty === "rule" ? "rule only" : "";
     const bare = (text: string) => text.replace(/\s\S*[^\d\s.]\S*$/, "");
-    return `${bare(shown(value.low))} – ${bare(shown(value.high))}`;
+    const [low, high] = [bare(shown(value.low)), bare(shown(value.high))];
+    return low === high ? "" : `${low} – ${high}`; // narrower than a digit that is shown
   };
 </script>
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { when } from "../lib/names";
   import type { Schemas } from "../api/client";
   import { session } from "../session.svelte";
 
@@ -7,7 +8,6 @@
     archive?: (archived: boolean) => void;
   }
   let { record, archive }: Props = $props();
-  const when = (at: string) => at.slice(0, 16).replace("T", " ");
 </script>
 
 <h3 class="mt-3 font-semibold">Used in</h3>

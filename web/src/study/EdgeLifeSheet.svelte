@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { pieces } from "../lib/names";
   import { api, ask } from "../api/client";
   import Sheet from "../lib/Sheet.svelte";
   import type { OperationBench } from "../operation/bench.svelte";
@@ -82,19 +83,19 @@
             {#each found.changes as change (change.probability)}
               <tr class="border-line border-b"
                 ><th scope="row" class="py-1 text-left font-normal">{change.probability} of edges last</th><td
-                  class="figure text-right">{change.parts} pieces</td
+                  class="figure text-right">{pieces(change.parts)}</td
                 ></tr
               >
             {/each}
             <tr class="border-line border-b"
               ><th scope="row" class="py-1 text-left font-normal"
                 >planned, {found.planned.probability} last</th
-              ><td class="figure text-right">{found.planned.parts} pieces</td></tr
+              ><td class="figure text-right">{pieces(found.planned.parts)}</td></tr
             >
           </tbody>
         </table>
         <p class="mt-2">
-          A run is {found.run} pieces{found.sister_tools > 1
+          A run is {pieces(found.run)}{found.sister_tools > 1
             ? `: ${found.sister_tools} sister tools at 95 %`
             : ""}.
         </p>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { pieces } from "../lib/names";
   import { api, ask } from "../api/client";
   import EntryField from "../lib/EntryField.svelte";
   import Sheet from "../lib/Sheet.svelte";
@@ -114,7 +115,7 @@
         {#each found.notes as note (note)}<p class="mt-1.5">▸ {note}</p>{/each}
         <p class="mt-1.5">
           ▸ Wear makes it grow by <span class="figure">{shown(found.drift)}</span> a piece{#if found.correct_every}:
-            correct the size every {found.correct_every} pieces{/if}.
+            correct the size every {pieces(found.correct_every)}{/if}.
         </p>
       </section>
     </div>

@@ -17,6 +17,7 @@
   import { Watch } from "../job/watch.svelte";
   import Choice from "../lib/Choice.svelte";
   import ConflictSheet from "../lib/ConflictSheet.svelte";
+  import { toolName } from "../lib/names";
   import { arrows, step } from "../lib/list";
   import Panel from "../lib/Panel.svelte";
   import Silhouette from "../lib/Silhouette.svelte";
@@ -191,7 +192,7 @@
                       onfocus={() => (place = k)}>{row.title}</a
                     ></td
                   >
-                  <td class="text-soft">{entry?.tool.insert}</td>
+                  <td class="text-soft">{toolName(entry?.tool.insert ?? "")}</td>
                   <td class="figure text-right">{shown(row.seconds_display)}</td>
                   <td class="figure pr-4 text-right">{shown(row.cost_display)}</td>
                   <td class="max-w-[230px]">{reason(row)}</td>

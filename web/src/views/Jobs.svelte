@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { pieces } from "../lib/names";
   import { createQuery } from "@tanstack/svelte-query";
   import { api, ask } from "../api/client";
   import NewJob from "../job/NewJob.svelte";
@@ -80,7 +81,7 @@
       {#each found as job, k (job.id)}
         <li class="border-line border-b last:border-0">
           <a
-            href="#/jobs/{job.id}"
+            href="#/jobs/{job.id}{session.mayEdit ? '' : '/at-machine'}"
             data-stop={k === 0 ? "current" : ""}
             class="grid grid-cols-[250px_1fr_150px_190px] items-center gap-4 p-2 hover:bg-[var(--paper)] max-md:grid-cols-[1fr_auto]"
           >
@@ -90,7 +91,7 @@
             <span>
               <span class="block text-[18px] font-semibold">{job.name}</span>
               <span class="text-soft block"
-                >{job.material} · {job.machine} · {job.pieces} pieces · {job.goal}</span
+                >{job.material} · {job.machine} · {pieces(job.pieces)} · {job.goal}</span
               >
               <span class="mt-2 block {tones[job.state.attention as 0 | 1 | 2 | 3 | 4]}">
                 <b>{marks[job.state.attention as 0 | 1 | 2 | 3 | 4]}</b>{job.state.attention < 3

@@ -33,8 +33,10 @@
   });
   const field = $derived({ left: gutter + 2, right: width - 10, top: 8, bottom: height - 32 });
   /** Where words and lines of the window stand already. */
+  // above or below the point, never over it
+  const roomy = $derived(map && Math.abs(y(map.depth) - y(middle.top * 0.5)) < 40 ? 0.82 : 0.5);
   const words = $derived([
-    { text: "breaks", x: x((middle.left + middle.right) / 2), y: y(middle.top * 0.5), anchor: "middle" },
+    { text: "breaks", x: x((middle.left + middle.right) / 2), y: y(middle.top * roomy), anchor: "middle" },
     { text: "strings", x: Math.max(x(middle.left) - 6, 92), y: y(middle.top * 0.72), anchor: "end" },
     { text: "packs", x: Math.min(x(middle.right) + 6, width - 44), y: y(middle.top * 0.24), anchor: "start" },
   ] as const);

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { scaleLinear, scaleLog } from "d3-scale";
   import type { Schemas } from "../../../api/client";
+  import { session, shown } from "../../../session.svelte";
 
   let { rows, selected }: { rows: Schemas["OperationRow"][]; selected: string } = $props();
   const known = $derived(rows.filter((row) => row.stiffness !== null && row.operation === "turn"));
@@ -18,8 +19,17 @@
 
 {#if known.length > 1}
   <div class="px-2.5 pb-1">
-    <h3 class="text-soft text-[13px]">Stiffness of the part at each turning cut, N/µm</h3>
-    <svg viewBox="0 0 216 64" class="w-full" role="img" aria-label="Stiffness in run order, logarithmic">
+    <h3 class="text-soft text-[13px]">
+      Stiffness of the part at each turning cut, {session.units === "inch" ? "lbf/thou" : "N/µm"}
+    </h3>
+    <svg
+      viewBox="0 0 216 64"
+      width="216"
+      height="64"
+      class="block"
+      role="img"
+      aria-label="Stiffness in run order, logarithmic"
+    >
       <path
         d={known.map((row, k) => `${k ? "L" : "M"}${x(k)},${y(row.stiffness!)}`).join("")}
         fill="none"
@@ -39,7 +49,7 @@
             y={y(row.stiffness!) + (k === 1 && known.length > 2 && y(row.stiffness!) < 44 ? 17 : -7)}
             text-anchor={k === 0 ? "start" : k === known.length - 1 ? "end" : "middle"}
             class="draw-text figure"
-            font-size="12">{row.stiffness!.toFixed(row.stiffness! < 10 ? 1 : 0)}</text
+            font-size="12">{shown(row.stiffness_display)}</text
           >
         {/if}
       {/each}

@@ -1,0 +1,14 @@
+/** A tool's name as it is said: a word that its designation and its geometry share is said once. */
+export const toolName = (name: string): string => name.replace(/\b([a-z]{3,}) \1\b/g, "$1");
+
+/** So many pieces, with the word in its number. */
+export const pieces = (count: number | string): string =>
+  `${count} ${String(count).trim() === "1" ? "piece" : "pieces"}`;
+
+/** A moment as everywhere in the product: year, month, day, hour and minute, by the clock on the wall. */
+export function when(at: string): string {
+  const moment = new Date(at);
+  const two = (value: number) => String(value).padStart(2, "0");
+  const day = `${moment.getFullYear()}-${two(moment.getMonth() + 1)}-${two(moment.getDate())}`;
+  return `${day} ${two(moment.getHours())}:${two(moment.getMinutes())}`;
+}
