@@ -33,7 +33,7 @@ def why_not_first(row: Candidate, first: Candidate, goal: Goal) -> str:
 
 def _count(parts: float) -> str:
     """Pieces as they are told apart: a tenth counts below ten."""
-    return f"{parts:.1f}" if parts < 10 else f"{parts:.0f}"
+    return f"{parts:.1f}".removesuffix(".0") if parts < 10 else f"{parts:.0f}"
 
 
 def missed_by(limit: Limit, feed: float, speed: float, more: str = "") -> Display:

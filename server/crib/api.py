@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any, Literal
 
 from django.http import HttpRequest
@@ -15,6 +16,7 @@ from cutting.nomenclature import source_label
 from cutting.quantities import display, read_quantity
 from cutting.tooling.decode import decode
 from cutting.tooling.fitting import fit_checks
+from cutting.tooling.plan_view import holder_outline, insert_outline
 from cutting.tooling.records import TOOL_KINDS, properties
 from server.crib import schemas
 from server.crib.assemblies import holding_tool, put_together, take_apart
@@ -265,7 +267,8 @@ def _geometry(g: Geometry) -> dict[str, Any]:
 def _assembly(a: Assembly) -> dict[str, Any]:
     library = shop().library
     machine = library.machine(a.machine) if a.machine else None
-    checks = fit_checks(library.insert(a.insert.name), a.holder.to_holder(), machine, a.overhang)
+    insert, holder = library.insert(a.insert.name), a.holder.to_holder()
+    checks = fit_checks(insert, holder, machine, a.overhang)
     return {
         "id": a.pk,
         "name": a.name,
@@ -277,4 +280,8 @@ def _assembly(a: Assembly) -> dict[str, Any]:
         "note": a.note,
         "checks": [as_plain(c) for c in checks],
         "fits": all(c.fits for c in checks),
+        "drawing": {
+            "insert": insert_outline(insert, holder.code.cutting_edge_angle),
+            "holder": holder_outline(replace(holder, overhang=a.overhang), insert),
+        },
     }

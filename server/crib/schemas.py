@@ -223,6 +223,14 @@ class AssemblyOut(Schema):
     note: str
     checks: list[CheckOut]
     fits: bool
+    drawing: ToolPlanOut
+
+
+class ToolPlanOut(Schema):
+    """Insert and holder in plan, mm: the tip at the origin, x along the part away from the chuck."""
+
+    insert: list[Point]
+    holder: list[Point]
 
 
 class KindOut(Schema):

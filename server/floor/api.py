@@ -126,6 +126,7 @@ class OfferOut(Schema):
     life: DisplayOut | None
     seconds: DisplayOut | None
     cost: DisplayOut | None
+    cost_value: float | None
     parts_per_edge: str
     edges_for_batch: int | None
     working: list[str]
@@ -289,6 +290,7 @@ def _offer(o: Any) -> dict[str, Any]:
         "life": shown(o.life, "life"),
         "seconds": shown(o.seconds, "duration"),
         "cost": shown(o.cost, "money"),
+        "cost_value": o.cost,
         "parts_per_edge": "–"
         if o.parts_per_edge is None
         else f"{o.parts_per_edge:.1f}"

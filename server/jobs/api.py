@@ -23,6 +23,7 @@ from server.jobs.document import entry_of, request_of, setup_of, tried_with, way
 from server.jobs.kinds import VIEWERS
 from server.jobs.measuring import ask_about_doubts, read_measurement
 from server.jobs.models import Job, Measurement, Note, Print, Revision
+from server.jobs.prints import picture_of
 from server.jobs.present import advice_out, evaluation
 from server.jobs.state import part_before, stages_of, state_of
 from server.jobs.uses import accept, what_would_change
@@ -281,6 +282,14 @@ def read_print(request: HttpRequest, job_id: int, print_id: int) -> HttpResponse
     answer = HttpResponse(bytes(found.content), content_type=found.media_type)
     answer["Content-Disposition"] = f'attachment; filename="print-{found.pk}"'
     return answer
+
+
+@router.get("/{job_id}/prints/{print_id}/picture")
+def read_print_picture(request: HttpRequest, job_id: int, print_id: int) -> HttpResponse:
+    """The print as a picture to look at: the first page of a PDF, or the picture itself."""
+    found = get_object_or_404(Print, pk=print_id, job_id=job_id)
+    content, media = picture_of(bytes(found.content), found.media_type)
+    return HttpResponse(content, content_type=media)
 
 
 def _entry(job_id: int, operation: str, revision: Revision | None = None) -> tuple[dict[str, Any], dict[str, Any]]:

@@ -39,7 +39,7 @@ def test_the_tape_adds_up_to_the_piece(setup: Build) -> None:
 def test_long_cycles_read_in_minutes(setup: Build) -> None:
     base = setup()
     tape = cycle_tape([("a", "only", evaluate_quickly(base))], replace(base.machine, handling_time=400.0), 1, PieceMoney())
-    assert tape.seconds_display.metric.startswith("8 min")
+    assert tape.seconds_display.metric.startswith("8:")
 
 
 def test_edge_cost_counts_edges_and_holder() -> None:

@@ -24,6 +24,7 @@ OPEN_TO_ALL = {("get", "/api/session"), ("post", "/api/session")}
 ENGINEERS_ONLY = {
     ("post", "/api/jobs"), ("post", "/api/jobs/{job_id}/edits"), ("post", "/api/jobs/{job_id}/undo"), ("post", "/api/jobs/{job_id}/redo"),
     ("post", "/api/jobs/{job_id}/prints"), ("post", "/api/jobs/{job_id}/stale/accept"),
+    ("post", "/api/jobs/{job_id}/copy"), ("post", "/api/jobs/{job_id}/archive"),
     ("post", "/api/records/{table}"), ("post", "/api/records/{table}/{record_id}"), ("post", "/api/records/{table}/{record_id}/archive"),
     ("post", "/api/records/{table}/{record_id}/restore"), ("post", "/api/crib/assemblies"),
     ("delete", "/api/crib/assemblies/{assembly_id}"),
@@ -34,6 +35,7 @@ VALID: dict[str, Any] = {
     "/api/jobs/{job_id}/edits": {"base_revision": 1, "edit": {"action": "set_part", "goal": "fastest"}},
     "/api/jobs/{job_id}/undo": {"base_revision": 1},
     "/api/jobs/{job_id}/redo": {"base_revision": 1},
+    "/api/jobs/{job_id}/archive": {"archived": True},
     "/api/records/{table}": {"cells": {}},
     "/api/records/{table}/{record_id}": {"cells": {}, "version": 1},
     "/api/jobs/{job_id}/cautions/dismiss": {"name": "guards", "risk": "x"},

@@ -267,6 +267,7 @@ def scene(setup: Setup, done: Cut, bow: Bow) -> dict[str, float | str]:
         "feed_force": float(done.feed_force.ravel()[-1]),
         "passive_force": float(done.passive_force.ravel()[-1]),
         "cutting_edge_angle": code.cutting_edge_angle,
+        "centre_height": setup.centre_height,
         "shape": code.shape,
         "inscribed_circle": setup.insert.code.inscribed_circle,
         "edge_length": setup.insert.code.edge_length,

@@ -468,6 +468,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/prints/{print_id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Print Picture
+         * @description The print as a picture to look at: the first page of a PDF, or the picture itself.
+         */
+        get: operations["server_jobs_api_read_print_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/sketch": {
         parameters: {
             query?: never;
@@ -4037,6 +4057,17 @@ export interface components {
             checks: components["schemas"]["CheckOut"][];
             /** Fits */
             fits: boolean;
+            drawing: components["schemas"]["ToolPlanOut"];
+        };
+        /**
+         * ToolPlanOut
+         * @description Insert and holder in plan, mm: the tip at the origin, x along the part away from the chuck.
+         */
+        ToolPlanOut: {
+            /** Insert */
+            insert: number[][];
+            /** Holder */
+            holder: number[][];
         };
         /** AssemblyIn */
         AssemblyIn: {
@@ -4324,6 +4355,8 @@ export interface components {
             life: components["schemas"]["DisplayOut"] | null;
             seconds: components["schemas"]["DisplayOut"] | null;
             cost: components["schemas"]["DisplayOut"] | null;
+            /** Cost Value */
+            cost_value: number | null;
             /** Parts Per Edge */
             parts_per_edge: string;
             /** Edges For Batch */
@@ -5233,6 +5266,27 @@ export interface operations {
         };
     };
     server_jobs_api_read_print: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                print_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_jobs_api_read_print_picture: {
         parameters: {
             query?: never;
             header?: never;

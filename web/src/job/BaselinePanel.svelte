@@ -3,12 +3,14 @@
   import { Draft } from "../lib/draft.svelte";
   import FormField from "../lib/FormField.svelte";
   import Panel from "../lib/Panel.svelte";
+  import Sheet from "../lib/Sheet.svelte";
   import { session, shown } from "../session.svelte";
   import type { JobEditor } from "./editor.svelte";
 
   let { editor }: { editor: JobEditor } = $props();
   const job = $derived(editor.job!);
   let refused = $state("");
+  let looking = $state<number | null>(null);
   let writing = $state(false);
   let refusal = $state<Problem | null>(null);
   // svelte-ignore state_referenced_locally
@@ -83,7 +85,17 @@
     <h3 class="text-soft mt-2 text-[13px] font-semibold">Prints</h3>
     <ul>
       {#each job.prints as print (print.id)}
-        <li><a class="plain-link" href="/api/jobs/{job.id}/prints/{print.id}">{print.name}</a></li>
+        <li>
+          <button class="block w-full" aria-label="Look at {print.name}" onclick={() => (looking = print.id)}
+            ><img
+              src="/api/jobs/{job.id}/prints/{print.id}/picture"
+              alt="Print {print.name}"
+              class="border-line max-h-40 w-full border object-contain object-top"
+              onerror={(event) => ((event.currentTarget as HTMLImageElement).hidden = true)}
+            /></button
+          >
+          <a class="plain-link" href="/api/jobs/{job.id}/prints/{print.id}">{print.name}</a>
+        </li>
       {/each}
     </ul>
     {#if session.mayEdit}
@@ -100,3 +112,12 @@
     {#if refused}<p role="alert" class="text-signal">{refused}</p>{/if}
   </div>
 </Panel>
+{#if looking !== null}
+  <Sheet
+    title="Print · {job.prints.find((one) => one.id === looking)?.name}"
+    close={() => (looking = null)}
+    wide
+  >
+    <img src="/api/jobs/{job.id}/prints/{looking}/picture" alt="The print of the part" class="w-full" />
+  </Sheet>
+{/if}

@@ -4,6 +4,7 @@
   import Sheet from "../lib/Sheet.svelte";
   import type { OperationBench } from "../operation/bench.svelte";
   import { session, shown } from "../session.svelte";
+  import EdgePicture from "./EdgePicture.svelte";
   import Offer from "./Offer.svelte";
   import { Study } from "./study.svelte";
   import Working from "./Working.svelte";
@@ -53,7 +54,8 @@
   </div>
   {#if bench.problem}<p role="alert" class="text-signal mt-1">{bench.problem.message}</p>{/if}
   {#if found}
-    <div class="mt-3 grid gap-x-6 gap-y-3 md:grid-cols-[1fr_1.5fr]" aria-busy={study.stale}>
+    <div class="mt-2"><EdgePicture {bench} /></div>
+    <div class="mt-2 grid gap-x-6 gap-y-3 md:grid-cols-[1fr_1.5fr]" aria-busy={study.stale}>
       <section>
         <h3 class="font-semibold">In this cut</h3>
         <table class="mt-1 w-full" aria-label="Angles of the edge">

@@ -3,6 +3,7 @@
   import X from "@lucide/svelte/icons/x";
   import { createQuery, useQueryClient } from "@tanstack/svelte-query";
   import { api, ask, Problem } from "../api/client";
+  import PlanPicture from "../crib/PlanPicture.svelte";
   import CribTabs from "../crib/CribTabs.svelte";
   import { page } from "../page.svelte";
   import { session, shown } from "../session.svelte";
@@ -98,7 +99,8 @@
       </h2>
       <ul>
         {#each assemblies.data ?? [] as row (row.id)}
-          <li class="border-line grid grid-cols-[1fr_1.2fr] gap-4 border-t py-2">
+          <li class="border-line grid grid-cols-[140px_1fr_1.2fr] gap-4 border-t py-2 max-sm:grid-cols-1">
+            <PlanPicture drawing={row.drawing} label="{row.insert} in {row.holder}" />
             <div>
               <p>
                 <b>{row.name}</b>

@@ -40,6 +40,7 @@
     })),
   );
   const wrong = $derived(offers.error instanceof Problem ? offers.error.errors[0]?.field : undefined);
+  const dearest = $derived(Math.max(0, ...(offers.data ?? []).map((row) => row.cost_value ?? 0)));
   const fields = [
     ["diameter", "diameter"],
     ["length", "length"],
@@ -132,7 +133,21 @@
             <td class="figure py-1 text-right">{row.change_minutes} min</td>
             <td class="figure py-1 text-right">{row.edges_for_batch ?? "–"}</td>
             <td class="figure py-1 pr-4 text-right {k === 0 && row.suits ? 'font-semibold' : ''}"
-              >{shown(row.cost)}</td
+              >{shown(row.cost)}
+              {#if row.cost_value != null && dearest}<svg
+                  viewBox="0 0 120 8"
+                  width="120"
+                  height="8"
+                  class="ml-auto block"
+                  aria-hidden="true"
+                  ><rect x="0" y="1" width="120" height="6" class="fill-[var(--rail)]" /><rect
+                    x="0"
+                    y="1"
+                    width={Math.max((120 * row.cost_value) / dearest, 1)}
+                    height="6"
+                    class={k === 0 && row.suits ? "fill-signal" : "fill-[var(--rail-used)]"}
+                  /></svg
+                >{/if}</td
             >
             <td class="py-1"
               >{#if row.suits}{k === 0 ? "cheapest: " : ""}{row.reason}{:else}<span class="text-signal"
