@@ -8,20 +8,21 @@ from typing import Any
 import numpy as np
 
 from cutting.advice.explain import missed_by, why_not_first
+from cutting.advice.score import score
 from cutting.advice.search import Best, best_of_pairs
-from cutting.errors import CuttingError
 from cutting.operations.outcome import Severity
 from cutting.operations.setup import Setup
 from cutting.operations.single_point import limits as rules
 from cutting.operations.single_point.case import case_of, cutters
 from cutting.operations.single_point.fit import check_pairs
 from cutting.operations.single_point.limit_list import limit_list
+from cutting.operations.single_point.remedies import mended
 from cutting.operations.single_point.run import run
 from cutting.quantities.write import Display
 from cutting.tooling.crib import Crib, Index
 from cutting.working import Recorder, Silent
 
-MOST_MISSES, NUMBERED = 40, 4  # near misses that are listed, and those that are told with their numbers
+MOST_MISSES, NUMBERED = 40, 2  # near misses that are listed, and those that are told with their numbers or mended
 
 
 @dataclass(frozen=True)
@@ -110,10 +111,14 @@ def advise(setup: Setup, crib: Crib, top: int = 40) -> Advice:
     bad = _one_per_insert(order[~sound], inserts, MOST_MISSES, {int(inserts[k]) for k in good})
     rows = [_candidate(crib, int(inserts[k]), int(right[chosen[k]]), best, k, names) for k in good]
     misses = [_miss(crib, int(inserts[k]), int(right[chosen[k]]), best, k, names) for k in bad]
-    misses = [replace(row, miss=_in_numbers(setup, crib, row)) for row in misses[:NUMBERED]] + misses[NUMBERED:]
     missed = len({int(inserts[k]) for k in order[~sound]} - {int(inserts[k]) for k in order[sound]})
+    told = [_told(setup, crib, row) for row in misses[:NUMBERED]]
+    misses = [row for row in told if row.miss is not None] + misses[NUMBERED:]
+    if saved := [row for row in told if row.miss is None]:  # its own remedy makes it sound: it is no miss
+        rows = sorted([*rows, *saved], key=lambda row: score(setup, row))[:top]
+        missed -= len(saved)
     explained = tuple(replace(row, reason=why_not_first(row, rows[0], setup.goal)) for row in rows)
-    feasible = int(np.count_nonzero(best.feasible))
+    feasible = int(np.count_nonzero(best.feasible)) + len(saved)
     return Advice(explained, tuple(misses), tuple(refused), len(left), len(chosen), feasible, crib.note, missed=missed)
 
 
@@ -173,18 +178,52 @@ def _miss(crib: Crib, i: int, h: int, best: Best, k: int, names: list[rules.Rule
     return replace(row, reason=f"{label} at {best.broken[k]:.0%} of its bound", binding=label)
 
 
-def _in_numbers(setup: Setup, crib: Crib, row: Candidate) -> Display | None:
-    """What a near miss reaches at its best settings against what is asked, from one run of its own."""
+def _told(setup: Setup, crib: Crib, row: Candidate) -> Candidate:
+    """A near miss with its numbers; or, where a change of speed, feed or passes alone makes it sound, the row with that change."""
     insert = next(one for one in crib.inserts if one.name == row.insert)
     holder = next(one for one in crib.holders if one.designation == row.holder)
     tried = replace(setup, insert=insert, holder=holder).with_settings(
-        cutting_speed=row.cutting_speed, feed_per_rev=row.feed_per_rev, depth_of_cut=row.depth_of_cut, overhang=None
+        cutting_speed=row.cutting_speed, feed_per_rev=row.feed_per_rev, depth_of_cut=row.depth_of_cut, overhang=None, pass_depths=()
     )
-    try:
-        limits = limit_list(*run(tried, Silent()), Recorder())
-    except CuttingError:
-        return None
-    broken = next((one for one in limits if one.broken and one.severity is Severity.HARD), None)
-    return (
-        None if broken is None else missed_by(broken, row.feed_per_rev, row.cutting_speed, f"{row.passes} passes" if row.passes > 1 else "")
+    limits = limit_list(*run(tried, Silent()), Recorder())
+    broken = tuple(one for one in limits if one.broken and one.severity is Severity.HARD)
+    if not broken:
+        return replace(row, reason="")
+    if (better := mended(tried, broken)) is not None:
+        return _as_run(row, better)
+    passes = f"{row.passes} passes" if row.passes > 1 else ""
+    return replace(row, miss=missed_by(broken[0], row.feed_per_rev, row.cutting_speed, passes))
+
+
+def _as_run(row: Candidate, setup: Setup) -> Candidate:
+    """The row with the figures of a set-up of its own tool."""
+    case, cutter, done = run(setup, Silent())
+    used = {
+        rule.label: float(np.max(level))
+        for rule in rules.RULES
+        if (level := rules.all_utilisations(case, cutter, done).get(rule.name)) is not None
+    }
+    binding = max(used, key=lambda label: used[label])
+
+    def least(values: object) -> float:
+        return float(np.min(np.asarray(values, float)))
+
+    return replace(
+        row,
+        passes=setup.pass_count,
+        cutting_speed=setup.settings.cutting_speed,
+        feed_per_rev=setup.settings.feed_per_rev,
+        depth_of_cut=setup.stock_to_remove / setup.pass_count,
+        seconds=least(done.operation_time),
+        cost=least(done.operation_cost),
+        change_parts=least(done.change_parts),
+        median_parts=least(done.median_parts),
+        secure=least(done.secure),
+        chip_index=least(done.chip_index),
+        edge_cost=least(done.edge_cost),
+        roughness=float(np.max(done.roughness)),
+        speed_reached=least(done.cutting_speed),
+        binding=binding.split(",")[0],
+        utilisation=used[binding],
+        reason="",
     )

@@ -14,6 +14,7 @@ import numpy as np
 
 from cutting.advice.explain import GOALS, missed_by, why_not_first
 from cutting.advice.rank import MOST_MISSES, Advice, Candidate, Refused
+from cutting.advice.score import score
 from cutting.errors import CuttingError
 from cutting.money.cost import optimum_life_for_cost, optimum_life_for_time
 from cutting.operations.narrow.fit import FitRule
@@ -35,8 +36,7 @@ MOST_TRIALS, REFINED = 300, 40  # tools run at one point; and those of them, the
 POWER_MARGIN, POWER_SURE = 0.97, 0.6
 # shares of speed and feed that are tried before a tool is refused, and how far over its limits a tool is not tried further
 EASED = ((1.0, 0.9), (0.85, 1.0), (0.85, 0.75), (0.65, 0.75), (0.65, 0.55), (0.45, 0.55), (0.35, 0.35))
-HOPELESS, NEAR = 4.0, 1.25
-STOP_MINUTES = 45.0  # what an unplanned stop takes from an unattended machine (common practice)
+HOPELESS, NEAR, ROUNDS = 4.0, 1.25, 3
 PRE_ORDER = "grades whose main use is this group, then the cheapest edge"
 
 
@@ -117,17 +117,6 @@ def rank(setup: Any, stock: NarrowStock, contest: Contest, top: int = 40) -> Adv
     return Advice(explained, shown, field.refused, field.pairs, len(entries), len(good), note, contest.heads, len(misses))
 
 
-def score(setup: Any, row: Candidate) -> float:
-    """What the goal orders by: money, seconds, or security with a stop weighed as what it costs."""
-    if setup.goal is Goal.FASTEST:
-        return row.seconds + 1e-3 * row.cost
-    if setup.goal is Goal.MOST_SECURE:
-        shortfall = max(setup.house.secure_probability - 0.02 - row.secure, 0.0)
-        stop = STOP_MINUTES / 60.0 * setup.machine.rate * (1.0 - row.secure) / max(row.change_parts, 1.0)
-        return float(shortfall * 1e4 + stop + row.cost + row.beside)
-    return row.cost + row.beside
-
-
 def _best(
     entry: Entry, contest: Contest, places: tuple[float, ...] = FEED_PLACES, shares: tuple[float, ...] = SPEED_SHARES
 ) -> tuple[float, bool, Candidate] | None:
@@ -136,11 +125,16 @@ def _best(
     try:
         for trial in _points(entry, contest, places, shares):
             found = _better(found, _tried(entry, contest, trial))
-        if found is not None and not found.fine:
+        for _ in range(ROUNDS):
+            if found is None or found.fine:
+                break
+            before = found.level
             for trial in _eased(found, contest):
                 found = _better(found, _tried(entry, contest, trial))
                 if found.fine:
                     break
+            if not found.fine and found.level > 0.97 * before:
+                break
     except CuttingError:
         return None  # the trade does not run this tool material here
     return None if found is None else (found.level, found.fine, _row(entry, found.x, contest))

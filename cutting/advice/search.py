@@ -32,9 +32,11 @@ Array = NDArray[np.float64]
 FEEDS = 5
 PASS_OPTIONS, MOST_EXTRA_PASSES = 2, 6  # tried for all; tried where forces break
 EASED_BY_DEPTH = ("part_bends", "chatter", "spindle_power", "edge_strength", "jaw_grip", "tool_bends")
-# speeds and feeds below the goal's own that are tried before a tool is refused, with so many passes more; and for how many pairs
-EASED = (np.array([1.0, 0.8, 0.6, 0.42, 0.3]), np.array([1.0, 0.75, 0.5, 0.33]))
-EASED_PASSES, MOST_EASED = (0, 1, 3), 800
+# before a tool is refused: shares of the goal's own speed, shares of the feed window's lowest feed and of its span above it,
+# so many passes more, and for how many pairs, the nearest first
+EASED_SPEEDS = np.array([1.1, 1.0, 0.8, 0.6, 0.42, 0.3])
+EASED_FEEDS, EASED_SPANS = np.array([0.5, 0.75, 1.0, 1.0, 1.0]), np.array([0.0, 0.0, 0.0, 0.2, 0.5])
+EASED_PASSES, MOST_EASED = (0, 1, 2, 3, 5), 400
 CHUNK, SMALL = 10_000, 2_000  # pairs run together at most; and below which a second thread does not pay
 MOST_PASSES = 24
 CUTTING_SHARE = 0.85  # of unattended time that an edge is engaged, at most
@@ -114,7 +116,7 @@ def _ease(case: Case, cutter: Cutter, best: Best, part: slice, fewest: NDArray[n
         waiting = bad[~best.feasible[part][bad]]
         for passes in np.unique(fewest[waiting] + extra):
             chosen = waiting[fewest[waiting] + extra == passes]
-            _run(case, cutter.take(chosen), int(passes), best, chosen + part.start, EASED)
+            _run(case, cutter.take(chosen), int(passes), best, chosen + part.start, True)
 
 
 def _deepest(cutter: Cutter) -> Array:
@@ -125,8 +127,8 @@ def _deepest(cutter: Cutter) -> Array:
     return np.fmin(deepest, cutter.book[..., rules.DEPTH_HIGH])
 
 
-def _run(case: Case, cutter: Cutter, passes: int, best: Best, places: NDArray[np.intp], eased: tuple[Array, Array] | None = None) -> None:
-    """Run pairs with so many passes over their feeds; `eased` are shares of speed and feed to try in place of the goal's own."""
+def _run(case: Case, cutter: Cutter, passes: int, best: Best, places: NDArray[np.intp], eased: bool = False) -> None:
+    """Run pairs with so many passes over their feeds; `eased` tries slower and finer ones in place of the goal's own."""
     if not len(places):
         return
     setup = case.setup
@@ -139,8 +141,8 @@ def _run(case: Case, cutter: Cutter, passes: int, best: Best, places: NDArray[np
     feeds = _feeds(case, cutter, depth)[..., None]  # pairs, feeds, 1
     wide = _widened(cutter)
     speeds = _speeds(case, wide, feeds, depth, diameters)
-    if eased is not None:
-        feeds, speeds = _shares(feeds, speeds, eased)
+    if eased:
+        feeds, speeds = _easier(feeds, speeds)
     done = cut(case, wide, speeds, feeds, depths if setup.last_depth else depth, diameters, SILENT)
     used = rules.all_utilisations(case, wide, done)
     shape = feeds.shape[:2]
@@ -158,11 +160,15 @@ def _run(case: Case, cutter: Cutter, passes: int, best: Best, places: NDArray[np
         _store(best, places[improved], rows[improved], pick[improved], passes, depth, score, bad, speeds, done, used, shape)
 
 
-def _shares(feeds: Array, speeds: Array, eased: tuple[Array, Array]) -> tuple[Array, Array]:
-    """Every share of speed with every share of feed of the middle start, tidied: (pairs, shares, 1) each."""
-    slower, finer = (grid.ravel() for grid in np.meshgrid(*eased))
-    feed = np.maximum(np.floor(feeds[:, feeds.shape[1] // 2] * finer / 0.005) * 0.005, 0.01)
-    return feed[..., None], np.maximum(np.floor(speeds[:, speeds.shape[1] // 2] * slower), 1.0)[..., None]
+def _easier(feeds: Array, speeds: Array) -> tuple[Array, Array]:
+    """Every eased speed with every eased feed, tidied: (pairs, both, 1) each."""
+    low, high = feeds[:, :1, 0], feeds[:, -1:, 0]
+    feed = np.maximum(np.floor((low * EASED_FEEDS + (high - low) * EASED_SPANS) / 0.005 + 1e-9) * 0.005, 0.01)
+    slow = np.maximum(np.floor(speeds[:, :1, 0] * EASED_SPEEDS), 1.0)
+    both = (len(feed), len(EASED_SPEEDS), len(EASED_FEEDS))
+    every_feed = np.broadcast_to(feed[:, None, :], both).reshape(len(feed), -1)
+    every_speed = np.broadcast_to(slow[:, :, None], both).reshape(len(feed), -1)
+    return every_feed[..., None], every_speed[..., None]
 
 
 def _store(

@@ -23,8 +23,8 @@ from server.jobs.document import entry_of, request_of, setup_of, tried_with, way
 from server.jobs.kinds import VIEWERS
 from server.jobs.measuring import ask_about_doubts, read_measurement
 from server.jobs.models import Job, Measurement, Note, Print, Revision
-from server.jobs.prints import picture_of
 from server.jobs.present import advice_out, evaluation
+from server.jobs.prints import picture_of
 from server.jobs.state import part_before, stages_of, state_of
 from server.jobs.uses import accept, what_would_change
 from server.people.roles import require_engineer

@@ -9,7 +9,7 @@ from typing import Any
 from cutting.advice import Candidate
 from cutting.advice.contests import advise_any
 from cutting.advice.fewest import share_tools
-from cutting.advice.rank_trials import score
+from cutting.advice.score import score
 from cutting.errors import CuttingError
 from cutting.operations.coolant import wanted_deliveries
 from cutting.operations.registry import kind_of

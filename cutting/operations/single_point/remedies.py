@@ -25,6 +25,7 @@ from cutting.tooling.items import Holder, Insert
 from cutting.working import Silent
 
 SILENT = Silent()
+RANKED = ("cutting_speed", "feed_per_rev", "depth_of_cut")  # what a ranking sets
 STEPS = np.geomspace(0.2, 4.0, 97)  # shares of the present value that a lever tries
 
 
@@ -67,6 +68,13 @@ def _mixed(better: list[Trial]) -> list[Trial]:
         if alike < (2 if one.kind == "settings" else 1):
             kept.append(one)
     return kept[:4]
+
+
+def mended(setup: Setup, limits: tuple[Limit, ...]) -> Setup | None:
+    """The cheapest change of speed, feed or passes alone that makes a set-up sound, None where none does."""
+    tried = [trial for limit in limits for trial in _trials(setup, limit.name) if set(trial.patch) == {"settings"}]
+    sound = [trial for trial in tried if trial.sound and set(trial.patch["settings"]) <= {*RANKED, "pass_depths"}]
+    return min(sound, key=lambda trial: trial.cost).setup if sound else None
 
 
 def ways_to_go_faster(setup: Setup, found: tuple[Limit, ...]) -> tuple[Remedy, ...]:

@@ -1,0 +1,437 @@
+"""A day with the bench without a stumble: keys, typed numbers, sheets, two people at once, warnings, and a way from drawing to plan."""
+
+from __future__ import annotations
+
+import json
+import time
+from typing import Any
+
+import pytest
+from selenium.webdriver.common.keys import Keys
+
+from server.jobs.models import Job
+from tests.browser.person import Person
+from tests.browser.test_main_job import open_rough_turn
+
+pytestmark = pytest.mark.browser
+
+
+def open_job(person: Person, name: str) -> int:
+    job = int(Job.objects.get(name=name).pk)
+    person.go(f"/jobs/{job}")
+    person.see_text("section h2", name)
+    return job
+
+
+def focus_on(person: Person, css: str, text: str = "") -> None:
+    person.until(lambda: next(e for e in person.all(css) if text in (e.text or e.get_attribute("aria-label") or "")), css)
+    person.chrome.execute_script(
+        "[...document.querySelectorAll(arguments[0])].find(e => (e.innerText + (e.ariaLabel ?? '')).includes(arguments[1])).focus()", css, text
+    )
+
+
+def elsewhere(person: Person, job: int, edit: dict[str, Any], author: str = "engineer") -> int:
+    """Another person's edit of a job, by the API; the newest revision afterwards."""
+    from django.contrib.auth.models import User
+
+    from server.jobs.actions import newest, save_edit
+    from server.jobs.schemas import EditIn
+
+    other, _ = User.objects.get_or_create(username="colleague")
+    parsed = EditIn(base_revision=newest(job).number, edit=edit).edit
+    return int(save_edit(job, newest(job).number, parsed, other).number)
+
+
+# ---- keys
+
+
+def test_enter_belongs_to_what_has_the_focus(person: Person) -> None:
+    person.see("main li a")
+    focus_on(person, "main button", "New job")
+    person.press(Keys.ENTER)
+    person.see_text("[role=dialog] h2", "New job")
+    person.press(Keys.ESCAPE)
+    focus_on(person, "header nav a", "Floor")
+    person.press(Keys.ENTER)
+    person.see_text("main button", "geared lathe")
+    open_job(person, "Runner shaft")
+    focus_on(person, "main button", "add an operation")
+    person.press(Keys.ENTER)
+    person.see_text("[role=dialog] h2", "Add an operation")
+    person.press(Keys.ESCAPE)
+    person.press("j", "j", Keys.ENTER)  # into the list, and down
+    person.see("#feed_per_rev")
+    assert "op20" in person.chrome.current_url
+    person.go("/crib")
+    focus_on(person, "main nav a", "Assemblies")
+    person.press(Keys.ENTER)
+    person.see_text("h2", "Put together")
+
+
+def test_a_sheet_begins_in_its_first_field_and_keeps_what_was_typed(person: Person) -> None:
+    open_job(person, "Wear bush")
+    person.press("l")
+    person.see("#shaft-line")
+    person.press(" ", *"Ø70 x 20")
+    person.until(lambda: person.value("#shaft-line").strip() == "Ø70 x 20", "typed, the space too")
+    person.press(Keys.ESCAPE)
+    person.until(lambda: not person.all("[role=dialog]"), "closed by mistake")
+    person.press("l")
+    assert person.value("#shaft-line").strip() == "Ø70 x 20"
+    person.see_text("[role=dialog]", "As you left it")
+    person.see_text("[role=dialog] button", "Start afresh").click()
+    person.until(lambda: person.see("#shaft-line").get_attribute("value") == "", "empty again")
+
+
+# ---- typed numbers
+
+
+def test_numbers_with_a_comma_letters_and_both_readings(person: Person) -> None:
+    open_job(person, "Runner shaft")
+    person.type_over("#target", "1,50", Keys.TAB)
+    person.saved(2)
+    person.until(lambda: person.value("#target") == "1.5", "1,50 is one and a half")
+    person.type_over("#bar_price", "45,80", Keys.TAB)
+    person.saved(3)
+    person.until(lambda: person.value("#bar_price") == "45.8", "the price")
+    person.type_over("#target", "C45", Keys.TAB)
+    refused = person.see("#target-refused")
+    assert "not a number" in refused.text
+    assert person.value("#target") == "C45"
+    assert person.see("#target").get_attribute("aria-invalid") == "true"
+    person.see("#target").click()
+    person.press(Keys.ESCAPE)
+    person.until(lambda: person.value("#target") == "1.5" and not person.all("#target-refused"), "given up")
+    person.type_over("#pieces", "1,500", Keys.TAB)
+    person.see_text("#pieces-refused button", "1500").click()
+    person.saved(4)
+    person.until(lambda: person.value("#pieces") == "1500", "the reading that was meant")
+    for field, wrong in (("#bar_length", "-5"), ("#blank-bore", "70"), ("#part-name", "n" * 121)):
+        person.type_over(field, wrong, Keys.TAB)
+        person.see(f"{field}-refused")
+        assert person.value(field) == wrong
+        person.see(field).click()
+        person.press(Keys.ESCAPE)
+    assert "set_part" not in person.read("main")
+
+
+def test_a_refusal_does_not_come_back_with_a_reopened_sheet(person: Person) -> None:
+    open_job(person, "Runner shaft")
+    person.press("a")
+    person.type_over("#drawing-end_diameter", "soon", "")
+    person.see_text("[role=dialog] button", "Add with its best tool").click()
+    assert "soon" in person.see("#drawing-end_diameter-refused").text
+    person.press(Keys.ESCAPE)
+    person.until(lambda: not person.all("[role=dialog]"), "closed")
+    person.press("a")
+    person.see("#drawing-end_diameter")
+    assert not person.all("[role=dialog] [role=alert]")
+
+
+def test_a_doubtful_size_is_asked_about(person: Person) -> None:
+    job = Job.objects.get(name="Deflector hub, weld repaired").pk
+    person.go(f"/jobs/{job}/at-machine/op30")
+    command = person.read("[data-testid=command]").split()[1]
+    field = person.see_text("section[aria-label=Size] label", "measured").find_element("css selector", "input")
+    assert field.get_attribute("inputmode") == "decimal"
+    field.send_keys("91,530", Keys.ENTER)
+    assert "not below" in person.see("[data-testid=doubt]").text
+    field.send_keys(Keys.CONTROL, "a")
+    field.send_keys(f"{float(command) + 0.06:.3f}".replace(".", ","), Keys.ENTER)
+    person.see_text("section[aria-label=Size] li", "offset")
+    assert not person.all("[data-testid=doubt]")
+
+
+# ---- from drawing to plan
+
+
+def test_a_new_operation_finds_the_part_and_takes_the_best_tool(person: Person) -> None:
+    open_job(person, "Runner shaft")
+    person.press("a")
+    person.type_over("#drawing-end_diameter", "30 h7", "")
+    before = person.see("[role=dialog] svg").get_attribute("innerHTML")
+    person.type_over("#drawing-length", "40", "")
+    person.until(lambda: "35" in (person.see("#drawing-start_diameter").get_attribute("placeholder") or ""), "from Ø as the part stands")
+    person.until(lambda: "228 mm" in (person.see("#drawing-distance_from_chuck").get_attribute("placeholder") or ""), "its place shown")
+    person.until(lambda: person.see("[role=dialog] svg").get_attribute("innerHTML") != before, "the sketch grows")
+    assert person.see("#drawing-shoulder").is_selected()
+    person.see_text("[role=dialog] button", "Add with its best tool").click()
+    person.saved(2)
+    person.see_text("table a", "Turn Ø30 h7").click()
+    person.see("#feed_per_rev")
+    person.settled()
+    assert "chosen, first" in person.see("tr[data-row='0']").text
+
+
+def test_a_cut_behind_a_collar_is_refused_and_its_place_drawn(person: Person) -> None:
+    open_job(person, "Wear bush")
+    person.press("a")
+    for name, value in (("end_diameter", "60"), ("length", "10"), ("distance_from_chuck", "20")):
+        person.type_over(f"#drawing-{name}", value, "")
+    person.see_text("[role=dialog] button", "Add with its best tool").click()
+    person.saved(2)
+    person.see_text("table a", "Turn Ø60").click()
+    assert "collar" in person.see_text("[data-testid=caution-fit_collar]", "collar").text
+    person.see_text("section[aria-label=Scene] svg text", "collar in the way")
+    person.settled()
+    assert "No tool" in person.read("[data-testid=nothing-fits]")
+
+
+def test_the_best_tools_for_all_are_shown_before_they_are_taken(person: Person) -> None:
+    open_job(person, "Runner shaft")
+    person.press("t")
+    total = person.read("[data-testid=best-total]")
+    assert "4 tools" in total
+    assert "2 at" in total
+    person.see_text("[role=dialog] button", "Take them for").click()
+    person.saved(2)
+    person.until(lambda: "2 tools" not in total and person.see_text("button", "tools"), "taken")
+    person.see_text("section[aria-label='Run order'] button", "tools").click()
+    assert "2 tools of 12 places" in person.see_text("section[aria-label='Tools of the part']", "places").text
+
+
+def test_where_nothing_fits_the_nearest_miss_has_its_number(person: Person) -> None:
+    job = open_job(person, "Runner shaft")
+    elsewhere(person, job, {"action": "set_feature", "operation": "op60", "feature": {"roughness": "0.2 µm"}})
+    person.go(f"/jobs/{job}/operations/op60")
+    said = person.read("[data-testid=nothing-fits]")
+    assert "finish Ra" in said
+    assert "asked ≤ 0.2" in said
+    assert person.see_text("section h2", "Tools that can do it · 0 of")
+    person.press("y")
+    assert "of " in person.see_text("[role=dialog] h3", "break a limit").text
+
+
+# ---- two people
+
+
+def test_another_s_change_is_told_within_three_seconds(person: Person) -> None:
+    job = open_job(person, "Runner shaft")
+    began = time.monotonic()
+    elsewhere(person, job, {"action": "set_part", "batch": {"pieces": "77"}})
+    told = person.see("[data-testid=theirs]")
+    assert time.monotonic() - began < 3.5
+    assert "colleague" in told.text
+    assert "pieces 77" in told.text
+    person.until(lambda: person.value("#pieces") == "77", "their value is here")
+    person.type_over("#pieces", "78", Keys.TAB)
+    person.saved(3)  # told, and on top of theirs: no conflict
+
+
+def test_a_conflict_shows_both_versions_and_escape_shows_what_is_kept(person: Person) -> None:
+    open_rough_turn(person)
+    job = Job.objects.get(name="Runner shaft").pk
+    person.press("f", Keys.ARROW_DOWN)
+    elsewhere(person, job, {"action": "set_settings", "operation": "op30", "settings": {"feed_per_rev": "0.22 mm/rev"}})
+    row = person.see_text("[role=dialog] tr", "feed")
+    assert [cell.text for cell in row.find_elements("css selector", "td")][-3:] == ["0.3 mm/rev", "0.22 mm/rev", "0.29 mm/rev"]
+    person.press(Keys.ESCAPE)
+    person.until(lambda: person.value("#feed_per_rev") == "0.22 mm/rev", "theirs is shown, and theirs is kept")
+    person.saved(2)
+
+
+# ---- the bench
+
+
+def test_escape_leaves_a_setting_and_what_is_kept_is_said_again(person: Person) -> None:
+    open_rough_turn(person)
+    before = person.value("#feed_per_rev")
+    person.press("f", Keys.ARROW_UP)
+    assert "not saved yet" in person.read("[data-testid=saved]")
+    person.press(Keys.ESCAPE)
+    person.until(lambda: person.value("#feed_per_rev") == before, "given up")
+    person.until(lambda: "rev 1" in person.read("[data-testid=saved]"), "saved, as before")
+    assert person.chrome.execute_script("return document.activeElement.id") != "feed_per_rev"
+    person.pause(1.2)
+    assert "rev 1" in person.read("[data-testid=saved]")
+
+
+def test_warnings_are_counted_the_worst_is_whole_and_the_rest_a_key_away(person: Person) -> None:
+    job = Job.objects.get(name="Guide-vane pin").pk
+    person.go(f"/jobs/{job}/operations/op40")
+    person.see("ul[aria-label='Warnings and cautions'] li")
+    person.settled()
+    cut = person.chrome.execute_script(
+        "const e = document.querySelector(\"ul[aria-label='Warnings and cautions'] li\");"
+        "const p = e.closest('section').getBoundingClientRect(); const b = e.getBoundingClientRect();"
+        "return b.bottom > p.bottom + 1 || b.top < p.top"
+    )
+    assert not cut
+    more = int(person.read("[data-testid=more-cautions]").split()[0])
+    person.see("main h2").click()
+    person.press("v")
+    person.see("[role=dialog]")
+    assert len(person.all("[role=dialog] li[data-testid^=caution]")) == more + 1
+
+
+def test_the_person_has_a_menu_and_the_rooms_stay_in_the_head(person: Person) -> None:
+    open_rough_turn(person)
+    assert [link.text for link in person.all("header nav[aria-label=Rooms] a")] == ["Crib", "Shelf", "Floor"]
+    person.see("header button[aria-label^='engineer']").click()
+    assert "engineer" in person.see("[role=menu]").text
+    assert person.all("header")  # still signed in
+    person.see_text("[role=menuitem]", "Sign out").click()
+    person.see("input[name=name]")
+
+
+def test_jobs_are_found_copied_archived_and_an_empty_one_claims_nothing(person: Person) -> None:
+    open_job(person, "Wear bush")
+    person.see_text("button", "copy the job").click()
+    person.see_text("section h2", "Wear bush, copy")
+    person.see_text("button", "archive it").click()
+    person.see_text("h1", "Jobs")
+    person.type_over("input[aria-label='Find a job']", "wear bush", "")
+    person.until(lambda: [e.text for e in person.all("main li a span.font-semibold")][0] == "Wear bush", "found, the copy is away")
+    person.see("main input[type=checkbox]").click()
+    person.see_text("main li a", "Wear bush, copy")
+    job = open_job(person, "Wear bush")
+    for operation in ("op10", "op20", "op30"):
+        elsewhere(person, job, {"action": "remove_operation", "operation": operation})
+    person.reload()
+    empty = person.see_text("section[aria-label='Run order'] p", "No operations yet").text
+    assert "within its limits" not in empty
+    person.go("/")
+    person.see_text("main li a", "no operations yet")
+
+
+# ---- at the machine
+
+
+@pytest.mark.parametrize(("width", "height"), [(820, 1180), (1024, 768)])
+def test_the_operator_s_view_is_for_gloves_and_changes_nothing(person: Person, width: int, height: int) -> None:
+    metrics = {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": False}
+    person.chrome.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+    try:
+        person.sign_in("operator")
+        person.see_text("main li a", "Runner shaft").click()
+        person.see_text("h1", "Face end")
+        person.see_text("dd", "CNMG 120408")
+        person.see("section[aria-label=Speeds]")
+        small = person.chrome.execute_script(
+            "return [...document.querySelectorAll('main a, main button, main input, main textarea, header a, header button')]"
+            ".filter(e => e.getClientRects().length && !e.className.includes('absolute'))"
+            ".filter(e => e.getBoundingClientRect().height < 44).map(e => e.outerHTML.slice(0, 90))"
+        )
+        assert small == []
+        fields = {e.get_attribute("aria-label") or e.get_attribute("id") for e in person.all("main input, main select, main textarea")}
+        assert all(name == "Note" or "refused" in name or name for name in fields)
+        assert not person.all("main select")
+        assert person.chrome.execute_script("const m = document.getElementById('main'); return m.scrollWidth - m.clientWidth") <= 1
+        person.chrome.execute_script("document.getElementById('main').scrollTop = 400")
+        person.see_text("button", "next").click()
+        person.see_text("h1", "Rough turn Ø57")
+        person.until(lambda: person.chrome.execute_script("return document.getElementById('main').scrollTop") == 0, "at its top")
+        person.see("textarea").send_keys("chips fine")
+        person.see_text("button", "Keep the note").click()
+        person.see_text("section[aria-label=Notes] li", "chips fine")
+    finally:
+        person.chrome.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", {**metrics, "width": 1280, "height": 800})
+
+
+def test_the_print_is_shown(person: Person, tmp_path: Any) -> None:
+    import pypdfium2
+
+    drawing = pypdfium2.PdfDocument.new()
+    drawing.new_page(200, 120)
+    path = tmp_path / "bush.pdf"
+    drawing.save(str(path))
+    open_job(person, "Wear bush")
+    person.see("input[type=file]").send_keys(str(path))
+    picture = person.see("section[aria-label^=Against] img")
+    person.until(lambda: person.chrome.execute_script("return arguments[0].naturalWidth", picture) > 100, "drawn")
+
+
+# ---- the counted way
+
+
+class Counted:
+    """Counts what a person does: a click is one action, so are keys in a row."""
+
+    def __init__(self, person: Person) -> None:
+        self.person, self.actions, self.began = person, 0, time.monotonic()
+
+    def click(self, css: str, text: str = "") -> None:
+        (self.person.see_text(css, text) if text else self.person.see(css)).click()
+        self.actions += 1
+
+    def keys(self, *keys: str) -> None:
+        self.person.press(*keys)
+        self.actions += 1
+
+    @property
+    def seconds(self) -> float:
+        return time.monotonic() - self.began
+
+
+def new_job(person: Person, count: Counted, name: str, diameter: str, length: str) -> None:
+    count.keys("n")
+    person.see("#new-name")
+    count.keys(name, Keys.TAB, "C45", Keys.TAB, Keys.TAB, diameter, Keys.TAB, length, Keys.ENTER)
+    person.see_text("section h2", name)
+
+
+def test_from_nothing_to_defended_cutting_data(person: Person, capsys: pytest.CaptureFixture[str]) -> None:
+    person.see("main li a")
+    count = Counted(person)
+    new_job(person, count, "Stub shaft", "50", "120")
+    count.keys("a")
+    person.see("#drawing-end_diameter")
+    count.keys(Keys.TAB, Keys.TAB, "45 h9", Keys.TAB, "60", Keys.ENTER)  # kind and from Ø stand
+    person.saved(2)
+    count.keys("j", Keys.ENTER)
+    person.see("#feed_per_rev")
+    person.settled()
+    assert "chosen, first" in person.see("tr[data-row='0']").text
+    count.keys("w")  # the working of the limit that binds: the number is defended
+    person.see("[role=dialog]")
+    with capsys.disabled():
+        print(f"\n  one turning operation, from no job to its working: {count.actions} actions, {count.seconds:.1f} s")
+    assert count.actions <= 12
+    assert count.seconds < 60
+
+
+def test_a_part_of_five_operations(person: Person, capsys: pytest.CaptureFixture[str]) -> None:
+    person.see("main li a")
+    count = Counted(person)
+    new_job(person, count, "Gate pin", "50", "200")
+    count.keys("l")
+    person.see("#shaft-line")
+    count.keys("Ø45 x 120, Ø30 h6 x 50 Ra 1.6, groove DIN 471, cut off")
+    person.see_text("[role=dialog] button", "Add these 6")
+    count.keys(Keys.ENTER)
+    person.until(lambda: "rev 2" in person.read("[data-testid=saved]"), "all added", 60)
+    count.keys("t")
+    person.see_text("[role=dialog]", "operations a piece become")
+    rows = json.loads(person.chrome.execute_script("return JSON.stringify([...document.querySelectorAll('main tbody tr')].map(r => r.innerText))"))
+    with capsys.disabled():
+        print(f"\n  a part of {len(rows)} operations with its tools: {count.actions} actions, {count.seconds:.1f} s")
+    assert len(rows) == 6
+    assert count.actions <= 30
+    assert count.seconds < 150
+
+
+@pytest.mark.parametrize("go", [Keys.ENTER, Keys.SPACE])
+def test_the_main_job_by_keyboard_alone(person: Person, go: str) -> None:
+    """From the list to a taken tool and a saved nudge, touching nothing but keys."""
+    person.see("main li a")
+    focus_on(person, "main button", "New job")
+    person.press(go)
+    person.see("#new-name")
+    person.press("Key pin", Keys.TAB, "C45", Keys.TAB, Keys.TAB, "40", Keys.TAB, "100", Keys.ENTER)
+    person.see_text("section h2", "Key pin")
+    focus_on(person, "main button", "add an operation")
+    person.press(go)
+    person.see("#drawing-end_diameter")
+    person.press(Keys.TAB, Keys.TAB, "35", Keys.TAB, "60", Keys.ENTER)
+    person.saved(2)
+    person.press("j", Keys.ENTER)  # a link follows Enter, as everywhere
+    person.see("#feed_per_rev")
+    person.settled()
+    person.press("j", Keys.ARROW_DOWN)
+    person.until(lambda: person.chrome.execute_script("return !!document.activeElement.closest('tr[data-row=\"1\"]')"), "the second tool")
+    person.press(go)
+    person.saved(3)
+    person.settled()
+    assert "chosen" in person.see("tr[data-row='1']").text
+    person.press("f", Keys.ARROW_DOWN)
+    person.saved(4)

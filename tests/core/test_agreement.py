@@ -1,0 +1,94 @@
+"""Ranking and remedies agree: no tool is refused that a change of its own speed, feed or depth would bring within its limits."""
+
+from __future__ import annotations
+
+import random
+from typing import Any
+
+import pytest
+
+from cutting.advice.contests import advise_any
+from cutting.doors.json_form import read_any, read_any_request
+from cutting.errors import CuttingError
+from cutting.operations.outcome import Outcome, Severity
+from cutting.operations.registry import evaluate
+from cutting.quantities import write
+
+FREE = {"cutting_speed", "feed_per_rev", "depth_of_cut", "pass_depths", "overhang"}
+MATERIALS = ("42CrMo4", "C45", "X2CrNiMoN22-5-3", "EN AW-6082 T6", "EN-GJS-500-7", "34CrNiMo6", "11SMn30", "X5CrNi18-10", "CuSn12-C")
+MACHINES = ("two-axis lathe", "mill-turn", "geared lathe")
+
+
+def some_request(rng: random.Random) -> dict[str, Any]:
+    kind, d = rng.choice(("turn", "turn", "cut off", "groove")), rng.choice((12, 20, 35, 50, 80))
+    feature: dict[str, Any]
+    if kind == "turn":
+        end = rng.choice((f"{d - 1} h7", f"{d - 2} h9", f"{d * 0.8:g}"))
+        feature = {"start_diameter": d, "end_diameter": end, "length": rng.choice((15, 60, 150)), "distance_from_chuck": 5}
+        if rng.random() < 0.5:
+            feature["roughness"] = rng.choice((0.8, 1.6, 3.2))
+    elif kind == "cut off":
+        feature = {"diameter": d, "part_length": 30, "distance_from_chuck": rng.choice((5, 20))}
+    else:
+        feature = {"diameter": d + 20, "floor": f"{d + 10} h11", "width": "5 +0.1/0", "distance_from_chuck": 15}
+    goal = rng.choice(("cheapest", "fastest", "most secure"))
+    return {"operation": kind, "material": rng.choice(MATERIALS), "machine": rng.choice(MACHINES), "feature": feature, "goal": goal}
+
+
+def settings_of(row: Any) -> dict[str, str]:
+    own = {"cutting_speed": write(row.cutting_speed, "cutting_speed"), "feed_per_rev": write(row.feed_per_rev, "feed_per_rev")}
+    return row.settings or {**own, "depth_of_cut": f"{row.depth_of_cut:.6g} mm"}
+
+
+def would_do(form: dict[str, Any], tool: dict[str, str], settings: dict[str, str], outcome: Outcome) -> list[str]:
+    """The remedies that only set what a ranking may set, and with which the tool stays within every hard limit."""
+    found = []
+    for limit in outcome.limits:
+        for remedy in limit.remedies if limit.broken and limit.severity is Severity.HARD else ():
+            if set(remedy.patch) != {"settings"} or not set(remedy.patch["settings"]) <= FREE:
+                continue
+            try:
+                then = evaluate(read_any({**form, "tool": tool, "settings": {**settings, **remedy.patch["settings"]}}))
+            except CuttingError:
+                continue
+            if then.feasible:
+                found.append(f"{limit.label}: {remedy.text.metric}")
+    return found
+
+
+@pytest.mark.parametrize("seed", range(14))
+def test_no_refused_tool_has_a_remedy_that_makes_it_work(seed: int) -> None:
+    form = some_request(random.Random(seed))
+    try:
+        setup, stock = read_any_request(form)
+    except CuttingError:  # nothing in the crib enters this feature at all: there is no ranking to agree with
+        return
+    advice = advise_any(setup, stock)
+    for row in advice.nearly[:2]:
+        tool, settings = {"insert": row.insert, "holder": row.holder}, settings_of(row)
+        outcome = evaluate(read_any({**form, "tool": tool, "settings": settings}))
+        assert would_do(form, tool, settings, outcome) == [], (form, row.insert)
+
+
+def test_the_cut_off_that_one_step_of_feed_brings_within_its_limits() -> None:
+    """Ø50 in 42CrMo4 on the two-axis lathe: a feed of 0.112 slips in the jaws, a little less holds, and the ranking finds it."""
+    form = {"operation": "cut off", "material": "42CrMo4", "machine": "two-axis lathe"}
+    setup, stock = read_any_request({**form, "feature": {"diameter": 50, "part_length": 40, "distance_from_chuck": 10}})
+    first = advise_any(setup, stock).candidates[0]
+    assert first.feed_per_rev < 0.112
+    geared = read_any_request({**form, "material": "EN AW-6082 T6", "machine": "geared lathe", "feature": {"diameter": 40, "part_length": 40}})
+    assert advise_any(*geared).candidates  # power 2 % over at the goal's own feed
+
+
+def test_a_near_miss_says_what_it_reaches_and_what_is_asked() -> None:
+    feature = {"start_diameter": 30, "end_diameter": "29 h6", "length": 60, "distance_from_chuck": 10, "roughness": 0.3}
+    advice = advise_any(*read_any_request({"operation": "turn", "material": "C45", "machine": "mill-turn", "feature": feature}))
+    assert not advice.candidates
+    nearest = advice.nearly[0].miss
+    assert nearest is not None
+    assert nearest.metric.startswith("finish Ra ")
+    assert nearest.metric.endswith("asked ≤ 0.3")
+    assert "mm/rev" in nearest.metric
+    assert "ipr" in nearest.inch
+    assert advice.missed >= len(advice.nearly) > 12
+    assert all("of its bound" in row.reason for row in advice.nearly)

@@ -1,0 +1,220 @@
+"""From the drawing to features and operations: what the part settles, a shaft in one line, what stands in the way, fewest tools."""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Callable, Hashable
+from dataclasses import replace
+from typing import Any
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from cutting.advice import advise
+from cutting.advice.fewest import share_tools
+from cutting.errors import CuttingError
+from cutting.operations.registry import evaluate_quickly
+from cutting.operations.setup import Feature, Setup
+from cutting.operations.single_point.fit import collar_in_front, fouled
+from cutting.process.outline import Standing
+from cutting.process.shaft_line import Planned, read_shaft_line
+from cutting.process.standing import taken_from_part
+from cutting.quantities import Dimension
+from cutting.tooling.crib import Crib
+from cutting.tooling.items import find_holder, holders, inserts
+from cutting.tooling.shapes import SHAPES
+
+Build = Callable[..., Setup]
+
+
+def shaft() -> Standing:
+    """Ø64 × 268, faced to 266 and turned to Ø50 over the last 100."""
+    part = Standing(64, 268)
+    part.after("face", Feature(64, Dimension(0), 2))
+    part.after("turn", Feature(64, Dimension(50), 98, 168))
+    return part
+
+
+@pytest.mark.parametrize(
+    ("kind", "feature", "settled"),
+    [
+        ("turn", {"end_diameter": "40 h7", "length": "30"}, {"start_diameter": 50, "distance_from_chuck": 236, "shoulder": True}),
+        ("turn", {"end_diameter": "60", "length": "150"}, {"start_diameter": 64, "distance_from_chuck": 116, "shoulder": True}),
+        ("turn", {"end_diameter": "50", "length": "98"}, {"start_diameter": 50, "distance_from_chuck": 168, "shoulder": True}),
+        ("turn", {"end_diameter": "64", "length": "266"}, {"start_diameter": 64, "distance_from_chuck": 0, "shoulder": False}),
+        ("turn", {"end_diameter": "40", "length": "30", "start_diameter": "51", "distance_from_chuck": "200", "shoulder": False}, {}),
+        ("turn", {"end_diameter": "40", "length": "soon"}, {"distance_from_chuck": 5}),
+        ("face", {}, {"start_diameter": 50, "end_diameter": 0}),
+        ("groove", {"distance_from_chuck": "200", "width": "3"}, {"diameter": 50}),
+        ("groove", {"distance_from_chuck": "166", "width": "4"}, {"diameter": 64}),
+        ("groove", {"where": "inside"}, {}),
+        ("cut off", {"part_length": "250"}, {"diameter": 64, "distance_from_chuck": 16, "bore": 0}),
+        ("cut off", {"distance_from_chuck": "6"}, {"diameter": 64, "part_length": 260, "bore": 0}),
+    ],
+)
+def test_what_the_part_settles(kind: str, feature: dict[str, Any], settled: dict[str, Any]) -> None:
+    assert taken_from_part(kind, feature, shaft()) == pytest.approx(settled)
+
+
+def test_a_tube_gives_its_bore() -> None:
+    tube = Standing(60, 80, (), 30.0)
+    assert taken_from_part("face", {}, tube)["end_diameter"] == 30
+    assert taken_from_part("groove", {"where": "inside"}, tube) == {"diameter": 30}
+    assert taken_from_part("cut off", {"distance_from_chuck": "8"}, tube)["bore"] == 30
+
+
+def said(line: str, blank: float = 50, free: float = 200, system: str = "metric") -> list[tuple[str, dict[str, str | bool]]]:
+    return [(one.title, one.feature) for one in read_shaft_line(line, blank, free, system)]
+
+
+def test_a_whole_shaft_in_one_line() -> None:
+    found = said("Ø45 x 120, Ø30 h6 x 50 Ra 0.8, groove DIN 471, cut off")
+    assert [title for title, _ in found] == ["Face", "Turn Ø45", "Rough turn Ø30.6", "Finish Ø30 h6", "Groove DIN 471", "Cut off Ø45"]
+    by_title = dict(found)
+    # 200 out of the jaws, 1 faced off: the free face at 199, the thin step from 149, the thick one from 29 and on over the kerf
+    assert by_title["Turn Ø45"] == {"end_diameter": "45", "length": "173 mm", "distance_from_chuck": "26 mm"}
+    assert by_title["Finish Ø30 h6"]["roughness"] == "0.8 µm"
+    assert by_title["Finish Ø30 h6"]["distance_from_chuck"] == "149 mm"
+    assert by_title["Cut off Ø45"] == {"part_length": "170 mm", "distance_from_chuck": "26 mm"}
+    groove = read_shaft_line("Ø45 x 120, Ø30 h6 x 50 Ra 0.8, groove DIN 471, cut off", 50, 200)[4]
+    assert "was not said" in groove.note
+    assert 149 < float(str(groove.feature["distance_from_chuck"]).split()[0]) < 199
+
+
+@pytest.mark.parametrize(
+    "line",
+    ["45 × 120; Ø30 h6 x 50 Ra 0,8", "Ø30 h6 x 50 Ra 0.8, Ø45 x 120", "dia 45 x 120, dia. 30 h6 * 50 Ra 0.8", "Ø45 x 120 mm, Ø30 h6 x 50 Ra 0.8."],
+)
+def test_one_shaft_in_many_spellings(line: str) -> None:
+    assert said(line) == said("Ø45 x 120, Ø30 h6 x 50 Ra 0.8")
+
+
+def test_inches_and_a_shaft_as_thick_as_its_bar() -> None:
+    found = said("1-1/4 x 2, 1 x 1.5", system="inch")
+    assert dict(found)["Turn Ø25.4"]["length"] == "38.1 mm"
+    assert [title for title, _ in said("Ø50 x 60, Ø40 x 30")] == ["Face", "Turn Ø40"]  # the bar itself needs no cut
+
+
+@pytest.mark.parametrize(
+    ("line", "words"),
+    [("", "empty"), ("cut off", "no step"), ("Ø45 x 500", "has 200 mm"), ("Ø70 x 10", "thicker than the blank"), ("M10 x 5", "M10"),
+     ("groove 3 x 26", "before any step"), ("Ø45 x 30 chamfer 1", "chamfer 1"), ("Ø45 x -3", "Ø45 x -3"), ("Ø40 x 10, groove 12 x Ø30", "does not stand"),
+     ("Ø41 x 60, groove DIN 999", "DIN 999"), ("Ø1,500 x 20", "can be")],
+)  # fmt: skip
+def test_a_line_that_cannot_be_read_says_which_words(line: str, words: str) -> None:
+    with pytest.raises(CuttingError) as refused:
+        read_shaft_line(line, 50, 200)
+    assert refused.value.field == "line"
+    assert words in refused.value.message
+
+
+@given(st.lists(st.tuples(st.integers(12, 48), st.integers(5, 30), st.booleans()), min_size=1, max_size=5))
+def test_the_operations_of_a_line_leave_the_part_that_it_says(steps: list[tuple[int, int, bool]]) -> None:
+    """Whatever the order of steps: turned in run order the bar has each step's diameter, and nothing is cut below it."""
+    line = ", ".join(f"Ø{d}{' h7' if fine else ''} x {long}" for d, long, fine in steps)
+    planned: tuple[Planned, ...] = read_shaft_line(line, 50, 200)
+    part = Standing(50, 200)
+    for one in planned:
+        f = {name: float(str(value).split()[0]) for name, value in one.feature.items() if name != "roughness"}
+        if one.kind == "face":
+            part.after("face", Feature(50, Dimension(0), f["length"]))
+        else:
+            part.after("turn", Feature(50, Dimension(f["end_diameter"]), f["length"], f["distance_from_chuck"]))
+    wanted = steps if steps[0][0] >= steps[-1][0] else steps[::-1]
+    place = 199.0 - sum(long for _, long, _ in wanted)
+    for diameter, long, _ in wanted:
+        assert part.largest(place, place + long) == diameter
+        assert part.at(place + long / 2) == diameter
+        place += long
+
+
+# ---- what stands in the way
+
+
+def behind(setup: Build, collar: float, **feature: Any) -> Setup:
+    """A cut of 20 mm to Ø40 between 20 and 40 mm from the jaws, with a collar beyond it."""
+    drawn = {"start_diameter": 45, "end_diameter": 40, "length": 20, "distance_from_chuck": 20, **feature}
+    held = {"style": "chuck", "free_length": 60, "grip_diameter": 45, "steps": [[0, 45], [40, collar]]}
+    return setup(feature=drawn, holding=held)
+
+
+def test_a_collar_in_front_of_the_cut_is_found_and_refused(setup: Build) -> None:
+    blocked = behind(setup, 45)
+    assert collar_in_front(blocked) == (40, 45)
+    assert fouled(blocked) == (40, 45, "collar")
+    outcome = evaluate_quickly(blocked)
+    assert not outcome.feasible
+    assert outcome.scene["fouls_with"] == "collar"
+    assert any(warning.name == "fit_collar" and "40 mm from the jaws" in warning.text for warning in outcome.warnings)
+
+
+@pytest.mark.parametrize(("collar", "blocks"), [(40.1, False), (40.3, True)])
+def test_a_hair_of_a_step_is_no_collar(setup: Build, collar: float, blocks: bool) -> None:
+    assert (collar_in_front(behind(setup, collar)) is not None) == blocks
+
+
+def test_a_slim_insert_gets_down_behind_a_low_collar_and_a_square_one_does_not(setup: Build) -> None:
+    low = behind(setup, 43)
+    found = advise(low, Crib(inserts(), holders()))
+    assert found.candidates
+    for row in found.candidates:  # 1.5 mm down within half of 20 mm: the flank behind (180° − κr − εr, ISO 3002) clears 8.5° by 2°
+        code = find_holder(row.holder).code
+        assert code.shape == "R" or 180 - code.cutting_edge_angle - SHAPES[code.shape].included_angle >= 10.5
+    assert not any(row.holder.startswith("PCLNR") for row in found.candidates)  # 95° and 80° leave 5°
+    assert any("collar" in refused.reason for refused in found.refused)
+    deep = behind(setup, 45, end_diameter=20, start_diameter=45)
+    assert not advise(deep, Crib(inserts(), holders())).candidates
+    # the same cut with nothing in front is free
+    assert {"C", "W"} <= {row.designation[0] for row in advise(behind(setup, 39), Crib(inserts(), holders())).candidates}
+
+
+def test_jaws_and_centre_are_named_too(setup: Build) -> None:
+    near = setup(feature={"start_diameter": 45, "end_diameter": 40, "length": 20, "distance_from_chuck": 1})
+    assert fouled(near)[2] == "jaws"  # type: ignore[index]
+    centre = setup(
+        feature={"start_diameter": 14, "end_diameter": 12, "length": 20, "distance_from_chuck": 10},
+        holding={"style": "chuck and centre", "centre_diameter": 12},
+    )
+    assert fouled(centre)[2] == "centre"  # type: ignore[index]
+    assert fouled(setup()) is None
+
+
+# ---- fewest tools
+
+
+def brute(extras: list[dict[Hashable, float]], worth: float) -> float:
+    every = sorted({tool for one in extras for tool in one}, key=str)
+    costs = []
+    for count in range(1, len(every) + 1):
+        for tools in itertools.combinations(every, count):
+            if all(any(tool in one for tool in tools) for one in extras):
+                costs.append(worth * count + sum(min(one[tool] for tool in tools if tool in one) for one in extras))
+    return min(costs)
+
+
+@given(
+    st.lists(st.dictionaries(st.sampled_from("abcde"), st.floats(0, 2), min_size=1, max_size=5), min_size=1, max_size=4),
+    st.floats(0, 1),
+)
+def test_sharing_is_never_dearer_than_the_best_of_each_and_as_good_as_trying_all(extras: list[dict[str, float]], worth: float) -> None:
+    chosen = share_tools(extras, worth)  # type: ignore[arg-type]
+    cost = worth * len(set(chosen)) + sum(one[tool] for one, tool in zip(extras, chosen, strict=True))  # type: ignore[index]
+    alone = worth * len({min(one, key=lambda tool: one[tool]) for one in extras}) + sum(min(one.values()) for one in extras)
+    assert cost <= alone + 1e-9
+    assert cost == pytest.approx(brute(extras, worth), abs=1e-9 + 0.25 * worth)  # type: ignore[arg-type]
+
+
+def test_a_worthless_pocket_shares_nothing_and_a_dear_one_all() -> None:
+    extras = [{"a": 0.0, "c": 0.2}, {"b": 0.0, "c": 0.2}]
+    assert share_tools(extras, 0.0) == ("a", "b")
+    assert share_tools(extras, 0.39) == ("a", "b")
+    assert share_tools(extras, 0.41) == ("c", "c")
+    assert share_tools([], 1.0) == ()
+
+
+def test_a_longer_neck_lets_more_tools_down(setup: Build) -> None:
+    short, long = behind(setup, 44, length=8, distance_from_chuck=32), behind(setup, 44)
+    crib = Crib(inserts(), holders())
+    assert len(advise(short, crib).candidates) < len(advise(long, crib).candidates)
+    assert collar_in_front(replace(long, operation="face")) is None
