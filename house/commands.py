@@ -9,6 +9,7 @@ import signal
 import socket
 import subprocess
 import sys
+import tempfile
 import time
 from pathlib import Path
 from types import FrameType
@@ -173,11 +174,24 @@ def _executor(environment: dict[str, str]) -> subprocess.Popen[bytes]:
 
 def test(rest: list[str]) -> int:
     packages.ensure_everything(with_tests=True)
-    if not rest:
-        failed = lint()
-        if failed:
-            return failed
-    return _with_database("-m", "pytest", "--ds", "tests.settings", *rest)
+    pytest = ("-m", "pytest", "--ds", "tests.settings")
+    if rest:
+        return _with_database(*pytest, *rest)
+    if failed := lint():
+        return failed
+    # the core shares nothing with the server: both at once, the browser's own tests after them
+    say("tests: the core and its outside checks beside the server's, then the browser's")
+    with tempfile.TemporaryFile() as said:
+        core = subprocess.Popen(
+            [str(PYTHON), *pytest, "tests/core", "tests/outside"], cwd=ROOT, env=application_environment(), stdout=said, stderr=said
+        )
+        try:
+            server = _with_database(*pytest, "tests/server")
+        finally:
+            failed = core.wait()
+        said.seek(0)
+        print(said.read().decode(errors="replace"), flush=True)
+    return server or failed or _with_database(*pytest, "tests/browser")
 
 
 def lint() -> int:

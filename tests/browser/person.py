@@ -82,5 +82,15 @@ class Person:
         field.send_keys(Keys.CONTROL, "a")
         field.send_keys(text + end)
 
+    def caution(self, name: str, words: str = "") -> str:
+        """What a warning says, wherever it stands: the worst is on the bench, all of them are a key away."""
+        css = f"[data-testid=caution-{name}]"
+        self.see("main h2").click()
+        self.press("v")
+        said = self.see_text(f"[role=dialog] {css}", words).text
+        self.press(Keys.ESCAPE)
+        self.until(lambda: not self.all("[role=dialog]"), "the warnings are closed")
+        return said
+
     def pause(self, seconds: float) -> None:
         time.sleep(seconds)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Callable, Iterator
 
 import pytest
 
@@ -15,7 +16,9 @@ pytestmark = pytest.mark.browser
 # benches of the narrow kinds: job and operation
 SLOTS = {"cut-off": ("Guide-vane pin", "op40"), "groove": ("Bearing carrier", "op20"), "inside": ("Bearing carrier", "op30"),
          "face-groove": ("Nozzle ring", "op20"), "trepan": ("Screen cover disc", "op10")}  # fmt: skip
-VIEWS = ("jobs", "job", "operation", "crib", "tool", "geometries", "assemblies", "tool-materials", "exchange", "shelf", "floor",
+# each theme at a width of its own: colours do not change with the width, targets and order do
+LOOKS = (("light", 1280, 800), ("dark", 1024, 768), ("light", 820, 1180))
+VIEWS = ("jobs", "job", "at-machine", "sheet-a", "sheet-l", "sheet-t", "operation", "crib", "tool", "geometries", "assemblies", "tool-materials", "exchange", "shelf", "floor",
          "study-z", "study-r", "study-l", "study-t", "study-g", "study-c", "study-h", "log", *SLOTS)  # fmt: skip
 
 
@@ -27,6 +30,10 @@ def path_of(view: str) -> str:
     tool = Tool.objects.get(name="CNMG 120408 middle P20 CVD").pk
     paths = {"jobs": "/", "job": f"/jobs/{job}", "operation": f"/jobs/{job}/operations/op30", "tool": f"/crib/tools/{tool}"}
     paths |= {name: f"/crib/{name}" for name in ("geometries", "assemblies", "tool-materials")}
+    if view == "at-machine":
+        return f"/jobs/{job}/at-machine/op30"
+    if view.startswith("sheet"):
+        return paths["job"]
     if view.startswith("study") or view == "log":
         return paths["operation"]
     return paths.get(view, f"/{view}")
@@ -36,16 +43,31 @@ def open_view(person: Person, view: str) -> None:
     person.go(path_of(view))
     person.see("main section, main li a")
     person.settled() if "/operations/" in path_of(view) else person.pause(0.6)
-    if view.startswith("study") or view == "log":
+    if view.startswith(("study", "sheet")) or view == "log":
         person.see("main h2").click()
         person.press("n" if view == "log" else view[-1])
         person.see("[role=dialog]")
         person.pause(1.0)
 
 
-@pytest.mark.parametrize("theme", ["light", "dark"])
+@pytest.fixture
+def sized(person: Person) -> Iterator[Callable[[int, int], None]]:
+    """Sets the window; afterwards it has its usual size again."""
+
+    def size(width: int, height: int) -> None:
+        metrics = {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": False}
+        person.chrome.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+
+    yield size
+    size(1280, 800)
+
+
+@pytest.mark.parametrize(("theme", "width", "height"), LOOKS)
 @pytest.mark.parametrize("view", VIEWS)
-def test_no_serious_accessibility_finding(person: Person, view: str, theme: str) -> None:
+def test_no_serious_accessibility_finding(
+    person: Person, sized: Callable[[int, int], None], view: str, theme: str, width: int, height: int
+) -> None:
+    sized(width, height)
     open_view(person, view)
     person.chrome.execute_script("document.documentElement.dataset.theme = arguments[0]", theme)
     person.pause(0.2)
@@ -61,7 +83,8 @@ def test_no_serious_accessibility_finding(person: Person, view: str, theme: str)
 
 
 def test_sign_in_is_accessible(person: Person) -> None:
-    person.see("button[aria-label^='Sign out']").click()
+    person.see("header button[aria-label^='engineer']").click()
+    person.see_text("[role=menuitem]", "Sign out").click()
     person.see("input[name=name]")
     person.chrome.execute_script(AXE.read_text(encoding="utf-8"))
     found = person.chrome.execute_async_script("axe.run(document).then(arguments[0])")

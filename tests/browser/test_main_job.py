@@ -5,14 +5,18 @@ from __future__ import annotations
 import pytest
 from selenium.webdriver.common.keys import Keys
 
+from server.jobs.models import Job
 from tests.browser.person import Person
 
 pytestmark = pytest.mark.browser
 
 
-def open_rough_turn(person: Person) -> None:
-    person.see_text("a span", "Runner shaft").click()
-    person.see_text("table a", "Rough turn Ø49.5").click()
+def open_rough_turn(person: Person, by_address: bool = False) -> None:
+    if by_address:
+        person.go(f"/jobs/{Job.objects.get(name='Runner shaft').pk}/operations/op30")
+    else:
+        person.see_text("a span", "Runner shaft").click()
+        person.see_text("table a", "Rough turn Ø49.5").click()
     person.see("#feed_per_rev")
     person.settled()
 
@@ -37,8 +41,7 @@ def test_from_sign_in_to_a_defended_recommendation(person: Person) -> None:
     first = person.see("tr[data-row='0']")
     assert "first" in first.text or "chosen" in first.text
     tool = first.find_element("css selector", "button").text
-    person.see("h2").click()
-    person.press(Keys.ENTER)
+    person.press("j", Keys.ENTER)
     person.saved(3)
     person.settled()
     assert tool in person.see_text("tr[data-row]", "chosen").text
@@ -164,7 +167,7 @@ def test_working_of_a_limit_and_of_a_result(person: Person) -> None:
 def test_compare_and_why_not_the_others(person: Person) -> None:
     open_rough_turn(person)
     person.see("h2").click()
-    person.press("p", "j", "p")
+    person.press("p", "j", "j", "p")
     person.see_text("button", "compare 2").click()
     sheet = person.see("[role=dialog]")
     assert "cost of an edge" in sheet.text
@@ -193,7 +196,7 @@ def test_bench_walks_operations_and_search_finds_anything(person: Person) -> Non
 
 def test_an_operator_reads_but_cannot_set(person: Person) -> None:
     person.sign_in("operator")
-    open_rough_turn(person)
+    open_rough_turn(person, by_address=True)
     assert not person.see("#feed_per_rev").is_enabled()
     assert not person.see("tr[data-row] button").is_enabled()
     assert "0.3 mm/rev" in person.value("#feed_per_rev")
@@ -232,16 +235,17 @@ def test_a_clamp_answers_its_caution(person: Person) -> None:
 
 def test_an_operator_notes_and_measures_at_the_machine(person: Person) -> None:
     person.sign_in("operator")
-    open_rough_turn(person)
+    open_rough_turn(person, by_address=True)
     person.see("h2").click()
     person.press("n")
     person.see("[role=dialog] textarea").send_keys("chips short and blue")
     person.see_text("[role=dialog] button", "Keep the note").click()
     person.see_text("[role=dialog] li", "chips short and blue")
-    fields = person.all("[role=dialog] form input.w-32")
+    fields = [person.see_text("[role=dialog] label", name).find_element("css selector", "input") for name in ("commanded Ø", "measured Ø")]
     fields[0].send_keys("53.25")
     fields[1].send_keys("about 53", Keys.ENTER)
-    assert "measured" in person.see_text("[role=dialog] [role=alert]", "about 53").text
+    person.see_text("[role=dialog] [role=alert]", "about 53")
+    assert fields[1].get_attribute("aria-invalid") == "true"
     fields[1].send_keys(Keys.CONTROL, "a")
     fields[1].send_keys("53.268", Keys.ENTER)
     person.see_text("[role=dialog] td", "18.0 µm")
@@ -256,21 +260,17 @@ def test_a_job_from_nothing(person: Person) -> None:
     person.see_text("button", "add an operation").click()
     for name, words in (("start_diameter", "40"), ("end_diameter", "36 h9"), ("length", "60"), ("distance_from_chuck", "20")):
         person.see(f"#drawing-{name}").send_keys(words)
-    person.see_text("[role=dialog] button", "Add to the run order").click()
+    person.see_text("[role=dialog] button", "Add with its best tool").click()
     person.saved(2)
     person.see_text("table a", "Turn Ø36 h9").click()
     person.see("#feed_per_rev")
-    person.settled()
-    person.see("h2").click()
-    person.press(Keys.ENTER)
-    person.saved(3)
     person.settled()
     assert "over its bound" not in " ".join(e.text for e in person.all("ul[aria-label^=Limits] li button span") if "■" in e.text)
     assert float(person.read("[data-testid=operation_cost]").split()[0]) > 0
     person.press("e")
     field = person.see("#drawing-roughness")
     field.send_keys("0.2", Keys.ENTER)
-    person.saved(4)
+    person.saved(3)
     person.settled()
     person.see_text("ul[aria-label^=Limits] li", "finish Ra")
 

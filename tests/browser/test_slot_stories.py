@@ -13,7 +13,7 @@ from tests.browser.person import Person
 from tests.browser.test_turning_stories import LIMITS, broken, leave, number, open_operation
 
 pytestmark = pytest.mark.browser
-SCENE = "section[aria-label=Scene] svg"
+SCENE = "section[aria-label^=Scene] svg"
 
 
 def sheet(person: Person, key: str, title: str) -> None:
@@ -81,10 +81,10 @@ def test_a_cut_off_that_breaks_is_understood_and_mended(person: Person) -> None:
 
     # the way to the centre is travelled by keys, and played
     person.see("#operation-map").click()
-    before = person.read("section[aria-label=Scene] h2 + span")
+    before = person.read("section[aria-label^=Scene] h2 + span")
     for _ in range(6):
         person.press(".")
-    person.until(lambda: person.read("section[aria-label=Scene] h2 + span") != before, "the blade goes in")
+    person.until(lambda: person.read("section[aria-label^=Scene] h2 + span") != before, "the blade goes in")
     person.see("[data-testid=play]").click()
     person.until(lambda: "pause" in person.read("[data-testid=play]"), "it plays")
     person.see("[data-testid=play]").click()
@@ -96,7 +96,7 @@ def test_two_blades_are_compared_by_edge_by_seconds_and_by_piece(person: Person)
     rows = person.until(lambda: person.all("section[aria-label^=Tools] tbody tr"), "the ranking")
     assert len(rows) >= 3
     person.see("main h2").click()
-    person.press("p", "j", "p")
+    person.press("p", "j", "j", "p")
     person.see_text("section[aria-label^=Tools] button", "compare 2").click()
     person.until(lambda: person.all("[role=dialog] tbody tr th"), "the comparison")
     drivers = {
@@ -125,19 +125,21 @@ def test_a_groove_is_added_and_its_ways_are_tried(person: Person) -> None:
     person.type_over("#drawing-standard", "O-ring 3.53", Keys.TAB)
     person.type_over("#drawing-diameter", "110", Keys.TAB)
     person.type_over("#drawing-distance_from_chuck", "-18", Keys.TAB)
-    person.see_text("[role=dialog] button", "Add to the run order").click()
-    refused = person.see_text("[role=dialog] [role=alert]", "nearer wall from the jaws")
+    person.see_text("[role=dialog] button", "Add with its best tool").click()
+    refused = person.see("#drawing-distance_from_chuck-refused")
     assert "outside 0 to" in refused.text
     assert person.see("#drawing-distance_from_chuck").get_attribute("aria-invalid") == "true"
     assert person.value("#drawing-diameter") == "110"
     person.type_over("#drawing-distance_from_chuck", "18", Keys.TAB)
-    person.see_text("[role=dialog] button", "Add to the run order").click()
+    person.see_text("[role=dialog] button", "Add with its best tool").click()
     person.saved(2)
     person.see_text("table a", "Groove Ø110").click()
     person.see("#operation-map")
     person.settled()
     assert "Ø110 → Ø104" in person.read(SCENE)  # 2 × 2.85 deep, in the middle of its limits
-    person.see_text("[data-testid^=caution]", "hold them against the standard")
+    person.press("v")
+    person.see_text("[role=dialog] [data-testid^=caution]", "hold them against the standard")
+    leave(person)
 
     # the wide groove: stepped stroke by stroke, then cleared in another way
     person.press("[")
@@ -148,7 +150,7 @@ def test_a_groove_is_added_and_its_ways_are_tried(person: Person) -> None:
     person.see_text("section[aria-label='The groove filling up'] p", "Usual here: plunge and turn")
     person.see("#operation-map").click()
     person.press(Keys.ARROW_RIGHT)
-    person.see_text("section[aria-label=Scene] h2 + span", "2 of")
+    person.see_text("section[aria-label^=Scene] h2 + span", "2 of")
     seconds = number(person.read("[data-testid=operation_time]"))
     Select(person.see("#way")).select_by_visible_text("side by side")
     person.saved(3)
@@ -172,7 +174,7 @@ def test_a_blade_that_fouls_its_ring_is_seen_and_changed(person: Person) -> None
     draw(person, outer_diameter="48 H11")
     assert "Ø of the first plunge" in broken(person)
     assert person.see("#operation-map").get_attribute("aria-label") != clear
-    person.see_text("[data-testid=caution-rubs]", "meets the outer wall")
+    person.caution("rubs", "meets the outer wall")
     take_remedy(person, "face blade 4 dia 40 to 60")
     person.saved(3)
     person.settled()
@@ -183,7 +185,7 @@ def test_a_blade_that_fouls_its_ring_is_seen_and_changed(person: Person) -> None
     Select(person.see("#spindle")).select_by_visible_text("reverse")
     person.saved(4)
     person.settled()
-    person.see_text("[data-testid=caution-hand]", "Turn the spindle the other way")
+    person.caution("hand", "Turn the spindle the other way")
     person.see("button[aria-label^=Undo]").click()
     person.saved(5)
     person.settled()
@@ -210,4 +212,4 @@ def test_a_trepanned_ring_is_weighed_against_drilling_and_shared_by_two_edges(pe
 
     # what is left at the back is drawn, and the slug is spoken of as soon as nothing holds it
     draw(person, web="0 mm")
-    person.see_text("[data-testid=caution-slug]", "")
+    person.caution("slug", "")

@@ -26,7 +26,9 @@ def broken(person: Person) -> str:
 
 
 def number(text: str) -> float:
-    return float(text.replace("Ø", "").split()[0])
+    """The first number of a text; a time on the clock in seconds."""
+    first = text.replace("Ø", "").split()[0]
+    return 60.0 * float(first.split(":")[0]) + float(first.split(":")[1]) if ":" in first else float(first)
 
 
 def study(person: Person, key: str, title: str) -> None:
@@ -57,8 +59,8 @@ def test_the_slender_runner_shaft_until_it_is_supported(person: Person) -> None:
     # the bench catches it before the cut: it sings and it tapers, and says so on the drawing
     assert "chatter" in broken(person)
     assert "part bends" in broken(person)
-    assert "taper, thick at the free end" in person.see_text("section[aria-label=Scene] text", "taper").text
-    person.see_text("[data-testid=caution-slender]", "support it or shorten it")
+    assert "taper, thick at the free end" in person.see_text("section[aria-label^=Scene] text", "taper").text
+    person.caution("slender", "support it or shorten it")
 
     # rigidity says how far, that no speed helps, and what each support would bring
     study(person, "r", "Rigidity")
@@ -98,14 +100,16 @@ def test_the_slender_runner_shaft_until_it_is_supported(person: Person) -> None:
 def test_the_weld_repaired_hub_to_its_bearing_size(person: Person) -> None:
     # under the weld: where to touch off, and what the first cut meets
     open_operation(person, "Deflector hub", "Turn under the weld")
-    person.see_text("[data-testid=caution-weld_touch_off]", "highest point")
+    person.caution("weld_touch_off", "highest point")
     study(person, "z", "Passes and size")
     person.see_text("[role=dialog] p", "is that point, not the mean")
     leave(person)
     # a caution that was read stays away
-    person.see("[data-testid=caution-guards] button").click()
+    person.press("v")
+    person.see("[role=dialog] [data-testid=caution-guards] button").click()
     person.until(lambda: not person.all("[data-testid=caution-guards]"), "the caution is put away")
-    person.see_text("button", "1 read")
+    person.see_text("[role=dialog] button", "1 read")
+    leave(person)
 
     # the bearing size: three equal cuts are planned
     person.press("]")
@@ -174,7 +178,7 @@ def test_hard_turning_against_grinding_and_the_edge_in_its_seat(person: Person) 
     person.saved(3)
     person.until(lambda: "a little below, as now" in " ".join(row.text for row in person.all("[data-testid=height]")), "the tip is lower")
     leave(person)
-    person.see_text("[data-testid=caution-off_centre]", "below centre")
+    person.caution("off_centre", "below centre")
 
     # coolant: what is forbidden here cannot be taken, and the reason is given
     study(person, "c", "Coolant")
@@ -188,9 +192,9 @@ def test_hard_turning_against_grinding_and_the_edge_in_its_seat(person: Person) 
 def test_bad_plans_keep_what_was_typed_and_name_the_bound(person: Person) -> None:
     open_operation(person, "Runner shaft", "Rough turn Ø57")
     study(person, "z", "Passes and size")
-    field = "input[aria-describedby=plan-refusal]"
+    field = "[role=dialog] label:first-of-type input"
     person.type_over(field, "3; 2; 1")
-    refusal = person.see_text("#plan-refusal", "before the last")
+    refusal = person.see_text("[role=dialog] [role=alert]", "before the last")
     assert "Bound: below" in refusal.text
     assert person.value(field) == "3; 2; 1"
     person.type_over(field, "2; 1; 1")
@@ -213,5 +217,5 @@ def test_house_rules_show_both_schools_and_change_the_bench(person: Person) -> N
     person.see_text("table a", "Finish bearing seat").click()
     person.see("#feed_per_rev")
     person.settled()
-    person.see_text("[data-testid=caution-off_centre]", "as the house sets it")
+    person.caution("off_centre", "as the house sets it")
     person.see_text("section[aria-label=Settings] span", "planned")

@@ -76,7 +76,9 @@ def test_the_cut_off_that_one_step_of_feed_brings_within_its_limits() -> None:
     setup, stock = read_any_request({**form, "feature": {"diameter": 50, "part_length": 40, "distance_from_chuck": 10}})
     first = advise_any(setup, stock).candidates[0]
     assert first.feed_per_rev < 0.112
-    geared = read_any_request({**form, "material": "EN AW-6082 T6", "machine": "geared lathe", "feature": {"diameter": 40, "part_length": 40}})
+    geared = read_any_request(
+        {**form, "material": "EN AW-6082 T6", "machine": "geared lathe", "feature": {"diameter": 40, "part_length": 40}}
+    )
     assert advise_any(*geared).candidates  # power 2 % over at the goal's own feed
 
 

@@ -84,7 +84,12 @@ def test_a_whole_shaft_in_one_line() -> None:
 
 @pytest.mark.parametrize(
     "line",
-    ["45 × 120; Ø30 h6 x 50 Ra 0,8", "Ø30 h6 x 50 Ra 0.8, Ø45 x 120", "dia 45 x 120, dia. 30 h6 * 50 Ra 0.8", "Ø45 x 120 mm, Ø30 h6 x 50 Ra 0.8."],
+    [
+        "45 × 120; Ø30 h6 x 50 Ra 0,8",
+        "Ø30 h6 x 50 Ra 0.8, Ø45 x 120",
+        "dia 45 x 120, dia. 30 h6 * 50 Ra 0.8",
+        "Ø45 x 120 mm, Ø30 h6 x 50 Ra 0.8.",
+    ],
 )
 def test_one_shaft_in_many_spellings(line: str) -> None:
     assert said(line) == said("Ø45 x 120, Ø30 h6 x 50 Ra 0.8")

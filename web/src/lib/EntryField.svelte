@@ -37,7 +37,7 @@
   // what is being typed stands until it is taken, whatever is saved or repainted meanwhile; refused, it stands too
   let typed = $state<string | null>(null);
   let own = $state<Problem | null>(null);
-  let sent = "";
+  let sent: string | null = null; // what is with the server, or was refused there
   const list = $derived(options.length ? `${id ?? uid}-options` : undefined);
   const error = $derived.by((): FieldError | null => {
     const from = own ?? problem;
@@ -49,26 +49,23 @@
   // a person who took somebody else's version sees that version
   $effect(() => {
     void drops.count;
-    typed = null;
-    own = null;
+    typed = own = sent = null;
   });
 
   async function finish() {
     const text = typed?.trim();
     if (text === undefined) return;
     if (text === value) {
-      typed = own = null;
+      typed = own = sent = null;
       return;
     }
-    if (own && text === sent) return;
+    if (text === sent) return; // Enter, then leaving the field: one gesture
     sent = text;
     const answer = commit(text);
-    if (!(answer instanceof Promise)) {
-      typed = null;
-      return;
-    }
-    own = await answer;
-    if (!own && typed?.trim() === text) typed = null;
+    if (answer instanceof Promise) own = await answer;
+    if (own) return;
+    sent = null;
+    if (typed?.trim() === text) typed = null;
   }
 
   function take(reading: string) {
@@ -80,8 +77,7 @@
     if (event.key !== "Escape" || (typed === null && !error)) return;
     event.stopPropagation();
     event.preventDefault();
-    typed = null;
-    own = null;
+    typed = own = sent = null;
     giveUp?.();
   }
 </script>
@@ -108,7 +104,7 @@
   >{/if}
 {#if error}
   <p id="{id ?? uid}-refused" role="alert" class="text-signal col-span-full text-[13px]">
-    {error.message}
+    {error.message}{error.bound && !error.message.includes(error.bound) ? ` Bound: ${error.bound}.` : ""}
     {#each error.readings ?? [] as reading (reading)}
       <button type="button" class="plain-link mr-2" onclick={() => take(reading)}>{reading}</button>
     {/each}

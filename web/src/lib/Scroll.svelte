@@ -44,7 +44,13 @@
 
 <div class="relative flex min-h-0 flex-1 flex-col">
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-  <div bind:this={body} class="min-h-0 flex-1 overflow-auto {extra}" tabindex="0" {role} aria-label={label}>
+  <div
+    bind:this={body}
+    class="relative min-h-0 flex-1 overflow-auto {extra}"
+    tabindex="0"
+    {role}
+    aria-label={label}
+  >
     {@render children()}
   </div>
   {#if below}

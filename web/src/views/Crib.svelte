@@ -18,6 +18,7 @@
   const search = new ToolSearch();
   search.q = new URLSearchParams(untrack(() => router.querystring ?? "")).get("q") ?? "";
   let place = $state(0);
+  let walking = false;
   let entering = $state(false);
   let opened = $state(untrack(() => (params?.id ? Number(params.id) : null)));
   const spaced = (count: number) => count.toLocaleString("en").replace(/,/g, " ");
@@ -49,9 +50,13 @@
 
   /** Into the list, and along it: the row's own button has the focus and answers to Enter and Space. */
   function walk(by: 1 | -1) {
-    const there = document.activeElement?.matches("[data-tool-row]") ?? false;
+    const there = walking || (document.activeElement?.matches("[data-tool-row]") ?? false);
     if (there) place = Math.max(0, Math.min(place + by, search.matched - 1));
-    window.setTimeout(() => document.querySelector<HTMLElement>(`[data-tool-row="${place}"]`)?.focus(), 30);
+    walking = true; // a far row is drawn a moment later
+    window.setTimeout(() => {
+      document.querySelector<HTMLElement>(`[data-tool-row="${place}"]`)?.focus();
+      walking = false;
+    }, 30);
   }
 </script>
 

@@ -95,7 +95,7 @@
   {@const job = editor.job}
   <div class="job-bench mx-auto grid h-full min-h-[640px] max-w-[1500px] gap-2 p-2">
     <h1 class="sr-only">{job.document.name}</h1>
-    <div class="area-stale contents"><StaleBar {editor} /></div>
+    <StaleBar {editor} />
     <Panel title="{job.document.name} · {job.document.material}" class="area-drawing">
       {#snippet aside()}
         <span class="flex flex-wrap items-center gap-x-4"

@@ -105,7 +105,7 @@
           >
         {/each}
         {#each sparse(view.deep.ticks, (t) => y(t.value), 12).filter((t) => y(t.value) < height - 34) as t (t.value)}
-          <text x="30" y={y(t.value) + 4} text-anchor="end" class="draw-text figure" font-size="12"
+          <text x="36" y={y(t.value) + 4} text-anchor="end" class="draw-text figure" font-size="12"
             >{session.units === "inch" ? t.inch : t.metric}</text
           >
         {/each}
