@@ -182,6 +182,6 @@ def _groove(step: Step, what: str, place: float | None, system: str) -> Planned:
         note = f"its place was not said: {room:.3g} mm from the end of the step"
     else:
         near = step.far - place - wide
-    if near < step.near or near + wide > step.far:
+    if near < step.near:
         raise OutOfRange("line", f"'groove {what}' does not stand on its step of {step.length:g} mm.", f"within {step.length:g} mm")
     return Planned("groove", f"Groove {what}", {**given, "distance_from_chuck": f"{near:g} mm"}, note)

@@ -71,8 +71,8 @@ def copy_job(job_id: int, author: AbstractBaseUser) -> Job:
 def _free_name(name: str, longest: int) -> str:
     """The name with the first number that no job has; shortened only where the number would not fit."""
     taken = set(Job.objects.values_list("name", flat=True))
-    for number in range(2, 10_000):
-        tail = f", copy {number}" if number > 2 else ", copy"
+    for number in range(1, 10_000):
+        tail = f", copy {number}" if number > 1 else ", copy"
         if (made := name[: longest - len(tail)] + tail) not in taken:
             return made
     raise Refusal(422, "There are too many copies of this job.")

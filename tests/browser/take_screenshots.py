@@ -18,12 +18,12 @@ FOLDER = ROOT / "docs" / "screenshots"
 PICTURES = (
     ("jobs", "/", "light", "mm", ""),
     ("job-bench", "/jobs/{shaft}", "light", "mm", ""),
+    ("shaft-line", "/jobs/{shaft}", "light", "mm", "line"),
     ("operation-bench", "/jobs/{shaft}/operations/op30", "light", "mm", ""),
     ("cut-off", "/jobs/{pin}/operations/op40", "light", "mm", "travel"),
     ("groove", "/jobs/{carrier}/operations/op20", "light", "mm", "step"),
     ("face-groove", "/jobs/{ring}/operations/op20", "light", "mm", ""),
     ("trepanning-dark-inch", "/jobs/{disc}/operations/op10", "dark", "inch", ""),
-    ("working", "/jobs/{shaft}/operations/op30", "light", "mm", "w"),
     ("crib", "/crib?q=CNMG", "light", "mm", "Enter"),
     ("geometries", "/crib/geometries", "light", "mm", ""),
     ("assemblies", "/crib/assemblies", "light", "mm", ""),
@@ -31,7 +31,6 @@ PICTURES = (
     ("exchange", "/exchange", "light", "mm", "import"),
     ("shelf", "/shelf", "light", "mm", ""),
     ("floor", "/floor", "light", "mm", ""),
-    ("ways-to-turn", "/jobs/{hub}/operations/op20", "light", "mm", "t"),
     ("passes-and-size", "/jobs/{hub}/operations/op30", "light", "mm", "measure"),
     ("rigidity", "/jobs/{shaft}/operations/op60", "light", "mm", "unsupported"),
 )
@@ -71,6 +70,11 @@ def _take(site: str) -> None:
                 _preview_an_import(person)
             elif keys == "measure":
                 _measure_two_passes(person)
+            elif keys == "line":
+                person.see("main h2").click()
+                person.press("l")
+                person.see("#shaft-line").send_keys("Ø60 x 90, Ø45 h7 x 80 Ra 1.6, Ø30 k6 x 60 Ra 0.8, groove DIN 471, cut off")
+                person.pause(1.5)
             elif keys in ("travel", "step"):
                 person.see("#operation-map").click()
                 person.press(*(["."] * 6 if keys == "step" else []))
@@ -88,6 +92,14 @@ def _take(site: str) -> None:
         person.pause(1.0)
         chrome.save_screenshot(str(FOLDER / "setup-sheet.png"))
         print("  setup-sheet.png")
+        chrome.set_window_size(820, 1180)
+        chrome.execute_cdp_cmd(
+            "Emulation.setDeviceMetricsOverride", {"width": 820, "height": 1180, "deviceScaleFactor": 1, "mobile": False}
+        )
+        person.go(f"/jobs/{known['hub']}/at-machine/op30")
+        person.pause(2.0)
+        chrome.save_screenshot(str(FOLDER / "at-the-machine.png"))
+        print("  at-the-machine.png")
     finally:
         chrome.quit()
 

@@ -18,7 +18,8 @@ SLOTS = {"cut-off": ("Guide-vane pin", "op40"), "groove": ("Bearing carrier", "o
          "face-groove": ("Nozzle ring", "op20"), "trepan": ("Screen cover disc", "op10")}  # fmt: skip
 # each theme at a width of its own: colours do not change with the width, targets and order do
 LOOKS = (("light", 1280, 800), ("dark", 1024, 768), ("light", 820, 1180))
-VIEWS = ("jobs", "job", "at-machine", "sheet-a", "sheet-l", "sheet-t", "operation", "crib", "tool", "geometries", "assemblies", "tool-materials", "exchange", "shelf", "floor",
+VIEWS = ("jobs", "job", "at-machine", "sheet-a", "sheet-l", "sheet-t",
+         "operation", "crib", "tool", "geometries", "assemblies", "tool-materials", "exchange", "shelf", "floor",
          "study-z", "study-r", "study-l", "study-t", "study-g", "study-c", "study-h", "log", *SLOTS)  # fmt: skip
 
 

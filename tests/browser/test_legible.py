@@ -13,6 +13,8 @@ pytestmark = pytest.mark.browser
 MEASURE = (Path(__file__).parent / "legible.js").read_text(encoding="utf-8")
 SIZES = ((1280, 800), (1024, 768))
 # units and theme change together: a theme moves no word, and both are seen at both sizes
+JOBS = ("Runner shaft", "Deflector hub, weld repaired", "Guide-vane pin", "Wear bush", "Spear-valve needle, hardened", "Bearing carrier",
+        "Nozzle ring", "Screen cover disc")  # fmt: skip
 LOOKS = (("mm", "light"), ("inch", "dark"))
 
 
@@ -24,8 +26,7 @@ def measure(person: Person, scope: str) -> list[str]:
     return list(found)
 
 
-@pytest.mark.parametrize("name", ["Runner shaft", "Deflector hub, weld repaired", "Guide-vane pin", "Wear bush", "Spear-valve needle, hardened",
-                                  "Bearing carrier", "Nozzle ring", "Screen cover disc"])  # fmt: skip
+@pytest.mark.parametrize("name", JOBS)
 def test_every_word_of_every_demo_operation_can_be_read(person: Person, name: str) -> None:
     job = Job.objects.get(name=name)
     operations = [entry["id"] for entry in job.revisions.first().document["operations"]]
@@ -57,7 +58,8 @@ def test_the_measure_sees_what_it_is_for(person: Person) -> None:
         """document.getElementById('main').innerHTML = `<section>
         <p id="cut">a label that is much too long for its place</p>
         <div id="pile"><span>one word</span><span>over another</span></div>
-        <svg width="200" height="60"><text x="190" y="20">leaves it</text><text x="10" y="40">struck</text><path d="M0,36H80" stroke="red"/></svg>
+        <svg width="200" height="60"><text x="190" y="20">leaves it</text><text x="10" y="40">struck</text>
+        <path d="M0,36H80" stroke="red"/></svg>
         <input id="clips" value="0.0145 mm/rev and more"></section>`;
         const cut = document.getElementById('cut'); cut.style.cssText = 'width:60px;overflow:hidden;white-space:nowrap';
         const pile = document.getElementById('pile'); pile.style.cssText = 'position:relative;height:20px';

@@ -3,15 +3,19 @@
 from __future__ import annotations
 
 import random
+from types import SimpleNamespace
 from typing import Any
 
 import pytest
 
+from cutting.advice import Candidate
 from cutting.advice.contests import advise_any
+from cutting.advice.score import score
 from cutting.doors.json_form import read_any, read_any_request
 from cutting.errors import CuttingError
 from cutting.operations.outcome import Outcome, Severity
 from cutting.operations.registry import evaluate
+from cutting.operations.setup import Goal, HouseRules
 from cutting.quantities import write
 
 FREE = {"cutting_speed", "feed_per_rev", "depth_of_cut", "pass_depths", "overhang"}
@@ -94,3 +98,33 @@ def test_a_near_miss_says_what_it_reaches_and_what_is_asked() -> None:
     assert "ipr" in nearest.inch
     assert advice.missed >= len(advice.nearly) > 12
     assert all("of its bound" in row.reason for row in advice.nearly)
+
+
+def row_of(**figures: float) -> Candidate:
+    usual = {"seconds": 30.0, "cost": 1.0, "secure": 0.97, "change_parts": 10.0, "beside": 0.0}
+    named = dict.fromkeys(("insert", "holder", "designation", "geometry", "grade", "binding", "reason"), "x")
+    numbers = dict.fromkeys(
+        ("passes", "cutting_speed", "feed_per_rev", "depth_of_cut", "median_parts", "chip_index", "edge_cost", "edges", "roughness",
+         "speed_reached", "utilisation"), 1.0,
+    )  # fmt: skip
+    return Candidate(**{**named, **numbers, **usual, **figures})  # type: ignore[arg-type]
+
+
+def test_the_goal_orders_by_what_it_says() -> None:
+    def order(goal: Goal) -> Any:
+        machine = SimpleNamespace(rate=60.0)
+        setup = SimpleNamespace(goal=goal, machine=machine, house=HouseRules(secure_probability=0.95))
+        return lambda **figures: score(setup, row_of(**figures))
+
+    cheap, fast, sure = (order(goal) for goal in (Goal.CHEAPEST, Goal.FASTEST, Goal.MOST_SECURE))
+    assert cheap(cost=1.0, seconds=90) < cheap(cost=1.01, seconds=10)
+    assert cheap(cost=1.0, beside=0.2) > cheap(cost=1.1)  # the kerf is money too
+    assert fast(seconds=29, cost=9) < fast(seconds=30, cost=1)
+    assert fast(cost=1.0) < fast(cost=1.1)  # of two as fast the cheaper one; by a whole second never
+    assert abs(fast(cost=2.0) - fast(cost=1.0)) < 0.01
+    # below the wanted 95 % (and two per cent of grace) no money makes up for it; above it a stop is weighed as what it costs
+    assert sure(secure=0.92, cost=0.1) > sure(secure=0.94, cost=20)
+    assert sure(secure=0.935, cost=1) - sure(secure=0.96, cost=1) < 1.0
+    # 45 min of a machine at 60 an hour are 45; 3 % a run of 10 pieces less are 0.135 a piece
+    assert sure(secure=0.96) - sure(secure=0.99) == pytest.approx(0.135)
+    assert sure(secure=0.96, change_parts=20) < sure(secure=0.96, change_parts=10)

@@ -101,10 +101,24 @@ def test_inches_and_a_shaft_as_thick_as_its_bar() -> None:
     assert [title for title, _ in said("Ø50 x 60, Ø40 x 30")] == ["Face", "Turn Ø40"]  # the bar itself needs no cut
 
 
+def test_a_fine_surface_or_size_is_a_cut_of_its_own_and_a_hair_of_stock_none() -> None:
+    def titles(line: str, blank: float = 50) -> list[str]:
+        return [title for title, _ in said(line, blank)][1:]
+
+    assert titles("Ø30 x 50 Ra 6.3") == ["Turn Ø30"]
+    assert titles("Ø30 x 50") == ["Turn Ø30"]
+    assert titles("Ø30 x 50 Ra 3.2") == ["Rough turn Ø30.6", "Finish Ø30"]
+    assert titles("Ø30 h9 x 50") == ["Rough turn Ø30.6", "Finish Ø30 h9"]
+    assert titles("Ø30 h9 x 50 Ra 6.3") == ["Rough turn Ø30.6", "Finish Ø30 h9"]
+    assert titles("Ø45 x 50", blank=45.04) == []  # less than half a tenth on diameter is the bar as it came
+    assert titles("Ø45 x 50", blank=45.06) == ["Turn Ø45"]
+
+
 @pytest.mark.parametrize(
     ("line", "words"),
     [("", "empty"), ("cut off", "no step"), ("Ø45 x 500", "has 200 mm"), ("Ø70 x 10", "thicker than the blank"), ("M10 x 5", "M10"),
-     ("groove 3 x 26", "before any step"), ("Ø45 x 30 chamfer 1", "chamfer 1"), ("Ø45 x -3", "Ø45 x -3"), ("Ø40 x 10, groove 12 x Ø30", "does not stand"),
+     ("groove 3 x 26", "before any step"), ("Ø45 x 30 chamfer 1", "chamfer 1"), ("Ø45 x -3", "Ø45 x -3"),
+     ("Ø40 x 10, groove 12 x Ø30", "does not stand"),
      ("Ø41 x 60, groove DIN 999", "DIN 999"), ("Ø1,500 x 20", "can be")],
 )  # fmt: skip
 def test_a_line_that_cannot_be_read_says_which_words(line: str, words: str) -> None:

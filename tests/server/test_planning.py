@@ -1,0 +1,138 @@
+"""From the drawing to a plan over HTTP: sketch, shaft line, best tools; jobs copied, archived, told of, and in conflict."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+
+from server.jobs.differences import differences
+from server.jobs.models import Job, Measurement, Note
+from tests.server.conftest import Api
+
+JobId = Callable[[str], int]
+
+
+def sketch(who: Api, job: int, kind: str, feature: dict[str, Any], **more: Any) -> dict[str, Any]:
+    answer = who.post(f"/api/jobs/{job}/sketch", {"kind": kind, "feature": feature, "units": "mm", **more})
+    assert answer.status_code == 200, answer.content
+    found: dict[str, Any] = answer.json()
+    return found
+
+
+def test_a_sketch_settles_what_the_part_knows_and_draws_it(operator: Api, job_id: JobId) -> None:
+    job = job_id("Runner shaft")
+    found = sketch(operator, job, "turn", {"end_diameter": "30", "length": "40"})
+    settled = {one["name"]: one for one in found["settled"]}
+    assert settled["start_diameter"]["display"]["metric"] == "35.01 mm"
+    assert settled["shoulder"]["flag"] is True
+    assert any(one["identity"] == "new" for one in found["outline"]["removed"])
+    lengths = [one["display"]["metric"] for one in found["outline"]["lengths"]]
+    assert lengths == ["248", "198", "128", "42"]  # shoulders from the free face, the boss of 2 mm in front of it
+    broken = sketch(operator, job, "turn", {"end_diameter": "soon", "length": "40"})
+    assert broken["problem"]["field"] == "feature.end_diameter"
+    assert Job.objects.get(pk=job).revision == 1  # nothing is saved by looking
+
+
+def test_an_operation_without_its_from_diameter_follows_the_part(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Wear bush")
+    added = engineer.edit(job, 1, action="add_operation", kind="turn", title="Neck", feature={"end_diameter": "60", "length": "20"}).json()
+    entry = added["document"]["operations"][-1]
+    assert "start_diameter" not in entry["feature"]
+
+    def starts() -> float:
+        answer = engineer.post(f"/api/jobs/{job}/operations/{entry['id']}/evaluate", {"settings": {}, "units": "mm"}).json()
+        return float(answer["view"]["scene"]["start_diameter"])
+
+    assert starts() == pytest.approx(68.0, abs=0.1)
+    engineer.edit(job, 2, action="remove_operation", operation="op30")
+    engineer.edit(job, 3, action="set_feature", operation="op20", feature={"end_diameter": "70"})
+    assert starts() == pytest.approx(70.0)
+
+
+def test_a_shaft_in_one_line_becomes_operations_with_their_best_tools(engineer: Api) -> None:
+    new = {"name": "Pin", "material": "C45", "machine": "two-axis lathe", "diameter": "50", "free_length": "200"}
+    job = engineer.post("/api/jobs", new).json()["id"]
+    line = {"line": "Ø45 x 120, Ø30 h6 x 50 Ra 1.6, groove DIN 471, cut off", "units": "mm"}
+    read = engineer.post(f"/api/jobs/{job}/shaft-line", line).json()
+    assert [one["kind"] for one in read["operations"]] == ["face", "turn", "turn", "turn", "groove", "cut off"]
+    assert {label["display"]["metric"] for label in read["outline"]["labels"]} >= {"45", "30"}
+    operations = [{name: one[name] for name in ("kind", "title", "feature")} for one in read["operations"]]
+    made = engineer.edit(job, 1, action="add_operations", operations=operations).json()
+    assert made["revision"] == 2  # one gesture
+    assert [row["status"] for row in made["state"]["operations"]].count("broken") == 0
+    refused = engineer.post(f"/api/jobs/{job}/shaft-line", {"line": "Ø45 x 500"})
+    assert (refused.status_code, refused.json()["errors"][0]["field"]) == (422, "line")
+    assert "the blank has 200 mm" in refused.json()["title"]
+
+
+def test_the_best_tools_cost_what_they_said(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Runner shaft")
+    door = f"/api/jobs/{job}/best"
+    each, shared = (engineer.post(door, {"worth": worth}).json() for worth in ("0", "0,3"))
+    assert shared["tools_then"] < each["tools_then"] <= each["tools_now"]
+    tools = [{"operation": row["operation"], "tool": row["then"], "settings": row["settings"]} for row in shared["rows"]]
+    taken = engineer.edit(job, 1, action="take_tools", tools=tools).json()
+    assert taken["revision"] == 2
+    assert len(taken["state"]["tools"]) == shared["tools_then"]
+    promised = float(shared["cost_then"]["metric"].split()[0])
+    assert sum(row["cost"] for row in taken["state"]["operations"]) == pytest.approx(promised, rel=0.02)
+    assert engineer.post(door, {"worth": "-1"}).json()["errors"][0]["field"] == "worth"
+
+
+def test_a_copy_is_a_job_of_its_own_and_the_archive_keeps_all(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Wear bush")
+    copy = engineer.post(f"/api/jobs/{job}/copy", {}).json()
+    assert (copy["document"]["name"], copy["revision"]) == ("Wear bush, copy", 1)
+    again = engineer.post(f"/api/jobs/{job}/copy", {}).json()
+    assert again["document"]["name"] == "Wear bush, copy 2"
+    engineer.edit(copy["id"], 1, action="set_part", goal="fastest")
+    assert engineer.get(f"/api/jobs/{job}").json()["document"]["goal"] == "cheapest"
+    assert engineer.post(f"/api/jobs/{copy['id']}/archive", {"archived": True}).status_code == 204
+    at_work = {row["id"] for row in engineer.get("/api/jobs").json()}
+    assert copy["id"] not in at_work
+    assert [row["id"] for row in engineer.get("/api/jobs?archived=true").json()] == [copy["id"]]
+    assert engineer.get(f"/api/jobs/{copy['id']}").json()["archived"] is True
+    engineer.post(f"/api/jobs/{copy['id']}/archive", {"archived": False})
+    assert copy["id"] in {row["id"] for row in engineer.get("/api/jobs").json()}
+    assert not Note.objects.filter(job_id=copy["id"]).exists()
+    assert not Measurement.objects.filter(job_id=copy["id"]).exists()
+
+
+def test_an_empty_job_claims_nothing(engineer: Api) -> None:
+    new = {"name": "Nothing yet", "material": "C45", "machine": "two-axis lathe", "diameter": "50", "free_length": "80"}
+    state = engineer.post("/api/jobs", new).json()["state"]
+    assert (state["attention"], state["why"], state["tools"]) == (4, "no operations yet", [])
+
+
+def test_the_pulse_says_who_changed_what(engineer: Api, operator: Api, job_id: JobId) -> None:
+    job = job_id("Runner shaft")
+    engineer.edit(job, 1, action="set_part", batch={"pieces": "61"})
+    pulse = operator.get(f"/api/jobs/{job}/pulse").json()
+    assert (pulse["number"], pulse["author"], pulse["gesture"]) == (2, "engineer", "pieces 61")
+    assert operator.get("/api/jobs/987654/pulse").status_code == 404
+
+
+def test_a_conflict_names_every_value_in_which_two_versions_differ(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Runner shaft")
+    engineer.edit(job, 1, action="set_settings", operation="op30", settings={"feed_per_rev": "0.22"})
+    stale = engineer.edit(job, 1, action="set_settings", operation="op30", settings={"feed_per_rev": "0.25"})
+    assert stale.status_code == 409
+    assert stale.json()["differences"] == [
+        {"where": "30 Rough turn Ø49.5", "what": "feed", "base": "0.3 mm/rev", "theirs": "0.22 mm/rev", "yours": "0.25 mm/rev"}
+    ]
+
+
+def test_differences_tell_moved_added_and_emptied_apart() -> None:
+    one = {"id": "a", "number": 10, "title": "Face", "tool": {"insert": "x"}, "settings": {"coolant": "jet"}}
+    two = {"id": "b", "number": 20, "title": "Turn", "tool": {"insert": "y"}, "settings": {}}
+    base = {"name": "part", "money": {"target": None}, "operations": [one, two]}
+    theirs = {**base, "operations": [two, one]}
+    yours = {**base, "money": {"target": 5}, "operations": [one]}
+    rows = {(row["where"], row["what"]): (row["base"], row["theirs"], row["yours"]) for row in differences(base, theirs, yours)}
+    assert rows["money", "target"] == ("–", "–", "5")
+    assert rows["10 Face", "place in the run order"] == ("1", "2", "1")
+    assert rows["20 Turn", "insert"] == ("y", "y", "–")
+    assert ("10 Face", "coolant") not in rows
+    assert differences(base, base, base) == []
