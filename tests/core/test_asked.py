@@ -31,7 +31,7 @@ def test_numbers_as_people_type_them(text: str, asked: Asked, value: float) -> N
     [("C45", MONEY, UnreadableQuantity), ("5 apples", MONEY, UnreadableQuantity), ("", MONEY, UnreadableQuantity),
      (True, MONEY, UnreadableQuantity), (math.nan, MONEY, UnreadableQuantity), ("-5", MONEY, OutOfRange), ("1e9", MONEY, OutOfRange),
      ("2,5", PIECES, UnreadableQuantity), ("0", PIECES, OutOfRange), ("0", SIZE, OutOfRange), ("50 kg", PIECES, UnreadableQuantity),
-     ([1], MONEY, UnreadableQuantity), (None, MONEY, UnreadableQuantity), ("12 kg", Asked("mass", "length", unit="kg"), UnreadableQuantity)],
+     ([1], MONEY, UnreadableQuantity), (None, MONEY, UnreadableQuantity), ("12 kg", Asked("x", "length", unit="kg"), UnreadableQuantity)],
 )  # fmt: skip
 def test_what_is_no_such_number_is_refused_with_its_bound(text: str, asked: Asked, error: type[CuttingError]) -> None:
     with pytest.raises(error) as refused:

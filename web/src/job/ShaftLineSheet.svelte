@@ -7,6 +7,7 @@
   import Silhouette from "../lib/Silhouette.svelte";
   import { session } from "../session.svelte";
   import type { JobEditor } from "./editor.svelte";
+  import { operationKinds } from "./kinds.svelte";
 
   let { editor, close }: { editor: JobEditor; close: () => void } = $props();
   // svelte-ignore state_referenced_locally
@@ -61,10 +62,16 @@
     close();
   }
 
-  const words = (feature: Record<string, unknown>) =>
-    Object.entries(feature)
-      .map(([name, value]) => `${name.replaceAll("_", " ")} ${value}`)
+  const kinds = operationKinds();
+  /** A feature in the words of its form. */
+  function words(one: Schemas["PlannedOut"]): string {
+    const fields = kinds.data?.find((kind) => kind.name === one.kind)?.feature ?? [];
+    const label = (name: string) => fields.find((field) => field.name === name)?.label.split(",")[0] ?? name;
+    return Object.entries(one.feature)
+      .filter(([name]) => name !== "where")
+      .map(([name, value]) => `${label(name)} ${value}`)
       .join(" · ");
+  }
 </script>
 
 <Sheet title="A whole shaft in one line" {close} wide>
@@ -107,7 +114,7 @@
           {#each found.operations as one, k (k)}
             <tr class="border-line border-b align-top"
               ><td class="py-1 font-semibold whitespace-nowrap">{one.title}</td><td class="figure"
-                >{words(one.feature)}{#if one.note}<span class="text-warn block">▲ {one.note}</span>{/if}</td
+                >{words(one)}{#if one.note}<span class="text-warn block">▲ {one.note}</span>{/if}</td
               ></tr
             >
           {/each}

@@ -94,7 +94,7 @@
     tabindex="-1"
   >
     {#if offers.isError}<p role="alert" class="text-signal">{offers.error.message}</p>{/if}
-    <table class="w-full">
+    <table class="w-full [&_td:not(:first-child)]:pl-4 [&_th:not(:first-child)]:pl-4">
       <thead class="text-soft text-left text-[13px]">
         <tr>
           <th scope="col" class="font-normal">tool material</th><th scope="col" class="text-right font-normal"
