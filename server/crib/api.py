@@ -13,7 +13,7 @@ from cutting.doors.plain import plain as as_plain
 from cutting.errors import CuttingError
 from cutting.names import plain
 from cutting.nomenclature import source_label
-from cutting.quantities import display, read_quantity
+from cutting.quantities import display, read_quantity, refuse_long
 from cutting.tooling.decode import decode
 from cutting.tooling.fitting import fit_checks
 from cutting.tooling.plan_view import holder_outline, insert_outline
@@ -87,7 +87,7 @@ def list_kinds(request: HttpRequest) -> list[dict[str, Any]]:
 @router.get("/read", response=schemas.Decoded)
 def read_designation(request: HttpRequest, designation: str) -> dict[str, Any]:
     """Explain a designation; a wrong one is refused with the position at fault and what is allowed there."""
-    found = _decoded(decode(designation.strip()[:60]))
+    found = _decoded(decode(refuse_long(designation.strip(), 60, "designation")))
     holders = Tool.objects.filter(seat=found["seat"], archived_at=None) if found["seat"] else Tool.objects.none()
     wanted = ("turning holder", "boring bar") if found["kind"] == "insert" else ("turning insert",)
     found["partners"] = list(holders.filter(kind__in=wanted).values_list("name", flat=True)[:30])

@@ -11,6 +11,7 @@ from ninja import Router, Schema
 from cutting.doors.plain import plain as as_plain
 from cutting.names import plain
 from cutting.nomenclature import source_label
+from cutting.quantities import refuse_long
 from cutting.quantities.write import Display, display
 from cutting.wear.reference import life_law
 from cutting.workpiece.behaviour import neighbours, traits
@@ -117,7 +118,7 @@ def list_groups(request: HttpRequest) -> list[dict[str, Any]]:
 def convert_hardness(request: HttpRequest, hardness: str, material: str = "", group: int = 0) -> dict[str, Any]:
     """A hardness or strength on every scale; refused where the standard's table does not hold."""
     what = shop().library.material(material).group if material else groups().get(group)
-    value, scale = read_hardness(hardness[:40])
+    value, scale = read_hardness(refuse_long(hardness, 40, "hardness"))
     found = convert(value, scale, what)
     rows = []
     for name, words in SCALES.items():
@@ -173,8 +174,8 @@ def read_material(request: HttpRequest, name: str) -> dict[str, Any]:
 
 def _brinell(text: str, group: int, field: str) -> float:
     if group not in groups():
-        return float(read_hardness(text[:40], field)[0])  # the group's own refusal comes from `derive`
-    return round(brinell(text[:40], groups()[group], field), 1)
+        return float(read_hardness(refuse_long(text, 40, field), field)[0])  # the group's own refusal comes from `derive`
+    return round(brinell(refuse_long(text, 40, field), groups()[group], field), 1)
 
 
 def _fact(label: str, shown: Display, source: str) -> dict[str, Any]:

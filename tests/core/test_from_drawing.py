@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 
 from cutting.advice import advise
 from cutting.advice.fewest import share_tools
+from cutting.doors.json_form import read_any
 from cutting.errors import CuttingError
 from cutting.operations.registry import evaluate_quickly
 from cutting.operations.setup import Feature, Setup
@@ -24,6 +25,7 @@ from cutting.quantities import Dimension
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import find_holder, holders, inserts
 from cutting.tooling.shapes import SHAPES
+from tests.core.slots import GROOVE, form
 
 Build = Callable[..., Setup]
 
@@ -197,6 +199,19 @@ def test_jaws_and_centre_are_named_too(setup: Build) -> None:
     )
     assert fouled(centre)[2] == "centre"  # type: ignore[index]
     assert fouled(setup()) is None
+
+
+@pytest.mark.parametrize(
+    ("steps", "needs", "breaks"),
+    [([[0, 116], [12, 110]], 6.055, False), ([[0, 110], [55, 130]], 16.055, False), ([[0, 110], [55, 136]], 19.055, True),
+     ([[0, 136], [15, 110]], 19.055, True), ([[0, 110], [62.1, 136]], 6.055, False), ([[0, 136], [13.9, 110]], 6.055, False)],
+)  # fmt: skip
+def test_a_blade_reaches_down_past_what_stands_beside_its_groove(steps: list[list[float]], needs: float, breaks: bool) -> None:
+    """A groove 24 wide from 26 to 50.1 mm, floor Ø97.89 (98 h11), a blade that reaches 18: a collar within 12 mm of it counts."""
+    made = read_any(form(GROOVE, holding={"free_length": "70 mm", "grip_diameter": "116 mm", "steps": steps}))
+    reach = next(limit for limit in evaluate_quickly(made).limits if limit.name == "reach")
+    assert reach.value == pytest.approx(needs, abs=0.002)
+    assert reach.broken == breaks
 
 
 # ---- fewest tools

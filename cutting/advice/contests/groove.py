@@ -39,7 +39,7 @@ def enter(setup: GrooveSetup, stock: NarrowStock) -> Field:
     f = setup.feature
     rules = (
         *usual_rules(setup.work, setup.machine),
-        ("reach", "does not reach the floor", lambda i, b: min(i.reach, b.reach) >= setup.depth - 1e-9),
+        ("reach", "does not reach the floor past what stands beside it", lambda i, b: min(i.reach, b.reach) >= setup.way_down - 1e-9),
         ("width", "wider than the groove", lambda i, b: i.width <= f.widest + 1e-9),
         ("bore", "bar does not pass the bore", lambda i, b: not setup.inside or b.least_bore <= f.diameter),
         ("corner", "corner radius larger than the drawing's", lambda i, b: _corner(setup, i)),

@@ -49,8 +49,8 @@ def _sideways(x: Numbers) -> bool:
 
 RULES: tuple[Rule[Numbers], ...] = (
     Rule("reach", "reach", "length", Bound.UPPER, Severity.HARD, "machine-data",
-         "The blade must reach the floor before its shoulder meets the surface.",
-         lambda x: (x.setup.depth, None, min(x.setup.blade.reach, x.setup.insert.reach))),
+         "The blade must reach the floor before its shoulder meets the surface, or a collar that stands beside the groove.",
+         lambda x: (x.setup.way_down, None, min(x.setup.blade.reach, x.setup.insert.reach))),
     Rule("least_bore", "bore for this bar", "length", Bound.LOWER, Severity.HARD, "machine-data",
          "The bar with its edge must pass the bore.",
          lambda x: (x.setup.feature.diameter, x.setup.blade.least_bore, None), (), lambda x: x.setup.inside),

@@ -19,6 +19,7 @@ from cutting.workpiece.ring_grooves import STANDARDS, standard_groove
 LAYER_SHARE, LAYER_MOST = 0.4, 0.7  # depth of a layer that is turned sideways, of the insert's width; and at most (common practice)
 ROUND_LAYER = 0.25  # of a full-radius insert's width
 SIDE_FEED, NOSE_SHARE = 1.5, 0.6  # feed sideways over the plunge's; and the most of the corner radius (common practice)
+BESIDE = 12.0  # mm on either side of a blade within which its holder meets what stands there (common practice)
 ALLOWANCE = 0.15  # mm left on walls and floor for the finishing pass (common practice)
 
 
@@ -113,6 +114,17 @@ class GrooveSetup(NarrowSetup):
     @property
     def depth(self) -> float:
         return self.feature.depth
+
+    @property
+    def way_down(self) -> float:
+        """From what stands highest beside the groove to its floor [mm]: the blade's shoulder must pass it."""
+        f, steps = self.feature, self.holding.steps
+        if self.inside or not steps:
+            return self.depth
+        near, far = f.distance_from_chuck - BESIDE, f.distance_from_chuck + f.length + BESIDE
+        ends = [start for start, _ in steps[1:]] + [self.holding.free_length]
+        beside = [d for (start, d), end in zip(steps, ends, strict=True) if start < far and end > near]
+        return max([self.depth, *((d - f.floor.target) / 2.0 for d in beside)])
 
     @property
     def feed(self) -> float:

@@ -50,7 +50,7 @@ def view(shown: Shown) -> dict[str, Any]:
             "side_force": outcome.results["side_force"].display,
             "overhang": display(setup.overhang, "length"),
             "reach": display(min(setup.blade.reach, setup.insert.reach), "length"),
-            "needs": display(round(setup.depth, 2), "length"),
+            "needs": display(round(setup.way_down, 2), "length"),
             "springs": outcome.results["size_error"].display,
         },
         "part": points(shown.part),

@@ -26,7 +26,6 @@
     class="control figure mt-1 w-full"
     placeholder="cnmg 432 · PCLNR 2525 M12 · 16 ER 1.5 ISO"
     aria-label="Designation"
-    maxlength="60"
     bind:value={code}
   />
   {#if code.trim().length > 2 && reading.isError}<p class="text-signal mt-1" role="alert">

@@ -12,6 +12,9 @@ export function setArchived(table: TableName, id: number, archived: boolean): Pr
     : ask(api.POST("/api/records/{table}/{record_id}/restore", { params: { path } }));
 }
 
+/** What was typed into a form that was closed before it was saved, by table and thing. */
+const left = new Map<string, Cells>();
+
 /** One kept thing being entered or changed: what was typed stays, also when it is refused. */
 export class RecordForm {
   columns = $state<Schemas["ColumnOut"][]>([]);
@@ -23,6 +26,7 @@ export class RecordForm {
   problem = $state("");
   busy = $state(false);
   readonly table: TableName;
+  private key = "";
 
   constructor(table: TableName) {
     this.table = table;
@@ -30,8 +34,9 @@ export class RecordForm {
 
   async load(id: number | null, start: Cells = {}) {
     const path = { table: this.table };
+    this.key = `${this.table} ${id ?? "new"}`;
     this.columns = await ask(api.GET("/api/records/{table}/columns", { params: { path } }));
-    this.typed = { ...start };
+    this.typed = { ...start, ...left.get(this.key) };
     if (id !== null) {
       const found = await ask(
         api.GET("/api/records/{table}/{record_id}", { params: { path: { ...path, record_id: id } } }),
@@ -50,6 +55,7 @@ export class RecordForm {
 
   type(name: string, value: string) {
     this.typed = { ...this.typed, [name]: value };
+    left.set(this.key, { ...this.typed });
     if (this.errors[name]) this.errors = { ...this.errors, [name]: "" };
   }
 
@@ -72,6 +78,7 @@ export class RecordForm {
         : await ask(api.POST("/api/records/{table}", { params: { path }, body: { cells, units } }));
       this.record = saved;
       this.typed = {};
+      left.delete(this.key);
       return saved;
     } catch (reason) {
       const problem = reason as Problem;

@@ -5,6 +5,7 @@
   import { api, ask, Problem } from "../api/client";
   import PlanPicture from "../crib/PlanPicture.svelte";
   import CribTabs from "../crib/CribTabs.svelte";
+  import FormField from "../lib/FormField.svelte";
   import { page } from "../page.svelte";
   import { session, shown } from "../session.svelte";
 
@@ -20,7 +21,7 @@
   }));
   const blank = { name: "", insert: "", holder: "", overhang: "", machine: "", pocket: "", note: "" };
   let entry = $state({ ...blank });
-  let problem = $state("");
+  let refusal = $state<Problem | null>(null);
   const named = (kind: string[], words: string) =>
     ask(api.GET("/api/crib/tools", { params: { query: { q: words, kind, limit: 12 } } }));
   const inserts = createQuery(() => ({
@@ -53,13 +54,14 @@
   }));
 
   async function keep() {
-    problem = "";
+    refusal = null;
     try {
       await ask(api.POST("/api/crib/assemblies", { body: { ...entry, units: session.units } }));
       entry = { ...blank };
       await queries.invalidateQueries({ queryKey: ["assemblies"] });
     } catch (reason) {
-      problem = (reason as Problem).message;
+      if (!(reason instanceof Problem)) throw reason;
+      refusal = reason;
     }
   }
 
@@ -134,41 +136,50 @@
       <h2 class="font-semibold">Put together</h2>
       <div class="mt-1 grid grid-cols-[90px_1fr] items-center gap-x-2 gap-y-1.5">
         <label for="a-insert">insert</label>
-        <input id="a-insert" class="control figure" list="a-inserts" bind:value={entry.insert} />
+        <FormField
+          id="a-insert"
+          field="insert"
+          problem={refusal}
+          options={(inserts.data?.rows ?? []).map((row) => row.name)}
+          bind:value={entry.insert}
+        />
         <label for="a-holder">holder</label>
-        <input id="a-holder" class="control figure" list="a-holders" bind:value={entry.holder} />
+        <FormField
+          id="a-holder"
+          field="holder"
+          problem={refusal}
+          options={(holders.data?.rows ?? []).map((row) => row.name)}
+          bind:value={entry.holder}
+        />
         <label for="a-machine">machine</label>
         <select id="a-machine" class="control" bind:value={entry.machine}
           ><option value="">none</option>{#each machines.data ?? [] as m (m.name)}<option>{m.name}</option
             >{/each}</select
         >
         <label for="a-overhang">overhang</label>
-        <input
+        <FormField
           id="a-overhang"
-          class="control figure"
+          field="overhang"
+          problem={refusal}
           placeholder={session.units === "inch" ? "1 in" : "25 mm"}
           bind:value={entry.overhang}
         />
         <label for="a-pocket">pocket</label>
-        <input id="a-pocket" class="control figure" maxlength="10" bind:value={entry.pocket} />
+        <FormField id="a-pocket" field="pocket" problem={refusal} bind:value={entry.pocket} />
         <label for="a-name">name</label>
-        <input id="a-name" class="control" maxlength="80" bind:value={entry.name} />
+        <FormField id="a-name" field="name" problem={refusal} bind:value={entry.name} />
         <label for="a-note">note</label>
-        <input id="a-note" class="control" maxlength="200" bind:value={entry.note} />
+        <FormField id="a-note" field="note" problem={refusal} bind:value={entry.note} />
       </div>
-      <datalist id="a-inserts"
-        >{#each inserts.data?.rows ?? [] as row (row.id)}<option value={row.name}></option>{/each}</datalist
-      >
-      <datalist id="a-holders"
-        >{#each holders.data?.rows ?? [] as row (row.id)}<option value={row.name}></option>{/each}</datalist
-      >
       <div class="mt-2" aria-live="polite">
         {#if checks.data}{@render verdicts(checks.data)}
         {:else if checks.isError && entry.holder.length > 6}<p class="text-signal">
             {checks.error.message}
           </p>{/if}
       </div>
-      {#if problem}<p role="alert" class="text-signal mt-2">{problem}</p>{/if}
+      {#if refusal && !refusal.errors.length}<p role="alert" class="text-signal mt-2">
+          {refusal.message}
+        </p>{/if}
       {#if session.mayEdit}<button class="bg-ink text-sheet mt-2 min-h-8 px-4" onclick={() => void keep()}
           >Keep it</button
         >{/if}

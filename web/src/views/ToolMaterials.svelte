@@ -2,6 +2,7 @@
   import { createQuery } from "@tanstack/svelte-query";
   import { api, ask, Problem } from "../api/client";
   import CribTabs from "../crib/CribTabs.svelte";
+  import EntryField from "../lib/EntryField.svelte";
   import NamePicker from "../lib/NamePicker.svelte";
   import { page } from "../page.svelte";
   import { session, shown } from "../session.svelte";
@@ -39,7 +40,7 @@
       words: [m.name, m.number, ...m.aliases].join(" ; "),
     })),
   );
-  const wrong = $derived(offers.error instanceof Problem ? offers.error.errors[0]?.field : undefined);
+  const refusal = $derived(offers.error instanceof Problem ? offers.error : null);
   const dearest = $derived(Math.max(0, ...(offers.data ?? []).map((row) => row.cost_value ?? 0)));
   const fields = [
     ["diameter", "diameter"],
@@ -67,21 +68,21 @@
       ></label
     >
     {#each fields as [name, label] (name)}
-      <label class="text-soft text-[13px]"
-        >{label}<input
-          class="control figure block w-28"
+      <label class="text-soft w-36 text-[13px]"
+        >{label}<EntryField
+          field={name}
           value={task[name]}
-          aria-invalid={wrong === name ? "true" : undefined}
-          onchange={(event) => (task[name] = event.currentTarget.value)}
+          problem={refusal}
+          commit={(text) => void (task[name] = text)}
         /></label
       >
     {/each}
-    <label class="text-soft text-[13px]"
-      >pieces<input
-        class="control figure block w-24"
+    <label class="text-soft w-28 text-[13px]"
+      >pieces<EntryField
+        field="pieces"
         value={task.pieces}
-        aria-invalid={wrong === "pieces" ? "true" : undefined}
-        onchange={(event) => (task.pieces = event.currentTarget.value)}
+        problem={refusal}
+        commit={(text) => void (task.pieces = text)}
       /></label
     >
     <label class="flex items-center gap-1.5 pb-1.5"
@@ -93,7 +94,9 @@
     aria-label="Tool materials for this cut"
     tabindex="-1"
   >
-    {#if offers.isError}<p role="alert" class="text-signal">{offers.error.message}</p>{/if}
+    {#if offers.isError && !refusal?.errors.length}<p role="alert" class="text-signal">
+        {offers.error.message}
+      </p>{/if}
     <table class="w-full [&_td:not(:first-child)]:pl-4 [&_th:not(:first-child)]:pl-4">
       <thead class="text-soft text-left text-[13px]">
         <tr>
