@@ -30,7 +30,7 @@ _OWN_GROOVE = re.compile(r"^(?P<width>[^x×]+?)\s*[x×]\s*[Øø]?\s*(?P<floor>.+
 
 @dataclass(frozen=True)
 class Step:
-    """A cylinder of the shaft: size, length [mm], what else the drawing says of it, and where it stands from the jaws [mm]."""
+    """A cylinder of the shaft: size and how it is entered in mm, length, what else the drawing says, where it stands from the jaws."""
 
     size: Dimension
     entered: str
@@ -115,7 +115,16 @@ def _step(word: str, system: str) -> Step:
         notes[note["word"].lower()], rest = note["value"], rest[note.end() :]
     rough = read_quantity(notes["ra"], "small_length", system=system, field="line").value if "ra" in notes else None
     fillet = read_quantity(notes["r"], "length", system=system, field="line").value if "r" in notes else None
-    return Step(size, found["size"].strip(), length, rough, fillet)
+    return Step(size, _in_millimetres(size, system), length, rough, fillet)
+
+
+def _in_millimetres(size: Dimension, system: str) -> str:
+    """The size as a drawing in millimetres has it: as entered there, else its nominal with its deviations."""
+    if system == "metric":
+        return size.entered.lstrip("Øø ")
+    if size.upper_deviation is None or size.lower_deviation is None:
+        return f"{size.nominal:.6g}"
+    return f"{size.nominal:.6g} {size.upper_deviation:+.4g}/{size.lower_deviation:+.4g}"
 
 
 def _placed(steps: Sequence[Step], blank: float, free_length: float, parted: bool) -> list[Step]:
@@ -149,7 +158,7 @@ def _turned(steps: list[Step], part: Standing, kerf: float) -> list[Planned]:
             longer = replace(step, near=step.near - kerf) if k == 0 else step
             rough.append(Planned("turn", title, _feature(longer, f"{to:g}", far, None if step.fine else step.roughness)))
         if step.fine:
-            fine.append(Planned("turn", f"Finish Ø{step.entered.lstrip('Øø ')}", _feature(step, step.entered, step.far, step.roughness)))
+            fine.append(Planned("turn", f"Finish Ø{step.entered}", _feature(step, step.entered, step.far, step.roughness)))
     return rough + fine
 
 
@@ -167,7 +176,7 @@ def _groove(step: Step, what: str, place: float | None, system: str) -> Planned:
     note = ""
     if own := _OWN_GROOVE.match(what):
         width, floor = read_dimension(own["width"], system, "line"), read_dimension(own["floor"], system, "line")
-        given |= {"width": own["width"], "floor": own["floor"].lstrip("Øø ")}
+        given |= {"width": _in_millimetres(width, system), "floor": _in_millimetres(floor, system)}
         wide, deep = width.nominal, (step.size.nominal - floor.nominal) / 2
     else:
         try:

@@ -141,10 +141,10 @@ def read_line(request: HttpRequest, job_id: int, payload: ShaftLineIn) -> dict[s
     stock = document["stock"]
     blank, free = (read_quantity(stock[name], "length", field=name).value for name in ("diameter", "free_length"))
     planned = read_shaft_line(payload.line, blank, free, "inch" if payload.units == "inch" else "metric")
-    units = payload.units
     found = []
     for k, one in enumerate(planned):
-        feature = {name: with_unit(one.kind, "feature", name, value, units) for name, value in one.feature.items()}
+        # whatever the line was said in, the features it asks for are written in millimetres
+        feature = {name: with_unit(one.kind, "feature", name, value, "mm") for name, value in one.feature.items()}
         found.append({"kind": one.kind, "title": one.title, "feature": feature, "note": one.note})
         document["operations"].append(_bare(f"new{k}", one.kind, feature))
     outline, _ = sketch_of(document, None, shop())

@@ -99,7 +99,11 @@ def test_one_shaft_in_many_spellings(line: str) -> None:
 
 def test_inches_and_a_shaft_as_thick_as_its_bar() -> None:
     found = said("1-1/4 x 2, 1 x 1.5", system="inch")
-    assert dict(found)["Turn Ø25.4"]["length"] == "38.1 mm"
+    assert dict(found)["Turn Ø25.4"] == {"end_diameter": "25.4", "length": "38.1 mm", "distance_from_chuck": "160.9 mm"}
+    fine = dict(said("1 ±0.001 x 1.5", system="inch"))["Finish Ø25.4 +0.0254/-0.0254"]
+    assert fine["end_diameter"] == "25.4 +0.0254/-0.0254"
+    own = dict(said("1 x 2, groove 0.1 x Ø0.9 at 0.2", system="inch"))["Groove 0.1 x Ø0.9"]
+    assert (own["width"], own["floor"], own["distance_from_chuck"]) == ("2.54", "22.86", "191.38 mm")
     assert [title for title, _ in said("Ø50 x 60, Ø40 x 30")] == ["Face", "Turn Ø40"]  # the bar itself needs no cut
 
 

@@ -62,6 +62,8 @@ def test_a_shaft_in_one_line_becomes_operations_with_their_best_tools(engineer: 
     made = engineer.edit(job, 1, action="add_operations", operations=operations).json()
     assert made["revision"] == 2  # one gesture
     assert [row["status"] for row in made["state"]["operations"]].count("broken") == 0
+    inch = engineer.post(f"/api/jobs/{job}/shaft-line", {"line": "1-3/4 x 2, 1 x 1.5", "units": "inch"}).json()
+    assert inch["operations"][-1]["feature"]["end_diameter"] == "25.4"
     refused = engineer.post(f"/api/jobs/{job}/shaft-line", {"line": "Ø45 x 500"})
     assert (refused.status_code, refused.json()["errors"][0]["field"]) == (422, "line")
     assert "the blank has 200 mm" in refused.json()["title"]
