@@ -23,7 +23,7 @@ from cutting.workpiece.hardness import brinell
 from cutting.workpiece.materials import Material, deliver, find_material
 
 FEATURE_LENGTHS = ("length", "distance_from_chuck", "fillet", "grinding_allowance", "skin_depth")
-HOLDING_LENGTHS = ("free_length", "grip_diameter", "bore", "centre_diameter", "steady")
+HOLDING_LENGTHS = ("free_length", "grip_diameter", "bore", "centre_diameter", "steady", "face")
 
 
 @dataclasses.dataclass(frozen=True)

@@ -61,6 +61,7 @@ WORKHOLDING = (
     Field("weak", "held weakly", "flag"),
     Field("grip_share", "share of the grip force", "number", "1"),
     Field("steps", "part before the cut", "points", "0:64; 70:49"),
+    Field("face", "free end before the cut", example="199"),
 )
 
 

@@ -81,6 +81,14 @@ class Workholding:
     steps: tuple[tuple[float, float], ...] = ()  # the part before this cut: (from the chuck, diameter to the next), mm
     steady: float | None = None  # a steady rest, mm from the chuck
     grip_share: float = 1.0  # of the chuck's force, less for thin parts
+    face: float | None = None  # the part's free end where earlier cuts shortened it, mm from the chuck
+
+    @property
+    def stretches(self) -> tuple[tuple[float, float, float], ...]:
+        """The part before this cut from the chuck to its free end: (from, to, diameter), mm."""
+        face = self.free_length if self.face is None else self.face
+        ends = (*(start for start, _ in self.steps[1:]), face)
+        return tuple((start, min(end, face), d) for (start, d), end in zip(self.steps, ends, strict=False) if start < face)
 
 
 def workholding_of(values: dict[str, Any], free_length: float, grip_diameter: float) -> Workholding:

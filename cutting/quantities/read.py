@@ -13,7 +13,8 @@ _FRACTION = re.compile(r"^(?:(?P<whole>\d+)[-\s]+)?(?P<top>\d+)\s*/\s*(?P<bottom
 # a blank groups thousands only before exactly three digits, so that `800 1/min` stays 800
 _NUMBER = re.compile(r"^[+-]?(?:\d{1,3}(?:[ \u202f]\d{3})+(?!\d)(?:[.,]\d+)?|\d[\d.,]*\d|\d|[.,]\d+)(?:e[+-]?\d+)?", re.IGNORECASE)
 _GROUPED = re.compile(r"^[+-]?[1-9]\d{0,2}(?P<mark>[.,])\d{3}$")
-_CLOCK = re.compile(r"^(?P<large>\d+):(?P<small>[0-5]\d)\s*(?P<unit>min|h)$", re.IGNORECASE)  # 12:22 min, 3:05 h
+# 12:22 min, 3:05 h, 3:05:10 h
+_CLOCK = re.compile(r"^(?P<large>\d+):(?P<small>[0-5]\d)(?::(?P<least>[0-5]\d))?\s*(?P<unit>min|h)$", re.IGNORECASE)
 _SYSTEM_UNITS = {"metric": "metric", "mm": "metric", "inch": "inch", "in": "inch"}
 
 
@@ -47,7 +48,7 @@ def read_quantity(text: str | float, *kinds: str, system: str = "metric", field:
     else:
         entered = str(text).strip()
         if (clock := _CLOCK.match(entered)) and any(name in ("duration", "life") for name in kinds):
-            entered = f"{int(clock['large']) + int(clock['small']) / 60:.6f} {clock['unit']}"
+            entered = f"{int(clock['large']) + int(clock['small']) / 60 + int(clock['least'] or 0) / 3600:.6f} {clock['unit']}"
         number, rest = _split_number(entered.removeprefix("Ø").removeprefix("ø").strip(), field, kinds[0], system)
     if not math.isfinite(number):
         raise UnreadableQuantity(field, f"'{entered}' is not a finite number.")

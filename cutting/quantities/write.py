@@ -40,10 +40,10 @@ def display(value: float, kind: str, with_unit: bool = True) -> Display:
 
 
 def _clock(seconds: float) -> str:
-    """A longer time as on a clock: 12:22 min, 3:05 h."""
+    """A longer time as on a clock: 12:22 min, 3:05:10 h."""
     minutes, rest = divmod(round(seconds), 60)
     hours, part = divmod(minutes, 60)
-    return f"{hours}:{part:02d} h" if hours else f"{minutes}:{rest:02d} min"
+    return f"{hours}:{part:02d}:{rest:02d} h" if hours else f"{minutes}:{rest:02d} min"
 
 
 def _digits(value: float, decimals: int | None, kind: str) -> str:

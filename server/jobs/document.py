@@ -144,6 +144,8 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
     }
     part = part_in_front(document, operation, holding["free_length"])
     holding["steps"] = [list(step) for step in part.steps]
+    if part.face < part.free_length:
+        holding["face"] = f"{part.face:.6g} mm"
     bar = {"bar": _bar(document)} if kind.fields.bar else {}
     return {
         "operation": operation["operation"],

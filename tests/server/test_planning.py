@@ -52,9 +52,9 @@ def test_an_operation_without_its_from_diameter_follows_the_part(engineer: Api, 
 
 
 def test_a_shaft_in_one_line_becomes_operations_with_their_best_tools(engineer: Api) -> None:
-    new = {"name": "Pin", "material": "C45", "machine": "two-axis lathe", "diameter": "50", "free_length": "200"}
+    new = {"name": "Pin", "material": "C45", "machine": "two-axis lathe", "diameter": "50", "free_length": "110"}
     job = engineer.post("/api/jobs", new).json()["id"]
-    line = {"line": "Ø45 x 120, Ø30 h6 x 50 Ra 1.6, groove DIN 471, cut off", "units": "mm"}
+    line = {"line": "Ø45 x 40, Ø30 h7 x 40 Ra 1.6, groove DIN 471, cut off", "units": "mm"}
     read = engineer.post(f"/api/jobs/{job}/shaft-line", line).json()
     assert [one["kind"] for one in read["operations"]] == ["face", "turn", "turn", "turn", "groove", "cut off"]
     assert {label["display"]["metric"] for label in read["outline"]["labels"]} >= {"45", "30"}
@@ -66,7 +66,7 @@ def test_a_shaft_in_one_line_becomes_operations_with_their_best_tools(engineer: 
     assert inch["operations"][-1]["feature"]["end_diameter"] == "25.4"
     refused = engineer.post(f"/api/jobs/{job}/shaft-line", {"line": "Ø45 x 500"})
     assert (refused.status_code, refused.json()["errors"][0]["field"]) == (422, "line")
-    assert "the blank has 200 mm" in refused.json()["title"]
+    assert "the blank has 110 mm" in refused.json()["title"]
 
 
 def test_the_best_tools_cost_what_they_said(engineer: Api, job_id: JobId) -> None:

@@ -118,12 +118,11 @@ class GrooveSetup(NarrowSetup):
     @property
     def way_down(self) -> float:
         """From what stands highest beside the groove to its floor [mm]: the blade's shoulder must pass it."""
-        f, steps = self.feature, self.holding.steps
-        if self.inside or not steps:
+        f = self.feature
+        if self.inside:
             return self.depth
         near, far = f.distance_from_chuck - BESIDE, f.distance_from_chuck + f.length + BESIDE
-        ends = [start for start, _ in steps[1:]] + [self.holding.free_length]
-        beside = [d for (start, d), end in zip(steps, ends, strict=True) if start < far and end > near]
+        beside = [d for start, end, d in self.holding.stretches if start < far and end > near]
         return max([self.depth, *((d - f.floor.target) / 2.0 for d in beside)])
 
     @property

@@ -77,11 +77,10 @@ def collar_in_front(s: Setup) -> tuple[float, float] | None:
     if s.operation != "turn":
         return None
     far = s.feature.distance_from_chuck + s.feature.length
-    ends = [start for start, _ in s.holding.steps[1:]] + [s.holding.free_length]
     beyond = [
         (max(start, far), diameter)
-        for (start, diameter), end in zip(s.holding.steps, ends, strict=False)
-        if end > far + COLLAR_LENGTH and start < s.holding.free_length and diameter > s.feature.end_diameter + COLLAR_HEIGHT
+        for start, end, diameter in s.holding.stretches
+        if end > far + COLLAR_LENGTH and diameter > s.feature.end_diameter + COLLAR_HEIGHT
     ]
     return beyond[0] if beyond else None
 
