@@ -134,7 +134,14 @@ def test_a_doubtful_size_is_asked_about(person: Person) -> None:
     job = Job.objects.get(name="Deflector hub, weld repaired").pk
     person.go(f"/jobs/{job}/at-machine/op30")
     command = person.read("[data-testid=command]").split()[1]
-    field = person.see_text("section[aria-label=Size] label", "measured").find_element("css selector", "input")
+    commanded, field = (
+        person.see_text("section[aria-label=Size] label", name).find_element("css selector", "input") for name in ("commanded", "measured")
+    )
+    planned = commanded.get_attribute("value")
+    commanded.send_keys(Keys.CONTROL, "a")
+    commanded.send_keys(Keys.BACKSPACE)
+    assert (commanded.get_attribute("value"), bool(planned)) == ("", True)  # what was cleared does not come back by itself
+    commanded.send_keys(planned or "")
     assert field.get_attribute("inputmode") == "decimal"
     field.send_keys("91,530", Keys.ENTER)
     assert "not below" in person.see("[data-testid=doubt]").text

@@ -1,10 +1,10 @@
 <script lang="ts">
   import { createQuery } from "@tanstack/svelte-query";
   import { api, ask } from "../api/client";
-  import FormField from "../lib/FormField.svelte";
   import type { OperationBench } from "../operation/bench.svelte";
   import Doubt from "../operation/Doubt.svelte";
   import { Measuring } from "../operation/measure.svelte";
+  import SizeFields from "../operation/SizeFields.svelte";
   import { session, shown } from "../session.svelte";
 
   let { bench }: { bench: OperationBench } = $props();
@@ -16,7 +16,7 @@
   }));
   const ledger = $derived(plan.data?.ledger);
   const next = $derived(ledger?.next);
-  const commanded = $derived(measuring.draft.value.commanded || (next ? shown(next.command) : ""));
+  const planned = $derived(next ? shown(next.command) : "");
 
   async function keep(event: SubmitEvent) {
     event.preventDefault();
@@ -24,7 +24,7 @@
     const given = {
       pass_number: next?.pass_number ?? 1,
       piece: ledger?.piece ?? 1,
-      commanded,
+      commanded: measuring.commanded(planned),
       measured,
       temperature,
       uncertainty: null,
@@ -42,22 +42,7 @@
       <b class="figure text-signal !text-[26px]" data-testid="command">Ø {shown(next.command)}</b>
     </p>
     <form class="mt-2 flex flex-wrap items-start gap-3" onsubmit={keep}>
-      <label class="grid w-40"
-        >commanded Ø <FormField
-          field="commanded"
-          problem={measuring.refusal}
-          inputmode="decimal"
-          bind:value={() => commanded, (text) => (measuring.draft.value.commanded = text)}
-        /></label
-      >
-      <label class="grid w-40"
-        >measured Ø <FormField
-          field="measured"
-          problem={measuring.doubt ? null : measuring.refusal}
-          inputmode="decimal"
-          bind:value={measuring.draft.value.measured}
-        /></label
-      >
+      <SizeFields {measuring} {planned} width="w-40" />
       <button class="control mt-[1.4em] font-semibold">Keep the size</button>
     </form>
     <Doubt {measuring} kept={() => plan.refetch()} />

@@ -9,6 +9,7 @@
   import type { OperationBench } from "./bench.svelte";
   import Doubt from "./Doubt.svelte";
   import { Measuring } from "./measure.svelte";
+  import SizeFields from "./SizeFields.svelte";
 
   let { bench, close }: { bench: OperationBench; close: () => void } = $props();
   const path = $derived({ job_id: bench.editor.id });
@@ -42,12 +43,11 @@
 
   async function measure(event: SubmitEvent) {
     event.preventDefault();
-    const { commanded, measured } = measuring.draft.value;
     if (
       await measuring.send({
         pass_number: note.value.pass,
-        commanded,
-        measured,
+        commanded: measuring.commanded(),
+        measured: measuring.draft.value.measured,
         piece: "1",
         temperature: "20",
       })
@@ -70,22 +70,7 @@
         bind:value={note.value.pass}
       /></label
     >
-    <label class="grid w-32"
-      >commanded Ø <FormField
-        field="commanded"
-        problem={measuring.refusal}
-        inputmode="decimal"
-        bind:value={measuring.draft.value.commanded}
-      /></label
-    >
-    <label class="grid w-32"
-      >measured Ø <FormField
-        field="measured"
-        problem={measuring.doubt ? null : measuring.refusal}
-        inputmode="decimal"
-        bind:value={measuring.draft.value.measured}
-      /></label
-    >
+    <SizeFields {measuring} />
     <button class="control">Keep the measurement</button>
   </form>
   <Doubt {measuring} kept={() => measurements.refetch()} />

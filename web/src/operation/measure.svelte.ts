@@ -7,7 +7,12 @@ type Given = Omit<Schemas["MeasurementIn"], "units" | "sure" | "operation">;
 /** A size being written down: a refusal is said beside its field, a doubtful reading is asked about once more. */
 export class Measuring {
   refusal = $state<Problem | null>(null);
-  readonly draft: Draft<{ commanded: string; measured: string; temperature: string; uncertainty: string }>;
+  readonly draft: Draft<{
+    commanded: string | null;
+    measured: string;
+    temperature: string;
+    uncertainty: string;
+  }>;
   private asked: Given | null = null;
 
   constructor(
@@ -16,11 +21,16 @@ export class Measuring {
     place: string,
   ) {
     this.draft = new Draft(`${place} ${job} ${operation}`, () => ({
-      commanded: "",
+      commanded: null,
       measured: "",
       temperature: "20",
       uncertainty: "",
     }));
+  }
+
+  /** What is commanded: as planned until something is written, even where that is nothing yet. */
+  commanded(planned = ""): string {
+    return this.draft.value.commanded ?? planned;
   }
 
   /** Why the reading cannot be what the instrument says, where it cannot. */
@@ -42,7 +52,7 @@ export class Measuring {
       const params = { path: { job_id: this.job } };
       await ask(api.POST("/api/jobs/{job_id}/measurements", { params, body }));
       this.refusal = null;
-      this.draft.value = { ...this.draft.value, commanded: "", measured: "" };
+      this.draft.value = { ...this.draft.value, commanded: null, measured: "" };
       return true;
     } catch (reason) {
       if (!(reason instanceof Problem)) throw reason;

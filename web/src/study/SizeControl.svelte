@@ -4,6 +4,7 @@
   import type { OperationBench } from "../operation/bench.svelte";
   import Doubt from "../operation/Doubt.svelte";
   import { Measuring } from "../operation/measure.svelte";
+  import SizeFields from "../operation/SizeFields.svelte";
   import { shown } from "../session.svelte";
 
   interface Props {
@@ -20,13 +21,13 @@
   const measuring = new Measuring(bench.editor.id, bench.operation, "size");
   const draft = $derived(measuring.draft.value);
   let refused = $state("");
-  const wanted = $derived(draft.commanded || (next ? shown(next.command) : ""));
+  const planned = $derived(next ? shown(next.command) : "");
 
   async function keep(event: SubmitEvent) {
     event.preventDefault();
     const given = {
       pass_number: pass,
-      commanded: wanted,
+      commanded: measuring.commanded(planned),
       measured: draft.measured,
       piece,
       temperature: draft.temperature,
@@ -58,22 +59,7 @@
     <div>
       <form class="flex flex-wrap items-end gap-2" onsubmit={keep}>
         <span class="pb-1.5">piece {piece}, pass {pass}</span>
-        <label class="grid w-28"
-          >commanded Ø <FormField
-            field="commanded"
-            problem={measuring.refusal}
-            inputmode="decimal"
-            bind:value={() => wanted, (text) => (measuring.draft.value.commanded = text)}
-          /></label
-        >
-        <label class="grid w-28"
-          >measured Ø <FormField
-            field="measured"
-            problem={measuring.doubt ? null : measuring.refusal}
-            inputmode="decimal"
-            bind:value={measuring.draft.value.measured}
-          /></label
-        >
+        <SizeFields {measuring} {planned} width="w-28" />
         <label class="grid w-16"
           >at °C <FormField
             field="temperature"
