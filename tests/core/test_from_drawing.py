@@ -182,7 +182,7 @@ def test_a_hair_of_a_step_is_no_collar(setup: Build, collar: float, blocks: bool
 def test_a_faced_end_is_no_collar(setup: Build) -> None:
     drawn = {"start_diameter": 45, "end_diameter": 40, "length": 39, "distance_from_chuck": 20}
     held = {"style": "chuck", "free_length": 60, "grip_diameter": 45, "steps": [[0, 45], [57, 50]]}
-    assert collar_in_front(setup(feature={**drawn, "length": 35}, holding=held)) is not None
+    assert collar_in_front(setup(feature={**drawn, "length": 35}, holding=held)) == (55, 45)
     assert collar_in_front(setup(feature=drawn, holding={**held, "face": "59 mm"})) is None  # the cut ends at the face
     assert setup(feature=drawn, holding={**held, "face": "55 mm"}).holding.stretches == ((0, 55, 45),)
 

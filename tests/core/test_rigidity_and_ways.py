@@ -9,6 +9,7 @@ from typing import Any
 import numpy as np
 import pytest
 
+from cutting.advice import advise
 from cutting.advice.ways import ways_to_turn
 from cutting.doors.json_form import read_setup
 from cutting.errors import CuttingError
@@ -137,6 +138,11 @@ def test_away_from_the_chuck_the_minor_edge_leads(setup: Build, crib: Crib) -> N
     thin = evaluate_quickly(away).results["chip_thickness"].value / evaluate_quickly(towards).results["chip_thickness"].value
     # κr 27° for 93° thins the chip by sin 27°/sin 93°; the corner radius, engaged in both, softens that
     assert np.sin(np.radians(27)) < thin < 1.4 * np.sin(np.radians(27))
+    found = advise(away, crib)
+    held = {row.holder[:5] for row in (*found.candidates, *found.nearly)}
+    # 180° − κr − εr (ISO 3002): 27°, 32° and 52° cut, the 5° of an 80° insert at 95° only rub
+    assert {"MTJNR", "DDJNR", "MVJNR"} <= held
+    assert not {code for code in held if code[1:3] in ("CL", "WL")}
     offer = next(one for one in ways_to_turn(towards, crib) if one.name == "away")
     assert offer.direction == "away from the chuck"
     supported = held_otherwise(towards, style=Holding.CHUCK_AND_CENTRE)
