@@ -47,6 +47,7 @@ def shaft() -> Standing:
         ("turn", {"end_diameter": "64", "length": "266"}, {"start_diameter": 64, "distance_from_chuck": 0, "shoulder": False}),
         ("turn", {"end_diameter": "40", "length": "30", "start_diameter": "51", "distance_from_chuck": "200", "shoulder": False}, {}),
         ("turn", {"end_diameter": "40", "length": "soon"}, {"distance_from_chuck": 5}),
+        ("turn", {"end_diameter": "40", "length": "30", "profile": "240:40; 266:30"}, {"start_diameter": 50, "distance_from_chuck": 236}),
         ("face", {}, {"start_diameter": 50, "end_diameter": 0}),
         ("groove", {"distance_from_chuck": "200", "width": "3"}, {"diameter": 50}),
         ("groove", {"distance_from_chuck": "166", "width": "4"}, {"diameter": 64}),
@@ -82,6 +83,11 @@ def test_a_whole_shaft_in_one_line() -> None:
     groove = read_shaft_line("Ø45 x 120, Ø30 h6 x 50 Ra 0.8, groove DIN 471, cut off", 50, 200)[4]
     assert "was not said" in groove.note
     assert 149 < float(str(groove.feature["distance_from_chuck"]).split()[0]) < 199
+
+
+def test_a_groove_stays_with_the_step_it_was_said_of() -> None:
+    from_jaws = said("Ø45 x 120, groove DIN 471, Ø30 h6 x 50")
+    assert said("Ø30 h6 x 50, Ø45 x 120, groove DIN 471") == from_jaws != said("Ø45 x 120, Ø30 h6 x 50, groove DIN 471")
 
 
 @pytest.mark.parametrize(

@@ -148,6 +148,8 @@ def test_a_lighter_last_cut_is_foretold_and_warned_of(hub: Build) -> None:
     assert even is not None
     assert following.offset < readings[-2].measured - readings[-2].commanded
     assert following.high - following.low > even.high - even.low
+    assert any("equal cuts teach" in note for note in warned.notes)
+    assert not any("equal cuts teach" in note for note in states[-1].notes)
     assert states[-1].springing_spread < warned.springing_spread  # the unlike cut has taught a little of the stiffness
 
 
@@ -172,6 +174,25 @@ def test_a_warm_part_is_reckoned_at_20_degrees(hub: Build) -> None:
     expected = 91.05 / (1 + hub().work.material.expansion * 1e-6 * 25)
     assert warm.entries[0].at_20 == pytest.approx(expected)
     assert any("45 °C" in warning and "smaller" in warning for warning in warm.warnings)
+
+
+@pytest.mark.parametrize(("temperature", "said"), [(20.0, ""), (21.5, ""), (22.5, "smaller"), (17.0, "larger")])
+def test_warmth_is_named_from_two_degrees_on(hub: Build, temperature: float, said: str) -> None:
+    warnings = ledger(hub(), [Measured(1, 91.0, 91.05, temperature=temperature)]).warnings
+    assert [said in warning for warning in warnings if "at 20 °C it is" in warning] == ([True] if said else [])
+
+
+def test_what_is_left_is_shared_and_a_hair_is_not_worth_a_cut(hub: Build) -> None:
+    base = hub()
+    planned = ledger(base, []).next
+    assert planned is not None
+    thick = ledger(base, [Measured(1, planned.command, planned.target + 0.12)])  # the first cut left 0.12 too much
+    assert thick.next is not None
+    assert thick.next.target == pytest.approx((planned.target + 0.12 + base.target_diameter) / 2)  # halfway: two equal cuts are left
+    assert not any("Almost nothing" in warning for warning in thick.warnings)
+    ends = base.target_diameter
+    spent = ledger(base, [Measured(1, planned.command, planned.target), Measured(2, ends + 0.05, ends + 0.004)])
+    assert any("the edge would only rub" in warning for warning in spent.warnings)
 
 
 def test_the_next_piece_starts_with_what_the_last_one_taught(hub: Build) -> None:
