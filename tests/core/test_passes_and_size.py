@@ -186,6 +186,7 @@ def test_what_is_left_is_shared_and_a_hair_is_not_worth_a_cut(hub: Build) -> Non
     base = hub()
     planned = ledger(base, []).next
     assert planned is not None
+    assert planned.target == pytest.approx(base.feature.start_diameter - 2 * planned.depth)  # a depth is taken on both sides
     thick = ledger(base, [Measured(1, planned.command, planned.target + 0.12)])  # the first cut left 0.12 too much
     assert thick.next is not None
     assert thick.next.target == pytest.approx((planned.target + 0.12 + base.target_diameter) / 2)  # halfway: two equal cuts are left
