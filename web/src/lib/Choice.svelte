@@ -19,7 +19,7 @@
   {value}
   {disabled}
   onValueChange={(picked) => picked && choose(picked as T)}
-  class="flex h-[26px] border {tone === 'head' ? 'border-bar-soft/60' : 'border-edge'} rounded-[2px]"
+  class="flex min-h-[26px] border {tone === 'head' ? 'border-bar-soft/60' : 'border-edge'} rounded-[2px]"
 >
   {#each options as option (option)}
     <ToggleGroup.Item
