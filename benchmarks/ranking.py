@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from cutting.advice import advise
 from cutting.doors.json_form import read_setup
-from cutting.operations.setup import Goal
+from cutting.operations.frame.setup import Goal
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import holders, inserts
 

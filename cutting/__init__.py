@@ -15,6 +15,6 @@ from cutting.advice import advise
 from cutting.doors.json_form import read_request, read_setup
 from cutting.errors import CuttingError
 from cutting.operations.registry import evaluate, explore
-from cutting.operations.setup import Setup
+from cutting.operations.turned.setup import Setup
 
 __all__ = ["CuttingError", "Setup", "advise", "evaluate", "explore", "read_request", "read_setup"]

@@ -9,7 +9,7 @@ from typing import Any
 import pytest
 
 from cutting.doors.json_form import read_setup
-from cutting.operations.setup import Setup
+from cutting.operations.turned.setup import Setup
 
 BASE: dict[str, Any] = {
     "operation": "turn",

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from cutting.operations.outcome import Limit
-from cutting.operations.setup import Goal
+from cutting.operations.frame.outcome import Limit
+from cutting.operations.frame.setup import Goal
 from cutting.quantities.kinds import currency
 from cutting.quantities.write import Display, write
 

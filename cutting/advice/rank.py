@@ -10,14 +10,14 @@ import numpy as np
 from cutting.advice.explain import missed_by, why_not_first
 from cutting.advice.score import score
 from cutting.advice.search import Best, best_of_pairs
-from cutting.operations.outcome import Severity
-from cutting.operations.setup import Setup
-from cutting.operations.single_point import limits as rules
-from cutting.operations.single_point.case import case_of, cutters
-from cutting.operations.single_point.fit import check_pairs
-from cutting.operations.single_point.limit_list import limit_list
-from cutting.operations.single_point.remedies import mended
-from cutting.operations.single_point.run import run
+from cutting.operations.frame.outcome import Severity
+from cutting.operations.turned import limits as rules
+from cutting.operations.turned.case import case_of, cutters
+from cutting.operations.turned.fit import check_pairs
+from cutting.operations.turned.limit_list import limit_list
+from cutting.operations.turned.remedies import mended
+from cutting.operations.turned.run import run
+from cutting.operations.turned.setup import Setup
 from cutting.quantities.write import Display
 from cutting.tooling.crib import Crib, Index
 from cutting.working import Recorder, Silent

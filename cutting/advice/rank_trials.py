@@ -17,11 +17,11 @@ from cutting.advice.rank import MOST_MISSES, Advice, Candidate, Refused
 from cutting.advice.score import score
 from cutting.errors import CuttingError
 from cutting.money.cost import optimum_life_for_cost, optimum_life_for_time
-from cutting.operations.narrow.fit import FitRule
-from cutting.operations.outcome import Severity
-from cutting.operations.setup import Goal
-from cutting.operations.trial.model import Model
-from cutting.operations.trial.rule import closest, limits_of, sound, worst
+from cutting.operations.frame.model import Model
+from cutting.operations.frame.outcome import Severity
+from cutting.operations.frame.rule import closest, limits_of, sound, worst
+from cutting.operations.frame.setup import Goal
+from cutting.operations.slots.shared.fit import FitRule
 from cutting.quantities.kinds import currency
 from cutting.quantities.write import Display, write
 from cutting.tooling.blades import GrooveBlade, GrooveInsert, NarrowStock

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
-from cutting.operations.setup import Goal
+from cutting.operations.frame.setup import Goal
 
 if TYPE_CHECKING:
     from cutting.advice.rank import Candidate

@@ -17,13 +17,14 @@ from cutting.chips.window import depth_scale
 from cutting.mechanics.chip_section import chip_area, engaged_edge, mean_chip_thickness
 from cutting.mechanics.finish import RA_OF_RT, WIPER_GAIN
 from cutting.money.cost import optimum_life_for_cost, optimum_life_for_time
-from cutting.operations.setup import Goal, Setup
-from cutting.operations.single_point import limits as rules
-from cutting.operations.single_point.case import Case, Cutter, edge_cost
-from cutting.operations.single_point.contour import path_length
-from cutting.operations.single_point.over_passes import over_passes
-from cutting.operations.single_point.physics import Cut, cut, window_scales
-from cutting.operations.single_point.plan import shared_depths, uncut_diameters
+from cutting.operations.frame.setup import Goal
+from cutting.operations.turned import limits as rules
+from cutting.operations.turned.case import Case, Cutter, edge_cost
+from cutting.operations.turned.contour import path_length
+from cutting.operations.turned.over_passes import over_passes
+from cutting.operations.turned.physics import Cut, cut, window_scales
+from cutting.operations.turned.plan import shared_depths, uncut_diameters
+from cutting.operations.turned.setup import Setup
 from cutting.wear.life import speed_for_life
 from cutting.wear.spread import life_quantile, weibull_shape
 from cutting.working import Silent

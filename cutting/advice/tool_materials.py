@@ -10,7 +10,7 @@ from cutting.errors import require_between
 from cutting.machine.condition import FORBIDDEN, NOTES
 from cutting.machine.machines import Machine
 from cutting.money.cost import insert_edge_cost, operation_cost, optimum_life_for_cost, solid_tool_cost
-from cutting.operations.single_point.case import MINIMUM_SPEED
+from cutting.operations.turned.case import MINIMUM_SPEED
 from cutting.tables import Row, read_table
 from cutting.wear.life import speed_for_life, taylor_life
 from cutting.wear.reference import life_law

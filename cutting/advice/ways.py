@@ -7,9 +7,9 @@ from dataclasses import dataclass
 
 from cutting.advice.rank import Candidate, advise
 from cutting.errors import CuttingError
-from cutting.operations.setup import Direction, Setup
-from cutting.operations.single_point.case import useful_speed
-from cutting.operations.single_point.contour import steepest_descent
+from cutting.operations.turned.case import useful_speed
+from cutting.operations.turned.contour import steepest_descent
+from cutting.operations.turned.setup import Direction, Setup
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import Holder, Insert
 

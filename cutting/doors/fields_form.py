@@ -7,7 +7,7 @@ from typing import Any
 
 from cutting.doors.reader import Reader, number, typed
 from cutting.errors import CuttingError, UnknownName
-from cutting.operations.fields import Field, Fields
+from cutting.operations.frame.fields import Field, Fields
 from cutting.quantities import read_dimension, read_quantity
 from cutting.quantities.read import Quantity
 

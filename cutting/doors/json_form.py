@@ -11,10 +11,11 @@ from cutting.doors.reader import Reader, number, read_points, typed
 from cutting.errors import AmbiguousQuantity, CuttingError, UnknownName
 from cutting.machine.machines import Machine, find_machine
 from cutting.mechanics.deflection import Holding
-from cutting.operations.fields import Base
-from cutting.operations.kind import Kind
+from cutting.operations.frame.fields import Base
+from cutting.operations.frame.kind import Kind
+from cutting.operations.frame.setup import Batch, Goal, HouseRules, Skin, Workholding
 from cutting.operations.registry import KINDS
-from cutting.operations.setup import Batch, Direction, Feature, Goal, HouseRules, Settings, Setup, Skin, Workholding
+from cutting.operations.turned.setup import Direction, Feature, Settings, Setup
 from cutting.quantities import read_dimension, read_quantity
 from cutting.tooling.blades import GrooveBlade, GrooveInsert, NarrowStock, find_groove_blade, find_groove_insert, shipped_stock
 from cutting.tooling.crib import Crib

@@ -8,7 +8,7 @@ from typing import Any
 
 from cutting.machine.machines import Machine
 from cutting.mechanics.jet import jet_speed, nozzle_flow, pump_power
-from cutting.operations.setup import Setup
+from cutting.operations.turned.setup import Setup
 
 
 @dataclass(frozen=True)

@@ -6,13 +6,13 @@ from types import MappingProxyType
 from typing import Any
 
 from cutting.errors import UnknownName
-from cutting.operations import facing, turning
-from cutting.operations.cut_off.kind import KIND as CUT_OFF
-from cutting.operations.face_groove.kind import KIND as FACE_GROOVE
-from cutting.operations.groove.kind import KIND as GROOVE
-from cutting.operations.kind import Kind
-from cutting.operations.outcome import Outcome, Remedy
-from cutting.operations.trepan.kind import KIND as TREPAN
+from cutting.operations.frame.kind import Kind
+from cutting.operations.frame.outcome import Outcome, Remedy
+from cutting.operations.slots.cut_off.kind import KIND as CUT_OFF
+from cutting.operations.slots.face_groove.kind import KIND as FACE_GROOVE
+from cutting.operations.slots.groove.kind import KIND as GROOVE
+from cutting.operations.slots.trepan.kind import KIND as TREPAN
+from cutting.operations.turned import facing, turning
 
 KINDS: MappingProxyType[str, Kind] = MappingProxyType(
     {kind.name: kind for kind in (turning.KIND, facing.KIND, GROOVE, FACE_GROOVE, TREPAN, CUT_OFF)}

@@ -8,10 +8,10 @@ from typing import Any
 
 import numpy as np
 
-from cutting.operations.outcome import Pass
+from cutting.operations.frame.outcome import Pass
 from cutting.operations.registry import kind_of
-from cutting.operations.setup import Setup
-from cutting.operations.single_point.contour import diameter_at, slices
+from cutting.operations.turned.contour import diameter_at, slices
+from cutting.operations.turned.setup import Setup
 
 DRAWN, BENT = 48, 24  # slices of a contour on a drawing, and of a shaped blank as a beam
 PLACE_IN_CUT = 0.36  # share of a pass that is done where it is drawn

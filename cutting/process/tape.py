@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from cutting.machine.machines import Machine
-from cutting.operations.outcome import Outcome
+from cutting.operations.frame.outcome import Outcome
 from cutting.quantities.kinds import currency
 from cutting.quantities.write import Display, display
 

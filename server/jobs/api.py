@@ -12,7 +12,7 @@ from ninja.files import UploadedFile
 from cutting.advice.contests import advise_any
 from cutting.doors.plain import plain
 from cutting.errors import CuttingError
-from cutting.operations.fields import Field
+from cutting.operations.frame.fields import Field
 from cutting.operations.registry import KINDS, evaluate, evaluate_quickly, explore, relax
 from cutting.quantities import display, refuse_long
 from server.crib.assemblies import set_up_on

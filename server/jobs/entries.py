@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from cutting.operations.fields import Field
+from cutting.operations.frame.fields import Field
 from cutting.operations.registry import KINDS as OPERATIONS
 from cutting.quantities import KINDS, read_quantity
 

@@ -6,8 +6,8 @@ from contextlib import suppress
 from typing import Any
 
 from cutting.errors import CuttingError
-from cutting.operations.setup import Setup
-from cutting.operations.single_point.size_control import Measured, doubt_of_next
+from cutting.operations.turned.setup import Setup
+from cutting.operations.turned.size_control import Measured, doubt_of_next
 from cutting.quantities import Asked, read_asked, read_quantity
 from server.errors import Refusal
 from server.jobs.document import setup_of

@@ -8,9 +8,9 @@ import numpy as np
 
 from cutting.advice import Advice, Candidate
 from cutting.doors.plain import plain
-from cutting.operations.fields import Field, Nudged
-from cutting.operations.nudges import ladders
-from cutting.operations.outcome import Outcome
+from cutting.operations.frame.fields import Field, Nudged
+from cutting.operations.frame.nudges import ladders
+from cutting.operations.frame.outcome import Outcome
 from cutting.operations.registry import kind_of
 from cutting.process.outline import Corner, Stage
 from cutting.quantities import display, write

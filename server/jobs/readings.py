@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from cutting.operations.single_point.size_control import Measured
+from cutting.operations.turned.size_control import Measured
 from server.jobs.models import Measurement
 
 

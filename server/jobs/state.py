@@ -9,9 +9,9 @@ from typing import Any
 from cutting.doors.plain import plain
 from cutting.doors.plain import problem as core_problem
 from cutting.errors import CuttingError
-from cutting.operations.outcome import Outcome, Pass
+from cutting.operations.frame.outcome import Outcome, Pass
 from cutting.operations.registry import evaluate_quickly, kind_of
-from cutting.operations.setup import Setup
+from cutting.operations.turned.setup import Setup
 from cutting.process.outline import Corner, Stage, outline, stages
 from cutting.process.tape import PieceMoney, cycle_tape
 from cutting.quantities import display, read_quantity

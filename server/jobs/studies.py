@@ -9,15 +9,15 @@ import numpy as np
 
 from cutting.advice.ways import Offer
 from cutting.operations.coolant import CoolantAdvice
-from cutting.operations.outcome import Bow, Outcome
-from cutting.operations.setup import Setup
-from cutting.operations.single_point.edge_angles import EdgeAngles, Height
-from cutting.operations.single_point.edge_life import Change, EdgeLife, Point
-from cutting.operations.single_point.hard import HardTurning
-from cutting.operations.single_point.planner import Plan
-from cutting.operations.single_point.size_control import Ledger
-from cutting.operations.single_point.springing import Support
-from cutting.operations.single_point.stability import Stability
+from cutting.operations.frame.outcome import Bow, Outcome
+from cutting.operations.turned.edge_angles import EdgeAngles, Height
+from cutting.operations.turned.edge_life import Change, EdgeLife, Point
+from cutting.operations.turned.hard import HardTurning
+from cutting.operations.turned.planner import Plan
+from cutting.operations.turned.setup import Setup
+from cutting.operations.turned.size_control import Ledger
+from cutting.operations.turned.springing import Support
+from cutting.operations.turned.stability import Stability
 from cutting.quantities import Display, display, write
 from server.jobs.kinds.view import axis, chip_out
 from server.jobs.models import Measurement

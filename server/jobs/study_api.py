@@ -11,14 +11,14 @@ from ninja import Router
 from cutting.advice.ways import ways_to_turn
 from cutting.operations.coolant import advise_coolant
 from cutting.operations.registry import evaluate_quickly, explore, kind_of
-from cutting.operations.setup import Setup
-from cutting.operations.single_point.edge_angles import edge_angles
-from cutting.operations.single_point.edge_life import edge_life
-from cutting.operations.single_point.hard import Grinding, hard_turning
-from cutting.operations.single_point.planner import plan
-from cutting.operations.single_point.size_control import ledger
-from cutting.operations.single_point.springing import allowed, springing, supports
-from cutting.operations.single_point.stability import stability
+from cutting.operations.turned.edge_angles import edge_angles
+from cutting.operations.turned.edge_life import edge_life
+from cutting.operations.turned.hard import Grinding, hard_turning
+from cutting.operations.turned.planner import plan
+from cutting.operations.turned.setup import Setup
+from cutting.operations.turned.size_control import ledger
+from cutting.operations.turned.springing import allowed, springing, supports
+from cutting.operations.turned.stability import stability
 from server.errors import Refusal
 from server.jobs import actions, studies
 from server.jobs import study_schemas as out

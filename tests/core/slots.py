@@ -6,7 +6,7 @@ import copy
 from typing import Any
 
 from cutting.doors.json_form import read_any
-from cutting.operations.outcome import Outcome
+from cutting.operations.frame.outcome import Outcome
 
 CUT_OFF: dict[str, Any] = {
     "operation": "cut off",

@@ -9,8 +9,9 @@ from typing import Any
 import pytest
 
 from cutting.advice import advise
+from cutting.operations.frame.setup import Goal
 from cutting.operations.registry import evaluate, evaluate_quickly
-from cutting.operations.setup import Goal, Setup
+from cutting.operations.turned.setup import Setup
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import find_holder, find_insert, holders, inserts
 from cutting.wear.reference import life_law

@@ -13,9 +13,9 @@ from cutting.advice.contests import advise_any
 from cutting.advice.score import score
 from cutting.doors.json_form import read_any, read_any_request
 from cutting.errors import CuttingError
-from cutting.operations.outcome import Outcome, Severity
+from cutting.operations.frame.outcome import Outcome, Severity
+from cutting.operations.frame.setup import Goal, HouseRules
 from cutting.operations.registry import evaluate
-from cutting.operations.setup import Goal, HouseRules
 from cutting.quantities import write
 
 FREE = {"cutting_speed", "feed_per_rev", "depth_of_cut", "pass_depths", "overhang"}

@@ -9,7 +9,7 @@ from typing import Any
 import pytest
 
 from cutting.operations.registry import evaluate_quickly
-from cutting.operations.setup import Setup
+from cutting.operations.turned.setup import Setup
 from cutting.wear.reference import speed_factors
 from cutting.workpiece.materials import deliver, find_material
 

@@ -14,7 +14,7 @@ from cutting.doors.json_form import read_request
 from cutting.errors import CuttingError
 from cutting.machine.machines import find_machine
 from cutting.operations.registry import evaluate
-from cutting.operations.setup import Setup
+from cutting.operations.turned.setup import Setup
 from cutting.tooling.book import BookWindow, Span
 from cutting.tooling.crib import Crib
 from cutting.tooling.fitting import fit_checks

@@ -12,9 +12,9 @@ import pytest
 from cutting.doors.command_line import main
 from cutting.doors.json_form import read_any, read_setup
 from cutting.errors import CuttingError
-from cutting.operations.cut_off.setup import CutOffSetup
-from cutting.operations.outcome import Outcome, Severity
+from cutting.operations.frame.outcome import Outcome, Severity
 from cutting.operations.registry import evaluate, explore, relax
+from cutting.operations.slots.cut_off.setup import CutOffSetup
 from cutting.tooling.blades import groove_blades, groove_inserts, plunge_feeds, usual_width
 
 PIN: dict[str, Any] = {

@@ -15,8 +15,8 @@ from cutting.doors.json_form import TOP, read_request, read_setup
 from cutting.doors.plain import plain
 from cutting.errors import CuttingError
 from cutting.mechanics.deflection import Holding
+from cutting.operations.frame.setup import Goal, Skin
 from cutting.operations.registry import evaluate_quickly
-from cutting.operations.setup import Goal, Skin
 
 Form = Callable[..., dict[str, Any]]
 

@@ -13,15 +13,15 @@ from hypothesis import strategies as st
 
 from cutting.doors.json_form import read_setup
 from cutting.errors import CuttingError
-from cutting.operations.nudges import ladders
-from cutting.operations.outcome import Severity
+from cutting.operations.frame.nudges import ladders
+from cutting.operations.frame.outcome import Severity
 from cutting.operations.registry import evaluate, evaluate_quickly, explore
-from cutting.operations.setup import Setup
-from cutting.operations.single_point import limits as rules
-from cutting.operations.single_point.case import case_of, single_cutter
-from cutting.operations.single_point.kinds import NUDGED
-from cutting.operations.single_point.physics import cut
-from cutting.operations.single_point.plan import pass_depths, pass_diameters
+from cutting.operations.turned import limits as rules
+from cutting.operations.turned.case import case_of, single_cutter
+from cutting.operations.turned.kinds import NUDGED
+from cutting.operations.turned.physics import cut
+from cutting.operations.turned.plan import pass_depths, pass_diameters
+from cutting.operations.turned.setup import Setup
 from cutting.process.outline import outline, stages
 from cutting.quantities import read_quantity
 from cutting.working import Recorder, Silent

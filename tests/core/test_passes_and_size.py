@@ -11,9 +11,9 @@ import pytest
 
 from cutting.errors import CuttingError
 from cutting.operations.registry import evaluate, evaluate_quickly, explore
-from cutting.operations.setup import Setup
-from cutting.operations.single_point.planner import plan
-from cutting.operations.single_point.size_control import Ledger, Measured, doubt_of_next, ledger
+from cutting.operations.turned.planner import plan
+from cutting.operations.turned.setup import Setup
+from cutting.operations.turned.size_control import Ledger, Measured, doubt_of_next, ledger
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import find_insert, holders, inserts
 

@@ -10,9 +10,10 @@ from typing import Any
 import numpy as np
 import pytest
 
-from cutting.operations.outcome import Outcome
+from cutting.operations.frame.outcome import Outcome
+from cutting.operations.frame.setup import Goal
 from cutting.operations.registry import evaluate_quickly
-from cutting.operations.setup import Goal, Setup
+from cutting.operations.turned.setup import Setup
 
 Build = Callable[..., Setup]
 

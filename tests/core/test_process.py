@@ -9,10 +9,11 @@ import pytest
 
 from cutting.advice.explain import why_not_first
 from cutting.advice.rank import Candidate
-from cutting.operations.outcome import Outcome
+from cutting.operations.frame.outcome import Outcome
+from cutting.operations.frame.setup import Goal
 from cutting.operations.registry import evaluate_quickly
-from cutting.operations.setup import Goal, Setup
-from cutting.operations.single_point.case import edge_cost, single_cutter
+from cutting.operations.turned.case import edge_cost, single_cutter
+from cutting.operations.turned.setup import Setup
 from cutting.process.tape import PieceMoney, cycle_tape
 from cutting.tooling.items import find_holder, find_insert, holders, inserts
 from cutting.tooling.plan_view import holder_outline, insert_outline

@@ -16,13 +16,13 @@ from cutting.errors import CuttingError
 from cutting.mechanics.deflection import Holding
 from cutting.operations.coolant import advise_coolant
 from cutting.operations.registry import evaluate_quickly
-from cutting.operations.setup import Direction, Setup
-from cutting.operations.single_point.contour import path_length, steepest_descent, steepest_rise
-from cutting.operations.single_point.edge_life import edge_life
-from cutting.operations.single_point.hard import Grinding, hard_turning
-from cutting.operations.single_point.part import held_otherwise, part_beam
-from cutting.operations.single_point.springing import springing, supports
-from cutting.operations.single_point.stability import stability
+from cutting.operations.turned.contour import path_length, steepest_descent, steepest_rise
+from cutting.operations.turned.edge_life import edge_life
+from cutting.operations.turned.hard import Grinding, hard_turning
+from cutting.operations.turned.part import held_otherwise, part_beam
+from cutting.operations.turned.setup import Direction, Setup
+from cutting.operations.turned.springing import springing, supports
+from cutting.operations.turned.stability import stability
 from cutting.process.outline import Standing, outline
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import find_holder, find_insert, holders, inserts

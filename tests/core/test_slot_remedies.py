@@ -13,8 +13,8 @@ from hypothesis import strategies as st
 from cutting.doors.json_form import read_any, read_any_request
 from cutting.errors import CuttingError
 from cutting.machine.machines import machines
-from cutting.operations.fields import Field
-from cutting.operations.outcome import Outcome, Severity
+from cutting.operations.frame.fields import Field
+from cutting.operations.frame.outcome import Outcome, Severity
 from cutting.operations.registry import KINDS, evaluate, evaluate_quickly, explore, relax
 from cutting.tooling.blades import groove_blades, groove_inserts
 from cutting.workpiece.materials import materials

@@ -15,10 +15,10 @@ from cutting.advice.contests import CONTESTS, advise_any
 from cutting.doors.command_line import main
 from cutting.doors.json_form import read_any, read_any_request, read_feature_of
 from cutting.errors import CuttingError
-from cutting.operations.groove.moves import Move, moves_of
-from cutting.operations.groove.setup import ALLOWANCE, Way
+from cutting.operations.frame.setup import Goal
 from cutting.operations.registry import KINDS, evaluate, evaluate_quickly
-from cutting.operations.setup import Goal
+from cutting.operations.slots.groove.moves import Move, moves_of
+from cutting.operations.slots.groove.setup import ALLOWANCE, Way
 from cutting.process.outline import Standing, outline
 from tests.core.slots import CUT_OFF, FACE, GROOVE, RING, TREPAN, TWO_CARTRIDGES, build, form, used
 

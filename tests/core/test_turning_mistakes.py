@@ -12,9 +12,9 @@ import pytest
 
 from cutting.doors.json_form import read_setup
 from cutting.operations.registry import evaluate_quickly
-from cutting.operations.setup import Setup
-from cutting.operations.single_point import cautions, fit
-from cutting.operations.single_point import limits as rules
+from cutting.operations.turned import cautions, fit
+from cutting.operations.turned import limits as rules
+from cutting.operations.turned.setup import Setup
 
 Build = Callable[..., Setup]
 ROOT = Path(__file__).parents[2]

@@ -16,8 +16,8 @@ from cutting.mechanics import blade as blades
 from cutting.mechanics.force import specific_cutting_force
 from cutting.mechanics.ring import feed_of_head, ring_share, ring_torque
 from cutting.money.kerf import bar_price_of, kerf
-from cutting.operations.cut_off.feed_zones import School, Zone, feed_at, zone_seconds, zones_of
-from cutting.operations.cut_off.simulation import Bar, Blade, break_off_diameter, pips, simulate
+from cutting.operations.slots.cut_off.feed_zones import School, Zone, feed_at, zone_seconds, zones_of
+from cutting.operations.slots.cut_off.simulation import Bar, Blade, break_off_diameter, pips, simulate
 from cutting.tables import read_table
 from cutting.workpiece.ring_grooves import fits_in_one_plunge, it13, ring_groove, seal_groove
 

@@ -9,8 +9,8 @@ from scipy.integrate import quad
 
 from cutting.mechanics import blade as blades
 from cutting.mechanics.force import specific_cutting_force
-from cutting.operations.face_groove.blade_fit import standing
 from cutting.operations.registry import KINDS, evaluate
+from cutting.operations.slots.face_groove.blade_fit import standing
 from cutting.tooling.blades import find_groove_blade
 from cutting.workpiece.ring_grooves import standard_groove
 from tests.core.slots import BORE_RING, FACE, GROOVE, RING, TREPAN, TWO_CARTRIDGES, build

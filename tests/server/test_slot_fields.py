@@ -7,7 +7,7 @@ from typing import Any
 
 import pytest
 
-from cutting.operations.fields import Field
+from cutting.operations.frame.fields import Field
 from cutting.operations.registry import KINDS
 from tests.server.conftest import Api
 from tests.server.test_slots import trying

@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import replace
 
 from cutting.advice.rank_trials import Contest, Entry, Field, fitting
-from cutting.operations.cut_off.evaluate import MODEL
-from cutting.operations.cut_off.numbers import Numbers
-from cutting.operations.cut_off.setup import CutOffSetup
-from cutting.operations.narrow.fit import usual_rules
+from cutting.operations.slots.cut_off.evaluate import MODEL
+from cutting.operations.slots.cut_off.numbers import Numbers
+from cutting.operations.slots.cut_off.setup import CutOffSetup
+from cutting.operations.slots.shared.fit import usual_rules
 from cutting.quantities.write import Display, display
 from cutting.tooling.blades import NarrowStock
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import replace
 
 from cutting.advice.rank_trials import Contest, Entry, Field, fitting
-from cutting.operations.face_groove.evaluate import MODEL
-from cutting.operations.face_groove.numbers import Numbers
-from cutting.operations.face_groove.setup import FaceGrooveSetup, Spindle, Way
-from cutting.operations.narrow.fit import usual_rules
+from cutting.operations.slots.face_groove.evaluate import MODEL
+from cutting.operations.slots.face_groove.numbers import Numbers
+from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, Spindle, Way
+from cutting.operations.slots.shared.fit import usual_rules
 from cutting.quantities.write import Display, display
 from cutting.tooling.blades import NarrowStock
 

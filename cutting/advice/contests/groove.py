@@ -12,12 +12,12 @@ from cutting.advice.rank import Candidate, advise
 from cutting.advice.rank_trials import Contest, Entry, Field, fitting
 from cutting.errors import CuttingError
 from cutting.mechanics.tool_setting import reach_angle
-from cutting.operations.groove.changes import ways_open
-from cutting.operations.groove.evaluate import MODEL
-from cutting.operations.groove.numbers import Numbers
-from cutting.operations.groove.setup import GrooveSetup, Way
-from cutting.operations.narrow.fit import usual_rules
-from cutting.operations.setup import Feature, Settings, Setup
+from cutting.operations.slots.groove.changes import ways_open
+from cutting.operations.slots.groove.evaluate import MODEL
+from cutting.operations.slots.groove.numbers import Numbers
+from cutting.operations.slots.groove.setup import GrooveSetup, Way
+from cutting.operations.slots.shared.fit import usual_rules
+from cutting.operations.turned.setup import Feature, Settings, Setup
 from cutting.quantities.write import Display, display, write
 from cutting.tooling.blades import GrooveBlade, GrooveInsert, NarrowStock
 from cutting.tooling.crib import Crib

@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import replace
 
 from cutting.advice.rank_trials import Contest, Entry, Field, fitting
-from cutting.operations.narrow.fit import usual_rules
-from cutting.operations.trepan.evaluate import MODEL
-from cutting.operations.trepan.numbers import Numbers
-from cutting.operations.trepan.setup import Cartridges, TrepanSetup
+from cutting.operations.slots.shared.fit import usual_rules
+from cutting.operations.slots.trepan.evaluate import MODEL
+from cutting.operations.slots.trepan.numbers import Numbers
+from cutting.operations.slots.trepan.setup import Cartridges, TrepanSetup
 from cutting.quantities.write import Display, display
 from cutting.tooling.blades import NarrowStock
 

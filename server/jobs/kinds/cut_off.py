@@ -7,8 +7,8 @@ from typing import Any, Literal
 import numpy as np
 
 from cutting.doors.plain import plain
-from cutting.operations.cut_off.simulation import CutOff
-from cutting.operations.outcome import Outcome
+from cutting.operations.frame.outcome import Outcome
+from cutting.operations.slots.cut_off.simulation import CutOff
 from cutting.quantities import Display, display, write
 from cutting.quantities.kinds import currency
 from server.jobs.kinds.view import AxisOut, Shown, TableOut, Viewer, axis, both, length, points, same

@@ -6,7 +6,7 @@ from itertools import accumulate
 from typing import Any, Literal
 
 from cutting.doors.plain import plain
-from cutting.operations.outcome import Outcome
+from cutting.operations.frame.outcome import Outcome
 from cutting.quantities import display
 from server.jobs.kinds.strokes import StrokeOut, stroke_out, stroke_table
 from server.jobs.kinds.view import Shown, Viewer, both, drawn, length, points

@@ -8,9 +8,9 @@ from typing import Any, Literal
 import numpy as np
 
 from cutting.doors.plain import plain
-from cutting.operations.groove.cautions import advised_way
-from cutting.operations.groove.numbers import Stroke, diameter_at
-from cutting.operations.outcome import Outcome
+from cutting.operations.frame.outcome import Outcome
+from cutting.operations.slots.groove.cautions import advised_way
+from cutting.operations.slots.groove.numbers import Stroke, diameter_at
 from cutting.quantities import display
 from server.jobs.kinds.strokes import StrokeOut, stroke_out, stroke_table
 from server.jobs.kinds.view import AxisOut, Shown, Viewer, axis, drawn, length, points

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any, Literal
 
 from cutting.doors.plain import plain
-from cutting.operations.outcome import Outcome
+from cutting.operations.frame.outcome import Outcome
 from cutting.quantities import display
 from server.jobs.kinds.view import AxisOut, Shown, Viewer, axis, both, length, points, same
 from server.units import DisplayOut, Plain, Point

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any, Literal
 
 from cutting.doors.plain import plain
-from cutting.operations.outcome import Bow
+from cutting.operations.frame.outcome import Bow
 from cutting.quantities import display
 from cutting.tooling.plan_view import holder_outline, insert_outline
 from server.jobs.kinds.view import Shown, Viewer

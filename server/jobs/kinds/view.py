@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
-from cutting.operations.outcome import ChipVerdict, Outcome
+from cutting.operations.frame.outcome import ChipVerdict, Outcome
 from cutting.process.outline import Corner, Stage
 from cutting.quantities import Dimension, Display, display, write
 from cutting.quantities.kinds import KINDS

@@ -9,10 +9,11 @@ from django.utils.safestring import mark_safe
 
 from cutting.errors import CuttingError
 from cutting.mechanics.deflection import Holding
-from cutting.operations.outcome import Outcome
+from cutting.operations.frame.outcome import Outcome
+from cutting.operations.frame.setup import Skin
 from cutting.operations.registry import evaluate_quickly, explore, kind_of
-from cutting.operations.setup import Setup, Skin
-from cutting.operations.single_point.size_control import ledger
+from cutting.operations.turned.setup import Setup
+from cutting.operations.turned.size_control import ledger
 from cutting.quantities import display, read_quantity, write
 from server.jobs.document import entry_of, setup_of
 from server.jobs.kinds import VIEWERS

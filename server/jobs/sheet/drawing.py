@@ -6,7 +6,7 @@ from collections.abc import Iterable, Mapping
 from typing import Any
 
 from cutting.mechanics.deflection import Holding
-from cutting.operations.setup import Setup
+from cutting.operations.turned.setup import Setup
 from cutting.process.outline import Stage
 from cutting.tooling.plan_view import holder_outline, insert_outline
 

@@ -1,8 +1,0 @@
-"""Facing from the outside towards bore, boss or centre, at constant cutting speed where the machine has it."""
-
-from cutting.operations.kind import Kind
-from cutting.operations.single_point.chip_map import chip_map
-from cutting.operations.single_point.evaluate import evaluate, relax
-from cutting.operations.single_point.kinds import FACE_FIELDS, HEADLINE, NUDGED, STUDIES, stiffness
-
-KIND = Kind("face", "Face", evaluate, chip_map, relax, FACE_FIELDS, NUDGED, HEADLINE, STUDIES, stiffness=stiffness)

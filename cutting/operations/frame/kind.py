@@ -1,0 +1,48 @@
+"""What a kind of operation brings to the house: one `Kind`, and one line in the registry."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+from cutting.operations.frame.fields import Fields, Nudged
+from cutting.operations.frame.outcome import Outcome, Remedy
+
+Span = tuple[float, float, float]  # from and to, mm from the chuck, and the diameter that is left between
+Corner = tuple[float, float]  # mm from the chuck, radius
+
+
+@dataclass(frozen=True)
+class Kind:
+    """A kind of operation: its evaluation, its map, what would move a limit, and the fields that it asks for.
+
+    `use` names the blades that it chooses from (outside, inside, face, trepan by the feature); blank where turning inserts
+    and holders serve. `build` makes its set-up from fields and `read_feature` the feature alone. `headline` are the results
+    that are always in sight, `choices` the settings that are picked from a list, `ranked` those that a ranking finds,
+    `studies` the sheets that belong to it. `lowers` are the spans of a feature that leave the part thinner, `area` the
+    corners of what goes, for drawings; `stiffness` that of the part at the cut [N/µm].
+    """
+
+    name: str
+    title: str
+    evaluate: Callable[..., Outcome]
+    explore: Callable[..., Any]
+    relax: Callable[..., tuple[Remedy, ...]]
+    fields: Fields
+    nudged: tuple[Nudged, ...]
+    headline: tuple[str, ...]
+    studies: tuple[str, ...] = ()
+    build: Callable[..., Any] | None = None
+    read_feature: Callable[[dict[str, Any]], Any] | None = None
+    use: Callable[[dict[str, Any]], str] = lambda feature: ""
+    lowers: Callable[[Any], tuple[Span, ...]] = lambda feature: ()
+    area: Callable[[Any], tuple[Corner, ...]] = lambda setup: ()
+    stiffness: Callable[[Any], float | None] = lambda setup: None
+    choices: tuple[str, ...] = ()
+    ranked: tuple[str, ...] = ()
+
+    @property
+    def narrow(self) -> bool:
+        """Chooses from grooving inserts and blades."""
+        return self.build is not None

@@ -1,0 +1,117 @@
+"""What every kind of operation is told beside its own feature and settings: goal, holding, house rules, batch."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+from enum import StrEnum
+from typing import Any, Self
+
+from cutting.errors import OutOfRange
+from cutting.machine.machines import Machine
+from cutting.mechanics.deflection import Holding
+from cutting.workpiece.materials import Work
+
+
+class Goal(StrEnum):
+    """What the candidates are ordered by."""
+
+    CHEAPEST = "cheapest"
+    FASTEST = "fastest"
+    MOST_SECURE = "most secure"
+
+
+class Skin(StrEnum):
+    """What lies on the stock where this cut starts."""
+
+    CLEAN = "clean"
+    BAR = "bar"
+    FORGED = "forged"
+    CAST = "cast"
+    WELD = "weld"
+    HARDENED = "hardened"
+
+
+@dataclass(frozen=True)
+class Workholding:
+    """How the part is held; lengths in mm."""
+
+    style: Holding = Holding.CHUCK
+    free_length: float = 100.0
+    grip_diameter: float = 50.0
+    bore: float = 0.0
+    centre_diameter: float = 12.0
+    interrupted: bool = False
+    weak: bool = False
+    steps: tuple[tuple[float, float], ...] = ()  # the part before this cut: (from the chuck, diameter to the next), mm
+    steady: float | None = None  # a steady rest, mm from the chuck
+    grip_share: float = 1.0  # of the chuck's force, less for thin parts
+    face: float | None = None  # the part's free end where earlier cuts shortened it, mm from the chuck
+
+    @property
+    def stretches(self) -> tuple[tuple[float, float, float], ...]:
+        """The part before this cut from the chuck to its free end: (from, to, diameter), mm."""
+        face = self.free_length if self.face is None else self.face
+        ends = (*(start for start, _ in self.steps[1:]), face)
+        return tuple((start, min(end, face), d) for (start, d), end in zip(self.steps, ends, strict=False) if start < face)
+
+
+def workholding_of(values: dict[str, Any], free_length: float, grip_diameter: float) -> Workholding:
+    """The holding from its fields; `free_length` and `grip_diameter` [mm] where they are not given. Raises `CuttingError`."""
+    given = {"free_length": free_length, "grip_diameter": grip_diameter, **values}
+    share = given.get("grip_share", 1.0)
+    if not 0.05 <= share <= 1:
+        raise OutOfRange("holding.grip_share", f"{share:g} is outside 0.05 to 1.", "0.05 to 1")
+    return Workholding(style=Holding(given.pop("style", "chuck")), **given)
+
+
+@dataclass(frozen=True)
+class HouseRules:
+    """The shop's choices between schools, and its common-practice numbers."""
+
+    never_above_book: bool = True
+    equal_cuts: bool = True  # else a light last cut with a sharp edge
+    light_cut: float = 0.2  # depth of that last cut, mm
+    off_centre: float = 0.0  # tip below the axis outside, above it inside, as a share of the diameter
+    polishing_allowance: float = 0.01  # mm on diameter, where a surface is polished to size
+    measuring_uncertainty: float = 0.01  # mm, expanded (k = 2), of the shop's usual micrometer
+    wear_factor: float = 1.3
+    secure_probability: float = 0.95
+    attended_probability: float = 0.80
+    chip_index_wanted: float = 60.0
+    rough_size_error: float = 0.10  # mm on diameter, where the drawing gives no tolerance
+    share_of_tolerance: float = 0.5
+    grip_safety: float = 2.0
+    jaw_friction: float = 0.2
+    tool_bend: float = 0.05  # mm
+
+    def change_probability(self, goal: Goal) -> float:
+        return self.secure_probability if goal is Goal.MOST_SECURE else self.attended_probability
+
+
+@dataclass(frozen=True)
+class Batch:
+    """How many and for how long alone."""
+
+    pieces: int = 50
+    unattended_hours: float = 0.0
+    piece_seconds: float | None = None  # of the whole piece, where this operation is one of several
+
+
+@dataclass(frozen=True)
+class BaseSetup:
+    """Work and machine, what the drawing says, what the user sets, and the shop's rules for it; a kind adds its tool."""
+
+    operation: str
+    work: Work
+    machine: Machine
+    feature: Any
+    settings: Any
+    holding: Any = field(default_factory=Workholding)
+    house: HouseRules = field(default_factory=HouseRules)
+    batch: Batch = field(default_factory=Batch)
+    goal: Goal = Goal.CHEAPEST
+    skin: Skin = Skin.CLEAN
+
+    def with_settings(self, **changes: Any) -> Self:
+        """The same set-up with other settings."""
+        return replace(self, settings=replace(self.settings, **changes))

@@ -1,0 +1,60 @@
+"""What can be done otherwise in a cut-off; each is run before it is offered."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+from typing import Any
+
+from cutting.operations.frame.change import Change, in_words, step
+from cutting.operations.slots.cut_off.numbers import Numbers
+from cutting.operations.slots.cut_off.setup import CutOffSetup
+from cutting.operations.slots.shared.otherwise import other_feeds_and_speeds, shorter_overhang, stronger_coolant
+from cutting.quantities.write import write
+from cutting.tooling.blades import NarrowStock
+
+FEED_SHARES, SPEED_SHARES = (0.6, 0.75, 0.9, 1.15, 1.3, 1.6), (0.7, 0.85, 1.15)
+HELD = (
+    ("sub_spindle", "sub-spindle holds the part", lambda setup: setup.machine.sub_spindle),
+    ("y_axis", "blade turned by the Y axis", lambda setup: setup.machine.y_axis),
+    ("guide_bush", "guide bush at the cut", lambda setup: setup.machine.swing < 80),
+    ("tailstock", "tailstock in until the last millimetres", lambda setup: not setup.holding.sub_spindle),
+)
+
+
+def changes(x: Numbers) -> Iterator[Change[CutOffSetup]]:
+    """Feed, speed, overhang, place, holding, height and squareness of the present tool."""
+    setup = x.setup
+    s = setup.settings
+    yield from other_feeds_and_speeds(setup, FEED_SHARES)
+    yield from stronger_coolant(setup)
+    yield from shorter_overhang(setup)
+    yield from _nearer(setup)
+    for name, words, has in HELD:
+        if not getattr(setup.holding, name) and has(setup):
+            yield Change(in_words(words), {"holding": {name: True}}, replace(setup, holding=replace(setup.holding, **{name: True})))
+    if s.centre_height:
+        yield Change(in_words("tip on centre"), {"settings": {"centre_height": "0 mm"}}, setup.with_settings(centre_height=0.0))
+    if s.lean:
+        yield Change(in_words("blade squared up"), {"settings": {"lean": 0}}, setup.with_settings(lean=0.0))
+
+
+def _nearer(setup: CutOffSetup) -> Iterator[Change[CutOffSetup]]:
+    f = setup.feature
+    near = round(max(0.3 * f.distance_from_chuck, setup.insert.width + 1.0), 1)
+    if f.distance_from_chuck > 1.2 * near:
+        moved = replace(setup, feature=replace(f, distance_from_chuck=near))
+        text = step("cut in front of the collet", f.distance_from_chuck, near, "length")
+        yield Change(text, {"feature": {"distance_from_chuck": write(near, "length")}}, moved)
+
+
+def other_inserts(x: Numbers, crib: Any) -> Iterator[Change[CutOffSetup]]:
+    """The same blade with another insert of the crib: another lead angle, geometry or grade."""
+    setup = x.setup
+    letter = setup.work.material.group.letter
+    for insert in crib.inserts if isinstance(crib, NarrowStock) else ():
+        if insert.name != setup.insert.name and setup.blade.takes(insert) and letter in insert.grade.letters:
+            patch: dict[str, Any] = {"tool": {"insert": insert.name, "holder": setup.blade.name}}
+            lead = f"lead angle {setup.insert.lead_angle:g}° → {insert.lead_angle:g}°: "
+            words = (lead if insert.lead_angle != setup.insert.lead_angle else "") + insert.name
+            yield Change(in_words(words), patch, replace(setup, insert=insert))

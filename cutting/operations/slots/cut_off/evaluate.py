@@ -1,0 +1,19 @@
+"""A cut-off as the bench asks for it: its outcome, its way over diameter, what would move a limit."""
+
+from __future__ import annotations
+
+from cutting.operations.frame.model import Model
+from cutting.operations.slots.cut_off.cautions import cautions
+from cutting.operations.slots.cut_off.changes import changes, other_inserts
+from cutting.operations.slots.cut_off.limits import RULES
+from cutting.operations.slots.cut_off.numbers import Numbers, numbers
+from cutting.operations.slots.cut_off.readings import chip, passes, results, scene
+from cutting.operations.slots.cut_off.setup import CutOffSetup
+from cutting.operations.slots.cut_off.simulation import CutOff
+
+MODEL: Model[Numbers] = Model(numbers, RULES, changes, results, passes, chip, cautions, scene, other_inserts)
+
+
+def explore(setup: CutOffSetup) -> CutOff:
+    """The map of a cut-off: everything over diameter. Raises `CuttingError`."""
+    return MODEL.quickly(setup).run

@@ -1,0 +1,38 @@
+"""What cut-off brings to the house."""
+
+from __future__ import annotations
+
+from cutting.operations.frame.fields import Nudged
+from cutting.operations.frame.kind import Corner, Kind
+from cutting.operations.slots.cut_off.evaluate import MODEL, explore
+from cutting.operations.slots.cut_off.setup import FIELDS, CutOffFeature, CutOffSetup, build
+
+
+def area(setup: CutOffSetup) -> tuple[Corner, ...]:
+    """The kerf in half section."""
+    f = setup.feature
+    near, far = f.distance_from_chuck, f.distance_from_chuck + setup.insert.width
+    return ((near, f.bore / 2), (near, f.diameter / 2), (far, f.diameter / 2), (far, f.bore / 2))
+
+
+KIND = Kind(
+    "cut off",
+    "Cut off",
+    MODEL.evaluate,
+    explore,
+    MODEL.relax,
+    FIELDS,
+    (
+        Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed),
+        Nudged("feed_per_rev", "feed", "feed_per_rev", "plunge_feed", lambda setup, outcome: setup.settings.feed_per_rev),
+        Nudged("overhang", "overhang", "length", "blade_overhang", lambda setup, outcome: setup.overhang),
+    ),
+    ("operation_time", "operation_cost", "median_parts", "change_parts", "secure", "flatness", "pip_on_part"),
+    ("setting",),
+    build,
+    lambda values: CutOffFeature(**values),
+    lambda feature: "outside",
+    area=area,
+    choices=("feed_zones",),
+    ranked=("overhang",),
+)

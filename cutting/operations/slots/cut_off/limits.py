@@ -1,0 +1,67 @@
+"""Limits of a cut-off as data: reach, relief, width, feed, bending, face, pip, support, power, heat, life."""
+
+from __future__ import annotations
+
+from cutting.operations.frame.outcome import Bound, Severity
+from cutting.operations.frame.rule import Rule
+from cutting.operations.slots.cut_off.numbers import Numbers
+from cutting.operations.slots.shared.rules import BENDS_DOWN, CROWDING, JAW_GRIP, LIFE, SECURE, SPINDLE_POWER
+
+LEAN_RUB = 0.05  # mm that the blade's flank may eat into its clearance (common practice)
+CENTRE = 0.1  # mm, height of the tip that cut-off forgives (common practice)
+FOLDED, NARROWER = 0.9, 0.97  # of the slot's width that a folded chip has; and that it may have (common practice)
+OVERHANG = 1.25  # × the blade's height: further out it whips (common practice)
+
+
+RULES: tuple[Rule[Numbers], ...] = (
+    Rule("reach", "reach", "length", Bound.UPPER, Severity.HARD, "machine-data",
+         "The blade must reach the centre, or the bore, before its shoulder meets the bar.",
+         lambda x: (x.setup.depth, None, min(x.setup.blade.reach, x.setup.insert.reach))),
+    Rule("support_relief", "relief of the blade", "length", Bound.UPPER, Severity.HARD, "machine-data",
+         "A bar larger than the blade's relief clears fouls its support.",
+         lambda x: (x.setup.feature.diameter, None, x.setup.blade.largest_bar)),
+    Rule("width", "width for this bar", "length", Bound.LOWER, Severity.SOFT, "common-practice",
+         "A narrower insert saves bar and force; too narrow for the diameter it leans and breaks.",
+         lambda x: (x.setup.insert.width, 0.75 * x.usual_width, None)),
+    Rule("plunge_feed", "feed for this width", "feed_per_rev", Bound.WINDOW, Severity.HARD, "common-practice",
+         "The window by the insert's width; stainless and heat-resistant metals take its lower half.",
+         lambda x: (x.setup.settings.feed_per_rev, *x.feeds)),
+    Rule("book_speed", "book window, speed", "cutting_speed", Bound.UPPER, Severity.HARD, "common-practice",
+         "Cut-off runs at 0.6 to 0.8 of the turning speed: both walls hold the heat.",
+         lambda x: (x.setup.settings.cutting_speed, 0.4 * x.book_high, x.book_high)),
+    Rule("blade_overhang", "overhang of the blade", "length", Bound.UPPER, Severity.HARD, "common-practice",
+         "Reach no further than the cut needs: a blade far out whips and its insert breaks.",
+         lambda x: (x.setup.overhang, None, max(OVERHANG * x.setup.blade.height * x.setup.blade.stiffness_share, x.setup.depth + 1.0))),
+    BENDS_DOWN,
+    Rule("bends_sideways", "blade bends sideways", "length", Bound.UPPER, Severity.HARD, "roark",
+         "A slanted edge pushes the blade aside: it rubs one wall and dishes the face.",
+         lambda x: (x.sideways, None, 0.3 * (x.setup.insert.width - x.setup.blade.thickness) / 2.0 + 0.01), ("feed_force", "side_force")),
+    Rule("flatness", "dish of the face", "length", Bound.UPPER, Severity.HARD, "roark",
+         "Bending and lean carry the tip aside on its way in.",
+         lambda x: (x.run.flatness, None, x.setup.feature.flatness), ("feed_force", "side_force"),
+         lambda x: x.setup.feature.flatness is not None),
+    Rule("pip", "pip left on the part", "length", Bound.UPPER, Severity.HARD, "common-practice",
+         "The stub that tears off when the part falls; a lead angle leaves it on the bar, a sub-spindle cuts it through.",
+         lambda x: (x.run.pip_on_part, None, x.setup.feature.pip), (),
+         lambda x: x.setup.feature.pip is not None and x.setup.feature.bore <= 0),
+    Rule("bar_support", "bar springs at the cut", "length", Bound.UPPER, Severity.HARD, "roark",
+         "A bar far in front of collet or jaws is pushed away, climbs the blade and breaks the insert: support or shorten it.",
+         lambda x: (x.bar_spring, None, x.setup.house.tool_bend), ("cutting_force",)),
+    Rule("centre_height", "tip off centre", "length", Bound.UPPER, Severity.SOFT, "common-practice",
+         "Cut-off forgives 0.1 mm: the working angles turn by asin(2h/d), without end near the centre, and a pip of 2h stays.",
+         lambda x: (abs(x.setup.settings.centre_height), None, CENTRE)),
+    Rule("lean", "blade out of square", "length", Bound.UPPER, Severity.SOFT, "common-practice",
+         "A blade that leans in its holder rubs one wall: lean times reach against its side clearance.",
+         lambda x: (x.rub, None, LEAN_RUB)),
+    SPINDLE_POWER,
+    JAW_GRIP,
+    Rule("chip_narrower", "chip stays narrower", "length", Bound.UPPER, Severity.SOFT, "common-practice",
+         "A breaker folds the chip narrower than its slot; a bare edge leaves it as wide as the slot, where it jams.",
+         lambda x: (x.setup.insert.width * (FOLDED if x.setup.insert.geometry.breaker else 1.0), None, NARROWER * x.setup.insert.width)),
+    CROWDING,
+    Rule("finish", "faces, Ra", "small_length", Bound.UPPER, Severity.HARD, "brammertz-1961",
+         "Feed marks of the corner on both faces.",
+         lambda x: (x.roughness, None, x.setup.feature.roughness), (), lambda x: x.setup.feature.roughness is not None),
+    LIFE,
+    SECURE,
+)  # fmt: skip

@@ -1,0 +1,82 @@
+"""What a cut-off's numbers say: results with their band, the chip, the one pass, the scene."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from cutting.operations.frame.outcome import ChipVerdict, Pass, Value
+from cutting.operations.slots.cut_off.numbers import Numbers, edge_break_seconds
+from cutting.operations.slots.shared.results import FORCE_BAND, Shown
+from cutting.operations.slots.shared.slot_chip import slot_chip
+from cutting.working import Recorder
+
+FACE_BAND = 0.5
+
+
+def results(x: Numbers, record: Recorder) -> dict[str, Value]:
+    """Results by name, in the order in which they are shown."""
+    run, say = x.run, Shown(record)
+    say.money(x)
+    say.banded("flatness", "dish of the face", 1000 * run.flatness, "small_length", FACE_BAND, "side_force", "deflection")
+    say.banded("pip_on_part", "pip on the part", run.pip_on_part, "length", FACE_BAND)
+    say.banded("pip_on_bar", "pip on the bar", run.pip_on_bar, "length", FACE_BAND)
+    say.banded("break_off_diameter", "falls at Ø", run.break_off_diameter, "length", FACE_BAND)
+    say.life(x.lasting)
+    say.plain("roughness", "faces, Ra", x.roughness, "small_length", "model")
+    say.plain("part_mass", "part that comes free", x.part_mass, "mass")
+    say.banded("cutting_force", "cutting force", float(run.cutting_force[0]), "force", FORCE_BAND, "specific_force", "cutting_force")
+    say.banded("feed_force", "against the plunge", float(run.feed_force[0]), "force", 0.4, "feed_force")
+    say.banded("side_force", "to the side", float(run.side_force[0]), "force", 0.4, "feed_force", "side_force")
+    say.plain("clamp_diameter", "clamp acts below Ø", run.clamp_diameter, "length")
+    say.plain("spindle_speed", "spindle speed at the rim", float(run.spindle_speed[0]), "spindle_speed")
+    say.plain("cutting_speed", "speed at the rim", float(run.cutting_speed[0]), "cutting_speed")
+    say.plain("edge_break_time", "edge break", edge_break_seconds(x.setup), "duration")
+    say.plain("y_gain", "turned by a Y axis, stiffer by", x.y_gain, "number", "model")
+    if x.kerf is not None:
+        say.plain("kerf_per_piece", "kerf a piece", x.kerf.kerf_per_piece, "money")
+        say.plain("kerf_per_year", "kerf a year", x.kerf.kerf_per_year, "money")
+        say.plain("blank_per_piece", "bar a piece, all told", x.kerf.blank_per_piece, "money")
+        say.plain("pieces_per_bar", "pieces per bar", x.kerf.pieces_per_bar, "count")
+        say.plain("remnant", "remnant", x.kerf.remnant, "length")
+    return say.found
+
+
+def chip(x: Numbers) -> ChipVerdict:
+    """The chip at full feed, in the slot at its deepest."""
+    setup = x.setup
+    return slot_chip(setup.settings.feed_per_rev, x.feeds, setup.depth, setup.insert.width, x.pressure, setup.work.material.ductility)
+
+
+def passes(x: Numbers) -> tuple[Pass, ...]:
+    """The one pass from rim to centre or bore."""
+    setup, run = x.setup, x.run
+    seconds = run.total_seconds + edge_break_seconds(setup)
+    return (
+        Pass(
+            1, setup.feature.diameter, setup.feature.bore, setup.depth, float(run.spindle_speed[0]), float(run.cutting_speed[0]),
+            setup.settings.feed_per_rev, seconds, chip(x), float(run.feed_force.max()), 0.0,
+        ),
+    )  # fmt: skip
+
+
+def scene(x: Numbers) -> dict[str, float | str]:
+    """What the drawing needs, mm and degrees."""
+    setup = x.setup
+    return {
+        "operation": setup.operation,
+        "diameter": setup.feature.diameter,
+        "bore": setup.feature.bore,
+        "part_length": setup.feature.part_length,
+        "distance_from_chuck": setup.feature.distance_from_chuck,
+        "width": setup.insert.width,
+        "lead_angle": setup.insert.lead_angle,
+        "slant": setup.insert.width * float(np.tan(np.radians(setup.insert.lead_angle))),
+        "thickness": setup.blade.thickness,
+        "height": setup.blade.height,
+        "reach": min(setup.blade.reach, setup.insert.reach),
+        "overhang": setup.overhang,
+        "hollow": "hollow" if x.run.hollow else "proud",
+        "sub_spindle": "yes" if setup.holding.sub_spindle else "",
+        "part_catcher": "yes" if setup.holding.part_catcher else "",
+        "guide_bush": "yes" if setup.holding.guide_bush else "",
+    }

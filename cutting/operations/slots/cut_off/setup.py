@@ -1,0 +1,206 @@
+"""`CutOffSetup`: all that a cut-off needs to know, frozen and checked."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+from typing import Any
+
+from cutting.errors import CuttingError, OutOfRange, require_between
+from cutting.machine.machines import Machine
+from cutting.operations.frame.fields import Base, Field, Fields
+from cutting.operations.frame.setup import Batch, Goal, HouseRules
+from cutting.operations.slots.cut_off.feed_zones import School, Zone, zones_of
+from cutting.operations.slots.shared.checks import check_coolant, check_settings, check_tool, check_turns
+from cutting.operations.slots.shared.drive import real_feed, top_speed
+from cutting.tooling.blades import GrooveBlade, GrooveInsert
+from cutting.workpiece.materials import Work
+
+
+@dataclass(frozen=True)
+class CutOffFeature:
+    """What is cut off, mm and µm: a bar or tube of `diameter`, `distance_from_chuck` in front of collet or jaws."""
+
+    diameter: float
+    part_length: float
+    bore: float = 0.0
+    distance_from_chuck: float = 10.0
+    flatness: float | None = None  # of the part's face, mm
+    pip: float | None = None  # largest that may stay on the part, Ø mm
+    roughness: float | None = None  # Ra, µm
+    edge_break: float = 0.0  # chamfer that the blade breaks on the part before it comes off, mm
+
+
+@dataclass(frozen=True)
+class CutOffSettings:
+    """What the user sets: m/min, mm/rev, 1/min, mm, degrees."""
+
+    cutting_speed: float
+    feed_per_rev: float
+    coolant: str = "flood"
+    spindle_clamp: float | None = None
+    school: School | None = School.EARLY
+    feed_zones: tuple[tuple[float, float], ...] = ()
+    overhang: float | None = None
+    centre_height: float = 0.0
+    lean: float = 0.0
+    stop_at: float | None = None  # Ø at which the blade stops and the rest is broken or pulled off; None: cut through
+
+
+@dataclass(frozen=True)
+class CutOffHolding:
+    """How bar and part are held. `guide_bush` stands at the cut; the sub-spindle pulls the part away at matched speed."""
+
+    sub_spindle: bool = False
+    part_catcher: bool = False
+    guide_bush: bool = False
+    y_axis: bool = False
+    tailstock: bool = False
+    grip_diameter: float | None = None
+
+
+@dataclass(frozen=True)
+class BarStock:
+    """The bar: length and remnant [mm], price of one bar, pieces a year."""
+
+    length: float = 3000.0
+    remnant: float = 120.0
+    price: float = 0.0
+    yearly: int = 0
+
+
+@dataclass(frozen=True)
+class CutOffSetup:
+    """Everything about one cut-off. `check` refuses what cannot be, naming the field."""
+
+    work: Work
+    machine: Machine
+    insert: GrooveInsert
+    blade: GrooveBlade
+    feature: CutOffFeature
+    settings: CutOffSettings
+    holding: CutOffHolding = field(default_factory=CutOffHolding)
+    bar: BarStock = field(default_factory=BarStock)
+    house: HouseRules = field(default_factory=HouseRules)
+    batch: Batch = field(default_factory=Batch)
+    goal: Goal = Goal.CHEAPEST
+    operation: str = "cut off"
+
+    def with_settings(self, **changes: Any) -> CutOffSetup:
+        return replace(self, settings=replace(self.settings, **changes))
+
+    @property
+    def overhang(self) -> float:
+        return self.settings.overhang or self.blade.overhang
+
+    @property
+    def depth(self) -> float:
+        """How deep the blade must reach [mm]: the radius, or the wall of a tube."""
+        return (self.feature.diameter - self.feature.bore) / 2.0
+
+    @property
+    def inner_diameter(self) -> float:
+        """Where the cut ends [mm]: the bore, the centre, or the stub at which the blade stops short."""
+        return max(self.feature.bore, self.settings.stop_at or 0.0)
+
+    @property
+    def zones(self) -> tuple[Zone, ...]:
+        """Feed by diameter: the user's own, the school's, or full feed in a tube. Raises `CuttingError`."""
+        f, s = self.feature, self.settings
+        found = zones_of(f.diameter, self.inner_diameter, s.feed_per_rev, None if f.bore > 0 else s.school, s.feed_zones)
+        return tuple(replace(zone, feed=real_feed(self.machine, zone.feed)) for zone in found)
+
+    @property
+    def top_speed(self) -> float:
+        """The clamp, or the gearbox's step where the machine keeps one speed [1/min]."""
+        return top_speed(self.machine, self.settings.cutting_speed, self.feature.diameter, self.settings.spindle_clamp)
+
+    def check(self) -> None:
+        """Raise `CuttingError` for the first input that cannot be."""
+        f, s, m = self.feature, self.settings, self.machine
+        check_turns(m)
+        check_coolant(m, s.coolant)
+        check_tool(self.blade, self.insert, "outside")
+        require_between("feature.diameter", f.diameter, 1.0, m.swing, "mm (swing of the machine)")
+        require_between("feature.bore", f.bore, 0.0, f.diameter - 0.2, "mm, below the diameter")
+        require_between("feature.part_length", f.part_length, 0.2, m.turning_length, "mm")
+        require_between("feature.distance_from_chuck", f.distance_from_chuck, 0.0, m.turning_length, "mm")
+        require_between("feature.edge_break", f.edge_break, 0.0, min(2.0, self.depth / 2), "mm, within half the way")
+        check_settings(s)
+        require_between("settings.lean", s.lean, -5, 5, "°")
+        if s.stop_at is not None:
+            require_between("settings.stop_at", s.stop_at, 0.0, 0.5 * f.diameter, "mm, up to half the bar")
+            if f.bore > 0:
+                raise CuttingError("settings.stop_at", "a tube is cut through to its bore.")
+        _ = self.zones  # refuses break points out of order
+        require_between("bar.price", self.bar.price, 0, 1e6)
+        require_between("bar.length", self.bar.length, 10, 20_000, "mm")
+        if self.holding.y_axis and not m.y_axis:
+            raise OutOfRange("holding.y_axis", f"{m.name} has no Y axis.", "a machine with a Y axis")
+        if self.holding.sub_spindle and not m.sub_spindle:
+            raise OutOfRange("holding.sub_spindle", f"{m.name} has no sub-spindle.", "a machine with a sub-spindle")
+
+
+SCHOOLS = {"early": School.EARLY, "late": School.LATE, "full": None}
+FIELDS = Fields(
+    feature=(
+        Field("diameter", "bar or tube Ø", example="20", required=True),
+        Field("part_length", "length that comes off", example="44", required=True),
+        Field("bore", "bore of a tube", example="0", default=0.0),
+        Field("distance_from_chuck", "cut in front of collet or jaws", example="8", default=10.0),
+        Field("flatness", "flatness of the face, µm", "small_length", "30", factor=1e-3),
+        Field("pip", "largest pip on the part, Ø", example="1"),
+        Field("roughness", "finish Ra, µm", "small_length", "3.2"),
+        Field("edge_break", "edge break before it falls", example="0.3", default=0.0),
+    ),
+    settings=(
+        Field("cutting_speed", "speed", "cutting_speed", "140", also=("spindle_speed",), required=True),
+        Field("feed_per_rev", "feed", "feed_per_rev", "0.1", also=("feed_rate",), required=True),
+        Field("coolant", "coolant", "text", default="flood"),
+        Field("spindle_clamp", "spindle clamp", "spindle_speed", "4000"),
+        Field(
+            "feed_zones",
+            "zones",
+            "points",
+            "10:0.06; 5:0.03",
+            options=("early", "late", "full"),
+            pair=("length", "feed_per_rev"),
+            default="early",
+        ),
+        Field("stop_at", "stop short at Ø, break it off", example="cut through"),
+        Field("overhang", "overhang of the blade", example="22"),
+        Field("centre_height", "tip over the axis", example="0", default=0.0),
+        Field("lean", "blade out of square, °", "angle", "0", default=0.0),
+    ),
+    holding=(
+        Field("sub_spindle", "sub-spindle holds the part", "flag", default=False),
+        Field("part_catcher", "part catcher", "flag", default=False),
+        Field("guide_bush", "guide bush at the cut", "flag", default=False),
+        Field("y_axis", "blade turned by the Y axis", "flag", default=False),
+        Field("tailstock", "tailstock in", "flag", default=False),
+        Field("grip_diameter", "gripped on Ø", example="20"),
+    ),
+    bar=(
+        Field("length", "bar length", example="3 m", default=3000.0),
+        Field("remnant", "remnant that the chuck keeps", example="120", default=120.0),
+        Field("price", "price of a bar", "number", "40", default=0.0),
+        Field("yearly", "pieces a year", "whole", "32000", default=0),
+    ),
+    title=lambda feature: f"Cut off Ø{feature.get('diameter', '')}",
+)
+
+
+def build(base: Base, insert: GrooveInsert, blade: GrooveBlade, given: dict[str, dict[str, Any]]) -> CutOffSetup:
+    """The set-up from its fields, section by section. Raises `CuttingError`."""
+    return CutOffSetup(
+        base.work, base.machine, insert, blade, CutOffFeature(**given["feature"]), settings_of(given["settings"]),
+        CutOffHolding(**given["holding"]), BarStock(**given["bar"]), base.house, base.batch, base.goal,
+    )  # fmt: skip
+
+
+def settings_of(values: dict[str, Any]) -> CutOffSettings:
+    """The settings from their fields: `feed_zones` is a school by name or break points. Raises `CuttingError`."""
+    given = dict(values)
+    zones = given.pop("feed_zones", None)
+    known = zones is None or isinstance(zones, str)
+    school = SCHOOLS[zones or "early"] if known else None
+    return CutOffSettings(school=school, feed_zones=() if known else tuple(zones or ()), **given)

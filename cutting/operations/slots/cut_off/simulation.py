@@ -1,0 +1,163 @@
+"""Cut-off over diameter: speed, feed, force, bending, the face that is left, the pip, the moment the part falls, seconds."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cutting.errors import require_between
+from cutting.mechanics.blade import GROOVE_FORM, blade_second_moments, plunge_force, side_bend, side_force, side_slope
+from cutting.mechanics.force import cutting_force, specific_cutting_force
+from cutting.mechanics.tool_setting import pip_diameter
+from cutting.operations.slots.cut_off.feed_zones import Zone, feed_at, zone_seconds
+
+Array = NDArray[np.float64]
+POINTS = 241
+GRAVITY = 9.81
+SLOW = 0.02  # of the radius left uncut: at the centre itself the speed is nothing and the laws end
+
+
+@dataclass(frozen=True)
+class Blade:
+    """A blade with its insert; lengths mm, angles degrees. `lean` is how far it stands out of square, degrees."""
+
+    width: float
+    lead_angle: float
+    thickness: float
+    height: float
+    overhang: float
+    lean: float = 0.0
+    centre_height: float = 0.0
+
+
+@dataclass(frozen=True)
+class Bar:
+    """What is cut off: diameters and lengths mm, density g/cm³, tensile strength MPa, Kienzle pair N/mm²."""
+
+    diameter: float
+    bore: float
+    part_length: float
+    density: float
+    strength: float
+    specific_force_1: float
+    force_exponent: float
+    held: bool = False  # a sub-spindle or catcher carries the part
+    stub: float = 0.0  # Ø at which the blade stops short, mm
+
+
+@dataclass(frozen=True)
+class CutOff:
+    """The way to the centre: arrays over `diameter` [mm], falling; forces N, deflections mm, seconds from the rim."""
+
+    diameter: Array
+    spindle_speed: Array
+    cutting_speed: Array
+    feed: Array
+    cutting_force: Array
+    feed_force: Array
+    side_force: Array
+    side_bend: Array
+    height_bend: Array
+    tip_path: Array  # sideways, + towards the part
+    seconds: Array
+    zone_seconds: tuple[float, ...]
+    flatness: float
+    hollow: bool  # the part's face: hollow or proud
+    break_off_diameter: float
+    pip_on_part: float
+    pip_on_bar: float
+    clamp_diameter: float
+
+    @property
+    def total_seconds(self) -> float:
+        return float(sum(self.zone_seconds))
+
+
+def simulate(bar: Bar, blade: Blade, zones: tuple[Zone, ...], cutting_speed: float, top_speed: float) -> CutOff:
+    """Cut a bar or tube off at constant cutting speed vc [m/min] up to a clamp [1/min]. Raises `OutOfRange`.
+
+    Forces after Kienzle with Kform 1.3; the slanted edge turns plunge force into side force, which bends the blade and
+    makes it lean; a leaning blade follows its own lean, so the face comes out hollow or proud (common practice, ± 50 %).
+    """
+    require_between("settings.cutting_speed", cutting_speed, 0.5, 5000, "m/min")
+    require_between("settings.spindle_clamp", top_speed, 1, 60_000, "1/min")
+    require_between("tool.lead_angle", blade.lead_angle, -20, 20, "°")
+    inner = max(bar.bore, bar.stub, 0.0 if bar.bore > 0 else SLOW * bar.diameter)
+    d = np.linspace(bar.diameter, inner, POINTS)
+    n = np.minimum(1000.0 * cutting_speed / (np.pi * d), top_speed)
+    feed = feed_at(zones, d)
+    thickness = feed * np.cos(np.radians(blade.lead_angle))
+    kc = specific_cutting_force(bar.specific_force_1, thickness, bar.force_exponent, form_factor=GROOVE_FORM)
+    fc = cutting_force(kc, feed * blade.width)
+    ff = plunge_force(fc, thickness)
+    fs = side_force(ff, blade.lead_angle)
+    upright, sideways = blade_second_moments(blade.thickness, blade.height)
+    bend = side_bend(fs, blade.overhang, sideways)
+    down = side_bend(fc, blade.overhang, upright)
+    path = _tip_path(d, fs, blade, float(sideways), bend)
+    # what is stopped short breaks where the blade stood, or before that of itself
+    broken = max(break_off_diameter(bar), bar.stub) if bar.bore <= 0 else 0.0
+    on_part, on_bar = pips(broken, blade)
+    return CutOff(
+        d,
+        n,
+        np.pi * d * n / 1000.0,
+        feed,
+        fc,
+        ff,
+        fs,
+        bend,
+        down,
+        path,
+        _seconds(d, n, feed),
+        tuple(float(s) for s in zone_seconds(zones, cutting_speed, top_speed)),
+        float(np.ptp(path)),
+        bool(path[-1] > path[0]),
+        broken,
+        on_part if bar.bore <= 0 else 0.0,
+        on_bar if bar.bore <= 0 else 0.0,
+        float(min(1000.0 * cutting_speed / (np.pi * top_speed), bar.diameter)),
+    )
+
+
+def break_off_diameter(bar: Bar) -> float:
+    """Diameter [mm] of the stub that no longer carries the part: its own weight bends it beyond the strength.
+
+    m·g·L/2 = σ·π·d³/32 for a part that hangs free; held by sub-spindle or catcher it is cut through. Source: bending of a
+    round stub (Roark), strength from the metal's row.
+    """
+    if bar.held:
+        return 0.0
+    mass = np.pi / 4.0 * (bar.diameter**2 - bar.bore**2) * bar.part_length * bar.density * 1e-6
+    moment = mass * GRAVITY * bar.part_length / 2.0
+    return float(np.cbrt(32.0 * moment / (np.pi * bar.strength)))
+
+
+def pips(break_off: float, blade: Blade) -> tuple[float, float]:
+    """Diameter of the pip left on the part and on the bar [mm].
+
+    A tip off centre leaves twice its height on both. A lead angle lets the part's side come through first, so that the
+    stub stays on the bar as far as the slant reaches (common practice).
+    """
+    height = float(pip_diameter(blade.centre_height))
+    reach = 2.0 * blade.width * abs(float(np.tan(np.radians(blade.lead_angle))))
+    taken = min(reach / break_off, 1.0) if break_off > 0 else 1.0
+    part, bar = max(height, break_off * (1.0 - taken)), max(height, break_off)
+    return (part, bar) if blade.lead_angle >= 0 else (bar, part)
+
+
+def _tip_path(d: Array, side: Array, blade: Blade, second_moment: float, bend: Array) -> Array:
+    """Sideways place of the tip: its bend, and what it drifts by following its own lean on the way in."""
+    slope = side_slope(side, blade.overhang, second_moment) + np.tan(np.radians(blade.lean))
+    steps = -np.diff(d) / 2.0
+    drift = np.concatenate([[0.0], np.cumsum(steps * (slope[1:] + slope[:-1]) / 2.0)])
+    return np.asarray(bend - bend[0] + drift)
+
+
+def _seconds(d: Array, n: Array, feed: Array) -> Array:
+    """Seconds from the rim to each diameter: ∫ dr/(f·n), by the trapezoid between the points."""
+    rate = 60.0 / (feed * n) / 2.0
+    steps = -np.diff(d) * (rate[1:] + rate[:-1]) / 2.0
+    return np.asarray(np.concatenate([[0.0], np.cumsum(steps)]))

@@ -1,0 +1,38 @@
+"""A face groove as the bench asks for it: limits, changes, cautions, readings, and the way in and out."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from cutting.operations.frame.change import Change, in_words
+from cutting.operations.frame.model import Model
+from cutting.operations.slots.face_groove.limits import RULES
+from cutting.operations.slots.face_groove.numbers import Numbers, numbers
+from cutting.operations.slots.face_groove.readings import cautions, chip, passes, results, scene
+from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, Spindle, Way
+from cutting.operations.slots.shared.otherwise import other_blades, other_feeds_and_speeds, shorter_overhang, stronger_coolant
+
+
+def changes(x: Numbers) -> Iterator[Change[FaceGrooveSetup]]:
+    """Feed, speed, way, reach and the spindle's sense."""
+    setup = x.setup
+    s = setup.settings
+    yield from other_feeds_and_speeds(setup, (0.6, 0.8, 1.25, 1.5))
+    yield from stronger_coolant(setup)
+    for way in Way:
+        if way is not s.way and setup.feature.width.target > setup.insert.width + 0.02:
+            yield Change(in_words(f"way: {way.value}"), {"settings": {"way": way.value}}, setup.with_settings(way=way))
+    yield from shorter_overhang(setup, "reach set")
+    turned = Spindle.REVERSE if s.spindle is Spindle.FORWARD else Spindle.FORWARD
+    if not setup.hand_fits:
+        yield Change(in_words(f"spindle {turned.value}"), {"settings": {"spindle": turned.value}}, setup.with_settings(spindle=turned))
+
+
+MODEL: Model[Numbers] = Model(
+    numbers, RULES, changes, results, passes, chip, cautions, scene, lambda x, crib: other_blades(x.setup, crib, "blade")
+)
+
+
+def explore(setup: FaceGrooveSetup) -> Numbers:
+    """The map of a face groove: its strokes, and how the blade stands in the first plunge. Raises `CuttingError`."""
+    return MODEL.quickly(setup)

@@ -1,0 +1,38 @@
+"""What face grooving brings to the house."""
+
+from __future__ import annotations
+
+from cutting.operations.frame.fields import Nudged
+from cutting.operations.frame.kind import Corner, Kind
+from cutting.operations.slots.face_groove.evaluate import MODEL, explore
+from cutting.operations.slots.face_groove.setup import FIELDS, FaceGrooveSetup, build, feature_of
+
+
+def area(setup: FaceGrooveSetup) -> tuple[Corner, ...]:
+    """The groove in half section, from the part's free end."""
+    f, end = setup.feature, setup.holding.free_length
+    outer, inner = f.outer_diameter.target / 2, f.inner_diameter / 2
+    return ((end - f.depth, inner), (end - f.depth, outer), (end, outer), (end, inner))
+
+
+KIND = Kind(
+    "face groove",
+    "Face groove",
+    MODEL.evaluate,
+    explore,
+    MODEL.relax,
+    FIELDS,
+    (
+        Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed),
+        Nudged("feed_per_rev", "feed", "feed_per_rev", "plunge_feed", lambda setup, outcome: setup.settings.feed_per_rev),
+        Nudged("overhang", "reach set", "length", "reach_set", lambda setup, outcome: setup.overhang),
+    ),
+    ("operation_time", "operation_cost", "median_parts", "change_parts", "secure", "outer_clearance", "inner_clearance"),
+    ("setting",),
+    build,
+    feature_of,
+    lambda feature: "face",
+    area=area,
+    choices=("way", "spindle"),
+    ranked=("way", "spindle", "overhang"),
+)

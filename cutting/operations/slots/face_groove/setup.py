@@ -1,0 +1,165 @@
+"""`FaceGrooveSetup`: all that a groove in a face needs to know, frozen and checked."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Any
+
+from cutting.errors import CuttingError, OutOfRange, require_between
+from cutting.operations.frame.fields import WORKHOLDING, Base, Field, Fields
+from cutting.operations.frame.setup import workholding_of
+from cutting.operations.slots.shared.checks import check_coolant, check_settings, check_tool, check_turns
+from cutting.operations.slots.shared.drive import real_feed, top_speed
+from cutting.operations.slots.shared.setup import NarrowSetup
+from cutting.quantities.dimension import Dimension
+from cutting.tooling.blades import GrooveBlade, GrooveInsert
+
+
+class Way(StrEnum):
+    """How the groove is widened after its first plunge."""
+
+    INWARDS = "from the outside in"
+    TURNED = "turned across"
+
+
+class Spindle(StrEnum):
+    """Which way the spindle turns; it goes with the blade's hand."""
+
+    FORWARD = "forward"
+    REVERSE = "reverse"
+
+
+@dataclass(frozen=True)
+class FaceGrooveFeature:
+    """What the drawing says: a groove between `outer_diameter` and `width` inwards, `depth` into the face; mm.
+
+    `hub_diameter` is a hub inside the groove that stands `hub_height` in front of its face (0: none), `jaw_diameter` the bore
+    between jaws that stand `jaw_height` in front of the face (0: behind it).
+    """
+
+    outer_diameter: Dimension
+    width: Dimension
+    depth: float
+    hub_diameter: float = 0.0
+    hub_height: float = 0.0
+    jaw_diameter: float = 0.0
+    jaw_height: float = 0.0
+    corner_radius: float | None = None
+    roughness: float | None = None
+
+    @property
+    def inner_diameter(self) -> float:
+        return self.outer_diameter.target - 2.0 * self.width.target
+
+    @property
+    def start_diameter(self) -> float:
+        return self.outer_diameter.target
+
+
+@dataclass(frozen=True)
+class FaceGrooveSettings:
+    """What the user sets: m/min, mm/rev, mm; `dwell` in revolutions."""
+
+    cutting_speed: float
+    feed_per_rev: float
+    way: Way = Way.INWARDS
+    spindle: Spindle = Spindle.FORWARD
+    finish: bool = True
+    dwell: float = 1.0
+    coolant: str = "flood"
+    spindle_clamp: float | None = None
+    overhang: float | None = None
+
+
+@dataclass(frozen=True)
+class FaceGrooveSetup(NarrowSetup):
+    """Everything about one groove in a face. `check` refuses what cannot be, naming the field."""
+
+    feature: FaceGrooveFeature
+    settings: FaceGrooveSettings
+    operation: str = "face groove"
+
+    @property
+    def depth(self) -> float:
+        return self.feature.depth
+
+    @property
+    def feed(self) -> float:
+        return real_feed(self.machine, self.settings.feed_per_rev)
+
+    @property
+    def top_speed(self) -> float:
+        return top_speed(self.machine, self.settings.cutting_speed, self.feature.outer_diameter.target, self.settings.spindle_clamp)
+
+    @property
+    def hand_fits(self) -> bool:
+        """A right-hand blade curves with a groove that turns forward, a left-hand one with a reversed spindle."""
+        return self.blade.hand == "N" or (self.blade.hand == "R") == (self.settings.spindle is Spindle.FORWARD)
+
+    def check(self) -> None:
+        """Raise `CuttingError` for the first input that cannot be."""
+        f, s, m = self.feature, self.settings, self.machine
+        check_turns(m)
+        check_coolant(m, s.coolant)
+        check_tool(self.blade, self.insert, "face")
+        if self.insert.round_edge:
+            raise CuttingError("tool.insert", f"{self.insert.name} has a full radius; a face groove wants a straight edge.")
+        require_between("feature.outer_diameter", f.outer_diameter.target, 5.0, m.swing, "mm (swing of the machine)")
+        require_between("feature.width", f.width.target, 0.5, f.outer_diameter.target / 2.0, "mm, up to the centre")
+        require_between("feature.depth", f.depth, 0.1, 200.0, "mm")
+        for name in ("hub_diameter", "hub_height", "jaw_diameter", "jaw_height"):
+            require_between(f"feature.{name}", getattr(f, name), 0.0, 3000.0, "mm")
+        if f.hub_diameter > f.inner_diameter + 1e-9:
+            raise OutOfRange("feature.hub_diameter", f"Ø{f.hub_diameter:g} reaches into the groove.", f"at most {f.inner_diameter:g} mm")
+        if 0 < f.jaw_diameter < f.outer_diameter.target:
+            raise OutOfRange("feature.jaw_diameter", "the jaws stand in the groove.", f"at least {f.outer_diameter.target:g} mm")
+        check_settings(s)
+        widest = f.width.nominal + (f.width.upper_deviation if f.width.upper_deviation is not None else 0.1)
+        if self.insert.width > widest + 1e-9:
+            raise OutOfRange("tool.insert", f"{self.insert.width:g} mm is wider than the groove.", f"at most {widest:g} mm")
+
+
+FIELDS = Fields(
+    feature=(
+        Field("outer_diameter", "outer Ø, with tolerance", "dimension", "80 H11", required=True),
+        Field("width", "width, with tolerance", "dimension", "6 +0.1/0", required=True),
+        Field("depth", "depth into the face", example="8", required=True),
+        Field("hub_diameter", "hub inside, Ø", example="0", default=0.0),
+        Field("hub_height", "hub stands out by", example="0", default=0.0),
+        Field("jaw_diameter", "jaws around it, Ø between", example="0", default=0.0),
+        Field("jaw_height", "jaws stand out by", example="0", default=0.0),
+        Field("corner_radius", "largest corner radius", example="0.4"),
+        Field("roughness", "finish Ra, µm", "small_length", "3.2"),
+    ),
+    settings=(
+        Field("cutting_speed", "speed", "cutting_speed", "110", also=("spindle_speed",), required=True),
+        Field("feed_per_rev", "plunge feed", "feed_per_rev", "0.08", also=("feed_rate",), required=True),
+        Field("way", "way", "choice", options=tuple(way.value for way in Way), default=Way.INWARDS),
+        Field("spindle", "spindle", "choice", options=tuple(one.value for one in Spindle), default=Spindle.FORWARD),
+        Field("finish", "finish walls and floor", "flag", default=True),
+        Field("dwell", "dwell at the floor, turns", "number", "1", default=1.0),
+        Field("coolant", "coolant", "text", default="flood"),
+        Field("spindle_clamp", "spindle clamp", "spindle_speed", "3000"),
+        Field("overhang", "reach set", example="18"),
+    ),
+    holding=WORKHOLDING,
+    title=lambda feature: f"Face groove Ø{feature.get('outer_diameter', '')}",
+    speed_diameter="outer_diameter",
+)
+
+
+def feature_of(values: dict[str, Any]) -> FaceGrooveFeature:
+    """The feature from its fields."""
+    return FaceGrooveFeature(**values)
+
+
+def build(base: Base, insert: GrooveInsert, blade: GrooveBlade, given: dict[str, dict[str, Any]]) -> FaceGrooveSetup:
+    """The set-up from its fields, section by section. Raises `CuttingError`."""
+    feature, settings = feature_of(given["feature"]), dict(given["settings"])
+    way, spindle = Way(settings.pop("way", Way.INWARDS)), Spindle(settings.pop("spindle", Spindle.FORWARD))
+    holding = workholding_of(given["holding"], 50.0, feature.outer_diameter.target)
+    return FaceGrooveSetup(
+        base.work, base.machine, insert, blade, feature, FaceGrooveSettings(way=way, spindle=spindle, **settings), holding, base.house,
+        base.batch, base.goal, base.skin,
+    )  # fmt: skip

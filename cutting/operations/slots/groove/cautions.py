@@ -1,0 +1,77 @@
+"""What can go wrong in a groove beyond a single limit, the advice on the way, and the cautions that belong next to it."""
+
+from __future__ import annotations
+
+from cutting.operations.frame.outcome import Warning
+from cutting.operations.slots.groove.numbers import Numbers, corners_left
+from cutting.operations.slots.groove.setup import GrooveSetup, Way
+from cutting.operations.slots.shared.cautions import narrow_cautions
+
+WIDE, DEEP = 1.5, 1.5  # width over depth from which turning sideways pays; depth over width that wants plunges (common practice)
+TOUGH = 0.6  # ductility from which a long chip is the trouble
+
+
+def advised_way(setup: GrooveSetup) -> tuple[Way, str]:
+    """The way that width, depth and metal speak for, with the reason (common practice, no source)."""
+    f = setup.feature
+    ratio = f.width.target / max(f.depth, 1e-6)
+    w = setup.insert.width
+    if f.narrowest + setup.insert.width_tolerance <= w <= f.widest - setup.insert.width_tolerance:
+        return Way.ONE, "the insert is as wide as the groove"
+    if f.width.target < 2.0 * w or ratio < 1.0 / DEEP:
+        return Way.SIDE_BY_SIDE, f"width is {ratio:.1f} of the depth: plunge, full cuts first, so that the blade is never pushed aside"
+    tough = setup.work.material.ductility > TOUGH or setup.work.material.adhesion > 0.6
+    if tough and setup.insert.round_edge:
+        return Way.ROUND, "a tough or sticky metal: a round path keeps the chip thin and short"
+    if ratio >= WIDE:
+        return Way.TURNED, f"width is {ratio:.1f} × the depth: turning sideways clears it with fewer strokes"
+    return Way.SIDE_BY_SIDE, f"width is {ratio:.1f} of the depth: plunges stay secure"
+
+
+def cautions(x: Numbers) -> list[Warning]:
+    """Warnings and cautions of a groove."""
+    setup = x.setup
+    s, f = setup.settings, setup.feature
+    found = narrow_cautions(setup.machine, setup.blade, s.coolant)
+    way, why = advised_way(setup)
+    if way is not s.way and not (setup.insert.round_edge and s.way is Way.ROUND):
+        found.append(Warning("way_advice", f"Usual here: {way.value}; {why}.", "note"))
+    if corners_left(setup):
+        found.append(
+            Warning(
+                "corners_left",
+                f"A full radius of {setup.insert.corner_radius:g} mm leaves its corners: a second tool "
+                "clears them; its index is in the time.",
+                "note",
+            )
+        )
+    if s.way is Way.SIDE_BY_SIDE and any(r.move.kind == "plunge" and r.move.engaged < 0.95 * setup.insert.width for r in x.strokes):
+        found.append(
+            Warning(
+                "open_side",
+                "The second plunge cuts beside an open wall: it pushes the blade aside. A wider insert, or turn sideways.",
+                "care",
+            )
+        )
+    if setup.blade.use == "outside" and f.diameter > setup.blade.largest_bar:
+        found.append(
+            Warning(
+                "relief",
+                f"Ø{f.diameter:g} is larger than the blade's relief of Ø{setup.blade.largest_bar:g}: see that its "
+                "support clears at full depth.",
+                "care",
+            )
+        )
+    if x.lasting.median_parts and setup.work.material.ductility > TOUGH and s.way is Way.RAMP:
+        found.append(
+            Warning("long_ramp", "Ramps make long chips in ductile metal: interrupt the feed, or roll with a full radius.", "note")
+        )
+    if f.standard:
+        found.append(
+            Warning(
+                "standard",
+                f"{f.standard}: width {f.width.entered}, floor Ø{f.floor.nominal:g}; values from memory, hold them against the standard.",
+                "note",
+            )
+        )
+    return found

@@ -1,0 +1,246 @@
+"""`GrooveSetup`: all that a groove needs to know, frozen and checked."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Any
+
+from cutting.errors import CuttingError, OutOfRange, require_between
+from cutting.operations.frame.fields import WORKHOLDING, Base, Field, Fields
+from cutting.operations.frame.setup import workholding_of
+from cutting.operations.slots.shared.checks import check_coolant, check_settings, check_tool, check_turns
+from cutting.operations.slots.shared.drive import real_feed, top_speed
+from cutting.operations.slots.shared.setup import NarrowSetup
+from cutting.quantities.dimension import Dimension
+from cutting.tooling.blades import GrooveBlade, GrooveInsert
+from cutting.workpiece.ring_grooves import STANDARDS, standard_groove
+
+LAYER_SHARE, LAYER_MOST = 0.4, 0.7  # depth of a layer that is turned sideways, of the insert's width; and at most (common practice)
+ROUND_LAYER = 0.25  # of a full-radius insert's width
+SIDE_FEED, NOSE_SHARE = 1.5, 0.6  # feed sideways over the plunge's; and the most of the corner radius (common practice)
+BESIDE = 12.0  # mm on either side of a blade within which its holder meets what stands there (common practice)
+ALLOWANCE = 0.15  # mm left on walls and floor for the finishing pass (common practice)
+
+
+class Where(StrEnum):
+    """On which side of the metal the groove is."""
+
+    OUTSIDE = "outside"
+    INSIDE = "inside"
+
+
+class Way(StrEnum):
+    """How a groove is cleared."""
+
+    ONE = "one plunge"
+    SIDE_BY_SIDE = "side by side"
+    TURNED = "plunge and turn"
+    RAMP = "ramp"
+    ROUND = "round path"
+
+
+@dataclass(frozen=True)
+class GrooveFeature:
+    """What the drawing says: a groove in or on `diameter` down to `floor`, `width` wide at its floor; mm, degrees.
+
+    `distance_from_chuck` is its wall nearer to the jaws, `wall_angle` how far each wall leans out of square, `corner_radius` the
+    largest radius that its corners may have, `roughness` Ra [µm] of walls and floor.
+    """
+
+    diameter: float
+    floor: Dimension
+    width: Dimension
+    where: Where = Where.OUTSIDE
+    distance_from_chuck: float = 20.0
+    wall_angle: float = 0.0
+    corner_radius: float | None = None
+    roughness: float | None = None
+    standard: str = ""
+
+    @property
+    def depth(self) -> float:
+        """From the surface to the floor [mm]."""
+        return abs(self.diameter - self.floor.target) / 2.0
+
+    @property
+    def start_diameter(self) -> float:
+        return self.diameter
+
+    @property
+    def length(self) -> float:
+        return self.width.target
+
+    @property
+    def narrowest(self) -> float:
+        return self.width.nominal + (self.width.lower_deviation or 0.0)
+
+    @property
+    def widest(self) -> float:
+        """The widest that the drawing allows: its limit, or a general tolerance of 0.1 mm (ISO 2768-1 fine, to 6 mm 0.05)."""
+        upper = self.width.upper_deviation
+        return self.width.nominal + (upper if upper is not None else 0.1 if self.width.nominal > 6 else 0.05)
+
+
+@dataclass(frozen=True)
+class GrooveSettings:
+    """What the user sets: m/min, mm/rev, mm; `dwell` in revolutions at the floor."""
+
+    cutting_speed: float
+    feed_per_rev: float
+    way: Way = Way.ONE
+    side_feed: float | None = None
+    side_depth: float | None = None
+    finish: bool = True
+    dwell: float = 1.0
+    coolant: str = "flood"
+    spindle_clamp: float | None = None
+    overhang: float | None = None
+    centre_height: float = 0.0
+
+
+@dataclass(frozen=True)
+class GrooveSetup(NarrowSetup):
+    """Everything about one groove. `check` refuses what cannot be, naming the field."""
+
+    feature: GrooveFeature
+    settings: GrooveSettings
+    operation: str = "groove"
+
+    @property
+    def inside(self) -> bool:
+        return self.feature.where is Where.INSIDE
+
+    @property
+    def depth(self) -> float:
+        return self.feature.depth
+
+    @property
+    def way_down(self) -> float:
+        """From what stands highest beside the groove to its floor [mm]: the blade's shoulder must pass it."""
+        f = self.feature
+        if self.inside:
+            return self.depth
+        near, far = f.distance_from_chuck - BESIDE, f.distance_from_chuck + f.length + BESIDE
+        beside = [d for start, end, d in self.holding.stretches if start < far and end > near]
+        return max([self.depth, *((d - f.floor.target) / 2.0 for d in beside)])
+
+    @property
+    def feed(self) -> float:
+        """The plunge feed that the machine has [mm/rev]."""
+        return real_feed(self.machine, self.settings.feed_per_rev)
+
+    @property
+    def side_feed(self) -> float:
+        """Feed sideways [mm/rev]: as set, or half as much again as the plunge, within what the corner stands."""
+        usual = max(min(SIDE_FEED * self.settings.feed_per_rev, NOSE_SHARE * self.insert.corner_radius), self.settings.feed_per_rev)
+        return real_feed(self.machine, self.settings.side_feed or usual)
+
+    @property
+    def layer(self) -> float:
+        """Depth of a layer that is cut sideways [mm]."""
+        share = ROUND_LAYER if self.settings.way is Way.ROUND else LAYER_SHARE
+        return self.settings.side_depth or share * self.insert.width
+
+    @property
+    def finished(self) -> bool:
+        """Whether walls and floor get a pass of their own."""
+        return self.settings.finish and self.settings.way is not Way.ONE
+
+    @property
+    def top_speed(self) -> float:
+        largest = self.feature.floor.target if self.inside else self.feature.diameter
+        return top_speed(self.machine, self.settings.cutting_speed, largest, self.settings.spindle_clamp)
+
+    def check(self) -> None:
+        """Raise `CuttingError` for the first input that cannot be."""
+        f, s, m = self.feature, self.settings, self.machine
+        check_turns(m)
+        check_coolant(m, s.coolant)
+        check_tool(self.blade, self.insert, f.where.value)
+        require_between("feature.diameter", f.diameter, 2.0, m.swing, "mm (swing of the machine)")
+        out = f.floor.target > f.diameter
+        if out != self.inside:
+            side = "above" if self.inside else "below"
+            raise OutOfRange(
+                "feature.floor", f"Ø{f.floor.target:g} is not {side} Ø{f.diameter:g}: the groove has no depth.", f"{side} {f.diameter:g} mm"
+            )
+        require_between("feature.floor", f.floor.target, 0.5, m.swing, "mm")
+        require_between("feature.width", f.width.target, 0.3, 400.0, "mm")
+        require_between("feature.distance_from_chuck", f.distance_from_chuck, 0.0, m.turning_length, "mm")
+        require_between("feature.wall_angle", f.wall_angle, 0.0, 75.0, "°")
+        check_settings(s)
+        for name, low, high in (("side_feed", 0.005, 1.0), ("side_depth", 0.02, 20.0)):
+            if (value := getattr(s, name)) is not None:
+                require_between(f"settings.{name}", value, low, high, "mm")
+        if s.way is Way.ROUND and not self.insert.round_edge:
+            raise CuttingError(
+                "settings.way", f"a round path needs an insert with a full radius; {self.insert.name} has {self.insert.corner_radius:g} mm."
+            )
+        if s.way is not Way.ROUND and self.insert.round_edge:
+            raise CuttingError("settings.way", f"{self.insert.name} has a full radius: it cuts a round path only.", Way.ROUND.value)
+        if self.insert.width > f.widest + 1e-9:
+            raise OutOfRange("tool.insert", f"{self.insert.width:g} mm is wider than the groove.", f"at most {f.widest:g} mm")
+
+
+FIELDS = Fields(
+    feature=(
+        Field("where", "where", "choice", options=("outside", "inside"), default="outside"),
+        Field("standard", "standard groove", "text", "DIN 471, O-ring 3.53, DIN 509 F; empty for its own shape", options=STANDARDS),
+        Field("diameter", "Ø that it is cut into", example="50", required=True),
+        Field("floor", "Ø of its floor, with tolerance", "dimension", "44 h11"),
+        Field("width", "width at the floor, with tolerance", "dimension", "6 +0.1/0"),
+        Field("distance_from_chuck", "nearer wall from the jaws", example="30", default=20.0),
+        Field("wall_angle", "walls out of square, °", "angle", "0", default=0.0),
+        Field("corner_radius", "largest corner radius", example="0.4"),
+        Field("roughness", "finish Ra, µm", "small_length", "3.2"),
+    ),
+    settings=(
+        Field("cutting_speed", "speed", "cutting_speed", "140", also=("spindle_speed",), required=True),
+        Field("feed_per_rev", "plunge feed", "feed_per_rev", "0.12", also=("feed_rate",), required=True),
+        Field("way", "way", "choice", options=tuple(way.value for way in Way), default=Way.ONE),
+        Field("side_feed", "feed sideways", "feed_per_rev", "as the plunge"),
+        Field("side_depth", "depth of a layer", example="1.6"),
+        Field("finish", "finish walls and floor", "flag", default=True),
+        Field("dwell", "dwell at the floor, turns", "number", "1", default=1.0),
+        Field("coolant", "coolant", "text", default="flood"),
+        Field("spindle_clamp", "spindle clamp", "spindle_speed", "3000"),
+        Field("overhang", "overhang of blade or bar", example="20"),
+        Field("centre_height", "tip over the axis", example="0", default=0.0),
+    ),
+    holding=WORKHOLDING,
+    title=lambda feature: f"Groove {feature.get('standard') or feature.get('width', '')} in Ø{feature.get('diameter', '')}",
+)
+
+
+def build(base: Base, insert: GrooveInsert, blade: GrooveBlade, given: dict[str, dict[str, Any]]) -> GrooveSetup:
+    """The set-up from its fields, section by section. Raises `CuttingError`."""
+    feature, settings = feature_of(given["feature"]), dict(given["settings"])
+    way = Way(settings.pop("way", Way.ONE))
+    out = feature.distance_from_chuck + feature.width.target + 10.0
+    holding = workholding_of(given["holding"], out, feature.diameter)
+    return GrooveSetup(
+        base.work, base.machine, insert, blade, feature, GrooveSettings(way=way, **settings), holding, base.house, base.batch, base.goal,
+        base.skin,
+    )  # fmt: skip
+
+
+def feature_of(values: dict[str, Any]) -> GrooveFeature:
+    """The feature from its fields; a standard groove brings width and floor with their limits. Raises `CuttingError`."""
+    given = dict(values)
+    where = Where(given.pop("where", "outside"))
+    if name := given.get("standard"):
+        known = standard_groove(name, given["diameter"])
+        sign = 1.0 if where is Where.INSIDE else -1.0
+        floor = known.diameter if known.diameter is not None else given["diameter"] + sign * 2.0 * (known.depth or 0.0)
+        deeper = 2.0 * known.depth_tolerance if known.diameter is None else 0.2
+        given["width"] = Dimension(known.width, known.tolerance, 0.0, f"{known.width:g} +{known.tolerance:g}/0")
+        given.setdefault("floor", Dimension(floor, deeper if sign > 0 else 0.0, 0.0 if sign > 0 else -deeper, f"{floor:g}"))
+        if known.radius is not None:
+            given.setdefault("corner_radius", known.radius)
+        if where.value != ("inside" if name.upper().endswith("472") else "outside") and "DIN 47" in name.upper():
+            raise CuttingError("feature.where", f"{name} rings sit {'in bores' if name.endswith('472') else 'on shafts'}.")
+    for wanted in ("floor", "width"):
+        if wanted not in given:
+            raise CuttingError(f"feature.{wanted}", "is missing; a standard groove would bring it.")
+    return GrooveFeature(where=where, **given)

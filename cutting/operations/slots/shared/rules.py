@@ -1,0 +1,64 @@
+"""Limits that hold for every narrow cut alike."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from cutting.operations.frame.outcome import Bound, Severity
+from cutting.operations.frame.rule import Rule
+from cutting.operations.slots.shared.slot_chip import deepest_slot
+
+DROP = 0.10  # mm, how far the tip may bend down (common practice)
+SIDE_BEND = 0.10  # mm that a blade may lean while it is pushed aside (common practice)
+
+BENDS_DOWN: Rule[Any] = Rule(
+    "bends_down", "tip bends down", "length", Bound.UPPER, Severity.HARD, "roark",
+    "The cutting force bends the tool down; the tip leaves its height.",
+    lambda x: (x.down, None, DROP), ("chip_thickness", "specific_force", "cutting_force", "deflection"),
+)  # fmt: skip
+SIDE_LOAD: Rule[Any] = Rule(
+    "side_load", "side load on the seat", "force", Bound.UPPER, Severity.HARD, "common-practice",
+    "A screw-clamped seat holds an edge against a cut sideways; one that only grips lets it tip and fly.",
+    lambda x: (x.setup.house.wear_factor * x.side_force, None, x.setup.blade.side_rating(x.setup.insert.width)),
+    ("feed_force",), lambda x: x.side_force > 0,
+)  # fmt: skip
+CORNER_RADIUS: Rule[Any] = Rule(
+    "corner_radius", "corner radius", "length", Bound.UPPER, Severity.HARD, "common-practice",
+    "The insert's corner stays in the groove's corner; a ring or seal must not sit on it.",
+    lambda x: (x.setup.insert.corner_radius, None, x.setup.feature.corner_radius), (),
+    lambda x: x.setup.feature.corner_radius is not None,
+)  # fmt: skip
+SPINDLE_POWER: Rule[Any] = Rule(
+    "spindle_power", "spindle power, worn", "power", Bound.UPPER, Severity.HARD, "kienzle-1952",
+    "The spindle must drive the worn edge.",
+    lambda x: (x.power, None, x.available), ("specific_force", "cutting_force", "cutting_power"),
+)  # fmt: skip
+JAW_GRIP: Rule[Any] = Rule(
+    "jaw_grip", "grip, torque", "torque", Bound.UPPER, Severity.HARD, "vdi-3106",
+    "Jaws lose grip as the spindle speeds up; the part must not turn in them.",
+    lambda x: (x.torque, None, x.grip / x.setup.house.grip_safety), ("cutting_force", "torque", "grip_torque"), lambda x: x.grip > 0,
+)  # fmt: skip
+FINISH: Rule[Any] = Rule(
+    "finish", "finish Ra", "small_length", Bound.UPPER, Severity.HARD, "brammertz-1961",
+    "What the drawing asks for on walls and floor.",
+    lambda x: (x.roughness, None, x.setup.feature.roughness), (), lambda x: x.setup.feature.roughness is not None,
+)  # fmt: skip
+DWELL: Rule[Any] = Rule(
+    "dwell", "dwell at the floor, turns", "number", Bound.UPPER, Severity.SOFT, "common-practice",
+    "One to two turns round the floor off; longer only rubs, work-hardens and wears.",
+    lambda x: (x.setup.settings.dwell, None, 2.0),
+)  # fmt: skip
+CROWDING: Rule[Any] = Rule(
+    "crowding", "slot depth over width", "number", Bound.UPPER, Severity.SOFT, "common-practice",
+    "In a deep narrow slot the chips crowd; coolant through the tool lets it be deeper.",
+    lambda x: (x.setup.depth / x.setup.insert.width, None, deepest_slot(x.pressure)),
+)  # fmt: skip
+LIFE: Rule[Any] = Rule(
+    "life", "life, pieces per edge", "count", Bound.LOWER, Severity.SOFT, "taylor-1907",
+    "An edge should last at least one piece.", lambda x: (x.change_parts, 1.0, None), ("tool_life", "weibull_shape"),
+)  # fmt: skip
+SECURE: Rule[Any] = Rule(
+    "secure", "secure run", "share", Bound.LOWER, Severity.SOFT, "weibull-1951",
+    "Probability that the run to the next planned edge change ends without a stop.",
+    lambda x: (100 * x.secure, 97 * x.setup.house.change_probability(x.setup.goal), None), ("weibull_shape",),
+)  # fmt: skip

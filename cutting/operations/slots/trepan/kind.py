@@ -1,0 +1,37 @@
+"""What trepanning brings to the house."""
+
+from __future__ import annotations
+
+from cutting.operations.frame.fields import Nudged
+from cutting.operations.frame.kind import Corner, Kind
+from cutting.operations.slots.trepan.evaluate import MODEL, explore
+from cutting.operations.slots.trepan.setup import FIELDS, TrepanSetup, build, feature_of
+
+
+def area(setup: TrepanSetup) -> tuple[Corner, ...]:
+    """The ring in half section, from the plate's front."""
+    end = setup.holding.free_length
+    outer, inner = setup.outer_diameter / 2, setup.inner_diameter / 2
+    return ((end - setup.depth, inner), (end - setup.depth, outer), (end, outer), (end, inner))
+
+
+KIND = Kind(
+    "trepan",
+    "Trepan",
+    MODEL.evaluate,
+    explore,
+    MODEL.relax,
+    FIELDS,
+    (
+        Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed),
+        Nudged("feed_per_rev", "per edge", "feed_per_rev", "plunge_feed", lambda setup, outcome: setup.settings.feed_per_rev),
+    ),
+    ("operation_time", "operation_cost", "median_parts", "change_parts", "secure", "torque", "core_mass"),
+    ("setting",),
+    build,
+    feature_of,
+    lambda feature: "trepan",
+    area=area,
+    choices=("cartridges",),
+    ranked=("cartridges", "overhang"),
+)

@@ -1,0 +1,117 @@
+"""What a trepanned ring's numbers say: results, the one pass, the chip, warnings, the scene."""
+
+from __future__ import annotations
+
+from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
+from cutting.operations.slots.shared.cautions import narrow_cautions
+from cutting.operations.slots.shared.results import FORCE_BAND, Shown
+from cutting.operations.slots.shared.slot_chip import slot_chip
+from cutting.operations.slots.trepan.numbers import Numbers
+from cutting.operations.slots.trepan.setup import Cartridges, Keeps
+from cutting.working import Recorder
+
+HEAVY = 8.0  # kg from which a tool is lifted with a helper (common practice)
+
+
+def results(x: Numbers, record: Recorder) -> dict[str, Value]:
+    """Results by name, in the order in which they are shown."""
+    say = Shown(record)
+    say.money(x)
+    say.life(x.lasting)
+    say.banded("torque", "torque, worn", x.torque, "torque", 0.4, "specific_force", "torque")
+    say.banded("power", "power, worn", x.power, "power", 0.4, "torque")
+    say.banded("solid_torque", "drilled from solid: torque", x.solid_torque, "torque", 0.4)
+    say.banded("solid_power", "drilled from solid: power", x.solid_power, "power", 0.4)
+    say.plain("ring_share", "ring, of the hole's metal", 100 * x.share, "share")
+    say.plain("core_mass", "core in one piece", x.core_mass, "mass")
+    say.plain("core_value", "worth of the core", x.core_value, "money")
+    say.banded("thrust", "thrust", x.thrust, "force", 0.4, "feed_force")
+    say.banded("cutting_force", "cutting force of an edge", x.cutting_force, "force", FORCE_BAND, "specific_force", "cutting_force")
+    say.banded("side_force", "to the side", x.side_force, "force", 0.5, "feed_force")
+    say.plain("feed_rev", "feed a turn", x.setup.feed, "feed_per_rev")
+    say.plain("spindle_speed", "spindle speed", x.spindle_speed, "spindle_speed")
+    say.plain("cutting_speed", "speed at the outer edge", x.setup.settings.cutting_speed, "cutting_speed")
+    say.plain("engaged_time", "in cut", x.engaged, "duration")
+    return say.found
+
+
+def chip(x: Numbers) -> ChipVerdict:
+    """The chip in the ring's slot."""
+    setup = x.setup
+    feed = setup.feed / setup.effective_edges
+    return slot_chip(feed, x.feeds, setup.depth, setup.ring_width, x.pressure, setup.work.material.ductility)
+
+
+def passes(x: Numbers) -> tuple[Pass, ...]:
+    """The one pass through the plate."""
+    setup = x.setup
+    return (
+        Pass(
+            1,
+            setup.outer_diameter,
+            setup.inner_diameter,
+            setup.depth,
+            x.spindle_speed,
+            setup.settings.cutting_speed,
+            setup.feed,
+            x.engaged,
+            chip(x),
+            x.thrust,
+            0.0,
+        ),
+    )
+
+
+def cautions(x: Numbers) -> list[Warning]:
+    """Warnings and cautions of trepanning: what comes loose, what is heavy."""
+    setup, found = x.setup, narrow_cautions(x.setup.machine, x.setup.blade, x.setup.settings.coolant)
+    f = setup.feature
+    loose = "disc" if f.keeps is Keeps.DISC else "core"
+    if f.through and f.web <= 0:
+        found.append(
+            Warning(
+                "slug",
+                f"At break-through the {loose} of {x.core_mass:.2g} kg comes loose, tilts and jams or flies: hold it "
+                "from the middle, stop before it, or leave a web and break it out.",
+                "care",
+                True,
+            )
+        )
+    elif f.web > 0:
+        found.append(Warning("web", f"A web of {f.web:g} mm holds the {loose}; break it out with the spindle stopped.", "note", True))
+    if setup.settings.cartridges is Cartridges.ONE:
+        found.append(
+            Warning(
+                "one_edge", "One cartridge: half effective. Its push is not balanced; the head must be guided by a stiff spindle.", "note"
+            )
+        )
+    if setup.blade.mass >= HEAVY:
+        found.append(Warning("heavy", f"The head weighs {setup.blade.mass:g} kg: lift it with a helper or a hoist.", "care", True))
+    found.append(
+        Warning(
+            "head_speed", "Keep to the speed that the head is marked for; check that cartridges and their screws are tight.", "note", True
+        )
+    )
+    return found
+
+
+def scene(x: Numbers) -> dict[str, float | str]:
+    """What the drawing needs, mm."""
+    setup = x.setup
+    return {
+        "operation": setup.operation,
+        "outer_diameter": setup.outer_diameter,
+        "inner_diameter": setup.inner_diameter,
+        "plate": setup.feature.depth,
+        "depth": setup.depth,
+        "web": setup.feature.web,
+        "keeps": setup.feature.keeps.value,
+        "cartridges": setup.settings.cartridges.value,
+        "width": setup.insert.width,
+        "ring_width": setup.ring_width,
+        "thickness": setup.blade.thickness,
+        "reach": min(setup.blade.reach, setup.insert.reach),
+        "overhang": setup.overhang,
+        "head_low": setup.blade.head_low,
+        "head_high": setup.blade.head_high,
+    }

@@ -1,0 +1,167 @@
+"""`TrepanSetup`: all that a trepanned hole or disc needs to know, frozen and checked."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Any
+
+from cutting.errors import CuttingError, OutOfRange, require_between
+from cutting.operations.frame.fields import WORKHOLDING, Base, Field, Fields
+from cutting.operations.frame.setup import workholding_of
+from cutting.operations.slots.shared.checks import check_coolant, check_settings, check_tool
+from cutting.operations.slots.shared.drive import real_feed, top_speed
+from cutting.operations.slots.shared.setup import NarrowSetup
+from cutting.tooling.blades import GrooveBlade, GrooveInsert
+
+
+class Cartridges(StrEnum):
+    """How the head's cartridges stand."""
+
+    ONE = "one cartridge"
+    SAME = "two on one radius"
+    TWO = "two on two radii"
+
+
+class Keeps(StrEnum):
+    """What is wanted of the plate."""
+
+    HOLE = "the hole"
+    DISC = "the disc"
+
+
+@dataclass(frozen=True)
+class TrepanFeature:
+    """A ring through or into a plate: `diameter` of the hole (or of the disc that is kept), `depth` with the plate's thickness; mm.
+
+    `web` is left standing at the back, `core_price` is money per kilogram of what the core may still be used for.
+    """
+
+    diameter: float
+    depth: float
+    keeps: Keeps = Keeps.HOLE
+    through: bool = True
+    web: float = 0.0
+    core_price: float = 0.0
+    pilot: float = 0.0
+
+    @property
+    def start_diameter(self) -> float:
+        return self.diameter
+
+
+@dataclass(frozen=True)
+class TrepanSettings:
+    """What the user sets: m/min at the outer edge, mm per edge."""
+
+    cutting_speed: float
+    feed_per_rev: float
+    cartridges: Cartridges = Cartridges.ONE
+    coolant: str = "flood"
+    spindle_clamp: float | None = None
+    overhang: float | None = None
+
+
+@dataclass(frozen=True)
+class TrepanSetup(NarrowSetup):
+    """Everything about one trepanned ring. `check` refuses what cannot be, naming the field."""
+
+    feature: TrepanFeature
+    settings: TrepanSettings
+    operation: str = "trepan"
+
+    @property
+    def depth(self) -> float:
+        """How deep the ring is cut [mm]."""
+        return self.feature.depth - self.feature.web
+
+    @property
+    def ring_width(self) -> float:
+        """Width of the ring [mm]: one edge's, or two edges' side by side with a little overlap."""
+        edges = 2 if self.settings.cartridges is Cartridges.TWO else 1
+        return edges * self.insert.width - (OVERLAP if edges == 2 else 0.0)
+
+    @property
+    def outer_diameter(self) -> float:
+        """Outside of the ring [mm]: the hole itself, or the kept disc with the ring around it."""
+        return self.feature.diameter + (2.0 * self.ring_width if self.feature.keeps is Keeps.DISC else 0.0)
+
+    @property
+    def inner_diameter(self) -> float:
+        return self.outer_diameter - 2.0 * self.ring_width
+
+    @property
+    def effective_edges(self) -> int:
+        """Edges that share the feed: two on one radius."""
+        return 2 if self.settings.cartridges is Cartridges.SAME else 1
+
+    @property
+    def feed(self) -> float:
+        """Feed per revolution that the machine has [mm]: feed per edge times the edges that share it."""
+        return real_feed(self.machine, self.settings.feed_per_rev * self.effective_edges)
+
+    @property
+    def spindle_speed(self) -> float:
+        s = self.settings
+        n = 1000.0 * s.cutting_speed / (3.141592653589793 * self.outer_diameter)
+        return min(n, top_speed(self.machine, s.cutting_speed, self.outer_diameter, s.spindle_clamp))
+
+    def check(self) -> None:
+        """Raise `CuttingError` for the first input that cannot be."""
+        f, s, m = self.feature, self.settings, self.machine
+        check_coolant(m, s.coolant)
+        if m.fixed:
+            raise CuttingError("machine", f"{m.name} has one speed and one feed: no trepanning head runs on it.")
+        check_tool(self.blade, self.insert, "trepan")
+        if s.cartridges is not Cartridges.ONE and self.blade.cartridges < 2:
+            raise CuttingError("settings.cartridges", f"{self.blade.name} has one cartridge.", Cartridges.ONE.value)
+        if s.cartridges is Cartridges.ONE and self.blade.cartridges > 1:
+            raise CuttingError("settings.cartridges", f"{self.blade.name} carries two cartridges: they stand on one radius or on two.")
+        require_between("feature.diameter", f.diameter, 5.0, 2000.0, "mm")
+        require_between("feature.depth", f.depth, 0.5, 400.0, "mm")
+        require_between("feature.web", f.web, 0.0, 0.5 * f.depth, "mm, up to half the depth")
+        require_between("feature.core_price", f.core_price, 0.0, 10_000.0, "a kilogram")
+        if self.inner_diameter <= 1.0:
+            raise OutOfRange("feature.diameter", "the ring leaves no core: drill it instead.", f"over {2 * self.ring_width + 1:g} mm")
+        check_settings(s, "mm per edge")
+
+
+OVERLAP = 0.5  # mm by which two edges on two radii overlap (common practice)
+FIELDS = Fields(
+    feature=(
+        Field("keeps", "wanted is", "choice", options=tuple(one.value for one in Keeps), default=Keeps.HOLE.value),
+        Field("diameter", "Ø of the hole or of the disc", example="100", required=True),
+        Field("depth", "thickness, or depth of a blind ring", example="30", required=True),
+        Field("through", "goes through", "flag", default=True),
+        Field("web", "web left at the back", example="0", default=0.0),
+        Field("core_price", "worth of the core a kg", "number", "4", default=0.0),
+    ),
+    settings=(
+        Field("cutting_speed", "speed", "cutting_speed", "250", also=("spindle_speed",), required=True),
+        Field("feed_per_rev", "feed per edge", "feed_per_rev", "0.08", required=True),
+        Field("cartridges", "cartridges", "choice", options=tuple(one.value for one in Cartridges), default=Cartridges.ONE.value),
+        Field("coolant", "coolant", "text", default="flood"),
+        Field("spindle_clamp", "spindle clamp", "spindle_speed", "2000"),
+        Field("overhang", "overhang of the cartridges", example="50"),
+    ),
+    holding=WORKHOLDING,
+    title=lambda feature: f"Trepan Ø{feature.get('diameter', '')}",
+)
+
+
+def feature_of(values: dict[str, Any]) -> TrepanFeature:
+    """The feature from its fields."""
+    given = dict(values)
+    return TrepanFeature(keeps=Keeps(given.pop("keeps", Keeps.HOLE)), **given)
+
+
+def build(base: Base, insert: GrooveInsert, blade: GrooveBlade, given: dict[str, dict[str, Any]]) -> TrepanSetup:
+    """The set-up from its fields, section by section. Raises `CuttingError`."""
+    feature, settings = feature_of(given["feature"]), dict(given["settings"])
+    usual = Cartridges.ONE if blade.cartridges < 2 else Cartridges.SAME
+    cartridges = Cartridges(settings.pop("cartridges", usual))
+    holding = workholding_of(given["holding"], max(feature.depth, 10.0), feature.diameter * 1.5)
+    return TrepanSetup(
+        base.work, base.machine, insert, blade, feature, TrepanSettings(cartridges=cartridges, **settings), holding, base.house, base.batch,
+        base.goal, base.skin,
+    )  # fmt: skip

@@ -1,0 +1,168 @@
+"""What can go wrong beyond a single limit, and the cautions that belong next to the cut."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import numpy as np
+
+from cutting.mechanics.deflection import Holding
+from cutting.operations.coolant import advise_coolant
+from cutting.operations.frame.outcome import Warning
+from cutting.operations.frame.setup import Skin
+from cutting.operations.turned.contour import diameter_at
+from cutting.operations.turned.physics import Cut
+from cutting.operations.turned.plan import pass_depths, skin_depth
+from cutting.operations.turned.setup import Setup
+
+LONG_CHIPS = 50.0  # chip index below which long or packed chips are expected
+DEFER = "The machine's manual, local rules and trained people come first."
+
+
+def cautions(setup: Setup, done: Cut) -> list[Warning]:
+    """Warnings and cautions for a set-up, plainly and once each."""
+    found: list[Warning] = []
+
+    def add(name: str, severity: str, text: str, danger: bool = False) -> None:
+        found.append(Warning(name, text, severity, danger))
+
+    machine, holding, settings, material = setup.machine, setup.holding, setup.settings, setup.work.material
+    if machine.constant_surface_speed and settings.spindle_clamp is None and setup.operation == "face":
+        add(
+            "no_clamp",
+            "care",
+            f"Facing at constant cutting speed with no clamp of its own: only the machine's "
+            f"{machine.top_speed:.0f} 1/min holds it back. Set a clamp that suits chuck and part.",
+            True,
+        )
+    clamped = done.cutting_speed < 0.98 * settings.cutting_speed
+    if np.any(clamped) and not machine.speeds:
+        reached = float(done.cutting_speed.ravel()[-1])
+        add(
+            "speed_not_reached",
+            "care",
+            f"The spindle's limit holds cutting speed at {reached:.0f} m/min instead of "
+            f"{settings.cutting_speed:.0f}. Small diameters: consider high-speed steel or a ground edge.",
+        )
+    if machine.speeds:
+        add(
+            "gear_step",
+            "note",
+            f"Gearbox: nearest lower steps taken, {done.spindle_speed.ravel()[-1]:.0f} 1/min and "
+            f"{float(np.ravel(done.feed_per_rev)[-1]):g} mm/rev.",
+        )
+    ratio = holding.free_length / max(setup.feature.end.nominal, 1.0)
+    if holding.style is Holding.CHUCK and ratio > 4 and setup.operation == "turn":
+        add("slender", "care", f"The part stands {ratio:.1f} × D out of the chuck with no centre: support it or shorten it.")
+    if machine.condition == "worn" and setup.insert.grade.tool_class != "hss":
+        add("worn_machine", "care", "A worn spindle breaks carbide: tougher grade, more feed and less speed, or high-speed steel.")
+    if setup.skin is Skin.WELD:
+        add("weld_touch_off", "care", "Weld build-up: touch off at the highest point, first cut about 0.75 mm and under the skin.")
+    if setup.insert.grade.tool_class in ("cbn", "ceramic") and settings.coolant != "dry":
+        add("thermal_shock", "care", "Hard cutting materials run dry or fully flooded, never wetted now and then: thermal cracks.")
+    nose = setup.insert.code.nose_radius
+    depth = float(np.ravel(done.depth_of_cut)[-1])
+    if depth < nose * 0.5 and setup.work.material.group.letter != "H":
+        add(
+            "shallow_nose",
+            "note",
+            f"Depth {depth:.2f} mm is below half the corner radius {nose:g} mm: the nose pushes the part away more than it feeds.",
+        )
+    if material.group.number in (36, 37):
+        add("titanium_fire", "care", "Titanium swarf burns: keep it cleared and wet, extinguisher for metal fires at hand. " + DEFER, True)
+    _at_the_chuck(setup, done, add)
+    _of_the_edge(setup, done, add)
+    if float(done.chip_index.min()) < LONG_CHIPS:
+        add("long_chips", "care", "Expect long chips: never reach for them; stop the spindle and use a hook.", True)
+    add(
+        "guards",
+        "note",
+        "Guards closed, chuck key out, eye protection; no gloves or loose sleeves near the chuck; "
+        "spindle stopped to measure and to clear chips. " + DEFER,
+        True,
+    )
+    return found
+
+
+Add = Callable[..., None]
+
+
+def _at_the_chuck(setup: Setup, done: Cut, add: Add) -> None:
+    """What holds the part, and what may fly or hang out of the machine."""
+    machine, holding = setup.machine, setup.holding
+    fast = float(np.max(done.spindle_speed)) / machine.chuck_speed_max
+    if fast > 0.75:
+        add("jaws_at_speed", "care", f"{fast:.0%} of the chuck's marked speed: jaws lose grip as they turn; check grip and balance.", True)
+    if holding.weak or holding.grip_share < 0.6:
+        add("light_grip", "care", "Gripped lightly: the part may move or fly; small cuts, stop against the jaws, guard closed.", True)
+    if setup.away:
+        add("pulls_out", "care", "Fed away from the chuck the cut pulls the part out of the jaws: hold it on a stop or a step.", True)
+        if holding.style is not Holding.CHUCK:
+            add("pulls_off_centre", "care", "Fed away from the chuck the cut pushes against the centre: never with a weak end.")
+    # a machine that loads in seconds is fed from the bar
+    if machine.bar_bore and setup.feature.start_diameter <= machine.bar_bore and machine.handling_time < 15:
+        add("bar_behind", "note", "Bar stock: no end may whip behind the spindle; support it in the feeder over its whole length.", True)
+
+
+def _of_the_edge(setup: Setup, done: Cut, add: Add) -> None:
+    """Height, hard work, skins, thin cuts and polishing."""
+    settings, tool = setup.settings, setup.insert.grade
+    height, school = setup.centre_height, setup.house.off_centre
+    if height:
+        side = "above" if height > 0 else "below"
+        why = "as the house sets it" if settings.centre_height is None and school else "as set"
+        rake, clearance = float(np.ravel(done.effective_rake)[-1]), float(np.ravel(done.effective_clearance)[-1])
+        add("off_centre", "note", f"Tip {abs(height):.2f} mm {side} centre, {why}: working rake {rake:.1f}°, clearance {clearance:.1f}°.")
+    if setup.operation == "face" and setup.feature.end.nominal == 0 and abs(height) > 0.05:
+        add("pip", "care", f"A pip of about Ø{2 * abs(height):.2f} mm stays at the centre, and it breaks edges: set the tip on centre.")
+    hard = setup.work.material.group.letter == "H"
+    if hard:
+        add("hard_sparks", "care", "Hard turning throws sparks and red-hot chips: guard closed, no oil or swarf about. " + DEFER, True)
+    if setup.machine.pressure(settings.coolant) and (setup.machine.pressure(settings.coolant) or 0) >= 20:
+        add("pressure", "care", "Coolant under pressure: doors closed, no hands near nozzles or hoses.", True)
+    advice = advise_coolant(setup)
+    if any(d.name == settings.coolant and d.fits == "forbidden" for d in advice.deliveries):
+        add("coolant_forbidden", "care", advice.why)
+    above = stock_above(setup)
+    if above > 1.5 * setup.stock_to_remove + 0.1:
+        add(
+            "blank_above_contour",
+            "care",
+            f"The blank stands up to {above:.1f} mm above the contour, the passes take {setup.stock_to_remove:.2f} mm along it: "
+            "rough the shape first, or say how the blank is shaped.",
+        )
+    depths = pass_depths(setup)
+    if setup.skin is not Skin.WELD and depths[0] < skin_depth(setup) - 1e-9:
+        add(
+            "inside_skin",
+            "care",
+            f"The first cut of {depths[0]:.2f} mm runs inside the skin of about {skin_depth(setup):.2f} mm: "
+            "go under it at once, or the edge wears on it.",
+        )
+    if len(depths) > 1 and depths[-1] < 0.5 * depths[-2] and setup.feature.end.tolerance:
+        add(
+            "light_last_cut",
+            "care",
+            f"The last cut of {depths[-1]:.2f} mm is much lighter than the {depths[-2]:.2f} mm before it: the offset changes and the size "
+            "is missed. Equal cuts, or let size control reckon with it.",
+        )
+    if setup.feature.polish:
+        add(
+            "polishing",
+            "care",
+            "Abrasive cloth on a turning part only on a backing board or a holder in the tool post, never by hand or wrapped, no gloves.",
+            True,
+        )
+    if tool.tool_class != "hss" and np.any(done.cutting_speed < 0.6 * settings.cutting_speed) and not setup.machine.speeds:
+        add("fine_cut", "note", "Carbide below its speed tears: compare high-speed steel or a ground edge under ways to turn.")
+
+
+def stock_above(setup: Setup) -> float:
+    """How far the part before this cut stands above the contour at most [mm on radius]; 0 without a contour."""
+    f, steps = setup.feature, setup.holding.steps
+    if not f.profile or not steps:
+        return 0.0
+    places = np.linspace(f.profile[0][0], f.profile[-1][0], 40)
+    starts = np.array([start for start, _ in steps])
+    stock = np.array([diameter for _, diameter in steps])[np.searchsorted(starts, places, side="right") - 1]
+    return float(max((d - diameter_at(f, p)) / 2 for d, p in zip(stock, places, strict=True)))

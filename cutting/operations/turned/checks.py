@@ -1,0 +1,130 @@
+"""What a set-up must satisfy before anything is computed: each refusal names its field and bound."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from cutting.errors import CuttingError, OutOfRange, require_between
+from cutting.mechanics.deflection import Holding
+
+if TYPE_CHECKING:
+    from cutting.operations.turned.setup import Setup
+
+MOST_PASSES = 60
+
+
+def check(setup: Setup) -> None:
+    """Raise `CuttingError` for the first input that cannot be."""
+    _settings(setup)
+    _machine(setup)
+    _feature(setup)
+    _holding(setup)
+    _passes(setup)
+
+
+def _settings(setup: Setup) -> None:
+    s = setup.settings
+    require_between("settings.cutting_speed", s.cutting_speed, 0.5, 5000, "m/min")
+    require_between("settings.feed_per_rev", s.feed_per_rev, 0.005, 3, "mm/rev")
+    require_between("settings.depth_of_cut", s.depth_of_cut, 0.01, 30, "mm")
+    if s.spindle_clamp is not None:
+        require_between("settings.spindle_clamp", s.spindle_clamp, 10, 30_000, "1/min")
+    if s.overhang is not None:
+        require_between("settings.overhang", s.overhang, 5, 400, "mm")
+    if s.last_depth is not None:
+        require_between("settings.last_depth", s.last_depth, 0.01, 30, "mm")
+    if s.centre_height is not None:
+        require_between("settings.centre_height", s.centre_height, -5, 5, "mm over the axis")
+    require_between("settings.nozzles", s.nozzles, 0, 8, "nozzles")
+    require_between("settings.nozzle_diameter", s.nozzle_diameter, 0.3, 6, "mm")
+
+
+def _machine(setup: Setup) -> None:
+    machine, delivery = setup.machine, setup.settings.coolant
+    if not machine.turns:
+        raise CuttingError("machine", f"{machine.name} does not turn parts: it is a {machine.description}.")
+    if machine.pressure(delivery) is None:
+        has = ", ".join(name for name, _ in machine.coolant)
+        raise CuttingError("settings.coolant", f"{machine.name} has no '{delivery}'; it has {has}.", has)
+
+
+def _feature(setup: Setup) -> None:
+    f, machine = setup.feature, setup.machine
+    require_between("feature.start_diameter", f.start_diameter, 0.5, machine.swing, "mm (swing of the machine)")
+    require_between("feature.length", f.length, 0.01, machine.turning_length, "mm (turning length of the machine)")
+    require_between("feature.distance_from_chuck", f.distance_from_chuck, 0, machine.turning_length, "mm")
+    if setup.operation == "face":
+        require_between("feature.end_diameter", f.end.nominal, 0, f.start_diameter - 0.1, "mm, below the start diameter")
+    else:
+        require_between("feature.end_diameter", f.end.nominal, 0.3, f.start_diameter, "mm, not above the start diameter")
+        if setup.stock_to_remove <= 0:
+            raise OutOfRange(
+                "feature.grinding_allowance",
+                "with the allowance nothing is left to turn.",
+                f"below {f.start_diameter - f.end.target:g} mm",
+            )
+    if f.fillet is not None:
+        require_between("feature.fillet", f.fillet, 0.01, 50, "mm")
+    if f.roughness is not None:
+        require_between("feature.roughness", f.roughness, 0.05, 50, "µm")
+    if f.skin_depth is not None:
+        require_between("feature.skin_depth", f.skin_depth, 0, 20, "mm")
+    _profile(setup)
+
+
+def _profile(setup: Setup) -> None:
+    f = setup.feature
+    if not f.profile:
+        return
+    far = f.distance_from_chuck + f.length
+    if len(f.profile) < 2 or setup.operation == "face":
+        raise CuttingError("feature.profile", "a contour needs two points or more and a turning operation.", "2 to 60 points")
+    places = [place for place, _ in f.profile]
+    if places != sorted(places):
+        raise OutOfRange("feature.profile", "its points must run from the chuck outwards.", "rising distances")
+    for place, diameter in f.profile:
+        require_between("feature.profile", place, f.distance_from_chuck - 1e-6, far + 1e-6, "mm from the chuck, inside this cut")
+        require_between("feature.profile", diameter, 0.3, f.start_diameter, "mm, not above the start diameter")
+    largest = max(diameter for _, diameter in f.profile)
+    if abs(largest - f.end.nominal) > 0.005:
+        raise OutOfRange(
+            "feature.profile", f"its largest diameter {largest:g} mm is not the end diameter {f.end.nominal:g} mm.", f"{f.end.nominal:g} mm"
+        )
+
+
+def _holding(setup: Setup) -> None:
+    f, h, machine = setup.feature, setup.holding, setup.machine
+    require_between("holding.free_length", h.free_length, 1, machine.turning_length, "mm")
+    require_between("holding.grip_diameter", h.grip_diameter, 1, machine.swing, "mm")
+    most = f.start_diameter if setup.operation == "face" else max(f.end.nominal - 0.2, 0)
+    require_between("holding.bore", h.bore, 0, most, "mm")
+    if h.steady is not None:
+        require_between("holding.steady", h.steady, 1, h.free_length, "mm from the chuck, inside the free length")
+        if h.style is Holding.BETWEEN_CENTRES and h.steady >= h.free_length:
+            raise OutOfRange("holding.steady", "stands at the centre itself.", f"below {h.free_length:g} mm")
+    if setup.operation != "face" and f.distance_from_chuck + f.length > h.free_length + 1e-6:
+        raise OutOfRange(
+            "feature.length",
+            f"the cut ends {f.distance_from_chuck + f.length:g} mm from the chuck, the part only {h.free_length:g} mm.",
+            f"at most {h.free_length - f.distance_from_chuck:g} mm",
+        )
+
+
+def _passes(setup: Setup) -> None:
+    given, stock = setup.settings.pass_depths, setup.stock_to_remove
+    if setup.pass_count > MOST_PASSES:
+        raise OutOfRange(
+            "settings.pass_depths" if given else "settings.depth_of_cut",
+            f"this depth needs {setup.pass_count} passes.",
+            f"at least {stock / MOST_PASSES:.3g} mm",
+        )
+    if not given:
+        return
+    for depth in given[:-1]:
+        require_between("settings.pass_depths", depth, 0.005, 30, "mm")
+    if sum(given[:-1]) > stock - 0.005:
+        raise OutOfRange(
+            "settings.pass_depths",
+            f"the cuts before the last take {sum(given[:-1]):.3f} mm, all that is left is {stock:.3f} mm.",
+            f"below {stock:.3f} mm before the last, which takes the rest",
+        )

@@ -1,0 +1,80 @@
+"""The chip map: breaker window, and where each limit would break over feed × depth, from one run."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from contourpy import contour_generator
+
+from cutting.chips.window import feed_scale, window_sides
+from cutting.operations.turned import limits as rules
+from cutting.operations.turned.case import case_of, single_cutter
+from cutting.operations.turned.physics import cut, window_scales
+from cutting.operations.turned.plan import main_depth, pass_depths
+from cutting.operations.turned.setup import Setup
+from cutting.working import Silent
+
+GRID = 36
+Polyline = list[tuple[float, float]]
+
+
+@dataclass(frozen=True)
+class Contour:
+    """Where a limit stands at its bound, (feed, depth) points; `side` says where it is broken."""
+
+    name: str
+    label: str
+    lines: list[Polyline]
+
+
+@dataclass(frozen=True)
+class ChipMap:
+    """Axes in mm/rev and mm, windows as polygons, contours, and the point of operation."""
+
+    feed_axis: tuple[float, float]
+    depth_axis: tuple[float, float]
+    window: Polyline
+    drawn_window: Polyline
+    contours: list[Contour]
+    feed: float
+    depth: float
+    passes: list[tuple[float, float]]
+
+
+def chip_map(setup: Setup) -> ChipMap:
+    """The map of a set-up at its speed; depth is read as one pass down to the final diameter."""
+    case, cutter = case_of(setup), single_cutter(setup)
+    settings = setup.settings
+    sides, depth = window_sides(setup.insert.geometry.window), main_depth(setup)
+    across, along = (float(np.ravel(scale)[0]) for scale in window_scales(case, cutter, settings.cutting_speed))
+    bare = float(feed_scale(setup.insert.code.nose_radius, 0.5, 150.0, 0.0))
+    window = [(f * across, a * along) for f, a in sides.hull]
+    feed_top = max(max(p[0] for p in window) * 1.2, settings.feed_per_rev * 1.15)
+    depth_top = max(max(p[1] for p in window) * 1.15, depth * 1.15)
+    feeds, depths = np.linspace(feed_top / GRID, feed_top, GRID), np.linspace(depth_top / GRID, depth_top, GRID)
+    grid_f, grid_a = (axis[..., None] for axis in np.meshgrid(feeds, depths))
+    last = setup.feature.start_diameter if case.facing else setup.target_diameter + 2 * grid_a
+    done = cut(case, cutter, settings.cutting_speed, grid_f, grid_a, last, Silent())
+    contours = []
+    for rule in rules.RULES:
+        if rule.contour and rule.applies(case):
+            used = np.broadcast_to(rules.utilisation(rule, *rule.read(case, cutter, done)), grid_f.shape)[..., 0]
+            crossed = used.min() < 1.0 < used.max()
+            if crossed and (lines := contour_generator(feeds, depths, used).lines(1.0)):
+                contours.append(Contour(rule.name, rule.label.split(",")[0], [_points(line) for line in lines]))
+    return ChipMap(
+        (0.0, feed_top),
+        (0.0, depth_top),
+        window,
+        [(f * bare, a * along) for f, a in sides.hull],
+        contours,
+        settings.feed_per_rev,
+        depth,
+        [(settings.feed_per_rev, float(one)) for one in pass_depths(setup)],
+    )
+
+
+def _points(line: Any) -> Polyline:
+    return [(round(float(x), 4), round(float(y), 4)) for x, y in line]

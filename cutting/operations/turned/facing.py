@@ -1,0 +1,8 @@
+"""Facing from the outside towards bore, boss or centre, at constant cutting speed where the machine has it."""
+
+from cutting.operations.frame.kind import Kind
+from cutting.operations.turned.chip_map import chip_map
+from cutting.operations.turned.evaluate import evaluate, relax
+from cutting.operations.turned.kinds import FACE_FIELDS, HEADLINE, NUDGED, STUDIES, stiffness
+
+KIND = Kind("face", "Face", evaluate, chip_map, relax, FACE_FIELDS, NUDGED, HEADLINE, STUDIES, stiffness=stiffness)

@@ -1,0 +1,228 @@
+"""The offset ledger of an operation: what each measured pass taught, and what to command for the next."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from cutting.operations.turned.case import Case, Cutter, case_of, single_cutter
+from cutting.operations.turned.physics import cut
+from cutting.operations.turned.plan import pass_depths, pass_diameters
+from cutting.operations.turned.setup import Setup
+from cutting.sizing.offsets import Belief, Observation, command_for, learn, prior
+from cutting.sizing.warmth import REFERENCE, at_reference, growth
+from cutting.working import Silent
+
+COVERAGE = 1.96  # 95 %
+SLIP_SHARE, SLIP = 0.5, 0.1  # of what the cut takes off the diameter, and mm: a reading further off is doubted (common practice)
+WARM = 2.0  # K from 20 °C from which warmth is worth a word
+
+
+@dataclass(frozen=True)
+class Measured:
+    """What was read at the machine after a pass: diameters mm, part °C, expanded uncertainty mm (k = 2)."""
+
+    pass_number: int
+    commanded: float
+    measured: float
+    temperature: float = REFERENCE
+    uncertainty: float = 0.01
+    piece: int = 1
+
+
+@dataclass(frozen=True)
+class Entry:
+    """One line of the ledger: the pass as it really was, and what was believed before it and after."""
+
+    piece: int
+    pass_number: int
+    commanded: float
+    measured: float
+    at_20: float
+    actual_depth: float
+    force: float
+    offset: float
+    expected: float | None
+    uncertainty: float
+
+
+@dataclass(frozen=True)
+class Next:
+    """The next pass: what it aims at, what offset to expect, and what to command."""
+
+    pass_number: int
+    target: float
+    depth: float
+    force: float
+    offset: float
+    low: float
+    high: float
+    command: float
+    last: bool
+
+
+@dataclass(frozen=True)
+class Ledger:
+    """The state of size control for one operation; `notes` say plainly what is known and what is not."""
+
+    entries: tuple[Entry, ...]
+    next: Next | None
+    setting: float
+    setting_spread: float
+    springing: float  # mm on diameter at the next pass's force
+    springing_spread: float
+    springing_taught: bool
+    prior_spring: float  # mm on diameter per N
+    notes: tuple[str, ...]
+    warnings: tuple[str, ...]
+    doubtful: tuple[tuple[Measured, str], ...] = ()
+
+
+def doubt_of(setup: Setup, before: float, one: Measured) -> str:
+    """Why a reading cannot be taken as it stands, empty where it can; `before` is the diameter [mm] that the cut began at.
+
+    A turned part does not grow, and what tool and setting are off by is a part of the cut, not the whole of it.
+    """
+    cold = float(at_reference(one.measured, setup.work.material.expansion, one.temperature))
+    if cold >= before - one.uncertainty / 2.0 and one.commanded < before - one.uncertainty:
+        return f"Ø{one.measured:g} mm is not below the Ø{before:g} mm before the cut: nothing would have been turned off"
+    taken = max(before - one.commanded, 0.0)
+    if abs(cold - one.commanded) > max(SLIP_SHARE * taken, SLIP) + one.uncertainty:
+        off = abs(cold - one.commanded)
+        return f"Ø{one.measured:g} mm is {off:.3g} mm off the Ø{one.commanded:g} mm commanded, by a cut of {taken:.3g} mm"
+    return ""
+
+
+def doubt_of_next(setup: Setup, readings: Sequence[Measured], one: Measured) -> str:
+    """Why a new reading cannot be taken as it stands after those that are written, empty where it can."""
+    same = [kept for kept in readings if (kept.piece, kept.pass_number) != (one.piece, one.pass_number)]
+    found = ledger(setup, [*same, one])
+    return next((why for other, why in found.doubtful if other is one), "")
+
+
+def ledger(setup: Setup, readings: Sequence[Measured]) -> Ledger:
+    """The ledger of a turning operation after the readings so far. Raises `CuttingError`.
+
+    Earlier pieces teach too; the next pass is that of the newest piece.
+
+    Forces are taken at the depth that was really cut, from one measured size to the next: springing makes it differ from
+    the commanded one. The prior on springing is the stepped beam with the tool post in series.
+    """
+    case, cutter = case_of(setup), single_cutter(setup)
+    ordered = sorted(readings, key=lambda one: (one.piece, one.pass_number))
+    belief = start = _prior(case, setup)
+    entries: list[Entry] = []
+    observed: list[Observation] = []
+    doubtful: list[tuple[Measured, str]] = []
+    trusted: list[Measured] = []
+    before, piece = setup.feature.start_diameter, None
+    for one in ordered:
+        if one.piece != piece:
+            before, piece = setup.feature.start_diameter, one.piece
+        if why := doubt_of(setup, before, one):
+            doubtful.append((one, why))
+            continue
+        trusted.append(one)
+        entry, seen = _entry(case, cutter, setup, one, before, belief if observed else None)
+        entries.append(entry)
+        observed.append(seen)
+        belief = learn(start, observed)
+        before = entry.at_20
+    following = _next(case, cutter, setup, trusted, before, belief)
+    force = following.force if following else (observed[-1].force if observed else 0.0)
+    spread = np.sqrt(belief.covariance.diagonal())
+    return Ledger(
+        tuple(entries),
+        following,
+        float(belief.mean[0]),
+        float(spread[0]),
+        float(belief.mean[1] * force),
+        float(spread[1] * force),
+        belief.springing_taught,
+        start.prior_spring,
+        tuple(_notes(belief, following)),
+        tuple(_warnings(setup, trusted, doubtful, belief, following)),
+        tuple(doubtful),
+    )
+
+
+def _prior(case: Case, setup: Setup) -> Belief:
+    end = np.array([setup.target_diameter])
+    part = float(case.compliance(end, end)[0])
+    return prior(part + 1e-3 / max(setup.machine.post_stiffness * setup.machine.rigidity, 1.0))
+
+
+def _push(case: Case, cutter: Cutter, setup: Setup, diameter: float, depth: float) -> float:
+    """Passive force [N] of a cut of this depth [mm] at this diameter [mm]."""
+    s = setup.settings
+    done = cut(case, cutter, s.cutting_speed, s.feed_per_rev, np.array([max(depth, 1e-4)]), np.array([diameter]), Silent())
+    return float(np.ravel(done.passive_force)[0])
+
+
+def _entry(case: Case, cutter: Cutter, setup: Setup, one: Measured, before: float, belief: Belief | None) -> tuple[Entry, Observation]:
+    cold = float(at_reference(one.measured, setup.work.material.expansion, one.temperature))
+    depth = max((before - cold) / 2.0, 1e-4)
+    force = _push(case, cutter, setup, before, depth)
+    seen = Observation(one.commanded, cold, force, one.uncertainty / 2.0)
+    expected = belief.predict(force)[0] if belief else None
+    return Entry(one.piece, one.pass_number, one.commanded, one.measured, cold, depth, force, seen.offset, expected, one.uncertainty), seen
+
+
+def _next(case: Case, cutter: Cutter, setup: Setup, done: list[Measured], before: float, belief: Belief) -> Next | None:
+    depths, diameters = pass_depths(setup), pass_diameters(setup)
+    number = done[-1].pass_number + 1 if done else 1
+    if number > len(depths):
+        return None
+    last = number == len(depths)
+    # the passes left share what is really left, in the proportion planned
+    planned = depths[number - 1 :]
+    left = (before - setup.target_diameter) / 2.0
+    depth = float(left * planned[0] / planned.sum()) if done else float(depths[0])
+    target = setup.target_diameter if last else before - 2.0 * depth if done else float(diameters[0] - 2.0 * depths[0])
+    force = _push(case, cutter, setup, before, max(depth, 1e-4))
+    offset, spread = belief.predict(force)
+    known = offset if done else 0.0
+    return Next(
+        number, target, depth, force, offset, offset - COVERAGE * spread, offset + COVERAGE * spread, command_for(target, known), last
+    )
+
+
+def _notes(belief: Belief, following: Next | None) -> list[str]:
+    if not belief.forces:
+        return ["Nothing measured yet: the first pass shows how the tool is set. Measure it, then command by what it says."]
+    if belief.springing_taught:
+        return ["Cuts of different force have told setting and springing apart."]
+    if max(belief.forces) > 1.2 * min(belief.forces):
+        return ["Offset known, stiffness still vague: what the cuts differ in is lost in what the micrometer does not know."]
+    found = ["Offset known, stiffness not yet: equal cuts teach only setting and springing together."]
+    if following is not None:
+        found.append("For one more equal cut that is enough.")
+    return found
+
+
+def _warnings(
+    setup: Setup, done: list[Measured], doubtful: list[tuple[Measured, str]], belief: Belief, following: Next | None
+) -> list[str]:
+    found = []
+    if following is not None and belief.unlike(following.force):
+        nearest = min(belief.forces, key=lambda known: abs(known - following.force))
+        change = float(belief.mean[1]) * (following.force - nearest)
+        found.append(
+            f"The next cut pushes with {following.force:.0f} N, those that taught with {nearest:.0f} N: its size shifts by about "
+            f"{1000 * change:+.0f} µm, known from the beam model only. The command allows for it; take equal cuts to be sure.".replace(
+                "-", "−"
+            )
+        )
+    for one, why in doubtful:
+        found.append(f"Pass {one.pass_number} is not counted: {why}. Measure it again.")
+    if following is not None and following.depth < 0.005:
+        found.append("Almost nothing is left to turn: measure again before cutting, the edge would only rub.")
+    if done and abs(done[-1].temperature - REFERENCE) > WARM:
+        warm = float(growth(done[-1].measured, setup.work.material.expansion, done[-1].temperature))
+        found.append(
+            f"The part was at {done[-1].temperature:.0f} °C: at 20 °C it is {1000 * abs(warm):.0f} µm "
+            f"{'smaller' if warm > 0 else 'larger'}."
+        )
+    return found

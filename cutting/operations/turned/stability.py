@@ -1,0 +1,111 @@
+"""The lobes of a set-up: widths of cut that stay stable over spindle speed, for part and tool, and which speeds help."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cutting.mechanics.chatter import DAMPING, lobe_gain, sure_gain
+from cutting.operations.turned.limits import book_window
+from cutting.operations.turned.over_passes import last_pass, plain_floats
+from cutting.operations.turned.physics import Cut
+from cutting.operations.turned.run import run
+from cutting.operations.turned.setup import Setup
+from cutting.working import Silent
+
+Array = NDArray[np.float64]
+POINTS = 260
+WORTH = 1.15  # a speed is worth naming from this gain on
+
+
+@dataclass(frozen=True)
+class Suggestion:
+    """A spindle speed between two lobes: what it allows, and how far the cutting speed moves."""
+
+    spindle_speed: float
+    cutting_speed: float
+    gain: float
+
+
+@dataclass(frozen=True)
+class Stability:
+    """Curves over spindle speed [1/min]; widths of engaged edge in mm, frequencies in Hz."""
+
+    speeds: tuple[float, ...]
+    part: tuple[float, ...]
+    tool: tuple[float, ...]
+    speed: float
+    width: float
+    limit: float
+    part_frequency: float
+    tool_frequency: float
+    part_floor: float  # stable at every speed
+    tool_floor: float
+    turns_per_wave: float
+    suggestions: tuple[Suggestion, ...]
+    says: str
+
+
+def stability(setup: Setup) -> Stability:
+    """Lobes of the last pass of a set-up. Raises `CuttingError`."""
+    case, cutter, done = run(setup, Silent())
+    n, width = last_pass(done.spindle_speed), last_pass(done.engaged_edge)
+    waves = n / (60.0 * case.frequency)
+    part_floor = last_pass(done.stable_part) / float(sure_gain(waves, DAMPING))
+    tool_floor, tool_frequency = last_pass(done.stable_tool), last_pass(cutter.side_frequency)
+    top = min(case.top_speed, max(2.2 * n, 1.3 * _speed_of(last_pass(book_window(cutter, done)[1]), done)))
+    low = max(setup.machine.speed_min, 0.25 * n, 1.0)
+    speeds = np.linspace(low, max(top, 1.2 * low), POINTS)
+    part = part_floor * lobe_gain(speeds / (60.0 * case.frequency), DAMPING)
+    tool = tool_floor * lobe_gain(speeds / (60.0 * tool_frequency), DAMPING)
+    offers = _suggest(setup, speeds, sure_gain(speeds / (60.0 * case.frequency), DAMPING), n, done)
+    return Stability(
+        plain_floats(speeds),
+        plain_floats(part),
+        plain_floats(tool),
+        n,
+        width,
+        min(last_pass(done.stable_part), tool_floor),
+        case.frequency,
+        tool_frequency,
+        part_floor,
+        tool_floor,
+        waves,
+        offers,
+        _says(width, part_floor, tool_floor, waves, offers),
+    )
+
+
+def _suggest(setup: Setup, speeds: Array, gain: Array, now: float, done: Cut) -> tuple[Suggestion, ...]:
+    """Speeds at the top of a pocket, nearest first; on a gearbox only its own steps."""
+    diameter = last_pass(done.diameter)
+    if setup.machine.speeds:
+        steps = np.array([s for s in setup.machine.speeds if speeds[0] <= s <= speeds[-1]])
+        picks = [(float(s), float(np.interp(s, speeds, gain))) for s in steps]
+    else:
+        inner = np.flatnonzero((gain[1:-1] >= gain[:-2]) & (gain[1:-1] > gain[2:])) + 1
+        picks = [(float(speeds[k]), float(gain[k])) for k in inner]
+    present = float(np.interp(now, speeds, gain))
+    good = [Suggestion(n, float(np.pi * diameter * n / 1000.0), g) for n, g in picks if g > max(WORTH, 1.05 * present)]
+    return tuple(sorted(good, key=lambda one: abs(np.log(one.spindle_speed / now)))[:3])
+
+
+def _says(width: float, part: float, tool: float, waves: float, offers: tuple[Suggestion, ...]) -> str:
+    weak = "part" if part <= tool else "shank"
+    floor = min(part, tool)
+    if width <= floor:
+        return f"Stable at every speed: {width:.2f} mm of edge against {floor:.2f} mm that the {weak} stands."
+    if offers:
+        return f"The {weak} sings at most speeds; between the lobes wider cuts stay quiet."
+    if waves < 0.12:
+        return (
+            f"The {weak} swings about {1 / waves:.0f} times a turn: the lobes lie too close together for speed to help. "
+            "Stiffer holding, a smaller nose or a squarer edge does."
+        )
+    return f"No speed of this machine brings the {weak} to rest: stiffer holding, a smaller nose or a squarer edge does."
+
+
+def _speed_of(cutting_speed: float, done: Cut) -> float:
+    return 1000.0 * cutting_speed / (np.pi * last_pass(done.diameter))

@@ -1,8 +1,0 @@
-"""Outside turning towards the chuck: equal passes from the start diameter to the size on the drawing."""
-
-from cutting.operations.kind import Kind
-from cutting.operations.single_point.chip_map import chip_map
-from cutting.operations.single_point.evaluate import evaluate, relax
-from cutting.operations.single_point.kinds import HEADLINE, NUDGED, STUDIES, TURN_FIELDS, stiffness, turned_spans
-
-KIND = Kind("turn", "Turn", evaluate, chip_map, relax, TURN_FIELDS, NUDGED, HEADLINE, STUDIES, lowers=turned_spans, stiffness=stiffness)
