@@ -2,16 +2,11 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
+from cutting.advice.candidate import Candidate
 from cutting.operations.frame.outcome import Limit
 from cutting.operations.frame.setup import Goal
 from cutting.quantities.kinds import currency
 from cutting.quantities.write import Display, write
-
-if TYPE_CHECKING:
-    from cutting.advice.rank import Candidate
-
 
 GOALS = {Goal.CHEAPEST: "cheapest", Goal.FASTEST: "fastest", Goal.MOST_SECURE: "most secure"}
 
@@ -20,6 +15,8 @@ def why_not_first(row: Candidate, first: Candidate, goal: Goal) -> str:
     """One short reason, in the words of the bench."""
     if row is first:
         return f"first: {GOALS[goal]}"
+    if own := _of_narrow_edges(row, first):
+        return own
     if goal is Goal.MOST_SECURE and row.secure < first.secure - 0.005:
         if row.chip_index < first.chip_index - 5:
             return f"chip index {row.chip_index:.0f} against {first.chip_index:.0f}"
@@ -29,6 +26,22 @@ def why_not_first(row: Candidate, first: Candidate, goal: Goal) -> str:
     if weight <= 0.004:
         return "as good within the model's band"
     return reason
+
+
+def _of_narrow_edges(row: Candidate, first: Candidate) -> str:
+    """Kerf, way, a narrower edge or a slower grade, where one of them is the reason; blank otherwise."""
+    if row.beside - first.beside > max(0.01 * first.cost, row.cost - first.cost):
+        return f"its kerf costs {row.beside - first.beside:.3f} {currency()} more a piece"
+    slower = row.seconds / first.seconds - 1.0
+    if row.way and row.way != first.way and slower > 0.004:
+        return f"{row.way} takes {row.seconds - first.seconds:.1f} s more than {first.way}"
+    if not row.width:
+        return ""
+    if slower > 0.02 and row.width < first.width - 0.05 and row.feed_per_rev < 0.97 * first.feed_per_rev:
+        return f"{row.width:g} mm wide: feed {1 - row.feed_per_rev / first.feed_per_rev:.0%} lower"
+    if slower > 0.004 and row.grade != first.grade and row.cutting_speed < 0.98 * first.cutting_speed:
+        return f"speed {1 - row.cutting_speed / first.cutting_speed:.0%} lower: {row.grade}"
+    return ""
 
 
 def _count(parts: float) -> str:

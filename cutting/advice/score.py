@@ -2,22 +2,36 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
-from cutting.operations.frame.setup import Goal
+import numpy as np
+from numpy.typing import NDArray
 
-if TYPE_CHECKING:
-    from cutting.advice.rank import Candidate
+from cutting.advice.candidate import Candidate
+from cutting.operations.frame.setup import BaseSetup, Goal
 
+Array = NDArray[np.float64]
 STOP_MINUTES = 45.0  # what an unplanned stop takes from an unattended machine (common practice)
+SLACK = 0.02  # of the wanted probability that a run may fall short of
+SHORTFALL = 1e4  # money that a missing probability of 1 weighs: security comes first
+DEAR = 1e-3  # seconds that a unit of money weighs where equally fast ones are told apart
 
 
-def score(setup: Any, row: Candidate) -> float:
-    """Money, seconds, or security with a stop weighed as what it costs: less is better."""
+def score(setup: BaseSetup, seconds: Any, cost: Any, secure: Any, run_parts: Any, beside: Any = 0.0) -> Array:
+    """Money, seconds, or security with a stop weighed as what it costs: less is better.
+
+    `secure` is the probability of a run of `run_parts` pieces, `beside` money a piece beside the operation.
+    """
     if setup.goal is Goal.FASTEST:
-        return row.seconds + 1e-3 * row.cost
+        return np.asarray(seconds + DEAR * cost, float)
     if setup.goal is Goal.MOST_SECURE:
-        shortfall = max(setup.house.secure_probability - 0.02 - row.secure, 0.0)
-        stop = STOP_MINUTES / 60.0 * setup.machine.rate * (1.0 - row.secure) / max(row.change_parts, 1.0)
-        return float(shortfall * 1e4 + stop + row.cost + row.beside)
-    return row.cost + row.beside
+        # below the wanted probability security comes first; above it a stop is weighed as what it costs
+        shortfall = np.maximum(setup.house.secure_probability - SLACK - secure, 0.0)
+        stop = STOP_MINUTES / 60.0 * setup.machine.rate * (1.0 - secure) / np.maximum(run_parts, 1.0)
+        return np.asarray(shortfall * SHORTFALL + stop + cost + beside, float)
+    return np.asarray(cost + beside, float)
+
+
+def score_of(setup: BaseSetup, row: Candidate) -> float:
+    """The score of a row."""
+    return float(score(setup, row.seconds, row.cost, row.secure, row.run_parts, row.beside))

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from cutting.advice.rank import Candidate, advise
+from cutting.advice.candidate import Candidate
+from cutting.advice.contests import advise
 from cutting.errors import CuttingError
 from cutting.operations.turned.case import useful_speed
 from cutting.operations.turned.contour import steepest_descent

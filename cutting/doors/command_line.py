@@ -9,7 +9,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
-from cutting.advice.contests import advise_any
+from cutting.advice.contests import advise
 from cutting.doors.json_form import read_any, read_any_request
 from cutting.doors.plain import plain, problem
 from cutting.errors import CuttingError
@@ -52,7 +52,7 @@ def _solve(item: Any) -> Any:
 
 
 def _advise(item: Any) -> Any:
-    return plain(advise_any(*read_any_request(item)))
+    return plain(advise(*read_any_request(item)))
 
 
 DOORS: dict[str, Callable[[Any], Any]] = {"solve": _solve, "advise": _advise}

@@ -88,15 +88,13 @@ def read_any_request(data: Mapping[str, Any], library: Library = SHIPPED) -> tup
         sections["settings"].pop(own, None)
     stock = library.stock(kind.use(top.data["feature"]), base.work.material, base.machine)
     stock = dataclasses.replace(stock, turning=lambda: library.crib("turn", base.work.material, base.machine))
-    refusal: CuttingError = CuttingError("crib", stock.note or "the crib stocks no tool for this.")
-    for insert, blade in stock.pairs:
-        try:
-            return _checked(kind, base, insert, blade, sections), stock
-        except CuttingError as error:
-            if not error.field.startswith("tool.") and error.field != "settings.way":
-                raise
-            refusal = error
-    raise CuttingError("crib", f"no tool of the crib fits: {refusal.message}")
+    left, right = stock.pairs
+    if not len(left):
+        raise CuttingError("crib", stock.note or "the crib stocks no tool for this.")
+    assert kind.build is not None
+    setup = kind.build(base, stock.inserts[int(left[0])], stock.blades[int(right[0])], sections)
+    setup.check_case()  # its tool only stands for those that compete
+    return setup, stock
 
 
 def read_feature_of(operation: str, data: Mapping[str, Any], system: str = "mm") -> Any:

@@ -45,17 +45,18 @@ def side_slope(side_force: ArrayLike, overhang: ArrayLike, second_moment: ArrayL
 
 
 def stiffness_along_and_across(
-    overhang: float, thickness: float, height: float, elastic_modulus: float = STEEL_BLADE
-) -> tuple[float, float]:
+    overhang: ArrayLike, thickness: ArrayLike, height: ArrayLike, elastic_modulus: float = STEEL_BLADE
+) -> tuple[Array, Array]:
     """Stiffness [N/mm] of a blade along its length and across its height: E·A/l and 3·E·I/l³, lengths in mm.
 
     A blade turned by a Y axis takes the cutting force along its length and only the smaller plunge force across it.
     """
     across, _ = blade_second_moments(thickness, height)
-    return elastic_modulus * thickness * height / overhang, float(3.0 * elastic_modulus * across / overhang**3)
+    length = np.asarray(overhang, float)
+    return elastic_modulus * np.asarray(thickness) * np.asarray(height) / length, 3.0 * elastic_modulus * across / length**3
 
 
-def y_axis_gain(cutting_force: ArrayLike, feed_force: ArrayLike, overhang: float, thickness: float, height: float) -> Array:
+def y_axis_gain(cutting_force: ArrayLike, feed_force: ArrayLike, overhang: ArrayLike, thickness: ArrayLike, height: ArrayLike) -> Array:
     """How many times less the tip of a blade turned by a Y axis moves, both forces on each: computed from the section.
 
     Practitioners quote about six times (common practice): stiffer feeding of the force into the turret is part of that.

@@ -4,16 +4,24 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, cached_property
 from types import MappingProxyType
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from cutting.names import find, index
 from cutting.tables import Row, read_table
 from cutting.tooling.items import Geometry, Grade, geometries, grades
 
+Array = NDArray[np.float64]
+Index = NDArray[np.intp]
+INSERT_NUMBERS = ("width", "width_tolerance", "lead_angle", "reach", "corner_radius", "edges", "price")
+BLADE_NUMBERS = (
+    "reach", "largest_bar", "thickness", "height", "overhang", "price", "least_bore", "bar_diameter", "face_low", "face_high", "face_inner",
+    "head_low", "head_high", "cartridges", "mass", "stiffness_share", "side_share",
+)  # fmt: skip
 # how much of a solid steel blade's stiffness a way of holding the insert keeps (common practice, no source)
 STYLES = {"reinforced": 1.0, "screw": 0.9, "self-clamping": 0.75, "cassette": 0.65, "bar": 0.9, "head": 0.8}
 # side load that a style holds [N per mm² of the square of its width]: a pocket that only grips gives way (common practice)
@@ -22,6 +30,7 @@ SIDE_RATING = {"reinforced": 90.0, "screw": 90.0, "cassette": 60.0, "self-clampi
 USES = MappingProxyType(
     {"cut-off blade": "outside", "inside groove bar": "inside", "face groove blade": "face", "trepanning head": "trepan"}
 )
+SEAT_PLAY = 0.05  # mm by which an insert's width may differ from its pocket's
 WIDTH_TOLERANCE = 0.05  # mm, ± of a pressed edge whose row does not say (common practice)
 
 
@@ -91,8 +100,8 @@ class GrooveBlade:
     def takes(self, insert: GrooveInsert) -> bool:
         """A named seat takes its own inserts of any width; any other blade is made for one width."""
         if self.seat or insert.seat:
-            return self.seat == insert.seat and insert.width <= self.width + 0.05
-        return abs(self.width - insert.width) < 0.05
+            return self.seat == insert.seat and insert.width <= self.width + SEAT_PLAY
+        return abs(self.width - insert.width) < SEAT_PLAY
 
     @property
     def stiffness_share(self) -> float:
@@ -103,9 +112,10 @@ class GrooveBlade:
         slides = self.style in ("reinforced", "self-clamping") and self.use == "outside"
         return round(max(depth + 1.0, 3.0), 1) if slides else max(self.overhang, depth)
 
-    def side_rating(self, width: float) -> float:
-        """Largest side load [N] that this style holds with an insert of a width [mm] (common practice)."""
-        return SIDE_RATING.get(self.style, 12.0) * width**2
+    @property
+    def side_share(self) -> float:
+        """Side load that this style holds, N per mm² of the square of its insert's width (common practice)."""
+        return SIDE_RATING.get(self.style, 12.0)
 
 
 @dataclass(frozen=True)
@@ -117,9 +127,32 @@ class NarrowStock:
     note: str = ""
     turning: Callable[[], Any] | None = None  # the turning tools that may compete, where they are wanted
 
-    @property
-    def pairs(self) -> list[tuple[GrooveInsert, GrooveBlade]]:
-        return [(insert, blade) for insert in self.inserts for blade in self.blades if blade.takes(insert)]
+    @cached_property
+    def insert_columns(self) -> dict[str, Array]:
+        """Numbers of the inserts by name, one entry each."""
+        return {name: np.array([getattr(one, name) for one in self.inserts], float) for name in INSERT_NUMBERS}
+
+    @cached_property
+    def blade_columns(self) -> dict[str, Array]:
+        """Numbers of the blades by name, one entry each."""
+        return {name: np.array([getattr(one, name) for one in self.blades], float) for name in BLADE_NUMBERS}
+
+    @cached_property
+    def pairs(self) -> tuple[Index, Index]:
+        """Indices of every insert with every blade that takes it, insert by insert."""
+        widths = np.array([one.width for one in self.inserts], float)
+        every = [one.seat for one in self.inserts] + [one.seat for one in self.blades]
+        seats = {seat: k for k, seat in enumerate(dict.fromkeys(every))}
+        own = np.array([seats[one.seat] for one in self.inserts], int)
+        anonymous = seats.get("", -1)
+        takes = np.zeros((len(self.inserts), len(self.blades)), bool)
+        for k, blade in enumerate(self.blades):
+            seat = seats[blade.seat]
+            named = (own == seat) & (widths <= blade.width + SEAT_PLAY)
+            plain = (own == anonymous) & (np.abs(blade.width - widths) < SEAT_PLAY)
+            takes[:, k] = named if seat != anonymous else plain
+        left, right = np.nonzero(takes)
+        return left, right
 
 
 @cache

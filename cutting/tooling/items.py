@@ -105,6 +105,10 @@ class Holder:
     price: float
     source: str = ""
 
+    @property
+    def name(self) -> str:
+        return self.designation
+
     @cached_property
     def code(self) -> HolderCode:
         return read_holder_code(self.designation, "holder")

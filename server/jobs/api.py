@@ -9,7 +9,7 @@ from django.shortcuts import get_object_or_404
 from ninja import File, Router, Status
 from ninja.files import UploadedFile
 
-from cutting.advice.contests import advise_any
+from cutting.advice.contests import advise
 from cutting.doors.plain import plain
 from cutting.errors import CuttingError
 from cutting.operations.frame.fields import Field
@@ -175,7 +175,7 @@ def follow_operation(request: HttpRequest, job_id: int, operation: str, payload:
     except CuttingError:  # the present tool may not suit the metal at all; the ranking is the remedy then
         remedies, faster = {}, []
     return {
-        "advice": advice_out(advise_any(request_setup, crib), tool, set_up_on(document["machine"])),
+        "advice": advice_out(advise(request_setup, crib), tool, set_up_on(document["machine"])),
         "state": state_of(revision, overrides, stock),
         "remedies": remedies,
         "faster": faster,

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from cutting.advice import Candidate
-from cutting.advice.contests import advise_any
+from cutting.advice.contests import advise
 from cutting.advice.fewest import share_tools
 from cutting.advice.score import score
 from cutting.errors import CuttingError
@@ -49,7 +49,7 @@ def picks_of(document: dict[str, Any], entry: dict[str, Any], stock: Shop | None
     deliveries = wanted_deliveries(setup)[:MOST_DELIVERIES] if coolants else (setup.settings.coolant,)
     found: list[Pick] = []
     for delivery in deliveries:
-        advice = advise_any(setup.with_settings(coolant=delivery), crib)
+        advice = advise(setup.with_settings(coolant=delivery), crib)
         rows = [(row, True) for row in advice.candidates] or [(row, False) for row in advice.nearly]
         # the nearest misses come in order of how near they are
         found += [Pick(row, delivery, sound, score(setup, row) if sound else float(place)) for place, (row, sound) in enumerate(rows)]

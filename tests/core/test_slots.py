@@ -11,7 +11,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from cutting.advice.contests import CONTESTS, advise_any
+from cutting.advice.contests import CONTESTS, advise
 from cutting.doors.command_line import main
 from cutting.doors.json_form import read_any, read_any_request, read_feature_of
 from cutting.errors import CuttingError
@@ -94,7 +94,7 @@ def test_a_ranked_row_is_the_evaluation_of_its_settings(base: str, goal: Goal) -
     """The ranking and the single set-up are one computation; each row is sound, and says why it is not first."""
     request = form(BASES[base], goal=goal.value)
     setup, stock = read_any_request(request)
-    advice = advise_any(setup, stock)
+    advice = advise(setup, stock)
     assert advice.candidates
     assert advice.candidates[0].reason.startswith("first")
     for row in advice.candidates[:5]:
@@ -116,13 +116,13 @@ def test_a_ranked_row_is_the_evaluation_of_its_settings(base: str, goal: Goal) -
 
 def test_ways_and_turning_compete_for_one_groove() -> None:
     square, stock = read_any_request(GROOVE)
-    ways = {row.way for row in advise_any(square, stock).candidates}
+    ways = {row.way for row in advise(square, stock).candidates}
     assert {"round path", "side by side", "plunge and turn", "ramp"} <= ways
     leaning = form(GROOVE, feature={"wall_angle": "45°", "width": "30 +0.2/0"})
-    rows = advise_any(*read_any_request(leaning)).candidates
+    rows = advise(*read_any_request(leaning)).candidates
     turned = [row for row in rows if row.becomes]
     assert turned  # a slim insert follows walls that lean
-    without = advise_any(square, stock)
+    without = advise(square, stock)
     assert not any(row.becomes for row in without.candidates)
     assert "walls 0° out of square" in without.note  # and why turning is not among them
     row = turned[0]

@@ -1,21 +1,27 @@
-"""The rankings of kinds of operation that are judged set-up by set-up: one line each."""
+"""The rankings of the kinds of operation: one line each."""
 
 from __future__ import annotations
 
 from types import MappingProxyType
 from typing import Any
 
-from cutting.advice.contests import cut_off, face_groove, groove, trepan
-from cutting.advice.rank import Advice, advise
-from cutting.advice.rank_trials import Contest, rank
+from cutting.advice.candidate import Advice
+from cutting.advice.contest import Contest
+from cutting.advice.contests import cut_off, face_groove, groove, trepan, turned
+from cutting.advice.rank import rank
 
 CONTESTS: MappingProxyType[str, Contest] = MappingProxyType(
-    {"groove": groove.CONTEST, "face groove": face_groove.CONTEST, "trepan": trepan.CONTEST, "cut off": cut_off.CONTEST}
+    {
+        "turn": turned.CONTEST,
+        "face": turned.CONTEST,
+        "groove": groove.CONTEST,
+        "face groove": face_groove.CONTEST,
+        "trepan": trepan.CONTEST,
+        "cut off": cut_off.CONTEST,
+    }
 )
 
 
-def advise_any(setup: Any, stock: Any) -> Advice:
-    """Rank a stock for a set-up of any kind of operation. Raises `CuttingError`."""
-    if (contest := CONTESTS.get(setup.operation)) is not None:
-        return rank(setup, stock, contest)
-    return advise(setup, stock)
+def advise(setup: Any, stock: Any, top: int = 40) -> Advice:
+    """Rank a stock for a set-up of any kind of operation; its own tool, speed and feed do not matter. Raises `CuttingError`."""
+    return rank(setup, stock, CONTESTS[setup.operation], top)

@@ -2,43 +2,58 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import replace
+from typing import Any
 
-from cutting.advice.rank_trials import Contest, Entry, Field, fitting
+from cutting.advice.contest import Check, Contest, Field, Try
+from cutting.advice.contests.slots import FEED_STEP, as_tried, by_width, entered, feeds, neutral, speeds, standing_for, usual_checks
+from cutting.advice.search import Best
 from cutting.operations.slots.face_groove.evaluate import MODEL
-from cutting.operations.slots.face_groove.numbers import Numbers
+from cutting.operations.slots.face_groove.numbers import FACE_SHARE, Numbers
 from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, Spindle, Way
-from cutting.operations.slots.shared.fit import usual_rules
+from cutting.operations.slots.shared.tool import SlotTool
 from cutting.quantities.write import Display, display
-from cutting.tooling.blades import NarrowStock
+from cutting.tooling.blades import GrooveBlade, GrooveInsert, NarrowStock
+
+ONCE = "one plunge"
 
 
 def enter(setup: FaceGrooveSetup, stock: NarrowStock) -> Field:
-    """Every pair whose curve enters the first plunge and that reaches the floor, with the spindle's sense that its hand wants."""
-    f = setup.feature
+    """Every pair whose curve enters the first plunge and that reaches the floor, in each way that widens it."""
+    setup, f = neutral(setup), setup.feature
     widest = f.width.nominal + (f.width.upper_deviation if f.width.upper_deviation is not None else 0.1)
-    first = f.outer_diameter.target
-    radius = f.corner_radius
-    rules = (
-        *usual_rules(setup.work, setup.machine),
-        ("width", "wider than the groove", lambda i, b: i.width <= widest + 1e-9),
-        ("reach", "does not reach the floor", lambda i, b: min(i.reach, b.reach) >= f.depth - 1e-9),
-        ("range", "curved for other diameters: it would rub", lambda i, b: b.face_low <= first <= b.face_high),
-        ("inside", "needs a larger diameter inside", lambda i, b: first - 2 * i.width >= b.face_inner),
-        ("corner", "corner radius larger than the drawing's", lambda i, b: radius is None or i.corner_radius <= radius + 1e-9),
-        ("edge", "full radius or slanted edge", lambda i, b: not i.round_edge and i.lead_angle == 0),
-    )
-    pairs, refused = fitting(stock, rules)
-    entries = []
-    for insert, blade in pairs:
-        spindle = Spindle.REVERSE if blade.hand == "L" else Spindle.FORWARD
-        wide = f.width.target > insert.width + 0.02
-        for way in Way if wide else (Way.INWARDS,):
-            settings = replace(setup.settings, way=way, spindle=spindle, overhang=None)
-            entries.append(
-                Entry(replace(setup, insert=insert, blade=blade, settings=settings), insert, blade, way.value if wide else "one plunge")
-            )
-    return Field(tuple(entries), refused, len(stock.pairs))
+    first, radius = f.outer_diameter.target, f.corner_radius
+
+    def checks(tool: SlotTool) -> list[Check]:
+        return [
+            *usual_checks(setup, stock, tool),
+            ("width", "wider than the groove", tool.width <= widest + 1e-9),
+            ("reach", "does not reach the floor", tool.reach >= f.depth - 1e-9),
+            ("range", "curved for other diameters: it would rub", (tool.face_low <= first) & (first <= tool.face_high)),
+            ("inside", "needs a larger diameter inside", first - 2.0 * tool.width >= tool.face_inner),
+            ("corner", "corner radius larger than the drawing's", True if radius is None else tool.corner_radius <= radius + 1e-9),
+            ("edge", "full radius or slanted edge", ~tool.round_edge & (tool.lead_angle == 0)),
+        ]
+
+    def ways(tool: SlotTool) -> list[tuple[str, Any]]:
+        wide = f.width.target > tool.width + 0.02
+        return [(ONCE, ~wide), *((way.value, wide) for way in Way)]
+
+    return entered(setup, stock, checks, ways)
+
+
+def tries(setup: FaceGrooveSetup, field: Field, best: Best, part: slice) -> Iterator[Try]:
+    """Each way with each width."""
+    for way, rows in by_width(field, part):
+        chosen = Way.INWARDS if way == ONCE else Way(way)
+        yield rows, standing_for(neutral(setup).with_settings(way=chosen), field, rows)
+
+
+def fitted(setup: FaceGrooveSetup, insert: GrooveInsert, blade: GrooveBlade) -> FaceGrooveSetup:
+    """The set-up with a tool put in, and the spindle's sense that its hand wants."""
+    spindle = Spindle.REVERSE if blade.hand == "L" else Spindle.FORWARD
+    return replace(setup, insert=insert, blade=blade, settings=replace(setup.settings, spindle=spindle))
 
 
 def columns(x: Numbers) -> tuple[Display, ...]:
@@ -58,4 +73,17 @@ def patch(x: Numbers) -> dict[str, str]:
     return {"way": s.way.value, "spindle": s.spindle.value, "overhang": f"{x.setup.overhang:g} mm"}
 
 
-CONTEST = Contest(MODEL, enter, ("way", "width", "room"), columns, patch)
+CONTEST = Contest(
+    MODEL,
+    enter,
+    tries,
+    as_tried,
+    feeds(FACE_SHARE),
+    speeds(MODEL),
+    fitted,
+    frozenset(),
+    FEED_STEP,
+    ("way", "width", "room"),
+    columns,
+    patch,
+)

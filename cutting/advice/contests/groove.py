@@ -8,18 +8,32 @@ from typing import Any
 
 import numpy as np
 
-from cutting.advice.rank import Candidate, advise
-from cutting.advice.rank_trials import Contest, Entry, Field, fitting
+from cutting.advice.candidate import Candidate
+from cutting.advice.contest import Check, Contest, Field, Try
+from cutting.advice.contests import turned
+from cutting.advice.contests.slots import (
+    FEED_STEP,
+    as_tried,
+    by_width,
+    entered,
+    feeds,
+    fitted,
+    neutral,
+    speeds,
+    standing_for,
+    usual_checks,
+)  # fmt: skip
+from cutting.advice.rank import rank
+from cutting.advice.search import Best
 from cutting.errors import CuttingError
 from cutting.mechanics.tool_setting import reach_angle
-from cutting.operations.slots.groove.changes import ways_open
 from cutting.operations.slots.groove.evaluate import MODEL
 from cutting.operations.slots.groove.numbers import Numbers
 from cutting.operations.slots.groove.setup import GrooveSetup, Way
-from cutting.operations.slots.shared.fit import usual_rules
+from cutting.operations.slots.shared.tool import SlotTool
 from cutting.operations.turned.setup import Feature, Settings, Setup
 from cutting.quantities.write import Display, display, write
-from cutting.tooling.blades import GrooveBlade, GrooveInsert, NarrowStock
+from cutting.tooling.blades import NarrowStock
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import Holder
 from cutting.tooling.shapes import SHAPES
@@ -36,36 +50,40 @@ LEAST_WALL = 25.0  # degrees out of square from which a slim turning insert foll
 
 def enter(setup: GrooveSetup, stock: NarrowStock) -> Field:
     """Every pair that reaches and fits the groove, in each way that its insert can go."""
-    f = setup.feature
-    rules = (
-        *usual_rules(setup.work, setup.machine),
-        ("reach", "does not reach the floor past what stands beside it", lambda i, b: min(i.reach, b.reach) >= setup.way_down - 1e-9),
-        ("width", "wider than the groove", lambda i, b: i.width <= f.widest + 1e-9),
-        ("bore", "bar does not pass the bore", lambda i, b: not setup.inside or b.least_bore <= f.diameter),
-        ("corner", "corner radius larger than the drawing's", lambda i, b: _corner(setup, i)),
-        ("lead", "slanted edge leaves a slanted floor", lambda i, b: i.lead_angle == 0),
-    )
-    pairs, refused = fitting(stock, rules)
-    return Field(tuple(_entries(setup, pairs)), refused, len(stock.pairs))
+    setup, f = neutral(setup), setup.feature
+    radius = f.corner_radius
+
+    def checks(tool: SlotTool) -> list[Check]:
+        return [
+            *usual_checks(setup, stock, tool),
+            ("reach", "does not reach the floor past what stands beside it", tool.reach >= setup.way_down - 1e-9),
+            ("width", "wider than the groove", tool.width <= f.widest + 1e-9),
+            ("bore", "bar does not pass the bore", tool.least_bore <= f.diameter if setup.inside else True),
+            # a full radius may leave its corners to a second tool; any other corner must fit the drawing's
+            (
+                "corner",
+                "corner radius larger than the drawing's",
+                True if radius is None else tool.round_edge | (tool.corner_radius <= radius + 1e-9),
+            ),
+            ("lead", "slanted edge leaves a slanted floor", tool.lead_angle == 0),
+        ]
+
+    def ways(tool: SlotTool) -> list[tuple[str, Any]]:
+        """As wide as the groove: plunge once; narrower: anything but; a full radius only rolls."""
+        one = (f.narrowest + tool.width_tolerance <= tool.width) & (tool.width <= f.widest - tool.width_tolerance)
+        open_to = {Way.ONE: one & ~tool.round_edge, Way.ROUND: tool.round_edge}
+        return [(way.value, open_to.get(way, ~one & ~tool.round_edge)) for way in Way]
+
+    return entered(setup, stock, checks, ways)
 
 
-def _corner(setup: GrooveSetup, insert: GrooveInsert) -> bool:
-    """A full radius may leave its corners to a second tool; any other corner must fit the drawing's."""
-    radius = setup.feature.corner_radius
-    return radius is None or insert.round_edge or insert.corner_radius <= radius + 1e-9
-
-
-def _entries(setup: GrooveSetup, pairs: list[tuple[GrooveInsert, GrooveBlade]]) -> Iterator[Entry]:
-    f = setup.feature
-    for insert, blade in pairs:
-        one = f.narrowest + insert.width_tolerance <= insert.width <= f.widest - insert.width_tolerance
-        for way in ways_open(insert):
-            if (way is Way.ONE) != (one and way is not Way.ROUND):
-                continue  # as wide as the groove: plunge once; narrower: anything but
-            deeper = (None, DEEP_LAYER * insert.width) if way in (Way.TURNED, Way.RAMP) else (None,)
-            for layer in deeper:
-                settings = replace(setup.settings, way=way, overhang=None, side_depth=layer, side_feed=None)
-                yield Entry(replace(setup, insert=insert, blade=blade, settings=settings), insert, blade, way.value)
+def tries(setup: GrooveSetup, field: Field, best: Best, part: slice) -> Iterator[Try]:
+    """Each way with each width; layers that are turned in two depths."""
+    for name, rows in by_width(field, part):
+        way = Way(name)
+        shown = standing_for(neutral(setup), field, rows)
+        for layer in (None, DEEP_LAYER * shown.insert.width) if way in (Way.TURNED, Way.RAMP) else (None,):
+            yield rows, shown.with_settings(way=way, side_depth=layer, side_feed=None)
 
 
 def columns(x: Numbers) -> tuple[Display, ...]:
@@ -112,21 +130,21 @@ def guests(setup: GrooveSetup, stock: NarrowStock) -> tuple[list[Candidate], str
         return [], "Turning does not compete: no insert of the crib clears both walls with this corner."
     feature = turned_feature(setup)
     try:
-        turned = Setup(
-            "turn",
-            setup.work,
-            setup.machine,
-            crib.inserts[0],
-            crib.holders[0],
-            feature,
-            Settings(100.0, 0.1, 30.0, setup.settings.coolant),
-            setup.holding,
-            setup.house,
-            setup.batch,
-            setup.goal,
-            setup.skin,
+        neck = Setup(
+            operation="turn",
+            work=setup.work,
+            machine=setup.machine,
+            insert=crib.inserts[0],
+            holder=crib.holders[0],
+            feature=feature,
+            settings=Settings(100.0, 0.1, 30.0, setup.settings.coolant),
+            holding=setup.holding,
+            house=setup.house,
+            batch=setup.batch,
+            goal=setup.goal,
+            skin=setup.skin,
         )
-        found = advise(turned, crib, MOST_GUESTS).candidates
+        found = rank(neck, crib, turned.CONTEST, MOST_GUESTS).candidates
     except CuttingError as refused:
         return [], f"Turning does not compete: {refused.message}"
     return [_guest(row, feature, setup) for row in found], ""
@@ -152,4 +170,18 @@ def _guest(row: Candidate, feature: Feature, setup: GrooveSetup) -> Candidate:
     return replace(row, way=way, more=more, settings=settings, becomes={"operation": "turn", "feature": drawn})
 
 
-CONTEST = Contest(MODEL, enter, ("way", "width"), columns, patch, guests=guests)
+CONTEST = Contest(
+    MODEL,
+    enter,
+    tries,
+    as_tried,
+    feeds(),
+    speeds(MODEL),
+    fitted,
+    frozenset({"settings.side_depth", "settings.dwell"}),
+    FEED_STEP,
+    ("way", "width"),
+    columns,
+    patch,
+    guests=guests,
+)

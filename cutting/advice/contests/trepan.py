@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from collections.abc import Iterator
 
-from cutting.advice.rank_trials import Contest, Entry, Field, fitting
-from cutting.operations.slots.shared.fit import usual_rules
+import numpy as np
+
+from cutting.advice.contest import Check, Contest, Field, Try
+from cutting.advice.contests.slots import FEED_STEP, as_tried, entered, feeds, fitted, masked, neutral, speeds, standing_for, usual_checks
+from cutting.advice.search import Best
+from cutting.operations.slots.shared.tool import SlotTool
 from cutting.operations.slots.trepan.evaluate import MODEL
-from cutting.operations.slots.trepan.numbers import Numbers
+from cutting.operations.slots.trepan.numbers import FACE_SHARE, Numbers
 from cutting.operations.slots.trepan.setup import Cartridges, TrepanSetup
 from cutting.quantities.write import Display, display
 from cutting.tooling.blades import NarrowStock
@@ -15,19 +19,32 @@ from cutting.tooling.blades import NarrowStock
 
 def enter(setup: TrepanSetup, stock: NarrowStock) -> Field:
     """Every head that reaches through and cuts the diameter, in each way that its cartridges stand."""
-    rules = (
-        *(rule for rule in usual_rules(setup.work, setup.machine) if rule[0] != "seat"),
-        ("reach", "does not reach through", lambda i, b: min(i.reach, b.reach) >= setup.depth - 1e-9),
-        ("range", "the head does not cut this diameter", lambda i, b: b.head_low <= setup.feature.diameter <= b.head_high),
-        ("edge", "full radius or slanted edge", lambda i, b: not i.round_edge and i.lead_angle == 0),
-    )
-    pairs, refused = fitting(stock, rules)
-    entries = [
-        Entry(replace(setup, insert=i, blade=b, settings=replace(setup.settings, cartridges=stand, overhang=None)), i, b, stand.value)
-        for i, b in pairs
-        for stand in ((Cartridges.ONE,) if b.cartridges < 2 else (Cartridges.SAME, Cartridges.TWO))
-    ]
-    return Field(tuple(entries), refused, len(stock.pairs))
+    setup = neutral(setup)
+
+    def checks(tool: SlotTool) -> list[Check]:
+        diameter = setup.feature.diameter
+        return [
+            *(check for check in usual_checks(setup, stock, tool) if check[0] != "seat"),
+            ("reach", "does not reach through", tool.reach >= setup.depth - 1e-9),
+            ("range", "the head does not cut this diameter", (tool.head_low <= diameter) & (diameter <= tool.head_high)),
+            ("edge", "full radius or slanted edge", ~tool.round_edge & (tool.lead_angle == 0)),
+            ("core", "the ring would leave no core", diameter - 2.0 * tool.width > 1.0),
+        ]
+
+    def ways(tool: SlotTool) -> list[tuple[str, object]]:
+        two = tool.cartridges > 1
+        return masked((Cartridges.ONE, Cartridges.SAME, Cartridges.TWO), (~two, two, two))
+
+    return entered(setup, stock, checks, ways)
+
+
+def tries(setup: TrepanSetup, field: Field, best: Best, part: slice) -> Iterator[Try]:
+    """Each way that cartridges stand."""
+    places = np.arange(part.start, part.stop)
+    ways = np.array([field.way(k) for k in places])
+    for way in dict.fromkeys(ways.tolist()):
+        rows = places[ways == way]
+        yield rows, standing_for(neutral(setup).with_settings(cartridges=Cartridges(way)), field, rows)
 
 
 def columns(x: Numbers) -> tuple[Display, ...]:
@@ -36,7 +53,7 @@ def columns(x: Numbers) -> tuple[Display, ...]:
     return (
         Display(stand, stand),
         display(x.setup.ring_width, "length", False),
-        display(x.torque, "torque", False),
+        display(float(x.torque), "torque", False),
     )
 
 
@@ -45,4 +62,17 @@ def patch(x: Numbers) -> dict[str, str]:
     return {"cartridges": x.setup.settings.cartridges.value, "overhang": f"{x.setup.overhang:g} mm"}
 
 
-CONTEST = Contest(MODEL, enter, ("cartridges", "ring", "torque"), columns, patch)
+CONTEST = Contest(
+    MODEL,
+    enter,
+    tries,
+    as_tried,
+    feeds(FACE_SHARE),
+    speeds(MODEL),
+    fitted,
+    frozenset(),
+    FEED_STEP,
+    ("cartridges", "ring", "torque"),
+    columns,
+    patch,
+)

@@ -1,73 +1,101 @@
-"""What a kind of operation brings to the one way in and out: its numbers, limits, changes and readings."""
+"""What a kind of operation brings to the one engine: its numbers over arrays, limits, changes and readings."""
 
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
-from typing import Any, Generic
+from typing import Any, Generic, TypeVar
 
 from cutting.errors import UnknownName
-from cutting.operations.frame.change import Change, faster, remedies_for
-from cutting.operations.frame.outcome import ChipVerdict, Outcome, Pass, Remedy, Value, Warning
-from cutting.operations.frame.rule import N, Rule, limits_of
+from cutting.operations.frame.change import Change
+from cutting.operations.frame.outcome import Bow, ChipVerdict, Outcome, Pass, Remedy, Value, Warning
+from cutting.operations.frame.remedies import Trials
+from cutting.operations.frame.rule import Rule, limits_of
 from cutting.working import Recorder, Silent
 
+N = TypeVar("N")
 SILENT = Silent()
 
 
-def nothing(x: Any, stock: Any) -> tuple[()]:
-    """No changes from a stock."""
+def nothing(*given: Any) -> tuple[()]:
+    """No changes, no misfits."""
     return ()
 
 
 @dataclass(frozen=True)
-class Model(Generic[N]):
-    """A kind's own part. `numbers` computes everything for a set-up; the rest only reads what it gives.
+class Readings(Generic[N]):
+    """How the numbers of one set-up are said."""
 
-    `from_stock` brings the changes that need other tools of the shop's stock.
-    """
-
-    numbers: Callable[[Any, Silent], N]
-    rules: tuple[Rule[N], ...]
-    changes: Callable[[N], Iterable[Change[Any]]]
     results: Callable[[N, Recorder], dict[str, Value]]
     passes: Callable[[N], tuple[Pass, ...]]
     chip: Callable[[N], ChipVerdict]
-    warnings: Callable[[N], list[Warning]]
+    warnings: Callable[[N], Iterable[Warning]]
     scene: Callable[[N], dict[str, float | str]]
+    bow: Callable[[N], Bow | None] = lambda x: None
+
+
+@dataclass(frozen=True)
+class Model(Generic[N]):
+    """A kind's own part of the engine.
+
+    `tool` gives the numbers of a set-up's own tool; `numbers(setup, tool, cutting_speed, feed_per_rev, record)` computes
+    everything for that tool or for many, at one speed and feed or at many: arrays (..., steps). `changes` are what can be done
+    otherwise beside speed and feed, `from_stock` what needs other tools, `quicker` what may save time, `supported` ways to hold
+    the part that let it be cut harder. `misfits` name the exact rules that forbid a set-up's tool, `read_as` turns the numbers of
+    one set-up into what is read.
+    """
+
+    tool: Callable[[Any], Any]
+    numbers: Callable[[Any, Any, Any, Any, Silent], N]
+    rules: tuple[Rule[N], ...]
+    changes: Callable[[N], Iterable[Change[Any]]]
+    readings: Readings[N]
     from_stock: Callable[[N, Any], Iterable[Change[Any]]] = nothing
+    quicker: Callable[[Any], Iterable[Change[Any]]] = nothing
+    supported: Callable[[Any], Iterable[Change[Any]]] = nothing
+    misfits: Callable[[Any], frozenset[str]] = lambda setup: frozenset()
+    read_as: Callable[[N], N] = lambda x: x
+
+    def run(self, setup: Any, record: Silent) -> N:
+        """The numbers of a set-up. Raises `CuttingError`."""
+        s = setup.settings
+        return self.read_as(self.numbers(setup, self.tool(setup), s.cutting_speed, s.feed_per_rev, record))
 
     def quickly(self, setup: Any) -> N:
         """The numbers without their working."""
-        return self.numbers(setup, SILENT)
+        return self.run(setup, SILENT)
+
+    def over(self, setup: Any, cutting_speed: Any = None, feed_per_rev: Any = None) -> N:
+        """The set-up's own tool over arrays of speed [m/min] and feed [mm/rev], last axis one."""
+        s = setup.settings
+        speed = s.cutting_speed if cutting_speed is None else cutting_speed
+        feed = s.feed_per_rev if feed_per_rev is None else feed_per_rev
+        return self.numbers(setup, self.tool(setup), speed, feed, SILENT)
 
     def evaluate(self, setup: Any, with_remedies: bool = True, crib: Any = None) -> Outcome:
-        """The outcome of a set-up. Raises `CuttingError` for inputs that cannot be; broken limits are part of it."""
+        """The outcome of a set-up: results, limits sorted by how close they are, passes, chip, warnings, working.
+
+        With a `crib`, other tools of it are among the remedies. Raises `CuttingError` for inputs that cannot be; broken
+        limits are part of the outcome, not errors.
+        """
         record = Recorder()
-        x = self.numbers(setup, record)
+        x, say = self.run(setup, record), self.readings
         found = limits_of(self.rules, x, record)
         quicker: tuple[Remedy, ...] = ()
         if with_remedies:
-            changes = list(self._all_changes(x, crib))
-            found = tuple(
-                replace(one, remedies=remedies_for(one, x, self.rules, changes, self.quickly)) if one.broken or k == 0 else one
-                for k, one in enumerate(found)
-            )
+            trials = Trials(self, setup, crib)
+            found = tuple(replace(one, remedies=trials.remedies(one)) if one.broken or k == 0 else one for k, one in enumerate(found))
             if not any(one.broken for one in found):
-                quicker = faster(x, self.rules, changes, self.quickly)
-        warnings = sorted(self.warnings(x), key=lambda one: ("blocks", "care", "note").index(one.severity))
+                quicker = trials.faster()
+        warnings = sorted(say.warnings(x), key=lambda one: ("blocks", "care", "note").index(one.severity))
         return Outcome(
-            setup.operation, self.results(x, record), found, self.passes(x), self.chip(x), tuple(warnings), quicker, self.scene(x)
+            setup.operation, say.results(x, record), found, say.passes(x), say.chip(x), tuple(warnings), quicker, say.scene(x), say.bow(x)
         )
 
     def relax(self, setup: Any, name: str, crib: Any = None) -> tuple[Remedy, ...]:
-        """What would move one limit. Raises `UnknownName` for a limit that does not apply."""
+        """What would move one limit, whether it is broken or not. Raises `UnknownName` for a limit that does not apply."""
         record = Recorder()
-        x = self.numbers(setup, record)
-        found = {one.name: one for one in limits_of(self.rules, x, record)}
+        found = {one.name: one for one in limits_of(self.rules, self.run(setup, record), record)}
         if name not in found:
             raise UnknownName("limit", f"no limit is called '{name}' here.", None, tuple(found))
-        return remedies_for(found[name], x, self.rules, self._all_changes(x, crib), self.quickly)
-
-    def _all_changes(self, x: N, crib: Any) -> Iterable[Change[Any]]:
-        return (*self.changes(x), *self.from_stock(x, crib))
+        return Trials(self, setup, crib).remedies(found[name])

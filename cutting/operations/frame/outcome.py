@@ -9,6 +9,8 @@ from typing import Any
 from cutting.quantities.write import Display, display
 from cutting.working import Step
 
+TOUCHING = 1e-9  # a limit is broken beyond this much over its bound: on it is within
+
 
 class Severity(StrEnum):
     """What a broken limit means."""
@@ -71,7 +73,7 @@ class Limit:
 
     @property
     def broken(self) -> bool:
-        return self.utilisation > 1.0 + 1e-9
+        return self.utilisation > 1.0 + TOUCHING
 
 
 @dataclass(frozen=True)

@@ -1,48 +1,28 @@
-"""A limit as data over the numbers of a set-up, and the sorted list that it makes."""
+"""A limit as data over the numbers of one set-up or of many, and the sorted list that it makes."""
 
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from typing import Any, Generic, Protocol, TypeVar
+from typing import Any, Generic, TypeVar
 
 import numpy as np
+from numpy.typing import NDArray
 
 from cutting.nomenclature import source_label
-from cutting.operations.frame.outcome import Bound, Limit, Severity
+from cutting.operations.frame.outcome import TOUCHING, Bound, Limit, Severity
+from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.frame.setup import HouseRules
 from cutting.quantities.write import Display, display, write
 from cutting.working import Recorder
 
-BOOK_RULES = ("book_speed",)
-
-
-class Housed(Protocol):
-    """A set-up that carries the shop's house rules."""
-
-    @property
-    def house(self) -> HouseRules: ...
-
-
-class Numbers(Protocol):
-    """What every kind computes: the set-up, and what it takes and costs."""
-
-    @property
-    def setup(self) -> Any: ...
-    @property
-    def seconds(self) -> float: ...
-    @property
-    def cost(self) -> float: ...
-    @property
-    def secure(self) -> float: ...
-    @property
-    def change_parts(self) -> float: ...
-    @property
-    def edge_cost(self) -> float: ...
-
-
-N = TypeVar("N", bound=Numbers)
-Read = tuple[float, float | None, float | None]  # value, lower bound, upper bound
+Array = NDArray[np.float64]
+Mask = NDArray[np.bool_]
+N = TypeVar("N")
+Read = tuple[Any, Any, Any]  # value, lower bound, upper bound: numbers or arrays (..., steps); None where there is none
+SIDES = ("metric", "inch")
+LEAST = 1e-9
+BOOK_RULES = ("book_speed", "book_feed", "book_depth")
 
 
 def _always(x: Any) -> bool:
@@ -51,7 +31,12 @@ def _always(x: Any) -> bool:
 
 @dataclass(frozen=True)
 class Rule(Generic[N]):
-    """A limit: value and bounds read from the numbers of a set-up, and what breaking it means."""
+    """A limit: value and bounds read from a kind's numbers, and what breaking it means.
+
+    `applies` may tell for each of many; `free_below` is a window whose lower side costs nothing. `told` gives value, bounds,
+    kind and label as a person reads them where they are not what is compared, `told_source` its source where that depends.
+    `contour` rules are drawn on a map.
+    """
 
     name: str
     label: str
@@ -62,77 +47,96 @@ class Rule(Generic[N]):
     why: str
     read: Callable[[N], Read]
     working: tuple[str, ...] = ()
-    applies: Callable[[N], bool] = _always
+    applies: Callable[[N], Any] = _always
+    contour: bool = False
+    free_below: bool = False
+    told: Callable[[N], tuple[float, float | None, float | None, str, str]] | None = None
+    told_source: Callable[[N], str] | None = None
 
-    def used(self, x: N) -> float:
-        """Utilisation of this limit, 0 where it does not apply."""
-        return utilisation(self.name, self.bound, *self.read(x)) if self.applies(x) else 0.0
+    def used(self, x: N) -> Array:
+        """Utilisation of this limit at every step, 0 where it does not apply."""
+        return np.where(self.applies(x), utilisation(self, *self.read(x)), 0.0)
 
     def weight(self, house: HouseRules) -> Severity:
         """Above the book is a matter of the house rule."""
         return Severity.SOFT if self.name in BOOK_RULES and not house.never_above_book else self.severity
 
 
-def utilisation(name: str, bound: Bound, value: float, lower: float | None, upper: float | None) -> float:
-    """How much of a limit is used: value/upper, lower/value, or the worse side of a window (0 middle, 1 edge)."""
-    if name == "secure":  # risk taken against risk allowed
-        return (100.0 - value) / max(100.0 - (lower or 0.0), 1e-9)
-    if bound is Bound.WINDOW and lower is not None and upper is not None:
-        return float(abs(value - (upper + lower) / 2) / max((upper - lower) / 2, 1e-9))
-    if bound is Bound.LOWER and lower is not None:
-        return lower / max(value, 1e-9)
-    return float(value / np.maximum(upper if upper is not None else np.inf, 1e-9))
+def utilisation(rule: Rule[Any], value: Any, lower: Any, upper: Any) -> Array:
+    """How much of a limit is used: value/upper, lower/value, or the worse side of a window (0 at its middle, 1 at its edge)."""
+    value = np.asarray(value, float)
+    if rule.name == "secure":  # risk taken against risk allowed
+        return (100.0 - value) / np.maximum(100.0 - np.asarray(lower, float), LEAST)
+    if rule.bound is Bound.LOWER:
+        return np.asarray(lower, float) / np.maximum(value, LEAST)
+    if rule.bound is Bound.UPPER or rule.free_below or lower is None:
+        return value / np.maximum(np.inf if upper is None else upper, LEAST)
+    middle, half = (np.asarray(upper) + lower) / 2.0, (np.asarray(upper) - lower) / 2.0
+    return np.abs(value - middle) / np.maximum(half, LEAST)
 
 
-def limits_of(rules: Sequence[Rule[N]], x: N, record: Recorder) -> tuple[Limit, ...]:
-    """Every limit that applies, broken hard ones first, then by how close they are."""
-    house: HouseRules = x.setup.house
-    found = []
-    for rule in rules:
-        if not rule.applies(x):
-            continue
-        value, low, high = rule.read(x)
-        found.append(
-            Limit(
-                rule.name,
-                rule.label,
-                rule.kind,
-                rule.bound,
-                float(value),
-                low,
-                high,
-                display(value, rule.kind),
-                _bounds(low, high, rule.kind),
-                utilisation(rule.name, rule.bound, value, low, high),
-                rule.weight(house),
-                source_label(rule.source),
-                rule.why,
-                (),
-                record.trail(*rule.working),
-            )
-        )
+def all_used(rules: Sequence[Rule[N]], x: N) -> dict[str, Array]:
+    """Utilisation of every limit that applies to any, the worst over the steps: shape (..., 1)."""
+    return {rule.name: over_passes(rule.used(x)) for rule in rules if np.any(rule.applies(x))}
+
+
+def hard_ones(rules: Sequence[Rule[N]], used: dict[str, Array], house: HouseRules) -> list[str]:
+    """Names of the limits in `used` that exclude where they are broken."""
+    return [rule.name for rule in rules if rule.name in used and rule.weight(house) is Severity.HARD]
+
+
+def excluded(rules: Sequence[Rule[N]], used: dict[str, Array], house: HouseRules) -> Mask:
+    """Where a hard limit is broken, shape (..., 1)."""
+    bad: Mask = np.zeros((1,), bool)
+    for name in hard_ones(rules, used, house):
+        bad = bad | (used[name] > 1.0 + TOUCHING)
+    return bad
+
+
+def limits_of(rules: Sequence[Rule[Any]], x: Any, record: Recorder) -> tuple[Limit, ...]:
+    """Every limit that applies to one set-up, broken hard ones first, then by how close they are."""
+    found = [_limit(rule, x, record) for rule in rules if np.all(rule.applies(x))]
+    found = [one for one in found if one.upper != np.inf]  # a supplier's book that is silent bounds nothing
     return tuple(sorted(found, key=lambda one: (not (one.broken and one.severity is Severity.HARD), -one.utilisation)))
 
 
-def sound(rules: Sequence[Rule[N]], x: N) -> bool:
-    """Whether no hard limit is broken."""
-    house: HouseRules = x.setup.house
-    return all(rule.used(x) <= 1.0 + 1e-9 for rule in rules if rule.weight(house) is Severity.HARD)
+def _limit(rule: Rule[Any], x: Any, record: Recorder) -> Limit:
+    value, lower, upper = rule.read(x)
+    used = np.atleast_1d(utilisation(rule, value, lower, upper))
+    worst = int(np.argmax(used))
 
+    def at(number: Any) -> float | None:
+        """The number of the worst step, where it differs from step to step."""
+        if number is None:
+            return None
+        flat = np.ravel(number)
+        return float(flat[worst] if flat.size > 1 else flat[0])
 
-def worst(rules: Sequence[Rule[N]], x: N) -> Rule[N]:
-    """The hard limit that is used the most."""
-    house: HouseRules = x.setup.house
-    return max((rule for rule in rules if rule.weight(house) is Severity.HARD and rule.applies(x)), key=lambda rule: rule.used(x))
-
-
-def closest(rules: Sequence[Rule[N]], x: N) -> Rule[N]:
-    """The limit that is used the most, hard or soft."""
-    return max((rule for rule in rules if rule.applies(x)), key=lambda rule: rule.used(x))
+    found, low, high, kind, label = at(value), at(lower), at(upper), rule.kind, rule.label
+    if rule.told is not None:
+        found, low, high, kind, label = rule.told(x)
+    assert found is not None
+    return Limit(
+        rule.name,
+        label,
+        kind,
+        rule.bound,
+        found,
+        low,
+        high,
+        display(found, kind),
+        _bounds(low, high, kind),
+        float(np.ravel(used)[worst]),
+        rule.weight(x.setup.house),
+        rule.told_source(x) if rule.told_source is not None else source_label(rule.source),
+        rule.why,
+        (),
+        record.trail(*rule.working),
+    )
 
 
 def _bounds(low: float | None, high: float | None, kind: str) -> Display:
     if low is not None and high is not None:
-        return Display(*(f"{write(low, kind, s, False)} – {write(high, kind, s, False)}" for s in ("metric", "inch")))
+        return Display(*(f"{write(low, kind, s, False)} – {write(high, kind, s, False)}" for s in SIDES))
     sign, bound = ("≤", high) if high is not None else ("≥", low or 0.0)
-    return Display(*(f"{sign} {write(float(bound or 0.0), kind, s, False)}" for s in ("metric", "inch")))
+    return Display(*(f"{sign} {write(float(bound or 0.0), kind, s, False)}" for s in SIDES))

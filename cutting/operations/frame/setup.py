@@ -97,7 +97,7 @@ class Batch:
     piece_seconds: float | None = None  # of the whole piece, where this operation is one of several
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class BaseSetup:
     """Work and machine, what the drawing says, what the user sets, and the shop's rules for it; a kind adds its tool."""
 
@@ -115,3 +115,13 @@ class BaseSetup:
     def with_settings(self, **changes: Any) -> Self:
         """The same set-up with other settings."""
         return replace(self, settings=replace(self.settings, **changes))
+
+    @property
+    def pass_count(self) -> int:
+        """How often the tool runs over the feature."""
+        return 1
+
+    @property
+    def each_depth(self) -> float:
+        """Depth of the deepest pass [mm], 0 where passes have none."""
+        return 0.0

@@ -59,8 +59,8 @@ def chip_map(setup: Setup) -> ChipMap:
     done = cut(case, cutter, settings.cutting_speed, grid_f, grid_a, last, Silent())
     contours = []
     for rule in rules.RULES:
-        if rule.contour and rule.applies(case):
-            used = np.broadcast_to(rules.utilisation(rule, *rule.read(case, cutter, done)), grid_f.shape)[..., 0]
+        if rule.contour and rule.applies(done):
+            used = np.broadcast_to(rule.used(done), grid_f.shape)[..., 0]
             crossed = used.min() < 1.0 < used.max()
             if crossed and (lines := contour_generator(feeds, depths, used).lines(1.0)):
                 contours.append(Contour(rule.name, rule.label.split(",")[0], [_points(line) for line in lines]))

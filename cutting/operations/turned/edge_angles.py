@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from cutting.mechanics.tool_setting import effective_clearance, effective_rake, height_angle, height_size_error, pip_diameter
-from cutting.operations.turned.over_passes import last_pass
+from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.turned.run import run
 from cutting.operations.turned.setup import Setup
 from cutting.working import Silent
@@ -51,7 +51,8 @@ class EdgeAngles:
 
 def edge_angles(setup: Setup) -> EdgeAngles:
     """Angles of a set-up's own tool at its last pass, and the same at other heights of the tip. Raises `CuttingError`."""
-    _, cutter, done = run(setup, Silent())
+    done = run(setup, Silent())
+    cutter = done.cutter
     kappa, minor = last_pass(cutter.cutting_edge_angle), last_pass(cutter.reach_angle)
     if setup.away:
         minor = 180.0 - kappa - last_pass(cutter.included_angle)
@@ -81,7 +82,8 @@ def _heights(setup: Setup) -> list[tuple[str, float]]:
 
 
 def _height(setup: Setup, name: str, height: float) -> Height:
-    _, cutter, done = run(setup.with_settings(centre_height=height), Silent())
+    done = run(setup.with_settings(centre_height=height), Silent())
+    cutter = done.cutter
     diameter = setup.target_diameter if setup.operation == "turn" else max(2 * setup.feature.end.nominal, setup.feature.start_diameter / 2)
     theta = float(height_angle(height, diameter))
     rake, clearance = last_pass(cutter.rake), last_pass(cutter.clearance)

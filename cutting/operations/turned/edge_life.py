@@ -7,11 +7,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from cutting.operations.frame.over_passes import last_pass, plain_floats
 from cutting.operations.turned.limits import book_window
-from cutting.operations.turned.over_passes import last_pass, plain_floats
-from cutting.operations.turned.physics import cut
-from cutting.operations.turned.plan import pass_depths, pass_diameters
-from cutting.operations.turned.run import run
+from cutting.operations.turned.run import numbers, run
 from cutting.operations.turned.setup import Setup
 from cutting.wear.spread import life_quantile
 from cutting.working import Silent
@@ -68,11 +66,11 @@ class EdgeLife:
 
 def edge_life(setup: Setup) -> EdgeLife:
     """The speed–life–cost curve of a set-up with its own edge change, and the Weibull spread. Raises `CuttingError`."""
-    case, cutter, done = run(setup, Silent())
-    low, high = (float(np.ravel(v)[-1]) for v in book_window(cutter, done))
+    done = run(setup, Silent())
+    low, high = (float(np.ravel(v)[-1]) for v in book_window(done))
     now = setup.settings.cutting_speed
     speeds = np.geomspace(min(0.5 * low, 0.7 * now), max(1.8 * high, 1.3 * now), POINTS)
-    swept = cut(case, cutter, speeds[:, None], setup.settings.feed_per_rev, pass_depths(setup), pass_diameters(setup), Silent())
+    swept = numbers(setup, done.cutter, speeds[:, None], setup.settings.feed_per_rev, Silent())
     lives, costs, seconds = (_column(a) for a in (swept.tool_life, swept.operation_cost, swept.operation_time))
     parts = _column(swept.change_parts)
 

@@ -191,6 +191,11 @@ def fouled(setup: Setup) -> tuple[float, float, str] | None:
     return None
 
 
+def misfits(setup: Setup) -> frozenset[str]:
+    """Names of the rules that forbid the set-up's own tool."""
+    return frozenset(warning.name for warning in warnings_of_fit(setup) if warning.severity == "blocks")
+
+
 def warnings_of_fit(setup: Setup) -> list[Warning]:
     """The rules that the setup's own tool breaks. Metal mismatch is a care, the others block."""
     crib = Crib((setup.insert,), (setup.holder,))

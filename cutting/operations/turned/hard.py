@@ -8,8 +8,8 @@ import numpy as np
 
 from cutting.errors import CuttingError
 from cutting.mechanics.heat import cook_temperature_rise, zone_temperature
+from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.turned.limits import book_start
-from cutting.operations.turned.over_passes import last_pass
 from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.run import run
 from cutting.operations.turned.setup import Setup
@@ -64,7 +64,8 @@ class HardTurning:
 
 def hard_turning(setup: Setup, grinding: Grinding | None = None) -> HardTurning:
     """Judge a set-up as hard turning, against grinding where its time and cost are given. Raises `CuttingError`."""
-    _, cutter, done = run(setup, Silent())
+    done = run(setup, Silent())
+    cutter = done.cutter
     work, tool = setup.work, setup.insert.grade
     hardness = _rockwell(work)
     hard = work.material.group.letter == "H" or (hardness is not None and hardness >= HARD_FROM)

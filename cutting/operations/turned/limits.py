@@ -3,49 +3,28 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
 
+from cutting.chips.window import span_at_depth, window_sides
+from cutting.nomenclature import source_label
 from cutting.operations.frame.outcome import Bound, Severity
+from cutting.operations.frame.rule import Array, Rule
 from cutting.operations.turned.case import Case, Cutter
-from cutting.operations.turned.over_passes import over_passes
 from cutting.operations.turned.physics import Cut
 from cutting.wear.life import speed_for_life
 
-Array = NDArray[np.float64]
-Numbers = tuple[Any, Any, Any]  # value, lower bound, upper bound; None where there is none
-
 BOOK_LOW, BOOK_HIGH = 0.6, 1.1
 SPEED_LOW, SPEED_HIGH, FEED_LOW, FEED_HIGH, DEPTH_LOW, DEPTH_HIGH = range(6)  # columns of a supplier's spans
-BOOK_RULES = ("book_speed", "book_feed", "book_depth")
 LEAST_CLEARANCE = 2.0  # degrees left between flank and work (common practice)
 EDGE_FORCE = 220.0  # N per mm² of thickness squared, for a strong shape and a tough grade
 
 
-@dataclass(frozen=True)
-class Rule:
-    """A limit: how to read its value and bounds from a cut, and what breaking it means."""
-
-    name: str
-    label: str
-    kind: str
-    bound: Bound
-    severity: Severity
-    source: str
-    why: str
-    read: Callable[[Case, Cutter, Cut], Numbers]
-    working: tuple[str, ...] = ()
-    applies: Callable[[Case], bool] = lambda case: True
-    contour: bool = False
-
-
-def book_window(cutter: Cutter, cut: Cut) -> tuple[Array, Array]:
+def book_window(x: Cut) -> tuple[Array, Array]:
     """Least and largest cutting speed [m/min]: the supplier's own where the shop has entered it, else around the starting speed."""
-    start = book_start(cutter, cut.chip_thickness, cut.depth_of_cut)
-    low, high = cutter.book[..., SPEED_LOW], cutter.book[..., SPEED_HIGH]
+    start = book_start(x.cutter, x.chip_thickness, x.depth_of_cut)
+    low, high = x.cutter.book[..., SPEED_LOW], x.cutter.book[..., SPEED_HIGH]
     return np.where(np.isnan(low), BOOK_LOW * start, low), np.where(np.isnan(high), BOOK_HIGH * start, high)
 
 
@@ -76,10 +55,26 @@ def edge_force_limit(cutter: Cutter) -> Array:
     return EDGE_FORCE * cutter.thickness**2 * cutter.shape_strength * cutter.geometry_strength * seat * (0.55 + 0.5 * cutter.toughness)
 
 
-def _has_book(case: Case) -> bool:
-    """Rules of the supplier's book are shown where the tool has one for this group, and always tried in a ranking."""
-    group = case.setup.work.material.group.number
-    return case.many or any(window.group == group for window in case.setup.insert.book)
+def _has_book(x: Cut) -> Any:
+    """Where the supplier's book says something for the tool in this group."""
+    return ~np.isnan(x.cutter.book).all(axis=-1)
+
+
+def _book_source(x: Cut) -> str:
+    group = x.setup.work.material.group.number
+    own = next((window for window in x.setup.insert.book if window.group == group), None)
+    return source_label("common-practice") if own is None else own.source or "the shop's supplier, entered by the user"
+
+
+def _window_told(x: Cut) -> tuple[float, float | None, float | None, str, str]:
+    """The window as the user reads it: feed span at this depth, or depth span where the depth is outside."""
+    sides = window_sides(x.setup.insert.geometry.window)
+    across, along = float(x.window_feed_scale.ravel()[-1]), float(np.ravel(x.window_depth_scale)[-1])
+    depth = float(np.ravel(x.depth_of_cut)[0])
+    if span := span_at_depth(sides, depth, across, along):
+        return float(np.ravel(x.feed_per_rev)[0]), *span, "feed_per_rev", "chip window"
+    low, high = (bound([p[1] for p in sides.hull]) * along for bound in (min, max))
+    return depth, low, high, "length", "chip window"
 
 
 def size_error_limit(case: Case) -> float:
@@ -89,9 +84,9 @@ def size_error_limit(case: Case) -> float:
     return house.share_of_tolerance * tolerance if tolerance else house.rough_size_error
 
 
-def _depth_limit(case: Case, cutter: Cutter, cut: Cut) -> Numbers:
-    length = np.where(cutter.round_shape > 0, cutter.inscribed_circle, cutter.edge_length)
-    return cut.depth_of_cut, None, cutter.depth_share * length
+def _edge_share(cutter: Cutter) -> Array:
+    """The depth [mm] that edge or arc takes."""
+    return cutter.depth_share * np.where(cutter.round_shape > 0, cutter.inscribed_circle, cutter.edge_length)
 
 
 NOSE_SHARE = 0.6  # of the corner radius that a feed may be (common practice)
@@ -103,15 +98,7 @@ def nose_feed(cutter: Cutter, share: float = NOSE_SHARE) -> Array:
     return np.where(cutter.round_shape > 0, share, share / thin) * cutter.nose_radius
 
 
-def _clearance_limit(case: Case, cutter: Cutter, cut: Cut) -> Numbers:
-    return cut.effective_clearance, LEAST_CLEARANCE, None
-
-
-def _parts_limit(case: Case, cutter: Cutter, cut: Cut) -> Numbers:
-    return cut.change_parts, 1.0, None
-
-
-RULES: tuple[Rule, ...] = (
+RULES: tuple[Rule[Cut], ...] = (
     Rule(
         "part_bends",
         "part bends, on diameter",
@@ -120,7 +107,7 @@ RULES: tuple[Rule, ...] = (
         Severity.HARD,
         "roark",
         "The passive force pushes the part away; it stays larger by twice its deflection.",
-        lambda c, k, x: (x.size_error, None, size_error_limit(c)),
+        lambda x: (x.size_error, None, size_error_limit(x.case)),
         (
             "chip_area",
             "engaged_edge",
@@ -133,7 +120,7 @@ RULES: tuple[Rule, ...] = (
             "deflection",
             "size_error",
         ),
-        lambda c: not c.facing,
+        lambda x: not x.case.facing,
         contour=True,
     ),
     Rule(
@@ -144,7 +131,7 @@ RULES: tuple[Rule, ...] = (
         Severity.HARD,
         "altintas-2012",
         "Beyond this width of engaged edge each turn's waves feed the next: slender parts and long shanks sing.",
-        lambda c, k, x: (x.engaged_edge, None, np.minimum(x.stable_part, x.stable_tool)),
+        lambda x: (x.engaged_edge, None, np.minimum(x.stable_part, x.stable_tool)),
         ("engaged_edge", "specific_force", "force_slope", "in_plane_ratio", "chord_angle", "mode_share", "stable_width"),
         contour=True,
     ),
@@ -156,7 +143,7 @@ RULES: tuple[Rule, ...] = (
         Severity.HARD,
         "kienzle-1952",
         "The spindle must drive the worn edge at this speed.",
-        lambda c, k, x: (x.worn_power, None, x.available_power),
+        lambda x: (x.worn_power, None, x.available_power),
         ("chip_thickness", "rake_factor", "specific_force", "cutting_force", "cutting_power"),
         contour=True,
     ),
@@ -168,7 +155,7 @@ RULES: tuple[Rule, ...] = (
         Severity.HARD,
         "vdi-3106",
         "Jaws lose grip at speed; the part must not turn in them.",
-        lambda c, k, x: (x.torque, None, x.grip_torque / c.setup.house.grip_safety),
+        lambda x: (x.torque, None, x.grip_torque / x.setup.house.grip_safety),
         ("cutting_force", "torque", "grip_torque"),
         contour=True,
     ),
@@ -180,7 +167,7 @@ RULES: tuple[Rule, ...] = (
         Severity.HARD,
         "common-practice",
         "The worn edge carries the cutting force; brittle grades and slim shapes carry less.",
-        lambda c, k, x: (x.worn_cutting_force, None, edge_force_limit(k)),
+        lambda x: (x.worn_cutting_force, None, edge_force_limit(x.cutter)),
         ("chip_area", "specific_force", "cutting_force"),
         contour=True,
     ),
@@ -192,7 +179,7 @@ RULES: tuple[Rule, ...] = (
         Severity.SOFT,
         "cook-1973",
         "Cook's rise against the rise at 1.25 of the book's speed for this tool material: for comparing only.",
-        lambda c, k, x: (100.0 * x.temperature_rise / x.standing_rise, None, 100.0),
+        lambda x: (100.0 * x.temperature_rise / x.standing_rise, None, 100.0),
         ("specific_force", "temperature_rise"),
     ),
     Rule(
@@ -203,8 +190,9 @@ RULES: tuple[Rule, ...] = (
         Severity.HARD,
         "nakayama-1962",
         "Inside the window the chip curls and breaks; to its left it strings, to its right it packs.",
-        lambda c, k, x: (x.window_gauge, None, 1.0),
+        lambda x: (x.window_gauge, None, 1.0),
         ("window_gauge",),
+        told=_window_told,
     ),
     Rule(
         "thin_chip",
@@ -214,7 +202,7 @@ RULES: tuple[Rule, ...] = (
         Severity.HARD,
         "brammertz-1961",
         "Below about a quarter of its edge radius the edge presses instead of cutting: torn surface, wandering size.",
-        lambda c, k, x: (x.chip_thickness, x.minimum_chip, None),
+        lambda x: (x.chip_thickness, x.minimum_chip, None),
         ("chip_thickness", "minimum_chip"),
         contour=True,
     ),
@@ -226,7 +214,7 @@ RULES: tuple[Rule, ...] = (
         Severity.HARD,
         "common-practice",
         "Feed stays below about 0.6 of the corner radius, or the corner breaks.",
-        lambda c, k, x: (x.feed_per_rev, None, nose_feed(k)),
+        lambda x: (x.feed_per_rev, None, nose_feed(x.cutter)),
         (),
     ),
     Rule(
@@ -237,8 +225,10 @@ RULES: tuple[Rule, ...] = (
         Severity.HARD,
         "common-practice",
         "The book's range for this tool material and metal at this chip; the house rule is never above.",
-        lambda c, k, x: (x.cutting_speed, *book_window(k, x)),
+        lambda x: (x.cutting_speed, *book_window(x)),
         ("tool_life",),
+        free_below=True,
+        told_source=_book_source,
     ),
     Rule(
         "book_feed",
@@ -248,9 +238,10 @@ RULES: tuple[Rule, ...] = (
         Severity.HARD,
         "machine-data",
         "What the shop's supplier recommends for this tool in this group; the house rule is never above.",
-        lambda c, k, x: (x.feed_per_rev, None, _of_book(FEED_HIGH)(k)),
+        lambda x: (x.feed_per_rev, None, _of_book(FEED_HIGH)(x.cutter)),
         (),
-        lambda c: _has_book(c),
+        lambda x: _has_book(x),
+        told_source=_book_source,
     ),
     Rule(
         "book_depth",
@@ -260,9 +251,10 @@ RULES: tuple[Rule, ...] = (
         Severity.HARD,
         "machine-data",
         "What the shop's supplier recommends for this tool in this group; the house rule is never above.",
-        lambda c, k, x: (x.depth_of_cut, None, _of_book(DEPTH_HIGH)(k)),
+        lambda x: (x.depth_of_cut, None, _of_book(DEPTH_HIGH)(x.cutter)),
         (),
-        lambda c: _has_book(c),
+        lambda x: _has_book(x),
+        told_source=_book_source,
     ),
     Rule(
         "useful_speed",
@@ -272,7 +264,7 @@ RULES: tuple[Rule, ...] = (
         Severity.SOFT,
         "common-practice",
         "Below this carbide tears ductile metal and builds up edge; high-speed steel or a ground edge suits.",
-        lambda c, k, x: (x.cutting_speed, k.minimum_speed, None),
+        lambda x: (x.cutting_speed, x.cutter.minimum_speed, None),
         ("cutting_speed",),
     ),
     Rule(
@@ -283,7 +275,7 @@ RULES: tuple[Rule, ...] = (
         Severity.HARD,
         "machine-data",
         "The lowest of machine, chuck and the program's own clamp.",
-        lambda c, k, x: (x.spindle_speed, None, c.top_speed),
+        lambda x: (x.spindle_speed, None, x.case.top_speed),
         ("spindle_speed",),
     ),
     Rule(
@@ -294,7 +286,7 @@ RULES: tuple[Rule, ...] = (
         Severity.HARD,
         "machine-data",
         "The slide must follow.",
-        lambda c, k, x: (x.feed_rate, None, c.setup.machine.feed_rate_max),
+        lambda x: (x.feed_rate, None, x.setup.machine.feed_rate_max),
         ("spindle_speed",),
     ),
     Rule(
@@ -305,7 +297,7 @@ RULES: tuple[Rule, ...] = (
         Severity.HARD,
         "common-practice",
         "Strong shapes use two thirds of the edge, slim ones less; round inserts a quarter of the diameter.",
-        _depth_limit,
+        lambda x: (x.depth_of_cut, None, _edge_share(x.cutter)),
     ),
     Rule(
         "tool_bends",
@@ -315,7 +307,7 @@ RULES: tuple[Rule, ...] = (
         Severity.HARD,
         "roark",
         "Overhang bends the shank down under the worn edge's force.",
-        lambda c, k, x: (x.tool_bend, None, c.setup.house.tool_bend),
+        lambda x: (x.tool_bend, None, x.setup.house.tool_bend),
         ("cutting_force",),
         contour=True,
     ),
@@ -327,9 +319,9 @@ RULES: tuple[Rule, ...] = (
         Severity.HARD,
         "brammertz-1961",
         "What the drawing asks for against feed marks, the ridge the edge leaves, and built-up edge.",
-        lambda c, k, x: (x.roughness, None, c.setup.feature.roughness),
+        lambda x: (x.roughness, None, x.setup.feature.roughness),
         ("minimum_chip", "peak_height", "finish_factor", "roughness"),
-        lambda c: c.setup.feature.roughness is not None,
+        lambda x: x.setup.feature.roughness is not None,
         contour=True,
     ),
     Rule(
@@ -340,9 +332,9 @@ RULES: tuple[Rule, ...] = (
         Severity.SOFT,
         "brammertz-1961",
         "Below √(2·rε·h_min) a finer feed only rubs; the finish does not improve.",
-        lambda c, k, x: (x.feed_per_rev, x.least_useful_feed, None),
+        lambda x: (x.feed_per_rev, x.least_useful_feed, None),
         ("minimum_chip",),
-        lambda c: c.setup.feature.roughness is not None,
+        lambda x: x.setup.feature.roughness is not None,
     ),
     Rule(
         "clearance",
@@ -352,9 +344,9 @@ RULES: tuple[Rule, ...] = (
         Severity.HARD,
         "iso-3002-1",
         "A tip above centre outside loses clearance and presses; below centre it loses rake.",
-        _clearance_limit,
+        lambda x: (x.effective_clearance, LEAST_CLEARANCE, None),
         ("height_angle", "effective_clearance"),
-        lambda c: c.setup.centre_height != 0.0,
+        lambda x: x.setup.centre_height != 0.0,
     ),
     Rule(
         "life",
@@ -364,7 +356,7 @@ RULES: tuple[Rule, ...] = (
         Severity.SOFT,
         "taylor-1907",
         "An edge should last at least one piece, so that it is not changed in the cut.",
-        _parts_limit,
+        lambda x: (x.change_parts, 1.0, None),
         ("chip_thickness", "tool_life", "weibull_shape"),
     ),
     Rule(
@@ -375,48 +367,7 @@ RULES: tuple[Rule, ...] = (
         Severity.SOFT,
         "weibull-1951",
         "Probability that the run to the next planned edge change ends without a stop.",
-        lambda c, k, x: (100.0 * x.secure, 100.0 * c.setup.house.change_probability(c.setup.goal) * 0.97, None),
+        lambda x: (100.0 * x.secure, 100.0 * x.setup.house.change_probability(x.setup.goal) * 0.97, None),
         ("tool_life", "weibull_shape", "completion_probability"),
     ),
 )
-
-
-def utilisation(rule: Rule, value: Any, lower: Any, upper: Any) -> Array:
-    """How much of a limit is used: value/upper, lower/value, or the worse side of a window (0 middle, 1 edge)."""
-    if rule.name == "chip_window":
-        return np.asarray(value, float)
-    if rule.bound is Bound.UPPER:
-        return np.asarray(value, float) / np.maximum(upper, 1e-12)
-    if rule.name == "secure":  # risk taken against risk allowed
-        return (100.0 - np.asarray(value, float)) / (100.0 - np.asarray(lower, float))
-    if rule.bound is Bound.LOWER:
-        return np.asarray(lower, float) / np.maximum(value, 1e-12)
-    if rule.name == "book_speed":  # freely below, never above
-        return np.asarray(value, float) / np.maximum(upper, 1e-12)
-    middle, half = (np.asarray(upper) + lower) / 2.0, (np.asarray(upper) - lower) / 2.0
-    return np.abs(np.asarray(value) - middle) / np.maximum(half, 1e-12)
-
-
-def all_utilisations(case: Case, cutter: Cutter, cut: Cut) -> dict[str, Array]:
-    """Utilisation of every limit that applies, the worst over passes: shape (..., 1)."""
-    found = {}
-    for rule in RULES:
-        if rule.applies(case):
-            used = utilisation(rule, *rule.read(case, cutter, cut))
-            found[rule.name] = over_passes(used)
-    return found
-
-
-def excluded(case: Case, cutter: Cutter, cut: Cut, used: dict[str, Array]) -> NDArray[np.bool_]:
-    """Where a hard limit is broken, shape (..., 1). Below the book is always free; above it by the house rule."""
-    bad: NDArray[np.bool_] = np.zeros(np.shape(next(iter(used.values()))), bool)
-    for rule in RULES:
-        if rule.severity is not Severity.HARD or rule.name not in used:
-            continue
-        if rule.name in BOOK_RULES:
-            if case.setup.house.never_above_book:
-                value, _, most = rule.read(case, cutter, cut)
-                bad = bad | over_passes(value > most * (1 + 1e-6), np.logical_or)
-        else:
-            bad = bad | (used[rule.name] > 1.0 + 1e-6)
-    return bad

@@ -7,10 +7,11 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from cutting.operations.frame.rule import Rule
 from cutting.operations.frame.setup import Skin
 from cutting.operations.turned import limits as rules
 from cutting.operations.turned.case import Case, Cutter, case_of, single_cutter
-from cutting.operations.turned.physics import cut
+from cutting.operations.turned.physics import Cut, cut
 from cutting.operations.turned.plan import FIRST_CUT, pass_depths, skin_depth
 from cutting.operations.turned.setup import Setup
 from cutting.quantities.write import Display, display
@@ -76,9 +77,9 @@ def _bounds(case: Case, cutter: Cutter) -> tuple[Bound, ...]:
     done = cut(case, cutter, setup.settings.cutting_speed, setup.settings.feed_per_rev, grid, last, Silent())
     found = []
     for rule in rules.RULES:
-        if rule.name not in (*CEILINGS, "thin_chip") or not rule.applies(case):
+        if rule.name not in (*CEILINGS, "thin_chip") or not rule.applies(done):
             continue
-        used = np.broadcast_to(rules.utilisation(rule, *rule.read(case, cutter, done)), grid.shape)[:, 0]
+        used = np.broadcast_to(rule.used(done), grid.shape)[:, 0]
         found += _crossings(rule, grid[:, 0], used)
     nose = setup.insert.code.nose_radius
     found.append(
@@ -87,7 +88,7 @@ def _bounds(case: Case, cutter: Cutter) -> tuple[Bound, ...]:
     return tuple(sorted(found, key=lambda b: (b.least, b.depth)))
 
 
-def _crossings(rule: rules.Rule, depths: Array, used: Array) -> list[Bound]:
+def _crossings(rule: Rule[Cut], depths: Array, used: Array) -> list[Bound]:
     """The ends of the depths that a limit allows: its longest allowed stretch."""
     inside = np.flatnonzero(used <= 1.0 + 1e-9)
     label = rule.label.split(",")[0]

@@ -10,12 +10,11 @@ from cutting.chips.verdict import chip_form
 from cutting.chips.window import span_at_depth, window_sides
 from cutting.mechanics.tool_setting import height_size_error, pip_diameter
 from cutting.operations.frame.outcome import Bow, ChipVerdict, Pass, Value, shown
-from cutting.operations.turned.case import Case, Cutter
+from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.turned.fit import fouled
-from cutting.operations.turned.over_passes import last_pass
 from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.plan import pass_depths
-from cutting.operations.turned.setup import Setup
+from cutting.operations.turned.springing import springing
 from cutting.sizing.drift import WEAR_LIMIT, correct_every, drift_per_piece, nose_recession
 from cutting.working import Recorder
 
@@ -24,7 +23,7 @@ Array = NDArray[np.float64]
 LIFE_FACTOR = 2.0  # a factor of two either way until a trial has calibrated it
 
 
-def results(case: Case, cutter: Cutter, done: Cut, record: Recorder) -> dict[str, Value]:
+def results(done: Cut, record: Recorder) -> dict[str, Value]:
     """The numbers that a person takes away, with band and working; of several passes the last."""
 
     def banded(name: str, label: str, value: float, kind: str, share: float, *trail: str) -> Value:
@@ -140,9 +139,9 @@ def results(case: Case, cutter: Cutter, done: Cut, record: Recorder) -> dict[str
             record.trail("chip_area", "engaged_edge", "chip_thickness"),
         ),
     ]
-    found += _edge_readings(case, cutter, done, record)
-    if not case.facing:
-        size = case.setup.target_diameter
+    found += _edge_readings(done, record)
+    if not done.case.facing:
+        size = done.setup.target_diameter
         found.append(
             shown(
                 "size_after",
@@ -157,10 +156,9 @@ def results(case: Case, cutter: Cutter, done: Cut, record: Recorder) -> dict[str
     return {value.name: value for value in found}
 
 
-def _edge_readings(case: Case, cutter: Cutter, done: Cut, record: Recorder) -> list[Value]:
+def _edge_readings(done: Cut, record: Recorder) -> list[Value]:
     """How the edge stands, how far a worn one misses the size, and what a low or high tip leaves."""
-    setup = case.setup
-
+    case, cutter, setup = done.case, done.cutter, done.setup
     back = last_pass(record(nose_recession, wear_land=WEAR_LIMIT, clearance=cutter.clearance))
     drift = float(drift_per_piece(back, last_pass(done.median_parts)))
     rake, clearance, height = last_pass(done.effective_rake), last_pass(done.effective_clearance), setup.centre_height
@@ -186,8 +184,9 @@ def _edge_readings(case: Case, cutter: Cutter, done: Cut, record: Recorder) -> l
     return found
 
 
-def passes(setup: Setup, done: Cut, chips: tuple[ChipVerdict, ...]) -> tuple[Pass, ...]:
+def passes(done: Cut) -> tuple[Pass, ...]:
     """The passes as they will be taken, each with its chip."""
+    setup, chips = done.setup, chip_verdicts(done)
     depths = pass_depths(setup)
     return tuple(
         Pass(
@@ -207,16 +206,17 @@ def passes(setup: Setup, done: Cut, chips: tuple[ChipVerdict, ...]) -> tuple[Pas
     )
 
 
-def chip_verdicts(case: Case, done: Cut, record: Recorder) -> tuple[ChipVerdict, ...]:
+def chip_verdicts(done: Cut) -> tuple[ChipVerdict, ...]:
     """Form, thickness, curl and length of the chip of every pass."""
+    case = done.case
     geometry, material = case.setup.insert.geometry, case.setup.work.material
     sides = window_sides(geometry.window)
     feeds, depths = [p[0] for p in sides.hull], [p[1] for p in sides.hull]
-    phi = record(shear_angle, rake=done.effective_rake, friction_angle=friction_angle(material.adhesion))
-    ratio = record(compression_ratio, shear_angle=phi, rake=done.effective_rake)
-    after = record(chip_after, compression_ratio=ratio, chip_thickness=done.chip_thickness)
+    phi = shear_angle(done.effective_rake, friction_angle(material.adhesion))
+    ratio = compression_ratio(phi, done.effective_rake)
+    after = chip_after(ratio, done.chip_thickness)
     curl = geometry.curl_radius
-    strain = record(chip_strain, chip_after=after, curl_radius=curl) if curl else None
+    strain = chip_strain(after, curl) if curl else None
     found = []
     for k in range(done.diameter.size):
         f = _of_pass(done.feed_per_rev, k) / _of_pass(done.window_feed_scale, k)
@@ -245,9 +245,9 @@ def chip_verdicts(case: Case, done: Cut, record: Recorder) -> tuple[ChipVerdict,
     return tuple(found)
 
 
-def worst_chip(chips: tuple[ChipVerdict, ...]) -> ChipVerdict:
+def worst_chip(done: Cut) -> ChipVerdict:
     """The chip that decides: the one with the lowest index."""
-    return min(chips, key=lambda chip: chip.index)
+    return min(chip_verdicts(done), key=lambda chip: chip.index)
 
 
 def _of_pass(array: Array, k: int) -> float:
@@ -255,8 +255,14 @@ def _of_pass(array: Array, k: int) -> float:
     return float(flat[k] if flat.size > 1 else flat[0])
 
 
-def scene(setup: Setup, done: Cut, bow: Bow) -> dict[str, float | str]:
+def bow(done: Cut) -> Bow:
+    """How the part springs along the last cut."""
+    return springing(done.setup, done, done.case.beam)
+
+
+def scene(done: Cut) -> dict[str, float | str]:
     """What the drawing needs, mm and N."""
+    setup = done.setup
     code = setup.holder.code
     fouls = fouled(setup) or (0.0, 0.0, "")
     return {
@@ -278,7 +284,7 @@ def scene(setup: Setup, done: Cut, bow: Bow) -> dict[str, float | str]:
         "free_length": setup.holding.free_length,
         "overhang_ratio": setup.holding.free_length / setup.feature.start_diameter,
         "holding": setup.holding.style.value,
-        "span_position": bow.largest_at,
+        "span_position": bow(done).largest_at,
         "depth": float(np.ravel(done.depth_of_cut)[-1]),
         "length": setup.feature.length,
         "distance_from_chuck": setup.feature.distance_from_chuck,

@@ -2,16 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from enum import StrEnum
-from typing import Any
 
-from cutting.machine.machines import Machine
-from cutting.operations.frame.setup import Batch, Goal, HouseRules, Skin, Workholding
+from cutting.operations.frame.setup import BaseSetup, Workholding
 from cutting.operations.turned.checks import check
 from cutting.quantities.dimension import Dimension
 from cutting.tooling.items import Holder, Insert
-from cutting.workpiece.materials import Work
 
 
 class Direction(StrEnum):
@@ -65,25 +62,15 @@ class Settings:
     nozzle_diameter: float = 1.0
 
 
-@dataclass(frozen=True)
-class Setup:
+@dataclass(frozen=True, kw_only=True)
+class Setup(BaseSetup):
     """Everything about one operation. `check` refuses what cannot be, naming the field."""
 
-    operation: str
-    work: Work
-    machine: Machine
     insert: Insert
     holder: Holder
     feature: Feature
     settings: Settings
     holding: Workholding = field(default_factory=Workholding)
-    house: HouseRules = field(default_factory=HouseRules)
-    batch: Batch = field(default_factory=Batch)
-    goal: Goal = Goal.CHEAPEST
-    skin: Skin = Skin.CLEAN
-
-    def with_settings(self, **changes: Any) -> Setup:
-        return replace(self, settings=replace(self.settings, **changes))
 
     @property
     def target_diameter(self) -> float:
@@ -123,6 +110,14 @@ class Setup:
         last = self.last_depth
         rest = self.stock_to_remove - (last or 0.0)
         return max(1, -int(-(rest / self.settings.depth_of_cut - 1e-6) // 1)) + (last is not None)
+
+    @property
+    def each_depth(self) -> float:
+        """Depth of the deepest of the passes [mm], where they are not given one by one."""
+        last, count = self.last_depth, self.pass_count
+        if last is None or count < 2:
+            return self.stock_to_remove / count
+        return max((self.stock_to_remove - last) / (count - 1), last)
 
     def check(self) -> None:
         """Raise `CuttingError` for the first input that cannot be."""

@@ -43,7 +43,7 @@ def springing(setup: Setup, done: Cut | None = None, beam: PartBeam | None = Non
     """The springing of the last pass. `done` may give an evaluation that is at hand. Raises `CuttingError`."""
     beam = beam or part_beam(setup)
     if done is None:
-        done = run(setup, Silent())[2]
+        done = run(setup, Silent())
     pushed = done.feed_force if setup.operation == "face" else done.passive_force
     force = float(np.ravel(pushed)[-1])
     places = np.linspace(beam.near, beam.far, CURVE) if beam.far > beam.near else np.array([beam.near, beam.near])
@@ -56,7 +56,7 @@ def springing(setup: Setup, done: Cut | None = None, beam: PartBeam | None = Non
 
 def supports(setup: Setup) -> tuple[Support, ...]:
     """Ways to hold the part stiffer for this cut, the best first, each with its gain. Raises `CuttingError`."""
-    done = run(setup, Silent())[2]
+    done = run(setup, Silent())
     now = springing(setup, done)
     found = []
     for name, text, changed, patch, seat in _ways(setup):

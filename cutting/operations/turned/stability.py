@@ -8,8 +8,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cutting.mechanics.chatter import DAMPING, lobe_gain, sure_gain
+from cutting.operations.frame.over_passes import last_pass, plain_floats
 from cutting.operations.turned.limits import book_window
-from cutting.operations.turned.over_passes import last_pass, plain_floats
 from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.run import run
 from cutting.operations.turned.setup import Setup
@@ -50,12 +50,13 @@ class Stability:
 
 def stability(setup: Setup) -> Stability:
     """Lobes of the last pass of a set-up. Raises `CuttingError`."""
-    case, cutter, done = run(setup, Silent())
+    done = run(setup, Silent())
+    case, cutter = done.case, done.cutter
     n, width = last_pass(done.spindle_speed), last_pass(done.engaged_edge)
     waves = n / (60.0 * case.frequency)
     part_floor = last_pass(done.stable_part) / float(sure_gain(waves, DAMPING))
     tool_floor, tool_frequency = last_pass(done.stable_tool), last_pass(cutter.side_frequency)
-    top = min(case.top_speed, max(2.2 * n, 1.3 * _speed_of(last_pass(book_window(cutter, done)[1]), done)))
+    top = min(case.top_speed, max(2.2 * n, 1.3 * _speed_of(last_pass(book_window(done)[1]), done)))
     low = max(setup.machine.speed_min, 0.25 * n, 1.0)
     speeds = np.linspace(low, max(top, 1.2 * low), POINTS)
     part = part_floor * lobe_gain(speeds / (60.0 * case.frequency), DAMPING)

@@ -2,7 +2,9 @@
 
 from cutting.operations.frame.kind import Kind
 from cutting.operations.turned.chip_map import chip_map
-from cutting.operations.turned.evaluate import evaluate, relax
+from cutting.operations.turned.evaluate import MODEL
 from cutting.operations.turned.kinds import HEADLINE, NUDGED, STUDIES, TURN_FIELDS, stiffness, turned_spans
 
-KIND = Kind("turn", "Turn", evaluate, chip_map, relax, TURN_FIELDS, NUDGED, HEADLINE, STUDIES, lowers=turned_spans, stiffness=stiffness)
+KIND = Kind(
+    "turn", "Turn", MODEL.evaluate, chip_map, MODEL.relax, TURN_FIELDS, NUDGED, HEADLINE, STUDIES, lowers=turned_spans, stiffness=stiffness
+)

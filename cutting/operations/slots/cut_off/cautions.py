@@ -40,7 +40,7 @@ def cautions(x: Numbers) -> list[Warning]:
         )
     if h.tailstock:
         add("tailstock", "care", "A tailstock pushes on the part as it comes off: take it back before the last millimetres.")
-    if x.run.flatness > 0 and setup.insert.lead_angle > 8:
+    if x.flatness > 0 and setup.insert.lead_angle > 8:
         add(
             "steep_lead",
             "note",

@@ -9,11 +9,10 @@ from typing import Any
 from cutting.operations.frame.change import Change, in_words, step
 from cutting.operations.slots.cut_off.numbers import Numbers
 from cutting.operations.slots.cut_off.setup import CutOffSetup
-from cutting.operations.slots.shared.otherwise import other_feeds_and_speeds, shorter_overhang, stronger_coolant
+from cutting.operations.slots.shared.otherwise import shorter_overhang, stronger_coolant
 from cutting.quantities.write import write
 from cutting.tooling.blades import NarrowStock
 
-FEED_SHARES, SPEED_SHARES = (0.6, 0.75, 0.9, 1.15, 1.3, 1.6), (0.7, 0.85, 1.15)
 HELD = (
     ("sub_spindle", "sub-spindle holds the part", lambda setup: setup.machine.sub_spindle),
     ("y_axis", "blade turned by the Y axis", lambda setup: setup.machine.y_axis),
@@ -23,10 +22,9 @@ HELD = (
 
 
 def changes(x: Numbers) -> Iterator[Change[CutOffSetup]]:
-    """Feed, speed, overhang, place, holding, height and squareness of the present tool."""
+    """Overhang, place, holding, height and squareness of the present tool."""
     setup = x.setup
     s = setup.settings
-    yield from other_feeds_and_speeds(setup, FEED_SHARES)
     yield from stronger_coolant(setup)
     yield from shorter_overhang(setup)
     yield from _nearer(setup)

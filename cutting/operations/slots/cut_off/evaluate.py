@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from cutting.operations.frame.model import Model
+from cutting.operations.frame.model import Model, Readings
 from cutting.operations.slots.cut_off.cautions import cautions
 from cutting.operations.slots.cut_off.changes import changes, other_inserts
 from cutting.operations.slots.cut_off.limits import RULES
@@ -10,8 +10,12 @@ from cutting.operations.slots.cut_off.numbers import Numbers, numbers
 from cutting.operations.slots.cut_off.readings import chip, passes, results, scene
 from cutting.operations.slots.cut_off.setup import CutOffSetup
 from cutting.operations.slots.cut_off.simulation import CutOff
+from cutting.operations.slots.shared.cut import plain
+from cutting.operations.slots.shared.tool import single_tool
 
-MODEL: Model[Numbers] = Model(numbers, RULES, changes, results, passes, chip, cautions, scene, other_inserts)
+MODEL: Model[Numbers] = Model(
+    single_tool, numbers, RULES, changes, Readings(results, passes, chip, cautions, scene), other_inserts, read_as=plain
+)
 
 
 def explore(setup: CutOffSetup) -> CutOff:

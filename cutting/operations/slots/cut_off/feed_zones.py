@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import Any
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
@@ -27,16 +28,14 @@ class Zone:
 
     start: float
     end: float
-    feed: float
+    feed: Any
 
 
 _SHARES = {School.EARLY: ((10.0, 0.5), (5.0, 0.25)), School.LATE: ((6.0, 0.5), (3.0, 0.25))}
 
 
-def zones_of(
-    diameter: float, bore: float, feed: float, school: School | None, own: tuple[tuple[float, float], ...] = ()
-) -> tuple[Zone, ...]:
-    """Zones from a diameter to a bore (0: the centre) [mm].
+def zones_of(diameter: float, bore: float, feed: Any, school: School | None, own: tuple[tuple[float, float], ...] = ()) -> tuple[Zone, ...]:
+    """Zones from a diameter to a bore (0: the centre) [mm]; `feed` [mm/rev] may be an array, then so is that of every zone.
 
     `own` break points (diameter, feed [mm/rev]) come before the school's; without either the feed stays full, as it may
     in a tube. Raises `CuttingError` naming `settings.feed_zones` for points out of order.
@@ -44,7 +43,8 @@ def zones_of(
     breaks = own or (tuple((d, share * feed) for d, share in _SHARES[school]) if school else ())
     last = float("inf")
     for place, value in breaks:
-        require_between("settings.feed_zones", value, 0.002, 2.0, "mm/rev")
+        if own:
+            require_between("settings.feed_zones", value, 0.002, 2.0, "mm/rev")
         if place > last:
             raise OutOfRange(
                 "settings.feed_zones", f"Ø{place:g} comes after Ø{last:g}: break points run towards the centre.", f"at most {last:g} mm"
@@ -61,9 +61,9 @@ def zones_of(
     return found
 
 
-def zone_seconds(zones: tuple[Zone, ...], cutting_speed: float, top_speed: float) -> Array:
-    """Seconds of each zone at constant cutting speed [m/min] with a clamp [1/min]: closed form, zone by zone."""
-    return np.array([float(facing_time(zone.start, zone.end, cutting_speed, zone.feed, top_speed)) for zone in zones])
+def zone_seconds(zone: Zone, cutting_speed: ArrayLike, top_speed: ArrayLike) -> Array:
+    """Seconds of a zone at constant cutting speed [m/min] with a clamp [1/min]: closed form."""
+    return np.asarray(facing_time(zone.start, zone.end, cutting_speed, zone.feed, top_speed))
 
 
 def feed_at(zones: tuple[Zone, ...], diameters: ArrayLike) -> Array:

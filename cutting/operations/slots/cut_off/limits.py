@@ -2,10 +2,24 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
+import numpy as np
+
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Rule
 from cutting.operations.slots.cut_off.numbers import Numbers
-from cutting.operations.slots.shared.rules import BENDS_DOWN, CROWDING, JAW_GRIP, LIFE, SECURE, SPINDLE_POWER
+from cutting.operations.slots.shared.rules import (
+    BENDS_DOWN,
+    BOOK_SPEED,
+    CROWDING,
+    JAW_GRIP,
+    LIFE,
+    PLUNGE_FEED,
+    REACH,
+    SECURE,
+    SPINDLE_POWER,
+)
 
 LEAN_RUB = 0.05  # mm that the blade's flank may eat into its clearance (common practice)
 CENTRE = 0.1  # mm, height of the tip that cut-off forgives (common practice)
@@ -14,35 +28,29 @@ OVERHANG = 1.25  # × the blade's height: further out it whips (common practice)
 
 
 RULES: tuple[Rule[Numbers], ...] = (
-    Rule("reach", "reach", "length", Bound.UPPER, Severity.HARD, "machine-data",
-         "The blade must reach the centre, or the bore, before its shoulder meets the bar.",
-         lambda x: (x.setup.depth, None, min(x.setup.blade.reach, x.setup.insert.reach))),
+    replace(REACH, why="The blade must reach the centre, or the bore, before its shoulder meets the bar."),
     Rule("support_relief", "relief of the blade", "length", Bound.UPPER, Severity.HARD, "machine-data",
          "A bar larger than the blade's relief clears fouls its support.",
-         lambda x: (x.setup.feature.diameter, None, x.setup.blade.largest_bar)),
+         lambda x: (x.setup.feature.diameter, None, x.tool.largest_bar)),
     Rule("width", "width for this bar", "length", Bound.LOWER, Severity.SOFT, "common-practice",
          "A narrower insert saves bar and force; too narrow for the diameter it leans and breaks.",
-         lambda x: (x.setup.insert.width, 0.75 * x.usual_width, None)),
-    Rule("plunge_feed", "feed for this width", "feed_per_rev", Bound.WINDOW, Severity.HARD, "common-practice",
-         "The window by the insert's width; stainless and heat-resistant metals take its lower half.",
-         lambda x: (x.setup.settings.feed_per_rev, *x.feeds)),
-    Rule("book_speed", "book window, speed", "cutting_speed", Bound.UPPER, Severity.HARD, "common-practice",
-         "Cut-off runs at 0.6 to 0.8 of the turning speed: both walls hold the heat.",
-         lambda x: (x.setup.settings.cutting_speed, 0.4 * x.book_high, x.book_high)),
+         lambda x: (x.tool.width, 0.75 * x.usual_width, None)),
+    replace(PLUNGE_FEED, read=lambda x: (x.feed_set, *x.feeds)),
+    replace(BOOK_SPEED, why="Cut-off runs at 0.6 to 0.8 of the turning speed: both walls hold the heat."),
     Rule("blade_overhang", "overhang of the blade", "length", Bound.UPPER, Severity.HARD, "common-practice",
          "Reach no further than the cut needs: a blade far out whips and its insert breaks.",
-         lambda x: (x.setup.overhang, None, max(OVERHANG * x.setup.blade.height * x.setup.blade.stiffness_share, x.setup.depth + 1.0))),
+         lambda x: (x.tool.overhang, None, np.maximum(OVERHANG * x.tool.height * x.tool.stiffness, x.setup.depth + 1.0))),
     BENDS_DOWN,
     Rule("bends_sideways", "blade bends sideways", "length", Bound.UPPER, Severity.HARD, "roark",
          "A slanted edge pushes the blade aside: it rubs one wall and dishes the face.",
-         lambda x: (x.sideways, None, 0.3 * (x.setup.insert.width - x.setup.blade.thickness) / 2.0 + 0.01), ("feed_force", "side_force")),
+         lambda x: (x.sideways, None, 0.3 * (x.tool.width - x.tool.thickness) / 2.0 + 0.01), ("feed_force", "side_force")),
     Rule("flatness", "dish of the face", "length", Bound.UPPER, Severity.HARD, "roark",
          "Bending and lean carry the tip aside on its way in.",
-         lambda x: (x.run.flatness, None, x.setup.feature.flatness), ("feed_force", "side_force"),
+         lambda x: (x.flatness, None, x.setup.feature.flatness), ("feed_force", "side_force"),
          lambda x: x.setup.feature.flatness is not None),
     Rule("pip", "pip left on the part", "length", Bound.UPPER, Severity.HARD, "common-practice",
          "The stub that tears off when the part falls; a lead angle leaves it on the bar, a sub-spindle cuts it through.",
-         lambda x: (x.run.pip_on_part, None, x.setup.feature.pip), (),
+         lambda x: (x.pip_on_part, None, x.setup.feature.pip), (),
          lambda x: x.setup.feature.pip is not None and x.setup.feature.bore <= 0),
     Rule("bar_support", "bar springs at the cut", "length", Bound.UPPER, Severity.HARD, "roark",
          "A bar far in front of collet or jaws is pushed away, climbs the blade and breaks the insert: support or shorten it.",
@@ -57,7 +65,7 @@ RULES: tuple[Rule[Numbers], ...] = (
     JAW_GRIP,
     Rule("chip_narrower", "chip stays narrower", "length", Bound.UPPER, Severity.SOFT, "common-practice",
          "A breaker folds the chip narrower than its slot; a bare edge leaves it as wide as the slot, where it jams.",
-         lambda x: (x.setup.insert.width * (FOLDED if x.setup.insert.geometry.breaker else 1.0), None, NARROWER * x.setup.insert.width)),
+         lambda x: (x.tool.width * np.where(x.tool.breaker, FOLDED, 1.0), None, NARROWER * x.tool.width)),
     CROWDING,
     Rule("finish", "faces, Ra", "small_length", Bound.UPPER, Severity.HARD, "brammertz-1961",
          "Feed marks of the corner on both faces.",

@@ -1,144 +1,153 @@
-"""The numbers of a cut-off: simulation, bending, power, grip, life and money of one set-up."""
+"""The numbers of a cut-off, over one blade or many: forces by zone of feed, bending, the face, power, grip, life and money."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
+from typing import Any
 
 import numpy as np
 
 from cutting.mechanics import blade
 from cutting.mechanics.deflection import round_second_moment
 from cutting.money.kerf import Kerf, kerf
+from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.slots.cut_off.setup import CutOffSetup
-from cutting.operations.slots.cut_off.simulation import Bar, Blade, CutOff, simulate
-from cutting.operations.slots.shared.edge import Judged, Lasting, Paid, feeds_of, idle_seconds, lasting, paid, reaching_pressure
+from cutting.operations.slots.cut_off.simulation import Bar, Blade, CutOff, breaks_at, meet, pips, simulate, zone_dish
+from cutting.operations.slots.shared.cut import SlotCut, idle_seconds, lasting, paid
+from cutting.operations.slots.shared.drive import real_feed, top_speed
 from cutting.operations.slots.shared.face import corner_roughness
-from cutting.operations.slots.shared.written import held_torque, written_plunge
+from cutting.operations.slots.shared.slot_chip import slot_index
+from cutting.operations.slots.shared.tool import Array, SlotTool
+from cutting.operations.slots.shared.written import held_torque, write_plunge
 from cutting.tooling.blades import usual_width
-from cutting.working import Silent
+from cutting.working import Recorder, Silent
 
 PICK_OFF = 1.5  # s that the sub-spindle takes to come, grip and pull (common practice)
+HELD_SHARE = 0.2  # of its spring that a bar keeps which a tailstock or sub-spindle holds (common practice)
 
 
 @dataclass(frozen=True)
-class Numbers(Judged):
+class Numbers(SlotCut):
     """What the limits and results read; forces N, lengths mm, money and seconds per piece."""
 
-    setup: CutOffSetup
-    run: CutOff
+    flatness: Array
+    pip_on_part: Array
+    pip_on_bar: Array
+    break_off_diameter: float
     usual_width: float
-    feeds: tuple[float, float]
-    book_high: float
-    down: float
-    sideways: float
-    bar_spring: float
+    bar_spring: Array
     rub: float
-    power: float
-    available: float
-    torque: float
-    grip: float
-    lasting: Lasting
-    paid: Paid
-    y_gain: float
-    pressure: float
-    roughness: float  # Ra of the faces, µm
+    y_gain: Array
+    roughness: Array  # Ra of the faces, µm
     part_mass: float  # kg
-    kerf: Kerf | None
+    kerf_per_piece: Array
+
+    @cached_property
+    def run(self) -> CutOff:
+        """The way to the centre of the set-up's own blade, over diameter."""
+        setup = self.setup
+        s = setup.settings
+        own = Blade(
+            setup.insert.width, setup.insert.lead_angle, setup.blade.thickness, setup.blade.height, setup.overhang, s.lean, s.centre_height,
+            setup.blade.stiffness_share,
+        )  # fmt: skip
+        top = float(top_speed(setup.machine, s.cutting_speed, setup.feature.diameter, s.spindle_clamp))
+        return simulate(bar_of(setup), own, setup.zones, s.cutting_speed, top)
+
+    @property
+    def kerf(self) -> Kerf | None:
+        """What the set-up's own kerf costs; None where the bar has no price."""
+        setup, f = self.setup, self.setup.feature
+        if setup.bar.price <= 0:
+            return None
+        bar = setup.bar
+        return kerf(f.diameter, f.bore, bar.length, f.part_length, setup.insert.width, bar.remnant, bar.price, bar.yearly)
 
 
-def numbers(setup: CutOffSetup, record: Silent) -> Numbers:
-    """Everything computed for a set-up. Raises `CuttingError`."""
-    setup.check()
+def numbers(setup: CutOffSetup, tool: SlotTool, speed: Any, feed: Any, record: Silent) -> Numbers:
+    """Everything computed at speeds [m/min] and feeds [mm/rev]; arrays (..., 1). Within a zone of feed nothing but the speed moves."""
     f, s, work, machine = setup.feature, setup.settings, setup.work, setup.machine
-    held = setup.holding.sub_spindle
-    bar = Bar(f.diameter, f.bore, f.part_length, work.material.density, work.material.strength, work.specific_force_1,
-              work.material.force_exponent, held, setup.inner_diameter if f.bore <= 0 else 0.0)  # fmt: skip
-    tool = Blade(
-        setup.insert.width, setup.insert.lead_angle, setup.blade.thickness, setup.blade.height, setup.overhang, s.lean, s.centre_height
-    )
-    run = simulate(bar, tool, setup.zones, s.cutting_speed, setup.top_speed)
-    _record_rim(setup, record)
-    fc, ff = float(run.cutting_force.max()), float(run.feed_force.max())
-    gain = float(blade.y_axis_gain(fc, ff, setup.overhang, setup.blade.thickness, setup.blade.height))
-    share = setup.blade.stiffness_share * (gain if setup.holding.y_axis else 1.0)
+    bar, zones = bar_of(setup), setup.zones_at(feed)
+    starts = np.maximum([zone.start for zone in zones], bar.innermost)
+    ends = np.maximum([zone.end for zone in zones], bar.innermost)
+    shape = np.broadcast_shapes(*(np.shape(zone.feed) for zone in zones), (1,))
+    feeds = np.concatenate([np.broadcast_to(zone.feed, shape) for zone in zones], axis=-1)
+    met = meet(bar, tool, feeds, s.lean, tool.stiffness)
+    top = top_speed(machine, speed, f.diameter, s.spindle_clamp)
+    n = np.minimum(1000.0 * np.asarray(speed) / (np.pi * np.append(starts, ends[-1])), top)
     worn = setup.house.wear_factor
-    power = worn * float(np.max(run.cutting_force * run.cutting_speed)) / 60_000.0
-    torque = worn * float(np.max(run.cutting_force * run.diameter)) / 2000.0
-    grip_at = setup.holding.grip_diameter or f.diameter
-    holds = held_torque(machine, setup.house, float(run.spindle_speed[0]), grip_at, record)  # at the rim, where the torque is
-    engaged = run.total_seconds + edge_break_seconds(setup)
-    lasts = lasting(
-        work, machine, setup.insert, setup.blade, setup.house, setup.goal, setup.batch, s.cutting_speed, s.feed_per_rev, engaged,
-        setup.depth, s.coolant, record,
-    )  # fmt: skip
+    fc, ff = over_passes(met.cutting_force), over_passes(met.feed_force)
+    _write_rim(setup, tool, feed, record)
+    gain = blade.y_axis_gain(fc, ff, tool.overhang, tool.thickness, tool.height)
+    power = worn * over_passes(met.cutting_force * np.pi * starts * n[..., :-1]) / 6e7
+    holds = held_torque(setup, n[..., :1], setup.holding.grip_diameter or f.diameter, record)  # at the rim, where the torque is
+    engaged = setup.zone_seconds(zones, speed, top) + edge_break_seconds(setup, speed, feed, top)
+    lasts = lasting(tool, speed, feed, record)
+    window = (tool.feed_low, tool.feed_high)
+    on_part, on_bar = pips(breaks_at(bar), tool.width, tool.lead_angle, s.centre_height)
+    idle = idle_seconds(machine, setup.depth + 20.0) + (PICK_OFF if setup.holding.sub_spindle else 0.0)
     return Numbers(
-        setup,
-        run,
-        usual_width(f.diameter),
-        feeds_of(setup.insert, work),
-        lasts.book_high,
-        float(run.height_bend.max()) / share,
-        float(run.side_bend.max()) / setup.blade.stiffness_share,
-        _bar_spring(setup, worn * fc),
-        abs(float(np.tan(np.radians(s.lean)))) * setup.depth,
-        power,
-        float(np.min(machine.spindle_power(run.spindle_speed))),
-        torque,
-        holds,
-        lasts,
-        paid(machine, setup.insert, setup.blade, engaged, _idle(setup), lasts.change_parts),
-        gain,
-        reaching_pressure(machine, s.coolant, setup.blade),
-        corner_roughness(s.feed_per_rev, setup.insert.corner_radius, s.cutting_speed, work),
-        float(np.pi / 4.0 * (f.diameter**2 - f.bore**2) * f.part_length * work.material.density * 1e-6),
-        _kerf(setup),
-    )
+        **paid(setup, tool, lasts, engaged, idle, record), **vars(lasts),
+        setup=setup, tool=tool, pressure=tool.pressure,
+        cutting_speed=np.asarray(speed, float), feed_set=np.asarray(feed, float), feed=real_feed(machine, feed),
+        feeds=window, chip_index=slot_index(feed, window, setup.depth, tool.width, tool.pressure, work.material.ductility),
+        cutting_force=fc, side_force=over_passes(np.abs(met.side_force)), sideways=over_passes(np.abs(met.side_bend)),
+        down=over_passes(met.height_bend) / (gain if setup.holding.y_axis else 1.0),
+        power=power, available=over_passes(machine.spindle_power(n), np.minimum),
+        torque=worn * over_passes(met.cutting_force * starts) / 2000.0,
+        grip=holds, flatness=zone_dish(starts, ends, met), pip_on_part=np.where(f.bore > 0, 0.0, on_part),
+        pip_on_bar=np.where(f.bore > 0, 0.0, on_bar), break_off_diameter=breaks_at(bar), usual_width=usual_width(f.diameter),
+        bar_spring=_bar_spring(setup, worn * fc), rub=abs(float(np.tan(np.radians(s.lean)))) * setup.depth, y_gain=gain,
+        roughness=corner_roughness(feed, tool.corner_radius, speed, work),
+        part_mass=float(np.pi / 4.0 * (f.diameter**2 - f.bore**2) * f.part_length * work.material.density * 1e-6),
+        kerf_per_piece=tool.width * setup.bar.price / setup.bar.length,
+    )  # fmt: skip
 
 
-def _record_rim(setup: CutOffSetup, record: Silent) -> None:
+def bar_of(setup: CutOffSetup) -> Bar:
+    """The bar as the blade meets it."""
+    f, work = setup.feature, setup.work
+    return Bar(
+        f.diameter, f.bore, f.part_length, work.material.density, work.material.strength, work.specific_force_1,
+        work.material.force_exponent, setup.holding.sub_spindle, setup.inner_diameter if f.bore <= 0 else 0.0,
+    )  # fmt: skip
+
+
+def _write_rim(setup: CutOffSetup, tool: SlotTool, feed: Any, record: Silent) -> None:
     """The forces at the rim, written down: there speed and feed are full."""
-    ff = written_plunge(setup, setup.settings.feed_per_rev, setup.feature.diameter, "at the rim", record)
-    fs = record(blade.side_force, feed_force=ff, lead_angle=setup.insert.lead_angle)
-    _, across = blade.blade_second_moments(setup.blade.thickness, setup.blade.height)
+    if not isinstance(record, Recorder):
+        return
+    write_plunge(setup, tool, feed, setup.feature.diameter, "at the rim", record)
+    pushed = record.steps["feed_force"].value
+    fs = record(blade.side_force, feed_force=pushed, lead_angle=tool.lead_angle)
     record(
         blade.side_bend,
         side_force=fs,
-        overhang=setup.overhang,
-        second_moment=across,
-        elastic_modulus=blade.STEEL_BLADE * setup.blade.stiffness_share,
-        note=f"a {setup.blade.style} blade keeps {setup.blade.stiffness_share:.0%} of a solid one's stiffness",
+        overhang=tool.overhang,
+        second_moment=tool.second_across,
+        elastic_modulus=blade.STEEL_BLADE * tool.stiffness,
+        note=f"a {setup.blade.style} blade has {setup.blade.stiffness_share:.0%} of a solid one's stiffness",
     )
 
 
-def _bar_spring(setup: CutOffSetup, push: float) -> float:
+def _bar_spring(setup: CutOffSetup, push: Array) -> Array:
     """How far the bar gives under the worn edge [mm]: a cantilever from collet, jaws or bush; a bush or tailstock holds it at the cut."""
     if setup.holding.guide_bush:
-        return 0.0
+        return np.zeros_like(push)
     a, f = setup.feature.distance_from_chuck, setup.feature
     inertia = float(round_second_moment(f.diameter, f.bore))
     bent = push * a**3 / (3.0 * setup.work.material.elastic_modulus * inertia)
     jaws = push / max(setup.machine.chuck_stiffness * setup.machine.rigidity * 1e3, 1.0)
     tilt = push * a**2 / max(setup.machine.chuck_tilt_stiffness * setup.machine.rigidity * 1e6, 1.0)
-    return (bent + jaws + tilt) * (0.2 if setup.holding.tailstock or setup.holding.sub_spindle else 1.0)
+    return (bent + jaws + tilt) * (HELD_SHARE if setup.holding.tailstock or setup.holding.sub_spindle else 1.0)
 
 
-def _idle(setup: CutOffSetup) -> float:
-    """Indexing and rapid moves, and the sub-spindle coming to hold the part [s]."""
-    return idle_seconds(setup.machine, setup.depth + 20.0) + (PICK_OFF if setup.holding.sub_spindle else 0.0)
-
-
-def edge_break_seconds(setup: CutOffSetup) -> float:
+def edge_break_seconds(setup: CutOffSetup, speed: Any, feed: Any, top: Any) -> Array:
     """Seconds that breaking the part's edge takes: out of the slot, along the chamfer at half feed, and back in."""
     size, machine = setup.feature.edge_break, setup.machine
     if size <= 0:
-        return 0.0
-    n = min(1000.0 * setup.settings.cutting_speed / (np.pi * setup.feature.diameter), setup.top_speed)
-    along = 1.4142 * size / (0.5 * setup.settings.feed_per_rev * n) * 60.0
-    return float(along + 4.0 * 60.0 * (2.0 * size + 2.0) / machine.rapid_rate + 0.3)
-
-
-def _kerf(setup: CutOffSetup) -> Kerf | None:
-    bar, f = setup.bar, setup.feature
-    if bar.price <= 0:
-        return None
-    return kerf(f.diameter, f.bore, bar.length, f.part_length, setup.insert.width, bar.remnant, bar.price, bar.yearly)
+        return np.zeros(1)
+    n = np.minimum(1000.0 * np.asarray(speed) / (np.pi * setup.feature.diameter), top)
+    along = 1.4142 * size / (0.5 * np.asarray(feed) * n) * 60.0
+    return np.asarray(along + 4.0 * 60.0 * (2.0 * size + 2.0) / machine.rapid_rate + 0.3)

@@ -17,11 +17,11 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     """Results by name, in the order in which they are shown."""
     run, say = x.run, Shown(record)
     say.money(x)
-    say.banded("flatness", "dish of the face", 1000 * run.flatness, "small_length", FACE_BAND, "side_force", "deflection")
-    say.banded("pip_on_part", "pip on the part", run.pip_on_part, "length", FACE_BAND)
-    say.banded("pip_on_bar", "pip on the bar", run.pip_on_bar, "length", FACE_BAND)
-    say.banded("break_off_diameter", "falls at Ø", run.break_off_diameter, "length", FACE_BAND)
-    say.life(x.lasting)
+    say.banded("flatness", "dish of the face", 1000 * x.flatness, "small_length", FACE_BAND, "side_force", "deflection")
+    say.banded("pip_on_part", "pip on the part", x.pip_on_part, "length", FACE_BAND)
+    say.banded("pip_on_bar", "pip on the bar", x.pip_on_bar, "length", FACE_BAND)
+    say.banded("break_off_diameter", "falls at Ø", x.break_off_diameter, "length", FACE_BAND)
+    say.life(x)
     say.plain("roughness", "faces, Ra", x.roughness, "small_length", "model")
     say.plain("part_mass", "part that comes free", x.part_mass, "mass")
     say.banded("cutting_force", "cutting force", float(run.cutting_force[0]), "force", FORCE_BAND, "specific_force", "cutting_force")
@@ -30,7 +30,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("clamp_diameter", "clamp acts below Ø", run.clamp_diameter, "length")
     say.plain("spindle_speed", "spindle speed at the rim", float(run.spindle_speed[0]), "spindle_speed")
     say.plain("cutting_speed", "speed at the rim", float(run.cutting_speed[0]), "cutting_speed")
-    say.plain("edge_break_time", "edge break", edge_break_seconds(x.setup), "duration")
+    say.plain("edge_break_time", "edge break", _edge_break(x), "duration")
     say.plain("y_gain", "turned by a Y axis, stiffer by", x.y_gain, "number", "model")
     if x.kerf is not None:
         say.plain("kerf_per_piece", "kerf a piece", x.kerf.kerf_per_piece, "money")
@@ -41,20 +41,26 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     return say.found
 
 
+def _edge_break(x: Numbers) -> float:
+    s = x.setup.settings
+    return float(edge_break_seconds(x.setup, s.cutting_speed, s.feed_per_rev, x.run.top_speed).ravel()[0])
+
+
 def chip(x: Numbers) -> ChipVerdict:
     """The chip at full feed, in the slot at its deepest."""
     setup = x.setup
-    return slot_chip(setup.settings.feed_per_rev, x.feeds, setup.depth, setup.insert.width, x.pressure, setup.work.material.ductility)
+    return slot_chip(
+        setup.settings.feed_per_rev, x.feeds, setup.depth, setup.insert.width, float(x.pressure), setup.work.material.ductility
+    )
 
 
 def passes(x: Numbers) -> tuple[Pass, ...]:
     """The one pass from rim to centre or bore."""
     setup, run = x.setup, x.run
-    seconds = run.total_seconds + edge_break_seconds(setup)
     return (
         Pass(
             1, setup.feature.diameter, setup.feature.bore, setup.depth, float(run.spindle_speed[0]), float(run.cutting_speed[0]),
-            setup.settings.feed_per_rev, seconds, chip(x), float(run.feed_force.max()), 0.0,
+            setup.settings.feed_per_rev, float(x.engaged_time), chip(x), float(run.feed_force.max()), 0.0,
         ),
     )  # fmt: skip
 

@@ -6,14 +6,12 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from cutting.errors import CuttingError, OutOfRange, require_between
-from cutting.machine.machines import Machine
 from cutting.operations.frame.fields import Base, Field, Fields
-from cutting.operations.frame.setup import Batch, Goal, HouseRules
-from cutting.operations.slots.cut_off.feed_zones import School, Zone, zones_of
+from cutting.operations.slots.cut_off.feed_zones import School, Zone, zone_seconds, zones_of
 from cutting.operations.slots.shared.checks import check_coolant, check_settings, check_tool, check_turns
-from cutting.operations.slots.shared.drive import real_feed, top_speed
+from cutting.operations.slots.shared.drive import real_feed
+from cutting.operations.slots.shared.setup import SlotSetup
 from cutting.tooling.blades import GrooveBlade, GrooveInsert
-from cutting.workpiece.materials import Work
 
 
 @dataclass(frozen=True)
@@ -68,29 +66,15 @@ class BarStock:
     yearly: int = 0
 
 
-@dataclass(frozen=True)
-class CutOffSetup:
+@dataclass(frozen=True, kw_only=True)
+class CutOffSetup(SlotSetup):
     """Everything about one cut-off. `check` refuses what cannot be, naming the field."""
 
-    work: Work
-    machine: Machine
-    insert: GrooveInsert
-    blade: GrooveBlade
     feature: CutOffFeature
     settings: CutOffSettings
     holding: CutOffHolding = field(default_factory=CutOffHolding)
     bar: BarStock = field(default_factory=BarStock)
-    house: HouseRules = field(default_factory=HouseRules)
-    batch: Batch = field(default_factory=Batch)
-    goal: Goal = Goal.CHEAPEST
     operation: str = "cut off"
-
-    def with_settings(self, **changes: Any) -> CutOffSetup:
-        return replace(self, settings=replace(self.settings, **changes))
-
-    @property
-    def overhang(self) -> float:
-        return self.settings.overhang or self.blade.overhang
 
     @property
     def depth(self) -> float:
@@ -104,22 +88,24 @@ class CutOffSetup:
 
     @property
     def zones(self) -> tuple[Zone, ...]:
-        """Feed by diameter: the user's own, the school's, or full feed in a tube. Raises `CuttingError`."""
+        """Feed by diameter at the feed that is set. Raises `CuttingError`."""
+        return self.zones_at(self.settings.feed_per_rev)
+
+    def zones_at(self, feed: Any) -> tuple[Zone, ...]:
+        """Feed by diameter: the user's own, the school's shares of a feed [mm/rev], or full feed in a tube. Raises `CuttingError`."""
         f, s = self.feature, self.settings
-        found = zones_of(f.diameter, self.inner_diameter, s.feed_per_rev, None if f.bore > 0 else s.school, s.feed_zones)
+        found = zones_of(f.diameter, self.inner_diameter, feed, None if f.bore > 0 else s.school, s.feed_zones)
         return tuple(replace(zone, feed=real_feed(self.machine, zone.feed)) for zone in found)
 
-    @property
-    def top_speed(self) -> float:
-        """The clamp, or the gearbox's step where the machine keeps one speed [1/min]."""
-        return top_speed(self.machine, self.settings.cutting_speed, self.feature.diameter, self.settings.spindle_clamp)
+    def zone_seconds(self, zones: tuple[Zone, ...], cutting_speed: Any, top: Any) -> Any:
+        """Seconds from rim to centre or bore at a speed [m/min] with a clamp [1/min]."""
+        return sum(zone_seconds(zone, cutting_speed, top) for zone in zones)
 
-    def check(self) -> None:
-        """Raise `CuttingError` for the first input that cannot be."""
+    def check_case(self) -> None:
+        """Raise `CuttingError` for what cannot be with any tool."""
         f, s, m = self.feature, self.settings, self.machine
         check_turns(m)
         check_coolant(m, s.coolant)
-        check_tool(self.blade, self.insert, "outside")
         require_between("feature.diameter", f.diameter, 1.0, m.swing, "mm (swing of the machine)")
         require_between("feature.bore", f.bore, 0.0, f.diameter - 0.2, "mm, below the diameter")
         require_between("feature.part_length", f.part_length, 0.2, m.turning_length, "mm")
@@ -138,6 +124,10 @@ class CutOffSetup:
             raise OutOfRange("holding.y_axis", f"{m.name} has no Y axis.", "a machine with a Y axis")
         if self.holding.sub_spindle and not m.sub_spindle:
             raise OutOfRange("holding.sub_spindle", f"{m.name} has no sub-spindle.", "a machine with a sub-spindle")
+
+    def check_tool(self) -> None:
+        """Raise `CuttingError` where the set-up's own tool cannot be used like this."""
+        check_tool(self.blade, self.insert, "outside")
 
 
 SCHOOLS = {"early": School.EARLY, "late": School.LATE, "full": None}
@@ -192,8 +182,8 @@ FIELDS = Fields(
 def build(base: Base, insert: GrooveInsert, blade: GrooveBlade, given: dict[str, dict[str, Any]]) -> CutOffSetup:
     """The set-up from its fields, section by section. Raises `CuttingError`."""
     return CutOffSetup(
-        base.work, base.machine, insert, blade, CutOffFeature(**given["feature"]), settings_of(given["settings"]),
-        CutOffHolding(**given["holding"]), BarStock(**given["bar"]), base.house, base.batch, base.goal,
+        insert=insert, blade=blade, feature=CutOffFeature(**given["feature"]), settings=settings_of(given["settings"]),
+        holding=CutOffHolding(**given["holding"]), bar=BarStock(**given["bar"]), **vars(base),
     )  # fmt: skip
 
 

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any, Protocol
 
 import numpy as np
-from numpy.typing import NDArray
+from numpy.typing import ArrayLike, NDArray
 
 from cutting.errors import require_between
-from cutting.mechanics.blade import GROOVE_FORM, blade_second_moments, plunge_force, side_bend, side_force, side_slope
+from cutting.mechanics.blade import GROOVE_FORM, STEEL_BLADE, blade_second_moments, plunge_force, side_bend, side_force, side_slope
 from cutting.mechanics.force import cutting_force, specific_cutting_force
 from cutting.mechanics.tool_setting import pip_diameter
 from cutting.operations.slots.cut_off.feed_zones import Zone, feed_at, zone_seconds
@@ -30,6 +31,7 @@ class Blade:
     overhang: float
     lean: float = 0.0
     centre_height: float = 0.0
+    stiffness: float = 1.0  # share of a solid steel blade's
 
 
 @dataclass(frozen=True)
@@ -45,6 +47,11 @@ class Bar:
     force_exponent: float
     held: bool = False  # a sub-spindle or catcher carries the part
     stub: float = 0.0  # Ø at which the blade stops short, mm
+
+    @property
+    def innermost(self) -> float:
+        """Where the laws end [mm]: bore, stub, or close to the centre."""
+        return max(self.bore, self.stub, 0.0 if self.bore > 0 else SLOW * self.diameter)
 
 
 @dataclass(frozen=True)
@@ -69,6 +76,7 @@ class CutOff:
     pip_on_part: float
     pip_on_bar: float
     clamp_diameter: float
+    top_speed: float  # 1/min
 
     @property
     def total_seconds(self) -> float:
@@ -84,41 +92,33 @@ def simulate(bar: Bar, blade: Blade, zones: tuple[Zone, ...], cutting_speed: flo
     require_between("settings.cutting_speed", cutting_speed, 0.5, 5000, "m/min")
     require_between("settings.spindle_clamp", top_speed, 1, 60_000, "1/min")
     require_between("tool.lead_angle", blade.lead_angle, -20, 20, "°")
-    inner = max(bar.bore, bar.stub, 0.0 if bar.bore > 0 else SLOW * bar.diameter)
-    d = np.linspace(bar.diameter, inner, POINTS)
+    d = np.linspace(bar.diameter, bar.innermost, POINTS)
     n = np.minimum(1000.0 * cutting_speed / (np.pi * d), top_speed)
     feed = feed_at(zones, d)
-    thickness = feed * np.cos(np.radians(blade.lead_angle))
-    kc = specific_cutting_force(bar.specific_force_1, thickness, bar.force_exponent, form_factor=GROOVE_FORM)
-    fc = cutting_force(kc, feed * blade.width)
-    ff = plunge_force(fc, thickness)
-    fs = side_force(ff, blade.lead_angle)
-    upright, sideways = blade_second_moments(blade.thickness, blade.height)
-    bend = side_bend(fs, blade.overhang, sideways)
-    down = side_bend(fc, blade.overhang, upright)
-    path = _tip_path(d, fs, blade, float(sideways), bend)
-    # what is stopped short breaks where the blade stood, or before that of itself
-    broken = max(break_off_diameter(bar), bar.stub) if bar.bore <= 0 else 0.0
-    on_part, on_bar = pips(broken, blade)
+    met = meet(bar, blade, feed, blade.lean, blade.stiffness)
+    path = tip_path(d, met)
+    broken = breaks_at(bar)
+    on_part, on_bar = (float(one) for one in pips(broken, blade.width, blade.lead_angle, blade.centre_height))
     return CutOff(
         d,
         n,
         np.pi * d * n / 1000.0,
         feed,
-        fc,
-        ff,
-        fs,
-        bend,
-        down,
+        met.cutting_force,
+        met.feed_force,
+        met.side_force,
+        met.side_bend,
+        met.height_bend,
         path,
         _seconds(d, n, feed),
-        tuple(float(s) for s in zone_seconds(zones, cutting_speed, top_speed)),
+        tuple(float(zone_seconds(zone, cutting_speed, top_speed)) for zone in zones),
         float(np.ptp(path)),
         bool(path[-1] > path[0]),
         broken,
         on_part if bar.bore <= 0 else 0.0,
         on_bar if bar.bore <= 0 else 0.0,
         float(min(1000.0 * cutting_speed / (np.pi * top_speed), bar.diameter)),
+        top_speed,
     )
 
 
@@ -135,25 +135,86 @@ def break_off_diameter(bar: Bar) -> float:
     return float(np.cbrt(32.0 * moment / (np.pi * bar.strength)))
 
 
-def pips(break_off: float, blade: Blade) -> tuple[float, float]:
-    """Diameter of the pip left on the part and on the bar [mm].
+def breaks_at(bar: Bar) -> float:
+    """Diameter [mm] at which the part comes off a solid bar: of itself, or where the blade stops short; 0 for a tube."""
+    return max(break_off_diameter(bar), bar.stub) if bar.bore <= 0 else 0.0
+
+
+def pips(break_off: float, width: ArrayLike, lead_angle: ArrayLike, centre_height: float) -> tuple[Array, Array]:
+    """Diameter of the pip left on the part and on the bar [mm]; width of the edge [mm], lead angle [°], height of the tip [mm].
 
     A tip off centre leaves twice its height on both. A lead angle lets the part's side come through first, so that the
     stub stays on the bar as far as the slant reaches (common practice).
     """
-    height = float(pip_diameter(blade.centre_height))
-    reach = 2.0 * blade.width * abs(float(np.tan(np.radians(blade.lead_angle))))
-    taken = min(reach / break_off, 1.0) if break_off > 0 else 1.0
-    part, bar = max(height, break_off * (1.0 - taken)), max(height, break_off)
-    return (part, bar) if blade.lead_angle >= 0 else (bar, part)
+    height = float(pip_diameter(centre_height))
+    reach = 2.0 * np.asarray(width) * np.abs(np.tan(np.radians(lead_angle)))
+    taken = np.minimum(reach / break_off, 1.0) if break_off > 0 else np.ones_like(reach)
+    part, bar = np.maximum(height, break_off * (1.0 - taken)), np.full_like(reach, max(height, break_off))
+    first = np.asarray(lead_angle) >= 0
+    return np.where(first, part, bar), np.where(first, bar, part)
 
 
-def _tip_path(d: Array, side: Array, blade: Blade, second_moment: float, bend: Array) -> Array:
-    """Sideways place of the tip: its bend, and what it drifts by following its own lean on the way in."""
-    slope = side_slope(side, blade.overhang, second_moment) + np.tan(np.radians(blade.lean))
+class Edged(Protocol):
+    """A straight edge on a blade: numbers or arrays; lengths mm, angles degrees."""
+
+    @property
+    def width(self) -> Any: ...
+    @property
+    def lead_angle(self) -> Any: ...
+    @property
+    def thickness(self) -> Any: ...
+    @property
+    def height(self) -> Any: ...
+    @property
+    def overhang(self) -> Any: ...
+
+
+@dataclass(frozen=True)
+class Met:
+    """What a blade meets at a feed: forces N, bends mm, and the slope [rad] at which its tip leans."""
+
+    cutting_force: Array
+    feed_force: Array
+    side_force: Array
+    side_bend: Array
+    height_bend: Array
+    slope: Array
+
+
+def meet(bar: Bar, blade: Edged, feed: Any, lean: float, stiffness: Any = 1.0) -> Met:
+    """Forces and bending at feeds [mm/rev] of a blade that leans by so many degrees; `stiffness` is its share of a solid one's."""
+    thickness = feed * np.cos(np.radians(blade.lead_angle))
+    kc = specific_cutting_force(bar.specific_force_1, thickness, bar.force_exponent, form_factor=GROOVE_FORM)
+    fc = cutting_force(kc, feed * blade.width)
+    ff = plunge_force(fc, thickness)
+    fs = side_force(ff, blade.lead_angle)
+    upright, across = blade_second_moments(blade.thickness, blade.height)
+    modulus = STEEL_BLADE * stiffness
+    return Met(
+        fc,
+        ff,
+        fs,
+        side_bend(fs, blade.overhang, across, modulus),
+        side_bend(fc, blade.overhang, upright, modulus),
+        side_slope(fs, blade.overhang, across, modulus) + np.tan(np.radians(lean)),
+    )
+
+
+def tip_path(d: Array, met: Met) -> Array:
+    """Sideways place of the tip at falling diameters [mm]: its bend, and what it drifts by following its own lean on the way in."""
     steps = -np.diff(d) / 2.0
-    drift = np.concatenate([[0.0], np.cumsum(steps * (slope[1:] + slope[:-1]) / 2.0)])
-    return np.asarray(bend - bend[0] + drift)
+    drift = np.concatenate([[0.0], np.cumsum(steps * (met.slope[1:] + met.slope[:-1]) / 2.0)])
+    return np.asarray(met.side_bend - met.side_bend[0] + drift)
+
+
+def zone_dish(starts: Array, ends: Array, met: Met) -> Array:
+    """Flatness [mm] of the face over zones of one feed each: the path's span, which lies at their ends; met (..., zones)."""
+    bend, slope = np.broadcast_arrays(met.side_bend, met.slope)
+    drift = np.cumsum(slope * (starts - ends) / 2.0, axis=-1)
+    at_end = bend - bend[..., :1] + drift
+    at_start = at_end - slope * (starts - ends) / 2.0
+    path = np.concatenate([at_start, at_end], axis=-1)
+    return np.asarray(path.max(axis=-1, keepdims=True) - path.min(axis=-1, keepdims=True))
 
 
 def _seconds(d: Array, n: Array, feed: Array) -> Array:

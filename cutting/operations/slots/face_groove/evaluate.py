@@ -5,19 +5,20 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cutting.operations.frame.change import Change, in_words
-from cutting.operations.frame.model import Model
+from cutting.operations.frame.model import Model, Readings
 from cutting.operations.slots.face_groove.limits import RULES
 from cutting.operations.slots.face_groove.numbers import Numbers, numbers
 from cutting.operations.slots.face_groove.readings import cautions, chip, passes, results, scene
 from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, Spindle, Way
-from cutting.operations.slots.shared.otherwise import other_blades, other_feeds_and_speeds, shorter_overhang, stronger_coolant
+from cutting.operations.slots.shared.cut import plain
+from cutting.operations.slots.shared.otherwise import other_blades, shorter_overhang, stronger_coolant
+from cutting.operations.slots.shared.tool import single_tool
 
 
 def changes(x: Numbers) -> Iterator[Change[FaceGrooveSetup]]:
-    """Feed, speed, way, reach and the spindle's sense."""
+    """Way, reach and the spindle's sense."""
     setup = x.setup
     s = setup.settings
-    yield from other_feeds_and_speeds(setup, (0.6, 0.8, 1.25, 1.5))
     yield from stronger_coolant(setup)
     for way in Way:
         if way is not s.way and setup.feature.width.target > setup.insert.width + 0.02:
@@ -29,7 +30,14 @@ def changes(x: Numbers) -> Iterator[Change[FaceGrooveSetup]]:
 
 
 MODEL: Model[Numbers] = Model(
-    numbers, RULES, changes, results, passes, chip, cautions, scene, lambda x, crib: other_blades(x.setup, crib, "blade")
+    single_tool,
+    numbers,
+    RULES,
+    changes,
+    Readings(results, passes, chip, cautions, scene),
+    lambda x, crib: other_blades(x.setup, crib, "blade"),
+    misfits=lambda setup: frozenset() if setup.hand_fits else frozenset({"hand"}),
+    read_as=plain,
 )
 
 

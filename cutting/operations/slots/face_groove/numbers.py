@@ -1,29 +1,36 @@
-"""The numbers of a groove in a face: plunges in order, how the blade stands, forces, life and money."""
+"""The numbers of a groove in a face, over one tool or many of one width: plunges in order, how the blade stands, forces, life."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any
 
 import numpy as np
 
 from cutting.mechanics import blade, force
+from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.slots.face_groove.blade_fit import Standing, standing
 from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, Way
 from cutting.operations.slots.groove.moves import layers, ridge_plan
 from cutting.operations.slots.groove.setup import ALLOWANCE, LAYER_SHARE
-from cutting.operations.slots.shared.edge import SLOWER, Judged, Lasting, Paid, feeds_of, idle_seconds, lasting, paid, reaching_pressure
-from cutting.operations.slots.shared.written import held_torque, written_plunge
+from cutting.operations.slots.shared.cut import SLOWER, SlotCut, hardest, idle_seconds, lasting, leaning, paid
+from cutting.operations.slots.shared.drive import real_feed, top_speed
+from cutting.operations.slots.shared.slot_chip import slot_index
+from cutting.operations.slots.shared.tool import Array, SlotTool
+from cutting.operations.slots.shared.written import held_torque, write_plunge
 from cutting.working import Silent
 
 FACE_SHARE = 0.7  # of grooving's feed and of its speed's middle that a face groove takes (common practice)
 STROKE_IDLE = 0.15
 SIDE_FORM = 1.0
+OPEN_SIDE, OPEN_BELOW = 1.0 / 3.0, 0.95
 
 
 @dataclass(frozen=True)
-class Stroke:
-    """One stroke: `outer` diameter of the edge's outer corner at its start and end, depth into the face at both; mm, N, s, 1/min."""
+class Move:
+    """Where the edge goes: `outer` diameter of its outer corner at the start and end of a stroke, depth into the face at both; mm."""
 
     kind: str
     outer: float
@@ -31,107 +38,111 @@ class Stroke:
     to_outer: float
     to_depth: float
     engaged: float
-    seconds: float
-    spindle_speed: float
-    feed: float
-    cutting_force: float
-    push: float
-    side_force: float
+    dwell: float = 0.0  # revolutions
 
     @property
     def sideways(self) -> bool:
         return self.kind == "turn"
 
+    @property
+    def along(self) -> bool:
+        """Across the face, from diameter to diameter."""
+        return self.outer != self.to_outer or self.kind in ("turn", "floor")
+
 
 @dataclass(frozen=True)
-class Numbers(Judged):
-    """What limits and results read; forces N, lengths mm."""
+class Stroke(Move):
+    """A move of one tool with what it takes; N, s, 1/min."""
 
-    setup: FaceGrooveSetup
-    strokes: tuple[Stroke, ...]
-    standing: Standing
-    feeds: tuple[float, float]
-    side_force: float
-    sideways: float
-    down: float
-    power: float
-    available: float
-    torque: float
-    grip: float
-    hub_clearance: float | None
-    jaw_clearance: float | None
-    pressure: float
-    lasting: Lasting
-    paid: Paid
+    seconds: float = 0.0
+    spindle_speed: float = 0.0
+    feed: float = 0.0
+    cutting_force: float = 0.0
+    push: float = 0.0
+    side_force: float = 0.0
+
+
+@dataclass(frozen=True)
+class Numbers(SlotCut):
+    """What limits and results read; forces N, lengths mm; arrays over strokes behind."""
+
+    moves: tuple[Move, ...]
+    stroke_seconds: Array
+    stroke_speed: Array
+    stroke_force: Array
+    stroke_push: Array
+    stroke_side: Array
+    hub_clearance: Array
+    jaw_clearance: Array
 
     @property
     def first_diameter(self) -> float:
         """Outer diameter of the first plunge, into solid metal [mm]."""
-        return self.strokes[0].outer
+        return self.moves[0].outer
 
     @property
-    def first_inner(self) -> float:
-        return self.strokes[0].outer - 2.0 * self.setup.insert.width
+    def standing(self) -> Standing:
+        """How the set-up's own blade stands in the first plunge."""
+        return _standing(self.setup.blade, self.setup.insert.width, self.first_diameter)
 
     @property
-    def engaged(self) -> float:
-        return sum(stroke.seconds for stroke in self.strokes)
+    def strokes(self) -> tuple[Stroke, ...]:
+        """The strokes of one tool in their order."""
+        columns = (self.stroke_seconds, self.stroke_speed, self.feed, self.stroke_force, self.stroke_push, self.stroke_side)
+        rows = np.stack([np.broadcast_to(np.ravel(one), len(self.moves)) for one in columns], axis=-1)
+        return tuple(
+            Stroke(move.kind, move.outer, move.depth, move.to_outer, move.to_depth, move.engaged, move.dwell, *row)
+            for move, row in zip(self.moves, rows.tolist(), strict=True)
+        )
 
-    @property
-    def cutting_force(self) -> float:
-        return max(stroke.cutting_force for stroke in self.strokes)
+
+_standing = lru_cache(maxsize=256)(standing)
 
 
-def numbers(setup: FaceGrooveSetup, record: Silent) -> Numbers:
-    """Everything computed for a set-up. Raises `CuttingError`."""
-    setup.check()
-    work, machine, s = setup.work, setup.machine, setup.settings
-    strokes = tuple(_strokes(setup))
-    written_plunge(setup, setup.feed, setup.feature.outer_diameter.target, "the first plunge", record)
+def numbers(setup: FaceGrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: Silent) -> Numbers:
+    """Everything computed for tools as wide as the set-up's own, at speeds [m/min] and feeds [mm/rev]; arrays (..., 1)."""
+    work, machine = setup.work, setup.machine
+    diameter = setup.feature.outer_diameter.target
+    moves = tuple(moves_of(setup))
+    real = real_feed(machine, feed)
+    top = top_speed(machine, speed, diameter, setup.settings.spindle_clamp)
+    outer = np.array([max(move.outer, move.to_outer) for move in moves])
+    engaged = np.array([move.engaged for move in moves])
+    plunging = np.array([move.kind in ("plunge", "ridge") for move in moves])
+    along = np.array([move.along for move in moves])
+    way = np.array([abs(move.outer - move.to_outer) / 2.0 if move.along else move.to_depth - move.depth for move in moves])
+    n = np.minimum(1000.0 * np.asarray(speed) / (np.pi * outer), top)
+    form = np.where(plunging, blade.GROOVE_FORM, SIDE_FORM)
+    kc = force.specific_cutting_force(work.specific_force_1, real, work.material.force_exponent, form_factor=form)
+    cutting = kc * real * engaged
+    against = np.asarray(blade.plunge_force(cutting, real))
+    first = np.array([move.kind == "plunge" for move in moves])
+    aside = np.where(along, against, np.where(first & (engaged < OPEN_BELOW * tool.width), OPEN_SIDE * against, 0.0))
+    seconds = 60.0 * way / (real * n) + 60.0 * np.array([move.dwell for move in moves]) / n
+    write_plunge(setup, tool, real, diameter, "the first plunge", record)
     worn = setup.house.wear_factor
-    upright, across = blade.blade_second_moments(setup.blade.thickness, setup.blade.height)
-    modulus = blade.STEEL_BLADE * setup.blade.stiffness_share
-    largest = max(stroke.cutting_force for stroke in strokes)
-    side = max(stroke.side_force for stroke in strokes)
-    speeds = np.array([stroke.spindle_speed for stroke in strokes])
-    powers = np.array([worn * x.cutting_force * np.pi * max(x.outer, x.to_outer) * x.spindle_speed / 6e7 for x in strokes])
-    has = machine.spindle_power(speeds)
-    hardest = int(np.argmax(powers / np.maximum(has, 1e-9)))
-    engaged = sum(stroke.seconds for stroke in strokes)
-    feed = sum(stroke.feed * stroke.seconds for stroke in strokes) / engaged
-    holds = held_torque(machine, setup.house, float(speeds.max()), setup.holding.grip_diameter, record, setup.holding.grip_share)
-    lasts = lasting(
-        work, machine, setup.insert, setup.blade, setup.house, setup.goal, setup.batch, s.cutting_speed, feed / FACE_SHARE, engaged,
-        setup.depth, s.coolant, record, slower=SLOWER * (1.0 + FACE_SHARE) / 2.0, skin=setup.skin,
-        interrupted=setup.holding.interrupted,
-    )  # fmt: skip
-    low, high = feeds_of(setup.insert, work)
-    idle = idle_seconds(machine, setup.depth + 4.0, len(strokes)) + STROKE_IDLE * len(strokes) + 60.0 * 60.0 / machine.rapid_rate
+    side, largest = over_passes(aside), over_passes(cutting)
+    power, available = hardest(worn * cutting * np.pi * outer * n / 6e7, machine.spindle_power(n))
+    total = over_passes(seconds, np.add)
+    holds = held_torque(setup, over_passes(n), setup.holding.grip_diameter, record, setup.holding.grip_share)
+    lasts = lasting(tool, speed, real / FACE_SHARE, record, SLOWER * (1.0 + FACE_SHARE) / 2.0)
+    sideways, down = leaning(tool, worn * side, worn * largest)
+    feeds = (FACE_SHARE * tool.feed_low, FACE_SHARE * tool.feed_high)
+    idle = idle_seconds(machine, setup.depth + 4.0, len(moves)) + STROKE_IDLE * len(moves) + 60.0 * 60.0 / machine.rapid_rate
+    slot = tool.width if setup.settings.way is Way.INWARDS else np.maximum(setup.feature.width.target, tool.width)
     return Numbers(
-        setup,
-        strokes,
-        standing(setup.blade, setup.insert.width, strokes[0].outer),
-        (FACE_SHARE * low, FACE_SHARE * high),
-        side,
-        float(blade.side_bend(worn * side, setup.overhang, across, modulus)),
-        float(blade.side_bend(worn * largest, setup.overhang, upright, modulus)),
-        float(powers[hardest]),
-        float(has[hardest]),
-        worn * max(stroke.cutting_force * max(stroke.outer, stroke.to_outer) for stroke in strokes) / 2000.0,
-        holds,
-        _hub_clearance(setup),
-        _jaw_clearance(setup),
-        reaching_pressure(machine, s.coolant, setup.blade),
-        lasts,
-        paid(machine, setup.insert, setup.blade, engaged, idle, lasts.change_parts),
-    )
+        **paid(setup, tool, lasts, total, idle, record), **vars(lasts),
+        setup=setup, tool=tool, pressure=tool.pressure,
+        cutting_speed=np.asarray(speed, float), feed_set=np.asarray(feed, float), feed=real, feeds=feeds,
+        chip_index=slot_index(real, feeds, setup.depth, slot, tool.pressure, work.material.ductility),
+        cutting_force=largest, side_force=side, sideways=sideways, down=down, power=power, available=available,
+        torque=worn * over_passes(cutting * outer) / 2000.0, grip=holds,
+        moves=moves, stroke_seconds=seconds, stroke_speed=n, stroke_force=cutting, stroke_push=np.where(along, 0.0, against),
+        stroke_side=aside, hub_clearance=_hub_clearance(setup, tool), jaw_clearance=np.array([_jaw_clearance(setup)]),
+    )  # fmt: skip
 
 
-def _spindle(setup: FaceGrooveSetup, diameter: float) -> float:
-    return float(min(1000.0 * setup.settings.cutting_speed / (np.pi * diameter), setup.top_speed))
-
-
-def _strokes(setup: FaceGrooveSetup) -> Iterator[Stroke]:
+def moves_of(setup: FaceGrooveSetup) -> Iterator[Move]:
     """The first plunge at the largest diameter, then inwards: plunges with ridges, or layers turned across; walls and floor last."""
     f, w = setup.feature, setup.insert.width
     widened = f.width.target > w + 0.02
@@ -139,69 +150,47 @@ def _strokes(setup: FaceGrooveSetup) -> Iterator[Stroke]:
     outer, width, depth = f.outer_diameter.target - 2.0 * left, max(f.width.target - 2.0 * left, w), f.depth - left
     far = outer - 2.0 * (width - w)
     if not widened:
-        yield _plunge(setup, "plunge", outer, 0.0, depth, w, setup.settings.dwell)
+        yield Move("plunge", outer, 0.0, outer, depth, w, setup.settings.dwell)
     elif setup.settings.way is Way.INWARDS:
         full, ridge = ridge_plan(width, w)
         step = 2.0 * (w + ridge)
         for k in range(full):
-            yield _plunge(setup, "plunge", outer - k * step, 0.0, depth, w if ridge >= 0 or k == 0 else w + ridge)
+            place = outer - k * step
+            yield Move("plunge", place, 0.0, place, depth, w if ridge >= 0 or k == 0 else w + ridge)
         for k in range(full - 1):
             if ridge > 1e-6:
-                yield _plunge(setup, "ridge", outer - k * step - (w + ridge), 0.0, depth, ridge)
+                place = outer - k * step - (w + ridge)
+                yield Move("ridge", place, 0.0, place, depth, ridge)
     else:
         count = layers(depth, LAYER_SHARE * w)
         each, place = depth / count, outer
         for k in range(count):
-            yield _plunge(setup, "plunge", place, k * each, (k + 1) * each, w)
+            yield Move("plunge", place, k * each, place, (k + 1) * each, w)
             other = far if place == outer else outer
-            yield _across(setup, place, other, (k + 1) * each, each, "turn")
+            yield Move("turn", place, (k + 1) * each, other, (k + 1) * each, each)
             place = other
     if left:
-        inner = f.outer_diameter.target - 2.0 * (f.width.target - w)
-        middle = (f.outer_diameter.target + inner) / 2.0
-        yield _plunge(setup, "wall", f.outer_diameter.target, 0.0, f.depth, left)
-        yield _across(setup, f.outer_diameter.target, middle, f.depth, left, "floor")
-        yield _plunge(setup, "wall", inner, 0.0, f.depth, left)
-        yield _across(setup, inner, middle, f.depth, left, "floor")
-
-
-def _plunge(setup: FaceGrooveSetup, kind: str, outer: float, start: float, end: float, engaged: float, dwell: float = 0.0) -> Stroke:
-    n, feed = _spindle(setup, outer), setup.feed
-    form = blade.GROOVE_FORM if kind != "wall" else SIDE_FORM
-    fc = _specific(setup, form) * feed * engaged
-    push = float(blade.plunge_force(fc, feed))
-    side = push / 3.0 if kind == "plunge" and engaged < 0.95 * setup.insert.width else 0.0
-    seconds = 60.0 * (end - start) / (feed * n) + 60.0 * dwell / n
-    return Stroke(kind, outer, start, outer, end, engaged, seconds, n, feed, fc, push, side)
-
-
-def _across(setup: FaceGrooveSetup, outer: float, to: float, depth: float, engaged: float, kind: str) -> Stroke:
-    n, feed = _spindle(setup, max(outer, to)), setup.feed
-    fc = _specific(setup, SIDE_FORM) * feed * engaged
-    push = float(blade.plunge_force(fc, feed))
-    return Stroke(kind, outer, depth, to, depth, engaged, 60.0 * abs(outer - to) / 2.0 / (feed * n), n, feed, fc, 0.0, push)
-
-
-def _specific(setup: FaceGrooveSetup, form: float) -> float:
-    return float(
-        force.specific_cutting_force(setup.work.specific_force_1, setup.feed, setup.work.material.force_exponent, form_factor=form)
-    )
+        rim, inner = f.outer_diameter.target, f.outer_diameter.target - 2.0 * (f.width.target - w)
+        middle = (rim + inner) / 2.0
+        yield Move("wall", rim, 0.0, rim, f.depth, left)
+        yield Move("floor", rim, f.depth, middle, f.depth, left)
+        yield Move("wall", inner, 0.0, inner, f.depth, left)
+        yield Move("floor", inner, f.depth, middle, f.depth, left)
 
 
 SHANK_OVER = 6.0  # mm by which a blade's shank stands over its edge towards the axis (common practice)
 
 
-def _hub_clearance(setup: FaceGrooveSetup) -> float | None:
-    """Room [mm] between a hub that stands out and the shank behind the blade's thin part; None where the hub does not reach it."""
+def _hub_clearance(setup: FaceGrooveSetup, tool: SlotTool) -> Array:
+    """Room [mm] between a hub that stands out and the shank behind the blade's thin part; nan where the hub does not reach it."""
     f = setup.feature
-    if f.hub_diameter <= 0 or f.hub_height <= setup.blade.reach - f.depth:
-        return None
-    return (f.inner_diameter - f.hub_diameter) / 2.0 - SHANK_OVER
+    clear = (f.hub_diameter <= 0) | (f.hub_height <= tool.blade_reach - f.depth)
+    return np.where(clear, np.nan, (f.inner_diameter - f.hub_diameter) / 2.0 - SHANK_OVER)
 
 
-def _jaw_clearance(setup: FaceGrooveSetup) -> float | None:
-    """Room [mm] between jaws that stand out in front of the face and the blade's outer side; None where they stand back."""
+def _jaw_clearance(setup: FaceGrooveSetup) -> float:
+    """Room [mm] between jaws that stand out in front of the face and the blade's outer side; nan where they stand back."""
     f = setup.feature
     if f.jaw_diameter <= 0 or f.jaw_height <= 0:
-        return None
+        return float("nan")
     return (f.jaw_diameter - f.outer_diameter.target) / 2.0

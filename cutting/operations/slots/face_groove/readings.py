@@ -20,14 +20,14 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     """Results by name, in the order in which they are shown."""
     say = Shown(record)
     say.money(x)
-    say.life(x.lasting)
+    say.life(x)
     say.plain("outer_clearance", "room, outer wall", x.standing.outer, "length")
     say.plain("inner_clearance", "room, inner wall", x.standing.inner, "length")
     say.banded("cutting_force", "cutting force", x.cutting_force, "force", FORCE_BAND, "specific_force", "cutting_force")
     say.banded("feed_force", "against the plunge", max(s.push for s in x.strokes), "force", 0.4, "feed_force")
     say.banded("side_force", "side load", x.side_force, "force", 0.4, "feed_force")
     say.banded("down", "tip bends down", 1000 * x.down, "small_length", 0.4)
-    say.plain("engaged_time", "in cut", x.engaged, "duration")
+    say.plain("engaged_time", "in cut", x.engaged_time, "duration")
     say.plain("strokes", "strokes", float(len(x.strokes)), "count")
     say.plain("first_diameter", "first plunge at Ø", x.first_diameter, "length")
     say.plain("spindle_speed", "spindle speed, first plunge", x.strokes[0].spindle_speed, "spindle_speed")
@@ -39,7 +39,7 @@ def chip(x: Numbers) -> ChipVerdict:
     """The chip of the first plunge, in the slot at its deepest; turned across it has the whole groove."""
     setup = x.setup
     slot = setup.insert.width if setup.settings.way is Way.INWARDS else setup.feature.width.target
-    return slot_chip(setup.feed, x.feeds, setup.depth, max(slot, setup.insert.width), x.pressure, setup.work.material.ductility)
+    return slot_chip(float(x.feed), x.feeds, setup.depth, max(slot, setup.insert.width), float(x.pressure), setup.work.material.ductility)
 
 
 def passes(x: Numbers) -> tuple[Pass, ...]:

@@ -10,8 +10,7 @@ from cutting.errors import CuttingError, OutOfRange, require_between
 from cutting.operations.frame.fields import WORKHOLDING, Base, Field, Fields
 from cutting.operations.frame.setup import workholding_of
 from cutting.operations.slots.shared.checks import check_coolant, check_settings, check_tool, check_turns
-from cutting.operations.slots.shared.drive import real_feed, top_speed
-from cutting.operations.slots.shared.setup import NarrowSetup
+from cutting.operations.slots.shared.setup import SlotSetup
 from cutting.quantities.dimension import Dimension
 from cutting.tooling.blades import GrooveBlade, GrooveInsert
 
@@ -72,8 +71,8 @@ class FaceGrooveSettings:
     overhang: float | None = None
 
 
-@dataclass(frozen=True)
-class FaceGrooveSetup(NarrowSetup):
+@dataclass(frozen=True, kw_only=True)
+class FaceGrooveSetup(SlotSetup):
     """Everything about one groove in a face. `check` refuses what cannot be, naming the field."""
 
     feature: FaceGrooveFeature
@@ -85,26 +84,15 @@ class FaceGrooveSetup(NarrowSetup):
         return self.feature.depth
 
     @property
-    def feed(self) -> float:
-        return real_feed(self.machine, self.settings.feed_per_rev)
-
-    @property
-    def top_speed(self) -> float:
-        return top_speed(self.machine, self.settings.cutting_speed, self.feature.outer_diameter.target, self.settings.spindle_clamp)
-
-    @property
     def hand_fits(self) -> bool:
         """A right-hand blade curves with a groove that turns forward, a left-hand one with a reversed spindle."""
         return self.blade.hand == "N" or (self.blade.hand == "R") == (self.settings.spindle is Spindle.FORWARD)
 
-    def check(self) -> None:
-        """Raise `CuttingError` for the first input that cannot be."""
+    def check_case(self) -> None:
+        """Raise `CuttingError` for what cannot be with any tool."""
         f, s, m = self.feature, self.settings, self.machine
         check_turns(m)
         check_coolant(m, s.coolant)
-        check_tool(self.blade, self.insert, "face")
-        if self.insert.round_edge:
-            raise CuttingError("tool.insert", f"{self.insert.name} has a full radius; a face groove wants a straight edge.")
         require_between("feature.outer_diameter", f.outer_diameter.target, 5.0, m.swing, "mm (swing of the machine)")
         require_between("feature.width", f.width.target, 0.5, f.outer_diameter.target / 2.0, "mm, up to the centre")
         require_between("feature.depth", f.depth, 0.1, 200.0, "mm")
@@ -115,6 +103,13 @@ class FaceGrooveSetup(NarrowSetup):
         if 0 < f.jaw_diameter < f.outer_diameter.target:
             raise OutOfRange("feature.jaw_diameter", "the jaws stand in the groove.", f"at least {f.outer_diameter.target:g} mm")
         check_settings(s)
+
+    def check_tool(self) -> None:
+        """Raise `CuttingError` where the set-up's own tool cannot be used like this."""
+        f = self.feature
+        check_tool(self.blade, self.insert, "face")
+        if self.insert.round_edge:
+            raise CuttingError("tool.insert", f"{self.insert.name} has a full radius; a face groove wants a straight edge.")
         widest = f.width.nominal + (f.width.upper_deviation if f.width.upper_deviation is not None else 0.1)
         if self.insert.width > widest + 1e-9:
             raise OutOfRange("tool.insert", f"{self.insert.width:g} mm is wider than the groove.", f"at most {widest:g} mm")
@@ -159,7 +154,5 @@ def build(base: Base, insert: GrooveInsert, blade: GrooveBlade, given: dict[str,
     feature, settings = feature_of(given["feature"]), dict(given["settings"])
     way, spindle = Way(settings.pop("way", Way.INWARDS)), Spindle(settings.pop("spindle", Spindle.FORWARD))
     holding = workholding_of(given["holding"], 50.0, feature.outer_diameter.target)
-    return FaceGrooveSetup(
-        base.work, base.machine, insert, blade, feature, FaceGrooveSettings(way=way, spindle=spindle, **settings), holding, base.house,
-        base.batch, base.goal, base.skin,
-    )  # fmt: skip
+    chosen = FaceGrooveSettings(way=way, spindle=spindle, **settings)
+    return FaceGrooveSetup(insert=insert, blade=blade, feature=feature, settings=chosen, holding=holding, **vars(base))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from cutting.operations.frame.outcome import Warning
-from cutting.operations.slots.groove.numbers import Numbers, corners_left
+from cutting.operations.slots.groove.numbers import OPEN_BELOW, Numbers, corners_left
 from cutting.operations.slots.groove.setup import GrooveSetup, Way
 from cutting.operations.slots.shared.cautions import narrow_cautions
 
@@ -45,7 +45,9 @@ def cautions(x: Numbers) -> list[Warning]:
                 "note",
             )
         )
-    if s.way is Way.SIDE_BY_SIDE and any(r.move.kind == "plunge" and r.move.engaged < 0.95 * setup.insert.width for r in x.strokes):
+    if s.way is Way.SIDE_BY_SIDE and any(
+        move.kind == "plunge" and move.engaged < OPEN_BELOW * setup.insert.width for move in x.strokes.order
+    ):
         found.append(
             Warning(
                 "open_side",
@@ -62,7 +64,7 @@ def cautions(x: Numbers) -> list[Warning]:
                 "care",
             )
         )
-    if x.lasting.median_parts and setup.work.material.ductility > TOUGH and s.way is Way.RAMP:
+    if x.median_parts and setup.work.material.ductility > TOUGH and s.way is Way.RAMP:
         found.append(
             Warning("long_ramp", "Ramps make long chips in ductile metal: interrupt the feed, or roll with a full radius.", "note")
         )

@@ -9,10 +9,10 @@ from cutting.mechanics.deflection import Holding
 from cutting.operations.frame.change import Change, in_words, setting
 from cutting.operations.slots.groove.numbers import Numbers
 from cutting.operations.slots.groove.setup import GrooveSetup, Way
-from cutting.operations.slots.shared.otherwise import other_feeds_and_speeds, shorter_overhang, stronger_coolant
+from cutting.operations.slots.shared.otherwise import shorter_overhang, stronger_coolant
 from cutting.tooling.blades import GrooveInsert
 
-FEED_SHARES, SPEED_SHARES, LAYER_SHARES = (0.5, 0.7, 0.85, 1.2, 1.5), (0.7, 0.85, 1.15), (0.6, 0.8, 1.25, 1.6)
+LAYER_SHARES = (0.6, 0.8, 1.25, 1.6)
 
 
 def ways_open(insert: GrooveInsert) -> tuple[Way, ...]:
@@ -21,10 +21,9 @@ def ways_open(insert: GrooveInsert) -> tuple[Way, ...]:
 
 
 def changes(x: Numbers) -> Iterator[Change[GrooveSetup]]:
-    """Feed, speed, way, layers, overhang, dwell and holding."""
+    """Way, layers, overhang, dwell and holding."""
     setup = x.setup
     s = setup.settings
-    yield from other_feeds_and_speeds(setup, FEED_SHARES)
     yield from stronger_coolant(setup)
     for way in ways_open(setup.insert):
         if way is not s.way:
@@ -38,6 +37,11 @@ def changes(x: Numbers) -> Iterator[Change[GrooveSetup]]:
         yield Change(in_words("dwell one turn"), {"settings": {"dwell": 1.0}}, setup.with_settings(dwell=1.0))
     if not s.finish and s.way is not Way.ONE:
         yield Change(in_words("finish walls and floor"), {"settings": {"finish": True}}, setup.with_settings(finish=True))
+    yield from supported(setup)
+
+
+def supported(setup: GrooveSetup) -> Iterator[Change[GrooveSetup]]:
+    """A centre at the free end."""
     if setup.holding.style is Holding.CHUCK and not setup.inside:
         held = replace(setup, holding=replace(setup.holding, style=Holding.CHUCK_AND_CENTRE))
         yield Change(in_words("tailstock centre in"), {"holding": {"style": "chuck and centre"}}, held)

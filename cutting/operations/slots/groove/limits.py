@@ -4,18 +4,22 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+import numpy as np
+
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Read, Rule
 from cutting.operations.slots.groove.numbers import Numbers, corners_left
 from cutting.operations.slots.groove.setup import LAYER_MOST, Way
 from cutting.operations.slots.shared.rules import (
     BENDS_DOWN,
+    BOOK_SPEED,
     CORNER_RADIUS,
     CROWDING,
     DWELL,
     FINISH,
     JAW_GRIP,
     LIFE,
+    PLUNGE_FEED,
     SECURE,
     SIDE_BEND,
     SIDE_LOAD,
@@ -27,15 +31,14 @@ BAR_OVERHANG, BLADE_OVERHANG = 4.0, 1.25  # steel bar: Ã— its diameter; blade: Ã
 
 def _width(x: Numbers) -> Read:
     """One plunge is as wide as its insert: the drawing's limits less the insert's own tolerance."""
-    f, insert = x.setup.feature, x.setup.insert
-    return insert.width, f.narrowest + insert.width_tolerance, f.widest - insert.width_tolerance
+    f, tool = x.setup.feature, x.tool
+    return tool.width, f.narrowest + tool.width_tolerance, f.widest - tool.width_tolerance
 
 
 def _overhang(x: Numbers) -> Read:
-    blade = x.setup.blade
-    if blade.bar_diameter > 0:
-        return x.setup.overhang, None, BAR_OVERHANG * blade.bar_diameter
-    return x.setup.overhang, None, max(BLADE_OVERHANG * blade.height * blade.stiffness_share, x.setup.depth + 1.0)
+    tool = x.tool
+    blade = np.maximum(BLADE_OVERHANG * tool.height * tool.stiffness, x.setup.depth + 1.0)
+    return tool.overhang, None, np.where(tool.bar_diameter > 0, BAR_OVERHANG * tool.bar_diameter, blade)
 
 
 def _size(x: Numbers) -> Read:
@@ -43,30 +46,22 @@ def _size(x: Numbers) -> Read:
     return x.size_error, None, house.share_of_tolerance * tolerance if tolerance else house.rough_size_error
 
 
-def _sideways(x: Numbers) -> bool:
-    return any(stroke.move.sideways for stroke in x.strokes)
-
-
 RULES: tuple[Rule[Numbers], ...] = (
     Rule("reach", "reach", "length", Bound.UPPER, Severity.HARD, "machine-data",
          "The blade must reach the floor before its shoulder meets the surface, or a collar that stands beside the groove.",
-         lambda x: (x.setup.way_down, None, min(x.setup.blade.reach, x.setup.insert.reach))),
+         lambda x: (x.setup.way_down, None, x.tool.reach)),
     Rule("least_bore", "bore for this bar", "length", Bound.LOWER, Severity.HARD, "machine-data",
          "The bar with its edge must pass the bore.",
-         lambda x: (x.setup.feature.diameter, x.setup.blade.least_bore, None), (), lambda x: x.setup.inside),
+         lambda x: (x.setup.feature.diameter, x.tool.least_bore, None), (), lambda x: x.setup.inside),
     Rule("width_fit", "width in one plunge", "length", Bound.WINDOW, Severity.HARD, "iso-286",
          "One plunge leaves the insert's width: all of its tolerance must lie inside the groove's.", _width, (),
          lambda x: x.setup.settings.way is Way.ONE),
     replace(CORNER_RADIUS, applies=lambda x: x.setup.feature.corner_radius is not None and not corners_left(x.setup)),
-    Rule("plunge_feed", "feed for this width", "feed_per_rev", Bound.WINDOW, Severity.HARD, "common-practice",
-         "The window by the insert's width; stainless and heat-resistant metals take its lower half.",
-         lambda x: (x.setup.feed, *x.feeds)),
-    Rule("book_speed", "book window, speed", "cutting_speed", Bound.UPPER, Severity.HARD, "common-practice",
-         "Grooves run at 0.6 to 0.8 of the turning speed: both walls hold the heat.",
-         lambda x: (x.setup.settings.cutting_speed, 0.4 * x.lasting.book_high, x.lasting.book_high)),
+    PLUNGE_FEED,
+    BOOK_SPEED,
     Rule("layer_depth", "depth of a layer", "length", Bound.UPPER, Severity.HARD, "common-practice",
          "Sideways a grooving edge takes at most about 0.7 of its width.",
-         lambda x: (x.setup.layer, None, LAYER_MOST * x.setup.insert.width), (), _sideways),
+         lambda x: (x.setup.layer, None, LAYER_MOST * x.tool.width), (), lambda x: x.strokes.sideways.any()),
     SIDE_LOAD,
     Rule("bends_sideways", "blade leans sideways", "length", Bound.UPPER, Severity.HARD, "roark",
          "A cut sideways leans the blade until its front clears; too much of it makes the wall taper and the floor step.",

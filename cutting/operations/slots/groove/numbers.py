@@ -1,18 +1,24 @@
-"""The numbers of a groove: every stroke with its speed, seconds and forces; bending, springing, chatter, life and money."""
+"""The numbers of a groove, over one tool or many of one width: strokes with their forces, bending, springing, chatter, life."""
 
 from __future__ import annotations
 
+from collections import Counter
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
 from cutting.mechanics import blade, chatter, deflection, force
 from cutting.mechanics.kinematics import facing_time
+from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.slots.groove.moves import Move, moves_of
-from cutting.operations.slots.groove.setup import GrooveSetup, Way
-from cutting.operations.slots.shared.edge import Judged, Lasting, Paid, feeds_of, idle_seconds, lasting, paid, reaching_pressure
+from cutting.operations.slots.groove.setup import NOSE_SHARE, SIDE_FEED, GrooveSetup, Way
+from cutting.operations.slots.shared.cut import SlotCut, hardest, idle_seconds, lasting, leaning, paid
+from cutting.operations.slots.shared.drive import real_feed, top_speed
 from cutting.operations.slots.shared.face import corner_roughness
-from cutting.operations.slots.shared.written import held_torque, written_plunge
+from cutting.operations.slots.shared.slot_chip import slot_index
+from cutting.operations.slots.shared.tool import Array, Mask, SlotTool
+from cutting.operations.slots.shared.written import held_torque, write_plunge
 from cutting.operations.turned.part import beam_between
 from cutting.working import Silent
 
@@ -20,11 +26,15 @@ SIDE_FORM = 1.0  # Kform of a cut sideways: one wall of the slot is gone
 INSIDE_FORM = 1.2  # and inside (Tschätsch)
 STROKE_IDLE = 0.15  # s between two strokes, beside the rapid way (common practice)
 SECOND_TOOL = 1.0  # a full radius leaves its corners to a second tool: one more index
+OPEN_SIDE = 1.0 / 3.0  # of a plunge's push that goes to an open wall beside it (common practice)
+OPEN_BELOW = 0.95  # of the insert's width from which a plunge has both walls
+RAISED = 2.5  # × the feed sideways that a thin, rolled chip may take at most (common practice)
+ROUGH_FLOOR = (1.6, 3.2)  # Ra [µm] that a plunge leaves with a dwell of a turn, and without (common practice)
 
 
 @dataclass(frozen=True)
 class Stroke:
-    """A move with what it takes: seconds, 1/min, mm/rev, N."""
+    """One move of one tool with what it takes: seconds, 1/min, mm/rev, N."""
 
     move: Move
     seconds: float
@@ -32,97 +42,87 @@ class Stroke:
     feed: float
     thickness: float
     cutting_force: float
-    push: float  # against the feed in a plunge, towards the axis otherwise
+    push: float
     side_force: float
 
 
 @dataclass(frozen=True)
-class Numbers(Judged):
+class Strokes:
+    """The strokes of a groove, alike ones once: arrays (..., strokes); seconds, 1/min, m/min, mm/rev, mm, N."""
+
+    order: tuple[Move, ...]  # as they are taken
+    place: tuple[int, ...]  # of each in the arrays
+    count: Array
+    sideways: Mask
+    plunging: Mask
+    on_floor: Mask
+    seconds: Array
+    spindle_speed: Array
+    speed: Array  # at the larger end
+    feed: Array
+    thickness: Array
+    cutting_force: Array
+    push: Array  # against the feed in a plunge, towards the axis otherwise
+    side_force: Array
+
+    def taken(self) -> tuple[Stroke, ...]:
+        """The strokes of one tool in their order."""
+        columns = (self.seconds, self.spindle_speed, self.feed, self.thickness, self.cutting_force, self.push, self.side_force)
+        rows = np.stack([np.broadcast_to(np.ravel(one), len(self.count)) for one in columns], axis=-1)
+        return tuple(Stroke(move, *map(float, rows[k])) for move, k in zip(self.order, self.place, strict=True))
+
+
+@dataclass(frozen=True)
+class Numbers(SlotCut):
     """What limits and results read; forces N, lengths mm."""
 
-    setup: GrooveSetup
-    strokes: tuple[Stroke, ...]
-    feeds: tuple[float, float]
-    side_force: float
-    sideways: float
-    down: float
-    size_error: float
-    stable_width: float
-    power: float
-    available: float
-    torque: float
-    grip: float
-    roughness: float
-    pressure: float
-    lasting: Lasting
-    paid: Paid
-
-    @property
-    def cutting_force(self) -> float:
-        return max(stroke.cutting_force for stroke in self.strokes)
-
-    @property
-    def engaged(self) -> float:
-        return sum(stroke.seconds for stroke in self.strokes)
-
-    @property
-    def widest_plunge(self) -> float:
-        return max((s.move.engaged for s in self.strokes if not s.move.sideways and s.move.kind in ("plunge", "ridge")), default=0.0)
+    strokes: Strokes
+    size_error: Array
+    stable_width: Array
+    roughness: Array
+    push: Array  # of the hardest plunge
+    widest_plunge: float
 
 
-def numbers(setup: GrooveSetup, record: Silent) -> Numbers:
-    """Everything computed for a set-up. Raises `CuttingError`."""
-    setup.check()
-    work, machine, s, f = setup.work, setup.machine, setup.settings, setup.feature
-    strokes = tuple(_stroke(setup, move) for move in moves_of(setup))
-    written_plunge(setup, setup.feed, f.diameter, "a full plunge", record)
+def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: Silent) -> Numbers:
+    """Everything computed for tools as wide as the set-up's own, at speeds [m/min] and feeds [mm/rev]; arrays (..., 1)."""
+    work, machine, f = setup.work, setup.machine, setup.feature
+    real = real_feed(machine, feed)
+    strokes = _strokes(setup, tool, speed, feed, real)
+    write_plunge(setup, tool, real, f.diameter, "a full plunge", record)
     worn = setup.house.wear_factor
-    inertia = _second_moments(setup)
-    modulus = blade.STEEL_BLADE * setup.blade.stiffness_share
-    side = max(stroke.side_force for stroke in strokes)
-    plunges = [stroke for stroke in strokes if not stroke.move.sideways]
-    push = max((stroke.push for stroke in plunges), default=0.0)
+    side, cutting = over_passes(strokes.side_force), over_passes(strokes.cutting_force)
+    push = over_passes(np.where(strokes.sideways, 0.0, strokes.push))
     place = f.distance_from_chuck + f.width.target / 2.0
     beam = beam_between(setup.holding, machine, work, place, place, f.diameter)
     floor = f.diameter if setup.inside else f.floor.target
     give = float(beam.spring(f.diameter, max(floor, 0.5)).ravel()[0])
-    last = [stroke for stroke in strokes if stroke.move.kind == "floor"] or plunges or list(strokes)
-    error = float(
-        record(deflection.size_error, deflection=record(deflection.part_deflection, passive_force=last[-1].push, compliance=give))
-    )
-    kc = _specific(setup, setup.feed, blade.GROOVE_FORM)
-    share = push / max(max(stroke.cutting_force for stroke in strokes), 1e-9)
+    spring = record(deflection.part_deflection, passive_force=_last_push(strokes), compliance=give)
+    error = record(deflection.size_error, deflection=spring)
+    kc = _specific(setup, real, blade.GROOVE_FORM)
     slope = record(chatter.force_slope, specific_force=kc, force_exponent=work.material.force_exponent)
-    stable = float(record(chatter.stable_width, stiffness=1.0 / give, damping_ratio=chatter.DAMPING, force_slope=slope, mode_share=share))
-    speeds = np.array([stroke.spindle_speed for stroke in strokes])
-    powers = np.array([worn * stroke.cutting_force * _speed(setup, stroke) / 60_000.0 for stroke in strokes])
-    has = machine.spindle_power(speeds)
-    hardest = int(np.argmax(powers / np.maximum(has, 1e-9)))
-    engaged = sum(stroke.seconds for stroke in strokes)
-    mean_feed = sum(stroke.thickness * stroke.seconds for stroke in strokes) / engaged
-    holds = held_torque(machine, setup.house, float(speeds.max()), setup.holding.grip_diameter, record, setup.holding.grip_share)
-    lasts = lasting(
-        work, machine, setup.insert, setup.blade, setup.house, setup.goal, setup.batch, s.cutting_speed, mean_feed, engaged,
-        setup.depth, s.coolant, record, skin=setup.skin, interrupted=setup.holding.interrupted,
-    )  # fmt: skip
+    share = push / np.maximum(cutting, 1e-9)
+    stable = record(chatter.stable_width, stiffness=1.0 / give, damping_ratio=chatter.DAMPING, force_slope=slope, mode_share=share)
+    power, available = hardest(worn * strokes.cutting_force * strokes.speed / 60_000.0, machine.spindle_power(strokes.spindle_speed))
+    seconds = strokes.seconds * strokes.count
+    engaged = over_passes(seconds, np.add)
+    mean_feed = over_passes(strokes.thickness * seconds, np.add) / engaged
+    holds = held_torque(setup, over_passes(strokes.spindle_speed), setup.holding.grip_diameter, record, setup.holding.grip_share)
+    lasts = lasting(tool, speed, mean_feed, record)
+    sideways, down = leaning(tool, worn * side, worn * cutting)
+    feeds = (tool.feed_low, tool.feed_high)
+    slot = tool.width if setup.settings.way in (Way.ONE, Way.SIDE_BY_SIDE) else np.maximum(f.width.target, tool.width)
+    plunges = [move.engaged for move in strokes.order if move.kind in ("plunge", "ridge")]
     return Numbers(
-        setup,
-        strokes,
-        feeds_of(setup.insert, work),
-        side,
-        float(blade.side_bend(worn * side, setup.overhang, inertia[1], modulus)),
-        float(blade.side_bend(worn * max(stroke.cutting_force for stroke in strokes), setup.overhang, inertia[0], modulus)),
-        error,
-        stable,
-        float(powers[hardest]),
-        float(has[hardest]),
-        worn * max(stroke.cutting_force for stroke in strokes) * max(f.diameter, f.floor.target) / 2000.0,
-        holds,
-        _roughness(setup),
-        reaching_pressure(machine, s.coolant, setup.blade),
-        lasts,
-        paid(machine, setup.insert, setup.blade, engaged, _idle(setup, strokes), lasts.change_parts),
-    )
+        **paid(setup, tool, lasts, engaged, _idle(setup, strokes.order), record), **vars(lasts),
+        setup=setup, tool=tool, pressure=tool.pressure,
+        cutting_speed=np.asarray(speed, float), feed_set=np.asarray(feed, float), feed=real, feeds=feeds,
+        chip_index=slot_index(real, feeds, setup.depth, slot, tool.pressure, work.material.ductility),
+        cutting_force=cutting, side_force=side, sideways=sideways, down=down, power=power, available=available,
+        torque=worn * cutting * max(f.diameter, f.floor.target) / 2000.0, grip=holds,
+        strokes=strokes, size_error=np.asarray(error), stable_width=np.asarray(stable),
+        roughness=_roughness(setup, tool, speed, feed, real),        push=push, widest_plunge=max(plunges, default=0.0),
+    )  # fmt: skip
 
 
 def diameter_at(setup: GrooveSetup, depth: float) -> float:
@@ -130,84 +130,87 @@ def diameter_at(setup: GrooveSetup, depth: float) -> float:
     return setup.feature.diameter + (2.0 if setup.inside else -2.0) * depth
 
 
-def _spindle(setup: GrooveSetup, diameter: float) -> float:
-    return float(min(1000.0 * setup.settings.cutting_speed / (np.pi * diameter), setup.top_speed))
+def side_feed(setup: GrooveSetup, corner_radius: Any, feed: Any) -> Array:
+    """Feed sideways [mm/rev]: as set, or half as much again as the plunge, within what the corner [mm] stands."""
+    if setup.settings.side_feed:
+        return real_feed(setup.machine, setup.settings.side_feed)
+    usual = np.minimum(SIDE_FEED * np.asarray(feed), np.maximum(NOSE_SHARE * np.asarray(corner_radius), feed))
+    return real_feed(setup.machine, usual)
 
 
-def _speed(setup: GrooveSetup, stroke: Stroke) -> float:
-    """Cutting speed [m/min] at the larger end of a stroke."""
-    ends = (diameter_at(setup, stroke.move.depth), diameter_at(setup, stroke.move.to_depth))
-    return float(np.pi * max(ends) * stroke.spindle_speed / 1000.0)
+def _last_push(strokes: Strokes) -> Array:
+    """Push [N] of the stroke that leaves the size: the last along the floor, or the last plunge."""
+    last = np.flatnonzero(strokes.on_floor)
+    if not len(last):
+        last = np.flatnonzero(~strokes.sideways)
+    place = last[-1] if len(last) else strokes.push.shape[-1] - 1
+    return strokes.push[..., place : place + 1]
 
 
-def _specific(setup: GrooveSetup, thickness: float, form: float) -> float:
-    shape = form * (INSIDE_FORM / 1.0 if setup.inside and form == SIDE_FORM else 1.0)
-    return float(
-        force.specific_cutting_force(setup.work.specific_force_1, thickness, setup.work.material.force_exponent, form_factor=shape)
-    )
+def _specific(setup: GrooveSetup, thickness: Any, form: Any) -> Array:
+    shape = np.where(setup.inside & (np.asarray(form) == SIDE_FORM), INSIDE_FORM * np.asarray(form), form)
+    return force.specific_cutting_force(setup.work.specific_force_1, thickness, setup.work.material.force_exponent, form_factor=shape)
 
 
-def _stroke(setup: GrooveSetup, move: Move) -> Stroke:
-    if move.sideways:
-        return _sideways(setup, move)
-    feed = setup.feed if move.kind in ("plunge", "ridge") else 0.5 * (setup.feed + setup.side_feed)
-    if move.kind in ("wall", "floor"):  # a thin cut along the wall, with the corner
-        fc = _specific(setup, feed, SIDE_FORM) * feed * move.engaged
-        push = float(blade.plunge_force(fc, feed))
-        side = push if move.kind == "floor" else 0.0
-        n = _spindle(setup, max(diameter_at(setup, move.to_depth), diameter_at(setup, move.depth)))
-        return Stroke(move, 60.0 * move.length / (feed * n), n, feed, feed, fc, push, side)
-    start, end = diameter_at(setup, move.depth), diameter_at(setup, move.to_depth)
-    large, small = max(start, end), max(min(start, end), 1e-3)
-    n = _spindle(setup, large)
-    seconds = float(facing_time(large, small, setup.settings.cutting_speed, feed, setup.top_speed))
-    dwell = 60.0 * setup.settings.dwell / _spindle(setup, end) if move.dwell else 0.0
-    fc = _specific(setup, feed, blade.GROOVE_FORM) * feed * move.engaged
-    push = float(blade.plunge_force(fc, feed))
-    slant = float(blade.side_force(push, setup.insert.lead_angle))
-    # a plunge beside an open wall is held on one side only (common practice: a third of its push goes to the open side)
-    open_side = push / 3.0 if move.kind == "plunge" and move.engaged < 0.95 * setup.insert.width else 0.0
-    return Stroke(move, seconds + dwell, n, feed, feed, fc, push, slant + open_side)
+def _alike(moves: tuple[Move, ...]) -> tuple[list[Move], tuple[int, ...], Array]:
+    """Moves that cut alike once, the place of each among them, and how often it is taken."""
+    keys = [(m.kind, m.depth, m.to_depth, round(m.length, 9), round(m.engaged, 9), m.dwell) for m in moves]
+    known = {key: k for k, key in enumerate(dict.fromkeys(keys))}
+    counts = Counter(keys)
+    return [moves[keys.index(key)] for key in known], tuple(known[key] for key in keys), np.array([counts[key] for key in known], float)
 
 
-def _sideways(setup: GrooveSetup, move: Move) -> Stroke:
-    """A cut along the axis: a straight edge's flank, or a full radius, whose chip is thin and whose feed is raised for it."""
-    n = _spindle(setup, max(diameter_at(setup, move.depth), diameter_at(setup, move.to_depth)))
-    feed, angle = setup.side_feed, np.pi / 2.0
-    thickness = feed
-    if setup.settings.way is Way.ROUND:
-        radius = setup.insert.width / 2.0
-        reach = float(np.arccos(np.clip(1.0 - move.engaged / radius, -1.0, 1.0)))
-        thin = min(move.engaged / (radius * reach), 1.0)
-        feed = min(setup.side_feed / thin, 2.5 * setup.side_feed)
-        thickness, angle = feed * thin, reach / 2.0
-    area = feed * move.engaged
-    fc = _specific(setup, thickness, SIDE_FORM) * area
-    push = float(blade.plunge_force(fc, thickness))
-    seconds = 60.0 * move.length / (feed * n)
-    return Stroke(move, seconds, n, feed, thickness, fc, push * float(np.cos(angle)), push * float(np.sin(angle)))
+def _strokes(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, real: Array) -> Strokes:
+    order = moves_of(setup)
+    moves, place, count = _alike(order)
+    kinds = np.array([move.kind for move in moves])
+    sideways = np.array([move.sideways for move in moves], bool)
+    thin_cut = np.isin(kinds, ("wall", "floor"))
+    plunging = ~sideways & ~thin_cut
+    engaged, length = np.array([move.engaged for move in moves]), np.array([move.length for move in moves])
+    start = np.array([diameter_at(setup, move.depth) for move in moves])
+    end = np.array([diameter_at(setup, move.to_depth) for move in moves])
+    large, small = np.maximum(start, end), np.maximum(np.minimum(start, end), 1e-3)
+    top = top_speed(setup.machine, speed, setup.largest, setup.settings.spindle_clamp)
+    n = np.minimum(1000.0 * np.asarray(speed) / (np.pi * large), top)
+    across = side_feed(setup, tool.corner_radius, feed)
+    thin, angle = _rolled(setup, engaged) if setup.settings.way is Way.ROUND else (np.ones(len(moves)), np.full(len(moves), np.pi / 2.0))
+    rolled = np.minimum(across / thin, RAISED * across) if setup.settings.way is Way.ROUND else across
+    taken = np.where(sideways, rolled, np.where(thin_cut, 0.5 * (real + across), real))  # walls and floor along the corner
+    thickness = np.where(sideways, taken * thin, taken)
+    cutting = _specific(setup, thickness, np.where(plunging, blade.GROOVE_FORM, SIDE_FORM)) * taken * engaged
+    against = blade.plunge_force(cutting, thickness)
+    # a plunge beside an open wall is held on one side only
+    open_side = np.where((kinds == "plunge") & (engaged < OPEN_BELOW * tool.width), OPEN_SIDE * against, 0.0)
+    slant = blade.side_force(against, tool.lead_angle)
+    aside = np.where(plunging, slant + open_side, np.where(kinds == "floor", against, 0.0))
+    plunged = facing_time(large, small, speed, taken, top)
+    dwell = np.where([move.dwell for move in moves], 60.0 * setup.settings.dwell, 0.0)
+    at_floor = np.minimum(1000.0 * np.asarray(speed) / (np.pi * np.maximum(end, 1e-3)), top)
+    seconds = np.where(plunging, plunged + dwell / at_floor, 60.0 * length / (taken * n))
+    return Strokes(
+        order, place, count, sideways, plunging, kinds == "floor", seconds, n, np.pi * large * n / 1000.0, taken, thickness, cutting,
+        np.where(sideways, against * np.cos(angle), against), np.where(sideways, against * np.sin(angle), aside),
+    )  # fmt: skip
 
 
-def _second_moments(setup: GrooveSetup) -> tuple[float, float]:
-    """Second moments [mm⁴] in height and sideways: a blade's section, or an inside bar's round one."""
-    if setup.blade.bar_diameter > 0:
-        round_bar = float(deflection.round_second_moment(setup.blade.bar_diameter))
-        return round_bar, round_bar
-    upright, across = blade.blade_second_moments(setup.blade.thickness, setup.blade.height)
-    return float(upright), float(across)
+def _rolled(setup: GrooveSetup, engaged: Array) -> tuple[Array, Array]:
+    """Chip thickness over feed of a full radius at a depth of cut [mm], and the angle at which it pushes."""
+    radius = setup.insert.width / 2.0
+    reach = np.arccos(np.clip(1.0 - engaged / radius, -1.0, 1.0))
+    return np.minimum(engaged / (radius * reach), 1.0), reach / 2.0
 
 
-def _roughness(setup: GrooveSetup) -> float:
+def _roughness(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, real: Array) -> Array:
     """Ra [µm] of walls and floor: feed marks of the corner where they are finished, else what a plunge with dwell leaves."""
     if not setup.finished:
-        return 1.6 if setup.settings.dwell >= 1 else 3.2  # common practice
-    feed = 0.5 * (setup.feed + setup.side_feed)
-    return corner_roughness(feed, setup.insert.corner_radius, setup.settings.cutting_speed, setup.work)
+        return np.array([ROUGH_FLOOR[0] if setup.settings.dwell >= 1 else ROUGH_FLOOR[1]])
+    return corner_roughness(0.5 * (real + side_feed(setup, tool.corner_radius, feed)), tool.corner_radius, speed, setup.work)
 
 
-def _idle(setup: GrooveSetup, strokes: tuple[Stroke, ...]) -> float:
-    lifts = sum(1 for stroke in strokes if stroke.move.kind in ("plunge", "ridge", "wall"))
-    found = idle_seconds(setup.machine, setup.depth + 4.0, lifts) + STROKE_IDLE * len(strokes) + 60.0 * 60.0 / setup.machine.rapid_rate
+def _idle(setup: GrooveSetup, moves: tuple[Move, ...]) -> float:
+    lifts = sum(1 for move in moves if move.kind in ("plunge", "ridge", "wall"))
+    found = idle_seconds(setup.machine, setup.depth + 4.0, lifts) + STROKE_IDLE * len(moves) + 60.0 * 60.0 / setup.machine.rapid_rate
     left_over = setup.settings.way is Way.ROUND and _corners_left(setup)
     return found + (SECOND_TOOL * setup.machine.index_time + 4.0 if left_over else 0.0)
 

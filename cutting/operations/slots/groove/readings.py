@@ -14,21 +14,21 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     """Results by name, in the order in which they are shown."""
     say, setup = Shown(record), x.setup
     say.money(x)
-    say.life(x.lasting)
+    say.life(x)
     say.banded("size_error", "floor springs, on Ø", 1000 * x.size_error, "small_length", 0.4, "deflection", "size_error")
     say.plain("roughness", "finish Ra", x.roughness, "small_length", "model")
     say.banded("side_force", "side load", x.side_force, "force", 0.4, "feed_force")
     say.banded("cutting_force", "cutting force", x.cutting_force, "force", FORCE_BAND, "specific_force", "cutting_force")
-    push = max((s.push for s in x.strokes), default=0.0)
-    say.banded("feed_force", "against the plunge", push, "force", 0.4, "feed_force")
+    strokes = x.strokes.taken()
+    say.banded("feed_force", "against the plunge", max(one.push for one in strokes), "force", 0.4, "feed_force")
     say.banded("sideways", "blade leans", 1000 * x.sideways, "small_length", 0.4)
-    say.plain("engaged_time", "in cut", x.engaged, "duration")
-    say.plain("strokes", "strokes", float(len(x.strokes)), "count")
+    say.plain("engaged_time", "in cut", x.engaged_time, "duration")
+    say.plain("strokes", "strokes", float(len(strokes)), "count")
     say.plain("stable_width", "stable width of plunge", x.stable_width, "length", "model", "stable_width")
     if setup.settings.way is Way.ONE:
         tolerance = setup.insert.width_tolerance
         say.plain("width_after", f"width after, ± {tolerance:g}", setup.insert.width, "length")
-    say.plain("spindle_speed", "spindle speed, first stroke", x.strokes[0].spindle_speed, "spindle_speed")
+    say.plain("spindle_speed", "spindle speed, first stroke", strokes[0].spindle_speed, "spindle_speed")
     say.plain("cutting_speed", "speed at the surface", setup.settings.cutting_speed, "cutting_speed")
     return say.found
 
@@ -37,13 +37,13 @@ def chip(x: Numbers) -> ChipVerdict:
     """The chip of the stroke that clears the most: in a slot, or open to one side; a rolled full radius makes it thin and short."""
     setup = x.setup
     slot = setup.insert.width if setup.settings.way in (Way.ONE, Way.SIDE_BY_SIDE) else max(setup.feature.width.target, setup.insert.width)
-    return slot_chip(setup.feed, x.feeds, setup.depth, slot, x.pressure, setup.work.material.ductility)
+    return slot_chip(float(x.feed), x.feeds, setup.depth, slot, float(x.pressure), setup.work.material.ductility)
 
 
 def passes(x: Numbers) -> tuple[Pass, ...]:
     """Every stroke as a pass."""
     said = chip(x)
-    return tuple(_pass(x, k + 1, stroke, said) for k, stroke in enumerate(x.strokes))
+    return tuple(_pass(x, k + 1, stroke, said) for k, stroke in enumerate(x.strokes.taken()))
 
 
 def _pass(x: Numbers, number: int, stroke: Stroke, said: ChipVerdict) -> Pass:
@@ -59,7 +59,7 @@ def _pass(x: Numbers, number: int, stroke: Stroke, said: ChipVerdict) -> Pass:
         stroke.seconds,
         said,
         stroke.push,
-        x.size_error,
+        float(x.size_error),
     )
 
 

@@ -10,8 +10,7 @@ from cutting.errors import CuttingError, OutOfRange, require_between
 from cutting.operations.frame.fields import WORKHOLDING, Base, Field, Fields
 from cutting.operations.frame.setup import workholding_of
 from cutting.operations.slots.shared.checks import check_coolant, check_settings, check_tool, check_turns
-from cutting.operations.slots.shared.drive import real_feed, top_speed
-from cutting.operations.slots.shared.setup import NarrowSetup
+from cutting.operations.slots.shared.setup import SlotSetup
 from cutting.quantities.dimension import Dimension
 from cutting.tooling.blades import GrooveBlade, GrooveInsert
 from cutting.workpiece.ring_grooves import STANDARDS, standard_groove
@@ -99,8 +98,8 @@ class GrooveSettings:
     centre_height: float = 0.0
 
 
-@dataclass(frozen=True)
-class GrooveSetup(NarrowSetup):
+@dataclass(frozen=True, kw_only=True)
+class GrooveSetup(SlotSetup):
     """Everything about one groove. `check` refuses what cannot be, naming the field."""
 
     feature: GrooveFeature
@@ -126,17 +125,6 @@ class GrooveSetup(NarrowSetup):
         return max([self.depth, *((d - f.floor.target) / 2.0 for d in beside)])
 
     @property
-    def feed(self) -> float:
-        """The plunge feed that the machine has [mm/rev]."""
-        return real_feed(self.machine, self.settings.feed_per_rev)
-
-    @property
-    def side_feed(self) -> float:
-        """Feed sideways [mm/rev]: as set, or half as much again as the plunge, within what the corner stands."""
-        usual = max(min(SIDE_FEED * self.settings.feed_per_rev, NOSE_SHARE * self.insert.corner_radius), self.settings.feed_per_rev)
-        return real_feed(self.machine, self.settings.side_feed or usual)
-
-    @property
     def layer(self) -> float:
         """Depth of a layer that is cut sideways [mm]."""
         share = ROUND_LAYER if self.settings.way is Way.ROUND else LAYER_SHARE
@@ -148,16 +136,15 @@ class GrooveSetup(NarrowSetup):
         return self.settings.finish and self.settings.way is not Way.ONE
 
     @property
-    def top_speed(self) -> float:
-        largest = self.feature.floor.target if self.inside else self.feature.diameter
-        return top_speed(self.machine, self.settings.cutting_speed, largest, self.settings.spindle_clamp)
+    def largest(self) -> float:
+        """The largest diameter that is cut [mm]."""
+        return self.feature.floor.target if self.inside else self.feature.diameter
 
-    def check(self) -> None:
-        """Raise `CuttingError` for the first input that cannot be."""
+    def check_case(self) -> None:
+        """Raise `CuttingError` for what cannot be with any tool."""
         f, s, m = self.feature, self.settings, self.machine
         check_turns(m)
         check_coolant(m, s.coolant)
-        check_tool(self.blade, self.insert, f.where.value)
         require_between("feature.diameter", f.diameter, 2.0, m.swing, "mm (swing of the machine)")
         out = f.floor.target > f.diameter
         if out != self.inside:
@@ -173,6 +160,11 @@ class GrooveSetup(NarrowSetup):
         for name, low, high in (("side_feed", 0.005, 1.0), ("side_depth", 0.02, 20.0)):
             if (value := getattr(s, name)) is not None:
                 require_between(f"settings.{name}", value, low, high, "mm")
+
+    def check_tool(self) -> None:
+        """Raise `CuttingError` where the set-up's own tool cannot be used like this."""
+        f, s = self.feature, self.settings
+        check_tool(self.blade, self.insert, f.where.value)
         if s.way is Way.ROUND and not self.insert.round_edge:
             raise CuttingError(
                 "settings.way", f"a round path needs an insert with a full radius; {self.insert.name} has {self.insert.corner_radius:g} mm."
@@ -220,9 +212,8 @@ def build(base: Base, insert: GrooveInsert, blade: GrooveBlade, given: dict[str,
     out = feature.distance_from_chuck + feature.width.target + 10.0
     holding = workholding_of(given["holding"], out, feature.diameter)
     return GrooveSetup(
-        base.work, base.machine, insert, blade, feature, GrooveSettings(way=way, **settings), holding, base.house, base.batch, base.goal,
-        base.skin,
-    )  # fmt: skip
+        insert=insert, blade=blade, feature=feature, settings=GrooveSettings(way=way, **settings), holding=holding, **vars(base)
+    )
 
 
 def feature_of(values: dict[str, Any]) -> GrooveFeature:

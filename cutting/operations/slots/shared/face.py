@@ -2,11 +2,16 @@
 
 from __future__ import annotations
 
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
 from cutting.mechanics import finish
 from cutting.workpiece.materials import Work
 
+Array = NDArray[np.float64]
 
-def corner_roughness(feed: float, corner_radius: float, cutting_speed: float, work: Work) -> float:
+
+def corner_roughness(feed: ArrayLike, corner_radius: ArrayLike, cutting_speed: ArrayLike, work: Work) -> Array:
     """Ra [µm] of a wall along which a corner of a radius [mm] is fed [mm/rev] at a speed [m/min], with the metal's built-up edge."""
     peak = finish.feed_mark_height(feed, corner_radius)
-    return float(finish.arithmetic_roughness(peak, finish.finish_factor(cutting_speed, work.material.ductility)))
+    return finish.arithmetic_roughness(peak, finish.finish_factor(cutting_speed, work.material.ductility))

@@ -1,26 +1,13 @@
-"""Changes that every narrow cut can try: feed, speed, a shorter overhang, more coolant, another tool of the crib."""
+"""Changes that every narrow cut can try beside feed and speed: a shorter overhang, more coolant, another tool of the crib."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator
 from dataclasses import replace
 from typing import Any
 
 from cutting.operations.frame.change import Change, in_words, setting
 from cutting.tooling.blades import GrooveBlade, NarrowStock
-
-SPEED_SHARES = (0.7, 0.85, 1.15)
-
-
-def other_feeds_and_speeds(setup: Any, feed_shares: Sequence[float], label: str = "feed") -> Iterator[Change[Any]]:
-    """The same cut with less and more of both."""
-    s = setup.settings
-    for share in feed_shares:
-        feed = round(max(s.feed_per_rev * share, 0.01), 3)
-        yield setting("feed_per_rev", label, s.feed_per_rev, feed, "feed_per_rev", setup.with_settings(feed_per_rev=feed))
-    for share in SPEED_SHARES:
-        speed = float(round(s.cutting_speed * share))
-        yield setting("cutting_speed", "speed", s.cutting_speed, speed, "cutting_speed", setup.with_settings(cutting_speed=speed))
 
 
 def shorter_overhang(setup: Any, label: str = "overhang") -> Iterator[Change[Any]]:

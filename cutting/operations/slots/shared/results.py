@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from cutting.operations.frame.outcome import Value, shown
-from cutting.operations.frame.rule import Numbers
-from cutting.operations.slots.shared.edge import Lasting
 from cutting.working import Recorder
 
 LIFE_BAND, FORCE_BAND = 2.0, 0.25
@@ -20,28 +20,39 @@ class Shown:
     def _keep(self, value: Value) -> None:
         self.found[value.name] = value
 
-    def plain(self, name: str, label: str, value: float, kind: str, honesty: str = "exact", *trail: str) -> None:
+    def plain(self, name: str, label: str, value: Any, kind: str, honesty: str = "exact", *trail: str) -> None:
         """A number without a band of its own."""
         self._keep(shown(name, label, value, kind, honesty, None, self.record.trail(*trail)))
 
-    def banded(self, name: str, label: str, value: float, kind: str, share: float, *trail: str) -> None:
+    def banded(self, name: str, label: str, value: Any, kind: str, share: float, *trail: str) -> None:
         """A model's number with its band to both sides."""
         self._keep(shown(name, label, value, kind, "model", (value * (1 - share), value * (1 + share)), self.record.trail(*trail)))
 
-    def halved(self, name: str, label: str, value: float, kind: str) -> None:
+    def halved(self, name: str, label: str, value: Any, kind: str) -> None:
         """A number of tool life: a factor of two either way."""
         trail = self.record.trail("tool_life", "weibull_shape")
         self._keep(shown(name, label, value, kind, "model", (value / LIFE_BAND, value * LIFE_BAND), trail))
 
-    def money(self, x: Numbers) -> None:
+    def money(self, x: Any) -> None:
         """Seconds and money of the operation."""
         share = x.edge_cost / x.change_parts
-        self._keep(shown("operation_time", "this operation", x.seconds, "duration", "model", (0.97 * x.seconds, 1.05 * x.seconds)))
-        self._keep(shown("operation_cost", "cost", x.cost, "money", "model", (x.cost - share / 2, x.cost + share)))
+        self._keep(
+            shown(
+                "operation_time",
+                "this operation",
+                x.operation_time,
+                "duration",
+                "model",
+                (0.97 * x.operation_time, 1.05 * x.operation_time),
+            )
+        )
+        self._keep(
+            shown("operation_cost", "cost", x.operation_cost, "money", "model", (x.operation_cost - share / 2, x.operation_cost + share))
+        )
 
-    def life(self, lasts: Lasting) -> None:
+    def life(self, x: Any) -> None:
         """How long an edge lasts, and how surely."""
-        self.halved("median_parts", "edge lasts, pieces", lasts.median_parts, "count")
-        self.halved("change_parts", "change edge every", lasts.change_parts, "count")
-        self.halved("tool_life", "life in cut", lasts.tool_life, "life")
-        self.plain("secure", "secure", 100 * lasts.secure, "share", "rule", "weibull_shape")
+        self.halved("median_parts", "edge lasts, pieces", x.median_parts, "count")
+        self.halved("change_parts", "change edge every", x.change_parts, "count")
+        self.halved("tool_life", "life in cut", x.tool_life, "life")
+        self.plain("secure", "secure", 100 * x.secure, "share", "rule", "weibull_shape")

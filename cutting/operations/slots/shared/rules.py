@@ -19,13 +19,13 @@ BENDS_DOWN: Rule[Any] = Rule(
 SIDE_LOAD: Rule[Any] = Rule(
     "side_load", "side load on the seat", "force", Bound.UPPER, Severity.HARD, "common-practice",
     "A screw-clamped seat holds an edge against a cut sideways; one that only grips lets it tip and fly.",
-    lambda x: (x.setup.house.wear_factor * x.side_force, None, x.setup.blade.side_rating(x.setup.insert.width)),
+    lambda x: (x.setup.house.wear_factor * x.side_force, None, x.tool.side_rating),
     ("feed_force",), lambda x: x.side_force > 0,
 )  # fmt: skip
 CORNER_RADIUS: Rule[Any] = Rule(
     "corner_radius", "corner radius", "length", Bound.UPPER, Severity.HARD, "common-practice",
     "The insert's corner stays in the groove's corner; a ring or seal must not sit on it.",
-    lambda x: (x.setup.insert.corner_radius, None, x.setup.feature.corner_radius), (),
+    lambda x: (x.tool.corner_radius, None, x.setup.feature.corner_radius), (),
     lambda x: x.setup.feature.corner_radius is not None,
 )  # fmt: skip
 SPINDLE_POWER: Rule[Any] = Rule(
@@ -43,6 +43,18 @@ FINISH: Rule[Any] = Rule(
     "What the drawing asks for on walls and floor.",
     lambda x: (x.roughness, None, x.setup.feature.roughness), (), lambda x: x.setup.feature.roughness is not None,
 )  # fmt: skip
+PLUNGE_FEED: Rule[Any] = Rule(
+    "plunge_feed", "feed for this width", "feed_per_rev", Bound.WINDOW, Severity.HARD, "common-practice",
+    "The window by the insert's width; stainless and heat-resistant metals take its lower half.", lambda x: (x.feed, *x.feeds),
+)  # fmt: skip
+BOOK_SPEED: Rule[Any] = Rule(
+    "book_speed", "book window, speed", "cutting_speed", Bound.UPPER, Severity.HARD, "common-practice",
+    "Grooves run at 0.6 to 0.8 of the turning speed: both walls hold the heat.", lambda x: (x.cutting_speed, x.book_low, x.book_high),
+)  # fmt: skip
+REACH: Rule[Any] = Rule(
+    "reach", "reach", "length", Bound.UPPER, Severity.HARD, "machine-data",
+    "The blade must reach the floor before its shoulder meets the face.", lambda x: (x.setup.depth, None, x.tool.reach),
+)  # fmt: skip
 DWELL: Rule[Any] = Rule(
     "dwell", "dwell at the floor, turns", "number", Bound.UPPER, Severity.SOFT, "common-practice",
     "One to two turns round the floor off; longer only rubs, work-hardens and wears.",
@@ -51,7 +63,7 @@ DWELL: Rule[Any] = Rule(
 CROWDING: Rule[Any] = Rule(
     "crowding", "slot depth over width", "number", Bound.UPPER, Severity.SOFT, "common-practice",
     "In a deep narrow slot the chips crowd; coolant through the tool lets it be deeper.",
-    lambda x: (x.setup.depth / x.setup.insert.width, None, deepest_slot(x.pressure)),
+    lambda x: (x.setup.depth / x.tool.width, None, deepest_slot(x.pressure)),
 )  # fmt: skip
 LIFE: Rule[Any] = Rule(
     "life", "life, pieces per edge", "count", Bound.LOWER, Severity.SOFT, "taylor-1907",

@@ -1,38 +1,39 @@
-"""`NarrowSetup`: what every set-up of a narrow edge in a held part carries; a kind adds its feature and settings."""
+"""`SlotSetup`: what every set-up of a narrow edge in a held part carries; a kind adds its feature and settings."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
-from typing import Any, Self
+from dataclasses import dataclass
 
-from cutting.machine.machines import Machine
-from cutting.operations.frame.setup import Batch, Goal, HouseRules, Skin, Workholding
+from cutting.operations.frame.setup import BaseSetup
 from cutting.tooling.blades import GrooveBlade, GrooveInsert
-from cutting.workpiece.materials import Work
 
 
-@dataclass(frozen=True)
-class NarrowSetup:
-    """Work, machine and tool, what the drawing says, what the user sets, and the shop's rules for it."""
+@dataclass(frozen=True, kw_only=True)
+class SlotSetup(BaseSetup):
+    """A set-up whose tool is an insert in a blade, bar or head."""
 
-    work: Work
-    machine: Machine
     insert: GrooveInsert
     blade: GrooveBlade
-    feature: Any
-    settings: Any
-    holding: Workholding = field(default_factory=Workholding)
-    house: HouseRules = field(default_factory=HouseRules)
-    batch: Batch = field(default_factory=Batch)
-    goal: Goal = Goal.CHEAPEST
-    skin: Skin = Skin.CLEAN
-    operation: str = ""
-
-    def with_settings(self, **changes: Any) -> Self:
-        """The same set-up with other settings."""
-        return replace(self, settings=replace(self.settings, **changes))
 
     @property
     def overhang(self) -> float:
         """How far the tool stands out [mm]: as set, or its own."""
         return float(self.settings.overhang or self.blade.overhang)
+
+    @property
+    def depth(self) -> float:
+        """How deep the edge goes in its slot [mm]."""
+        raise NotImplementedError
+
+    def check(self) -> None:
+        """Raise `CuttingError` for the first input that cannot be."""
+        self.check_case()
+        self.check_tool()
+
+    def check_case(self) -> None:
+        """Raise `CuttingError` for what cannot be with any tool."""
+        raise NotImplementedError
+
+    def check_tool(self) -> None:
+        """Raise `CuttingError` where the set-up's own tool cannot be used like this."""
+        raise NotImplementedError

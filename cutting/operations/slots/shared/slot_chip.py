@@ -3,8 +3,12 @@
 from __future__ import annotations
 
 import numpy as np
+from numpy.typing import ArrayLike, NDArray
 
 from cutting.operations.frame.outcome import ChipVerdict
+
+Array = NDArray[np.float64]
+Window = tuple[ArrayLike, ArrayLike]  # least and largest feed, mm/rev
 
 COMPRESSION = 2.2  # chip thickness after over before the cut, ductile steel (common practice)
 SHAPES = {
@@ -17,28 +21,42 @@ SHAPES = {
 DEEP, DEEP_WITH_JET = 6.0, 9.0  # depth over width from which chips crowd (common practice)
 
 
-def deepest_slot(pressure: float) -> float:
+def deepest_slot(pressure: ArrayLike) -> Array:
     """Depth over width from which chips crowd in a slot, by the coolant [bar] that reaches its edge (common practice)."""
-    return DEEP_WITH_JET if pressure >= 20 else DEEP
+    return np.where(np.asarray(pressure) >= 20, DEEP_WITH_JET, DEEP)
 
 
-def slot_chip(feed: float, window: tuple[float, float], depth: float, width: float, pressure: float, ductility: float) -> ChipVerdict:
-    """The chip at a feed [mm/rev] inside or outside its window, `depth` [mm] in a slot of `width` [mm], coolant [bar].
+def slot_index(feed: ArrayLike, window: Window, depth: float, width: ArrayLike, pressure: ArrayLike, ductility: float) -> Array:
+    """Chip index 0 to 100 at a feed [mm/rev] inside or outside its window, `depth` [mm] in a slot of `width` [mm], coolant [bar].
 
-    Form class by ISO 3685, annex G (from memory); crowding by depth over width is common practice.
+    Crowding by depth over width is common practice.
     """
-    middle, half = sum(window) / 2.0, max((window[1] - window[0]) / 2.0, 1e-9)
-    place = abs(feed - middle) / half
-    crowded = max(0.0, depth / width - deepest_slot(pressure)) * 5.0 * (0.4 + ductility)
-    index = float(np.clip(np.interp(place, [0, 0.6, 1.0, 1.5], [96, 90, 68, 25]) - crowded, 0, 100))
+    index = np.interp(np.abs(_place(feed, window)), [0, 0.6, 1.0, 1.5], [96, 90, 68, 25])
+    return np.clip(index - _crowded(depth, width, pressure, ductility), 0, 100)
+
+
+def _place(feed: ArrayLike, window: Window) -> Array:
+    """Where a feed stands in its window: −1 and 1 at its ends."""
+    low, high = np.asarray(window[0], float), np.asarray(window[1], float)
+    return (np.asarray(feed) - (low + high) / 2.0) / np.maximum((high - low) / 2.0, 1e-9)
+
+
+def _crowded(depth: float, width: ArrayLike, pressure: ArrayLike, ductility: float) -> Array:
+    return np.maximum(0.0, depth / np.asarray(width) - deepest_slot(pressure)) * 5.0 * (0.4 + ductility)
+
+
+def slot_chip(feed: float, window: Window, depth: float, width: float, pressure: float, ductility: float) -> ChipVerdict:
+    """The chip of one set-up in words. Form class by ISO 3685, annex G (from memory)."""
+    place = float(_place(feed, window))
     brittle = ductility < 0.35
-    if place > 1.0 and feed < middle and not brittle:
+    if place < -1.0 and not brittle:
         said = "strings"
-    elif crowded >= 25:
+    elif float(_crowded(depth, width, pressure, ductility)) >= 25:
         said = "crowds"
-    elif place > 1.0 and feed > middle:
+    elif place > 1.0:
         said = "packs"
     else:
         said = "crumbles" if brittle else "rolled"
     code, form, length, verdict, why = SHAPES[said]
+    index = float(slot_index(feed, window, depth, width, pressure, ductility))
     return ChipVerdict(form, length, code, verdict, index, feed, COMPRESSION * feed, None, None, 0.0, 15.0, why)

@@ -6,18 +6,20 @@ from typing import Any
 
 import numpy as np
 
-from cutting.machine.machines import Machine
 from cutting.mechanics import blade, force, grip
-from cutting.operations.frame.setup import HouseRules
-from cutting.working import Silent
+from cutting.operations.slots.shared.setup import SlotSetup
+from cutting.operations.slots.shared.tool import Array, SlotTool
+from cutting.working import Recorder, Silent
 
 
-def written_plunge(setup: Any, feed: float, diameter: float, where: str, record: Silent) -> float:
-    """Plunge force [N] of the sharp edge at a feed [mm/rev]; power and torque at a diameter [mm] are written beside it.
+def write_plunge(setup: SlotSetup, tool: SlotTool, feed: Any, diameter: float, where: str, record: Silent) -> None:
+    """Write down the forces of the sharp edge at a feed [mm/rev], with power and torque at a diameter [mm].
 
     A slanted edge's chip is thinner than the feed by the cosine of its lead angle, and as much wider.
     """
-    material, thickness = setup.work.material, feed * float(np.cos(np.radians(setup.insert.lead_angle)))
+    if not isinstance(record, Recorder):
+        return
+    material, thickness = setup.work.material, feed * np.cos(np.radians(tool.lead_angle))
     kc = record(
         force.specific_cutting_force,
         specific_force_1=setup.work.specific_force_1,
@@ -28,20 +30,18 @@ def written_plunge(setup: Any, feed: float, diameter: float, where: str, record:
         form_factor=blade.GROOVE_FORM,
         note=f"{where}; kc1.1 and mc of {material.name}",
     )
-    fc = record(force.cutting_force, specific_force=kc, chip_area=feed * setup.insert.width)
-    push = float(record(blade.plunge_force, cutting_force=fc, chip_thickness=thickness, note="measured on E295, carried over"))
+    fc = record(force.cutting_force, specific_force=kc, chip_area=feed * tool.width)
+    record(blade.plunge_force, cutting_force=fc, chip_thickness=thickness, note="measured on E295, carried over")
     record(force.cutting_power, cutting_force=fc, cutting_speed=setup.settings.cutting_speed)
     record(force.torque, cutting_force=setup.house.wear_factor * fc, diameter=diameter, note="for the worn edge")
-    return push
 
 
-def held_torque(
-    machine: Machine, house: HouseRules, spindle_speed: float, grip_diameter: float | None, record: Silent, share: float = 1.0
-) -> float:
+def held_torque(setup: SlotSetup, spindle_speed: Array, grip_diameter: float | None, record: Silent, share: float = 1.0) -> Array:
     """Torque [N·m] that the jaws hold at a spindle speed [1/min]; 0 where no jaws grip. `share` is of the machine's jaw force."""
+    machine, house = setup.machine, setup.house
     if machine.jaw_force <= 0:
-        return 0.0
-    return float(
+        return np.zeros_like(spindle_speed)
+    return np.asarray(
         record(
             grip.grip_torque,
             friction=house.jaw_friction,

@@ -3,29 +3,30 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
 
 from cutting.operations.frame.change import Change, in_words
-from cutting.operations.frame.model import Model
-from cutting.operations.slots.shared.otherwise import other_blades, other_feeds_and_speeds, stronger_coolant
+from cutting.operations.frame.model import SILENT, Model, Readings
+from cutting.operations.frame.over_passes import plain_floats
+from cutting.operations.slots.shared.cut import plain
+from cutting.operations.slots.shared.otherwise import other_blades, stronger_coolant
+from cutting.operations.slots.shared.tool import single_tool
 from cutting.operations.slots.trepan.limits import RULES
 from cutting.operations.slots.trepan.numbers import Numbers, numbers
 from cutting.operations.slots.trepan.readings import cautions, chip, passes, results, scene
 from cutting.operations.slots.trepan.setup import Cartridges, TrepanSetup
-from cutting.operations.turned.over_passes import plain_floats
 from cutting.tooling.blades import GrooveBlade
 
 POINTS = 25
 
 
 def changes(x: Numbers) -> Iterator[Change[TrepanSetup]]:
-    """Feed, speed, arrangement of the cartridges."""
+    """Coolant, arrangement of the cartridges."""
     setup = x.setup
     s = setup.settings
-    yield from other_feeds_and_speeds(setup, (0.6, 0.8, 1.25, 1.5), "feed per edge")
     yield from stronger_coolant(setup)
     if setup.blade.cartridges > 1:
         other = Cartridges.TWO if s.cartridges is Cartridges.SAME else Cartridges.SAME
@@ -38,7 +39,13 @@ def _standing(head: GrooveBlade) -> dict[str, Any]:
 
 
 MODEL: Model[Numbers] = Model(
-    numbers, RULES, changes, results, passes, chip, cautions, scene, lambda x, crib: other_blades(x.setup, crib, "head", _standing)
+    single_tool,
+    numbers,
+    RULES,
+    changes,
+    Readings(results, passes, chip, cautions, scene),
+    lambda x, crib: other_blades(x.setup, crib, "head", _standing),
+    read_as=plain,
 )
 
 
@@ -59,10 +66,6 @@ def explore(setup: TrepanSetup) -> OverRings:
     now = setup.feature.diameter
     low = max(2.0 * setup.ring_width + 4.0, 0.55 * now)
     diameters = np.linspace(low, 1.45 * now, POINTS)
-    found = [MODEL.quickly(replace(setup, feature=replace(setup.feature, diameter=float(d)))) for d in diameters]
-
-    def series(name: str) -> tuple[float, ...]:
-        return plain_floats([getattr(one, name) for one in found])
-
-    outer = plain_floats([one.setup.outer_diameter for one in found])
-    return OverRings(outer, series("torque"), series("solid_torque"), series("power"), series("solid_power"), series("available"))
+    x = numbers(setup, single_tool(setup), setup.settings.cutting_speed, setup.settings.feed_per_rev, SILENT, diameters)
+    series = (x.outer_diameter, x.torque, x.solid_torque, x.power, x.solid_power, x.available)
+    return OverRings(*(plain_floats(np.broadcast_to(one, diameters.shape)) for one in series))

@@ -6,22 +6,19 @@ from dataclasses import replace
 
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Rule
-from cutting.operations.slots.shared.rules import BENDS_DOWN, LIFE, SECURE, SIDE_BEND, SPINDLE_POWER
+from cutting.operations.slots.shared.rules import BENDS_DOWN, BOOK_SPEED, LIFE, PLUNGE_FEED, REACH, SECURE, SIDE_BEND, SPINDLE_POWER
 from cutting.operations.slots.trepan.numbers import Numbers
 
 RULES: tuple[Rule[Numbers], ...] = (
-    Rule("reach", "reach", "length", Bound.UPPER, Severity.HARD, "machine-data",
-         "The cartridges must reach through before the head meets the plate.",
-         lambda x: (x.setup.depth, None, min(x.setup.blade.reach, x.setup.insert.reach))),
+    replace(REACH, why="The cartridges must reach through before the head meets the plate."),
     Rule("head_range", "Ø that the head cuts", "length", Bound.WINDOW, Severity.HARD, "iso-13399",
          "Cartridges are set between the head's least and largest diameter (DCN to DCX); their curve is made for it.",
-         lambda x: (x.setup.outer_diameter, x.setup.blade.head_low, x.setup.blade.head_high)),
-    Rule("plunge_feed", "feed per edge", "feed_per_rev", Bound.WINDOW, Severity.HARD, "common-practice",
-         "Seven tenths of an outside groove's window, for each edge that shares the feed.",
-         lambda x: (x.setup.feed / x.setup.effective_edges, *x.feeds)),
-    Rule("book_speed", "book window, speed", "cutting_speed", Bound.UPPER, Severity.HARD, "common-practice",
-         "Slower than an outside groove: ring and chips hold the heat.",
-         lambda x: (x.setup.settings.cutting_speed, 0.4 * x.lasting.book_high, x.lasting.book_high)),
+         lambda x: (x.outer_diameter, x.tool.head_low, x.tool.head_high)),
+    replace(
+        PLUNGE_FEED, label="feed per edge", why="Seven tenths of an outside groove's window, for each edge that shares the feed.",
+        read=lambda x: (x.feed / x.setup.effective_edges, *x.feeds),
+    ),
+    replace(BOOK_SPEED, why="Slower than an outside groove: ring and chips hold the heat."),
     SPINDLE_POWER,
     Rule("bends_sideways", "cartridge leans", "length", Bound.UPPER, Severity.HARD, "roark",
          "One edge is pushed aside by its own chip; two on one radius hold each other.",
@@ -29,8 +26,8 @@ RULES: tuple[Rule[Numbers], ...] = (
     replace(BENDS_DOWN, label="cartridge bends back"),
     Rule("changer_mass", "mass for the tool changer", "mass", Bound.UPPER, Severity.HARD, "machine-data",
          "A head that the changer cannot carry is loaded by hand, with a helper or a hoist.",
-         lambda x: (x.setup.blade.mass, None, x.setup.machine.changer_mass), (),
-         lambda x: x.setup.machine.changer_mass > 0 and x.setup.blade.mass > 0),
+         lambda x: (x.tool.mass, None, x.setup.machine.changer_mass), (),
+         lambda x: (x.setup.machine.changer_mass > 0) & (x.tool.mass > 0)),
     LIFE,
     SECURE,
 )  # fmt: skip

@@ -1,57 +1,56 @@
-"""The numbers of a trepanned ring: feed by the edges in play, torque and power against solid drilling, core, life, money."""
+"""The numbers of a trepanned ring, over one head or many: feed by the edges in play, torque and power against solid drilling, core."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
 from cutting.mechanics import blade, force
 from cutting.mechanics.ring import ring_share, ring_torque
-from cutting.operations.slots.shared.edge import SLOWER, Judged, Lasting, Paid, feeds_of, idle_seconds, lasting, paid, reaching_pressure
-from cutting.operations.slots.trepan.setup import Cartridges, TrepanSetup
+from cutting.operations.slots.shared.cut import SLOWER, SlotCut, idle_seconds, lasting, leaning, paid
+from cutting.operations.slots.shared.drive import real_feed, top_speed
+from cutting.operations.slots.shared.slot_chip import slot_index
+from cutting.operations.slots.shared.tool import Array, SlotTool
+from cutting.operations.slots.trepan.setup import Cartridges, Keeps, TrepanSetup, ring_width
 from cutting.working import Silent
 
 FACE_SHARE = 0.7  # of grooving's feed, as in a face (common practice)
-SIDE_SHARE = 0.1
+HEAD_SPEED = 0.85  # of a slot's speed (common practice)
+SIDE_SHARE = 0.1  # of its push that the curved chip pushes an edge aside (common practice)
+BALANCED = 0.3  # of it that is left where two on one radius hold each other (common practice)
 APPROACH = 2.0  # mm at feed before the metal
 BREAK_THROUGH = 1.0  # mm at feed beyond it
 
 
 @dataclass(frozen=True)
-class Numbers(Judged):
+class Numbers(SlotCut):
     """What limits and results read; N, N·m, kW, mm, kg, money."""
 
-    setup: TrepanSetup
-    feeds: tuple[float, float]
-    spindle_speed: float
-    cutting_force: float  # of one edge
-    thrust: float  # of all edges
-    torque: float  # worn
-    power: float
-    solid_torque: float
-    solid_power: float
-    available: float
-    share: float
-    side_force: float
-    sideways: float
-    down: float
-    core_mass: float
-    core_value: float
-    ring_mass: float
-    engaged: float
-    pressure: float
-    lasting: Lasting
-    paid: Paid
+    outer_diameter: Array
+    ring_width: Array
+    spindle_speed: Array
+    thrust: Array  # of all edges
+    solid_torque: Array
+    solid_power: Array
+    share: Array
+    core_mass: Array
+    core_value: Array
+    ring_mass: Array
 
 
-def numbers(setup: TrepanSetup, record: Silent) -> Numbers:
-    """Everything computed for a set-up. Raises `CuttingError`."""
-    setup.check()
+def numbers(setup: TrepanSetup, tool: SlotTool, speed: Any, feed: Any, record: Silent, diameter: Any = None) -> Numbers:
+    """Everything computed at speeds [m/min] and feeds per edge [mm]; `diameter` [mm] in place of the drawing's; arrays (..., 1)."""
     work, machine, s, f = setup.work, setup.machine, setup.settings, setup.feature
     material, worn = work.material, setup.house.wear_factor
-    per_edge = setup.feed / setup.effective_edges
-    n = setup.spindle_speed
+    width = ring_width(tool.width, s.cartridges)
+    outer = np.asarray(f.diameter if diameter is None else diameter) + (2.0 * width if f.keeps is Keeps.DISC else 0.0)
+    inner = outer - 2.0 * width
+    real = real_feed(machine, np.asarray(feed) * setup.effective_edges)
+    per_edge = real / setup.effective_edges
+    n = 1000.0 * np.asarray(speed) / (np.pi * outer)
+    n = np.minimum(n, top_speed(machine, speed, outer, s.spindle_clamp))
     kc = record(
         force.specific_cutting_force,
         specific_force_1=work.specific_force_1,
@@ -62,53 +61,29 @@ def numbers(setup: TrepanSetup, record: Silent) -> Numbers:
         form_factor=blade.GROOVE_FORM,
         note=f"in the ring's slot; kc1.1 and mc of {material.name}",
     )
-    outer, inner = setup.outer_diameter, setup.inner_diameter
-    torque = worn * float(
-        record(
-            ring_torque, specific_force=kc, feed_per_rev=setup.feed, diameter=outer, inner_diameter=inner, note="sharp; the limit adds wear"
-        )
+    torque = worn * record(
+        ring_torque, specific_force=kc, feed_per_rev=real, diameter=outer, inner_diameter=inner, note="sharp; the limit adds wear"
     )
-    solid = worn * float(ring_torque(kc, setup.feed, outer, 0.0))
+    solid = worn * ring_torque(kc, real, outer, 0.0)
     edges = 1 if s.cartridges is Cartridges.ONE else 2
-    fc = float(record(force.cutting_force, specific_force=kc, chip_area=per_edge * setup.insert.width, note="of one edge"))
-    push = float(record(blade.plunge_force, cutting_force=fc, chip_thickness=per_edge, note="of one edge; measured on E295, carried over"))
-    upright, across = blade.blade_second_moments(setup.blade.thickness, setup.blade.height)
-    modulus = blade.STEEL_BLADE * setup.blade.stiffness_share
-    # the curved chip pushes an edge aside a little; two on one radius balance each other (common practice)
-    side = SIDE_SHARE * push * (0.3 if s.cartridges is Cartridges.SAME else 1.0)
+    fc = record(force.cutting_force, specific_force=kc, chip_area=per_edge * tool.width, note="of one edge")
+    push = record(blade.plunge_force, cutting_force=fc, chip_thickness=per_edge, note="of one edge; measured on E295, carried over")
+    side = SIDE_SHARE * push * (BALANCED if s.cartridges is Cartridges.SAME else 1.0)
+    sideways, down = leaning(tool, worn * side, worn * fc)
     way = setup.depth + APPROACH + (BREAK_THROUGH if f.through and not f.web else 0.0)
-    engaged = 60.0 * way / (setup.feed * n)
-    lasts = lasting(
-        work, machine, setup.insert, setup.blade, setup.house, setup.goal, setup.batch, s.cutting_speed, per_edge / FACE_SHARE, engaged,
-        setup.depth, s.coolant, record, slower=SLOWER * 0.85, skin=setup.skin, interrupted=setup.holding.interrupted,
-    )  # fmt: skip
-    money = paid(machine, setup.insert, setup.blade, engaged, idle_seconds(machine, setup.depth + 60.0), lasts.change_parts)
-    if edges == 2:  # both edges are changed together
-        extra = money.edge_cost / lasts.change_parts
-        money = Paid(money.seconds, money.cost + extra, 2.0 * money.edge_cost)
-    low, high = feeds_of(setup.insert, work)
+    engaged = 60.0 * way / (real * n)
+    lasts = lasting(tool, speed, per_edge / FACE_SHARE, record, SLOWER * HEAD_SPEED)
+    feeds = (FACE_SHARE * tool.feed_low, FACE_SHARE * tool.feed_high)
     per_kilo = material.density * 1e-6
     core = np.pi / 4.0 * inner**2 * f.depth * per_kilo
     return Numbers(
-        setup,
-        (FACE_SHARE * low, FACE_SHARE * high),
-        n,
-        fc,
-        edges * push,
-        torque,
-        torque * n / 9549.3,
-        solid,
-        solid * n / 9549.3,
-        float(machine.spindle_power(n)),
-        float(ring_share(outer, setup.ring_width)),
-        side,
-        float(blade.side_bend(worn * side, setup.overhang, across, modulus)),
-        float(blade.side_bend(worn * fc, setup.overhang, upright, modulus)),
-        float(core),
-        float(core) * f.core_price,
-        float(np.pi / 4.0 * (outer**2 - inner**2) * setup.depth * per_kilo),
-        engaged,
-        reaching_pressure(machine, s.coolant, setup.blade),
-        lasts,
-        money,
-    )
+        **paid(setup, tool, lasts, engaged, idle_seconds(machine, setup.depth + 60.0), record, float(edges)), **vars(lasts),
+        setup=setup, tool=tool, pressure=tool.pressure,
+        cutting_speed=np.asarray(speed, float), feed_set=np.asarray(feed, float), feed=real, feeds=feeds,
+        chip_index=slot_index(per_edge, feeds, setup.depth, width, tool.pressure, material.ductility),
+        cutting_force=fc, side_force=side, sideways=sideways, down=down,
+        power=torque * n / 9549.3, available=machine.spindle_power(n), torque=torque, grip=np.zeros_like(n),
+        outer_diameter=outer, ring_width=width, spindle_speed=n, thrust=edges * push, solid_torque=solid, solid_power=solid * n / 9549.3,
+        share=ring_share(outer, width), core_mass=core, core_value=core * f.core_price,
+        ring_mass=np.pi / 4.0 * (outer**2 - inner**2) * setup.depth * per_kilo,
+    )  # fmt: skip

@@ -17,7 +17,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     """Results by name, in the order in which they are shown."""
     say = Shown(record)
     say.money(x)
-    say.life(x.lasting)
+    say.life(x)
     say.banded("torque", "torque, worn", x.torque, "torque", 0.4, "specific_force", "torque")
     say.banded("power", "power, worn", x.power, "power", 0.4, "torque")
     say.banded("solid_torque", "drilled from solid: torque", x.solid_torque, "torque", 0.4)
@@ -28,18 +28,18 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.banded("thrust", "thrust", x.thrust, "force", 0.4, "feed_force")
     say.banded("cutting_force", "cutting force of an edge", x.cutting_force, "force", FORCE_BAND, "specific_force", "cutting_force")
     say.banded("side_force", "to the side", x.side_force, "force", 0.5, "feed_force")
-    say.plain("feed_rev", "feed a turn", x.setup.feed, "feed_per_rev")
+    say.plain("feed_rev", "feed a turn", float(x.feed), "feed_per_rev")
     say.plain("spindle_speed", "spindle speed", x.spindle_speed, "spindle_speed")
     say.plain("cutting_speed", "speed at the outer edge", x.setup.settings.cutting_speed, "cutting_speed")
-    say.plain("engaged_time", "in cut", x.engaged, "duration")
+    say.plain("engaged_time", "in cut", x.engaged_time, "duration")
     return say.found
 
 
 def chip(x: Numbers) -> ChipVerdict:
     """The chip in the ring's slot."""
     setup = x.setup
-    feed = setup.feed / setup.effective_edges
-    return slot_chip(feed, x.feeds, setup.depth, setup.ring_width, x.pressure, setup.work.material.ductility)
+    feed = float(x.feed) / setup.effective_edges
+    return slot_chip(feed, x.feeds, setup.depth, setup.ring_width, float(x.pressure), setup.work.material.ductility)
 
 
 def passes(x: Numbers) -> tuple[Pass, ...]:
@@ -51,12 +51,12 @@ def passes(x: Numbers) -> tuple[Pass, ...]:
             setup.outer_diameter,
             setup.inner_diameter,
             setup.depth,
-            x.spindle_speed,
+            float(x.spindle_speed),
             setup.settings.cutting_speed,
-            setup.feed,
-            x.engaged,
+            float(x.feed),
+            float(x.engaged_time),
             chip(x),
-            x.thrust,
+            float(x.thrust),
             0.0,
         ),
     )

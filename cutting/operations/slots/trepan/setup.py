@@ -6,13 +6,17 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Any
 
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
 from cutting.errors import CuttingError, OutOfRange, require_between
 from cutting.operations.frame.fields import WORKHOLDING, Base, Field, Fields
 from cutting.operations.frame.setup import workholding_of
 from cutting.operations.slots.shared.checks import check_coolant, check_settings, check_tool
-from cutting.operations.slots.shared.drive import real_feed, top_speed
-from cutting.operations.slots.shared.setup import NarrowSetup
+from cutting.operations.slots.shared.setup import SlotSetup
 from cutting.tooling.blades import GrooveBlade, GrooveInsert
+
+Array = NDArray[np.float64]
 
 
 class Cartridges(StrEnum):
@@ -62,8 +66,8 @@ class TrepanSettings:
     overhang: float | None = None
 
 
-@dataclass(frozen=True)
-class TrepanSetup(NarrowSetup):
+@dataclass(frozen=True, kw_only=True)
+class TrepanSetup(SlotSetup):
     """Everything about one trepanned ring. `check` refuses what cannot be, naming the field."""
 
     feature: TrepanFeature
@@ -78,8 +82,7 @@ class TrepanSetup(NarrowSetup):
     @property
     def ring_width(self) -> float:
         """Width of the ring [mm]: one edge's, or two edges' side by side with a little overlap."""
-        edges = 2 if self.settings.cartridges is Cartridges.TWO else 1
-        return edges * self.insert.width - (OVERLAP if edges == 2 else 0.0)
+        return float(ring_width(self.insert.width, self.settings.cartridges))
 
     @property
     def outer_diameter(self) -> float:
@@ -95,35 +98,33 @@ class TrepanSetup(NarrowSetup):
         """Edges that share the feed: two on one radius."""
         return 2 if self.settings.cartridges is Cartridges.SAME else 1
 
-    @property
-    def feed(self) -> float:
-        """Feed per revolution that the machine has [mm]: feed per edge times the edges that share it."""
-        return real_feed(self.machine, self.settings.feed_per_rev * self.effective_edges)
-
-    @property
-    def spindle_speed(self) -> float:
-        s = self.settings
-        n = 1000.0 * s.cutting_speed / (3.141592653589793 * self.outer_diameter)
-        return min(n, top_speed(self.machine, s.cutting_speed, self.outer_diameter, s.spindle_clamp))
-
-    def check(self) -> None:
-        """Raise `CuttingError` for the first input that cannot be."""
+    def check_case(self) -> None:
+        """Raise `CuttingError` for what cannot be with any tool."""
         f, s, m = self.feature, self.settings, self.machine
         check_coolant(m, s.coolant)
         if m.fixed:
             raise CuttingError("machine", f"{m.name} has one speed and one feed: no trepanning head runs on it.")
+        require_between("feature.diameter", f.diameter, 5.0, 2000.0, "mm")
+        require_between("feature.depth", f.depth, 0.5, 400.0, "mm")
+        require_between("feature.web", f.web, 0.0, 0.5 * f.depth, "mm, up to half the depth")
+        require_between("feature.core_price", f.core_price, 0.0, 10_000.0, "a kilogram")
+        check_settings(s, "mm per edge")
+
+    def check_tool(self) -> None:
+        """Raise `CuttingError` where the set-up's own tool cannot be used like this."""
+        s = self.settings
         check_tool(self.blade, self.insert, "trepan")
         if s.cartridges is not Cartridges.ONE and self.blade.cartridges < 2:
             raise CuttingError("settings.cartridges", f"{self.blade.name} has one cartridge.", Cartridges.ONE.value)
         if s.cartridges is Cartridges.ONE and self.blade.cartridges > 1:
             raise CuttingError("settings.cartridges", f"{self.blade.name} carries two cartridges: they stand on one radius or on two.")
-        require_between("feature.diameter", f.diameter, 5.0, 2000.0, "mm")
-        require_between("feature.depth", f.depth, 0.5, 400.0, "mm")
-        require_between("feature.web", f.web, 0.0, 0.5 * f.depth, "mm, up to half the depth")
-        require_between("feature.core_price", f.core_price, 0.0, 10_000.0, "a kilogram")
         if self.inner_diameter <= 1.0:
             raise OutOfRange("feature.diameter", "the ring leaves no core: drill it instead.", f"over {2 * self.ring_width + 1:g} mm")
-        check_settings(s, "mm per edge")
+
+
+def ring_width(width: ArrayLike, cartridges: Cartridges) -> Array:
+    """Width of the ring [mm] that edges of a width [mm] cut: one edge's, or two edges' side by side with a little overlap."""
+    return 2.0 * np.asarray(width) - OVERLAP if cartridges is Cartridges.TWO else np.asarray(width, float)
 
 
 OVERLAP = 0.5  # mm by which two edges on two radii overlap (common practice)
@@ -161,7 +162,5 @@ def build(base: Base, insert: GrooveInsert, blade: GrooveBlade, given: dict[str,
     usual = Cartridges.ONE if blade.cartridges < 2 else Cartridges.SAME
     cartridges = Cartridges(settings.pop("cartridges", usual))
     holding = workholding_of(given["holding"], max(feature.depth, 10.0), feature.diameter * 1.5)
-    return TrepanSetup(
-        base.work, base.machine, insert, blade, feature, TrepanSettings(cartridges=cartridges, **settings), holding, base.house, base.batch,
-        base.goal, base.skin,
-    )  # fmt: skip
+    chosen = TrepanSettings(cartridges=cartridges, **settings)
+    return TrepanSetup(insert=insert, blade=blade, feature=feature, settings=chosen, holding=holding, **vars(base))

@@ -1,0 +1,68 @@
+"""What a ranking says: candidates, near misses, and why the rest is refused."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from cutting.quantities.write import Display
+
+
+@dataclass(frozen=True)
+class Candidate:
+    """A tool that can do it, at its best settings."""
+
+    insert: str
+    holder: str
+    designation: str
+    geometry: str
+    grade: str
+    passes: int
+    cutting_speed: float
+    feed_per_rev: float
+    depth_of_cut: float
+    seconds: float
+    cost: float
+    change_parts: float
+    median_parts: float
+    run_parts: float
+    secure: float
+    chip_index: float
+    edge_cost: float
+    edges: int
+    roughness: float
+    speed_reached: float
+    binding: str
+    utilisation: float
+    reason: str
+    width: float = 0.0  # of a narrow edge, mm
+    beside: float = 0.0  # money a piece beside the operation that the choice moves
+    way: str = ""  # where a kind of operation knows several
+    more: tuple[Display, ...] = ()  # figures of the kind's own, under the heads of the ranking
+    settings: dict[str, str] | None = None  # what taking it sets; None: speed, feed and depth
+    becomes: dict[str, Any] | None = None  # operation and feature, where another kind of operation makes it
+    miss: Display | None = None  # of a tool that breaks a limit: what it reaches, where, and what is asked
+
+
+@dataclass(frozen=True)
+class Refused:
+    """Why tools are not candidates: a rule with its reason and how many pairs it excluded."""
+
+    name: str
+    reason: str
+    pairs: int
+
+
+@dataclass(frozen=True)
+class Advice:
+    """The ranking: candidates in the goal's order, and the second list with reasons."""
+
+    candidates: tuple[Candidate, ...]
+    nearly: tuple[Candidate, ...]
+    refused: tuple[Refused, ...]
+    pairs: int
+    fitting: int
+    feasible: int
+    note: str = ""
+    heads: tuple[str, ...] = ()
+    missed: int = 0  # tools that fit and break a limit; `nearly` shows the nearest of them

@@ -1,0 +1,88 @@
+"""What a kind of operation brings to its ranking: who may compete, in which ways, at which feeds and speeds."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cutting.advice.candidate import Candidate, Refused
+from cutting.operations.frame.model import Model
+from cutting.quantities.write import Display
+
+if TYPE_CHECKING:
+    from cutting.advice.search import Best
+
+Array = NDArray[np.float64]
+Index = NDArray[np.intp]
+Mask = NDArray[np.bool_]
+Check = tuple[str, str, Any]  # name, reason, and where a pair may be used
+Try = tuple[Index, Any]  # entries, and the set-up in which they are tried; its own tool stands for theirs
+
+
+@dataclass(frozen=True)
+class Field:
+    """Who may compete: one entry for each pair of insert and holder, and where a kind knows several ways for each of them.
+
+    `tool` are the entries' numbers, arrays (entries, 1); `left` and `right` their places in `inserts` and `holders`.
+    """
+
+    inserts: Sequence[Any]
+    holders: Sequence[Any]
+    left: Index
+    right: Index
+    tool: Any
+    refused: tuple[Refused, ...]
+    pairs: int
+    ways: tuple[str, ...] = ()
+
+    def way(self, k: int) -> str:
+        """The way of an entry, blank where the kind knows one."""
+        return self.ways[k] if self.ways else ""
+
+
+def no_guests(setup: Any, stock: Any) -> tuple[list[Candidate], str]:
+    """Rows of no other kind."""
+    return [], ""
+
+
+@dataclass(frozen=True)
+class Contest:
+    """A kind's part of its ranking.
+
+    `enter` applies its exact rules to a stock; `tries` the set-ups in which entries are tried, while `best` fills; `eased` those
+    before they are refused. `feeds` and `speeds` give (entries, feeds) at which the goal would run them, `feed_step` how finely
+    people set a feed [mm/rev]. `free` are the settings that a remedy may change before a tool is refused. `fitted` puts a tool
+    into a set-up; `columns` are figures of the kind's own under `heads`, `patch` the settings of its own that a candidate sets,
+    `beside` money a piece beside the operation that the choice moves. `guests` brings rows of other kinds, or says why none.
+    """
+
+    model: Model[Any]
+    enter: Callable[[Any, Any], Field]
+    tries: Callable[[Any, Field, Best, slice], Iterable[Try]]
+    eased: Callable[[Any, Field, Best, Index], Iterable[Try]]
+    feeds: Callable[[Any, Any], Array]
+    speeds: Callable[[Any, Any, Array], Array]
+    fitted: Callable[[Any, Any, Any], Any]
+    free: frozenset[str]
+    feed_step: float = 0.005
+    heads: tuple[str, ...] = ()
+    columns: Callable[[Any], tuple[Display, ...]] | None = None
+    patch: Callable[[Any], dict[str, str]] | None = None
+    beside: Callable[[Any], Any] = lambda x: 0.0
+    guests: Callable[[Any, Any], tuple[list[Candidate], str]] = no_guests
+
+
+def sieve(checks: Iterable[Check], count: int) -> tuple[Mask, tuple[Refused, ...]]:
+    """Which of so many pairs satisfy every rule; each other pair is counted at the first rule that it breaks."""
+    fits: Mask = np.ones(count, bool)
+    refused = []
+    for name, reason, mask in checks:
+        allowed = np.broadcast_to(np.asarray(mask, bool).reshape(-1) if np.ndim(mask) else mask, fits.shape)
+        if lost := int(np.count_nonzero(fits & ~allowed)):
+            refused.append(Refused(name, reason, lost))
+        fits = fits & allowed
+    return fits, tuple(refused)

@@ -1,0 +1,120 @@
+"""What the rankings of narrow edges share: exact rules, entries by way, feeds of the width's window, speeds by life and power."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+
+from cutting.advice.contest import Array, Check, Field, Index, Try, sieve
+from cutting.advice.search import Best
+from cutting.operations.frame.model import SILENT, Model
+from cutting.operations.frame.money import goal_life, unattended_life
+from cutting.operations.slots.shared.setup import SlotSetup
+from cutting.operations.slots.shared.tool import SlotTool, slot_tools
+from cutting.tooling.blades import NarrowStock
+
+FEED_PLACES = np.array([0.06, 0.3, 0.6, 0.92])  # of the feed window
+FEED_STEP = 0.001  # mm/rev, as finely as a narrow edge's feed is set
+ABOVE_BOOK = 1.5  # × the book's top, where the house lets a speed go above it (common practice)
+LEAST_SPEED = 0.3  # × the book's speed
+POWER_MARGIN, POWER_SURE = 0.97, 0.6
+
+
+def usual_checks(setup: SlotSetup, stock: NarrowStock, tool: SlotTool) -> list[Check]:
+    """Grade and geometry for the metal's ISO 513 letter, a known starting speed, and a shank that the machine seats."""
+    letter, machine = setup.work.material.group.letter, setup.machine
+    seat = machine.shank_height * 1.3 + 8.0  # a blade block seats taller blades than a shank (common practice)
+    return [
+        ("grade", f"grade is not for group {letter}", tool.serves),
+        ("geometry", f"geometry is not for group {letter}", tool.suits),
+        ("condition", "brittle edges in a worn spindle", ~tool.brittle | (machine.condition != "worn")),
+        ("starting_speed", "no starting speed for this tool material in this group", ~np.isnan(tool.reference_speed)),
+        ("seat", "too tall for the machine's turret or tool post", (machine.shank_height <= 0) | (tool.height <= seat)),
+    ]
+
+
+def neutral(setup: Any) -> Any:
+    """The set-up without what belongs to its present tool. Raises `CuttingError` for what cannot be with any tool."""
+    found = setup.with_settings(cutting_speed=100.0, feed_per_rev=0.05, overhang=None)
+    found.check_case()
+    return found
+
+
+def entered(setup: SlotSetup, stock: NarrowStock, checks: Any, ways: Any = None) -> Field:
+    """Every pair that satisfies `checks(tool)`, in each of the `ways(tool)`: names with where they may be used."""
+    left, right = stock.pairs
+    tool = slot_tools(setup, stock, left, right)
+    fits, refused = sieve(checks(tool), len(left))
+    left, right, tool = left[fits], right[fits], tool.take(fits)
+    names: Sequence[str] = ()
+    if ways is not None:
+        open_to = [(name, np.flatnonzero(np.broadcast_to(np.asarray(mask).reshape(-1), left.shape))) for name, mask in ways(tool)]
+        every = np.concatenate([rows for _, rows in open_to]) if open_to else np.zeros(0, np.intp)
+        names = tuple(name for name, rows in open_to for _ in rows)
+        left, right, tool = left[every], right[every], tool.take(every)
+    return Field(stock.inserts, stock.blades, left, right, tool, refused, len(fits), tuple(names))
+
+
+def standing_for(setup: Any, field: Field, rows: Index) -> Any:
+    """The set-up with the first of some entries, which stands for them all."""
+    first = int(rows[0])
+    return replace(setup, insert=field.inserts[int(field.left[first])], blade=field.holders[int(field.right[first])])
+
+
+def by_width(field: Field, part: slice) -> Iterator[tuple[str, Index]]:
+    """Entries of a part that share way and width."""
+    widths, places = field.tool.width[part][:, 0], np.arange(part.start, part.stop)
+    ways = np.array([field.way(k) for k in places])
+    for way in dict.fromkeys(ways.tolist()):
+        for width in np.unique(widths[ways == way]):
+            yield way, places[(ways == way) & (widths == width)]
+
+
+def as_tried(setup: Any, field: Field, best: Best, bad: Index) -> Iterator[Try]:
+    """Entries once more in the set-ups in which they stand."""
+    known: dict[int, Any] = {id(best.setup[k]): best.setup[k] for k in bad}
+    for key, tried in known.items():
+        yield np.array([k for k in bad if id(best.setup[k]) == key], np.intp), tried
+
+
+def feeds(share: float = 1.0) -> Any:
+    """Feeds to try over a share of the width's window (entries, feeds)."""
+
+    def found(setup: Any, tool: SlotTool) -> Array:
+        return np.round(share * (tool.feed_low + FEED_PLACES * (tool.feed_high - tool.feed_low)), 3)
+
+    return found
+
+
+def speeds(model: Model[Any]) -> Any:
+    """Speeds (entries, feeds, 1) at which an edge lasts as long as the goal wants, by Taylor from one run; held by book and power."""
+
+    def found(setup: Any, tool: SlotTool, feed: Array) -> Array:
+        usual = model.numbers(setup, tool, tool.reference_speed * tool.speed_factor, feed, SILENT).start_speed
+        x = model.numbers(setup, tool, usual, feed, SILENT)
+        life = goal_life(setup, tool.taylor_exponent, x.edge_cost, x.weibull_shape)
+        alone = unattended_life(setup, x.weibull_shape, x.engaged_time)
+        wanted = life if alone is None else np.maximum(life, alone)
+        speed = usual * (x.tool_life / wanted) ** tool.taylor_exponent
+        most = x.book_high if setup.house.never_above_book else ABOVE_BOOK * x.book_high
+        speed = np.clip(speed, LEAST_SPEED * usual, most)
+        # power grows in proportion to speed; far below what the spindle has another run would say the same
+        if np.any(x.power / np.maximum(x.available, 1e-9) * np.maximum(speed / usual, 1.0) >= POWER_SURE):
+            x = model.numbers(setup, tool, np.maximum(speed, 1.0), feed, SILENT)
+            speed = speed * np.minimum(1.0, POWER_MARGIN * x.available / np.maximum(x.power, 1e-9))
+        return np.maximum(np.floor(np.broadcast_to(speed, feed.shape)), 1.0)
+
+    return found
+
+
+def fitted(setup: Any, insert: Any, blade: Any) -> Any:
+    """The set-up with a tool put in."""
+    return replace(setup, insert=insert, blade=blade)
+
+
+def masked(names: Iterable[Any], masks: Iterable[Any]) -> list[tuple[str, Any]]:
+    """Ways by the words of an enumeration."""
+    return [(name.value, mask) for name, mask in zip(names, masks, strict=True)]

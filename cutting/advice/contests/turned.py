@@ -1,0 +1,185 @@
+"""Which inserts and holders compete in turning and facing, at which depths, feeds and speeds."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+
+from cutting.advice.candidate import Refused
+from cutting.advice.contest import Array, Contest, Field, Index, Try
+from cutting.advice.search import Best
+from cutting.chips.window import depth_scale
+from cutting.mechanics.chip_section import chip_area, engaged_edge, mean_chip_thickness
+from cutting.mechanics.finish import RA_OF_RT, WIPER_GAIN
+from cutting.operations.frame.money import goal_life, unattended_life
+from cutting.operations.turned import limits as rules
+from cutting.operations.turned.case import Case, Cutter, case_of, cutters, edge_cost
+from cutting.operations.turned.contour import path_length
+from cutting.operations.turned.evaluate import MODEL
+from cutting.operations.turned.fit import check_pairs
+from cutting.operations.turned.physics import window_scales
+from cutting.operations.turned.plan import pass_diameters
+from cutting.operations.turned.setup import Setup
+from cutting.tooling.crib import Crib
+from cutting.wear.life import speed_for_life
+from cutting.wear.spread import weibull_shape
+
+FEEDS = 5
+PASS_OPTIONS, MOST_EXTRA_PASSES = 2, 6  # tried for all; tried where forces break
+EASED_BY_DEPTH = ("part_bends", "chatter", "spindle_power", "edge_strength", "jaw_grip", "tool_bends")
+EASED_PASSES = (0, 1, 2, 3, 5)  # so many passes more before a tool is refused
+MOST_PASSES = 24
+WINDOW_MARGIN, NOSE_SHARE = 0.92, 0.5  # a start stays inside the window and at half the corner radius
+POWER_MARGIN = 0.985
+RAKE_SHARE = 0.015  # of the force a degree of rake (Kienzle's correction, König)
+
+
+def enter(setup: Setup, crib: Crib) -> Field:
+    """Every pair that fits by exact rules. Raises `CuttingError` for a feature, machine or holding that cannot be."""
+    neutral = _neutral(setup)
+    case_of(neutral)  # refuses what cannot be
+    left, right = crib.pairs
+    fits, counts = check_pairs(setup, crib, left, right)
+    left, right = left[fits], right[fits]
+    cutter = cutters(neutral, crib, left, right)
+    known = ~np.isnan(cutter.reference_speed[:, 0])
+    refused = [Refused(name, reason, lost) for name, (reason, lost) in counts.items()]
+    if unknown := int(np.count_nonzero(~known)):
+        refused.append(Refused("starting_speed", "no starting speed for this tool material in this group", unknown))
+    return Field(crib.inserts, crib.holders, left[known], right[known], cutter.take(known), tuple(refused), len(fits))
+
+
+def _neutral(setup: Setup) -> Setup:
+    """The set-up without the settings of its present tool, so that they cannot refuse the case."""
+    depth = min(max(setup.stock_to_remove, 0.01), 30.0)
+    return setup.with_settings(cutting_speed=100.0, feed_per_rev=0.1, depth_of_cut=depth, overhang=None, pass_depths=())
+
+
+def _in_passes(setup: Setup, passes: int) -> Setup:
+    last = setup.last_depth if passes > 1 else None
+    stock = setup.stock_to_remove
+    return _neutral(setup).with_settings(depth_of_cut=(stock - (last or 0.0)) / (passes - (last is not None)))
+
+
+def _fewest(setup: Setup, cutter: Cutter) -> Index:
+    """Passes at the largest depth that window and edge of each pair allow."""
+    tallest = cutter.window_centre[..., 1] + 1.0 / np.maximum(cutter.window_normals[..., 1].max(axis=-1), 1e-9)
+    length = np.where(cutter.round_shape > 0, cutter.inscribed_circle, cutter.edge_length)
+    deepest = np.minimum(tallest * depth_scale(cutter.inscribed_circle), cutter.depth_share * length)
+    deepest = np.fmin(deepest, cutter.book[..., rules.DEPTH_HIGH])[:, 0]
+    return np.clip(np.ceil(setup.stock_to_remove / deepest - 1e-6), 1, MOST_PASSES).astype(np.intp)
+
+
+def tries(setup: Setup, field: Field, best: Best, part: slice) -> Iterator[Try]:
+    """Few passes for all; more where a force is what breaks."""
+    fewest = _fewest(setup, field.tool.take(part))
+    everything = np.arange(len(fewest))
+    for extra in range(MOST_EXTRA_PASSES):
+        waiting = everything
+        if extra >= PASS_OPTIONS:
+            by_depth = np.isin(best.breaking[part].astype(str), EASED_BY_DEPTH)
+            waiting = np.flatnonzero(~best.feasible[part] & by_depth)
+        for passes in np.unique(fewest[waiting] + extra):
+            yield waiting[fewest[waiting] + extra == passes] + part.start, _in_passes(setup, int(passes))
+
+
+def eased(setup: Setup, field: Field, best: Best, bad: Index) -> Iterator[Try]:
+    """Shallower, for tools that stand before being refused."""
+    fewest = _fewest(setup, field.tool.take(bad))
+    for extra in EASED_PASSES:
+        for passes in np.unique(fewest + extra):
+            yield bad[fewest + extra == passes], _in_passes(setup, int(passes))
+
+
+def feeds(setup: Setup, cutter: Cutter) -> Array:
+    """Feeds to try per pair (pairs, FEEDS): over the window's span at this depth, held by nose and finish, tidied."""
+    case, depth = case_of(setup), setup.each_depth
+    across, along = window_scales(case, cutter, cutter.reference_speed)
+    a = depth / along - cutter.window_centre[..., 1]
+    nf, na = cutter.window_normals[..., 0], cutter.window_normals[..., 1]
+    with np.errstate(divide="ignore", invalid="ignore"):
+        room = (1.0 - na * a[..., None]) / nf
+    low = np.where(nf < -1e-12, room, -np.inf).max(axis=-1)
+    high = np.where(nf > 1e-12, room, np.inf).min(axis=-1)
+    low, high = (cutter.window_centre[..., 0] + low) * across, (cutter.window_centre[..., 0] + high) * across
+    high = np.minimum(high * WINDOW_MARGIN, rules.nose_feed(cutter, NOSE_SHARE))
+    low = np.maximum(low * 1.03, 0.01)
+    if setup.feature.roughness is not None:
+        high = np.minimum(high, _finish_feed(case, cutter))
+    # advice starts inside the supplier's window, where there is one
+    high = np.fmin(high, cutter.book[..., rules.FEED_HIGH])
+    low = np.minimum(np.fmax(low, cutter.book[..., rules.FEED_LOW]), high)
+    steps = low + (high - low) * np.linspace(0.0, 1.0, FEEDS) ** 0.8
+    tidied = np.floor(steps / 0.005 + 1e-9) * 0.005
+    return np.maximum(tidied, np.maximum(np.minimum(steps, 0.02), 0.005))
+
+
+def _finish_feed(case: Case, cutter: Cutter) -> Array:
+    """Feed [mm/rev] that gives the wanted Ra, from Brammertz' two leading terms at a good speed."""
+    wanted = case.setup.feature.roughness or 1.0
+    gain = np.where(cutter.wiper > 0, WIPER_GAIN, 1.0)
+    ridge = 500.0 * case.minimum_chip_share * cutter.edge_radius
+    marks = wanted / (RA_OF_RT * 1.16 * gain) - ridge
+    return np.sqrt(np.maximum(marks, 0.05) * 8.0 * cutter.nose_radius / 1000.0)
+
+
+def speeds(setup: Setup, cutter: Cutter, feed: Array) -> Array:
+    """Speed per pair and feed (pairs, feeds, 1): the goal's own optimum, held by book and power; whole m/min."""
+    case, house, depth, diameters = case_of(setup), setup.house, setup.each_depth, pass_diameters(setup)
+    area = chip_area(feed, depth)
+    h = mean_chip_thickness(area, engaged_edge(depth, cutter.cutting_edge_angle, cutter.nose_radius))
+    shape = weibull_shape(cutter.coefficient_of_variation)
+
+    def at_life(minutes: Any) -> Array:
+        return speed_for_life(
+            minutes,
+            cutter.reference_speed,
+            cutter.speed_factor,
+            cutter.taylor_exponent,
+            cutter.reference_feed,
+            h,
+            cutter.feed_exponent,
+            cutter.reference_depth,
+            depth,
+            cutter.depth_exponent,
+        )
+
+    speed = at_life(goal_life(setup, cutter.taylor_exponent, edge_cost(cutter, depth), shape))
+    length = path_length(setup.feature) if setup.operation == "turn" else setup.feature.start_diameter / 2
+    cutting = 60.0 * np.pi * diameters.mean() * length * len(diameters) / (1000.0 * speed * feed)
+    if (alone := unattended_life(setup, shape, cutting)) is not None:
+        speed = np.minimum(speed, at_life(alone))
+    if house.never_above_book:
+        own = cutter.book[..., rules.SPEED_HIGH]
+        speed = np.minimum(speed, np.where(np.isnan(own), rules.BOOK_HIGH * at_life(15.0), own))
+    speed = np.maximum(speed, np.fmax(cutter.minimum_speed, cutter.book[..., rules.SPEED_LOW]))
+    speed = np.minimum(speed, np.pi * diameters.max() * case.top_speed / 1000.0)
+    return np.maximum(np.floor(_held_by_power(case, cutter, speed, h, area, diameters)), 1.0)
+
+
+def _held_by_power(case: Case, cutter: Cutter, speed: Array, h: Array, area: Array, diameters: Array) -> Array:
+    setup = case.setup
+    work, machine = setup.work, setup.machine
+    rake = work.material.group.reference_rake
+    k_rake = 1.0 if rake is None else np.maximum(1.0 - RAKE_SHARE * (cutter.rake - rake), 0.5)
+    force = work.specific_force_1 * h ** (-work.material.force_exponent) * k_rake * area * setup.house.wear_factor
+    for _ in range(2):
+        slowest = 1000.0 * speed / (np.pi * diameters.max())
+        power = machine.spindle_power(np.minimum(slowest, case.top_speed))
+        speed = np.minimum(speed, POWER_MARGIN * 60_000.0 * power / force)
+    return speed
+
+
+CONTEST = Contest(
+    MODEL,
+    enter,
+    tries,
+    eased,
+    feeds,
+    speeds,
+    lambda setup, insert, holder: replace(setup, insert=insert, holder=holder),
+    frozenset({"settings.depth_of_cut", "settings.pass_depths"}),
+)

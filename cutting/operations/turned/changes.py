@@ -1,0 +1,102 @@
+"""What can be done otherwise in turning and facing; each is run before it is offered."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+from typing import Any
+
+from cutting.mechanics.deflection import Holding
+from cutting.operations.frame.change import SYSTEMS, Change, in_words, step
+from cutting.operations.turned.fit import warnings_of_fit
+from cutting.operations.turned.physics import Cut
+from cutting.operations.turned.setup import Direction, Setup
+from cutting.quantities.write import Display, write
+from cutting.tooling.crib import Crib, seat
+from cutting.tooling.items import Holder, Insert
+
+MORE_PASSES, MOST_PASSES = (1, 3), 40
+MOST_TOOLS = 14
+
+
+def changes(x: Cut) -> Iterator[Change[Setup]]:
+    """More passes, held otherwise, fed the other way, more coolant."""
+    setup = x.setup
+    for more in MORE_PASSES:
+        if 1 <= setup.pass_count + more <= MOST_PASSES:
+            yield with_passes(setup, setup.pass_count + more)
+    yield from supported(setup)
+    yield from _shorter(setup)
+    if setup.operation == "turn" and not setup.away and setup.holding.style is Holding.CHUCK:
+        text = in_words("path: feed away from the chuck on the minor edge, κr small")
+        yield Change(text, {"settings": {"direction": Direction.AWAY.value}}, setup.with_settings(direction=Direction.AWAY))
+    for delivery, pressure in setup.machine.coolant:
+        if pressure > (setup.machine.pressure(setup.settings.coolant) or 0.0):
+            text = in_words(f"coolant: {delivery}, {pressure:.0f} bar")
+            yield Change(text, {"settings": {"coolant": delivery}}, setup.with_settings(coolant=delivery))
+
+
+def quicker(setup: Setup) -> Iterator[Change[Setup]]:
+    """One pass fewer."""
+    if setup.pass_count > 1:
+        yield with_passes(setup, setup.pass_count - 1)
+
+
+def supported(setup: Setup) -> Iterator[Change[Setup]]:
+    """A centre at the free end."""
+    if setup.holding.style is Holding.CHUCK and setup.operation == "turn":
+        held = replace(setup, holding=replace(setup.holding, style=Holding.CHUCK_AND_CENTRE))
+        yield Change(in_words("tailstock centre in"), {"holding": {"style": "chuck and centre"}}, held)
+
+
+def _shorter(setup: Setup) -> Iterator[Change[Setup]]:
+    holding = setup.holding
+    shortest = setup.feature.distance_from_chuck + setup.feature.length + 2.0
+    if setup.operation == "face":
+        shortest = 0.5 * holding.free_length
+    if holding.free_length > 1.1 * shortest:
+        shorter = replace(setup, holding=replace(holding, free_length=shortest))
+        text = step("part out of the chuck", holding.free_length, shortest, "length")
+        yield Change(text, {"holding": {"free_length": write(shortest, "length")}}, shorter)
+
+
+def with_passes(setup: Setup, passes: int) -> Change[Setup]:
+    """So many passes, a planned last one among them."""
+    last = setup.last_depth if passes > 1 else None
+    depth = (setup.stock_to_remove - (last or 0.0)) / (passes - (last is not None))
+    noun = "pass" if passes == 1 else "passes"
+    text = Display(*(f"{passes} {noun} of {write(depth, 'length', s)} instead of {setup.pass_count}" for s in SYSTEMS))
+    patch = {"settings": {"depth_of_cut": f"{depth:.9g} mm", "pass_depths": None}}
+    return Change(text, patch, setup.with_settings(depth_of_cut=depth, pass_depths=()))
+
+
+def other_tools(x: Cut, crib: Crib) -> Iterator[Change[Setup]]:
+    """Tools of the crib that differ in one thing only: geometry, corner radius, grade, or the holder's κr."""
+    setup = x.setup
+    for insert, holder, text in _near_tools(setup, crib)[:MOST_TOOLS]:
+        changed = replace(setup, insert=insert, holder=holder)
+        if not warnings_of_fit(changed):
+            yield Change(in_words(text), {"tool": {"insert": insert.name, "holder": holder.designation}}, changed)
+
+
+def _near_tools(setup: Setup, crib: Any) -> list[tuple[Insert, Holder, str]]:
+    own, code = setup.insert, setup.insert.code
+    found: list[tuple[Insert, Holder, str]] = []
+    for one in crib.inserts:
+        same_seat = seat(one) == seat(own)
+        nose, geometry, grade = one.code.nose_radius == code.nose_radius, one.geometry == own.geometry, one.grade == own.grade
+        if not same_seat or nose + geometry + grade != 2:
+            continue
+        if not nose:
+            text = f"corner radius {code.nose_radius:g} → {one.code.nose_radius:g} mm: {one.designation}"
+        elif not geometry:
+            text = f"geometry {own.geometry.name} → {one.geometry.name}"
+        else:
+            text = f"grade {own.grade.name} → {one.grade.name}"
+        found.append((one, setup.holder, text))
+    for holder in crib.holders:
+        turned = holder.code.cutting_edge_angle - setup.holder.code.cutting_edge_angle
+        if (holder.code.shape, holder.code.clearance, holder.code.size) == seat(own) and abs(turned) > 1:
+            text = f"κr {setup.holder.code.cutting_edge_angle:g} → {holder.code.cutting_edge_angle:g}°: {holder.designation}"
+            found.append((own, holder, text))
+    return found
