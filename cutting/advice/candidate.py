@@ -25,7 +25,6 @@ class Candidate:
     cost: float
     change_parts: float
     median_parts: float
-    run_parts: float
     secure: float
     chip_index: float
     edge_cost: float
@@ -35,6 +34,7 @@ class Candidate:
     binding: str
     utilisation: float
     reason: str
+    run_parts: float = 1.0  # pieces between two looks at the machine
     width: float = 0.0  # of a narrow edge, mm
     beside: float = 0.0  # money a piece beside the operation that the choice moves
     way: str = ""  # where a kind of operation knows several

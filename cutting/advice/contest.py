@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
@@ -54,24 +54,26 @@ class Contest:
     """A kind's part of its ranking.
 
     `enter` applies its exact rules to a stock; `tries` the set-ups in which entries are tried, while `best` fills; `eased` those
-    before they are refused. `feeds` and `speeds` give (entries, feeds) at which the goal would run them, `feed_step` how finely
-    people set a feed [mm/rev]. `free` are the settings that a remedy may change before a tool is refused. `fitted` puts a tool
-    into a set-up; `columns` are figures of the kind's own under `heads`, `patch` the settings of its own that a candidate sets,
-    `beside` money a piece beside the operation that the choice moves. `guests` brings rows of other kinds, or says why none.
+    before they are refused. `feeds` are those to try (entries, feeds) and the least of each entry (entries, 1), `speeds` at which
+    the goal would run at feeds (entries, feeds, 1), whose `speed_shares` are tried. `feed_step` is how finely people set a feed
+    [mm/rev], `free` what a remedy may change before a tool is refused. `fitted` puts a tool into a set-up; `columns` are figures
+    of the kind's own under `heads`, `patch` the settings of its own that a candidate sets, `beside` money a piece beside the
+    operation that the choice moves. `guests` brings rows of other kinds, or says why none.
     """
 
     model: Model[Any]
     enter: Callable[[Any, Any], Field]
     tries: Callable[[Any, Field, Best, slice], Iterable[Try]]
     eased: Callable[[Any, Field, Best, Index], Iterable[Try]]
-    feeds: Callable[[Any, Any], Array]
+    feeds: Callable[[Any, Any], tuple[Array, Array]]
     speeds: Callable[[Any, Any, Array], Array]
     fitted: Callable[[Any, Any, Any], Any]
     free: frozenset[str]
     feed_step: float = 0.005
+    speed_shares: Array = field(default_factory=lambda: np.ones(1))
     heads: tuple[str, ...] = ()
     columns: Callable[[Any], tuple[Display, ...]] | None = None
-    patch: Callable[[Any], dict[str, str]] | None = None
+    patch: Callable[[Any], dict[str, str]] | None = None  # of the set-up
     beside: Callable[[Any], Any] = lambda x: 0.0
     guests: Callable[[Any, Any], tuple[list[Candidate], str]] = no_guests
 

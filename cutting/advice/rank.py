@@ -39,9 +39,9 @@ def rank(setup: Any, stock: Any, contest: Contest, top: int = 40) -> Advice:
     sound = best.feasible[order]
     good = _one_per_tool(order[sound], field, top)
     bad = _one_per_tool(order[~sound], field, MOST_MISSES, good)
-    rows = [_candidate(contest, field, best, k) for k in good]
+    rows = [_shown(contest, field, best, k) for k in good]
     misses = [_miss(contest, field, best, k) for k in bad]
-    missed = len(_tools(order[~sound], field) - _tools(order[sound], field))
+    missed = len(np.setdiff1d(_tools(order[~sound], field), _tools(order[sound], field)))
     told = [_told(contest, field, best, k, row) for k, row in zip(bad[:NUMBERED], misses, strict=False)]
     misses = [row for row in told if row.miss is not None] + misses[NUMBERED:]
     saved = [row for row in told if row.miss is None]  # its own remedy makes it sound: it is no miss
@@ -58,8 +58,10 @@ def _explained(rows: list[Candidate], setup: Any) -> list[Candidate]:
     return [replace(row, reason=why_not_first(row, rows[0], setup.goal)) for row in rows]
 
 
-def _tools(order: Index, field: Field) -> set[tuple[int, str]]:
-    return {(int(field.left[k]), field.way(k)) for k in order}
+def _tools(order: Index, field: Field) -> Index:
+    """Inserts and ways among some entries, each once."""
+    ways = np.unique(field.ways, return_inverse=True)[1] if field.ways else np.zeros(len(field.left), np.intp)
+    return np.unique(ways[order] * len(field.inserts) + field.left[order])
 
 
 def _one_per_tool(order: Index, field: Field, top: int, taken: list[int] | None = None) -> list[int]:
@@ -86,36 +88,42 @@ def _label(contest: Contest, name: str) -> str:
 
 
 def _candidate(contest: Contest, field: Field, best: Best, k: int) -> Candidate:
+    """The row of an entry at its best point, with what taking it sets."""
     insert, holder, setup = field.inserts[int(field.left[k])], field.holders[int(field.right[k])], best.setup[k]
     names = [name for name in best.figures if name != "broken"]
-    return _with_columns(
-        contest,
-        Candidate(
-            insert=insert.name,
-            holder=holder.name,
-            designation=insert.designation,
-            geometry=insert.geometry.name,
-            grade=insert.grade.name,
-            passes=setup.pass_count,
-            depth_of_cut=setup.each_depth,
-            binding=_label(contest, best.binding[k]),
-            edges=insert.edges,
-            reason="",
-            way=field.way(k),
-            width=getattr(insert, "width", 0.0),
-            **{name: float(best.figures[name][k]) for name in names},  # type: ignore[arg-type]
-        ),
-        lambda: contest.model.quickly(_set_up(contest, field, best, k)),
+    row = Candidate(
+        insert=insert.name,
+        holder=holder.name,
+        designation=insert.designation,
+        geometry=insert.geometry.name,
+        grade=insert.grade.name,
+        passes=setup.pass_count,
+        depth_of_cut=setup.each_depth,
+        binding=_label(contest, best.binding[k]),
+        edges=insert.edges,
+        reason="",
+        way=field.way(k),
+        width=getattr(insert, "width", 0.0),
+        **{name: float(best.figures[name][k]) for name in names},  # type: ignore[arg-type]
     )
+    return replace(row, settings=_settings(contest, row, _set_up(contest, field, best, k)))
 
 
-def _with_columns(contest: Contest, row: Candidate, run: Any) -> Candidate:
-    """The row with the figures of its kind and what taking it sets, where the kind has such."""
-    if contest.columns is None or contest.patch is None:
-        return row
-    x = run()
+def _settings(contest: Contest, row: Candidate, setup: Any) -> dict[str, str] | None:
+    """What taking a row sets, where its kind sets more than speed, feed and depth."""
+    if contest.patch is None:
+        return None
     written = {name: write(getattr(row, name), name) for name in ("cutting_speed", "feed_per_rev")}
-    return replace(row, passes=len(contest.model.readings.passes(x)), more=contest.columns(x), settings={**written, **contest.patch(x)})
+    return {**written, **contest.patch(setup)}
+
+
+def _shown(contest: Contest, field: Field, best: Best, k: int) -> Candidate:
+    """The row with the figures of its kind."""
+    row = _candidate(contest, field, best, k)
+    if contest.columns is None:
+        return row
+    x = contest.model.quickly(_set_up(contest, field, best, k))
+    return replace(row, passes=x.strokes_taken, more=contest.columns(x))
 
 
 def _miss(contest: Contest, field: Field, best: Best, k: int) -> Candidate:
@@ -166,4 +174,5 @@ def _as_run(contest: Contest, row: Candidate, setup: Any) -> Candidate:
         utilisation=used[binding],
         reason="",
     )
-    return _with_columns(contest, mended, lambda: x)
+    mended = replace(mended, settings=_settings(contest, mended, setup))
+    return mended if contest.columns is None else replace(mended, passes=x.strokes_taken, more=contest.columns(x))

@@ -84,10 +84,11 @@ def _run(contest: Contest, setup: Any, field: Field, best: Best, rows: Index, ea
         return
     tool = field.tool.take(rows)
     wide = tool.take(np.s_[:, None])
-    feeds = contest.feeds(setup, tool)[..., None]  # entries, feeds, 1
-    speeds = contest.speeds(setup, wide, feeds)
-    if eased:
-        feeds, speeds = _easier(feeds, speeds, contest.feed_step)
+    usual, least = contest.feeds(setup, tool)
+    feeds = (_easier(usual, least, contest.feed_step) if eased else usual)[..., None]  # entries, feeds, 1
+    shares = EASED_SPEEDS if eased else contest.speed_shares
+    speeds = np.maximum(np.floor(contest.speeds(setup, wide, feeds) * shares), 1.0).reshape(len(rows), -1, 1)
+    feeds = np.repeat(feeds, len(shares), axis=1)
     done = contest.model.numbers(setup, wide, speeds, feeds, SILENT)
     shape = feeds.shape[:2]
 
@@ -141,12 +142,9 @@ def _run(contest: Contest, setup: Any, field: Field, best: Best, rows: Index, ea
         best.figures[name][places] = values
 
 
-def _easier(feeds: Array, speeds: Array, step: float) -> tuple[Array, Array]:
-    """Every eased speed with every eased feed, tidied: (entries, both, 1) each."""
-    low, high = feeds[:, :1, 0], feeds[:, -1:, 0]
-    feed = np.maximum(np.floor((low * EASED_FEEDS + (high - low) * EASED_SPANS) / step + 1e-9) * step, LEAST_FEED)
-    slow = np.maximum(np.floor(speeds[:, :1, 0] * EASED_SPEEDS), 1.0)
-    both = (len(feed), len(EASED_SPEEDS), len(EASED_FEEDS))
-    every_feed = np.broadcast_to(feed[:, None, :], both).reshape(len(feed), -1)
-    every_speed = np.broadcast_to(slow[:, :, None], both).reshape(len(feed), -1)
-    return every_feed[..., None], every_speed[..., None]
+def _easier(feeds: Array, low: Array, step: float) -> Array:
+    """Finer feeds (entries, feeds) from the least one on, tidied."""
+    steps = (low * EASED_FEEDS + (feeds[:, -1:] - low) * EASED_SPANS) / step
+    # rounded down as finer is meant, but not out of the window at its lower end
+    down = np.where(EASED_FEEDS < 1.0, np.floor(steps + 1e-9), np.ceil(np.maximum(np.floor(steps + 1e-9), low / step - 1e-9)))
+    return np.maximum(down * step, LEAST_FEED)

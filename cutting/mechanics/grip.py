@@ -34,3 +34,16 @@ def grip_torque(
     lost = 3.0 * np.asarray(jaw_mass) * np.asarray(jaw_radius) / 1000.0 * turning**2
     force = np.maximum(np.asarray(jaw_force) - lost, 0.0)
     return np.asarray(friction) * force * np.asarray(grip_diameter) / 2000.0
+
+
+def speed_that_holds(
+    torque: ArrayLike, friction: ArrayLike, jaw_force: ArrayLike, jaw_mass: ArrayLike, jaw_radius: ArrayLike, grip_diameter: ArrayLike
+) -> Array:
+    """Spindle speed n [1/min] up to which three jaws hold a torque [N·m]: `grip_torque` the other way round.
+
+    0 where the torque is more than they hold at rest, without end where their mass is none. Source: VDI 3106, from memory.
+    """
+    spare = np.asarray(jaw_force) - 2000.0 * np.asarray(torque) / (np.asarray(friction) * np.asarray(grip_diameter))
+    pull = 3.0 * np.asarray(jaw_mass) * np.asarray(jaw_radius) / 1000.0
+    with np.errstate(divide="ignore"):
+        return np.where(spare > 0, 30.0 / np.pi * np.sqrt(np.maximum(spare, 0.0) / pull), 0.0)

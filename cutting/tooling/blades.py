@@ -202,6 +202,7 @@ def _feed_rows() -> tuple[tuple[float, ...], ...]:
     return tuple(zip(*rows, strict=True))
 
 
+@cache
 def plunge_feeds(width: float, letter: str, tool_class: str) -> tuple[float, float]:
     """Least and largest plunge feed [mm/rev] of a width [mm] (common practice).
 

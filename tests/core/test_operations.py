@@ -15,6 +15,7 @@ from cutting.doors.json_form import read_setup
 from cutting.errors import CuttingError
 from cutting.operations.frame.nudges import ladders
 from cutting.operations.frame.outcome import Severity
+from cutting.operations.frame.rule import all_used
 from cutting.operations.registry import evaluate, evaluate_quickly, explore
 from cutting.operations.turned import limits as rules
 from cutting.operations.turned.case import case_of, single_cutter
@@ -109,7 +110,7 @@ def test_a_remedy_does_what_it_says(setup: Build) -> None:
     assert not outcome.feasible
     binding = outcome.binding
     assert binding.broken
-    mended = evaluate(broken.with_settings(**binding.remedies[0].patch["settings"]))
+    mended = evaluate(setup(settings={"feed_per_rev": 0.55, "depth_of_cut": 2, **binding.remedies[0].patch["settings"]}))
     assert limit(mended, binding.name).utilisation <= 1
     assert mended.feasible
     seconds = mended.results["operation_time"].value - outcome.results["operation_time"].value
@@ -120,7 +121,7 @@ def test_going_faster_is_faster_and_sound(setup: Build) -> None:
     calm = setup(settings={"cutting_speed": 110, "feed_per_rev": 0.2})
     before = evaluate(calm)
     offer = before.faster[0]
-    after = evaluate(calm.with_settings(**offer.patch["settings"]))
+    after = evaluate(setup(settings={"cutting_speed": 110, "feed_per_rev": 0.2, **offer.patch["settings"]}))
     assert after.feasible
     assert after.results["operation_time"].value < before.results["operation_time"].value
 
@@ -225,13 +226,13 @@ def test_many_at_once_are_the_same_as_one_by_one(setup: Build, speeds: list[floa
     column = [np.array(values[:count])[:, None] for values in (speeds, feeds)]
     depth, diameters = float(pass_depths(base)[0]), pass_diameters(base)
     many = cut(case, cutter, column[0], column[1], depth, diameters, Silent())
-    used = rules.all_utilisations(case, cutter, many)
+    used = all_used(rules.RULES, many)
     for k in range(count):
         one = cut(case, cutter, speeds[k], feeds[k], depth, diameters, Recorder())
         for name in ("operation_cost", "secure", "size_error", "roughness", "tool_life", "temperature_rise", "window_gauge"):
             row = np.broadcast_to(getattr(many, name), (count, *np.shape(getattr(many, name))[1:]))[k]
             assert np.ravel(row)[-1] == pytest.approx(np.ravel(getattr(one, name))[-1], rel=1e-9), name
-        alone = rules.all_utilisations(case, cutter, one)
+        alone = all_used(rules.RULES, one)
         for name, levels in used.items():
             assert float(np.broadcast_to(levels, (count, 1))[k, 0]) == pytest.approx(float(alone[name].ravel()[0]), rel=1e-9), name
 

@@ -100,10 +100,10 @@ def test_a_ring_takes_its_share_of_solid_drilling() -> None:
     for changes in ({}, {**TWO_CARTRIDGES, "settings": {"cartridges": "two on one radius"}}):
         setup = build(TREPAN, **changes)
         results = evaluate(setup).results
-        outer, inner = setup.outer_diameter, setup.inner_diameter
+        outer, inner, feed = setup.outer_diameter, setup.inner_diameter, results["feed_rev"].value
         assert results["torque"].value / results["solid_torque"].value == pytest.approx(1 - (inner / outer) ** 2)
-        kc = 1.3 * 1.3 * setup.work.specific_force_1 * (setup.feed / setup.effective_edges) ** -setup.work.material.force_exponent
-        assert results["torque"].value == pytest.approx(kc * setup.feed * (outer**2 - inner**2) / 8000, rel=1e-6)
+        kc = 1.3 * 1.3 * setup.work.specific_force_1 * (feed / setup.effective_edges) ** -setup.work.material.force_exponent
+        assert results["torque"].value == pytest.approx(kc * feed * (outer**2 - inner**2) / 8000, rel=1e-6)
         assert results["power"].value == pytest.approx(results["torque"].value * results["spindle_speed"].value / 9549.3, rel=1e-4)
     core = np.pi / 4 * 0.1**2 * 0.03 * 2660  # kg of the disc; EN AW-5083 2.66 g/cm³ (handbook)
     assert evaluate(build(TREPAN)).results["core_mass"].value == pytest.approx(core, rel=0.02)

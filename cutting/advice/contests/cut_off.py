@@ -7,7 +7,18 @@ from collections.abc import Iterator
 import numpy as np
 
 from cutting.advice.contest import Check, Contest, Field, Try
-from cutting.advice.contests.slots import FEED_STEP, as_tried, entered, feeds, fitted, neutral, speeds, standing_for, usual_checks
+from cutting.advice.contests.slots import (
+    FEED_STEP,
+    SPEED_SHARES,
+    as_tried,
+    entered,
+    feeds,
+    fitted,
+    neutral,
+    speeds,
+    standing_for,
+    usual_checks,
+)
 from cutting.advice.search import Best
 from cutting.operations.slots.cut_off.evaluate import MODEL
 from cutting.operations.slots.cut_off.numbers import Numbers
@@ -57,8 +68,9 @@ CONTEST = Contest(
     fitted,
     frozenset(),
     FEED_STEP,
+    SPEED_SHARES,
     ("width", "dish", "pip Ø"),
     columns,
-    lambda x: {"overhang": f"{x.setup.overhang:g} mm"},
+    lambda setup: {"overhang": f"{setup.overhang:g} mm"},
     lambda x: x.kerf_per_piece,
 )

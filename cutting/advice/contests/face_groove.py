@@ -7,10 +7,21 @@ from dataclasses import replace
 from typing import Any
 
 from cutting.advice.contest import Check, Contest, Field, Try
-from cutting.advice.contests.slots import FEED_STEP, as_tried, by_width, entered, feeds, neutral, speeds, standing_for, usual_checks
+from cutting.advice.contests.slots import (
+    FEED_STEP,
+    SPEED_SHARES,
+    as_tried,
+    by_width,
+    entered,
+    feeds,
+    neutral,
+    speeds,
+    standing_for,
+    usual_checks,
+)
 from cutting.advice.search import Best
 from cutting.operations.slots.face_groove.evaluate import MODEL
-from cutting.operations.slots.face_groove.numbers import FACE_SHARE, Numbers
+from cutting.operations.slots.face_groove.numbers import FACE_SHARE, SLOWER_STILL, Numbers
 from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, Spindle, Way
 from cutting.operations.slots.shared.tool import SlotTool
 from cutting.quantities.write import Display, display
@@ -67,10 +78,10 @@ def columns(x: Numbers) -> tuple[Display, ...]:
     )
 
 
-def patch(x: Numbers) -> dict[str, str]:
+def patch(setup: FaceGrooveSetup) -> dict[str, str]:
     """The settings of its own that a candidate sets."""
-    s = x.setup.settings
-    return {"way": s.way.value, "spindle": s.spindle.value, "overhang": f"{x.setup.overhang:g} mm"}
+    s = setup.settings
+    return {"way": s.way.value, "spindle": s.spindle.value, "overhang": f"{setup.overhang:g} mm"}
 
 
 CONTEST = Contest(
@@ -79,10 +90,11 @@ CONTEST = Contest(
     tries,
     as_tried,
     feeds(FACE_SHARE),
-    speeds(MODEL),
+    speeds(MODEL, SLOWER_STILL),
     fitted,
     frozenset(),
     FEED_STEP,
+    SPEED_SHARES,
     ("way", "width", "room"),
     columns,
     patch,

@@ -13,6 +13,7 @@ from cutting.advice.contest import Check, Contest, Field, Try
 from cutting.advice.contests import turned
 from cutting.advice.contests.slots import (
     FEED_STEP,
+    SPEED_SHARES,
     as_tried,
     by_width,
     entered,
@@ -95,9 +96,9 @@ def columns(x: Numbers) -> tuple[Display, ...]:
     )
 
 
-def patch(x: Numbers) -> dict[str, str]:
+def patch(setup: GrooveSetup) -> dict[str, str]:
     """The settings of its own that a candidate sets."""
-    return {"way": x.setup.settings.way.value, "overhang": f"{x.setup.overhang:g} mm", "side_depth": write(x.setup.layer, "length")}
+    return {"way": setup.settings.way.value, "overhang": f"{setup.overhang:g} mm", "side_depth": write(setup.layer, "length")}
 
 
 def turned_feature(setup: GrooveSetup) -> Feature:
@@ -180,6 +181,7 @@ CONTEST = Contest(
     fitted,
     frozenset({"settings.side_depth", "settings.dwell"}),
     FEED_STEP,
+    SPEED_SHARES,
     ("way", "width"),
     columns,
     patch,

@@ -12,15 +12,19 @@ from cutting.advice.contest import Array, Check, Field, Index, Try, sieve
 from cutting.advice.search import Best
 from cutting.operations.frame.model import SILENT, Model
 from cutting.operations.frame.money import goal_life, unattended_life
+from cutting.operations.slots.shared.cut import SLOWER
 from cutting.operations.slots.shared.setup import SlotSetup
 from cutting.operations.slots.shared.tool import SlotTool, slot_tools
+from cutting.operations.slots.shared.written import holding_speed
 from cutting.tooling.blades import NarrowStock
 
-FEED_PLACES = np.array([0.06, 0.3, 0.6, 0.92])  # of the feed window
+FEED_PLACES = np.array([0.02, 0.06, 0.3, 0.6, 0.92])  # of the feed window
+SPEED_SHARES = np.array([1.0, 0.8])  # of the goal's own speed
 FEED_STEP = 0.001  # mm/rev, as finely as a narrow edge's feed is set
 ABOVE_BOOK = 1.5  # × the book's top, where the house lets a speed go above it (common practice)
 LEAST_SPEED = 0.3  # × the book's speed
 POWER_MARGIN, POWER_SURE = 0.97, 0.6
+GRIP_MARGIN = 0.98
 
 
 def usual_checks(setup: SlotSetup, stock: NarrowStock, tool: SlotTool) -> list[Check]:
@@ -81,33 +85,44 @@ def as_tried(setup: Any, field: Field, best: Best, bad: Index) -> Iterator[Try]:
 
 
 def feeds(share: float = 1.0) -> Any:
-    """Feeds to try over a share of the width's window (entries, feeds)."""
+    """Feeds over a `share` of the width's window, and the least of them."""
 
-    def found(setup: Any, tool: SlotTool) -> Array:
-        return np.round(share * (tool.feed_low + FEED_PLACES * (tool.feed_high - tool.feed_low)), 3)
+    def found(setup: Any, tool: SlotTool) -> tuple[Array, Array]:
+        return np.round(share * (tool.feed_low + FEED_PLACES * (tool.feed_high - tool.feed_low)), 3), share * tool.feed_low
 
     return found
 
 
-def speeds(model: Model[Any]) -> Any:
-    """Speeds (entries, feeds, 1) at which an edge lasts as long as the goal wants, by Taylor from one run; held by book and power."""
+def speeds(model: Model[Any], slower: float = SLOWER) -> Any:
+    """Speeds at which an edge lasts as long as the goal wants; `slower` is the share of the turning speed that this kind takes."""
 
     def found(setup: Any, tool: SlotTool, feed: Array) -> Array:
-        usual = model.numbers(setup, tool, tool.reference_speed * tool.speed_factor, feed, SILENT).start_speed
-        x = model.numbers(setup, tool, usual, feed, SILENT)
-        life = goal_life(setup, tool.taylor_exponent, x.edge_cost, x.weibull_shape)
-        alone = unattended_life(setup, x.weibull_shape, x.engaged_time)
-        wanted = life if alone is None else np.maximum(life, alone)
-        speed = usual * (x.tool_life / wanted) ** tool.taylor_exponent
-        most = x.book_high if setup.house.never_above_book else ABOVE_BOOK * x.book_high
-        speed = np.clip(speed, LEAST_SPEED * usual, most)
-        # power grows in proportion to speed; far below what the spindle has another run would say the same
-        if np.any(x.power / np.maximum(x.available, 1e-9) * np.maximum(speed / usual, 1.0) >= POWER_SURE):
-            x = model.numbers(setup, tool, np.maximum(speed, 1.0), feed, SILENT)
-            speed = speed * np.minimum(1.0, POWER_MARGIN * x.available / np.maximum(x.power, 1e-9))
-        return np.maximum(np.floor(np.broadcast_to(speed, feed.shape)), 1.0)
+        return _speeds(model, setup, tool, feed, slower * tool.reference_speed * tool.speed_factor)
 
     return found
+
+
+def _speeds(model: Model[Any], setup: Any, tool: SlotTool, feed: Array, usual: Array) -> Array:
+    """Speed [m/min] by Taylor from one run at the book's; held by book, grip and power."""
+    x = model.numbers(setup, tool, usual, feed, SILENT)
+    wanted = goal_life(setup, tool.taylor_exponent, x.edge_cost, x.weibull_shape)
+    if (alone := unattended_life(setup, x.weibull_shape, x.engaged_time)) is not None:
+        wanted = np.maximum(wanted, alone)
+    speed = usual * (x.tool_life / wanted) ** tool.taylor_exponent
+    most = x.book_high if setup.house.never_above_book else ABOVE_BOOK * x.book_high
+    speed = np.broadcast_to(np.clip(speed, LEAST_SPEED * usual, most), feed.shape)
+    # power grows in proportion to speed; far below what the spindle has another run would say the same
+    # the torque is the feed's; jaws lose grip as the spindle speeds up
+    held = holding_speed(setup, x.torque)
+    slower = np.where((held > 0) & np.any(x.grip > 0), GRIP_MARGIN * held / x.gripped_speed * usual, np.inf)
+    speed = np.minimum(speed, slower)
+    near = x.power / np.maximum(x.available, 1e-9) * np.maximum(speed / usual, 1.0) >= POWER_SURE
+    rows = np.flatnonzero(np.broadcast_to(near, feed.shape).any(axis=(1, 2)))
+    if len(rows):
+        x = model.numbers(setup, tool.take(rows), np.maximum(speed[rows], 1.0), feed[rows], SILENT)
+        speed = speed.copy()
+        speed[rows] *= np.minimum(1.0, POWER_MARGIN * x.available / np.maximum(x.power, 1e-9))
+    return speed
 
 
 def fitted(setup: Any, insert: Any, blade: Any) -> Any:

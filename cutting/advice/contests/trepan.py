@@ -7,11 +7,23 @@ from collections.abc import Iterator
 import numpy as np
 
 from cutting.advice.contest import Check, Contest, Field, Try
-from cutting.advice.contests.slots import FEED_STEP, as_tried, entered, feeds, fitted, masked, neutral, speeds, standing_for, usual_checks
+from cutting.advice.contests.slots import (
+    FEED_STEP,
+    SPEED_SHARES,
+    as_tried,
+    entered,
+    feeds,
+    fitted,
+    masked,
+    neutral,
+    speeds,
+    standing_for,
+    usual_checks,
+)
 from cutting.advice.search import Best
 from cutting.operations.slots.shared.tool import SlotTool
 from cutting.operations.slots.trepan.evaluate import MODEL
-from cutting.operations.slots.trepan.numbers import FACE_SHARE, Numbers
+from cutting.operations.slots.trepan.numbers import FACE_SHARE, SLOWER_STILL, Numbers
 from cutting.operations.slots.trepan.setup import Cartridges, TrepanSetup
 from cutting.quantities.write import Display, display
 from cutting.tooling.blades import NarrowStock
@@ -57,9 +69,9 @@ def columns(x: Numbers) -> tuple[Display, ...]:
     )
 
 
-def patch(x: Numbers) -> dict[str, str]:
+def patch(setup: TrepanSetup) -> dict[str, str]:
     """The settings of its own that a candidate sets."""
-    return {"cartridges": x.setup.settings.cartridges.value, "overhang": f"{x.setup.overhang:g} mm"}
+    return {"cartridges": setup.settings.cartridges.value, "overhang": f"{setup.overhang:g} mm"}
 
 
 CONTEST = Contest(
@@ -68,10 +80,11 @@ CONTEST = Contest(
     tries,
     as_tried,
     feeds(FACE_SHARE),
-    speeds(MODEL),
+    speeds(MODEL, SLOWER_STILL),
     fitted,
     frozenset(),
     FEED_STEP,
+    SPEED_SHARES,
     ("cartridges", "ring", "torque"),
     columns,
     patch,

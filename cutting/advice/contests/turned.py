@@ -94,8 +94,11 @@ def eased(setup: Setup, field: Field, best: Best, bad: Index) -> Iterator[Try]:
             yield bad[fewest + extra == passes], _in_passes(setup, int(passes))
 
 
-def feeds(setup: Setup, cutter: Cutter) -> Array:
-    """Feeds to try per pair (pairs, FEEDS): over the window's span at this depth, held by nose and finish, tidied."""
+def feeds(setup: Setup, cutter: Cutter) -> tuple[Array, Array]:
+    """Feeds to try per pair (pairs, FEEDS), and the least (pairs, 1).
+
+    They span the window at this depth, held by nose and finish, tidied.
+    """
     case, depth = case_of(setup), setup.each_depth
     across, along = window_scales(case, cutter, cutter.reference_speed)
     a = depth / along - cutter.window_centre[..., 1]
@@ -114,7 +117,8 @@ def feeds(setup: Setup, cutter: Cutter) -> Array:
     low = np.minimum(np.fmax(low, cutter.book[..., rules.FEED_LOW]), high)
     steps = low + (high - low) * np.linspace(0.0, 1.0, FEEDS) ** 0.8
     tidied = np.floor(steps / 0.005 + 1e-9) * 0.005
-    return np.maximum(tidied, np.maximum(np.minimum(steps, 0.02), 0.005))
+    found = np.maximum(tidied, np.maximum(np.minimum(steps, 0.02), 0.005))
+    return found, found[:, :1]
 
 
 def _finish_feed(case: Case, cutter: Cutter) -> Array:
@@ -127,7 +131,7 @@ def _finish_feed(case: Case, cutter: Cutter) -> Array:
 
 
 def speeds(setup: Setup, cutter: Cutter, feed: Array) -> Array:
-    """Speed per pair and feed (pairs, feeds, 1): the goal's own optimum, held by book and power; whole m/min."""
+    """Speed per pair and feed (pairs, feeds, 1): the goal's own optimum, held by book and power."""
     case, house, depth, diameters = case_of(setup), setup.house, setup.each_depth, pass_diameters(setup)
     area = chip_area(feed, depth)
     h = mean_chip_thickness(area, engaged_edge(depth, cutter.cutting_edge_angle, cutter.nose_radius))
@@ -157,7 +161,7 @@ def speeds(setup: Setup, cutter: Cutter, feed: Array) -> Array:
         speed = np.minimum(speed, np.where(np.isnan(own), rules.BOOK_HIGH * at_life(15.0), own))
     speed = np.maximum(speed, np.fmax(cutter.minimum_speed, cutter.book[..., rules.SPEED_LOW]))
     speed = np.minimum(speed, np.pi * diameters.max() * case.top_speed / 1000.0)
-    return np.maximum(np.floor(_held_by_power(case, cutter, speed, h, area, diameters)), 1.0)
+    return _held_by_power(case, cutter, speed, h, area, diameters)
 
 
 def _held_by_power(case: Case, cutter: Cutter, speed: Array, h: Array, area: Array, diameters: Array) -> Array:

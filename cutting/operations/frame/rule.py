@@ -55,7 +55,8 @@ class Rule(Generic[N]):
 
     def used(self, x: N) -> Array:
         """Utilisation of this limit at every step, 0 where it does not apply."""
-        return np.where(self.applies(x), utilisation(self, *self.read(x)), 0.0)
+        applies, used = self.applies(x), utilisation(self, *self.read(x))
+        return used if np.all(applies) else np.where(applies, used, 0.0)
 
     def weight(self, house: HouseRules) -> Severity:
         """Above the book is a matter of the house rule."""

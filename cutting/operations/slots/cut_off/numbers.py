@@ -81,7 +81,7 @@ def numbers(setup: CutOffSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     _write_rim(setup, tool, feed, record)
     gain = blade.y_axis_gain(fc, ff, tool.overhang, tool.thickness, tool.height)
     power = worn * over_passes(met.cutting_force * np.pi * starts * n[..., :-1]) / 6e7
-    holds = held_torque(setup, n[..., :1], setup.holding.grip_diameter or f.diameter, record)  # at the rim, where the torque is
+    at_rim = n[..., :1]  # where the torque is
     engaged = setup.zone_seconds(zones, speed, top) + edge_break_seconds(setup, speed, feed, top)
     lasts = lasting(tool, speed, feed, record)
     window = (tool.feed_low, tool.feed_high)
@@ -96,7 +96,8 @@ def numbers(setup: CutOffSetup, tool: SlotTool, speed: Any, feed: Any, record: S
         down=over_passes(met.height_bend) / (gain if setup.holding.y_axis else 1.0),
         power=power, available=over_passes(machine.spindle_power(n), np.minimum),
         torque=worn * over_passes(met.cutting_force * starts) / 2000.0,
-        grip=holds, flatness=zone_dish(starts, ends, met), pip_on_part=np.where(f.bore > 0, 0.0, on_part),
+        grip=held_torque(setup, at_rim, record), gripped_speed=at_rim, flatness=zone_dish(starts, ends, met),
+        pip_on_part=np.where(f.bore > 0, 0.0, on_part),
         pip_on_bar=np.where(f.bore > 0, 0.0, on_bar), break_off_diameter=breaks_at(bar), usual_width=usual_width(f.diameter),
         bar_spring=_bar_spring(setup, worn * fc), rub=abs(float(np.tan(np.radians(s.lean)))) * setup.depth, y_gain=gain,
         roughness=corner_roughness(feed, tool.corner_radius, speed, work),

@@ -77,6 +77,10 @@ class CutOffSetup(SlotSetup):
     operation: str = "cut off"
 
     @property
+    def gripped(self) -> float:
+        return self.feature.diameter
+
+    @property
     def depth(self) -> float:
         """How deep the blade must reach [mm]: the radius, or the wall of a tube."""
         return (self.feature.diameter - self.feature.bore) / 2.0

@@ -23,7 +23,8 @@ from cutting.operations.slots.shared.written import held_torque, write_plunge
 from cutting.working import Silent
 
 FACE_SHARE = 0.7  # of grooving's feed and of its speed's middle that a face groove takes (common practice)
-STROKE_IDLE = 0.15
+SLOWER_STILL = SLOWER * (1.0 + FACE_SHARE) / 2.0  # of the turning speed
+STROKE_IDLE = 0.15  # s between two strokes (common practice)
 SIDE_FORM = 1.0
 OPEN_SIDE, OPEN_BELOW = 1.0 / 3.0, 0.95
 
@@ -76,6 +77,10 @@ class Numbers(SlotCut):
     jaw_clearance: Array
 
     @property
+    def strokes_taken(self) -> int:
+        return len(self.moves)
+
+    @property
     def first_diameter(self) -> float:
         """Outer diameter of the first plunge, into solid metal [mm]."""
         return self.moves[0].outer
@@ -124,8 +129,8 @@ def numbers(setup: FaceGrooveSetup, tool: SlotTool, speed: Any, feed: Any, recor
     side, largest = over_passes(aside), over_passes(cutting)
     power, available = hardest(worn * cutting * np.pi * outer * n / 6e7, machine.spindle_power(n))
     total = over_passes(seconds, np.add)
-    holds = held_torque(setup, over_passes(n), setup.holding.grip_diameter, record, setup.holding.grip_share)
-    lasts = lasting(tool, speed, real / FACE_SHARE, record, SLOWER * (1.0 + FACE_SHARE) / 2.0)
+    fastest = over_passes(n)
+    lasts = lasting(tool, speed, real / FACE_SHARE, record, SLOWER_STILL)
     sideways, down = leaning(tool, worn * side, worn * largest)
     feeds = (FACE_SHARE * tool.feed_low, FACE_SHARE * tool.feed_high)
     idle = idle_seconds(machine, setup.depth + 4.0, len(moves)) + STROKE_IDLE * len(moves) + 60.0 * 60.0 / machine.rapid_rate
@@ -136,7 +141,7 @@ def numbers(setup: FaceGrooveSetup, tool: SlotTool, speed: Any, feed: Any, recor
         cutting_speed=np.asarray(speed, float), feed_set=np.asarray(feed, float), feed=real, feeds=feeds,
         chip_index=slot_index(real, feeds, setup.depth, slot, tool.pressure, work.material.ductility),
         cutting_force=largest, side_force=side, sideways=sideways, down=down, power=power, available=available,
-        torque=worn * over_passes(cutting * outer) / 2000.0, grip=holds,
+        torque=worn * over_passes(cutting * outer) / 2000.0, grip=held_torque(setup, fastest, record), gripped_speed=fastest,
         moves=moves, stroke_seconds=seconds, stroke_speed=n, stroke_force=cutting, stroke_push=np.where(along, 0.0, against),
         stroke_side=aside, hub_clearance=_hub_clearance(setup, tool), jaw_clearance=np.array([_jaw_clearance(setup)]),
     )  # fmt: skip

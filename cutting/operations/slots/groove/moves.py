@@ -10,6 +10,8 @@ import numpy as np
 from cutting.operations.slots.groove.setup import ALLOWANCE, LAYER_SHARE, GrooveSetup, Way
 
 RIDGE_SHARE = 0.8  # of the insert's width that a ridge between two full plunges may be (common practice)
+PLUNGE, SIDEWAYS, THIN = range(3)  # sorts of cut: straight down, along the axis, the finishing pass
+RANKS = {"plunge": PLUNGE, "ridge": PLUNGE, "turn": SIDEWAYS, "ramp": SIDEWAYS, "arc": SIDEWAYS, "wall": THIN, "floor": THIN}
 BACK_OFF = 0.1  # mm that the blade lifts before it turns sideways, so that its front does not rub (common practice)
 
 
@@ -29,8 +31,13 @@ class Move:
     dwell: bool = False
 
     @property
+    def rank(self) -> int:
+        """What sort of cut it is."""
+        return RANKS[self.kind]
+
+    @property
     def sideways(self) -> bool:
-        return self.kind in ("turn", "ramp", "arc")
+        return self.rank == SIDEWAYS
 
     @property
     def length(self) -> float:

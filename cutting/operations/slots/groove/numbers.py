@@ -11,7 +11,7 @@ import numpy as np
 from cutting.mechanics import blade, chatter, deflection, force
 from cutting.mechanics.kinematics import facing_time
 from cutting.operations.frame.over_passes import over_passes
-from cutting.operations.slots.groove.moves import Move, moves_of
+from cutting.operations.slots.groove.moves import PLUNGE, SIDEWAYS, THIN, Move, moves_of
 from cutting.operations.slots.groove.setup import NOSE_SHARE, SIDE_FEED, GrooveSetup, Way
 from cutting.operations.slots.shared.cut import SlotCut, hardest, idle_seconds, lasting, leaning, paid
 from cutting.operations.slots.shared.drive import real_feed, top_speed
@@ -54,8 +54,6 @@ class Strokes:
     place: tuple[int, ...]  # of each in the arrays
     count: Array
     sideways: Mask
-    plunging: Mask
-    on_floor: Mask
     seconds: Array
     spindle_speed: Array
     speed: Array  # at the larger end
@@ -83,6 +81,10 @@ class Numbers(SlotCut):
     push: Array  # of the hardest plunge
     widest_plunge: float
 
+    @property
+    def strokes_taken(self) -> int:
+        return len(self.strokes.order)
+
 
 def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: Silent) -> Numbers:
     """Everything computed for tools as wide as the set-up's own, at speeds [m/min] and feeds [mm/rev]; arrays (..., 1)."""
@@ -107,7 +109,7 @@ def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     seconds = strokes.seconds * strokes.count
     engaged = over_passes(seconds, np.add)
     mean_feed = over_passes(strokes.thickness * seconds, np.add) / engaged
-    holds = held_torque(setup, over_passes(strokes.spindle_speed), setup.holding.grip_diameter, record, setup.holding.grip_share)
+    fastest = over_passes(strokes.spindle_speed)
     lasts = lasting(tool, speed, mean_feed, record)
     sideways, down = leaning(tool, worn * side, worn * cutting)
     feeds = (tool.feed_low, tool.feed_high)
@@ -119,7 +121,7 @@ def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: S
         cutting_speed=np.asarray(speed, float), feed_set=np.asarray(feed, float), feed=real, feeds=feeds,
         chip_index=slot_index(real, feeds, setup.depth, slot, tool.pressure, work.material.ductility),
         cutting_force=cutting, side_force=side, sideways=sideways, down=down, power=power, available=available,
-        torque=worn * cutting * max(f.diameter, f.floor.target) / 2000.0, grip=holds,
+        torque=worn * cutting * max(f.diameter, f.floor.target) / 2000.0, grip=held_torque(setup, fastest, record), gripped_speed=fastest,
         strokes=strokes, size_error=np.asarray(error), stable_width=np.asarray(stable),
         roughness=_roughness(setup, tool, speed, feed, real),        push=push, widest_plunge=max(plunges, default=0.0),
     )  # fmt: skip
@@ -140,58 +142,109 @@ def side_feed(setup: GrooveSetup, corner_radius: Any, feed: Any) -> Array:
 
 def _last_push(strokes: Strokes) -> Array:
     """Push [N] of the stroke that leaves the size: the last along the floor, or the last plunge."""
-    last = np.flatnonzero(strokes.on_floor)
-    if not len(last):
-        last = np.flatnonzero(~strokes.sideways)
-    place = last[-1] if len(last) else strokes.push.shape[-1] - 1
+    places = list(zip(strokes.order, strokes.place, strict=True))
+    last = [place for move, place in places if move.kind == "floor"] or [place for move, place in places if not move.sideways]
+    place = last[-1] if last else strokes.place[-1]
     return strokes.push[..., place : place + 1]
 
 
-def _specific(setup: GrooveSetup, thickness: Any, form: Any) -> Array:
-    shape = np.where(setup.inside & (np.asarray(form) == SIDE_FORM), INSIDE_FORM * np.asarray(form), form)
+def _specific(setup: GrooveSetup, thickness: Any, form: float) -> Array:
+    shape = INSIDE_FORM * form if setup.inside and form == SIDE_FORM else form
     return force.specific_cutting_force(setup.work.specific_force_1, thickness, setup.work.material.force_exponent, form_factor=shape)
 
 
 def _alike(moves: tuple[Move, ...]) -> tuple[list[Move], tuple[int, ...], Array]:
-    """Moves that cut alike once, the place of each among them, and how often it is taken."""
-    keys = [(m.kind, m.depth, m.to_depth, round(m.length, 9), round(m.engaged, 9), m.dwell) for m in moves]
-    known = {key: k for k, key in enumerate(dict.fromkeys(keys))}
+    """Moves that cut alike once, plunges before cuts sideways before walls and floors; the place of each, and how often it is taken."""
+    keys = [(m.rank, m.kind, m.depth, m.to_depth, round(m.length, 9), round(m.engaged, 9), m.dwell) for m in moves]
+    known = {key: k for k, key in enumerate(sorted(dict.fromkeys(keys)))}
     counts = Counter(keys)
     return [moves[keys.index(key)] for key in known], tuple(known[key] for key in keys), np.array([counts[key] for key in known], float)
+
+
+@dataclass(frozen=True)
+class _Cuts:
+    """What cuts of one sort take: arrays (..., strokes)."""
+
+    seconds: Array
+    feed: Array
+    thickness: Array
+    cutting_force: Array
+    push: Array
+    side_force: Array
 
 
 def _strokes(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, real: Array) -> Strokes:
     order = moves_of(setup)
     moves, place, count = _alike(order)
-    kinds = np.array([move.kind for move in moves])
-    sideways = np.array([move.sideways for move in moves], bool)
-    thin_cut = np.isin(kinds, ("wall", "floor"))
-    plunging = ~sideways & ~thin_cut
-    engaged, length = np.array([move.engaged for move in moves]), np.array([move.length for move in moves])
     start = np.array([diameter_at(setup, move.depth) for move in moves])
     end = np.array([diameter_at(setup, move.to_depth) for move in moves])
-    large, small = np.maximum(start, end), np.maximum(np.minimum(start, end), 1e-3)
+    large = np.maximum(start, end)
     top = top_speed(setup.machine, speed, setup.largest, setup.settings.spindle_clamp)
     n = np.minimum(1000.0 * np.asarray(speed) / (np.pi * large), top)
     across = side_feed(setup, tool.corner_radius, feed)
-    thin, angle = _rolled(setup, engaged) if setup.settings.way is Way.ROUND else (np.ones(len(moves)), np.full(len(moves), np.pi / 2.0))
-    rolled = np.minimum(across / thin, RAISED * across) if setup.settings.way is Way.ROUND else across
-    taken = np.where(sideways, rolled, np.where(thin_cut, 0.5 * (real + across), real))  # walls and floor along the corner
-    thickness = np.where(sideways, taken * thin, taken)
-    cutting = _specific(setup, thickness, np.where(plunging, blade.GROOVE_FORM, SIDE_FORM)) * taken * engaged
-    against = blade.plunge_force(cutting, thickness)
-    # a plunge beside an open wall is held on one side only
-    open_side = np.where((kinds == "plunge") & (engaged < OPEN_BELOW * tool.width), OPEN_SIDE * against, 0.0)
-    slant = blade.side_force(against, tool.lead_angle)
-    aside = np.where(plunging, slant + open_side, np.where(kinds == "floor", against, 0.0))
-    plunged = facing_time(large, small, speed, taken, top)
-    dwell = np.where([move.dwell for move in moves], 60.0 * setup.settings.dwell, 0.0)
-    at_floor = np.minimum(1000.0 * np.asarray(speed) / (np.pi * np.maximum(end, 1e-3)), top)
-    seconds = np.where(plunging, plunged + dwell / at_floor, 60.0 * length / (taken * n))
+    ranks = np.array([move.rank for move in moves])
+    parts = []
+    for rank, cuts in ((PLUNGE, _plunges), (SIDEWAYS, _sideways), (THIN, _thin)):
+        own = np.flatnonzero(ranks == rank)
+        if len(own):
+            some = [moves[k] for k in own]
+            parts.append((len(own), cuts(setup, tool, some, speed, n[..., own], top, across if rank == SIDEWAYS else real, across)))
+    shape = np.broadcast_shapes(*(part.seconds.shape[:-1] for _, part in parts), n.shape[:-1])
+
+    def joined(name: str) -> Array:
+        each = [(many, np.asarray(getattr(part, name))) for many, part in parts]
+        if len(each) == 1 and each[0][1].shape[-1:] == (len(moves),):
+            return each[0][1]
+        return np.concatenate([np.broadcast_to(one, (*shape, many)) for many, one in each], axis=-1)
+
     return Strokes(
-        order, place, count, sideways, plunging, kinds == "floor", seconds, n, np.pi * large * n / 1000.0, taken, thickness, cutting,
-        np.where(sideways, against * np.cos(angle), against), np.where(sideways, against * np.sin(angle), aside),
+        order, place, count, ranks == SIDEWAYS, joined("seconds"), n, np.pi * large * n / 1000.0, joined("feed"),
+        joined("thickness"), joined("cutting_force"), joined("push"), joined("side_force"),
     )  # fmt: skip
+
+
+def _engaged(moves: list[Move]) -> Array:
+    return np.array([move.engaged for move in moves])
+
+
+def _plunges(setup: GrooveSetup, tool: SlotTool, moves: list[Move], speed: Any, n: Array, top: Array, feed: Array, across: Array) -> _Cuts:
+    """Straight down, with both walls or beside an open one."""
+    engaged = _engaged(moves)
+    ends = np.array([diameter_at(setup, move.to_depth) for move in moves])
+    starts = np.array([diameter_at(setup, move.depth) for move in moves])
+    cutting = _specific(setup, feed, blade.GROOVE_FORM) * feed * engaged
+    against = blade.plunge_force(cutting, feed)
+    # a plunge beside an open wall is held on one side only
+    beside = np.array([move.kind == "plunge" for move in moves]) & (engaged < OPEN_BELOW * tool.width)
+    aside = blade.side_force(against, tool.lead_angle) + np.where(beside, OPEN_SIDE * against, 0.0)
+    seconds = facing_time(np.maximum(starts, ends), np.maximum(np.minimum(starts, ends), 1e-3), speed, feed, top)
+    turns = np.array([setup.settings.dwell if move.dwell else 0.0 for move in moves])
+    if turns.any():
+        at_floor = np.minimum(1000.0 * np.asarray(speed) / (np.pi * np.maximum(ends, 1e-3)), top)
+        seconds = seconds + 60.0 * turns / at_floor
+    return _Cuts(seconds, feed, feed, cutting, against, aside)
+
+
+def _sideways(setup: GrooveSetup, tool: SlotTool, moves: list[Move], speed: Any, n: Array, top: Array, feed: Array, across: Array) -> _Cuts:
+    """Along the axis: a straight edge's flank, or a full radius, whose chip is thin and whose feed is raised for it."""
+    engaged = _engaged(moves)
+    thin, angle = np.ones(1), np.full(1, np.pi / 2.0)
+    if setup.settings.way is Way.ROUND:
+        thin, angle = _rolled(setup, engaged)
+        feed = np.minimum(feed / thin, RAISED * feed)
+    cutting = _specific(setup, feed * thin, SIDE_FORM) * feed * engaged
+    against = blade.plunge_force(cutting, feed * thin)
+    seconds = 60.0 * np.array([move.length for move in moves]) / (feed * n)
+    return _Cuts(seconds, feed, feed * thin, cutting, against * np.cos(angle), against * np.sin(angle))
+
+
+def _thin(setup: GrooveSetup, tool: SlotTool, moves: list[Move], speed: Any, n: Array, top: Array, feed: Array, across: Array) -> _Cuts:
+    """The finishing cut along walls and floor, with the corner."""
+    feed = 0.5 * (feed + across)
+    cutting = _specific(setup, feed, SIDE_FORM) * feed * _engaged(moves)
+    against = blade.plunge_force(cutting, feed)
+    seconds = 60.0 * np.array([move.length for move in moves]) / (feed * n)
+    return _Cuts(seconds, feed, feed, cutting, against, np.where([move.kind == "floor" for move in moves], against, 0.0))
 
 
 def _rolled(setup: GrooveSetup, engaged: Array) -> tuple[Array, Array]:

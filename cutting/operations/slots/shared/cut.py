@@ -50,6 +50,12 @@ class SlotCut(Spent, Lasting):
     available: Array
     torque: Array
     grip: Array
+    gripped_speed: Array  # 1/min at which the jaws hold it
+
+    @property
+    def strokes_taken(self) -> int:
+        """How many strokes clear the slot."""
+        return 1
 
     @property
     def book_high(self) -> Array:

@@ -21,6 +21,11 @@ class SlotSetup(BaseSetup):
         return float(self.settings.overhang or self.blade.overhang)
 
     @property
+    def gripped(self) -> float:
+        """Diameter in the jaws [mm] where the holding does not say."""
+        return float(self.feature.start_diameter)
+
+    @property
     def depth(self) -> float:
         """How deep the edge goes in its slot [mm]."""
         raise NotImplementedError

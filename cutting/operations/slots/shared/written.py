@@ -36,8 +36,18 @@ def write_plunge(setup: SlotSetup, tool: SlotTool, feed: Any, diameter: float, w
     record(force.torque, cutting_force=setup.house.wear_factor * fc, diameter=diameter, note="for the worn edge")
 
 
-def held_torque(setup: SlotSetup, spindle_speed: Array, grip_diameter: float | None, record: Silent, share: float = 1.0) -> Array:
-    """Torque [N·m] that the jaws hold at a spindle speed [1/min]; 0 where no jaws grip. `share` is of the machine's jaw force."""
+def holding_speed(setup: SlotSetup, torque: Array) -> Array:
+    """Spindle speed [1/min] up to which the jaws hold a torque [N·m] with the house's safety; without end where no jaws grip."""
+    machine, house, holding = setup.machine, setup.house, setup.holding
+    if machine.jaw_force <= 0:
+        return np.full_like(torque, np.inf)
+    force = machine.jaw_force * getattr(holding, "grip_share", 1.0)
+    diameter = holding.grip_diameter or setup.gripped
+    return grip.speed_that_holds(house.grip_safety * torque, house.jaw_friction, force, machine.jaw_mass, machine.jaw_radius, diameter)
+
+
+def held_torque(setup: SlotSetup, spindle_speed: Array, record: Silent) -> Array:
+    """Torque [N·m] that the jaws hold at a spindle speed [1/min]; 0 where no jaws grip."""
     machine, house = setup.machine, setup.house
     if machine.jaw_force <= 0:
         return np.zeros_like(spindle_speed)
@@ -45,10 +55,10 @@ def held_torque(setup: SlotSetup, spindle_speed: Array, grip_diameter: float | N
         record(
             grip.grip_torque,
             friction=house.jaw_friction,
-            jaw_force=machine.jaw_force * share,
+            jaw_force=machine.jaw_force * getattr(setup.holding, "grip_share", 1.0),
             jaw_mass=machine.jaw_mass,
             jaw_radius=machine.jaw_radius,
             spindle_speed=spindle_speed,
-            grip_diameter=grip_diameter,
+            grip_diameter=setup.holding.grip_diameter or setup.gripped,
         )
     )

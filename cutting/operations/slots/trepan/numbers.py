@@ -17,7 +17,7 @@ from cutting.operations.slots.trepan.setup import Cartridges, Keeps, TrepanSetup
 from cutting.working import Silent
 
 FACE_SHARE = 0.7  # of grooving's feed, as in a face (common practice)
-HEAD_SPEED = 0.85  # of a slot's speed (common practice)
+SLOWER_STILL = 0.85 * SLOWER  # of the turning speed: a head stands out further than a blade (common practice)
 SIDE_SHARE = 0.1  # of its push that the curved chip pushes an edge aside (common practice)
 BALANCED = 0.3  # of it that is left where two on one radius hold each other (common practice)
 APPROACH = 2.0  # mm at feed before the metal
@@ -72,7 +72,7 @@ def numbers(setup: TrepanSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     sideways, down = leaning(tool, worn * side, worn * fc)
     way = setup.depth + APPROACH + (BREAK_THROUGH if f.through and not f.web else 0.0)
     engaged = 60.0 * way / (real * n)
-    lasts = lasting(tool, speed, per_edge / FACE_SHARE, record, SLOWER * HEAD_SPEED)
+    lasts = lasting(tool, speed, per_edge / FACE_SHARE, record, SLOWER_STILL)
     feeds = (FACE_SHARE * tool.feed_low, FACE_SHARE * tool.feed_high)
     per_kilo = material.density * 1e-6
     core = np.pi / 4.0 * inner**2 * f.depth * per_kilo
@@ -82,7 +82,7 @@ def numbers(setup: TrepanSetup, tool: SlotTool, speed: Any, feed: Any, record: S
         cutting_speed=np.asarray(speed, float), feed_set=np.asarray(feed, float), feed=real, feeds=feeds,
         chip_index=slot_index(per_edge, feeds, setup.depth, width, tool.pressure, material.ductility),
         cutting_force=fc, side_force=side, sideways=sideways, down=down,
-        power=torque * n / 9549.3, available=machine.spindle_power(n), torque=torque, grip=np.zeros_like(n),
+        power=torque * n / 9549.3, available=machine.spindle_power(n), torque=torque, grip=np.zeros_like(n), gripped_speed=n,
         outer_diameter=outer, ring_width=width, spindle_speed=n, thrust=edges * push, solid_torque=solid, solid_power=solid * n / 9549.3,
         share=ring_share(outer, width), core_mass=core, core_value=core * f.core_price,
         ring_mass=np.pi / 4.0 * (outer**2 - inner**2) * setup.depth * per_kilo,
