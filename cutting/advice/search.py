@@ -6,14 +6,16 @@ from life, goal and limits. Entries are run in chunks, two at a time, so that me
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
+from enum import Enum
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from cutting.advice.contest import Array, Contest, Field, Index
+from cutting.advice.contest import Array, Contest, Field, Index, Try
 from cutting.advice.score import score
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.frame.rule import all_used, excluded, hard_ones
@@ -24,6 +26,8 @@ from cutting.working import Silent
 EASED_SPEEDS = np.array([1.1, 1.0, 0.8, 0.6, 0.42, 0.3])
 EASED_FEEDS, EASED_SPANS = np.array([0.5, 0.75, 1.0, 1.0, 1.0]), np.array([0.0, 0.0, 0.0, 0.2, 0.5])
 MOST_EASED, LEAST_FEED = 400, 0.01
+LEADING = 160  # entries that are searched in fine steps, four times what a ranking shows
+FINE_FEEDS, FINE_SPEEDS = np.linspace(0.0, 1.0, 25), np.array([1.1, 1.0, 0.9, 0.8])
 CHUNK, SMALL = 10_000, 2_000  # entries run together at most; and below which a second thread does not pay
 BROKEN, WORSE = 1e9, 1e6  # what a broken hard limit weighs, and each further bound that it is over
 SILENT = Silent()
@@ -31,6 +35,14 @@ FIGURES = (
     "cutting_speed", "speed_reached", "feed_per_rev", "seconds", "cost", "change_parts", "median_parts", "run_parts", "secure",
     "chip_index", "edge_cost", "roughness", "beside", "utilisation", "broken",
 )  # fmt: skip
+
+
+class Steps(Enum):
+    """How feeds and speeds are stepped."""
+
+    USUAL = 0  # as the kind does for all its tools
+    EASED = 1  # slower and finer, before a tool is refused
+    FINE = 2  # closely, for those that lead
 
 
 @dataclass
@@ -54,7 +66,23 @@ class Best:
 
 
 def best_of_field(contest: Contest, setup: Any, field: Field) -> Best:
-    """The best point of every entry."""
+    """The best point of every entry: from a few feeds for all, from fine steps for those that lead."""
+    best = _coarsely(contest, setup, field)
+    leading = np.flatnonzero(best.feasible)
+    leading = leading[np.argsort(best.score[leading], kind="stable")][:LEADING]
+    for rows, tried in alike(best, leading):
+        _run(contest, tried, field, best, rows, Steps.FINE)
+    return best
+
+
+def alike(best: Best, rows: Index) -> Iterator[Try]:
+    """Entries by the set-up in which they stand."""
+    known: dict[int, Any] = {id(best.setup[k]): best.setup[k] for k in rows}
+    for key, tried in known.items():
+        yield np.array([k for k in rows if id(best.setup[k]) == key], np.intp), tried
+
+
+def _coarsely(contest: Contest, setup: Any, field: Field) -> Best:
     count = len(field.left)
     best = Best.empty(count)
     size = min(CHUNK, max(SMALL, -(-count // 2)))
@@ -75,18 +103,18 @@ def _search(contest: Contest, setup: Any, field: Field, best: Best, part: slice)
     bad = bad[np.argsort(best.score[bad], kind="stable")][:MOST_EASED]
     for rows, tried in contest.eased(setup, field, best, bad):
         waiting = rows[~best.feasible[rows]]
-        _run(contest, tried, field, best, waiting, True)
+        _run(contest, tried, field, best, waiting, Steps.EASED)
 
 
-def _run(contest: Contest, setup: Any, field: Field, best: Best, rows: Index, eased: bool = False) -> None:
-    """Run entries in one set-up over their feeds; `eased` tries slower and finer ones in place of the goal's own."""
+def _run(contest: Contest, setup: Any, field: Field, best: Best, rows: Index, steps: Steps = Steps.USUAL) -> None:
+    """Run entries in one set-up over feeds, each at the goal's own speed for it and at shares of that; keep what is better."""
     if not len(rows):
         return
     tool = field.tool.take(rows)
     wide = tool.take(np.s_[:, None])
     usual, least = contest.feeds(setup, tool)
-    feeds = (_easier(usual, least, contest.feed_step) if eased else usual)[..., None]  # entries, feeds, 1
-    shares = EASED_SPEEDS if eased else contest.speed_shares
+    feeds = _stepped(steps, usual, least, contest.feed_step)[..., None]  # entries, feeds, 1
+    shares = {Steps.EASED: EASED_SPEEDS, Steps.FINE: FINE_SPEEDS}.get(steps, contest.speed_shares)
     speeds = np.maximum(np.floor(contest.speeds(setup, wide, feeds) * shares), 1.0).reshape(len(rows), -1, 1)
     feeds = np.repeat(feeds, len(shares), axis=1)
     done = contest.model.numbers(setup, wide, speeds, feeds, SILENT)
@@ -142,9 +170,16 @@ def _run(contest: Contest, setup: Any, field: Field, best: Best, rows: Index, ea
         best.figures[name][places] = values
 
 
-def _easier(feeds: Array, low: Array, step: float) -> Array:
-    """Finer feeds (entries, feeds) from the least one on, tidied."""
-    steps = (low * EASED_FEEDS + (feeds[:, -1:] - low) * EASED_SPANS) / step
+def _stepped(steps: Steps, feeds: Array, low: Array, step: float) -> Array:
+    """The usual feeds, finer ones from the least on, or many between the ends; tidied, (entries, feeds)."""
+    if steps is Steps.USUAL:
+        return feeds
+    span = feeds[:, -1:] - low
+    if steps is Steps.FINE:
+        within = np.floor((low + span * FINE_FEEDS) / step + 1e-9)
+    else:
+        within = np.floor((low * EASED_FEEDS + span * EASED_SPANS) / step + 1e-9)
     # rounded down as finer is meant, but not out of the window at its lower end
-    down = np.where(EASED_FEEDS < 1.0, np.floor(steps + 1e-9), np.ceil(np.maximum(np.floor(steps + 1e-9), low / step - 1e-9)))
-    return np.maximum(down * step, LEAST_FEED)
+    inside = np.ceil(np.maximum(within, low / step - 1e-9))
+    finer = np.ones(1, bool) if steps is Steps.FINE else EASED_FEEDS >= 1.0
+    return np.maximum(np.where(finer, inside, within) * step, LEAST_FEED)

@@ -10,7 +10,8 @@ from cutting.advice.contests import advise
 from cutting.errors import CuttingError
 from cutting.operations.turned.case import useful_speed
 from cutting.operations.turned.contour import steepest_descent
-from cutting.operations.turned.setup import Direction, Setup
+from cutting.operations.turned.feature import Direction
+from cutting.operations.turned.setup import Setup
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import Holder, Insert
 

@@ -15,7 +15,8 @@ from cutting.operations.frame.fields import Base
 from cutting.operations.frame.kind import Kind
 from cutting.operations.frame.setup import Batch, Goal, HouseRules, Skin, Workholding
 from cutting.operations.registry import KINDS
-from cutting.operations.turned.setup import Direction, Feature, Settings, Setup
+from cutting.operations.turned.feature import Direction, Feature, Settings
+from cutting.operations.turned.setup import Setup
 from cutting.quantities import read_dimension, read_quantity
 from cutting.tooling.blades import GrooveBlade, GrooveInsert, NarrowStock, find_groove_blade, find_groove_insert, shipped_stock
 from cutting.tooling.crib import Crib

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from cutting.errors import CuttingError, OutOfRange, UnreadableQuantity
-from cutting.operations.turned.setup import Feature
+from cutting.operations.turned.feature import Feature
 from cutting.process.outline import Standing
 from cutting.quantities import Dimension, read_dimension, read_quantity
 from cutting.workpiece.ring_grooves import standard_groove

@@ -145,7 +145,7 @@ def test_running_alone_slows_the_edge_down(setup: Build, crib: Crib) -> None:
     assert alone_first.median_parts > attended_first.median_parts
     # where other operations take turns the edge cuts for a share of the hour only, and may run faster
     shared = replace(alone, batch=replace(alone.batch, piece_seconds=20 * alone_first.seconds))
-    assert alone_first.cutting_speed < advise(shared, crib).candidates[0].cutting_speed <= attended_first.cutting_speed
+    assert alone_first.cutting_speed < advise(shared, crib).candidates[0].cutting_speed
 
 
 def test_an_empty_field_says_why(setup: Build) -> None:

@@ -16,8 +16,9 @@ from cutting.advice.fewest import share_tools
 from cutting.doors.json_form import read_any
 from cutting.errors import CuttingError
 from cutting.operations.registry import evaluate_quickly
+from cutting.operations.turned.feature import Feature
 from cutting.operations.turned.fit import collar_in_front, fouled
-from cutting.operations.turned.setup import Feature, Setup
+from cutting.operations.turned.setup import Setup
 from cutting.process.outline import Standing
 from cutting.process.shaft_line import Planned, read_shaft_line
 from cutting.process.standing import taken_from_part

@@ -18,9 +18,10 @@ from cutting.operations.coolant import advise_coolant
 from cutting.operations.registry import evaluate_quickly
 from cutting.operations.turned.contour import path_length, steepest_descent, steepest_rise
 from cutting.operations.turned.edge_life import edge_life
+from cutting.operations.turned.feature import Direction
 from cutting.operations.turned.hard import Grinding, hard_turning
 from cutting.operations.turned.part import held_otherwise, part_beam
-from cutting.operations.turned.setup import Direction, Setup
+from cutting.operations.turned.setup import Setup
 from cutting.operations.turned.springing import springing, supports
 from cutting.operations.turned.stability import stability
 from cutting.process.outline import Standing, outline

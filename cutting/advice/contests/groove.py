@@ -32,7 +32,8 @@ from cutting.operations.slots.groove.evaluate import MODEL
 from cutting.operations.slots.groove.numbers import Numbers
 from cutting.operations.slots.groove.setup import GrooveSetup, Way
 from cutting.operations.slots.shared.tool import SlotTool
-from cutting.operations.turned.setup import Feature, Settings, Setup
+from cutting.operations.turned.feature import Feature, Settings
+from cutting.operations.turned.setup import Setup
 from cutting.quantities.write import Display, display, write
 from cutting.tooling.blades import NarrowStock
 from cutting.tooling.crib import Crib

@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 
 from cutting.advice.contest import Array, Check, Field, Index, Try, sieve
-from cutting.advice.search import Best
+from cutting.advice.search import Best, alike
 from cutting.operations.frame.model import SILENT, Model
 from cutting.operations.frame.money import goal_life, unattended_life
 from cutting.operations.slots.shared.cut import SLOWER
@@ -79,9 +79,7 @@ def by_width(field: Field, part: slice) -> Iterator[tuple[str, Index]]:
 
 def as_tried(setup: Any, field: Field, best: Best, bad: Index) -> Iterator[Try]:
     """Entries once more in the set-ups in which they stand."""
-    known: dict[int, Any] = {id(best.setup[k]): best.setup[k] for k in bad}
-    for key, tried in known.items():
-        yield np.array([k for k in bad if id(best.setup[k]) == key], np.intp), tried
+    return alike(best, bad)
 
 
 def feeds(share: float = 1.0) -> Any:

@@ -8,7 +8,6 @@ from typing import Any
 import numpy as np
 
 from cutting.operations.frame.fields import Nudged
-from cutting.operations.turned.setup import Setup
 from cutting.quantities.kinds import KINDS, factor
 from cutting.quantities.write import write
 
@@ -59,7 +58,7 @@ def _even(kind: str, present: float, system: str) -> Ladder:
     first = max(1, middle - REACH)
     label = what.metric if system == "metric" else what.inch
     decimals = {"cutting_speed": 0, "feed_per_rev": 4 if system == "inch" else 3, "length": 3 if system == "inch" else 1}[kind]
-    rungs = tuple(f"{_trim(k * step, decimals)} {label}" for k in range(first, middle + REACH + 1))
+    rungs = tuple(f"{trim(k * step, decimals)} {label}" for k in range(first, middle + REACH + 1))
     return Ladder(rungs, middle - first, normal, coarse)
 
 
@@ -70,19 +69,7 @@ def steps(kind: str, steps: tuple[float, ...], present: float, system: str = "me
     return Ladder(rungs, place, 1, 3)
 
 
-def depths(setup: Setup, system: str) -> Ladder:
-    """The ladder of the depth of cut: depths that make whole numbers of equal cuts."""
-    most = 24
-    # rounded up a hair so that the text still gives the same number of passes
-    last = setup.last_depth  # a planned last cut keeps its depth
-    depths = [(setup.stock_to_remove - (last or 0.0)) / passes for passes in range(most, 0, -1)]
-    unit = KINDS["length"]
-    scale = factor(unit.unit, unit.inch_unit) if system == "inch" else 1.0
-    decimals, label = (5, "in") if system == "inch" else (4, "mm")
-    rungs = tuple(f"{_trim(float(np.ceil(d * scale * 10**decimals) / 10**decimals), decimals)} {label}" for d in depths)
-    return Ladder(rungs, max(0, most - min(setup.pass_count - (last is not None), most)), 1, 3)
-
-
-def _trim(value: float, decimals: int) -> str:
+def trim(value: float, decimals: int) -> str:
+    """A number without idle zeros at its end."""
     text = f"{value:.{decimals}f}"
     return text.rstrip("0").rstrip(".") if "." in text else text

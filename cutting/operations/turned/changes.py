@@ -8,9 +8,10 @@ from typing import Any
 
 from cutting.mechanics.deflection import Holding
 from cutting.operations.frame.change import SYSTEMS, Change, in_words, step
+from cutting.operations.turned.feature import Direction
 from cutting.operations.turned.fit import warnings_of_fit
 from cutting.operations.turned.physics import Cut
-from cutting.operations.turned.setup import Direction, Setup
+from cutting.operations.turned.setup import Setup
 from cutting.quantities.write import Display, write
 from cutting.tooling.crib import Crib, seat
 from cutting.tooling.items import Holder, Insert

@@ -1,29 +1,18 @@
-"""What a set-up must satisfy before anything is computed: each refusal names its field and bound."""
+"""What a set-up of turning or facing must satisfy before anything is computed: each refusal names its field and bound."""
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from cutting.errors import CuttingError, OutOfRange, require_between
+from cutting.machine.machines import Machine
 from cutting.mechanics.deflection import Holding
-
-if TYPE_CHECKING:
-    from cutting.operations.turned.setup import Setup
+from cutting.operations.frame.setup import Workholding
+from cutting.operations.turned.feature import Feature, Settings
 
 MOST_PASSES = 60
 
 
-def check(setup: Setup) -> None:
-    """Raise `CuttingError` for the first input that cannot be."""
-    _settings(setup)
-    _machine(setup)
-    _feature(setup)
-    _holding(setup)
-    _passes(setup)
-
-
-def _settings(setup: Setup) -> None:
-    s = setup.settings
+def check_settings(s: Settings) -> None:
+    """Raise `OutOfRange` for the first setting that cannot be."""
     require_between("settings.cutting_speed", s.cutting_speed, 0.5, 5000, "m/min")
     require_between("settings.feed_per_rev", s.feed_per_rev, 0.005, 3, "mm/rev")
     require_between("settings.depth_of_cut", s.depth_of_cut, 0.01, 30, "mm")
@@ -39,25 +28,16 @@ def _settings(setup: Setup) -> None:
     require_between("settings.nozzle_diameter", s.nozzle_diameter, 0.3, 6, "mm")
 
 
-def _machine(setup: Setup) -> None:
-    machine, delivery = setup.machine, setup.settings.coolant
-    if not machine.turns:
-        raise CuttingError("machine", f"{machine.name} does not turn parts: it is a {machine.description}.")
-    if machine.pressure(delivery) is None:
-        has = ", ".join(name for name, _ in machine.coolant)
-        raise CuttingError("settings.coolant", f"{machine.name} has no '{delivery}'; it has {has}.", has)
-
-
-def _feature(setup: Setup) -> None:
-    f, machine = setup.feature, setup.machine
+def check_feature(f: Feature, facing: bool, machine: Machine, stock_to_remove: float) -> None:
+    """Raise `CuttingError` for a feature that cannot be."""
     require_between("feature.start_diameter", f.start_diameter, 0.5, machine.swing, "mm (swing of the machine)")
     require_between("feature.length", f.length, 0.01, machine.turning_length, "mm (turning length of the machine)")
     require_between("feature.distance_from_chuck", f.distance_from_chuck, 0, machine.turning_length, "mm")
-    if setup.operation == "face":
+    if facing:
         require_between("feature.end_diameter", f.end.nominal, 0, f.start_diameter - 0.1, "mm, below the start diameter")
     else:
         require_between("feature.end_diameter", f.end.nominal, 0.3, f.start_diameter, "mm, not above the start diameter")
-        if setup.stock_to_remove <= 0:
+        if stock_to_remove <= 0:
             raise OutOfRange(
                 "feature.grinding_allowance",
                 "with the allowance nothing is left to turn.",
@@ -69,15 +49,14 @@ def _feature(setup: Setup) -> None:
         require_between("feature.roughness", f.roughness, 0.05, 50, "µm")
     if f.skin_depth is not None:
         require_between("feature.skin_depth", f.skin_depth, 0, 20, "mm")
-    _profile(setup)
+    _check_profile(f, facing)
 
 
-def _profile(setup: Setup) -> None:
-    f = setup.feature
+def _check_profile(f: Feature, facing: bool) -> None:
     if not f.profile:
         return
     far = f.distance_from_chuck + f.length
-    if len(f.profile) < 2 or setup.operation == "face":
+    if len(f.profile) < 2 or facing:
         raise CuttingError("feature.profile", "a contour needs two points or more and a turning operation.", "2 to 60 points")
     places = [place for place, _ in f.profile]
     if places != sorted(places):
@@ -92,17 +71,17 @@ def _profile(setup: Setup) -> None:
         )
 
 
-def _holding(setup: Setup) -> None:
-    f, h, machine = setup.feature, setup.holding, setup.machine
+def check_holding(h: Workholding, f: Feature, facing: bool, machine: Machine) -> None:
+    """Raise `CuttingError` for a holding that cannot be."""
     require_between("holding.free_length", h.free_length, 1, machine.turning_length, "mm")
     require_between("holding.grip_diameter", h.grip_diameter, 1, machine.swing, "mm")
-    most = f.start_diameter if setup.operation == "face" else max(f.end.nominal - 0.2, 0)
+    most = f.start_diameter if facing else max(f.end.nominal - 0.2, 0)
     require_between("holding.bore", h.bore, 0, most, "mm")
     if h.steady is not None:
         require_between("holding.steady", h.steady, 1, h.free_length, "mm from the chuck, inside the free length")
         if h.style is Holding.BETWEEN_CENTRES and h.steady >= h.free_length:
             raise OutOfRange("holding.steady", "stands at the centre itself.", f"below {h.free_length:g} mm")
-    if setup.operation != "face" and f.distance_from_chuck + f.length > h.free_length + 1e-6:
+    if not facing and f.distance_from_chuck + f.length > h.free_length + 1e-6:
         raise OutOfRange(
             "feature.length",
             f"the cut ends {f.distance_from_chuck + f.length:g} mm from the chuck, the part only {h.free_length:g} mm.",
@@ -110,12 +89,13 @@ def _holding(setup: Setup) -> None:
         )
 
 
-def _passes(setup: Setup) -> None:
-    given, stock = setup.settings.pass_depths, setup.stock_to_remove
-    if setup.pass_count > MOST_PASSES:
+def check_passes(settings: Settings, stock: float, passes: int) -> None:
+    """Raise `OutOfRange` for more passes than anybody takes, or for depths that leave nothing to the last."""
+    given = settings.pass_depths
+    if passes > MOST_PASSES:
         raise OutOfRange(
             "settings.pass_depths" if given else "settings.depth_of_cut",
-            f"this depth needs {setup.pass_count} passes.",
+            f"this depth needs {passes} passes.",
             f"at least {stock / MOST_PASSES:.3g} mm",
         )
     if not given:

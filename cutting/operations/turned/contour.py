@@ -7,7 +7,7 @@ import math
 
 import numpy as np
 
-from cutting.operations.turned.setup import Feature
+from cutting.operations.turned.feature import Feature
 
 
 def path_length(feature: Feature) -> float:

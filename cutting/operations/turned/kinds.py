@@ -6,11 +6,12 @@ from typing import Any
 
 from cutting.operations.frame.fields import WORKHOLDING, Field, Fields, Nudged
 from cutting.operations.frame.kind import Span
-from cutting.operations.frame.nudges import depths
 from cutting.operations.frame.outcome import Outcome
 from cutting.operations.turned.case import case_of
 from cutting.operations.turned.contour import slices
-from cutting.operations.turned.setup import Direction, Feature, Setup
+from cutting.operations.turned.depths import depths
+from cutting.operations.turned.feature import Direction, Feature
+from cutting.operations.turned.setup import Setup
 
 BENT = 12  # slices of a contour as a beam
 TURN_FEATURE = (

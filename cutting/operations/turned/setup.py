@@ -3,63 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from enum import StrEnum
 
+from cutting.operations.frame.checks import check_coolant, check_turns
 from cutting.operations.frame.setup import BaseSetup, Workholding
-from cutting.operations.turned.checks import check
-from cutting.quantities.dimension import Dimension
+from cutting.operations.turned.checks import check_feature, check_holding, check_passes, check_settings
+from cutting.operations.turned.feature import Direction, Feature, Settings
 from cutting.tooling.items import Holder, Insert
-
-
-class Direction(StrEnum):
-    """Which way the tool feeds along the part."""
-
-    TOWARDS = "towards the chuck"
-    AWAY = "away from the chuck"
-
-
-@dataclass(frozen=True)
-class Feature:
-    """What the drawing says, mm and µm.
-
-    Turning goes from `start_diameter` to `end_diameter` over `length`; facing from `start_diameter` to
-    `inner_diameter` (bore or boss, 0 for the centre) and takes `length` off the face.
-    """
-
-    start_diameter: float
-    end: Dimension
-    length: float
-    distance_from_chuck: float = 5.0
-    shoulder: bool = False
-    fillet: float | None = None
-    profile: tuple[tuple[float, float], ...] = ()  # contour to copy: (from the chuck, diameter), mm
-    skin_depth: float | None = None  # of scale, hardened layer or uneven build-up, mm on radius
-    polish: bool = False  # polished to size afterwards, by the house's allowance
-    roughness: float | None = None  # Ra, µm
-    grinding_allowance: float = 0.0  # on diameter
-
-    @property
-    def end_diameter(self) -> float:
-        """The diameter to turn to: the middle of the limits, with what is left for grinding."""
-        return self.end.target + self.grinding_allowance
-
-
-@dataclass(frozen=True)
-class Settings:
-    """What the user sets: m/min, mm/rev, mm. `spindle_clamp` 1/min is the program's own speed limit."""
-
-    cutting_speed: float
-    feed_per_rev: float
-    depth_of_cut: float
-    coolant: str = "flood"
-    spindle_clamp: float | None = None
-    overhang: float | None = None
-    last_depth: float | None = None  # a planned last cut; None: like the others
-    pass_depths: tuple[float, ...] = ()  # the passes one by one; the last takes what is left
-    centre_height: float | None = None  # of the tip over the axis; None: as the house sets it
-    direction: Direction = Direction.TOWARDS
-    nozzles: int = 2
-    nozzle_diameter: float = 1.0
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -121,4 +70,10 @@ class Setup(BaseSetup):
 
     def check(self) -> None:
         """Raise `CuttingError` for the first input that cannot be."""
-        check(self)
+        facing, feature, settings, machine = self.operation == "face", self.feature, self.settings, self.machine
+        check_settings(settings)
+        check_turns(machine)
+        check_coolant(machine, settings.coolant)
+        check_feature(feature, facing, machine, self.stock_to_remove)
+        check_holding(self.holding, feature, facing, machine)
+        check_passes(settings, self.stock_to_remove, self.pass_count)

@@ -39,7 +39,7 @@ RULES: tuple[Rule[Numbers], ...] = (
     replace(BOOK_SPEED, why="Cut-off runs at 0.6 to 0.8 of the turning speed: both walls hold the heat."),
     Rule("blade_overhang", "overhang of the blade", "length", Bound.UPPER, Severity.HARD, "common-practice",
          "Reach no further than the cut needs: a blade far out whips and its insert breaks.",
-         lambda x: (x.tool.overhang, None, np.maximum(OVERHANG * x.tool.height * x.tool.stiffness, x.setup.depth + 1.0))),
+         lambda x: (x.tool.overhang, None, np.maximum(OVERHANG * x.tool.height * np.minimum(x.tool.stiffness, 1.0), x.setup.depth + 1.0))),
     BENDS_DOWN,
     Rule("bends_sideways", "blade bends sideways", "length", Bound.UPPER, Severity.HARD, "roark",
          "A slanted edge pushes the blade aside: it rubs one wall and dishes the face.",

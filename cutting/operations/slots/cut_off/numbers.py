@@ -83,14 +83,15 @@ def numbers(setup: CutOffSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     power = worn * over_passes(met.cutting_force * np.pi * starts * n[..., :-1]) / 6e7
     at_rim = n[..., :1]  # where the torque is
     engaged = setup.zone_seconds(zones, speed, top) + edge_break_seconds(setup, speed, feed, top)
-    lasts = lasting(tool, speed, feed, record)
+    reached = np.pi * f.diameter * at_rim / 1000.0
+    lasts = lasting(tool, reached, feed, record)
     window = (tool.feed_low, tool.feed_high)
     on_part, on_bar = pips(breaks_at(bar), tool.width, tool.lead_angle, s.centre_height)
     idle = idle_seconds(machine, setup.depth + 20.0) + (PICK_OFF if setup.holding.sub_spindle else 0.0)
     return Numbers(
         **paid(setup, tool, lasts, engaged, idle, record), **vars(lasts),
         setup=setup, tool=tool, pressure=tool.pressure,
-        cutting_speed=np.asarray(speed, float), feed_set=np.asarray(feed, float), feed=real_feed(machine, feed),
+        cutting_speed=reached, feed_set=np.asarray(feed, float), feed=real_feed(machine, feed),
         feeds=window, chip_index=slot_index(feed, window, setup.depth, tool.width, tool.pressure, work.material.ductility),
         cutting_force=fc, side_force=over_passes(np.abs(met.side_force)), sideways=over_passes(np.abs(met.side_bend)),
         down=over_passes(met.height_bend) / (gain if setup.holding.y_axis else 1.0),
@@ -100,10 +101,18 @@ def numbers(setup: CutOffSetup, tool: SlotTool, speed: Any, feed: Any, record: S
         pip_on_part=np.where(f.bore > 0, 0.0, on_part),
         pip_on_bar=np.where(f.bore > 0, 0.0, on_bar), break_off_diameter=breaks_at(bar), usual_width=usual_width(f.diameter),
         bar_spring=_bar_spring(setup, worn * fc), rub=abs(float(np.tan(np.radians(s.lean)))) * setup.depth, y_gain=gain,
-        roughness=corner_roughness(feed, tool.corner_radius, speed, work),
+        roughness=corner_roughness(feed, tool.corner_radius, speed, work) * _steadier(tool),
         part_mass=float(np.pi / 4.0 * (f.diameter**2 - f.bore**2) * f.part_length * work.material.density * 1e-6),
         kerf_per_piece=tool.width * setup.bar.price / setup.bar.length,
     )  # fmt: skip
+
+
+def _steadier(tool: SlotTool) -> Array:
+    """How much of a plain blade's roughness is left where the blade is carried under its insert and does not tremble.
+
+    Common practice, no source: Ra 0.7 against 2.8 µm with the same edge.
+    """
+    return 1.0 / np.maximum(tool.stiffness, 1.0)
 
 
 def bar_of(setup: CutOffSetup) -> Bar:

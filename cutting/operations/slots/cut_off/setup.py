@@ -6,9 +6,10 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from cutting.errors import CuttingError, OutOfRange, require_between
+from cutting.operations.frame.checks import check_coolant, check_turns
 from cutting.operations.frame.fields import Base, Field, Fields
 from cutting.operations.slots.cut_off.feed_zones import School, Zone, zone_seconds, zones_of
-from cutting.operations.slots.shared.checks import check_coolant, check_settings, check_tool, check_turns
+from cutting.operations.slots.shared.checks import check_settings, check_tool
 from cutting.operations.slots.shared.drive import real_feed
 from cutting.operations.slots.shared.setup import SlotSetup
 from cutting.tooling.blades import GrooveBlade, GrooveInsert
@@ -26,6 +27,10 @@ class CutOffFeature:
     pip: float | None = None  # largest that may stay on the part, Ø mm
     roughness: float | None = None  # Ra, µm
     edge_break: float = 0.0  # chamfer that the blade breaks on the part before it comes off, mm
+
+    @property
+    def start_diameter(self) -> float:
+        return self.diameter
 
 
 @dataclass(frozen=True)
@@ -75,10 +80,6 @@ class CutOffSetup(SlotSetup):
     holding: CutOffHolding = field(default_factory=CutOffHolding)
     bar: BarStock = field(default_factory=BarStock)
     operation: str = "cut off"
-
-    @property
-    def gripped(self) -> float:
-        return self.feature.diameter
 
     @property
     def depth(self) -> float:

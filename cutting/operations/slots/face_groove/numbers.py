@@ -130,7 +130,8 @@ def numbers(setup: FaceGrooveSetup, tool: SlotTool, speed: Any, feed: Any, recor
     power, available = hardest(worn * cutting * np.pi * outer * n / 6e7, machine.spindle_power(n))
     total = over_passes(seconds, np.add)
     fastest = over_passes(n)
-    lasts = lasting(tool, speed, real / FACE_SHARE, record, SLOWER_STILL)
+    reached = over_passes(np.pi * outer * n / 1000.0)
+    lasts = lasting(tool, reached, real / FACE_SHARE, record, SLOWER_STILL)
     sideways, down = leaning(tool, worn * side, worn * largest)
     feeds = (FACE_SHARE * tool.feed_low, FACE_SHARE * tool.feed_high)
     idle = idle_seconds(machine, setup.depth + 4.0, len(moves)) + STROKE_IDLE * len(moves) + 60.0 * 60.0 / machine.rapid_rate
@@ -138,7 +139,7 @@ def numbers(setup: FaceGrooveSetup, tool: SlotTool, speed: Any, feed: Any, recor
     return Numbers(
         **paid(setup, tool, lasts, total, idle, record), **vars(lasts),
         setup=setup, tool=tool, pressure=tool.pressure,
-        cutting_speed=np.asarray(speed, float), feed_set=np.asarray(feed, float), feed=real, feeds=feeds,
+        cutting_speed=reached, feed_set=np.asarray(feed, float), feed=real, feeds=feeds,
         chip_index=slot_index(real, feeds, setup.depth, slot, tool.pressure, work.material.ductility),
         cutting_force=largest, side_force=side, sideways=sideways, down=down, power=power, available=available,
         torque=worn * over_passes(cutting * outer) / 2000.0, grip=held_torque(setup, fastest, record), gripped_speed=fastest,

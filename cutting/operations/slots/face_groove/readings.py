@@ -31,7 +31,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("strokes", "strokes", float(len(x.strokes)), "count")
     say.plain("first_diameter", "first plunge at Ø", x.first_diameter, "length")
     say.plain("spindle_speed", "spindle speed, first plunge", x.strokes[0].spindle_speed, "spindle_speed")
-    say.plain("cutting_speed", "speed at the outer Ø", x.setup.settings.cutting_speed, "cutting_speed")
+    say.plain("cutting_speed", "speed at the outer Ø", x.cutting_speed, "cutting_speed")
     return say.found
 
 
@@ -47,7 +47,7 @@ def passes(x: Numbers) -> tuple[Pass, ...]:
     said = chip(x)
     return tuple(
         Pass(
-            k + 1, one.outer, one.to_outer, one.to_depth - one.depth or one.engaged, one.spindle_speed, x.setup.settings.cutting_speed,
+            k + 1, one.outer, one.to_outer, one.to_depth - one.depth or one.engaged, one.spindle_speed, float(x.cutting_speed),
             one.feed, one.seconds, said, one.push, 0.0,
         )
         for k, one in enumerate(x.strokes)

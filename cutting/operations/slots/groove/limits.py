@@ -37,7 +37,7 @@ def _width(x: Numbers) -> Read:
 
 def _overhang(x: Numbers) -> Read:
     tool = x.tool
-    blade = np.maximum(BLADE_OVERHANG * tool.height * tool.stiffness, x.setup.depth + 1.0)
+    blade = np.maximum(BLADE_OVERHANG * tool.height * np.minimum(tool.stiffness, 1.0), x.setup.depth + 1.0)
     return tool.overhang, None, np.where(tool.bar_diameter > 0, BAR_OVERHANG * tool.bar_diameter, blade)
 
 

@@ -110,7 +110,8 @@ def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     engaged = over_passes(seconds, np.add)
     mean_feed = over_passes(strokes.thickness * seconds, np.add) / engaged
     fastest = over_passes(strokes.spindle_speed)
-    lasts = lasting(tool, speed, mean_feed, record)
+    reached = over_passes(strokes.speed)
+    lasts = lasting(tool, reached, mean_feed, record)
     sideways, down = leaning(tool, worn * side, worn * cutting)
     feeds = (tool.feed_low, tool.feed_high)
     slot = tool.width if setup.settings.way in (Way.ONE, Way.SIDE_BY_SIDE) else np.maximum(f.width.target, tool.width)
@@ -118,7 +119,7 @@ def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     return Numbers(
         **paid(setup, tool, lasts, engaged, _idle(setup, strokes.order), record), **vars(lasts),
         setup=setup, tool=tool, pressure=tool.pressure,
-        cutting_speed=np.asarray(speed, float), feed_set=np.asarray(feed, float), feed=real, feeds=feeds,
+        cutting_speed=reached, feed_set=np.asarray(feed, float), feed=real, feeds=feeds,
         chip_index=slot_index(real, feeds, setup.depth, slot, tool.pressure, work.material.ductility),
         cutting_force=cutting, side_force=side, sideways=sideways, down=down, power=power, available=available,
         torque=worn * cutting * max(f.diameter, f.floor.target) / 2000.0, grip=held_torque(setup, fastest, record), gripped_speed=fastest,

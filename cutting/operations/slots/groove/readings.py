@@ -29,7 +29,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
         tolerance = setup.insert.width_tolerance
         say.plain("width_after", f"width after, ± {tolerance:g}", setup.insert.width, "length")
     say.plain("spindle_speed", "spindle speed, first stroke", strokes[0].spindle_speed, "spindle_speed")
-    say.plain("cutting_speed", "speed at the surface", setup.settings.cutting_speed, "cutting_speed")
+    say.plain("cutting_speed", "speed at the surface", x.cutting_speed, "cutting_speed")
     return say.found
 
 
@@ -54,7 +54,7 @@ def _pass(x: Numbers, number: int, stroke: Stroke, said: ChipVerdict) -> Pass:
         diameter_at(setup, move.to_depth),
         move.engaged,
         stroke.spindle_speed,
-        setup.settings.cutting_speed,
+        float(x.cutting_speed),
         stroke.feed,
         stroke.seconds,
         said,

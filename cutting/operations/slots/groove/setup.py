@@ -7,9 +7,10 @@ from enum import StrEnum
 from typing import Any
 
 from cutting.errors import CuttingError, OutOfRange, require_between
+from cutting.operations.frame.checks import check_coolant, check_turns
 from cutting.operations.frame.fields import WORKHOLDING, Base, Field, Fields
 from cutting.operations.frame.setup import workholding_of
-from cutting.operations.slots.shared.checks import check_coolant, check_settings, check_tool, check_turns
+from cutting.operations.slots.shared.checks import check_settings, check_tool
 from cutting.operations.slots.shared.setup import SlotSetup
 from cutting.quantities.dimension import Dimension
 from cutting.tooling.blades import GrooveBlade, GrooveInsert

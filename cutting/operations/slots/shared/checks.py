@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing import Any
 
 from cutting.errors import CuttingError, require_between
-from cutting.machine.machines import Machine
 from cutting.tooling.blades import GrooveBlade, GrooveInsert
 
 SPEEDS, FEEDS = (0.5, 3000.0), (0.005, 1.0)  # m/min, mm/rev
@@ -15,19 +14,6 @@ OPTIONAL = {
     "spindle_clamp": (10.0, 30_000.0, "1/min"),
     "centre_height": (-2.0, 2.0, "mm over the axis"),
 }
-
-
-def check_turns(machine: Machine) -> None:
-    """Raise `CuttingError` where the part does not turn."""
-    if not machine.turns:
-        raise CuttingError("machine", f"{machine.name} does not turn parts: it is a {machine.description}.")
-
-
-def check_coolant(machine: Machine, delivery: str) -> None:
-    """Raise `CuttingError` for a delivery that the machine does not have."""
-    if machine.pressure(delivery) is None:
-        has = ", ".join(name for name, _ in machine.coolant)
-        raise CuttingError("settings.coolant", f"{machine.name} has no '{delivery}'; it has {has}.", has)
 
 
 def check_tool(blade: GrooveBlade, insert: GrooveInsert, use: str) -> None:

@@ -36,7 +36,7 @@ class SlotCut(Spent, Lasting):
 
     setup: Any
     tool: SlotTool
-    cutting_speed: Array  # as set, m/min
+    cutting_speed: Array  # reached at the largest diameter, m/min
     feed_set: Array  # mm/rev
     feed: Array  # that the machine has
     feeds: tuple[Array, Array]

@@ -72,14 +72,15 @@ def numbers(setup: TrepanSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     sideways, down = leaning(tool, worn * side, worn * fc)
     way = setup.depth + APPROACH + (BREAK_THROUGH if f.through and not f.web else 0.0)
     engaged = 60.0 * way / (real * n)
-    lasts = lasting(tool, speed, per_edge / FACE_SHARE, record, SLOWER_STILL)
+    reached = np.pi * outer * n / 1000.0
+    lasts = lasting(tool, reached, per_edge / FACE_SHARE, record, SLOWER_STILL)
     feeds = (FACE_SHARE * tool.feed_low, FACE_SHARE * tool.feed_high)
     per_kilo = material.density * 1e-6
     core = np.pi / 4.0 * inner**2 * f.depth * per_kilo
     return Numbers(
         **paid(setup, tool, lasts, engaged, idle_seconds(machine, setup.depth + 60.0), record, float(edges)), **vars(lasts),
         setup=setup, tool=tool, pressure=tool.pressure,
-        cutting_speed=np.asarray(speed, float), feed_set=np.asarray(feed, float), feed=real, feeds=feeds,
+        cutting_speed=reached, feed_set=np.asarray(feed, float), feed=real, feeds=feeds,
         chip_index=slot_index(per_edge, feeds, setup.depth, width, tool.pressure, material.ductility),
         cutting_force=fc, side_force=side, sideways=sideways, down=down,
         power=torque * n / 9549.3, available=machine.spindle_power(n), torque=torque, grip=np.zeros_like(n), gripped_speed=n,

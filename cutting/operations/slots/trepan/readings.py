@@ -30,7 +30,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.banded("side_force", "to the side", x.side_force, "force", 0.5, "feed_force")
     say.plain("feed_rev", "feed a turn", float(x.feed), "feed_per_rev")
     say.plain("spindle_speed", "spindle speed", x.spindle_speed, "spindle_speed")
-    say.plain("cutting_speed", "speed at the outer edge", x.setup.settings.cutting_speed, "cutting_speed")
+    say.plain("cutting_speed", "speed at the outer edge", x.cutting_speed, "cutting_speed")
     say.plain("engaged_time", "in cut", x.engaged_time, "duration")
     return say.found
 
@@ -52,7 +52,7 @@ def passes(x: Numbers) -> tuple[Pass, ...]:
             setup.inner_diameter,
             setup.depth,
             float(x.spindle_speed),
-            setup.settings.cutting_speed,
+            float(x.cutting_speed),
             float(x.feed),
             float(x.engaged_time),
             chip(x),

@@ -10,9 +10,10 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from cutting.errors import CuttingError, OutOfRange, require_between
+from cutting.operations.frame.checks import check_coolant
 from cutting.operations.frame.fields import WORKHOLDING, Base, Field, Fields
 from cutting.operations.frame.setup import workholding_of
-from cutting.operations.slots.shared.checks import check_coolant, check_settings, check_tool
+from cutting.operations.slots.shared.checks import check_settings, check_tool
 from cutting.operations.slots.shared.setup import SlotSetup
 from cutting.tooling.blades import GrooveBlade, GrooveInsert
 
