@@ -9,7 +9,7 @@ from typing import Any
 from cutting.advice import Candidate
 from cutting.advice.contests import advise
 from cutting.advice.fewest import share_tools
-from cutting.advice.score import score
+from cutting.advice.score import score_of
 from cutting.errors import CuttingError
 from cutting.operations.coolant import wanted_deliveries
 from cutting.operations.registry import kind_of
@@ -52,7 +52,7 @@ def picks_of(document: dict[str, Any], entry: dict[str, Any], stock: Shop | None
         advice = advise(setup.with_settings(coolant=delivery), crib)
         rows = [(row, True) for row in advice.candidates] or [(row, False) for row in advice.nearly]
         # the nearest misses come in order of how near they are
-        found += [Pick(row, delivery, sound, score(setup, row) if sound else float(place)) for place, (row, sound) in enumerate(rows)]
+        found += [Pick(row, delivery, sound, score_of(setup, row) if sound else float(place)) for place, (row, sound) in enumerate(rows)]
     best: dict[tuple[str, str, str], Pick] = {}
     for pick in sorted((one for one in found if one.row.becomes is None), key=lambda one: (not one.sound, one.score)):
         best.setdefault((pick.row.insert, pick.row.holder, pick.row.way), pick)

@@ -176,8 +176,13 @@ def test_the_ranking_finds_what_a_dense_grid_finds(kind: str, goal: Goal, change
 @pytest.mark.parametrize("kind", [kind for kind in KIND_OF if kind != "trepan"])
 def test_every_setting_can_be_nudged_on_every_lathe(kind: str, machine: str) -> None:
     """Stepped speeds and feeds among them; the rung nearest to the present value is where the walk starts."""
-    small = {"turn": {"start_diameter": 20, "end_diameter": 18, "length": 20}, "face": {"start_diameter": 20, "end_diameter": 0, "length": 1},
-             "cut off": {"diameter": "20 mm"}, "groove": {"diameter": "30 mm", "floor": "26 mm", "width": "8"}, "face groove": {}}  # fmt: skip
+    small = {
+        "turn": {"start_diameter": 20, "end_diameter": 18, "length": 20},
+        "face": {"start_diameter": 20, "end_diameter": 0, "length": 1},
+        "cut off": {"diameter": "20 mm"},
+        "groove": {"diameter": "30 mm", "floor": "26 mm", "width": "8"},
+        "face groove": {},
+    }
     changes = {"machine": machine, "feature": small[kind], "holding": {"free_length": 50, "grip_diameter": 25} if kind != "cut off" else {}}
     try:
         setup = read_any(form(KIND_OF[kind], **changes, settings={"coolant": "flood", "spindle_clamp": None}))

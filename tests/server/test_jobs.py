@@ -167,7 +167,9 @@ def test_what_follows_holds_ranking_remedies_and_tape(engineer: Api, job_id: Job
     saved = engineer.get(f"/api/jobs/{job}").json()["state"]["tape"]["seconds"]
     follow = engineer.post(f"/api/jobs/{job}/operations/op30/follow", {"settings": {"feed_per_rev": "0.5"}}).json()
     assert follow["advice"]["candidates"][0]["reason"].startswith("first")
-    assert follow["remedies"]["nose_feed"][0]["patch"]["settings"]["feed_per_rev"] <= 0.48
+    feed, unit = follow["remedies"]["nose_feed"][0]["patch"]["settings"]["feed_per_rev"].split()
+    assert float(feed) <= 0.48
+    assert unit == "mm/rev"
     assert follow["state"]["tape"]["seconds"] < saved
     taken = follow["advice"]["candidates"][0]
     edit = {

@@ -177,4 +177,5 @@ def test_imported_blades_compete_at_the_bench(engineer: Api, job_id: JobId) -> N
     follow = trying(engineer, job_id("Guide-vane pin"), "op40", "follow")
     own = [row for row in (*follow["advice"]["candidates"], *follow["advice"]["nearly"]) if row["insert"].startswith("own edge 3")]
     assert own
-    assert own[0]["more"][0]["metric"] == "3"
+    tried = trying(engineer, job_id("Guide-vane pin"), "op40", tool={"insert": own[0]["insert"], "holder": own[0]["holder"]})
+    assert tried["view"]["scene"]["width"] == pytest.approx(3.0, abs=0.001)
