@@ -8,10 +8,9 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from cutting.errors import CuttingError, OutOfRange, UnreadableQuantity
-from cutting.operations.turned.feature import Feature
-from cutting.process.outline import Standing
 from cutting.quantities import Dimension, read_dimension, read_quantity
 from cutting.workpiece.ring_grooves import standard_groove
+from cutting.workpiece.solid import Blank, Region, Side, Solid, blank_solid
 
 FACE_STOCK = 1.0  # mm taken off the free face
 FINISH_STOCK = 0.6  # mm on diameter that roughing leaves where a size or a finish is asked (common practice)
@@ -88,7 +87,7 @@ def read_shaft_line(text: str, blank_diameter: float, free_length: float, system
     placed = _placed(steps, blank_diameter, free_length, parted)
     cuts = [
         Planned("face", "Face", {"length": f"{FACE_STOCK:g} mm"}),
-        *_turned(placed, Standing(blank_diameter, free_length), KERF if parted else 0.0),
+        *_turned(placed, blank_solid(Blank(blank_diameter, free_length)), KERF if parted else 0.0),
     ]
     cuts += [_groove(placed[k], what, place, system) for k, what, place in grooves]
     if parted:
@@ -143,7 +142,7 @@ def _placed(steps: Sequence[Step], blank: float, free_length: float, parted: boo
     return placed
 
 
-def _turned(steps: list[Step], part: Standing, kerf: float) -> list[Planned]:
+def _turned(steps: list[Step], part: Solid, kerf: float) -> list[Planned]:
     """Roughing from the thick end to the thin one, each over all that is no thicker beyond it; then the fine steps.
 
     The first goes on over the kerf, so that the blade meets a turned diameter.
@@ -153,7 +152,7 @@ def _turned(steps: list[Step], part: Standing, kerf: float) -> list[Planned]:
         far = steps[-1].far if all(one.size.nominal <= step.size.nominal for one in steps[k:]) else step.far
         to = step.size.nominal + (FINISH_STOCK if step.fine else 0.0)
         if to < part.largest(step.near, far) - LEAST_CUT:
-            part.after("turn", Feature(part.largest(step.near, far), Dimension(to), far - step.near, step.near))
+            part = part.without(Region(Side.OUTSIDE, ((step.near, far, to),)))
             title = f"{'Rough turn' if step.fine else 'Turn'} Ø{to:g}"
             longer = replace(step, near=step.near - kerf) if k == 0 else step
             rough.append(Planned("turn", title, _feature(longer, f"{to:g}", far, None if step.fine else step.roughness)))

@@ -7,15 +7,15 @@ from contextlib import suppress
 from typing import Any
 
 from cutting.errors import CuttingError
-from cutting.process.outline import Standing
 from cutting.quantities import read_dimension, read_quantity
+from cutting.workpiece.solid import Solid
 
 WALL = 0.4  # mm on diameter from which a step is a wall
 JAW_ROOM = 5.0  # mm that a cut keeps from the jaws where the drawing does not say where it ends
 KERF_ROOM = 10.0  # and a cut-off
 
 
-def taken_from_part(kind: str, feature: Mapping[str, Any], part: Standing, system: str = "mm") -> dict[str, float | bool]:
+def taken_from_part(kind: str, feature: Mapping[str, Any], part: Solid, system: str = "mm") -> dict[str, float | bool]:
     """The values [mm] of a feature that are not given and that the part as it stands settles, by field name.
 
     Turning starts at the free face where it is not said where it ends, on the diameter that stands there, and leaves a
@@ -41,7 +41,7 @@ def taken_from_part(kind: str, feature: Mapping[str, Any], part: Standing, syste
     return {name: value for name, value in found.items() if name not in given}
 
 
-def _turn(given: Any, part: Standing, length: Any, dimension: Any) -> dict[str, float | bool]:
+def _turn(given: Any, part: Solid, length: Any, dimension: Any) -> dict[str, float | bool]:
     long = length("length")
     found: dict[str, float | bool] = {}
     place = length("distance_from_chuck")
@@ -56,19 +56,19 @@ def _turn(given: Any, part: Standing, length: Any, dimension: Any) -> dict[str, 
     return found
 
 
-def _face(given: Any, part: Standing, length: Any, dimension: Any) -> dict[str, float | bool]:
+def _face(given: Any, part: Solid, length: Any, dimension: Any) -> dict[str, float | bool]:
     stock = length("length") or 1.0
     return {"start_diameter": part.largest(part.face - stock, part.face), "end_diameter": part.bore}
 
 
-def _groove(given: Any, part: Standing, length: Any, dimension: Any) -> dict[str, float | bool]:
+def _groove(given: Any, part: Solid, length: Any, dimension: Any) -> dict[str, float | bool]:
     if given.get("where") == "inside":
         return {"diameter": part.bore} if part.bore > 0 else {}
     place, wide = length("distance_from_chuck"), dimension("width") or 0.1
     return {} if place is None else {"diameter": part.largest(place, place + wide)}
 
 
-def _cut_off(given: Any, part: Standing, length: Any, dimension: Any) -> dict[str, float | bool]:
+def _cut_off(given: Any, part: Solid, length: Any, dimension: Any) -> dict[str, float | bool]:
     place, long = length("distance_from_chuck"), length("part_length")
     found: dict[str, float | bool] = {"bore": part.bore}
     if place is None:

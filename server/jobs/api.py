@@ -9,7 +9,6 @@ from django.shortcuts import get_object_or_404
 from ninja import File, Router, Status
 from ninja.files import UploadedFile
 
-from cutting.advice.contests import advise
 from cutting.doors.plain import plain
 from cutting.errors import CuttingError
 from cutting.operations.frame.fields import Field
@@ -25,6 +24,7 @@ from server.jobs.measuring import ask_about_doubts, read_measurement
 from server.jobs.models import Job, Measurement, Note, Print, Revision
 from server.jobs.present import advice_out, evaluation
 from server.jobs.prints import picture_of
+from server.jobs.rankings import ranked
 from server.jobs.state import part_before, stages_of, state_of
 from server.jobs.uses import accept, what_would_change
 from server.people.roles import require_engineer
@@ -153,7 +153,7 @@ def evaluate_operation(request: HttpRequest, job_id: int, operation: str, payloa
     outcome = evaluate_quickly(setup)
     staged = VIEWERS[setup.operation].staged
     drawn = stages_of(document, entry, setup, outcome.passes, stock) if staged else ()
-    part = () if staged else part_before(document, entry, stock)
+    part = () if staged else part_before(document, entry, stock).outline
     shown = evaluation(setup, outcome, explore(setup), {**entry["settings"], **payload.settings}, payload.units, part, drawn)
     return mark_dismissed(shown, job_id, request.user)  # type: ignore[arg-type]
 
@@ -175,7 +175,7 @@ def follow_operation(request: HttpRequest, job_id: int, operation: str, payload:
     except CuttingError:  # the present tool may not suit the metal at all; the ranking is the remedy then
         remedies, faster = {}, []
     return {
-        "advice": advice_out(advise(request_setup, crib), tool, set_up_on(document["machine"])),
+        "advice": advice_out(ranked(request_setup, crib, stock), tool, set_up_on(document["machine"])),
         "state": state_of(revision, overrides, stock),
         "remedies": remedies,
         "faster": faster,

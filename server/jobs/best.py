@@ -7,7 +7,6 @@ from dataclasses import dataclass
 from typing import Any
 
 from cutting.advice import Candidate
-from cutting.advice.contests import advise
 from cutting.advice.fewest import share_tools
 from cutting.advice.score import score_of
 from cutting.errors import CuttingError
@@ -15,6 +14,7 @@ from cutting.operations.coolant import wanted_deliveries
 from cutting.operations.registry import kind_of
 from server.jobs.document import request_of
 from server.jobs.present import settings_of
+from server.jobs.rankings import ranked
 from server.shop import Shop, shop
 
 MOST_DELIVERIES = 2  # of the machine's, the most wanted first, that are tried for a new operation
@@ -49,7 +49,7 @@ def picks_of(document: dict[str, Any], entry: dict[str, Any], stock: Shop | None
     deliveries = wanted_deliveries(setup)[:MOST_DELIVERIES] if coolants else (setup.settings.coolant,)
     found: list[Pick] = []
     for delivery in deliveries:
-        advice = advise(setup.with_settings(coolant=delivery), crib)
+        advice = ranked(setup.with_settings(coolant=delivery), crib, stock)
         rows = [(row, True) for row in advice.candidates] or [(row, False) for row in advice.nearly]
         # the nearest misses come in order of how near they are
         found += [Pick(row, delivery, sound, score_of(setup, row) if sound else float(place)) for place, (row, sound) in enumerate(rows)]

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import itertools
+import json
 from collections.abc import Callable
-from contextlib import suppress
+from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any, Literal
 
 from ninja import Schema
@@ -12,9 +15,9 @@ from pydantic import ConfigDict, Field, ValidationError
 from cutting.doors.json_form import read_any, read_any_request, read_feature_of, read_points
 from cutting.errors import CuttingError
 from cutting.operations.registry import kind_of
-from cutting.process.outline import Standing
 from cutting.process.standing import taken_from_part
 from cutting.quantities import read_quantity
+from cutting.workpiece.solid import Blank, Solid, blank_solid
 from server.errors import Refusal
 from server.jobs.entries import Entry, with_unit
 from server.shop import Shop, shop
@@ -143,9 +146,9 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
         **held,
     }
     part = part_in_front(document, operation, holding["free_length"])
-    holding["steps"] = [list(step) for step in part.steps]
-    if part.face < part.free_length:
-        holding["face"] = f"{part.face:.6g} mm"
+    holding["steps"] = [list(step) for step in part.solid.steps]
+    if part.solid.face < part.solid.free_length:
+        holding["face"] = f"{part.solid.face:.6g} mm"
     bar = {"bar": _bar(document)} if kind.fields.bar else {}
     return {
         "operation": operation["operation"],
@@ -188,22 +191,33 @@ def blank_shape(document: dict[str, Any]) -> tuple[tuple[float, float], ...]:
     return read_points(document["stock"].get("shape") or "", "stock.shape")
 
 
-class PartInFront(Standing):
+@dataclass(frozen=True)
+class PartInFront:
     """The part as an operation finds it, for features as they were entered."""
+
+    solid: Solid
 
     def settled(self, kind: str, feature: dict[str, Any], units: str = "mm") -> dict[str, float | bool]:
         """What of a feature the part settles where it was not entered, mm."""
-        return taken_from_part(kind, feature, self, units)
+        return taken_from_part(kind, feature, self.solid, units)
 
     def complete(self, kind: str, feature: dict[str, Any]) -> dict[str, Any]:
         """The feature with what the part settles."""
         found = {name: value if isinstance(value, bool) else f"{value:.6g} mm" for name, value in self.settled(kind, feature).items()}
         return {**{name: value for name, value in feature.items() if value != ""}, **found}
 
-    def pass_by(self, kind: str, feature: dict[str, Any]) -> None:
-        """Go on behind an operation, where it can be read."""
-        with suppress(CuttingError):
-            self.after(kind, read_feature_of(kind, self.complete(kind, feature)))
+
+@lru_cache(maxsize=4096)
+def _behind(blank: Blank, made: tuple[tuple[str, str], ...]) -> PartInFront:
+    """The part behind operations, each its kind and its feature as JSON; what was walked once is kept."""
+    if not made:
+        return PartInFront(blank_solid(blank))
+    before, (kind, entered) = _behind(blank, made[:-1]), made[-1]
+    try:
+        region = kind_of(kind).removes(read_feature_of(kind, before.complete(kind, json.loads(entered))))
+    except CuttingError:  # what cannot be read takes nothing away
+        return before
+    return PartInFront(before.solid.without(region))
 
 
 def part_in_front(document: dict[str, Any], operation: dict[str, Any] | None, free_length: Any = None) -> PartInFront:
@@ -211,12 +225,9 @@ def part_in_front(document: dict[str, Any], operation: dict[str, Any] | None, fr
     stock = document["stock"]
     given = {"diameter": stock["diameter"], "free_length": free_length or stock["free_length"], "bore": stock.get("bore") or "0"}
     sizes = {name: read_quantity(value, "length", field=f"stock.{name}").value for name, value in given.items()}
-    part = PartInFront(sizes["diameter"], sizes["free_length"], blank_shape(document), sizes["bore"])
-    for before in document["operations"]:
-        if operation is not None and before["id"] == operation["id"]:
-            break
-        part.pass_by(before["operation"], before["feature"])
-    return part
+    blank = Blank(sizes["diameter"], sizes["free_length"], sizes["bore"], blank_shape(document))
+    earlier = itertools.takewhile(lambda one: operation is None or one["id"] != operation["id"], document["operations"])
+    return _behind(blank, tuple((one["operation"], json.dumps(one["feature"], sort_keys=True)) for one in earlier))
 
 
 def entry_of(document: dict[str, Any], operation: str) -> tuple[dict[str, Any], dict[str, Any]]:

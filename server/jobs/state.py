@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import OrderedDict
 from contextlib import suppress
+from functools import lru_cache
 from typing import Any
 
 from cutting.doors.plain import plain
@@ -12,9 +13,10 @@ from cutting.errors import CuttingError
 from cutting.operations.frame.outcome import Outcome, Pass
 from cutting.operations.registry import evaluate_quickly, kind_of
 from cutting.operations.turned.setup import Setup
-from cutting.process.outline import Corner, Stage, outline, stages
+from cutting.process.outline import Stage, outline, part_after, stages
 from cutting.process.tape import PieceMoney, cycle_tape
 from cutting.quantities import display, read_quantity
+from cutting.workpiece.solid import Blank, Solid
 from server.jobs.document import blank_shape, request_of, setup_of
 from server.jobs.models import Revision
 from server.shop import Shop, Version, shop
@@ -55,7 +57,7 @@ def _compute_once(
         try:
             setup = setup_of(document, entry, {**(overrides.get(entry["id"]) or {}), "piece_seconds": piece_seconds}, stock)
             setups.append((entry["id"], setup))
-            outcome = evaluate_quickly(setup)
+            outcome = outcome_of(setup)
             outcomes.append((entry["id"], entry["title"], outcome))
             rows.append(_row(entry, outcome, setup))
         except CuttingError as error:
@@ -75,6 +77,12 @@ def _compute_once(
         "tape": plain(tape),
         **_against(document, tape, rows),
     }
+
+
+@lru_cache(maxsize=2048)
+def outcome_of(setup: Any) -> Outcome:
+    """The outcome of a set-up, kept: of a part whose one operation is nudged the others stand. Raises `CuttingError`."""
+    return evaluate_quickly(setup)
 
 
 def _tools(document: dict[str, Any]) -> list[dict[str, Any]]:
@@ -157,11 +165,11 @@ def _stock_sizes(document: dict[str, Any]) -> dict[str, float]:
     return {name: read_quantity(stock[name], "length", field=f"stock.{name}").value for name in ("diameter", "free_length", "bore")}
 
 
-def part_before(document: dict[str, Any], entry: dict[str, Any], stock: Shop) -> tuple[Corner, ...]:
-    """Half section of the part in front of an operation: corners (from the chuck, radius) [mm]."""
+def part_before(document: dict[str, Any], entry: dict[str, Any], stock: Shop) -> Solid:
+    """The part in front of an operation."""
     sizes = _stock_sizes(document)
-    earlier = _earlier(document, entry, stock)
-    return outline(sizes["diameter"], sizes["free_length"], sizes["bore"], earlier, blank_shape(document)).finished
+    blank = Blank(sizes["diameter"], sizes["free_length"], sizes["bore"], blank_shape(document))
+    return part_after(blank, _earlier(document, entry, stock))
 
 
 def _earlier(document: dict[str, Any], entry: dict[str, Any], stock: Shop) -> list[tuple[str, Any]]:

@@ -15,27 +15,27 @@ from cutting.advice import advise
 from cutting.advice.fewest import share_tools
 from cutting.doors.json_form import read_any
 from cutting.errors import CuttingError
-from cutting.operations.registry import evaluate_quickly
+from cutting.operations.registry import evaluate_quickly, kind_of
 from cutting.operations.turned.feature import Feature
 from cutting.operations.turned.fit import collar_in_front, fouled
 from cutting.operations.turned.setup import Setup
-from cutting.process.outline import Standing
 from cutting.process.shaft_line import Planned, read_shaft_line
 from cutting.process.standing import taken_from_part
 from cutting.quantities import Dimension
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import find_holder, holders, inserts
 from cutting.tooling.shapes import SHAPES
+from cutting.workpiece.solid import Blank, Solid, blank_solid
 from tests.core.slots import GROOVE, form
 
 Build = Callable[..., Setup]
 
 
-def shaft() -> Standing:
+def shaft() -> Solid:
     """Ø64 × 268, faced to 266 and turned to Ø50 over the last 100."""
-    part = Standing(64, 268)
-    part.after("face", Feature(64, Dimension(0), 2))
-    part.after("turn", Feature(64, Dimension(50), 98, 168))
+    part = blank_solid(Blank(64, 268))
+    part = part.without(kind_of("face").removes(Feature(64, Dimension(0), 2)))
+    part = part.without(kind_of("turn").removes(Feature(64, Dimension(50), 98, 168)))
     return part
 
 
@@ -62,7 +62,7 @@ def test_what_the_part_settles(kind: str, feature: dict[str, Any], settled: dict
 
 
 def test_a_tube_gives_its_bore() -> None:
-    tube = Standing(60, 80, (), 30.0)
+    tube = blank_solid(Blank(60, 80, 30.0))
     assert taken_from_part("face", {}, tube)["end_diameter"] == 30
     assert taken_from_part("groove", {"where": "inside"}, tube) == {"diameter": 30}
     assert taken_from_part("cut off", {"distance_from_chuck": "8"}, tube)["bore"] == 30
@@ -146,13 +146,13 @@ def test_the_operations_of_a_line_leave_the_part_that_it_says(steps: list[tuple[
     """Whatever the order of steps: turned in run order the bar has each step's diameter, and nothing is cut below it."""
     line = ", ".join(f"Ø{d}{' h7' if fine else ''} x {long}" for d, long, fine in steps)
     planned: tuple[Planned, ...] = read_shaft_line(line, 50, 200)
-    part = Standing(50, 200)
+    part = blank_solid(Blank(50, 200))
     for one in planned:
         f = {name: float(str(value).split()[0]) for name, value in one.feature.items() if name != "roughness"}
         if one.kind == "face":
-            part.after("face", Feature(50, Dimension(0), f["length"]))
+            part = part.without(kind_of("face").removes(Feature(50, Dimension(0), f["length"])))
         else:
-            part.after("turn", Feature(50, Dimension(f["end_diameter"]), f["length"], f["distance_from_chuck"]))
+            part = part.without(kind_of("turn").removes(Feature(50, Dimension(f["end_diameter"]), f["length"], f["distance_from_chuck"])))
     wanted = steps if steps[0][0] >= steps[-1][0] else steps[::-1]
     place = 199.0 - sum(long for _, long, _ in wanted)
     for diameter, long, _ in wanted:

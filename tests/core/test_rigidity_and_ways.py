@@ -24,9 +24,10 @@ from cutting.operations.turned.part import held_otherwise, part_beam
 from cutting.operations.turned.setup import Setup
 from cutting.operations.turned.springing import springing, supports
 from cutting.operations.turned.stability import stability
-from cutting.process.outline import Standing, outline
+from cutting.process.outline import outline
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import find_holder, find_insert, holders, inserts
+from cutting.workpiece.solid import Blank, blank_solid
 
 Build = Callable[..., Setup]
 COUPLING = {
@@ -209,7 +210,7 @@ def test_contours_that_cannot_be_are_refused(form: Callable[..., dict[str, Any]]
 
 
 def test_a_shaped_blank_is_the_part_before_the_cut() -> None:
-    steps = Standing(60, 100, ((0.0, 60.0), (50.0, 60.0), (100.0, 40.0))).steps
+    steps = blank_solid(Blank(60, 100, 0.0, ((0.0, 60.0), (50.0, 60.0), (100.0, 40.0)))).steps
     assert steps[0][1] == pytest.approx(60.0)
     assert steps[-1][1] == pytest.approx(40.0, abs=1.0)
 

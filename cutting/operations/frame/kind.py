@@ -8,9 +8,7 @@ from typing import Any
 
 from cutting.operations.frame.fields import Fields, Nudged
 from cutting.operations.frame.outcome import Outcome, Remedy
-
-Span = tuple[float, float, float]  # from and to, mm from the chuck, and the diameter that is left between
-Corner = tuple[float, float]  # mm from the chuck, radius
+from cutting.workpiece.solid import NOTHING, Corner, Region, Solid
 
 
 @dataclass(frozen=True)
@@ -20,8 +18,8 @@ class Kind:
     `use` names the blades that it chooses from (outside, inside, face, trepan by the feature); blank where turning inserts
     and holders serve. `build` makes its set-up from fields and `read_feature` the feature alone. `headline` are the results
     that are always in sight, `choices` the settings that are picked from a list, `ranked` those that a ranking finds,
-    `studies` the sheets that belong to it. `lowers` are the spans of a feature that leave the part thinner, `area` the
-    corners of what goes, for drawings; `stiffness` that of the part at the cut [N/µm].
+    `studies` the sheets that belong to it. `removes` is what a feature takes away from the part, `area` the
+    corners of it in half section, for drawings; `stiffness` that of the part at the cut [N/µm].
     """
 
     name: str
@@ -36,8 +34,8 @@ class Kind:
     build: Callable[..., Any] | None = None
     read_feature: Callable[[dict[str, Any]], Any] | None = None
     use: Callable[[dict[str, Any]], str] = lambda feature: ""
-    lowers: Callable[[Any], tuple[Span, ...]] = lambda feature: ()
-    area: Callable[[Any], tuple[Corner, ...]] = lambda setup: ()
+    removes: Callable[[Any], Region] = lambda feature: NOTHING
+    area: Callable[[Any, Solid], tuple[Corner, ...]] = lambda setup, before: ()
     stiffness: Callable[[Any], float | None] = lambda setup: None
     choices: tuple[str, ...] = ()
     ranked: tuple[str, ...] = ()

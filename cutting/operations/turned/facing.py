@@ -4,5 +4,19 @@ from cutting.operations.frame.kind import Kind
 from cutting.operations.turned.chip_map import chip_map
 from cutting.operations.turned.evaluate import MODEL
 from cutting.operations.turned.kinds import FACE_FIELDS, HEADLINE, NUDGED, STUDIES, stiffness
+from cutting.operations.turned.regions import faced, faced_area
 
-KIND = Kind("face", "Face", MODEL.evaluate, chip_map, MODEL.relax, FACE_FIELDS, NUDGED, HEADLINE, STUDIES, stiffness=stiffness)
+KIND = Kind(
+    "face",
+    "Face",
+    MODEL.evaluate,
+    chip_map,
+    MODEL.relax,
+    FACE_FIELDS,
+    NUDGED,
+    HEADLINE,
+    STUDIES,
+    removes=faced,
+    area=faced_area,
+    stiffness=stiffness,
+)

@@ -2,18 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from cutting.operations.frame.fields import WORKHOLDING, Field, Fields, Nudged
-from cutting.operations.frame.kind import Span
 from cutting.operations.frame.outcome import Outcome
 from cutting.operations.turned.case import case_of
-from cutting.operations.turned.contour import slices
 from cutting.operations.turned.depths import depths
-from cutting.operations.turned.feature import Direction, Feature
+from cutting.operations.turned.feature import Direction
 from cutting.operations.turned.setup import Setup
 
-BENT = 12  # slices of a contour as a beam
 TURN_FEATURE = (
     Field("start_diameter", "from Ø", "dimension", "60", required=True),
     Field("end_diameter", "to Ø, with its tolerance", "dimension", "49 h9", required=True),
@@ -68,9 +63,3 @@ def stiffness(setup: Setup) -> float:
     """Stiffness of the part at this cut, N/µm."""
     after = setup.feature.start_diameter if setup.operation == "face" else setup.feature.end_diameter
     return float(1.0 / case_of(setup).compliance(after, after).ravel()[0] / 1000.0)
-
-
-def turned_spans(feature: Feature) -> tuple[Span, ...]:
-    """The spans that turning leaves thinner."""
-    found: Any = slices(feature, feature.distance_from_chuck + feature.length, BENT)
-    return tuple(found)

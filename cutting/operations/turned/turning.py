@@ -3,8 +3,20 @@
 from cutting.operations.frame.kind import Kind
 from cutting.operations.turned.chip_map import chip_map
 from cutting.operations.turned.evaluate import MODEL
-from cutting.operations.turned.kinds import HEADLINE, NUDGED, STUDIES, TURN_FIELDS, stiffness, turned_spans
+from cutting.operations.turned.kinds import HEADLINE, NUDGED, STUDIES, TURN_FIELDS, stiffness
+from cutting.operations.turned.regions import turned, turned_area
 
 KIND = Kind(
-    "turn", "Turn", MODEL.evaluate, chip_map, MODEL.relax, TURN_FIELDS, NUDGED, HEADLINE, STUDIES, lowers=turned_spans, stiffness=stiffness
+    "turn",
+    "Turn",
+    MODEL.evaluate,
+    chip_map,
+    MODEL.relax,
+    TURN_FIELDS,
+    NUDGED,
+    HEADLINE,
+    STUDIES,
+    removes=turned,
+    area=turned_area,
+    stiffness=stiffness,
 )

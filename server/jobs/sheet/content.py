@@ -178,7 +178,7 @@ def _narrow(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Outc
     bore = float(outcome.scene.get("bore") or 0.0)
     return {
         "problem": "" if outcome.feasible else f"Not sound yet: {outcome.binding.label} is over its limit.",
-        "scene": mark_safe(half_section_svg(part, kind_of(setup.operation).area(setup), bore)),
+        "scene": mark_safe(half_section_svg(part.outline, kind_of(setup.operation).area(setup, part), bore)),
         "tool": [
             ("insert", tool_name(setup.insert.name)),
             ("holder", blade.name),

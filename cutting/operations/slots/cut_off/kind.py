@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from cutting.operations.frame.fields import Nudged
-from cutting.operations.frame.kind import Corner, Kind
+from cutting.operations.frame.kind import Kind
 from cutting.operations.slots.cut_off.evaluate import MODEL, explore
 from cutting.operations.slots.cut_off.setup import FIELDS, CutOffFeature, CutOffSetup, build
+from cutting.workpiece.solid import Corner, Solid
 
 
-def area(setup: CutOffSetup) -> tuple[Corner, ...]:
+def area(setup: CutOffSetup, before: Solid) -> tuple[Corner, ...]:
     """The kerf in half section."""
     f = setup.feature
     near, far = f.distance_from_chuck, f.distance_from_chuck + setup.insert.width

@@ -3,14 +3,20 @@
 from __future__ import annotations
 
 from cutting.operations.frame.fields import Nudged
-from cutting.operations.frame.kind import Corner, Kind
+from cutting.operations.frame.kind import Kind
 from cutting.operations.slots.face_groove.evaluate import MODEL, explore
-from cutting.operations.slots.face_groove.setup import FIELDS, FaceGrooveSetup, build, feature_of
+from cutting.operations.slots.face_groove.setup import FIELDS, FaceGrooveFeature, FaceGrooveSetup, build, feature_of
+from cutting.workpiece.solid import Corner, Region, Side, Solid
 
 
-def area(setup: FaceGrooveSetup) -> tuple[Corner, ...]:
+def removes(feature: FaceGrooveFeature) -> Region:
+    """A ring in the free face."""
+    return Region(Side.RING, depth=feature.depth, inner=feature.inner_diameter, outer=feature.outer_diameter.target)
+
+
+def area(setup: FaceGrooveSetup, before: Solid) -> tuple[Corner, ...]:
     """The groove in half section, from the part's free end."""
-    f, end = setup.feature, setup.holding.free_length
+    f, end = setup.feature, before.face
     outer, inner = f.outer_diameter.target / 2, f.inner_diameter / 2
     return ((end - f.depth, inner), (end - f.depth, outer), (end, outer), (end, inner))
 
@@ -32,6 +38,7 @@ KIND = Kind(
     build,
     feature_of,
     lambda feature: "face",
+    removes=removes,
     area=area,
     choices=("way", "spindle"),
     ranked=("way", "spindle", "overhang"),

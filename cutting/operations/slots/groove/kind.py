@@ -5,20 +5,20 @@ from __future__ import annotations
 import numpy as np
 
 from cutting.operations.frame.fields import Nudged
-from cutting.operations.frame.kind import Corner, Kind, Span
+from cutting.operations.frame.kind import Kind
 from cutting.operations.slots.groove.evaluate import MODEL, explore
 from cutting.operations.slots.groove.setup import FIELDS, GrooveFeature, GrooveSetup, Way, Where, build, feature_of
+from cutting.workpiece.solid import Corner, Region, Side, Solid
 
 
-def lowers(feature: GrooveFeature) -> tuple[Span, ...]:
-    """An outside groove leaves the part thinner between its walls."""
-    if feature.where is Where.INSIDE:
-        return ()
+def removes(feature: GrooveFeature) -> Region:
+    """A groove leaves the part thinner between its walls, or its bore wider."""
     near = feature.distance_from_chuck
-    return ((near, near + feature.width.target, feature.floor.target),)
+    side = Side.INSIDE if feature.where is Where.INSIDE else Side.OUTSIDE
+    return Region(side, ((near, near + feature.width.target, feature.floor.target),))
 
 
-def area(setup: GrooveSetup) -> tuple[Corner, ...]:
+def area(setup: GrooveSetup, before: Solid) -> tuple[Corner, ...]:
     """The groove in half section."""
     f = setup.feature
     near, far = f.distance_from_chuck, f.distance_from_chuck + f.width.target
@@ -51,7 +51,7 @@ KIND = Kind(
     build,
     feature_of,
     lambda feature: str(feature.get("where") or "outside"),
-    lowers,
+    removes,
     area,
     choices=("way",),
     ranked=("way", "overhang", "side_depth"),

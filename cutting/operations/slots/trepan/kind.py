@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 from cutting.operations.frame.fields import Nudged
-from cutting.operations.frame.kind import Corner, Kind
+from cutting.operations.frame.kind import Kind
 from cutting.operations.slots.trepan.evaluate import MODEL, explore
 from cutting.operations.slots.trepan.setup import FIELDS, TrepanSetup, build, feature_of
+from cutting.workpiece.solid import Corner, Solid
 
 
-def area(setup: TrepanSetup) -> tuple[Corner, ...]:
+def area(setup: TrepanSetup, before: Solid) -> tuple[Corner, ...]:
     """The ring in half section, from the plate's front."""
-    end = setup.holding.free_length
+    end = before.face
     outer, inner = setup.outer_diameter / 2, setup.inner_diameter / 2
     return ((end - setup.depth, inner), (end - setup.depth, outer), (end, outer), (end, inner))
 

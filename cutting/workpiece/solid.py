@@ -1,0 +1,183 @@
+"""The part as a body in half section: its outside, its inside, rings in its face; what is left after each thing that is taken away.
+
+Lengths in mm from the chuck; radii from the axis. A body does not change: taking something away makes another.
+"""
+
+from __future__ import annotations
+
+import itertools
+from dataclasses import dataclass, field, replace
+from enum import StrEnum
+from functools import lru_cache
+
+import numpy as np
+
+Span = tuple[float, float, float]  # from and to, and the diameter that is left between
+Shape = tuple[tuple[float, float], ...]  # (from the chuck, diameter)
+Corner = tuple[float, float]  # (from the chuck, radius)
+Steps = tuple[tuple[float, float], ...]  # (from, radius to the next)
+DRAWN, BENT = 48, 24  # slices of a contour on a drawing, and of a shaped blank as a beam
+
+
+class Side(StrEnum):
+    """Where metal goes."""
+
+    OUTSIDE = "outside"
+    INSIDE = "inside"
+    FACE = "face"
+    RING = "ring"
+
+
+@dataclass(frozen=True)
+class Region:
+    """What an operation takes away. Outside and inside: spans with the diameter that is left; of a face its depth and, where a
+    boss stays, its diameter; of a ring in the face its depth, inner and outer diameter."""
+
+    side: Side
+    spans: tuple[Span, ...] = ()
+    depth: float = 0.0
+    inner: float = 0.0
+    outer: float = 0.0
+
+
+NOTHING = Region(Side.OUTSIDE)
+
+
+@dataclass(frozen=True)
+class Ring:
+    """A ring that is cut into the face: from, to, inner and outer radius."""
+
+    near: float
+    far: float
+    inner: float
+    outer: float
+
+
+@dataclass(frozen=True)
+class Blank:
+    """What a part is made from: a bar or tube of a diameter, or a shaped blank by its points; as far as it stands out."""
+
+    diameter: float
+    free_length: float
+    bore: float = 0.0
+    shape: Shape = ()
+
+
+@dataclass(frozen=True)
+class Solid:
+    """The part as it stands: `face` its free end, `outside` and `inside` as breakpoints with the radius to the next."""
+
+    free_length: float
+    face: float
+    outside: Steps
+    inside: Steps
+    rings: tuple[Ring, ...] = field(default=())
+
+    @property
+    def bore(self) -> float:
+        """Diameter of the hole at the free end, 0 for a solid part."""
+        return 2.0 * _radius_at(self.inside, self.face)
+
+    @property
+    def steps(self) -> Shape:
+        """The outside: (from the chuck, diameter to the next)."""
+        return tuple((place, 2.0 * radius) for place, radius in self.outside)
+
+    def largest(self, near: float, far: float) -> float:
+        """The largest outside diameter between two places, 0 beyond the blank."""
+        ends = [start for start, _ in self.outside[1:]] + [self.free_length]
+        inside = [2.0 * r for (start, r), end in zip(self.outside, ends, strict=True) if start < far - 1e-9 and end > near + 1e-9]
+        return max(inside, default=0.0)
+
+    def at(self, place: float) -> float:
+        """The outside diameter at a place; at a step the one towards the face."""
+        return 2.0 * _radius_at(self.outside, max(place, 0.0))
+
+    def wall(self, near: float, far: float) -> float:
+        """The thinnest wall between two places, outside to inside; the radius where there is no bore."""
+        places = sorted({near, *(p for p, _ in (*self.outside, *self.inside) if near < p < far)})
+        return min(_radius_at(self.outside, p) - _radius_at(self.inside, p) for p in places)
+
+    def without(self, region: Region) -> Solid:
+        """The part without a region."""
+        if region.side is Side.FACE:
+            face = max(self.face - region.depth, 0.0)
+            if region.inner <= max(1.0, self.bore + 0.02):
+                return replace(self, face=face)  # faced to the bore or the centre: the part is shorter
+            return replace(self, outside=lowered(self.outside, face, self.face, region.inner / 2.0))  # a boss stays
+        if region.side is Side.RING:
+            ring = Ring(self.face - region.depth, self.face, region.inner / 2.0, region.outer / 2.0)
+            return replace(self, rings=(*self.rings, ring))
+        found = self
+        for near, far, diameter in region.spans:
+            stop = min(far, self.free_length)
+            if region.side is Side.INSIDE:
+                found = replace(found, inside=raised(found.inside, near, stop, diameter / 2.0))
+            else:
+                found = replace(found, outside=lowered(found.outside, near, stop, diameter / 2.0))
+        return found
+
+    @property
+    def outline(self) -> tuple[Corner, ...]:
+        """Corners of the outside from the chuck to the free end."""
+        return corners(self.outside, self.face)
+
+    @property
+    def inner_outline(self) -> tuple[Corner, ...]:
+        """Corners of the inside from the chuck to the free end, empty for a solid part."""
+        return corners(self.inside, self.face) if any(radius > 0 for _, radius in self.inside) else ()
+
+
+def blank_steps(diameter: float, free_length: float, shape: Shape = (), count: int = DRAWN) -> Steps:
+    """The blank as breakpoints (from the chuck, radius to the next): a bar, or a shaped one by its points (place, diameter)."""
+    if not shape or free_length <= 0:
+        return ((0.0, diameter / 2.0),)
+    places, diameters = zip(*shape, strict=True)
+    edges = np.linspace(0.0, free_length, count + 1)
+    return tuple((float(a), float(np.interp((a + b) / 2.0, places, diameters)) / 2.0) for a, b in itertools.pairwise(edges))
+
+
+@lru_cache(maxsize=256)
+def blank_solid(blank: Blank, slices: int = BENT) -> Solid:
+    """The blank before anything is taken away."""
+    length = max(blank.free_length, 0.0)  # one that cannot be is refused by the set-up that asks
+    return Solid(length, length, blank_steps(blank.diameter, length, blank.shape, slices), ((0.0, blank.bore / 2.0),))
+
+
+@lru_cache(maxsize=4096)
+def solid_after(blank: Blank, regions: tuple[Region, ...], slices: int = BENT) -> Solid:
+    """The part after regions were taken away in order; what was walked once is kept."""
+    if not regions:
+        return blank_solid(blank, slices)
+    return solid_after(blank, regions[:-1], slices).without(regions[-1])
+
+
+def radius_at(steps: Steps, place: float) -> float:
+    """Radius of breakpoints at a place; at a step the one towards the face."""
+    return _radius_at(steps, place)
+
+
+def _radius_at(steps: Steps, place: float) -> float:
+    return [radius for start, radius in steps if start <= place + 1e-9][-1]
+
+
+def lowered(steps: Steps, near: float, far: float, radius: float) -> Steps:
+    """Breakpoints with no more than a radius between two places."""
+    places = sorted({start for start, _ in steps} | {near, far})
+    return tuple((p, min(_radius_at(steps, p), radius) if near - 1e-9 <= p < far - 1e-9 else _radius_at(steps, p)) for p in places)
+
+
+def raised(steps: Steps, near: float, far: float, radius: float) -> Steps:
+    """Breakpoints with no less than a radius between two places."""
+    places = sorted({start for start, _ in steps} | {near, far})
+    return tuple((p, max(_radius_at(steps, p), radius) if near - 1e-9 <= p < far - 1e-9 else _radius_at(steps, p)) for p in places)
+
+
+def corners(steps: Steps, end: float) -> tuple[Corner, ...]:
+    """Corners of breakpoints up to an end."""
+    found: list[Corner] = []
+    ordered = [step for step in steps if step[0] < end]
+    for k, (start, radius) in enumerate(ordered):
+        stop = ordered[k + 1][0] if k + 1 < len(ordered) else end
+        found += [(start, radius), (stop, radius)]
+    return tuple(found)

@@ -1,0 +1,95 @@
+"""The part as a body: what is left after each thing taken away, held against points that are tried one by one."""
+
+from __future__ import annotations
+
+import random
+
+import numpy as np
+import pytest
+
+from cutting.doors.json_form import read_any
+from cutting.operations.registry import KINDS
+from cutting.process.outline import outline
+from cutting.workpiece.solid import Blank, Region, Side, blank_solid, corners, radius_at, solid_after
+from tests.core.slots import BORE_RING, FACE, form
+
+LENGTH, RADIUS, BORE = 100.0, 30.0, 10.0
+
+
+def some_region(rng: random.Random) -> Region:
+    side = rng.choice(list(Side))
+    near = rng.uniform(5, 80)
+    far = near + rng.uniform(2, 30)
+    match side:
+        case Side.OUTSIDE:
+            return Region(side, ((near, far, rng.uniform(30, 58)),))
+        case Side.INSIDE:
+            return Region(side, ((near, far, rng.uniform(12, 28)),))
+        case Side.FACE:
+            return Region(side, depth=rng.uniform(0.5, 4), inner=rng.choice([0.0, 25.0]))
+        case Side.RING:
+            inner = rng.uniform(12, 20)
+            return Region(side, depth=rng.uniform(1, 6), inner=2 * inner, outer=2 * (inner + 3))
+
+
+def metal_by_points(regions: list[Region], places: np.ndarray, radii: np.ndarray) -> np.ndarray:
+    """Which points of a half section are metal, region by region: the plain definition."""
+    z, r = np.meshgrid(places, radii, indexing="ij")
+    metal, face = (r < RADIUS) & (r > BORE / 2) & (z < LENGTH), LENGTH
+    for one in regions:
+        if one.side is Side.FACE:
+            gone = (z > face - one.depth) & (z < face) & (r > one.inner / 2)
+            face -= one.depth if one.inner == 0 else 0.0
+        elif one.side is Side.RING:
+            gone = (z > face - one.depth) & (z < face) & (r > one.inner / 2) & (r < one.outer / 2)
+        else:
+            (near, far, diameter), out = one.spans[0], one.side is Side.OUTSIDE
+            gone = (z > near) & (z < far) & ((r > diameter / 2) if out else (r < diameter / 2))
+        metal &= ~gone
+    return metal
+
+
+@pytest.mark.parametrize("seed", range(25))
+def test_what_is_left_is_what_no_region_took(seed: int) -> None:
+    rng = random.Random(seed)
+    regions = [some_region(rng) for _ in range(rng.randint(1, 7))]
+    part = solid_after(Blank(2 * RADIUS, LENGTH, BORE), tuple(regions))
+    places, radii = np.sort([rng.uniform(0, LENGTH) for _ in range(150)]), np.sort([rng.uniform(0, RADIUS + 1) for _ in range(80)])
+    metal = metal_by_points(regions, places, radii)
+    for k, z in enumerate(places):
+        outer, inner = radius_at(part.outside, z), radius_at(part.inside, z)
+        inside = (radii < outer) & (radii > inner) & (z < part.face)
+        for ring in part.rings:
+            inside &= ~((ring.near < z < ring.far) & (radii > ring.inner) & (radii < ring.outer))
+        assert np.array_equal(inside, metal[k]), (seed, z)
+    assert part.largest(0, LENGTH) == pytest.approx(2 * max(r for _, r in part.outside))
+    thinnest = min(radius_at(part.outside, z) - radius_at(part.inside, z) for z in places if z < part.face)
+    assert part.wall(0, part.face) <= thinnest + 1e-9
+
+
+def test_nothing_grows_back() -> None:
+    rng = random.Random(7)
+    part = blank_solid(Blank(2 * RADIUS, LENGTH, BORE))
+    for _ in range(20):
+        smaller = part.without(some_region(rng))
+        assert smaller.face <= part.face
+        assert all(radius_at(smaller.outside, z) <= radius_at(part.outside, z) for z in np.linspace(0, LENGTH, 60))
+        assert all(radius_at(smaller.inside, z) >= radius_at(part.inside, z) for z in np.linspace(0, LENGTH, 60))
+        part = smaller
+
+
+def test_inside_grooves_bores_and_rings_are_in_the_drawing() -> None:
+    ring, seal = read_any(BORE_RING), read_any(form(FACE, holding={"free_length": "70 mm"}))
+    drawn = outline(90.0, 70.0, 62.0, [("a", ring), ("b", seal)])
+    assert max(r for _, r in drawn.inside) == pytest.approx(ring.feature.floor.target / 2)
+    assert [place for place, r in drawn.inside if r > 32][:1] == [pytest.approx(ring.feature.distance_from_chuck)]
+    assert len(drawn.rings) == 1
+    assert {r for _, r in drawn.rings[0]} == {seal.feature.inner_diameter / 2, seal.feature.outer_diameter.target / 2}
+    assert min(z for z, _ in drawn.rings[0]) == pytest.approx(70 - seal.feature.depth)
+    assert outline(90.0, 70.0, 0.0, []).inside == ()
+    assert KINDS["groove"].removes(ring.feature).side is Side.INSIDE
+
+
+def test_corners_end_at_the_face() -> None:
+    assert corners(((0.0, 10.0), (40.0, 8.0)), 60.0) == ((0.0, 10.0), (40.0, 10.0), (40.0, 8.0), (60.0, 8.0))
+    assert corners(((0.0, 10.0), (70.0, 8.0)), 60.0)[-1] == (60.0, 10.0)
