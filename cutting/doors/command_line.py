@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import Any
 
 from cutting.advice.contests import advise
-from cutting.doors.json_form import read_any, read_any_request
+from cutting.doors.json_form import read_request, read_setup
 from cutting.doors.plain import plain, problem
 from cutting.errors import CuttingError
 from cutting.operations.registry import evaluate
@@ -47,12 +47,12 @@ def main(arguments: list[str]) -> int:
 
 
 def _solve(item: Any) -> Any:
-    outcome = evaluate(read_any(item))
+    outcome = evaluate(read_setup(item))
     return {"feasible": outcome.feasible, "binding": outcome.binding.name, **plain(outcome)}
 
 
 def _advise(item: Any) -> Any:
-    return plain(advise(*read_any_request(item)))
+    return plain(advise(*read_request(item)))
 
 
 DOORS: dict[str, Callable[[Any], Any]] = {"solve": _solve, "advise": _advise}

@@ -9,6 +9,7 @@ from cutting.doors.reader import Reader, number, typed
 from cutting.errors import CuttingError, UnknownName
 from cutting.operations.frame.fields import Field, Fields
 from cutting.quantities import read_dimension, read_quantity
+from cutting.quantities.dimension import Dimension
 from cutting.quantities.read import Quantity
 
 
@@ -40,6 +41,8 @@ def _value(r: Reader, one: Field) -> Any:
         return read_dimension(typed(given, path), r.system, path)
     if one.kind == "points":
         return _points(r, one) if not isinstance(given, str) or given not in one.options else given
+    if one.kind == "lengths":
+        return r.quantities(one.name, "length")
     if one.kind == "text":
         text = str(typed(given, path)).strip()
         if len(text) > 80:
@@ -72,7 +75,8 @@ def _points(r: Reader, one: Field) -> tuple[tuple[float, float], ...]:
 def in_own_kind(settings: dict[str, Any], feature: dict[str, Any], fields: Fields) -> dict[str, Any]:
     """Settings whose speed may be a spindle speed and whose feed may be a feed per minute, turned into their own kinds."""
     found = dict(settings)
-    diameter = feature.get(fields.speed_diameter) or 0.0
+    said = feature.get(fields.speed_diameter) or 0.0
+    diameter = said.nominal if isinstance(said, Dimension) else said
     speed = found.get("cutting_speed")
     if isinstance(speed, Quantity):
         turning = speed.kind == "spindle_speed"

@@ -4,28 +4,21 @@ from __future__ import annotations
 
 import dataclasses
 from collections.abc import Callable, Mapping
-from typing import Any, cast
+from typing import Any
 
 from cutting.doors.fields_form import in_own_kind, read_section
 from cutting.doors.reader import Reader, number, read_points, typed
 from cutting.errors import AmbiguousQuantity, CuttingError, UnknownName
 from cutting.machine.machines import Machine, find_machine
-from cutting.mechanics.deflection import Holding
 from cutting.operations.frame.fields import Base
 from cutting.operations.frame.kind import Kind
-from cutting.operations.frame.setup import Batch, Goal, HouseRules, Skin, Workholding
+from cutting.operations.frame.setup import Batch, Goal, HouseRules, Skin
 from cutting.operations.registry import KINDS
-from cutting.operations.turned.feature import Direction, Feature, Settings
-from cutting.operations.turned.setup import Setup
-from cutting.quantities import read_dimension, read_quantity
 from cutting.tooling.blades import GrooveBlade, GrooveInsert, NarrowStock, find_groove_blade, find_groove_insert, shipped_stock
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import Holder, Insert, find_holder, find_insert, holders, inserts
 from cutting.workpiece.hardness import brinell
 from cutting.workpiece.materials import Material, deliver, find_material
-
-FEATURE_LENGTHS = ("length", "distance_from_chuck", "fillet", "grinding_allowance", "skin_depth")
-HOLDING_LENGTHS = ("free_length", "grip_diameter", "bore", "centre_diameter", "steady", "face")
 
 
 @dataclasses.dataclass(frozen=True)
@@ -41,59 +34,57 @@ class Library:
     stock: Callable[[str, Material, Machine], NarrowStock] = lambda use, material, machine: shipped_stock(use)
     crib: Callable[[str, Material, Machine], Crib] = lambda operation, material, machine: Crib(inserts(), holders())
 
+    def tools(self, kind: Kind) -> tuple[Callable[[str], Any], Callable[[str], Any]]:
+        """How insert and holder of a kind are looked up."""
+        return (self.groove_insert, self.groove_blade) if kind.slots else (self.insert, self.holder)
+
+    def stock_for(self, kind: Kind, feature: dict[str, Any], base: Base) -> Any:
+        """What there is to choose from for a feature. Raises `CuttingError` where there is nothing."""
+        if kind.use is None:
+            return _not_empty(self.crib(kind.name, base.work.material, base.machine))
+        stock = self.stock(kind.use(feature), base.work.material, base.machine)
+        return _not_empty(dataclasses.replace(stock, turning=lambda: self.crib("turn", base.work.material, base.machine)))
+
+
+def _not_empty(stock: Any) -> Any:
+    if not len(stock.pairs[0]):
+        raise CuttingError("crib", stock.note or "the crib stocks no tool for this.")
+    return stock
+
 
 SHIPPED = Library()
 
 
-def read_setup(data: Mapping[str, Any], library: Library = SHIPPED) -> Setup:
-    """A `Setup` from its JSON form.
+def read_setup(data: Mapping[str, Any], library: Library = SHIPPED) -> Any:
+    """A set-up of any kind of operation from its JSON form.
 
     Names are looked up in `library`; quantities are text in any unit, or bare numbers in the system named by
     `units` ("mm" or "inch"). Raises `CuttingError` whose field is the path in the form.
     """
-    top = Reader(data, "", _system(data), TOP)
-    _tool_wanted(top)
+    kind, top = _kind(data)
+    top.need("tool")
+    top.need("settings")
     tool = Reader(top.need("tool"), "tool", top.system, ("insert", "holder"))
-    insert = _named(library.insert, tool, "insert")
-    holder = _named(library.holder, tool, "holder")
-    return _assemble(top, library, insert, holder, None)
+    insert, holder = (_named(find, tool, role) for find, role in zip(library.tools(kind), ("insert", "holder"), strict=True))
+    setup = kind.build(_base(top, library), insert, holder, _sections(top, kind, True))
+    setup.check()
+    return setup
 
 
-def read_any(data: Mapping[str, Any], library: Library = SHIPPED) -> Any:
-    """A set-up of any kind of operation from its JSON form. Raises `CuttingError`."""
-    operation = data.get("operation") if isinstance(data, Mapping) else None
-    if not isinstance(operation, str) or operation not in KINDS or not KINDS[operation].narrow:
-        return read_setup(data, library)
-    kind = KINDS[operation]
-    top = _narrow_top(data, kind)
-    _tool_wanted(top)
-    tool = Reader(top.need("tool"), "tool", top.system, ("insert", "holder"))
-    insert, blade = _named(library.groove_insert, tool, "insert"), _named(library.groove_blade, tool, "holder")
-    return _checked(kind, _base(top, library), insert, blade, _sections(top, kind, True))
-
-
-def read_any_request(data: Mapping[str, Any], library: Library = SHIPPED) -> tuple[Any, Any]:
+def read_request(data: Mapping[str, Any], library: Library = SHIPPED) -> tuple[Any, Any]:
     """An advice request of any kind: its set-up, in which `tool` and `settings` may be left out, and the stock to choose from.
 
     Raises `CuttingError`.
     """
-    operation = data.get("operation") if isinstance(data, Mapping) else None
-    if not isinstance(operation, str) or operation not in KINDS or not KINDS[operation].narrow:
-        return read_request(data, library)
-    kind = KINDS[operation]
-    top = _narrow_top(data, kind)
-    base = _base(top, library)
-    sections = _sections(top, kind, False)
-    sections["settings"] = {**sections["settings"], "cutting_speed": 100.0, "feed_per_rev": 0.05}
-    for own in kind.ranked:
-        sections["settings"].pop(own, None)
-    stock = library.stock(kind.use(top.data["feature"]), base.work.material, base.machine)
-    stock = dataclasses.replace(stock, turning=lambda: library.crib("turn", base.work.material, base.machine))
+    kind, top = _kind(data)
+    base, sections = _base(top, library), _sections(top, kind, False)
+    given = {name: value for name, value in sections["settings"].items() if name not in kind.ranked}
+    stock = library.stock_for(kind, top.data["feature"], base)
     left, right = stock.pairs
-    if not len(left):
-        raise CuttingError("crib", stock.note or "the crib stocks no tool for this.")
-    assert kind.build is not None
-    setup = kind.build(base, stock.inserts[int(left[0])], stock.blades[int(right[0])], sections)
+    holders_of = stock.blades if kind.slots else stock.holders
+    setup = kind.build(
+        base, stock.inserts[int(left[0])], holders_of[int(right[0])], {**sections, "settings": {**dict(kind.neutral), **given}}
+    )
     setup.check_case()  # its tool only stands for those that compete
     return setup, stock
 
@@ -101,15 +92,18 @@ def read_any_request(data: Mapping[str, Any], library: Library = SHIPPED) -> tup
 def read_feature_of(operation: str, data: Mapping[str, Any], system: str = "mm") -> Any:
     """The feature of an operation of any kind from its JSON form alone, as drawings of the whole part need it. Raises `CuttingError`."""
     kind = KINDS[operation]
-    if not kind.narrow:
-        return read_feature(data, system)
-    top = Reader({"feature": data}, "", system, ("feature",))
-    assert kind.read_feature is not None
-    return kind.read_feature(read_section(top, "feature", kind.fields.feature, True))
+    return kind.read_feature(read_section(Reader({"feature": data}, "", system, ("feature",)), "feature", kind.fields.feature, True))
 
 
-def _narrow_top(data: Mapping[str, Any], kind: Kind) -> Reader:
-    return Reader(data, "", _system(data), (*TOP, "bar") if kind.fields.bar else TOP)
+def _kind(data: Mapping[str, Any]) -> tuple[Kind, Reader]:
+    operation = data.get("operation") if isinstance(data, Mapping) else None
+    kind = KINDS.get(operation) if isinstance(operation, str) else None
+    if kind is None and operation is not None:
+        raise UnknownName("operation", f"no operation is called '{operation}'; there are {', '.join(KINDS)}.")
+    top = Reader(data, "", _system(data), (*TOP, "bar") if kind is not None and kind.fields.bar else TOP)
+    top.need("operation")
+    assert kind is not None
+    return kind, top
 
 
 def _sections(top: Reader, kind: Kind, settings: bool) -> dict[str, dict[str, Any]]:
@@ -137,27 +131,6 @@ def _base(top: Reader, library: Library) -> Base:
     )
 
 
-def _checked(kind: Kind, base: Base, insert: GrooveInsert, blade: GrooveBlade, sections: dict[str, dict[str, Any]]) -> Any:
-    assert kind.build is not None
-    setup = kind.build(base, insert, blade, sections)
-    setup.check()
-    return setup
-
-
-def read_request(data: Mapping[str, Any], library: Library = SHIPPED) -> tuple[Setup, Crib]:
-    """An advice request: a `Setup` form in which `tool` and `settings` may be left out, and the crib to choose from.
-
-    Raises `CuttingError`.
-    """
-    top = Reader(data, "", _system(data), TOP)
-    operation = str(top.need("operation"))
-    crib = library.crib(operation, _named(library.material, top, "material"), _named(library.machine, top, "machine"))
-    if not crib.inserts or not crib.holders:
-        raise CuttingError("crib", crib.note or "the crib is empty; there is nothing to rank.")
-    neutral = Settings(100.0, 0.1, 30.0)
-    return _assemble(top, library, crib.inserts[0], crib.holders[0], neutral), crib
-
-
 TOP = (
     "operation",
     "units",
@@ -176,11 +149,6 @@ TOP = (
 )
 
 
-def _tool_wanted(top: Reader) -> None:
-    top.need("tool")
-    top.need("settings")
-
-
 def _system(data: Mapping[str, Any]) -> str:
     units = str(data.get("units", "mm")) if isinstance(data, Mapping) else "mm"
     if units not in ("mm", "inch"):
@@ -197,131 +165,6 @@ def _named(find: Callable[[str], Any], reader: Reader, name: str) -> Any:
     except CuttingError as error:
         error.field = reader.field(name)
         raise
-
-
-def _assemble(top: Reader, library: Library, insert: Insert, holder: Holder, neutral: Settings | None) -> Setup:
-    operation = str(top.need("operation"))
-    if operation not in KINDS:
-        raise UnknownName("operation", f"no operation is called '{operation}'; there are {', '.join(KINDS)}.")
-    if KINDS[operation].narrow:
-        raise CuttingError("operation", f"'{operation}' is not turned with an insert and a holder.", "turn, face")
-    base = _base(top, library)
-    feature = _feature(Reader(top.need("feature"), "feature", top.system, FEATURE_FIELDS))
-    given = top.data.get("settings") or {}
-    settings = neutral if neutral and not given else _settings(Reader(given, "settings", top.system, SETTINGS), feature, neutral)
-    setup = Setup(
-        operation=operation,
-        insert=insert,
-        holder=holder,
-        feature=feature,
-        settings=settings,
-        holding=_holding(Reader(top.data.get("holding") or {}, "holding", top.system, HOLDING), feature),
-        **vars(base),
-    )
-    setup.check()
-    return setup
-
-
-FEATURE_FIELDS = ("start_diameter", "end_diameter", "roughness", "shoulder", "profile", "polish", *FEATURE_LENGTHS)
-
-
-def read_feature(data: Mapping[str, Any], system: str = "mm") -> Feature:
-    """A `Feature` from its JSON form alone. Raises `CuttingError`."""
-    return _feature(Reader(data, "feature", system, FEATURE_FIELDS))
-
-
-def _feature(r: Reader) -> Feature:
-    end = read_dimension(typed(r.need("end_diameter"), r.field("end_diameter")), r.system, r.field("end_diameter"))
-    lengths = {name: r.quantity(name, "length") for name in FEATURE_LENGTHS if r.has(name)}
-    if "length" not in lengths:
-        r.need("length")
-    roughness = r.quantity("roughness", "small_length") if r.has("roughness") else None
-    start = read_dimension(typed(r.need("start_diameter"), r.field("start_diameter")), r.system, r.field("start_diameter"))
-    return Feature(
-        start_diameter=start.nominal,
-        end=end,
-        roughness=roughness,
-        shoulder=r.flag("shoulder"),
-        polish=r.flag("polish"),
-        profile=r.points("profile"),
-        **cast("dict[str, Any]", lengths),
-    )
-
-
-SETTINGS = (
-    "cutting_speed",
-    "feed_per_rev",
-    "depth_of_cut",
-    "coolant",
-    "spindle_clamp",
-    "overhang",
-    "last_depth",
-    "pass_depths",
-    "centre_height",
-    "direction",
-    "nozzles",
-    "nozzle_diameter",
-)
-
-
-def _settings(r: Reader, feature: Feature, neutral: Settings | None) -> Settings:
-    """Speed may be given as spindle speed and feed per minute: both are turned into their own kind at the start diameter."""
-
-    def given(name: str) -> Any:
-        return r.need(name) if neutral is None or r.has(name) else getattr(neutral, name)
-
-    speed = read_quantity(
-        typed(given("cutting_speed"), r.field("cutting_speed")),
-        "cutting_speed",
-        "spindle_speed",
-        system=r.system,
-        field=r.field("cutting_speed"),
-    )
-    diameter = feature.start_diameter
-    vc = speed.value if speed.kind == "cutting_speed" else 3.141592653589793 * diameter * speed.value / 1000
-    feed = read_quantity(
-        typed(given("feed_per_rev"), r.field("feed_per_rev")), "feed_per_rev", "feed_rate", system=r.system, field=r.field("feed_per_rev")
-    )
-    f = feed.value
-    if feed.kind == "feed_rate":
-        if vc <= 0:
-            raise CuttingError(r.field("cutting_speed"), "must be above zero to turn a feed per minute into feed per revolution.")
-        f = feed.value / (1000 * vc / (3.141592653589793 * diameter))
-    coolant = str(r.data.get("coolant") or "flood")
-    return Settings(
-        cutting_speed=vc,
-        feed_per_rev=f,
-        depth_of_cut=r.quantity_of(given("depth_of_cut"), "depth_of_cut", "length"),
-        coolant=coolant,
-        spindle_clamp=r.quantity("spindle_clamp", "spindle_speed") if r.has("spindle_clamp") else None,
-        overhang=r.quantity("overhang", "length") if r.has("overhang") else None,
-        last_depth=r.quantity("last_depth", "length") if r.has("last_depth") else None,
-        pass_depths=r.quantities("pass_depths", "length"),
-        centre_height=r.quantity("centre_height", "length") if r.has("centre_height") else None,
-        direction=r.choice("direction", Direction, Direction.TOWARDS),
-        nozzles=r.whole("nozzles", 2, 0, 8),
-        nozzle_diameter=r.quantity("nozzle_diameter", "length") if r.has("nozzle_diameter") else 1.0,
-    )
-
-
-HOLDING = ("style", "interrupted", "weak", "grip_share", "steps", *HOLDING_LENGTHS)
-
-
-def _holding(r: Reader, feature: Feature) -> Workholding:
-    lengths = {name: r.quantity(name, "length") for name in HOLDING_LENGTHS if r.has(name)}
-    lengths.setdefault("free_length", feature.distance_from_chuck + feature.length + 10.0)
-    lengths.setdefault("grip_diameter", feature.start_diameter)
-    share = number(r.data["grip_share"], r.field("grip_share")) if r.has("grip_share") else 1.0
-    if not 0.05 <= share <= 1:
-        raise CuttingError(r.field("grip_share"), f"{share:g} is outside 0.05 to 1.", "0.05 to 1")
-    return Workholding(
-        style=r.choice("style", Holding, Holding.CHUCK),
-        interrupted=r.flag("interrupted"),
-        weak=r.flag("weak"),
-        grip_share=share,
-        steps=r.points("steps"),
-        **cast("dict[str, Any]", lengths),
-    )
 
 
 def read_house(data: Mapping[str, Any]) -> HouseRules:
@@ -366,16 +209,4 @@ def _batch(top: Reader) -> Batch:
     return Batch(r.whole("pieces", 50, 1, 10_000_000), hours, seconds)
 
 
-__all__ = [
-    "SHIPPED",
-    "AmbiguousQuantity",
-    "Library",
-    "read_any",
-    "read_any_request",
-    "read_feature",
-    "read_feature_of",
-    "read_house",
-    "read_points",
-    "read_request",
-    "read_setup",
-]
+__all__ = ["SHIPPED", "AmbiguousQuantity", "Library", "read_feature_of", "read_house", "read_points", "read_request", "read_setup"]

@@ -74,7 +74,10 @@ def list_kinds(request: HttpRequest) -> list[dict[str, Any]]:
             "name": kind.name,
             "title": kind.title,
             "studies": list(kind.studies),
-            **{section: [_field(one) for one in getattr(kind.fields, section)] for section in ("feature", "settings", "holding")},
+            **{
+                section: [_field(one) for one in getattr(kind.fields, section) if one.asked]
+                for section in ("feature", "settings", "holding")
+            },
         }
         for kind in KINDS.values()
     ]

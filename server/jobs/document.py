@@ -12,7 +12,7 @@ from typing import Any, Literal
 from ninja import Schema
 from pydantic import ConfigDict, Field, ValidationError
 
-from cutting.doors.json_form import read_any, read_any_request, read_feature_of, read_points
+from cutting.doors.json_form import read_feature_of, read_points, read_request, read_setup
 from cutting.errors import CuttingError
 from cutting.operations.registry import kind_of
 from cutting.process.standing import taken_from_part
@@ -161,7 +161,7 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
         "feature": part.complete(kind.name, operation["feature"]),
         "settings": merged(operation["settings"], tried),
         # what the job says of its holding and this kind of operation does not ask is left out
-        "holding": {name: value for name, value in holding.items() if not kind.narrow or kind.fields.has("holding", name)},
+        "holding": {name: value for name, value in holding.items() if kind.fields.has("holding", name)},
         "house": document["house"],
         "skin": operation["skin"],
         "units": "mm",
@@ -181,9 +181,6 @@ def merged(settings: dict[str, Any], changed: dict[str, Any]) -> dict[str, Any]:
     """Settings with changes; a new depth gives up a list of passes one by one."""
     listed = {"pass_depths": None} if "depth_of_cut" in changed and "pass_depths" not in changed else {}
     return {**settings, **listed, **changed}
-
-
-KEPT_IN_RANKING = ("coolant", "direction", "last_depth", "centre_height", "spindle_clamp")
 
 
 def blank_shape(document: dict[str, Any]) -> tuple[tuple[float, float], ...]:
@@ -255,7 +252,7 @@ def setup_of(
     document: dict[str, Any], operation: dict[str, Any], overrides: dict[str, Any] | None = None, stock: Shop | None = None
 ) -> Any:
     """The checked set-up of one operation. Raises `CuttingError`."""
-    return read_any(setup_form(document, operation, overrides), (stock or shop()).library)
+    return read_setup(setup_form(document, operation, overrides), (stock or shop()).library)
 
 
 def request_of(
@@ -266,6 +263,5 @@ def request_of(
     kind = kind_of(operation["operation"])
     # how the cut is made stays; speed, feed and depth are what the ranking finds
     found = ("cutting_speed", "feed_per_rev", *kind.ranked)
-    kept = [name for name in form["settings"] if name not in found] if kind.narrow else KEPT_IN_RANKING
-    form["settings"] = {name: form["settings"][name] for name in kept if form["settings"].get(name) is not None} or None
-    return read_any_request(form, (stock or shop()).library)
+    form["settings"] = {name: value for name, value in form["settings"].items() if name not in found and value is not None} or None
+    return read_request(form, (stock or shop()).library)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import copy
 from typing import Any
 
-from cutting.doors.json_form import read_any
+from cutting.doors.json_form import read_setup
 from cutting.operations.frame.outcome import Outcome
 
 CUT_OFF: dict[str, Any] = {
@@ -78,7 +78,7 @@ def form(base: dict[str, Any], **changes: Any) -> dict[str, Any]:
 
 
 def build(base: dict[str, Any], **changes: Any) -> Any:
-    return read_any(form(base, **changes))
+    return read_setup(form(base, **changes))
 
 
 def used(outcome: Outcome, name: str) -> float:

@@ -11,7 +11,7 @@ import pytest
 from cutting.advice import Candidate
 from cutting.advice.contests import advise
 from cutting.advice.score import score_of
-from cutting.doors.json_form import read_any, read_any_request
+from cutting.doors.json_form import read_request, read_setup
 from cutting.errors import CuttingError
 from cutting.operations.frame.outcome import Outcome, Severity
 from cutting.operations.frame.setup import Goal, HouseRules
@@ -52,7 +52,7 @@ def would_do(form: dict[str, Any], tool: dict[str, str], settings: dict[str, str
             if set(remedy.patch) != {"settings"} or not set(remedy.patch["settings"]) <= FREE:
                 continue
             try:
-                then = evaluate(read_any({**form, "tool": tool, "settings": {**settings, **remedy.patch["settings"]}}))
+                then = evaluate(read_setup({**form, "tool": tool, "settings": {**settings, **remedy.patch["settings"]}}))
             except CuttingError:
                 continue
             if then.feasible:
@@ -64,32 +64,30 @@ def would_do(form: dict[str, Any], tool: dict[str, str], settings: dict[str, str
 def test_no_refused_tool_has_a_remedy_that_makes_it_work(seed: int) -> None:
     form = some_request(random.Random(seed))
     try:
-        setup, stock = read_any_request(form)
+        setup, stock = read_request(form)
     except CuttingError:  # nothing in the crib enters this feature at all: there is no ranking to agree with
         return
     advice = advise(setup, stock)
     for row in advice.nearly[:2]:
         tool, settings = {"insert": row.insert, "holder": row.holder}, settings_of(row)
-        outcome = evaluate(read_any({**form, "tool": tool, "settings": settings}))
+        outcome = evaluate(read_setup({**form, "tool": tool, "settings": settings}))
         assert would_do(form, tool, settings, outcome) == [], (form, row.insert)
 
 
 def test_the_cut_off_that_one_step_of_feed_brings_within_its_limits() -> None:
     """Ø50 in 42CrMo4 on the two-axis lathe: a feed of 0.112 slips in the jaws, a little less holds, and the ranking finds it."""
     form = {"operation": "cut off", "material": "42CrMo4", "machine": "two-axis lathe"}
-    setup, stock = read_any_request({**form, "feature": {"diameter": 50, "part_length": 40, "distance_from_chuck": 10}})
+    setup, stock = read_request({**form, "feature": {"diameter": 50, "part_length": 40, "distance_from_chuck": 10}})
     gripping = next(row for row in advise(setup, stock).candidates if row.insert.startswith("edge 5"))
     assert gripping.feed_per_rev < 0.112
     assert gripping.cutting_speed > 60  # and not by creeping
-    geared = read_any_request(
-        {**form, "material": "EN AW-6082 T6", "machine": "geared lathe", "feature": {"diameter": 40, "part_length": 40}}
-    )
+    geared = read_request({**form, "material": "EN AW-6082 T6", "machine": "geared lathe", "feature": {"diameter": 40, "part_length": 40}})
     assert advise(*geared).candidates  # power 2 % over at the goal's own feed
 
 
 def test_a_near_miss_says_what_it_reaches_and_what_is_asked() -> None:
     feature = {"start_diameter": 30, "end_diameter": "29 h6", "length": 60, "distance_from_chuck": 10, "roughness": 0.3}
-    advice = advise(*read_any_request({"operation": "turn", "material": "C45", "machine": "mill-turn", "feature": feature}))
+    advice = advise(*read_request({"operation": "turn", "material": "C45", "machine": "mill-turn", "feature": feature}))
     assert not advice.candidates
     nearest = advice.nearly[0].miss
     assert nearest is not None

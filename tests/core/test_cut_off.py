@@ -10,7 +10,7 @@ from typing import Any
 import pytest
 
 from cutting.doors.command_line import main
-from cutting.doors.json_form import read_any, read_setup
+from cutting.doors.json_form import read_setup
 from cutting.errors import CuttingError
 from cutting.operations.frame.outcome import Outcome, Severity
 from cutting.operations.registry import evaluate, explore, relax
@@ -34,7 +34,7 @@ def pin(**changes: Any) -> CutOffSetup:
     made = copy.deepcopy(PIN)
     for key, value in changes.items():
         made[key] = {**made.get(key, {}), **value} if isinstance(value, dict) else value
-    found = read_any(made)
+    found = read_setup(made)
     assert isinstance(found, CutOffSetup)
     return found
 
@@ -158,8 +158,8 @@ def test_cut_off_goes_through_the_door(tmp_path: Path, capsys: pytest.CaptureFix
     first, second = json.loads(capsys.readouterr().out)
     assert first["feasible"]
     assert second["error"]["field"] == "[1].settings.cutting_speed"
-    with pytest.raises(CuttingError) as refused:  # turning's own reader does not take it for a turning cut
-        read_setup(PIN)
+    with pytest.raises(CuttingError) as refused:  # it is not taken for a turning cut
+        read_setup({**PIN, "operation": "turn"})
     assert refused.value.field
 
 

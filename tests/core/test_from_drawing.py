@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 
 from cutting.advice import advise
 from cutting.advice.fewest import share_tools
-from cutting.doors.json_form import read_any
+from cutting.doors.json_form import read_setup
 from cutting.errors import CuttingError
 from cutting.operations.registry import evaluate_quickly, kind_of
 from cutting.operations.turned.feature import Feature
@@ -227,7 +227,7 @@ def test_jaws_and_centre_are_named_too(setup: Build) -> None:
 )  # fmt: skip
 def test_a_blade_reaches_down_past_what_stands_beside_its_groove(steps: list[list[float]], needs: float, breaks: bool) -> None:
     """A groove 24 wide from 26 to 50.1 mm, floor Ø97.89 (98 h11), a blade that reaches 18: a collar within 12 mm of it counts."""
-    made = read_any(form(GROOVE, holding={"free_length": "70 mm", "grip_diameter": "116 mm", "steps": steps}))
+    made = read_setup(form(GROOVE, holding={"free_length": "70 mm", "grip_diameter": "116 mm", "steps": steps}))
     reach = next(limit for limit in evaluate_quickly(made).limits if limit.name == "reach")
     assert reach.value == pytest.approx(needs, abs=0.002)
     assert reach.broken == breaks

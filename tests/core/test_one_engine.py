@@ -12,7 +12,7 @@ import pytest
 from cutting.advice import advise
 from cutting.advice.contests import CONTESTS
 from cutting.advice.score import score
-from cutting.doors.json_form import read_any, read_any_request
+from cutting.doors.json_form import read_request, read_setup
 from cutting.errors import CuttingError
 from cutting.machine.machines import machines
 from cutting.operations.frame.nudges import ladders
@@ -64,7 +64,7 @@ KIND_OF = {"cut off": CUT_OFF, "groove": GROOVE, "face groove": FACE, "trepan": 
 @pytest.mark.parametrize("name", list(EVERY))
 def test_row_i_of_many_is_the_one(name: str) -> None:
     """Speeds and feeds over arrays hold what the recorded run of each of them gives, limit by limit."""
-    setup = read_any(EVERY[name])
+    setup = read_setup(EVERY[name])
     model = CONTESTS[setup.operation].model
     rng = random.Random(3)
     s = setup.settings
@@ -153,7 +153,7 @@ def test_the_ranking_finds_what_a_dense_grid_finds(kind: str, goal: Goal, change
     """For a handful of tools, tried by brute force: nothing sound is clearly better than the first, nothing is refused that works."""
     base = {key: value for key, value in {**KIND_OF[kind], **change}.items() if key != "tool"}
     base["settings"] = {key: value for key, value in base["settings"].items() if key in ("way", "cartridges", "spindle_clamp")}
-    setup, stock = read_any_request({**base, "settings": {**base["settings"], "coolant": "flood"}, "goal": goal.value})
+    setup, stock = read_request({**base, "settings": {**base["settings"], "coolant": "flood"}, "goal": goal.value})
     contest = CONTESTS[kind]
     entered = contest.enter(setup, stock)
     if not len(entered.left):
@@ -185,7 +185,7 @@ def test_every_setting_can_be_nudged_on_every_lathe(kind: str, machine: str) -> 
     }
     changes = {"machine": machine, "feature": small[kind], "holding": {"free_length": 50, "grip_diameter": 25} if kind != "cut off" else {}}
     try:
-        setup = read_any(form(KIND_OF[kind], **changes, settings={"coolant": "flood", "spindle_clamp": None}))
+        setup = read_setup(form(KIND_OF[kind], **changes, settings={"coolant": "flood", "spindle_clamp": None}))
     except CuttingError as refused:
         assert refused.field.startswith(("feature", "settings.coolant", "holding"))  # noqa: PT017 - what does not go on this machine
         return
@@ -199,7 +199,7 @@ def test_every_setting_can_be_nudged_on_every_lathe(kind: str, machine: str) -> 
 @pytest.mark.parametrize("kind", list(KIND_OF))
 def test_hours_alone_count_in_every_kind(kind: str) -> None:
     """A run of twelve hours is surer to end with a stop than one to the next change of the edge."""
-    base = read_any(KIND_OF[kind])
+    base = read_setup(KIND_OF[kind])
     watched, alone = (evaluate_quickly(replace(base, batch=replace(base.batch, unattended_hours=h))) for h in (0.0, 12.0))
     assert alone.results["secure"].value < watched.results["secure"].value - 1
     assert alone.results["operation_cost"].value == watched.results["operation_cost"].value
@@ -207,7 +207,7 @@ def test_hours_alone_count_in_every_kind(kind: str) -> None:
 
 @pytest.mark.parametrize("kind", list(KIND_OF))
 def test_a_skin_costs_life_in_every_kind(kind: str) -> None:
-    base = read_any(KIND_OF[kind])
+    base = read_setup(KIND_OF[kind])
     clean, forged, hardened = (
         evaluate_quickly(replace(base, skin=skin)).results["tool_life"].value for skin in (Skin.CLEAN, Skin.FORGED, Skin.HARDENED)
     )
@@ -230,7 +230,7 @@ def test_a_cassette_carries_its_edge() -> None:
 def test_an_edge_that_lasts_longer_costs_less_and_runs_surer() -> None:
     """What money and security make of a life: a faster edge wears, a dearer one costs, a machine that is dear wants speed."""
     for base in KIND_OF.values():
-        setup = read_any(base)
+        setup = read_setup(base)
         calm, quick = (
             evaluate_quickly(setup.with_settings(cutting_speed=share * setup.settings.cutting_speed)).results for share in (0.8, 1.3)
         )
@@ -244,6 +244,29 @@ def test_an_edge_that_lasts_longer_costs_less_and_runs_surer() -> None:
 
 def test_the_shipped_crib_is_ranked_whole() -> None:
     """Every pair is either tried or refused by name; a pair counts once."""
-    setup, stock = read_any_request({key: value for key, value in TURN.items() if key != "tool"})
+    setup, stock = read_request({key: value for key, value in TURN.items() if key != "tool"})
     advice = advise(setup, Crib(inserts(), holders()))
     assert advice.fitting + sum(refused.pairs for refused in advice.refused) == advice.pairs == len(stock.pairs[0])
+
+
+@pytest.mark.parametrize("kind", list(KIND_OF))
+def test_speed_and_feed_may_be_typed_as_the_machine_has_them(kind: str) -> None:
+    """1/min and mm/min mean what π·d·n and f·n say at the diameter where the cut starts."""
+    feed = KINDS[kind].fields.named("feed_per_rev")
+    typed = {"cutting_speed": "600 1/min", **({"feed_per_rev": "48 mm/min"} if feed is not None and feed.also else {})}
+    setup = read_setup(form(KIND_OF[kind], settings=typed))
+    large = read_setup(KIND_OF[kind]).feature.start_diameter
+    assert setup.settings.cutting_speed == pytest.approx(np.pi * large * 0.6, rel=0.002)  # a diameter with limits counts as its nominal
+    if "feed_per_rev" in typed:
+        assert setup.settings.feed_per_rev == pytest.approx(0.08, rel=1e-6)
+
+
+@pytest.mark.parametrize("kind", list(KIND_OF))
+def test_what_nobody_declared_is_refused_by_name(kind: str) -> None:
+    for section in ("feature", "settings", "holding"):
+        with pytest.raises(CuttingError) as refused:
+            read_setup(form(KIND_OF[kind], **{section: {"hat": 1}}))
+        assert refused.value.field == f"{section}.hat"
+    with pytest.raises(CuttingError) as unknown:
+        read_setup({**KIND_OF[kind], "operation": "knit"})
+    assert unknown.value.field == "operation"

@@ -10,7 +10,7 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from cutting.doors.json_form import read_any, read_any_request
+from cutting.doors.json_form import read_request, read_setup
 from cutting.errors import CuttingError
 from cutting.machine.machines import machines
 from cutting.operations.frame.fields import Field
@@ -39,19 +39,19 @@ SLOW = {"cut off": 0.06, "groove": 0.1, "face groove": 0.06, "trepan": 0.09}
 LIMITS = sorted(
     (kind, name)
     for kind, name in MADE
-    if name in {limit.name for limit in evaluate_quickly(read_any(form(BASES[kind], **MADE[kind, name]))).limits}
+    if name in {limit.name for limit in evaluate_quickly(read_setup(form(BASES[kind], **MADE[kind, name]))).limits}
 )
 
 
 @pytest.mark.parametrize(("kind", "name"), LIMITS)
 def test_an_offer_does_what_it_says(kind: str, name: str) -> None:
     broken = form(BASES[kind], **MADE[kind, name])
-    setup, (_, stock) = read_any(broken), read_any_request(broken)
+    setup, (_, stock) = read_setup(broken), read_request(broken)
     before = used(evaluate_quickly(setup), name)
     offers = relax(setup, name, stock)
     assert offers or name in OTHER_TOOL
     for offer in offers:
-        after = evaluate_quickly(read_any(form(broken, **offer.patch)))
+        after = evaluate_quickly(read_setup(form(broken, **offer.patch)))
         left = {one.name: one.utilisation for one in after.limits}.get(name, 0.0)  # another way may not know this limit
         assert left < 0.97 * before, offer.text
         told = [float(text) / 100 for text in re.findall(r"([\d,]+)%", offer.effect.metric.replace(",", ""))]
@@ -68,19 +68,19 @@ def test_an_offer_does_what_it_says(kind: str, name: str) -> None:
 @pytest.mark.parametrize("kind", list(BASES))
 def test_what_is_quicker_breaks_nothing(kind: str) -> None:
     slow = form(BASES[kind], settings={"feed_per_rev": SLOW[kind]})
-    setup, (_, stock) = read_any(slow), read_any_request(slow)
+    setup, (_, stock) = read_setup(slow), read_request(slow)
     now = evaluate(setup, stock)
     assert now.feasible
     assert now.faster
     for offer in now.faster:
-        then = evaluate_quickly(read_any(form(slow, **offer.patch)))
+        then = evaluate_quickly(read_setup(form(slow, **offer.patch)))
         assert then.feasible
         assert then.results["operation_time"].value < now.results["operation_time"].value
 
 
 @pytest.mark.parametrize("kind", list(BASES))
 def test_limits_come_sorted_with_their_reason(kind: str) -> None:
-    outcome = evaluate_quickly(read_any(form(BASES[kind], settings={"feed_per_rev": 0.5})))
+    outcome = evaluate_quickly(read_setup(form(BASES[kind], settings={"feed_per_rev": 0.5})))
     assert "plunge_feed" in {one.name for one in outcome.limits[:3] if one.broken}
     order = [(not (one.broken and one.severity is Severity.HARD), -one.utilisation) for one in outcome.limits]
     assert order == sorted(order)
@@ -131,7 +131,7 @@ def forms(draw: st.DrawFn) -> dict[str, Any]:
 def judged(made: dict[str, Any]) -> Outcome | CuttingError:
     """The outcome with its map, or the refusal."""
     try:
-        setup = read_any(made)
+        setup = read_setup(made)
         explore(setup)
         return evaluate_quickly(setup)
     except CuttingError as refused:

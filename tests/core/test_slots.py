@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 
 from cutting.advice.contests import CONTESTS, advise
 from cutting.doors.command_line import main
-from cutting.doors.json_form import read_any, read_any_request, read_feature_of
+from cutting.doors.json_form import read_feature_of, read_request, read_setup
 from cutting.errors import CuttingError
 from cutting.operations.frame.setup import Goal
 from cutting.operations.registry import KINDS, evaluate, evaluate_quickly
@@ -94,12 +94,12 @@ def test_a_standard_groove_brings_its_size() -> None:
 def test_a_ranked_row_is_the_evaluation_of_its_settings(base: str, goal: Goal) -> None:
     """The ranking and the single set-up are one computation; each row is sound, and says why it is not first."""
     request = form(BASES[base], goal=goal.value)
-    setup, stock = read_any_request(request)
+    setup, stock = read_request(request)
     advice = advise(setup, stock)
     assert advice.candidates
     assert advice.candidates[0].reason.startswith("first")
     for row in advice.candidates[:5]:
-        alone = read_any(
+        alone = read_setup(
             {**request, "tool": {"insert": row.insert, "holder": row.holder}, "settings": {**request["settings"], **row.settings}}
         )
         outcome = evaluate_quickly(alone)
@@ -116,11 +116,11 @@ def test_a_ranked_row_is_the_evaluation_of_its_settings(base: str, goal: Goal) -
 
 
 def test_ways_and_turning_compete_for_one_groove() -> None:
-    square, stock = read_any_request(GROOVE)
+    square, stock = read_request(GROOVE)
     ways = {row.way for row in advise(square, stock).candidates}
     assert {"round path", "side by side", "plunge and turn", "ramp"} <= ways
     leaning = form(GROOVE, feature={"wall_angle": "45°", "width": "30 +0.2/0"})
-    rows = advise(*read_any_request(leaning)).candidates
+    rows = advise(*read_request(leaning)).candidates
     turned = [row for row in rows if row.becomes]
     assert turned  # a slim insert follows walls that lean
     without = advise(square, stock)
@@ -128,7 +128,7 @@ def test_ways_and_turning_compete_for_one_groove() -> None:
     assert "walls 0° out of square" in without.note  # and why turning is not among them
     row = turned[0]
     assert row.becomes
-    neck = read_any({**GROOVE, "operation": row.becomes["operation"], "feature": row.becomes["feature"], "settings": row.settings,
+    neck = read_setup({**GROOVE, "operation": row.becomes["operation"], "feature": row.becomes["feature"], "settings": row.settings,
                      "tool": {"insert": row.insert, "holder": row.holder}})  # fmt: skip
     assert evaluate_quickly(neck).results["operation_time"].value == pytest.approx(row.seconds, rel=0.02)
 
@@ -176,7 +176,7 @@ def test_a_geared_lathe_keeps_its_steps() -> None:
     pin = form(
         CUT_OFF, machine="geared lathe", settings={"coolant": "flood", "cutting_speed": 80, "feed_per_rev": 0.13, "spindle_clamp": None}
     )
-    setup = read_any(pin)
+    setup = read_setup(pin)
     run = KINDS["cut off"].explore(setup)
     assert set(np.round(run.spindle_speed, 6)) == {500.0}  # 80 m/min at Ø40 is 637: the step below, all the way in
     assert set(np.round(run.feed, 6)) <= set(setup.machine.feeds)
@@ -194,10 +194,10 @@ def test_every_declared_field_is_read(kind: str) -> None:
             value: Any = one.options[0] if one.options and one.kind == "choice" else words.get(one.kind)
             if value is None or one.name in GIVEN:
                 continue
-            read_any(form(BASES[kind], **{section: {one.name: value}}))
+            read_setup(form(BASES[kind], **{section: {one.name: value}}))
     for section in ("feature", "settings", "holding"):
         with pytest.raises(CuttingError) as refused:
-            read_any(form(BASES[kind], **{section: {"hat": 1}}))
+            read_setup(form(BASES[kind], **{section: {"hat": 1}}))
         assert refused.value.field == f"{section}.hat"
 
 

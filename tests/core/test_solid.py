@@ -7,7 +7,7 @@ import random
 import numpy as np
 import pytest
 
-from cutting.doors.json_form import read_any
+from cutting.doors.json_form import read_setup
 from cutting.operations.registry import KINDS
 from cutting.process.outline import outline
 from cutting.workpiece.solid import Blank, Region, Side, blank_solid, corners, radius_at, solid_after
@@ -79,7 +79,7 @@ def test_nothing_grows_back() -> None:
 
 
 def test_inside_grooves_bores_and_rings_are_in_the_drawing() -> None:
-    ring, seal = read_any(BORE_RING), read_any(form(FACE, holding={"free_length": "70 mm"}))
+    ring, seal = read_setup(BORE_RING), read_setup(form(FACE, holding={"free_length": "70 mm"}))
     drawn = outline(90.0, 70.0, 62.0, [("a", ring), ("b", seal)])
     assert max(r for _, r in drawn.inside) == pytest.approx(ring.feature.floor.target / 2)
     assert [place for place, r in drawn.inside if r > 32][:1] == [pytest.approx(ring.feature.distance_from_chuck)]

@@ -16,6 +16,7 @@ class Field:
 
     `kind` is a kind of quantity or one of `WORDS`; `also` further kinds that may be typed (a spindle speed for a cutting
     speed); `pair` the kinds of the two numbers of a point. `factor` turns the quantity's internal unit into the core's.
+    What is not `asked` is read where a form carries it.
     """
 
     name: str
@@ -28,6 +29,7 @@ class Field:
     required: bool = False
     default: Any = None
     factor: float = 1.0
+    asked: bool = True
 
     @property
     def kinds(self) -> tuple[str, ...]:

@@ -11,13 +11,18 @@ from cutting.operations.frame.outcome import Outcome, Remedy
 from cutting.workpiece.solid import NOTHING, Corner, Region, Solid
 
 
+def _unbuilt(*given: Any) -> Any:
+    raise NotImplementedError
+
+
 @dataclass(frozen=True)
 class Kind:
     """A kind of operation: its evaluation, its map, what would move a limit, and the fields that it asks for.
 
     `use` names the blades that it chooses from (outside, inside, face, trepan by the feature); blank where turning inserts
     and holders serve. `build` makes its set-up from fields and `read_feature` the feature alone. `headline` are the results
-    that are always in sight, `choices` the settings that are picked from a list, `ranked` those that a ranking finds,
+    that are always in sight, `choices` the settings that are picked from a list, `ranked` those that a ranking finds beside speed and feed,
+    for which `neutral` values stand in,
     `studies` the sheets that belong to it. `removes` is what a feature takes away from the part, `area` the
     corners of it in half section, for drawings; `stiffness` that of the part at the cut [N/µm].
     """
@@ -31,16 +36,17 @@ class Kind:
     nudged: tuple[Nudged, ...]
     headline: tuple[str, ...]
     studies: tuple[str, ...] = ()
-    build: Callable[..., Any] | None = None
-    read_feature: Callable[[dict[str, Any]], Any] | None = None
-    use: Callable[[dict[str, Any]], str] = lambda feature: ""
+    build: Callable[..., Any] = _unbuilt
+    read_feature: Callable[[dict[str, Any]], Any] = _unbuilt
+    use: Callable[[dict[str, Any]], str] | None = None
     removes: Callable[[Any], Region] = lambda feature: NOTHING
     area: Callable[[Any, Solid], tuple[Corner, ...]] = lambda setup, before: ()
     stiffness: Callable[[Any], float | None] = lambda setup: None
     choices: tuple[str, ...] = ()
     ranked: tuple[str, ...] = ()
+    neutral: tuple[tuple[str, float], ...] = (("cutting_speed", 100.0), ("feed_per_rev", 0.05))
 
     @property
-    def narrow(self) -> bool:
-        """Chooses from grooving inserts and blades."""
-        return self.build is not None
+    def slots(self) -> bool:
+        """Chooses from grooving inserts and the blades for a use."""
+        return self.use is not None

@@ -1,9 +1,10 @@
 """Facing from the outside towards bore, boss or centre, at constant cutting speed where the machine has it."""
 
 from cutting.operations.frame.kind import Kind
+from cutting.operations.turned.build import builder, feature_of
 from cutting.operations.turned.chip_map import chip_map
 from cutting.operations.turned.evaluate import MODEL
-from cutting.operations.turned.kinds import FACE_FIELDS, HEADLINE, NUDGED, STUDIES, stiffness
+from cutting.operations.turned.kinds import FACE_FIELDS, HEADLINE, NEUTRAL, NUDGED, RANKED, STUDIES, stiffness
 from cutting.operations.turned.regions import faced, faced_area
 
 KIND = Kind(
@@ -19,4 +20,8 @@ KIND = Kind(
     removes=faced,
     area=faced_area,
     stiffness=stiffness,
+    build=builder("face"),
+    read_feature=feature_of,
+    ranked=RANKED,
+    neutral=NEUTRAL,
 )

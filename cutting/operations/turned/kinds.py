@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from cutting.operations.frame.fields import WORKHOLDING, Field, Fields, Nudged
 from cutting.operations.frame.outcome import Outcome
 from cutting.operations.turned.case import case_of
@@ -27,6 +29,7 @@ FACE_FEATURE = (
     Field("end_diameter", "to Ø: bore, boss or 0", "dimension", "0", required=True),
     Field("length", "stock on the face", example="2", required=True),
     Field("roughness", "finish Ra, µm", "small_length", "3.2"),
+    *(replace(one, asked=False) for one in TURN_FEATURE if one.name not in ("start_diameter", "end_diameter", "length", "roughness")),
 )
 SETTINGS = (
     Field("cutting_speed", "speed", "cutting_speed", "150", also=("spindle_speed",), required=True),
@@ -51,6 +54,8 @@ NUDGED = (
     Nudged("feed_per_rev", "feed", "feed_per_rev", "chip_window", lambda setup, outcome: setup.settings.feed_per_rev),
     Nudged("depth_of_cut", "depth", "length", "edge_length", lambda setup, outcome: _first_depth(outcome), depths),
 )
+RANKED = ("depth_of_cut", "pass_depths", "overhang", "nozzles", "nozzle_diameter")
+NEUTRAL = (("cutting_speed", 100.0), ("feed_per_rev", 0.1), ("depth_of_cut", 30.0))
 HEADLINE = ("operation_time", "operation_cost", "median_parts", "change_parts", "secure", "roughness", "size_after")
 STUDIES = ("plan", "rigidity", "life", "ways", "edge", "coolant", "hard")
 

@@ -68,6 +68,10 @@ class Setup(BaseSetup):
             return self.stock_to_remove / count
         return max((self.stock_to_remove - last) / (count - 1), last)
 
+    def check_case(self) -> None:
+        """Raise `CuttingError` for what cannot be with any tool."""
+        self.check()
+
     def check(self) -> None:
         """Raise `CuttingError` for the first input that cannot be."""
         facing, feature, settings, machine = self.operation == "face", self.feature, self.settings, self.machine

@@ -1,9 +1,10 @@
 """Outside turning towards the chuck: equal passes from the start diameter to the size on the drawing."""
 
 from cutting.operations.frame.kind import Kind
+from cutting.operations.turned.build import builder, feature_of
 from cutting.operations.turned.chip_map import chip_map
 from cutting.operations.turned.evaluate import MODEL
-from cutting.operations.turned.kinds import HEADLINE, NUDGED, STUDIES, TURN_FIELDS, stiffness
+from cutting.operations.turned.kinds import HEADLINE, NEUTRAL, NUDGED, RANKED, STUDIES, TURN_FIELDS, stiffness
 from cutting.operations.turned.regions import turned, turned_area
 
 KIND = Kind(
@@ -19,4 +20,8 @@ KIND = Kind(
     removes=turned,
     area=turned_area,
     stiffness=stiffness,
+    build=builder("turn"),
+    read_feature=feature_of,
+    ranked=RANKED,
+    neutral=NEUTRAL,
 )
