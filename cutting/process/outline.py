@@ -77,7 +77,7 @@ def stages(
 ) -> tuple[Stage, ...]:
     """The part in the middle of each pass of an operation, after the operations before it. Lengths in mm."""
     part = part_after(Blank(stock_diameter, free_length, setup.holding.bore, shape), earlier)
-    steps, end = part.outside, part.face
+    steps, end = part.outside, part.end
     return tuple(_facing(steps, end, setup, one) if setup.operation == "face" else _turning(steps, end, setup, one) for one in passes)
 
 

@@ -65,10 +65,14 @@ class Blank:
 
 @dataclass(frozen=True)
 class Solid:
-    """The part as it stands: `face` its free end, `outside` and `inside` as breakpoints with the radius to the next."""
+    """The part as it stands: `outside` and `inside` as breakpoints with the radius to the next.
+
+    `face` is its free face, from which drawings measure, `end` where metal ends: further out where a boss stays.
+    """
 
     free_length: float
     face: float
+    end: float
     outside: Steps
     inside: Steps
     rings: tuple[Ring, ...] = field(default=())
@@ -103,8 +107,8 @@ class Solid:
         if region.side is Side.FACE:
             face = max(self.face - region.depth, 0.0)
             if region.inner <= max(1.0, self.bore + 0.02):
-                return replace(self, face=face)  # faced to the bore or the centre: the part is shorter
-            return replace(self, outside=lowered(self.outside, face, self.face, region.inner / 2.0))  # a boss stays
+                return replace(self, face=face, end=face)  # faced to the bore or the centre: the part is shorter
+            return replace(self, face=face, outside=lowered(self.outside, face, self.end, region.inner / 2.0))  # a boss stays
         if region.side is Side.RING:
             ring = Ring(self.face - region.depth, self.face, region.inner / 2.0, region.outer / 2.0)
             return replace(self, rings=(*self.rings, ring))
@@ -120,12 +124,12 @@ class Solid:
     @property
     def outline(self) -> tuple[Corner, ...]:
         """Corners of the outside from the chuck to the free end."""
-        return corners(self.outside, self.face)
+        return corners(self.outside, self.end)
 
     @property
     def inner_outline(self) -> tuple[Corner, ...]:
         """Corners of the inside from the chuck to the free end, empty for a solid part."""
-        return corners(self.inside, self.face) if any(radius > 0 for _, radius in self.inside) else ()
+        return corners(self.inside, self.end) if any(radius > 0 for _, radius in self.inside) else ()
 
 
 def blank_steps(diameter: float, free_length: float, shape: Shape = (), count: int = DRAWN) -> Steps:
@@ -141,7 +145,7 @@ def blank_steps(diameter: float, free_length: float, shape: Shape = (), count: i
 def blank_solid(blank: Blank, slices: int = BENT) -> Solid:
     """The blank before anything is taken away."""
     length = max(blank.free_length, 0.0)  # one that cannot be is refused by the set-up that asks
-    return Solid(length, length, blank_steps(blank.diameter, length, blank.shape, slices), ((0.0, blank.bore / 2.0),))
+    return Solid(length, length, length, blank_steps(blank.diameter, length, blank.shape, slices), ((0.0, blank.bore / 2.0),))
 
 
 @lru_cache(maxsize=4096)

@@ -38,8 +38,8 @@ def metal_by_points(regions: list[Region], places: np.ndarray, radii: np.ndarray
     metal, face = (r < RADIUS) & (r > BORE / 2) & (z < LENGTH), LENGTH
     for one in regions:
         if one.side is Side.FACE:
-            gone = (z > face - one.depth) & (z < face) & (r > one.inner / 2)
-            face -= one.depth if one.inner == 0 else 0.0
+            face -= one.depth
+            gone = (z > face) & (r > one.inner / 2)
         elif one.side is Side.RING:
             gone = (z > face - one.depth) & (z < face) & (r > one.inner / 2) & (r < one.outer / 2)
         else:
@@ -58,13 +58,14 @@ def test_what_is_left_is_what_no_region_took(seed: int) -> None:
     metal = metal_by_points(regions, places, radii)
     for k, z in enumerate(places):
         outer, inner = radius_at(part.outside, z), radius_at(part.inside, z)
-        inside = (radii < outer) & (radii > inner) & (z < part.face)
+        inside = (radii < outer) & (radii > inner) & (z < part.end)
         for ring in part.rings:
             inside &= ~((ring.near < z < ring.far) & (radii > ring.inner) & (radii < ring.outer))
         assert np.array_equal(inside, metal[k]), (seed, z)
     assert part.largest(0, LENGTH) == pytest.approx(2 * max(r for _, r in part.outside))
     thinnest = min(radius_at(part.outside, z) - radius_at(part.inside, z) for z in places if z < part.face)
     assert part.wall(0, part.face) <= thinnest + 1e-9
+    assert part.face <= part.end <= LENGTH
 
 
 def test_nothing_grows_back() -> None:

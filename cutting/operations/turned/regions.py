@@ -23,7 +23,7 @@ def faced(feature: Feature) -> Region:
 def turned_area(setup: Setup, before: Solid) -> tuple[Corner, ...]:
     """The band that goes, over the part as it stood."""
     f = setup.feature
-    return band_over(before.outside, slices(f, min(f.distance_from_chuck + f.length, before.face), DRAWN))
+    return band_over(before.outside, slices(f, min(f.distance_from_chuck + f.length, before.end), DRAWN))
 
 
 def faced_area(setup: Setup, before: Solid) -> tuple[Corner, ...]:
