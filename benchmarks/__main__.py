@@ -1,8 +1,11 @@
-"""Runs every measurement and prints its figures: `./bench benchmark`."""
+"""Runs every measurement and prints its figures: `./bench benchmark`; with `--small` little of each."""
 
-from benchmarks import crib, live_loop, ranking
+import sys
 
-for room in (ranking, crib, live_loop):
+from benchmarks import crib, live_loop, ranking, state
+from benchmarks.sizes import FULL, SMALL
+
+for room in (ranking, state, crib, live_loop):
     print(f"\n{room.__doc__}")
-    for line in room.measure():
-        print("  " + line)
+    for line in room.measure(SMALL if "--small" in sys.argv else FULL):
+        print("  " + line, flush=True)

@@ -6,11 +6,11 @@ import statistics
 
 from selenium.webdriver.common.keys import Keys
 
+from benchmarks.sizes import FULL, Sizes
 from tests.browser.chromium import open_browser
 from tests.browser.demo_site import demo_site
 from tests.browser.person import Person
 
-PRESSES = 40
 OPERATIONS = (
     ("Runner shaft", "Rough turn Ø49.5", "fs"),
     ("Guide-vane pin", "Cut off", "f"),
@@ -20,16 +20,16 @@ OPERATIONS = (
 )
 
 
-def measure() -> list[str]:
+def measure(sizes: Sizes = FULL) -> list[str]:
     with demo_site() as site:
         chrome = open_browser()
         try:
-            return _measure(Person(chrome, site))
+            return _measure(Person(chrome, site), sizes.presses)
         finally:
             chrome.quit()
 
 
-def _measure(person: Person) -> list[str]:
+def _measure(person: Person, presses: int) -> list[str]:
     person.sign_in("engineer")
     found = []
     for job, operation, keys in OPERATIONS:
@@ -39,17 +39,17 @@ def _measure(person: Person) -> list[str]:
         person.see("#feed_per_rev")
         person.settled()
         person.chrome.execute_script("performance.clearResourceTimings()")
-        found += [f"{operation}, {_presses(person, key)}" for key in keys]
+        found += [f"{operation}, {_presses(person, key, presses)}" for key in keys]
         person.settled()
         found += [f"{operation}, {line}" for line in _requests(person)]
     return found
 
 
-def _presses(person: Person, key: str) -> str:
+def _presses(person: Person, key: str, presses: int) -> str:
     person.see("h2").click()
     person.press(key)
     person.chrome.execute_script("performance.clearMeasures()")
-    for k in range(PRESSES):
+    for k in range(presses):
         person.press(Keys.ARROW_UP if k % 8 < 4 else Keys.ARROW_DOWN)
         person.pause(0.2)
     times = sorted(person.chrome.execute_script("return performance.getEntriesByName('nudge-to-paint').map(m => m.duration)"))

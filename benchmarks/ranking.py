@@ -1,18 +1,26 @@
-"""How long it takes to rank 20,000 insert–holder pairs in one process."""
+"""How long it takes to rank 20,000 pairs of insert and holder in one process, kind by kind, against the bare arithmetic on them."""
 
 from __future__ import annotations
 
 import time
 from dataclasses import replace
+from typing import Any
 
+import numpy as np
+
+from benchmarks.sizes import FULL, Sizes
 from cutting.advice import advise
+from cutting.advice.contests import CONTESTS
+from cutting.advice.search import Best
 from cutting.doors.json_form import read_setup
 from cutting.operations.frame.setup import Goal
+from cutting.tooling.blades import NarrowStock, shipped_stock
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import holders, inserts
+from cutting.working import Silent
+from tests.core.slots import CUT_OFF, FACE, GROOVE, RING, TREPAN
 
-PAIRS = 20_000
-SETUP = {
+TURN: dict[str, Any] = {
     "operation": "turn",
     "material": "34CrNiMo6",
     "machine": "two-axis lathe",
@@ -21,36 +29,67 @@ SETUP = {
     "settings": {"cutting_speed": 185, "feed_per_rev": 0.28, "depth_of_cut": 2, "coolant": "jet"},
     "holding": {"style": "chuck and centre", "free_length": 268},
 }
+SLOTS = (("cut off", CUT_OFF, "outside"), ("wide groove", GROOVE, "outside"), ("ring groove", RING, "outside"),
+         ("face groove", FACE, "face"), ("trepan", TREPAN, "trepan"))  # fmt: skip
 
 
 def crib_of(pairs: int, fitting_only: bool) -> Crib:
     """A crib with about so many pairs: the demo stock with prices that differ, so that no two rows are one."""
-    setup = read_setup(SETUP)
+    setup = read_setup(TURN)
     stock, seats = inserts(), holders()
     if fitting_only:  # the hardest case: every pair survives the exact rules
         letter = setup.work.material.group.letter
         seats = tuple(h for h in seats if h.code.shank_height == setup.machine.shank_height and "turn" in h.code.operations)
         stock = tuple(i for i in stock if letter in i.geometry.suits and letter in i.grade.letters)
-    one = len(Crib(stock, seats).pairs[0])
-    copies = -(-pairs // one)
+    copies = -(-pairs // len(Crib(stock, seats).pairs[0]))
     many = tuple(replace(i, name=f"{i.name} {k}", pack_price=i.pack_price * (1 + k / copies / 5)) for k in range(copies) for i in stock)
     return Crib(many, seats)
 
 
-def measure() -> list[str]:
-    lines = []
-    for fitting_only in (False, True):
-        crib = crib_of(PAIRS, fitting_only)
-        for goal in Goal:
-            setup = replace(read_setup(SETUP), goal=goal)
-            advise(setup, crib)
-            times = []
-            for _ in range(5):
-                start = time.perf_counter()
-                advice = advise(setup, crib)
-                times.append(time.perf_counter() - start)
-            lines.append(
-                f"rank {advice.pairs} pairs, {advice.fitting} that fit, {goal.value}: "
-                f"median {sorted(times)[2]:.3f} s, range {min(times):.3f} to {max(times):.3f} s (wanted below 0.5 s)"
-            )
-    return lines
+def stock_of(pairs: int, use: str) -> NarrowStock:
+    """The same of grooving inserts and their blades."""
+    shipped = shipped_stock(use)
+    copies = -(-pairs // len(shipped.pairs[0]))
+    many = (replace(i, name=f"{i.name} {k}", price=i.price * (1 + k / copies / 5)) for k in range(copies) for i in shipped.inserts)
+    return NarrowStock(tuple(many), shipped.blades)
+
+
+def measure(sizes: Sizes = FULL) -> list[str]:
+    cases: list[tuple[str, Any, Any]] = [
+        ("turn", read_setup(TURN), crib_of(sizes.pairs, False)),
+        ("turn, all fit", read_setup(TURN), crib_of(sizes.pairs, True)),
+        *((name, read_setup(form), stock_of(sizes.pairs, use)) for name, form, use in SLOTS),
+    ]
+    return [_line(name, replace(setup, goal=goal), stock, sizes) for name, setup, stock in cases for goal in Goal]
+
+
+def _line(name: str, setup: Any, stock: Any, sizes: Sizes) -> str:
+    advice = advise(setup, stock)
+    times, bare = [], []
+    for _ in range(sizes.repeats):
+        times.append(_seconds(lambda: advise(setup, stock)))
+        bare.append(_bare(setup, stock))
+    middle, arithmetic = sorted(times)[len(times) // 2], sorted(bare)[len(bare) // 2]
+    return (
+        f"rank {advice.pairs} pairs for {name}, {advice.fitting} entries that fit, {setup.goal.value}: median {middle:.3f} s, range "
+        f"{min(times):.3f} to {max(times):.3f} s (wanted below 0.5 s), {middle / max(arithmetic, 1e-9):.1f} × the bare arithmetic"
+    )
+
+
+def _seconds(call: Any) -> float:
+    start = time.perf_counter()
+    call()
+    return time.perf_counter() - start
+
+
+def _bare(setup: Any, stock: Any) -> float:
+    """Seconds of the numbers alone, over the feeds of every entry at one speed each."""
+    contest = CONTESTS[setup.operation]
+    field = contest.enter(setup, stock)
+    best, total = Best.empty(len(field.left)), 0.0
+    for rows, tried in contest.tries(setup, field, best, slice(0, len(field.left))):
+        tool = field.tool.take(rows)
+        feeds = contest.feeds(tried, tool)[0][..., None]
+        wide = tool.take(np.s_[:, None])
+        total += _seconds(lambda t=tried, w=wide, f=feeds: contest.model.numbers(t, w, np.full_like(f, 100.0), f, Silent()))
+    return total

@@ -43,7 +43,8 @@ def main(arguments: list[str]) -> int:
     commands.add_parser("types", help="write the OpenAPI document and the TypeScript types made from it")
     commands.add_parser("shots", help="take the pictures in docs/screenshots from the demo data")
     commands.add_parser("lint", help="run the style and type checks")
-    commands.add_parser("benchmark", help="measure speed; prints figures")
+    measuring = commands.add_parser("benchmark", help="measure speed; prints figures")
+    measuring.add_argument("--small", action="store_true", help="little of each, to see that it runs")
     manage = commands.add_parser("manage", help="run a management command against the private database")
     manage.add_argument("rest", nargs=argparse.REMAINDER)
     chosen = parser.parse_args(arguments)
@@ -81,7 +82,7 @@ def _run(chosen: argparse.Namespace) -> int:
             return _with_database("tests/browser/take_screenshots.py")
         case "benchmark":
             packages.ensure_everything(with_tests=True)
-            return _with_database("-m", "benchmarks")
+            return _with_database("-m", "benchmarks", *(["--small"] if chosen.small else []))
         case "manage":
             packages.ensure_everything()
             return _with_database("-m", "django", *chosen.rest)

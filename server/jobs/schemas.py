@@ -253,6 +253,8 @@ class OutlineOut(Schema):
     stock: list[Point]
     finished: list[Point]
     removed: list[RemovedOut]
+    inside: list[Point]
+    rings: list[list[Point]]
     length: float
     radius: float
     bore: float

@@ -10,6 +10,7 @@ import pytest
 from selenium.webdriver.common.keys import Keys
 
 from server.jobs.models import Job
+from tests.browser.edits import change
 from tests.browser.person import Person
 from tests.browser.test_main_job import open_rough_turn
 
@@ -30,18 +31,6 @@ def focus_on(person: Person, css: str, text: str = "") -> None:
         css,
         text,
     )
-
-
-def elsewhere(person: Person, job: int, edit: dict[str, Any], author: str = "engineer") -> int:
-    """Another person's edit of a job, by the API; the newest revision afterwards."""
-    from django.contrib.auth.models import User
-
-    from server.jobs.actions import newest, save_edit
-    from server.jobs.schemas import EditIn
-
-    other, _ = User.objects.get_or_create(username="colleague")
-    parsed = EditIn(base_revision=newest(job).number, edit=edit).edit
-    return int(save_edit(job, newest(job).number, parsed, other).number)
 
 
 # ---- keys
@@ -201,7 +190,7 @@ def test_the_best_tools_for_all_are_shown_before_they_are_taken(person: Person) 
 
 def test_where_nothing_fits_the_nearest_miss_has_its_number(person: Person) -> None:
     job = open_job(person, "Runner shaft")
-    elsewhere(person, job, {"action": "set_feature", "operation": "op60", "feature": {"roughness": "0.2 µm"}})
+    change(job, {"action": "set_feature", "operation": "op60", "feature": {"roughness": "0.2 µm"}})
     person.go(f"/jobs/{job}/operations/op60")
     said = person.read("[data-testid=nothing-fits]")
     assert "finish Ra" in said
@@ -218,7 +207,7 @@ def test_where_nothing_fits_the_nearest_miss_has_its_number(person: Person) -> N
 def test_another_s_change_is_told_within_three_seconds(person: Person) -> None:
     job = open_job(person, "Runner shaft")
     began = time.monotonic()
-    elsewhere(person, job, {"action": "set_part", "batch": {"pieces": "77"}})
+    change(job, {"action": "set_part", "batch": {"pieces": "77"}})
     told = person.see("[data-testid=theirs]")
     assert time.monotonic() - began < 3.5
     assert "colleague" in told.text
@@ -232,7 +221,7 @@ def test_a_conflict_shows_both_versions_and_escape_shows_what_is_kept(person: Pe
     open_rough_turn(person)
     job = Job.objects.get(name="Runner shaft").pk
     person.press("f", Keys.ARROW_DOWN)
-    elsewhere(person, job, {"action": "set_settings", "operation": "op30", "settings": {"feed_per_rev": "0.22 mm/rev"}})
+    change(job, {"action": "set_settings", "operation": "op30", "settings": {"feed_per_rev": "0.22 mm/rev"}})
     row = person.see_text("[role=dialog] tr", "feed")
     assert [cell.text for cell in row.find_elements("css selector", "td")][-3:] == ["0.3 mm/rev", "0.22 mm/rev", "0.29 mm/rev"]
     person.press(Keys.ESCAPE)
@@ -296,7 +285,7 @@ def test_jobs_are_found_copied_archived_and_an_empty_one_claims_nothing(person: 
     person.see_text("main li a", "Wear bush, copy")
     job = open_job(person, "Wear bush")
     for operation in ("op10", "op20", "op30"):
-        elsewhere(person, job, {"action": "remove_operation", "operation": operation})
+        change(job, {"action": "remove_operation", "operation": operation})
     person.reload()
     empty = person.see_text("section[aria-label='Run order'] p", "No operations yet").text
     assert "within its limits" not in empty

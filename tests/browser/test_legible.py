@@ -7,6 +7,7 @@ from pathlib import Path
 import pytest
 
 from server.jobs.models import Job
+from tests.browser.edits import change
 from tests.browser.person import Person
 
 pytestmark = pytest.mark.browser
@@ -49,6 +50,16 @@ def test_every_word_of_every_demo_operation_can_be_read(person: Person, name: st
         metrics = {"width": 1280, "height": 800, "deviceScaleFactor": 1, "mobile": False}
         person.chrome.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
     assert faults == {}
+
+
+def test_a_cut_beside_the_jaws_keeps_its_words_in_the_picture(person: Person) -> None:
+    """Forces, the way of the feed and what stands in the way are said at the left edge of the drawing too."""
+    job = Job.objects.get(name="Runner shaft")
+    near = {"start_diameter": "64 mm", "end_diameter": "60 mm", "length": "3 mm", "distance_from_chuck": "0.5 mm"}
+    change(job.pk, {"action": "set_feature", "operation": "op20", "feature": near})
+    person.go(f"/jobs/{job.pk}/operations/op20")
+    person.settled()
+    assert measure(person, "main") == []
 
 
 def test_the_measure_sees_what_it_is_for(person: Person) -> None:

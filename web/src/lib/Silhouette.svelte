@@ -57,6 +57,7 @@
       return free;
     });
   });
+  const inside = $derived(outline.inside as [number, number][]);
   const path = (corners: [number, number][], mirror: number) =>
     corners.map(([a, r], k) => `${k ? "L" : "M"}${x(a)},${y(mirror * r)}`).join("");
   const closed = (mirror: number) =>
@@ -79,20 +80,16 @@
   <path d={path(outline.stock as [number, number][], -1)} class="draw-size" stroke-dasharray="4 3" />
   <path d={closed(-1)} class="draw-part" />
   <path d={closed(1)} class="draw-part" fill-opacity="0.55" />
-  {#if outline.bore > 0}
-    <rect
-      x={x(0)}
-      y={y(outline.bore / 2)}
-      width={x(end) - x(0)}
-      height={y(0) - y(outline.bore / 2)}
-      fill="var(--sheet)"
-    />
-    <path
-      d="M{x(0)},{y(outline.bore / 2)}H{x(end)}M{x(0)},{y(-outline.bore / 2)}H{x(end)}"
-      class="draw-size"
-      stroke-dasharray="5 3"
-    />
+  {#if inside.length}
+    <path d="{path(inside, 1)}L{x(end)},{y(0)}L{x(0)},{y(0)}Z" fill="var(--sheet)" />
+    <path d={path(inside, 1)} class="draw-size" stroke-dasharray="5 3" />
+    <path d={path(inside, -1)} class="draw-size" stroke-dasharray="5 3" />
   {/if}
+  {#each outline.rings as ring, k (k)}
+    <path d="{path(ring as [number, number][], 1)}Z" fill="var(--sheet)" />
+    <path d="{path(ring as [number, number][], 1)}Z" class="draw-size" fill="none" />
+    <path d="{path(ring as [number, number][], -1)}Z" class="draw-size" fill="none" stroke-dasharray="5 3" />
+  {/each}
   {#each outline.removed as removed (removed.identity)}
     {#if removed.identity === marked}
       <path d="{path(removed.corners as [number, number][], 1)}Z" class="fill-signal" />

@@ -51,6 +51,13 @@
       .map((place, k) => `${k ? "L" : "M"}${x(place)},${y(tip.r) - 3 - (BOW * e!.bow.errors[k]!) / bowTop}`)
       .join(""),
   );
+  const LETTER = 8; // pixels of a letter in the drawing, at most
+  /** Where a word of so many letters may stand so that the picture keeps all of it. */
+  function inside(at: number, letters: number, anchor: "start" | "middle" | "end") {
+    const long = letters * LETTER;
+    const before = { start: 0, middle: long / 2, end: long }[anchor];
+    return Math.max(Math.min(at, width - (long - before) - 4), before + 4);
+  }
   const ff = $derived(force(num("feed_force")));
   const fp = $derived(force(num("passive_force")));
   const fc = $derived(force(num("cutting_force")));
@@ -154,11 +161,11 @@
           <path d="M{x(tip.x) - 16},{y(tip.r) - 8}v{-fc}m-4,6l4,-6l4,6" />
         </g>
         <g class="draw-over text-[12.5px] font-semibold">
-          <text x={x(tip.x) - 21} y={Math.max(y(tip.r) - 8 - fc + 4, 12)} text-anchor="end" class="fill-ink"
+          <text x={inside(x(tip.x) - 21, 2, "end")} y={Math.max(y(tip.r) - 8 - fc + 4, 12)} text-anchor="end" class="fill-ink"
             >Fc</text
           >
           <text
-            x={x(tip.x) - (facing ? fp : ff) - 4}
+            x={inside(x(tip.x) - (facing ? fp : ff) - 4, 2, "end")}
             y={y(tip.r) + (facing ? 4 : 12)}
             text-anchor="end"
             class="draw-on-part fill-signal">{facing ? "Fp" : "Ff"}</text
@@ -179,7 +186,7 @@
             fill="none"
           />
           <text
-            x={place}
+            x={inside(place, `${e.scene.fouls_with} in the way`.length, "middle")}
             y={Math.max(top - 14, 12)}
             text-anchor="middle"
             class="draw-over fill-signal font-semibold">{e.scene.fouls_with} in the way</text
@@ -192,7 +199,7 @@
             />
           {:else}<path d="M{x(tip.x) + 74},{y(tip.r) - 26}h-30m5,-3l-5,3l5,3" />{/if}
         </g>
-        <text x={x(tip.x) + (facing ? 50 : 80)} y={Math.max(y(tip.r) - 22, 12)} class="draw-text draw-over"
+        <text x={inside(x(tip.x) + (facing ? 50 : 80), 4, "start")} y={Math.max(y(tip.r) - 22, 12)} class="draw-text draw-over"
           >feed</text
         >
         <path d="M{x(0)},{height - 16}v-6m0,3H{x(num('free_length'))}m0,-3v6" class="draw-size" />
