@@ -14,7 +14,7 @@ from pydantic import ConfigDict, Field, ValidationError
 
 from cutting.doors.json_form import read_feature_of, read_points, read_request, read_setup
 from cutting.errors import CuttingError
-from cutting.operations.registry import kind_of
+from cutting.operations.registry import KINDS, kind_of
 from cutting.process.standing import taken_from_part
 from cutting.quantities import read_quantity
 from cutting.workpiece.solid import Blank, Solid, blank_solid
@@ -35,6 +35,9 @@ Rate = asked("rate an hour", "money", 0, 10_000)
 Seconds = asked("seconds a piece", "duration", 0, 1e6, above=True)
 
 
+OperationName = Literal[tuple(KINDS)]  # type: ignore[valid-type]
+
+
 class Strict(Schema):
     model_config = ConfigDict(extra="forbid")
 
@@ -50,7 +53,7 @@ class Operation(Strict):
     id: str = Field(max_length=20)
     number: int = Field(ge=1, le=9999)
     title: str = Field(min_length=1, max_length=80)
-    operation: Literal["turn", "face", "groove", "face groove", "trepan", "cut off"]
+    operation: OperationName
     tool: Tool
     feature: dict[str, Entry]
     settings: dict[str, Entry]

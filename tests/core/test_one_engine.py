@@ -270,3 +270,67 @@ def test_what_nobody_declared_is_refused_by_name(kind: str) -> None:
     with pytest.raises(CuttingError) as unknown:
         read_setup({**KIND_OF[kind], "operation": "knit"})
     assert unknown.value.field == "operation"
+
+
+@pytest.mark.parametrize("kind", ["turn", "cut off", "groove"])
+def test_a_large_stock_is_searched_like_a_small_one(kind: str) -> None:
+    """Chunks that run side by side change nothing: every copy of a tool is found at the same point."""
+    setup, stock = read_request({key: value for key, value in KIND_OF[kind].items() if key != "tool"})
+    copies = -(-12_000 // len(stock.pairs[0]))
+    many = tuple(replace(one, name=f"{one.name} #{k}") for k in range(copies) for one in stock.inserts)
+    large = Crib(many, stock.holders) if kind == "turn" else NarrowStock(many, stock.blades)
+    found = advise(setup, large)
+    assert found.fitting > 2000  # more than one chunk
+    few = {(row.insert, row.way): row for row in advise(setup, stock).candidates}
+    for row in found.candidates:
+        alone = few[row.insert.rsplit(" #", 1)[0], row.way]
+        assert (row.cutting_speed, row.feed_per_rev, row.holder) == (alone.cutting_speed, alone.feed_per_rev, alone.holder)
+        assert row.cost == pytest.approx(alone.cost, rel=1e-9)
+    every = advise(setup, large, 60 * copies).candidates
+    ends = {int(row.insert.rsplit(" #", 1)[1]) for row in every}
+    assert {0, copies - 1} <= ends  # the first of the stock and the last
+
+
+@pytest.mark.parametrize("kind", ["cut off", "groove", "face groove", "trepan"])
+def test_a_start_keeps_off_the_top_of_the_window(kind: str) -> None:
+    """A supplier's window is an edge, not an aim: starts stay below its last tenth (common practice, no source)."""
+    setup, stock = read_request({key: value for key, value in KIND_OF[kind].items() if key != "tool"})
+    model = CONTESTS[kind].model
+    for row in advise(setup, stock).candidates:
+        if row.becomes:
+            continue
+        tool, settings = {"insert": row.insert, "holder": row.holder}, {**KIND_OF[kind]["settings"], **row.settings}
+        x = model.quickly(read_setup({**KIND_OF[kind], "tool": tool, "settings": settings}))
+        low, high = x.feeds
+        assert low - 1e-9 <= float(x.feed_set) <= low + 0.93 * (high - low) + 0.0005
+
+
+def test_a_turning_start_keeps_off_window_and_corner() -> None:
+    """Starts stay inside 0.92 of the breaker's window and at half the corner radius (common practice, no source)."""
+    setup, stock = read_request({key: value for key, value in TURN.items() if key != "tool"})
+    rows = advise(setup, stock).candidates
+    assert len(rows) > 10
+    for row in rows:
+        settings = {
+            **TURN["settings"],
+            "cutting_speed": row.cutting_speed,
+            "feed_per_rev": row.feed_per_rev,
+            "depth_of_cut": row.depth_of_cut,
+        }
+        alone = read_setup({**TURN, "tool": {"insert": row.insert, "holder": row.holder}, "settings": settings})
+        limits = {limit.name: limit for limit in evaluate_quickly(alone).limits}
+        window = limits["chip_window"]
+        if window.kind == "feed_per_rev" and window.upper is not None:
+            assert row.feed_per_rev <= 0.95 * window.upper, row.insert
+        assert limits["nose_feed"].utilisation <= 0.5 / 0.6 + 0.02, row.insert
+
+
+def test_turning_is_thought_of_for_a_wide_groove_alone() -> None:
+    """A neck much wider than deep could be turned: the ranking says why it is not; a narrow one needs no word."""
+
+    def note(width: str) -> str:
+        request = form(GROOVE, feature={"width": width, "floor": "98 h11"})  # 6 mm deep
+        return advise(*read_request({key: value for key, value in request.items() if key != "tool"})).note
+
+    assert "Turning does not compete" in note("14 +0.2/0")
+    assert "Turning" not in note("10 +0.2/0")

@@ -14,6 +14,7 @@ from cutting.advice.search import Best
 from cutting.chips.window import depth_scale
 from cutting.mechanics.chip_section import chip_area, engaged_edge, mean_chip_thickness
 from cutting.mechanics.finish import RA_OF_RT, WIPER_GAIN
+from cutting.mechanics.force import rake_factor
 from cutting.operations.frame.money import goal_life, unattended_life
 from cutting.operations.turned import limits as rules
 from cutting.operations.turned.case import Case, Cutter, case_of, cutters, edge_cost
@@ -34,7 +35,6 @@ EASED_PASSES = (0, 1, 2, 3, 5)  # so many passes more before a tool is refused
 MOST_PASSES = 24
 WINDOW_MARGIN, NOSE_SHARE = 0.92, 0.5  # a start stays inside the window and at half the corner radius
 POWER_MARGIN = 0.985
-RAKE_SHARE = 0.015  # of the force a degree of rake (Kienzle's correction, König)
 
 
 def enter(setup: Setup, crib: Crib) -> Field:
@@ -168,7 +168,7 @@ def _held_by_power(case: Case, cutter: Cutter, speed: Array, h: Array, area: Arr
     setup = case.setup
     work, machine = setup.work, setup.machine
     rake = work.material.group.reference_rake
-    k_rake = 1.0 if rake is None else np.maximum(1.0 - RAKE_SHARE * (cutter.rake - rake), 0.5)
+    k_rake = rake_factor(cutter.rake, cutter.rake if rake is None else rake)
     force = work.specific_force_1 * h ** (-work.material.force_exponent) * k_rake * area * setup.house.wear_factor
     for _ in range(2):
         slowest = 1000.0 * speed / (np.pi * diameters.max())

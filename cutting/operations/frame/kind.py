@@ -4,11 +4,22 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, Protocol
 
 from cutting.operations.frame.fields import Fields, Nudged
 from cutting.operations.frame.outcome import Outcome, Remedy
 from cutting.workpiece.solid import NOTHING, Corner, Region, Solid
+
+Settled = dict[str, float | bool]  # values [mm] by field name
+
+
+class Given(Protocol):
+    """What was entered of a feature; a value that cannot be read is none."""
+
+    def has(self, name: str) -> bool: ...
+    def text(self, name: str) -> str: ...
+    def length(self, name: str) -> float | None: ...
+    def dimension(self, name: str) -> float | None: ...
 
 
 def _unbuilt(*given: Any) -> Any:
@@ -23,8 +34,9 @@ class Kind:
     and holders serve. `build` makes its set-up from fields and `read_feature` the feature alone. `headline` are the results
     that are always in sight, `choices` the settings that are picked from a list, `ranked` those that a ranking finds beside speed and feed,
     for which `neutral` values stand in,
-    `studies` the sheets that belong to it. `removes` is what a feature takes away from the part, `area` the
-    corners of it in half section, for drawings; `stiffness` that of the part at the cut [N/µm].
+    `studies` the sheets that belong to it. `removes` is what a feature takes away from the part, `settles` what the part in front of it
+    settles of the entries that are not given, `area` the corners of what goes in half section, for drawings; `stiffness` that of
+    the part at the cut [N/µm].
     """
 
     name: str
@@ -40,6 +52,7 @@ class Kind:
     read_feature: Callable[[dict[str, Any]], Any] = _unbuilt
     use: Callable[[dict[str, Any]], str] | None = None
     removes: Callable[[Any], Region] = lambda feature: NOTHING
+    settles: Callable[[Given, Solid], Settled] = lambda given, before: {}
     area: Callable[[Any, Solid], tuple[Corner, ...]] = lambda setup, before: ()
     stiffness: Callable[[Any], float | None] = lambda setup: None
     choices: tuple[str, ...] = ()

@@ -1,6 +1,7 @@
 """Facing from the outside towards bore, boss or centre, at constant cutting speed where the machine has it."""
 
 from cutting.operations.frame.kind import Kind
+from cutting.operations.turned import settled
 from cutting.operations.turned.build import builder, feature_of
 from cutting.operations.turned.chip_map import chip_map
 from cutting.operations.turned.evaluate import MODEL
@@ -18,6 +19,7 @@ KIND = Kind(
     HEADLINE,
     STUDIES,
     removes=faced,
+    settles=settled.faced,
     area=faced_area,
     stiffness=stiffness,
     build=builder("face"),

@@ -1,6 +1,7 @@
 """Outside turning towards the chuck: equal passes from the start diameter to the size on the drawing."""
 
 from cutting.operations.frame.kind import Kind
+from cutting.operations.turned import settled
 from cutting.operations.turned.build import builder, feature_of
 from cutting.operations.turned.chip_map import chip_map
 from cutting.operations.turned.evaluate import MODEL
@@ -18,6 +19,7 @@ KIND = Kind(
     HEADLINE,
     STUDIES,
     removes=turned,
+    settles=settled.turned,
     area=turned_area,
     stiffness=stiffness,
     build=builder("turn"),

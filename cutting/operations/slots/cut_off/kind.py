@@ -3,10 +3,24 @@
 from __future__ import annotations
 
 from cutting.operations.frame.fields import Nudged
-from cutting.operations.frame.kind import Kind
+from cutting.operations.frame.kind import Given, Kind, Settled
 from cutting.operations.slots.cut_off.evaluate import MODEL, explore
 from cutting.operations.slots.cut_off.setup import FIELDS, CutOffFeature, CutOffSetup, build
 from cutting.workpiece.solid import Corner, Solid
+
+KERF_ROOM = 10.0  # mm that a cut-off keeps from the jaws where the drawing does not say
+
+
+def settles(given: Given, part: Solid) -> Settled:
+    """It is cut into the diameter at its place; what comes off is what stands in front of it."""
+    place, long = given.length("distance_from_chuck"), given.length("part_length")
+    found: Settled = {"bore": part.bore}
+    if place is None:
+        place = found["distance_from_chuck"] = KERF_ROOM if long is None else max(part.face - long, 0.0)
+    elif long is None:
+        found["part_length"] = max(part.face - place, 0.0)
+    found["diameter"] = part.at(place)
+    return found
 
 
 def area(setup: CutOffSetup, before: Solid) -> tuple[Corner, ...]:
@@ -33,6 +47,7 @@ KIND = Kind(
     build,
     lambda values: CutOffFeature(**values),
     lambda feature: "outside",
+    settles=settles,
     area=area,
     choices=("feed_zones",),
     ranked=("overhang",),

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from cutting.operations.frame.fields import Nudged
-from cutting.operations.frame.kind import Kind
+from cutting.operations.frame.kind import Given, Kind, Settled
 from cutting.operations.slots.groove.evaluate import MODEL, explore
 from cutting.operations.slots.groove.setup import FIELDS, GrooveFeature, GrooveSetup, Way, Where, build, feature_of
 from cutting.workpiece.solid import Corner, Region, Side, Solid
@@ -16,6 +16,14 @@ def removes(feature: GrooveFeature) -> Region:
     near = feature.distance_from_chuck
     side = Side.INSIDE if feature.where is Where.INSIDE else Side.OUTSIDE
     return Region(side, ((near, near + feature.width.target, feature.floor.target),))
+
+
+def settles(given: Given, part: Solid) -> Settled:
+    """It is cut into the diameter at its place, or into the bore."""
+    if given.text("where") == "inside":
+        return {"diameter": part.bore} if part.bore > 0 else {}
+    place, wide = given.length("distance_from_chuck"), given.dimension("width") or 0.1
+    return {} if place is None else {"diameter": part.largest(place, place + wide)}
 
 
 def area(setup: GrooveSetup, before: Solid) -> tuple[Corner, ...]:
@@ -52,6 +60,7 @@ KIND = Kind(
     feature_of,
     lambda feature: str(feature.get("where") or "outside"),
     removes,
+    settles,
     area,
     choices=("way",),
     ranked=("way", "overhang", "side_depth"),
