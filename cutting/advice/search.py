@@ -23,11 +23,12 @@ from cutting.working import Silent
 
 # before a tool is refused: shares of the goal's own speed, shares of the lowest feed and of the span above it, and for how many
 # entries, the nearest first
-EASED_SPEEDS = np.array([1.1, 1.0, 0.8, 0.6, 0.42, 0.3])
+EASED_SPEEDS = np.array([1.0, 1.1, 0.8, 0.6, 0.42, 0.3])
 EASED_FEEDS, EASED_SPANS = np.array([0.5, 0.75, 1.0, 1.0, 1.0]), np.array([0.0, 0.0, 0.0, 0.2, 0.5])
 MOST_EASED, LEAST_FEED = 400, 0.01
 LEADING = 160  # entries that are searched in fine steps, four times what a ranking shows
-FINE_FEEDS, FINE_SPEEDS = np.linspace(0.0, 1.0, 25), np.array([1.1, 1.0, 0.9, 0.8])
+# of two speeds that do the same, as under a clamp, the goal's own is said: it stands first
+FINE_FEEDS, FINE_SPEEDS = np.linspace(0.0, 1.0, 25), np.array([1.0, 1.1, 0.9, 0.8])
 CHUNK, SMALL = 10_000, 2_000  # entries run together at most; and below which a second thread does not pay
 BROKEN, WORSE = 1e9, 1e6  # what a broken hard limit weighs, and each further bound that it is over
 SILENT = Silent()
@@ -150,7 +151,8 @@ def _run(contest: Contest, setup: Any, field: Field, best: Best, rows: Index, st
     words = np.array(names, dtype=object)
     best.binding[places], best.breaking[places] = words[stacked.argmax(axis=0)], words[hardly.argmax(axis=0)]
     figures = {
-        "cutting_speed": at(speeds),
+        # under a clamp no more is said than the spindle reaches; a gearbox takes its step below what is asked
+        "cutting_speed": at(speeds) if setup.machine.speeds else np.minimum(at(speeds), np.ceil(at(done.cutting_speed, np.maximum))),
         "speed_reached": at(done.cutting_speed),
         "feed_per_rev": at(done.feed_set),
         "seconds": at(done.operation_time),

@@ -26,6 +26,7 @@ def evaluation(
     kind, viewer = kind_of(setup.operation), VIEWERS[setup.operation]
     shown = Shown(setup, outcome, explored, system, part, drawn)
     nudged = tuple(one for one in kind.nudged if one.applies(setup))
+    view = viewer.view(shown)
     return {
         "operation": setup.operation,
         **{name: plain(getattr(outcome, name)) for name in ("results", "limits", "warnings")},
@@ -53,7 +54,8 @@ def evaluation(
         "ladders": {name: plain(ladder) for name, ladder in ladders(setup, outcome, nudged, system).items()},
         "coolants": [name for name, _ in setup.machine.coolant],
         "table": viewer.table(shown) if viewer.table else None,
-        "view": viewer.view(shown),
+        "stops": viewer.stops(view),
+        "view": view,
     }
 
 

@@ -140,6 +140,7 @@ class EvaluationOut(Plain):
     ladders: dict[str, LadderOut]
     coolants: list[str]
     table: TableOut | None
+    stops: list[float] = Field(description="seconds at which the cut can be looked at")
     view: AnyView
 
 

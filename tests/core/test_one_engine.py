@@ -325,6 +325,15 @@ def test_a_turning_start_keeps_off_window_and_corner() -> None:
         assert limits["nose_feed"].utilisation <= 0.5 / 0.6 + 0.02, row.insert
 
 
+def test_a_speed_is_said_that_the_spindle_reaches() -> None:
+    """At Ø57 a clamp of 600 1/min means 107 m/min at most, whatever the edge would like."""
+    held = form(TURN, settings={"spindle_clamp": "600"})
+    rows = advise(*read_request({key: value for key, value in held.items() if key != "tool"})).candidates
+    assert rows
+    assert max(row.cutting_speed for row in rows) <= np.ceil(np.pi * 57 * 0.6)
+    assert max(row.speed_reached for row in rows) <= np.pi * 57 * 0.6 + 1e-6
+
+
 def test_turning_is_thought_of_for_a_wide_groove_alone() -> None:
     """A neck much wider than deep could be turned: the ranking says why it is not; a narrow one needs no word."""
 

@@ -214,4 +214,4 @@ def curve_table(run: CutOff, system: str) -> tuple[list[str], list[list[float]]]
     return [head for head, _ in columns], [[float(f"{value:.6g}") for value in row] for row in rows]
 
 
-VIEWER = Viewer(view, table, facts)
+VIEWER = Viewer(view, table, facts, stops=lambda view: [one["seconds"] for one in view["moments"]])

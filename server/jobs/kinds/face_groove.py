@@ -89,4 +89,4 @@ def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     ]
 
 
-VIEWER = Viewer(view, table, facts)
+VIEWER = Viewer(view, table, facts, stops=lambda view: [one["until"] for one in view["strokes"]])

@@ -101,4 +101,4 @@ def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     return [("standard", f"{f.standard}, hold it against the standard"), *found] if f.standard else found
 
 
-VIEWER = Viewer(view, table, facts)
+VIEWER = Viewer(view, table, facts, stops=lambda view: [one["until"] for one in view["strokes"]])

@@ -71,6 +71,7 @@ class Viewer:
     table: Callable[[Shown], dict[str, Any]] | None = None
     facts: Callable[[Any, Outcome, str], list[tuple[str, str]]] = lambda setup, outcome, system: []
     staged: bool = False  # draws the part in the middle of each pass
+    stops: Callable[[dict[str, Any]], list[float]] = lambda view: []  # seconds at which its cut can be looked at
 
 
 def chip_out(chip: ChipVerdict) -> dict[str, Any]:

@@ -8,14 +8,6 @@ export type Evaluation = Schemas["EvaluationOut"];
 export type Candidate = Schemas["CandidateOut"];
 type Entries = Record<string, string | number | boolean | null>;
 
-/** The seconds at which a kind's cut can be looked at. */
-function stopsOf(evaluation: Evaluation | null): number[] {
-  const view = evaluation?.view;
-  if (view?.kind === "cut_off") return view.moments.map((one) => one.seconds);
-  if (view?.kind === "groove" || view?.kind === "face_groove") return view.strokes.map((one) => one.until);
-  return [];
-}
-
 /** What tells a candidate from the others: an insert may go several ways. */
 export const nameOf = (candidate: Candidate): string => candidate.insert + candidate.way;
 
@@ -42,7 +34,7 @@ export class OperationBench {
   private following_: AbortController | null = null;
 
   /** Where in the cut the drawing stands, for kinds whose cut can be travelled. */
-  readonly scrub = new Scrub(() => stopsOf(this.evaluation));
+  readonly scrub = new Scrub(() => this.evaluation?.stops ?? []);
 
   constructor(
     readonly editor: JobEditor,
