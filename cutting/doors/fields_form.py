@@ -17,11 +17,10 @@ def read_section(top: Reader, section: str, fields: tuple[Field, ...], needed: b
     """The values of a section that were given, by name, in the core's units. Raises `CuttingError`."""
     data = top.need(section) if needed else (top.data.get(section) or {})
     r = Reader(data, section, top.system, tuple(one.name for one in fields))
-    found = {}
-    for one in fields:
-        if r.has(one.name) and r.data[one.name] != "":
-            found[one.name] = _value(r, one)
-        elif one.required:
+    given = {one.name for one in fields if r.has(one.name) and r.data[one.name] != ""}
+    found = {one.name: _value(r, one) for one in fields if one.name in given}
+    for one in fields:  # what was typed wrong is said before what is missing
+        if one.required and one.name not in given:
             r.need(one.name)
             raise CuttingError(r.field(one.name), "is empty; a value is needed here.")
     return found

@@ -343,3 +343,13 @@ def test_turning_is_thought_of_for_a_wide_groove_alone() -> None:
 
     assert "Turning does not compete" in note("14 +0.2/0")
     assert "Turning" not in note("10 +0.2/0")
+
+
+@pytest.mark.parametrize("kind", list(KIND_OF))
+def test_what_was_typed_wrong_is_said_before_what_is_missing(kind: str) -> None:
+    needed = [one.name for one in KINDS[kind].fields.feature if one.required]
+    last = needed[-1] if needed else "width"
+    with pytest.raises(CuttingError) as refused:
+        read_setup({**KIND_OF[kind], "feature": {last: "soon"}})
+    assert refused.value.field == f"feature.{last}"
+    assert "soon" in refused.value.message

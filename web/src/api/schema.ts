@@ -1542,6 +1542,10 @@ export interface components {
             finished: number[][];
             /** Removed */
             removed: components["schemas"]["RemovedOut"][];
+            /** Inside */
+            inside: number[][];
+            /** Rings */
+            rings: number[][][];
             /** Length */
             length: number;
             /** Radius */
@@ -2482,6 +2486,11 @@ export interface components {
             /** Coolants */
             coolants: string[];
             table: components["schemas"]["TableOut"] | null;
+            /**
+             * Stops
+             * @description seconds at which the cut can be looked at
+             */
+            stops: number[];
             /** View */
             view: components["schemas"]["TurningView"] | components["schemas"]["GrooveView"] | components["schemas"]["FaceGrooveView"] | components["schemas"]["TrepanView"] | components["schemas"]["CutOffView"];
         };

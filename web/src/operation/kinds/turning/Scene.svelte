@@ -161,8 +161,11 @@
           <path d="M{x(tip.x) - 16},{y(tip.r) - 8}v{-fc}m-4,6l4,-6l4,6" />
         </g>
         <g class="draw-over text-[12.5px] font-semibold">
-          <text x={inside(x(tip.x) - 21, 2, "end")} y={Math.max(y(tip.r) - 8 - fc + 4, 12)} text-anchor="end" class="fill-ink"
-            >Fc</text
+          <text
+            x={inside(x(tip.x) - 21, 2, "end")}
+            y={Math.max(y(tip.r) - 8 - fc + 4, 12)}
+            text-anchor="end"
+            class="fill-ink">Fc</text
           >
           <text
             x={inside(x(tip.x) - (facing ? fp : ff) - 4, 2, "end")}
@@ -199,8 +202,10 @@
             />
           {:else}<path d="M{x(tip.x) + 74},{y(tip.r) - 26}h-30m5,-3l-5,3l5,3" />{/if}
         </g>
-        <text x={inside(x(tip.x) + (facing ? 50 : 80), 4, "start")} y={Math.max(y(tip.r) - 22, 12)} class="draw-text draw-over"
-          >feed</text
+        <text
+          x={inside(x(tip.x) + (facing ? 50 : 80), 4, "start")}
+          y={Math.max(y(tip.r) - 22, 12)}
+          class="draw-text draw-over">feed</text
         >
         <path d="M{x(0)},{height - 16}v-6m0,3H{x(num('free_length'))}m0,-3v6" class="draw-size" />
         <text x={width - 8} y={height - 5} text-anchor="end" class="draw-text draw-over"
