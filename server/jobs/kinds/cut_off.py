@@ -95,7 +95,7 @@ def view(shown: Shown) -> dict[str, Any]:
         "break_off": run.break_off_diameter,
         "falls": display(round(run.break_off_diameter, 2), "length"),
         "face": points(zip(d[pick] / 2.0, 1000.0 * run.tip_path[pick], strict=True)),
-        "face_label": display(1000.0 * run.flatness, "small_length"),
+        "face_label": outcome.results["flatness"].display,
         "face_limit": display(1000.0 * setup.feature.flatness, "small_length") if setup.feature.flatness else None,
         "pip_part": run.pip_on_part,
         "pip_bar": run.pip_on_bar,
