@@ -102,6 +102,9 @@ def _kind(data: Mapping[str, Any]) -> tuple[Kind, Reader]:
         raise UnknownName("operation", f"no operation is called '{operation}'; there are {', '.join(KINDS)}.")
     top = Reader(data, "", _system(data), (*TOP, "bar") if kind is not None and kind.fields.bar else TOP)
     top.need("operation")
+    if top.has("version") and top.data["version"] != VERSION:
+        said = f"this bench reads version {VERSION} of the form; docs/json-form.md says what each version holds."
+        raise CuttingError("version", said, str(VERSION))
     assert kind is not None
     return kind, top
 
@@ -131,7 +134,9 @@ def _base(top: Reader, library: Library) -> Base:
     )
 
 
+VERSION = 1  # of the form; a form that names none is taken for the newest
 TOP = (
+    "version",
     "operation",
     "units",
     "material",

@@ -353,3 +353,10 @@ def test_what_was_typed_wrong_is_said_before_what_is_missing(kind: str) -> None:
         read_setup({**KIND_OF[kind], "feature": {last: "soon"}})
     assert refused.value.field == f"feature.{last}"
     assert "soon" in refused.value.message
+
+
+def test_the_form_says_its_version() -> None:
+    assert read_setup({**TURN, "version": 1}) == read_setup(TURN)
+    with pytest.raises(CuttingError, match="reads version 1") as refused:
+        read_setup({**TURN, "version": 7})
+    assert refused.value.field == "version"
