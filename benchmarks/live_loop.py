@@ -8,7 +8,6 @@ from selenium.webdriver.common.keys import Keys
 
 from benchmarks.sizes import FULL, Sizes
 from tests.browser.chromium import open_browser
-from tests.browser.demo_site import demo_site
 from tests.browser.person import Person
 
 OPERATIONS = (
@@ -20,26 +19,25 @@ OPERATIONS = (
 )
 
 
-def measure(sizes: Sizes = FULL) -> list[str]:
-    with demo_site() as site:
-        chrome = open_browser()
-        try:
-            return _measure(Person(chrome, site), sizes.presses)
-        finally:
-            chrome.quit()
+def measure(site: str, sizes: Sizes = FULL) -> list[str]:
+    chrome = open_browser()
+    try:
+        return _measure(Person(chrome, site), sizes)
+    finally:
+        chrome.quit()
 
 
-def _measure(person: Person, presses: int) -> list[str]:
+def _measure(person: Person, sizes: Sizes) -> list[str]:
     person.sign_in("engineer")
     found = []
-    for job, operation, keys in OPERATIONS:
+    for job, operation, keys in OPERATIONS[: sizes.benches]:
         person.go("/")
         person.see_text("a span", job).click()
         person.see_text("table a", operation).click()
         person.see("#feed_per_rev")
         person.settled()
         person.chrome.execute_script("performance.clearResourceTimings()")
-        found += [f"{operation}, {_presses(person, key, presses)}" for key in keys]
+        found += [f"{operation}, {_presses(person, key, sizes.presses)}" for key in keys]
         person.settled()
         found += [f"{operation}, {line}" for line in _requests(person)]
     return found
@@ -52,7 +50,8 @@ def _presses(person: Person, key: str, presses: int) -> str:
     for k in range(presses):
         person.press(Keys.ARROW_UP if k % 8 < 4 else Keys.ARROW_DOWN)
         person.pause(0.2)
-    times = sorted(person.chrome.execute_script("return performance.getEntriesByName('nudge-to-paint').map(m => m.duration)"))
+    painted = "return performance.getEntriesByName('nudge-to-paint').map(m => m.duration)"
+    times = sorted(person.until(lambda: person.chrome.execute_script(painted), "a nudge that was painted"))
     late = times[int(0.95 * len(times))]
     return (
         f"key {key}: press to repaint of scene, map, rails and results: median {statistics.median(times):.0f} ms, "

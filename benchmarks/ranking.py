@@ -54,13 +54,13 @@ def stock_of(pairs: int, use: str) -> NarrowStock:
     return NarrowStock(tuple(many), shipped.blades)
 
 
-def measure(sizes: Sizes = FULL) -> list[str]:
+def measure(site: str = "", sizes: Sizes = FULL) -> list[str]:
     cases: list[tuple[str, Any, Any]] = [
         ("turn", read_setup(TURN), crib_of(sizes.pairs, False)),
         ("turn, all fit", read_setup(TURN), crib_of(sizes.pairs, True)),
         *((name, read_setup(form), stock_of(sizes.pairs, use)) for name, form, use in SLOTS),
     ]
-    return [_line(name, replace(setup, goal=goal), stock, sizes) for name, setup, stock in cases for goal in Goal]
+    return [_line(name, replace(setup, goal=goal), stock, sizes) for name, setup, stock in cases for goal in list(Goal)[: sizes.goals]]
 
 
 def _line(name: str, setup: Any, stock: Any, sizes: Sizes) -> str:

@@ -7,15 +7,17 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True)
 class Sizes:
-    """Pairs ranked, tools imported, questions asked, keys pressed, operations of a long part, and how often each is repeated."""
+    """Pairs ranked by goals, tools imported, questions asked, keys pressed on benches, operations of a long part; repeats of each."""
 
     pairs: int = 20_000
+    goals: int = 3
     tools: int = 100_000
     questions: int = 300
     presses: int = 40
+    benches: int = 5
     operations: int = 60
     repeats: int = 5
 
 
 FULL = Sizes()
-SMALL = Sizes(pairs=300, tools=200, questions=12, presses=3, operations=8, repeats=1)
+SMALL = Sizes(pairs=60, goals=1, tools=60, questions=6, presses=2, benches=1, operations=6, repeats=1)

@@ -7,25 +7,23 @@ import time
 
 from benchmarks.crib import Door
 from benchmarks.sizes import FULL, Sizes
-from tests.browser.demo_site import demo_site
 
 NUDGES = 8
 
 
-def measure(sizes: Sizes = FULL) -> list[str]:
-    with demo_site() as site:
-        door = Door(site)
-        new = {"name": "Long pin", "material": "C45", "machine": "two-axis lathe", "diameter": "80", "free_length": "300"}
-        job = door.post("/api/jobs", new)
-        lines = []
-        for count in (5, sizes.operations):
-            while len(job["document"]["operations"]) < count:
-                number = len(job["document"]["operations"])
-                feature = {"end_diameter": f"{79.5 - 0.5 * number:g}", "length": "40", "distance_from_chuck": "200"}
-                edit = {"action": "add_operation", "kind": "turn", "title": f"Step {number + 1}", "feature": feature}
-                job = door.post(f"/api/jobs/{job['id']}/edits", {"base_revision": job["revision"], "edit": edit})
-            lines.append(_nudged(door, job))
-        return lines
+def measure(site: str, sizes: Sizes = FULL) -> list[str]:
+    door = Door(site)
+    new = {"name": "Long pin", "material": "C45", "machine": "two-axis lathe", "diameter": "80", "free_length": "300"}
+    job = door.post("/api/jobs", new)
+    lines = []
+    for count in (5, sizes.operations):
+        while len(job["document"]["operations"]) < count:
+            number = len(job["document"]["operations"])
+            feature = {"end_diameter": f"{79.5 - 0.5 * number:g}", "length": "40", "distance_from_chuck": "200"}
+            edit = {"action": "add_operation", "kind": "turn", "title": f"Step {number + 1}", "feature": feature}
+            job = door.post(f"/api/jobs/{job['id']}/edits", {"base_revision": job["revision"], "edit": edit})
+        lines.append(_nudged(door, job))
+    return lines
 
 
 def _nudged(door: Door, job: dict[str, object]) -> str:
