@@ -360,3 +360,22 @@ def test_the_form_says_its_version() -> None:
     with pytest.raises(CuttingError, match="reads version 1") as refused:
         read_setup({**TURN, "version": 7})
     assert refused.value.field == "version"
+
+
+def test_an_edge_break_takes_its_way_at_half_feed() -> None:
+    """By hand: 0.5 mm at 45° is 0.707 mm; at 0.06 mm/rev and 1114 1/min (140 m/min on Ø40) that is 0.63 s, with 0.3 s to turn round."""
+    plain, broken = (evaluate_quickly(build(CUT_OFF, feature={"edge_break": size})).results for size in ("0 mm", "0.5 mm"))
+    took = broken["engaged_time"].value - plain["engaged_time"].value if "engaged_time" in plain else broken["edge_break_time"].value
+    assert plain["edge_break_time"].value == 0
+    assert broken["edge_break_time"].value == pytest.approx(took)
+    there_and_back = 4 * 60 * (2 * 0.5 + 2) / build(CUT_OFF).machine.rapid_rate
+    assert broken["edge_break_time"].value == pytest.approx(0.5 * 2**0.5 / (0.06 * 1114.1) * 60 + there_and_back + 0.3, rel=1e-3)
+
+
+def test_a_narrower_edge_is_the_reason_where_its_feed_is_lower() -> None:
+    """Of two edges for one cut-off the narrow one takes less feed: that is what the row says, and not of the wide one."""
+    thin = form(CUT_OFF, feature={"diameter": "20 mm"}, bar={"price": 0})
+    rows = advise(*read_request({key: value for key, value in thin.items() if key != "tool"})).candidates
+    narrow = [row for row in rows[1:] if "mm wide: feed" in row.reason]
+    assert narrow
+    assert all(row.width < rows[0].width and row.feed_per_rev < rows[0].feed_per_rev for row in narrow)
