@@ -76,8 +76,12 @@ def stages(
     shape: Shape = (),
 ) -> tuple[Stage, ...]:
     """The part in the middle of each pass of an operation, after the operations before it. Lengths in mm."""
-    part = part_after(Blank(stock_diameter, free_length, setup.holding.bore, shape), earlier)
-    steps, end = part.outside, part.end
+    return stages_from(part_after(Blank(stock_diameter, free_length, setup.holding.bore, shape), earlier), setup, passes)
+
+
+def stages_from(before: Solid, setup: Setup, passes: tuple[Pass, ...]) -> tuple[Stage, ...]:
+    """The part in the middle of each pass of an operation that finds it as it stands."""
+    steps, end = before.outside, before.end
     return tuple(_facing(steps, end, setup, one) if setup.operation == "face" else _turning(steps, end, setup, one) for one in passes)
 
 

@@ -17,7 +17,7 @@ from cutting.errors import CuttingError
 from cutting.operations.registry import KINDS, kind_of
 from cutting.process.standing import taken_from_part
 from cutting.quantities import read_quantity
-from cutting.workpiece.solid import Blank, Solid, blank_solid
+from cutting.workpiece.solid import BENT, Blank, Solid, blank_solid
 from server.errors import Refusal
 from server.jobs.entries import Entry, with_unit
 from server.shop import Shop, shop
@@ -208,11 +208,11 @@ class PartInFront:
 
 
 @lru_cache(maxsize=4096)
-def _behind(blank: Blank, made: tuple[tuple[str, str], ...]) -> PartInFront:
+def _behind(blank: Blank, made: tuple[tuple[str, str], ...], slices: int) -> PartInFront:
     """The part behind operations, each its kind and its feature as JSON; what was walked once is kept."""
     if not made:
-        return PartInFront(blank_solid(blank))
-    before, (kind, entered) = _behind(blank, made[:-1]), made[-1]
+        return PartInFront(blank_solid(blank, slices))
+    before, (kind, entered) = _behind(blank, made[:-1], slices), made[-1]
     try:
         region = kind_of(kind).removes(read_feature_of(kind, before.complete(kind, json.loads(entered))))
     except CuttingError:  # what cannot be read takes nothing away
@@ -220,14 +220,17 @@ def _behind(blank: Blank, made: tuple[tuple[str, str], ...]) -> PartInFront:
     return PartInFront(before.solid.without(region))
 
 
-def part_in_front(document: dict[str, Any], operation: dict[str, Any] | None, free_length: Any = None) -> PartInFront:
-    """The part in front of an operation, after the earlier ones that can be read; behind all of them for None."""
+def part_in_front(document: dict[str, Any], operation: dict[str, Any] | None, free_length: Any = None, slices: int = BENT) -> PartInFront:
+    """The part in front of an operation, after the earlier ones that can be read; behind all of them for None.
+
+    A shaped blank comes in so many slices: few for a beam, more for a drawing.
+    """
     stock = document["stock"]
     given = {"diameter": stock["diameter"], "free_length": free_length or stock["free_length"], "bore": stock.get("bore") or "0"}
     sizes = {name: read_quantity(value, "length", field=f"stock.{name}").value for name, value in given.items()}
     blank = Blank(sizes["diameter"], sizes["free_length"], sizes["bore"], blank_shape(document))
     earlier = itertools.takewhile(lambda one: operation is None or one["id"] != operation["id"], document["operations"])
-    return _behind(blank, tuple((one["operation"], json.dumps(one["feature"], sort_keys=True)) for one in earlier))
+    return _behind(blank, tuple((one["operation"], json.dumps(one["feature"], sort_keys=True)) for one in earlier), slices)
 
 
 def entry_of(document: dict[str, Any], operation: str) -> tuple[dict[str, Any], dict[str, Any]]:

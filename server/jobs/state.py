@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections import OrderedDict
-from contextlib import suppress
 from functools import lru_cache
 from typing import Any
 
@@ -13,11 +12,11 @@ from cutting.errors import CuttingError
 from cutting.operations.frame.outcome import Outcome, Pass
 from cutting.operations.registry import evaluate_quickly, kind_of
 from cutting.operations.turned.setup import Setup
-from cutting.process.outline import Stage, outline, part_after, stages
+from cutting.process.outline import Stage, outline, stages_from
 from cutting.process.tape import PieceMoney, cycle_tape
 from cutting.quantities import display, read_quantity
-from cutting.workpiece.solid import Blank, Solid
-from server.jobs.document import blank_shape, request_of, setup_of
+from cutting.workpiece.solid import DRAWN, Solid
+from server.jobs.document import blank_shape, part_in_front, request_of, setup_of
 from server.jobs.models import Revision
 from server.shop import Shop, Version, shop
 from server.words import label_of, sentence
@@ -155,9 +154,8 @@ def _unfinished(entry: dict[str, Any], error: CuttingError) -> dict[str, Any]:
 
 def stages_of(document: dict[str, Any], entry: dict[str, Any], setup: Setup, passes: tuple[Pass, ...], stock: Shop) -> tuple[Stage, ...]:
     """The part in the middle of each pass, after the operations before this one that can be read."""
-    earlier = _earlier(document, entry, stock)
-    sizes = _stock_sizes(document)
-    return stages(sizes["diameter"], setup.holding.free_length, earlier, setup, passes, blank_shape(document))
+    before = part_in_front(document, entry, f"{setup.holding.free_length:.9g} mm", DRAWN).solid
+    return stages_from(before, setup, passes)
 
 
 def _stock_sizes(document: dict[str, Any]) -> dict[str, float]:
@@ -167,20 +165,7 @@ def _stock_sizes(document: dict[str, Any]) -> dict[str, float]:
 
 def part_before(document: dict[str, Any], entry: dict[str, Any], stock: Shop) -> Solid:
     """The part in front of an operation."""
-    sizes = _stock_sizes(document)
-    blank = Blank(sizes["diameter"], sizes["free_length"], sizes["bore"], blank_shape(document))
-    return part_after(blank, _earlier(document, entry, stock))
-
-
-def _earlier(document: dict[str, Any], entry: dict[str, Any], stock: Shop) -> list[tuple[str, Any]]:
-    """The operations before this one that can be read."""
-    found = []
-    for before in document["operations"]:
-        if before["id"] == entry["id"]:
-            break
-        with suppress(CuttingError):
-            found.append((before["id"], setup_of(document, before, None, stock)))
-    return found
+    return part_in_front(document, entry, slices=DRAWN).solid
 
 
 def _outline(document: dict[str, Any], setups: list[tuple[str, Any]], chucked: bool) -> Any:
