@@ -22,10 +22,6 @@ class Given(Protocol):
     def dimension(self, name: str) -> float | None: ...
 
 
-def _unbuilt(*given: Any) -> Any:
-    raise NotImplementedError
-
-
 @dataclass(frozen=True)
 class Kind:
     """A kind of operation: its evaluation, its map, what would move a limit, and the fields that it asks for.
@@ -47,9 +43,9 @@ class Kind:
     fields: Fields
     nudged: tuple[Nudged, ...]
     headline: tuple[str, ...]
-    studies: tuple[str, ...] = ()
-    build: Callable[..., Any] = _unbuilt
-    read_feature: Callable[[dict[str, Any]], Any] = _unbuilt
+    studies: tuple[str, ...]
+    build: Callable[..., Any]
+    read_feature: Callable[[dict[str, Any]], Any]
     use: Callable[[dict[str, Any]], str] | None = None
     removes: Callable[[Any], Region] = lambda feature: NOTHING
     settles: Callable[[Given, Solid], Settled] = lambda given, before: {}

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from abc import ABC, abstractmethod
 from dataclasses import dataclass
 
 from cutting.operations.frame.setup import BaseSetup
@@ -9,7 +10,7 @@ from cutting.tooling.blades import GrooveBlade, GrooveInsert
 
 
 @dataclass(frozen=True, kw_only=True)
-class SlotSetup(BaseSetup):
+class SlotSetup(BaseSetup, ABC):
     """A set-up whose tool is an insert in a blade, bar or head."""
 
     insert: GrooveInsert
@@ -26,19 +27,19 @@ class SlotSetup(BaseSetup):
         return float(self.feature.start_diameter)
 
     @property
+    @abstractmethod
     def depth(self) -> float:
         """How deep the edge goes in its slot [mm]."""
-        raise NotImplementedError
 
     def check(self) -> None:
         """Raise `CuttingError` for the first input that cannot be."""
         self.check_case()
         self.check_tool()
 
+    @abstractmethod
     def check_case(self) -> None:
         """Raise `CuttingError` for what cannot be with any tool."""
-        raise NotImplementedError
 
+    @abstractmethod
     def check_tool(self) -> None:
         """Raise `CuttingError` where the set-up's own tool cannot be used like this."""
-        raise NotImplementedError
