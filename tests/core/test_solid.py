@@ -94,3 +94,20 @@ def test_inside_grooves_bores_and_rings_are_in_the_drawing() -> None:
 def test_corners_end_at_the_face() -> None:
     assert corners(((0.0, 10.0), (40.0, 8.0)), 60.0) == ((0.0, 10.0), (40.0, 10.0), (40.0, 8.0), (60.0, 8.0))
     assert corners(((0.0, 10.0), (70.0, 8.0)), 60.0)[-1] == (60.0, 10.0)
+
+
+def test_diameters_are_read_where_they_stand() -> None:
+    part = blank_solid(Blank(60.0, 100.0)).without(Region(Side.OUTSIDE, ((40.0, 100.0, 50.0),)))
+    assert (part.at(39.9), part.at(40.0), part.at(99.0), part.at(-1.0)) == (60.0, 50.0, 50.0, 60.0)  # at a step the one to the face
+    assert (part.largest(0, 40.0), part.largest(40.0, 80.0), part.largest(39.0, 41.0)) == (60.0, 50.0, 60.0)
+    assert part.largest(40.0 - 1e-12, 80.0) == 50.0  # a hair before a step is at it
+    assert part.largest(101.0, 120.0) == 0.0
+
+
+def test_a_cone_comes_in_slices_of_its_middle_diameters() -> None:
+    """Ø60 to Ø40 over 100 mm by hand: the middle of the first of 10 slices is 5 mm in, Ø59; their volume is the cone's within 0.1 %."""
+    part = blank_solid(Blank(60.0, 100.0, 0.0, ((0.0, 60.0), (100.0, 40.0))), 10)
+    assert part.at(0.0) == pytest.approx(59.0)
+    assert part.at(99.0) == pytest.approx(41.0)
+    volume = sum(np.pi / 4 * d**2 * 10.0 for _, d in part.steps)
+    assert volume == pytest.approx(np.pi / 12 * 100 * (60**2 + 60 * 40 + 40**2), rel=1e-3)
