@@ -14,9 +14,10 @@ from cutting.advice.contests import CONTESTS
 from cutting.advice.search import Best
 from cutting.doors.json_form import read_setup
 from cutting.operations.frame.setup import Goal
-from cutting.tooling.blades import NarrowStock, shipped_stock
+from cutting.tooling.bought import shipped
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import holders, inserts
+from cutting.tooling.slot_stock import SlotStock
 from cutting.working import Silent
 from tests.core.slots import CUT_OFF, FACE, GROOVE, RING, TREPAN
 
@@ -29,8 +30,8 @@ TURN: dict[str, Any] = {
     "settings": {"cutting_speed": 185, "feed_per_rev": 0.28, "depth_of_cut": 2, "coolant": "jet"},
     "holding": {"style": "chuck and centre", "free_length": 268},
 }
-SLOTS = (("cut off", CUT_OFF, "outside"), ("wide groove", GROOVE, "outside"), ("ring groove", RING, "outside"),
-         ("face groove", FACE, "face"), ("trepan", TREPAN, "trepan"))  # fmt: skip
+SLOTS = (("cut off", CUT_OFF, "cut-off blade"), ("wide groove", GROOVE, "cut-off blade"), ("ring groove", RING, "cut-off blade"),
+         ("face groove", FACE, "face groove blade"), ("trepan", TREPAN, "trepanning head"))  # fmt: skip
 
 
 def crib_of(pairs: int, fitting_only: bool) -> Crib:
@@ -41,24 +42,24 @@ def crib_of(pairs: int, fitting_only: bool) -> Crib:
         letter = setup.work.material.group.letter
         seats = tuple(h for h in seats if h.code.shank_height == setup.machine.shank_height and "turn" in h.code.operations)
         stock = tuple(i for i in stock if letter in i.geometry.suits and letter in i.grade.letters)
-    copies = -(-pairs // len(Crib(stock, seats).pairs[0]))
+    copies = -(-pairs // len(Crib(stock, seats).places[0]))
     many = tuple(replace(i, name=f"{i.name} {k}", pack_price=i.pack_price * (1 + k / copies / 5)) for k in range(copies) for i in stock)
     return Crib(many, seats)
 
 
-def stock_of(pairs: int, use: str) -> NarrowStock:
+def stock_of(pairs: int, kind: str) -> SlotStock:
     """The same of grooving inserts and their blades."""
-    shipped = shipped_stock(use)
-    copies = -(-pairs // len(shipped.pairs[0]))
-    many = (replace(i, name=f"{i.name} {k}", price=i.price * (1 + k / copies / 5)) for k in range(copies) for i in shipped.inserts)
-    return NarrowStock(tuple(many), shipped.blades)
+    whole = SlotStock(shipped("grooving insert"), shipped(kind))
+    copies = -(-pairs // len(whole.places[0]))
+    many = (replace(i, name=f"{i.name} {k}", price=i.price * (1 + k / copies / 5)) for k in range(copies) for i in whole.inserts)
+    return SlotStock(tuple(many), whole.blades)
 
 
 def measure(site: str = "", sizes: Sizes = FULL) -> list[str]:
     cases: list[tuple[str, Any, Any]] = [
         ("turn", read_setup(TURN), crib_of(sizes.pairs, False)),
         ("turn, all fit", read_setup(TURN), crib_of(sizes.pairs, True)),
-        *((name, read_setup(form), stock_of(sizes.pairs, use)) for name, form, use in SLOTS),
+        *((name, read_setup(form), stock_of(sizes.pairs, kind)) for name, form, kind in SLOTS),
     ]
     return [_line(name, replace(setup, goal=goal), stock, sizes) for name, setup, stock in cases for goal in list(Goal)[: sizes.goals]]
 
@@ -86,8 +87,8 @@ def _bare(setup: Any, stock: Any) -> float:
     """Seconds of the numbers alone, over the feeds of every entry at one speed each."""
     contest = CONTESTS[setup.operation]
     field = contest.enter(setup, stock)
-    best, total = Best.empty(len(field.left)), 0.0
-    for rows, tried in contest.tries(setup, field, best, slice(0, len(field.left))):
+    best, total = Best.empty(field.count), 0.0
+    for rows, tried in contest.tries(setup, field, best, slice(0, field.count)):
         tool = field.tool.take(rows)
         feeds = contest.feeds(tried, tool)[0][..., None]
         wide = tool.take(np.s_[:, None])

@@ -5,20 +5,20 @@ from __future__ import annotations
 import difflib
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import cache
 from threading import Lock
 from typing import Any, TypeVar
 
-from cutting.doors.json_form import Library
+from cutting.doors.json_form import Library, Wanted
 from cutting.errors import UnknownName
 from cutting.machine.machines import Machine as CoreMachine
 from cutting.names import plain
-from cutting.tooling.blades import USES, GrooveBlade, GrooveInsert, NarrowStock
-from cutting.tooling.crib import Crib
-from cutting.tooling.items import Holder, Insert
+from cutting.tooling.roles import Role, Stock
 from cutting.workpiece.materials import Material as CoreMaterial
-from server.crib.grooving import grooving_stock, to_groove_blade, to_groove_insert
+from server.crib.in_stock import TURNING, in_stock
 from server.crib.models import Tool
 from server.crib.narrow import candidates, wanted
+from server.crib.things import to_core
 from server.floor.models import Machine
 from server.records.models import Stamp
 from server.shelf.models import Material
@@ -50,28 +50,30 @@ def shop() -> Shop:
 
 
 def _build(version: Version) -> Shop:
-    def crib(operation: str, material: CoreMaterial, machine: CoreMachine) -> Crib:
-        return candidates(version, wanted(operation, material.group.letter, material.group.number, machine))
+    stocks: dict[Any, Stock] = {}
 
-    stocks: dict[tuple[str, str], NarrowStock] = {}
-
-    def stock(use: str, material: CoreMaterial, machine: CoreMachine) -> NarrowStock:
-        key = (use, material.group.letter)
+    def stock(asked: Wanted) -> Stock:
+        if asked.kinds == TURNING:
+            return candidates(version, wanted(asked.operation, asked.material.group.letter, asked.material.group.number, asked.machine))
+        key = (asked.operation, asked.kinds, asked.material.group.letter)
         if key not in stocks:
-            stocks[key] = grooving_stock(*key)
+            stocks[key] = in_stock(asked)
         return stocks[key]
+
+    def tool(role: Role, name: str) -> Any:
+        return found(role, plain(str(name)), str(name))
+
+    @cache
+    def found(role: Role, key: str, name: str) -> Any:  # what is archived is still found, for the jobs that use it
+        return to_core(_tool(name, role.title, *role.kinds))
 
     return Shop(
         version,
         Library(
             material=_remembered(_material),
             machine=_remembered(_machine),
-            insert=_remembered(_insert),
-            holder=_remembered(_holder),
-            groove_insert=_remembered(_groove_insert),
-            groove_blade=_remembered(_groove_blade),
+            tool=tool,
             stock=stock,
-            crib=crib,
         ),
     )
 
@@ -96,26 +98,6 @@ def _tool(name: str, what: str, *kinds: str) -> Tool:
         near = alike.values_list("name", flat=True)[:200]
         raise _unknown(name, what, list(near))
     return row
-
-
-def _insert(name: str) -> Insert:
-    row = _tool(name, "insert", "turning insert")
-    assert row.geometry
-    assert row.grade
-    book = tuple(w.to_core() for w in row.windows.filter(archived_at=None))
-    return row.to_insert({row.geometry.pk: row.geometry.to_core()}, {row.grade.pk: row.grade.to_core()}, book)
-
-
-def _holder(name: str) -> Holder:
-    return _tool(name, "holder", "turning holder").to_holder()
-
-
-def _groove_insert(name: str) -> GrooveInsert:
-    return to_groove_insert(_tool(name, "grooving insert", "grooving insert"))
-
-
-def _groove_blade(name: str) -> GrooveBlade:
-    return to_groove_blade(_tool(name, "grooving blade", *USES))
 
 
 def _material(name: str) -> CoreMaterial:

@@ -12,8 +12,7 @@ from cutting.quantities.write import Display
 class Candidate:
     """A tool that can do it, at its best settings."""
 
-    insert: str
-    holder: str
+    tool: dict[str, str]  # names of its parts by role, what carries the edge first
     designation: str
     geometry: str
     grade: str
@@ -42,6 +41,16 @@ class Candidate:
     settings: dict[str, str] | None = None  # what taking it sets; None: speed, feed and depth
     becomes: dict[str, Any] | None = None  # operation and feature, where another kind of operation makes it
     miss: Display | None = None  # of a tool that breaks a limit: what it reaches, where, and what is asked
+
+    @property
+    def edge(self) -> str:
+        """The part that carries the edge: it names the tool."""
+        return next(iter(self.tool.values()))
+
+    @property
+    def key(self) -> tuple[str, ...]:
+        """What tells a tool from another."""
+        return tuple(self.tool.values())
 
 
 @dataclass(frozen=True)

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Sequence
-from dataclasses import dataclass, field
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass, field, replace
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
@@ -12,12 +12,12 @@ from numpy.typing import NDArray
 from cutting.advice.candidate import Candidate, Refused
 from cutting.operations.frame.model import Model
 from cutting.quantities.write import Display
+from cutting.tooling.roles import Index, Parts, tool_at
 
 if TYPE_CHECKING:
     from cutting.advice.search import Best
 
 Array = NDArray[np.float64]
-Index = NDArray[np.intp]
 Mask = NDArray[np.bool_]
 Check = tuple[str, str, Any]  # name, reason, and where a pair may be used
 Try = tuple[Index, Any]  # entries, and the set-up in which they are tried; its own tool stands for theirs
@@ -25,15 +25,13 @@ Try = tuple[Index, Any]  # entries, and the set-up in which they are tried; its 
 
 @dataclass(frozen=True)
 class Field:
-    """Who may compete: one entry for each pair of insert and holder, and where a kind knows several ways for each of them.
+    """Who may compete: one entry for each tool, and where a kind knows several ways for each of them.
 
-    `tool` are the entries' numbers, arrays (entries, 1); `left` and `right` their places in `inserts` and `holders`.
+    `tool` are the entries' numbers, arrays (entries, 1); `places` those of their parts among `parts`, one array for each role.
     """
 
-    inserts: Sequence[Any]
-    holders: Sequence[Any]
-    left: Index
-    right: Index
+    parts: Parts
+    places: tuple[Index, ...]
     tool: Any
     refused: tuple[Refused, ...]
     pairs: int
@@ -43,10 +41,28 @@ class Field:
         """The way of an entry, blank where the kind knows one."""
         return self.ways[k] if self.ways else ""
 
+    @property
+    def count(self) -> int:
+        return len(self.places[0])
+
+    @property
+    def edges(self) -> Index:
+        """Places of what carries the edge."""
+        return self.places[0]
+
+    def tool_of(self, k: int) -> dict[str, Any]:
+        """The parts of an entry's tool by role."""
+        return tool_at(self.parts, self.places, k)
+
 
 def no_guests(setup: Any, stock: Any) -> tuple[list[Candidate], str]:
     """Rows of no other kind."""
     return [], ""
+
+
+def put_in(setup: Any, tool: Mapping[str, Any]) -> Any:
+    """The set-up with another tool."""
+    return replace(setup, **tool)
 
 
 @dataclass(frozen=True)
@@ -67,7 +83,6 @@ class Contest:
     eased: Callable[[Any, Field, Best, Index], Iterable[Try]]
     feeds: Callable[[Any, Any], tuple[Array, Array]]
     speeds: Callable[[Any, Any, Array], Array]
-    fitted: Callable[[Any, Any, Any], Any]
     free: frozenset[str]
     feed_step: float = 0.005
     speed_shares: Array = field(default_factory=lambda: np.ones(1))
@@ -76,6 +91,7 @@ class Contest:
     patch: Callable[[Any], dict[str, str]] | None = None  # of the set-up
     beside: Callable[[Any], Any] = lambda x: 0.0
     guests: Callable[[Any, Any], tuple[list[Candidate], str]] = no_guests
+    fitted: Callable[[Any, Mapping[str, Any]], Any] = put_in
 
 
 def sieve(checks: Iterable[Check], count: int) -> tuple[Mask, tuple[Refused, ...]]:

@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 
 from cutting.advice.candidate import Advice, Candidate
-from cutting.advice.contest import Contest, Field, Index
+from cutting.advice.contest import Contest, Field
 from cutting.advice.explain import missed_by, why_not_first
 from cutting.advice.score import score_of
 from cutting.advice.search import Best, best_of_field
@@ -16,6 +16,7 @@ from cutting.operations.frame.outcome import Severity
 from cutting.operations.frame.remedies import Trials
 from cutting.operations.frame.rule import all_used, limits_of
 from cutting.quantities.write import write
+from cutting.tooling.roles import Index
 from cutting.working import Recorder
 
 MOST_MISSES, NUMBERED = 40, 2  # near misses that are listed, and those that are told with their numbers or mended
@@ -32,7 +33,7 @@ def rank(setup: Any, stock: Any, contest: Contest, top: int = 40) -> Advice:
     field = contest.enter(setup, stock)
     guests, why_none = contest.guests(setup, stock)
     note = f"{stock.note} {why_none}".strip()
-    if not len(field.left):
+    if not field.count:
         return Advice(tuple(_explained(guests, setup)), (), field.refused, field.pairs, 0, 0, note, contest.heads)
     best = best_of_field(contest, setup, field)
     order = np.lexsort((best.figures["cost"], best.score))
@@ -49,7 +50,7 @@ def rank(setup: Any, stock: Any, contest: Contest, top: int = 40) -> Advice:
         rows = sorted([*rows, *saved, *guests], key=lambda row: score_of(setup, row))[:top]
     feasible = int(np.count_nonzero(best.feasible)) + len(saved)
     return Advice(
-        tuple(_explained(rows, setup)), tuple(misses), field.refused, field.pairs, len(field.left), feasible, note, contest.heads,
+        tuple(_explained(rows, setup)), tuple(misses), field.refused, field.pairs, field.count, feasible, note, contest.heads,
         missed - len(saved),
     )  # fmt: skip
 
@@ -60,15 +61,15 @@ def _explained(rows: list[Candidate], setup: Any) -> list[Candidate]:
 
 def _tools(order: Index, field: Field) -> Index:
     """Inserts and ways among some entries, each once."""
-    ways = np.unique(field.ways, return_inverse=True)[1] if field.ways else np.zeros(len(field.left), np.intp)
-    return np.unique(ways[order] * len(field.inserts) + field.left[order])
+    ways = np.unique(field.ways, return_inverse=True)[1] if field.ways else np.zeros(field.count, np.intp)
+    return np.unique(ways[order] * (1 + int(field.edges.max())) + field.edges[order])
 
 
 def _one_per_tool(order: Index, field: Field, top: int, taken: list[int] | None = None) -> list[int]:
     """The first entry of every insert and way, in order; those that stand elsewhere already are left out."""
-    seen, kept = {(int(field.left[k]), field.way(k)) for k in taken or ()}, []
+    seen, kept = {(int(field.edges[k]), field.way(k)) for k in taken or ()}, []
     for k in order:
-        if (key := (int(field.left[k]), field.way(k))) not in seen:
+        if (key := (int(field.edges[k]), field.way(k))) not in seen:
             seen.add(key)
             kept.append(int(k))
             if len(kept) == top:
@@ -78,7 +79,7 @@ def _one_per_tool(order: Index, field: Field, top: int, taken: list[int] | None 
 
 def _set_up(contest: Contest, field: Field, best: Best, k: int) -> Any:
     """The set-up of an entry at its best point."""
-    tried = contest.fitted(best.setup[k], field.inserts[int(field.left[k])], field.holders[int(field.right[k])])
+    tried = contest.fitted(best.setup[k], field.tool_of(k))
     speed, feed = best.figures["cutting_speed"][k], best.figures["feed_per_rev"][k]
     return tried.with_settings(cutting_speed=float(speed), feed_per_rev=float(feed))
 
@@ -89,21 +90,21 @@ def _label(contest: Contest, name: str) -> str:
 
 def _candidate(contest: Contest, field: Field, best: Best, k: int) -> Candidate:
     """The row of an entry at its best point, with what taking it sets."""
-    insert, holder, setup = field.inserts[int(field.left[k])], field.holders[int(field.right[k])], best.setup[k]
+    tool, setup = field.tool_of(k), best.setup[k]
+    edge = next(iter(tool.values()))
     names = [name for name in best.figures if name != "broken"]
     row = Candidate(
-        insert=insert.name,
-        holder=holder.name,
-        designation=insert.designation,
-        geometry=insert.geometry.name,
-        grade=insert.grade.name,
+        tool={role: part.name for role, part in tool.items()},
+        designation=edge.designation,
+        geometry=edge.geometry.name if edge.geometry else "",
+        grade=edge.grade.name,
         passes=setup.pass_count,
         depth_of_cut=setup.each_depth,
         binding=_label(contest, best.binding[k]),
-        edges=insert.edges,
+        edges=edge.edges,
         reason="",
         way=field.way(k),
-        width=getattr(insert, "width", 0.0),
+        width=getattr(edge, "width", 0.0),
         **{name: float(best.figures[name][k]) for name in names},  # type: ignore[arg-type]
     )
     return replace(row, settings=_settings(contest, row, _set_up(contest, field, best, k)))

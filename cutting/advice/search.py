@@ -15,10 +15,11 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from cutting.advice.contest import Array, Contest, Field, Index, Try
+from cutting.advice.contest import Array, Contest, Field, Try
 from cutting.advice.score import score
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.frame.rule import all_used, excluded, hard_ones
+from cutting.tooling.roles import Index
 from cutting.working import Silent
 
 # before a tool is refused: shares of the goal's own speed, shares of the lowest feed and of the span above it, and for how many
@@ -84,7 +85,7 @@ def alike(best: Best, rows: Index) -> Iterator[Try]:
 
 
 def _coarsely(contest: Contest, setup: Any, field: Field) -> Best:
-    count = len(field.left)
+    count = field.count
     best = Best.empty(count)
     size = min(CHUNK, max(SMALL, -(-count // 2)))
     parts = [slice(start, min(start + size, count)) for start in range(0, count, size)]

@@ -134,7 +134,7 @@ def _offer(way: Way, setup: Setup, crib: Crib) -> Offer:
             why_not = "" if candidate else _why_none(advice.nearly, advice.refused)
         except CuttingError as error:
             why_not = str(error)
-    chosen = next((i for i in part.inserts if candidate and i.name == candidate.insert), None)
+    chosen = next((i for i in part.inserts if candidate and i.name == candidate.edge), None)
     tool_class = chosen.grade.tool_class if chosen else ""
     useful = useful_speed(setup, tool_class) if tool_class else 0.0
     reaches = candidate is None or candidate.speed_reached >= useful

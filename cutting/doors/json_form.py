@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import dataclasses
 from collections.abc import Callable, Mapping
+from functools import partial
 from typing import Any
 
 from cutting.doors.fields_form import in_own_kind, read_section
@@ -13,12 +14,32 @@ from cutting.machine.machines import Machine, find_machine
 from cutting.operations.frame.fields import Base
 from cutting.operations.frame.kind import Kind
 from cutting.operations.frame.setup import Batch, Goal, HouseRules, Skin
-from cutting.operations.registry import KINDS
-from cutting.tooling.blades import GrooveBlade, GrooveInsert, NarrowStock, find_groove_blade, find_groove_insert, shipped_stock
-from cutting.tooling.crib import Crib
-from cutting.tooling.items import Holder, Insert, find_holder, find_insert, holders, inserts
+from cutting.operations.registry import KINDS, kind_of
+from cutting.tooling.bought import find_shipped, shipped
+from cutting.tooling.roles import Role, Stock, tool_at, with_guests
 from cutting.workpiece.hardness import brinell
 from cutting.workpiece.materials import Material, deliver, find_material
+
+
+@dataclasses.dataclass(frozen=True)
+class Wanted:
+    """What a stock is asked for: the kinds of tool that may play each role of a kind of operation, on a machine in a material."""
+
+    operation: str
+    kinds: tuple[tuple[str, tuple[str, ...]], ...]  # by role
+    material: Material
+    machine: Machine
+
+    @staticmethod
+    def of(kind: Kind, feature: dict[str, Any], base: Base) -> Wanted:
+        kinds = tuple((role.name, kind.kinds_for(role, feature)) for role in kind.roles)
+        return Wanted(kind.name, kinds, base.work.material, base.machine)
+
+
+def from_tables(wanted: Wanted) -> Stock:
+    """The shipped tools for an operation."""
+    parts = {role: tuple(one for kind in kinds for one in shipped(kind)) for role, kinds in wanted.kinds}
+    return kind_of(wanted.operation).gather(parts, "")
 
 
 @dataclasses.dataclass(frozen=True)
@@ -27,29 +48,15 @@ class Library:
 
     material: Callable[[str], Material] = find_material
     machine: Callable[[str], Machine] = find_machine
-    insert: Callable[[str], Insert] = find_insert
-    holder: Callable[[str], Holder] = find_holder
-    groove_insert: Callable[[str], GrooveInsert] = find_groove_insert
-    groove_blade: Callable[[str], GrooveBlade] = find_groove_blade
-    stock: Callable[[str, Material, Machine], NarrowStock] = lambda use, material, machine: shipped_stock(use)
-    crib: Callable[[str, Material, Machine], Crib] = lambda operation, material, machine: Crib(inserts(), holders())
-
-    def tools(self, kind: Kind) -> tuple[Callable[[str], Any], Callable[[str], Any]]:
-        """How insert and holder of a kind are looked up."""
-        return (self.groove_insert, self.groove_blade) if kind.slots else (self.insert, self.holder)
+    tool: Callable[[Role, str], Any] = find_shipped
+    stock: Callable[[Wanted], Stock] = from_tables
 
     def stock_for(self, kind: Kind, feature: dict[str, Any], base: Base) -> Any:
         """What there is to choose from for a feature. Raises `CuttingError` where there is nothing."""
-        if kind.use is None:
-            return _not_empty(self.crib(kind.name, base.work.material, base.machine))
-        stock = self.stock(kind.use(feature), base.work.material, base.machine)
-        return _not_empty(dataclasses.replace(stock, turning=lambda: self.crib("turn", base.work.material, base.machine)))
-
-
-def _not_empty(stock: Any) -> Any:
-    if not len(stock.pairs[0]):
-        raise CuttingError("crib", stock.note or "the crib stocks no tool for this.")
-    return stock
+        stock = self.stock(Wanted.of(kind, feature, base))
+        if not len(stock.places[0]):
+            raise CuttingError("crib", stock.note or "the crib stocks no tool for this.")
+        return with_guests(stock, {name: partial(self.stock, Wanted.of(KINDS[name], {}, base)) for name in kind.guests})
 
 
 SHIPPED = Library()
@@ -64,9 +71,7 @@ def read_setup(data: Mapping[str, Any], library: Library = SHIPPED) -> Any:
     kind, top = _kind(data)
     top.need("tool")
     top.need("settings")
-    tool = Reader(top.need("tool"), "tool", top.system, ("insert", "holder"))
-    insert, holder = (_named(find, tool, role) for find, role in zip(library.tools(kind), ("insert", "holder"), strict=True))
-    setup = kind.build(_base(top, library), insert, holder, _sections(top, kind, True))
+    setup = kind.build(_base(top, library), _tool(top, kind, library), _sections(top, kind, True))
     setup.check()
     return setup
 
@@ -80,11 +85,8 @@ def read_request(data: Mapping[str, Any], library: Library = SHIPPED) -> tuple[A
     base, sections = _base(top, library), _sections(top, kind, False)
     given = {name: value for name, value in sections["settings"].items() if name not in kind.ranked}
     stock = library.stock_for(kind, top.data["feature"], base)
-    left, right = stock.pairs
-    holders_of = stock.blades if kind.slots else stock.holders
-    setup = kind.build(
-        base, stock.inserts[int(left[0])], holders_of[int(right[0])], {**sections, "settings": {**dict(kind.neutral), **given}}
-    )
+    tool = tool_at(stock.parts, stock.places, 0)
+    setup = kind.build(base, tool, {**sections, "settings": {**dict(kind.neutral), **given}})
     setup.check_case()  # its tool only stands for those that compete
     return setup, stock
 
@@ -95,18 +97,42 @@ def read_feature_of(operation: str, data: Mapping[str, Any], system: str = "mm")
     return kind.read_feature(read_section(Reader({"feature": data}, "", system, ("feature",)), "feature", kind.fields.feature, True))
 
 
+def read_asked(operation: str, data: Mapping[str, Any], system: str = "mm") -> dict[str, Any]:
+    """What a drawing asks of a feature, read as far as it is given, by the fields of a kind of operation. Raises `CuttingError`."""
+    fields = tuple(dataclasses.replace(one, required=False) for one in KINDS[operation].fields.feature if one.drawn)
+    return read_section(Reader({"feature": data}, "", system, ("feature",)), "feature", fields, False)
+
+
 def _kind(data: Mapping[str, Any]) -> tuple[Kind, Reader]:
     operation = data.get("operation") if isinstance(data, Mapping) else None
     kind = KINDS.get(operation) if isinstance(operation, str) else None
     if kind is None and operation is not None:
         raise UnknownName("operation", f"no operation is called '{operation}'; there are {', '.join(KINDS)}.")
-    top = Reader(data, "", _system(data), (*TOP, "bar") if kind is not None and kind.fields.bar else TOP)
+    known = (*TOP, "bar") if kind is not None and kind.fields.bar else TOP
+    top = Reader(data, "", _system(data), known)
     top.need("operation")
-    if top.has("version") and top.data["version"] != VERSION:
-        said = f"this bench reads version {VERSION} of the form; docs/json-form.md says what each version holds."
-        raise CuttingError("version", said, str(VERSION))
     assert kind is not None
+    version = top.data.get("version", VERSION)
+    if version == 1:
+        return kind, Reader(_from_version_1(data, kind), "", top.system, known)
+    if version != VERSION:
+        said = f"this bench reads versions 1 and {VERSION} of the form; docs/json-form.md says what each version holds."
+        raise CuttingError("version", said, str(VERSION))
     return kind, top
+
+
+def _from_version_1(data: Mapping[str, Any], kind: Kind) -> dict[str, Any]:
+    """The form in the present version: what carries a grooving insert was called its holder."""
+    tool = data.get("tool")
+    if isinstance(tool, Mapping) and "holder" in tool and all(role.name != "holder" for role in kind.roles):
+        tool = {kind.roles[-1].name if name == "holder" else name: part for name, part in tool.items()}
+    return {**data, "tool": tool} if tool is not None else dict(data)
+
+
+def _tool(top: Reader, kind: Kind, library: Library) -> dict[str, Any]:
+    """The tool's parts by role."""
+    reader = Reader(top.need("tool"), "tool", top.system, tuple(role.name for role in kind.roles))
+    return {role.name: _named(partial(library.tool, role), reader, role.name) for role in kind.roles}
 
 
 def _sections(top: Reader, kind: Kind, settings: bool) -> dict[str, dict[str, Any]]:
@@ -126,7 +152,7 @@ def _base(top: Reader, library: Library) -> Base:
     hardness = brinell(str(typed(top.data["hardness"], "hardness")), material.group) if top.has("hardness") else None
     return Base(
         work=deliver(material, hardness),
-        machine=_named(library.machine, top, "machine"),
+        machine=_machine(top, library),
         house=read_house(top.data.get("house") or {}),
         batch=_batch(top),
         goal=top.choice("goal", Goal, Goal.CHEAPEST),
@@ -134,7 +160,7 @@ def _base(top: Reader, library: Library) -> Base:
     )
 
 
-VERSION = 1  # of the form; a form that names none is taken for the newest
+VERSION = 2  # of the form; a form that names none is taken for the newest
 TOP = (
     "version",
     "operation",
@@ -142,6 +168,7 @@ TOP = (
     "material",
     "hardness",
     "machine",
+    "spindle",
     "tool",
     "feature",
     "settings",
@@ -152,6 +179,12 @@ TOP = (
     "skin",
     "note",
 )
+
+
+def _machine(top: Reader, library: Library) -> Machine:
+    """The machine, as the spindle that the operation runs on drives it."""
+    machine: Machine = _named(library.machine, top, "machine")
+    return machine.on(str(top.data["spindle"]).strip().lower()) if top.has("spindle") else machine
 
 
 def _system(data: Mapping[str, Any]) -> str:
@@ -214,4 +247,7 @@ def _batch(top: Reader) -> Batch:
     return Batch(r.whole("pieces", 50, 1, 10_000_000), hours, seconds)
 
 
-__all__ = ["SHIPPED", "AmbiguousQuantity", "Library", "read_feature_of", "read_house", "read_points", "read_request", "read_setup"]
+__all__ = [
+    "SHIPPED", "AmbiguousQuantity", "Library", "Wanted", "read_asked", "read_feature_of", "read_house", "read_points", "read_request",
+    "read_setup",
+]  # fmt: skip

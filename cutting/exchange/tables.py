@@ -1,4 +1,4 @@
-"""The open tables: tools, geometries, grades, supplier's windows, materials, machines; one list of columns each."""
+"""The open tables: tools, geometries, grades, supplier's windows, materials, machines, spindles; one list of columns each."""
 
 from __future__ import annotations
 
@@ -12,6 +12,9 @@ from cutting.errors import CuttingError, OutOfRange
 from cutting.exchange.columns import Column, Record
 from cutting.machine.condition import CONDITIONS
 from cutting.machine.machines import FLAGS, MORE_NUMBERS, NUMBERS, Machine
+from cutting.machine.seats import read_seats
+from cutting.machine.spindle import NUMBERS as SPINDLE_NUMBERS
+from cutting.machine.spindle import TITLES, TURNS_PART, Spindle
 from cutting.names import plain
 from cutting.tooling.book import BookWindow, Span
 from cutting.tooling.items import read_spans
@@ -154,6 +157,12 @@ def finish_material(record: Record) -> Record:
 
 def finish_machine(record: Record) -> Record:
     """A machine whose curve, lists and limits go together. Raises `CuttingError`."""
+    read_seats(record["seats"])
+    return finish_drive(record)
+
+
+def finish_drive(record: Record) -> Record:
+    """A spindle whose curve, lists and limits go together. Raises `CuttingError`."""
     curve = record["power_curve"]
     if len(curve) < 2 or len(curve) > 60:
         raise CuttingError("power_curve", "needs 2 to 60 points of speed:power.", "2 to 60 points")
@@ -177,8 +186,14 @@ def machine_of(record: Record) -> Machine:
     return Machine(**{name: record[name] for name in (*_MACHINE_WORDS, *NUMBERS, *MORE_NUMBERS, *FLAGS)})
 
 
-_MACHINE_WORDS = ("name", "description", "power_curve", "curve_at", "speeds", "feeds", "constant_surface_speed", "sub_spindle",
-                  "coolant", "condition", "source")  # fmt: skip
+def spindle_of(record: Record) -> Spindle:
+    """The core's spindle of a finished record."""
+    figures = {name: value for name, value in record.items() if name not in ("machine", "spindle")}
+    return Spindle(name=record["spindle"], **figures)
+
+
+_MACHINE_WORDS = ("name", "description", "power_curve", "curve_at", "interface", "speeds", "feeds", "constant_surface_speed",
+                  "coolant", "seats", "condition", "source")  # fmt: skip
 _MACHINE_BOUNDS: dict[str, tuple[str, str, float, float, float | None]] = {
     # name: title, kind, low, high, default (None: required)
     "efficiency": ("efficiency", "number", 0.2, 1, 0.8),
@@ -209,6 +224,10 @@ _MACHINE_BOUNDS: dict[str, tuple[str, str, float, float, float | None]] = {
     "centre_stiffness": ("centre stiffness, N/µm", "number", 0, 100_000, 60),
     "post_stiffness": ("tool post stiffness, N/µm", "number", 0, 100_000, 100),
     "pump_flow": ("coolant at the highest pressure, l/min", "number", 0, 10_000, 0),
+}
+_NO_CHUCK = ("jaw_force", "jaw_mass", "jaw_radius", "chuck_stiffness", "chuck_tilt_stiffness")
+SPINDLE_BOUNDS = {  # of a further spindle; the figures of a chuck are 0 where it has none
+    name: (*_MACHINE_BOUNDS[name][:4], 0 if name in _NO_CHUCK else _MACHINE_BOUNDS[name][4]) for name in SPINDLE_NUMBERS
 }
 DELIVERIES = ("dry", "mist", "flood", "jet", "through", "high")
 
@@ -328,11 +347,12 @@ MACHINES = Table(
         Column("description", "description", "text", longest=200, default=""),
         Column("power_curve", "power curve", "pairs", True),
         Column("curve_at", "curve at", "choice", choices=("spindle", "motor"), default="spindle"),
+        Column("interface", "spindle takes", "text", longest=40, default=""),
         Column("speeds", "speeds", "numbers", default=()),
         Column("feeds", "feeds", "numbers", default=()),
         Column("constant_surface_speed", "constant surface speed", "flag", default=True),
-        Column("sub_spindle", "sub-spindle", "flag", default=False),
         Column("coolant", "coolant", "pairs", choices=DELIVERIES, default=(("dry", 0.0), ("flood", 3.0))),
+        Column("seats", "further places for tools", "words", longest=60, default=()),
         Column("condition", "condition", "choice", choices=CONDITIONS, default="sound"),
         *(Column(name, name.replace("_", " "), "flag", default=name == "turns") for name in FLAGS),
         *(
@@ -345,7 +365,29 @@ MACHINES = Table(
     lambda r: plain(r["name"]),
     lambda r: str(r["name"]),
 )
+SPINDLES = Table(
+    "spindles",
+    "Further spindles",
+    (
+        Column("machine", "machine", "text", True, longest=80),
+        Column("spindle", "spindle", "choice", True, choices=tuple(TURNS_PART)),
+        Column("power_curve", "power curve", "pairs", True),
+        Column("curve_at", "curve at", "choice", choices=("spindle", "motor"), default="spindle"),
+        Column("interface", "spindle takes", "text", longest=40, default=""),
+        Column("speeds", "speeds", "numbers", default=()),
+        Column("coolant", "coolant", "pairs", choices=DELIVERIES, default=(("dry", 0.0), ("flood", 3.0))),
+        *(
+            Column(name, title, kind, default is None, low, high, default=default)
+            for name, (title, kind, low, high, default) in SPINDLE_BOUNDS.items()
+        ),
+        Column("source", "source", "text", default="entered by the user"),
+    ),
+    finish_drive,
+    lambda r: f"{plain(r['machine'])}|{r['spindle']}",
+    lambda r: f"{r['machine']}, {TITLES[r['spindle']]}",
+    (("machine", "machines"),),
+)
 TABLES: MappingProxyType[str, Table] = MappingProxyType(
-    {table.name: table for table in (GEOMETRIES, GRADES, TOOLS, WINDOWS, MATERIALS, MACHINES)}
+    {table.name: table for table in (GEOMETRIES, GRADES, TOOLS, WINDOWS, MATERIALS, MACHINES, SPINDLES)}
 )
 assert set(PHYSICAL) <= set(_MATERIAL_KINDS)

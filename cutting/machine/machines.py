@@ -2,20 +2,27 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 from typing import Any
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
+from cutting.errors import UnknownName
+from cutting.machine.seats import Seats, read_seats
+from cutting.machine.spindle import MAIN, SAME, TITLES, TOOL, Spindle, curve, deliveries, further_spindles
 from cutting.names import find, index
 from cutting.tables import Row, read_table
 
 
 @dataclass(frozen=True)
 class Machine:
-    """A lathe. Speeds in 1/min, power kW, feed rates mm/min, lengths mm, times s (edge change min), rate per hour."""
+    """A machine, as the spindle that it works with drives it. Power kW, feed rates mm/min, lengths mm, times s (edge change min).
+
+    Its first spindle's figures stand in its own columns; `on` gives it as another of its `spindles` drives it. Speeds in 1/min,
+    rate per hour. `turns` says what turns: the part, or else the tool.
+    """
 
     name: str
     description: str
@@ -38,7 +45,6 @@ class Machine:
     index_time: float
     edge_change_time: float
     handling_time: float
-    sub_spindle: bool
     coolant: tuple[tuple[str, float], ...]  # delivery, pressure in bar
     jaw_force: float
     jaw_mass: float
@@ -47,7 +53,6 @@ class Machine:
     start_time: float
     source: str = ""
     turns: bool = True
-    driven_tools: bool = False
     y_axis: bool = False
     pockets: float = 0  # 0: a tool post or one spindle
     x_travel: float = 0  # mm, 0: not given
@@ -59,6 +64,48 @@ class Machine:
     centre_stiffness: float = 60.0  # N/µm, tailstock with its centre
     post_stiffness: float = 100.0  # N/µm, turret or tool post
     pump_flow: float = 0  # l/min at the highest pressure, 0: not given
+    interface: str = ""  # what the spindle takes, in words
+    further: tuple[Spindle, ...] = ()  # spindles beside the first
+    seats: tuple[str, ...] = ()  # places for tools beside its usual ones, in words
+    drives: str = ""  # the spindle that it works with; blank: its first
+
+    @property
+    def first(self) -> str:
+        """The name of its first spindle."""
+        return MAIN if self.turns else TOOL
+
+    @property
+    def spindles(self) -> tuple[Spindle, ...]:
+        """Its first spindle and the further ones, by their own figures; asked of a machine that works with its first."""
+        return Spindle(name=self.first, source=self.source, **{name: getattr(self, name) for name in SAME}), *self.further
+
+    def has(self, spindle: str) -> bool:
+        """Whether it has a spindle of that name."""
+        return spindle == self.first or any(one.name == spindle for one in self.further)
+
+    def on(self, spindle: str) -> Machine:
+        """The machine as one of its spindles drives it. Raises `UnknownName`."""
+        if spindle in ("", self.first):
+            return self
+        found = next((one for one in self.further if one.name == spindle), None)
+        if found is None:
+            names = tuple(one.name for one in self.spindles)
+            raise UnknownName("spindle", f"{self.name} has no {TITLES.get(spindle, spindle)}; it has {', '.join(names)}.", None, names)
+        return replace(self, drives=spindle, turns=found.turns_part, **{name: getattr(found, name) for name in SAME})
+
+    @property
+    def places(self) -> tuple[Seats, ...]:
+        """Where tools sit: its usual places, and the further ones."""
+        return *self._usual_places, *read_seats(self.seats)
+
+    @property
+    def _usual_places(self) -> tuple[Seats, ...]:
+        if not self.pockets:
+            return (Seats("tool post", f"{self.shank_height:g} mm", 1),) if self.shank_height > 0 else ()
+        if self.shank_height <= 0:
+            return (Seats("changer pocket", self.interface or "own taper", int(self.pockets)),)
+        kind = "tool post" if self.speeds else "turret position"
+        return (Seats(kind, f"{self.shank_height:g} mm", int(self.pockets)),)
 
     @property
     def top_speed(self) -> float:
@@ -103,13 +150,15 @@ def machines() -> tuple[Machine, ...]:
         Machine(
             name=row["name"],
             description=row["description"],
-            power_curve=pairs(row["power_curve"]),
+            power_curve=curve(row["power_curve"]),
             curve_at=row["curve_at"],
             speeds=row.floats("speeds"),
             feeds=row.floats("feeds"),
             constant_surface_speed=row.flag("constant_surface_speed"),
-            sub_spindle=row["sub_spindle"] == "1",
-            coolant=tuple((word.split(":")[0], float(word.split(":")[1])) for word in row.words("coolant")),
+            coolant=deliveries(row),
+            interface=row["interface"],
+            seats=row.words("seats"),
+            further=further_spindles(row["name"]),
             condition=row["condition"],
             source=row["source"],
             **_flags_and_numbers(row),
@@ -140,7 +189,7 @@ NUMBERS = (
 )
 
 
-FLAGS = ("turns", "driven_tools", "y_axis")
+FLAGS = ("turns", "y_axis")
 MORE_NUMBERS = (
     "pockets",
     "x_travel",
@@ -158,11 +207,6 @@ WORN_STIFFNESS = 0.5  # what is left of spindle, centre and slides on a worn mac
 
 def _flags_and_numbers(row: Row) -> dict[str, Any]:
     return {name: row.flag(name) for name in FLAGS} | {name: row.number(name) for name in (*NUMBERS, *MORE_NUMBERS)}
-
-
-def pairs(text: str) -> tuple[tuple[float, float], ...]:
-    """A curve from `speed:power` words."""
-    return tuple((float(word.split(":")[0]), float(word.split(":")[1])) for word in text.split())
 
 
 def find_machine(name: str, field: str = "machine") -> Machine:

@@ -12,10 +12,10 @@ from numpy.typing import NDArray
 from cutting.chips.window import WindowSides, window_sides
 from cutting.tooling.designations.letters import CLEARANCES
 from cutting.tooling.items import Geometry, Grade, Holder, Insert
+from cutting.tooling.roles import Index, Parts
 from cutting.tooling.shapes import SHAPES
 
 Array = NDArray[np.float64]
-Index = NDArray[np.intp]
 
 
 @dataclass(frozen=True)
@@ -119,8 +119,12 @@ class Crib:
             right_or_neutral=np.array([c.hand in "RN" for c in codes], bool),
         )
 
+    @property
+    def parts(self) -> Parts:
+        return {"insert": self.inserts, "holder": self.holders}
+
     @cached_property
-    def pairs(self) -> tuple[Index, Index]:
+    def places(self) -> tuple[Index, Index]:
         """Indices of every insert with every holder that takes it."""
         by_seat: dict[tuple[str, str, str], list[int]] = {}
         for place, holder in enumerate(self.holders):

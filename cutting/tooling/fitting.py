@@ -6,7 +6,9 @@ from dataclasses import dataclass
 
 from cutting.machine.condition import FORBIDDEN, NOTES
 from cutting.machine.machines import Machine
+from cutting.tooling.blades import Blade
 from cutting.tooling.designations.holder_code import CARBIDE_BARS
+from cutting.tooling.groove_inserts import GrooveInsert
 from cutting.tooling.items import Holder, Insert
 
 # overhang that stands without care: × shank height, × bar diameter in steel and in carbide (common practice, no source)
@@ -36,6 +38,27 @@ def fit_checks(insert: Insert, holder: Holder, machine: Machine | None = None, o
     if overhang is not None:
         found.append(_overhang(holder, overhang))
     return tuple(found)
+
+
+def blade_checks(insert: GrooveInsert, blade: Blade, machine: Machine | None = None) -> tuple[Check, ...]:
+    """All rules of a grooving insert in its blade, bar or head: pocket, machine's seat, condition."""
+    seat = f"pocket {blade.seat}" if blade.seat else f"{blade.width:g} mm"
+    own = f"for pocket {insert.seat}" if insert.seat else f"{insert.width:g} mm wide"
+    found = [Check("pocket", blade.takes(insert), f"it is made for {seat}, the insert is {own}")]
+    if machine is not None:
+        tallest = tallest_blade(machine)
+        brittle = insert.grade.tool_class in FORBIDDEN[machine.condition]
+        seats = machine.shank_height <= 0 or blade.height <= tallest
+        found += [
+            Check("seat", seats, f"{blade.height:g} mm tall; {machine.name} seats blades up to {tallest:g} mm"),
+            Check("condition", not brittle, f"{machine.name} is {machine.condition}: {NOTES[machine.condition]}"),
+        ]
+    return tuple(found)
+
+
+def tallest_blade(machine: Machine) -> float:
+    """The tallest blade [mm] that a machine seats: its block takes taller ones than a shank's seat (common practice)."""
+    return machine.shank_height * 1.3 + 8.0
 
 
 def _overhang(holder: Holder, overhang: float) -> Check:

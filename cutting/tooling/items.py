@@ -8,7 +8,6 @@ from dataclasses import dataclass, field
 from functools import cache, cached_property
 
 from cutting.errors import UnknownName
-from cutting.names import find, index
 from cutting.tables import read_table
 from cutting.tooling.book import BookWindow
 from cutting.tooling.designations.holder_code import HolderCode, read_holder_code
@@ -185,22 +184,6 @@ def holders() -> tuple[Holder, ...]:
         Holder(row["designation"], row["coolant"], row.number("overhang"), row.number("price"), row["source"])
         for row in read_table("tooling/holders.csv")
     )
-
-
-@cache
-def _inserts_by_name() -> dict[str, Insert]:
-    short = (((i.name, f"{i.designation} {i.geometry.name} {i.grade.name.split()[0]}"), i) for i in inserts())
-    return index(short)
-
-
-def find_insert(name: str, field: str = "insert") -> Insert:
-    """A shipped insert by name. Raises `UnknownName`."""
-    return find(name, _inserts_by_name(), field, "insert", (i.name for i in inserts()))
-
-
-def find_holder(name: str, field: str = "holder") -> Holder:
-    """A shipped holder by designation. Raises `UnknownName`."""
-    return find(name, index(((h.designation,), h) for h in holders()), field, "holder", (h.designation for h in holders()))
 
 
 def read_spans(words: tuple[str, ...]) -> tuple[tuple[str, int, int], ...]:

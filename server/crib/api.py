@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import Any, Literal
+from typing import Any
 
 from django.http import HttpRequest
 from ninja import Query, Router, Status
@@ -15,13 +15,13 @@ from cutting.names import plain
 from cutting.nomenclature import source_label
 from cutting.quantities import display, read_quantity, refuse_long
 from cutting.tooling.decode import decode
-from cutting.tooling.fitting import fit_checks
 from cutting.tooling.plan_view import holder_outline, insert_outline
 from cutting.tooling.records import TOOL_KINDS, properties
 from server.crib import schemas
-from server.crib.assemblies import holding_tool, put_together, take_apart
+from server.crib.assemblies import checks_of, parts_named, put_together, take_apart
 from server.crib.index import FACETS, crib_index
 from server.crib.models import Assembly, Geometry, Grade, Tool
+from server.crib.things import to_core
 from server.errors import Refusal
 from server.people.roles import require_engineer
 from server.shop import shop
@@ -143,20 +143,18 @@ def list_grades(request: HttpRequest) -> list[dict[str, Any]]:
     ]
 
 
-@router.get("/fit", response=list[schemas.CheckOut])
-def check_fit(
-    request: HttpRequest, insert: str, holder: str, machine: str = "", overhang: str = "", units: Literal["mm", "inch"] = "mm"
-) -> Any:
+@router.post("/fit", response=list[schemas.CheckOut])
+def check_fit(request: HttpRequest, payload: schemas.FitIn) -> Any:
     """Every rule of an assembly with its reason."""
-    library = shop().library
-    reach = read_quantity(overhang, "length", system=units, field="overhang").value if overhang else None
-    on = library.machine(machine) if machine else None
-    return [as_plain(c) for c in fit_checks(library.insert(insert), holding_tool(holder).to_holder(), on, reach)]
+    over = payload.overhang
+    reach = read_quantity(over, "length", system=payload.units, field="overhang").value if over else None
+    on = shop().library.machine(payload.machine) if payload.machine else None
+    return [as_plain(c) for c in checks_of(parts_named(payload.tool), on, reach)]
 
 
 @router.get("/assemblies", response=list[schemas.AssemblyOut])
 def list_assemblies(request: HttpRequest) -> list[dict[str, Any]]:
-    return [_assembly(a) for a in Assembly.objects.filter(archived_at=None).select_related("insert", "holder")]
+    return [_assembly(a) for a in Assembly.objects.filter(archived_at=None).prefetch_related("parts__tool__geometry", "parts__tool__grade")]
 
 
 @router.post("/assemblies", response={201: schemas.AssemblyOut})
@@ -267,21 +265,25 @@ def _geometry(g: Geometry) -> dict[str, Any]:
 def _assembly(a: Assembly) -> dict[str, Any]:
     library = shop().library
     machine = library.machine(a.machine) if a.machine else None
-    insert, holder = library.insert(a.insert.name), a.holder.to_holder()
-    checks = fit_checks(insert, holder, machine, a.overhang)
+    tool = a.tool
+    checks = checks_of(tool, machine, a.overhang)
     return {
         "id": a.pk,
         "name": a.name,
-        "insert": a.insert.name,
-        "holder": a.holder.name,
+        "tool": {role: one.name for role, one in tool.items()},
         "overhang": display(a.overhang, "length"),
         "machine": a.machine,
         "pocket": a.pocket,
         "note": a.note,
         "checks": [as_plain(c) for c in checks],
         "fits": all(c.fits for c in checks),
-        "drawing": {
-            "insert": insert_outline(insert, holder.code.cutting_edge_angle),
-            "holder": holder_outline(replace(holder, overhang=a.overhang), insert),
-        },
+        "drawing": _plan(tool, a.overhang) if "holder" in tool else None,
+    }
+
+
+def _plan(tool: dict[str, Tool], overhang: float) -> dict[str, Any]:
+    insert, holder = to_core(tool["insert"]), to_core(tool["holder"])
+    return {
+        "insert": insert_outline(insert, holder.code.cutting_edge_angle),
+        "holder": holder_outline(replace(holder, overhang=overhang), insert),
     }

@@ -2,35 +2,64 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Any
 
-from django.db import IntegrityError
+from django.db import IntegrityError, transaction
 
-from cutting.errors import UnknownName, require_between
+from cutting.errors import CuttingError, UnknownName, require_between
+from cutting.machine.machines import Machine
 from cutting.names import plain
+from cutting.operations.registry import KINDS
 from cutting.quantities import read_quantity
-from server.crib.models import Assembly, Tool
+from cutting.tooling.fitting import Check, blade_checks, fit_checks
+from server.crib.models import Assembly, AssemblyPart, Tool
+from server.crib.things import to_core
 from server.errors import Refusal
 from server.shop import shop
 
 LEAST_OVERHANG, LARGEST_OVERHANG = 2, 1000  # mm
 
 
-HOLDING_KINDS = ("turning holder", "boring bar")
+ALSO = {"holder": ("boring bar",)}  # kinds that may be put together before an operation uses them
 
 
-def holding_tool(name: str) -> Tool:
-    """A holder or bar by its designation in any case. Raises `UnknownName`."""
-    row = Tool.objects.filter(name_key=plain(name), kind__in=HOLDING_KINDS).order_by("archived_at").first()
-    if row is None:
-        raise UnknownName("holder", f"no holder or bar is called '{name[:80]}'.")
-    return row
+def roles_of(names: Iterable[str]) -> dict[str, tuple[str, ...]]:
+    """The kinds of tool by role for a tool of these parts, what carries the edge first. Raises `CuttingError`."""
+    wanted = set(names)
+    kinds = [kind for kind in KINDS.values() if {role.name for role in kind.roles} == wanted]
+    if not kinds:
+        known = " or ".join(sorted({" and ".join(role.name for role in kind.roles) for kind in KINDS.values()}))
+        raise CuttingError("tool", f"no tool is put together of {' and '.join(names) or 'nothing'}; there are {known}.")
+    return {
+        role.name: tuple(dict.fromkeys(one for kind in kinds for one in kind.roles[k].kinds)) + ALSO.get(role.name, ())
+        for k, role in enumerate(kinds[0].roles)
+    }
+
+
+def parts_named(names: dict[str, str]) -> dict[str, Tool]:
+    """The crib's tools of those names by role. Raises `CuttingError` that names the role."""
+    found = {}
+    for role, kinds in roles_of(names).items():
+        row = Tool.objects.select_related("geometry", "grade").filter(name_key=plain(names[role]), kind__in=kinds)
+        found[role] = row.order_by("archived_at").first()
+        if found[role] is None:
+            raise UnknownName(role, f"no {' or '.join(kinds)} is called '{names[role][:80]}'.")
+    return found
+
+
+def checks_of(tool: dict[str, Tool], machine: Machine | None, overhang: float | None) -> tuple[Check, ...]:
+    """Every rule of an assembly with its reason."""
+    parts = {role: to_core(row) for role, row in tool.items()}
+    if "blade" in parts:
+        return blade_checks(parts["insert"], parts["blade"], machine)
+    return fit_checks(parts["insert"], parts["holder"], machine, overhang)
 
 
 def put_together(given: dict[str, Any]) -> Assembly:
-    """An insert in a holder, at an overhang, on a machine. Raises `CuttingError`, or 409 for a name that is taken."""
+    """A tool of its parts, at an overhang, on a machine. Raises `CuttingError`, or 409 for a name that is taken."""
     library = shop().library
-    insert, holder = library.insert(given["insert"]), holding_tool(given["holder"])
+    tool = parts_named(given["tool"])
     machine = library.machine(given["machine"]).name if given["machine"] else ""
     overhang = read_quantity(given["overhang"], "length", system=given["units"], field="overhang").value
     require_between("overhang", overhang, LEAST_OVERHANG, LARGEST_OVERHANG, "mm")
@@ -38,23 +67,19 @@ def put_together(given: dict[str, Any]) -> Assembly:
     if Assembly.objects.filter(name=given["name"]).exists():
         raise taken
     try:
-        return Assembly.objects.create(
-            name=given["name"],
-            insert=Tool.objects.get(name_key=plain(insert.name), kind="turning insert"),
-            holder=holder,
-            overhang=overhang,
-            machine=machine,
-            pocket=given["pocket"],
-            note=given["note"],
-        )
+        with transaction.atomic():
+            words = {name: given[name] for name in ("name", "pocket", "note")}
+            made = Assembly.objects.create(overhang=overhang, machine=machine, **words)
+            AssemblyPart.objects.bulk_create([AssemblyPart(assembly=made, role=role, tool=row) for role, row in tool.items()])
+        return made
     except IntegrityError as error:  # somebody was first by a moment
         raise taken from error
 
 
-def set_up_on(machine: str) -> dict[tuple[str, str], str]:
-    """Insert and holder of each assembly on a machine, with its name and pocket."""
-    rows = Assembly.objects.filter(machine=machine, archived_at=None).select_related("insert", "holder")
-    return {(a.insert.name, a.holder.name): f"{a.name}, pocket {a.pocket}" if a.pocket else a.name for a in rows}
+def set_up_on(machine: str) -> dict[tuple[str, ...], str]:
+    """The parts of each assembly on a machine, with its name and pocket."""
+    rows = Assembly.objects.filter(machine=machine, archived_at=None).prefetch_related("parts__tool")
+    return {tuple(one.name for one in a.tool.values()): f"{a.name}, pocket {a.pocket}" if a.pocket else a.name for a in rows}
 
 
 def take_apart(assembly_id: int) -> None:

@@ -8,7 +8,7 @@ from cutting.exchange.columns import Record
 from cutting.tables import read_table
 from cutting.tooling import items
 from cutting.tooling.records import properties
-from server.crib.models import Assembly, Tool
+from server.crib.models import Assembly, AssemblyPart, Tool
 from server.records.filling import fill
 
 PRICED = "2026-09"
@@ -77,17 +77,16 @@ def _property(symbol: str, text: str) -> float | str:
 
 
 def _assemblies() -> None:
-    for name, insert, holder, overhang, machine, pocket in (
+    for name, insert, held, overhang, machine, pocket in (
         ("Rough right", "CNMG 120412 middle P20 CVD", "PCLNR 2525 M12", 25, "two-axis lathe", "1"),
         ("Bore Ø20 up", "CCMT 09T304 light positive P10 CVD", "A16R-SCLCR 09", 60, "two-axis lathe", "5"),
         ("Finish right", "TNMG 160404 light P10 CVD", "MTJNR 2525 M16", 28, "two-axis lathe", "3"),
+        ("Grooves to 18 deep", "edge 4 turn middle positive K15 CVD", "screw holder 4 reach 18", 24, "two-axis lathe", "7"),
     ):
-        if Tool.objects.filter(name__in=(insert, holder)).count() == 2 and not Assembly.objects.filter(name=name).exists():
-            Assembly.objects.create(
-                name=name,
-                insert=Tool.objects.get(name=insert),
-                holder=Tool.objects.get(name=holder),
-                overhang=overhang,
-                machine=machine,
-                pocket=pocket,
+        rows = {tool.name: tool for tool in Tool.objects.filter(name__in=(insert, held))}
+        if len(rows) == 2 and not Assembly.objects.filter(name=name).exists():
+            seat = "blade" if rows[insert].kind == "grooving insert" else "holder"
+            made = Assembly.objects.create(name=name, overhang=overhang, machine=machine, pocket=pocket)
+            AssemblyPart.objects.bulk_create(
+                [AssemblyPart(assembly=made, role=role, tool=rows[part]) for role, part in (("insert", insert), (seat, held))]
             )

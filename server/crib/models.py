@@ -113,32 +113,6 @@ class Tool(Kept):
         indexes = [models.Index(fields=["kind", "archived_at", "seat", "grade", "geometry"])]
         constraints = [models.CheckConstraint(condition=models.Q(pack_size__gt=0, pack_price__gte=0), name="tool_price_sane")]
 
-    def to_insert(
-        self, geometries: dict[int, core.Geometry], grades: dict[int, core.Grade], book: tuple[BookWindow, ...] = ()
-    ) -> core.Insert:
-        made = core.Insert(
-            self.name,
-            self.designation,
-            geometries[self.geometry_id or 0],
-            grades[self.grade_id or 0],
-            float(self.pack_price),
-            self.pack_size,
-            self.properties.get("CEDC"),
-            self.bin,
-            self.quantity,
-            self.source,
-            {symbol: value for symbol, value in self.properties.items() if isinstance(value, (int, float))},
-            book,
-        )
-        # the row holds what the designation says, so that a large crib need not be read letter by letter
-        made.__dict__["code"] = code_of(self.designation, self.seat, self.said)
-        return made
-
-    def to_holder(self) -> core.Holder:
-        return core.Holder(
-            self.designation, self.coolant, float(self.properties.get("OHN") or 30), float(self.pack_price) / self.pack_size, self.source
-        )
-
 
 # the names in `Tool.said`: letters, counts, and sizes in mm or degrees; `angle` is κr, `section` shank height or bar diameter
 SAID = ("shape", "clearance", "hand", "sides", "tips", "circle", "thickness", "nose_radius", "edge_length", "angle", "section", "width")
@@ -182,11 +156,9 @@ class Window(Kept):
 
 
 class Assembly(models.Model):
-    """An insert in a holder, set up: on a machine, in a pocket, at an overhang [mm]."""
+    """A tool put together of its parts, set up: on a machine, in a pocket, at an overhang [mm]."""
 
     name = models.CharField(max_length=80, unique=True)
-    insert = models.ForeignKey(Tool, on_delete=models.PROTECT, related_name="+")
-    holder = models.ForeignKey(Tool, on_delete=models.PROTECT, related_name="+")
     overhang = models.FloatField()
     machine = models.CharField(max_length=80, blank=True)
     pocket = models.CharField(max_length=10, blank=True)
@@ -196,3 +168,20 @@ class Assembly(models.Model):
 
     class Meta:
         ordering = ["name"]
+
+    @property
+    def tool(self) -> dict[str, Tool]:
+        """Its parts by role, what carries the edge first."""
+        return {part.role: part.tool for part in self.parts.all()}
+
+
+class AssemblyPart(models.Model):
+    """A tool of the crib as a part of an assembly, by its role."""
+
+    assembly = models.ForeignKey(Assembly, on_delete=models.CASCADE, related_name="parts")
+    role = models.CharField(max_length=20)
+    tool = models.ForeignKey(Tool, on_delete=models.PROTECT, related_name="+")
+
+    class Meta:
+        ordering = ["pk"]
+        constraints = [models.UniqueConstraint(fields=["assembly", "role"], name="one_part_per_role")]

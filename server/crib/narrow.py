@@ -18,6 +18,7 @@ from cutting.tooling.crib import Crib
 from cutting.tooling.designations.insert_code import InsertCode
 from cutting.tooling.items import Holder, Insert
 from server.crib.models import Geometry, Grade, Tool, Window, code_of
+from server.crib.things import to_core
 
 MOST_PAIRS = 20_000
 PRE_ORDER = "in stock first, then grades whose main use is this group, then the cheapest edge"
@@ -58,7 +59,7 @@ def candidates(version: Any, what: Wanted) -> Crib:
 
 
 def _load(what: Wanted) -> Crib:
-    holders = [row.to_holder() for row in Tool.objects.filter(kind="turning holder", archived_at=None).order_by("pk")]
+    holders = [to_core(row) for row in Tool.objects.filter(kind="turning holder", archived_at=None).order_by("pk")]
     inserts = Tool.objects.filter(kind="turning insert", archived_at=None)
     per_seat = _holders_per_seat(holders)
     whole = dict(inserts.values_list("seat").annotate(Count("pk")))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 from ninja import Schema
 from pydantic import Field
@@ -201,10 +201,12 @@ class CheckOut(Schema):
     reason: str
 
 
+ToolNames = dict[Annotated[str, Field(max_length=20)], Annotated[str, Field(max_length=180)]]  # parts by role
+
+
 class AssemblyIn(Schema):
     name: str = Field(min_length=1, max_length=80)
-    insert: str = Field(max_length=180)
-    holder: str = Field(max_length=180)
+    tool: ToolNames
     overhang: str = Field(max_length=40)
     machine: str = Field(default="", max_length=80)
     pocket: str = Field(default="", max_length=10)
@@ -212,18 +214,26 @@ class AssemblyIn(Schema):
     units: Literal["mm", "inch"] = "mm"
 
 
+class FitIn(Schema):
+    """An assembly that is being thought of."""
+
+    tool: ToolNames
+    machine: str = Field(default="", max_length=80)
+    overhang: str = Field(default="", max_length=40)
+    units: Literal["mm", "inch"] = "mm"
+
+
 class AssemblyOut(Schema):
     id: int
     name: str
-    insert: str
-    holder: str
+    tool: dict[str, str]
     overhang: DisplayOut
     machine: str
     pocket: str
     note: str
     checks: list[CheckOut]
     fits: bool
-    drawing: ToolPlanOut
+    drawing: ToolPlanOut | None
 
 
 class ToolPlanOut(Schema):

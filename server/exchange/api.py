@@ -66,7 +66,7 @@ class ApplyIn(Schema):
 class ExportIn(Schema):
     """A table's name, or blank for everything (XLSX and JSON only)."""
 
-    table: Literal["", "tools", "geometries", "grades", "windows", "materials", "machines"] = ""
+    table: Literal[("", *TABLES)] = ""  # type: ignore[valid-type]
     format: Literal["csv", "xlsx", "json"]
 
 

@@ -22,6 +22,10 @@ JSON_FORMAT, JSON_VERSION = "arrow-bench shop", 1
 FORMULA_STARTS = "=+-@\t\r'"
 MOST_ROWS = 500_000
 Cells = dict[str, Cell]
+RETIRED = {  # columns of machines in files of earlier versions
+    "sub_spindle": "enter the sub-spindle in the table spindles: machine, spindle sub, its curve, speeds and chuck",
+    "driven_tools": "enter the driven tools in the table spindles: machine, spindle driven, its curve and speeds",
+}
 
 
 @dataclass(frozen=True)
@@ -98,14 +102,24 @@ def _read_xlsx(content: bytes, table: str) -> list[Given]:
 
 def _table_of(lines: list[list[Any]], table: str) -> Given:
     headings = ["" if cell is None else str(cell) for cell in lines[0]]
-    what = TABLES[table] if table else _recognise(headings)
+    what = TABLES[table] if table else _recognise([heading for heading in headings if heading not in RETIRED])
     rows = []
     for number, line in enumerate(lines[1:], start=2):
         if any(cell not in (None, "") for cell in line):
             if len(line) > len(headings) and any(cell not in (None, "") for cell in line[len(headings) :]):
                 raise CuttingError("file", f"row {number} has more cells than the table has columns.")
             rows.append((number, {heading: unguard(cell) for heading, cell in zip(headings, line, strict=False) if heading.strip()}))
-    return Given(what, [heading for heading in headings if heading.strip()], rows)
+    return _given(what, [heading for heading in headings if heading.strip()], rows)
+
+
+def _given(what: Table, headings: list[str], rows: list[tuple[int, dict[str, Any]]]) -> Given:
+    """The rows without columns of earlier versions. Raises `CuttingError` where one of them says what now stands elsewhere."""
+    for retired in set(headings) & set(RETIRED):
+        said = [number for number, row in rows if str(row.get(retired, "")).strip().lower() not in ("", "no", "0", "false", "none")]
+        if said:
+            raise CuttingError(retired, f"row {said[0]} says yes; {RETIRED[retired]}, and take this column out.")
+    kept = [heading for heading in headings if heading not in RETIRED]
+    return Given(what, kept, [(number, {name: row[name] for name in kept if name in row}) for number, row in rows])
 
 
 def _recognise(headings: list[str]) -> Table:
@@ -142,7 +156,7 @@ def _read_json(content: bytes, table: str) -> list[Given]:
         if not rows:
             continue
         headings = list(dict.fromkeys(key for row in rows for key in row))
-        found.append(Given(TABLES[name], headings, list(enumerate(rows, start=1))))
+        found.append(_given(TABLES[name], headings, list(enumerate(rows, start=1))))
     return found
 
 

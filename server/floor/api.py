@@ -14,6 +14,7 @@ from cutting.advice.tool_materials import Task, compare_tool_materials
 from cutting.exchange.columns import read_numbers
 from cutting.machine.condition import NOTES
 from cutting.machine.machines import Machine as CoreMachine
+from cutting.machine.spindle import DRIVEN, SUB
 from cutting.quantities import Asked, display, read_asked
 from cutting.workpiece.materials import deliver
 from server.crib.models import Grade, Tool
@@ -32,6 +33,20 @@ class MachineFact(Schema):
     display: DisplayOut
 
 
+class SpindleOut(Schema):
+    """A spindle of a machine: what it turns, and with how much. `id` is the record of a further one; the first stands in the machine's."""
+
+    id: int | None
+    name: str
+    title: str
+    turns: str
+    interface: str
+    facts: list[DisplayOut]
+    steps: str
+    coolant: list[str]
+    source: str
+
+
 class MachineSheet(Schema):
     id: int
     name: str
@@ -47,6 +62,8 @@ class MachineSheet(Schema):
     feeds: list[DisplayOut]
     steps_note: str
     coolant: list[str]
+    spindles: list[SpindleOut]
+    places: list[str]
     abilities: list[str]
     facts: list[MachineFact]
     source: str
@@ -134,7 +151,7 @@ class OfferOut(Schema):
 
 @router.get("/machines", response=list[MachineSheet])
 def list_machines(request: HttpRequest, archived: bool = False, units: Units = "mm") -> list[dict[str, Any]]:
-    return [_sheet(row, units) for row in Machine.objects.filter(archived_at__isnull=not archived)]
+    return [_sheet(row, units) for row in Machine.objects.filter(archived_at__isnull=not archived).prefetch_related("spindles")]
 
 
 @router.post("/read-list", response=NumbersOut)
@@ -251,11 +268,38 @@ def _sheet(row: Machine, units: Units) -> dict[str, Any]:
         "speeds": list(m.speeds),
         "feeds": [display(f, "feed_per_rev") for f in m.feeds],
         "steps_note": _steps(m),
-        "coolant": [name if pressure == 0 else f"{name}, {pressure:g} bar" for name, pressure in m.coolant],
+        "coolant": _coolant(m.coolant),
+        "spindles": _spindles(row, m),
+        "places": [one.words for one in m.places],
         "abilities": _abilities(m),
         "facts": [{"label": label, "display": display(value, kind)} for label, value, kind in facts if value],
         "source": m.source,
     }
+
+
+def _coolant(deliveries: tuple[tuple[str, float], ...]) -> list[str]:
+    return [name if pressure == 0 else f"{name}, {pressure:g} bar" for name, pressure in deliveries]
+
+
+def _spindles(row: Machine, m: CoreMachine) -> list[dict[str, Any]]:
+    ids = {one.spindle: one.pk for one in row.spindles.all() if one.archived_at is None}
+    return [
+        {
+            "id": ids.get(one.name) if one.name != m.first else None,
+            "name": one.name,
+            "title": one.title,
+            "turns": "the part" if one.turns_part else "the tool",
+            "interface": one.interface,
+            "facts": [
+                display(max(p for _, p in one.power_curve), "power"),
+                display(min(one.speed_max, one.chuck_speed_max), "spindle_speed"),
+            ],
+            "steps": f"{len(one.speeds)} speeds" if one.speeds else "continuous",
+            "coolant": _coolant(one.coolant),
+            "source": one.source,
+        }
+        for one in m.spindles
+    ]
 
 
 def _steps(m: CoreMachine) -> str:
@@ -268,9 +312,9 @@ def _abilities(m: CoreMachine) -> list[str]:
     has = (
         (m.turns, "turns"),
         (m.constant_surface_speed, "constant surface speed"),
-        (m.sub_spindle, "sub-spindle"),
+        (m.has(SUB), "sub-spindle"),
         (m.y_axis, "Y axis"),
-        (m.driven_tools, "driven tools"),
+        (m.has(DRIVEN), "driven tools"),
         (m.changer_mass > 0, "tool changer"),
     )
     return [name for there, name in has if there]

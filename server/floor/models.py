@@ -18,7 +18,8 @@ class Machine(Kept):
     speeds = models.JSONField(default=list)
     feeds = models.JSONField(default=list)
     constant_surface_speed = models.BooleanField(default=True)
-    sub_spindle = models.BooleanField(default=False)
+    interface = models.CharField(max_length=40, blank=True, default="")
+    seats = models.JSONField(default=list)
     coolant = models.JSONField()
     numbers = models.JSONField()
     condition = models.CharField(max_length=10, default="sound")
@@ -35,9 +36,40 @@ class Machine(Kept):
             speeds=tuple(self.speeds),
             feeds=tuple(self.feeds),
             constant_surface_speed=self.constant_surface_speed,
-            sub_spindle=self.sub_spindle,
+            interface=self.interface,
+            seats=tuple(self.seats),
+            further=tuple(one.to_core() for one in self.spindles.all() if one.archived_at is None),
             coolant=tuple((d, p) for d, p in self.coolant),
             condition=self.condition,
+            source=self.source,
+            **self.numbers,
+        )
+
+
+class Spindle(Kept):
+    """A spindle of a machine beside its first. `numbers` are the core's own names."""
+
+    machine = models.ForeignKey(Machine, on_delete=models.CASCADE, related_name="spindles")
+    spindle = models.CharField(max_length=10)
+    power_curve = models.JSONField()
+    curve_at = models.CharField(max_length=8)
+    interface = models.CharField(max_length=40, blank=True, default="")
+    speeds = models.JSONField(default=list)
+    coolant = models.JSONField()
+    numbers = models.JSONField()
+
+    class Meta:
+        ordering = ["machine_id", "pk"]
+        constraints = [models.UniqueConstraint(fields=["machine", "spindle"], name="one_spindle_of_a_kind")]
+
+    def to_core(self) -> core.Spindle:
+        return core.Spindle(
+            name=self.spindle,
+            power_curve=tuple((n, p) for n, p in self.power_curve),
+            curve_at=self.curve_at,
+            interface=self.interface,
+            speeds=tuple(self.speeds),
+            coolant=tuple((d, p) for d, p in self.coolant),
             source=self.source,
             **self.numbers,
         )

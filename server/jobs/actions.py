@@ -11,12 +11,12 @@ from django.utils import timezone
 from cutting.errors import CuttingError
 from server.errors import Refusal
 from server.jobs.differences import differences
-from server.jobs.document import Document, checked, setup_of
+from server.jobs.document import Document, checked, setup_of, told_of
 from server.jobs.edits import Edit, edited
 from server.jobs.models import Job, Revision
 from server.jobs.stock import blank_of, check_stock
 from server.jobs.uses import keep_uses
-from server.shop import shop
+from server.shop import Shop, shop
 
 
 class Stale(Refusal):
@@ -182,15 +182,22 @@ def _check_touched(before: dict[str, Any], after: dict[str, Any]) -> None:
     stock = shop()
     old = {entry["id"]: entry for entry in before["operations"]}
     for entry in after["operations"]:
-        if old.get(entry["id"]) != entry:
+        was = old.get(entry["id"])
+        if was != entry:
             setup_of(after, entry, None, stock)  # its own fields: the person stands before them
+        elif told_of(before, was) != told_of(after, entry):
+            _check_another(after, entry, stock)
     shared = ("material", "hardness", "machine", "goal", "batch", "house", "holding", "stock")
     if any(before.get(name) != after.get(name) for name in shared):
         for entry in after["operations"]:
-            try:
-                setup_of(after, entry, None, stock)
-            except CuttingError as error:
-                if error.field.split(".")[0] not in OF_THE_OPERATION:
-                    raise
-                error.message = f"operation {entry['number']} {entry['title']} forbids it: {error.message}"
-                raise
+            _check_another(after, entry, stock)
+
+
+def _check_another(document: dict[str, Any], entry: dict[str, Any], stock: Shop) -> None:
+    """An operation that reads what was changed elsewhere must stay a readable set-up; what forbids it is said to be its own."""
+    try:
+        setup_of(document, entry, None, stock)
+    except CuttingError as error:
+        if error.field.split(".")[0] in OF_THE_OPERATION:
+            error.message = f"operation {entry['number']} {entry['title']} forbids it: {error.message}"
+        raise

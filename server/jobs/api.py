@@ -73,6 +73,7 @@ def list_kinds(request: HttpRequest) -> list[dict[str, Any]]:
         {
             "name": kind.name,
             "title": kind.title,
+            "shape": kind.shape,
             "studies": list(kind.studies),
             **{
                 section: [_field(one) for one in getattr(kind.fields, section) if one.asked]
@@ -84,7 +85,7 @@ def list_kinds(request: HttpRequest) -> list[dict[str, Any]]:
 
 
 def _field(one: Field) -> dict[str, Any]:
-    plainly = {name: getattr(one, name) for name in ("name", "label", "kind", "example", "required")}
+    plainly = {name: getattr(one, name) for name in ("name", "label", "kind", "example", "required", "drawn")}
     return {**plainly, "options": list(one.options), "default": "" if one.default is None else str(one.default)}
 
 
@@ -168,7 +169,7 @@ def follow_operation(request: HttpRequest, job_id: int, operation: str, payload:
     document, entry = _entry(job_id, operation, revision)
     tried = _tried(payload, revision, stock)
     request_setup, crib = request_of(document, entry, tried, stock)
-    tool = {**entry["tool"], **payload.tool, **way_of(entry, payload.settings)}
+    tool, way = {**entry["tool"], **payload.tool}, way_of(entry, payload.settings)
     touched = any((payload.settings, payload.holding, payload.tool))
     overrides = {operation: payload.dict()} if touched else None
     try:
@@ -178,7 +179,7 @@ def follow_operation(request: HttpRequest, job_id: int, operation: str, payload:
     except CuttingError:  # the present tool may not suit the metal at all; the ranking is the remedy then
         remedies, faster = {}, []
     return {
-        "advice": advice_out(ranked(request_setup, crib, stock), tool, set_up_on(document["machine"])),
+        "advice": advice_out(ranked(request_setup, crib, stock), tool, way, set_up_on(document["machine"])),
         "state": state_of(revision, overrides, stock),
         "remedies": remedies,
         "faster": faster,

@@ -32,7 +32,7 @@ class Pick:
 
     @property
     def tool(self) -> dict[str, str]:
-        return {"insert": self.row.insert, "holder": self.row.holder}
+        return self.row.tool
 
     @property
     def settings(self) -> dict[str, Any]:
@@ -53,9 +53,9 @@ def picks_of(document: dict[str, Any], entry: dict[str, Any], stock: Shop | None
         rows = [(row, True) for row in advice.candidates] or [(row, False) for row in advice.nearly]
         # the nearest misses come in order of how near they are
         found += [Pick(row, delivery, sound, score_of(setup, row) if sound else float(place)) for place, (row, sound) in enumerate(rows)]
-    best: dict[tuple[str, str, str], Pick] = {}
+    best: dict[tuple[str, ...], Pick] = {}
     for pick in sorted((one for one in found if one.row.becomes is None), key=lambda one: (not one.sound, one.score)):
-        best.setdefault((pick.row.insert, pick.row.holder, pick.row.way), pick)
+        best.setdefault((*pick.row.key, pick.row.way), pick)
     return list(best.values())
 
 
@@ -67,8 +67,7 @@ def take_best(document: dict[str, Any], entry: dict[str, Any]) -> None:
         entry["settings"] = {**entry["settings"], **picks[0].settings}
         return
     setup, _ = request_of(document, entry)
-    holder = getattr(setup, "holder", None) or setup.blade
-    entry["tool"] = {"insert": setup.insert.name, "holder": getattr(holder, "designation", None) or holder.name}
+    entry["tool"] = setup.tool_names
     known = kind_of(entry["operation"]).fields
     entry["settings"] |= {name: value for name, value in START.items() if known.has("settings", name)}
 
@@ -95,7 +94,7 @@ def best_for_all(document: dict[str, Any], worth: float, stock: Shop | None = No
 
 
 def _key(pick: Pick) -> Hashable:
-    return (pick.row.insert, pick.row.holder)
+    return pick.row.key
 
 
 def _extras(picks: list[Pick], goal: str, rate: float) -> dict[Hashable, float]:

@@ -8,6 +8,7 @@ from django.contrib.auth.models import User
 
 from server.jobs.actions import create_job
 from server.jobs.demo_narrow import NARROW_JOBS, PIN_CUT_OFF
+from server.jobs.drawing import drawn_up
 
 
 def operation(
@@ -303,4 +304,4 @@ DEMO_JOBS = (RUNNER_SHAFT, DEFLECTOR_HUB, VANE_PIN, WEAR_BUSH, SPEAR_NEEDLE, *NA
 def fill_jobs() -> None:
     author = User.objects.get(username="engineer")
     for document in DEMO_JOBS:
-        create_job({**document}, author)
+        create_job(drawn_up(document), author)

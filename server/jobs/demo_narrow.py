@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
+from cutting.operations.registry import kind_of
+
 
 def narrow(
     number: int, title: str, kind: str, tool: tuple[str, str], feature: dict[str, Any], settings: dict[str, Any], **more: Any
@@ -14,7 +16,7 @@ def narrow(
         "number": number,
         "title": title,
         "operation": kind,
-        "tool": {"insert": tool[0], "holder": tool[1]},
+        "tool": {role.name: name for role, name in zip(kind_of(kind).roles, tool, strict=True)},
         "feature": feature,
         "settings": settings,
         **{"holding": {}, "skin": "clean", **more},

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Any
 
+from server.jobs.drawing import words_of
 from server.words import label_of
 
 Path = tuple[str, ...]
@@ -15,6 +16,7 @@ ROOMS = {"stock": "blank", "batch": "batch", "money": "money", "holding": "holdi
 def differences(base: dict[str, Any], theirs: dict[str, Any], yours: dict[str, Any]) -> list[dict[str, str]]:
     """Every value in which the two versions differ: where, what, as both started from, theirs and yours."""
     titles = {entry["id"]: f"{entry['number']} {entry['title']}" for document in (theirs, yours) for entry in document["operations"]}
+    titles |= {one["id"]: f"drawing: {words_of(one)['metric']}" for document in (theirs, yours) for one in document.get("features", ())}
     before, left, right = (dict(_leaves(document)) for document in (base, theirs, yours))
     found = []
     for path in sorted({*left, *right}):
@@ -42,7 +44,7 @@ def _leaves(thing: Any, path: Path = ()) -> Iterator[tuple[Path, Any]]:
 
 
 def _words(path: Path, titles: dict[str, str]) -> tuple[str, str]:
-    if path[0] == "operations" and len(path) > 1:
+    if path[0] in ("operations", "features") and len(path) > 1:
         return titles.get(path[1], path[1]), label_of(path[-1]) if len(path) > 2 else "operation"
     return ROOMS.get(path[0], "part") if len(path) > 1 else "part", label_of(path[-1])
 

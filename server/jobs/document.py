@@ -17,9 +17,11 @@ from cutting.errors import CuttingError
 from cutting.operations.registry import KINDS, kind_of
 from cutting.process.standing import taken_from_part
 from cutting.quantities import read_quantity
-from cutting.workpiece.solid import BENT, Blank, Solid, blank_solid
+from cutting.workpiece.part import SHAPES, entries_of
+from cutting.workpiece.solid import BENT, Blank, Region, Solid, blank_solid
 from server.errors import Refusal
 from server.jobs.entries import Entry, with_unit
+from server.jobs.tools import ToolNames
 from server.shop import Shop, shop
 from server.words import asked, said, title
 
@@ -35,6 +37,7 @@ Rate = asked("rate an hour", "money", 0, 10_000)
 Seconds = asked("seconds a piece", "duration", 0, 1e6, above=True)
 
 
+MOST_FEATURES = 120
 OperationName = Literal[tuple(KINDS)]  # type: ignore[valid-type]
 
 
@@ -42,19 +45,31 @@ class Strict(Schema):
     model_config = ConfigDict(extra="forbid")
 
 
-class Tool(Strict):
-    insert: str = Field(max_length=180)
-    holder: str = Field(max_length=180)
+class FeatureData(Strict):
+    """What the drawing asks of one feature, as it was entered."""
+
+    id: str = Field(max_length=20)
+    title: str = Field(default="", max_length=80)
+    shape: Literal[tuple(SHAPES)]  # type: ignore[valid-type]
+    axis: Literal["on the axis", "on a pitch circle", "across"] = "on the axis"
+    asked: dict[str, Entry]
+    noted: bool = Field(default=False, description="asked before any operation was planned for it: it stays when that goes")
 
 
 class Operation(Strict):
-    """One operation; feature, settings and holding are kept as they were entered."""
+    """One operation; feature, settings and holding are kept as they were entered.
+
+    It makes or only prepares what is `drawn`; of that it is told all that its own `feature` does not say otherwise.
+    """
 
     id: str = Field(max_length=20)
     number: int = Field(ge=1, le=9999)
     title: str = Field(min_length=1, max_length=80)
     operation: OperationName
-    tool: Tool
+    tool: ToolNames
+    drawn: str = Field(default="", max_length=20)
+    prepares: bool = False
+    spindle: Literal["", "main", "sub"] = ""
     feature: dict[str, Entry]
     settings: dict[str, Entry]
     holding: dict[str, Entry] = {}
@@ -105,9 +120,9 @@ class Baseline(Strict):
 
 
 class Document(Strict):
-    """A job's content, version 1."""
+    """A job's content, version 2."""
 
-    version: Literal[1] = 1
+    version: Literal[2] = 2
     name: str = Field(min_length=1, max_length=120)
     material: str = Field(max_length=120)
     hardness: float | None = None
@@ -118,6 +133,7 @@ class Document(Strict):
     stock: StockData
     holding: dict[str, Entry] = {}
     house: dict[str, Entry] = {}
+    features: list[FeatureData] = Field(default=[], max_length=MOST_FEATURES)
     operations: list[Operation] = Field(max_length=60)
     baseline: Baseline | None = None
 
@@ -158,10 +174,11 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
         "material": document["material"],
         "hardness": document.get("hardness"),
         "machine": document["machine"],
+        "spindle": operation.get("spindle") or None,
         "goal": more.get("goal") or document["goal"],
         "batch": {"pieces": batch["pieces"], "unattended_hours": batch["unattended_hours"], "piece_seconds": more.get("piece_seconds")},
         "tool": {**operation["tool"], **(more.get("tool") or {})},
-        "feature": part.complete(kind.name, operation["feature"]),
+        "feature": part.complete(kind.name, told_of(document, operation)),
         "settings": merged(operation["settings"], tried),
         # what the job says of its holding and this kind of operation does not ask is left out
         "holding": {name: value for name, value in holding.items() if kind.fields.has("holding", name)},
@@ -170,6 +187,13 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
         "units": "mm",
         **bar,
     }
+
+
+def told_of(document: dict[str, Any], operation: dict[str, Any]) -> dict[str, Any]:
+    """What an operation is told of its feature: what the drawing asks, and over that its own entries."""
+    drawn = operation.get("drawn")
+    asked = next((one["asked"] for one in document.get("features", ()) if one["id"] == drawn), {}) if drawn else {}
+    return entries_of(asked, operation["feature"], kind_of(operation["operation"]).fields.told)
 
 
 def _bar(document: dict[str, Any]) -> dict[str, Any]:
@@ -207,6 +231,11 @@ class PartInFront:
         return {**{name: value for name, value in feature.items() if value != ""}, **found}
 
 
+def region_of(kind: str, complete: dict[str, Any]) -> Region:
+    """What an operation takes from the part, by its complete entries. Raises `CuttingError`."""
+    return kind_of(kind).removes(read_feature_of(kind, complete))
+
+
 @lru_cache(maxsize=4096)
 def _behind(blank: Blank, made: tuple[tuple[str, str], ...], slices: int) -> PartInFront:
     """The part behind operations, each its kind and its feature as JSON; what was walked once is kept."""
@@ -214,7 +243,7 @@ def _behind(blank: Blank, made: tuple[tuple[str, str], ...], slices: int) -> Par
         return PartInFront(blank_solid(blank, slices))
     before, (kind, entered) = _behind(blank, made[:-1], slices), made[-1]
     try:
-        region = kind_of(kind).removes(read_feature_of(kind, before.complete(kind, json.loads(entered))))
+        region = region_of(kind, before.complete(kind, json.loads(entered)))
     except CuttingError:  # what cannot be read takes nothing away
         return before
     return PartInFront(before.solid.without(region))
@@ -230,7 +259,7 @@ def part_in_front(document: dict[str, Any], operation: dict[str, Any] | None, fr
     sizes = {name: read_quantity(value, "length", field=f"stock.{name}").value for name, value in given.items()}
     blank = Blank(sizes["diameter"], sizes["free_length"], sizes["bore"], blank_shape(document))
     earlier = itertools.takewhile(lambda one: operation is None or one["id"] != operation["id"], document["operations"])
-    return _behind(blank, tuple((one["operation"], json.dumps(one["feature"], sort_keys=True)) for one in earlier), slices)
+    return _behind(blank, tuple((one["operation"], json.dumps(told_of(document, one), sort_keys=True)) for one in earlier), slices)
 
 
 def entry_of(document: dict[str, Any], operation: str) -> tuple[dict[str, Any], dict[str, Any]]:
@@ -246,12 +275,11 @@ def tried_with(tried: dict[str, Any], document: dict[str, Any], piece_seconds: C
     return tried | {"piece_seconds": piece_seconds() if document["batch"]["unattended_hours"] > 0 else None}
 
 
-def way_of(entry: dict[str, Any], tried: dict[str, Any]) -> dict[str, str]:
-    """The way that a narrow tool goes as it is set, so that the ranking knows which of its rows is chosen."""
+def way_of(entry: dict[str, Any], tried: dict[str, Any]) -> str:
+    """The way that a narrow tool goes as it is set, so that the ranking knows which of its rows is chosen; blank for one way only."""
     kind = kind_of(entry["operation"])
     name = next((name for name in ("way", "cartridges") if kind.fields.has("settings", name)), None)
-    given = {**entry["settings"], **tried}.get(name or "")
-    return {"way": str(given)} if given else {}
+    return str({**entry["settings"], **tried}.get(name or "") or "")
 
 
 def setup_of(

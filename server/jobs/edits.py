@@ -9,14 +9,18 @@ from typing import Annotated, Any, Literal
 from ninja import Schema
 from pydantic import ConfigDict, Field
 
-from cutting.doors.json_form import read_house
+from cutting.doors.json_form import read_asked, read_house
+from cutting.errors import CuttingError
 from cutting.operations.registry import kind_of
 from cutting.workpiece.hardness import brinell
+from cutting.workpiece.part import entries_of, own_entries
 from server.errors import Refusal
 from server.jobs.best import take_best
-from server.jobs.document import Baseline, BatchData, GrindingData, Money, StockData, Tool, checked, merged
+from server.jobs.document import Baseline, BatchData, GrindingData, Money, StockData, checked, merged
+from server.jobs.drawing import attach, change_told, feature_of, note_feature, words_of
 from server.jobs.entries import Entry, length_with_unit, with_unit
 from server.jobs.stock import check_stock
+from server.jobs.tools import NONE, ToolNames, in_order, told
 from server.shop import shop
 from server.words import label_of
 
@@ -41,21 +45,21 @@ class SetSettings(Gesture):
     settings: dict[str, Entry] = {}
     holding: dict[str, Entry] = {}
     feature: dict[str, Entry] = {}
-    tool: Tool | None = None
+    tool: ToolNames | None = None
     units: Literal["mm", "inch"] = "mm"
 
     def apply(self, document: dict[str, Any]) -> str:
         entry = self.target(document)
         if self.tool:
-            entry["tool"] = self.tool.dict()
+            entry["tool"] = in_order(entry["operation"], self.tool)
         kind = entry["operation"]
         kept = {name: with_unit(kind, "settings", name, value, self.units) for name, value in self.settings.items()}
         held = {name: with_unit(kind, "holding", name, value, self.units) for name, value in self.holding.items()}
         drawn = {name: with_unit(kind, "feature", name, value, self.units) for name, value in self.feature.items()}
-        entry["feature"].update(drawn)
+        change_told(document, entry, drawn)
         entry["settings"] = merged(entry["settings"], kept)
         entry["holding"].update(held)
-        took = {"tool": self.tool.insert} if self.tool else {}
+        took = {"tool": told(entry["tool"])["edge"]} if self.tool else {}
         words = ", ".join(f"{name.replace('_', ' ')} {value}" for name, value in {**took, **kept, **held, **drawn}.items())
         return f"{entry['number']}: {words}"
 
@@ -72,20 +76,20 @@ class TakeTool(Gesture):
     """Take a candidate: tool and its settings, and the kind of operation that it belongs to where that is another."""
 
     action: Literal["take_tool"]
-    tool: Tool
+    tool: ToolNames
     settings: dict[str, Entry] = {}
     becomes: Becomes | None = None
 
     def apply(self, document: dict[str, Any]) -> str:
         entry = self.target(document)
-        entry["tool"] = self.tool.dict()
         if self.becomes:
             entry["operation"] = kind_of(self.becomes.operation).name
             entry["feature"] = dict(self.becomes.feature)
             entry["settings"] = {name: entry["settings"][name] for name in ("coolant", "spindle_clamp") if entry["settings"].get(name)}
+        entry["tool"] = in_order(entry["operation"], self.tool)
         kept = {name: with_unit(entry["operation"], "settings", name, value, "mm") for name, value in self.settings.items()}
         entry["settings"] = merged(entry["settings"], kept)
-        return f"{entry['number']}: took {self.tool.insert}"
+        return f"{entry['number']}: took {told(entry['tool'])['edge']}"
 
 
 class SetFeature(Gesture):
@@ -95,12 +99,15 @@ class SetFeature(Gesture):
     title: str | None = Field(default=None, min_length=1, max_length=80)
     feature: dict[str, Entry] = {}
     skin: Literal["clean", "bar", "forged", "cast", "weld", "hardened"] | None = None
+    spindle: Literal["", "main", "sub"] | None = None
     units: Literal["mm", "inch"] = "mm"
 
     def apply(self, document: dict[str, Any]) -> str:
         entry = self.target(document)
-        for name, value in self.feature.items():
-            entry["feature"][name] = with_unit(entry["operation"], "feature", name, value, self.units)
+        kind = entry["operation"]
+        change_told(document, entry, {name: with_unit(kind, "feature", name, value, self.units) for name, value in self.feature.items()})
+        if self.spindle is not None:
+            entry["spindle"] = self.spindle
         if self.title:
             entry["title"] = self.title
         if self.skin:
@@ -186,12 +193,17 @@ class SetPart(Gesture):
 
 
 class AddOperation(Gesture):
-    """A new operation behind the last, with the best tool for the job's goal and its settings."""
+    """A new operation behind the last, with the best tool for the job's goal and its settings.
+
+    It makes, or only `prepares`, the feature that is `drawn`; where none is named, the drawing asks what the operation is told.
+    """
 
     action: Literal["add_operation"]
     kind: str = Field(max_length=20)
     title: str = Field(min_length=1, max_length=80)
     feature: dict[str, Entry]
+    drawn: str = Field(default="", max_length=20)
+    prepares: bool = False
     units: Literal["mm", "inch"] = "mm"
 
     def apply(self, document: dict[str, Any]) -> str:
@@ -202,13 +214,20 @@ class AddOperation(Gesture):
             "number": last - last % 10 + 10,
             "title": self.title,
             "operation": kind.name,
-            "tool": {"insert": "", "holder": ""},
+            "tool": NONE,
+            "drawn": self.drawn,
+            "prepares": self.prepares,
             "feature": {name: with_unit(kind.name, "feature", name, value, self.units) for name, value in self.feature.items()},
             "settings": {},
             "holding": {},
             "skin": "clean",
         }
         document["operations"].append(entry)
+        if self.drawn:
+            asked = feature_of(document, self.drawn)["asked"]
+            entry["feature"] = own_entries(asked, entries_of(asked, entry["feature"], kind.fields.told), kind.fields.told)
+        else:
+            attach(document, entry)
         take_best(document, entry)
         return f"added {self.title}"
 
@@ -216,7 +235,7 @@ class AddOperation(Gesture):
 class Taken(Schema):
     model_config = ConfigDict(extra="forbid")
     operation: str = Field(max_length=20)
-    tool: Tool
+    tool: ToolNames
     settings: dict[str, Entry] = {}
 
 
@@ -230,7 +249,7 @@ class TakeTools(Gesture):
         for one in self.tools:
             taken = TakeTool(action="take_tool", operation=one.operation, tool=one.tool, settings=one.settings)
             taken.apply(document)
-        return f"took {len({(one.tool.insert, one.tool.holder) for one in self.tools})} tools for {len(self.tools)} operations"
+        return f"took {len({tuple(one.tool.values()) for one in self.tools})} tools for {len(self.tools)} operations"
 
 
 class New(Schema):
@@ -253,12 +272,51 @@ class AddOperations(Gesture):
         return f"added {len(self.operations)} operations"
 
 
+class NoteFeature(Gesture):
+    """What the drawing asks, before it is planned; `kind` names its fields. With an `identity`, that feature is changed."""
+
+    action: Literal["note_feature"]
+    identity: str = Field(default="", max_length=20)
+    kind: str = Field(max_length=20)
+    title: str = Field(default="", max_length=80)
+    feature: dict[str, Entry]
+    units: Literal["mm", "inch"] = "mm"
+
+    def apply(self, document: dict[str, Any]) -> str:
+        kind = kind_of(self.kind)
+        asked = {name: with_unit(kind.name, "feature", name, value, self.units) for name, value in self.feature.items()}
+        for name in asked:
+            if name not in kind.fields.drawn:
+                raise CuttingError(f"feature.{name}", "is not said by a drawing, but by the cut.")
+        read_asked(kind.name, entries_of({}, asked, kind.fields.drawn))
+        feature = feature_of(document, self.identity) if self.identity else note_feature(document, kind, {})
+        feature |= {"title": self.title, "noted": True, "asked": entries_of(feature["asked"], asked, kind.fields.drawn)}
+        return f"the drawing asks {words_of(feature)['metric']}"
+
+
+class RemoveFeature(Gesture):
+    """Take a feature off the drawing; operations that cut it go with it."""
+
+    action: Literal["remove_feature"]
+    identity: str = Field(max_length=20)
+
+    def apply(self, document: dict[str, Any]) -> str:
+        feature = feature_of(document, self.identity)
+        document["features"].remove(feature)
+        document["operations"] = [one for one in document["operations"] if one["drawn"] != self.identity]
+        return f"the drawing no longer asks {words_of(feature)['metric']}"
+
+
 class RemoveOperation(Gesture):
+    """Take an operation out. What the drawing asks stays; a feature that only this operation brought goes with it."""
+
     action: Literal["remove_operation"]
 
     def apply(self, document: dict[str, Any]) -> str:
         entry = self.target(document)
         document["operations"].remove(entry)
+        cut = {one["drawn"] for one in document["operations"]}
+        document["features"] = [one for one in document["features"] if one["noted"] or one["id"] != entry["drawn"] or one["id"] in cut]
         return f"removed {entry['number']} {entry['title']}"
 
 
@@ -311,6 +369,8 @@ Edit = Annotated[
     | SetPart
     | AddOperation
     | AddOperations
+    | NoteFeature
+    | RemoveFeature
     | RemoveOperation
     | MoveOperation
     | SetGrinding

@@ -10,7 +10,7 @@ from cutting.operations.turned.setup import Setup
 from cutting.operations.turned.size_control import Measured, doubt_of_next
 from cutting.quantities import Asked, read_asked, read_quantity
 from server.errors import Refusal
-from server.jobs.document import setup_of
+from server.jobs.document import setup_of, told_of
 from server.jobs.readings import readings_of
 from server.jobs.schemas import MeasurementIn
 
@@ -58,9 +58,10 @@ def ask_about_doubts(job_id: int, document: dict[str, Any], entry: dict[str, Any
 
 def _feature_size(document: dict[str, Any], entry: dict[str, Any]) -> float | None:
     """A diameter [mm] that readings of this operation lie about, None where it has none."""
+    told = told_of(document, entry)
     for name in ("end_diameter", "diameter", "outer_diameter"):
         with suppress(CuttingError):
-            if text := entry["feature"].get(name):
+            if text := told.get(name):
                 words = str(text).removeprefix("Ø").split()
                 return read_quantity(words[0] + (" in" if "in" in words else ""), "length", field=name).value
     return None

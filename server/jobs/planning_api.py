@@ -19,6 +19,7 @@ from server.jobs.document import part_in_front
 from server.jobs.entries import Entry, with_unit
 from server.jobs.schemas import OutlineOut
 from server.jobs.state import sketch_of, state_of
+from server.jobs.tools import NONE, ToolWords, told
 from server.shop import shop
 from server.units import DisplayOut, Units
 from server.words import asked
@@ -75,19 +76,14 @@ class ShaftLineOut(Schema):
     outline: OutlineOut
 
 
-class ToolOut(Schema):
-    insert: str
-    holder: str
-
-
 class BestRow(Schema):
     """What taking the best tool changes in one operation."""
 
     operation: str
     number: int
     title: str
-    now: ToolOut
-    then: ToolOut | None
+    now: ToolWords
+    then: ToolWords | None
     settings: dict[str, str]
     seconds_now: DisplayOut
     seconds_then: DisplayOut | None
@@ -114,7 +110,8 @@ def sketch_feature(request: HttpRequest, job_id: int, payload: SketchIn) -> dict
     entry = known or _bare("new", payload.kind, {})
     if known is None:
         document["operations"].append(entry)
-    entry["operation"], entry["feature"], refused = payload.kind, {}, None
+    entry |= {"operation": payload.kind, "feature": {}, "drawn": ""}  # what is being entered is all that it is told
+    refused = None
     for name, value in payload.feature.items():
         try:
             entry["feature"][name] = with_unit(payload.kind, "feature", name, value, payload.units)
@@ -171,8 +168,8 @@ def best_tools(request: HttpRequest, job_id: int, payload: BestIn) -> dict[str, 
                 "operation": entry["id"],
                 "number": entry["number"],
                 "title": entry["title"],
-                "now": entry["tool"],
-                "then": pick.tool if pick else None,
+                "now": told(entry["tool"]),
+                "then": told(pick.tool) if pick else None,
                 "settings": {name: str(value) for name, value in pick.settings.items()} if pick else {},
                 "seconds_now": row["seconds_display"],
                 "seconds_then": display(pick.row.seconds, "duration") if pick else None,
@@ -184,8 +181,8 @@ def best_tools(request: HttpRequest, job_id: int, payload: BestIn) -> dict[str, 
         )
     return {
         "rows": found,
-        "tools_now": len({(row["now"]["insert"], row["now"]["holder"]) for row in found}),
-        "tools_then": len({tuple((row["then"] or row["now"]).values()) for row in found}),
+        "tools_now": len({tuple(row["now"]["tool"].values()) for row in found}),
+        "tools_then": len({tuple((row["then"] or row["now"])["tool"].values()) for row in found}),
         "pockets": int(stock.library.machine(revision.document["machine"]).pockets),
         "cost_now": display(now, "money"),
         "cost_then": display(then, "money"),
@@ -205,4 +202,4 @@ def _says(pick: Any, why: str, changes: bool) -> dict[str, str]:
 def _bare(identity: str, kind: str, feature: dict[str, Entry]) -> dict[str, Any]:
     """An operation that has no tool and no settings yet."""
     nothing: dict[str, Any] = {"number": 0, "title": "", "settings": {}, "holding": {}, "skin": "clean"}
-    return {**nothing, "id": identity, "operation": kind, "feature": feature, "tool": {"insert": "", "holder": ""}}
+    return {**nothing, "id": identity, "operation": kind, "feature": feature, "tool": NONE}

@@ -16,6 +16,7 @@ from cutting.process.outline import Corner, Stage
 from cutting.quantities import display, write
 from server.jobs.kinds import VIEWERS
 from server.jobs.kinds.view import Shown, chip_out
+from server.jobs.tools import told
 
 
 def evaluation(
@@ -86,11 +87,11 @@ def _choice(field: Field | None, entered: dict[str, Any]) -> dict[str, Any]:
     return {"name": field.name, "label": field.label, "options": options, "value": chosen}
 
 
-def advice_out(advice: Advice, document_tool: dict[str, str], set_up: dict[tuple[str, str], str]) -> dict[str, Any]:
-    """The ranking with its words; `set_up` says which pairs stand assembled on the machine, and where."""
+def advice_out(advice: Advice, tool: dict[str, str], way: str, set_up: dict[tuple[str, ...], str]) -> dict[str, Any]:
+    """The ranking with its words; `tool` and `way` are as set, `set_up` says which tools stand assembled on the machine, and where."""
     return {
-        "candidates": [_candidate(c, document_tool, set_up) for c in advice.candidates],
-        "nearly": [_candidate(c, document_tool, set_up) for c in advice.nearly],
+        "candidates": [_candidate(c, tool, way, set_up) for c in advice.candidates],
+        "nearly": [_candidate(c, tool, way, set_up) for c in advice.nearly],
         "refused": [{"reason": r.reason, "pairs": r.pairs} for r in advice.refused],
         "pairs": advice.pairs,
         "fitting": advice.fitting,
@@ -101,10 +102,9 @@ def advice_out(advice: Advice, document_tool: dict[str, str], set_up: dict[tuple
     }
 
 
-def _candidate(c: Candidate, tool: dict[str, str], set_up: dict[tuple[str, str], str]) -> dict[str, Any]:
+def _candidate(c: Candidate, tool: dict[str, str], way: str, set_up: dict[tuple[str, ...], str]) -> dict[str, Any]:
     return {
-        "insert": c.insert,
-        "holder": c.holder,
+        **told(c.tool),
         "designation": c.designation,
         "geometry": c.geometry,
         "grade": c.grade,
@@ -124,8 +124,8 @@ def _candidate(c: Candidate, tool: dict[str, str], set_up: dict[tuple[str, str],
         "roughness": display(c.roughness, "small_length", False) if c.roughness else None,
         "reason": c.reason,
         "miss": c.miss,
-        "set_up": set_up.get((c.insert, c.holder), ""),
-        "chosen": c.insert == tool["insert"] and c.way in ("", tool.get("way", c.way)),
+        "set_up": set_up.get(c.key, ""),
+        "chosen": c.edge == next(iter(tool.values()), "") and c.way in ("", way or c.way),
         "way": c.way,
         "more": list(c.more),
         "becomes": c.becomes,

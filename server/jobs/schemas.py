@@ -13,6 +13,7 @@ from server.jobs.edits import Becomes, Edit
 from server.jobs.entries import Entry
 from server.jobs.kinds import AnyView
 from server.jobs.kinds.view import ChipOut, TableOut
+from server.jobs.tools import ToolWords
 from server.units import DisplayOut, Plain, Point
 
 Typed = str | float  # as a person typed it; read where its kind and bounds are known
@@ -154,22 +155,22 @@ class FieldOut(Schema):
     options: list[str]
     required: bool
     default: str
+    drawn: bool
 
 
 class OperationKindOut(Schema):
-    """A kind of operation and what it asks for."""
+    """A kind of operation, the shape that it makes, and what it asks for."""
 
     name: str
     title: str
+    shape: str
     feature: list[FieldOut]
     settings: list[FieldOut]
     holding: list[FieldOut]
     studies: list[str]
 
 
-class CandidateOut(Schema):
-    insert: str
-    holder: str
+class CandidateOut(ToolWords):
     designation: str
     geometry: str
     grade: str
@@ -290,17 +291,33 @@ class BaselineOut(Schema):
     better: bool
 
 
-class PocketOut(Schema):
+class PocketOut(ToolWords):
     """A tool of the part: its place in the turret, and the numbers of the operations that use it."""
 
     pocket: int
-    insert: str
-    holder: str
     operations: list[int]
+
+
+class DrawnOut(Schema):
+    """A feature of the drawing: the numbers of the operations that make or prepare it; `status` is open where none makes it."""
+
+    id: str
+    shape: str
+    words: DisplayOut
+    makes: list[int]
+    prepares: list[int]
+    status: Literal["open", "ok", "care", "broken"]
+
+
+class SpindleName(Schema):
+    name: str
+    title: str
 
 
 class StateOut(Schema):
     operations: list[OperationRow]
+    drawing: list[DrawnOut]
+    spindles: list[SpindleName]
     tools: list[PocketOut]
     pockets: int
     outline: OutlineOut

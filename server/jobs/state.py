@@ -17,7 +17,9 @@ from cutting.process.tape import PieceMoney, cycle_tape
 from cutting.quantities import display, read_quantity
 from cutting.workpiece.solid import DRAWN, Solid
 from server.jobs.document import blank_shape, part_in_front, request_of, setup_of
+from server.jobs.drawing import drawing_of
 from server.jobs.models import Revision
+from server.jobs.tools import told
 from server.shop import Shop, Version, shop
 from server.words import label_of, sentence
 
@@ -61,7 +63,7 @@ def _compute_once(
             rows.append(_row(entry, outcome, setup))
         except CuttingError as error:
             rows.append(_unfinished(entry, error))
-    money = document["money"]
+    drawing, money = drawing_of(document, rows), document["money"]
     tape = cycle_tape(
         outcomes,
         machine,
@@ -70,11 +72,13 @@ def _compute_once(
     )
     return {
         "operations": rows,
+        "drawing": drawing,
+        "spindles": [{"name": one.name, "title": one.title} for one in machine.spindles if one.turns_part],
         "tools": _tools(document),
         "pockets": int(machine.pockets),
         "outline": _outline(document, setups, machine.turns),
         "tape": plain(tape),
-        **_against(document, tape, rows),
+        **_against(document, tape, rows, drawing),
     }
 
 
@@ -86,11 +90,10 @@ def outcome_of(setup: Any) -> Outcome:
 
 def _tools(document: dict[str, Any]) -> list[dict[str, Any]]:
     """The tools of the part in the order in which they are first used, each with its place in the turret."""
-    found: dict[tuple[str, str], dict[str, Any]] = {}
+    found: dict[tuple[str, ...], dict[str, Any]] = {}
     for entry in document["operations"]:
-        insert, holder = entry["tool"]["insert"], entry["tool"]["holder"]
-        if insert:
-            row = found.setdefault((insert, holder), {"pocket": len(found) + 1, "insert": insert, "holder": holder, "operations": []})
+        if tool := entry["tool"]:
+            row = found.setdefault(tuple(tool.values()), {"pocket": len(found) + 1, **told(tool), "operations": []})
             row["operations"].append(entry["number"])
     return list(found.values())
 
@@ -100,7 +103,7 @@ def sketch_of(document: dict[str, Any], entry: dict[str, Any] | None, stock: Sho
     setups, problem = [], None
     for one in document["operations"]:
         try:
-            bare = one is entry or not one["tool"]["insert"]
+            bare = one is entry or not one["tool"]
             setups.append((one["id"], request_of(document, one, None, stock)[0] if bare else setup_of(document, one, None, stock)))
         except CuttingError as error:
             problem = core_problem(error) if one is entry else problem
@@ -183,7 +186,7 @@ def _outline(document: dict[str, Any], setups: list[tuple[str, Any]], chucked: b
     return {**plain(drawn), "labels": labels, "lengths": lengths, "chucked": chucked}
 
 
-def _against(document: dict[str, Any], tape: Any, rows: list[dict[str, Any]]) -> dict[str, Any]:
+def _against(document: dict[str, Any], tape: Any, rows: list[dict[str, Any]], drawing: list[dict[str, Any]]) -> dict[str, Any]:
     """Target, present process, and the one line about what needs attention first."""
     target = document["money"].get("target")
     broken = [row for row in rows if row["status"] == "broken"]
@@ -197,6 +200,8 @@ def _against(document: dict[str, Any], tape: Any, rows: list[dict[str, Any]]) ->
     elif over:
         costly = max(rows, key=lambda row: row["seconds"])
         attention, why = 1, f"most time in {costly['number']} {costly['title']}, limited by {costly['binding']}"
+    elif still_open := [one["words"]["metric"] for one in drawing if one["status"] == "open"]:
+        attention, why = 2, f"the drawing still asks {still_open[0]}" + (f" and {len(still_open) - 1} more" if still_open[1:] else "")
     elif any(row["status"] == "care" for row in rows):
         row = next(row for row in rows if row["status"] == "care")
         attention, why = 2, f"{row['number']} {row['title']}: {row['binding']}"

@@ -21,6 +21,7 @@ from cutting.operations.turned.stability import Stability
 from cutting.quantities import Display, display, write
 from server.jobs.kinds.view import axis, chip_out
 from server.jobs.models import Measurement
+from server.jobs.tools import NONE, told
 
 Answer = dict[str, Any]
 
@@ -291,7 +292,7 @@ def way_out(offer: Offer) -> Answer:
     found = offer.candidate
     base = {
         **{name: getattr(offer, name) for name in ("name", "title", "when", "why_not", "present", "tool_class")},
-        "insert": "", "holder": "", "passes": 0, "speed": None, "feed": None, "seconds": None, "cost": None, "parts": "", "secure": "",
+        **told(NONE), "passes": 0, "speed": None, "feed": None, "seconds": None, "cost": None, "parts": "", "secure": "",
         "chip_index": 0.0, "roughness": None, "reach": "", "remedy": None,
     }  # fmt: skip
     if found is None:
@@ -310,8 +311,7 @@ def way_out(offer: Offer) -> Answer:
         else ""
     )
     return base | {
-        "insert": found.insert,
-        "holder": found.holder,
+        **told(found.tool),
         "passes": found.passes,
         "speed": display(found.speed_reached, "cutting_speed"),
         "feed": display(found.feed_per_rev, "feed_per_rev"),
@@ -322,7 +322,7 @@ def way_out(offer: Offer) -> Answer:
         "chip_index": found.chip_index,
         "roughness": display(found.roughness, "small_length"),
         "reach": slow,
-        "remedy": _patch(offer.title, {"tool": {"insert": found.insert, "holder": found.holder}, "settings": settings}),
+        "remedy": _patch(offer.title, {"tool": found.tool, "settings": settings}),
     }
 
 

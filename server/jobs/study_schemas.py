@@ -6,6 +6,7 @@ from ninja import Schema
 
 from server.jobs.kinds.view import AxisOut, ChipOut
 from server.jobs.schemas import RemedyOut
+from server.jobs.tools import ToolWords
 from server.units import DisplayOut, Point
 
 
@@ -181,14 +182,12 @@ class EdgeLifeOut(Schema):
     working: list[str]
 
 
-class WayOut(Schema):
+class WayOut(ToolWords):
     name: str
     title: str
     when: str
     why_not: str
     present: bool
-    insert: str
-    holder: str
     tool_class: str
     passes: int
     speed: DisplayOut | None

@@ -19,7 +19,7 @@ def names_used(document: dict[str, Any]) -> set[tuple[str, str]]:
     """(table, name) of everything that a job's document names."""
     names = {("materials", document["material"]), ("machines", document["machine"])}
     for operation in document["operations"]:
-        names |= {("tools", operation["tool"]["insert"]), ("tools", operation["tool"]["holder"])}
+        names |= {("tools", name) for name in operation["tool"].values()}
     return names
 
 

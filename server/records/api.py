@@ -9,6 +9,7 @@ from django.http import HttpRequest
 from ninja import Router, Schema, Status
 
 from cutting.exchange.columns import PLAIN_KINDS, Column
+from cutting.exchange.tables import TABLES
 from cutting.quantities import KINDS, display
 from server.errors import Refusal
 from server.jobs.uses import jobs_using
@@ -20,7 +21,7 @@ from server.records.registry import keeper_of
 from server.units import DisplayOut
 
 router = Router()
-TableName = Literal["tools", "geometries", "grades", "windows", "materials", "machines"]
+TableName = Literal[tuple(TABLES)]  # type: ignore[valid-type]
 CellIn = str | float | bool | None
 
 

@@ -6,14 +6,14 @@ from types import MappingProxyType
 
 from server.crib.keepers import GeometryKeeper, GradeKeeper, ToolKeeper, WindowKeeper
 from server.errors import Refusal
-from server.floor.keeper import MachineKeeper
+from server.floor.keeper import MachineKeeper, SpindleKeeper
 from server.records.keeper import Keeper
 from server.shelf.keeper import MaterialKeeper
 
 KEEPERS: MappingProxyType[str, Keeper] = MappingProxyType(
     {
         keeper.table.name: keeper
-        for keeper in (GeometryKeeper(), GradeKeeper(), ToolKeeper(), WindowKeeper(), MaterialKeeper(), MachineKeeper())
+        for keeper in (GeometryKeeper(), GradeKeeper(), ToolKeeper(), WindowKeeper(), MaterialKeeper(), MachineKeeper(), SpindleKeeper())
     }
 )
 

@@ -174,7 +174,7 @@ def test_compare_and_why_not_the_others(person: Person) -> None:
     assert len(sheet.find_elements("css selector", "thead th")) == 3
     person.press(Keys.ESCAPE)
     person.see_text("button", "why not the others").click()
-    assert "pairs of insert and holder" in person.see("[role=dialog]").text
+    assert "can be put together" in person.see("[role=dialog]").text
 
 
 def test_bench_walks_operations_and_search_finds_anything(person: Person) -> None:

@@ -12,7 +12,7 @@ CUT_OFF: dict[str, Any] = {
     "operation": "cut off",
     "material": "11SMn30",
     "machine": "mill-turn",
-    "tool": {"insert": "edge 3 middle middle positive P30 CVD", "holder": "reinforced blade 3 reach 21"},
+    "tool": {"insert": "edge 3 middle middle positive P30 CVD", "blade": "reinforced blade 3 reach 21"},
     "feature": {"diameter": "40 mm", "part_length": "44 mm", "distance_from_chuck": "8 mm", "flatness": "40 µm", "pip": "1.5 mm"},
     "settings": {"cutting_speed": "140 m/min", "feed_per_rev": "0.12 mm/rev", "spindle_clamp": "4000", "coolant": "high"},
     "holding": {"part_catcher": True},
@@ -23,7 +23,7 @@ GROOVE: dict[str, Any] = {
     "operation": "groove",
     "material": "EN-GJS-500-7",
     "machine": "two-axis lathe",
-    "tool": {"insert": "edge 4 turn middle positive K15 CVD", "holder": "screw holder 4 reach 18"},
+    "tool": {"insert": "edge 4 turn middle positive K15 CVD", "blade": "screw holder 4 reach 18"},
     "feature": {
         "where": "outside", "diameter": "110 mm", "floor": "98 h11", "width": "24 +0.2/0", "distance_from_chuck": "26 mm",
         "corner_radius": "0.8 mm", "roughness": "3.2 µm",
@@ -35,7 +35,7 @@ GROOVE: dict[str, Any] = {
 RING: dict[str, Any] = {
     **GROOVE,
     "material": "C45",
-    "tool": {"insert": "ring three 1.65 light positive M15 PVD", "holder": "screw holder tri 16"},
+    "tool": {"insert": "ring three 1.65 light positive M15 PVD", "blade": "screw holder tri 16"},
     "feature": {"standard": "DIN 471", "diameter": "35 mm", "distance_from_chuck": "40 mm"},
     "settings": {"cutting_speed": "120 m/min", "feed_per_rev": "0.06 mm/rev", "coolant": "flood"},
     "holding": {"free_length": "60 mm", "grip_diameter": "40 mm"},
@@ -43,7 +43,7 @@ RING: dict[str, Any] = {
 # the same in a bore: DIN 472, with a bar
 BORE_RING: dict[str, Any] = {
     **RING,
-    "tool": {"insert": "ring three 2.2 light positive M15 PVD", "holder": "inside bar 25 tri 16"},
+    "tool": {"insert": "ring three 2.2 light positive M15 PVD", "blade": "inside bar 25 tri 16"},
     "feature": {"where": "inside", "standard": "DIN 472", "diameter": "62 mm", "distance_from_chuck": "40 mm"},
     "holding": {"free_length": "60 mm", "grip_diameter": "90 mm", "bore": "62 mm"},
 }
@@ -51,7 +51,7 @@ FACE: dict[str, Any] = {
     "operation": "face groove",
     "material": "X2CrNiMoN22-5-3",
     "machine": "two-axis lathe",
-    "tool": {"insert": "edge 4 turn light positive M15 PVD", "holder": "face blade 4 dia 55 to 90"},
+    "tool": {"insert": "edge 4 turn light positive M15 PVD", "blade": "face blade 4 dia 55 to 90"},
     "feature": {"outer_diameter": "80 H11", "width": "6 +0.1/0", "depth": "8 mm", "corner_radius": "0.5 mm"},
     "settings": {"cutting_speed": "45 m/min", "feed_per_rev": "0.09 mm/rev", "coolant": "jet"},
     "holding": {"free_length": "42 mm", "grip_diameter": "130 mm"},
@@ -61,12 +61,12 @@ TREPAN: dict[str, Any] = {
     "operation": "trepan",
     "material": "EN AW-5083",
     "machine": "machining centre",
-    "tool": {"insert": "edge 6 single ground N10 plain", "holder": "trepanning head one 80 to 130"},
+    "tool": {"insert": "edge 6 single ground N10 plain", "blade": "trepanning head one 80 to 130"},
     "feature": {"keeps": "the disc", "diameter": "100 mm", "depth": "30 mm", "web": "0.5 mm", "core_price": 4},
     "settings": {"cutting_speed": "320 m/min", "feed_per_rev": "0.15 mm/rev", "coolant": "through"},
     "batch": {"pieces": 40},
 }
-TWO_CARTRIDGES = {"tool": {**TREPAN["tool"], "holder": "trepanning head two 80 to 130"}}
+TWO_CARTRIDGES = {"tool": {**TREPAN["tool"], "blade": "trepanning head two 80 to 130"}}
 
 
 def form(base: dict[str, Any], **changes: Any) -> dict[str, Any]:

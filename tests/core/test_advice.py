@@ -13,9 +13,10 @@ from cutting.operations.frame.setup import Goal
 from cutting.operations.registry import evaluate, evaluate_quickly
 from cutting.operations.turned.setup import Setup
 from cutting.tooling.crib import Crib
-from cutting.tooling.items import find_holder, find_insert, holders, inserts
+from cutting.tooling.items import holders, inserts
 from cutting.wear.reference import life_law
 from cutting.workpiece.materials import deliver, find_material
+from tests.core.tools import find_holder, find_insert
 
 Build = Callable[..., Setup]
 
@@ -32,7 +33,7 @@ def test_each_candidate_is_what_the_bench_shows(setup: Build, crib: Crib, goal: 
     advice = advise(base, crib)
     assert advice.candidates
     for row in advice.candidates[:12]:
-        alone = replace(base, insert=find_insert(row.insert), holder=find_holder(row.holder)).with_settings(
+        alone = replace(base, insert=find_insert(row.tool["insert"]), holder=find_holder(row.tool["holder"])).with_settings(
             cutting_speed=row.cutting_speed, feed_per_rev=row.feed_per_rev, depth_of_cut=row.depth_of_cut
         )
         outcome = evaluate(alone)
@@ -58,7 +59,7 @@ def test_the_best_speed_is_near_the_cheapest_there_is(setup: Build, crib: Crib) 
     """A blind sweep over speed and feed for the winner finds nothing clearly cheaper inside the same start window."""
     base = setup()
     first = advise(base, crib).candidates[0]
-    winner = replace(base, insert=find_insert(first.insert), holder=find_holder(first.holder))
+    winner = replace(base, insert=find_insert(first.tool["insert"]), holder=find_holder(first.tool["holder"]))
     best = first.cost
     for speed in range(80, 260, 6):
         for feed in (0.6, 0.7, 0.8, 0.9, 1.0):
@@ -85,8 +86,8 @@ def test_only_fitting_tools_are_candidates(setup: Build, crib: Crib) -> None:
     )
     advice = advise(tight, crib)
     for row in advice.candidates:
-        assert find_insert(row.insert).code.nose_radius <= 0.5
-        assert find_holder(row.holder).code.cutting_edge_angle >= 90
+        assert find_insert(row.tool["insert"]).code.nose_radius <= 0.5
+        assert find_holder(row.tool["holder"]).code.cutting_edge_angle >= 90
         assert row.roughness <= 1.6
     reasons = " ".join(refused.reason for refused in advice.refused)
     assert "fillet 0.5" in reasons
@@ -117,11 +118,11 @@ def test_recommended_speeds_are_within_good_sense(setup: Build, crib: Crib, mate
     law = life_law(row, tool_class)
     assert law is not None
     base = replace(setup(), work=deliver(find_material(material)))
-    rows = [c for c in advise(base, crib).candidates if find_insert(c.insert).grade.tool_class == tool_class]
+    rows = [c for c in advise(base, crib).candidates if find_insert(c.tool["insert"]).grade.tool_class == tool_class]
     assert rows, material
     first = rows[0]
     if abs(first.cutting_speed / law.reference_speed - 1) > 0.35:
-        tool = replace(base, insert=find_insert(first.insert), holder=find_holder(first.holder))
+        tool = replace(base, insert=find_insert(first.tool["insert"]), holder=find_holder(first.tool["holder"]))
         outcome = evaluate(
             tool.with_settings(cutting_speed=first.cutting_speed, feed_per_rev=first.feed_per_rev, depth_of_cut=first.depth_of_cut)
         )
@@ -134,7 +135,7 @@ def test_tool_materials_suit_the_metal(setup: Build, crib: Crib, material: str, 
     advice = advise(replace(setup(feature=shallow), work=deliver(find_material(material))), crib)
     assert advice.candidates
     for row in advice.candidates:
-        assert letter in find_insert(row.insert).grade.letters
+        assert letter in find_insert(row.tool["insert"]).grade.letters
 
 
 def test_running_alone_slows_the_edge_down(setup: Build, crib: Crib) -> None:

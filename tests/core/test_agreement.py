@@ -69,16 +69,16 @@ def test_no_refused_tool_has_a_remedy_that_makes_it_work(seed: int) -> None:
         return
     advice = advise(setup, stock)
     for row in advice.nearly[:2]:
-        tool, settings = {"insert": row.insert, "holder": row.holder}, settings_of(row)
+        tool, settings = row.tool, settings_of(row)
         outcome = evaluate(read_setup({**form, "tool": tool, "settings": settings}))
-        assert would_do(form, tool, settings, outcome) == [], (form, row.insert)
+        assert would_do(form, tool, settings, outcome) == [], (form, row.edge)
 
 
 def test_the_cut_off_that_one_step_of_feed_brings_within_its_limits() -> None:
     """Ø50 in 42CrMo4 on the two-axis lathe: a feed of 0.112 slips in the jaws, a little less holds, and the ranking finds it."""
     form = {"operation": "cut off", "material": "42CrMo4", "machine": "two-axis lathe"}
     setup, stock = read_request({**form, "feature": {"diameter": 50, "part_length": 40, "distance_from_chuck": 10}})
-    gripping = next(row for row in advise(setup, stock).candidates if row.insert.startswith("edge 5"))
+    gripping = next(row for row in advise(setup, stock).candidates if row.edge.startswith("edge 5"))
     assert gripping.feed_per_rev < 0.112
     assert gripping.cutting_speed > 60  # and not by creeping
     geared = read_request({**form, "material": "EN AW-6082 T6", "machine": "geared lathe", "feature": {"diameter": 40, "part_length": 40}})
@@ -101,12 +101,12 @@ def test_a_near_miss_says_what_it_reaches_and_what_is_asked() -> None:
 
 def row_of(**figures: float) -> Candidate:
     usual = {"seconds": 30.0, "cost": 1.0, "secure": 0.97, "change_parts": 10.0, "run_parts": 10.0, "beside": 0.0}
-    named = dict.fromkeys(("insert", "holder", "designation", "geometry", "grade", "binding", "reason"), "x")
+    named = dict.fromkeys(("designation", "geometry", "grade", "binding", "reason"), "x")
     numbers = dict.fromkeys(
         ("passes", "cutting_speed", "feed_per_rev", "depth_of_cut", "median_parts", "chip_index", "edge_cost", "edges", "roughness",
          "speed_reached", "utilisation"), 1.0,
     )  # fmt: skip
-    return Candidate(**{**named, **numbers, **usual, **figures})  # type: ignore[arg-type]
+    return Candidate(tool={"insert": "x", "holder": "x"}, **{**named, **numbers, **usual, **figures})  # type: ignore[arg-type]
 
 
 def test_the_goal_orders_by_what_it_says() -> None:

@@ -18,9 +18,10 @@ from cutting.operations.turned.setup import Setup
 from cutting.tooling.book import BookWindow, Span
 from cutting.tooling.crib import Crib
 from cutting.tooling.fitting import fit_checks
-from cutting.tooling.items import find_holder, find_insert, holders, inserts
+from cutting.tooling.items import holders, inserts
 from cutting.workpiece.behaviour import neighbours, traits
 from cutting.workpiece.materials import deliver, find_material, materials
+from tests.core.tools import find_holder, find_insert
 
 Form = Callable[..., dict[str, Any]]
 BOOK = BookWindow(8, Span(110, 130, 145), Span(0.18, 0.22, 0.26), Span(0.5, None, 1.6), "supplier's page 12")

@@ -15,13 +15,15 @@ from cutting.errors import CuttingError
 from cutting.operations.frame.outcome import Outcome, Severity
 from cutting.operations.registry import evaluate, explore, relax
 from cutting.operations.slots.cut_off.setup import CutOffSetup
-from cutting.tooling.blades import groove_blades, groove_inserts, plunge_feeds, usual_width
+from cutting.tooling.bought import shipped
+from cutting.tooling.groove_inserts import plunge_feeds, usual_width
+from tests.core.tools import groove_blades
 
 PIN: dict[str, Any] = {
     "operation": "cut off",
     "material": "11SMn30",
     "machine": "mill-turn",
-    "tool": {"insert": "edge 3 middle middle positive P30 CVD", "holder": "reinforced blade 3 reach 21"},
+    "tool": {"insert": "edge 3 middle middle positive P30 CVD", "blade": "reinforced blade 3 reach 21"},
     "feature": {"diameter": "40 mm", "part_length": "44 mm", "distance_from_chuck": "8 mm", "flatness": "40 µm", "pip": "1.5 mm"},
     "settings": {"cutting_speed": "140 m/min", "feed_per_rev": "0.12 mm/rev", "spindle_clamp": "4000", "coolant": "high"},
     "holding": {"part_catcher": True},
@@ -43,8 +45,8 @@ def used(outcome: Outcome, name: str) -> float:
     return next(limit.utilisation for limit in outcome.limits if limit.name == name)
 
 
-NARROW = {"insert": "edge 2 light light positive M15 PVD", "holder": "screw holder 2 reach 12"}
-LEAD = {"insert": "edge 3 lead 6 R light positive M15 PVD", "holder": "reinforced blade 3 reach 21"}
+NARROW = {"insert": "edge 2 light light positive M15 PVD", "blade": "screw holder 2 reach 12"}
+LEAD = {"insert": "edge 3 lead 6 R light positive M15 PVD", "blade": "reinforced blade 3 reach 21"}
 
 
 @pytest.mark.parametrize(
@@ -100,7 +102,7 @@ def test_the_pip_is_lowered_without_losing_flatness() -> None:
 
 def test_two_tools_by_edge_and_by_piece() -> None:
     """Two edges at nearly the price of one: dearer to buy, cheaper a piece where both reach."""
-    tool = {"insert": "single edge 3 middle middle positive P30 CVD", "holder": "reinforced blade 3 reach 21"}
+    tool = {"insert": "single edge 3 middle middle positive P30 CVD", "blade": "reinforced blade 3 reach 21"}
     single, double = evaluate(pin(tool=tool)), evaluate(pin())
     assert double.results["operation_cost"].value < single.results["operation_cost"].value
     assert double.results["median_parts"].value == pytest.approx(single.results["median_parts"].value)
@@ -108,7 +110,7 @@ def test_two_tools_by_edge_and_by_piece() -> None:
 
 def test_narrow_saves_bar() -> None:
     wide = evaluate(pin()).results
-    bar = {"insert": "hand-ground edge 2.4 hand-ground HSS cobalt", "holder": "screw holder 2.4 reach 16"}
+    bar = {"insert": "hand-ground edge 2.4 hand-ground HSS cobalt", "blade": "screw holder 2.4 reach 16"}
     narrow = evaluate(pin(tool=bar, feature={"diameter": "30 mm"}, settings={"feed_per_rev": 0.04, "cutting_speed": 35})).results
     assert wide["kerf_per_piece"].value / narrow["kerf_per_piece"].value == pytest.approx(3 / 2.4)
 
@@ -135,7 +137,7 @@ def test_stopping_short_leaves_the_stub_and_saves_the_slowest_part() -> None:
 @pytest.mark.parametrize(
     ("changes", "field"),
     [
-        ({"tool": {"holder": "screw holder 2 reach 12"}}, "tool.holder"),
+        ({"tool": {"blade": "screw holder 2 reach 12"}}, "tool.blade"),
         ({"tool": {"insert": "blade of glass"}}, "tool.insert"),
         ({"feature": {"bore": "40 mm"}}, "feature.bore"),
         ({"settings": {"feed_zones": "4:0.02; 12:0.06"}}, "settings.feed_zones"),
@@ -164,6 +166,6 @@ def test_cut_off_goes_through_the_door(tmp_path: Path, capsys: pytest.CaptureFix
 
 
 def test_shipped_blades_carry_shipped_inserts() -> None:
-    assert all(any(blade.takes(insert) for blade in groove_blades()) for insert in groove_inserts() if insert.width < 5)
+    assert all(any(blade.takes(insert) for blade in groove_blades()) for insert in shipped("grooving insert") if insert.width < 5)
     assert plunge_feeds(3.0, "M", "carbide")[1] == pytest.approx(0.13)  # stainless takes the lower half of 0.06 to 0.20
     assert [usual_width(d) for d in (10, 25, 40, 60, 80, 120)] == [1.5, 2, 3, 4, 5, 6]

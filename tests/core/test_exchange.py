@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import string
+from dataclasses import replace
 from typing import Any
 
 import pytest
@@ -11,7 +12,7 @@ from hypothesis import strategies as st
 
 from cutting.errors import CuttingError
 from cutting.exchange.columns import match_headings, read_numbers, read_row
-from cutting.exchange.tables import GEOMETRIES, GRADES, MACHINES, MATERIALS, TABLES, TOOLS, WINDOWS, machine_of
+from cutting.exchange.tables import GEOMETRIES, GRADES, MACHINES, MATERIALS, SPINDLES, TABLES, TOOLS, WINDOWS, machine_of, spindle_of
 from cutting.machine.machines import machines
 from cutting.tooling.items import geometries, grades
 from cutting.workpiece.materials import materials
@@ -165,11 +166,16 @@ def shipped() -> dict[str, list[dict[str, Any]]]:
             {"group": m.group.number, **{c.name: getattr(m, c.name) for c in MATERIALS.columns if c.name != "group"}} for m in materials()
         ],
         "machines": [{c.name: getattr(m, c.name) for c in MACHINES.columns} for m in machines()],
+        "spindles": [
+            {c.name: {"machine": m.name, "spindle": one.name}.get(c.name) or getattr(one, c.name) for c in SPINDLES.columns}
+            for m in machines()
+            for one in m.further
+        ],
     }
 
 
 @pytest.mark.parametrize("form", ["csv", "xlsx", "json"])
-@pytest.mark.parametrize("name", ["geometries", "grades", "materials", "machines"])
+@pytest.mark.parametrize("name", ["geometries", "grades", "materials", "machines", "spindles"])
 def test_everything_shipped_goes_out_and_comes_in_again(form: str, name: str) -> None:
     table = TABLES[name]
     records = [table.finish(record) for record in shipped()[name]]
@@ -178,7 +184,9 @@ def test_everything_shipped_goes_out_and_comes_in_again(form: str, name: str) ->
     if name == "materials":
         assert [material_of(record) for record in again] == list(materials())
     if name == "machines":
-        assert [machine_of(record) for record in again] == list(machines())
+        assert [machine_of(record) for record in again] == [replace(m, further=()) for m in machines()]
+    if name == "spindles":
+        assert [spindle_of(record) for record in again] == [one for m in machines() for one in m.further]
 
 
 def read_back(form: str, name: str, content: bytes) -> list[dict[str, Any]]:

@@ -23,10 +23,11 @@ from cutting.process.shaft_line import Planned, read_shaft_line
 from cutting.process.standing import taken_from_part
 from cutting.quantities import Dimension
 from cutting.tooling.crib import Crib
-from cutting.tooling.items import find_holder, holders, inserts
+from cutting.tooling.items import holders, inserts
 from cutting.tooling.shapes import SHAPES
 from cutting.workpiece.solid import Blank, Solid, blank_solid
 from tests.core.slots import GROOVE, form
+from tests.core.tools import find_holder
 
 Build = Callable[..., Setup]
 
@@ -199,9 +200,9 @@ def test_a_slim_insert_gets_down_behind_a_low_collar_and_a_square_one_does_not(s
     found = advise(low, Crib(inserts(), holders()))
     assert found.candidates
     for row in found.candidates:  # 1.5 mm down within half of 20 mm: the flank behind (180° − κr − εr, ISO 3002) clears 8.5° by 2°
-        code = find_holder(row.holder).code
+        code = find_holder(row.tool["holder"]).code
         assert code.shape == "R" or 180 - code.cutting_edge_angle - SHAPES[code.shape].included_angle >= 10.5
-    assert not any(row.holder.startswith("PCLNR") for row in found.candidates)  # 95° and 80° leave 5°
+    assert not any(row.tool["holder"].startswith("PCLNR") for row in found.candidates)  # 95° and 80° leave 5°
     assert any("collar" in refused.reason for refused in found.refused)
     deep = behind(setup, 45, end_diameter=20, start_diameter=45)
     assert not advise(deep, Crib(inserts(), holders())).candidates

@@ -17,6 +17,7 @@ from cutting.errors import CuttingError
 from cutting.mechanics.deflection import Holding
 from cutting.operations.frame.setup import Goal, Skin
 from cutting.operations.registry import evaluate_quickly
+from tests.core.slots import RING
 
 Form = Callable[..., dict[str, Any]]
 
@@ -133,3 +134,15 @@ def test_outcomes_are_plain_json(form: Form) -> None:
 
     walk(plain(evaluate_quickly(read_setup(form()))))
     assert plain(float("inf")) is None
+
+
+def test_forms_of_version_1_are_read_and_later_ones_refused(form: Form) -> None:
+    """What carries a grooving insert was called its holder; turning's forms say the same in both."""
+    blade = RING["tool"]["blade"]
+    old = {**RING, "version": 1, "tool": {"insert": RING["tool"]["insert"], "holder": blade}}
+    assert read_setup(old) == read_setup({**RING, "version": 2}) == read_setup(RING)
+    assert read_setup(form(version=1)) == read_setup(form())
+    for changed, field in (({**old, "version": 2}, "tool.holder"), ({**RING, "version": 3}, "version")):
+        with pytest.raises(CuttingError) as refused:
+            read_setup(changed)
+        assert refused.value.field == field

@@ -20,12 +20,13 @@ from cutting.operations.frame.rule import all_used, excluded
 from cutting.operations.frame.setup import Goal, Skin
 from cutting.operations.registry import KINDS, evaluate_quickly
 from cutting.operations.slots.shared.tool import slot_tools
-from cutting.tooling.blades import NarrowStock, shipped_stock
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import holders, inserts
+from cutting.tooling.slot_stock import SlotStock
 from tests.core.slots import BORE_RING, CUT_OFF, FACE, GROOVE, RING, TREPAN, TWO_CARTRIDGES, build, form
+from tests.core.tools import shipped_stock
 
-ROUND = {"insert": "edge 4 round middle positive K15 CVD", "holder": "screw holder 4 reach 18"}
+ROUND = {"insert": "edge 4 round middle positive K15 CVD", "blade": "screw holder 4 reach 18"}
 TURN: dict[str, Any] = {
     "operation": "turn",
     "material": "42CrMo4",
@@ -84,19 +85,20 @@ def test_row_i_of_many_is_the_one(name: str) -> None:
                 assert float(np.broadcast_to(level, (5, 1))[k, 0]) == pytest.approx(limits[limit], rel=1e-9), limit
 
 
-@pytest.mark.parametrize("use", ["outside", "inside", "face", "trepan"])
-def test_many_tools_are_each_the_one(use: str) -> None:
+@pytest.mark.parametrize("kind", ["cut-off blade", "inside groove bar", "face groove blade", "trepanning head"])
+def test_many_tools_are_each_the_one(kind: str) -> None:
     """The numbers of a stock's pairs are those of each pair alone, and the pairs are those whose blade takes the insert."""
-    stock = shipped_stock(use)
-    left, right = stock.pairs
+    stock = shipped_stock(kind)
+    left, right = stock.places
     pairs = {(stock.inserts[i].name, stock.blades[j].name) for i, j in zip(left, right, strict=True)}
     assert pairs == {(i.name, j.name) for i in stock.inserts for j in stock.blades if j.takes(i)}
-    setup = build({"outside": CUT_OFF, "inside": BORE_RING, "face": FACE, "trepan": TREPAN}[use])
+    setup = build({"cut-off blade": CUT_OFF, "inside groove bar": BORE_RING, "face groove blade": FACE, "trepanning head": TREPAN}[kind])
     together = slot_tools(setup, stock, left, right)
     for k in random.Random(5).sample(range(len(left)), min(8, len(left))):
-        only = NarrowStock((stock.inserts[left[k]],), (stock.blades[right[k]],))
+        only = SlotStock((stock.inserts[left[k]],), (stock.blades[right[k]],))
         alone = slot_tools(setup, only, np.zeros(1, int), np.zeros(1, int))
-        for name in together.__dataclass_fields__:
+        assert {n: v[k] for n, v in together.own.items()} == {n: v[0] for n, v in alone.own.items()}
+        for name in set(together.__dataclass_fields__) - {"own"}:
             assert np.array_equal(getattr(together, name)[k], getattr(alone, name)[0], equal_nan=name != "brittle"), name
 
 
@@ -127,10 +129,10 @@ def best_by_force(setup: Any, contest: Any, variants: list[Any]) -> float:
     return least
 
 
-def ways_of(setup: Any, insert: Any, holder: Any) -> list[Any]:
+def ways_of(setup: Any, tool: dict[str, Any]) -> list[Any]:
     """The set-ups in which a person would try a tool."""
     contest = CONTESTS[setup.operation]
-    own = contest.fitted(setup.with_settings(overhang=None), insert, holder)
+    own = contest.fitted(setup.with_settings(overhang=None), tool)
     if setup.operation in ("turn", "face"):
         stock = own.stock_to_remove
         return [own.with_settings(depth_of_cut=stock / passes, pass_depths=()) for passes in range(1, 9)]
@@ -156,22 +158,22 @@ def test_the_ranking_finds_what_a_dense_grid_finds(kind: str, goal: Goal, change
     setup, stock = read_request({**base, "settings": {**base["settings"], "coolant": "flood"}, "goal": goal.value})
     contest = CONTESTS[kind]
     entered = contest.enter(setup, stock)
-    if not len(entered.left):  # then every pair is refused by name, and the ranking says the same
+    if not entered.count:  # then every pair is refused by name, and the ranking says the same
         assert sum(refused.pairs for refused in entered.refused) == entered.pairs > 0
         assert advise(setup, stock).refused == entered.refused
         return
-    picks = random.Random(f"{kind} {goal.value} {change}").sample(range(len(entered.left)), min(3, len(entered.left)))
+    picks = random.Random(f"{kind} {goal.value} {change}").sample(range(entered.count), min(3, entered.count))
     for k in sorted(picks):
-        insert, holder = entered.inserts[entered.left[k]], entered.holders[entered.right[k]]
-        only = Crib((insert,), (holder,)) if kind in ("turn", "face") else NarrowStock((insert,), (holder,))
+        tool = entered.tool_of(k)
+        only = KINDS[kind].gather({role: (part,) for role, part in tool.items()}, "")
         advice = advise(setup, only)
-        best = best_by_force(setup, contest, ways_of(setup, insert, holder))
+        best = best_by_force(setup, contest, ways_of(setup, tool))
         if advice.candidates:
             row = advice.candidates[0]
             own = float(score(setup, row.seconds, row.cost, row.secure, row.run_parts, row.beside))
-            assert own <= 1.1 * best + 0.01, (insert.name, holder.name, own, best)
+            assert own <= 1.1 * best + 0.01, (tool, own, best)
         else:
-            assert best == np.inf, (insert.name, holder.name, best)
+            assert best == np.inf, (tool, best)
 
 
 @pytest.mark.parametrize("machine", [one.name for one in machines() if one.turns])
@@ -220,7 +222,7 @@ def test_a_cassette_carries_its_edge() -> None:
     """Common practice, no source: supported under the insert the face is dished by about 10 µm where a plain blade leaves 55, at
     160 m/min and 0.2 mm/rev with one and the same edge, and its Ra is a quarter."""
     edge = "single edge 3 lead 5 R middle positive P30 CVD"
-    tools = ({"insert": edge, "holder": holder} for holder in ("cassette 3 reach 25", "self-clamping blade 3 reach 45"))
+    tools = ({"insert": edge, "blade": holder} for holder in ("cassette 3 reach 25", "self-clamping blade 3 reach 45"))
     settings = {"cutting_speed": 160, "feed_per_rev": 0.2, "overhang": "27 mm", "feed_zones": "full"}
     carried, plain = (
         evaluate_quickly(build(CUT_OFF, tool=tool, settings=settings, feature={"roughness": "3.2 µm"})).results for tool in tools
@@ -248,7 +250,7 @@ def test_the_shipped_crib_is_ranked_whole() -> None:
     """Every pair is either tried or refused by name; a pair counts once."""
     setup, stock = read_request({key: value for key, value in TURN.items() if key != "tool"})
     advice = advise(setup, Crib(inserts(), holders()))
-    assert advice.fitting + sum(refused.pairs for refused in advice.refused) == advice.pairs == len(stock.pairs[0])
+    assert advice.fitting + sum(refused.pairs for refused in advice.refused) == advice.pairs == len(stock.places[0])
 
 
 @pytest.mark.parametrize("kind", list(KIND_OF))
@@ -278,18 +280,18 @@ def test_what_nobody_declared_is_refused_by_name(kind: str) -> None:
 def test_a_large_stock_is_searched_like_a_small_one(kind: str) -> None:
     """Chunks that run side by side change nothing: every copy of a tool is found at the same point."""
     setup, stock = read_request({key: value for key, value in KIND_OF[kind].items() if key != "tool"})
-    copies = -(-12_000 // len(stock.pairs[0]))
+    copies = -(-12_000 // len(stock.places[0]))
     many = tuple(replace(one, name=f"{one.name} #{k}") for k in range(copies) for one in stock.inserts)
-    large = Crib(many, stock.holders) if kind == "turn" else NarrowStock(many, stock.blades)
+    large = Crib(many, stock.holders) if kind == "turn" else SlotStock(many, stock.blades)
     found = advise(setup, large)
     assert found.fitting > 2000  # more than one chunk
-    few = {(row.insert, row.way): row for row in advise(setup, stock).candidates}
+    few = {(row.edge, row.way): row for row in advise(setup, stock).candidates}
     for row in found.candidates:
-        alone = few[row.insert.rsplit(" #", 1)[0], row.way]
-        assert (row.cutting_speed, row.feed_per_rev, row.holder) == (alone.cutting_speed, alone.feed_per_rev, alone.holder)
+        alone = few[row.edge.rsplit(" #", 1)[0], row.way]
+        assert (row.cutting_speed, row.feed_per_rev, row.key[1:]) == (alone.cutting_speed, alone.feed_per_rev, alone.key[1:])
         assert row.cost == pytest.approx(alone.cost, rel=1e-9)
     every = advise(setup, large, 60 * copies).candidates
-    ends = {int(row.insert.rsplit(" #", 1)[1]) for row in every}
+    ends = {int(row.edge.rsplit(" #", 1)[1]) for row in every}
     assert {0, copies - 1} <= ends  # the first of the stock and the last
 
 
@@ -301,7 +303,7 @@ def test_a_start_keeps_off_the_top_of_the_window(kind: str) -> None:
     for row in advise(setup, stock).candidates:
         if row.becomes:
             continue
-        tool, settings = {"insert": row.insert, "holder": row.holder}, {**KIND_OF[kind]["settings"], **row.settings}
+        tool, settings = row.tool, {**KIND_OF[kind]["settings"], **row.settings}
         x = model.quickly(read_setup({**KIND_OF[kind], "tool": tool, "settings": settings}))
         low, high = x.feeds
         assert low - 1e-9 <= float(x.feed_set) <= low + 0.93 * (high - low) + 0.0005
@@ -319,7 +321,7 @@ def test_a_turning_start_keeps_off_window_and_corner() -> None:
             "feed_per_rev": row.feed_per_rev,
             "depth_of_cut": row.depth_of_cut,
         }
-        alone = read_setup({**TURN, "tool": {"insert": row.insert, "holder": row.holder}, "settings": settings})
+        alone = read_setup({**TURN, "tool": row.tool, "settings": settings})
         limits = {limit.name: limit for limit in evaluate_quickly(alone).limits}
         window = limits["chip_window"]
         if window.kind == "feed_per_rev" and window.upper is not None:

@@ -15,7 +15,8 @@ from cutting.operations.turned.planner import plan
 from cutting.operations.turned.setup import Setup
 from cutting.operations.turned.size_control import Ledger, Measured, doubt_of_next, ledger
 from cutting.tooling.crib import Crib
-from cutting.tooling.items import find_insert, holders, inserts
+from cutting.tooling.items import holders, inserts
+from tests.core.tools import find_insert
 
 Build = Callable[..., Setup]
 SEAT = {"start_diameter": 91.5, "end_diameter": "90 h7", "length": 66, "distance_from_chuck": 82}

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
+from typing import Any
 
 import pytest
 
@@ -15,8 +16,9 @@ from cutting.operations.registry import evaluate_quickly
 from cutting.operations.turned.case import edge_cost, single_cutter
 from cutting.operations.turned.setup import Setup
 from cutting.process.tape import PieceMoney, cycle_tape
-from cutting.tooling.items import find_holder, find_insert, holders, inserts
+from cutting.tooling.items import holders, inserts
 from cutting.tooling.plan_view import holder_outline, insert_outline
+from tests.core.tools import find_holder, find_insert
 
 Build = Callable[..., Setup]
 
@@ -85,9 +87,9 @@ def test_holders_stand_behind_their_tip() -> None:
             assert min(y for _, y in holder_outline(holder, insert)) > 0
 
 
-def row(**changes: float | str) -> Candidate:
+def row(**changes: Any) -> Candidate:
     base = {
-        "insert": "a", "holder": "h", "designation": "CNMG 120408", "geometry": "middle", "grade": "P20 CVD", "passes": 2,
+        "tool": {"insert": "a", "holder": "h"}, "designation": "CNMG 120408", "geometry": "middle", "grade": "P20 CVD", "passes": 2,
         "cutting_speed": 150.0, "feed_per_rev": 0.3, "depth_of_cut": 2.0, "seconds": 80.0, "cost": 1.5, "change_parts": 10.0,
         "median_parts": 15.0, "secure": 0.95, "chip_index": 95.0, "edge_cost": 2.5, "edges": 4, "roughness": 5.0,
         "speed_reached": 150.0, "binding": "spindle power", "utilisation": 0.9, "reason": "",
@@ -107,10 +109,13 @@ def row(**changes: float | str) -> Candidate:
     ],
 )
 def test_the_one_reason_is_the_costliest_difference(changes: dict[str, float], words: str) -> None:
-    assert why_not_first(row(insert="b", **changes), row(), Goal.CHEAPEST) == words
+    assert why_not_first(row(tool={"insert": "b", "holder": "h"}, **changes), row(), Goal.CHEAPEST) == words
 
 
 def test_security_is_the_reason_where_it_is_the_goal() -> None:
     first = row()
-    assert "secure" in why_not_first(row(insert="b", secure=0.85), first, Goal.MOST_SECURE)
-    assert why_not_first(row(insert="b", secure=0.85, chip_index=60.0), first, Goal.MOST_SECURE) == "chip index 60 against 95"
+    assert "secure" in why_not_first(row(tool={"insert": "b", "holder": "h"}, secure=0.85), first, Goal.MOST_SECURE)
+    assert (
+        why_not_first(row(tool={"insert": "b", "holder": "h"}, secure=0.85, chip_index=60.0), first, Goal.MOST_SECURE)
+        == "chip index 60 against 95"
+    )

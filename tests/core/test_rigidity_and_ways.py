@@ -26,8 +26,9 @@ from cutting.operations.turned.springing import springing, supports
 from cutting.operations.turned.stability import stability
 from cutting.process.outline import outline
 from cutting.tooling.crib import Crib
-from cutting.tooling.items import find_holder, find_insert, holders, inserts
+from cutting.tooling.items import holders, inserts
 from cutting.workpiece.solid import Blank, blank_solid
+from tests.core.tools import find_holder, find_insert
 
 Build = Callable[..., Setup]
 COUPLING = {
@@ -141,7 +142,7 @@ def test_away_from_the_chuck_the_minor_edge_leads(setup: Build, crib: Crib) -> N
     # κr 27° for 93° thins the chip by sin 27°/sin 93°; the corner radius, engaged in both, softens that
     assert np.sin(np.radians(27)) < thin < 1.4 * np.sin(np.radians(27))
     found = advise(away, crib)
-    held = {row.holder[:5] for row in (*found.candidates, *found.nearly)}
+    held = {row.tool["holder"][:5] for row in (*found.candidates, *found.nearly)}
     # 180° − κr − εr (ISO 3002): 27°, 32° and 52° cut, the 5° of an 80° insert at 95° only rub
     assert {"MTJNR", "DDJNR", "MVJNR"} <= held
     assert not {code for code in held if code[1:3] in ("CL", "WL")}

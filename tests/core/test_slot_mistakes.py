@@ -14,13 +14,13 @@ from tests.core.slots import CUT_OFF, FACE, GROOVE, RING, TREPAN, TWO_CARTRIDGES
 
 PAGE = (Path(__file__).parents[2] / "docs" / "slot-mistakes.md").read_text(encoding="utf-8")
 BASES = {"cut off": CUT_OFF, "groove": GROOVE, "face groove": FACE, "trepan": TREPAN}
-NARROW = {"insert": "edge 2 light light positive M15 PVD", "holder": "screw holder 2 reach 12"}
-LEAD = {"insert": "edge 2 lead 12 R light positive M15 PVD", "holder": "screw holder 2 reach 12"}
-GRIPS = {"insert": "edge 5 middle middle positive P30 CVD", "holder": "self-clamping blade 5 reach 25"}
+NARROW = {"insert": "edge 2 light light positive M15 PVD", "blade": "screw holder 2 reach 12"}
+LEAD = {"insert": "edge 2 lead 12 R light positive M15 PVD", "blade": "screw holder 2 reach 12"}
+GRIPS = {"insert": "edge 5 middle middle positive P30 CVD", "blade": "self-clamping blade 5 reach 25"}
 SLIM = {"diameter": "16 mm", "floor": "12", "width": "4.2 ±0.1", "distance_from_chuck": "190 mm", "corner_radius": "0.5"}
 LONG = {"free_length": "220 mm", "grip_diameter": "16 mm"}
-STEEL: dict[str, Any] = {"material": "C45", "tool": {"insert": "edge 4 turn middle positive P30 CVD", "holder": "screw holder 4 reach 18"}}
-INSIDE = {"insert": "ring three 2.2 light positive M15 PVD", "holder": "inside bar 25 tri 16"}
+STEEL: dict[str, Any] = {"material": "C45", "tool": {"insert": "edge 4 turn middle positive P30 CVD", "blade": "screw holder 4 reach 18"}}
+INSIDE = {"insert": "ring three 2.2 light positive M15 PVD", "blade": "inside bar 25 tri 16"}
 # kind and what catches it -> how it is made
 MADE: dict[tuple[str, str], dict[str, Any]] = {
     ("cut off", "bar_support"): {"feature": {"distance_from_chuck": "150 mm"}},
@@ -42,12 +42,12 @@ MADE: dict[tuple[str, str], dict[str, Any]] = {
     ("cut off", "tailstock"): {"holding": {"tailstock": True}},
     ("cut off", "crowding"): {"settings": {"coolant": "flood"}},
     ("cut off", "chip_narrower"): {
-        "tool": {"insert": "hand-ground edge 2.4 hand-ground HSS cobalt", "holder": "screw holder 2.4 reach 16"},
+        "tool": {"insert": "hand-ground edge 2.4 hand-ground HSS cobalt", "blade": "screw holder 2.4 reach 16"},
         "feature": {"diameter": "24 mm"}, "settings": {"cutting_speed": 30, "feed_per_rev": 0.04},
     },
     ("cut off", "finish"): {"feature": {"roughness": "0.8 µm"}},
     ("groove", "crowding"): {"feature": {"floor": "70", "width": "9"}, "settings": {"way": "side by side", "coolant": "flood"},
-                             "tool": {"insert": "edge 3 turn middle positive K15 CVD", "holder": "screw holder 3 reach 12"}},
+                             "tool": {"insert": "edge 3 turn middle positive K15 CVD", "blade": "screw holder 3 reach 12"}},
     ("groove", "finish"): {"feature": {"roughness": "0.8 µm"}},
     ("face groove", "crowding"): {"feature": {"depth": "30 mm"}, "settings": {"coolant": "flood"}},
     ("groove", "overhang"): {"settings": {"overhang": "60 mm"}},
@@ -55,7 +55,7 @@ MADE: dict[tuple[str, str], dict[str, Any]] = {
     ("groove", "relief"): {},
     ("groove", "plunge_feed"): {"settings": {"feed_per_rev": 0.4}},
     ("groove", "book_speed"): {"settings": {"cutting_speed": 300}},
-    ("groove", "beside_slot"): {"tool": {"insert": "edge 6 turn middle positive K15 CVD", "holder": "screw holder 6 reach 22"}},
+    ("groove", "beside_slot"): {"tool": {"insert": "edge 6 turn middle positive K15 CVD", "blade": "screw holder 6 reach 22"}},
     ("groove", "width_fit"): {"settings": {"way": "one plunge"}},
     ("groove", "corner_radius"): {"feature": {"corner_radius": "0.2 mm"}},
     ("groove", "side_load"): {"material": "C45", "tool": GRIPS, "settings": {"side_depth": "3 mm", "feed_per_rev": 0.2}},

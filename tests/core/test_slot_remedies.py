@@ -16,10 +16,11 @@ from cutting.machine.machines import machines
 from cutting.operations.frame.fields import Field
 from cutting.operations.frame.outcome import Outcome, Severity
 from cutting.operations.registry import KINDS, evaluate, evaluate_quickly, explore, relax
-from cutting.tooling.blades import groove_blades, groove_inserts
+from cutting.tooling.bought import shipped
 from cutting.workpiece.materials import materials
 from tests.core.slots import BORE_RING, CUT_OFF, FACE, GROOVE, RING, TREPAN, form, used
 from tests.core.test_slot_mistakes import BASES, MADE
+from tests.core.tools import groove_blades
 
 # limits whose way out is another tool or another drawing: with this one tool nothing may be on offer
 OTHER_TOOL = {
@@ -115,8 +116,8 @@ def forms(draw: st.DrawFn) -> dict[str, Any]:
     for _ in range(draw(st.integers(1, 4))):
         match draw(st.sampled_from(["tool", "machine", "material", "field", "field", "field"])):
             case "tool":
-                insert, blade = draw(st.sampled_from(groove_inserts())), draw(st.sampled_from(groove_blades()))
-                made["tool"] = {"insert": insert.name, "holder": blade.name}
+                insert, blade = draw(st.sampled_from(shipped("grooving insert"))), draw(st.sampled_from(groove_blades()))
+                made["tool"] = {"insert": insert.name, "blade": blade.name}
             case "machine":
                 made["machine"] = draw(st.sampled_from([machine.name for machine in machines()]))
             case "material":

@@ -27,7 +27,7 @@ BASES = {"cut off": CUT_OFF, "groove": GROOVE, "face groove": FACE, "trepan": TR
 # what the bases say already, or what only some machine or tool has
 GIVEN = {"length", "diameter", "depth", "distance_from_chuck", "overhang", "y_axis", "sub_spindle", "bore", "cartridges", "free_length",
          "grip_diameter", "where", "hub_diameter", "jaw_diameter", "way", "style"}  # fmt: skip
-ROUND = {"insert": "edge 4 round middle positive K15 CVD", "holder": "screw holder 4 reach 18"}
+ROUND = {"insert": "edge 4 round middle positive K15 CVD", "blade": "screw holder 4 reach 18"}
 
 
 def cleared(moves: tuple[Move, ...], edge: float) -> float:
@@ -78,7 +78,7 @@ def test_a_standard_groove_brings_its_size() -> None:
     assert (ring.feature.width.nominal, ring.feature.widest) == (1.6, pytest.approx(1.74))
     assert ring.feature.floor.nominal == 33.0
     assert used(evaluate(ring), "width_fit") < 1  # 1.65 ± 0.02 lies inside 1.60 to 1.74
-    seal = build(RING, tool={"insert": "edge 4 turn middle positive P30 CVD", "holder": "screw holder 4 reach 18"},
+    seal = build(RING, tool={"insert": "edge 4 turn middle positive P30 CVD", "blade": "screw holder 4 reach 18"},
                  feature={"standard": "O-ring 3.53", "diameter": "60 mm"}, settings={"way": "plunge and turn"})  # fmt: skip
     assert seal.feature.floor.nominal == pytest.approx(60 - 2 * 2.85)  # iso-3601-2, from memory
     relief = read_feature_of("groove", {"standard": "DIN 509 F", "diameter": "50 mm"})
@@ -99,9 +99,7 @@ def test_a_ranked_row_is_the_evaluation_of_its_settings(base: str, goal: Goal) -
     assert advice.candidates
     assert advice.candidates[0].reason.startswith("first")
     for row in advice.candidates[:5]:
-        alone = read_setup(
-            {**request, "tool": {"insert": row.insert, "holder": row.holder}, "settings": {**request["settings"], **row.settings}}
-        )
+        alone = read_setup({**request, "tool": row.tool, "settings": {**request["settings"], **row.settings}})
         outcome = evaluate_quickly(alone)
         assert outcome.feasible, row
         assert outcome.results["operation_time"].value == pytest.approx(row.seconds, rel=0.01)
@@ -129,7 +127,7 @@ def test_ways_and_turning_compete_for_one_groove() -> None:
     row = turned[0]
     assert row.becomes
     neck = read_setup({**GROOVE, "operation": row.becomes["operation"], "feature": row.becomes["feature"], "settings": row.settings,
-                     "tool": {"insert": row.insert, "holder": row.holder}})  # fmt: skip
+                     "tool": row.tool})  # fmt: skip
     assert evaluate_quickly(neck).results["operation_time"].value == pytest.approx(row.seconds, rel=0.02)
 
 
@@ -207,7 +205,7 @@ def test_every_declared_field_is_read(kind: str) -> None:
         ("groove", {"feature": {"floor": "120"}}, "feature.floor"),
         ("groove", {"feature": {"width": None}}, "feature.width"),
         ("groove", {"feature": {"width": "3"}}, "tool.insert"),
-        ("groove", {"tool": {"holder": "face blade 4 dia 55 to 90"}}, "tool.holder"),
+        ("groove", {"tool": {"blade": "face blade 4 dia 55 to 90"}}, "tool.blade"),
         ("groove", {"settings": {"way": "by hand"}}, "settings.way"),
         ("face groove", {"feature": {"jaw_diameter": "70 mm", "jaw_height": "5 mm"}}, "feature.jaw_diameter"),
         ("face groove", {"tool": {"insert": "edge 4 round light positive M15 PVD"}}, "tool.insert"),

@@ -19,9 +19,10 @@ from cutting.nomenclature import TERMS
 from cutting.sizing import drift
 from cutting.tables import read_table
 from cutting.tooling.crib import Crib
-from cutting.tooling.items import find_insert, geometries, grades, holders, inserts
+from cutting.tooling.items import geometries, grades, holders, inserts
 from cutting.wear import life, spread
 from cutting.workpiece.materials import find_material, groups, materials
+from tests.core.tools import find_insert
 
 CORE = Path(cutting.__file__).parent
 SOURCES = (CORE.parent / "docs" / "sources.md").read_text(encoding="utf-8")
@@ -59,7 +60,7 @@ def test_enough_to_work_with() -> None:
 
 
 def test_every_insert_has_a_seat_and_every_name_is_its_own() -> None:
-    left, _ = Crib(inserts(), holders()).pairs
+    left, _ = Crib(inserts(), holders()).places
     assert set(left.tolist()) == set(range(len(inserts())))
     assert len({i.name for i in inserts()}) == len(inserts())
     assert find_insert("cnmg120408 MIDDLE p20").grade.name == "P20 CVD"

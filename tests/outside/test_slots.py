@@ -11,9 +11,9 @@ from cutting.mechanics import blade as blades
 from cutting.mechanics.force import specific_cutting_force
 from cutting.operations.registry import KINDS, evaluate
 from cutting.operations.slots.face_groove.blade_fit import standing
-from cutting.tooling.blades import find_groove_blade
 from cutting.workpiece.ring_grooves import standard_groove
 from tests.core.slots import BORE_RING, FACE, GROOVE, RING, TREPAN, TWO_CARTRIDGES, build
+from tests.core.tools import find_groove_blade
 
 
 def test_a_plunge_takes_the_integral_of_its_way() -> None:
@@ -55,7 +55,7 @@ def test_plunge_and_side_force_by_hand() -> None:
 
 def test_a_rolled_edge_has_the_chip_of_its_arc() -> None:
     """A full radius r at depth ap cuts over the angle φ = acos(1 − ap/r): mean chip f·ap/(r·φ), as for round inserts (Woxén)."""
-    tool = {"insert": "edge 4 round middle positive K15 CVD", "holder": "screw holder 4 reach 18"}
+    tool = {"insert": "edge 4 round middle positive K15 CVD", "blade": "screw holder 4 reach 18"}
     setup = build(GROOVE, tool=tool, settings={"way": "round path"})
     stroke = next(s for s in KINDS["groove"].explore(setup) if s.move.kind == "turn")
     reach = np.arccos(1 - stroke.move.engaged / 2.0)

@@ -39,7 +39,7 @@ VALID: dict[str, Any] = {
     "/api/records/{table}": {"cells": {}},
     "/api/records/{table}/{record_id}": {"cells": {}, "version": 1},
     "/api/jobs/{job_id}/cautions/dismiss": {"name": "guards", "risk": "x"},
-    "/api/crib/assemblies": {"name": "x", "insert": "CNMG 120408 middle P20 CVD", "holder": "PCLNR 2525 M12", "overhang": "30"},
+    "/api/crib/assemblies": {"name": "x", "tool": {"insert": "CNMG 120408 middle P20 CVD", "holder": "PCLNR 2525 M12"}, "overhang": "30"},
 }
 FILES = ("/prints", "/imports")
 

@@ -91,8 +91,7 @@ def test_the_decoder_explains_draws_and_knows_who_holds_it(engineer: Api) -> Non
 def test_assemblies_say_why_they_do_not_fit(engineer: Api, operator: Api) -> None:
     body = {
         "name": "odd",
-        "insert": "CNMG 120408 middle P20 CVD",
-        "holder": "SCLCR 1616 H09",
+        "tool": {"insert": "CNMG 120408 middle P20 CVD", "holder": "SCLCR 1616 H09"},
         "overhang": "2 in",
         "machine": "two-axis lathe",
     }
@@ -111,15 +110,14 @@ def test_the_ranking_says_what_is_set_up(engineer: Api, job_id: Any) -> None:
     wanted = next(row for row in rows if not row["set_up"])
     body = {
         "name": "here",
-        "insert": wanted["insert"],
-        "holder": wanted["holder"],
+        "tool": wanted["tool"],
         "overhang": "25",
         "machine": "two-axis lathe",
         "pocket": "7",
     }
     assert engineer.post("/api/crib/assemblies", body).status_code == 201
     again = engineer.post(f"/api/jobs/{job}/operations/op20/follow", {"settings": {}, "units": "mm"}).json()["advice"]["candidates"]
-    assert {row["insert"]: row["set_up"] for row in again}[wanted["insert"]] == "here, pocket 7"
+    assert {row["edge"]: row["set_up"] for row in again}[wanted["edge"]] == "here, pocket 7"
 
 
 def many_tools() -> list[dict[str, Any]]:
@@ -153,7 +151,7 @@ def test_a_large_crib_is_narrowed_by_exact_rules_and_says_so(demo: None, monkeyp
     monkeypatch.setattr(narrow, "MOST_PAIRS", 200)
     cut = narrow._load(what)
     assert "The best 200 by pre-order" in cut.note
-    assert len(cut.pairs[0]) <= 200
+    assert len(cut.places[0]) <= 200
     assert narrow.PRE_ORDER in cut.note
     # the stated order holds: nothing left out is in stock while something kept is not
     stocked = [i.quantity > 0 for i in cut.inserts]

@@ -175,7 +175,7 @@ def test_what_follows_holds_ranking_remedies_and_tape(engineer: Api, job_id: Job
     edit = {
         "action": "take_tool",
         "operation": "op30",
-        "tool": {"insert": taken["insert"], "holder": taken["holder"]},
+        "tool": taken["tool"],
         "settings": taken["settings"],
     }
     after = engineer.edit(job, 1, **edit).json()

@@ -74,7 +74,7 @@ def test_the_best_tools_cost_what_they_said(engineer: Api, job_id: JobId) -> Non
     door = f"/api/jobs/{job}/best"
     each, shared = (engineer.post(door, {"worth": worth}).json() for worth in ("0", "0,3"))
     assert shared["tools_then"] < each["tools_then"] <= each["tools_now"]
-    tools = [{"operation": row["operation"], "tool": row["then"], "settings": row["settings"]} for row in shared["rows"]]
+    tools = [{"operation": row["operation"], "tool": row["then"]["tool"], "settings": row["settings"]} for row in shared["rows"]]
     taken = engineer.edit(job, 1, action="take_tools", tools=tools).json()
     assert taken["revision"] == 2
     assert len(taken["state"]["tools"]) == shared["tools_then"]

@@ -7,6 +7,7 @@ from typing import Any
 
 import pytest
 
+from cutting.operations.turned.kinds import ROLES
 from server.crib.models import Geometry, Tool
 from server.floor.models import Machine
 from server.jobs.models import Job
@@ -44,7 +45,7 @@ def test_a_tool_is_entered_from_what_stands_on_the_box(engineer: Api) -> None:
     found = engineer.get("/api/crib/tools?q=cnmg+433+k15").json()
     row = next(row for row in found["rows"] if row["name"] == "CNMG 120412 middle K15 CVD")
     assert row["edge_price"]["metric"] == "2.40 €"  # 96 / 10 / 4
-    assert shop().library.insert("cnmg 120412 MIDDLE k15 cvd").code.nose_radius == 1.2
+    assert shop().library.tool(ROLES[0], "cnmg 120412 MIDDLE k15 cvd").code.nose_radius == 1.2
 
 
 @pytest.mark.parametrize(
@@ -139,7 +140,7 @@ def test_archived_tools_leave_the_search_and_the_ranking_but_not_their_jobs(engi
     assert name not in [row["name"] for row in engineer.get("/api/crib/tools?q=cnmg120408+middle").json()["rows"]]
     assert [row["name"] for row in engineer.get("/api/crib/tools?q=cnmg120408+middle+p20&archived=true").json()["rows"]] == [name]
     follow = engineer.post(f"/api/jobs/{job}/operations/op30/follow", {"settings": {}, "units": "mm"}).json()
-    assert name not in [row["insert"] for row in follow["advice"]["candidates"]]
+    assert name not in [row["edge"] for row in follow["advice"]["candidates"]]
     assert engineer.get(f"/api/jobs/{job}").json()["state"]["operations"][2]["status"] != "broken"
     assert not engineer.post(f"/api/records/tools/{pk}/restore", {}).json()["archived"]
     assert [entry["action"] for entry in read(engineer, "tools", pk)["history"]] == ["restored", "archived"]

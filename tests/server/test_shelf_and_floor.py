@@ -15,6 +15,7 @@ from hypothesis import strategies as st
 
 from cutting.exchange.tables import TABLES
 from server.crib.models import Tool
+from server.crib.things import to_core
 from server.exchange.files import Given
 from server.exchange.plan import plan_import
 from server.exchange.progress import Progress
@@ -163,10 +164,10 @@ def test_an_upgrade_keeps_the_tools_that_were_there() -> None:
         assert (insert.name, insert.bin, insert.quantity, insert.edges, insert.edge_price) == ("CNMG 120408 own P20 x", "Z", 7, 4, 2.25)
         assert insert.geometry
         assert insert.grade
-        core = insert.to_insert({insert.geometry.pk: insert.geometry.to_core()}, {insert.grade.pk: insert.grade.to_core()})
+        core = to_core(insert)
         assert (core.code.nose_radius, core.code.edge_length) == pytest.approx((0.8, 12.9), abs=0.01)
         assert insert.grade.letters == "PK"
-        assert holder.to_holder().overhang == 27
+        assert to_core(holder).overhang == 27
     finally:
         last = MigrationExecutor(connection)
         last.migrate(last.loader.graph.leaf_nodes())

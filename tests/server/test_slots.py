@@ -11,6 +11,7 @@ import pytest
 from pypdf import PdfReader
 
 from server.crib.models import Tool
+from server.jobs.document import told_of
 from server.jobs.models import Job, Revision
 from tests.server.conftest import Api
 from tests.server.test_exchange import apply, fates, previewed
@@ -43,7 +44,7 @@ def test_an_added_operation_starts_with_the_best_tool(engineer: Api, job_id: Job
     entry = saved.json()["document"]["operations"][-1]
     assert entry["number"] == 40
     follow = trying(engineer, job, entry["id"], "follow")
-    assert follow["advice"]["candidates"][0]["insert"] == entry["tool"]["insert"]
+    assert follow["advice"]["candidates"][0]["edge"] == entry["tool"]["insert"]
     assert trying(engineer, job, entry["id"])["feasible"]
 
 
@@ -77,7 +78,7 @@ def test_bare_numbers_keep_the_unit_they_were_shown_in(engineer: Api, job_id: Jo
     drawn = engineer.edit(
         job, 2, action="set_feature", operation="op40", feature={"flatness": "800", "diameter": "0.75"}, units="inch"
     ).json()
-    feature = drawn["document"]["operations"][-1]["feature"]
+    feature = told_of(drawn["document"], drawn["document"]["operations"][-1])
     assert (feature["flatness"], feature["diameter"]) == ("800 µin", "0.75 in")
 
 
@@ -99,7 +100,7 @@ def test_a_way_that_is_taken_may_change_the_kind(engineer: Api, job_id: JobId) -
     engineer.edit(job, 1, action="set_feature", operation="op20", feature=leaning)
     rows = trying(engineer, job, "op20", "follow")["advice"]["candidates"]
     neck = next(row for row in rows if row["becomes"])
-    tool = {"insert": neck["insert"], "holder": neck["holder"]}
+    tool = neck["tool"]
     saved = engineer.edit(job, 2, action="take_tool", operation="op20", tool=tool, settings=neck["settings"], becomes=neck["becomes"])
     assert saved.status_code == 200, saved.content
     assert saved.json()["document"]["operations"][1]["operation"] == "turn"
@@ -143,7 +144,7 @@ def test_set_up_sheets_say_what_the_operator_needs(operator: Api, job_id: JobId,
         assert "set-up sheet" in text
         for entry in Revision.objects.get(job_id=job_id(job), number=1).document["operations"]:
             assert entry["title"] in text
-            assert entry["tool"]["holder"].split()[0] in text
+            assert list(entry["tool"].values())[-1].split()[0] in text
     assert {"Guide-vane pin": "pip on the part", "Bearing carrier": "nearer wall", "Nozzle ring": "first plunge",
             "Screen cover disc": "feed a turn"}[job] in text  # fmt: skip
 
@@ -175,7 +176,7 @@ def test_imported_blades_compete_at_the_bench(engineer: Api, job_id: JobId) -> N
     assert run["counts"] == {"new": 2, "changed": 0, "same": 0, "refused": 0}, fates(engineer, run)
     assert apply(engineer, run)["state"] == "done"
     follow = trying(engineer, job_id("Guide-vane pin"), "op40", "follow")
-    own = [row for row in (*follow["advice"]["candidates"], *follow["advice"]["nearly"]) if row["insert"].startswith("own edge 3")]
+    own = [row for row in (*follow["advice"]["candidates"], *follow["advice"]["nearly"]) if row["edge"].startswith("own edge 3")]
     assert own
-    tried = trying(engineer, job_id("Guide-vane pin"), "op40", tool={"insert": own[0]["insert"], "holder": own[0]["holder"]})
+    tried = trying(engineer, job_id("Guide-vane pin"), "op40", tool=own[0]["tool"])
     assert tried["view"]["scene"]["width"] == pytest.approx(3.0, abs=0.001)

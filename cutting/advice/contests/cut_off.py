@@ -13,7 +13,6 @@ from cutting.advice.contests.slots import (
     as_tried,
     entered,
     feeds,
-    fitted,
     neutral,
     speeds,
     standing_for,
@@ -25,10 +24,10 @@ from cutting.operations.slots.cut_off.numbers import Numbers
 from cutting.operations.slots.cut_off.setup import CutOffSetup
 from cutting.operations.slots.shared.tool import SlotTool
 from cutting.quantities.write import Display, display
-from cutting.tooling.blades import NarrowStock
+from cutting.tooling.slot_stock import SlotStock
 
 
-def enter(setup: CutOffSetup, stock: NarrowStock) -> Field:
+def enter(setup: CutOffSetup, stock: SlotStock) -> Field:
     """Every pair that reaches, clears the bar, and suits metal and machine; the blade stands at its own overhang."""
     setup = neutral(setup)
 
@@ -37,7 +36,7 @@ def enter(setup: CutOffSetup, stock: NarrowStock) -> Field:
             *usual_checks(setup, stock, tool),
             ("reach", "does not reach the centre or the bore", tool.reach >= setup.depth - 1e-9),
             ("edge", "a full radius does not cut off", ~tool.round_edge),
-            ("relief", "support does not clear the bar", tool.largest_bar >= setup.feature.diameter),
+            ("relief", "support does not clear the bar", tool.own["largest_bar"] >= setup.feature.diameter),
         ]
 
     return entered(setup, stock, checks)
@@ -65,7 +64,6 @@ CONTEST = Contest(
     as_tried,
     feeds(),
     speeds(MODEL),
-    fitted,
     frozenset(),
     FEED_STEP,
     SPEED_SHARES,

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import replace
 from typing import Any
 
@@ -25,12 +25,12 @@ from cutting.operations.slots.face_groove.numbers import FACE_SHARE, SLOWER_STIL
 from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, Spindle, Way
 from cutting.operations.slots.shared.tool import SlotTool
 from cutting.quantities.write import Display, display
-from cutting.tooling.blades import GrooveBlade, GrooveInsert, NarrowStock
+from cutting.tooling.slot_stock import SlotStock
 
 ONCE = "one plunge"
 
 
-def enter(setup: FaceGrooveSetup, stock: NarrowStock) -> Field:
+def enter(setup: FaceGrooveSetup, stock: SlotStock) -> Field:
     """Every pair whose curve enters the first plunge and that reaches the floor, in each way that widens it."""
     setup, f = neutral(setup), setup.feature
     widest = f.width.nominal + (f.width.upper_deviation if f.width.upper_deviation is not None else 0.1)
@@ -41,8 +41,8 @@ def enter(setup: FaceGrooveSetup, stock: NarrowStock) -> Field:
             *usual_checks(setup, stock, tool),
             ("width", "wider than the groove", tool.width <= widest + 1e-9),
             ("reach", "does not reach the floor", tool.reach >= f.depth - 1e-9),
-            ("range", "curved for other diameters: it would rub", (tool.face_low <= first) & (first <= tool.face_high)),
-            ("inside", "needs a larger diameter inside", first - 2.0 * tool.width >= tool.face_inner),
+            ("range", "curved for other diameters: it would rub", (tool.own["face_low"] <= first) & (first <= tool.own["face_high"])),
+            ("inside", "needs a larger diameter inside", first - 2.0 * tool.width >= tool.own["face_inner"]),
             ("corner", "corner radius larger than the drawing's", True if radius is None else tool.corner_radius <= radius + 1e-9),
             ("edge", "full radius or slanted edge", ~tool.round_edge & (tool.lead_angle == 0)),
         ]
@@ -61,10 +61,10 @@ def tries(setup: FaceGrooveSetup, field: Field, best: Best, part: slice) -> Iter
         yield rows, standing_for(neutral(setup).with_settings(way=chosen), field, rows)
 
 
-def fitted(setup: FaceGrooveSetup, insert: GrooveInsert, blade: GrooveBlade) -> FaceGrooveSetup:
+def fitted(setup: FaceGrooveSetup, tool: Mapping[str, Any]) -> FaceGrooveSetup:
     """The set-up with a tool put in, and the spindle's sense that its hand wants."""
-    spindle = Spindle.REVERSE if blade.hand == "L" else Spindle.FORWARD
-    return replace(setup, insert=insert, blade=blade, settings=replace(setup.settings, spindle=spindle))
+    spindle = Spindle.REVERSE if tool["blade"].hand == "L" else Spindle.FORWARD
+    return replace(setup, **tool, settings=replace(setup.settings, spindle=spindle))
 
 
 def columns(x: Numbers) -> tuple[Display, ...]:
@@ -91,11 +91,11 @@ CONTEST = Contest(
     as_tried,
     feeds(FACE_SHARE),
     speeds(MODEL, SLOWER_STILL),
-    fitted,
     frozenset(),
     FEED_STEP,
     SPEED_SHARES,
     ("way", "width", "room"),
     columns,
     patch,
+    fitted=fitted,
 )

@@ -18,7 +18,6 @@ from cutting.advice.contests.slots import (
     by_width,
     entered,
     feeds,
-    fitted,
     neutral,
     speeds,
     standing_for,
@@ -35,10 +34,10 @@ from cutting.operations.slots.shared.tool import SlotTool
 from cutting.operations.turned.feature import Feature, Settings
 from cutting.operations.turned.setup import Setup
 from cutting.quantities.write import Display, display, write
-from cutting.tooling.blades import NarrowStock
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import Holder
 from cutting.tooling.shapes import SHAPES
+from cutting.tooling.slot_stock import SlotStock
 
 MOST_GUESTS = 3
 DEEP_LAYER = 0.6  # of the insert's width: the deeper of the two layers that are tried
@@ -50,7 +49,7 @@ TOO_SQUARE = (
 LEAST_WALL = 25.0  # degrees out of square from which a slim turning insert follows both walls (common practice)
 
 
-def enter(setup: GrooveSetup, stock: NarrowStock) -> Field:
+def enter(setup: GrooveSetup, stock: SlotStock) -> Field:
     """Every pair that reaches and fits the groove, in each way that its insert can go."""
     setup, f = neutral(setup), setup.feature
     radius = f.corner_radius
@@ -60,7 +59,7 @@ def enter(setup: GrooveSetup, stock: NarrowStock) -> Field:
             *usual_checks(setup, stock, tool),
             ("reach", "does not reach the floor past what stands beside it", tool.reach >= setup.way_down - 1e-9),
             ("width", "wider than the groove", tool.width <= f.widest + 1e-9),
-            ("bore", "bar does not pass the bore", tool.least_bore <= f.diameter if setup.inside else True),
+            ("bore", "bar does not pass the bore", tool.own["least_bore"] <= f.diameter if setup.inside else True),
             # a full radius may leave its corners to a second tool; any other corner must fit the drawing's
             (
                 "corner",
@@ -117,14 +116,14 @@ def enters(holder: Holder, wall_angle: float) -> bool:
     return minor >= steep and major >= steep
 
 
-def guests(setup: GrooveSetup, stock: NarrowStock) -> tuple[list[Candidate], str]:
+def guests(setup: GrooveSetup, stock: SlotStock) -> tuple[list[Candidate], str]:
     """The best turning tools for a groove whose walls they can follow; or why turning does not compete where one would think of it."""
     f = setup.feature
-    if setup.inside or f.distance_from_chuck <= 0 or stock.turning is None:
+    if setup.inside or f.distance_from_chuck <= 0 or "turn" not in stock.guests:
         return [], ""
     if f.wall_angle < LEAST_WALL:
         return [], TOO_SQUARE.format(f.wall_angle, LEAST_WALL) if f.width.target >= WIDE * setup.depth else ""
-    whole: Crib = stock.turning()
+    whole: Crib = stock.guests["turn"]()
     corner = f.corner_radius if f.corner_radius is not None else f.depth
     slim = tuple(insert for insert in whole.inserts if insert.code.shape != "R" and insert.code.nose_radius <= corner)
     crib = Crib(slim, tuple(holder for holder in whole.holders if enters(holder, f.wall_angle)))
@@ -179,7 +178,6 @@ CONTEST = Contest(
     as_tried,
     feeds(),
     speeds(MODEL),
-    fitted,
     frozenset({"settings.side_depth", "settings.dwell"}),
     FEED_STEP,
     SPEED_SHARES,

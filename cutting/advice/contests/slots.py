@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from cutting.advice.contest import Array, Check, Field, Index, Try, sieve
+from cutting.advice.contest import Array, Check, Field, Try, sieve
 from cutting.advice.search import Best, alike
 from cutting.operations.frame.model import SILENT, Model
 from cutting.operations.frame.money import goal_life, unattended_life
@@ -16,7 +16,9 @@ from cutting.operations.slots.shared.cut import SLOWER
 from cutting.operations.slots.shared.setup import SlotSetup
 from cutting.operations.slots.shared.tool import SlotTool, slot_tools
 from cutting.operations.slots.shared.written import holding_speed
-from cutting.tooling.blades import NarrowStock
+from cutting.tooling.fitting import tallest_blade
+from cutting.tooling.roles import Index
+from cutting.tooling.slot_stock import SlotStock
 
 FEED_PLACES = np.array([0.02, 0.06, 0.3, 0.6, 0.92])  # of the feed window
 SPEED_SHARES = np.array([1.0, 0.8])  # of the goal's own speed
@@ -27,16 +29,15 @@ POWER_MARGIN, POWER_SURE = 0.97, 0.6
 GRIP_MARGIN = 0.98
 
 
-def usual_checks(setup: SlotSetup, stock: NarrowStock, tool: SlotTool) -> list[Check]:
+def usual_checks(setup: SlotSetup, stock: SlotStock, tool: SlotTool) -> list[Check]:
     """Grade and geometry for the metal's ISO 513 letter, a known starting speed, and a shank that the machine seats."""
     letter, machine = setup.work.material.group.letter, setup.machine
-    seat = machine.shank_height * 1.3 + 8.0  # a blade block seats taller blades than a shank (common practice)
     return [
         ("grade", f"grade is not for group {letter}", tool.serves),
         ("geometry", f"geometry is not for group {letter}", tool.suits),
         ("condition", "brittle edges in a worn spindle", ~tool.brittle | (machine.condition != "worn")),
         ("starting_speed", "no starting speed for this tool material in this group", ~np.isnan(tool.reference_speed)),
-        ("seat", "too tall for the machine's turret or tool post", (machine.shank_height <= 0) | (tool.height <= seat)),
+        ("seat", "too tall for the machine's turret or tool post", (machine.shank_height <= 0) | (tool.height <= tallest_blade(machine))),
     ]
 
 
@@ -47,9 +48,9 @@ def neutral(setup: Any) -> Any:
     return found
 
 
-def entered(setup: SlotSetup, stock: NarrowStock, checks: Any, ways: Any = None) -> Field:
+def entered(setup: SlotSetup, stock: SlotStock, checks: Any, ways: Any = None) -> Field:
     """Every pair that satisfies `checks(tool)`, in each of the `ways(tool)`: names with where they may be used."""
-    left, right = stock.pairs
+    left, right = stock.places
     tool = slot_tools(setup, stock, left, right)
     fits, refused = sieve(checks(tool), len(left))
     left, right, tool = left[fits], right[fits], tool.take(fits)
@@ -59,13 +60,12 @@ def entered(setup: SlotSetup, stock: NarrowStock, checks: Any, ways: Any = None)
         every = np.concatenate([rows for _, rows in open_to]) if open_to else np.zeros(0, np.intp)
         names = tuple(name for name, rows in open_to for _ in rows)
         left, right, tool = left[every], right[every], tool.take(every)
-    return Field(stock.inserts, stock.blades, left, right, tool, refused, len(fits), tuple(names))
+    return Field(stock.parts, (left, right), tool, refused, len(fits), tuple(names))
 
 
 def standing_for(setup: Any, field: Field, rows: Index) -> Any:
     """The set-up with the first of some entries, which stands for them all."""
-    first = int(rows[0])
-    return replace(setup, insert=field.inserts[int(field.left[first])], blade=field.holders[int(field.right[first])])
+    return replace(setup, **field.tool_of(int(rows[0])))
 
 
 def by_width(field: Field, part: slice) -> Iterator[tuple[str, Index]]:
@@ -121,11 +121,6 @@ def _speeds(model: Model[Any], setup: Any, tool: SlotTool, feed: Array, usual: A
         speed = speed.copy()
         speed[rows] *= np.minimum(1.0, POWER_MARGIN * x.available / np.maximum(x.power, 1e-9))
     return speed
-
-
-def fitted(setup: Any, insert: Any, blade: Any) -> Any:
-    """The set-up with a tool put in."""
-    return replace(setup, insert=insert, blade=blade)
 
 
 def masked(names: Iterable[Any], masks: Iterable[Any]) -> list[tuple[str, Any]]:

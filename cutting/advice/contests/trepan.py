@@ -13,7 +13,6 @@ from cutting.advice.contests.slots import (
     as_tried,
     entered,
     feeds,
-    fitted,
     masked,
     neutral,
     speeds,
@@ -26,10 +25,10 @@ from cutting.operations.slots.trepan.evaluate import MODEL
 from cutting.operations.slots.trepan.numbers import FACE_SHARE, SLOWER_STILL, Numbers
 from cutting.operations.slots.trepan.setup import Cartridges, TrepanSetup
 from cutting.quantities.write import Display, display
-from cutting.tooling.blades import NarrowStock
+from cutting.tooling.slot_stock import SlotStock
 
 
-def enter(setup: TrepanSetup, stock: NarrowStock) -> Field:
+def enter(setup: TrepanSetup, stock: SlotStock) -> Field:
     """Every head that reaches through and cuts the diameter, in each way that its cartridges stand."""
     setup = neutral(setup)
 
@@ -38,13 +37,13 @@ def enter(setup: TrepanSetup, stock: NarrowStock) -> Field:
         return [
             *(check for check in usual_checks(setup, stock, tool) if check[0] != "seat"),
             ("reach", "does not reach through", tool.reach >= setup.depth - 1e-9),
-            ("range", "the head does not cut this diameter", (tool.head_low <= diameter) & (diameter <= tool.head_high)),
+            ("range", "the head does not cut this diameter", (tool.own["head_low"] <= diameter) & (diameter <= tool.own["head_high"])),
             ("edge", "full radius or slanted edge", ~tool.round_edge & (tool.lead_angle == 0)),
             ("core", "the ring would leave no core", diameter - 2.0 * tool.width > 1.0),
         ]
 
     def ways(tool: SlotTool) -> list[tuple[str, object]]:
-        two = tool.cartridges > 1
+        two = tool.own["cartridges"] > 1
         return masked((Cartridges.ONE, Cartridges.SAME, Cartridges.TWO), (~two, two, two))
 
     return entered(setup, stock, checks, ways)
@@ -81,7 +80,6 @@ CONTEST = Contest(
     as_tried,
     feeds(FACE_SHARE),
     speeds(MODEL, SLOWER_STILL),
-    fitted,
     frozenset(),
     FEED_STEP,
     SPEED_SHARES,

@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import replace
 from typing import Any
 
 import numpy as np
 
 from cutting.advice.candidate import Refused
-from cutting.advice.contest import Array, Contest, Field, Index, Try
+from cutting.advice.contest import Array, Contest, Field, Try
 from cutting.advice.search import Best
 from cutting.chips.window import depth_scale
 from cutting.mechanics.chip_section import chip_area, engaged_edge, mean_chip_thickness
@@ -25,6 +24,7 @@ from cutting.operations.turned.physics import window_scales
 from cutting.operations.turned.plan import pass_diameters
 from cutting.operations.turned.setup import Setup
 from cutting.tooling.crib import Crib
+from cutting.tooling.roles import Index
 from cutting.wear.life import speed_for_life
 from cutting.wear.spread import weibull_shape
 
@@ -41,7 +41,7 @@ def enter(setup: Setup, crib: Crib) -> Field:
     """Every pair that fits by exact rules. Raises `CuttingError` for a feature, machine or holding that cannot be."""
     neutral = _neutral(setup)
     case_of(neutral)  # refuses what cannot be
-    left, right = crib.pairs
+    left, right = crib.places
     fits, counts = check_pairs(setup, crib, left, right)
     left, right = left[fits], right[fits]
     cutter = cutters(neutral, crib, left, right)
@@ -49,7 +49,7 @@ def enter(setup: Setup, crib: Crib) -> Field:
     refused = [Refused(name, reason, lost) for name, (reason, lost) in counts.items()]
     if unknown := int(np.count_nonzero(~known)):
         refused.append(Refused("starting_speed", "no starting speed for this tool material in this group", unknown))
-    return Field(crib.inserts, crib.holders, left[known], right[known], cutter.take(known), tuple(refused), len(fits))
+    return Field(crib.parts, (left[known], right[known]), cutter.take(known), tuple(refused), len(fits))
 
 
 def _neutral(setup: Setup) -> Setup:
@@ -184,6 +184,5 @@ CONTEST = Contest(
     eased,
     feeds,
     speeds,
-    lambda setup, insert, holder: replace(setup, insert=insert, holder=holder),
     frozenset({"settings.depth_of_cut", "settings.pass_depths"}),
 )

@@ -16,7 +16,8 @@ class Field:
 
     `kind` is a kind of quantity or one of `WORDS`; `also` further kinds that may be typed (a spindle speed for a cutting
     speed); `pair` the kinds of the two numbers of a point. `factor` turns the quantity's internal unit into the core's.
-    What is not `asked` is read where a form carries it.
+    What is not `asked` is read where a form carries it. Of a feature, what is not `drawn` belongs to the cut and not to the
+    drawing: what it starts from, what it leaves for later.
     """
 
     name: str
@@ -30,6 +31,7 @@ class Field:
     default: Any = None
     factor: float = 1.0
     asked: bool = True
+    drawn: bool = True
 
     @property
     def kinds(self) -> tuple[str, ...]:
@@ -88,7 +90,18 @@ class Fields:
     holding: tuple[Field, ...] = ()
     bar: tuple[Field, ...] = ()
     title: Callable[[dict[str, Any]], str] = field(default=lambda feature: "", compare=False)
+    shown: tuple[str, ...] = ()  # the entries of the feature that tell it from others, in the order of a drawing's words
     speed_diameter: str = "diameter"  # the feature's diameter at which the cutting speed is stated
+
+    @property
+    def drawn(self) -> frozenset[str]:
+        """The fields of the feature that the drawing says."""
+        return frozenset(one.name for one in self.feature if one.drawn)
+
+    @property
+    def told(self) -> frozenset[str]:
+        """All fields of the feature."""
+        return frozenset(one.name for one in self.feature)
 
     def has(self, section: str, name: str) -> bool:
         """Whether a section asks for a field of that name."""

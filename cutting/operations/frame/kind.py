@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any, Protocol
 
-from cutting.operations.frame.fields import Fields, Nudged
+from cutting.operations.frame.fields import Base, Fields, Nudged
 from cutting.operations.frame.outcome import Outcome, Remedy
+from cutting.tooling.roles import Parts, Role, Stock
 from cutting.workpiece.solid import NOTHING, Corner, Region, Solid
 
 Settled = dict[str, float | bool]  # values [mm] by field name
@@ -26,9 +27,12 @@ class Given(Protocol):
 class Kind:
     """A kind of operation: its evaluation, its map, what would move a limit, and the fields that it asks for.
 
-    `use` names the blades that it chooses from (outside, inside, face, trepan by the feature); blank where turning inserts
-    and holders serve. `build` makes its set-up from fields and `read_feature` the feature alone. `headline` are the results
-    that are always in sight, `choices` the settings that are picked from a list, `ranked` those that a ranking finds beside speed and feed,
+    `roles` are the parts of its tool, the one with the edge first; `serves` narrows the kinds of tool that may play a role by the
+    feature as it was entered, and `gather` makes a stock of what there is. `build` makes its set-up from what every kind is given,
+    the tool's parts by role and the fields, `read_feature` the feature alone. `guests` are kinds whose tools may compete,
+    `shape` is that of the features that it makes.
+    `headline` are the results that are always in sight, `choices` the settings that are picked from a list, `ranked` those that
+    a ranking finds beside speed and feed,
     for which `neutral` values stand in,
     `studies` the sheets that belong to it. `removes` is what a feature takes away from the part, `settles` what the part in front of it
     settles of the entries that are not given, `area` the corners of what goes in half section, for drawings; `stiffness` that of
@@ -44,9 +48,12 @@ class Kind:
     nudged: tuple[Nudged, ...]
     headline: tuple[str, ...]
     studies: tuple[str, ...]
-    build: Callable[..., Any]
+    roles: tuple[Role, ...]
+    gather: Callable[[Parts, str], Stock]
+    build: Callable[[Base, Mapping[str, Any], dict[str, dict[str, Any]]], Any]
     read_feature: Callable[[dict[str, Any]], Any]
-    use: Callable[[dict[str, Any]], str] | None = None
+    serves: Callable[[dict[str, Any]], dict[str, tuple[str, ...]]] = lambda feature: {}
+    guests: tuple[str, ...] = ()
     removes: Callable[[Any], Region] = lambda feature: NOTHING
     settles: Callable[[Given, Solid], Settled] = lambda given, before: {}
     area: Callable[[Any, Solid], tuple[Corner, ...]] = lambda setup, before: ()
@@ -54,8 +61,8 @@ class Kind:
     choices: tuple[str, ...] = ()
     ranked: tuple[str, ...] = ()
     neutral: tuple[tuple[str, float], ...] = (("cutting_speed", 100.0), ("feed_per_rev", 0.05))
+    shape: str = ""
 
-    @property
-    def slots(self) -> bool:
-        """Chooses from grooving inserts and the blades for a use."""
-        return self.use is not None
+    def kinds_for(self, role: Role, feature: dict[str, Any]) -> tuple[str, ...]:
+        """The kinds of tool in the crib that may play a role for a feature as it was entered."""
+        return self.serves(feature).get(role.name, role.kinds)

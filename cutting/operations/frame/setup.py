@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
-from typing import Any, Self
+from typing import Any, ClassVar, Self
 
 from cutting.errors import OutOfRange
 from cutting.machine.machines import Machine
@@ -99,7 +99,12 @@ class Batch:
 
 @dataclass(frozen=True, kw_only=True)
 class BaseSetup:
-    """Work and machine, what the drawing says, what the user sets, and the shop's rules for it; a kind adds its tool."""
+    """Work and machine, what the drawing says, what the user sets, and the shop's rules for it; a kind adds its tool.
+
+    `ROLES` are the names of the fields that hold the tool's parts, the one with the edge first.
+    """
+
+    ROLES: ClassVar[tuple[str, ...]] = ()
 
     operation: str
     work: Work
@@ -111,6 +116,16 @@ class BaseSetup:
     batch: Batch = field(default_factory=Batch)
     goal: Goal = Goal.CHEAPEST
     skin: Skin = Skin.CLEAN
+
+    @property
+    def tool(self) -> dict[str, Any]:
+        """The tool's parts by role."""
+        return {role: getattr(self, role) for role in self.ROLES}
+
+    @property
+    def tool_names(self) -> dict[str, str]:
+        """The names of the tool's parts by role."""
+        return {role: part.name for role, part in self.tool.items()}
 
     def with_settings(self, **changes: Any) -> Self:
         """The same set-up with other settings."""

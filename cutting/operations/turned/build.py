@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
 from cutting.operations.frame.fields import Base
 from cutting.operations.frame.setup import workholding_of
 from cutting.operations.turned.feature import Direction, Feature, Settings
 from cutting.operations.turned.setup import Setup
-from cutting.tooling.items import Holder, Insert
 
 ROOM = 10.0  # mm that a part stands out beyond its cut where the form does not say
 
@@ -22,18 +22,17 @@ def feature_of(values: dict[str, Any]) -> Feature:
 def builder(operation: str) -> Any:
     """How a set-up of turning or of facing is made."""
 
-    def build(base: Base, insert: Insert, holder: Holder, given: dict[str, dict[str, Any]]) -> Setup:
+    def build(base: Base, tool: Mapping[str, Any], given: dict[str, dict[str, Any]]) -> Setup:
         """The set-up from its fields, section by section. Raises `CuttingError`."""
         feature, settings = feature_of(given["feature"]), dict(given["settings"])
         direction = Direction(settings.pop("direction", Direction.TOWARDS))
         holding = workholding_of(given["holding"], feature.distance_from_chuck + feature.length + ROOM, feature.start_diameter)
         return Setup(
             operation=operation,
-            insert=insert,
-            holder=holder,
             feature=feature,
             settings=Settings(direction=direction, **settings),
             holding=holding,
+            **tool,
             **vars(base),
         )
 

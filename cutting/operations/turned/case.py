@@ -19,8 +19,9 @@ from cutting.money.cost import insert_edge_cost
 from cutting.operations.frame.setup import Skin
 from cutting.operations.turned.part import PartBeam, part_beam
 from cutting.operations.turned.setup import Setup
-from cutting.tooling.crib import Crib, Index
+from cutting.tooling.crib import Crib
 from cutting.tooling.items import Holder, Insert
+from cutting.tooling.roles import Index
 from cutting.wear.reference import life_law, speed_factors
 
 Array = NDArray[np.float64]
@@ -244,7 +245,7 @@ def crib_of_one(insert: Insert, holder: Holder) -> Crib:
 def single_cutter(setup: Setup) -> Cutter:
     """The numbers of the setup's own tool, shape (1,). Raises `CuttingError` where insert and holder or grade do not go."""
     crib = crib_of_one(setup.insert, setup.holder)
-    left, right = crib.pairs
+    left, right = crib.places
     if not len(left):
         raise CuttingError("tool.holder", f"{setup.holder.designation} does not take {setup.insert.designation}.")
     pair = cutters(setup, crib, left, right)

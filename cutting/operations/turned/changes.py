@@ -77,7 +77,7 @@ def other_tools(x: Cut, crib: Crib) -> Iterator[Change[Setup]]:
     for insert, holder, text in _near_tools(setup, crib)[:MOST_TOOLS]:
         changed = replace(setup, insert=insert, holder=holder)
         if not warnings_of_fit(changed):
-            yield Change(in_words(text), {"tool": {"insert": insert.name, "holder": holder.designation}}, changed)
+            yield Change(in_words(text), {"tool": changed.tool_names}, changed)
 
 
 def _near_tools(setup: Setup, crib: Any) -> list[tuple[Insert, Holder, str]]:

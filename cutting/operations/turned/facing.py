@@ -5,7 +5,7 @@ from cutting.operations.turned import settled
 from cutting.operations.turned.build import builder, feature_of
 from cutting.operations.turned.chip_map import chip_map
 from cutting.operations.turned.evaluate import MODEL
-from cutting.operations.turned.kinds import FACE_FIELDS, HEADLINE, NEUTRAL, NUDGED, RANKED, STUDIES, stiffness
+from cutting.operations.turned.kinds import FACE_FIELDS, HEADLINE, NEUTRAL, NUDGED, RANKED, ROLES, STUDIES, gather, stiffness
 from cutting.operations.turned.regions import faced, faced_area
 
 KIND = Kind(
@@ -24,6 +24,9 @@ KIND = Kind(
     stiffness=stiffness,
     build=builder("face"),
     read_feature=feature_of,
+    roles=ROLES,
+    gather=gather,
+    shape="face",
     ranked=RANKED,
     neutral=NEUTRAL,
 )

@@ -15,7 +15,8 @@ from cutting.mechanics.tool_setting import reach_angle
 from cutting.operations.frame.outcome import Warning
 from cutting.operations.turned.contour import steepest_descent, steepest_rise
 from cutting.operations.turned.setup import Setup
-from cutting.tooling.crib import Crib, HolderColumns, Index, InsertColumns
+from cutting.tooling.crib import Crib, HolderColumns, InsertColumns
+from cutting.tooling.roles import Index
 
 Mask = NDArray[np.bool_]
 CHUCK_CLEARANCE = 2.0  # mm between tool and jaws at the end of the cut

@@ -15,6 +15,8 @@ from cutting.tooling.items import Holder, Insert
 class Setup(BaseSetup):
     """Everything about one operation. `check` refuses what cannot be, naming the field."""
 
+    ROLES = ("insert", "holder")
+
     insert: Insert
     holder: Holder
     feature: Feature
@@ -25,6 +27,11 @@ class Setup(BaseSetup):
     def target_diameter(self) -> float:
         """The size to turn to, with what the house leaves for polishing."""
         return self.feature.end_diameter + (self.house.polishing_allowance if self.feature.polish else 0.0)
+
+    @property
+    def overhang(self) -> float:
+        """How far the tool stands out [mm]: as set, or its own."""
+        return float(self.settings.overhang or self.holder.overhang)
 
     @property
     def centre_height(self) -> float:

@@ -5,7 +5,7 @@ from cutting.operations.turned import settled
 from cutting.operations.turned.build import builder, feature_of
 from cutting.operations.turned.chip_map import chip_map
 from cutting.operations.turned.evaluate import MODEL
-from cutting.operations.turned.kinds import HEADLINE, NEUTRAL, NUDGED, RANKED, STUDIES, TURN_FIELDS, stiffness
+from cutting.operations.turned.kinds import HEADLINE, NEUTRAL, NUDGED, RANKED, ROLES, STUDIES, TURN_FIELDS, gather, stiffness
 from cutting.operations.turned.regions import turned, turned_area
 
 KIND = Kind(
@@ -24,6 +24,9 @@ KIND = Kind(
     stiffness=stiffness,
     build=builder("turn"),
     read_feature=feature_of,
+    roles=ROLES,
+    gather=gather,
+    shape="outside",
     ranked=RANKED,
     neutral=NEUTRAL,
 )

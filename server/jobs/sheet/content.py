@@ -113,13 +113,18 @@ def _length(value: float, system: str) -> str:
     return write(value, "length", system)
 
 
+def _parts(setup: Any) -> list[tuple[str, str]]:
+    """The tool's parts by what each is for."""
+    names = setup.tool_names
+    return [(role.title, tool_name(names[role.name])) for role in kind_of(setup.operation).roles]
+
+
 def _tool(setup: Setup, outcome: Outcome, system: str) -> list[tuple[str, str]]:
-    code = setup.holder.code
     return [
-        ("insert", tool_name(setup.insert.name)),
-        ("holder", f"{setup.holder.designation}, KAPR {code.cutting_edge_angle:g}°"),
+        *_parts(setup),
+        ("edge angle", f"KAPR {setup.holder.code.cutting_edge_angle:g}°"),
         ("corner radius", both(display(setup.insert.code.nose_radius, "length"), system)),
-        ("overhang", both(display(setup.settings.overhang or setup.holder.overhang, "length"), system)),
+        ("overhang", both(display(setup.overhang, "length"), system)),
         ("centre height", "on centre" if not setup.centre_height else f"{write(setup.centre_height, 'length', system)} over the axis"),
         ("change edge every", pieces(outcome.results["change_parts"].value)),
     ]
@@ -174,14 +179,13 @@ def _narrow(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Outc
     shown = Shown(setup, outcome, explore(setup), system)
     side = "inch" if system == "inch" else "metric"
     given = viewer.table(shown) if viewer.table else {"caption": "", "head": [], "rows": []}
-    blade, part = setup.blade, part_before(revision.document, entry, stock)
+    part = part_before(revision.document, entry, stock)
     bore = float(outcome.scene.get("bore") or 0.0)
     return {
         "problem": "" if outcome.feasible else f"Not sound yet: {outcome.binding.label} is over its limit.",
         "scene": mark_safe(half_section_svg(part.outline, kind_of(setup.operation).area(setup, part), bore)),
         "tool": [
-            ("insert", tool_name(setup.insert.name)),
-            ("holder", blade.name),
+            *_parts(setup),
             ("overhang", both(display(setup.overhang, "length"), system)),
             *viewer.facts(setup, outcome, system),
             ("change edge every", pieces(outcome.results["change_parts"].value)),

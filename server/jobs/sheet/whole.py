@@ -48,7 +48,7 @@ def whole_part(revision: Revision, system: str, stock: Shop) -> dict[str, Any]:
 
 
 def _tools(document: dict[str, Any], state: dict[str, Any], system: str, stock: Shop) -> list[dict[str, Any]]:
-    names = {name for tool in state["tools"] for name in (tool["insert"], tool["holder"])}
+    names = {name for tool in state["tools"] for name in tool["tool"].values()}
     bins = {tool.name: tool for tool in Tool.objects.filter(name__in=names)}
     used = {entry["number"]: entry for entry in document["operations"]}
     found = []
@@ -60,15 +60,15 @@ def _tools(document: dict[str, Any], state: dict[str, Any], system: str, stock: 
                 edges += document["batch"]["pieces"] / max(evaluate_quickly(setup).results["change_parts"].value, 1e-9)
             except CuttingError:
                 continue
-            own = getattr(setup, "overhang", None) or setup.settings.overhang or setup.holder.overhang
+            own = setup.overhang
             overhang = max(overhang, float(own))
-        row = bins.get(tool["insert"])
+        row = bins.get(tool["edge"])
         wanted = max(math.ceil(edges * SPARE), 1)
         per_insert = max(row.edges if row else 1, 1)
         found.append(
             {
                 **tool,
-                "insert": tool_name(tool["insert"]),
+                "edge": tool_name(tool["edge"]),
                 "numbers": ", ".join(str(number) for number in tool["operations"]),
                 "overhang": write(overhang, "length", system) if overhang else "–",
                 "bin": (row.bin if row else "") or "–",

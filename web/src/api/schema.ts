@@ -886,13 +886,13 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        get?: never;
+        put?: never;
         /**
          * Check Fit
          * @description Every rule of an assembly with its reason.
          */
-        get: operations["server_crib_api_check_fit"];
-        put?: never;
-        post?: never;
+        post: operations["server_crib_api_check_fit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1416,16 +1416,20 @@ export interface components {
             required: boolean;
             /** Default */
             default: string;
+            /** Drawn */
+            drawn: boolean;
         };
         /**
          * OperationKindOut
-         * @description A kind of operation and what it asks for.
+         * @description A kind of operation, the shape that it makes, and what it asks for.
          */
         OperationKindOut: {
             /** Name */
             name: string;
             /** Title */
             title: string;
+            /** Shape */
+            shape: string;
             /** Feature */
             feature: components["schemas"]["FieldOut"][];
             /** Settings */
@@ -1454,6 +1458,26 @@ export interface components {
             metric: string;
             /** Inch */
             inch: string;
+        };
+        /**
+         * DrawnOut
+         * @description A feature of the drawing: the numbers of the operations that make or prepare it; `status` is open where none makes it.
+         */
+        DrawnOut: {
+            /** Id */
+            id: string;
+            /** Shape */
+            shape: string;
+            words: components["schemas"]["DisplayOut"];
+            /** Makes */
+            makes: number[];
+            /** Prepares */
+            prepares: number[];
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "open" | "ok" | "care" | "broken";
         };
         /** JobRow */
         JobRow: {
@@ -1558,12 +1582,16 @@ export interface components {
          * @description A tool of the part: its place in the turret, and the numbers of the operations that use it.
          */
         PocketOut: {
+            /** Tool */
+            tool: {
+                [key: string]: string;
+            };
+            /** Edge */
+            edge: string;
+            /** On */
+            on: string;
             /** Pocket */
             pocket: number;
-            /** Insert */
-            insert: string;
-            /** Holder */
-            holder: string;
             /** Operations */
             operations: number[];
         };
@@ -1590,10 +1618,21 @@ export interface components {
             /** Money */
             money: number;
         };
+        /** SpindleName */
+        SpindleName: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+        };
         /** StateOut */
         StateOut: {
             /** Operations */
             operations: components["schemas"]["OperationRow"][];
+            /** Drawing */
+            drawing: components["schemas"]["DrawnOut"][];
+            /** Spindles */
+            spindles: components["schemas"]["SpindleName"][];
             /** Tools */
             tools: components["schemas"]["PocketOut"][];
             /** Pockets */
@@ -1663,15 +1702,15 @@ export interface components {
         };
         /**
          * Document
-         * @description A job's content, version 1.
+         * @description A job's content, version 2.
          */
         Document: {
             /**
              * Version
-             * @default 1
+             * @default 2
              * @constant
              */
-            version?: 1;
+            version?: 2;
             /** Name */
             name: string;
             /** Material */
@@ -1718,9 +1757,48 @@ export interface components {
             house?: {
                 [key: string]: string | number | boolean | null;
             };
+            /**
+             * Features
+             * @default []
+             */
+            features?: components["schemas"]["FeatureData"][];
             /** Operations */
             operations: components["schemas"]["Operation"][];
             baseline?: components["schemas"]["Baseline"] | null;
+        };
+        /**
+         * FeatureData
+         * @description What the drawing asks of one feature, as it was entered.
+         */
+        FeatureData: {
+            /** Id */
+            id: string;
+            /**
+             * Title
+             * @default
+             */
+            title?: string;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "outside" | "face" | "groove" | "face groove" | "ring" | "end";
+            /**
+             * Axis
+             * @default on the axis
+             * @enum {string}
+             */
+            axis?: "on the axis" | "on a pitch circle" | "across";
+            /** Asked */
+            asked: {
+                [key: string]: string | number | boolean | null;
+            };
+            /**
+             * Noted
+             * @description asked before any operation was planned for it: it stays when that goes
+             * @default false
+             */
+            noted?: boolean;
         };
         /**
          * GrindingData
@@ -1791,6 +1869,8 @@ export interface components {
         /**
          * Operation
          * @description One operation; feature, settings and holding are kept as they were entered.
+         *
+         *     It makes or only prepares what is `drawn`; of that it is told all that its own `feature` does not say otherwise.
          */
         Operation: {
             /** Id */
@@ -1804,7 +1884,26 @@ export interface components {
              * @enum {string}
              */
             operation: "turn" | "face" | "groove" | "face groove" | "trepan" | "cut off";
-            tool: components["schemas"]["Tool"];
+            /** Tool */
+            tool: {
+                [key: string]: string;
+            };
+            /**
+             * Drawn
+             * @default
+             */
+            drawn?: string;
+            /**
+             * Prepares
+             * @default false
+             */
+            prepares?: boolean;
+            /**
+             * Spindle
+             * @default
+             * @enum {string}
+             */
+            spindle?: "" | "main" | "sub";
             /** Feature */
             feature: {
                 [key: string]: string | number | boolean | null;
@@ -1877,13 +1976,6 @@ export interface components {
              */
             bar_price?: number;
         };
-        /** Tool */
-        Tool: {
-            /** Insert */
-            insert: string;
-            /** Holder */
-            holder: string;
-        };
         /**
          * JobIn
          * @description What a new job starts from; operations are added to it.
@@ -1938,6 +2030,8 @@ export interface components {
         /**
          * AddOperation
          * @description A new operation behind the last, with the best tool for the job's goal and its settings.
+         *
+         *     It makes, or only `prepares`, the feature that is `drawn`; where none is named, the drawing asks what the operation is told.
          */
         AddOperation: {
             /**
@@ -1958,6 +2052,16 @@ export interface components {
             feature: {
                 [key: string]: string | number | boolean | null;
             };
+            /**
+             * Drawn
+             * @default
+             */
+            drawn?: string;
+            /**
+             * Prepares
+             * @default false
+             */
+            prepares?: boolean;
             /**
              * Units
              * @default mm
@@ -2000,7 +2104,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["SetSettings"] | components["schemas"]["TakeTool"] | components["schemas"]["TakeTools"] | components["schemas"]["SetFeature"] | components["schemas"]["SetHolding"] | components["schemas"]["SetPart"] | components["schemas"]["AddOperation"] | components["schemas"]["AddOperations"] | components["schemas"]["RemoveOperation"] | components["schemas"]["MoveOperation"] | components["schemas"]["SetGrinding"] | components["schemas"]["SetBaseline"];
+            edit: components["schemas"]["SetSettings"] | components["schemas"]["TakeTool"] | components["schemas"]["TakeTools"] | components["schemas"]["SetFeature"] | components["schemas"]["SetHolding"] | components["schemas"]["SetPart"] | components["schemas"]["AddOperation"] | components["schemas"]["AddOperations"] | components["schemas"]["NoteFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["RemoveOperation"] | components["schemas"]["MoveOperation"] | components["schemas"]["SetGrinding"] | components["schemas"]["SetBaseline"];
         };
         /**
          * MoveOperation
@@ -2034,7 +2138,66 @@ export interface components {
                 [key: string]: string | number | boolean | null;
             };
         };
-        /** RemoveOperation */
+        /**
+         * NoteFeature
+         * @description What the drawing asks, before it is planned; `kind` names its fields. With an `identity`, that feature is changed.
+         */
+        NoteFeature: {
+            /**
+             * Operation
+             * @default
+             */
+            operation?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "note_feature";
+            /**
+             * Identity
+             * @default
+             */
+            identity?: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Title
+             * @default
+             */
+            title?: string;
+            /** Feature */
+            feature: {
+                [key: string]: string | number | boolean | null;
+            };
+            /**
+             * Units
+             * @default mm
+             * @enum {string}
+             */
+            units?: "mm" | "inch";
+        };
+        /**
+         * RemoveFeature
+         * @description Take a feature off the drawing; operations that cut it go with it.
+         */
+        RemoveFeature: {
+            /**
+             * Operation
+             * @default
+             */
+            operation?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "remove_feature";
+            /** Identity */
+            identity: string;
+        };
+        /**
+         * RemoveOperation
+         * @description Take an operation out. What the drawing asks stays; a feature that only this operation brought goes with it.
+         */
         RemoveOperation: {
             /**
              * Operation
@@ -2093,6 +2256,8 @@ export interface components {
             };
             /** Skin */
             skin?: ("clean" | "bar" | "forged" | "cast" | "weld" | "hardened") | null;
+            /** Spindle */
+            spindle?: ("" | "main" | "sub") | null;
             /**
              * Units
              * @default mm
@@ -2260,7 +2425,10 @@ export interface components {
             feature?: {
                 [key: string]: string | number | boolean | null;
             };
-            tool?: components["schemas"]["Tool"] | null;
+            /** Tool */
+            tool?: {
+                [key: string]: string;
+            } | null;
             /**
              * Units
              * @default mm
@@ -2283,7 +2451,10 @@ export interface components {
              * @enum {string}
              */
             action: "take_tool";
-            tool: components["schemas"]["Tool"];
+            /** Tool */
+            tool: {
+                [key: string]: string;
+            };
             /**
              * Settings
              * @default {}
@@ -2315,7 +2486,10 @@ export interface components {
         Taken: {
             /** Operation */
             operation: string;
-            tool: components["schemas"]["Tool"];
+            /** Tool */
+            tool: {
+                [key: string]: string;
+            };
             /**
              * Settings
              * @default {}
@@ -2901,10 +3075,14 @@ export interface components {
         };
         /** CandidateOut */
         CandidateOut: {
-            /** Insert */
-            insert: string;
-            /** Holder */
-            holder: string;
+            /** Tool */
+            tool: {
+                [key: string]: string;
+            };
+            /** Edge */
+            edge: string;
+            /** On */
+            on: string;
             /** Designation */
             designation: string;
             /** Geometry */
@@ -3209,8 +3387,8 @@ export interface components {
             number: number;
             /** Title */
             title: string;
-            now: components["schemas"]["ToolOut"];
-            then: components["schemas"]["ToolOut"] | null;
+            now: components["schemas"]["ToolWords"];
+            then: components["schemas"]["ToolWords"] | null;
             /** Settings */
             settings: {
                 [key: string]: string;
@@ -3223,12 +3401,19 @@ export interface components {
             /** Changes */
             changes: boolean;
         };
-        /** ToolOut */
-        ToolOut: {
-            /** Insert */
-            insert: string;
-            /** Holder */
-            holder: string;
+        /**
+         * ToolWords
+         * @description A tool: its parts by role, what carries the edge, and what that sits on.
+         */
+        ToolWords: {
+            /** Tool */
+            tool: {
+                [key: string]: string;
+            };
+            /** Edge */
+            edge: string;
+            /** On */
+            on: string;
         };
         /** BestIn */
         BestIn: {
@@ -3508,6 +3693,14 @@ export interface components {
         };
         /** WayOut */
         WayOut: {
+            /** Tool */
+            tool: {
+                [key: string]: string;
+            };
+            /** Edge */
+            edge: string;
+            /** On */
+            on: string;
             /** Name */
             name: string;
             /** Title */
@@ -3518,10 +3711,6 @@ export interface components {
             why_not: string;
             /** Present */
             present: boolean;
-            /** Insert */
-            insert: string;
-            /** Holder */
-            holder: string;
             /** Tool Class */
             tool_class: string;
             /** Passes */
@@ -4045,16 +4234,42 @@ export interface components {
             /** Reason */
             reason: string;
         };
+        /**
+         * FitIn
+         * @description An assembly that is being thought of.
+         */
+        FitIn: {
+            /** Tool */
+            tool: {
+                [key: string]: string;
+            };
+            /**
+             * Machine
+             * @default
+             */
+            machine?: string;
+            /**
+             * Overhang
+             * @default
+             */
+            overhang?: string;
+            /**
+             * Units
+             * @default mm
+             * @enum {string}
+             */
+            units?: "mm" | "inch";
+        };
         /** AssemblyOut */
         AssemblyOut: {
             /** Id */
             id: number;
             /** Name */
             name: string;
-            /** Insert */
-            insert: string;
-            /** Holder */
-            holder: string;
+            /** Tool */
+            tool: {
+                [key: string]: string;
+            };
             overhang: components["schemas"]["DisplayOut"];
             /** Machine */
             machine: string;
@@ -4066,7 +4281,7 @@ export interface components {
             checks: components["schemas"]["CheckOut"][];
             /** Fits */
             fits: boolean;
-            drawing: components["schemas"]["ToolPlanOut"];
+            drawing: components["schemas"]["ToolPlanOut"] | null;
         };
         /**
          * ToolPlanOut
@@ -4082,10 +4297,10 @@ export interface components {
         AssemblyIn: {
             /** Name */
             name: string;
-            /** Insert */
-            insert: string;
-            /** Holder */
-            holder: string;
+            /** Tool */
+            tool: {
+                [key: string]: string;
+            };
             /** Overhang */
             overhang: string;
             /**
@@ -4284,10 +4499,38 @@ export interface components {
             steps_note: string;
             /** Coolant */
             coolant: string[];
+            /** Spindles */
+            spindles: components["schemas"]["SpindleOut"][];
+            /** Places */
+            places: string[];
             /** Abilities */
             abilities: string[];
             /** Facts */
             facts: components["schemas"]["MachineFact"][];
+            /** Source */
+            source: string;
+        };
+        /**
+         * SpindleOut
+         * @description A spindle of a machine: what it turns, and with how much. `id` is the record of a further one; the first stands in the machine's.
+         */
+        SpindleOut: {
+            /** Id */
+            id: number | null;
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Turns */
+            turns: string;
+            /** Interface */
+            interface: string;
+            /** Facts */
+            facts: components["schemas"]["DisplayOut"][];
+            /** Steps */
+            steps: string;
+            /** Coolant */
+            coolant: string[];
             /** Source */
             source: string;
         };
@@ -4597,7 +4840,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            table?: "" | "tools" | "geometries" | "grades" | "windows" | "materials" | "machines";
+            table?: "" | "geometries" | "grades" | "tools" | "windows" | "materials" | "machines" | "spindles";
             /**
              * Format
              * @enum {string}
@@ -5823,18 +6066,16 @@ export interface operations {
     };
     server_crib_api_check_fit: {
         parameters: {
-            query: {
-                insert: string;
-                holder: string;
-                machine?: string;
-                overhang?: string;
-                units?: "mm" | "inch";
-            };
+            query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -6125,7 +6366,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                table: "tools" | "geometries" | "grades" | "windows" | "materials" | "machines";
+                table: "geometries" | "grades" | "tools" | "windows" | "materials" | "machines" | "spindles";
             };
             cookie?: never;
         };
@@ -6147,7 +6388,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                table: "tools" | "geometries" | "grades" | "windows" | "materials" | "machines";
+                table: "geometries" | "grades" | "tools" | "windows" | "materials" | "machines" | "spindles";
                 record_id: number;
             };
             cookie?: never;
@@ -6170,7 +6411,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                table: "tools" | "geometries" | "grades" | "windows" | "materials" | "machines";
+                table: "geometries" | "grades" | "tools" | "windows" | "materials" | "machines" | "spindles";
                 record_id: number;
             };
             cookie?: never;
@@ -6197,7 +6438,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                table: "tools" | "geometries" | "grades" | "windows" | "materials" | "machines";
+                table: "geometries" | "grades" | "tools" | "windows" | "materials" | "machines" | "spindles";
             };
             cookie?: never;
         };
@@ -6223,7 +6464,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                table: "tools" | "geometries" | "grades" | "windows" | "materials" | "machines";
+                table: "geometries" | "grades" | "tools" | "windows" | "materials" | "machines" | "spindles";
                 record_id: number;
             };
             cookie?: never;
@@ -6246,7 +6487,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                table: "tools" | "geometries" | "grades" | "windows" | "materials" | "machines";
+                table: "geometries" | "grades" | "tools" | "windows" | "materials" | "machines" | "spindles";
                 record_id: number;
             };
             cookie?: never;

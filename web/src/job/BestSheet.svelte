@@ -44,13 +44,13 @@
   async function take() {
     const tools = changed.map((row) => ({
       operation: row.operation,
-      tool: row.then!,
+      tool: row.then!.tool,
       settings: row.settings,
     }));
     problem = await editor.keep({ action: "take_tools", operation: "", tools });
     if (!problem) close();
   }
-  const name = (tool: Schemas["ToolOut"]) => toolName(tool.insert);
+  const name = (tool: Schemas["ToolWords"]) => toolName(tool.edge);
 </script>
 
 <Sheet title="The best tools for this part" {close} wide>
@@ -90,8 +90,8 @@
           <tr class="border-line border-b align-top {row.changes ? '' : 'text-soft'}"
             ><td class="py-1"><span class="figure">{row.number}</span> {row.title}</td><td>{name(row.now)}</td
             ><td
-              >{#if row.then}<b>{name(row.then)}</b><br />on {row.then.holder}<br />{/if}<span
-                class="text-soft">{shown(row.says)}</span
+              >{#if row.then}<b>{name(row.then)}</b><br />on {row.then.on}<br />{/if}<span class="text-soft"
+                >{shown(row.says)}</span
               ></td
             ><td class="figure text-right"
               >{shown(row.seconds_now)}{#if row.seconds_then}<br /><b>{shown(row.seconds_then)}</b>{/if}</td

@@ -3,12 +3,12 @@
   import { api, ask, Problem, type Schemas } from "../api/client";
   import AsLeft from "../lib/AsLeft.svelte";
   import { Draft } from "../lib/draft.svelte";
-  import FormField from "../lib/FormField.svelte";
   import Sheet from "../lib/Sheet.svelte";
   import Silhouette from "../lib/Silhouette.svelte";
   import { session, shown } from "../session.svelte";
+  import FeatureFields from "./FeatureFields.svelte";
   import type { JobEditor } from "./editor.svelte";
-  import { operationKinds } from "./kinds.svelte";
+  import { told, operationKinds } from "./kinds.svelte";
 
   interface Props {
     editor: JobEditor;
@@ -25,15 +25,17 @@
   const known = entry;
   const kept = () =>
     Object.fromEntries(
-      Object.entries(known?.feature ?? {})
-        .filter(([, value]) => value !== null)
-        .map(([name, value]) => [name, typeof value === "boolean" ? value : String(value)]),
+      Object.entries(known ? told(editor.job!.document, known) : {}).map(([name, value]) => [
+        name,
+        typeof value === "boolean" ? value : String(value),
+      ]),
     ) as Feature;
   // svelte-ignore state_referenced_locally
   const draft = new Draft(`feature ${editor.id} ${known?.id ?? "new"}`, () => ({
     kind: (known?.operation ?? "turn") as string,
     title: known?.title ?? "",
     skin: known?.skin ?? "clean",
+    spindle: (known?.spindle ?? "") as string,
     feature: kept(),
   }));
   const form = $derived(draft.value);
@@ -65,7 +67,7 @@
       const value = form.feature[field.name];
       if (field.kind === "flag") found[field.name] = ticked(field);
       else if (typeof value === "string" && value.trim()) found[field.name] = value.trim();
-      else if (known?.feature[field.name] != null) found[field.name] = null;
+      else if (known && field.name in kept()) found[field.name] = null;
     }
     return found;
   }
@@ -106,11 +108,31 @@
       : "",
   );
 
+  /** Only what the drawing says, for an operation that is planned later. */
+  async function note() {
+    const drawn = new Set(fields.filter((field) => field.drawn).map((field) => field.name));
+    const asked = Object.entries(given()).filter(([name, value]) => drawn.has(name) && value !== null);
+    saving = true;
+    refusal = await editor.keep({
+      action: "note_feature",
+      operation: "",
+      identity: "",
+      kind: form.kind,
+      title: form.title.trim(),
+      feature: Object.fromEntries(asked),
+      units: session.units,
+    });
+    saving = false;
+    if (refusal) return;
+    draft.done();
+    close();
+  }
+
   async function keep(event: SubmitEvent) {
     event.preventDefault();
     const title = form.title.trim() || usualTitle();
     const units = session.units;
-    const { kind, skin } = $state.snapshot(draft.value) as typeof draft.value;
+    const { kind, skin, spindle } = $state.snapshot(draft.value) as typeof draft.value;
     saving = true;
     refusal = known
       ? await editor.keep({
@@ -119,6 +141,7 @@
           title,
           feature: given(),
           skin: skin as "clean",
+          spindle: spindle as "" | "main" | "sub",
           units,
         })
       : await editor.keep({ action: "add_operation", operation: "", kind, title, feature: given(), units });
@@ -131,7 +154,12 @@
   }
 </script>
 
-<Sheet title={known ? `${known.number} · what the drawing says` : "Add an operation"} {close}>
+<Sheet
+  title={known
+    ? `${known.number} · ${known.prepares ? "what it leaves" : "what the drawing says"}`
+    : "Add what the drawing asks"}
+  {close}
+>
   {#if sketch}
     <div class="border-line mb-2 border-b pb-2" bind:clientWidth={width}>
       <Silhouette
@@ -152,42 +180,21 @@
         {#each kinds.data ?? [] as one (one.name)}<option value={one.name}>{one.title}</option>{/each}
       </select>
     {/if}
-    {#each fields as field (field.name)}
-      <label for="drawing-{field.name}">{field.label}</label>
-      {#if field.kind === "flag"}
-        <input
-          id="drawing-{field.name}"
-          type="checkbox"
-          class="size-5"
-          checked={ticked(field)}
-          onchange={(event) => (draft.value.feature[field.name] = event.currentTarget.checked)}
-        />
-      {:else if field.kind === "choice"}
-        <select
-          id="drawing-{field.name}"
-          class="control"
-          value={text(field.name) || field.default}
-          onchange={(event) => (draft.value.feature[field.name] = event.currentTarget.value)}
-        >
-          {#each field.options as option (option)}<option>{option}</option>{/each}
-        </select>
-      {:else}
-        <FormField
-          id="drawing-{field.name}"
-          field="feature.{field.name}"
-          problem={refusal}
-          placeholder={taken(field)}
-          options={field.options}
-          bind:value={() => text(field.name), (typed) => (draft.value.feature[field.name] = typed)}
-        />
-      {/if}
-    {/each}
+    <FeatureFields {fields} bind:values={draft.value.feature} problem={refusal} {taken} {ticked} />
     <label for="title">title</label>
     <input id="title" class="control" placeholder={usualTitle()} bind:value={draft.value.title} />
     {#if known}
       <label for="skin">skin of the stock here</label>
       <select id="skin" class="control" bind:value={draft.value.skin}>
         {#each ["clean", "bar", "forged", "cast", "weld", "hardened"] as one (one)}<option>{one}</option
+          >{/each}
+      </select>
+    {/if}
+    {#if known && (editor.job?.state.spindles.length ?? 0) > 1}
+      <label for="spindle">runs on</label>
+      <select id="spindle" class="control" bind:value={draft.value.spindle}>
+        {#each editor.job!.state.spindles as one, k (one.name)}<option value={k ? one.name : ""}
+            >{one.title}</option
           >{/each}
       </select>
     {/if}
@@ -201,5 +208,11 @@
           ? "Keep"
           : "Add with its best tool"}</button
     >
+    {#if !known}<button
+        type="button"
+        class="control col-start-2 min-h-9"
+        disabled={saving}
+        onclick={() => void note()}>Only note what the drawing asks</button
+      >{/if}
   </form>
 </Sheet>

@@ -9,7 +9,7 @@
 <table class="w-full" aria-label="Tools of the part">
   <thead class="text-soft text-left text-[13px]"
     ><tr class="border-line border-b"
-      ><th scope="col" class="px-2.5 font-normal">place</th><th scope="col" class="font-normal">insert</th><th
+      ><th scope="col" class="px-2.5 font-normal">place</th><th scope="col" class="font-normal">tool</th><th
         scope="col"
         class="font-normal">held in</th
       ><th scope="col" class="pr-2.5 text-right font-normal">operations</th></tr
@@ -18,8 +18,8 @@
   <tbody>
     {#each state.tools as tool (tool.pocket)}
       <tr class="border-line border-b"
-        ><td class="figure px-2.5 py-1">{tool.pocket}</td><td>{toolName(tool.insert)}</td><td
-          class="text-soft">{tool.holder}</td
+        ><td class="figure px-2.5 py-1">{tool.pocket}</td><td>{toolName(tool.edge)}</td><td class="text-soft"
+          >{tool.on}</td
         ><td class="figure pr-2.5 text-right">{tool.operations.join(", ")}</td></tr
       >
     {:else}<tr><td class="text-soft px-2.5 py-1" colspan="4">No tools yet.</td></tr>{/each}

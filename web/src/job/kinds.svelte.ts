@@ -10,3 +10,16 @@ export const operationKinds = () =>
     queryFn: () => ask(api.GET("/api/kinds")),
     staleTime: Infinity,
   }));
+
+/** What an operation is told of its feature: what the drawing asks, and over that its own entries; blank takes one away. */
+export function told(
+  document: Schemas["Document"],
+  operation: Schemas["Operation"],
+): Record<string, string | number | boolean> {
+  const asked = document.features?.find((one) => one.id === operation.drawn)?.asked ?? {};
+  const every = Object.entries({ ...asked, ...operation.feature });
+  return Object.fromEntries(every.filter(([, value]) => value !== null && value !== "")) as Record<
+    string,
+    string | number | boolean
+  >;
+}

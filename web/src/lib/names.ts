@@ -12,3 +12,15 @@ export function when(at: string): string {
   const day = `${moment.getFullYear()}-${two(moment.getMonth() + 1)}-${two(moment.getDate())}`;
   return `${day} ${two(moment.getHours())}:${two(moment.getMinutes())}`;
 }
+
+/** A tool as a document names it: its parts by role, what carries the edge first. */
+export type ToolNames = Record<string, string>;
+
+/** What carries the edge: it names the tool. */
+export const edgeOf = (tool: ToolNames | undefined): string => Object.values(tool ?? {})[0] ?? "";
+
+/** What the edge sits on. */
+export const seatOf = (tool: ToolNames | undefined): string =>
+  Object.values(tool ?? {})
+    .slice(1)
+    .join(" on ");

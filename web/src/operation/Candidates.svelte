@@ -45,7 +45,7 @@
       </p>
       {#if nearest}
         <p class="mt-0.5">
-          Nearest: <b>{toolName(nearest.insert)}</b> on {nearest.holder}:
+          Nearest: <b>{toolName(nearest.edge)}</b> on {nearest.on}:
           <span class="text-signal">{nearest.miss ? shown(nearest.miss) : nearest.reason}</span>.
         </p>
       {/if}
@@ -92,12 +92,12 @@
         </thead>
         <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
         <tbody onkeydown={arrows}>
-          {#each advice.candidates as row, k (row.insert + row.holder + row.way)}
+          {#each advice.candidates as row, k (row.edge + row.on + row.way)}
             <tr data-row={k} class="border-line border-t {row.chosen ? 'bg-ink text-sheet' : ''}">
               <td class="figure max-w-[150px] pl-2.5 !whitespace-normal"
                 ><button
                   class="text-left hover:underline"
-                  title="Take {row.insert} on {row.holder}"
+                  title="Take {row.edge} on {row.on}"
                   disabled={!session.mayEdit}
                   data-stop={k === bench.candidate ? "current" : ""}
                   onfocus={() => (bench.candidate = k)}

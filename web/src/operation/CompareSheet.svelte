@@ -9,7 +9,7 @@
   );
   const inch = $derived(session.units === "inch");
   const every: [string, (c: Candidate) => string][] = $derived([
-    ["holder", (c) => c.holder],
+    ["held in", (c) => c.on],
     ["geometry · grade", (c) => `${c.geometry} · ${c.grade}`],
     [`cutting speed, ${inch ? "sfm" : "m/min"}`, (c) => shown(c.speed)],
     [`feed, ${inch ? "ipr" : "mm/rev"}`, (c) => shown(c.feed)],

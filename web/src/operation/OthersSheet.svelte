@@ -11,7 +11,7 @@
 <Sheet title="Why not the others" {close} wide>
   {#if advice}
     <p>
-      <span class="figure">{advice.pairs}</span> pairs of insert and holder in the crib;
+      <span class="figure">{advice.pairs}</span> tools can be put together from the crib;
       <span class="figure">{advice.fitting}</span>
       fit, <span class="figure">{advice.feasible}</span> stay within every limit.
     </p>
@@ -30,8 +30,8 @@
         : ""}
     </h3>
     <ul>
-      {#each advice.nearly as row (row.insert + row.way)}<li class="border-line border-t py-1">
-          <span class="figure">{toolName(row.insert)}</span> on {row.holder}{row.way ? `, ${row.way}` : ""}: {row.miss
+      {#each advice.nearly as row (row.edge + row.way)}<li class="border-line border-t py-1">
+          <span class="figure">{toolName(row.edge)}</span> on {row.on}{row.way ? `, ${row.way}` : ""}: {row.miss
             ? shown(row.miss)
             : row.reason}
         </li>{:else}<li class="text-soft">None.</li>{/each}

@@ -9,7 +9,7 @@ export type Candidate = Schemas["CandidateOut"];
 type Entries = Record<string, string | number | boolean | null>;
 
 /** What tells a candidate from the others: an insert may go several ways. */
-export const nameOf = (candidate: Candidate): string => candidate.insert + candidate.way;
+export const nameOf = (candidate: Candidate): string => candidate.edge + candidate.way;
 
 const REST = 800; // ms without a nudge until the gesture is saved
 const FOLLOW = 350; // ms without a nudge until ranking and tape follow
@@ -123,9 +123,7 @@ export class OperationBench {
     if (!session.mayEdit) return;
     await this.save(); // a run of nudges is a gesture of its own
     this.rungs = {};
-    const tool = { insert: candidate.insert, holder: candidate.holder };
-    const settings = candidate.settings;
-    const { becomes } = candidate;
+    const { tool, settings, becomes } = candidate;
     await this.editor.save({ action: "take_tool", operation: this.operation, tool, settings, becomes });
   }
 
@@ -141,7 +139,9 @@ export class OperationBench {
       settings,
       holding,
       feature,
-      tool: tool ? { insert: String(tool.insert), holder: String(tool.holder) } : null,
+      tool: tool
+        ? Object.fromEntries(Object.entries(tool).map(([role, name]) => [role, String(name)]))
+        : null,
       units: "mm",
     });
   }

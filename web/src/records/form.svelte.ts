@@ -2,7 +2,17 @@ import { api, ask, Problem, type Schemas } from "../api/client";
 import { session } from "../session.svelte";
 
 type Cells = Record<string, string>;
-type TableName = "tools" | "geometries" | "grades" | "windows" | "materials" | "machines";
+/** The open tables, in the order in which they are offered. */
+export const TABLES = [
+  "tools",
+  "geometries",
+  "grades",
+  "windows",
+  "materials",
+  "machines",
+  "spindles",
+] as const;
+type TableName = (typeof TABLES)[number];
 
 /** Put a kept thing into the archive, or take it out. */
 export function setArchived(table: TableName, id: number, archived: boolean): Promise<Schemas["RecordOut"]> {

@@ -41,8 +41,8 @@
               ><b>{way.title}</b>{way.present ? " · as now" : ""}<br /><span class="text-soft"
                 >{way.when}</span
               >
-              {#if way.insert}<br /><span class="figure">{way.insert}</span> in
-                <span class="figure">{way.holder}</span>{/if}
+              {#if way.edge}<br /><span class="figure">{way.edge}</span> in
+                <span class="figure">{way.on}</span>{/if}
               {#if way.reach}<br /><span class="text-warn">▲ {way.reach}</span>{/if}</td
             >
             {#if way.why_not}<td colspan="9" class="text-soft py-1.5">not here: {way.why_not}</td>

@@ -6,6 +6,7 @@
   import PlanPicture from "../crib/PlanPicture.svelte";
   import CribTabs from "../crib/CribTabs.svelte";
   import FormField from "../lib/FormField.svelte";
+  import { edgeOf, seatOf } from "../lib/names";
   import { page } from "../page.svelte";
   import { session, shown } from "../session.svelte";
 
@@ -19,44 +20,48 @@
     queryKey: ["machines"],
     queryFn: () => ask(api.GET("/api/floor/machines")),
   }));
-  const blank = { name: "", insert: "", holder: "", overhang: "", machine: "", pocket: "", note: "" };
+  const blank = { name: "", edge: "", seat: "", overhang: "", machine: "", pocket: "", note: "" };
+  const EDGES = ["turning insert", "grooving insert"];
+  const HOLDERS = ["turning holder", "boring bar"];
+  const BLADES = ["cut-off blade", "inside groove bar", "face groove blade", "trepanning head"];
   let entry = $state({ ...blank });
   let refusal = $state<Problem | null>(null);
   const named = (kind: string[], words: string) =>
     ask(api.GET("/api/crib/tools", { params: { query: { q: words, kind, limit: 12 } } }));
   const inserts = createQuery(() => ({
-    queryKey: ["offer", "insert", entry.insert],
-    queryFn: () => named(["turning insert"], entry.insert),
+    queryKey: ["offer", "edge", entry.edge],
+    queryFn: () => named(EDGES, entry.edge),
     placeholderData: (before) => before,
   }));
+  /** A grooving insert sits in a blade, bar or head, any other in a holder. */
+  const seatRole = $derived(
+    inserts.data?.rows.find((row) => row.name === entry.edge)?.kind === "grooving insert"
+      ? "blade"
+      : "holder",
+  );
+  const tool = $derived({ insert: entry.edge, [seatRole]: entry.seat });
   const holders = createQuery(() => ({
-    queryKey: ["offer", "holder", entry.holder],
-    queryFn: () => named(["turning holder", "boring bar"], entry.holder),
+    queryKey: ["offer", "seat", seatRole, entry.seat],
+    queryFn: () => named(seatRole === "blade" ? BLADES : HOLDERS, entry.seat),
     placeholderData: (before) => before,
   }));
   const checks = createQuery(() => ({
-    queryKey: ["fit", entry.insert, entry.holder, entry.machine, entry.overhang, session.units],
-    enabled: entry.insert.length > 6 && entry.holder.length > 6,
+    queryKey: ["fit", entry.edge, entry.seat, seatRole, entry.machine, entry.overhang, session.units],
+    enabled: entry.edge.length > 6 && entry.seat.length > 6,
     queryFn: () =>
       ask(
-        api.GET("/api/crib/fit", {
-          params: {
-            query: {
-              insert: entry.insert,
-              holder: entry.holder,
-              machine: entry.machine,
-              overhang: entry.overhang,
-              units: session.units,
-            },
-          },
+        api.POST("/api/crib/fit", {
+          body: { tool, machine: entry.machine, overhang: entry.overhang, units: session.units },
         }),
       ),
   }));
 
   async function keep() {
     refusal = null;
+    const { name, overhang, machine, pocket, note } = entry;
+    const words = { name, overhang, machine, pocket, note };
     try {
-      await ask(api.POST("/api/crib/assemblies", { body: { ...entry, units: session.units } }));
+      await ask(api.POST("/api/crib/assemblies", { body: { ...words, tool, units: session.units } }));
       entry = { ...blank };
       await queries.invalidateQueries({ queryKey: ["assemblies"] });
     } catch (reason) {
@@ -97,12 +102,15 @@
       tabindex="-1"
     >
       <h2 class="font-semibold">
-        Set up <span class="text-soft font-normal">· insert in holder, on a machine</span>
+        Set up <span class="text-soft font-normal">· the parts of a tool, on a machine</span>
       </h2>
       <ul>
         {#each assemblies.data ?? [] as row (row.id)}
           <li class="border-line grid grid-cols-[140px_1fr_1.2fr] gap-4 border-t py-2 max-sm:grid-cols-1">
-            <PlanPicture drawing={row.drawing} label="{row.insert} in {row.holder}" />
+            {#if row.drawing}<PlanPicture
+                drawing={row.drawing}
+                label="{edgeOf(row.tool)} in {seatOf(row.tool)}"
+              />{:else}<span></span>{/if}
             <div>
               <p>
                 <b>{row.name}</b>
@@ -110,8 +118,8 @@
                   >{row.fits ? "fits" : "does not fit"}</span
                 >
               </p>
-              <p class="figure">{row.insert}</p>
-              <p class="figure">{row.holder}, overhang {shown(row.overhang)}</p>
+              <p class="figure">{edgeOf(row.tool)}</p>
+              <p class="figure">{seatOf(row.tool)}, overhang {shown(row.overhang)}</p>
               <p class="text-soft">
                 {row.machine || "no machine"}{row.pocket ? `, pocket ${row.pocket}` : ""}{row.note
                   ? ` · ${row.note}`
@@ -135,21 +143,21 @@
     >
       <h2 class="font-semibold">Put together</h2>
       <div class="mt-1 grid grid-cols-[90px_1fr] items-center gap-x-2 gap-y-1.5">
-        <label for="a-insert">insert</label>
+        <label for="a-insert">edge</label>
         <FormField
           id="a-insert"
           field="insert"
           problem={refusal}
           options={(inserts.data?.rows ?? []).map((row) => row.name)}
-          bind:value={entry.insert}
+          bind:value={entry.edge}
         />
-        <label for="a-holder">holder</label>
+        <label for="a-holder">held in</label>
         <FormField
           id="a-holder"
-          field="holder"
+          field={seatRole}
           problem={refusal}
           options={(holders.data?.rows ?? []).map((row) => row.name)}
-          bind:value={entry.holder}
+          bind:value={entry.seat}
         />
         <label for="a-machine">machine</label>
         <select id="a-machine" class="control" bind:value={entry.machine}
@@ -173,7 +181,7 @@
       </div>
       <div class="mt-2" aria-live="polite">
         {#if checks.data}{@render verdicts(checks.data)}
-        {:else if checks.isError && entry.holder.length > 6}<p class="text-signal">
+        {:else if checks.isError && entry.seat.length > 6}<p class="text-signal">
             {checks.error.message}
           </p>{/if}
       </div>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { TABLES } from "../records/form.svelte";
   import { createQuery, useQueryClient } from "@tanstack/svelte-query";
   import { api, ask, Problem, type Schemas } from "../api/client";
   import CribTabs from "../crib/CribTabs.svelte";
@@ -100,9 +101,7 @@
           <label class="mt-1 block"
             >table <select class="control" bind:value={table}
               ><option value="">as its columns say</option>
-              {#each ["tools", "geometries", "grades", "windows", "materials", "machines"] as t (t)}<option
-                  >{t}</option
-                >{/each}</select
+              {#each TABLES as t (t)}<option>{t}</option>{/each}</select
             ></label
           >
           <input
@@ -121,9 +120,7 @@
         <h2 class="font-semibold">Export</h2>
         <div class="mt-1 flex flex-wrap items-center gap-2">
           <select class="control" aria-label="What to export" bind:value={what}>
-            {#each ["tools", "geometries", "grades", "windows", "materials", "machines"] as const as t (t)}<option
-                >{t}</option
-              >{/each}
+            {#each TABLES as t (t)}<option>{t}</option>{/each}
             <option value="">everything</option>
           </select>
           <select class="control" aria-label="Format" bind:value={format}

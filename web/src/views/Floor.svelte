@@ -3,6 +3,7 @@
   import { api, ask } from "../api/client";
   import MachineEditor from "../floor/MachineEditor.svelte";
   import PowerCurve from "../floor/PowerCurve.svelte";
+  import SpindleEditor from "../floor/SpindleEditor.svelte";
   import { page } from "../page.svelte";
   import { session, shown } from "../session.svelte";
 
@@ -11,6 +12,11 @@
   let archived = $state(false);
   let picked = $state("");
   let editing = $state<number | null | false>(false);
+  let spindle = $state<number | null | false>(false);
+  const again = () => {
+    editing = spindle = false;
+    void queries.invalidateQueries({ queryKey: ["machines"] });
+  };
   const machines = createQuery(() => ({
     queryKey: ["machines", archived, session.units],
     queryFn: () =>
@@ -79,7 +85,39 @@
               <span class="text-soft">feeds</span>
               <span class="figure">{machine.feeds.map((f) => shown(f).replace(/ .*/, "")).join(" · ")}</span>
             </p>{/if}
-          <p class="mt-2"><span class="text-soft">coolant</span> {machine.coolant.join(" · ")}</p>
+          <table class="mt-3 w-full">
+            <caption class="text-left font-semibold">Spindles</caption>
+            <thead class="text-soft text-left text-[13px]"
+              ><tr
+                ><th scope="col" class="font-normal">spindle</th><th scope="col" class="font-normal">turns</th
+                ><th scope="col" class="font-normal">takes</th><th scope="col" class="text-right font-normal"
+                  >power, top speed</th
+                ><th scope="col" class="pl-3 font-normal">coolant</th></tr
+              ></thead
+            >
+            <tbody>
+              {#each machine.spindles as one (one.name)}<tr class="border-line border-t align-top">
+                  <td class="py-0.5"
+                    >{#if one.id !== null && session.mayEdit}<button
+                        class="plain-link"
+                        title={one.source}
+                        onclick={() => (spindle = one.id)}>{one.title}</button
+                      >{:else}{one.title}{/if}</td
+                  >
+                  <td>{one.turns}</td>
+                  <td>{one.interface || "–"}</td>
+                  <td class="figure text-right">{one.facts.map((fact) => shown(fact)).join(", ")}</td>
+                  <td class="pl-3">{one.coolant.join(" · ")}</td>
+                </tr>{/each}
+            </tbody>
+          </table>
+          {#if session.mayEdit}<button class="control mt-1" onclick={() => (spindle = null)}
+              >Enter a further spindle</button
+            >{/if}
+          {#if machine.places.length}<p class="mt-2">
+              <span class="text-soft">places for tools</span>
+              {machine.places.join(" · ")}
+            </p>{/if}
           <p class="text-soft mt-1 text-[13px]">
             Source: {machine.source}. Limits of chuck and tools come before these: see their makers' manuals.
           </p>
@@ -95,11 +133,10 @@
   </section>
 </div>
 
-{#if editing !== false}<MachineEditor
-    id={editing}
-    close={() => (editing = false)}
-    saved={() => {
-      editing = false;
-      void queries.invalidateQueries({ queryKey: ["machines"] });
-    }}
+{#if editing !== false}<MachineEditor id={editing} close={() => (editing = false)} saved={again} />{/if}
+{#if spindle !== false && machine}<SpindleEditor
+    id={spindle}
+    machine={machine.name}
+    close={() => (spindle = false)}
+    saved={again}
   />{/if}

@@ -7,6 +7,8 @@
   import { api, ask, type Schemas } from "../api/client";
   import BaselinePanel from "../job/BaselinePanel.svelte";
   import BestSheet from "../job/BestSheet.svelte";
+  import DrawnList from "../job/DrawnList.svelte";
+  import DrawnSheet from "../job/DrawnSheet.svelte";
   import { JobEditor } from "../job/editor.svelte";
   import FeatureSheet from "../job/FeatureSheet.svelte";
   import PartPanel from "../job/PartPanel.svelte";
@@ -17,7 +19,7 @@
   import { Watch } from "../job/watch.svelte";
   import Choice from "../lib/Choice.svelte";
   import ConflictSheet from "../lib/ConflictSheet.svelte";
-  import { toolName } from "../lib/names";
+  import { edgeOf, toolName } from "../lib/names";
   import { arrows, step } from "../lib/list";
   import Panel from "../lib/Panel.svelte";
   import Silhouette from "../lib/Silhouette.svelte";
@@ -34,6 +36,7 @@
   );
   let missing = $state("");
   let sheet = $state<"add" | "line" | "best" | null>(null);
+  let asked = $state("");
   let drawing = $state("");
   let place = $state(0);
   let width = $state(700);
@@ -132,6 +135,13 @@
         />
       </div>
     </Panel>
+    <div class="area-asked">
+      <DrawnList
+        drawing={job.state.drawing}
+        open={(feature) => (asked = feature)}
+        add={() => (sheet = "add")}
+      />
+    </div>
     <div class="area-side grid min-h-0 grid-rows-[auto_1fr] gap-2">
       <PartPanel {editor} />
       <BaselinePanel {editor} />
@@ -192,7 +202,7 @@
                       onfocus={() => (place = k)}>{row.title}</a
                     ></td
                   >
-                  <td class="text-soft">{toolName(entry?.tool.insert ?? "")}</td>
+                  <td class="text-soft">{toolName(edgeOf(entry?.tool))}</td>
                   <td class="figure text-right">{shown(row.seconds_display)}</td>
                   <td class="figure pr-4 text-right">{shown(row.cost_display)}</td>
                   <td class="max-w-[230px]">{reason(row)}</td>
@@ -250,6 +260,7 @@
   {#if sheet === "add"}<FeatureSheet {editor} close={() => (sheet = null)} />
   {:else if sheet === "line"}<ShaftLineSheet {editor} close={() => (sheet = null)} />
   {:else if sheet === "best"}<BestSheet {editor} close={() => (sheet = null)} />{/if}
+  {#if asked}{#key asked}<DrawnSheet {editor} feature={asked} close={() => (asked = "")} />{/key}{/if}
   {#if drawing}
     <FeatureSheet
       {editor}
@@ -265,13 +276,16 @@
 
 <style>
   .job-bench {
-    grid-template: "stale stale" auto "drawing side" 300px "order side" 1fr "tape tape" auto / 1fr 330px;
+    grid-template: "stale stale" auto "asked side" auto "drawing side" 290px "order side" 1fr "tape tape" auto / 1fr 330px;
   }
   .job-bench > :global(.area-drawing) {
     grid-area: drawing;
   }
   .job-bench > :global(.area-stale) {
     grid-area: stale;
+  }
+  .area-asked {
+    grid-area: asked;
   }
   .area-side {
     grid-area: side;

@@ -6,15 +6,16 @@ from collections.abc import Iterator
 from dataclasses import replace
 from typing import Any
 
+from cutting.machine.spindle import SUB
 from cutting.operations.frame.change import Change, in_words, step
 from cutting.operations.slots.cut_off.numbers import Numbers
 from cutting.operations.slots.cut_off.setup import CutOffSetup
 from cutting.operations.slots.shared.otherwise import shorter_overhang, stronger_coolant
 from cutting.quantities.write import write
-from cutting.tooling.blades import NarrowStock
+from cutting.tooling.slot_stock import SlotStock
 
 HELD = (
-    ("sub_spindle", "sub-spindle holds the part", lambda setup: setup.machine.sub_spindle),
+    ("sub_spindle", "sub-spindle holds the part", lambda setup: setup.machine.has(SUB)),
     ("y_axis", "blade turned by the Y axis", lambda setup: setup.machine.y_axis),
     ("guide_bush", "guide bush at the cut", lambda setup: setup.machine.swing < 80),
     ("tailstock", "tailstock in until the last millimetres", lambda setup: not setup.holding.sub_spindle),
@@ -50,9 +51,9 @@ def other_inserts(x: Numbers, crib: Any) -> Iterator[Change[CutOffSetup]]:
     """The same blade with another insert of the crib: another lead angle, geometry or grade."""
     setup = x.setup
     letter = setup.work.material.group.letter
-    for insert in crib.inserts if isinstance(crib, NarrowStock) else ():
+    for insert in crib.inserts if isinstance(crib, SlotStock) else ():
         if insert.name != setup.insert.name and setup.blade.takes(insert) and letter in insert.grade.letters:
-            patch: dict[str, Any] = {"tool": {"insert": insert.name, "holder": setup.blade.name}}
+            patch: dict[str, Any] = {"tool": {**setup.tool_names, "insert": insert.name}}
             lead = f"lead angle {setup.insert.lead_angle:g}° → {insert.lead_angle:g}°: "
             words = (lead if insert.lead_angle != setup.insert.lead_angle else "") + insert.name
             yield Change(in_words(words), patch, replace(setup, insert=insert))

@@ -6,6 +6,8 @@ from cutting.operations.frame.fields import Nudged
 from cutting.operations.frame.kind import Given, Kind, Settled
 from cutting.operations.slots.cut_off.evaluate import MODEL, explore
 from cutting.operations.slots.cut_off.setup import FIELDS, CutOffFeature, CutOffSetup, build
+from cutting.operations.slots.shared.tool_of import gather, slot_roles
+from cutting.tooling.blades import CutOffBlade
 from cutting.workpiece.solid import Corner, Solid
 
 KERF_ROOM = 10.0  # mm that a cut-off keeps from the jaws where the drawing does not say
@@ -44,11 +46,13 @@ KIND = Kind(
     ),
     ("operation_time", "operation_cost", "median_parts", "change_parts", "secure", "flatness", "pip_on_part"),
     ("setting",),
+    slot_roles("blade", CutOffBlade),
+    gather,
     build,
     lambda values: CutOffFeature(**values),
-    lambda feature: "outside",
     settles=settles,
     area=area,
     choices=("feed_zones",),
     ranked=("overhang",),
+    shape="end",
 )

@@ -31,7 +31,7 @@ RULES: tuple[Rule[Numbers], ...] = (
     replace(REACH, why="The blade must reach the centre, or the bore, before its shoulder meets the bar."),
     Rule("support_relief", "relief of the blade", "length", Bound.UPPER, Severity.HARD, "machine-data",
          "A bar larger than the blade's relief clears fouls its support.",
-         lambda x: (x.setup.feature.diameter, None, x.tool.largest_bar)),
+         lambda x: (x.setup.feature.diameter, None, x.tool.own["largest_bar"])),
     Rule("width", "width for this bar", "length", Bound.LOWER, Severity.SOFT, "common-practice",
          "A narrower insert saves bar and force; too narrow for the diameter it leans and breaks.",
          lambda x: (x.tool.width, 0.75 * x.usual_width, None)),

@@ -20,7 +20,7 @@ from cutting.operations.slots.shared.face import corner_roughness
 from cutting.operations.slots.shared.slot_chip import slot_index
 from cutting.operations.slots.shared.tool import Array, SlotTool
 from cutting.operations.slots.shared.written import held_torque, write_plunge
-from cutting.tooling.blades import usual_width
+from cutting.tooling.groove_inserts import usual_width
 from cutting.working import Recorder, Silent
 
 PICK_OFF = 1.5  # s that the sub-spindle takes to come, grip and pull (common practice)

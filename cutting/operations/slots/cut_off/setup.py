@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from typing import Any
 
 from cutting.errors import CuttingError, OutOfRange, require_between
+from cutting.machine.spindle import SUB
 from cutting.operations.frame.checks import check_coolant, check_turns
 from cutting.operations.frame.fields import Base, Field, Fields
 from cutting.operations.slots.cut_off.feed_zones import School, Zone, zone_seconds, zones_of
 from cutting.operations.slots.shared.checks import check_settings, check_tool
 from cutting.operations.slots.shared.drive import real_feed
 from cutting.operations.slots.shared.setup import SlotSetup
-from cutting.tooling.blades import GrooveBlade, GrooveInsert
+from cutting.tooling.blades import CutOffBlade
 
 
 @dataclass(frozen=True)
@@ -75,6 +77,7 @@ class BarStock:
 class CutOffSetup(SlotSetup):
     """Everything about one cut-off. `check` refuses what cannot be, naming the field."""
 
+    blade: CutOffBlade
     feature: CutOffFeature
     settings: CutOffSettings
     holding: CutOffHolding = field(default_factory=CutOffHolding)
@@ -127,21 +130,21 @@ class CutOffSetup(SlotSetup):
         require_between("bar.length", self.bar.length, 10, 20_000, "mm")
         if self.holding.y_axis and not m.y_axis:
             raise OutOfRange("holding.y_axis", f"{m.name} has no Y axis.", "a machine with a Y axis")
-        if self.holding.sub_spindle and not m.sub_spindle:
+        if self.holding.sub_spindle and not m.has(SUB):
             raise OutOfRange("holding.sub_spindle", f"{m.name} has no sub-spindle.", "a machine with a sub-spindle")
 
     def check_tool(self) -> None:
         """Raise `CuttingError` where the set-up's own tool cannot be used like this."""
-        check_tool(self.blade, self.insert, "outside")
+        check_tool(self.blade, self.insert, CutOffBlade)
 
 
 SCHOOLS = {"early": School.EARLY, "late": School.LATE, "full": None}
 FIELDS = Fields(
     feature=(
-        Field("diameter", "bar or tube Ø", example="20", required=True),
+        Field("diameter", "bar or tube Ø", example="20", required=True, drawn=False),
         Field("part_length", "length that comes off", example="44", required=True),
-        Field("bore", "bore of a tube", example="0", default=0.0),
-        Field("distance_from_chuck", "cut in front of collet or jaws", example="8", default=10.0),
+        Field("bore", "bore of a tube", example="0", default=0.0, drawn=False),
+        Field("distance_from_chuck", "cut in front of collet or jaws", example="8", default=10.0, drawn=False),
         Field("flatness", "flatness of the face, µm", "small_length", "30", factor=1e-3),
         Field("pip", "largest pip on the part, Ø", example="1"),
         Field("roughness", "finish Ra, µm", "small_length", "3.2"),
@@ -181,13 +184,14 @@ FIELDS = Fields(
         Field("yearly", "pieces a year", "whole", "32000", default=0),
     ),
     title=lambda feature: f"Cut off Ø{feature.get('diameter', '')}",
+    shown=("part_length", "flatness", "pip", "roughness"),
 )
 
 
-def build(base: Base, insert: GrooveInsert, blade: GrooveBlade, given: dict[str, dict[str, Any]]) -> CutOffSetup:
+def build(base: Base, tool: Mapping[str, Any], given: dict[str, dict[str, Any]]) -> CutOffSetup:
     """The set-up from its fields, section by section. Raises `CuttingError`."""
     return CutOffSetup(
-        insert=insert, blade=blade, feature=CutOffFeature(**given["feature"]), settings=settings_of(given["settings"]),
+        **tool, feature=CutOffFeature(**given["feature"]), settings=settings_of(given["settings"]),
         holding=CutOffHolding(**given["holding"]), bar=BarStock(**given["bar"]), **vars(base),
     )  # fmt: skip
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from cutting.tooling.blades import GrooveBlade
+from cutting.tooling.blades import FaceBlade
 
 Array = NDArray[np.float64]
 POINTS = 24
@@ -28,7 +28,7 @@ class Standing:
     inner: float
 
 
-def standing(blade: GrooveBlade, edge_width: float, outer_diameter: float) -> Standing:
+def standing(blade: FaceBlade, edge_width: float, outer_diameter: float) -> Standing:
     """How a blade stands in a plunge from `outer_diameter` inwards by `edge_width` [mm].
 
     Below the edge the support follows two circles about the axis of the tightest and of the widest groove that it is made

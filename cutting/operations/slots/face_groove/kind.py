@@ -6,6 +6,8 @@ from cutting.operations.frame.fields import Nudged
 from cutting.operations.frame.kind import Kind
 from cutting.operations.slots.face_groove.evaluate import MODEL, explore
 from cutting.operations.slots.face_groove.setup import FIELDS, FaceGrooveFeature, FaceGrooveSetup, build, feature_of
+from cutting.operations.slots.shared.tool_of import gather, slot_roles
+from cutting.tooling.blades import FaceBlade
 from cutting.workpiece.solid import Corner, Region, Side, Solid
 
 
@@ -35,11 +37,13 @@ KIND = Kind(
     ),
     ("operation_time", "operation_cost", "median_parts", "change_parts", "secure", "outer_clearance", "inner_clearance"),
     ("setting",),
+    slot_roles("face blade", FaceBlade),
+    gather,
     build,
     feature_of,
-    lambda feature: "face",
     removes=removes,
     area=area,
     choices=("way", "spindle"),
     ranked=("way", "spindle", "overhang"),
+    shape="face groove",
 )

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import Any
@@ -13,7 +14,7 @@ from cutting.operations.frame.setup import workholding_of
 from cutting.operations.slots.shared.checks import check_settings, check_tool
 from cutting.operations.slots.shared.setup import SlotSetup
 from cutting.quantities.dimension import Dimension
-from cutting.tooling.blades import GrooveBlade, GrooveInsert
+from cutting.tooling.blades import FaceBlade
 
 
 class Way(StrEnum):
@@ -76,6 +77,7 @@ class FaceGrooveSettings:
 class FaceGrooveSetup(SlotSetup):
     """Everything about one groove in a face. `check` refuses what cannot be, naming the field."""
 
+    blade: FaceBlade
     feature: FaceGrooveFeature
     settings: FaceGrooveSettings
     operation: str = "face groove"
@@ -108,7 +110,7 @@ class FaceGrooveSetup(SlotSetup):
     def check_tool(self) -> None:
         """Raise `CuttingError` where the set-up's own tool cannot be used like this."""
         f = self.feature
-        check_tool(self.blade, self.insert, "face")
+        check_tool(self.blade, self.insert, FaceBlade)
         if self.insert.round_edge:
             raise CuttingError("tool.insert", f"{self.insert.name} has a full radius; a face groove wants a straight edge.")
         widest = f.width.nominal + (f.width.upper_deviation if f.width.upper_deviation is not None else 0.1)
@@ -123,8 +125,8 @@ FIELDS = Fields(
         Field("depth", "depth into the face", example="8", required=True),
         Field("hub_diameter", "hub inside, Ø", example="0", default=0.0),
         Field("hub_height", "hub stands out by", example="0", default=0.0),
-        Field("jaw_diameter", "jaws around it, Ø between", example="0", default=0.0),
-        Field("jaw_height", "jaws stand out by", example="0", default=0.0),
+        Field("jaw_diameter", "jaws around it, Ø between", example="0", default=0.0, drawn=False),
+        Field("jaw_height", "jaws stand out by", example="0", default=0.0, drawn=False),
         Field("corner_radius", "largest corner radius", example="0.4"),
         Field("roughness", "finish Ra, µm", "small_length", "3.2"),
     ),
@@ -141,6 +143,7 @@ FIELDS = Fields(
     ),
     holding=WORKHOLDING,
     title=lambda feature: f"Face groove Ø{feature.get('outer_diameter', '')}",
+    shown=("outer_diameter", "width", "depth", "roughness"),
     speed_diameter="outer_diameter",
 )
 
@@ -150,10 +153,10 @@ def feature_of(values: dict[str, Any]) -> FaceGrooveFeature:
     return FaceGrooveFeature(**values)
 
 
-def build(base: Base, insert: GrooveInsert, blade: GrooveBlade, given: dict[str, dict[str, Any]]) -> FaceGrooveSetup:
+def build(base: Base, tool: Mapping[str, Any], given: dict[str, dict[str, Any]]) -> FaceGrooveSetup:
     """The set-up from its fields, section by section. Raises `CuttingError`."""
     feature, settings = feature_of(given["feature"]), dict(given["settings"])
     way, spindle = Way(settings.pop("way", Way.INWARDS)), Spindle(settings.pop("spindle", Spindle.FORWARD))
     holding = workholding_of(given["holding"], 50.0, feature.outer_diameter.target)
     chosen = FaceGrooveSettings(way=way, spindle=spindle, **settings)
-    return FaceGrooveSetup(insert=insert, blade=blade, feature=feature, settings=chosen, holding=holding, **vars(base))
+    return FaceGrooveSetup(**tool, feature=feature, settings=chosen, holding=holding, **vars(base))

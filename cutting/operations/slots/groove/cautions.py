@@ -6,6 +6,7 @@ from cutting.operations.frame.outcome import Warning
 from cutting.operations.slots.groove.numbers import OPEN_BELOW, Numbers, corners_left
 from cutting.operations.slots.groove.setup import GrooveSetup, Way
 from cutting.operations.slots.shared.cautions import narrow_cautions
+from cutting.tooling.blades import CutOffBlade
 
 WIDE, DEEP = 1.5, 1.5  # width over depth from which turning sideways pays; depth over width that wants plunges (common practice)
 TOUGH = 0.6  # ductility from which a long chip is the trouble
@@ -55,7 +56,7 @@ def cautions(x: Numbers) -> list[Warning]:
                 "care",
             )
         )
-    if setup.blade.use == "outside" and f.diameter > setup.blade.largest_bar:
+    if isinstance(setup.blade, CutOffBlade) and f.diameter > setup.blade.largest_bar:
         found.append(
             Warning(
                 "relief",

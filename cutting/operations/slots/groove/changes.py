@@ -10,7 +10,7 @@ from cutting.operations.frame.change import Change, in_words, setting
 from cutting.operations.slots.groove.numbers import Numbers
 from cutting.operations.slots.groove.setup import GrooveSetup, Way
 from cutting.operations.slots.shared.otherwise import shorter_overhang, stronger_coolant
-from cutting.tooling.blades import GrooveInsert
+from cutting.tooling.groove_inserts import GrooveInsert
 
 LAYER_SHARES = (0.6, 0.8, 1.25, 1.6)
 

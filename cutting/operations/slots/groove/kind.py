@@ -7,7 +7,9 @@ import numpy as np
 from cutting.operations.frame.fields import Nudged
 from cutting.operations.frame.kind import Given, Kind, Settled
 from cutting.operations.slots.groove.evaluate import MODEL, explore
-from cutting.operations.slots.groove.setup import FIELDS, GrooveFeature, GrooveSetup, Way, Where, build, feature_of
+from cutting.operations.slots.groove.setup import FIELDS, WORKS, GrooveFeature, GrooveSetup, Way, Where, build, feature_of
+from cutting.operations.slots.shared.tool_of import gather, slot_roles
+from cutting.tooling.blades import CutOffBlade, GrooveBar
 from cutting.workpiece.solid import Corner, Region, Side, Solid
 
 
@@ -56,12 +58,16 @@ KIND = Kind(
     ),
     ("operation_time", "operation_cost", "median_parts", "change_parts", "secure", "side_force", "size_error"),
     ("setting",),
+    slot_roles("blade or bar", CutOffBlade, GrooveBar),
+    gather,
     build,
     feature_of,
-    lambda feature: str(feature.get("where") or "outside"),
+    lambda feature: {"blade": (WORKS[Where(str(feature.get("where") or "outside"))].KIND,)},
+    ("turn",),
     removes,
     settles,
     area,
     choices=("way",),
     ranked=("way", "overhang", "side_depth"),
+    shape="groove",
 )

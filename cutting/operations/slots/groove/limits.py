@@ -38,7 +38,7 @@ def _width(x: Numbers) -> Read:
 def _overhang(x: Numbers) -> Read:
     tool = x.tool
     blade = np.maximum(BLADE_OVERHANG * tool.height * np.minimum(tool.stiffness, 1.0), x.setup.depth + 1.0)
-    return tool.overhang, None, np.where(tool.bar_diameter > 0, BAR_OVERHANG * tool.bar_diameter, blade)
+    return tool.overhang, None, np.where(tool.round_shank > 0, BAR_OVERHANG * tool.round_shank, blade)
 
 
 def _size(x: Numbers) -> Read:
@@ -52,7 +52,7 @@ RULES: tuple[Rule[Numbers], ...] = (
          lambda x: (x.setup.way_down, None, x.tool.reach)),
     Rule("least_bore", "bore for this bar", "length", Bound.LOWER, Severity.HARD, "machine-data",
          "The bar with its edge must pass the bore.",
-         lambda x: (x.setup.feature.diameter, x.tool.least_bore, None), (), lambda x: x.setup.inside),
+         lambda x: (x.setup.feature.diameter, x.tool.own.get("least_bore", 0.0), None), (), lambda x: x.setup.inside),
     Rule("width_fit", "width in one plunge", "length", Bound.WINDOW, Severity.HARD, "iso-286",
          "One plunge leaves the insert's width: all of its tolerance must lie inside the groove's.", _width, (),
          lambda x: x.setup.settings.way is Way.ONE),

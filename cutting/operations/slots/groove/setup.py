@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import Any
@@ -13,7 +14,7 @@ from cutting.operations.frame.setup import workholding_of
 from cutting.operations.slots.shared.checks import check_settings, check_tool
 from cutting.operations.slots.shared.setup import SlotSetup
 from cutting.quantities.dimension import Dimension
-from cutting.tooling.blades import GrooveBlade, GrooveInsert
+from cutting.tooling.blades import Blade, CutOffBlade, GrooveBar
 from cutting.workpiece.ring_grooves import STANDARDS, standard_groove
 
 LAYER_SHARE, LAYER_MOST = 0.4, 0.7  # depth of a layer that is turned sideways, of the insert's width; and at most (common practice)
@@ -28,6 +29,9 @@ class Where(StrEnum):
 
     OUTSIDE = "outside"
     INSIDE = "inside"
+
+
+WORKS: dict[Where, type[Blade]] = {Where.OUTSIDE: CutOffBlade, Where.INSIDE: GrooveBar}
 
 
 class Way(StrEnum):
@@ -165,7 +169,7 @@ class GrooveSetup(SlotSetup):
     def check_tool(self) -> None:
         """Raise `CuttingError` where the set-up's own tool cannot be used like this."""
         f, s = self.feature, self.settings
-        check_tool(self.blade, self.insert, f.where.value)
+        check_tool(self.blade, self.insert, WORKS[f.where])
         if s.way is Way.ROUND and not self.insert.round_edge:
             raise CuttingError(
                 "settings.way", f"a round path needs an insert with a full radius; {self.insert.name} has {self.insert.corner_radius:g} mm."
@@ -180,7 +184,7 @@ FIELDS = Fields(
     feature=(
         Field("where", "where", "choice", options=("outside", "inside"), default="outside"),
         Field("standard", "standard groove", "text", "DIN 471, O-ring 3.53, DIN 509 F; empty for its own shape", options=STANDARDS),
-        Field("diameter", "Ø that it is cut into", example="50", required=True),
+        Field("diameter", "Ø that it is cut into", example="50", required=True, drawn=False),
         Field("floor", "Ø of its floor, with tolerance", "dimension", "44 h11"),
         Field("width", "width at the floor, with tolerance", "dimension", "6 +0.1/0"),
         Field("distance_from_chuck", "nearer wall from the jaws", example="30", default=20.0),
@@ -203,18 +207,17 @@ FIELDS = Fields(
     ),
     holding=WORKHOLDING,
     title=lambda feature: f"Groove {feature.get('standard') or feature.get('width', '')} in Ø{feature.get('diameter', '')}",
+    shown=("standard", "width", "floor", "roughness"),
 )
 
 
-def build(base: Base, insert: GrooveInsert, blade: GrooveBlade, given: dict[str, dict[str, Any]]) -> GrooveSetup:
+def build(base: Base, tool: Mapping[str, Any], given: dict[str, dict[str, Any]]) -> GrooveSetup:
     """The set-up from its fields, section by section. Raises `CuttingError`."""
     feature, settings = feature_of(given["feature"]), dict(given["settings"])
     way = Way(settings.pop("way", Way.ONE))
     out = feature.distance_from_chuck + feature.width.target + 10.0
     holding = workholding_of(given["holding"], out, feature.diameter)
-    return GrooveSetup(
-        insert=insert, blade=blade, feature=feature, settings=GrooveSettings(way=way, **settings), holding=holding, **vars(base)
-    )
+    return GrooveSetup(**tool, feature=feature, settings=GrooveSettings(way=way, **settings), holding=holding, **vars(base))
 
 
 def feature_of(values: dict[str, Any]) -> GrooveFeature:

@@ -5,10 +5,10 @@ from __future__ import annotations
 from cutting.machine.machines import Machine
 from cutting.operations.frame.outcome import Warning
 from cutting.operations.turned.cautions import DEFER
-from cutting.tooling.blades import GrooveBlade
+from cutting.tooling.blades import Blade
 
 
-def narrow_cautions(machine: Machine, blade: GrooveBlade, delivery: str) -> list[Warning]:
+def narrow_cautions(machine: Machine, blade: Blade, delivery: str) -> list[Warning]:
     """Pressure, a jet that does not reach, chips, guards."""
     found = []
     pressure = machine.pressure(delivery) or 0.0

@@ -5,7 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 from cutting.errors import CuttingError, require_between
-from cutting.tooling.blades import GrooveBlade, GrooveInsert
+from cutting.tooling.blades import Blade
+from cutting.tooling.groove_inserts import GrooveInsert
 
 SPEEDS, FEEDS = (0.5, 3000.0), (0.005, 1.0)  # m/min, mm/rev
 OPTIONAL = {
@@ -16,13 +17,13 @@ OPTIONAL = {
 }
 
 
-def check_tool(blade: GrooveBlade, insert: GrooveInsert, use: str) -> None:
+def check_tool(blade: Blade, insert: GrooveInsert, wanted: type[Blade]) -> None:
     """Raise `CuttingError` for a blade that works elsewhere, or that does not carry the insert."""
-    if blade.use != use:
-        raise CuttingError("tool.holder", f"{blade.name} is for {blade.use} work, this wants a tool for {use} work.")
+    if not isinstance(blade, wanted):
+        raise CuttingError("tool.blade", f"{blade.name} is for {blade.WORK} work, this wants a tool for {wanted.WORK} work.")
     if not blade.takes(insert):
         raise CuttingError(
-            "tool.holder", f"{blade.name} is made for {blade.width:g} mm and does not carry {insert.name}, {insert.width:g} mm wide."
+            "tool.blade", f"{blade.name} is made for {blade.width:g} mm and does not carry {insert.name}, {insert.width:g} mm wide."
         )
 
 

@@ -7,7 +7,8 @@ from dataclasses import replace
 from typing import Any
 
 from cutting.operations.frame.change import Change, in_words, setting
-from cutting.tooling.blades import GrooveBlade, NarrowStock
+from cutting.tooling.blades import Blade
+from cutting.tooling.slot_stock import SlotStock
 
 
 def shorter_overhang(setup: Any, label: str = "overhang") -> Iterator[Change[Any]]:
@@ -26,13 +27,13 @@ def stronger_coolant(setup: Any) -> Iterator[Change[Any]]:
 
 
 def other_blades(
-    setup: Any, crib: Any, noun: str, settings_for: Callable[[GrooveBlade], dict[str, Any]] = lambda blade: {}
+    setup: Any, crib: Any, noun: str, settings_for: Callable[[Blade], dict[str, Any]] = lambda blade: {}
 ) -> Iterator[Change[Any]]:
     """The crib's other tools for the same work and insert, each at its own overhang; `settings_for` says what a tool asks for."""
-    for blade in crib.blades if isinstance(crib, NarrowStock) else ():
-        if blade.use == setup.blade.use and blade.name != setup.blade.name and blade.takes(setup.insert):
+    for blade in crib.blades if isinstance(crib, SlotStock) else ():
+        if type(blade) is type(setup.blade) and blade.name != setup.blade.name and blade.takes(setup.insert):
             asked = dict(settings_for(blade))
-            patch: dict[str, Any] = {"tool": {"insert": setup.insert.name, "holder": blade.name}}
+            patch: dict[str, Any] = {"tool": {**setup.tool_names, "blade": blade.name}}
             if setup.settings.overhang is not None:
                 asked["overhang"] = None  # what was set belonged to the other tool
             if asked:

@@ -6,15 +6,18 @@ from abc import ABC, abstractmethod
 from dataclasses import dataclass
 
 from cutting.operations.frame.setup import BaseSetup
-from cutting.tooling.blades import GrooveBlade, GrooveInsert
+from cutting.tooling.blades import Blade
+from cutting.tooling.groove_inserts import GrooveInsert
 
 
 @dataclass(frozen=True, kw_only=True)
 class SlotSetup(BaseSetup, ABC):
     """A set-up whose tool is an insert in a blade, bar or head."""
 
+    ROLES = ("insert", "blade")
+
     insert: GrooveInsert
-    blade: GrooveBlade
+    blade: Blade
 
     @property
     def overhang(self) -> float:

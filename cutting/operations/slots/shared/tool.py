@@ -14,7 +14,10 @@ from cutting.machine.machines import Machine
 from cutting.mechanics.blade import blade_second_moments
 from cutting.mechanics.deflection import round_second_moment
 from cutting.operations.slots.shared.setup import SlotSetup
-from cutting.tooling.blades import GrooveBlade, GrooveInsert, Index, NarrowStock, plunge_feeds
+from cutting.tooling.blades import Blade
+from cutting.tooling.groove_inserts import GrooveInsert, plunge_feeds
+from cutting.tooling.roles import Index
+from cutting.tooling.slot_stock import SlotStock
 from cutting.wear.reference import life_law, speed_factors
 
 Array = NDArray[np.float64]
@@ -46,16 +49,8 @@ class SlotTool:
     blade_reach: Array
     stiffness: Array  # share of a solid blade's
     side_rating: Array  # N that the seat holds
-    largest_bar: Array
-    least_bore: Array
-    bar_diameter: Array
-    face_low: Array
-    face_high: Array
-    face_inner: Array
-    head_low: Array
-    head_high: Array
-    cartridges: Array
-    mass: Array
+    round_shank: Array  # diameter of a bar; 0 for a blade
+    own: dict[str, Array]  # numbers of the blade's own class
     blade_price: Array
     pressure: Array  # bar that acts at the edge in its slot
     feed_low: Array  # window of the plunge feed
@@ -74,10 +69,11 @@ class SlotTool:
 
     def take(self, keep: Any) -> SlotTool:
         """The pairs of an index or a mask."""
-        return SlotTool(**{name: getattr(self, name)[keep] for name in self.__dataclass_fields__})
+        common = {name: getattr(self, name)[keep] for name in self.__dataclass_fields__ if name != "own"}
+        return SlotTool(**common, own={name: values[keep] for name, values in self.own.items()})
 
 
-def slot_tools(setup: SlotSetup, stock: NarrowStock, left: Index, right: Index) -> SlotTool:
+def slot_tools(setup: SlotSetup, stock: SlotStock, left: Index, right: Index) -> SlotTool:
     """The numbers of pairs of the stock's inserts and blades; shape (pairs, 1)."""
     inserts, blades = stock.inserts, stock.blades
     letter, speed_row = setup.work.material.group.letter, setup.work.material.speed_row
@@ -109,7 +105,7 @@ def slot_tools(setup: SlotSetup, stock: NarrowStock, left: Index, right: Index) 
     def law(name: str) -> Array:
         return np.asarray(of_grades([getattr(found, name) if found else np.nan for found in laws]), float)
 
-    thickness, height, bar = blade_of("thickness"), blade_of("height"), blade_of("bar_diameter")
+    thickness, height, bar = blade_of("thickness"), blade_of("height"), blade_of("round_shank")
     upright, across = blade_second_moments(thickness, height)
     round_bar = round_second_moment(np.maximum(bar, 1e-9))
     overhang = blade_of("overhang")
@@ -135,16 +131,8 @@ def slot_tools(setup: SlotSetup, stock: NarrowStock, left: Index, right: Index) 
         blade_reach=blade_of("reach"),
         stiffness=blade_of("stiffness_share"),
         side_rating=blade_of("side_share") * width**2,
-        largest_bar=blade_of("largest_bar"),
-        least_bore=blade_of("least_bore"),
-        bar_diameter=bar,
-        face_low=blade_of("face_low"),
-        face_high=blade_of("face_high"),
-        face_inner=blade_of("face_inner"),
-        head_low=blade_of("head_low"),
-        head_high=blade_of("head_high"),
-        cartridges=blade_of("cartridges"),
-        mass=blade_of("mass"),
+        round_shank=bar,
+        own={name: blade_of(name) for name in (blades[0].NUMBERS if blades else ())},
         blade_price=blade_of("price"),
         pressure=np.where(through[right], pressures[1], pressures[0])[:, None],
         feed_low=of_inserts([low for low, _ in windows]),
@@ -170,9 +158,9 @@ def _factor(setup: SlotSetup, grade: Any, pressure: float) -> float:
 
 
 @lru_cache(maxsize=256)
-def stock_of_one(insert: GrooveInsert, blade: GrooveBlade) -> NarrowStock:
+def stock_of_one(insert: GrooveInsert, blade: Blade) -> SlotStock:
     """A stock that holds one pair, kept because a set-up is evaluated many times."""
-    return NarrowStock((insert,), (blade,))
+    return SlotStock((insert,), (blade,))
 
 
 ONLY = np.zeros(1, np.intp)

@@ -18,7 +18,7 @@ from cutting.operations.slots.trepan.limits import RULES
 from cutting.operations.slots.trepan.numbers import Numbers, numbers
 from cutting.operations.slots.trepan.readings import cautions, chip, passes, results, scene
 from cutting.operations.slots.trepan.setup import Cartridges, TrepanSetup
-from cutting.tooling.blades import GrooveBlade
+from cutting.tooling.blades import Blade, TrepanHead
 
 POINTS = 25
 
@@ -33,9 +33,10 @@ def changes(x: Numbers) -> Iterator[Change[TrepanSetup]]:
         yield Change(in_words(other.value), {"settings": {"cartridges": other.value}}, setup.with_settings(cartridges=other))
 
 
-def _standing(head: GrooveBlade) -> dict[str, Any]:
+def _standing(head: Blade) -> dict[str, Any]:
     """How a head's cartridges stand when it is put in."""
-    return {"cartridges": Cartridges.ONE if head.cartridges < 2 else Cartridges.SAME}
+    several = isinstance(head, TrepanHead) and head.cartridges > 1
+    return {"cartridges": Cartridges.SAME if several else Cartridges.ONE}
 
 
 MODEL: Model[Numbers] = Model(

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from cutting.operations.frame.fields import Nudged
 from cutting.operations.frame.kind import Kind
+from cutting.operations.slots.shared.tool_of import gather, slot_roles
 from cutting.operations.slots.trepan.evaluate import MODEL, explore
 from cutting.operations.slots.trepan.setup import FIELDS, TrepanSetup, build, feature_of
+from cutting.tooling.blades import TrepanHead
 from cutting.workpiece.solid import Corner, Solid
 
 
@@ -29,10 +31,12 @@ KIND = Kind(
     ),
     ("operation_time", "operation_cost", "median_parts", "change_parts", "secure", "torque", "core_mass"),
     ("setting",),
+    slot_roles("head", TrepanHead),
+    gather,
     build,
     feature_of,
-    lambda feature: "trepan",
     area=area,
     choices=("cartridges",),
     ranked=("cartridges", "overhang"),
+    shape="ring",
 )

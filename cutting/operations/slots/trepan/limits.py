@@ -13,7 +13,7 @@ RULES: tuple[Rule[Numbers], ...] = (
     replace(REACH, why="The cartridges must reach through before the head meets the plate."),
     Rule("head_range", "Ø that the head cuts", "length", Bound.WINDOW, Severity.HARD, "iso-13399",
          "Cartridges are set between the head's least and largest diameter (DCN to DCX); their curve is made for it.",
-         lambda x: (x.outer_diameter, x.tool.head_low, x.tool.head_high)),
+         lambda x: (x.outer_diameter, x.tool.own["head_low"], x.tool.own["head_high"])),
     replace(
         PLUNGE_FEED, label="feed per edge", why="Seven tenths of an outside groove's window, for each edge that shares the feed.",
         read=lambda x: (x.feed / x.setup.effective_edges, *x.feeds),
@@ -26,8 +26,8 @@ RULES: tuple[Rule[Numbers], ...] = (
     replace(BENDS_DOWN, label="cartridge bends back"),
     Rule("changer_mass", "mass for the tool changer", "mass", Bound.UPPER, Severity.HARD, "machine-data",
          "A head that the changer cannot carry is loaded by hand, with a helper or a hoist.",
-         lambda x: (x.tool.mass, None, x.setup.machine.changer_mass), (),
-         lambda x: (x.setup.machine.changer_mass > 0) & (x.tool.mass > 0)),
+         lambda x: (x.tool.own["mass"], None, x.setup.machine.changer_mass), (),
+         lambda x: (x.setup.machine.changer_mass > 0) & (x.tool.own["mass"] > 0)),
     LIFE,
     SECURE,
 )  # fmt: skip

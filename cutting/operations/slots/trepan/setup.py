@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import Any
@@ -15,7 +16,7 @@ from cutting.operations.frame.fields import WORKHOLDING, Base, Field, Fields
 from cutting.operations.frame.setup import workholding_of
 from cutting.operations.slots.shared.checks import check_settings, check_tool
 from cutting.operations.slots.shared.setup import SlotSetup
-from cutting.tooling.blades import GrooveBlade, GrooveInsert
+from cutting.tooling.blades import TrepanHead
 
 Array = NDArray[np.float64]
 
@@ -71,6 +72,7 @@ class TrepanSettings:
 class TrepanSetup(SlotSetup):
     """Everything about one trepanned ring. `check` refuses what cannot be, naming the field."""
 
+    blade: TrepanHead
     feature: TrepanFeature
     settings: TrepanSettings
     operation: str = "trepan"
@@ -114,7 +116,7 @@ class TrepanSetup(SlotSetup):
     def check_tool(self) -> None:
         """Raise `CuttingError` where the set-up's own tool cannot be used like this."""
         s = self.settings
-        check_tool(self.blade, self.insert, "trepan")
+        check_tool(self.blade, self.insert, TrepanHead)
         if s.cartridges is not Cartridges.ONE and self.blade.cartridges < 2:
             raise CuttingError("settings.cartridges", f"{self.blade.name} has one cartridge.", Cartridges.ONE.value)
         if s.cartridges is Cartridges.ONE and self.blade.cartridges > 1:
@@ -136,7 +138,7 @@ FIELDS = Fields(
         Field("depth", "thickness, or depth of a blind ring", example="30", required=True),
         Field("through", "goes through", "flag", default=True),
         Field("web", "web left at the back", example="0", default=0.0),
-        Field("core_price", "worth of the core a kg", "number", "4", default=0.0),
+        Field("core_price", "worth of the core a kg", "number", "4", default=0.0, drawn=False),
     ),
     settings=(
         Field("cutting_speed", "speed", "cutting_speed", "250", also=("spindle_speed",), required=True),
@@ -148,6 +150,7 @@ FIELDS = Fields(
     ),
     holding=WORKHOLDING,
     title=lambda feature: f"Trepan Ø{feature.get('diameter', '')}",
+    shown=("keeps", "diameter", "depth"),
 )
 
 
@@ -157,11 +160,11 @@ def feature_of(values: dict[str, Any]) -> TrepanFeature:
     return TrepanFeature(keeps=Keeps(given.pop("keeps", Keeps.HOLE)), **given)
 
 
-def build(base: Base, insert: GrooveInsert, blade: GrooveBlade, given: dict[str, dict[str, Any]]) -> TrepanSetup:
+def build(base: Base, tool: Mapping[str, Any], given: dict[str, dict[str, Any]]) -> TrepanSetup:
     """The set-up from its fields, section by section. Raises `CuttingError`."""
     feature, settings = feature_of(given["feature"]), dict(given["settings"])
-    usual = Cartridges.ONE if blade.cartridges < 2 else Cartridges.SAME
+    usual = Cartridges.ONE if tool["blade"].cartridges < 2 else Cartridges.SAME
     cartridges = Cartridges(settings.pop("cartridges", usual))
     holding = workholding_of(given["holding"], max(feature.depth, 10.0), feature.diameter * 1.5)
     chosen = TrepanSettings(cartridges=cartridges, **settings)
-    return TrepanSetup(insert=insert, blade=blade, feature=feature, settings=chosen, holding=holding, **vars(base))
+    return TrepanSetup(**tool, feature=feature, settings=chosen, holding=holding, **vars(base))

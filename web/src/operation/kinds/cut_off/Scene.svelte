@@ -1,5 +1,6 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
+  import { seatOf } from "../../../lib/names";
   import Panel from "../../../lib/Panel.svelte";
   import { shown } from "../../../session.svelte";
   import type { OperationBench } from "../../bench.svelte";
@@ -53,7 +54,7 @@
   };
 </script>
 
-<Panel title="Scene · {bench.entry?.tool.holder ?? ''}" stale={bench.stale} class="area-scene">
+<Panel title="Scene · {seatOf(bench.entry?.tool)}" stale={bench.stale} class="area-scene">
   {#snippet aside()}
     {#if now}<span class="figure">{shown(now.labels.spindle_speed)}</span> · Ø<span class="figure"
         >{shown(now.labels.diameter)}</span

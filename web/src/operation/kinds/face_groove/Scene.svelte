@@ -1,5 +1,6 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
+  import { seatOf } from "../../../lib/names";
   import Panel from "../../../lib/Panel.svelte";
   import { shown } from "../../../session.svelte";
   import type { OperationBench } from "../../bench.svelte";
@@ -32,7 +33,7 @@
     `M${x(face)},${y((side * num("outer_diameter")) / 2)}H${x(face - num("depth"))}V${y((side * num("inner_diameter")) / 2)}H${x(face)}Z`;
 </script>
 
-<Panel title="Scene · {bench.entry?.tool.holder ?? ''}" stale={bench.stale} class="area-scene">
+<Panel title="Scene · {seatOf(bench.entry?.tool)}" stale={bench.stale} class="area-scene">
   {#snippet aside()}
     {#if stroke}<span class="figure">{shown(stroke.labels.spindle_speed)}</span>, spindle {view?.scene
         .spindle} · stroke

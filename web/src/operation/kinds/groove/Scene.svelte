@@ -1,5 +1,6 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
+  import { seatOf } from "../../../lib/names";
   import Panel from "../../../lib/Panel.svelte";
   import { shown } from "../../../session.svelte";
   import type { OperationBench } from "../../bench.svelte";
@@ -44,7 +45,7 @@
   );
 </script>
 
-<Panel title="Scene · {bench.entry?.tool.holder ?? ''}" stale={bench.stale} class="area-scene">
+<Panel title="Scene · {seatOf(bench.entry?.tool)}" stale={bench.stale} class="area-scene">
   {#snippet aside()}
     {#if stroke}<span class="figure">{shown(stroke.labels.spindle_speed)}</span> · stroke
       <span class="figure">{bench.scrub.index + 1} of {view?.strokes.length}</span>, {stroke.labels.kind

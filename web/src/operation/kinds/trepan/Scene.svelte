@@ -1,5 +1,6 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
+  import { seatOf } from "../../../lib/names";
   import Panel from "../../../lib/Panel.svelte";
   import { shown } from "../../../session.svelte";
   import type { OperationBench } from "../../bench.svelte";
@@ -28,7 +29,7 @@
   const kept = $derived(view?.scene.keeps === "the disc");
 </script>
 
-<Panel title="Scene · {bench.entry?.tool.holder ?? ''}" stale={bench.stale} class="area-scene">
+<Panel title="Scene · {seatOf(bench.entry?.tool)}" stale={bench.stale} class="area-scene">
   {#snippet aside()}
     {#if bench.evaluation}<span class="figure">{shown(bench.evaluation.results.spindle_speed?.display)}</span>
       · {view?.scene.cartridges} · chip {bench.evaluation.chip.form}, {bench.evaluation.chip.length}{/if}

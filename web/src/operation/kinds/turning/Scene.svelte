@@ -1,5 +1,6 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
+  import { seatOf } from "../../../lib/names";
   import Panel from "../../../lib/Panel.svelte";
   import { shown } from "../../../session.svelte";
   import type { OperationBench } from "../../bench.svelte";
@@ -89,7 +90,8 @@
   {/snippet}
   {#if e}
     <p class="text-soft flex flex-wrap gap-x-4 px-2.5 text-[13px] leading-[18px]">
-      <span>{bench.entry?.tool.holder}, <span class="figure">{shown(e.scene_labels.overhang)}</span> out</span
+      <span
+        >{seatOf(bench.entry?.tool)}, <span class="figure">{shown(e.scene_labels.overhang)}</span> out</span
       >
       <span
         ><b class="text-ink">Fc</b> cutting

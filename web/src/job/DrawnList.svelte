@@ -1,0 +1,42 @@
+<script lang="ts">
+  import type { Schemas } from "../api/client";
+  import { session, shown } from "../session.svelte";
+
+  interface Props {
+    drawing: Schemas["DrawnOut"][];
+    open: (feature: string) => void;
+    add: () => void;
+  }
+  let { drawing, open, add }: Props = $props();
+  const marks = { open: "open", ok: "✓", care: "look", broken: "✗" };
+  const tones = { open: "text-warn", ok: "text-safe", care: "text-warn", broken: "text-signal" };
+  const how = {
+    open: "nothing makes it yet",
+    ok: "made",
+    care: "made, with care",
+    broken: "not made as planned",
+  };
+</script>
+
+<section
+  class="bg-sheet border-line flex flex-wrap items-baseline gap-x-2 gap-y-1 border px-2.5 py-1.5"
+  aria-label="What the drawing asks"
+>
+  <h2 class="mr-1 text-[14px] font-semibold">The drawing asks</h2>
+  {#each drawing as one (one.id)}
+    <button
+      class="border-line hover:border-ink flex items-baseline gap-1.5 border px-1.5 py-0.5 text-[13px]"
+      aria-label="{shown(one.words)}: {how[one.status]}{one.makes.length
+        ? ` by ${one.makes.join(', ')}`
+        : ''}"
+      onclick={() => open(one.id)}
+    >
+      <span class="figure">{shown(one.words)}</span>
+      {#if one.makes.length || one.prepares.length}<span class="text-soft"
+          >{[one.prepares.join(" "), one.makes.join(" ")].filter(Boolean).join(" → ")}</span
+        >{/if}
+      <b class={tones[one.status]}>{marks[one.status]}</b>
+    </button>
+  {:else}<span class="text-soft">nothing yet</span>{/each}
+  {#if session.mayEdit}<button class="plain-link ml-auto" onclick={add}>add</button>{/if}
+</section>
