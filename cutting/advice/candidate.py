@@ -18,7 +18,7 @@ class Candidate:
     grade: str
     passes: int
     cutting_speed: float
-    feed_per_rev: float
+    feed: float  # mm, as its kind is set: per revolution or per tooth
     depth_of_cut: float
     seconds: float
     cost: float
@@ -33,6 +33,7 @@ class Candidate:
     binding: str
     utilisation: float
     reason: str
+    feed_kind: str = "feed_per_rev"
     run_parts: float = 1.0  # pieces between two looks at the machine
     width: float = 0.0  # of a narrow edge, mm
     beside: float = 0.0  # money a piece beside the operation that the choice moves

@@ -37,8 +37,8 @@ def _of_narrow_edges(row: Candidate, first: Candidate) -> str:
         return f"{row.way} takes {row.seconds - first.seconds:.1f} s more than {first.way}"
     if not row.width:
         return ""
-    if slower > 0.02 and row.width < first.width - 0.05 and row.feed_per_rev < 0.97 * first.feed_per_rev:
-        return f"{row.width:g} mm wide: feed {1 - row.feed_per_rev / first.feed_per_rev:.0%} lower"
+    if slower > 0.02 and row.width < first.width - 0.05 and row.feed < 0.97 * first.feed:
+        return f"{row.width:g} mm wide: feed {1 - row.feed / first.feed:.0%} lower"
     if slower > 0.004 and row.grade != first.grade and row.cutting_speed < 0.98 * first.cutting_speed:
         return f"speed {1 - row.cutting_speed / first.cutting_speed:.0%} lower: {row.grade}"
     return ""
@@ -68,10 +68,8 @@ def _drivers(row: Candidate, first: Candidate) -> list[tuple[float, str]]:
     if slower > 0.004:
         if row.passes > first.passes:
             found.append((slower, f"{row.passes} passes instead of {first.passes}"))
-        elif row.feed_per_rev < first.feed_per_rev * 0.97 and (
-            row.feed_per_rev / first.feed_per_rev <= row.cutting_speed / first.cutting_speed
-        ):
-            found.append((slower, f"feed {1 - row.feed_per_rev / first.feed_per_rev:.0%} lower: {held}"))
+        elif row.feed < first.feed * 0.97 and (row.feed / first.feed <= row.cutting_speed / first.cutting_speed):
+            found.append((slower, f"feed {1 - row.feed / first.feed:.0%} lower: {held}"))
         elif row.cutting_speed < first.cutting_speed * 0.98:
             found.append((slower, f"speed {1 - row.cutting_speed / first.cutting_speed:.0%} lower: {held}"))
         else:

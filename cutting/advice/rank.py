@@ -20,7 +20,6 @@ from cutting.tooling.roles import Index
 from cutting.working import Recorder
 
 MOST_MISSES, NUMBERED = 40, 2  # near misses that are listed, and those that are told with their numbers or mended
-LEVERS = frozenset({"settings.cutting_speed", "settings.feed_per_rev"})
 
 
 def rank(setup: Any, stock: Any, contest: Contest, top: int = 40) -> Advice:
@@ -80,8 +79,7 @@ def _one_per_tool(order: Index, field: Field, top: int, taken: list[int] | None 
 def _set_up(contest: Contest, field: Field, best: Best, k: int) -> Any:
     """The set-up of an entry at its best point."""
     tried = contest.fitted(best.setup[k], field.tool_of(k))
-    speed, feed = best.figures["cutting_speed"][k], best.figures["feed_per_rev"][k]
-    return tried.with_settings(cutting_speed=float(speed), feed_per_rev=float(feed))
+    return tried.with_cut(float(best.figures["cutting_speed"][k]), float(best.figures["feed"][k]))
 
 
 def _label(contest: Contest, name: str) -> str:
@@ -99,6 +97,7 @@ def _candidate(contest: Contest, field: Field, best: Best, k: int) -> Candidate:
         geometry=edge.geometry.name if edge.geometry else "",
         grade=edge.grade.name,
         passes=setup.pass_count,
+        feed_kind=setup.FEED,
         depth_of_cut=setup.each_depth,
         binding=_label(contest, best.binding[k]),
         edges=edge.edges,
@@ -114,7 +113,7 @@ def _settings(contest: Contest, row: Candidate, setup: Any) -> dict[str, str] | 
     """What taking a row sets, where its kind sets more than speed, feed and depth."""
     if contest.patch is None:
         return None
-    written = {name: write(getattr(row, name), name) for name in ("cutting_speed", "feed_per_rev")}
+    written = {"cutting_speed": write(row.cutting_speed, "cutting_speed"), setup.FEED: write(row.feed, setup.FEED)}
     return {**written, **contest.patch(setup)}
 
 
@@ -140,10 +139,11 @@ def _told(contest: Contest, field: Field, best: Best, k: int, row: Candidate) ->
     broken = tuple(one for one in limits if one.broken and one.severity is Severity.HARD)
     if not broken:
         return replace(row, reason="")
-    if (better := Trials(contest.model, setup).mended(broken, LEVERS | contest.free)) is not None:
+    free = contest.free | {"settings.cutting_speed", f"settings.{setup.FEED}"}
+    if (better := Trials(contest.model, setup).mended(broken, free)) is not None:
         return _as_run(contest, row, better)
     passes = f"{row.passes} passes" if row.passes > 1 and not row.way else ""
-    return replace(row, miss=missed_by(broken[0], row.feed_per_rev, row.cutting_speed, passes))
+    return replace(row, miss=missed_by(broken[0], row.feed, row.cutting_speed, passes))
 
 
 def _as_run(contest: Contest, row: Candidate, setup: Any) -> Candidate:
@@ -159,7 +159,7 @@ def _as_run(contest: Contest, row: Candidate, setup: Any) -> Candidate:
         row,
         passes=setup.pass_count,
         cutting_speed=setup.settings.cutting_speed,
-        feed_per_rev=setup.settings.feed_per_rev,
+        feed=setup.feed,
         depth_of_cut=setup.each_depth,
         seconds=least(x.operation_time),
         cost=least(x.operation_cost),

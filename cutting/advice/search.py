@@ -34,7 +34,7 @@ CHUNK, SMALL = 10_000, 2_000  # entries run together at most; and below which a 
 BROKEN, WORSE = 1e9, 1e6  # what a broken hard limit weighs, and each further bound that it is over
 SILENT = Silent()
 FIGURES = (
-    "cutting_speed", "speed_reached", "feed_per_rev", "seconds", "cost", "change_parts", "median_parts", "run_parts", "secure",
+    "cutting_speed", "speed_reached", "feed", "seconds", "cost", "change_parts", "median_parts", "run_parts", "secure",
     "chip_index", "edge_cost", "roughness", "beside", "utilisation", "broken",
 )  # fmt: skip
 
@@ -155,7 +155,7 @@ def _run(contest: Contest, setup: Any, field: Field, best: Best, rows: Index, st
         # under a clamp no more is said than the spindle reaches; a gearbox takes its step below what is asked
         "cutting_speed": at(speeds) if setup.machine.speeds else np.minimum(at(speeds), np.ceil(at(done.cutting_speed, np.maximum))),
         "speed_reached": at(done.cutting_speed),
-        "feed_per_rev": at(done.feed_set),
+        "feed": at(done.feed_set),
         "seconds": at(done.operation_time),
         "cost": at(done.operation_cost),
         "change_parts": at(done.change_parts),

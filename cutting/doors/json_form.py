@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import dataclasses
+import re
 from collections.abc import Callable, Mapping
 from functools import partial
 from typing import Any
@@ -122,11 +123,21 @@ def _kind(data: Mapping[str, Any]) -> tuple[Kind, Reader]:
 
 
 def _from_version_1(data: Mapping[str, Any], kind: Kind) -> dict[str, Any]:
-    """The form in the present version: what carries a grooving insert was called its holder."""
+    """The form in the present version: what carries a grooving insert was called its holder, trepanning's feed per revolution."""
     tool = data.get("tool")
     if isinstance(tool, Mapping) and "holder" in tool and all(role.name != "holder" for role in kind.roles):
         tool = {kind.roles[-1].name if name == "holder" else name: part for name, part in tool.items()}
-    return {**data, "tool": tool} if tool is not None else dict(data)
+    settings = data.get("settings")
+    if isinstance(settings, Mapping) and "feed_per_rev" in settings and kind.fields.has("settings", "feed_per_tooth"):
+        settings = {("feed_per_tooth" if name == "feed_per_rev" else name): value for name, value in settings.items()}
+        settings["feed_per_tooth"] = per_tooth(settings["feed_per_tooth"])
+    changed = {"tool": tool, "settings": settings}
+    return {**data, **{name: value for name, value in changed.items() if value is not None}}
+
+
+def per_tooth(feed: Any) -> Any:
+    """A feed that was written per revolution and meant per edge, written so."""
+    return re.sub(r"/\s*(rev|r|u)\b", "/tooth", feed).replace("ipr", "ipt") if isinstance(feed, str) else feed
 
 
 def _tool(top: Reader, kind: Kind, library: Library) -> dict[str, Any]:

@@ -51,6 +51,7 @@ _LENGTH = {
     "ft": "foot",
 }
 _PER_REV = {f"{word}/{rev}": unit for word, unit in _LENGTH.items() for rev in ("rev", "r", "u")}
+_PER_TOOTH = {f"{word}/{tooth}": unit for word, unit in _LENGTH.items() for tooth in ("tooth", "edge", "z")}
 _PER_MIN = {f"{word}/min": f"{unit}/minute" for word, unit in _LENGTH.items()}
 
 KINDS: dict[str, Kind] = {
@@ -59,6 +60,7 @@ KINDS: dict[str, Kind] = {
         Kind("length", "mm", "mm", "in", "inch", 3, 4, _LENGTH),
         Kind("small_length", "µm", "um", "µin", "microinch", 1, 0, _LENGTH | {"µin": "microinch", "uin": "microinch"}),
         Kind("feed_per_rev", "mm/rev", "mm", "ipr", "inch", 3, 4, _PER_REV | _LENGTH | {"ipr": "inch"}),
+        Kind("feed_per_tooth", "mm/tooth", "mm", "ipt", "inch", 3, 4, _PER_TOOTH | _LENGTH | {"ipt": "inch"}),
         Kind("feed_rate", "mm/min", "mm/minute", "ipm", "inch/minute", 0, 1, _PER_MIN | {"ipm": "inch/minute"}),
         Kind(
             "cutting_speed",

@@ -18,7 +18,12 @@ from server.jobs.rankings import ranked
 from server.shop import Shop, shop
 
 MOST_DELIVERIES = 2  # of the machine's, the most wanted first, that are tried for a new operation
-START = {"cutting_speed": "80 m/min", "feed_per_rev": "0.1 mm/rev", "depth_of_cut": "1 mm"}  # where nothing fits at all
+START = {
+    "cutting_speed": "80 m/min",
+    "feed_per_rev": "0.1 mm/rev",
+    "feed_per_tooth": "0.1 mm/tooth",
+    "depth_of_cut": "1 mm",
+}  # where nothing fits at all
 
 
 @dataclass(frozen=True)

@@ -296,6 +296,6 @@ def request_of(
     form = setup_form(document, operation, overrides)
     kind = kind_of(operation["operation"])
     # how the cut is made stays; speed, feed and depth are what the ranking finds
-    found = ("cutting_speed", "feed_per_rev", *kind.ranked)
+    found = (*(name for name, _ in kind.neutral), *kind.ranked)
     form["settings"] = {name: value for name, value in form["settings"].items() if name not in found and value is not None} or None
     return read_request(form, (stock or shop()).library)

@@ -195,7 +195,7 @@ def _says(pick: Any, why: str, changes: bool) -> dict[str, str]:
     row = pick.row
     words = "" if changes else "as it is; "
     over = "" if pick.sound else f", {row.reason}"
-    speed, feed = display(row.cutting_speed, "cutting_speed"), display(row.feed_per_rev, "feed_per_rev")
+    speed, feed = display(row.cutting_speed, "cutting_speed"), display(row.feed, row.feed_kind)
     return {side: f"{words}{getattr(speed, side)}, {getattr(feed, side)}, {pick.coolant}{over}" for side in ("metric", "inch")}
 
 

@@ -110,7 +110,7 @@ def _candidate(c: Candidate, tool: dict[str, str], way: str, set_up: dict[tuple[
         "grade": c.grade,
         "passes": c.passes,
         "speed": display(c.cutting_speed, "cutting_speed", False),
-        "feed": display(c.feed_per_rev, "feed_per_rev", False),
+        "feed": display(c.feed, c.feed_kind, False),
         "depth": display(c.depth_of_cut, "length", False) if c.depth_of_cut else None,
         "seconds": display(c.seconds, "duration", False),
         "cost": display(c.cost, "money", False),
@@ -137,7 +137,7 @@ def settings_of(c: Candidate) -> dict[str, str]:
     """What taking a candidate sets, as it is entered."""
     return c.settings or {
         "cutting_speed": write(c.cutting_speed, "cutting_speed"),
-        "feed_per_rev": write(c.feed_per_rev, "feed_per_rev"),
+        "feed_per_rev": write(c.feed, "feed_per_rev"),
         # rounded up a hair, so that the text still gives the same number of passes
         "depth_of_cut": f"{float(np.ceil(c.depth_of_cut * 1e4)) / 1e4:g} mm",
     }

@@ -197,11 +197,11 @@ def _against(document: dict[str, Any], tape: Any, rows: list[dict[str, Any]], dr
             0,
             f"{broken[0]['number']} {broken[0]['title']}: {broken[0]['problem'] or broken[0]['binding'] + ' over its limit'}",
         )
+    elif still_open := [one["words"]["metric"] for one in drawing if one["status"] == "open"]:
+        attention, why = 1, f"the drawing still asks {still_open[0]}" + (f" and {len(still_open) - 1} more" if still_open[1:] else "")
     elif over:
         costly = max(rows, key=lambda row: row["seconds"])
         attention, why = 1, f"most time in {costly['number']} {costly['title']}, limited by {costly['binding']}"
-    elif still_open := [one["words"]["metric"] for one in drawing if one["status"] == "open"]:
-        attention, why = 2, f"the drawing still asks {still_open[0]}" + (f" and {len(still_open) - 1} more" if still_open[1:] else "")
     elif any(row["status"] == "care" for row in rows):
         row = next(row for row in rows if row["status"] == "care")
         attention, why = 2, f"{row['number']} {row['title']}: {row['binding']}"

@@ -300,7 +300,7 @@ def way_out(offer: Offer) -> Answer:
     depth = float(np.ceil(found.depth_of_cut * 1e4)) / 1e4
     settings = {
         "cutting_speed": write(found.cutting_speed, "cutting_speed"),
-        "feed_per_rev": write(found.feed_per_rev, "feed_per_rev"),
+        "feed_per_rev": write(found.feed, "feed_per_rev"),
         "depth_of_cut": f"{depth:g} mm",
         "direction": offer.direction,
         "pass_depths": None,
@@ -314,7 +314,7 @@ def way_out(offer: Offer) -> Answer:
         **told(found.tool),
         "passes": found.passes,
         "speed": display(found.speed_reached, "cutting_speed"),
-        "feed": display(found.feed_per_rev, "feed_per_rev"),
+        "feed": display(found.feed, "feed_per_rev"),
         "seconds": display(found.seconds, "duration"),
         "cost": display(found.cost, "money"),
         "parts": _pieces(found.change_parts),

@@ -34,7 +34,7 @@ def test_each_candidate_is_what_the_bench_shows(setup: Build, crib: Crib, goal: 
     assert advice.candidates
     for row in advice.candidates[:12]:
         alone = replace(base, insert=find_insert(row.tool["insert"]), holder=find_holder(row.tool["holder"])).with_settings(
-            cutting_speed=row.cutting_speed, feed_per_rev=row.feed_per_rev, depth_of_cut=row.depth_of_cut
+            cutting_speed=row.cutting_speed, feed_per_rev=row.feed, depth_of_cut=row.depth_of_cut
         )
         outcome = evaluate(alone)
         assert outcome.feasible, (row.insert, outcome.binding.name)
@@ -63,9 +63,7 @@ def test_the_best_speed_is_near_the_cheapest_there_is(setup: Build, crib: Crib) 
     best = first.cost
     for speed in range(80, 260, 6):
         for feed in (0.6, 0.7, 0.8, 0.9, 1.0):
-            tried = winner.with_settings(
-                cutting_speed=float(speed), feed_per_rev=first.feed_per_rev * feed, depth_of_cut=first.depth_of_cut
-            )
+            tried = winner.with_settings(cutting_speed=float(speed), feed_per_rev=first.feed * feed, depth_of_cut=first.depth_of_cut)
             outcome = evaluate_quickly(tried)
             if outcome.feasible:
                 best = min(best, outcome.results["operation_cost"].value)
@@ -123,9 +121,7 @@ def test_recommended_speeds_are_within_good_sense(setup: Build, crib: Crib, mate
     first = rows[0]
     if abs(first.cutting_speed / law.reference_speed - 1) > 0.35:
         tool = replace(base, insert=find_insert(first.tool["insert"]), holder=find_holder(first.tool["holder"]))
-        outcome = evaluate(
-            tool.with_settings(cutting_speed=first.cutting_speed, feed_per_rev=first.feed_per_rev, depth_of_cut=first.depth_of_cut)
-        )
+        outcome = evaluate(tool.with_settings(cutting_speed=first.cutting_speed, feed_per_rev=first.feed, depth_of_cut=first.depth_of_cut))
         assert any(w.name == "speed_off_row" for w in outcome.warnings)
 
 

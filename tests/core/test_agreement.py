@@ -18,7 +18,7 @@ from cutting.operations.frame.setup import Goal, HouseRules
 from cutting.operations.registry import evaluate
 from cutting.quantities import write
 
-FREE = {"cutting_speed", "feed_per_rev", "depth_of_cut", "pass_depths", "overhang"}
+FREE = {"cutting_speed", "feed_per_rev", "feed_per_tooth", "depth_of_cut", "pass_depths", "overhang"}
 MATERIALS = ("42CrMo4", "C45", "X2CrNiMoN22-5-3", "EN AW-6082 T6", "EN-GJS-500-7", "34CrNiMo6", "11SMn30", "X5CrNi18-10", "CuSn12-C")
 MACHINES = ("two-axis lathe", "mill-turn", "geared lathe")
 
@@ -40,7 +40,7 @@ def some_request(rng: random.Random) -> dict[str, Any]:
 
 
 def settings_of(row: Any) -> dict[str, str]:
-    own = {"cutting_speed": write(row.cutting_speed, "cutting_speed"), "feed_per_rev": write(row.feed_per_rev, "feed_per_rev")}
+    own = {"cutting_speed": write(row.cutting_speed, "cutting_speed"), row.feed_kind: write(row.feed, row.feed_kind)}
     return row.settings or {**own, "depth_of_cut": f"{row.depth_of_cut:.6g} mm"}
 
 
@@ -79,7 +79,7 @@ def test_the_cut_off_that_one_step_of_feed_brings_within_its_limits() -> None:
     form = {"operation": "cut off", "material": "42CrMo4", "machine": "two-axis lathe"}
     setup, stock = read_request({**form, "feature": {"diameter": 50, "part_length": 40, "distance_from_chuck": 10}})
     gripping = next(row for row in advise(setup, stock).candidates if row.edge.startswith("edge 5"))
-    assert gripping.feed_per_rev < 0.112
+    assert gripping.feed < 0.112
     assert gripping.cutting_speed > 60  # and not by creeping
     geared = read_request({**form, "material": "EN AW-6082 T6", "machine": "geared lathe", "feature": {"diameter": 40, "part_length": 40}})
     assert advise(*geared).candidates  # power 2 % over at the goal's own feed
@@ -103,7 +103,7 @@ def row_of(**figures: float) -> Candidate:
     usual = {"seconds": 30.0, "cost": 1.0, "secure": 0.97, "change_parts": 10.0, "run_parts": 10.0, "beside": 0.0}
     named = dict.fromkeys(("designation", "geometry", "grade", "binding", "reason"), "x")
     numbers = dict.fromkeys(
-        ("passes", "cutting_speed", "feed_per_rev", "depth_of_cut", "median_parts", "chip_index", "edge_cost", "edges", "roughness",
+        ("passes", "cutting_speed", "feed", "depth_of_cut", "median_parts", "chip_index", "edge_cost", "edges", "roughness",
          "speed_reached", "utilisation"), 1.0,
     )  # fmt: skip
     return Candidate(tool={"insert": "x", "holder": "x"}, **{**named, **numbers, **usual, **figures})  # type: ignore[arg-type]

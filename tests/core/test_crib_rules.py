@@ -52,7 +52,7 @@ def test_advice_starts_inside_the_supplier_s_window(form: Form) -> None:
     assert best.candidates
     for row in best.candidates:
         assert 110 <= row.cutting_speed <= 145
-        assert 0.18 <= row.feed_per_rev <= 0.26
+        assert 0.18 <= row.feed <= 0.26
         assert row.depth_of_cut <= 1.6
     silent = advise(request, Crib(tuple(dataclasses.replace(i, book=(dataclasses.replace(BOOK, group=14),)) for i in own), holders()))
     assert silent.candidates[0].cutting_speed != best.candidates[0].cutting_speed  # another group's window says nothing here

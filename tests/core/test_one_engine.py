@@ -70,11 +70,11 @@ def test_row_i_of_many_is_the_one(name: str) -> None:
     rng = random.Random(3)
     s = setup.settings
     speeds = [s.cutting_speed * rng.uniform(0.4, 1.6) for _ in range(5)]
-    feeds = [s.feed_per_rev * rng.uniform(0.5, 1.5) for _ in range(5)]
-    many = model.over(setup, cutting_speed=np.array(speeds)[:, None], feed_per_rev=np.array(feeds)[:, None])
+    feeds = [setup.feed * rng.uniform(0.5, 1.5) for _ in range(5)]
+    many = model.over(setup, cutting_speed=np.array(speeds)[:, None], feed=np.array(feeds)[:, None])
     used = all_used(model.rules, many)
     for k, (speed, feed) in enumerate(zip(speeds, feeds, strict=True)):
-        alone = setup.with_settings(cutting_speed=speed, feed_per_rev=feed)
+        alone = setup.with_cut(speed, feed)
         one = model.quickly(alone)
         for figure in ("operation_cost", "operation_time", "secure", "change_parts", "tool_life", "chip_index"):
             row = np.broadcast_to(getattr(many, figure), (5, np.shape(getattr(many, figure))[-1]))[k]
@@ -111,7 +111,7 @@ def best_by_force(setup: Any, contest: Any, variants: list[Any]) -> float:
         speeds = np.geomspace(10.0, 500.0, 70)
         grid_f, grid_v = (axis.reshape(-1, 1) for axis in np.meshgrid(feeds, speeds))
         try:
-            x = contest.model.over(one.with_settings(cutting_speed=100.0, feed_per_rev=0.05), cutting_speed=grid_v, feed_per_rev=grid_f)
+            x = contest.model.over(one.with_cut(100.0, 0.05), cutting_speed=grid_v, feed=grid_f)
         except CuttingError:
             continue
         used = all_used(contest.model.rules, x)
@@ -256,7 +256,7 @@ def test_the_shipped_crib_is_ranked_whole() -> None:
 @pytest.mark.parametrize("kind", list(KIND_OF))
 def test_speed_and_feed_may_be_typed_as_the_machine_has_them(kind: str) -> None:
     """1/min and mm/min mean what π·d·n and f·n say at the diameter where the cut starts."""
-    feed = KINDS[kind].fields.named("feed_per_rev")
+    feed = KINDS[kind].fields.named(KINDS[kind].neutral[1][0])
     typed = {"cutting_speed": "600 1/min", **({"feed_per_rev": "48 mm/min"} if feed is not None and feed.also else {})}
     setup = read_setup(form(KIND_OF[kind], settings=typed))
     large = read_setup(KIND_OF[kind]).feature.start_diameter
@@ -288,7 +288,7 @@ def test_a_large_stock_is_searched_like_a_small_one(kind: str) -> None:
     few = {(row.edge, row.way): row for row in advise(setup, stock).candidates}
     for row in found.candidates:
         alone = few[row.edge.rsplit(" #", 1)[0], row.way]
-        assert (row.cutting_speed, row.feed_per_rev, row.key[1:]) == (alone.cutting_speed, alone.feed_per_rev, alone.key[1:])
+        assert (row.cutting_speed, row.feed, row.key[1:]) == (alone.cutting_speed, alone.feed, alone.key[1:])
         assert row.cost == pytest.approx(alone.cost, rel=1e-9)
     every = advise(setup, large, 60 * copies).candidates
     ends = {int(row.edge.rsplit(" #", 1)[1]) for row in every}
@@ -318,14 +318,14 @@ def test_a_turning_start_keeps_off_window_and_corner() -> None:
         settings = {
             **TURN["settings"],
             "cutting_speed": row.cutting_speed,
-            "feed_per_rev": row.feed_per_rev,
+            "feed_per_rev": row.feed,
             "depth_of_cut": row.depth_of_cut,
         }
         alone = read_setup({**TURN, "tool": row.tool, "settings": settings})
         limits = {limit.name: limit for limit in evaluate_quickly(alone).limits}
         window = limits["chip_window"]
         if window.kind == "feed_per_rev" and window.upper is not None:
-            assert row.feed_per_rev <= 0.95 * window.upper, row.insert
+            assert row.feed <= 0.95 * window.upper, row.insert
         assert limits["nose_feed"].utilisation <= 0.5 / 0.6 + 0.02, row.insert
 
 
@@ -359,13 +359,6 @@ def test_what_was_typed_wrong_is_said_before_what_is_missing(kind: str) -> None:
     assert "soon" in refused.value.message
 
 
-def test_the_form_says_its_version() -> None:
-    assert read_setup({**TURN, "version": 1}) == read_setup(TURN)
-    with pytest.raises(CuttingError, match="reads version 1") as refused:
-        read_setup({**TURN, "version": 7})
-    assert refused.value.field == "version"
-
-
 def test_an_edge_break_takes_its_way_at_half_feed() -> None:
     """By hand: 0.5 mm at 45° is 0.707 mm; at 0.06 mm/rev and 1114 1/min (140 m/min on Ø40) that is 0.63 s, with 0.3 s to turn round."""
     plain, broken = (evaluate_quickly(build(CUT_OFF, feature={"edge_break": size})).results for size in ("0 mm", "0.5 mm"))
@@ -382,4 +375,4 @@ def test_a_narrower_edge_is_the_reason_where_its_feed_is_lower() -> None:
     rows = advise(*read_request({key: value for key, value in thin.items() if key != "tool"})).candidates
     narrow = [row for row in rows[1:] if "mm wide: feed" in row.reason]
     assert narrow
-    assert all(row.width < rows[0].width and row.feed_per_rev < rows[0].feed_per_rev for row in narrow)
+    assert all(row.width < rows[0].width and row.feed < rows[0].feed for row in narrow)

@@ -90,7 +90,7 @@ def test_holders_stand_behind_their_tip() -> None:
 def row(**changes: Any) -> Candidate:
     base = {
         "tool": {"insert": "a", "holder": "h"}, "designation": "CNMG 120408", "geometry": "middle", "grade": "P20 CVD", "passes": 2,
-        "cutting_speed": 150.0, "feed_per_rev": 0.3, "depth_of_cut": 2.0, "seconds": 80.0, "cost": 1.5, "change_parts": 10.0,
+        "cutting_speed": 150.0, "feed": 0.3, "depth_of_cut": 2.0, "seconds": 80.0, "cost": 1.5, "change_parts": 10.0,
         "median_parts": 15.0, "secure": 0.95, "chip_index": 95.0, "edge_cost": 2.5, "edges": 4, "roughness": 5.0,
         "speed_reached": 150.0, "binding": "spindle power", "utilisation": 0.9, "reason": "",
     }  # fmt: skip
@@ -101,7 +101,7 @@ def row(**changes: Any) -> Candidate:
     ("changes", "words"),
     [
         ({"passes": 4, "seconds": 120.0, "cost": 2.0}, "4 passes instead of 2"),
-        ({"feed_per_rev": 0.2, "seconds": 110.0, "cost": 1.9}, "feed 33% lower: spindle power"),
+        ({"feed": 0.2, "seconds": 110.0, "cost": 1.9}, "feed 33% lower: spindle power"),
         ({"cutting_speed": 120.0, "seconds": 96.0, "cost": 1.7}, "speed 20% lower: spindle power"),
         ({"edge_cost": 9.0, "cost": 2.1}, "dearer edge: 9.00 with 4 edges"),
         ({"change_parts": 4.0, "cost": 1.9}, "fewer pieces per edge: 4 against 10"),

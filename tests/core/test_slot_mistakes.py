@@ -76,13 +76,13 @@ MADE: dict[tuple[str, str], dict[str, Any]] = {
     ("face groove", "hub"): {"feature": {"hub_diameter": "60 mm", "hub_height": "30 mm"}},
     ("face groove", "jaws"): {"feature": {"jaw_diameter": "80.4 mm", "jaw_height": "12 mm"}},
     ("trepan", "reach"): {"feature": {"depth": "60 mm"}},
-    ("trepan", "plunge_feed"): {"settings": {"feed_per_rev": 0.4}},
+    ("trepan", "plunge_feed"): {"settings": {"feed_per_tooth": 0.4}},
     ("trepan", "book_speed"): {"settings": {"cutting_speed": 900}},
     ("trepan", "head_range"): {"feature": {"diameter": "150 mm"}},
     ("trepan", "slug"): {"feature": {"web": None}},
     ("trepan", "spindle_power"): {**TWO_CARTRIDGES, "settings": {"cartridges": "two on one radius"}},
     ("trepan", "bends_sideways"): {"material": "C45", "tool": {**TREPAN["tool"], "insert": "edge 6 single middle positive P30 CVD"},
-                                   "settings": {"cutting_speed": 90, "feed_per_rev": 0.2}},
+                                   "settings": {"cutting_speed": 90, "feed_per_tooth": 0.2}},
 }  # fmt: skip
 ALWAYS = {("groove", "relief")}  # the base itself is larger than the relief; a smaller bar is not
 

@@ -66,9 +66,13 @@ def test_an_offer_does_what_it_says(kind: str, name: str) -> None:
         assert offer.text.metric and offer.text.inch  # noqa: PT018 - both units of one offer
 
 
+def feed_of(kind: str) -> str:
+    return "feed_per_tooth" if kind == "trepan" else "feed_per_rev"
+
+
 @pytest.mark.parametrize("kind", list(BASES))
 def test_what_is_quicker_breaks_nothing(kind: str) -> None:
-    slow = form(BASES[kind], settings={"feed_per_rev": SLOW[kind]})
+    slow = form(BASES[kind], settings={feed_of(kind): SLOW[kind]})
     setup, (_, stock) = read_setup(slow), read_request(slow)
     now = evaluate(setup, stock)
     assert now.feasible
@@ -81,7 +85,7 @@ def test_what_is_quicker_breaks_nothing(kind: str) -> None:
 
 @pytest.mark.parametrize("kind", list(BASES))
 def test_limits_come_sorted_with_their_reason(kind: str) -> None:
-    outcome = evaluate_quickly(read_setup(form(BASES[kind], settings={"feed_per_rev": 0.5})))
+    outcome = evaluate_quickly(read_setup(form(BASES[kind], settings={feed_of(kind): 0.5})))
     assert "plunge_feed" in {one.name for one in outcome.limits[:3] if one.broken}
     order = [(not (one.broken and one.severity is Severity.HARD), -one.utilisation) for one in outcome.limits]
     assert order == sorted(order)
@@ -96,7 +100,12 @@ def test_limits_come_sorted_with_their_reason(kind: str) -> None:
 LENGTHS = st.sampled_from([0, 0.001, 0.1, 0.5, 1, 2, 3, 4, 8, 20, 35, 62, 100, 180, 1000, -3])
 WITH_LIMITS = st.sampled_from(["44 h11", "80 H11", "6 +0.1/0", "1.1 +0.14/0", "0", "62 H13", "-2", "abc"])
 SPEEDS, FEEDS = st.sampled_from([0, 0.5, 5, 60, 140, 800, 2500]), st.sampled_from([0, 0.005, 0.02, 0.1, 0.3, 1, 3])
-BY_KIND: dict[str, st.SearchStrategy[Any]] = {"dimension": WITH_LIMITS, "cutting_speed": SPEEDS, "feed_per_rev": FEEDS}
+BY_KIND: dict[str, st.SearchStrategy[Any]] = {
+    "dimension": WITH_LIMITS,
+    "cutting_speed": SPEEDS,
+    "feed_per_rev": FEEDS,
+    "feed_per_tooth": FEEDS,
+}
 
 
 def values(field: Field) -> st.SearchStrategy[Any]:

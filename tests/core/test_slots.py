@@ -147,9 +147,9 @@ def test_plunges_into_a_face_start_outside_and_work_inwards() -> None:
 
 
 def test_cartridges_share_the_feed_or_widen_the_ring() -> None:
-    one = evaluate(build(TREPAN, settings={"feed_per_rev": 0.1}))
+    one = evaluate(build(TREPAN, settings={"feed_per_tooth": 0.1}))
     same, two = (
-        evaluate(build(TREPAN, **TWO_CARTRIDGES, settings={"feed_per_rev": 0.1, "cartridges": name}))
+        evaluate(build(TREPAN, **TWO_CARTRIDGES, settings={"feed_per_tooth": 0.1, "cartridges": name}))
         for name in ("two on one radius", "two on two radii")
     )
     assert same.results["feed_rev"].value == pytest.approx(2 * one.results["feed_rev"].value)

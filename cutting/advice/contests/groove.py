@@ -164,7 +164,7 @@ def _guest(row: Candidate, feature: Feature, setup: GrooveSetup) -> Candidate:
     way = "turned as a neck"
     settings = {
         "cutting_speed": write(row.cutting_speed, "cutting_speed"),
-        "feed_per_rev": write(row.feed_per_rev, "feed_per_rev"),
+        "feed_per_rev": write(row.feed, "feed_per_rev"),
         "depth_of_cut": f"{float(np.ceil(row.depth_of_cut * 1e4)) / 1e4:g} mm",
     }
     more = (Display(way, way), Display("–", "–"))

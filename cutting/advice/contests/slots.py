@@ -43,7 +43,7 @@ def usual_checks(setup: SlotSetup, stock: SlotStock, tool: SlotTool) -> list[Che
 
 def neutral(setup: Any) -> Any:
     """The set-up without what belongs to its present tool. Raises `CuttingError` for what cannot be with any tool."""
-    found = setup.with_settings(cutting_speed=100.0, feed_per_rev=0.05, overhang=None)
+    found = setup.with_cut(100.0, 0.05).with_settings(overhang=None)
     found.check_case()
     return found
 

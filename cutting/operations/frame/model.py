@@ -38,7 +38,7 @@ class Readings(Generic[N]):
 class Model(Generic[N]):
     """A kind's own part of the engine.
 
-    `tool` gives the numbers of a set-up's own tool; `numbers(setup, tool, cutting_speed, feed_per_rev, record)` computes
+    `tool` gives the numbers of a set-up's own tool; `numbers(setup, tool, cutting_speed, feed, record)` computes
     everything for that tool or for many, at one speed and feed or at many: arrays (..., steps). `changes` are what can be done
     otherwise beside speed and feed, `from_stock` what needs other tools, `quicker` what may save time, `supported` ways to hold
     the part that let it be cut harder. `misfits` name the exact rules that forbid a set-up's tool, `read_as` turns the numbers of
@@ -58,19 +58,16 @@ class Model(Generic[N]):
 
     def run(self, setup: Any, record: Silent) -> N:
         """The numbers of a set-up. Raises `CuttingError`."""
-        s = setup.settings
-        return self.read_as(self.numbers(setup, self.tool(setup), s.cutting_speed, s.feed_per_rev, record))
+        return self.read_as(self.numbers(setup, self.tool(setup), setup.settings.cutting_speed, setup.feed, record))
 
     def quickly(self, setup: Any) -> N:
         """The numbers without their working."""
         return self.run(setup, SILENT)
 
-    def over(self, setup: Any, cutting_speed: Any = None, feed_per_rev: Any = None) -> N:
-        """The set-up's own tool over arrays of speed [m/min] and feed [mm/rev], last axis one."""
-        s = setup.settings
-        speed = s.cutting_speed if cutting_speed is None else cutting_speed
-        feed = s.feed_per_rev if feed_per_rev is None else feed_per_rev
-        return self.numbers(setup, self.tool(setup), speed, feed, SILENT)
+    def over(self, setup: Any, cutting_speed: Any = None, feed: Any = None) -> N:
+        """The set-up's own tool over arrays of speed [m/min] and feed [mm, as it is set], last axis one."""
+        speed = setup.settings.cutting_speed if cutting_speed is None else cutting_speed
+        return self.numbers(setup, self.tool(setup), speed, setup.feed if feed is None else feed, SILENT)
 
     def evaluate(self, setup: Any, with_remedies: bool = True, crib: Any = None) -> Outcome:
         """The outcome of a set-up: results, limits sorted by how close they are, passes, chip, warnings, working.

@@ -31,6 +31,7 @@ class Ladder:
 STEPS = {
     "cutting_speed": {"metric": (1.0, 5, 20), "inch": (5.0, 4, 10)},
     "feed_per_rev": {"metric": (0.005, 2, 10), "inch": (0.0002, 5, 10)},
+    "feed_per_tooth": {"metric": (0.005, 2, 10), "inch": (0.0002, 5, 10)},
     "length": {"metric": (0.1, 5, 20), "inch": (0.005, 4, 20)},
 }
 
@@ -57,7 +58,7 @@ def _even(kind: str, present: float, system: str) -> Ladder:
     middle = round(value / step)
     first = max(1, middle - REACH)
     label = what.metric if system == "metric" else what.inch
-    decimals = {"cutting_speed": 0, "feed_per_rev": 4 if system == "inch" else 3, "length": 3 if system == "inch" else 1}[kind]
+    decimals = {"cutting_speed": 0, "length": 3 if system == "inch" else 1}.get(kind, 4 if system == "inch" else 3)
     rungs = tuple(f"{trim(k * step, decimals)} {label}" for k in range(first, middle + REACH + 1))
     return Ladder(rungs, middle - first, normal, coarse)
 

@@ -22,8 +22,7 @@ if TYPE_CHECKING:
     from cutting.operations.frame.model import Model
 
 SILENT = Silent()
-LEVERS = (("feed_per_rev", "feed"), ("cutting_speed", "speed"))
-TIDY = {"feed_per_rev": 0.005, "cutting_speed": 1.0}  # steps that people set
+TIDY = {"feed_per_rev": 0.005, "feed_per_tooth": 0.005, "cutting_speed": 1.0}  # steps that people set
 STEPS = np.geomspace(0.2, 4.0, 97)  # shares of the present value that a lever tries
 FURTHER = np.linspace(1.02, 3.0, 100)  # and that going faster tries
 QUICKER = 0.985  # a gain below this is not worth a change
@@ -53,6 +52,7 @@ class Trials:
 
     def __init__(self, model: Model[Any], setup: Any, crib: Any = None) -> None:
         self.model, self.setup, self.crib = model, setup, crib
+        self.levers = ((setup.FEED, "feed"), ("cutting_speed", "speed"))
 
     @cached_property
     def base(self) -> Trial:
@@ -102,7 +102,7 @@ class Trials:
 
     def _scans(self, name: str) -> list[Trial]:
         """The smallest change of feed and of speed alone that brings a limit just below its bound."""
-        return list(self._run(self._scan(name, lever, label) for lever, label in LEVERS))
+        return list(self._run(self._scan(name, lever, label) for lever, label in self.levers))
 
     def _scan(self, name: str, lever: str, label: str) -> Change[Any]:
         level = np.broadcast_to(self._levels[lever].get(name, np.zeros(1)), (len(STEPS), 1)).ravel()
@@ -115,20 +115,20 @@ class Trials:
 
     @cached_property
     def _levels(self) -> dict[str, dict[str, Array]]:
-        return {lever: self._over(self.setup, lever, STEPS)[0] for lever, _ in LEVERS}
+        return {lever: self._over(self.setup, lever, STEPS)[0] for lever, _ in self.levers}
 
     def _over(self, setup: Any, lever: str, shares: NDArray[np.float64]) -> tuple[dict[str, Array], Mask]:
         """Utilisations, and where a hard limit is broken, over shares of one setting: one run."""
         values = (getattr(setup.settings, lever) * shares)[:, None]
-        x = self.model.over(setup, **{lever: values})
+        x = self.model.over(setup, **{"feed" if lever == setup.FEED else lever: values})
         used = all_used(self.model.rules, x)
         return used, np.broadcast_to(excluded(self.model.rules, used, setup.house), values.shape)
 
     def _furthest_levers(self) -> Iterator[Change[Any]]:
-        for lever, label in LEVERS:
+        for lever, label in self.levers:
             yield from self.furthest(self.setup, lever, label)
         for held in self.model.supported(self.setup):
-            for change in self.furthest(held.setup, "feed_per_rev", "feed", f"{held.text.metric} → "):
+            for change in self.furthest(held.setup, self.setup.FEED, "feed", f"{held.text.metric} → "):
                 yield replace(change, patch={**held.patch, **change.patch})
 
     def furthest(self, setup: Any, lever: str, label: str, lead: str = "") -> Iterator[Change[Any]]:

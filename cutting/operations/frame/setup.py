@@ -101,10 +101,12 @@ class Batch:
 class BaseSetup:
     """Work and machine, what the drawing says, what the user sets, and the shop's rules for it; a kind adds its tool.
 
-    `ROLES` are the names of the fields that hold the tool's parts, the one with the edge first.
+    `ROLES` are the names of the fields that hold the tool's parts, the one with the edge first; `FEED` the setting that is its
+    feed, per revolution or per tooth.
     """
 
     ROLES: ClassVar[tuple[str, ...]] = ()
+    FEED: ClassVar[str] = "feed_per_rev"
 
     operation: str
     work: Work
@@ -126,6 +128,15 @@ class BaseSetup:
     def tool_names(self) -> dict[str, str]:
         """The names of the tool's parts by role."""
         return {role: part.name for role, part in self.tool.items()}
+
+    @property
+    def feed(self) -> float:
+        """The feed as it is set, mm per revolution or per tooth."""
+        return float(getattr(self.settings, self.FEED))
+
+    def with_cut(self, cutting_speed: float, feed: float) -> Self:
+        """The same set-up at another speed and feed."""
+        return self.with_settings(cutting_speed=cutting_speed, **{self.FEED: feed})
 
     def with_settings(self, **changes: Any) -> Self:
         """The same set-up with other settings."""

@@ -135,7 +135,7 @@ def _speeds(setup: Setup, outcome: Outcome, system: str) -> list[tuple[str, str]
     found = [
         ("cutting speed", both(results["cutting_speed"].display, system)),
         ("spindle speed, last pass", both(results["spindle_speed"].display, system)),
-        ("feed", both(display(setup.settings.feed_per_rev, "feed_per_rev"), system)),
+        ("feed", both(display(setup.feed, setup.FEED), system)),
         ("direction", "towards the centre" if setup.operation == "face" else setup.settings.direction.value),
         ("coolant", _coolant(setup, system)),
         ("time", both(results["operation_time"].display, system)),
@@ -210,7 +210,7 @@ def _narrow_speeds(setup: Any, outcome: Outcome, system: str) -> list[tuple[str,
     found = [
         ("cutting speed", both(results["cutting_speed"].display, system)),
         ("spindle speed", both(results["spindle_speed"].display, system)),
-        ("feed", both(display(setup.settings.feed_per_rev, "feed_per_rev"), system)),
+        ("feed", both(display(setup.feed, setup.FEED), system)),
         ("coolant", _coolant(setup, system)),
         ("time", both(results["operation_time"].display, system)),
     ]

@@ -18,7 +18,7 @@
     grip_diameter: document.stock.diameter,
     bore: document.stock.bore ?? "0",
   });
-  const HIDDEN = ["steps", "face", "cutting_speed", "feed_per_rev", "coolant"];
+  const HIDDEN = ["steps", "face", "cutting_speed", "feed_per_rev", "feed_per_tooth", "coolant"];
   const settings = $derived((kind?.settings ?? []).filter((one) => !HIDDEN.includes(one.name)));
   const holding = $derived((kind?.holding ?? []).filter((one) => !HIDDEN.includes(one.name)));
 

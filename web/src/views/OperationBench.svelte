@@ -106,7 +106,7 @@
     listen(
       guarded({
         s: () => focus("cutting_speed"),
-        f: () => focus("feed_per_rev"),
+        f: () => focus(bench.evaluation?.settings[1]?.name ?? ""),
         d: () => focus(bench.evaluation?.settings[2]?.name ?? ""),
         m: () => focus("operation-map"),
         ",": () => bench.scrub.step(-1),

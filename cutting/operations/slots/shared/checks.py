@@ -5,10 +5,11 @@ from __future__ import annotations
 from typing import Any
 
 from cutting.errors import CuttingError, require_between
+from cutting.quantities.kinds import KINDS
 from cutting.tooling.blades import Blade
 from cutting.tooling.groove_inserts import GrooveInsert
 
-SPEEDS, FEEDS = (0.5, 3000.0), (0.005, 1.0)  # m/min, mm/rev
+SPEEDS, FEEDS = (0.5, 3000.0), (0.005, 1.0)  # m/min, mm per revolution or tooth
 OPTIONAL = {
     "dwell": (0.0, 20.0, "revolutions"),
     "overhang": (3.0, 400.0, "mm"),
@@ -27,10 +28,10 @@ def check_tool(blade: Blade, insert: GrooveInsert, wanted: type[Blade]) -> None:
         )
 
 
-def check_settings(settings: Any, feed_unit: str = "mm/rev") -> None:
+def check_settings(settings: Any, feed: str = "feed_per_rev") -> None:
     """Raise `OutOfRange` for the first of speed, feed, dwell, overhang, clamp and height that cannot be."""
     require_between("settings.cutting_speed", settings.cutting_speed, *SPEEDS, "m/min")
-    require_between("settings.feed_per_rev", settings.feed_per_rev, *FEEDS, feed_unit)
+    require_between(f"settings.{feed}", getattr(settings, feed), *FEEDS, KINDS[feed].metric)
     for name, (low, high, unit) in OPTIONAL.items():
         if (value := getattr(settings, name, None)) is not None:
             require_between(f"settings.{name}", value, low, high, unit)

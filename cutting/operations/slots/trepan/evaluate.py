@@ -67,6 +67,6 @@ def explore(setup: TrepanSetup) -> OverRings:
     now = setup.feature.diameter
     low = max(2.0 * setup.ring_width + 4.0, 0.55 * now)
     diameters = np.linspace(low, 1.45 * now, POINTS)
-    x = numbers(setup, single_tool(setup), setup.settings.cutting_speed, setup.settings.feed_per_rev, SILENT, diameters)
+    x = numbers(setup, single_tool(setup), setup.settings.cutting_speed, setup.feed, SILENT, diameters)
     series = (x.outer_diameter, x.torque, x.solid_torque, x.power, x.solid_power, x.available)
     return OverRings(*(plain_floats(np.broadcast_to(one, diameters.shape)) for one in series))

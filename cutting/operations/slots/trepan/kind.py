@@ -27,7 +27,7 @@ KIND = Kind(
     FIELDS,
     (
         Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed),
-        Nudged("feed_per_rev", "per edge", "feed_per_rev", "plunge_feed", lambda setup, outcome: setup.settings.feed_per_rev),
+        Nudged("feed_per_tooth", "per edge", "feed_per_tooth", "plunge_feed", lambda setup, outcome: setup.feed),
     ),
     ("operation_time", "operation_cost", "median_parts", "change_parts", "secure", "torque", "core_mass"),
     ("setting",),
@@ -39,4 +39,5 @@ KIND = Kind(
     choices=("cartridges",),
     ranked=("cartridges", "overhang"),
     shape="ring",
+    neutral=(("cutting_speed", 100.0), ("feed_per_tooth", 0.05)),
 )

@@ -15,7 +15,8 @@ RULES: tuple[Rule[Numbers], ...] = (
          "Cartridges are set between the head's least and largest diameter (DCN to DCX); their curve is made for it.",
          lambda x: (x.outer_diameter, x.tool.own["head_low"], x.tool.own["head_high"])),
     replace(
-        PLUNGE_FEED, label="feed per edge", why="Seven tenths of an outside groove's window, for each edge that shares the feed.",
+        PLUNGE_FEED, label="feed per edge", kind="feed_per_tooth",
+        why="Seven tenths of an outside groove's window, for each edge that shares the feed.",
         read=lambda x: (x.feed / x.setup.effective_edges, *x.feeds),
     ),
     replace(BOOK_SPEED, why="Slower than an outside groove: ring and chips hold the heat."),

@@ -61,7 +61,7 @@ class TrepanSettings:
     """What the user sets: m/min at the outer edge, mm per edge."""
 
     cutting_speed: float
-    feed_per_rev: float
+    feed_per_tooth: float
     cartridges: Cartridges = Cartridges.ONE
     coolant: str = "flood"
     spindle_clamp: float | None = None
@@ -71,6 +71,8 @@ class TrepanSettings:
 @dataclass(frozen=True, kw_only=True)
 class TrepanSetup(SlotSetup):
     """Everything about one trepanned ring. `check` refuses what cannot be, naming the field."""
+
+    FEED = "feed_per_tooth"
 
     blade: TrepanHead
     feature: TrepanFeature
@@ -111,7 +113,7 @@ class TrepanSetup(SlotSetup):
         require_between("feature.depth", f.depth, 0.5, 400.0, "mm")
         require_between("feature.web", f.web, 0.0, 0.5 * f.depth, "mm, up to half the depth")
         require_between("feature.core_price", f.core_price, 0.0, 10_000.0, "a kilogram")
-        check_settings(s, "mm per edge")
+        check_settings(s, self.FEED)
 
     def check_tool(self) -> None:
         """Raise `CuttingError` where the set-up's own tool cannot be used like this."""
@@ -142,7 +144,7 @@ FIELDS = Fields(
     ),
     settings=(
         Field("cutting_speed", "speed", "cutting_speed", "250", also=("spindle_speed",), required=True),
-        Field("feed_per_rev", "feed per edge", "feed_per_rev", "0.08", required=True),
+        Field("feed_per_tooth", "feed per edge", "feed_per_tooth", "0.08", required=True),
         Field("cartridges", "cartridges", "choice", options=tuple(one.value for one in Cartridges), default=Cartridges.ONE.value),
         Field("coolant", "coolant", "text", default="flood"),
         Field("spindle_clamp", "spindle clamp", "spindle_speed", "2000"),
