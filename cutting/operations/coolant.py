@@ -52,8 +52,9 @@ def _letter(setup: Setup) -> str:
     return setup.work.material.group.letter
 
 
-def _tool_class(setup: Setup) -> str:
-    return setup.insert.grade.tool_class
+def _tool_class(setup: Any) -> str:
+    grade = setup.edge.grade
+    return grade.tool_class if grade else ""
 
 
 def _interrupted(setup: Any) -> bool:

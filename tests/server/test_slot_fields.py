@@ -42,11 +42,15 @@ def test_nonsense_is_refused_by_name_and_nothing_is_saved(engineer: Api, job_id:
     assert engineer.get(f"/api/jobs/{job}").json()["revision"] == 1
 
 
+def feed_of(kind: str) -> str:
+    return "feed_per_tooth" if kind == "trepan" else "feed_per_rev"
+
+
 @pytest.mark.parametrize("kind", OPERATIONS)
 @pytest.mark.parametrize("value", ["-5", "1e9"])
 def test_speeds_and_feeds_beyond_all_bounds_name_the_bound(engineer: Api, job_id: JobId, kind: str, value: str) -> None:
     name, operation = OPERATIONS[kind]
-    for field in ("cutting_speed", "feed_per_rev"):
+    for field in ("cutting_speed", feed_of(kind)):
         answer = engineer.edit(job_id(name), 1, action="set_settings", operation=operation, settings={field: value})
         error = answer.json()["errors"][0]
         assert (answer.status_code, error["field"]) == (422, f"settings.{field}")
@@ -58,12 +62,12 @@ def test_inches_mean_what_millimetres_mean(engineer: Api, job_id: JobId, kind: s
     """The same tried values in both systems give the same judgement, and each display carries both."""
     name, operation = OPERATIONS[kind]
     feed, speed = 0.1, 100.0
-    metric = trying(engineer, job_id(name), operation, settings={"cutting_speed": str(speed), "feed_per_rev": str(feed)}, units="mm")
+    metric = trying(engineer, job_id(name), operation, settings={"cutting_speed": str(speed), feed_of(kind): str(feed)}, units="mm")
     inch = trying(
         engineer,
         job_id(name),
         operation,
-        settings={"cutting_speed": f"{speed / 0.3048:.9g}", "feed_per_rev": f"{feed / 25.4:.9g}"},
+        settings={"cutting_speed": f"{speed / 0.3048:.9g}", feed_of(kind): f"{feed / 25.4:.9g}"},
         units="inch",
     )
     for key, value in metric["results"].items():
@@ -85,11 +89,11 @@ def test_an_edit_is_undone_and_done_again(engineer: Api, job_id: JobId, kind: st
         return next(one for one in answer.json()["document"]["operations"] if one["id"] == operation)["settings"]
 
     before = settings(engineer.get(f"/api/jobs/{job}"))
-    after = settings(engineer.edit(job, 1, action="set_settings", operation=operation, settings={"feed_per_rev": "0.077"}))
-    assert after["feed_per_rev"] == "0.077 mm/rev"
+    after = settings(engineer.edit(job, 1, action="set_settings", operation=operation, settings={feed_of(kind): "0.077"}))
+    assert after[feed_of(kind)] == f"0.077 mm/{feed_of(kind).removeprefix('feed_per_')}"
     assert settings(engineer.post(f"/api/jobs/{job}/undo", {"base_revision": 2})) == before
     assert settings(engineer.post(f"/api/jobs/{job}/redo", {"base_revision": 3})) == after
-    stale = engineer.edit(job, 1, action="set_settings", operation=operation, settings={"feed_per_rev": "0.2"})
+    stale = engineer.edit(job, 1, action="set_settings", operation=operation, settings={feed_of(kind): "0.2"})
     assert stale.status_code == 409
 
 

@@ -125,6 +125,11 @@ class BaseSetup:
         return {role: getattr(self, role) for role in self.ROLES}
 
     @property
+    def edge(self) -> Any:
+        """The part that carries the edge."""
+        return getattr(self, self.ROLES[0])
+
+    @property
     def tool_names(self) -> dict[str, str]:
         """The names of the tool's parts by role."""
         return {role: part.name for role, part in self.tool.items()}

@@ -6,6 +6,7 @@ from typing import Any
 
 import django.db.models.deletion
 from django.db import migrations, models
+from django.db.models.deletion import PROTECT
 
 
 def carry_over(apps: Any, schema_editor: Any) -> None:
@@ -13,6 +14,17 @@ def carry_over(apps: Any, schema_editor: Any) -> None:
     for row in apps.get_model("crib", "Assembly").objects.all():
         part.objects.create(assembly=row, role="insert", tool=row.insert)
         part.objects.create(assembly=row, role="holder", tool=row.holder)
+
+
+def carry_back(apps: Any, schema_editor: Any) -> None:
+    rows, part = apps.get_model("crib", "Assembly").objects, apps.get_model("crib", "AssemblyPart").objects
+    for row in rows.all():
+        tool = {one.role: one.tool for one in part.filter(assembly=row)}
+        if set(tool) == {"insert", "holder"}:
+            row.insert, row.holder = tool["insert"], tool["holder"]
+            row.save(update_fields=["insert", "holder"])
+        else:  # what earlier versions cannot hold
+            row.delete()
 
 
 class Migration(migrations.Migration):
@@ -35,7 +47,10 @@ class Migration(migrations.Migration):
                 'constraints': [models.UniqueConstraint(fields=('assembly', 'role'), name='one_part_per_role')],
             },
         ),
-        migrations.RunPython(carry_over, migrations.RunPython.noop),
+        # nullable first, so that the way back can fill them again
+        migrations.AlterField('assembly', 'insert', models.ForeignKey(null=True, on_delete=PROTECT, related_name='+', to='crib.tool')),
+        migrations.AlterField('assembly', 'holder', models.ForeignKey(null=True, on_delete=PROTECT, related_name='+', to='crib.tool')),
+        migrations.RunPython(carry_over, carry_back),
         migrations.RemoveField(
             model_name='assembly',
             name='holder',

@@ -11,7 +11,7 @@ from cutting.operations.frame.outcome import Outcome
 from cutting.operations.slots.cut_off.simulation import CutOff
 from cutting.quantities import Display, display, write
 from cutting.quantities.kinds import currency
-from server.jobs.kinds.view import AxisOut, Shown, TableOut, Viewer, axis, both, length, points, same
+from server.jobs.kinds.view import NARROW_CHECKS, AxisOut, Shown, TableOut, Viewer, axis, both, length, points, same
 from server.units import DisplayOut, Plain, Point
 
 __all__ = ["VIEWER", "CutOffView", "TableOut"]
@@ -214,4 +214,4 @@ def curve_table(run: CutOff, system: str) -> tuple[list[str], list[list[float]]]
     return [head for head, _ in columns], [[float(f"{value:.6g}") for value in row] for row in rows]
 
 
-VIEWER = Viewer(view, table, facts, stops=lambda view: [one["seconds"] for one in view["moments"]])
+VIEWER = Viewer(view, table, facts, stops=lambda view: [one["seconds"] for one in view["moments"]], checks=NARROW_CHECKS)

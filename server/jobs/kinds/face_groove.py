@@ -9,7 +9,7 @@ from cutting.doors.plain import plain
 from cutting.operations.frame.outcome import Outcome
 from cutting.quantities import display
 from server.jobs.kinds.strokes import StrokeOut, stroke_out, stroke_table
-from server.jobs.kinds.view import Shown, Viewer, both, drawn, length, points
+from server.jobs.kinds.view import NARROW_CHECKS, Shown, Viewer, both, drawn, length, points
 from server.units import DisplayOut, Plain, Point
 
 
@@ -89,4 +89,4 @@ def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     ]
 
 
-VIEWER = Viewer(view, table, facts, stops=lambda view: [one["until"] for one in view["strokes"]])
+VIEWER = Viewer(view, table, facts, stops=lambda view: [one["until"] for one in view["strokes"]], checks=NARROW_CHECKS)

@@ -13,7 +13,7 @@ from cutting.operations.slots.groove.cautions import advised_way
 from cutting.operations.slots.groove.numbers import Stroke, diameter_at
 from cutting.quantities import display
 from server.jobs.kinds.strokes import StrokeOut, stroke_out, stroke_table
-from server.jobs.kinds.view import AxisOut, Shown, Viewer, axis, drawn, length, points
+from server.jobs.kinds.view import NARROW_CHECKS, AxisOut, Shown, Viewer, axis, drawn, length, points
 from server.units import DisplayOut, Plain, Point
 
 
@@ -101,4 +101,4 @@ def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     return [("standard", f"{f.standard}, hold it against the standard"), *found] if f.standard else found
 
 
-VIEWER = Viewer(view, table, facts, stops=lambda view: [one["until"] for one in view["strokes"]])
+VIEWER = Viewer(view, table, facts, stops=lambda view: [one["until"] for one in view["strokes"]], checks=NARROW_CHECKS)

@@ -7,7 +7,7 @@ from typing import Any, Literal
 from cutting.doors.plain import plain
 from cutting.operations.frame.outcome import Outcome
 from cutting.quantities import display
-from server.jobs.kinds.view import AxisOut, Shown, Viewer, axis, both, length, points, same
+from server.jobs.kinds.view import NARROW_CHECKS, AxisOut, Shown, Viewer, axis, both, length, points, same
 from server.units import DisplayOut, Plain, Point
 
 
@@ -90,4 +90,4 @@ def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     ]
 
 
-VIEWER = Viewer(view, table, facts)
+VIEWER = Viewer(view, table, facts, checks=NARROW_CHECKS)

@@ -70,6 +70,7 @@ class Viewer:
     view: Callable[[Shown], dict[str, Any]]
     table: Callable[[Shown], dict[str, Any]] | None = None
     facts: Callable[[Any, Outcome, str], list[tuple[str, str]]] = lambda setup, outcome, system: []
+    checks: tuple[str, ...] = ()  # what the set-up sheet has the operator look at before the cut
     staged: bool = False  # draws the part in the middle of each pass
     stops: Callable[[dict[str, Any]], list[float]] = lambda view: []  # seconds at which its cut can be looked at
 
@@ -84,6 +85,12 @@ def chip_out(chip: ChipVerdict) -> dict[str, Any]:
         "strain": strain,
         "long": display(chip.long, "length"),
     }
+
+
+NARROW_CHECKS = (
+    "Edge on centre within 0.1 mm, blade square to the axis, shortest overhang; insert and seat clean; the right key.",
+    "Coolant at the edge before the cut; chips clear of the slot.",
+)
 
 
 def same(text: str) -> Display:

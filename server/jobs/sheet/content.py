@@ -94,7 +94,7 @@ def _operation(revision: Revision, entry: dict[str, Any], system: str, stock: Sh
     except CuttingError as error:
         return {**head, "problem": str(error)}
     if not VIEWERS[setup.operation].staged:
-        return {**head, **_narrow(revision, entry, setup, outcome, system, stock)}
+        return {**head, **_by_kind(revision, entry, setup, outcome, system, stock)}
     drawn = stages_of(revision.document, entry, setup, outcome.passes, stock)
     return {
         **head,
@@ -173,7 +173,7 @@ def _pass_table(outcome: Outcome, system: str) -> dict[str, Any]:
     }
 
 
-def _narrow(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Outcome, system: str, stock: Shop) -> dict[str, Any]:
+def _by_kind(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Outcome, system: str, stock: Shop) -> dict[str, Any]:
     """The sheet of a kind that brings its own facts and table."""
     viewer = VIEWERS[setup.operation]
     shown = Shown(setup, outcome, explore(setup), system)
@@ -190,22 +190,19 @@ def _narrow(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Outc
             *viewer.facts(setup, outcome, system),
             ("change edge every", pieces(outcome.results["change_parts"].value)),
         ],
-        "speeds": _narrow_speeds(setup, outcome, system),
+        "speeds": _speeds_of_kind(setup, outcome, system),
         "table": {
             "caption": given["caption"].lower(),
             "head": [getattr(one, side) for one in given["head"]],
             "rows": [[getattr(cell, side) for cell in row["cells"]] for row in given["rows"]],
         },
         "offsets": [],
-        "checks": [
-            "Edge on centre within 0.1 mm, blade square to the axis, shortest overhang; insert and seat clean; the right key.",
-            "Coolant at the edge before the cut; chips clear of the slot.",
-        ],
+        "checks": list(viewer.checks),
         "cautions": [w.text for w in outcome.warnings if w.severity != "note" or w.danger],
     }
 
 
-def _narrow_speeds(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
+def _speeds_of_kind(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     results = outcome.results
     found = [
         ("cutting speed", both(results["cutting_speed"].display, system)),
@@ -214,7 +211,7 @@ def _narrow_speeds(setup: Any, outcome: Outcome, system: str) -> list[tuple[str,
         ("coolant", _coolant(setup, system)),
         ("time", both(results["operation_time"].display, system)),
     ]
-    if setup.settings.spindle_clamp:
+    if getattr(setup.settings, "spindle_clamp", None):
         found.insert(2, ("speed clamp", f"{setup.settings.spindle_clamp:.0f} 1/min"))
     return found
 
