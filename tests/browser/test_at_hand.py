@@ -48,7 +48,7 @@ def test_enter_belongs_to_what_has_the_focus(person: Person) -> None:
     open_job(person, "Runner shaft")
     focus_on(person, "main button", "add an operation")
     person.press(Keys.ENTER)
-    person.see_text("[role=dialog]", "Add an operation")
+    person.see_text("[role=dialog]", "Add what the drawing asks")
     person.press(Keys.ESCAPE)
     person.press("j", "j", Keys.ENTER)  # into the list, and down
     person.see("#feed_per_rev")
@@ -159,6 +159,30 @@ def test_a_new_operation_finds_the_part_and_takes_the_best_tool(person: Person) 
     person.see("#feed_per_rev")
     person.settled()
     assert "chosen, first" in person.see("tr[data-row='0']").text
+
+
+def test_the_drawing_is_noted_first_and_planned_from_its_list(person: Person) -> None:
+    open_job(person, "Bearing carrier")
+    asked = "section[aria-label='What the drawing asks']"
+    assert "Belt groove" not in person.read(asked)  # the drawing's words, not the plan's
+    assert "24 +0.2/0" in person.read(asked)
+    person.press("a")
+    for name, value in (("end_diameter", "108 h7"), ("length", "18"), ("roughness", "1.6")):
+        person.type_over(f"#drawing-{name}", value, "")
+    person.see_text("[role=dialog] button", "Only note what the drawing asks").click()
+    person.saved(2)
+    assert "the drawing still asks Ø108 h7" in person.see_text("section[aria-label='Run order'] p", "still asks").text
+    person.see(f"{asked} button[aria-label*='nothing makes it yet']").click()
+    person.see_text("[role=dialog] button", "Turn it with the best tool").click()
+    person.saved(3)
+    row = person.see(f"{asked} button[aria-label^='Ø108 h7']")
+    assert "by 40" in (row.get_attribute("aria-label") or "")
+    row.click()
+    assert "makes it" in person.see_text("[role=dialog] li", "Turn Ø108").text
+    person.type_over("#drawing-length", "17", "")
+    person.see_text("[role=dialog] button", "Keep").click()
+    person.saved(4)
+    person.see(f"{asked} button[aria-label^='Ø108 h7 × 17 mm']")
 
 
 def test_a_cut_behind_a_collar_is_refused_and_its_place_drawn(person: Person) -> None:

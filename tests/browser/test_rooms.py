@@ -109,6 +109,19 @@ def test_the_floor_shows_gears_and_curves(person: Person) -> None:
     assert "no cermet, ceramic" in person.see_text("section[aria-label='Machine sheet']", "worn").text
 
 
+def test_a_spindle_is_entered_and_its_place_in_the_tools_shown(person: Person) -> None:
+    person.go("/floor")
+    person.see_text("main button", "two-axis lathe").click()
+    sheet = "section[aria-label='Machine sheet']"
+    assert "turret position 25 mm: 12" in person.read(sheet)
+    person.see_text(f"{sheet} button", "Enter a further spindle").click()
+    person.type_over("[role=dialog] input[id$='-interface']", "ER25", "")
+    person.type_over("[role=dialog] input[id$='-power_curve']", "0:0 2000:3 5000:3", "")
+    person.see_text("[role=dialog] button", "Save").click()
+    row = person.see_text(f"{sheet} tbody tr", "driven tools")
+    assert ("the tool" in row.text, "ER25" in row.text, "3.00 kW" in row.text) == (True, True, True)
+
+
 def test_dark_is_kept_for_the_person(person: Person) -> None:
     person.see("button[aria-label='Dark theme']").click()
     person.until(lambda: person.chrome.execute_script("return document.documentElement.dataset.theme") == "dark", "dark")
