@@ -34,7 +34,7 @@ def _measure(person: Person, sizes: Sizes) -> list[str]:
         person.go("/")
         person.see_text("a span", job).click()
         person.see_text("table a", operation).click()
-        person.see("#feed_per_rev")
+        person.see("#cutting_speed")
         person.settled()
         person.chrome.execute_script("performance.clearResourceTimings()")
         found += [f"{operation}, {_presses(person, key, sizes.presses)}" for key in keys]

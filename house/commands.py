@@ -184,7 +184,11 @@ def test(rest: list[str]) -> int:
     say("tests: the core and its outside checks beside the server's, then the browser's")
     with tempfile.TemporaryFile() as said:
         core = subprocess.Popen(
-            [str(PYTHON), *pytest, "tests/core", "tests/outside", "cutting"], cwd=ROOT, env=application_environment(), stdout=said, stderr=said
+            [str(PYTHON), *pytest, "tests/core", "tests/outside", "cutting"],
+            cwd=ROOT,
+            env=application_environment(),
+            stdout=said,
+            stderr=said,
         )
         try:
             server = _with_database(*pytest, "tests/server")

@@ -137,7 +137,7 @@ def _from_version_1(data: Mapping[str, Any], kind: Kind) -> dict[str, Any]:
 
 def per_tooth(feed: Any) -> Any:
     """A feed that was written per revolution and meant per edge, written so."""
-    return re.sub(r"/\s*(rev|r|u)\b", "/tooth", feed).replace("ipr", "ipt") if isinstance(feed, str) else feed
+    return re.sub(r"/\s*(rev|r|u)\b", "/z", feed).replace("ipr", "ipt") if isinstance(feed, str) else feed
 
 
 def _tool(top: Reader, kind: Kind, library: Library) -> dict[str, Any]:

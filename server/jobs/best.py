@@ -21,7 +21,7 @@ MOST_DELIVERIES = 2  # of the machine's, the most wanted first, that are tried f
 START = {
     "cutting_speed": "80 m/min",
     "feed_per_rev": "0.1 mm/rev",
-    "feed_per_tooth": "0.1 mm/tooth",
+    "feed_per_tooth": "0.1 mm/z",
     "depth_of_cut": "1 mm",
 }  # where nothing fits at all
 

@@ -137,7 +137,7 @@ SCREEN_DISC = {
             "trepan",
             ("edge 6 single ground N10 plain", "trepanning head one 80 to 130"),
             {"keeps": "the disc", "diameter": "100 mm", "depth": "30 mm", "web": "0.5 mm", "core_price": 4},
-            {"cutting_speed": "320 m/min", "feed_per_tooth": "0.15 mm/tooth", "cartridges": "one cartridge", "coolant": "through"},
+            {"cutting_speed": "320 m/min", "feed_per_tooth": "0.15 mm/z", "cartridges": "one cartridge", "coolant": "through"},
         )
     ],
 }

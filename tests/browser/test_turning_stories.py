@@ -17,7 +17,7 @@ def open_operation(person: Person, job: str, title: str) -> None:
     person.go("/")
     person.see_text("a span", job).click()
     person.see_text("table a", title).click()
-    person.see("#feed_per_rev")
+    person.see("#cutting_speed")
     person.settled()
 
 

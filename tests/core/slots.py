@@ -63,7 +63,7 @@ TREPAN: dict[str, Any] = {
     "machine": "machining centre",
     "tool": {"insert": "edge 6 single ground N10 plain", "blade": "trepanning head one 80 to 130"},
     "feature": {"keeps": "the disc", "diameter": "100 mm", "depth": "30 mm", "web": "0.5 mm", "core_price": 4},
-    "settings": {"cutting_speed": "320 m/min", "feed_per_tooth": "0.15 mm/tooth", "coolant": "through"},
+    "settings": {"cutting_speed": "320 m/min", "feed_per_tooth": "0.15 mm/z", "coolant": "through"},
     "batch": {"pieces": 40},
 }
 TWO_CARTRIDGES = {"tool": {**TREPAN["tool"], "blade": "trepanning head two 80 to 130"}}

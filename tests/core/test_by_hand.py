@@ -13,6 +13,7 @@ import numpy as np
 import pytest
 
 from cutting.chips import curl
+from cutting.chips.verdict import chip_form
 from cutting.mechanics import blade, chatter, deflection, finish, force, grip, heat, jet, kinematics, ring, stepped_beam, tool_setting
 from cutting.mechanics.deflection import Holding
 from cutting.money import cost, kerf
@@ -63,6 +64,8 @@ BY_HAND: list[tuple[Callable[..., Any], tuple[Any, ...], float]] = [
     (finish.arithmetic_roughness, (10.0, 2.0), 5.132),
     (finish.finish_factor, (60, 1.0), 1.7),
     (finish.finish_factor, (60, 0.5), 1.575),
+    *((finish.finish_factor, (v, 1.0), k) for v, k in ((20, 2.3), (30, 2.15), (90, 1.3), (120, 1.15), (160, 1.1), (500, 1.05))),
+    *((finish.finish_factor, (v, 0.0), k) for v, k in ((10, 1.6), (40, 1.525), (120, 1.3), (300, 1.25))),
     (finish.minimum_chip_thickness, (0.04,), 0.01),
     # a shank of 20 × 20 that stands out 40 mm: 1000 N · 64 000 / (3 · 210 000 · 13 333)
     (deflection.shank_second_moment, (20, 20), 13_333.3),
@@ -196,3 +199,27 @@ def test_lobes_never_promise_less_than_the_worst_nor_more_near_it() -> None:
     # the widest gap is the first lobe's: one wave in a turn, so n near 60·f_n
     middle = turns[(turns > 0.6) & (turns < 1.3)]
     assert middle[np.argmax(chatter.lobe_gain(middle, 0.03))] == pytest.approx(1.0, abs=0.12)
+
+
+@pytest.mark.parametrize(
+    ("gauge", "feed", "depth", "form", "verdict"),
+    [
+        # inside: thin side, middle, thick side; each a hair on either side of its line
+        (0.8, -0.36, 0.0, "5.2", "breaks"), (0.8, -0.34, 0.0, "6.2", "breaks"), (0.8, 0.44, 0.0, "6.2", "breaks"),
+        (0.8, 0.46, 0.0, "6.1", "breaks"), (1.0, 0.0, 0.0, "6.2", "breaks"),
+        # outside: right of or above it the breaker is overfilled, below it the chip passes, left of it the chip is not bent
+        (1.01, 0.61, 0.0, "6.1", "packs"), (1.2, 0.0, 1.01, "6.1", "packs"), (1.2, -0.51, 1.01, "2.1", "strings"),
+        (1.2, 0.0, -0.61, "1.3", "strings"), (1.34, -1.2, 0.0, "2.1", "strings"), (1.36, -1.2, 0.0, "2.3", "strings"),
+    ],
+)  # fmt: skip
+def test_the_form_of_a_chip_by_its_place(gauge: float, feed: float, depth: float, form: str, verdict: str) -> None:
+    """Forms of ISO 3685, annex G; which falls where is common practice, no source: the order is what is held here."""
+    found = chip_form(gauge, feed, depth, 0.5, True)
+    assert (found.code, found.verdict) == (form, verdict)
+
+
+def test_brittle_metals_crumble_and_ductile_ones_string_off_a_bare_edge() -> None:
+    assert chip_form(3.0, -1.0, 0.0, 0.14, False).code == "7"
+    assert chip_form(0.5, 0.0, 0.0, 0.16, True).code == "6.2"
+    assert [chip_form(0.5, 0.0, depth, 0.31, False).code for depth in (-0.1, 0.1)] == ["1.3", "1.1"]
+    assert chip_form(0.5, 0.0, 0.0, 0.29, False).code == "6.2"

@@ -26,16 +26,14 @@
   {#each drawing as one (one.id)}
     <button
       class="border-line hover:border-ink flex items-baseline gap-1.5 border px-1.5 py-0.5 text-[13px]"
-      aria-label="{shown(one.words)}: {how[one.status]}{one.makes.length
-        ? ` by ${one.makes.join(', ')}`
-        : ''}"
       onclick={() => open(one.id)}
     >
       <span class="figure">{shown(one.words)}</span>
       {#if one.makes.length || one.prepares.length}<span class="text-soft"
           >{[one.prepares.join(" "), one.makes.join(" ")].filter(Boolean).join(" → ")}</span
         >{/if}
-      <b class={tones[one.status]}>{marks[one.status]}</b>
+      <b class={tones[one.status]} aria-hidden="true">{marks[one.status]}</b>
+      <span class="sr-only">{how[one.status]}</span>
     </button>
   {:else}<span class="text-soft">nothing yet</span>{/each}
   {#if session.mayEdit}<button class="plain-link ml-auto" onclick={add}>add</button>{/if}
