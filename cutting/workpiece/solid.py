@@ -16,6 +16,7 @@ Span = tuple[float, float, float]  # from and to, and the diameter that is left 
 Shape = tuple[tuple[float, float], ...]  # (from the chuck, diameter)
 Corner = tuple[float, float]  # (from the chuck, radius)
 Steps = tuple[tuple[float, float], ...]  # (from, radius to the next)
+AT_THE_FACE = 1e-6  # mm inside the free face, where a hole that ends there still is
 DRAWN, BENT = 48, 24  # slices of a contour on a drawing, and of a shaped blank as a beam
 
 
@@ -80,7 +81,7 @@ class Solid:
     @property
     def bore(self) -> float:
         """Diameter of the hole at the free end, 0 for a solid part."""
-        return 2.0 * _radius_at(self.inside, self.face)
+        return 2.0 * _radius_at(self.inside, self.face - AT_THE_FACE)
 
     @property
     def steps(self) -> Shape:

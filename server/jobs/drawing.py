@@ -15,7 +15,7 @@ from cutting.workpiece.solid import Region
 from server.errors import Refusal
 from server.jobs.document import part_in_front, region_of, told_of
 
-TOLERANCES = ("roughness", "flatness", "pip")  # are said behind a comma
+BESIDE = ("roughness", "flatness", "pip", "keeps")  # said behind a comma: no size
 WORST_FIRST = ("broken", "care", "ok")
 
 
@@ -128,7 +128,7 @@ def words_of(feature: dict[str, Any]) -> dict[str, str]:
     told = entries_of(feature["asked"], {}, kind.fields.told)
     parts = [(name, _both(kind, name, told[name])) for name in kind.fields.shown if name in told]
     said = {
-        side: "".join((", " if name in TOLERANCES else " × ") + part[side] for name, part in parts).removeprefix(" × ").removeprefix(", ")
+        side: "".join((", " if name in BESIDE else " × ") + part[side] for name, part in parts).removeprefix(" × ").removeprefix(", ")
         for side in ("metric", "inch")
     }
     title = feature["title"] or ("" if kind.shape == "outside" else kind.title)

@@ -11,7 +11,7 @@ from cutting.doors.json_form import read_setup
 from cutting.operations.registry import KINDS
 from cutting.process.outline import outline
 from cutting.workpiece.solid import Blank, Region, Side, blank_solid, corners, radius_at, solid_after
-from tests.core.slots import BORE_RING, FACE, form
+from tests.core.slots import BORE_RING, FACE, TREPAN, form
 
 LENGTH, RADIUS, BORE = 100.0, 30.0, 10.0
 
@@ -111,3 +111,13 @@ def test_a_cone_comes_in_slices_of_its_middle_diameters() -> None:
     assert part.at(99.0) == pytest.approx(41.0)
     volume = sum(np.pi / 4 * d**2 * 10.0 for _, d in part.steps)
     assert volume == pytest.approx(np.pi / 12 * 100 * (60**2 + 60 * 40 + 40**2), rel=1e-3)
+
+
+def test_a_ring_through_a_plate_leaves_its_hole_or_its_disc() -> None:
+    plate = blank_solid(Blank(150.0, 30.0))
+    rings = {keeps: read_setup(form(TREPAN, feature={"keeps": keeps})).feature for keeps in ("the hole", "the disc")}
+    left = {keeps: plate.without(KINDS["trepan"].removes(ring)) for keeps, ring in rings.items()}
+    assert (left["the hole"].bore, left["the hole"].at(10)) == (100, 150)
+    assert (left["the disc"].bore, left["the disc"].at(10)) == (0, 100)
+    blind = read_setup(form(TREPAN, feature={"through": False, "keeps": "the hole", "web": None, "depth": "20 mm"})).feature
+    assert plate.without(KINDS["trepan"].removes(blind)) == plate

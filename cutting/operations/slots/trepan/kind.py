@@ -6,9 +6,19 @@ from cutting.operations.frame.fields import Nudged
 from cutting.operations.frame.kind import Kind
 from cutting.operations.slots.shared.tool_of import gather, slot_roles
 from cutting.operations.slots.trepan.evaluate import MODEL, explore
-from cutting.operations.slots.trepan.setup import FIELDS, TrepanSetup, build, feature_of
+from cutting.operations.slots.trepan.setup import FIELDS, Keeps, TrepanFeature, TrepanSetup, build, feature_of
 from cutting.tooling.blades import TrepanHead
-from cutting.workpiece.solid import Corner, Solid
+from cutting.workpiece.solid import NOTHING, Corner, Region, Side, Solid
+
+ALL = 1e6  # mm: through whatever there is
+
+
+def removes(feature: TrepanFeature) -> Region:
+    """A ring that goes through leaves the hole, or the disc; a blind one is drawn while it is cut and leaves what the core leaves."""
+    if not feature.through:
+        return NOTHING
+    side = Side.INSIDE if feature.keeps is Keeps.HOLE else Side.OUTSIDE
+    return Region(side, ((0.0, ALL, feature.diameter),))
 
 
 def area(setup: TrepanSetup, before: Solid) -> tuple[Corner, ...]:
@@ -35,6 +45,7 @@ KIND = Kind(
     gather,
     build,
     feature_of,
+    removes=removes,
     area=area,
     choices=("cartridges",),
     ranked=("cartridges", "overhang"),

@@ -152,7 +152,7 @@ FIELDS = Fields(
     ),
     holding=WORKHOLDING,
     title=lambda feature: f"Trepan Ø{feature.get('diameter', '')}",
-    shown=("keeps", "diameter", "depth"),
+    shown=("diameter", "depth", "keeps"),
 )
 
 

@@ -1,0 +1,156 @@
+"""Limits of one set-up of each kind against a pocket calculator: the value, its bounds, and that it breaks just beyond and not just before.
+
+Only what can be worked out in a line beside it stands here; what rests on a table or a model is held by its own tests.
+"""
+
+from __future__ import annotations
+
+from functools import cache
+from typing import Any
+
+import pytest
+
+from cutting.doors.json_form import read_setup
+from cutting.operations.frame.outcome import Limit, Outcome
+from cutting.operations.registry import evaluate_quickly
+from tests.core.slots import CUT_OFF, FACE, GROOVE, TREPAN, form
+
+TURN: dict[str, Any] = {
+    "operation": "turn",
+    "material": "34CrNiMo6",
+    "hardness": 300,
+    "machine": "two-axis lathe",
+    "tool": {"insert": "CNMG 120408 middle P20", "holder": "PCLNR 2525 M12"},
+    "feature": {"start_diameter": 60, "end_diameter": "50 h9", "length": 100, "distance_from_chuck": 20},
+    "settings": {"cutting_speed": 150, "feed_per_rev": 0.25, "depth_of_cut": 2.5, "coolant": "flood"},
+    "holding": {"style": "chuck", "free_length": 130, "grip_diameter": 60},
+    "batch": {"pieces": 50},
+}
+BASES = {"turn": TURN, "groove": GROOVE, "cut off": CUT_OFF, "face groove": FACE, "trepan": TREPAN}
+
+
+@cache
+def base(kind: str) -> Outcome:
+    return evaluate_quickly(read_setup(BASES[kind]))
+
+
+def limit(outcome: Outcome, name: str) -> Limit:
+    return next(one for one in outcome.limits if one.name == name)
+
+
+BOUNDS: list[tuple[str, str, float | None, float | None, float | None]] = [
+    # kind, limit, value, lower, upper
+    ("turn", "nose_feed", 0.25, None, 0.48183),  # 0.6 · 0.8 / sin 95°
+    ("turn", "edge_length", None, None, 8.597),  # two thirds of an edge of 12.9 mm
+    ("turn", "part_bends", None, None, 0.031),  # half of h9 on Ø50: 62 µm
+    ("turn", "jaw_grip", None, None, 119.87),  # half of 0.2 · (42 000 − 3·1.4·0.07·83.33²) N · 30 mm at 795.8 1/min
+    ("turn", "spindle_power", None, None, 9.166),  # 11 kW · 795.8 / 955: below its corner the spindle has its torque only
+    ("turn", "thin_chip", None, 0.00875, None),  # a quarter of a 35 µm edge
+    ("turn", "spindle_speed", None, None, 3500),  # the chuck's, below the spindle's 4000
+    ("turn", "feed_rate", None, None, 8000),
+    ("turn", "secure", None, 77.6, None),  # 97 % of the house's 80
+    ("groove", "layer_depth", 1.6, None, 2.8),  # 0.4 and 0.7 of 4 mm
+    ("groove", "reach", 6.055, None, 18),  # (110 − 97.89) / 2: h11 on Ø98 is 220 µm, its middle is turned to
+    ("groove", "side_load", None, None, 1440),  # 90 N/mm² · 4²
+    ("groove", "part_bends", None, None, 0.11),  # half of h11
+    ("groove", "corner_radius", 0.4, None, 0.8),
+    ("groove", "spindle_power", None, None, 4.166),  # 11 · 361.7 / 955
+    ("groove", "plunge_feed", 0.12, 0.08, 0.25),
+    ("groove", "dwell", 1, None, 2),
+    ("cut off", "reach", 20, None, 20),  # to the centre of Ø40
+    ("cut off", "support_relief", 40, None, 42),
+    ("cut off", "width", 3, 2.25, None),  # three quarters of the 3 mm that Ø40 takes
+    ("cut off", "crowding", 6.667, None, 9),  # 20 / 3
+    ("cut off", "chip_narrower", 2.7, None, 2.91),  # 0.9 and 0.97 of 3 mm
+    ("cut off", "spindle_power", None, None, 22),  # 1114 1/min is past the corner
+    ("cut off", "pip", None, None, 1.5),
+    ("cut off", "flatness", None, None, 0.04),
+    ("cut off", "plunge_feed", 0.12, 0.06, 0.2),
+    ("face groove", "first_plunge", 79.795, 55, 90),  # H11 on Ø80: +190/0, its middle, less 0.15 a side to finish
+    ("face groove", "inner_diameter", 71.795, 45, None),  # less twice 4 mm
+    ("face groove", "crowding", 2, None, 9),
+    ("face groove", "plunge_feed", 0.09, 0.056, 0.1155),  # 0.7 of 0.08 to 0.165: stainless takes the lower half
+    ("face groove", "reach", 8, None, 18),
+    ("face groove", "jaw_grip", None, None, 272.3),  # half of 0.2 · (42 000 − 0.294·18.8²) N · 65 mm
+    ("trepan", "head_range", 112, 80, 130),  # the disc of 100 and twice 6 mm of ring
+    ("trepan", "reach", 29.5, None, 45),  # 0.5 mm of web is left
+    ("trepan", "changer_mass", 4.2, None, 8),
+    ("trepan", "plunge_feed", 0.15, 0.084, 0.224),  # 0.7 of 0.12 to 0.32
+    ("trepan", "spindle_power", None, None, 9.0946),  # 15 · 909.5 / 1500
+]
+
+
+@pytest.mark.parametrize(("kind", "name", "value", "lower", "upper"), BOUNDS)
+def test_a_limit_by_hand(kind: str, name: str, value: float | None, lower: float | None, upper: float | None) -> None:
+    found = limit(base(kind), name)
+    for given, wanted in ((found.value, value), (found.lower, lower), (found.upper, upper)):
+        if wanted is not None:
+            assert given == pytest.approx(wanted, rel=6e-4)
+
+
+FIGURES: list[tuple[str, str, float]] = [
+    ("cut off", "clamp_diameter", 11.141),  # 140 000 / (π · 4000)
+    ("cut off", "pieces_per_bar", 61),  # 2880 / 47
+    ("cut off", "remnant", 133),  # 3000 − 61 · 47
+    ("cut off", "kerf_per_piece", 0.04),  # 3 of 3000 mm at 40
+    ("cut off", "kerf_per_year", 1280),
+    ("cut off", "blank_per_piece", 0.6557),  # 40 / 61
+    ("cut off", "spindle_speed", 1114.1),
+    ("cut off", "part_mass", 0.434),  # π/4 · 4² · 4.4 cm³ · 7.85 g
+    ("groove", "spindle_speed", 361.72),
+    ("face groove", "spindle_speed", 179.51),  # at the ring's outer side, 79.795
+    ("face groove", "strokes", 6),
+    ("trepan", "ring_share", 20.281),  # (112² − 100²) / 112²
+    ("trepan", "core_mass", 0.6267),  # π/4 · 10² · 3 cm³ · 2.66 g
+    ("trepan", "core_value", 2.507),
+    ("trepan", "spindle_speed", 909.46),
+    ("trepan", "feed_rev", 0.15),
+]
+
+
+@pytest.mark.parametrize(("kind", "name", "by_hand"), FIGURES)
+def test_a_figure_by_hand(kind: str, name: str, by_hand: float) -> None:
+    assert base(kind).results[name].value == pytest.approx(by_hand, rel=6e-4)
+
+
+def test_forces_torques_and_powers_of_one_set_up_agree() -> None:
+    """What the limits read is one force: worn by 1.3, its power at 150 m/min, its torque at Ø60, its bend of a 25 mm shank 25 mm out."""
+    turned = base("turn")
+    worn = 1.3 * turned.results["cutting_force"].value
+    assert limit(turned, "edge_strength").value == pytest.approx(worn)
+    assert limit(turned, "spindle_power").value == pytest.approx(worn * 150 / 60_000)
+    assert limit(turned, "jaw_grip").value == pytest.approx(worn * 0.03)
+    assert limit(turned, "tool_bends").value == pytest.approx(worn * 25**3 / (3 * 210_000 * 25**4 / 12))
+    assert limit(turned, "feed_rate").value == pytest.approx(0.25 * limit(turned, "spindle_speed").value)
+    ring = base("trepan").results
+    assert ring["power"].value == pytest.approx(ring["torque"].value * 909.457 / 9549.3, rel=1e-4)
+    # (D² − d²)/D² of the solid hole's torque and power
+    assert ring["torque"].value / ring["solid_torque"].value == pytest.approx(0.20281, rel=1e-3)
+
+
+PAIRS: list[tuple[str, str, dict[str, Any], dict[str, Any]]] = [
+    # kind, limit, just within, just beyond
+    ("turn", "nose_feed", {"settings": {"feed_per_rev": 0.481}}, {"settings": {"feed_per_rev": 0.483}}),
+    ("groove", "layer_depth", {"settings": {"side_depth": "2.79"}}, {"settings": {"side_depth": "2.81"}}),
+    ("groove", "dwell", {"settings": {"dwell": 2}}, {"settings": {"dwell": 2.1}}),
+    ("groove", "corner_radius", {"feature": {"corner_radius": "0.41"}}, {"feature": {"corner_radius": "0.39"}}),
+    ("groove", "plunge_feed", {"settings": {"feed_per_rev": 0.25}}, {"settings": {"feed_per_rev": 0.251}}),
+    ("groove", "plunge_feed", {"settings": {"feed_per_rev": 0.08}}, {"settings": {"feed_per_rev": 0.079}}),
+    ("cut off", "reach", {"feature": {"diameter": "40 mm"}}, {"feature": {"diameter": "40.2 mm"}}),
+    ("cut off", "support_relief", {"feature": {"diameter": "42 mm"}}, {"feature": {"diameter": "42.1 mm"}}),
+    ("cut off", "pip", {"feature": {"pip": "1.31"}}, {"feature": {"pip": "1.30"}}),
+    ("cut off", "centre_height", {"settings": {"centre_height": "0.1"}}, {"settings": {"centre_height": "0.105"}}),
+    ("face groove", "first_plunge", {"feature": {"outer_diameter": "90.2"}}, {"feature": {"outer_diameter": "90.4"}}),
+    ("face groove", "plunge_feed", {"settings": {"feed_per_rev": 0.115}}, {"settings": {"feed_per_rev": 0.116}}),
+    ("trepan", "head_range", {"feature": {"diameter": "118"}}, {"feature": {"diameter": "118.1"}}),
+    ("trepan", "reach", {"feature": {"depth": "45.5"}}, {"feature": {"depth": "45.6"}}),
+    ("trepan", "plunge_feed", {"settings": {"feed_per_tooth": 0.224}}, {"settings": {"feed_per_tooth": 0.225}}),
+]
+
+
+@pytest.mark.parametrize(("kind", "name", "within", "beyond"), PAIRS)
+def test_a_limit_breaks_just_beyond_and_not_just_before(kind: str, name: str, within: dict[str, Any], beyond: dict[str, Any]) -> None:
+    kept, broken = (limit(evaluate_quickly(read_setup(form(BASES[kind], **change))), name) for change in (within, beyond))
+    assert (kept.broken, broken.broken) == (False, True), (kept.utilisation, broken.utilisation)
+    assert kept.utilisation > 0.97
+    assert broken.utilisation < 1.06
