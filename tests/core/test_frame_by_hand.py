@@ -1,0 +1,109 @@
+"""What all kinds of operation share, by hand: how long an edge should last, what a piece costs, how close a limit is."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+import pytest
+
+from cutting.doors.json_form import read_setup
+from cutting.operations.frame.money import goal_life, spend, unattended_life
+from cutting.operations.frame.outcome import Bound, Severity
+from cutting.operations.frame.rule import Rule, excluded, utilisation
+from cutting.operations.frame.setup import Batch, Goal, HouseRules
+from cutting.working import Silent
+from tests.core.slots import GROOVE
+
+ONE = np.ones((1, 1))
+SETUP = read_setup(GROOVE)  # on the two-axis lathe: 58 an hour, 2 min to change an edge; changed at 80 %, secure at 95 %
+
+
+def for_goal(goal: Goal, **batch: Any) -> Any:
+    return replace(SETUP, goal=goal, batch=Batch(**batch))
+
+
+@pytest.mark.parametrize(
+    ("goal", "exponent", "minutes"),
+    [
+        (Goal.CHEAPEST, 0.25, 24.44),  # 3 · (2 + 4 / 0.9667) = 18.41 min to the planned change, over (−log2 0.8)^¼ = 0.7533
+        (Goal.FASTEST, 0.25, 7.965),  # 3 · 2 min
+        (Goal.MOST_SECURE, 0.25, 52.95),  # one and a half times 18.41, over (−log2 0.95)^¼ = 0.5216
+        (Goal.FASTEST, 0.6, 3.0),  # nobody plans for less
+    ],
+)
+def test_the_life_that_a_goal_wants(goal: Goal, exponent: float, minutes: float) -> None:
+    assert float(goal_life(for_goal(goal), exponent, 4.0, 4.0)) == pytest.approx(minutes, rel=1e-3)
+
+
+def test_an_edge_for_hours_alone() -> None:
+    """8 h at 85 % in the cut, over 0.5216; a piece of 100 s of which it cuts 20 needs a fifth; nobody away, nothing asked."""
+    assert float(unattended_life(for_goal(Goal.MOST_SECURE, unattended_hours=8), 4.0, 20.0)) == pytest.approx(782.2, rel=1e-3)  # type: ignore[arg-type]
+    shared = for_goal(Goal.MOST_SECURE, unattended_hours=8, piece_seconds=100)
+    assert float(unattended_life(shared, 4.0, 20.0)) == pytest.approx(184.0, rel=1e-3)  # type: ignore[arg-type]
+    assert float(unattended_life(shared, 4.0, 99.0)) == pytest.approx(782.2, rel=1e-3)  # type: ignore[arg-type]
+    assert unattended_life(for_goal(Goal.CHEAPEST, unattended_hours=8), 4.0, 20.0) is None
+    assert unattended_life(for_goal(Goal.MOST_SECURE), 4.0, 20.0) is None
+
+
+def spent(goal: Goal = Goal.CHEAPEST, stop: float = 0.0, life_used: float = 0.05, **batch: Any) -> dict[str, float]:
+    found = spend(for_goal(goal, **batch), 60 * ONE, 20.0, life_used * ONE, 4 * ONE, 4.0, stop, Silent())
+    return {name: float(np.ravel(value)[0]) for name, value in found.items()}
+
+
+def test_seconds_and_money_of_a_piece() -> None:
+    """A twentieth of a life a piece: 20 in the median, 15.07 planned, so 15; 80 s and a fifteenth of 120 s; 58 · 88 / 3600 + 4 / 15."""
+    now = spent()
+    assert (now["median_parts"], now["change_parts"], now["operation_time"]) == (pytest.approx(20), 15, pytest.approx(88))
+    assert now["operation_cost"] == pytest.approx(1.6844, rel=1e-4)
+    assert now["secure"] == pytest.approx(0.8031, abs=2e-4)  # 2^−0.75⁴
+    assert spent(stop=0.01)["secure"] == pytest.approx(0.6907, abs=2e-4)  # and 0.99¹⁵ that no chip stops it
+    # more than a life a piece: no whole piece between changes, and the changes are paid
+    short = spent(life_used=2.0)
+    assert short["change_parts"] == pytest.approx(0.3767, rel=1e-3)
+    assert short["operation_time"] == pytest.approx(80 + 120 / 0.3767, rel=1e-3)
+
+
+def test_a_run_is_as_long_as_nobody_looks() -> None:
+    assert spent(pieces=8)["run_parts"] == 8  # the batch ends it
+    assert spent(pieces=500)["run_parts"] == 15  # the change of the edge does
+    assert spent(unattended_hours=2)["run_parts"] == 82  # 7200 / 88
+    assert spent(unattended_hours=2, piece_seconds=600)["run_parts"] == 12
+    assert spent(unattended_hours=2)["secure"] < 1e-6  # 82 pieces of 20 in the median
+
+
+def rule(bound: Bound, name: str = "x", **more: Any) -> Rule[Any]:
+    return Rule(name, name, "length", bound, Severity.HARD, "x", "y.", lambda x: x, **more)
+
+
+@pytest.mark.parametrize(
+    ("of", "read", "used"),
+    [
+        (rule(Bound.UPPER), (3, None, 4), 0.75),
+        (rule(Bound.UPPER), (3, None, None), 0.0),
+        (rule(Bound.LOWER), (8, 2, None), 0.25),
+        (rule(Bound.WINDOW), (3, 2, 4), 0.0),  # the middle
+        (rule(Bound.WINDOW), (2, 2, 4), 1.0),
+        (rule(Bound.WINDOW), (4.5, 2, 4), 1.5),
+        (rule(Bound.WINDOW, free_below=True), (1, 2, 4), 0.25),  # below costs nothing
+        (rule(Bound.LOWER, "secure"), (90, 80, None), 0.5),  # half of the risk that is allowed
+        (rule(Bound.LOWER, "secure"), (70, 80, None), 1.5),
+    ],
+)
+def test_how_much_of_a_limit_is_used(of: Rule[Any], read: tuple[Any, Any, Any], used: float) -> None:
+    assert float(utilisation(of, *read)) == pytest.approx(used)
+
+
+def test_what_excludes_and_what_only_costs() -> None:
+    hard, soft, book = rule(Bound.UPPER), replace(rule(Bound.UPPER, "soft"), severity=Severity.SOFT), rule(Bound.UPPER, "book_speed")
+    rules = (hard, soft, book)
+    strict, open_minded = HouseRules(), HouseRules(never_above_book=False)
+
+    def out(house: HouseRules, **used: float) -> bool:
+        return bool(excluded(rules, {name: np.array([level]) for name, level in used.items()}, house).any())
+
+    assert not out(strict, x=1.0, soft=3.0, book_speed=1.0)  # on the bound is within
+    assert out(strict, x=1.001)
+    assert out(strict, book_speed=1.2)
+    assert not out(open_minded, book_speed=1.2)
