@@ -49,11 +49,11 @@ def _count(parts: float) -> str:
     return f"{parts:.1f}".removesuffix(".0") if parts < 10 else f"{parts:.0f}"
 
 
-def missed_by(limit: Limit, feed: float, speed: float, more: str = "") -> Display:
+def missed_by(limit: Limit, feed: float, feed_kind: str, speed: float, more: str = "") -> Display:
     """A near miss in numbers: `finish Ra 1.02 µm at 0.06 mm/rev, 180 m/min; asked ≤ 0.8`."""
 
     def said(side: str) -> str:
-        at = ", ".join(word for word in (write(feed, "feed_per_rev", side), write(speed, "cutting_speed", side), more) if word)
+        at = ", ".join(word for word in (write(feed, feed_kind, side), write(speed, "cutting_speed", side), more) if word)
         value, bound = getattr(limit.value_display, side), getattr(limit.bound_display, side)
         return f"{limit.label.split(',')[0]} {value} at {at}; asked {bound}"
 

@@ -143,7 +143,7 @@ def _told(contest: Contest, field: Field, best: Best, k: int, row: Candidate) ->
     if (better := Trials(contest.model, setup).mended(broken, free)) is not None:
         return _as_run(contest, row, better)
     passes = f"{row.passes} passes" if row.passes > 1 and not row.way else ""
-    return replace(row, miss=missed_by(broken[0], row.feed, row.cutting_speed, passes))
+    return replace(row, miss=missed_by(broken[0], row.feed, row.feed_kind, row.cutting_speed, passes))
 
 
 def _as_run(contest: Contest, row: Candidate, setup: Any) -> Candidate:

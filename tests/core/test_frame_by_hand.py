@@ -8,6 +8,7 @@ from typing import Any
 import numpy as np
 import pytest
 
+from cutting.advice.score import score
 from cutting.doors.json_form import read_setup
 from cutting.operations.frame.money import goal_life, spend, unattended_life
 from cutting.operations.frame.outcome import Bound, Severity
@@ -107,3 +108,15 @@ def test_what_excludes_and_what_only_costs() -> None:
     assert out(strict, x=1.001)
     assert out(strict, book_speed=1.2)
     assert not out(open_minded, book_speed=1.2)
+
+
+def test_what_the_goals_weigh() -> None:
+    """Money with what stands beside it; seconds, money telling equals apart; 3 % short of 93 % weighs 300, and a tenth of 45 min at 58."""
+
+    def weighed(goal: Goal, secure: float) -> float:
+        return float(score(for_goal(goal), 60.0, 2.0, secure, 10.0, 0.5))
+
+    assert weighed(Goal.CHEAPEST, 0.5) == pytest.approx(2.5)
+    assert weighed(Goal.FASTEST, 0.5) == pytest.approx(60.002)
+    assert weighed(Goal.MOST_SECURE, 0.90) == pytest.approx(300 + 0.435 + 2.5)
+    assert weighed(Goal.MOST_SECURE, 0.94) == pytest.approx(0.261 + 2.5)
