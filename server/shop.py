@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import difflib
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from functools import cache
 from threading import Lock
@@ -15,6 +15,7 @@ from cutting.machine.machines import Machine as CoreMachine
 from cutting.names import plain
 from cutting.tooling.roles import Role, Stock
 from cutting.workpiece.materials import Material as CoreMaterial
+from cutting.workpiece.names import every_spelling, spellings
 from server.crib.in_stock import TURNING, in_stock
 from server.crib.models import Tool
 from server.crib.narrow import candidates, wanted
@@ -102,12 +103,21 @@ def _tool(name: str, what: str, *kinds: str) -> Tool:
 
 def _material(name: str) -> CoreMaterial:
     row = Material.objects.filter(key=plain(name)).first()
-    if row is None:  # an alias or a number: few enough to look through; what is archived comes last
-        for row in Material.objects.order_by("archived_at", "pk"):
-            if plain(name) in {plain(word) for word in (row.number, *row.aliases.split(";")) if word}:
-                return row.to_core()
-        raise _unknown(name, "material", list(Material.objects.filter(archived_at=None).values_list("name", flat=True)))
-    return row.to_core()
+    if row is not None:
+        return row.to_core()
+    # an alias, a number or a shortened name: few enough to look through, whole names first; what is archived comes last
+    rows = list(Material.objects.order_by("archived_at", "pk"))
+    names = [(row.name, row.number, *row.aliases.split(";")) for row in rows]
+    whole, short = ([set(way(some)) for some in names] for way in (_whole, every_spelling))
+    for spelled in spellings(name):
+        for known in (whole, short):
+            if found := next((row for row, some in zip(rows, known, strict=True) if spelled in some), None):
+                return found.to_core()
+    raise _unknown(name, "material", [row.name for row in rows if row.archived_at is None])
+
+
+def _whole(names: Iterable[str]) -> Iterable[str]:
+    return (plain(name) for name in names if name)
 
 
 def _machine(name: str) -> CoreMachine:

@@ -9,6 +9,7 @@ from types import MappingProxyType
 from cutting.errors import require_between
 from cutting.names import find, index
 from cutting.tables import Row, read_table
+from cutting.workpiece.names import every_spelling, spellings
 
 
 @dataclass(frozen=True)
@@ -157,9 +158,13 @@ def material_from_row(row: Row, group_row: Row) -> Material:
 
 @cache
 def _by_name() -> dict[str, Material]:
-    return index(((m.name, m.number, *m.aliases), m) for m in materials())
+    """Whole names of all come before any that was shortened: a material keeps what it is called itself."""
+    names = [(tuple(filter(None, (m.name, m.number, *m.aliases))), m) for m in materials()]
+    return {**index((every_spelling(some), m) for some, m in names), **index(names)}
 
 
 def find_material(name: str, field: str = "material") -> Material:
     """A material by designation, number or any common name. Raises `UnknownName` with near ones."""
-    return find(name, _by_name(), field, "material", (m.name for m in materials()))
+    known = _by_name()
+    spelled = next((one for one in spellings(str(name)) if one in known), str(name))
+    return find(spelled, known, field, "material", (m.name for m in materials()))

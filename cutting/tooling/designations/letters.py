@@ -84,6 +84,7 @@ FIXINGS = MappingProxyType(
         "H": Fixing(True, _LARGE, 1, "hole with 70–90° countersink on one side, chipbreaker on one side"),
         "C": Fixing(True, _LARGE, 0, "hole with 70–90° countersink on both sides, no chipbreaker"),
         "J": Fixing(True, _LARGE, 2, "hole with 70–90° countersink on both sides, chipbreaker on both sides"),
+        "P": Fixing(True, None, 2, "straight hole, ground or polished chipbreaker on both sides (inch practice)"),
         "X": Fixing(True, None, 0, "special: hole and chipbreaker as its maker says"),
     }
 )
