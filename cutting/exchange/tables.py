@@ -15,6 +15,7 @@ from cutting.machine.machines import FLAGS, MORE_NUMBERS, NUMBERS, Machine
 from cutting.machine.seats import read_seats
 from cutting.machine.spindle import NUMBERS as SPINDLE_NUMBERS
 from cutting.machine.spindle import TITLES, TURNS_PART, Spindle
+from cutting.mechanics.grip import grip_torque
 from cutting.names import plain
 from cutting.tooling.book import BookWindow, Span
 from cutting.tooling.items import read_spans
@@ -178,7 +179,26 @@ def finish_drive(record: Record) -> Record:
         raise OutOfRange("speeds", f"{outside[0]:g} is outside {record['speed_min']:g} to {record['speed_max']:g} 1/min.")
     if not record["coolant"]:
         raise CuttingError("coolant", "is empty; name at least dry:0.")
+    _check_grip(record)
     return record
+
+
+LEAST_GRIP = 0.15  # of the grip at rest that a chuck keeps at its marked speed; makers mark where a third is left (EN 1550, from memory)
+
+
+def _check_grip(record: Record) -> None:
+    """Raise `OutOfRange` where jaws so heavy would let go at the chuck's own speed: a figure of the row is wrong then."""
+    if record["jaw_force"] <= 0 or record["jaw_mass"] <= 0:
+        return
+    torque = grip_torque(1.0, record["jaw_force"], record["jaw_mass"], record["jaw_radius"], record["chuck_speed_max"], 2000.0)
+    kept = float(torque) / record["jaw_force"]
+    if kept < LEAST_GRIP:
+        raise OutOfRange(
+            "jaw_mass",
+            f"{record['jaw_mass']:g} kg at {record['jaw_radius']:g} mm leave {kept:.0%} of the grip at {record['chuck_speed_max']:g} 1/min;"
+            " a power chuck keeps about a third at its marked speed: see mass and radius of its jaws, and the speed.",
+            f"at least {LEAST_GRIP:.0%} of the grip at rest",
+        )
 
 
 def machine_of(record: Record) -> Machine:
@@ -211,7 +231,7 @@ _MACHINE_BOUNDS: dict[str, tuple[str, str, float, float, float | None]] = {
     "edge_change_time": ("edge change", "life", 0, 240, 3),
     "handling_time": ("handling", "duration", 0, 36_000, 60),
     "jaw_force": ("grip force at rest", "force", 0, 2_000_000, 30_000),
-    "jaw_mass": ("jaw mass", "number", 0, 500, 1.5),
+    "jaw_mass": ("jaw mass", "number", 0, 500, 0.5),
     "jaw_radius": ("jaw radius", "length", 0, 3000, 70),
     "start_time": ("spindle start", "duration", 0, 600, 2),
     "pockets": ("pockets", "count", 0, 1000, 0),

@@ -111,6 +111,7 @@ def test_pasted_nonsense_is_refused(text: str) -> None:
         ({"speed_min": "5000"}, "speed_min"),
         ({"coolant": "beer:3"}, "coolant"),
         ({"condition": "tired"}, "condition"),
+        ({"jaw_mass": "3"}, "jaw_mass"),  # at 70 mm and 4000 1/min three of them pull 110 kN
     ],
 )
 def test_a_machine_must_go_together(changes: dict[str, str], field: str) -> None:

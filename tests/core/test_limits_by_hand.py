@@ -43,7 +43,7 @@ BOUNDS: list[tuple[str, str, float | None, float | None, float | None]] = [
     ("turn", "nose_feed", 0.25, None, 0.48183),  # 0.6 · 0.8 / sin 95°
     ("turn", "edge_length", None, None, 8.597),  # two thirds of an edge of 12.9 mm
     ("turn", "part_bends", None, None, 0.031),  # half of h9 on Ø50: 62 µm
-    ("turn", "jaw_grip", None, None, 119.87),  # half of 0.2 · (42 000 − 3·1.4·0.07·83.33²) N · 30 mm at 795.8 1/min
+    ("turn", "jaw_grip", None, None, 121.63),  # half of 0.2 · (42 000 − 3·1.0·0.07·83.33²) N · 30 mm at 795.8 1/min
     ("turn", "spindle_power", None, None, 9.166),  # 11 kW · 795.8 / 955: below its corner the spindle has its torque only
     ("turn", "thin_chip", None, 0.00875, None),  # a quarter of a 35 µm edge
     ("turn", "spindle_speed", None, None, 3500),  # the chuck's, below the spindle's 4000
@@ -71,7 +71,7 @@ BOUNDS: list[tuple[str, str, float | None, float | None, float | None]] = [
     ("face groove", "crowding", 2, None, 9),
     ("face groove", "plunge_feed", 0.09, 0.056, 0.1155),  # 0.7 of 0.08 to 0.165: stainless takes the lower half
     ("face groove", "reach", 8, None, 18),
-    ("face groove", "jaw_grip", None, None, 272.3),  # half of 0.2 · (42 000 − 0.294·18.8²) N · 65 mm
+    ("face groove", "jaw_grip", None, None, 272.5),  # half of 0.2 · (42 000 − 0.21·18.8²) N · 65 mm
     ("trepan", "head_range", 112, 80, 130),  # the disc of 100 and twice 6 mm of ring
     ("trepan", "reach", 29.5, None, 45),  # 0.5 mm of web is left
     ("trepan", "changer_mass", 4.2, None, 8),

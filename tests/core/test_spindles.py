@@ -11,6 +11,7 @@ from cutting.doors.json_form import read_setup
 from cutting.errors import CuttingError
 from cutting.machine.machines import find_machine, machines
 from cutting.machine.seats import Seats, read_seats
+from cutting.mechanics.grip import grip_torque
 from cutting.operations.registry import evaluate_quickly
 
 Form = Callable[..., dict[str, Any]]
@@ -67,3 +68,10 @@ def test_places_for_tools_have_kind_size_and_count() -> None:
         with pytest.raises(CuttingError) as refused:
             read_seats((bad,))
         assert refused.value.field == "seats"
+
+
+def test_a_power_chuck_keeps_about_a_third_at_its_marked_speed() -> None:
+    """EN 1550, from memory; collets, whose jaws weigh little, and slow chucks keep more."""
+    for one in (spindle for machine in machines() for spindle in machine.spindles if spindle.jaw_force > 0):
+        kept = float(grip_torque(1.0, one.jaw_force, one.jaw_mass, one.jaw_radius, one.chuck_speed_max, 2000.0)) / one.jaw_force
+        assert 0.3 < kept < 0.7, one
