@@ -236,6 +236,7 @@ HOUSE_BOUNDS = {
     "wear_factor": (1.0, 2.0),
     "secure_probability": (0.5, 0.9999),
     "attended_probability": (0.3, 0.9999),
+    "longest_change_hours": (0.1, 48),
     "chip_index_wanted": (0, 100),
     "rough_size_error": (0.001, 5),
     "share_of_tolerance": (0.05, 1),

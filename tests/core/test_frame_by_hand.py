@@ -10,10 +10,11 @@ import pytest
 
 from cutting.advice.score import score
 from cutting.doors.json_form import read_setup
-from cutting.operations.frame.money import goal_life, spend, unattended_life
+from cutting.operations.frame.money import goal_life, life_notes, life_shown, parts_shown, spend, unattended_life
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Rule, excluded, utilisation
 from cutting.operations.frame.setup import Batch, Goal, HouseRules
+from cutting.quantities import display
 from cutting.working import Silent
 from tests.core.slots import GROOVE
 
@@ -120,3 +121,27 @@ def test_what_the_goals_weigh() -> None:
     assert weighed(Goal.FASTEST, 0.5) == pytest.approx(60.002)
     assert weighed(Goal.MOST_SECURE, 0.90) == pytest.approx(300 + 0.435 + 2.5)
     assert weighed(Goal.MOST_SECURE, 0.94) == pytest.approx(0.261 + 2.5)
+
+
+def test_an_edge_is_changed_after_a_shift_however_long_it_would_last() -> None:
+    """60 s a piece: 8 h in the cut are 480 pieces; a house that changes after 4 h takes 240."""
+    assert spent(life_used=1e-6)["change_parts"] == 480
+    half = replace(for_goal(Goal.CHEAPEST), house=replace(SETUP.house, longest_change_hours=4.0))
+    found = spend(half, 60 * ONE, 20.0, 1e-6 * ONE, 4 * ONE, 4.0, 0.0, Silent())
+    assert float(np.ravel(found["change_parts"])[0]) == 240
+    assert spent(life_used=0.05)["change_parts"] == 15  # what wears out before is changed before
+
+
+def test_a_life_is_said_as_far_as_it_is_known() -> None:
+    """Beyond 120 min in the cut other ends come first; 2000 pieces of 240 min are said as over 1000."""
+    assert (life_shown(119.0).metric, life_shown(4000.0).metric) == (display(119.0, "life").metric, "over 120 min")
+    assert (parts_shown(2000, 119.0).metric, parts_shown(2000, 240.0).metric) == ("2000", "over 1000")
+
+    def named(life: float, parts: float, changed: float) -> dict[str, str]:
+        return {one.name: one.text for one in life_notes(SETUP, life, 60.0, parts, changed, 4.0)}
+
+    assert named(60, 60, 45) == {}
+    assert "size drift" in named(240, 240, 180)["beyond_wear"]
+    assert "changed after 8 h" not in named(240, 240, 180)["beyond_wear"]  # 0.75 · 240: it is the plan's own
+    assert "changed after 8 h" in named(4000, 4000, 480)["beyond_wear"]
+    assert "less than 3 min" in named(2.5, 2, 1)["short_life"]

@@ -6,8 +6,11 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 from typing import Any, Generic, TypeVar
 
+import numpy as np
+
 from cutting.errors import UnknownName
 from cutting.operations.frame.change import Change
+from cutting.operations.frame.money import life_notes
 from cutting.operations.frame.outcome import Bow, ChipVerdict, Outcome, Pass, Remedy, Value, Warning
 from cutting.operations.frame.remedies import Trials
 from cutting.operations.frame.rule import Rule, limits_of
@@ -84,7 +87,7 @@ class Model(Generic[N]):
             found = tuple(replace(one, remedies=trials.remedies(one)) if one.broken or k == 0 else one for k, one in enumerate(found))
             if not any(one.broken for one in found):
                 quicker = trials.faster()
-        warnings = sorted(say.warnings(x), key=lambda one: ("blocks", "care", "note").index(one.severity))
+        warnings = sorted((*say.warnings(x), *_of_life(setup, x)), key=lambda one: ("blocks", "care", "note").index(one.severity))
         return Outcome(
             setup.operation, say.results(x, record), found, say.passes(x), say.chip(x), tuple(warnings), quicker, say.scene(x), say.bow(x)
         )
@@ -96,3 +99,12 @@ class Model(Generic[N]):
         if name not in found:
             raise UnknownName("limit", f"no limit is called '{name}' here.", None, tuple(found))
         return Trials(self, setup, crib).remedies(found[name])
+
+
+def _of_life(setup: Any, x: Any) -> list[Warning]:
+    """What to know of how long the edge lasts."""
+
+    def last(name: str) -> float:
+        return float(np.ravel(getattr(x, name))[-1])
+
+    return life_notes(setup, *(last(name) for name in ("tool_life", "engaged_time", "median_parts", "change_parts", "weibull_shape")))

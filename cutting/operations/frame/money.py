@@ -9,11 +9,14 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cutting.money.cost import operation_cost, operation_time, optimum_life_for_cost, optimum_life_for_time
+from cutting.operations.frame.outcome import Warning
 from cutting.operations.frame.setup import BaseSetup, Goal
+from cutting.quantities.write import Display, display
 from cutting.wear import spread
 from cutting.working import Silent
 
 Array = NDArray[np.float64]
+LEAST_SECONDS = 1e-6
 SECURE_LIFE = 1.5  # × the cheapest life, where security is the goal (common practice)
 
 
@@ -42,6 +45,8 @@ def spend(
     machine, house, batch = setup.machine, setup.house, setup.batch
     median_parts = 1.0 / life_used
     planned = median_parts * spread.life_quantile(house.change_probability(setup.goal), shape)
+    shift = house.longest_change_hours * 3600.0 / np.maximum(engaged, LEAST_SECONDS)
+    planned = np.minimum(planned, shift)
     change_parts = np.where(planned >= 1.0, np.floor(planned), planned)
     money: dict[str, Any] = {
         "engaged_time": engaged,
@@ -102,3 +107,39 @@ def unattended_life(setup: BaseSetup, shape: Any, cutting_seconds: Any) -> Array
 
 CUTTING_SHARE = 0.85  # of unattended time that an edge is engaged, at most (common practice)
 LEAST_LIFE = 3.0  # min: nobody plans for less (common practice)
+# minutes in the cut between which Taylor's law is trusted: beyond, size drift, nicks and chips end an edge first (common practice)
+TRUSTED_LIFE = 120.0
+
+
+def life_shown(minutes: float) -> Display:
+    """A life [min] as far as a law of wear says anything."""
+    return _over("over {}", TRUSTED_LIFE, "life") if minutes > TRUSTED_LIFE else display(minutes, "life")
+
+
+def parts_shown(parts: float, minutes: float) -> Display:
+    """Pieces that an edge lasts, of a life of so many minutes in the cut, as far as a law of wear says anything."""
+    return _over("over {}", parts * TRUSTED_LIFE / minutes, "count") if minutes > TRUSTED_LIFE else display(parts, "count")
+
+
+def _over(words: str, value: float, kind: str) -> Display:
+    said = display(value, kind)
+    return Display(words.format(said.metric), words.format(said.inch))
+
+
+def life_notes(setup: BaseSetup, life: float, engaged: float, median_parts: float, change_parts: float, shape: float) -> list[Warning]:
+    """What to know of a life [min] that is longer or shorter than people plan; `engaged` [s] a piece."""
+    found = []
+    if life > TRUSTED_LIFE:
+        planned = median_parts * float(spread.life_quantile(setup.house.change_probability(setup.goal), shape))
+        early = f" It is changed after {setup.house.longest_change_hours:g} h in the cut." if planned > change_parts + 1.0 else ""
+        found.append(
+            Warning(
+                "beyond_wear",
+                f"Wear alone would let this edge last longer than {TRUSTED_LIFE:g} min in the cut: size drift, nicks and chips"
+                f" end it first.{early}",
+                "note",
+            )
+        )
+    if 0.0 < life < LEAST_LIFE:
+        found.append(Warning("short_life", f"{life:.1f} min in the cut: nobody plans edges for less than {LEAST_LIFE:g} min.", "care"))
+    return found

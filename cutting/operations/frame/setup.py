@@ -77,6 +77,7 @@ class HouseRules:
     wear_factor: float = 1.3
     secure_probability: float = 0.95
     attended_probability: float = 0.80
+    longest_change_hours: float = 8.0  # in the cut, after which an edge is changed however it looks
     chip_index_wanted: float = 60.0
     rough_size_error: float = 0.10  # mm on diameter, where the drawing gives no tolerance
     share_of_tolerance: float = 0.5

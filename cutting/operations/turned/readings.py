@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 from numpy.typing import NDArray
 
@@ -9,6 +11,7 @@ from cutting.chips.curl import chip_after, chip_length, chip_strain, compression
 from cutting.chips.verdict import chip_form
 from cutting.chips.window import span_at_depth, window_sides
 from cutting.mechanics.tool_setting import height_size_error, pip_diameter
+from cutting.operations.frame.money import life_shown, parts_shown
 from cutting.operations.frame.outcome import Bow, ChipVerdict, Pass, Value, shown
 from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.turned.fit import fouled
@@ -53,14 +56,17 @@ def results(done: Cut, record: Recorder) -> dict[str, Value]:
             (cost - life_cost * (1 - 1 / LIFE_FACTOR), cost + life_cost * (LIFE_FACTOR - 1)),
             record.trail("operation_time", "operation_cost"),
         ),
-        shown(
-            "median_parts",
-            "edge lasts, pieces",
-            median,
-            "count",
-            "model",
-            (median / LIFE_FACTOR, median * LIFE_FACTOR),
-            record.trail("chip_thickness", "tool_life"),
+        replace(
+            shown(
+                "median_parts",
+                "edge lasts, pieces",
+                median,
+                "count",
+                "model",
+                (median / LIFE_FACTOR, median * LIFE_FACTOR),
+                record.trail("chip_thickness", "tool_life"),
+            ),
+            display=parts_shown(median, life),
         ),
         shown(
             "change_parts",
@@ -71,14 +77,17 @@ def results(done: Cut, record: Recorder) -> dict[str, Value]:
             (change / LIFE_FACTOR, change * LIFE_FACTOR),
             record.trail("tool_life", "weibull_shape"),
         ),
-        shown(
-            "tool_life",
-            "life in cut",
-            life,
-            "life",
-            "model",
-            (life / LIFE_FACTOR, life * LIFE_FACTOR),
-            record.trail("chip_thickness", "tool_life"),
+        replace(
+            shown(
+                "tool_life",
+                "life in cut",
+                life,
+                "life",
+                "model",
+                (life / LIFE_FACTOR, life * LIFE_FACTOR),
+                record.trail("chip_thickness", "tool_life"),
+            ),
+            display=life_shown(life),
         ),
         shown(
             "secure",

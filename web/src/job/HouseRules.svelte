@@ -47,6 +47,12 @@
     ["grip_safety", "grip safety", 2, "held torque over cutting torque"],
     ["secure_probability", "secure run, unattended", 0.95, "that an edge reaches its planned change"],
     ["attended_probability", "the same, attended", 0.8, ""],
+    [
+      "longest_change_hours",
+      "change an edge at the latest after, h in the cut",
+      8,
+      "however well it still looks",
+    ],
   ];
 
   const now = (school: (typeof SCHOOLS)[number]) => {

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
+from cutting.operations.frame.money import life_shown, parts_shown
 from cutting.operations.frame.outcome import Value, shown
+from cutting.quantities.write import Display
 from cutting.working import Recorder
 
 LIFE_BAND, FORCE_BAND = 2.0, 0.25
@@ -28,10 +31,11 @@ class Shown:
         """A model's number with its band to both sides."""
         self._keep(shown(name, label, value, kind, "model", (value * (1 - share), value * (1 + share)), self.record.trail(*trail)))
 
-    def halved(self, name: str, label: str, value: Any, kind: str) -> None:
-        """A number of tool life: a factor of two either way."""
+    def halved(self, name: str, label: str, value: Any, kind: str, said: Display | None = None) -> None:
+        """A number of tool life: a factor of two either way; `said` where it is told otherwise than as the number."""
         trail = self.record.trail("tool_life", "weibull_shape")
-        self._keep(shown(name, label, value, kind, "model", (value / LIFE_BAND, value * LIFE_BAND), trail))
+        found = shown(name, label, value, kind, "model", (value / LIFE_BAND, value * LIFE_BAND), trail)
+        self._keep(replace(found, display=said) if said else found)
 
     def money(self, x: Any) -> None:
         """Seconds and money of the operation."""
@@ -52,7 +56,7 @@ class Shown:
 
     def life(self, x: Any) -> None:
         """How long an edge lasts, and how surely."""
-        self.halved("median_parts", "edge lasts, pieces", x.median_parts, "count")
+        self.halved("median_parts", "edge lasts, pieces", x.median_parts, "count", parts_shown(x.median_parts, x.tool_life))
         self.halved("change_parts", "change edge every", x.change_parts, "count")
-        self.halved("tool_life", "life in cut", x.tool_life, "life")
+        self.halved("tool_life", "life in cut", x.tool_life, "life", life_shown(x.tool_life))
         self.plain("secure", "secure", 100 * x.secure, "share", "rule", "weibull_shape")
