@@ -20,6 +20,7 @@ from cutting.operations.turned.case import APPROACH, Case, Cutter, edge_cost, st
 from cutting.operations.turned.contour import path_length
 from cutting.operations.turned.setup import Setup
 from cutting.wear import life, spread
+from cutting.wear.reference import speed_as_in_steel
 from cutting.working import Silent
 
 Array = NDArray[np.float64]
@@ -261,7 +262,13 @@ def _surface(case: Case, cutter: Cutter, chip: Chip, record: Silent) -> Surface:
         finish.brammertz_height, peak_height=marks, feed_per_rev=chip.feed_per_rev, nose_radius=cutter.nose_radius, minimum_chip=least
     )
     ductile = 1.0 if case.hard else min(case.ductility * 2, 1.0)
-    ratio = record(finish.finish_factor, cutting_speed=chip.cutting_speed, ductile=ductile)
+    slow = speed_as_in_steel(case.setup.work.material.speed_row)
+    ratio = record(
+        finish.finish_factor,
+        cutting_speed=slow * chip.cutting_speed,
+        ductile=ductile,
+        note="a slow metal leaves the built-up edge behind sooner" if slow > 1 else "",
+    )
     ratio = ratio * np.where(cutter.wiper > 0, finish.WIPER_GAIN, 1.0)
     ra = record(finish.arithmetic_roughness, peak_height=peaks, finish_factor=ratio)
     return Surface(ra, finish.least_useful_feed(cutter.nose_radius, least), least)
