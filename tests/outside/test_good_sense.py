@@ -71,7 +71,6 @@ def test_first_choices_are_of_the_size_that_people_know() -> None:
         _, advice = ranking(*row)
         first = advice.candidates[0]
         assert 0 < first.cost < 30, row
-        assert first.utilisation <= 1.16, row  # no hard limit; heat may stand a little over its guide
         assert all(a.cost <= b.cost + 1e-9 for a, b in zip(advice.candidates, advice.candidates[1:], strict=False)), row
 
 
