@@ -81,7 +81,7 @@ class Solid:
     @property
     def bore(self) -> float:
         """Diameter of the hole at the free end, 0 for a solid part."""
-        return 2.0 * _radius_at(self.inside, self.face - AT_THE_FACE)
+        return 2.0 * _radius_at(self.inside, max(self.face - AT_THE_FACE, 0.0))
 
     @property
     def steps(self) -> Shape:

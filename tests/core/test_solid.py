@@ -121,3 +121,7 @@ def test_a_ring_through_a_plate_leaves_its_hole_or_its_disc() -> None:
     assert (left["the disc"].bore, left["the disc"].at(10)) == (0, 100)
     blind = read_setup(form(TREPAN, feature={"through": False, "keeps": "the hole", "web": None, "depth": "20 mm"})).feature
     assert plate.without(KINDS["trepan"].removes(blind)) == plate
+
+
+def test_a_part_of_no_length_is_still_a_part() -> None:
+    assert blank_solid(Blank(50.0, 0.0, 10.0)).bore == 10.0
