@@ -11,8 +11,10 @@ from typing import Any
 import pytest
 
 from cutting.doors.json_form import read_setup
+from cutting.errors import CuttingError
+from cutting.operations.frame.fields import Field
 from cutting.operations.frame.outcome import Limit, Outcome
-from cutting.operations.registry import evaluate_quickly
+from cutting.operations.registry import KINDS, evaluate_quickly
 from tests.core.slots import CUT_OFF, FACE, GROOVE, TREPAN, form
 
 TURN: dict[str, Any] = {
@@ -154,3 +156,35 @@ def test_a_limit_breaks_just_beyond_and_not_just_before(kind: str, name: str, wi
     assert (kept.broken, broken.broken) == (False, True), (kept.utilisation, broken.utilisation)
     assert kept.utilisation > 0.97
     assert broken.utilisation < 1.06
+
+
+BOUNDED = [
+    (kind, section, field)
+    for kind, given in BASES.items()
+    for section in ("feature", "settings", "bar")
+    for field in getattr(KINDS[kind].fields, section)
+    if field.bounds and (section != "bar" or "bar" in given)
+]
+
+
+def refusal(kind: str, section: str, field: Field, value: float) -> CuttingError | None:
+    """How a value is refused, None where it is taken."""
+    try:
+        read_setup(form(BASES[kind], **{section: {field.name: value}}))
+    except CuttingError as error:
+        return error
+    return None
+
+
+@pytest.mark.parametrize(("kind", "section", "field"), BOUNDED, ids=lambda value: getattr(value, "name", value))
+def test_a_field_refuses_what_it_may_not_be(kind: str, section: str, field: Field) -> None:
+    """Just beyond either bound it is refused by its own name, with the bound; on the bound something else may forbid it."""
+    assert field.bounds
+    (low, high), whole = field.bounds, field.kind == "whole"
+    beyond = (high + 1,) if whole else (high * 1.001 + 1e-6, *((low * 0.999 - 1e-6,) if low > 0 else ()))
+    for value in beyond:
+        refused = refusal(kind, section, field, value)
+        assert refused is not None
+        assert (refused.field, f"{low:g} to {high:g}" in str(refused.bound)) == (f"{section}.{field.name}", True)
+    on = refusal(kind, section, field, int(high) if whole else high)
+    assert on is None or f"{low:g} to {high:g}" not in str(on.bound)

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 from typing import Any
+
+from cutting.errors import require_between
+from cutting.quantities.kinds import KINDS
 
 # kinds of a field beside the kinds of quantity
 WORDS = ("choice", "flag", "text", "dimension", "points", "lengths", "whole", "number")
@@ -17,7 +20,8 @@ class Field:
     `kind` is a kind of quantity or one of `WORDS`; `also` further kinds that may be typed (a spindle speed for a cutting
     speed); `pair` the kinds of the two numbers of a point. `factor` turns the quantity's internal unit into the core's.
     What is not `asked` is read where a form carries it. Of a feature, what is not `drawn` belongs to the cut and not to the
-    drawing: what it starts from, what it leaves for later.
+    drawing: what it starts from, what it leaves for later. `bounds` are what it may be in the core's unit, `unit` the words for
+    that unit; what depends on machine or on other fields is checked where it is known.
     """
 
     name: str
@@ -32,10 +36,20 @@ class Field:
     factor: float = 1.0
     asked: bool = True
     drawn: bool = True
+    bounds: tuple[float, float] | None = None
+    unit: str = ""
 
     @property
     def kinds(self) -> tuple[str, ...]:
         return (self.kind, *self.also)
+
+
+def check_bounds(fields: Iterable[Field], section: str, values: Any) -> None:
+    """Raise `OutOfRange` for the first value of a section that is outside its field's own bounds; what is not given is not checked."""
+    for one in fields:
+        if one.bounds and (value := getattr(values, one.name, None)) is not None:
+            unit = one.unit or (KINDS[one.kind].metric if one.kind in KINDS else "")
+            require_between(f"{section}.{one.name}", value, *one.bounds, unit)
 
 
 @dataclass(frozen=True)

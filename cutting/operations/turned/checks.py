@@ -5,27 +5,17 @@ from __future__ import annotations
 from cutting.errors import CuttingError, OutOfRange, require_between
 from cutting.machine.machines import Machine
 from cutting.mechanics.deflection import Holding
+from cutting.operations.frame.fields import check_bounds
 from cutting.operations.frame.setup import Workholding
 from cutting.operations.turned.feature import Feature, Settings
+from cutting.operations.turned.fields import SETTINGS, TURN_FEATURE
 
 MOST_PASSES = 60
 
 
 def check_settings(s: Settings) -> None:
     """Raise `OutOfRange` for the first setting that cannot be."""
-    require_between("settings.cutting_speed", s.cutting_speed, 0.5, 5000, "m/min")
-    require_between("settings.feed_per_rev", s.feed_per_rev, 0.005, 3, "mm/rev")
-    require_between("settings.depth_of_cut", s.depth_of_cut, 0.01, 30, "mm")
-    if s.spindle_clamp is not None:
-        require_between("settings.spindle_clamp", s.spindle_clamp, 10, 30_000, "1/min")
-    if s.overhang is not None:
-        require_between("settings.overhang", s.overhang, 5, 400, "mm")
-    if s.last_depth is not None:
-        require_between("settings.last_depth", s.last_depth, 0.01, 30, "mm")
-    if s.centre_height is not None:
-        require_between("settings.centre_height", s.centre_height, -5, 5, "mm over the axis")
-    require_between("settings.nozzles", s.nozzles, 0, 8, "nozzles")
-    require_between("settings.nozzle_diameter", s.nozzle_diameter, 0.3, 6, "mm")
+    check_bounds(SETTINGS, "settings", s)
 
 
 def check_feature(f: Feature, facing: bool, machine: Machine, stock_to_remove: float) -> None:
@@ -43,12 +33,7 @@ def check_feature(f: Feature, facing: bool, machine: Machine, stock_to_remove: f
                 "with the allowance nothing is left to turn.",
                 f"below {f.start_diameter - f.end.target:g} mm",
             )
-    if f.fillet is not None:
-        require_between("feature.fillet", f.fillet, 0.01, 50, "mm")
-    if f.roughness is not None:
-        require_between("feature.roughness", f.roughness, 0.05, 50, "µm")
-    if f.skin_depth is not None:
-        require_between("feature.skin_depth", f.skin_depth, 0, 20, "mm")
+    check_bounds(TURN_FEATURE, "feature", f)
     _check_profile(f, facing)
 
 

@@ -9,9 +9,9 @@ from typing import Any
 from cutting.errors import CuttingError, OutOfRange, require_between
 from cutting.machine.spindle import SUB
 from cutting.operations.frame.checks import check_coolant, check_turns
-from cutting.operations.frame.fields import Base, Field, Fields
+from cutting.operations.frame.fields import Base, Field, Fields, check_bounds
 from cutting.operations.slots.cut_off.feed_zones import School, Zone, zone_seconds, zones_of
-from cutting.operations.slots.shared.checks import check_settings, check_tool
+from cutting.operations.slots.shared.checks import CLAMP, FEED, HEIGHT, OVERHANG, SPEED, check_tool
 from cutting.operations.slots.shared.drive import real_feed
 from cutting.operations.slots.shared.setup import SlotSetup
 from cutting.tooling.blades import CutOffBlade
@@ -119,15 +119,13 @@ class CutOffSetup(SlotSetup):
         require_between("feature.part_length", f.part_length, 0.2, m.turning_length, "mm")
         require_between("feature.distance_from_chuck", f.distance_from_chuck, 0.0, m.turning_length, "mm")
         require_between("feature.edge_break", f.edge_break, 0.0, min(2.0, self.depth / 2), "mm, within half the way")
-        check_settings(s)
-        require_between("settings.lean", s.lean, -5, 5, "°")
+        check_bounds(FIELDS.settings, "settings", s)
         if s.stop_at is not None:
             require_between("settings.stop_at", s.stop_at, 0.0, 0.5 * f.diameter, "mm, up to half the bar")
             if f.bore > 0:
                 raise CuttingError("settings.stop_at", "a tube is cut through to its bore.")
         _ = self.zones  # refuses break points out of order
-        require_between("bar.price", self.bar.price, 0, 1e6)
-        require_between("bar.length", self.bar.length, 10, 20_000, "mm")
+        check_bounds(FIELDS.bar, "bar", self.bar)
         if self.holding.y_axis and not m.y_axis:
             raise OutOfRange("holding.y_axis", f"{m.name} has no Y axis.", "a machine with a Y axis")
         if self.holding.sub_spindle and not m.has(SUB):
@@ -151,10 +149,10 @@ FIELDS = Fields(
         Field("edge_break", "edge break before it falls", example="0.3", default=0.0),
     ),
     settings=(
-        Field("cutting_speed", "speed", "cutting_speed", "140", also=("spindle_speed",), required=True),
-        Field("feed_per_rev", "feed", "feed_per_rev", "0.1", also=("feed_rate",), required=True),
+        Field("cutting_speed", "speed", "cutting_speed", "140", also=("spindle_speed",), required=True, bounds=SPEED),
+        Field("feed_per_rev", "feed", "feed_per_rev", "0.1", also=("feed_rate",), required=True, bounds=FEED),
         Field("coolant", "coolant", "text", default="flood"),
-        Field("spindle_clamp", "spindle clamp", "spindle_speed", "4000"),
+        Field("spindle_clamp", "spindle clamp", "spindle_speed", "4000", bounds=CLAMP),
         Field(
             "feed_zones",
             "zones",
@@ -165,9 +163,9 @@ FIELDS = Fields(
             default="early",
         ),
         Field("stop_at", "stop short at Ø, break it off", example="cut through"),
-        Field("overhang", "overhang of the blade", example="22"),
-        Field("centre_height", "tip over the axis", example="0", default=0.0),
-        Field("lean", "blade out of square, °", "angle", "0", default=0.0),
+        Field("overhang", "overhang of the blade", example="22", bounds=OVERHANG),
+        Field("centre_height", "tip over the axis", example="0", default=0.0, bounds=HEIGHT, unit="mm over the axis"),
+        Field("lean", "blade out of square, °", "angle", "0", default=0.0, bounds=(-5.0, 5.0)),
     ),
     holding=(
         Field("sub_spindle", "sub-spindle holds the part", "flag", default=False),
@@ -178,9 +176,9 @@ FIELDS = Fields(
         Field("grip_diameter", "gripped on Ø", example="20"),
     ),
     bar=(
-        Field("length", "bar length", example="3 m", default=3000.0),
+        Field("length", "bar length", example="3 m", default=3000.0, bounds=(10.0, 20_000.0)),
         Field("remnant", "remnant that the chuck keeps", example="120", default=120.0),
-        Field("price", "price of a bar", "number", "40", default=0.0),
+        Field("price", "price of a bar", "number", "40", default=0.0, bounds=(0.0, 1e6)),
         Field("yearly", "pieces a year", "whole", "32000", default=0),
     ),
     title=lambda feature: f"Cut off Ø{feature.get('diameter', '')}",

@@ -9,9 +9,9 @@ from typing import Any
 
 from cutting.errors import CuttingError, OutOfRange, require_between
 from cutting.operations.frame.checks import check_coolant, check_turns
-from cutting.operations.frame.fields import WORKHOLDING, Base, Field, Fields
+from cutting.operations.frame.fields import WORKHOLDING, Base, Field, Fields, check_bounds
 from cutting.operations.frame.setup import workholding_of
-from cutting.operations.slots.shared.checks import check_settings, check_tool
+from cutting.operations.slots.shared.checks import CLAMP, DWELL, FEED, OVERHANG, SPEED, check_tool
 from cutting.operations.slots.shared.setup import SlotSetup
 from cutting.quantities.dimension import Dimension
 from cutting.tooling.blades import FaceBlade
@@ -98,14 +98,12 @@ class FaceGrooveSetup(SlotSetup):
         check_coolant(m, s.coolant)
         require_between("feature.outer_diameter", f.outer_diameter.target, 5.0, m.swing, "mm (swing of the machine)")
         require_between("feature.width", f.width.target, 0.5, f.outer_diameter.target / 2.0, "mm, up to the centre")
-        require_between("feature.depth", f.depth, 0.1, 200.0, "mm")
-        for name in ("hub_diameter", "hub_height", "jaw_diameter", "jaw_height"):
-            require_between(f"feature.{name}", getattr(f, name), 0.0, 3000.0, "mm")
+        check_bounds(FIELDS.feature, "feature", f)
         if f.hub_diameter > f.inner_diameter + 1e-9:
             raise OutOfRange("feature.hub_diameter", f"Ø{f.hub_diameter:g} reaches into the groove.", f"at most {f.inner_diameter:g} mm")
         if 0 < f.jaw_diameter < f.outer_diameter.target:
             raise OutOfRange("feature.jaw_diameter", "the jaws stand in the groove.", f"at least {f.outer_diameter.target:g} mm")
-        check_settings(s)
+        check_bounds(FIELDS.settings, "settings", s)
 
     def check_tool(self) -> None:
         """Raise `CuttingError` where the set-up's own tool cannot be used like this."""
@@ -122,24 +120,24 @@ FIELDS = Fields(
     feature=(
         Field("outer_diameter", "outer Ø, with tolerance", "dimension", "80 H11", required=True),
         Field("width", "width, with tolerance", "dimension", "6 +0.1/0", required=True),
-        Field("depth", "depth into the face", example="8", required=True),
-        Field("hub_diameter", "hub inside, Ø", example="0", default=0.0),
-        Field("hub_height", "hub stands out by", example="0", default=0.0),
-        Field("jaw_diameter", "jaws around it, Ø between", example="0", default=0.0, drawn=False),
-        Field("jaw_height", "jaws stand out by", example="0", default=0.0, drawn=False),
+        Field("depth", "depth into the face", example="8", required=True, bounds=(0.1, 200.0)),
+        Field("hub_diameter", "hub inside, Ø", example="0", default=0.0, bounds=(0.0, 3000.0)),
+        Field("hub_height", "hub stands out by", example="0", default=0.0, bounds=(0.0, 3000.0)),
+        Field("jaw_diameter", "jaws around it, Ø between", example="0", default=0.0, drawn=False, bounds=(0.0, 3000.0)),
+        Field("jaw_height", "jaws stand out by", example="0", default=0.0, drawn=False, bounds=(0.0, 3000.0)),
         Field("corner_radius", "largest corner radius", example="0.4"),
         Field("roughness", "finish Ra, µm", "small_length", "3.2"),
     ),
     settings=(
-        Field("cutting_speed", "speed", "cutting_speed", "110", also=("spindle_speed",), required=True),
-        Field("feed_per_rev", "plunge feed", "feed_per_rev", "0.08", also=("feed_rate",), required=True),
+        Field("cutting_speed", "speed", "cutting_speed", "110", also=("spindle_speed",), required=True, bounds=SPEED),
+        Field("feed_per_rev", "plunge feed", "feed_per_rev", "0.08", also=("feed_rate",), required=True, bounds=FEED),
         Field("way", "way", "choice", options=tuple(way.value for way in Way), default=Way.INWARDS),
         Field("spindle", "spindle", "choice", options=tuple(one.value for one in Spindle), default=Spindle.FORWARD),
         Field("finish", "finish walls and floor", "flag", default=True),
-        Field("dwell", "dwell at the floor, turns", "number", "1", default=1.0),
+        Field("dwell", "dwell at the floor, turns", "number", "1", default=1.0, bounds=DWELL, unit="revolutions"),
         Field("coolant", "coolant", "text", default="flood"),
-        Field("spindle_clamp", "spindle clamp", "spindle_speed", "3000"),
-        Field("overhang", "reach set", example="18"),
+        Field("spindle_clamp", "spindle clamp", "spindle_speed", "3000", bounds=CLAMP),
+        Field("overhang", "reach set", example="18", bounds=OVERHANG),
     ),
     holding=WORKHOLDING,
     title=lambda feature: f"Face groove Ø{feature.get('outer_diameter', '')}",

@@ -9,9 +9,9 @@ from typing import Any
 
 from cutting.errors import CuttingError, OutOfRange, require_between
 from cutting.operations.frame.checks import check_coolant, check_turns
-from cutting.operations.frame.fields import WORKHOLDING, Base, Field, Fields
+from cutting.operations.frame.fields import WORKHOLDING, Base, Field, Fields, check_bounds
 from cutting.operations.frame.setup import workholding_of
-from cutting.operations.slots.shared.checks import check_settings, check_tool
+from cutting.operations.slots.shared.checks import CLAMP, DWELL, FEED, HEIGHT, OVERHANG, SPEED, check_tool
 from cutting.operations.slots.shared.setup import SlotSetup
 from cutting.quantities.dimension import Dimension
 from cutting.tooling.blades import Blade, CutOffBlade, GrooveBar
@@ -160,11 +160,8 @@ class GrooveSetup(SlotSetup):
         require_between("feature.floor", f.floor.target, 0.5, m.swing, "mm")
         require_between("feature.width", f.width.target, 0.3, 400.0, "mm")
         require_between("feature.distance_from_chuck", f.distance_from_chuck, 0.0, m.turning_length, "mm")
-        require_between("feature.wall_angle", f.wall_angle, 0.0, 75.0, "°")
-        check_settings(s)
-        for name, low, high in (("side_feed", 0.005, 1.0), ("side_depth", 0.02, 20.0)):
-            if (value := getattr(s, name)) is not None:
-                require_between(f"settings.{name}", value, low, high, "mm")
+        check_bounds(FIELDS.feature, "feature", f)
+        check_bounds(FIELDS.settings, "settings", s)
 
     def check_tool(self) -> None:
         """Raise `CuttingError` where the set-up's own tool cannot be used like this."""
@@ -188,22 +185,22 @@ FIELDS = Fields(
         Field("floor", "Ø of its floor, with tolerance", "dimension", "44 h11"),
         Field("width", "width at the floor, with tolerance", "dimension", "6 +0.1/0"),
         Field("distance_from_chuck", "nearer wall from the jaws", example="30", default=20.0),
-        Field("wall_angle", "walls out of square, °", "angle", "0", default=0.0),
+        Field("wall_angle", "walls out of square, °", "angle", "0", default=0.0, bounds=(0.0, 75.0)),
         Field("corner_radius", "largest corner radius", example="0.4"),
         Field("roughness", "finish Ra, µm", "small_length", "3.2"),
     ),
     settings=(
-        Field("cutting_speed", "speed", "cutting_speed", "140", also=("spindle_speed",), required=True),
-        Field("feed_per_rev", "plunge feed", "feed_per_rev", "0.12", also=("feed_rate",), required=True),
+        Field("cutting_speed", "speed", "cutting_speed", "140", also=("spindle_speed",), required=True, bounds=SPEED),
+        Field("feed_per_rev", "plunge feed", "feed_per_rev", "0.12", also=("feed_rate",), required=True, bounds=FEED),
         Field("way", "way", "choice", options=tuple(way.value for way in Way), default=Way.ONE),
-        Field("side_feed", "feed sideways", "feed_per_rev", "as the plunge"),
-        Field("side_depth", "depth of a layer", example="1.6"),
+        Field("side_feed", "feed sideways", "feed_per_rev", "as the plunge", bounds=FEED),
+        Field("side_depth", "depth of a layer", example="1.6", bounds=(0.02, 20.0)),
         Field("finish", "finish walls and floor", "flag", default=True),
-        Field("dwell", "dwell at the floor, turns", "number", "1", default=1.0),
+        Field("dwell", "dwell at the floor, turns", "number", "1", default=1.0, bounds=DWELL, unit="revolutions"),
         Field("coolant", "coolant", "text", default="flood"),
-        Field("spindle_clamp", "spindle clamp", "spindle_speed", "3000"),
-        Field("overhang", "overhang of blade or bar", example="20"),
-        Field("centre_height", "tip over the axis", example="0", default=0.0),
+        Field("spindle_clamp", "spindle clamp", "spindle_speed", "3000", bounds=CLAMP),
+        Field("overhang", "overhang of blade or bar", example="20", bounds=OVERHANG),
+        Field("centre_height", "tip over the axis", example="0", default=0.0, bounds=HEIGHT, unit="mm over the axis"),
     ),
     holding=WORKHOLDING,
     title=lambda feature: f"Groove {feature.get('standard') or feature.get('width', '')} in Ø{feature.get('diameter', '')}",

@@ -1,21 +1,14 @@
-"""What every narrow cut checks before it computes: the machine, its coolant, the tool, and the settings that all kinds share."""
+"""What every narrow cut checks before it computes: its tool, and what the settings that all kinds share may be."""
 
 from __future__ import annotations
 
-from typing import Any
-
-from cutting.errors import CuttingError, require_between
-from cutting.quantities.kinds import KINDS
+from cutting.errors import CuttingError
 from cutting.tooling.blades import Blade
 from cutting.tooling.groove_inserts import GrooveInsert
 
-SPEEDS, FEEDS = (0.5, 3000.0), (0.005, 1.0)  # m/min, mm per revolution or tooth
-OPTIONAL = {
-    "dwell": (0.0, 20.0, "revolutions"),
-    "overhang": (3.0, 400.0, "mm"),
-    "spindle_clamp": (10.0, 30_000.0, "1/min"),
-    "centre_height": (-2.0, 2.0, "mm over the axis"),
-}
+# what every narrow cut's settings may be: m/min, mm per revolution or tooth, revolutions, mm, 1/min
+SPEED, FEED = (0.5, 3000.0), (0.005, 1.0)
+DWELL, OVERHANG, CLAMP, HEIGHT = (0.0, 20.0), (3.0, 400.0), (10.0, 30_000.0), (-2.0, 2.0)
 
 
 def check_tool(blade: Blade, insert: GrooveInsert, wanted: type[Blade]) -> None:
@@ -26,12 +19,3 @@ def check_tool(blade: Blade, insert: GrooveInsert, wanted: type[Blade]) -> None:
         raise CuttingError(
             "tool.blade", f"{blade.name} is made for {blade.width:g} mm and does not carry {insert.name}, {insert.width:g} mm wide."
         )
-
-
-def check_settings(settings: Any, feed: str = "feed_per_rev") -> None:
-    """Raise `OutOfRange` for the first of speed, feed, dwell, overhang, clamp and height that cannot be."""
-    require_between("settings.cutting_speed", settings.cutting_speed, *SPEEDS, "m/min")
-    require_between(f"settings.{feed}", getattr(settings, feed), *FEEDS, KINDS[feed].metric)
-    for name, (low, high, unit) in OPTIONAL.items():
-        if (value := getattr(settings, name, None)) is not None:
-            require_between(f"settings.{name}", value, low, high, unit)

@@ -12,9 +12,9 @@ from numpy.typing import ArrayLike, NDArray
 
 from cutting.errors import CuttingError, OutOfRange, require_between
 from cutting.operations.frame.checks import check_coolant
-from cutting.operations.frame.fields import WORKHOLDING, Base, Field, Fields
+from cutting.operations.frame.fields import WORKHOLDING, Base, Field, Fields, check_bounds
 from cutting.operations.frame.setup import workholding_of
-from cutting.operations.slots.shared.checks import check_settings, check_tool
+from cutting.operations.slots.shared.checks import CLAMP, FEED, OVERHANG, SPEED, check_tool
 from cutting.operations.slots.shared.setup import SlotSetup
 from cutting.tooling.blades import TrepanHead
 
@@ -109,11 +109,9 @@ class TrepanSetup(SlotSetup):
         check_coolant(m, s.coolant)
         if m.fixed:
             raise CuttingError("machine", f"{m.name} has one speed and one feed: no trepanning head runs on it.")
-        require_between("feature.diameter", f.diameter, 5.0, 2000.0, "mm")
-        require_between("feature.depth", f.depth, 0.5, 400.0, "mm")
+        check_bounds(FIELDS.feature, "feature", f)
         require_between("feature.web", f.web, 0.0, 0.5 * f.depth, "mm, up to half the depth")
-        require_between("feature.core_price", f.core_price, 0.0, 10_000.0, "a kilogram")
-        check_settings(s, self.FEED)
+        check_bounds(FIELDS.settings, "settings", s)
 
     def check_tool(self) -> None:
         """Raise `CuttingError` where the set-up's own tool cannot be used like this."""
@@ -136,19 +134,19 @@ OVERLAP = 0.5  # mm by which two edges on two radii overlap (common practice)
 FIELDS = Fields(
     feature=(
         Field("keeps", "wanted is", "choice", options=tuple(one.value for one in Keeps), default=Keeps.HOLE.value),
-        Field("diameter", "Ø of the hole or of the disc", example="100", required=True),
-        Field("depth", "thickness, or depth of a blind ring", example="30", required=True),
+        Field("diameter", "Ø of the hole or of the disc", example="100", required=True, bounds=(5.0, 2000.0)),
+        Field("depth", "thickness, or depth of a blind ring", example="30", required=True, bounds=(0.5, 400.0)),
         Field("through", "goes through", "flag", default=True),
         Field("web", "web left at the back", example="0", default=0.0),
-        Field("core_price", "worth of the core a kg", "number", "4", default=0.0, drawn=False),
+        Field("core_price", "worth of the core a kg", "number", "4", default=0.0, drawn=False, bounds=(0.0, 10_000.0), unit="a kilogram"),
     ),
     settings=(
-        Field("cutting_speed", "speed", "cutting_speed", "250", also=("spindle_speed",), required=True),
-        Field("feed_per_tooth", "feed per edge", "feed_per_tooth", "0.08", required=True),
+        Field("cutting_speed", "speed", "cutting_speed", "250", also=("spindle_speed",), required=True, bounds=SPEED),
+        Field("feed_per_tooth", "feed per edge", "feed_per_tooth", "0.08", required=True, bounds=FEED),
         Field("cartridges", "cartridges", "choice", options=tuple(one.value for one in Cartridges), default=Cartridges.ONE.value),
         Field("coolant", "coolant", "text", default="flood"),
-        Field("spindle_clamp", "spindle clamp", "spindle_speed", "2000"),
-        Field("overhang", "overhang of the cartridges", example="50"),
+        Field("spindle_clamp", "spindle clamp", "spindle_speed", "2000", bounds=CLAMP),
+        Field("overhang", "overhang of the cartridges", example="50", bounds=OVERHANG),
     ),
     holding=WORKHOLDING,
     title=lambda feature: f"Trepan Ø{feature.get('diameter', '')}",
