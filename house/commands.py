@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import contextlib
 import ctypes
 import os
 import signal
@@ -180,23 +181,40 @@ def test(rest: list[str]) -> int:
         return _with_database(*pytest, *rest)
     if failed := lint():
         return failed
-    # the core shares nothing with the server: both at once, the browser's own tests after them
-    say("tests: the core and its outside checks beside the server's, then the browser's")
-    with tempfile.TemporaryFile() as said:
-        core = subprocess.Popen(
-            [str(PYTHON), *pytest, "tests/core", "tests/outside", "cutting"],
-            cwd=ROOT,
-            env=application_environment(),
-            stdout=said,
-            stderr=said,
-        )
-        try:
-            server = _with_database(*pytest, "tests/server")
-        finally:
-            failed = core.wait()
-        said.seek(0)
-        print(said.read().decode(errors="replace"), flush=True)
-    return server or failed or _with_database(*pytest, "tests/browser")
+    instance = database.Instance(VAR / "test-database")
+    owned = database.claim(instance)
+    database.start(instance)
+    there = instance.environment()
+    try:
+        # the core shares nothing with the server, nor the two halves of the browser's tests, each on a database of its own
+        say("tests: the server's beside the core and its outside checks")
+        core = (*pytest, "tests/core", "tests/outside", "cutting")
+        if failed := _side_by_side(((*pytest, "tests/server"), there), (core, {})):
+            return failed
+        say("tests: the real interface, every view beside the stories")
+        stories = sorted({str(file) for file in (ROOT / "tests" / "browser").glob("test_*.py")} - {str(ROOT / one) for one in VIEWS})
+        return _side_by_side(((*pytest, *stories), there), ((*pytest, *VIEWS), there | {"ARROW_BENCH_DB_NAME": "arrow_bench_views"}))
+    finally:
+        if owned:
+            database.stop(instance)
+
+
+VIEWS = tuple(f"tests/browser/test_{name}.py" for name in ("every_view", "legible", "crib", "benchmarks"))
+
+
+def _side_by_side(*runs: tuple[tuple[str, ...], dict[str, str]]) -> int:
+    """Run Python with each of the arguments and environments at once; the first one speaks as it goes, the others at the end."""
+    with contextlib.ExitStack() as files:
+        said = [None, *(files.enter_context(tempfile.TemporaryFile()) for _ in runs[1:])]
+        started = [
+            subprocess.Popen([str(PYTHON), *arguments], cwd=ROOT, env=application_environment(extra), stdout=out, stderr=out)
+            for (arguments, extra), out in zip(runs, said, strict=True)
+        ]
+        codes = [process.wait() for process in started]
+        for out in filter(None, said):
+            out.seek(0)
+            print(out.read().decode(errors="replace"), flush=True)
+    return next((code for code in codes if code), 0)
 
 
 def lint() -> int:
