@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from cutting.operations.slots.shared.tool_of import slot_roles
+from cutting.operations.slots.shared.roles import slot_roles
 from cutting.operations.turned.kinds import ROLES
 from cutting.tooling.blades import BLADES
 from cutting.tooling.bought import find_shipped, shipped

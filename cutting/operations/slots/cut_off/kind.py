@@ -6,7 +6,7 @@ from cutting.operations.frame.fields import Nudged
 from cutting.operations.frame.kind import Given, Kind, Settled
 from cutting.operations.slots.cut_off.evaluate import MODEL, explore
 from cutting.operations.slots.cut_off.setup import FIELDS, CutOffFeature, CutOffSetup, build
-from cutting.operations.slots.shared.tool_of import gather, slot_roles
+from cutting.operations.slots.shared.roles import gather, slot_roles
 from cutting.tooling.blades import CutOffBlade
 from cutting.workpiece.solid import Corner, Solid
 

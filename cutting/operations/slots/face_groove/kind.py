@@ -6,7 +6,7 @@ from cutting.operations.frame.fields import Nudged
 from cutting.operations.frame.kind import Kind
 from cutting.operations.slots.face_groove.evaluate import MODEL, explore
 from cutting.operations.slots.face_groove.setup import FIELDS, FaceGrooveFeature, FaceGrooveSetup, build, feature_of
-from cutting.operations.slots.shared.tool_of import gather, slot_roles
+from cutting.operations.slots.shared.roles import gather, slot_roles
 from cutting.tooling.blades import FaceBlade
 from cutting.workpiece.solid import Corner, Region, Side, Solid
 

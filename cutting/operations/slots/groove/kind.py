@@ -8,7 +8,7 @@ from cutting.operations.frame.fields import Nudged
 from cutting.operations.frame.kind import Given, Kind, Settled
 from cutting.operations.slots.groove.evaluate import MODEL, explore
 from cutting.operations.slots.groove.setup import FIELDS, WORKS, GrooveFeature, GrooveSetup, Way, Where, build, feature_of
-from cutting.operations.slots.shared.tool_of import gather, slot_roles
+from cutting.operations.slots.shared.roles import gather, slot_roles
 from cutting.tooling.blades import CutOffBlade, GrooveBar
 from cutting.workpiece.solid import Corner, Region, Side, Solid
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from cutting.operations.frame.fields import Nudged
 from cutting.operations.frame.kind import Kind
-from cutting.operations.slots.shared.tool_of import gather, slot_roles
+from cutting.operations.slots.shared.roles import gather, slot_roles
 from cutting.operations.slots.trepan.evaluate import MODEL, explore
 from cutting.operations.slots.trepan.setup import FIELDS, Keeps, TrepanFeature, TrepanSetup, build, feature_of
 from cutting.tooling.blades import TrepanHead
