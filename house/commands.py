@@ -199,7 +199,7 @@ def test(rest: list[str]) -> int:
             database.stop(instance)
 
 
-VIEWS = tuple(f"tests/browser/test_{name}.py" for name in ("every_view", "legible", "crib", "benchmarks"))
+VIEWS = tuple(f"tests/browser/test_{name}.py" for name in ("every_view", "legible", "benchmarks"))
 
 
 def _side_by_side(*runs: tuple[tuple[str, ...], dict[str, str]]) -> int:
