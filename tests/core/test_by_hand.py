@@ -14,10 +14,28 @@ import pytest
 
 from cutting.chips import curl
 from cutting.chips.verdict import chip_form
-from cutting.mechanics import blade, chatter, deflection, finish, force, grip, heat, jet, kinematics, ring, stepped_beam, tool_setting
+from cutting.chips.window import window_gauge
+from cutting.mechanics import (
+    blade,
+    chatter,
+    chip_section,
+    deflection,
+    finish,
+    force,
+    grip,
+    heat,
+    jet,
+    kinematics,
+    ring,
+    stepped_beam,
+    tool_setting,
+)
 from cutting.mechanics.deflection import Holding
 from cutting.money import cost, kerf
+from cutting.tooling.items import grades
 from cutting.wear import life, spread
+from cutting.wear.reference import speed_factors
+from cutting.workpiece.materials import deliver, find_material
 
 BY_HAND: list[tuple[Callable[..., Any], tuple[Any, ...], float]] = [
     # force: 1 kN and 2 kN make the arithmetic plain
@@ -76,6 +94,7 @@ BY_HAND: list[tuple[Callable[..., Any], tuple[Any, ...], float]] = [
     (deflection.size_error, (0.01,), 0.02),
     # blades
     (blade.plunge_force, (1000, 1.0), 176.0),
+    (blade.plunge_force, (1000, 0.1), 484.7),  # 0.176 · 10 to the 0.44
     (blade.side_force, (200, 45), 200.0),
     (blade.side_slope, (100, 20, 40, 210_000), 0.002381),  # 40 000 / 16.8e6
     (blade.side_bend, (100, 20, 40, 210_000), 0.031746),  # 800 000 / 25.2e6
@@ -99,6 +118,10 @@ BY_HAND: list[tuple[Callable[..., Any], tuple[Any, ...], float]] = [
     (tool_setting.pip_diameter, (-0.4,), 0.8),
     (tool_setting.height_size_error, (3, 8), 2.0),  # 3, 4, 5
     (tool_setting.reach_angle, (95, 80), 5.0),
+    # a straight edge at 60° of a sharp corner: its chord is the edge itself; the feed turns it towards the feed
+    (chip_section.chord_angle, (0.0, 2.0, 60, 1e-6), 60.0),
+    (chip_section.chord_angle, (0.4, 2.0, 60, 1e-6), 55.89),  # atan(2 / 1.3547)
+    (chip_section.engaged_edge, (2.0, 30, 1e-6), 4.0),
     # the chip
     (curl.friction_angle, (0.4,), 35.0),
     (curl.shear_angle, (6, 36), 30.0),
@@ -108,6 +131,10 @@ BY_HAND: list[tuple[Callable[..., Any], tuple[Any, ...], float]] = [
     (curl.chip_strain, (0.5, 2.5), 0.1),
     (curl.fracture_strain, (0.5,), 0.045),
     (curl.chip_length, ("6.2", 2.0), 9.4),
+    *(
+        (curl.chip_length, (code, None), long)
+        for code, long in (("7", 2), ("5.2", 40), ("2.1", 150), ("1.3", 200), ("1.1", 300), ("2.3", 300))
+    ),
     # edges: half the speed at n = 0.25 lasts 16 times as long
     (life.taylor_life, (200, 1.0, 100, 0.25, 0.3, 0.3, 0.5, 2.0, 2.0, 0.2), 240.0),
     (life.taylor_life, (100, 2.0, 200, 0.25, 0.36, 0.3, 1.0, 2.0, 2.0, 0.2), 31.104),  # 15 · 1.2⁴
@@ -223,3 +250,28 @@ def test_brittle_metals_crumble_and_ductile_ones_string_off_a_bare_edge() -> Non
     assert chip_form(0.5, 0.0, 0.0, 0.16, True).code == "6.2"
     assert [chip_form(0.5, 0.0, depth, 0.31, False).code for depth in (-0.1, 0.1)] == ["1.3", "1.1"]
     assert chip_form(0.5, 0.0, 0.0, 0.29, False).code == "6.2"
+
+
+@pytest.mark.parametrize(
+    ("feed", "depth", "ductility", "gauge"),
+    [
+        (0.30, 2.0, 0.35, 0.0), (0.35, 2.0, 0.35, 0.5), (0.25, 2.0, 0.35, 0.5), (0.30, 2.5, 0.35, 0.5), (0.30, 1.5, 0.35, 0.5),
+        # half as ductile: too thin and too shallow count half, too thick and too deep as much as ever; never less than 0.35 of it
+        (0.25, 2.0, 0.175, 0.25), (0.30, 1.5, 0.175, 0.25), (0.35, 2.0, 0.175, 0.5), (0.30, 2.5, 0.175, 0.5), (0.25, 2.0, 0.01, 0.175),
+        (0.15, 2.0, 0.9, 1.5),
+    ],
+)  # fmt: skip
+def test_the_gauge_of_a_square_window(feed: float, depth: float, ductility: float, gauge: float) -> None:
+    """0.2 to 0.4 mm/rev and 1 to 3 mm: each side is one away from the middle."""
+    normals = np.array([[10.0, 0.0], [-10.0, 0.0], [0.0, 1.0], [0.0, -1.0]])
+    assert float(window_gauge(feed, depth, normals, np.array([0.3, 2.0]), 1.0, 1.0, ductility)) == pytest.approx(gauge)
+
+
+@pytest.mark.parametrize(
+    ("material", "pressure", "factor"),
+    [("C45", 4, None), ("C45", 25, 1.05), ("C45", 70, 1.1), ("C45", 0, 0.8), ("EN-GJL-250", 70, None), ("EN-GJL-250", 0, None)],
+)
+def test_what_coolant_does_to_the_speed(material: str, pressure: float, factor: float | None) -> None:
+    """Common practice: a jet pays in steel, iron is cut dry."""
+    said = speed_factors(deliver(find_material(material)), grades()["P20 CVD"], pressure, False, "clean", False)
+    assert next((one.factor for one in said if one.label == "coolant"), None) == factor

@@ -8,13 +8,18 @@ from __future__ import annotations
 from functools import cache
 from typing import Any
 
+import numpy as np
 import pytest
 
-from cutting.doors.json_form import read_setup
+from cutting.advice.contests import CONTESTS
+from cutting.doors.json_form import read_request, read_setup
 from cutting.errors import CuttingError
+from cutting.machine.machines import find_machine
 from cutting.operations.frame.fields import Field
 from cutting.operations.frame.outcome import Limit, Outcome
 from cutting.operations.registry import KINDS, evaluate_quickly
+from cutting.operations.slots.groove.numbers import side_feed
+from cutting.operations.slots.shared.cut import idle_seconds
 from tests.core.slots import CUT_OFF, FACE, GROOVE, TREPAN, form
 
 TURN: dict[str, Any] = {
@@ -188,3 +193,37 @@ def test_a_field_refuses_what_it_may_not_be(kind: str, section: str, field: Fiel
         assert (refused.field, f"{low:g} to {high:g}" in str(refused.bound)) == (f"{section}.{field.name}", True)
     on = refusal(kind, section, field, int(high) if whole else high)
     assert on is None or f"{low:g} to {high:g}" not in str(on.bound)
+
+
+def test_idle_moves_and_feeds_sideways_by_hand() -> None:
+    """100 mm at 20 m/min are 0.3 s, with 1.2 s to index and 1.2 s to start; half as much again as the plunge, within 0.6 of the corner."""
+    machine = find_machine("two-axis lathe")
+    assert [idle_seconds(machine, 100, strokes) for strokes in (1, 3)] == [pytest.approx(2.7), pytest.approx(3.3)]
+    setup = read_setup(GROOVE)
+    assert [float(side_feed(setup, 0.4, feed)) for feed in (0.12, 0.2, 0.3)] == pytest.approx([0.18, 0.24, 0.3])
+    assert float(side_feed(setup.with_settings(side_feed=0.1), 0.4, 0.3)) == pytest.approx(0.1)
+
+
+def test_what_a_kerf_costs_beside_the_cut() -> None:
+    """3 of 3000 mm of a bar that costs 40."""
+    x = CONTESTS["cut off"].model.quickly(read_setup(CUT_OFF))
+    assert float(np.ravel(CONTESTS["cut off"].beside(x))[0]) == pytest.approx(0.04)
+
+
+def test_feeds_start_inside_the_window_and_off_the_corner() -> None:
+    """From 3 % above the window's 0.16 mm/rev at this depth to half of the corner's 0.8 mm."""
+    setup, _ = read_request({key: value for key, value in TURN.items() if key not in ("tool", "settings")})
+    only = KINDS["turn"].gather({"insert": [read_setup(TURN).insert], "holder": [read_setup(TURN).holder]}, "")
+    field = CONTESTS["turn"].enter(setup, only)
+    feeds, _ = CONTESTS["turn"].feeds(read_setup(TURN), field.tool)
+    assert float(feeds.max()) == pytest.approx(0.4, abs=0.006)
+    assert float(feeds.min()) == pytest.approx(0.165, abs=0.006)
+
+
+def test_no_core_no_ring_and_strokes_go_no_deeper_than_the_groove() -> None:
+    request = {key: value for key, value in TREPAN.items() if key != "tool"}
+    setup, stock = read_request({**request, "feature": {**TREPAN["feature"], "keeps": "the hole", "diameter": "12.5 mm"}})
+    assert {"range", "core"} & {one.name for one in CONTESTS["trepan"].enter(setup, stock).refused}
+    strokes = base("face groove").passes
+    assert len(strokes) == 6
+    assert all(0 < one.depth <= 8 for one in strokes)
