@@ -97,16 +97,18 @@
             >
             <tbody>
               {#each machine.spindles as one (one.name)}<tr class="border-line border-t align-top">
-                  <td class="py-0.5"
+                  <td class="py-0.5 pr-3 whitespace-nowrap"
                     >{#if one.id !== null && session.mayEdit}<button
                         class="plain-link"
                         title={one.source}
                         onclick={() => (spindle = one.id)}>{one.title}</button
                       >{:else}{one.title}{/if}</td
                   >
-                  <td>{one.turns}</td>
-                  <td>{one.interface || "–"}</td>
-                  <td class="figure text-right">{one.facts.map((fact) => shown(fact)).join(", ")}</td>
+                  <td class="pr-3 whitespace-nowrap">{one.turns}</td>
+                  <td class="pr-3 whitespace-nowrap">{one.interface || "–"}</td>
+                  <td class="figure text-right whitespace-nowrap"
+                    >{one.facts.map((fact) => shown(fact)).join(", ")}</td
+                  >
                   <td class="pl-3">{one.coolant.join(" · ")}</td>
                 </tr>{/each}
             </tbody>

@@ -99,6 +99,13 @@
   <div class="job-bench mx-auto grid h-full min-h-[640px] max-w-[1500px] gap-2 p-2">
     <h1 class="sr-only">{job.document.name}</h1>
     <StaleBar {editor} />
+    <div class="area-asked">
+      <DrawnList
+        drawing={job.state.drawing}
+        open={(feature) => (asked = feature)}
+        add={() => (sheet = "add")}
+      />
+    </div>
     <Panel title="{job.document.name} · {job.document.material}" class="area-drawing">
       {#snippet aside()}
         <span class="flex flex-wrap items-center gap-x-4"
@@ -135,13 +142,6 @@
         />
       </div>
     </Panel>
-    <div class="area-asked">
-      <DrawnList
-        drawing={job.state.drawing}
-        open={(feature) => (asked = feature)}
-        add={() => (sheet = "add")}
-      />
-    </div>
     <div class="area-side grid min-h-0 grid-rows-[auto_1fr] gap-2">
       <PartPanel {editor} />
       <BaselinePanel {editor} />
