@@ -174,7 +174,7 @@ def table(shown: Shown) -> dict[str, Any]:
 def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     """What the set-up sheet says of a cut-off."""
     found = [
-        ("blade", f"{length(setup.insert.width, system)} wide, lead angle {setup.insert.lead_angle:g}°"),
+        ("edge", f"{length(setup.insert.width, system)} wide, lead angle {setup.insert.lead_angle:g}°"),
         ("cut in front of the collet", length(setup.feature.distance_from_chuck, system)),
         ("falls at", f"Ø {both(outcome.results['break_off_diameter'].display, system)}"),
         ("pip on the part", both(outcome.results["pip_on_part"].display, system)),
