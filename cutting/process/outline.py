@@ -111,7 +111,7 @@ def _parted(cuts: list[tuple[float, float, float]], place: float) -> list[tuple[
 
 
 def _facing(steps: Steps, end: float, setup: Setup, one: Pass) -> Stage:
-    outer, inner = setup.feature.start_diameter / 2, setup.feature.end.nominal / 2
+    outer, inner = setup.feature.start_diameter / 2, setup.feature.end_diameter.nominal / 2
     old = end - (one.number - 1) * one.depth
     new = old - one.depth
     radius = outer - PLACE_IN_CUT * (outer - inner)

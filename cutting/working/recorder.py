@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 from typing import Any
 
@@ -10,6 +11,8 @@ import numpy as np
 
 from cutting.nomenclature import SYMBOLS, source_label
 from cutting.working.formula import Formula
+
+Pick = tuple[int, int] | None  # a pass by its place, and how many passes there are
 
 
 @dataclass(frozen=True)
@@ -35,34 +38,60 @@ class Silent:
         return function(**inputs)
 
 
+@dataclass(frozen=True)
+class _Taken:
+    """A formula as it was computed: numbers or arrays over passes."""
+
+    known: Formula
+    inputs: dict[str, Any]
+    value: Any
+    note: str
+
+    def step(self, key: str, at: Pick) -> Step:
+        term = self.known.result
+        numbers = {name: _short(_one(given, at)) for name, given in self.inputs.items()}
+        return Step(
+            key,
+            term.symbol,
+            term.meaning,
+            self.known.symbolic(),
+            self.known.text.format_map(_Fallback(numbers)),
+            _one(self.value, at),
+            term.unit,
+            source_label(self.known.source),
+            self.known.honesty.value,
+            self.note,
+        )
+
+
 class Recorder(Silent):
-    """Computes and remembers. Of several passes the last one is written down."""
+    """Computes and remembers: one step of each formula, and where a cut has several edges or layers, one of each."""
 
     def __init__(self) -> None:
-        self.steps: dict[str, Step] = {}
+        self._taken: dict[tuple[str, str], _Taken] = {}
+        self._where = ""
 
     def __call__(self, function: Callable[..., Any], note: str = "", **inputs: Any) -> Any:
         value = function(**inputs)
         known: Formula = function.formula  # type: ignore[attr-defined]
-        numbers = {name: _short(_last(given)) for name, given in inputs.items()}
-        text = known.text.format_map(_Fallback(numbers))
-        self.steps[known.result.name] = Step(
-            known.result.name,
-            known.result.symbol,
-            known.result.meaning,
-            known.symbolic(),
-            text,
-            _last(value),
-            known.result.unit,
-            source_label(known.source),
-            known.honesty.value,
-            note,
-        )
+        self._taken[known.result.name, self._where] = _Taken(known, inputs, value, note)
         return value
 
-    def trail(self, *names: str) -> tuple[Step, ...]:
-        """The steps with these results, in the order in which they were computed, without the ones never taken."""
-        return tuple(step for key, step in self.steps.items() if key in names)
+    @contextmanager
+    def about(self, where: str) -> Iterator[None]:
+        """Steps of an edge or a layer of its own, kept beside those of the others."""
+        self._where, before = where, self._where
+        try:
+            yield
+        finally:
+            self._where = before
+
+    def trail(self, *names: str, at: Pick = None) -> tuple[Step, ...]:
+        """The steps with these results, in the order in which they were computed, without the ones never taken.
+
+        Of several passes the numbers are those of the last, or of `at`: its place and how many there are.
+        """
+        return tuple(taken.step(f"{name} {where}".rstrip(), at) for (name, where), taken in self._taken.items() if name in names)
 
 
 class _Fallback(dict[str, str]):
@@ -72,8 +101,10 @@ class _Fallback(dict[str, str]):
         return SYMBOLS.get(key, key)
 
 
-def _last(value: Any) -> float:
-    return float(np.ravel(value)[-1])
+def _one(value: Any, at: Pick) -> float:
+    """The number of the pass that is asked for, where there is one for each; else the last."""
+    numbers = np.ravel(value)
+    return float(numbers[at[0] if at and numbers.size == at[1] else -1])
 
 
 def _short(value: float) -> str:

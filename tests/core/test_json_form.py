@@ -43,7 +43,7 @@ def test_inch_forms_read_bare_numbers_as_inches(form: Form) -> None:
     inch["holding"] = {"style": "chuck_and_centre", "free_length": 10.5}
     setup = read_setup(inch)
     assert setup.feature.start_diameter == pytest.approx(57.15)
-    assert setup.feature.end.nominal == pytest.approx(47.625)
+    assert setup.feature.end_diameter.nominal == pytest.approx(47.625)
     assert setup.feature.roughness == pytest.approx(1.6002)
     assert setup.settings.cutting_speed == pytest.approx(149.352)
     assert setup.settings.feed_per_rev == pytest.approx(0.2794)
@@ -62,8 +62,8 @@ def test_the_same_cut_in_both_systems_is_the_same_outcome(form: Form) -> None:
 def test_tolerances_and_grinding_allowance_set_the_size_turned_to(form: Form) -> None:
     feature = {"start_diameter": 57, "end_diameter": "49 h9", "length": 100, "grinding_allowance": "0.3"}
     setup = read_setup(form(feature=feature))
-    assert setup.feature.end_diameter == pytest.approx(48.969 + 0.3)
-    assert setup.feature.end.tolerance == pytest.approx(0.062)
+    assert setup.feature.turned_diameter == pytest.approx(48.969 + 0.3)
+    assert setup.feature.end_diameter.tolerance == pytest.approx(0.062)
     everything = {**feature, "start_diameter": 49.2, "grinding_allowance": "0.4"}
     with pytest.raises(CuttingError) as refused:
         read_setup(form(feature=everything))

@@ -376,3 +376,23 @@ def test_a_narrower_edge_is_the_reason_where_its_feed_is_lower() -> None:
     narrow = [row for row in rows[1:] if "mm wide: feed" in row.reason]
     assert narrow
     assert all(row.width < rows[0].width and row.feed < rows[0].feed for row in narrow)
+
+
+def test_the_working_is_that_of_the_pass_that_binds() -> None:
+    """A deep first pass asks for the power; its numbers are what stands in the working, not those of the light last one."""
+    light_last = form(TURN, settings={"depth_of_cut": 3.6, "last_depth": 0.4})
+    power = next(one for one in KINDS["turn"].evaluate(read_setup(light_last)).limits if one.name == "spindle_power")
+    written = next(step for step in power.working if step.key == "cutting_power")
+    worn = read_setup(TURN).house.wear_factor
+    assert power.value == pytest.approx(written.value, rel=1e-9) or power.value == pytest.approx(worn * written.value, rel=1e-9)
+    assert next(step for step in power.working if step.key == "chip_thickness").value > 0.15
+
+
+@pytest.mark.parametrize(("base", "way"), [(GROOVE, "plunge and turn"), (FACE, "turned across")])
+def test_a_layer_is_written_beside_the_plunge(base: dict[str, Any], way: str) -> None:
+    """Plunge and layer take different widths: each has its own line, and a layer of half the width takes less force."""
+    found = KINDS[base["operation"]].evaluate(build(base, settings={"way": way})).results["cutting_force"].working
+    forces = {step.key: step.value for step in found if step.key.startswith("cutting_force")}
+    assert len(forces) == 2
+    plunge, layer = forces.pop("cutting_force"), next(iter(forces.values()))
+    assert 0.1 * plunge < layer < plunge

@@ -252,7 +252,7 @@ def test_contours_stand_where_the_limit_breaks(setup: Build) -> None:
     power = next(c for c in drawn.contours if c.name == "spindle_power")
     feed, depth = power.lines[0][len(power.lines[0]) // 2]
     # the map reads depth as one pass to the final diameter
-    one = replace(base, feature=replace(base.feature, start_diameter=base.feature.end_diameter + 2 * depth))
+    one = replace(base, feature=replace(base.feature, start_diameter=base.feature.turned_diameter + 2 * depth))
     at = evaluate(one.with_settings(feed_per_rev=feed, depth_of_cut=depth))
     assert limit(at, "spindle_power").utilisation == pytest.approx(1.0, abs=0.03)
 

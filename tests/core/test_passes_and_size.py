@@ -95,7 +95,7 @@ def test_polishing_and_the_school_of_light_cuts(hub: Build, setup: Build) -> Non
     polished = setup(
         material="S235JR", feature={**SEAT, "polish": True}, settings={"depth_of_cut": 0.26}, house={"polishing_allowance": 0.02}
     )
-    assert polished.target_diameter == pytest.approx(plain.feature.end_diameter + 0.02)
+    assert polished.target_diameter == pytest.approx(plain.feature.turned_diameter + 0.02)
     light = setup(material="S235JR", feature=SEAT, settings={"depth_of_cut": 0.6}, house={"equal_cuts": False, "light_cut": 0.15})
     assert evaluate_quickly(light).passes[-1].depth == pytest.approx(0.15)
 
@@ -125,7 +125,7 @@ def test_three_measurements_bring_the_hub_to_size(hub: Build) -> None:
     base = hub()
     readings, states = turn_to_size(base, Lathe(base, 0.083, 2.4e-4))
     assert readings[0].measured - readings[0].commanded > 0.08  # the first cut shows how the tool is set
-    target, tolerance = base.target_diameter, base.feature.end.tolerance
+    target, tolerance = base.target_diameter, base.feature.end_diameter.tolerance
     assert tolerance is not None
     assert abs(readings[-1].measured - target) < 0.1 * tolerance
     assert not states[-1].springing_taught

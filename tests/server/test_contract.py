@@ -109,7 +109,7 @@ def test_every_demo_operation_answers_as_documented(engineer: Api, job_id: Any, 
         evaluation = TypeAdapter(schemas.EvaluationOut).validate_python(engineer.post(f"{base}/evaluate", {}).json())
         assert all(limit.source and limit.why for limit in evaluation.limits)
         assert all(value.display.metric and value.display.inch for value in evaluation.results.values())
-        if evaluation.view.kind == "turning":
+        if evaluation.view.kind == "turned":
             assert len(evaluation.view.stages) == len(evaluation.passes)
         assert set(evaluation.headline) <= set(evaluation.results)
         assert {one.name for one in evaluation.settings} == set(evaluation.ladders)

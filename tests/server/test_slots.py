@@ -104,7 +104,7 @@ def test_a_way_that_is_taken_may_change_the_kind(engineer: Api, job_id: JobId) -
     saved = engineer.edit(job, 2, action="take_tool", operation="op20", tool=tool, settings=neck["settings"], becomes=neck["becomes"])
     assert saved.status_code == 200, saved.content
     assert saved.json()["document"]["operations"][1]["operation"] == "turn"
-    assert trying(engineer, job, "op20")["view"]["kind"] == "turning"
+    assert trying(engineer, job, "op20")["view"]["kind"] == "turned"
     back = engineer.post(f"/api/jobs/{job}/undo", {"base_revision": 3}).json()
     assert back["document"]["operations"][1]["operation"] == "groove"
 

@@ -154,7 +154,7 @@ def guests(setup: GrooveSetup, stock: SlotStock) -> tuple[list[Candidate], str]:
 def _guest(row: Candidate, feature: Feature, setup: GrooveSetup) -> Candidate:
     drawn: dict[str, Any] = {
         "start_diameter": f"{feature.start_diameter:g} mm",
-        "end_diameter": setup.feature.floor.entered or f"{feature.end.nominal:g}",
+        "end_diameter": setup.feature.floor.entered or f"{feature.end_diameter.nominal:g}",
         "length": f"{feature.length:.6g} mm",
         "distance_from_chuck": f"{feature.distance_from_chuck:.6g} mm",
         "shoulder": False,  # its walls lean

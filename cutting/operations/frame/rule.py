@@ -132,7 +132,7 @@ def _limit(rule: Rule[Any], x: Any, record: Recorder) -> Limit:
         rule.told_source(x) if rule.told_source is not None else source_label(rule.source),
         rule.why,
         (),
-        record.trail(*rule.working),
+        record.trail(*rule.working, at=(worst, used.size)),
     )
 
 

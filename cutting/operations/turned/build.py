@@ -16,7 +16,7 @@ ROOM = 10.0  # mm that a part stands out beyond its cut where the form does not 
 def feature_of(values: dict[str, Any]) -> Feature:
     """The feature from its fields: the diameter before as a number, the one after with its limits."""
     given = dict(values)
-    return Feature(start_diameter=given.pop("start_diameter").nominal, end=given.pop("end_diameter"), **given)
+    return Feature(start_diameter=given.pop("start_diameter").nominal, end_diameter=given.pop("end_diameter"), **given)
 
 
 def builder(operation: str) -> Any:

@@ -100,7 +100,7 @@ class Case:
     def travel_idle(self) -> float:
         """Seconds per pass that do not cut: approach and over-travel at feed are counted with the cut; this is rapid."""
         s = self.setup
-        back = s.feature.length if not self.facing else (s.feature.start_diameter - s.feature.end.nominal) / 2
+        back = s.feature.length if not self.facing else (s.feature.start_diameter - s.feature.end_diameter.nominal) / 2
         return 60.0 * (back + 40.0) / s.machine.rapid_rate + 0.4
 
     def compliance(self, before: Any, after: Any) -> Array:
@@ -137,7 +137,7 @@ def case_of(setup: Setup) -> Case:
     clamp = setup.settings.spindle_clamp or np.inf
     beam = part_beam(setup)
     facing = setup.operation == "face"
-    frequency = beam.frequency(setup.feature.start_diameter if facing else setup.feature.end_diameter)
+    frequency = beam.frequency(setup.feature.start_diameter if facing else setup.feature.turned_diameter)
     pressure = machine.pressure(setup.settings.coolant) or 0.0
     return Case(setup, facing, setup.work.material.ductility, pressure, min(machine.top_speed, clamp), beam, frequency, _sticky(setup))
 

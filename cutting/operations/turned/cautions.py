@@ -51,7 +51,7 @@ def cautions(setup: Setup, done: Cut) -> list[Warning]:
             f"Gearbox: nearest lower steps taken, {done.spindle_speed.ravel()[-1]:.0f} 1/min and "
             f"{float(np.ravel(done.feed_per_rev)[-1]):g} mm/rev.",
         )
-    ratio = holding.free_length / max(setup.feature.end.nominal, 1.0)
+    ratio = holding.free_length / max(setup.feature.end_diameter.nominal, 1.0)
     if holding.style is Holding.CHUCK and ratio > 4 and setup.operation == "turn":
         add("slender", "care", f"The part stands {ratio:.1f} × D out of the chuck with no centre: support it or shorten it.")
     if machine.condition == "worn" and setup.insert.grade.tool_class != "hss":
@@ -113,7 +113,7 @@ def _of_the_edge(setup: Setup, done: Cut, add: Add) -> None:
         why = "as the house sets it" if settings.centre_height is None and school else "as set"
         rake, clearance = float(np.ravel(done.effective_rake)[-1]), float(np.ravel(done.effective_clearance)[-1])
         add("off_centre", "note", f"Tip {abs(height):.2f} mm {side} centre, {why}: working rake {rake:.1f}°, clearance {clearance:.1f}°.")
-    if setup.operation == "face" and setup.feature.end.nominal == 0 and abs(height) > 0.05:
+    if setup.operation == "face" and setup.feature.end_diameter.nominal == 0 and abs(height) > 0.05:
         add("pip", "care", f"A pip of about Ø{2 * abs(height):.2f} mm stays at the centre, and it breaks edges: set the tip on centre.")
     hard = setup.work.material.group.letter == "H"
     if hard:
@@ -139,7 +139,7 @@ def _of_the_edge(setup: Setup, done: Cut, add: Add) -> None:
             f"The first cut of {depths[0]:.2f} mm runs inside the skin of about {skin_depth(setup):.2f} mm: "
             "go under it at once, or the edge wears on it.",
         )
-    if len(depths) > 1 and depths[-1] < 0.5 * depths[-2] and setup.feature.end.tolerance:
+    if len(depths) > 1 and depths[-1] < 0.5 * depths[-2] and setup.feature.end_diameter.tolerance:
         add(
             "light_last_cut",
             "care",

@@ -24,14 +24,14 @@ def check_feature(f: Feature, facing: bool, machine: Machine, stock_to_remove: f
     require_between("feature.length", f.length, 0.01, machine.turning_length, "mm (turning length of the machine)")
     require_between("feature.distance_from_chuck", f.distance_from_chuck, 0, machine.turning_length, "mm")
     if facing:
-        require_between("feature.end_diameter", f.end.nominal, 0, f.start_diameter - 0.1, "mm, below the start diameter")
+        require_between("feature.end_diameter", f.end_diameter.nominal, 0, f.start_diameter - 0.1, "mm, below the start diameter")
     else:
-        require_between("feature.end_diameter", f.end.nominal, 0.3, f.start_diameter, "mm, not above the start diameter")
+        require_between("feature.end_diameter", f.end_diameter.nominal, 0.3, f.start_diameter, "mm, not above the start diameter")
         if stock_to_remove <= 0:
             raise OutOfRange(
                 "feature.grinding_allowance",
                 "with the allowance nothing is left to turn.",
-                f"below {f.start_diameter - f.end.target:g} mm",
+                f"below {f.start_diameter - f.end_diameter.target:g} mm",
             )
     check_bounds(TURN_FEATURE, "feature", f)
     _check_profile(f, facing)
@@ -50,9 +50,11 @@ def _check_profile(f: Feature, facing: bool) -> None:
         require_between("feature.profile", place, f.distance_from_chuck - 1e-6, far + 1e-6, "mm from the chuck, inside this cut")
         require_between("feature.profile", diameter, 0.3, f.start_diameter, "mm, not above the start diameter")
     largest = max(diameter for _, diameter in f.profile)
-    if abs(largest - f.end.nominal) > 0.005:
+    if abs(largest - f.end_diameter.nominal) > 0.005:
         raise OutOfRange(
-            "feature.profile", f"its largest diameter {largest:g} mm is not the end diameter {f.end.nominal:g} mm.", f"{f.end.nominal:g} mm"
+            "feature.profile",
+            f"its largest diameter {largest:g} mm is not the end diameter {f.end_diameter.nominal:g} mm.",
+            f"{f.end_diameter.nominal:g} mm",
         )
 
 
@@ -60,7 +62,7 @@ def check_holding(h: Workholding, f: Feature, facing: bool, machine: Machine) ->
     """Raise `CuttingError` for a holding that cannot be."""
     require_between("holding.free_length", h.free_length, 1, machine.turning_length, "mm")
     require_between("holding.grip_diameter", h.grip_diameter, 1, machine.swing, "mm")
-    most = f.start_diameter if facing else max(f.end.nominal - 0.2, 0)
+    most = f.start_diameter if facing else max(f.end_diameter.nominal - 0.2, 0)
     require_between("holding.bore", h.bore, 0, most, "mm")
     if h.steady is not None:
         require_between("holding.steady", h.steady, 1, h.free_length, "mm from the chuck, inside the free length")

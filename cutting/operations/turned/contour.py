@@ -35,7 +35,7 @@ def steepest_rise(feature: Feature, away: bool = False) -> float:
 def diameter_at(feature: Feature, place: float) -> float:
     """Diameter of the finished contour [mm] at a place [mm from the chuck]; the end diameter where there is none."""
     if not feature.profile:
-        return feature.end_diameter
+        return feature.turned_diameter
     places, diameters = zip(*feature.profile, strict=True)
     return float(np.interp(place, places, diameters)) + feature.grinding_allowance
 

@@ -24,7 +24,7 @@ class Feature:
     """
 
     start_diameter: float
-    end: Dimension
+    end_diameter: Dimension
     length: float
     distance_from_chuck: float = 5.0
     shoulder: bool = False
@@ -36,9 +36,9 @@ class Feature:
     grinding_allowance: float = 0.0  # on diameter
 
     @property
-    def end_diameter(self) -> float:
+    def turned_diameter(self) -> float:
         """The diameter to turn to: the middle of the limits, with what is left for grinding."""
-        return self.end.target + self.grinding_allowance
+        return self.end_diameter.target + self.grinding_allowance
 
 
 @dataclass(frozen=True)

@@ -81,7 +81,7 @@ def collar_in_front(s: Setup) -> tuple[float, float] | None:
     beyond = [
         (max(start, far), diameter)
         for start, end, diameter in s.holding.stretches
-        if end > far + COLLAR_LENGTH and diameter > s.feature.end_diameter + COLLAR_HEIGHT
+        if end > far + COLLAR_LENGTH and diameter > s.feature.turned_diameter + COLLAR_HEIGHT
     ]
     return beyond[0] if beyond else None
 
@@ -91,7 +91,7 @@ def _neck(s: Setup, i: InsertColumns, h: HolderColumns, a: Index, b: Index) -> A
     collar = collar_in_front(s)
     if collar is None:
         return True
-    height = (collar[1] - s.feature.end_diameter) / 2.0
+    height = (collar[1] - s.feature.turned_diameter) / 2.0
     minor = reach_angle(h.cutting_edge_angle[b], i.included_angle[a])
     way_down = height / np.tan(np.radians(np.clip(np.where(i.round_shape[a], ROUND_REACH, minor) - COPY_CLEARANCE, 0.5, 80.0)))
     return (height <= FREE_FLANK * np.where(i.round_shape[a], i.inscribed_circle[a], i.edge_length[a])) & (
@@ -111,7 +111,7 @@ def _centre_clear(s: Setup) -> bool:
     """A tool that faces or turns next to a centre must pass it."""
     if s.holding.style is Holding.CHUCK:
         return True
-    return s.feature.end.nominal / 2 >= s.holding.centre_diameter / 2 + CENTRE_CLEARANCE
+    return s.feature.end_diameter.nominal / 2 >= s.holding.centre_diameter / 2 + CENTRE_CLEARANCE
 
 
 def _least_shank(s: Setup) -> float:

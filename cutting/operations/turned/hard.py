@@ -77,7 +77,7 @@ def hard_turning(setup: Setup, grinding: Grinding | None = None) -> HardTurning:
     stands = tool.temperature_limit or STANDS.get(tool.tool_class, 900.0)
     life_parts = last_pass(done.change_parts)
     drift = float(drift_per_piece(nose_recession(WEAR_LIMIT, last_pass(cutter.clearance)), last_pass(done.median_parts)))
-    tolerance = setup.feature.end.tolerance
+    tolerance = setup.feature.end_diameter.tolerance
     size_parts = max(TOLERANCE_USED * tolerance / drift, 1.0) if tolerance and setup.operation == "turn" else np.inf
     cost, seconds = last_pass(done.operation_cost), last_pass(done.operation_time)
     saving = grinding.cost - cost if grinding else None

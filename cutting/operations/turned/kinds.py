@@ -45,5 +45,5 @@ def _first_depth(outcome: Outcome) -> float:
 
 def stiffness(setup: Setup) -> float:
     """Stiffness of the part at this cut, N/µm."""
-    after = setup.feature.start_diameter if setup.operation == "face" else setup.feature.end_diameter
+    after = setup.feature.start_diameter if setup.operation == "face" else setup.feature.turned_diameter
     return float(1.0 / case_of(setup).compliance(after, after).ravel()[0] / 1000.0)

@@ -79,7 +79,7 @@ def _window_told(x: Cut) -> tuple[float, float | None, float | None, str, str]:
 
 def size_error_limit(case: Case) -> float:
     """Change of diameter from springing that may be [mm]: a share of the tolerance, or the house's roughing number."""
-    tolerance = case.setup.feature.end.tolerance
+    tolerance = case.setup.feature.end_diameter.tolerance
     house = case.setup.house
     return house.share_of_tolerance * tolerance if tolerance else house.rough_size_error
 

@@ -159,7 +159,7 @@ def _forces(case: Case, cutter: Cutter, chip: Chip, record: Silent) -> Forces:
     setup = case.setup
     house, machine, work = setup.house, setup.machine, setup.work
     # facing runs down to its inner diameter, where the height of the tip tells most
-    working = np.maximum(2.0 * setup.feature.end.nominal, chip.diameter / 2.0) if case.facing else chip.diameter
+    working = np.maximum(2.0 * setup.feature.end_diameter.nominal, chip.diameter / 2.0) if case.facing else chip.diameter
     height = setup.centre_height
     theta = record(tool_setting.height_angle, centre_height=height, diameter=working)
     rake = record(tool_setting.effective_rake, rake=cutter.rake, height_angle=theta) if height else cutter.rake
@@ -353,7 +353,7 @@ def _pass_seconds(case: Case, chip: Chip, record: Silent) -> Array:
         return np.asarray(record(kinematics.turning_time, length=travel, feed_per_rev=chip.feed_per_rev, spindle_speed=chip.spindle_speed))
     way: dict[str, Any] = {
         "diameter": chip.diameter + 2 * APPROACH,
-        "inner_diameter": setup.feature.end.nominal,
+        "inner_diameter": setup.feature.end_diameter.nominal,
         "feed_per_rev": chip.feed_per_rev,
     }
     if setup.machine.constant_surface_speed:

@@ -130,7 +130,7 @@ def _notes(setup: Setup, case: Case, cutter: Cutter, depths: Array, shallowest: 
         found.append(f"The last cut of {depths[-1]:.3g} mm is thinner than {shallowest:.3g} mm: it presses more than it cuts.")
     if setup.feature.polish:
         found.append(f"{1000 * setup.house.polishing_allowance:.0f} µm on diameter are left for polishing.")
-    if len(depths) > 1 and setup.feature.end.tolerance:
+    if len(depths) > 1 and setup.feature.end_diameter.tolerance:
         found.append("Measure before the last cut and correct by the offset.")
     return found
 

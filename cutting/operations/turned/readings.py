@@ -180,11 +180,11 @@ def _edge_readings(done: Cut, record: Recorder) -> list[Value]:
     found = [shown(name, label, value, "angle", "exact", None, trail) for name, label, value in angles]
     band, wear = (drift * 500.0, drift * 2000.0), record.trail("tool_life", "nose_recession")
     found.append(shown("drift", "size grows by wear, a piece", drift * 1000.0, "small_length", "model", band, wear))
-    tolerance = setup.feature.end.tolerance
+    tolerance = setup.feature.end_diameter.tolerance
     if tolerance and not case.facing:
         every = float(correct_every(drift, tolerance))
         found.append(shown("correct_every", "correct the size every", every, "count", "model", (max(every / 2, 1.0), every * 2), wear))
-    if case.facing and setup.feature.end.nominal == 0:
+    if case.facing and setup.feature.end_diameter.nominal == 0:
         found.append(shown("pip", "pip left at the centre", float(pip_diameter(height)), "length", "exact"))
     if height and not case.facing:
         found.append(
@@ -201,7 +201,7 @@ def passes(done: Cut) -> tuple[Pass, ...]:
         Pass(
             k + 1,
             float(d),
-            setup.feature.end.nominal if setup.operation == "face" else float(d - 2 * depths[k]),
+            setup.feature.end_diameter.nominal if setup.operation == "face" else float(d - 2 * depths[k]),
             float(depths[k]),
             _of_pass(done.spindle_speed, k),
             _of_pass(done.cutting_speed, k),
@@ -298,7 +298,7 @@ def scene(done: Cut) -> dict[str, float | str]:
         "length": setup.feature.length,
         "distance_from_chuck": setup.feature.distance_from_chuck,
         "start_diameter": setup.feature.start_diameter,
-        "end_diameter": setup.feature.end_diameter,
+        "end_diameter": setup.feature.turned_diameter,
         "grip_diameter": setup.holding.grip_diameter,
         "operation": setup.operation,
         "bore": setup.holding.bore,

@@ -17,7 +17,7 @@ def turned(feature: Feature) -> Region:
 
 def faced(feature: Feature) -> Region:
     """What facing takes off the free end; a boss may stay."""
-    return Region(Side.FACE, depth=feature.length, inner=feature.end.nominal)
+    return Region(Side.FACE, depth=feature.length, inner=feature.end_diameter.nominal)
 
 
 def turned_area(setup: Setup, before: Solid) -> tuple[Corner, ...]:
@@ -29,7 +29,7 @@ def turned_area(setup: Setup, before: Solid) -> tuple[Corner, ...]:
 def faced_area(setup: Setup, before: Solid) -> tuple[Corner, ...]:
     """The slice that goes off the face."""
     f, end = setup.feature, before.face
-    start, inner, outer = end - f.length, f.end.nominal / 2, f.start_diameter / 2
+    start, inner, outer = end - f.length, f.end_diameter.nominal / 2, f.start_diameter / 2
     return ((start, inner), (start, outer), (end, outer), (end, inner))
 
 

@@ -26,7 +26,7 @@ class Setup(BaseSetup):
     @property
     def target_diameter(self) -> float:
         """The size to turn to, with what the house leaves for polishing."""
-        return self.feature.end_diameter + (self.house.polishing_allowance if self.feature.polish else 0.0)
+        return self.feature.turned_diameter + (self.house.polishing_allowance if self.feature.polish else 0.0)
 
     @property
     def overhang(self) -> float:
@@ -38,7 +38,7 @@ class Setup(BaseSetup):
         """Height of the tip over the axis [mm]: what was set, or the house's school."""
         if self.settings.centre_height is not None:
             return self.settings.centre_height
-        return -self.house.off_centre * self.feature.end_diameter
+        return -self.house.off_centre * self.feature.turned_diameter
 
     @property
     def away(self) -> bool:
@@ -54,7 +54,7 @@ class Setup(BaseSetup):
     @property
     def last_depth(self) -> float | None:
         """Depth of a last cut that differs from the others [mm], None where all are equal."""
-        light = None if self.house.equal_cuts or not self.feature.end.tolerance else self.house.light_cut
+        light = None if self.house.equal_cuts or not self.feature.end_diameter.tolerance else self.house.light_cut
         wanted = self.settings.last_depth or light
         return wanted if wanted is not None and wanted < self.stock_to_remove - 1e-9 else None
 

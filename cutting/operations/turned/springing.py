@@ -118,7 +118,7 @@ def best_seat(setup: Setup) -> float | None:
 
 def _follow_rest(setup: Setup, done: Cut, now: Bow) -> Support | None:
     """A rest that travels beside the tool carries its share of the push at every place."""
-    if setup.operation != "turn" or setup.feature.length < 3 * setup.feature.end_diameter:
+    if setup.operation != "turn" or setup.feature.length < 3 * setup.feature.turned_diameter:
         return None
     force = float(np.ravel(done.passive_force)[-1])
     errors = np.array(now.errors)

@@ -7,13 +7,13 @@ from typing import Annotated
 
 from pydantic import Field
 
-from server.jobs.kinds import cut_off, face_groove, groove, trepan, turning
+from server.jobs.kinds import cut_off, face_groove, groove, trepan, turned
 from server.jobs.kinds.view import Viewer
 
 VIEWERS: MappingProxyType[str, Viewer] = MappingProxyType(
     {
-        "turn": turning.VIEWER,
-        "face": turning.VIEWER,
+        "turn": turned.VIEWER,
+        "face": turned.VIEWER,
         "groove": groove.VIEWER,
         "face groove": face_groove.VIEWER,
         "trepan": trepan.VIEWER,
@@ -21,6 +21,6 @@ VIEWERS: MappingProxyType[str, Viewer] = MappingProxyType(
     }
 )
 AnyView = Annotated[
-    turning.TurningView | groove.GrooveView | face_groove.FaceGrooveView | trepan.TrepanView | cut_off.CutOffView,
+    turned.TurnedView | groove.GrooveView | face_groove.FaceGrooveView | trepan.TrepanView | cut_off.CutOffView,
     Field(discriminator="kind"),
 ]

@@ -34,7 +34,7 @@ class KerfLine(Plain):
 
 
 class CutOffView(Plain):
-    kind: Literal["cut_off"]
+    kind: Literal["cut off"]
     scene: dict[str, float | str]
     scene_labels: dict[str, DisplayOut]
     part: list[Point]
@@ -67,7 +67,7 @@ def view(shown: Shown) -> dict[str, Any]:
     steps = [(zone.start, zone.feed) for zone in setup.zones]
     feed = [pair for k, (start, value) in enumerate(steps) for pair in ((start, value), (setup.zones[k].end, value))]
     return {
-        "kind": "cut_off",
+        "kind": "cut off",
         "scene": plain(outcome.scene),
         "scene_labels": {
             "width": display(setup.insert.width, "length"),

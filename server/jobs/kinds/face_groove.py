@@ -14,7 +14,7 @@ from server.units import DisplayOut, Plain, Point
 
 
 class FaceGrooveView(Plain):
-    kind: Literal["face_groove"]
+    kind: Literal["face groove"]
     scene: dict[str, float | str]
     scene_labels: dict[str, DisplayOut]
     part: list[Point]
@@ -26,7 +26,7 @@ def view(shown: Shown) -> dict[str, Any]:
     """Drawing along and across the axis, strokes."""
     setup, outcome, x = shown.setup, shown.outcome, shown.explored
     return {
-        "kind": "face_groove",
+        "kind": "face groove",
         "scene": plain(outcome.scene),
         "scene_labels": {
             "outer_diameter": display(round(setup.feature.outer_diameter.target, 2), "length", False),

@@ -240,10 +240,13 @@ def _checks(setup: Setup, outcome: Outcome, system: str) -> list[str]:
     found.append(f"Part {out} out of the chuck, {held[holding.style]}{steady}; stop against the jaws or backstop.")
     if setup.skin in (Skin.WELD, Skin.FORGED, Skin.CAST):
         found.append("Turn the part by hand and touch off on its highest point.")
-    if setup.operation == "turn" and feature.end.tolerance:
-        low, high = feature.end.target - feature.end.tolerance / 2, feature.end.target + feature.end.tolerance / 2
+    if setup.operation == "turn" and feature.end_diameter.tolerance:
+        low, high = (
+            feature.end_diameter.target - feature.end_diameter.tolerance / 2,
+            feature.end_diameter.target + feature.end_diameter.tolerance / 2,
+        )
         found.append(f"Measure before the last pass, part at 20 °C. Finished: {_length(low, system)} to {_length(high, system)}.")
-        if setup.target_diameter != feature.end.target:
+        if setup.target_diameter != feature.end_diameter.target:
             found.append(f"Turn to {_length(setup.target_diameter, system)}: the rest is left for grinding or polishing.")
     if feature.roughness:
         wanted, expected = display(feature.roughness, "small_length"), outcome.results["roughness"].display

@@ -2581,7 +2581,7 @@ export interface components {
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "cut_off";
+            kind: "cut off";
             /** Scene */
             scene: {
                 [key: string]: number | string;
@@ -2666,7 +2666,7 @@ export interface components {
              */
             stops: number[];
             /** View */
-            view: components["schemas"]["TurningView"] | components["schemas"]["GrooveView"] | components["schemas"]["FaceGrooveView"] | components["schemas"]["TrepanView"] | components["schemas"]["CutOffView"];
+            view: components["schemas"]["TurnedView"] | components["schemas"]["GrooveView"] | components["schemas"]["FaceGrooveView"] | components["schemas"]["TrepanView"] | components["schemas"]["CutOffView"];
         };
         /** FaceGrooveView */
         FaceGrooveView: {
@@ -2674,7 +2674,7 @@ export interface components {
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "face_groove";
+            kind: "face groove";
             /** Scene */
             scene: {
                 [key: string]: number | string;
@@ -2959,13 +2959,13 @@ export interface components {
             /** At */
             at: number[];
         };
-        /** TurningView */
-        TurningView: {
+        /** TurnedView */
+        TurnedView: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "turning";
+            kind: "turned";
             /** Scene */
             scene: {
                 [key: string]: number | string;

@@ -3,7 +3,7 @@
   import { viewOf } from "../operation/kinds/view";
 
   let { bench }: { bench: OperationBench } = $props();
-  const view = $derived(viewOf(bench, "turning"));
+  const view = $derived(viewOf(bench, "turned"));
   const num = (name: string) => Number(view?.scene[name] ?? 0);
   const kappa = $derived(num("cutting_edge_angle"));
   const SCALE = 5.2;

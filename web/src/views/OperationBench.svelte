@@ -24,7 +24,7 @@
   import Results from "../operation/Results.svelte";
   import { KINDS } from "../operation/kinds/registry";
   import Settings from "../operation/Settings.svelte";
-  import Stiffness from "../operation/kinds/turning/Stiffness.svelte";
+  import Stiffness from "../operation/kinds/turned/Stiffness.svelte";
   import WorkingSheet from "../operation/WorkingSheet.svelte";
   import Studies, { STUDIES, type StudyName } from "../study/Studies.svelte";
   import { page } from "../page.svelte";

@@ -128,8 +128,7 @@ def _write_rim(setup: CutOffSetup, tool: SlotTool, feed: Any, record: Silent) ->
     """The forces at the rim, written down: there speed and feed are full."""
     if not isinstance(record, Recorder):
         return
-    write_plunge(setup, tool, feed, setup.feature.diameter, "at the rim", record)
-    pushed = record.steps["feed_force"].value
+    pushed = write_plunge(setup, tool, feed, setup.feature.diameter, "at the rim", record)
     fs = record(blade.side_force, feed_force=pushed, lead_angle=tool.lead_angle)
     record(
         blade.side_bend,

@@ -19,8 +19,8 @@ from cutting.operations.slots.shared.cut import SLOWER, SlotCut, hardest, idle_s
 from cutting.operations.slots.shared.drive import real_feed, top_speed
 from cutting.operations.slots.shared.slot_chip import slot_index
 from cutting.operations.slots.shared.tool import Array, SlotTool
-from cutting.operations.slots.shared.written import held_torque, write_plunge
-from cutting.working import Silent
+from cutting.operations.slots.shared.written import held_torque, write_layer, write_plunge
+from cutting.working import Recorder, Silent
 
 FACE_SHARE = 0.7  # of grooving's feed and of its speed's middle that a face groove takes (common practice)
 SLOWER_STILL = SLOWER * (1.0 + FACE_SHARE) / 2.0  # of the turning speed
@@ -125,6 +125,7 @@ def numbers(setup: FaceGrooveSetup, tool: SlotTool, speed: Any, feed: Any, recor
     aside = np.where(along, against, np.where(first & (engaged < OPEN_BELOW * tool.width), OPEN_SIDE * against, 0.0))
     seconds = 60.0 * way / (real * n) + 60.0 * np.array([move.dwell for move in moves]) / n
     write_plunge(setup, tool, real, diameter, "the first plunge", record)
+    _write_layers(setup, moves, real, record)
     worn = setup.house.wear_factor
     side, largest = over_passes(aside), over_passes(cutting)
     power, available = hardest(worn * cutting * np.pi * outer * n / 6e7, machine.spindle_power(n))
@@ -182,6 +183,15 @@ def moves_of(setup: FaceGrooveSetup) -> Iterator[Move]:
         yield Move("floor", rim, f.depth, middle, f.depth, left)
         yield Move("wall", inner, 0.0, inner, f.depth, left)
         yield Move("floor", inner, f.depth, middle, f.depth, left)
+
+
+def _write_layers(setup: FaceGrooveSetup, moves: tuple[Move, ...], feed: Array, record: Silent) -> None:
+    """Of cuts across the face each depth once."""
+    if not isinstance(record, Recorder):
+        return
+    thickness = float(np.ravel(feed)[-1])
+    for depth in dict.fromkeys(round(move.engaged, 3) for move in moves if move.kind == "turn"):
+        write_layer(setup, thickness, thickness * depth, SIDE_FORM, f"a layer of {depth:g} mm, across", record)
 
 
 SHANK_OVER = 6.0  # mm by which a blade's shank stands over its edge towards the axis (common practice)

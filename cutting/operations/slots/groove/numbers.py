@@ -18,9 +18,9 @@ from cutting.operations.slots.shared.drive import real_feed, top_speed
 from cutting.operations.slots.shared.face import corner_roughness
 from cutting.operations.slots.shared.slot_chip import slot_index
 from cutting.operations.slots.shared.tool import Array, Mask, SlotTool
-from cutting.operations.slots.shared.written import held_torque, write_plunge
+from cutting.operations.slots.shared.written import held_torque, write_layer, write_plunge
 from cutting.operations.turned.part import beam_between
-from cutting.working import Silent
+from cutting.working import Recorder, Silent
 
 SIDE_FORM = 1.0  # Kform of a cut sideways: one wall of the slot is gone
 INSIDE_FORM = 1.2  # and inside (Tschätsch)
@@ -92,6 +92,7 @@ def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     real = real_feed(machine, feed)
     strokes = _strokes(setup, tool, speed, feed, real)
     write_plunge(setup, tool, real, f.diameter, "a full plunge", record)
+    _write_layers(setup, strokes, record)
     worn = setup.house.wear_factor
     side, cutting = over_passes(strokes.side_force), over_passes(strokes.cutting_force)
     push = over_passes(np.where(strokes.sideways, 0.0, strokes.push))
@@ -126,6 +127,16 @@ def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: S
         strokes=strokes, size_error=np.asarray(error), stable_width=np.asarray(stable),
         roughness=_roughness(setup, tool, speed, feed, real),        push=push, widest_plunge=max(plunges, default=0.0),
     )  # fmt: skip
+
+
+def _write_layers(setup: GrooveSetup, strokes: Strokes, record: Silent) -> None:
+    """Of cuts sideways each depth once."""
+    if not isinstance(record, Recorder):
+        return
+    form = INSIDE_FORM if setup.inside else SIDE_FORM
+    deep = {round(one.move.engaged, 3): one for one in strokes.taken() if one.move.sideways}
+    for depth, one in deep.items():
+        write_layer(setup, one.thickness, one.feed * depth, form, f"a layer of {depth:g} mm, sideways", record)
 
 
 def diameter_at(setup: GrooveSetup, depth: float) -> float:

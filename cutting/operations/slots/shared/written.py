@@ -12,13 +12,13 @@ from cutting.operations.slots.shared.tool import Array, SlotTool
 from cutting.working import Recorder, Silent
 
 
-def write_plunge(setup: SlotSetup, tool: SlotTool, feed: Any, diameter: float, where: str, record: Silent) -> None:
-    """Write down the forces of the sharp edge at a feed [mm/rev], with power and torque at a diameter [mm].
+def write_plunge(setup: SlotSetup, tool: SlotTool, feed: Any, diameter: float, where: str, record: Silent) -> Any:
+    """Write down the forces of the sharp edge at a feed [mm/rev], with power and torque at a diameter [mm]; returns its push [N].
 
     A slanted edge's chip is thinner than the feed by the cosine of its lead angle, and as much wider.
     """
     if not isinstance(record, Recorder):
-        return
+        return 0.0
     material, thickness = setup.work.material, feed * np.cos(np.radians(tool.lead_angle))
     kc = record(
         force.specific_cutting_force,
@@ -31,9 +31,30 @@ def write_plunge(setup: SlotSetup, tool: SlotTool, feed: Any, diameter: float, w
         note=f"{where}; kc1.1 and mc of {material.name}",
     )
     fc = record(force.cutting_force, specific_force=kc, chip_area=feed * tool.width)
-    record(blade.plunge_force, cutting_force=fc, chip_thickness=thickness, note="measured on E295, carried over")
+    push = record(blade.plunge_force, cutting_force=fc, chip_thickness=thickness, note="measured on E295, carried over")
     record(force.cutting_power, cutting_force=fc, cutting_speed=setup.settings.cutting_speed)
     record(force.torque, cutting_force=setup.house.wear_factor * fc, diameter=diameter, note="for the worn edge")
+    return push
+
+
+def write_layer(setup: SlotSetup, thickness: float, area: float, form: float, where: str, record: Silent) -> None:
+    """Write down the forces of a cut sideways beside those of the plunge: chip thickness [mm], area [mm²], form factor."""
+    if not isinstance(record, Recorder):
+        return
+    material = setup.work.material
+    with record.about(where):
+        kc = record(
+            force.specific_cutting_force,
+            specific_force_1=setup.work.specific_force_1,
+            chip_thickness=thickness,
+            force_exponent=material.force_exponent,
+            rake_factor=1.0,
+            wear_factor=1.0,
+            form_factor=form,
+            note=f"{where}; kc1.1 and mc of {material.name}",
+        )
+        fc = record(force.cutting_force, specific_force=kc, chip_area=area, note=where)
+        record(blade.plunge_force, cutting_force=fc, chip_thickness=thickness, note=f"{where}, against the feed")
 
 
 def holding_speed(setup: SlotSetup, torque: Array) -> Array:

@@ -9,8 +9,8 @@ import GrooveMap from "./groove/Map.svelte";
 import GrooveScene from "./groove/Scene.svelte";
 import TrepanMap from "./trepan/Map.svelte";
 import TrepanScene from "./trepan/Scene.svelte";
-import TurningMap from "./turning/ChipMap.svelte";
-import TurningScene from "./turning/Scene.svelte";
+import TurnedMap from "./turned/ChipMap.svelte";
+import TurnedScene from "./turned/Scene.svelte";
 
 type Part = Component<{ bench: OperationBench }>;
 
@@ -23,9 +23,9 @@ export interface KindParts {
 }
 
 export const KINDS: Record<string, KindParts> = {
-  turning: { Scene: TurningScene, Map: TurningMap },
+  turned: { Scene: TurnedScene, Map: TurnedMap },
   groove: { Scene: GrooveScene, Map: GrooveMap },
-  face_groove: { Scene: FaceGrooveScene, Map: FaceGrooveMap },
+  "face groove": { Scene: FaceGrooveScene, Map: FaceGrooveMap },
   trepan: { Scene: TrepanScene, Map: TrepanMap },
-  cut_off: { Scene: CutOffScene, Map: CutOffMap, Foot: CutOffFoot },
+  "cut off": { Scene: CutOffScene, Map: CutOffMap, Foot: CutOffFoot },
 };

@@ -5,7 +5,7 @@
   import { pathOf, viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
-  const view = $derived(viewOf(bench, "cut_off"));
+  const view = $derived(viewOf(bench, "cut off"));
   const WIDE = 216;
   const TALL = 66;
   const rim = $derived(view?.face[0]?.[0] ?? 1);

@@ -4,7 +4,7 @@
   import { viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
-  const view = $derived(viewOf(bench, "cut_off"));
+  const view = $derived(viewOf(bench, "cut off"));
   const curve = $derived(
     `/api/jobs/${bench.editor.id}/operations/${bench.operation}/curve.csv?units=${session.units}`,
   );

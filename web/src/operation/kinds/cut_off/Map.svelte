@@ -12,7 +12,7 @@
   let surface: SVGSVGElement | undefined = $state();
   let dragging = false;
 
-  const view = $derived(viewOf(bench, "cut_off"));
+  const view = $derived(viewOf(bench, "cut off"));
   const rim = $derived(view?.diameter_axis.high ?? 1);
   // the rim stands left, the centre right, as the blade travels
   const x = $derived(scaleLinear([rim, 0], [30, width - 12]));

@@ -11,7 +11,7 @@
   let width = $state(700);
   let height = $state(170);
 
-  const view = $derived(viewOf(bench, "cut_off"));
+  const view = $derived(viewOf(bench, "cut off"));
   const num = (name: string) => Number(view?.scene[name] ?? 0);
   const part = $derived((view?.part ?? []) as [number, number][]);
   const length = $derived(

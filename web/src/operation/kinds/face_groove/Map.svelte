@@ -10,7 +10,7 @@
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(330);
   let height = $state(230);
-  const view = $derived(viewOf(bench, "face_groove"));
+  const view = $derived(viewOf(bench, "face groove"));
   const num = (name: string) => Number(view?.scene[name] ?? 0);
   const now = $derived(view?.strokes[bench.scrub.index]);
   // seen along the axis: the groove's ring, the blade below its edge, and the range that it is curved for

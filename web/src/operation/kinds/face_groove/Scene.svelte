@@ -11,7 +11,7 @@
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(700);
   let height = $state(170);
-  const view = $derived(viewOf(bench, "face_groove"));
+  const view = $derived(viewOf(bench, "face groove"));
   const num = (name: string) => Number(view?.scene[name] ?? 0);
   const CHUCK = 84;
   const part = $derived((view?.part ?? []) as [number, number][]);

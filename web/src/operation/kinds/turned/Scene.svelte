@@ -11,7 +11,7 @@
   let height = $state(190);
   let chosen = $state(-1);
 
-  const e = $derived(viewOf(bench, "turning"));
+  const e = $derived(viewOf(bench, "turned"));
   const evaluation = $derived(bench.evaluation);
   const num = (name: string) => Number(e?.scene[name] ?? 0);
   const facing = $derived(e?.scene.operation === "face");

@@ -48,8 +48,8 @@ class MapOut(Plain):
     passes: list[Point]
 
 
-class TurningView(Plain):
-    kind: Literal["turning"]
+class TurnedView(Plain):
+    kind: Literal["turned"]
     scene: dict[str, float | str]
     scene_labels: dict[str, DisplayOut]
     bow: BowOut
@@ -64,7 +64,7 @@ def view(shown: Shown) -> dict[str, Any]:
     setup, outcome, chip_map = shown.setup, shown.outcome, shown.explored
     assert outcome.bow
     return {
-        "kind": "turning",
+        "kind": "turned",
         "scene": plain(outcome.scene),
         "bow": bow_out(outcome.bow),
         "scene_labels": {
@@ -73,7 +73,7 @@ def view(shown: Shown) -> dict[str, Any]:
             "passive_force": display(outcome.results["passive_force"].value, "force"),
             "free_length": display(setup.holding.free_length, "length"),
             "start_diameter": display(setup.feature.start_diameter, "length"),
-            "end_diameter": display(setup.feature.end_diameter, "length"),
+            "end_diameter": display(setup.feature.turned_diameter, "length"),
             "spindle_speed": outcome.results["spindle_speed"].display,
             "springs": display(outcome.results["size_error"].value * 1000.0, "small_length"),
             "overhang": display(float(outcome.scene["overhang"]), "length"),
