@@ -10,8 +10,8 @@ import numpy as np
 
 from benchmarks.sizes import FULL, Sizes
 from cutting.advice import advise
+from cutting.advice.best import Best
 from cutting.advice.contests import CONTESTS
-from cutting.advice.search import Best
 from cutting.doors.json_form import read_setup
 from cutting.operations.frame.setup import Goal
 from cutting.tooling.bought import shipped

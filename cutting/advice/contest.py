@@ -4,18 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field, replace
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from cutting.advice.best import Best
 from cutting.advice.candidate import Candidate, Refused
 from cutting.operations.frame.model import Model
 from cutting.quantities.write import Display
 from cutting.tooling.roles import Index, Parts, tool_at
-
-if TYPE_CHECKING:
-    from cutting.advice.search import Best
 
 Array = NDArray[np.float64]
 Mask = NDArray[np.bool_]

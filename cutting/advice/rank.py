@@ -7,11 +7,12 @@ from typing import Any
 
 import numpy as np
 
+from cutting.advice.best import Best
 from cutting.advice.candidate import Advice, Candidate
 from cutting.advice.contest import Contest, Field
 from cutting.advice.explain import missed_by, why_not_first
 from cutting.advice.score import score_of
-from cutting.advice.search import Best, best_of_field
+from cutting.advice.search import best_of_field
 from cutting.operations.frame.outcome import Severity
 from cutting.operations.frame.remedies import Trials
 from cutting.operations.frame.rule import all_used, limits_of

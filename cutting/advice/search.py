@@ -8,13 +8,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import dataclass
 from enum import Enum
 from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
 
+from cutting.advice.best import Best
 from cutting.advice.contest import Array, Contest, Field, Try
 from cutting.advice.score import score
 from cutting.operations.frame.over_passes import over_passes
@@ -33,10 +32,6 @@ FINE_FEEDS, FINE_SPEEDS = np.linspace(0.0, 1.0, 25), np.array([1.0, 1.1, 0.9, 0.
 CHUNK, SMALL = 10_000, 2_000  # entries run together at most; and below which a second thread does not pay
 BROKEN, WORSE = 1e9, 1e6  # what a broken hard limit weighs, and each further bound that it is over
 SILENT = Silent()
-FIGURES = (
-    "cutting_speed", "speed_reached", "feed", "seconds", "cost", "change_parts", "median_parts", "run_parts", "secure",
-    "chip_index", "edge_cost", "roughness", "beside", "utilisation", "broken",
-)  # fmt: skip
 
 
 class Steps(Enum):
@@ -45,26 +40,6 @@ class Steps(Enum):
     USUAL = 0  # as the kind does for all its tools
     EASED = 1  # slower and finer, before a tool is refused
     FINE = 2  # closely, for those that lead
-
-
-@dataclass
-class Best:
-    """The best point of each entry: arrays over entries; `figures` by name, `binding` and `breaking` names of limits."""
-
-    score: Array
-    feasible: NDArray[np.bool_]
-    setup: NDArray[Any]  # in which it was run
-    binding: NDArray[Any]
-    breaking: NDArray[Any]
-    figures: dict[str, Array]
-
-    @staticmethod
-    def empty(count: int) -> Best:
-        def words() -> NDArray[Any]:
-            return np.full(count, "", dtype=object)
-
-        figures = {name: np.full(count, np.nan) for name in FIGURES}
-        return Best(np.full(count, np.inf), np.zeros(count, bool), words(), words(), words(), figures)
 
 
 def best_of_field(contest: Contest, setup: Any, field: Field) -> Best:

@@ -69,6 +69,7 @@ class Recorder(Silent):
 
     def __init__(self) -> None:
         self._taken: dict[tuple[str, str], _Taken] = {}
+        self._steps: dict[tuple[str, str, Pick], Step] = {}  # written once, however many limits read them
         self._where = ""
 
     def __call__(self, function: Callable[..., Any], note: str = "", **inputs: Any) -> Any:
@@ -91,7 +92,12 @@ class Recorder(Silent):
 
         Of several passes the numbers are those of the last, or of `at`: its place and how many there are.
         """
-        return tuple(taken.step(f"{name} {where}".rstrip(), at) for (name, where), taken in self._taken.items() if name in names)
+        return tuple(self._step(key, taken, at) for key, taken in self._taken.items() if key[0] in names)
+
+    def _step(self, key: tuple[str, str], taken: _Taken, at: Pick) -> Step:
+        if (step := self._steps.get((*key, at))) is None:
+            step = self._steps[*key, at] = taken.step(" ".join(key).rstrip(), at)
+        return step
 
 
 class _Fallback(dict[str, str]):

@@ -16,7 +16,7 @@ from cutting.operations.registry import KINDS, evaluate, evaluate_quickly, explo
 from cutting.quantities import display, refuse_long
 from server.crib.assemblies import set_up_on
 from server.errors import Refusal
-from server.jobs import actions, schemas
+from server.jobs import actions, operation_schemas, schemas
 from server.jobs.cautions import dismiss, mark_dismissed, restore
 from server.jobs.document import entry_of, request_of, setup_of, tried_with, way_of
 from server.jobs.kinds import VIEWERS
@@ -66,7 +66,7 @@ def add_job(request: HttpRequest, payload: schemas.JobIn) -> Status:
     return Status(201, _job(actions.newest(actions.start_job(payload.dict(), request.user).pk)))  # type: ignore[arg-type]
 
 
-@kinds.get("", response=list[schemas.OperationKindOut])
+@kinds.get("", response=list[operation_schemas.OperationKindOut])
 def list_kinds(request: HttpRequest) -> list[dict[str, Any]]:
     """The kinds of operation with the fields that each asks for."""
     return [
@@ -148,7 +148,7 @@ def _revision(one: Revision) -> dict[str, Any]:
     return {"number": one.number, "gesture": one.gesture, "author": one.author.get_username(), "at": one.at}
 
 
-@router.post("/{job_id}/operations/{operation}/evaluate", response=schemas.EvaluationOut)
+@router.post("/{job_id}/operations/{operation}/evaluate", response=operation_schemas.EvaluationOut)
 def evaluate_operation(request: HttpRequest, job_id: int, operation: str, payload: schemas.TryIn) -> dict[str, Any]:
     """The live loop: evaluate with values to try; nothing is saved."""
     revision, stock = actions.newest(job_id), shop()
@@ -186,7 +186,7 @@ def follow_operation(request: HttpRequest, job_id: int, operation: str, payload:
     }
 
 
-@router.post("/{job_id}/operations/{operation}/limits/{limit}/relax", response=list[schemas.RemedyOut])
+@router.post("/{job_id}/operations/{operation}/limits/{limit}/relax", response=list[operation_schemas.RemedyOut])
 def relax_limit(request: HttpRequest, job_id: int, operation: str, limit: str, payload: schemas.TryIn) -> list[dict[str, Any]]:
     """What would move one limit, with what each change brings."""
     revision, stock = actions.newest(job_id), shop()
@@ -212,7 +212,7 @@ def accept_stale(request: HttpRequest, job_id: int) -> dict[str, Any]:
 
 
 @router.post("/{job_id}/cautions/dismiss", response={204: None})
-def dismiss_caution(request: HttpRequest, job_id: int, payload: schemas.DismissIn) -> Status:
+def dismiss_caution(request: HttpRequest, job_id: int, payload: operation_schemas.DismissIn) -> Status:
     """A person has read a caution; it stays away on this job until its risk changes."""
     dismiss(actions.newest(job_id).job, request.user, payload.name, payload.risk)  # type: ignore[arg-type]
     return Status(204, None)

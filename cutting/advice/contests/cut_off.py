@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
+from cutting.advice.best import Best
 from cutting.advice.contest import Check, Contest, Field, Try
 from cutting.advice.contests.slots import (
     FEED_STEP,
@@ -18,7 +19,6 @@ from cutting.advice.contests.slots import (
     standing_for,
     usual_checks,
 )
-from cutting.advice.search import Best
 from cutting.operations.slots.cut_off.evaluate import MODEL
 from cutting.operations.slots.cut_off.numbers import Numbers
 from cutting.operations.slots.cut_off.setup import CutOffSetup

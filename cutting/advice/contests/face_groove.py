@@ -6,6 +6,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import replace
 from typing import Any
 
+from cutting.advice.best import Best
 from cutting.advice.contest import Check, Contest, Field, Try
 from cutting.advice.contests.slots import (
     FEED_STEP,
@@ -19,7 +20,6 @@ from cutting.advice.contests.slots import (
     standing_for,
     usual_checks,
 )
-from cutting.advice.search import Best
 from cutting.operations.slots.face_groove.evaluate import MODEL
 from cutting.operations.slots.face_groove.numbers import FACE_SHARE, SLOWER_STILL, Numbers
 from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, Spindle, Way

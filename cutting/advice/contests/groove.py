@@ -8,6 +8,7 @@ from typing import Any
 
 import numpy as np
 
+from cutting.advice.best import Best
 from cutting.advice.candidate import Candidate
 from cutting.advice.contest import Check, Contest, Field, Try
 from cutting.advice.contests import turned
@@ -24,7 +25,6 @@ from cutting.advice.contests.slots import (
     usual_checks,
 )  # fmt: skip
 from cutting.advice.rank import rank
-from cutting.advice.search import Best
 from cutting.errors import CuttingError
 from cutting.mechanics.tool_setting import reach_angle
 from cutting.operations.slots.groove.evaluate import MODEL

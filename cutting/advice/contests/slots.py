@@ -8,8 +8,9 @@ from typing import Any
 
 import numpy as np
 
+from cutting.advice.best import Best
 from cutting.advice.contest import Array, Check, Field, Try, sieve
-from cutting.advice.search import Best, alike
+from cutting.advice.search import alike
 from cutting.operations.frame.model import SILENT, Model
 from cutting.operations.frame.money import goal_life, unattended_life
 from cutting.operations.slots.shared.cut import SLOWER

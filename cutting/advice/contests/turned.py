@@ -7,9 +7,9 @@ from typing import Any
 
 import numpy as np
 
+from cutting.advice.best import Best
 from cutting.advice.candidate import Refused
 from cutting.advice.contest import Array, Contest, Field, Try
-from cutting.advice.search import Best
 from cutting.chips.window import depth_scale
 from cutting.mechanics.chip_section import chip_area, engaged_edge, mean_chip_thickness
 from cutting.mechanics.finish import RA_OF_RT, WIPER_GAIN

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import replace
 from functools import cached_property
-from typing import TYPE_CHECKING, Any
+from typing import Any, Protocol
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,13 +13,10 @@ from numpy.typing import NDArray
 from cutting.errors import CuttingError
 from cutting.operations.frame.change import Change, in_words, setting
 from cutting.operations.frame.outcome import Limit, Remedy
-from cutting.operations.frame.rule import Array, Mask, all_used, excluded
+from cutting.operations.frame.rule import Array, Mask, Rule, all_used, excluded
 from cutting.quantities.kinds import currency
 from cutting.quantities.write import Display
 from cutting.working import Silent
-
-if TYPE_CHECKING:
-    from cutting.operations.frame.model import Model
 
 SILENT = Silent()
 TIDY = {"feed_per_rev": 0.005, "feed_per_tooth": 0.005, "cutting_speed": 1.0}  # steps that people set
@@ -28,10 +25,29 @@ FURTHER = np.linspace(1.02, 3.0, 100)  # and that going faster tries
 QUICKER = 0.985  # a gain below this is not worth a change
 
 
+class Runs(Protocol):
+    """What trials need of a kind's model."""
+
+    @property
+    def rules(self) -> tuple[Rule[Any], ...]: ...
+    @property
+    def changes(self) -> Callable[[Any], Iterable[Change[Any]]]: ...
+    @property
+    def from_stock(self) -> Callable[[Any, Any], Iterable[Change[Any]]]: ...
+    @property
+    def quicker(self) -> Callable[[Any], Iterable[Change[Any]]]: ...
+    @property
+    def supported(self) -> Callable[[Any], Iterable[Change[Any]]]: ...
+    @property
+    def misfits(self) -> Callable[[Any], frozenset[str]]: ...
+    def quickly(self, setup: Any) -> Any: ...
+    def over(self, setup: Any, cutting_speed: Any = None, feed: Any = None) -> Any: ...
+
+
 class Trial:
     """A change that was run: how close every limit is, whether it is sound, what it takes."""
 
-    def __init__(self, model: Model[Any], change: Change[Any], known: frozenset[str] | None = None) -> None:
+    def __init__(self, model: Runs, change: Change[Any], known: frozenset[str] | None = None) -> None:
         """`known` are the misfits that stand already; None: they are not asked for."""
         self.change = change
         x = model.quickly(change.setup)
@@ -50,7 +66,7 @@ class Trial:
 class Trials:
     """What can be done otherwise at one set-up; everything is run once, however many limits ask."""
 
-    def __init__(self, model: Model[Any], setup: Any, crib: Any = None) -> None:
+    def __init__(self, model: Runs, setup: Any, crib: Any = None) -> None:
         self.model, self.setup, self.crib = model, setup, crib
         self.levers = ((setup.FEED, "feed"), ("cutting_speed", "speed"))
 

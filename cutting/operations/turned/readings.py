@@ -293,7 +293,6 @@ def scene(done: Cut) -> dict[str, float | str]:
         "free_length": setup.holding.free_length,
         "overhang_ratio": setup.holding.free_length / setup.feature.start_diameter,
         "holding": setup.holding.style.value,
-        "span_position": bow(done).largest_at,
         "depth": float(np.ravel(done.depth_of_cut)[-1]),
         "length": setup.feature.length,
         "distance_from_chuck": setup.feature.distance_from_chuck,
