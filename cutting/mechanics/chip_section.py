@@ -55,6 +55,53 @@ def chord_angle(feed_per_rev: ArrayLike, depth_of_cut: ArrayLike, cutting_edge_a
     return np.degrees(np.arctan2(depth_of_cut, along_feed + np.asarray(feed_per_rev) / 2.0))
 
 
+@formula(
+    "direction_factor",
+    "mean of cos² of the edge's direction over nose arc and straight edge, a thin chip counting more: {depth_of_cut}, {nose_radius}, "
+    "{cutting_edge_angle}",
+    "altintas-2012",
+    Honesty.MODEL,
+)
+def radial_direction(
+    depth_of_cut: ArrayLike, cutting_edge_angle: ArrayLike, nose_radius: ArrayLike, thin_exponent: ArrayLike = 0.0
+) -> Array:
+    """Mean D of cos²κ over the engaged edge, each bit with its own direction κ: how much of it pushes, and cuts, along the radius.
+
+    Times the engaged edge it is ∫cos²κ dl, which never falls with depth: a deep cut contains the nose as well. The nose cuts
+    thinner than the whole, and force grows as chips get thin with their thickness to the power of minus `thin_exponent`.
+    Parameters as in `engaged_edge`.
+    """
+    return _direction(depth_of_cut, cutting_edge_angle, nose_radius, thin_exponent, 1.0)
+
+
+@formula(
+    "direction_factor",
+    "mean of sin² of the edge's direction over nose arc and straight edge, a thin chip counting more: {depth_of_cut}, {nose_radius}, "
+    "{cutting_edge_angle}",
+    "altintas-2012",
+    Honesty.MODEL,
+)
+def axial_direction(
+    depth_of_cut: ArrayLike, cutting_edge_angle: ArrayLike, nose_radius: ArrayLike, thin_exponent: ArrayLike = 0.0
+) -> Array:
+    """The same along the feed: mean of sin²κ."""
+    return _direction(depth_of_cut, cutting_edge_angle, nose_radius, thin_exponent, -1.0)
+
+
+def _direction(depth: ArrayLike, cutting_edge_angle: ArrayLike, nose_radius: ArrayLike, thin: ArrayLike, sign: float) -> Array:
+    """Mean of (1 ± cos 2κ)/2 over the engaged edge, its parts weighted by how thin they cut."""
+    nose_angle, straight = _engagement(depth, cutting_edge_angle, nose_radius)
+    radius, kappa = np.maximum(np.asarray(nose_radius, float), 1e-6), np.radians(cutting_edge_angle)
+    arc, edge = radius * nose_angle, straight / np.sin(kappa)
+    whole = np.asarray(depth, float) / np.maximum(arc + edge, 1e-12)  # chip thickness over feed: of all, of the nose, of the edge
+    of_nose = radius * (1.0 - np.cos(nose_angle)) / np.maximum(arc, 1e-12)
+    nose_weight = np.maximum(of_nose / whole, 1e-6) ** -np.asarray(thin, float)
+    edge_weight = (np.sin(kappa) / whole) ** -np.asarray(thin, float)
+    on_nose = (arc + sign * radius * np.sin(2.0 * nose_angle) / 2.0) / 2.0
+    on_edge = edge * (1.0 + sign * np.cos(2.0 * kappa)) / 2.0
+    return np.asarray((nose_weight * on_nose + edge_weight * on_edge) / np.maximum(arc + edge, 1e-12))
+
+
 def _engagement(depth: ArrayLike, cutting_edge_angle: ArrayLike, nose_radius: ArrayLike) -> tuple[Array, Array]:
     """Angle of the nose in cut [rad] and depth left for the straight edge [mm]."""
     depth, radius = np.asarray(depth, float), np.maximum(np.asarray(nose_radius, float), 1e-6)

@@ -158,6 +158,7 @@ KINDS: dict[str, Kind] = {
         Kind("money", "€", "", "€", "", 2, 2, {"€": "", "eur": ""}),
         Kind("share", "%", "percent", "%", "percent", 0, 0, {"%": "percent"}),
         Kind("count", "", "", "", "", 0, 0, {}),
+        Kind("times_diameter", "× D", "", "× D", "", 1, 1, {"× d": "", "xd": "", "d": ""}),
         Kind("number", "", "", "", "", None, None, {}),
     )
 }

@@ -105,8 +105,9 @@ BY_HAND: list[tuple[Callable[..., Any], tuple[Any, ...], float]] = [
     (ring.feed_of_head, (0.1, 1, True), 0.1),
     # chatter
     (chatter.force_slope, (2000, 0.25), 1500.0),
-    (chatter.radial_mode_share, (0.4, 60), 0.1),
-    (chatter.axial_mode_share, (0.4, 60), 0.3),
+    (chatter.mode_share, (0.4, 0.25), 0.1),
+    (chatter.process_damping, (1.0, 1500, 0.5), 1.4581),  # 235.62 / 750 = 0.3142; 1 / 0.6858
+    (chatter.process_damping, (0.01, 1500, 0.5), 3.0),
     (chatter.stable_width, (10_000, 0.05, 1500, 0.1), 7.0),  # 2 · 500 · 1.05 / 150
     # the tip's height: 2 · 5 / 20 is the sine of 30°
     (tool_setting.height_angle, (5, 20), 30.0),
@@ -122,6 +123,12 @@ BY_HAND: list[tuple[Callable[..., Any], tuple[Any, ...], float]] = [
     (chip_section.chord_angle, (0.0, 2.0, 60, 1e-6), 60.0),
     (chip_section.chord_angle, (0.4, 2.0, 60, 1e-6), 55.89),  # atan(2 / 1.3547)
     (chip_section.engaged_edge, (2.0, 30, 1e-6), 4.0),
+    # cos² of 60° on a sharp edge; a quarter circle of corner alone: half; with as long a square edge behind it: a quarter
+    (chip_section.radial_direction, (2.0, 60, 1e-6), 0.25),
+    (chip_section.radial_direction, (1.0, 90, 1.0), 0.5),
+    (chip_section.radial_direction, (2.5708, 90, 1.0), 0.25),
+    (chip_section.axial_direction, (2.0, 60, 1e-6), 0.75),
+    (chip_section.axial_direction, (2.5708, 90, 1.0), 0.75),
     # the chip
     (curl.friction_angle, (0.4,), 35.0),
     (curl.shear_angle, (6, 36), 30.0),

@@ -7,6 +7,7 @@ import pytest
 from Pynite import FEModel3D
 
 from cutting.mechanics import chatter
+from cutting.mechanics.chip_section import axial_direction, radial_direction
 from cutting.mechanics.deflection import Holding
 from cutting.mechanics.stepped_beam import Supports, compliance, deflected_shape, effective_mass, sections
 
@@ -135,6 +136,6 @@ def test_lobes_against_a_simulated_cut(turns_per_wave: float) -> None:
 
 def test_a_square_sharp_edge_does_not_push_its_own_waves() -> None:
     # altintas-2012: with κr 90° and no nose a radial mode does not regenerate; a feed mode does fully
-    assert float(chatter.radial_mode_share(0.5, 90.0)) == pytest.approx(0.0, abs=1e-12)
-    assert float(chatter.axial_mode_share(0.5, 90.0)) == pytest.approx(0.5)
+    assert float(chatter.mode_share(0.5, radial_direction(2.0, 90.0, 1e-9))) == pytest.approx(0.0, abs=1e-5)
+    assert float(chatter.mode_share(0.5, axial_direction(2.0, 90.0, 1e-9))) == pytest.approx(0.5)
     assert float(chatter.sure_gain(0.03, 0.03)) == pytest.approx(1.0, abs=0.02)

@@ -10,12 +10,15 @@ from cutting.mechanics.deflection import Holding
 from cutting.operations.frame.change import SYSTEMS, Change, in_words, step
 from cutting.operations.turned.feature import Direction
 from cutting.operations.turned.fit import warnings_of_fit
+from cutting.operations.turned.part import held_otherwise
 from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.setup import Setup
+from cutting.operations.turned.springing import best_seat
 from cutting.quantities.write import Display, write
 from cutting.tooling.crib import Crib, seat
 from cutting.tooling.items import Holder, Insert
 
+STEADY_FROM = 4.0  # diameters out of the chuck from which a steady rest is thought of (common practice)
 MORE_PASSES, MOST_PASSES = (1, 3), 40
 MOST_TOOLS = 14
 
@@ -44,10 +47,18 @@ def quicker(setup: Setup) -> Iterator[Change[Setup]]:
 
 
 def supported(setup: Setup) -> Iterator[Change[Setup]]:
-    """A centre at the free end."""
+    """A centre at the free end, or a steady rest beside the cut."""
     if setup.holding.style is Holding.CHUCK and setup.operation == "turn":
         held = replace(setup, holding=replace(setup.holding, style=Holding.CHUCK_AND_CENTRE))
         yield Change(in_words("tailstock centre in"), {"holding": {"style": "chuck and centre"}}, held)
+    slim = setup.holding.free_length > STEADY_FROM * setup.feature.start_diameter
+    if slim and setup.holding.steady is None and (seat := best_seat(setup)) is not None:
+        held = held_otherwise(setup, steady=seat)
+        yield Change(
+            Display(*(f"steady rest {write(seat, 'length', s)} from the chuck" for s in SYSTEMS)),
+            {"holding": {"steady": f"{seat:g} mm"}},
+            held,
+        )
 
 
 def _shorter(setup: Setup) -> Iterator[Change[Setup]]:

@@ -8,15 +8,18 @@ from typing import Any
 import numpy as np
 
 from cutting.chips.window import span_at_depth, window_sides
+from cutting.mechanics.deflection import Holding
 from cutting.nomenclature import source_label
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Array, Rule
 from cutting.operations.turned.case import Case, Cutter
+from cutting.operations.turned.part import slenderness
 from cutting.operations.turned.physics import Cut
 from cutting.wear.life import speed_for_life
 
 BOOK_LOW, BOOK_HIGH = 0.6, 1.1
 SPEED_LOW, SPEED_HIGH, FEED_LOW, FEED_HIGH, DEPTH_LOW, DEPTH_HIGH = range(6)  # columns of a supplier's spans
+MOST_SLENDER = 5.0  # diameters out of the chuck without a centre (common practice: 4 to 5)
 LEAST_CLEARANCE = 2.0  # degrees left between flank and work (common practice)
 EDGE_FORCE = 220.0  # N per mm² of thickness squared, for a strong shape and a tough grade
 
@@ -132,8 +135,29 @@ RULES: tuple[Rule[Cut], ...] = (
         "altintas-2012",
         "Beyond this width of engaged edge each turn's waves feed the next: slender parts and long shanks sing.",
         lambda x: (x.engaged_edge, None, np.minimum(x.stable_part, x.stable_tool)),
-        ("engaged_edge", "specific_force", "force_slope", "in_plane_ratio", "chord_angle", "mode_share", "stable_width"),
+        (
+            "engaged_edge",
+            "specific_force",
+            "force_slope",
+            "in_plane_ratio",
+            "direction_factor",
+            "mode_share",
+            "stable_width",
+            "damping_gain",
+        ),
         contour=True,
+    ),
+    Rule(
+        "slender",
+        "stands out, in diameters",
+        "times_diameter",
+        Bound.UPPER,
+        Severity.SOFT,
+        "common-practice",
+        "Beyond about five diameters out of the chuck a part wants a centre or a steady rest, or to be turned before it is bared.",
+        lambda x: (slenderness(x.setup), None, MOST_SLENDER),
+        (),
+        lambda x: x.setup.holding.style is Holding.CHUCK and x.setup.holding.steady is None,
     ),
     Rule(
         "spindle_power",

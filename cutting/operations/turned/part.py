@@ -132,6 +132,18 @@ def _frequency(beam: PartBeam, diameter: float) -> float:
     return float(natural_frequency(1.0 / curve.max(), max(mass, 1e-6)))
 
 
+def slenderness(setup: Setup) -> float:
+    """How far the part stands out of the chuck, in its own diameters: of a stepped part each stretch in its own."""
+    feature, holding = setup.feature, setup.holding
+    out = holding.stretches or ((0.0, holding.free_length, feature.start_diameter),)
+    near, far = feature.distance_from_chuck, feature.distance_from_chuck + feature.length
+    total = 0.0
+    for start, end, diameter in out:
+        cut = max(min(end, far) - max(start, near), 0.0) if setup.operation == "turn" else 0.0
+        total += (end - start - cut) / diameter + cut / min(diameter, max(setup.target_diameter, 0.1))
+    return total
+
+
 def held_otherwise(setup: Setup, **changes: Any) -> Setup:
     """The same set-up held in another way."""
     return replace(setup, holding=replace(setup.holding, **changes))

@@ -26,6 +26,7 @@ from cutting.working import Silent
 Array = NDArray[np.float64]
 
 SQUARE = float(np.sin(np.radians(95.0)))  # the edge for which windows are drawn
+THIN_PUSHES = 0.35  # exponent with which the in-plane share grows as chips get thin, between 0.23 and 0.44 (König & Essel)
 CHIP_STOP = 0.02  # chance per piece that chips stop the machine when the index is 0 (common practice)
 CHIPS_SURE = 0.9  # from this index on, chips are not what stops the machine
 BARE_INDEX = 45.0  # the best that an edge without a breaker does in a ductile metal (common practice)
@@ -240,8 +241,14 @@ def _stability(case: Case, cutter: Cutter, chip: Chip, forces: Forces, give: Arr
     """Width of cut that stays stable, for the part that is pushed away and for the shank that is pushed along the feed."""
     kc, q = forces.specific_force, forces.in_plane_ratio
     slope = record(chatter.force_slope, specific_force=kc, force_exponent=case.setup.work.material.force_exponent)
-    axis = chatter.axial_mode_share if case.facing else chatter.radial_mode_share
-    share = record(axis, in_plane_ratio=q, chord_angle=chip.chord_angle)
+    shape: dict[str, Any] = {
+        "depth_of_cut": chip.depth_of_cut, "cutting_edge_angle": cutter.cutting_edge_angle, "nose_radius": cutter.nose_radius,
+    }  # fmt: skip
+    thin = case.setup.work.material.force_exponent + THIN_PUSHES
+    radial, axial = chip_section.radial_direction, chip_section.axial_direction
+    of_part, of_shank = (axial, radial) if case.facing else (radial, axial)
+    direction = record(of_part, **shape, thin_exponent=thin)
+    share = record(chatter.mode_share, in_plane_ratio=q, direction_factor=direction)
     part = record(
         chatter.stable_width,
         stiffness=1.0 / give,
@@ -250,9 +257,17 @@ def _stability(case: Case, cutter: Cutter, chip: Chip, forces: Forces, give: Arr
         mode_share=share,
         note=f"at every speed; the part swings at about {case.frequency:.0f} Hz",
     )
-    # the shank stands square to the direction that bends the part, and takes the rest: sin² + cos² = 1
-    tool = chatter.stable_width(cutter.side_stiffness, chatter.DAMPING, slope, q - share)
-    return part * chatter.sure_gain(chip.spindle_speed / (60.0 * case.frequency), chatter.DAMPING), tool
+    waves = wave_length(chip.cutting_speed, case.frequency)
+    damped = record(chatter.process_damping, wave_length=waves, force_slope=slope, in_plane_ratio=q)
+    # the shank stands square to the direction that bends the part
+    tool = chatter.stable_width(cutter.side_stiffness, chatter.DAMPING, slope, chatter.mode_share(q, of_shank(**shape, thin_exponent=thin)))
+    tool_damped = chatter.process_damping(wave_length(chip.cutting_speed, cutter.side_frequency), slope, q)
+    return part * damped * chatter.sure_gain(chip.spindle_speed / (60.0 * case.frequency), chatter.DAMPING), tool * tool_damped
+
+
+def wave_length(cutting_speed: Any, frequency: Any) -> Array:
+    """Length [mm] of the wave that a swing [Hz] leaves on the part at a cutting speed [m/min]."""
+    return np.asarray(1000.0 * cutting_speed / (60.0 * frequency))
 
 
 def _surface(case: Case, cutter: Cutter, chip: Chip, record: Silent) -> Surface:

@@ -7,10 +7,10 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from cutting.mechanics.chatter import DAMPING, lobe_gain, sure_gain
+from cutting.mechanics.chatter import DAMPING, force_slope, lobe_gain, process_damping, sure_gain
 from cutting.operations.frame.over_passes import last_pass, plain_floats
 from cutting.operations.turned.limits import book_window
-from cutting.operations.turned.physics import Cut
+from cutting.operations.turned.physics import Cut, wave_length
 from cutting.operations.turned.run import run
 from cutting.operations.turned.setup import Setup
 from cutting.working import Silent
@@ -54,13 +54,17 @@ def stability(setup: Setup) -> Stability:
     case, cutter = done.case, done.cutter
     n, width = last_pass(done.spindle_speed), last_pass(done.engaged_edge)
     waves = n / (60.0 * case.frequency)
-    part_floor = last_pass(done.stable_part) / float(sure_gain(waves, DAMPING))
-    tool_floor, tool_frequency = last_pass(done.stable_tool), last_pass(cutter.side_frequency)
+    tool_frequency = last_pass(cutter.side_frequency)
+    now = np.array([n])
+    part_floor = last_pass(done.stable_part) / float(sure_gain(waves, DAMPING))  # at this speed, with the flank's rubbing
+    tool_floor = last_pass(done.stable_tool)
     top = min(case.top_speed, max(2.2 * n, 1.3 * _speed_of(last_pass(book_window(done)[1]), done)))
     low = max(setup.machine.speed_min, 0.25 * n, 1.0)
     speeds = np.linspace(low, max(top, 1.2 * low), POINTS)
     part = part_floor * lobe_gain(speeds / (60.0 * case.frequency), DAMPING)
+    part = part * _rubbing(done, speeds, case.frequency) / _rubbing(done, now, case.frequency)
     tool = tool_floor * lobe_gain(speeds / (60.0 * tool_frequency), DAMPING)
+    tool = tool * _rubbing(done, speeds, tool_frequency) / _rubbing(done, now, tool_frequency)
     offers = _suggest(setup, speeds, sure_gain(speeds / (60.0 * case.frequency), DAMPING), n, done)
     return Stability(
         plain_floats(speeds),
@@ -77,6 +81,13 @@ def stability(setup: Setup) -> Stability:
         offers,
         _says(width, part_floor, tool_floor, waves, offers),
     )
+
+
+def _rubbing(done: Cut, speeds: Array, frequency: float) -> Array:
+    """How much wider a cut may be at spindle speeds [1/min] for the rubbing of its flank, of a mode [Hz]."""
+    slope = force_slope(last_pass(done.specific_force), done.setup.work.material.force_exponent)
+    cutting_speed = np.pi * last_pass(done.diameter) * speeds / 1000.0
+    return process_damping(wave_length(cutting_speed, frequency), slope, last_pass(done.in_plane_ratio))
 
 
 def _suggest(setup: Setup, speeds: Array, gain: Array, now: float, done: Cut) -> tuple[Suggestion, ...]:

@@ -1,0 +1,35 @@
+"""The best point of every entry of a contest, as far as the search has come."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+Array = NDArray[np.float64]
+FIGURES = (
+    "cutting_speed", "speed_reached", "feed", "seconds", "cost", "change_parts", "median_parts", "run_parts", "secure",
+    "chip_index", "edge_cost", "roughness", "beside", "utilisation", "broken",
+)  # fmt: skip
+
+
+@dataclass
+class Best:
+    """The best point of each entry: arrays over entries; `figures` by name, `binding` and `breaking` names of limits."""
+
+    score: Array
+    feasible: NDArray[np.bool_]
+    setup: NDArray[Any]  # in which it was run
+    binding: NDArray[Any]
+    breaking: NDArray[Any]
+    figures: dict[str, Array]
+
+    @staticmethod
+    def empty(count: int) -> Best:
+        def words() -> NDArray[Any]:
+            return np.full(count, "", dtype=object)
+
+        figures = {name: np.full(count, np.nan) for name in FIGURES}
+        return Best(np.full(count, np.inf), np.zeros(count, bool), words(), words(), words(), figures)

@@ -1,0 +1,211 @@
+"""What the jobs API gives of one operation: its kind, its evaluation, its ranking."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from ninja import Schema
+from pydantic import Field
+
+from server.jobs.edits import Becomes
+from server.jobs.entries import Entry
+from server.jobs.kinds import AnyView
+from server.jobs.kinds.view import ChipOut, TableOut
+from server.jobs.tools import ToolWords
+from server.units import DisplayOut, Plain
+
+Typed = str | float  # as a person typed it; read where its kind and bounds are known
+
+
+class StepOut(Plain):
+    key: str
+    symbol: str
+    meaning: str
+    formula: str
+    substituted: str
+    value: float | None
+    unit: str
+    source: str
+    honesty: str
+    note: str
+
+
+class ValueOut(Plain):
+    name: str
+    label: str
+    value: float | None
+    kind: str
+    display: DisplayOut
+    honesty: str
+    low: DisplayOut | None
+    high: DisplayOut | None
+    working: list[StepOut]
+
+
+class RemedyOut(Plain):
+    text: DisplayOut
+    effect: DisplayOut
+    patch: dict[str, dict[str, Entry]]
+
+
+class LimitOut(Plain):
+    name: str
+    label: str
+    kind: str
+    bound: Literal["upper", "lower", "window"]
+    value: float | None
+    lower: float | None
+    upper: float | None
+    value_display: DisplayOut
+    bound_display: DisplayOut
+    utilisation: float
+    severity: Literal["hard", "soft"]
+    source: str
+    why: str
+    working: list[StepOut]
+
+
+class PassOut(Plain):
+    number: int
+    from_diameter: DisplayOut
+    to_diameter: DisplayOut
+    depth: DisplayOut
+    spindle_speed: DisplayOut
+    cutting_speed: DisplayOut
+    seconds: DisplayOut
+    push: DisplayOut
+    springs: DisplayOut
+    chip: ChipOut
+
+
+class WarningOut(Plain):
+    name: str
+    text: str
+    severity: Literal["blocks", "care", "note"]
+    danger: bool
+    risk: str
+    dismissed: bool
+
+
+class DismissIn(Schema):
+    name: str = Field(min_length=1, max_length=40)
+    risk: str = Field(min_length=1, max_length=40)
+
+
+class LadderOut(Plain):
+    rungs: list[str]
+    place: int
+    normal: int
+    coarse: int
+
+
+class SettingOut(Plain):
+    """A setting as it stands: what was entered, in both units, and the range that its window allows."""
+
+    name: str
+    label: str
+    entered: str
+    display: DisplayOut
+    value: float
+    low: float | None
+    high: float | None
+    low_display: DisplayOut | None
+    high_display: DisplayOut | None
+
+
+class ChoiceOut(Plain):
+    """A setting that is picked from a list."""
+
+    name: str
+    label: str
+    options: list[str]
+    value: str
+
+
+class EvaluationOut(Plain):
+    """An operation as it stands: what every kind shows, and the kind's own view."""
+
+    operation: str
+    feasible: bool
+    results: dict[str, ValueOut]
+    headline: list[str]
+    studies: list[str]
+    limits: list[LimitOut]
+    passes: list[PassOut]
+    chip: ChipOut
+    warnings: list[WarningOut]
+    settings: list[SettingOut]
+    choices: list[ChoiceOut]
+    ladders: dict[str, LadderOut]
+    coolants: list[str]
+    table: TableOut | None
+    stops: list[float] = Field(description="seconds at which the cut can be looked at")
+    view: AnyView
+
+
+class FieldOut(Schema):
+    """An input of a kind of operation, as forms are drawn from it."""
+
+    name: str
+    label: str
+    kind: str
+    example: str
+    options: list[str]
+    required: bool
+    default: str
+    drawn: bool
+
+
+class OperationKindOut(Schema):
+    """A kind of operation, the shape that it makes, and what it asks for."""
+
+    name: str
+    title: str
+    shape: str
+    feature: list[FieldOut]
+    settings: list[FieldOut]
+    holding: list[FieldOut]
+    studies: list[str]
+
+
+class CandidateOut(ToolWords):
+    designation: str
+    geometry: str
+    grade: str
+    passes: int
+    speed: DisplayOut
+    feed: DisplayOut
+    depth: DisplayOut | None
+    seconds: DisplayOut
+    cost: DisplayOut
+    parts_per_edge: DisplayOut
+    secure: str
+    secure_value: float
+    chip_index: float
+    edge_price: DisplayOut
+    roughness: DisplayOut | None
+    reason: str
+    miss: DisplayOut | None
+    set_up: str
+    chosen: bool
+    way: str
+    more: list[DisplayOut]
+    becomes: Becomes | None
+    settings: dict[str, str]
+
+
+class RefusedOut(Schema):
+    reason: str
+    pairs: int
+
+
+class AdviceOut(Schema):
+    candidates: list[CandidateOut]
+    nearly: list[CandidateOut]
+    refused: list[RefusedOut]
+    pairs: int
+    fitting: int
+    feasible: int
+    note: str
+    missed: int
+    heads: list[str]
