@@ -11,19 +11,21 @@ from numpy.typing import NDArray
 Array = NDArray[np.float64]
 FIGURES = (
     "cutting_speed", "speed_reached", "feed", "seconds", "cost", "change_parts", "median_parts", "run_parts", "secure",
-    "chip_index", "edge_cost", "roughness", "beside", "utilisation", "broken",
+    "chip_index", "edge_cost", "roughness", "beside", "utilisation", "broken", "strain",
 )  # fmt: skip
 
 
 @dataclass
 class Best:
-    """The best point of each entry: arrays over entries; `figures` by name, `binding` and `breaking` names of limits."""
+    """The best point of each entry: arrays over entries; `figures` by name; `binding` and `breaking` names of limits, `straining` that of a
+    soft one over its bound."""
 
     score: Array
     feasible: NDArray[np.bool_]
     setup: NDArray[Any]  # in which it was run
     binding: NDArray[Any]
     breaking: NDArray[Any]
+    straining: NDArray[Any]
     figures: dict[str, Array]
 
     @staticmethod
@@ -32,4 +34,4 @@ class Best:
             return np.full(count, "", dtype=object)
 
         figures = {name: np.full(count, np.nan) for name in FIGURES}
-        return Best(np.full(count, np.inf), np.zeros(count, bool), words(), words(), words(), figures)
+        return Best(np.full(count, np.inf), np.zeros(count, bool), words(), words(), words(), words(), figures)

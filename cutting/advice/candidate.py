@@ -41,6 +41,10 @@ class Candidate:
     more: tuple[Display, ...] = ()  # figures of the kind's own, under the heads of the ranking
     settings: dict[str, str] | None = None  # what taking it sets; None: speed, feed and depth
     becomes: dict[str, Any] | None = None  # operation and feature, where another kind of operation makes it
+    strain: float = 0.0  # of the closest soft limit that is used; above 1 it is broken, and `strained` says which
+    strained: str = ""
+    holds_feed: str = ""  # the limit that a higher feed would break, blank where money or time says enough
+    holds_speed: str = ""
     miss: Display | None = None  # of a tool that breaks a limit: what it reaches, where, and what is asked
 
     @property

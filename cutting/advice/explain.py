@@ -1,47 +1,87 @@
-"""The one reason why a candidate is not first: the driver that costs it the most against the winner."""
+"""The one reason why a candidate is not first: the difference that costs it the most against the winner, in both rows' own numbers."""
 
 from __future__ import annotations
 
 from cutting.advice.candidate import Candidate
 from cutting.operations.frame.outcome import Limit
-from cutting.operations.frame.setup import Goal
+from cutting.operations.frame.setup import BaseSetup, Goal
 from cutting.quantities.kinds import currency
 from cutting.quantities.write import Display, write
 
 GOALS = {Goal.CHEAPEST: "cheapest", Goal.FASTEST: "fastest", Goal.MOST_SECURE: "most secure"}
+NOTHING = 0.004  # share of the whole below which two rows are alike
+LESS = 0.98  # of the winner's feed or speed, from which it is said that it is lower
+Driver = tuple[float, str]
 
 
-def why_not_first(row: Candidate, first: Candidate, goal: Goal) -> str:
+def why_not_first(row: Candidate, first: Candidate, setup: BaseSetup) -> str:
     """One short reason, in the words of the bench."""
+    goal = setup.goal
     if row is first:
-        return f"first: {GOALS[goal]}"
-    if own := _of_narrow_edges(row, first):
-        return own
+        return f"first: {GOALS[goal]}" + (f"; {_strain(row)}" if row.strained else "")
+    if row.strained and not first.strained:
+        return _strain(row)
+    if row.beside - first.beside > max(0.01 * first.cost, row.cost - first.cost):
+        return f"its kerf costs {row.beside - first.beside:.3f} {currency()} more a piece"
     if goal is Goal.MOST_SECURE and row.secure < first.secure - 0.005:
         if row.chip_index < first.chip_index - 5:
             return f"chip index {row.chip_index:.0f} against {first.chip_index:.0f}"
-        return f"more scatter of life: {row.secure:.0%} secure"
-    drivers = _drivers(row, first)
-    weight, reason = max(drivers, key=lambda pair: pair[0])
-    if weight <= 0.004:
-        return "as good within the model's band"
-    return reason
+        return f"more scatter of life: {row.secure:.0%} secure against {first.secure:.0%}"
+    weight, reason = max(_drivers(row, first, setup), key=lambda pair: pair[0])
+    return reason if weight > NOTHING else "as good within the model's band"
 
 
-def _of_narrow_edges(row: Candidate, first: Candidate) -> str:
-    """Kerf, way, a narrower edge or a slower grade, where one of them is the reason; blank otherwise."""
-    if row.beside - first.beside > max(0.01 * first.cost, row.cost - first.cost):
-        return f"its kerf costs {row.beside - first.beside:.3f} {currency()} more a piece"
-    slower = row.seconds / first.seconds - 1.0
-    if row.way and row.way != first.way and slower > 0.004:
-        return f"{row.way} takes {row.seconds - first.seconds:.1f} s more than {first.way}"
-    if not row.width:
-        return ""
-    if slower > 0.02 and row.width < first.width - 0.05 and row.feed < 0.97 * first.feed:
-        return f"{row.width:g} mm wide: feed {1 - row.feed / first.feed:.0%} lower"
-    if slower > 0.004 and row.grade != first.grade and row.cutting_speed < 0.98 * first.cutting_speed:
-        return f"speed {1 - row.cutting_speed / first.cutting_speed:.0%} lower: {row.grade}"
-    return ""
+def _strain(row: Candidate) -> str:
+    """The soft limit that it breaks."""
+    return f"{row.strained} at {row.strain:.0%} of its bound"
+
+
+def _drivers(row: Candidate, first: Candidate, setup: BaseSetup) -> list[Driver]:
+    """Time and edges, each with its weight as a share of what the goal counts."""
+    slower = row.seconds - first.seconds
+    if setup.goal is Goal.FASTEST:
+        return [(slower / first.seconds, _slower(row, first))]
+    money = setup.machine.rate / 3600.0
+    edge = row.edge_cost / row.change_parts - first.edge_cost / first.change_parts
+    found = [(slower * money / first.cost, _slower(row, first)), (edge / first.cost, _edges(row, first))]
+    if row.secure < first.secure - 0.02:
+        found.append((NOTHING + 1e-4, f"less secure: {row.secure:.0%} against {first.secure:.0%}"))
+    return found
+
+
+def _slower(row: Candidate, first: Candidate) -> str:
+    """What takes it longer."""
+    seconds = f"{row.seconds - first.seconds:.1f} s"
+    if row.way and row.way != first.way:
+        return f"{row.way} takes {seconds} more than {first.way}"
+    if row.passes > first.passes:
+        return f"{row.passes} {'strokes' if row.way else 'passes'} instead of {first.passes}"
+    feed, speed = row.feed / first.feed, row.speed_reached / first.speed_reached
+    if feed < LESS and feed <= speed:
+        narrow = f"{row.width:g} mm wide: " if row.width and row.width < first.width - 0.05 else ""
+        return f"{narrow}feed {1 - feed:.0%} lower{_held(row.holds_feed)}"
+    if speed < LESS:
+        held = row.holds_speed or (row.grade if row.grade != first.grade else "")
+        return f"speed {1 - speed:.0%} lower{_held(held)}"
+    own, best = _count(row.change_parts), _count(first.change_parts)
+    if row.change_parts < first.change_parts and own != best:
+        return f"{seconds} slower: its edge is changed every {own} pieces, not {best}"
+    return f"{seconds} slower"
+
+
+def _held(limit: str) -> str:
+    return f": {limit}" if limit else ""
+
+
+def _edges(row: Candidate, first: Candidate) -> str:
+    """What its edges cost more."""
+    own, best = _count(row.change_parts), _count(first.change_parts)
+    if row.edge_cost > first.edge_cost * 1.1:
+        edges = "1 edge" if row.edges == 1 else f"{row.edges} edges"
+        return f"dearer edge: {row.edge_cost:.2f} with {edges}, not {first.edge_cost:.2f}"
+    if row.change_parts < first.change_parts and own != best:
+        return f"fewer pieces per edge: {own} against {best}"
+    return f"edges cost {row.edge_cost / row.change_parts - first.edge_cost / first.change_parts:.3f} {currency()} more a piece"
 
 
 def _count(parts: float) -> str:
@@ -58,32 +98,3 @@ def missed_by(limit: Limit, feed: float, feed_kind: str, speed: float, more: str
         return f"{limit.label.split(',')[0]} {value} at {at}; asked {bound}"
 
     return Display(said("metric"), said("inch"))
-
-
-def _drivers(row: Candidate, first: Candidate) -> list[tuple[float, str]]:
-    """Each difference with its weight as a share; the cutting ones share the time they explain."""
-    found: list[tuple[float, str]] = [(0.0, "")]
-    held = row.binding  # the limit that holds it
-    slower = row.seconds / first.seconds - 1
-    if slower > 0.004:
-        if row.passes > first.passes:
-            found.append((slower, f"{row.passes} passes instead of {first.passes}"))
-        elif row.feed < first.feed * 0.97 and (row.feed / first.feed <= row.cutting_speed / first.cutting_speed):
-            found.append((slower, f"feed {1 - row.feed / first.feed:.0%} lower: {held}"))
-        elif row.cutting_speed < first.cutting_speed * 0.98:
-            found.append((slower, f"speed {1 - row.cutting_speed / first.cutting_speed:.0%} lower: {held}"))
-        else:
-            found.append((slower, f"{row.seconds - first.seconds:.1f} s slower: {held}"))
-    edge = row.edge_cost / row.change_parts - first.edge_cost / first.change_parts
-    if edge > 0:
-        own, best = _count(row.change_parts), _count(first.change_parts)
-        if row.edge_cost > first.edge_cost * 1.1:
-            edges = "1 edge" if row.edges == 1 else f"{row.edges} edges"
-            found.append((edge / first.cost, f"dearer edge: {row.edge_cost:.2f} with {edges}"))
-        elif row.change_parts < first.change_parts and own != best:
-            found.append((edge / first.cost, f"fewer pieces per edge: {own} against {best}"))
-        else:
-            found.append((edge / first.cost, f"edges cost {edge:.3f} {currency()} more a piece"))
-    if row.secure < first.secure - 0.02:
-        found.append((0.0041, f"less secure: {row.secure:.0%}"))
-    return found

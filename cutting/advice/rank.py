@@ -11,11 +11,12 @@ from cutting.advice.best import Best
 from cutting.advice.candidate import Advice, Candidate
 from cutting.advice.contest import Contest, Field
 from cutting.advice.explain import missed_by, why_not_first
+from cutting.advice.held import held_by, label_of
 from cutting.advice.score import score_of
 from cutting.advice.search import best_of_field
-from cutting.operations.frame.outcome import Severity
+from cutting.operations.frame.outcome import TOUCHING, Severity
 from cutting.operations.frame.remedies import Trials
-from cutting.operations.frame.rule import all_used, limits_of
+from cutting.operations.frame.rule import all_used, limits_of, soft_ones
 from cutting.quantities.write import write
 from cutting.tooling.roles import Index
 from cutting.working import Recorder
@@ -40,7 +41,8 @@ def rank(setup: Any, stock: Any, contest: Contest, top: int = 40) -> Advice:
     sound = best.feasible[order]
     good = _one_per_tool(order[sound], field, top)
     bad = _one_per_tool(order[~sound], field, MOST_MISSES, good)
-    rows = [_shown(contest, field, best, k) for k in good]
+    held = held_by(contest, field, best, np.array(good, np.intp))
+    rows = [replace(_shown(contest, field, best, k), holds_feed=held[k].feed, holds_speed=held[k].speed) for k in good]
     misses = [_miss(contest, field, best, k) for k in bad]
     missed = len(np.setdiff1d(_tools(order[~sound], field), _tools(order[sound], field)))
     told = [_told(contest, field, best, k, row) for k, row in zip(bad[:NUMBERED], misses, strict=False)]
@@ -56,7 +58,7 @@ def rank(setup: Any, stock: Any, contest: Contest, top: int = 40) -> Advice:
 
 
 def _explained(rows: list[Candidate], setup: Any) -> list[Candidate]:
-    return [replace(row, reason=why_not_first(row, rows[0], setup.goal)) for row in rows]
+    return [replace(row, reason=why_not_first(row, rows[0], setup)) for row in rows]
 
 
 def _tools(order: Index, field: Field) -> Index:
@@ -83,10 +85,6 @@ def _set_up(contest: Contest, field: Field, best: Best, k: int) -> Any:
     return tried.with_cut(float(best.figures["cutting_speed"][k]), float(best.figures["feed"][k]))
 
 
-def _label(contest: Contest, name: str) -> str:
-    return next(rule.label.split(",")[0] for rule in contest.model.rules if rule.name == name)
-
-
 def _candidate(contest: Contest, field: Field, best: Best, k: int) -> Candidate:
     """The row of an entry at its best point, with what taking it sets."""
     tool, setup = field.tool_of(k), best.setup[k]
@@ -100,7 +98,8 @@ def _candidate(contest: Contest, field: Field, best: Best, k: int) -> Candidate:
         passes=setup.pass_count,
         feed_kind=setup.FEED,
         depth_of_cut=setup.each_depth,
-        binding=_label(contest, best.binding[k]),
+        binding=label_of(contest, best.binding[k]),
+        strained=label_of(contest, best.straining[k]) if best.straining[k] else "",
         edges=edge.edges,
         reason="",
         way=field.way(k),
@@ -128,9 +127,10 @@ def _shown(contest: Contest, field: Field, best: Best, k: int) -> Candidate:
 
 
 def _miss(contest: Contest, field: Field, best: Best, k: int) -> Candidate:
-    label = _label(contest, best.breaking[k])
+    label = label_of(contest, best.breaking[k])
     row = _candidate(contest, field, best, k)
-    return replace(row, reason=f"{label} at {best.figures['broken'][k]:.0%} of its bound", binding=label)
+    share = float(best.figures["broken"][k])
+    return replace(row, reason=f"{label} at {share:.0%} of its bound", binding=label, utilisation=share)
 
 
 def _told(contest: Contest, field: Field, best: Best, k: int, row: Candidate) -> Candidate:
@@ -152,6 +152,8 @@ def _as_run(contest: Contest, row: Candidate, setup: Any) -> Candidate:
     x = contest.model.quickly(setup)
     used = {name: float(np.max(level)) for name, level in all_used(contest.model.rules, x).items()}
     binding = max(used, key=lambda name: used[name])
+    soft = {name: used[name] for name in soft_ones(contest.model.rules, used)}
+    strained = max((name for name in soft if soft[name] > 1.0 + TOUCHING), key=lambda name: soft[name], default="")
 
     def least(values: Any) -> float:
         return float(np.min(np.asarray(values, float)))
@@ -172,8 +174,10 @@ def _as_run(contest: Contest, row: Candidate, setup: Any) -> Candidate:
         edge_cost=least(x.edge_cost),
         roughness=float(np.max(getattr(x, "roughness", 0.0))),
         speed_reached=least(x.cutting_speed),
-        binding=_label(contest, binding),
+        binding=label_of(contest, binding),
         utilisation=used[binding],
+        strain=max(soft.values(), default=0.0),
+        strained=label_of(contest, strained) if strained else "",
         reason="",
     )
     mended = replace(mended, settings=_settings(contest, mended, setup))

@@ -12,12 +12,14 @@ from enum import Enum
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from cutting.advice.best import Best
 from cutting.advice.contest import Array, Contest, Field, Try
-from cutting.advice.score import score
+from cutting.advice.score import STRAINED, score
+from cutting.operations.frame.outcome import TOUCHING
 from cutting.operations.frame.over_passes import over_passes
-from cutting.operations.frame.rule import all_used, excluded, hard_ones
+from cutting.operations.frame.rule import all_used, excluded, hard_ones, soft_ones
 from cutting.tooling.roles import Index
 from cutting.working import Silent
 
@@ -104,6 +106,8 @@ def _run(contest: Contest, setup: Any, field: Field, best: Best, rows: Index, st
     bad = column(excluded(contest.model.rules, {name: level[..., None] for name, level in used.items()}, setup.house))
     beside = contest.beside(done)
     found = column(score(setup, done.operation_time, done.operation_cost, done.secure, done.run_parts, beside))
+    strain, straining = _strain(soft_ones(contest.model.rules, used), used, shape)
+    found = found + np.where(strain > 1.0 + TOUCHING, STRAINED, 0.0)
     if bad.any():
         worst = np.zeros(shape)
         for level in used.values():
@@ -126,6 +130,8 @@ def _run(contest: Contest, setup: Any, field: Field, best: Best, rows: Index, st
     hardly = np.where(np.array([name in hard for name in names])[:, None], stacked, 0.0)
     words = np.array(names, dtype=object)
     best.binding[places], best.breaking[places] = words[stacked.argmax(axis=0)], words[hardly.argmax(axis=0)]
+    strained = strain[own, pick]
+    best.straining[places] = np.where(strained > 1.0 + TOUCHING, straining[own, pick], "")
     figures = {
         # under a clamp no more is said than the spindle reaches; a gearbox takes its step below what is asked
         "cutting_speed": at(speeds) if setup.machine.speeds else np.minimum(at(speeds), np.ceil(at(done.cutting_speed, np.maximum))),
@@ -143,9 +149,19 @@ def _run(contest: Contest, setup: Any, field: Field, best: Best, rows: Index, st
         "beside": at(beside),
         "utilisation": stacked.max(axis=0),
         "broken": hardly.max(axis=0),
+        "strain": strained,
     }
     for name, values in figures.items():
         best.figures[name][places] = values
+
+
+def _strain(names: list[str], used: dict[str, Array], shape: tuple[int, ...]) -> tuple[Array, NDArray[Any]]:
+    """How much of the closest soft limit is used, and its name."""
+    worst, name = np.zeros(shape), np.full(shape, "", dtype=object)
+    for one in names:
+        closer = used[one] > worst
+        worst, name = np.where(closer, used[one], worst), np.where(closer, one, name)
+    return worst, name
 
 
 def _stepped(steps: Steps, feeds: Array, low: Array, step: float) -> Array:

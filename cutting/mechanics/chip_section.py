@@ -65,7 +65,7 @@ def chord_angle(feed_per_rev: ArrayLike, depth_of_cut: ArrayLike, cutting_edge_a
 def radial_direction(
     depth_of_cut: ArrayLike, cutting_edge_angle: ArrayLike, nose_radius: ArrayLike, thin_exponent: ArrayLike = 0.0
 ) -> Array:
-    """Mean D of cos²κ over the engaged edge, each bit with its own direction κ: how much of it pushes, and cuts, along the radius.
+    """Mean D [–] of cos²κ over the engaged edge, each bit with its own direction κ: how much of it pushes, and cuts, along the radius.
 
     Times the engaged edge it is ∫cos²κ dl, which never falls with depth: a deep cut contains the nose as well. The nose cuts
     thinner than the whole, and force grows as chips get thin with their thickness to the power of minus `thin_exponent`.
@@ -84,7 +84,7 @@ def radial_direction(
 def axial_direction(
     depth_of_cut: ArrayLike, cutting_edge_angle: ArrayLike, nose_radius: ArrayLike, thin_exponent: ArrayLike = 0.0
 ) -> Array:
-    """The same along the feed: mean of sin²κ."""
+    """The same along the feed: mean of sin²κ [–] over the engaged edge; parameters as in `radial_direction`."""
     return _direction(depth_of_cut, cutting_edge_angle, nose_radius, thin_exponent, -1.0)
 
 

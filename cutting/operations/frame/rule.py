@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any, Generic, TypeVar
 
@@ -84,6 +84,11 @@ def all_used(rules: Sequence[Rule[N]], x: N) -> dict[str, Array]:
 def hard_ones(rules: Sequence[Rule[N]], used: dict[str, Array], house: HouseRules) -> list[str]:
     """Names of the limits in `used` that exclude where they are broken."""
     return [rule.name for rule in rules if rule.name in used and rule.weight(house) is Severity.HARD]
+
+
+def soft_ones(rules: Sequence[Rule[N]], used: Mapping[str, Any]) -> list[str]:
+    """Names of the limits in `used` that cost something where they are broken, beside what the house rule on books decides."""
+    return [rule.name for rule in rules if rule.name in used and rule.severity is Severity.SOFT and rule.name not in BOOK_RULES]
 
 
 def excluded(rules: Sequence[Rule[N]], used: dict[str, Array], house: HouseRules) -> Mask:
