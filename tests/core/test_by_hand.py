@@ -84,7 +84,12 @@ BY_HAND: list[tuple[Callable[..., Any], tuple[Any, ...], float]] = [
     (finish.finish_factor, (60, 0.5), 1.575),
     *((finish.finish_factor, (v, 1.0), k) for v, k in ((20, 2.3), (30, 2.15), (90, 1.3), (120, 1.15), (160, 1.1), (500, 1.05))),
     *((finish.finish_factor, (v, 0.0), k) for v, k in ((10, 1.6), (40, 1.525), (120, 1.3), (300, 1.25))),
-    (finish.minimum_chip_thickness, (0.04,), 0.01),
+    (finish.minimum_chip_thickness, (0.04, 0.25), 0.01),
+    (finish.minimum_chip_share, (115,), 0.235),  # half way from 30 to 200 m/min: half way from 0.32 to 0.15
+    (finish.minimum_chip_share, (20,), 0.32),
+    (finish.minimum_chip_share, (300,), 0.15),
+    (finish.minimum_chip_share, (20, 0.0), 0.15),
+    (finish.hard_turned_height, (0.39,), 0.94),  # f 0.05, rε 0.8: Rz 0.95 µm held over 20 parts (common practice)
     # a shank of 20 × 20 that stands out 40 mm: 1000 N · 64 000 / (3 · 210 000 · 13 333)
     (deflection.shank_second_moment, (20, 20), 13_333.3),
     (deflection.tool_deflection, (1000, 40, 13_333.3), 0.007619),

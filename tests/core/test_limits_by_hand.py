@@ -52,7 +52,7 @@ BOUNDS: list[tuple[str, str, float | None, float | None, float | None]] = [
     ("turn", "part_bends", None, None, 0.031),  # half of h9 on Ø50: 62 µm
     ("turn", "jaw_grip", None, None, 121.63),  # half of 0.2 · (42 000 − 3·1.0·0.07·83.33²) N · 30 mm at 795.8 1/min
     ("turn", "spindle_power", None, None, 9.166),  # 11 kW · 795.8 / 955: below its corner the spindle has its torque only
-    ("turn", "thin_chip", None, 0.00875, None),  # a quarter of a 35 µm edge
+    ("turn", "thin_chip", None, 0.006153, None),  # 35 µm · (0.15 + 0.17 · 25.8/170): 150 counts as 174.2 where carbide starts at 155
     ("turn", "spindle_speed", None, None, 3500),  # the chuck's, below the spindle's 4000
     ("turn", "feed_rate", None, None, 8000),
     ("turn", "secure", None, 77.6, None),  # 97 % of the house's 80

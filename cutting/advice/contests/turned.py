@@ -12,7 +12,7 @@ from cutting.advice.candidate import Refused
 from cutting.advice.contest import Array, Contest, Field, Try
 from cutting.chips.window import depth_scale
 from cutting.mechanics.chip_section import chip_area, engaged_edge, mean_chip_thickness
-from cutting.mechanics.finish import RA_OF_RT, WIPER_GAIN
+from cutting.mechanics.finish import RA_OF_RT, SIDE_FLOW, WIPER_GAIN, minimum_chip_share
 from cutting.mechanics.force import rake_factor
 from cutting.operations.frame.money import goal_life, unattended_life
 from cutting.operations.turned import limits as rules
@@ -35,6 +35,7 @@ EASED_PASSES = (0, 1, 2, 3, 5)  # so many passes more before a tool is refused
 MOST_PASSES = 24
 WINDOW_MARGIN, NOSE_SHARE = 0.92, 0.5  # a start stays inside the window and at half the corner radius
 POWER_MARGIN = 0.985
+FAST = 200.0  # m/min, a good speed for a finish in steel
 
 
 def enter(setup: Setup, crib: Crib) -> Field:
@@ -122,11 +123,13 @@ def feeds(setup: Setup, cutter: Cutter) -> tuple[Array, Array]:
 
 
 def _finish_feed(case: Case, cutter: Cutter) -> Array:
-    """Feed [mm/rev] that gives the wanted Ra, from Brammertz' two leading terms at a good speed."""
+    """Feed [mm/rev] that gives the wanted Ra at a good speed, from the leading terms of what adds to the feed marks."""
     wanted = case.setup.feature.roughness or 1.0
     gain = np.where(cutter.wiper > 0, WIPER_GAIN, 1.0)
-    ridge = 500.0 * case.minimum_chip_share * cutter.edge_radius
-    marks = wanted / (RA_OF_RT * 1.16 * gain) - ridge
+    if case.hard:
+        marks = wanted / (RA_OF_RT * gain) - SIDE_FLOW
+    else:
+        marks = wanted / (RA_OF_RT * 1.16 * gain) - 500.0 * minimum_chip_share(FAST) * cutter.edge_radius
     return np.sqrt(np.maximum(marks, 0.05) * 8.0 * cutter.nose_radius / 1000.0)
 
 

@@ -12,7 +12,6 @@ from numpy.typing import NDArray
 from cutting.errors import CuttingError
 from cutting.mechanics.chatter import natural_frequency
 from cutting.mechanics.deflection import SHANK_MODULUS, shank_second_moment
-from cutting.mechanics.finish import HARD_CHIP_SHARE, MINIMUM_CHIP_SHARE
 from cutting.mechanics.heat import cook_temperature_rise
 from cutting.mechanics.tool_setting import reach_angle
 from cutting.money.cost import insert_edge_cost
@@ -20,7 +19,7 @@ from cutting.operations.frame.setup import Skin
 from cutting.operations.turned.part import PartBeam, part_beam
 from cutting.operations.turned.setup import Setup
 from cutting.tooling.crib import Crib
-from cutting.tooling.items import Holder, Insert
+from cutting.tooling.items import Grade, Holder, Insert
 from cutting.tooling.roles import Index
 from cutting.wear.reference import life_law, speed_factors
 
@@ -111,10 +110,6 @@ class Case:
     def hard(self) -> bool:
         """Hardened work: it shears cleanly, without built-up edge and without pits."""
         return self.setup.work.material.group.letter == "H"
-
-    @property
-    def minimum_chip_share(self) -> float:
-        return HARD_CHIP_SHARE if self.hard else MINIMUM_CHIP_SHARE
 
     @property
     def curl_need(self) -> float:
@@ -219,7 +214,7 @@ def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) 
         breaker=of_geometry([float(g.breaker) for g in crib.geometries]),
         geometry_strength=of_geometry([g.strength for g in crib.geometries]),
         toughness=of_grade([g.toughness for g in crib.grades]),
-        heat_factor=of_grade([g.heat_factor for g in crib.grades]),
+        heat_factor=of_grade([_heat_factor(g, material.group.letter) for g in crib.grades]),
         window_normals=np.array([w.normals for w in crib.windows])[geometry][:, None],
         window_centre=np.array([w.centre for w in crib.windows])[geometry][:, None],
         reference_speed=law("reference_speed"),
@@ -265,6 +260,11 @@ def edge_cost(cutter: Cutter, depth: Any) -> Array:
     arc = np.degrees(np.arccos(np.clip(1.0 - np.asarray(depth) / radius, -1.0, 1.0))) + 10.0
     edges = np.where(cutter.round_shape > 0, np.maximum(np.floor(360.0 / arc), 1.0) * cutter.sides, cutter.edges)
     return np.asarray(insert_edge_cost(cutter.price, edges, cutter.holder_price))
+
+
+def _heat_factor(grade: Grade, letter: str) -> float:
+    """Of the rise that the group's row stands; a grade in its main letter is what that row is meant for."""
+    return max(grade.heat_factor, 1.0) if grade.main_letter == letter else grade.heat_factor
 
 
 def standing_heat(case: Case, cutter: Cutter) -> Array:

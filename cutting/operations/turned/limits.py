@@ -19,6 +19,7 @@ from cutting.wear.life import speed_for_life
 
 BOOK_LOW, BOOK_HIGH = 0.6, 1.1
 SPEED_LOW, SPEED_HIGH, FEED_LOW, FEED_HIGH, DEPTH_LOW, DEPTH_HIGH = range(6)  # columns of a supplier's spans
+LEAST_DEPTH = 0.3  # of the corner radius that a cut is deep at the least; half to one is stable (common practice)
 MOST_SLENDER = 5.0  # diameters out of the chuck without a centre (common practice: 4 to 5)
 LEAST_CLEARANCE = 2.0  # degrees left between flank and work (common practice)
 EDGE_FORCE = 220.0  # N per mm² of thickness squared, for a strong shape and a tough grade
@@ -322,6 +323,18 @@ RULES: tuple[Rule[Cut], ...] = (
         "common-practice",
         "Strong shapes use two thirds of the edge, slim ones less; round inserts a quarter of the diameter.",
         lambda x: (x.depth_of_cut, None, _edge_share(x.cutter)),
+    ),
+    Rule(
+        "shallow",
+        "depth for this corner",
+        "length",
+        Bound.LOWER,
+        Severity.SOFT,
+        "common-practice",
+        "Far below its corner radius a cut only pushes the part away: a smaller corner, or more left for this pass.",
+        lambda x: (x.depth_of_cut, LEAST_DEPTH * x.cutter.nose_radius, None),
+        (),
+        lambda x: not x.case.hard,
     ),
     Rule(
         "tool_bends",

@@ -271,19 +271,22 @@ def wave_length(cutting_speed: Any, frequency: Any) -> Array:
 
 
 def _surface(case: Case, cutter: Cutter, chip: Chip, record: Silent) -> Surface:
-    least = record(finish.minimum_chip_thickness, edge_radius=cutter.edge_radius, minimum_chip_share=case.minimum_chip_share)
-    marks = record(finish.feed_mark_height, feed_per_rev=chip.feed_per_rev, nose_radius=cutter.nose_radius)
-    peaks = record(
-        finish.brammertz_height, peak_height=marks, feed_per_rev=chip.feed_per_rev, nose_radius=cutter.nose_radius, minimum_chip=least
-    )
-    ductile = 1.0 if case.hard else min(case.ductility * 2, 1.0)
     slow = speed_as_in_steel(case.setup.work.material.speed_row)
-    ratio = record(
-        finish.finish_factor,
-        cutting_speed=slow * chip.cutting_speed,
-        ductile=ductile,
-        note="a slow metal leaves the built-up edge behind sooner" if slow > 1 else "",
-    )
+    as_in_steel = slow * chip.cutting_speed
+    ductile = min(case.ductility * 2, 1.0)
+    share = finish.HARD_CHIP_SHARE if case.hard else finish.minimum_chip_share(as_in_steel, ductile)
+    least = record(finish.minimum_chip_thickness, edge_radius=cutter.edge_radius, minimum_chip_share=share)
+    marks = record(finish.feed_mark_height, feed_per_rev=chip.feed_per_rev, nose_radius=cutter.nose_radius)
+    if case.hard:
+        peaks = record(finish.hard_turned_height, peak_height=marks)
+    else:
+        peaks = record(
+            finish.brammertz_height, peak_height=marks, feed_per_rev=chip.feed_per_rev, nose_radius=cutter.nose_radius, minimum_chip=least
+        )
+    ratio = np.ones(1)
+    if not case.hard:  # hardened work builds no edge
+        note = "a slow metal leaves the built-up edge behind sooner" if slow > 1 else ""
+        ratio = record(finish.finish_factor, cutting_speed=as_in_steel, ductile=ductile, note=note)
     ratio = ratio * np.where(cutter.wiper > 0, finish.WIPER_GAIN, 1.0)
     ra = record(finish.arithmetic_roughness, peak_height=peaks, finish_factor=ratio)
     return Surface(ra, finish.least_useful_feed(cutter.nose_radius, least), least)
