@@ -9,7 +9,7 @@ from functools import cache, cached_property
 
 from cutting.errors import UnknownName
 from cutting.tables import read_table
-from cutting.tooling.book import BookWindow
+from cutting.tooling.book import BookWindow, Span
 from cutting.tooling.designations.holder_code import HolderCode, read_holder_code
 from cutting.tooling.designations.insert_code import InsertCode, read_insert_code
 
@@ -158,6 +158,18 @@ def grades() -> dict[str, Grade]:
 
 
 @cache
+def windows() -> dict[str, tuple[BookWindow, ...]]:
+    """Supplier's windows of the shipped tables, by the tool's name."""
+    found: dict[str, tuple[BookWindow, ...]] = {}
+    for row in read_table("tooling/windows.csv"):
+        speed, feed, depth = (
+            Span(*(row.number_or_none(f"{name}_{part}") for part in ("min", "start", "max"))) for name in ("speed", "feed", "depth")
+        )
+        found[row["tool"]] = (*found.get(row["tool"], ()), BookWindow(int(row["group"]), speed, feed, depth, row["source"]))
+    return found
+
+
+@cache
 def inserts() -> tuple[Insert, ...]:
     """All inserts of the shipped table."""
     return tuple(
@@ -172,6 +184,7 @@ def inserts() -> tuple[Insert, ...]:
             row["bin"],
             int(row["quantity"]),
             row["source"],
+            book=windows().get(row["name"], ()),
         )
         for row in read_table("tooling/inserts.csv")
     )

@@ -19,7 +19,14 @@ def fill_crib() -> None:
     fill("grades", [_grade(g) for g in items.grades().values()])
     tools = [_insert(i) for i in items.inserts()] + [_holder(h) for h in items.holders()]
     fill("tools", tools + [_other(dict(row)) for row in read_table("tooling/tools.csv")])
+    fill("windows", [_window(dict(row)) for row in read_table("tooling/windows.csv")])
     _assemblies()
+
+
+def _window(row: dict[str, str]) -> Record:
+    words = ("tool", "source", "from_memory")
+    numbers: Record = {name: float(text) if text else None for name, text in row.items() if name not in words}
+    return {**numbers, "tool": row["tool"], "group": int(row["group"]), "source": row["source"]}
 
 
 def _geometry(g: items.Geometry) -> Record:

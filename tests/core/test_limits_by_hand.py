@@ -69,7 +69,7 @@ BOUNDS: list[tuple[str, str, float | None, float | None, float | None]] = [
     ("cut off", "width", 3, 2.25, None),  # three quarters of the 3 mm that Ø40 takes
     ("cut off", "crowding", 6.667, None, 9),  # 20 / 3
     ("cut off", "chip_narrower", 2.7, None, 2.91),  # 0.9 and 0.97 of 3 mm
-    ("cut off", "spindle_power", None, None, 22),  # 1114 1/min is past the corner
+    ("cut off", "spindle_power", None, None, 26),  # 1114 1/min is past the corner
     ("cut off", "pip", None, None, 1.5),
     ("cut off", "flatness", None, None, 0.04),
     ("cut off", "plunge_feed", 0.12, 0.06, 0.2),

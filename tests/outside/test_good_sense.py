@@ -15,7 +15,7 @@ from typing import Any
 import pytest
 
 from cutting.advice import Advice, Candidate, advise
-from cutting.doors.json_form import read_request
+from cutting.doors.json_form import read_request, read_setup
 from cutting.operations.frame.outcome import Severity
 from cutting.operations.registry import evaluate_quickly
 from cutting.tooling.items import grades
@@ -147,3 +147,126 @@ def test_a_slow_metal_leaves_the_built_up_edge_behind_sooner() -> None:
     law = life_law(find_material("alloy 718").speed_row, "carbide")
     assert law is not None
     assert speed_as_in_steel(find_material("alloy 718").speed_row) * law.reference_speed == pytest.approx(180)
+
+
+SMALL: dict[str, Any] = {
+    "operation": "turn",
+    "machine": "geared lathe",
+    "feature": {"start_diameter": 8.8, "end_diameter": "8", "length": 20, "distance_from_chuck": 5},
+    "settings": {"coolant": "flood", "spindle_clamp": 1000},
+    "holding": {"style": "chuck", "free_length": 27, "grip_diameter": 10},
+}
+
+
+@pytest.mark.parametrize("material", ["C15", "C45", "42CrMo4", "11SMn30", "X20Cr13", "X5CrNi18-10"])
+def test_small_and_slow_is_for_high_speed_steel_at_its_own_speed(material: str) -> None:
+    """Ø8 at 1000 1/min is 25 m/min: coated carbide would tear (common practice); HSS starts at about the group's own row."""
+    setup, stock = read_request({**SMALL, "material": material})
+    first = advise(setup, stock).candidates[0]
+    assert grades()[first.grade].tool_class == "hss"
+    law = life_law(setup.work.material.speed_row, "hss")
+    assert law is not None
+    assert first.speed_reached <= 1.5 * law.reference_speed
+    assert not first.strained
+
+
+def test_high_speed_steel_is_first_nowhere_else() -> None:
+    """On usual diameters carbide outruns it in every metal."""
+    assert [row for row in GRID if grades()[ranking(*row)[1].candidates[0].grade].tool_class == "hss"] == []
+
+
+def test_what_only_rubs_is_called_so() -> None:
+    """Depth 0.05 at f 0.05, Ø25 at 600 1/min, a middle insert: below what its edge cuts. A sharper edge does it."""
+    form = {
+        "operation": "turn", "material": "C45", "machine": "two-axis lathe",
+        "tool": {"insert": "CNMG 120408 middle P20 CVD", "holder": "PCLNR 2525 M12"},
+        "feature": {"start_diameter": 25.1, "end_diameter": "25", "length": 30, "distance_from_chuck": 10},
+        "settings": {"cutting_speed": 47, "feed_per_rev": 0.05, "depth_of_cut": 0.05, "coolant": "flood"},
+        "holding": {"free_length": 50, "grip_diameter": 25},
+    }  # fmt: skip
+    dull = evaluate_quickly(read_setup(form))
+    thin = next(limit for limit in dull.limits if limit.name == "thin_chip")
+    assert thin.utilisation > 1.1
+    assert "rubs" in dull.results["roughness"].display.metric
+    sharp = {"insert": "CCGT 09T304 hand-ground HSS cobalt", "holder": "SCLCR 2525 M09"}
+    ground = evaluate_quickly(read_setup({**form, "tool": sharp, "settings": {**form["settings"], "cutting_speed": 25}}))
+    assert next(limit for limit in ground.limits if limit.name == "thin_chip").utilisation < 0.6
+    assert "rubs" not in ground.results["roughness"].display.metric
+
+
+def slender(style: str, free_length: float, depth: float) -> dict[str, float]:
+    """Limits used when the end of a bar of Ø50 is turned."""
+    place = free_length - 105.0
+    outcome = evaluate_quickly(
+        read_setup(
+            {
+                "operation": "turn",
+                "material": "42CrMo4",
+                "machine": "two-axis lathe",
+                "tool": {"insert": "CNMG 120408 middle P20 CVD", "holder": "PCLNR 2525 M12"},
+                "feature": {"start_diameter": 50, "end_diameter": 50 - 2 * depth, "length": 100, "distance_from_chuck": place},
+                "settings": {"cutting_speed": 150, "feed_per_rev": 0.25, "depth_of_cut": depth, "coolant": "flood"},
+                "holding": {"style": style, "free_length": free_length, "grip_diameter": 50},
+            }
+        )
+    )
+    return {limit.name: limit.utilisation for limit in outcome.limits}
+
+
+def test_a_slender_shaft_without_a_centre_is_refused_at_every_depth() -> None:
+    """Ø50 × 400 (8 × D): beyond four or five diameters a part wants a centre (common practice); a deeper cut is no quieter."""
+    used = [slender("chuck", 400, depth) for depth in (0.5, 1, 2, 3, 4)]
+    assert all(one["chatter"] > 1 and one["slender"] > 1.5 for one in used)
+    beyond_the_nose = [one["chatter"] for one in used[1:]]
+    assert all(b >= 0.995 * a for a, b in itertools.pairwise(beyond_the_nose))
+    held = slender("chuck and centre", 400, 2)
+    assert held["chatter"] < 0.5 * used[2]["chatter"]
+    assert "slender" not in held
+
+
+@pytest.mark.parametrize("depth", [0.5, 2.0, 4.0])
+def test_a_shorter_overhang_never_adds_chatter_or_bend(depth: float) -> None:
+    used = [slender("chuck", length, depth) for length in (400, 300, 200, 150, 120)]
+    for name in ("chatter", "part_bends", "slender"):
+        assert all(b[name] <= a[name] + 1e-9 for a, b in itertools.pairwise(used)), name
+
+
+def test_small_angle_away_from_the_chuck_takes_twice_the_feed() -> None:
+    """240 m/min, 0.7 mm/rev, 2 mm, low-alloy steel at 300 HB, κr about 30°: run every day (common practice)."""
+    form: dict[str, Any] = {
+        "operation": "turn", "material": "42CrMo4", "hardness": 300, "machine": "mill-turn",
+        "tool": {"insert": "DNMG 150608 middle P10 CVD", "holder": "PDJNR 2525 M15"},
+        "feature": {"start_diameter": 64, "end_diameter": 60, "length": 100, "distance_from_chuck": 20},
+        "settings": {"cutting_speed": 240, "feed_per_rev": 0.7, "depth_of_cut": 2, "direction": "away from the chuck", "coolant": "flood"},
+        "holding": {"style": "chuck and centre", "free_length": 140, "grip_diameter": 90},
+    }  # fmt: skip
+    away = evaluate_quickly(read_setup(form))
+    assert [limit.name for limit in away.limits if limit.broken] == []
+    assert away.results["chip_thickness"].value == pytest.approx(0.35, abs=0.03)  # f·sin κr, as 0.35 mm/rev at 90°
+    towards = evaluate_quickly(read_setup({**form, "settings": {**form["settings"], "direction": "towards the chuck"}}))
+    assert {"chip_window", "edge_strength"} <= {limit.name for limit in towards.limits if limit.broken}
+
+
+@pytest.mark.parametrize(("roughness", "least_feed"), [("0.4", 0.06), ("0.8", 0.1)])
+def test_hard_turning_reaches_its_finish_at_a_feed_that_people_use(roughness: str, least_feed: float) -> None:
+    """60 HRC: Rz about 1 µm is a fact of the trade, Ra 0.2 to 0.4 within reach at f 0.05 to 0.08, rε 0.8 (common practice)."""
+    setup, stock = read_request(
+        {
+            "operation": "turn",
+            "material": "100Cr6 hardened 60 HRC",
+            "machine": "two-axis lathe",
+            "feature": {
+                "start_diameter": 50.4,
+                "end_diameter": "50 h6",
+                "length": 40,
+                "distance_from_chuck": 15,
+                "roughness": roughness,
+            },
+            "settings": {"coolant": "dry"},
+            "holding": {"style": "chuck", "free_length": 65, "grip_diameter": 60},
+        }
+    )
+    first = advise(setup, stock).candidates[0]
+    assert grades()[first.grade].tool_class == "cbn"
+    assert least_feed <= first.feed <= 0.2
+    assert 80 <= first.cutting_speed <= 170

@@ -8,6 +8,7 @@ from typing import Any
 import numpy as np
 
 from cutting.chips.window import span_at_depth, window_sides
+from cutting.mechanics.chip_section import engaged_edge
 from cutting.mechanics.deflection import Holding
 from cutting.nomenclature import source_label
 from cutting.operations.frame.outcome import Bound, Severity
@@ -22,6 +23,7 @@ SPEED_LOW, SPEED_HIGH, FEED_LOW, FEED_HIGH, DEPTH_LOW, DEPTH_HIGH = range(6)  # 
 LEAST_DEPTH = 0.3  # of the corner radius that a cut is deep at the least; half to one is stable (common practice)
 MOST_SLENDER = 5.0  # diameters out of the chuck without a centre (common practice: 4 to 5)
 LEAST_CLEARANCE = 2.0  # degrees left between flank and work (common practice)
+SQUARE_EDGE = 95.0  # degrees, the κr for which the strength of an edge is meant
 EDGE_FORCE = 220.0  # N per mm² of thickness squared, for a strong shape and a tough grade
 
 
@@ -57,6 +59,15 @@ def edge_force_limit(cutter: Cutter) -> Array:
     """Force [N] that the edge stands: by thickness, shape, geometry, grade and seat (common practice)."""
     seat = np.where(cutter.negative > 0, 1.0, 0.7)
     return EDGE_FORCE * cutter.thickness**2 * cutter.shape_strength * cutter.geometry_strength * seat * (0.55 + 0.5 * cutter.toughness)
+
+
+def wide_edge(x: Cut) -> Array:
+    """How much more an edge carries that a slanted edge loads over a wider chip than a square one; up to twice (common practice).
+
+    Chips break an edge by what each bit of it carries: by their thickness, not by the feed. A round edge's shape says it already.
+    """
+    square = engaged_edge(x.depth_of_cut, SQUARE_EDGE, x.cutter.nose_radius)
+    return np.where(x.cutter.round_shape > 0, 1.0, np.clip(x.engaged_edge / square, 1.0, 2.0))
 
 
 def _has_book(x: Cut) -> Any:
@@ -192,7 +203,7 @@ RULES: tuple[Rule[Cut], ...] = (
         Severity.HARD,
         "common-practice",
         "The worn edge carries the cutting force; brittle grades and slim shapes carry less.",
-        lambda x: (x.worn_cutting_force, None, edge_force_limit(x.cutter)),
+        lambda x: (x.worn_cutting_force, None, edge_force_limit(x.cutter) * wide_edge(x)),
         ("chip_area", "specific_force", "cutting_force"),
         contour=True,
     ),

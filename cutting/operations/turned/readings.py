@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
 
 import numpy as np
@@ -11,6 +12,7 @@ from cutting.chips.curl import chip_after, chip_length, chip_strain, compression
 from cutting.chips.verdict import chip_form
 from cutting.chips.window import span_at_depth, window_sides
 from cutting.mechanics.tool_setting import height_size_error, pip_diameter
+from cutting.operations.frame.change import in_words
 from cutting.operations.frame.money import life_shown, parts_shown
 from cutting.operations.frame.outcome import Bow, ChipVerdict, Pass, Value, shown
 from cutting.operations.frame.over_passes import last_pass
@@ -98,17 +100,7 @@ def results(done: Cut, record: Recorder) -> dict[str, Value]:
             None,
             record.trail("weibull_shape", "completion_probability"),
         ),
-        banded(
-            "roughness",
-            "finish Ra",
-            last_pass(done.roughness),
-            "small_length",
-            0.3,
-            "minimum_chip",
-            "peak_height",
-            "finish_factor",
-            "roughness",
-        ),
+        _finish(done, banded),
         banded(
             "cutting_force",
             "cutting force",
@@ -163,6 +155,15 @@ def results(done: Cut, record: Recorder) -> dict[str, Value]:
             )
         )
     return {value.name: value for value in found}
+
+
+def _finish(done: Cut, banded: Callable[..., Value]) -> Value:
+    """The finish; where the edge only rubs no law says what it leaves."""
+    ra = last_pass(done.roughness)
+    trail = ("minimum_chip", "peak_height", "finish_factor", "roughness")
+    found: Value = banded("roughness", "finish Ra", ra, "small_length", 0.3, *trail)
+    rubs = last_pass(done.chip_thickness) < last_pass(done.minimum_chip)
+    return replace(found, display=in_words("unknown: it rubs"), low=None, high=None) if rubs else found
 
 
 def _edge_readings(done: Cut, record: Recorder) -> list[Value]:
