@@ -31,6 +31,7 @@ MOST_EASED, LEAST_FEED = 400, 0.01
 LEADING = 160  # entries that are searched in fine steps, four times what a ranking shows
 # of two speeds that do the same, as under a clamp, the goal's own is said: it stands first
 FINE_FEEDS, FINE_SPEEDS = np.linspace(0.0, 1.0, 25), np.array([1.0, 1.1, 0.9, 0.8])
+NEXT_STEP = np.array([1.2, 1.42])  # on a gearbox the step above may be cheaper than the one below
 CHUNK, SMALL = 10_000, 2_000  # entries run together at most; and below which a second thread does not pay
 BROKEN, WORSE = 1e9, 1e6  # what a broken hard limit weighs, and each further bound that it is over
 SILENT = Silent()
@@ -94,6 +95,8 @@ def _run(contest: Contest, setup: Any, field: Field, best: Best, rows: Index, st
     usual, least = contest.feeds(setup, tool)
     feeds = _stepped(steps, usual, least, contest.feed_step)[..., None]  # entries, feeds, 1
     shares = {Steps.EASED: EASED_SPEEDS, Steps.FINE: FINE_SPEEDS}.get(steps, contest.speed_shares)
+    if setup.machine.speeds:
+        shares = np.append(shares, NEXT_STEP)
     speeds = np.maximum(np.floor(contest.speeds(setup, wide, feeds) * shares), 1.0).reshape(len(rows), -1, 1)
     feeds = np.repeat(feeds, len(shares), axis=1)
     done = contest.model.numbers(setup, wide, speeds, feeds, SILENT)
@@ -133,8 +136,8 @@ def _run(contest: Contest, setup: Any, field: Field, best: Best, rows: Index, st
     strained = strain[own, pick]
     best.straining[places] = np.where(strained > 1.0 + TOUCHING, straining[own, pick], "")
     figures = {
-        # under a clamp no more is said than the spindle reaches; a gearbox takes its step below what is asked
-        "cutting_speed": at(speeds) if setup.machine.speeds else np.minimum(at(speeds), np.ceil(at(done.cutting_speed, np.maximum))),
+        # no more is said than the spindle reaches: a clamp holds it, a gearbox takes its step below
+        "cutting_speed": np.minimum(at(speeds), np.ceil(at(done.cutting_speed, np.maximum))),
         "speed_reached": at(done.cutting_speed),
         "feed": at(done.feed_set),
         "seconds": at(done.operation_time),

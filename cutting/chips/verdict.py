@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+TOO_SOFT_TO_BREAK = 60.0  # best chip index below which a metal only bends
+
 
 @dataclass(frozen=True)
 class ChipForm:
@@ -16,11 +18,13 @@ class ChipForm:
     why: str
 
 
-def chip_form(gauge: float, feed_place: float, depth_place: float, ductility: float, has_breaker: bool) -> ChipForm:
+def chip_form(
+    gauge: float, feed_place: float, depth_place: float, ductility: float, has_breaker: bool, best_index: float = 100.0
+) -> ChipForm:
     """Classify the chip.
 
     `gauge` as in `window_gauge`; `feed_place`, `depth_place` −1 (lower edge) to 1 (upper edge) of the window at
-    its middle lines; `ductility` 0 to 1. Forms of ISO 3685 annex G; which form falls where is common practice.
+    its middle lines; `ductility` 0 to 1, `best_index` that the metal allows. Forms of ISO 3685 annex G; which form falls where is common practice.
     """
     if ductility < 0.15:
         return ChipForm("7", "elemental", "loose", "breaks", "the metal is brittle: chips crumble with any breaker")
@@ -31,6 +35,10 @@ def chip_form(gauge: float, feed_place: float, depth_place: float, ductility: fl
             "snarled" if depth_place < 0 else "long",
             "strings",
             "the edge has no chipbreaker and the metal is ductile",
+        )
+    if best_index < TOO_SOFT_TO_BREAK and gauge <= 1.0:
+        return ChipForm(
+            "2.1", "tubular", "long", "strings", "too soft and tough to break in a groove: a jet at pressure, or a stepped feed"
         )
     if gauge <= 1.0:
         if feed_place < -0.35:

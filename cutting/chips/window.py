@@ -95,6 +95,17 @@ def chip_index_of(gauge: ArrayLike) -> Array:
     return np.interp(np.asarray(gauge, float), [0, 0.6, 1.0, 1.3, 2.0], [100, 92, 70, 35, 0])
 
 
+# ductility and the best index that a breaker reaches in so soft a metal: pure copper and aluminium only bend (common practice)
+TOO_SOFT = ((0.75, 0.85, 0.9, 1.0), (100.0, 85.0, 42.0, 25.0))
+PRESSED = ((0.0, 20.0, 70.0, 150.0), (0.0, 8.0, 25.0, 30.0))  # what a jet [bar] gives back of that (common practice)
+
+
+def softest_index(ductility: ArrayLike, coolant_pressure: ArrayLike) -> Array:
+    """The best chip index that a metal of this ductility allows, whatever the breaker; a jet [bar] at the edge breaks some more."""
+    by_metal = np.interp(np.asarray(ductility, float), *TOO_SOFT)
+    return np.minimum(by_metal + np.interp(np.asarray(coolant_pressure, float), *PRESSED), 100.0)
+
+
 def span_at_depth(sides: WindowSides, depth: float, scale_feed: float, scale_depth: float) -> tuple[float, float] | None:
     """Least and largest feed [mm/rev] of the window at a depth [mm]; None above or below the window."""
     a = depth / scale_depth - sides.centre[1]

@@ -24,7 +24,7 @@ from cutting.tooling.crib import Crib
 from cutting.tooling.items import holders, inserts
 from cutting.tooling.slot_stock import SlotStock
 from tests.core.slots import BORE_RING, CUT_OFF, FACE, GROOVE, RING, TREPAN, TWO_CARTRIDGES, build, form
-from tests.core.tools import shipped_stock
+from tests.core.tools import find_holder, find_insert, shipped_stock
 
 ROUND = {"insert": "edge 4 round middle positive K15 CVD", "blade": "screw holder 4 reach 18"}
 TURN: dict[str, Any] = {
@@ -396,3 +396,39 @@ def test_a_layer_is_written_beside_the_plunge(base: dict[str, Any], way: str) ->
     assert len(forces) == 2
     plunge, layer = forces.pop("cutting_force"), next(iter(forces.values()))
     assert 0.1 * plunge < layer < plunge
+
+
+GEARED = {"machine": "geared lathe", "settings": {"coolant": "flood"}}
+
+
+@pytest.mark.parametrize("kind", ["turn", "face", "groove", "cut off"])
+def test_a_gearbox_is_judged_by_the_step_that_it_runs(kind: str) -> None:
+    """Two speeds, and two feeds, that take the same step are the same cut: life, chips, finish, money."""
+    bases = {"turn": TURN, "face": FACING, "groove": form(RING, holding={"free_length": "60 mm"}), "cut off": CUT_OFF}
+    setup = build(bases[kind], **form(GEARED, settings={"spindle_clamp": None} if kind == "cut off" else {}))
+    diameter = getattr(setup.feature, "start_diameter", None) or setup.feature.diameter
+
+    def at(turns: float, feed: float) -> dict[str, float]:
+        found = evaluate_quickly(setup.with_cut(np.pi * diameter * turns / 1000.0, feed)).results
+        return {name: value.value for name, value in found.items()}
+
+    assert at(720.0, 0.101) == pytest.approx(at(900.0, 0.111), rel=1e-9)
+    assert at(720.0, 0.101)["tool_life"] > 1.2 * at(1010.0, 0.101)["tool_life"]
+
+
+def test_the_cheapest_step_and_feed_of_a_gearbox_is_found() -> None:
+    """Every step of the gearbox with the winner's own tool: none that breaks nothing is cheaper; feeds stand on the ladder."""
+    for material in ("C45", "11SMn30", "X5CrNi18-10"):
+        setup, stock = read_request({**form(TURN, **GEARED), "material": material})
+        first = advise(setup, stock).candidates[0]
+        assert min(abs(first.feed - step) for step in setup.machine.feeds) < 1e-9
+        own = replace(setup, insert=find_insert(first.tool["insert"]), holder=find_holder(first.tool["holder"]))
+        own = own.with_settings(depth_of_cut=setup.stock_to_remove / first.passes, pass_depths=())
+        diameter = setup.feature.start_diameter
+        costs = []
+        for step in setup.machine.speeds:
+            tried = evaluate_quickly(own.with_cut(np.pi * diameter * step / 1000.0 + 0.01, first.feed))
+            if not any(limit.broken for limit in tried.limits):
+                costs.append(tried.results["operation_cost"].value)
+        assert costs, material
+        assert first.cost <= 1.005 * min(costs), (material, first.cost, costs)

@@ -270,3 +270,44 @@ def test_hard_turning_reaches_its_finish_at_a_feed_that_people_use(roughness: st
     assert grades()[first.grade].tool_class == "cbn"
     assert least_feed <= first.feed <= 0.2
     assert 80 <= first.cutting_speed <= 170
+
+
+@pytest.mark.parametrize(
+    ("material", "fine", "coarse"),
+    [
+        # as turners know them (common practice): soft copper, pure aluminium and 5083 string in any groove, leaded and brittle ones never
+        ("Cu-ETP", "strings", "strings"),
+        ("EN AW-1050A", "strings", "strings"),
+        ("EN AW-5083", "strings", "strings"),
+        ("EN AW-2007 T4", "breaks", "breaks"),
+        ("CuZn39Pb3", "breaks", "breaks"),
+        ("EN-GJL-250", "breaks", "breaks"),
+        ("11SMn30", "breaks", "breaks"),
+        ("C15", "strings", "breaks"),
+        ("C45", "strings", "breaks"),
+        ("42CrMo4", "strings", "breaks"),
+    ],
+)
+def test_chips_break_where_they_are_known_to(material: str, fine: str, coarse: str) -> None:
+    """A middle edge of its class at f 0.12 and 0.3, 1.5 and 2.5 mm deep; a jet at 70 bar helps what strings."""
+    letter = find_material(material).group.letter
+    tools = {"P": "CNMG 120408 middle P20 CVD", "K": "CNMG 120408 iron K15 CVD", "N": "CCGT 120408 ground N10 plain"}
+    holder = "SCLCR 2525 M12" if letter == "N" else "PCLNR 2525 M12"
+
+    def cut(feed: float, depth: float, coolant: str = "flood") -> Any:
+        return evaluate_quickly(
+            read_setup(
+                {
+                    "operation": "turn", "material": material, "machine": "mill-turn", "tool": {"insert": tools[letter], "holder": holder},
+                    "feature": {"start_diameter": 60, "end_diameter": 60 - 2 * depth, "length": 50, "distance_from_chuck": 20},
+                    "settings": {"cutting_speed": 150, "feed_per_rev": feed, "depth_of_cut": depth, "coolant": coolant},
+                    "holding": {"free_length": 80, "grip_diameter": 60}, "batch": {"pieces": 400, "unattended_hours": 6},
+                }
+            )
+        )  # fmt: skip
+
+    light, heavy = cut(0.12, 1.5), cut(0.3, 2.5)
+    assert (light.chip.verdict, heavy.chip.verdict) == (fine, coarse)
+    if coarse == "strings":  # and nobody may leave it alone
+        assert heavy.results["secure"].value < 60
+        assert cut(0.3, 2.5, "high").chip.index > heavy.chip.index + 10

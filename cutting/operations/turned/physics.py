@@ -11,7 +11,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from cutting.chips.window import chip_index_of, depth_scale, feed_scale, window_gauge
+from cutting.chips.window import chip_index_of, depth_scale, feed_scale, softest_index, window_gauge
 from cutting.mechanics import chatter, chip_section, deflection, finish, force, grip, heat, kinematics, tool_setting
 from cutting.nomenclature import source_label
 from cutting.operations.frame.money import Spent, spend
@@ -336,7 +336,7 @@ def _window(case: Case, cutter: Cutter, chip: Chip, record: Silent) -> Window:
     index = chip_index_of(gauge)
     if case.ductility > 0.3:
         index = np.where(cutter.breaker > 0, index, np.minimum(index, BARE_INDEX))
-    return Window(gauge, across, along, index)
+    return Window(gauge, across, along, np.minimum(index, softest_index(case.ductility, case.pressure)))
 
 
 def window_scales(case: Case, cutter: Cutter, speed: Any) -> tuple[Array, Array]:

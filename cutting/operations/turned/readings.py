@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from cutting.chips.curl import chip_after, chip_length, chip_strain, compression_ratio, fracture_strain, friction_angle, shear_angle
 from cutting.chips.verdict import chip_form
-from cutting.chips.window import span_at_depth, window_sides
+from cutting.chips.window import softest_index, span_at_depth, window_sides
 from cutting.mechanics.tool_setting import height_size_error, pip_diameter
 from cutting.operations.frame.change import in_words
 from cutting.operations.frame.money import life_shown, parts_shown
@@ -227,6 +227,7 @@ def chip_verdicts(done: Cut) -> tuple[ChipVerdict, ...]:
     after = chip_after(ratio, done.chip_thickness)
     curl = geometry.curl_radius
     strain = chip_strain(after, curl) if curl else None
+    best = float(softest_index(case.ductility, case.pressure))
     found = []
     for k in range(done.diameter.size):
         f = _of_pass(done.feed_per_rev, k) / _of_pass(done.window_feed_scale, k)
@@ -234,7 +235,7 @@ def chip_verdicts(done: Cut) -> tuple[ChipVerdict, ...]:
         span = span_at_depth(sides, a, 1.0, 1.0) or (min(feeds), max(feeds))
         place_f = 2 * (f - span[0]) / (span[1] - span[0]) - 1
         place_a = 2 * (a - min(depths)) / (max(depths) - min(depths)) - 1
-        form = chip_form(_of_pass(done.window_gauge, k), place_f, place_a, case.ductility, geometry.breaker)
+        form = chip_form(_of_pass(done.window_gauge, k), place_f, place_a, case.ductility, geometry.breaker, best)
         dense = form.verdict == "packs" and case.sticky > 0.3
         found.append(
             ChipVerdict(

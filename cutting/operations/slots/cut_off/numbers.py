@@ -68,6 +68,7 @@ class Numbers(SlotCut):
 def numbers(setup: CutOffSetup, tool: SlotTool, speed: Any, feed: Any, record: Silent) -> Numbers:
     """Everything computed at speeds [m/min] and feeds [mm/rev]; arrays (..., 1). Within a zone of feed nothing but the speed moves."""
     f, s, work, machine = setup.feature, setup.settings, setup.work, setup.machine
+    feed = real_feed(machine, feed)
     bar, zones = bar_of(setup), setup.zones_at(feed)
     starts = np.maximum([zone.start for zone in zones], bar.innermost)
     ends = np.maximum([zone.end for zone in zones], bar.innermost)
@@ -91,7 +92,7 @@ def numbers(setup: CutOffSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     return Numbers(
         **paid(setup, tool, lasts, engaged, idle, record), **vars(lasts),
         setup=setup, tool=tool, pressure=tool.pressure,
-        cutting_speed=reached, feed_set=np.asarray(feed, float), feed=real_feed(machine, feed),
+        cutting_speed=reached, feed_set=feed, feed=feed,
         feeds=window, chip_index=slot_index(feed, window, setup.depth, tool.width, tool.pressure, work.material.ductility),
         cutting_force=fc, side_force=over_passes(np.abs(met.side_force)), sideways=over_passes(np.abs(met.side_bend)),
         down=over_passes(met.height_bend) / (gain if setup.holding.y_axis else 1.0),
@@ -101,7 +102,7 @@ def numbers(setup: CutOffSetup, tool: SlotTool, speed: Any, feed: Any, record: S
         pip_on_part=np.where(f.bore > 0, 0.0, on_part),
         pip_on_bar=np.where(f.bore > 0, 0.0, on_bar), break_off_diameter=breaks_at(bar), usual_width=usual_width(f.diameter),
         bar_spring=_bar_spring(setup, worn * fc), rub=abs(float(np.tan(np.radians(s.lean)))) * setup.depth, y_gain=gain,
-        roughness=corner_roughness(feed, tool.corner_radius, speed, work) * _steadier(tool),
+        roughness=corner_roughness(feed, tool.corner_radius, reached, work) * _steadier(tool),
         part_mass=float(np.pi / 4.0 * (f.diameter**2 - f.bore**2) * f.part_length * work.material.density * 1e-6),
         kerf_per_piece=tool.width * setup.bar.price / setup.bar.length,
     )  # fmt: skip

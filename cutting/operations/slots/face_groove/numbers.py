@@ -140,7 +140,7 @@ def numbers(setup: FaceGrooveSetup, tool: SlotTool, speed: Any, feed: Any, recor
     return Numbers(
         **paid(setup, tool, lasts, total, idle, record), **vars(lasts),
         setup=setup, tool=tool, pressure=tool.pressure,
-        cutting_speed=reached, feed_set=np.asarray(feed, float), feed=real, feeds=feeds,
+        cutting_speed=reached, feed_set=real, feed=real, feeds=feeds,
         chip_index=slot_index(real, feeds, setup.depth, slot, tool.pressure, work.material.ductility),
         cutting_force=largest, side_force=side, sideways=sideways, down=down, power=power, available=available,
         torque=worn * over_passes(cutting * outer) / 2000.0, grip=held_torque(setup, fastest, record), gripped_speed=fastest,

@@ -120,12 +120,12 @@ def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     return Numbers(
         **paid(setup, tool, lasts, engaged, _idle(setup, strokes.order), record), **vars(lasts),
         setup=setup, tool=tool, pressure=tool.pressure,
-        cutting_speed=reached, feed_set=np.asarray(feed, float), feed=real, feeds=feeds,
+        cutting_speed=reached, feed_set=real, feed=real, feeds=feeds,
         chip_index=slot_index(real, feeds, setup.depth, slot, tool.pressure, work.material.ductility),
         cutting_force=cutting, side_force=side, sideways=sideways, down=down, power=power, available=available,
         torque=worn * cutting * max(f.diameter, f.floor.target) / 2000.0, grip=held_torque(setup, fastest, record), gripped_speed=fastest,
         strokes=strokes, size_error=np.asarray(error), stable_width=np.asarray(stable),
-        roughness=_roughness(setup, tool, speed, feed, real),        push=push, widest_plunge=max(plunges, default=0.0),
+        roughness=_roughness(setup, tool, reached, feed, real),        push=push, widest_plunge=max(plunges, default=0.0),
     )  # fmt: skip
 
 

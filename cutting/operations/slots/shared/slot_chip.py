@@ -5,6 +5,8 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
+from cutting.chips.verdict import TOO_SOFT_TO_BREAK
+from cutting.chips.window import softest_index
 from cutting.operations.frame.outcome import ChipVerdict
 
 Array = NDArray[np.float64]
@@ -16,6 +18,7 @@ SHAPES = {
     "strings": ("1.3", "ribbon", "snarled", "strings", "too little feed for this width: the chip is not curled narrower than the slot"),
     "packs": ("3.2", "spiral", "pressed", "packs", "too much feed: it packs"),
     "crowds": ("3.2", "spiral", "pressed", "packs", "the slot is deep for its width: chips crowd in it"),
+    "bends": ("2.1", "tubular", "long", "strings", "too soft and tough to break: a jet at pressure, or short steps of feed"),
     "crumbles": ("6.2", "arc", "loose", "breaks", "a brittle metal: short pieces that fall out of the slot"),
 }
 DEEP, DEEP_WITH_JET = 6.0, 9.0  # depth over width from which chips crowd (common practice)
@@ -32,7 +35,7 @@ def slot_index(feed: ArrayLike, window: Window, depth: float, width: ArrayLike, 
     Crowding by depth over width is common practice.
     """
     index = np.interp(np.abs(_place(feed, window)), [0, 0.6, 1.0, 1.5], [96, 90, 68, 25])
-    return np.clip(index - _crowded(depth, width, pressure, ductility), 0, 100)
+    return np.clip(np.minimum(index, softest_index(ductility, pressure)) - _crowded(depth, width, pressure, ductility), 0, 100)
 
 
 def _place(feed: ArrayLike, window: Window) -> Array:
@@ -55,6 +58,8 @@ def slot_chip(feed: float, window: Window, depth: float, width: float, pressure:
         said = "crowds"
     elif place > 1.0:
         said = "packs"
+    elif float(softest_index(ductility, pressure)) < TOO_SOFT_TO_BREAK:
+        said = "bends"
     else:
         said = "crumbles" if brittle else "rolled"
     code, form, length, verdict, why = SHAPES[said]

@@ -80,7 +80,7 @@ def numbers(setup: TrepanSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     return Numbers(
         **paid(setup, tool, lasts, engaged, idle_seconds(machine, setup.depth + 60.0), record, float(edges)), **vars(lasts),
         setup=setup, tool=tool, pressure=tool.pressure,
-        cutting_speed=reached, feed_set=np.asarray(feed, float), feed=real, feeds=feeds,
+        cutting_speed=reached, feed_set=per_edge, feed=real, feeds=feeds,
         chip_index=slot_index(per_edge, feeds, setup.depth, width, tool.pressure, material.ductility),
         cutting_force=fc, side_force=side, sideways=sideways, down=down,
         power=torque * n / 9549.3, available=machine.spindle_power(n), torque=torque, grip=np.zeros_like(n), gripped_speed=n,
