@@ -24,7 +24,8 @@ def chip_form(
     """Classify the chip.
 
     `gauge` as in `window_gauge`; `feed_place`, `depth_place` −1 (lower edge) to 1 (upper edge) of the window at
-    its middle lines; `ductility` 0 to 1, `best_index` that the metal allows. Forms of ISO 3685 annex G; which form falls where is common practice.
+    its middle lines; `ductility` 0 to 1, `best_index` that the metal allows. Forms of ISO 3685 annex G; which form falls
+    where is common practice.
     """
     if ductility < 0.15:
         return ChipForm("7", "elemental", "loose", "breaks", "the metal is brittle: chips crumble with any breaker")

@@ -115,6 +115,14 @@ def ledger_out(found: Ledger, setup: Setup, rows: Sequence[Measurement]) -> Answ
         "springing_band": small(1.96 * found.springing_spread),
         "springing_taught": found.springing_taught,
         "uncertainty": small(setup.house.measuring_uncertainty),
+        "warmth": {
+            "growth": small(found.warmth.growth),
+            "bound": small(found.warmth.allowed),
+            "utilisation": found.warmth.utilisation,
+            "broken": found.warmth.broken,
+        }
+        if found.warmth
+        else None,
         "notes": found.notes,
         "warnings": found.warnings,
         "working": _ledger_working(found),

@@ -84,7 +84,17 @@ class DoubtfulOut(Schema):
     measured: DisplayOut
 
 
+class WarmthOut(Schema):
+    """Growth of a warm part against the share of its tolerance that it may take."""
+
+    growth: DisplayOut
+    bound: DisplayOut
+    utilisation: float
+    broken: bool
+
+
 class LedgerOut(Schema):
+    warmth: WarmthOut | None
     doubtful: list[DoubtfulOut]
     rows: list[LedgerRowOut]
     piece: int

@@ -248,3 +248,24 @@ def test_a_remedy_may_be_another_tool_of_the_crib(setup: Build) -> None:
     assert tools
     taken = replace(strings, insert=find_insert(tools[0].patch["tool"]["insert"]))
     assert next(x for x in evaluate_quickly(taken).limits if x.name == "chip_window").utilisation < binding.utilisation
+
+
+def test_warm_growth_is_a_limit_against_the_tolerance(setup: Build) -> None:
+    """Ø200 h6 (29 µm by ISO 286) of aluminium at 30 °C: 24e-6 · 200 · 10 = 48 µm; half the tolerance is 14.5."""
+    form = {
+        "material": "EN AW-6082 T6", "tool": {"insert": "CCGT 120408 ground N10", "holder": "SCLCR 2525 M12"},
+        "feature": {"start_diameter": 202, "end_diameter": "200 h6", "length": 20, "distance_from_chuck": 10},
+        "settings": {"cutting_speed": 300, "feed_per_rev": 0.15, "depth_of_cut": 1},
+        "holding": {"style": "chuck", "free_length": 50, "grip_diameter": 202},
+    }  # fmt: skip
+    warm = ledger(setup(**form), [Measured(1, 200.0, 200.05, temperature=30.0)])
+    assert warm.warmth is not None
+    expansion = setup(**form).work.material.expansion
+    assert warm.warmth.growth == pytest.approx(expansion * 1e-6 * 200.05 * 10, rel=1e-9)
+    assert warm.warmth.allowed == pytest.approx(0.0145, rel=1e-6)
+    assert warm.warmth.broken
+    assert any("its tolerance of 29 µm" in one for one in warm.warnings)
+    cool = ledger(setup(**form), [Measured(1, 200.0, 200.05, temperature=22.5)])
+    assert cool.warmth is not None
+    assert not cool.warmth.broken
+    assert cool.warmth.utilisation == pytest.approx(warm.warmth.utilisation / 4)

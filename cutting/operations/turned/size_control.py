@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from cutting.operations.frame.outcome import TOUCHING
 from cutting.operations.turned.case import Case, Cutter, case_of, single_cutter
 from cutting.operations.turned.physics import cut
 from cutting.operations.turned.plan import pass_depths, pass_diameters
@@ -64,6 +65,24 @@ class Next:
 
 
 @dataclass(frozen=True)
+class Warmth:
+    """What the warm part measures over what it will at 20 °C, against the share of the tolerance that it may take [mm]."""
+
+    temperature: float
+    growth: float
+    allowed: float
+    tolerance: float
+
+    @property
+    def utilisation(self) -> float:
+        return abs(self.growth) / max(self.allowed, 1e-9)
+
+    @property
+    def broken(self) -> bool:
+        return self.utilisation > 1.0 + TOUCHING
+
+
+@dataclass(frozen=True)
 class Ledger:
     """The state of size control for one operation; `notes` say plainly what is known and what is not."""
 
@@ -78,6 +97,7 @@ class Ledger:
     notes: tuple[str, ...]
     warnings: tuple[str, ...]
     doubtful: tuple[tuple[Measured, str], ...] = ()
+    warmth: Warmth | None = None
 
 
 def doubt_of(setup: Setup, before: float, one: Measured) -> str:
@@ -145,7 +165,21 @@ def ledger(setup: Setup, readings: Sequence[Measured]) -> Ledger:
         tuple(_notes(belief, following)),
         tuple(_warnings(setup, trusted, doubtful, belief, following)),
         tuple(doubtful),
+        warmth_of(setup, trusted[-1]) if trusted else None,
     )
+
+
+def warmth_of(setup: Setup, one: Measured) -> Warmth | None:
+    """Growth of a measured part against its tolerance; None where the drawing gives none.
+
+    ISO 1 states sizes at 20 °C. The ledger takes the growth off, but a thermometer's kelvin or two stays: a growth beyond the
+    house's share of the tolerance is to be waited for.
+    """
+    tolerance = setup.feature.end_diameter.tolerance
+    if not tolerance:
+        return None
+    warm = float(growth(one.measured, setup.work.material.expansion, one.temperature))
+    return Warmth(one.temperature, warm, setup.house.share_of_tolerance * tolerance, tolerance)
 
 
 def _prior(case: Case, setup: Setup) -> Belief:
@@ -225,4 +259,9 @@ def _warnings(
             f"The part was at {done[-1].temperature:.0f} °C: at 20 °C it is {1000 * abs(warm):.0f} µm "
             f"{'smaller' if warm > 0 else 'larger'}."
         )
+        if (held := warmth_of(setup, done[-1])) is not None and held.broken:
+            found.append(
+                f"That is {abs(held.growth) / held.tolerance:.1f} × its tolerance of {1000 * held.tolerance:.0f} µm: let it come to 20 °C "
+                "before the last pass and before it is judged, or flood it till it is there."
+            )
     return found

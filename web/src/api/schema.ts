@@ -3453,6 +3453,7 @@ export interface components {
         };
         /** LedgerOut */
         LedgerOut: {
+            warmth: components["schemas"]["WarmthOut"] | null;
             /** Doubtful */
             doubtful: components["schemas"]["DoubtfulOut"][];
             /** Rows */
@@ -3536,6 +3537,18 @@ export interface components {
             push: components["schemas"]["DisplayOut"];
             springs: components["schemas"]["DisplayOut"];
             chip: components["schemas"]["ChipOut"];
+        };
+        /**
+         * WarmthOut
+         * @description Growth of a warm part against the share of its tolerance that it may take.
+         */
+        WarmthOut: {
+            growth: components["schemas"]["DisplayOut"];
+            bound: components["schemas"]["DisplayOut"];
+            /** Utilisation */
+            utilisation: number;
+            /** Broken */
+            broken: boolean;
         };
         /** ChartOut */
         ChartOut: {

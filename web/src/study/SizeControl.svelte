@@ -155,6 +155,13 @@
           springing at the next cut
           <span class="figure">{shown(ledger.springing)} ± {shown(ledger.springing_band)}</span>.
         </p>{/if}
+      {#if ledger.warmth}<p class="mt-1 {ledger.warmth.broken ? 'text-warn' : ''}" data-testid="warmth">
+          {ledger.warmth.broken ? "■ " : ""}Warm growth
+          <span class="figure">{shown(ledger.warmth.growth)}</span>
+          against <span class="figure">{shown(ledger.warmth.bound)}</span> of its tolerance: {(
+            100 * ledger.warmth.utilisation
+          ).toFixed(0)} %.
+        </p>{/if}
       {#each ledger.notes as note (note)}<p class="text-soft mt-1" data-testid="ledger-note">{note}</p>{/each}
       {#each ledger.warnings as warning (warning)}<p class="text-warn mt-1" data-testid="ledger-warning">
           ▲ {warning}
