@@ -46,6 +46,17 @@ def kerf(
     return Kerf(pieces, left, price, per_kerf, left * per_millimetre / pieces, per_kerf * yearly, piece_length * per_millimetre)
 
 
+# money a kilogram of bar where the shop has not said what it pays, by the letter of ISO 513 and for some groups of VDI 3323
+# (common practice; half and double are met)
+USUAL_PRICES = {"P": 2.0, "M": 5.0, "K": 2.5, "N": 6.0, "S": 45.0, "H": 4.0}
+OF_GROUP = {1: 1.5, 2: 1.6, 10: 4.0, 11: 4.5, 12: 3.5, 13: 4.0, 26: 9.0, 27: 9.0, 28: 12.0, 29: 8.0}
+
+
+def usual_price(group: int, letter: str) -> float:
+    """Money a kilogram of bar of a group."""
+    return OF_GROUP.get(group, USUAL_PRICES[letter])
+
+
 def bar_price_of(diameter: float, bore: float, length: float, density: float, price_per_kilogram: float) -> float:
     """Price of a bar from its mass: Ø and bore [mm], length [mm], density [g/cm³], price per kg.
 

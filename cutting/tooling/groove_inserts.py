@@ -13,7 +13,7 @@ from cutting.tables import read_table
 from cutting.tooling.items import Geometry, Grade
 
 INSERT_NUMBERS = ("width", "width_tolerance", "lead_angle", "reach", "corner_radius", "edges", "price")
-WIDTH_TOLERANCE = 0.05  # mm, ± of a pressed edge whose row does not say (common practice)
+WIDTH_TOLERANCE = 0.05  # mm that a pressed edge may be wider, whose row does not say (common practice)
 
 
 @dataclass(frozen=True)

@@ -33,3 +33,9 @@ def groove_blades() -> tuple[Any, ...]:
 def shipped_stock(kind: str) -> SlotStock:
     """The grooving inserts with the blades of a kind."""
     return SlotStock(shipped("grooving insert"), shipped(kind))
+
+
+def find_slot_tool(names: dict[str, str]) -> dict[str, Any]:
+    """The parts of a narrow tool by role, of the shipped stock."""
+    stock = [*shipped("grooving insert"), *groove_blades()]
+    return {role: next(part for part in stock if part.name == name) for role, name in names.items()}

@@ -18,10 +18,12 @@ from cutting.advice import Advice, Candidate, advise
 from cutting.doors.json_form import read_request, read_setup
 from cutting.operations.frame.outcome import Severity
 from cutting.operations.registry import evaluate_quickly
+from cutting.operations.slots.groove.setup import Way
 from cutting.tooling.items import grades
 from cutting.wear.reference import SIDE_USE, life_law, speed_as_in_steel, speed_factors
 from cutting.workpiece.materials import deliver, find_material
-from tests.core.tools import find_holder, find_insert
+from tests.core.slots import CUT_OFF, FACE, GROOVE, RING, form
+from tests.core.tools import find_holder, find_insert, find_slot_tool
 
 MATERIALS = (
     "C15", "C45", "42CrMo4", "34CrNiMo6", "100Cr6", "11SMn30", "S235JR", "X20Cr13", "X5CrNi18-10", "X2CrNiMoN22-5-3", "EN-GJL-250",
@@ -311,3 +313,66 @@ def test_chips_break_where_they_are_known_to(material: str, fine: str, coarse: s
     if coarse == "strings":  # and nobody may leave it alone
         assert heavy.results["secure"].value < 60
         assert cut(0.3, 2.5, "high").chip.index > heavy.chip.index + 10
+
+
+SLOT_METALS = ("C45", "42CrMo4", "X5CrNi18-10", "EN AW-6082 T6", "EN-GJL-250")
+
+
+def slot_ranking(base: dict[str, Any], **changes: Any) -> tuple[Any, Advice]:
+    made = form(base, **changes)
+    made.pop("tool")
+    setup, stock = read_request(made)
+    return setup, advise(setup, stock)
+
+
+@pytest.mark.parametrize("material", SLOT_METALS)
+@pytest.mark.parametrize(("base", "changes"), [(CUT_OFF, {"feature": {"pip": "3 mm"}}), (RING, {}), (GROOVE, {}), (FACE, {})])
+def test_narrow_cuts_take_the_class_and_speed_that_people_take(base: dict[str, Any], changes: Any, material: str) -> None:
+    """Main letter of ISO 513; 0.6 to 0.8 of the turning speed (common practice), or the reason on the screen."""
+    setup, advice = slot_ranking(base, material=material, **changes)
+    first = advice.candidates[0]
+    assert grades()[first.grade].main_letter == setup.work.material.group.letter
+    law = life_law(setup.work.material.speed_row, "carbide")
+    assert law is not None
+    share = first.speed_reached / law.reference_speed
+    assert share <= 0.85
+    if share < 0.6:
+        own = replace(setup, **find_slot_tool(first.tool)).with_cut(first.cutting_speed, first.feed)
+        own = own.with_settings(**({"way": Way(first.way)} if base in (RING, GROOVE) else {}))
+        notes = {warning.name: warning.text for warning in evaluate_quickly(own).warnings}
+        assert "held by" in notes["speed_off_row"] or "the goal" in notes["speed_off_row"]
+
+
+def test_a_bar_without_a_price_is_not_wasted() -> None:
+    """At a usual price of the metal the narrowest edge that stands wins."""
+    bar = {"length": "3 m", "yearly": 32000}
+    for material in ("11SMn30", "C45", "X5CrNi18-10", "EN AW-6082 T6"):
+        _, advice = slot_ranking({**CUT_OFF, "bar": bar}, material=material)
+        assert advice.candidates[0].width <= 3.0
+        assert advice.candidates[0].beside > 0
+
+
+def test_a_groove_as_wide_as_a_stocked_edge_is_plunged_once() -> None:
+    """4 +0.1 with no corner asked: one plunge of a 4 mm edge with a usual corner, no full radius in ten strokes (common practice)."""
+    wide = {"width": "4 +0.1/0", "corner_radius": None, "roughness": None}
+    _, advice = slot_ranking(GROOVE, material="C45", feature=wide)
+    first = advice.candidates[0]
+    assert (first.way, first.width) == ("one plunge", 4.0)
+    assert "round" not in first.designation
+
+
+def test_a_slow_speed_names_the_limit_that_holds_it() -> None:
+    """A weak spindle at the row's speed would be short of power: that is what is said; chip and goal only where nothing holds."""
+    form_of = {
+        "operation": "turn", "material": "42CrMo4", "machine": "geared lathe",
+        "tool": {"insert": "CNMG 120412 heavy P30 CVD", "holder": "PCLNR 2525 M12"},
+        "feature": {"start_diameter": 108, "end_diameter": 100, "length": 100, "distance_from_chuck": 20},
+        "settings": {"cutting_speed": 70, "feed_per_rev": 0.4, "depth_of_cut": 2, "coolant": "flood"},
+        "holding": {"style": "chuck and centre", "free_length": 140, "grip_diameter": 108},
+    }  # fmt: skip
+    notes = {warning.name: warning.text for warning in evaluate_quickly(read_setup(form_of)).warnings}
+    assert "held by spindle power" in notes["speed_off_row"]
+    idle = {**form_of, "settings": {**form_of["settings"], "feed_per_rev": 0.1, "depth_of_cut": 0.5}}
+    notes = {warning.name: warning.text for warning in evaluate_quickly(read_setup(idle)).warnings}
+    assert "held by" not in notes["speed_off_row"]
+    assert "chip thickness" in notes["speed_off_row"]

@@ -14,7 +14,7 @@ from pydantic import TypeAdapter
 
 from cutting.nomenclature import TERMS
 from server.api import api
-from server.jobs import schemas
+from server.jobs import operation_schemas, schemas
 from server.jobs.demo import DEMO_JOBS
 from tests.server.conftest import Api
 
@@ -106,7 +106,7 @@ def test_every_demo_operation_answers_as_documented(engineer: Api, job_id: Any, 
     identity = job_id(job)
     for row in engineer.get(f"/api/jobs/{identity}").json()["document"]["operations"]:
         base = f"/api/jobs/{identity}/operations/{row['id']}"
-        evaluation = TypeAdapter(schemas.EvaluationOut).validate_python(engineer.post(f"{base}/evaluate", {}).json())
+        evaluation = TypeAdapter(operation_schemas.EvaluationOut).validate_python(engineer.post(f"{base}/evaluate", {}).json())
         assert all(limit.source and limit.why for limit in evaluation.limits)
         assert all(value.display.metric and value.display.inch for value in evaluation.results.values())
         if evaluation.view.kind == "turned":

@@ -183,5 +183,5 @@ def test_axes_are_marked_in_the_units_shown(engineer: Api) -> None:
     assert inch["points"][2] == {"feed": {"metric": "0.4 mm/rev", "inch": "0.0157 ipr"}, "depth": {"metric": "2 mm", "inch": "0.0787 in"}}
     assert engineer.post("/api/crib/geometries/hull", {"points": [[0.1, 1], [0.2], [0.3, 2]]}).status_code == 422
     lathe = next(m for m in engineer.get("/api/floor/machines?units=inch").json() if m["name"] == "mill-turn")
-    assert [t["inch"] for t in lathe["axes"]["power"]] == ["10", "20", "30"]  # 26 kW is 34.9 hp
+    assert [t["inch"] for t in lathe["axes"]["power"]] == ["10", "20", "30", "40"]  # 26 kW is 34.9 hp
     assert lathe["axes"]["power"][2]["value"] == pytest.approx(30 * 0.74569987)

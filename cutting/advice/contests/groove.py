@@ -40,6 +40,7 @@ from cutting.tooling.shapes import SHAPES
 from cutting.tooling.slot_stock import SlotStock
 
 MOST_GUESTS = 3
+ROOM = 1.25  # × the insert's width that a groove is wide before it pays to cut sideways in it (common practice)
 DEEP_LAYER = 0.6  # of the insert's width: the deeper of the two layers that are tried
 WIDE = 2.0  # × its depth: from here on a person would think of turning (common practice)
 TOO_SQUARE = (
@@ -52,7 +53,7 @@ LEAST_WALL = 25.0  # degrees out of square from which a slim turning insert foll
 def enter(setup: GrooveSetup, stock: SlotStock) -> Field:
     """Every pair that reaches and fits the groove, in each way that its insert can go."""
     setup, f = neutral(setup), setup.feature
-    radius = f.corner_radius
+    radius = f.corner
 
     def checks(tool: SlotTool) -> list[Check]:
         return [
@@ -64,16 +65,18 @@ def enter(setup: GrooveSetup, stock: SlotStock) -> Field:
             (
                 "corner",
                 "corner radius larger than the drawing's",
-                True if radius is None else tool.round_edge | (tool.corner_radius <= radius + 1e-9),
+                tool.round_edge | (tool.corner_radius <= radius + 1e-9),
             ),
             ("lead", "slanted edge leaves a slanted floor", tool.lead_angle == 0),
         ]
 
     def ways(tool: SlotTool) -> list[tuple[str, Any]]:
         """As wide as the groove: plunge once; narrower: anything but; a full radius only rolls."""
-        one = (f.narrowest + tool.width_tolerance <= tool.width) & (tool.width <= f.widest - tool.width_tolerance)
-        open_to = {Way.ONE: one & ~tool.round_edge, Way.ROUND: tool.round_edge}
-        return [(way.value, open_to.get(way, ~one & ~tool.round_edge)) for way in Way]
+        one = (f.narrowest <= tool.width + 1e-9) & (tool.width + tool.width_tolerance <= f.widest + 1e-9)
+        room = f.width.target >= ROOM * tool.width
+        square = ~one & ~tool.round_edge
+        open_to = {Way.ONE: one & ~tool.round_edge, Way.SIDE_BY_SIDE: square, Way.ROUND: tool.round_edge & room}
+        return [(way.value, open_to.get(way, square & room)) for way in Way]
 
     return entered(setup, stock, checks, ways)
 
@@ -124,7 +127,7 @@ def guests(setup: GrooveSetup, stock: SlotStock) -> tuple[list[Candidate], str]:
     if f.wall_angle < LEAST_WALL:
         return [], TOO_SQUARE.format(f.wall_angle, LEAST_WALL) if f.width.target >= WIDE * setup.depth else ""
     whole: Crib = stock.guests["turn"]()
-    corner = f.corner_radius if f.corner_radius is not None else f.depth
+    corner = f.corner_radius if f.corner_radius is not None else f.depth  # unsaid, a neck may round out
     slim = tuple(insert for insert in whole.inserts if insert.code.shape != "R" and insert.code.nose_radius <= corner)
     crib = Crib(slim, tuple(holder for holder in whole.holders if enters(holder, f.wall_angle)))
     if not crib.inserts or not crib.holders:

@@ -14,6 +14,7 @@ from cutting.operations.frame.money import life_notes
 from cutting.operations.frame.outcome import Bow, ChipVerdict, Outcome, Pass, Remedy, Value, Warning
 from cutting.operations.frame.remedies import Trials
 from cutting.operations.frame.rule import Rule, limits_of
+from cutting.operations.frame.speed_reason import UsualSpeed, speed_reason
 from cutting.working import Recorder, Silent
 
 N = TypeVar("N")
@@ -35,6 +36,7 @@ class Readings(Generic[N]):
     warnings: Callable[[N], Iterable[Warning]]
     scene: Callable[[N], dict[str, float | str]]
     bow: Callable[[N], Bow | None] = lambda x: None
+    usual_speed: Callable[[N], UsualSpeed | None] = lambda x: None
 
 
 @dataclass(frozen=True)
@@ -87,7 +89,11 @@ class Model(Generic[N]):
             found = tuple(replace(one, remedies=trials.remedies(one)) if one.broken or k == 0 else one for k, one in enumerate(found))
             if not any(one.broken for one in found):
                 quicker = trials.faster()
-        warnings = sorted((*say.warnings(x), *_of_life(setup, x)), key=lambda one: ("blocks", "care", "note").index(one.severity))
+        usual = say.usual_speed(x)
+        of_speed = speed_reason(self, setup, usual) if usual else ()
+        warnings = sorted(
+            (*say.warnings(x), *_of_life(setup, x), *of_speed), key=lambda one: ("blocks", "care", "note").index(one.severity)
+        )
         return Outcome(
             setup.operation, say.results(x, record), found, say.passes(x), say.chip(x), tuple(warnings), quicker, say.scene(x), say.bow(x)
         )

@@ -17,6 +17,7 @@ from cutting.working import Silent
 
 Array = NDArray[np.float64]
 LEAST_SECONDS = 1e-6
+EARLY = "pieces per edge a little below the planned change: edges that fail before it are paid too"
 SECURE_LIFE = 1.5  # × the cheapest life, where security is the goal (common practice)
 
 
@@ -52,10 +53,11 @@ def spend(
         "engaged_time": engaged,
         "idle_time": idle,
         "change_time": machine.edge_change_time,
-        "parts_per_edge": change_parts,
+        # an edge that fails before it is changed is paid all the same
+        "parts_per_edge": change_parts * spread.mean_used(change_parts * life_used, shape),
     }
-    seconds = record(operation_time, **money)
-    cost = record(operation_cost, rate=machine.rate, edge_cost=edge_cost, **money)
+    seconds = record(operation_time, note=EARLY, **money)
+    cost = record(operation_cost, note=EARLY, rate=machine.rate, edge_cost=edge_cost, **money)
     alone = batch.unattended_hours * 3600.0
     attended = np.minimum(np.maximum(change_parts, 1.0), batch.pieces)
     run_parts = np.ceil(alone / (batch.piece_seconds or seconds)) if alone > 0 else attended

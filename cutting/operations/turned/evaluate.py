@@ -6,6 +6,8 @@ from collections.abc import Iterator
 
 from cutting.operations.frame.model import Model, Readings
 from cutting.operations.frame.outcome import Warning
+from cutting.operations.frame.over_passes import last_pass
+from cutting.operations.frame.speed_reason import UsualSpeed
 from cutting.operations.turned.case import single_cutter
 from cutting.operations.turned.cautions import cautions
 from cutting.operations.turned.changes import changes, other_tools, quicker, supported
@@ -16,28 +18,23 @@ from cutting.operations.turned.readings import bow, passes, results, scene, wors
 from cutting.operations.turned.run import numbers
 from cutting.wear.reference import speed_factors
 
-FAR_OFF = 0.35  # share off the group's row from which a speed needs its reason on the screen
+SAME = 0.1  # share by which a chip thickness may differ from the row's and count as the same
 
 
 def warnings(x: Cut) -> Iterator[Warning]:
-    """Misfits, what can go wrong, and why the speed stands far off the book's row."""
+    """Misfits, and what can go wrong."""
     yield from warnings_of_fit(x.setup)
     yield from cautions(x.setup, x)
-    yield from _speed_reason(x)
 
 
-def _speed_reason(x: Cut) -> Iterator[Warning]:
-    setup, row = x.setup, float(x.cutter.reference_speed.ravel()[0])
-    ratio = setup.settings.cutting_speed / row
-    if abs(ratio - 1) <= FAR_OFF:
-        return
+def usual_speed(x: Cut) -> UsualSpeed:
+    """The group's row for turning, and whether the chip is another than it is meant for."""
+    setup = x.setup
     pressure = setup.machine.pressure(setup.settings.coolant) or 0.0
     factors = speed_factors(setup.work, setup.insert.grade, pressure, setup.holding.interrupted, setup.skin, setup.holding.weak)
-    reasons = ", ".join(f"{f.label} ×{f.factor:.2f}" for f in factors if abs(f.factor - 1) > 0.02)
-    text = f"Speed is {abs(ratio - 1):.0%} {'above' if ratio > 1 else 'below'} the starting value of {row:.0f} m/min for this group" + (
-        f": {reasons}, chip thickness, and the goal." if reasons else ": chip thickness and the goal."
-    )
-    yield Warning("speed_off_row", text, "note")
+    meant = last_pass(x.cutter.reference_feed)
+    more = () if abs(last_pass(x.chip_thickness) / meant - 1.0) < SAME else ("chip thickness",)
+    return UsualSpeed(last_pass(x.cutting_speed), last_pass(x.cutter.reference_speed), factors, more)
 
 
 MODEL: Model[Cut] = Model(
@@ -45,7 +42,7 @@ MODEL: Model[Cut] = Model(
     numbers,
     RULES,
     changes,
-    Readings(results, passes, worst_chip, warnings, scene, bow),
+    Readings(results, passes, worst_chip, warnings, scene, bow, usual_speed),
     other_tools,
     quicker,
     supported,

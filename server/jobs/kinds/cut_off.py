@@ -127,8 +127,6 @@ def _moment(run: CutOff, k: int) -> dict[str, Any]:
 def _kerf(setup: Any, outcome: Outcome) -> list[dict[str, Any]]:
     """What the kerf costs, and what half a millimetre less would save a year."""
     found = outcome.results
-    if "kerf_per_piece" not in found:
-        return []
     yearly, each = setup.bar.yearly, found["kerf_per_piece"].value
     width = setup.insert.width
     # a tenth of a cent counts where thousands are parted
@@ -143,6 +141,8 @@ def _kerf(setup: Any, outcome: Outcome) -> list[dict[str, Any]]:
     made.append({"label": same("pieces per bar"), "value": found["pieces_per_bar"].display, "saving": False})
     made.append({"label": same("remnant"), "value": rest, "saving": False})
     made.append({"label": same("bar a piece, all told"), "value": found["blank_per_piece"].display, "saving": False})
+    if setup.bar.price <= 0:
+        made.append({"label": same("at a usual bar price of"), "value": same(write(setup.bar_price, "money")), "saving": False})
     return made
 
 

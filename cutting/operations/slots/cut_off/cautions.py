@@ -65,6 +65,13 @@ def cautions(x: Numbers) -> list[Warning]:
     if f.bore > 0:
         side = "the bar" if setup.insert.lead_angle > 0 else "both sides"
         add("ring_left", "note", f"A tube ends in a thin ring that folds over: the burr stays on {side}; break it before the bore opens.")
+    if h.y_axis:
+        add(
+            "y_axis",
+            "note",
+            f"Turned by the Y axis the tip gives {x.y_gain:.1f} × less here: blade alone, both forces, this section and reach. About six "
+            "times is what practitioners quote: they count the turret too, which then takes the force straight.",
+        )
     if setup.blade.coolant != "through" and (setup.machine.pressure(s.coolant) or 0.0) >= 20:
         add(
             "beside_slot",

@@ -12,9 +12,16 @@ from cutting.operations.slots.cut_off.setup import CutOffSetup
 from cutting.operations.slots.cut_off.simulation import CutOff
 from cutting.operations.slots.shared.cut import plain
 from cutting.operations.slots.shared.tool import single_tool
+from cutting.operations.slots.shared.usual_speed import usual_speed
 
 MODEL: Model[Numbers] = Model(
-    single_tool, numbers, RULES, changes, Readings(results, passes, chip, cautions, scene), other_inserts, read_as=plain
+    single_tool,
+    numbers,
+    RULES,
+    changes,
+    Readings(results, passes, chip, cautions, scene, usual_speed=usual_speed()),
+    other_inserts,
+    read_as=plain,
 )
 
 

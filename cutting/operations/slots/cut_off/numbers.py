@@ -56,13 +56,11 @@ class Numbers(SlotCut):
         return simulate(bar_of(setup), own, setup.zones, s.cutting_speed, top)
 
     @property
-    def kerf(self) -> Kerf | None:
-        """What the set-up's own kerf costs; None where the bar has no price."""
+    def kerf(self) -> Kerf:
+        """What the set-up's own kerf costs."""
         setup, f = self.setup, self.setup.feature
-        if setup.bar.price <= 0:
-            return None
         bar = setup.bar
-        return kerf(f.diameter, f.bore, bar.length, f.part_length, setup.insert.width, bar.remnant, bar.price, bar.yearly)
+        return kerf(f.diameter, f.bore, bar.length, f.part_length, setup.insert.width, bar.remnant, setup.bar_price, bar.yearly)
 
 
 def numbers(setup: CutOffSetup, tool: SlotTool, speed: Any, feed: Any, record: Silent) -> Numbers:
@@ -104,7 +102,7 @@ def numbers(setup: CutOffSetup, tool: SlotTool, speed: Any, feed: Any, record: S
         bar_spring=_bar_spring(setup, worn * fc), rub=abs(float(np.tan(np.radians(s.lean)))) * setup.depth, y_gain=gain,
         roughness=corner_roughness(feed, tool.corner_radius, reached, work) * _steadier(tool),
         part_mass=float(np.pi / 4.0 * (f.diameter**2 - f.bore**2) * f.part_length * work.material.density * 1e-6),
-        kerf_per_piece=tool.width * setup.bar.price / setup.bar.length,
+        kerf_per_piece=tool.width * setup.bar_price / setup.bar.length,
     )  # fmt: skip
 
 

@@ -32,12 +32,13 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("cutting_speed", "speed at the rim", float(run.cutting_speed[0]), "cutting_speed")
     say.plain("edge_break_time", "edge break", _edge_break(x), "duration")
     say.plain("y_gain", "turned by a Y axis, stiffer by", x.y_gain, "number", "model")
-    if x.kerf is not None:
-        say.plain("kerf_per_piece", "kerf a piece", x.kerf.kerf_per_piece, "money")
-        say.plain("kerf_per_year", "kerf a year", x.kerf.kerf_per_year, "money")
-        say.plain("blank_per_piece", "bar a piece, all told", x.kerf.blank_per_piece, "money")
-        say.plain("pieces_per_bar", "pieces per bar", x.kerf.pieces_per_bar, "count")
-        say.plain("remnant", "remnant", x.kerf.remnant, "length")
+    kerf, usual = x.kerf, "" if x.setup.bar.price > 0 else ", at a usual price of the metal"
+    honesty = "exact" if x.setup.bar.price > 0 else "rule"
+    say.plain("kerf_per_piece", f"kerf a piece{usual}", kerf.kerf_per_piece, "money", honesty)
+    say.plain("kerf_per_year", f"kerf a year{usual}", kerf.kerf_per_year, "money", honesty)
+    say.plain("blank_per_piece", f"bar a piece, all told{usual}", kerf.blank_per_piece, "money", honesty)
+    say.plain("pieces_per_bar", "pieces per bar", kerf.pieces_per_bar, "count")
+    say.plain("remnant", "remnant", kerf.remnant, "length")
     return say.found
 
 

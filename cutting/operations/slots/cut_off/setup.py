@@ -8,6 +8,7 @@ from typing import Any
 
 from cutting.errors import CuttingError, OutOfRange, require_between
 from cutting.machine.spindle import SUB
+from cutting.money.kerf import bar_price_of, usual_price
 from cutting.operations.frame.checks import check_coolant, check_turns
 from cutting.operations.frame.fields import Base, Field, Fields, check_bounds
 from cutting.operations.slots.cut_off.feed_zones import School, Zone, zone_seconds, zones_of
@@ -83,6 +84,15 @@ class CutOffSetup(SlotSetup):
     holding: CutOffHolding = field(default_factory=CutOffHolding)
     bar: BarStock = field(default_factory=BarStock)
     operation: str = "cut off"
+
+    @property
+    def bar_price(self) -> float:
+        """Price of one bar: what the shop pays, or by its mass at what such a metal usually costs."""
+        if self.bar.price > 0:
+            return self.bar.price
+        material, f = self.work.material, self.feature
+        each = usual_price(material.group.number, material.group.letter)
+        return bar_price_of(f.diameter, f.bore, self.bar.length, material.density, each)
 
     @property
     def depth(self) -> float:

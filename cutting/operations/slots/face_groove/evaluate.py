@@ -7,12 +7,13 @@ from collections.abc import Iterator
 from cutting.operations.frame.change import Change, in_words
 from cutting.operations.frame.model import Model, Readings
 from cutting.operations.slots.face_groove.limits import RULES
-from cutting.operations.slots.face_groove.numbers import Numbers, numbers
+from cutting.operations.slots.face_groove.numbers import SLOWER_STILL, Numbers, numbers
 from cutting.operations.slots.face_groove.readings import cautions, chip, passes, results, scene
 from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, Spindle, Way
 from cutting.operations.slots.shared.cut import plain
 from cutting.operations.slots.shared.otherwise import other_blades, shorter_overhang, stronger_coolant
 from cutting.operations.slots.shared.tool import single_tool
+from cutting.operations.slots.shared.usual_speed import usual_speed
 
 
 def changes(x: Numbers) -> Iterator[Change[FaceGrooveSetup]]:
@@ -34,7 +35,7 @@ MODEL: Model[Numbers] = Model(
     numbers,
     RULES,
     changes,
-    Readings(results, passes, chip, cautions, scene),
+    Readings(results, passes, chip, cautions, scene, usual_speed=usual_speed(SLOWER_STILL)),
     lambda x, crib: other_blades(x.setup, crib, "blade"),
     misfits=lambda setup: frozenset() if setup.hand_fits else frozenset({"hand"}),
     read_as=plain,

@@ -17,7 +17,7 @@ def advised_way(setup: GrooveSetup) -> tuple[Way, str]:
     f = setup.feature
     ratio = f.width.target / max(f.depth, 1e-6)
     w = setup.insert.width
-    if f.narrowest + setup.insert.width_tolerance <= w <= f.widest - setup.insert.width_tolerance:
+    if f.narrowest - 1e-9 <= w <= f.widest - setup.insert.width_tolerance + 1e-9:
         return Way.ONE, "the insert is as wide as the groove"
     if f.width.target < 2.0 * w or ratio < 1.0 / DEEP:
         return Way.SIDE_BY_SIDE, f"width is {ratio:.1f} of the depth: plunge, full cuts first, so that the blade is never pushed aside"
@@ -37,6 +37,9 @@ def cautions(x: Numbers) -> list[Warning]:
     way, why = advised_way(setup)
     if way is not s.way and not (setup.insert.round_edge and s.way is Way.ROUND):
         found.append(Warning("way_advice", f"Usual here: {way.value}; {why}.", "note"))
+    if f.corner_radius is None and not f.standard:
+        said = f"The drawing says no corner: up to {f.corner:g} mm is taken as usual. Say what may stay."
+        found.append(Warning("corner_unsaid", said, "note"))
     if corners_left(setup):
         found.append(
             Warning(

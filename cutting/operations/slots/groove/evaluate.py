@@ -12,13 +12,14 @@ from cutting.operations.slots.groove.setup import GrooveSetup
 from cutting.operations.slots.shared.cut import plain
 from cutting.operations.slots.shared.otherwise import other_blades
 from cutting.operations.slots.shared.tool import single_tool
+from cutting.operations.slots.shared.usual_speed import usual_speed
 
 MODEL: Model[Numbers] = Model(
     single_tool,
     numbers,
     RULES,
     changes,
-    Readings(results, passes, chip, cautions, scene),
+    Readings(results, passes, chip, cautions, scene, usual_speed=usual_speed()),
     lambda x, crib: other_blades(x.setup, crib, "holder"),
     supported=supported,
     read_as=plain,

@@ -32,7 +32,7 @@ BAR_OVERHANG, BLADE_OVERHANG = 4.0, 1.25  # steel bar: Ã— its diameter; blade: Ã
 def _width(x: Numbers) -> Read:
     """One plunge is as wide as its insert: the drawing's limits less the insert's own tolerance."""
     f, tool = x.setup.feature, x.tool
-    return tool.width, f.narrowest + tool.width_tolerance, f.widest - tool.width_tolerance
+    return tool.width, f.narrowest, f.widest - tool.width_tolerance
 
 
 def _overhang(x: Numbers) -> Read:
@@ -56,7 +56,11 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("width_fit", "width in one plunge", "length", Bound.WINDOW, Severity.HARD, "iso-286",
          "One plunge leaves the insert's width: all of its tolerance must lie inside the groove's.", _width, (),
          lambda x: x.setup.settings.way is Way.ONE),
-    replace(CORNER_RADIUS, applies=lambda x: x.setup.feature.corner_radius is not None and not corners_left(x.setup)),
+    replace(
+        CORNER_RADIUS,
+        read=lambda x: (x.tool.corner_radius, None, x.setup.feature.corner),
+        applies=lambda x: not corners_left(x.setup),
+    ),
     PLUNGE_FEED,
     BOOK_SPEED,
     Rule("layer_depth", "depth of a layer", "length", Bound.UPPER, Severity.HARD, "common-practice",

@@ -281,8 +281,7 @@ def _idle(setup: GrooveSetup, moves: tuple[Move, ...]) -> float:
 
 
 def _corners_left(setup: GrooveSetup) -> bool:
-    radius = setup.feature.corner_radius
-    return radius is not None and setup.insert.corner_radius > radius + 1e-9
+    return setup.insert.corner_radius > setup.feature.corner + 1e-9
 
 
 def corners_left(setup: GrooveSetup) -> bool:

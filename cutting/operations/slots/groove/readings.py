@@ -27,7 +27,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("stable_width", "stable width of plunge", x.stable_width, "length", "model", "stable_width")
     if setup.settings.way is Way.ONE:
         tolerance = setup.insert.width_tolerance
-        say.plain("width_after", f"width after, ± {tolerance:g}", setup.insert.width, "length")
+        say.plain("width_after", f"width after, + {tolerance:g}/0", setup.insert.width, "length")
     say.plain("spindle_speed", "spindle speed, first stroke", strokes[0].spindle_speed, "spindle_speed")
     say.plain("cutting_speed", "speed at the surface", x.cutting_speed, "cutting_speed")
     return say.found

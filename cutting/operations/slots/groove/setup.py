@@ -68,6 +68,13 @@ class GrooveFeature:
         return abs(self.diameter - self.floor.target) / 2.0
 
     @property
+    def corner(self) -> float:
+        """The corner radius that may stay [mm]: the drawing's, or a usual one where it says none (common practice)."""
+        if self.corner_radius is not None:
+            return self.corner_radius
+        return USUAL_CORNER if self.width.target <= WIDE_GROOVE else WIDE_CORNER
+
+    @property
     def start_diameter(self) -> float:
         return self.diameter
 
@@ -84,6 +91,10 @@ class GrooveFeature:
         """The widest that the drawing allows: its limit, or a general tolerance of 0.1 mm (ISO 2768-1 fine, to 6 mm 0.05)."""
         upper = self.width.upper_deviation
         return self.width.nominal + (upper if upper is not None else 0.1 if self.width.nominal > 6 else 0.05)
+
+
+# corner radius that may stay where the drawing says none, up to a width and in wider grooves, mm (common practice: 0.2 to 0.4)
+USUAL_CORNER, WIDE_GROOVE, WIDE_CORNER = 0.4, 6.0, 0.8
 
 
 @dataclass(frozen=True)

@@ -14,8 +14,9 @@ from cutting.operations.frame.over_passes import plain_floats
 from cutting.operations.slots.shared.cut import plain
 from cutting.operations.slots.shared.otherwise import other_blades, stronger_coolant
 from cutting.operations.slots.shared.tool import single_tool
+from cutting.operations.slots.shared.usual_speed import usual_speed
 from cutting.operations.slots.trepan.limits import RULES
-from cutting.operations.slots.trepan.numbers import Numbers, numbers
+from cutting.operations.slots.trepan.numbers import SLOWER_STILL, Numbers, numbers
 from cutting.operations.slots.trepan.readings import cautions, chip, passes, results, scene
 from cutting.operations.slots.trepan.setup import Cartridges, TrepanSetup
 from cutting.tooling.blades import Blade, TrepanHead
@@ -44,7 +45,7 @@ MODEL: Model[Numbers] = Model(
     numbers,
     RULES,
     changes,
-    Readings(results, passes, chip, cautions, scene),
+    Readings(results, passes, chip, cautions, scene, usual_speed=usual_speed(SLOWER_STILL)),
     lambda x, crib: other_blades(x.setup, crib, "head", _standing),
     read_as=plain,
 )
