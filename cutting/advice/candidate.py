@@ -41,6 +41,7 @@ class Candidate:
     more: tuple[Display, ...] = ()  # figures of the kind's own, under the heads of the ranking
     settings: dict[str, str] | None = None  # what taking it sets; None: speed, feed and depth
     becomes: dict[str, Any] | None = None  # operation and feature, where another kind of operation makes it
+    side_use: float = 0.0  # 1 where its grade is made for another letter of ISO 513
     strain: float = 0.0  # of the closest soft limit that is used; above 1 it is broken, and `strained` says which
     strained: str = ""
     holds_feed: str = ""  # the limit that a higher feed would break, blank where money or time says enough

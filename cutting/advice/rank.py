@@ -104,6 +104,7 @@ def _candidate(contest: Contest, field: Field, best: Best, k: int) -> Candidate:
         reason="",
         way=field.way(k),
         width=getattr(edge, "width", 0.0),
+        side_use=float(edge.grade.main_letter != setup.work.material.group.letter),
         **{name: float(best.figures[name][k]) for name in names},  # type: ignore[arg-type]
     )
     return replace(row, settings=_settings(contest, row, _set_up(contest, field, best, k)))

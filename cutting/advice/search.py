@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 
 from cutting.advice.best import Best
 from cutting.advice.contest import Array, Contest, Field, Try
-from cutting.advice.score import STRAINED, score
+from cutting.advice.score import HABIT, STRAINED, score
 from cutting.operations.frame.outcome import TOUCHING
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.frame.rule import all_used, excluded, hard_ones, soft_ones
@@ -110,7 +110,7 @@ def _run(contest: Contest, setup: Any, field: Field, best: Best, rows: Index, st
     beside = contest.beside(done)
     found = column(score(setup, done.operation_time, done.operation_cost, done.secure, done.run_parts, beside))
     strain, straining = _strain(soft_ones(contest.model.rules, used), used, shape)
-    found = found + np.where(strain > 1.0 + TOUCHING, STRAINED, 0.0)
+    found = found * (1.0 + HABIT * column(wide.side_use)) + np.where(strain > 1.0 + TOUCHING, STRAINED, 0.0)
     if bad.any():
         worst = np.zeros(shape)
         for level in used.values():

@@ -48,8 +48,9 @@ def test_the_goal_orders_the_candidates(setup: Build, crib: Crib) -> None:
     cheap = advise(replace(setup(), goal=Goal.CHEAPEST), crib).candidates
     fast = advise(replace(setup(), goal=Goal.FASTEST), crib).candidates
     secure = advise(replace(setup(), goal=Goal.MOST_SECURE), crib).candidates
-    assert [c.cost for c in cheap] == sorted(c.cost for c in cheap)
-    assert [round(c.seconds, 2) for c in fast] == sorted(round(c.seconds, 2) for c in fast)
+    for rows, figure in ((cheap, "cost"), (fast, "seconds")):  # what is made for the metal by its figure, the rest 4 % behind it
+        own = [round(getattr(row, figure) * (1.04 if row.side_use else 1.0), 2) for row in rows if not row.strained]
+        assert own == sorted(own)
     assert secure[0].secure >= 0.92
     assert fast[0].seconds <= cheap[0].seconds
     assert cheap[0].cost <= min(fast[0].cost, secure[0].cost)

@@ -87,8 +87,12 @@ def hard_ones(rules: Sequence[Rule[N]], used: dict[str, Array], house: HouseRule
 
 
 def soft_ones(rules: Sequence[Rule[N]], used: Mapping[str, Any]) -> list[str]:
-    """Names of the limits in `used` that cost something where they are broken, beside what the house rule on books decides."""
-    return [rule.name for rule in rules if rule.name in used and rule.severity is Severity.SOFT and rule.name not in BOOK_RULES]
+    """Names of the limits in `used` that tell a tool from a better one where they are broken.
+
+    What the house rule on books decides is the house's own, and how surely a run ends is weighed by the goal.
+    """
+    apart = (*BOOK_RULES, "secure")
+    return [rule.name for rule in rules if rule.name in used and rule.severity is Severity.SOFT and rule.name not in apart]
 
 
 def excluded(rules: Sequence[Rule[N]], used: dict[str, Array], house: HouseRules) -> Mask:

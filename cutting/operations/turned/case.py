@@ -63,6 +63,7 @@ class Cutter:
     geometry_strength: Array
     toughness: Array
     heat_factor: Array
+    side_use: Array  # 1 where the grade is made for another letter of ISO 513
     window_normals: Array
     window_centre: Array
     reference_speed: Array
@@ -214,6 +215,7 @@ def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) 
         breaker=of_geometry([float(g.breaker) for g in crib.geometries]),
         geometry_strength=of_geometry([g.strength for g in crib.geometries]),
         toughness=of_grade([g.toughness for g in crib.grades]),
+        side_use=of_grade([float(g.main_letter != material.group.letter) for g in crib.grades]),
         heat_factor=of_grade([_heat_factor(g, material.group.letter) for g in crib.grades]),
         window_normals=np.array([w.normals for w in crib.windows])[geometry][:, None],
         window_centre=np.array([w.centre for w in crib.windows])[geometry][:, None],

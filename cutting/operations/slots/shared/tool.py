@@ -63,6 +63,7 @@ class SlotTool:
     feed_exponent: Array
     depth_exponent: Array
     coefficient_of_variation: Array
+    side_use: Array  # 1 where the grade is made for another letter of ISO 513
     serves: Mask  # the grade's letters
     suits: Mask  # the geometry's
     brittle: Mask
@@ -146,6 +147,7 @@ def slot_tools(setup: SlotSetup, stock: SlotStock, left: Index, right: Index) ->
         depth_exponent=law("depth_exponent"),
         coefficient_of_variation=law("coefficient_of_variation")
         + of_grades([EXTRA_SCATTER + BRITTLE_SCATTER * max(0.0, 0.7 - one.toughness) for one in grades]),
+        side_use=np.asarray(of_grades([float(one.main_letter != letter) for one in grades])),
         serves=of_grades([letter in one.letters for one in grades]),
         suits=of_inserts([letter in insert.geometry.suits for insert in inserts]),
         brittle=of_grades([one.tool_class not in ("hss", "carbide") for one in grades]),
