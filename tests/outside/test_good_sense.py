@@ -19,6 +19,7 @@ from cutting.doors.json_form import read_request, read_setup
 from cutting.operations.frame.outcome import Severity
 from cutting.operations.registry import evaluate_quickly
 from cutting.operations.slots.groove.setup import Way
+from cutting.tooling.crib import Crib
 from cutting.tooling.items import grades
 from cutting.wear.reference import SIDE_USE, life_law, speed_as_in_steel, speed_factors
 from cutting.workpiece.materials import deliver, find_material
@@ -380,3 +381,76 @@ def test_a_slow_speed_names_the_limit_that_holds_it() -> None:
     notes = {warning.name: warning.text for warning in evaluate_quickly(read_setup(idle)).warnings}
     assert "held by" not in notes["speed_off_row"]
     assert "chip thickness" in notes["speed_off_row"]
+
+
+def as_run(setup: Any, row: Candidate) -> Any:
+    """The set-up that a row of a turning ranking stands for."""
+    own = replace(setup, insert=find_insert(row.tool["insert"]), holder=find_holder(row.tool["holder"]))
+    depth = setup.stock_to_remove / row.passes
+    return own.with_settings(depth_of_cut=depth, pass_depths=()).with_cut(row.cutting_speed, row.feed)
+
+
+def test_a_first_choice_breaks_nothing_and_says_what_is_unusual() -> None:
+    """No hard limit; a soft one only where it says so; a life of 3 to 120 minutes or a word on it; a speed by the row or its reason."""
+    for row in GRID:
+        setup, advice = ranking(*row)
+        first = advice.candidates[0]
+        outcome = evaluate_quickly(as_run(setup, first))
+        broken = [limit for limit in outcome.limits if limit.broken]
+        assert [limit.name for limit in broken if limit.severity is Severity.HARD] == [], row
+        soft = [limit.label.split(",")[0] for limit in broken if limit.name != "secure"]
+        assert all(first.strained and label in [first.strained, *soft] for label in soft), (row, soft)
+        told = {warning.name for warning in outcome.warnings}
+        life = outcome.results["tool_life"].value
+        assert 3.0 <= life <= 120.0 or told & {"beyond_wear", "short_life"}, (row, life)
+        law = life_law(setup.work.material.speed_row, grades()[first.grade].tool_class)
+        assert law is not None
+        assert abs(first.speed_reached / law.reference_speed - 1.0) <= 0.36 or "speed_off_row" in told, row
+        assert 0.5 * outcome.results["operation_cost"].value < first.cost < 2.0 * outcome.results["operation_cost"].value
+
+
+def asked(**changes: Any) -> tuple[Any, Any]:
+    """Ø50 × 60 roughed on the two-axis lathe, with changes."""
+    base = {
+        "operation": "turn", "material": "42CrMo4", "machine": "two-axis lathe",
+        "feature": {"start_diameter": 56, "end_diameter": "50", "length": 60, "distance_from_chuck": 15},
+        "settings": {"coolant": "flood"}, "holding": {"style": "chuck", "free_length": 85, "grip_diameter": 58},
+    }  # fmt: skip
+    return read_request(form(base, **changes))
+
+
+@pytest.mark.parametrize(
+    ("material", "hardnesses"), [("C45", (170, 190, 210)), ("42CrMo4", (240, 275, 300)), ("34CrNiMo6", (270, 300, 330))]
+)
+def test_harder_work_never_raises_the_speed(material: str, hardnesses: tuple[float, ...]) -> None:
+    found = [advise(*asked(material=material, hardness=hardness)).candidates for hardness in hardnesses]
+    for softer, harder in itertools.pairwise(found):
+        known = {row.key: row.speed_reached for row in softer}
+        both = [row for row in harder if row.key in known and row.passes == next(one.passes for one in softer if one.key == row.key)]
+        assert both
+        assert sum(row.speed_reached for row in both) < sum(known[row.key] for row in both)
+
+
+@pytest.mark.parametrize("material", ["C45", "42CrMo4", "X5CrNi18-10", "EN-GJS-600-3"])
+def test_a_tougher_need_never_picks_a_more_brittle_grade(material: str) -> None:
+    needs: tuple[dict[str, Any], ...] = ({}, {"holding": {"interrupted": True}}, {"holding": {"interrupted": True}, "skin": "weld"})
+    tough = [grades()[advise(*asked(material=material, **need)).candidates[0].grade].toughness for need in needs]
+    assert tough == sorted(tough)
+
+
+def test_a_dearer_edge_never_gains_rank() -> None:
+    setup, crib = asked()
+    before = [row.key for row in advise(setup, crib).candidates]
+    for name in [row.tool["insert"] for row in advise(setup, crib).candidates[:4]]:
+        dearer = tuple(replace(one, pack_price=2.0 * one.pack_price) if one.name == name else one for one in crib.inserts)
+        after = [row.key for row in advise(setup, Crib(dearer, crib.holders)).candidates]
+        place = next(k for k, key in enumerate(before) if key[0] == name)
+        now = next((k for k, key in enumerate(after) if key[0] == name), len(after))
+        assert now >= place
+
+
+@pytest.mark.parametrize("material", ["C45", "EN AW-6082 T6", "X5CrNi18-10"])
+def test_a_slower_machine_never_invents_a_tool(material: str) -> None:
+    """Tools that stand at a low clamp stand without it as well: the search slows down by itself."""
+    counts = [advise(*asked(material=material, settings={"spindle_clamp": clamp})).feasible for clamp in (300, 900, 2500)]
+    assert counts == sorted(counts)

@@ -123,6 +123,14 @@ def parts_shown(parts: float, minutes: float) -> Display:
     return _over("over {}", parts * TRUSTED_LIFE / minutes, "count") if minutes > TRUSTED_LIFE else display(parts, "count")
 
 
+def change_shown(setup: BaseSetup, change_parts: float) -> Display:
+    """How often an edge is changed, in pieces; one that outlasts the batch goes with it."""
+    if change_parts >= setup.batch.pieces:
+        said = f"with the batch, {setup.batch.pieces}"
+        return Display(said, said)
+    return display(change_parts, "count")
+
+
 def _over(words: str, value: float, kind: str) -> Display:
     said = display(value, kind)
     return Display(words.format(said.metric), words.format(said.inch))

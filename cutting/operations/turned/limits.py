@@ -13,9 +13,11 @@ from cutting.mechanics.deflection import Holding
 from cutting.nomenclature import source_label
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Array, Rule
+from cutting.operations.frame.setup import Skin
 from cutting.operations.turned.case import Case, Cutter
 from cutting.operations.turned.part import slenderness
 from cutting.operations.turned.physics import Cut
+from cutting.operations.turned.setup import Setup
 from cutting.wear.life import speed_for_life
 
 BOOK_LOW, BOOK_HIGH = 0.6, 1.1
@@ -59,6 +61,25 @@ def edge_force_limit(cutter: Cutter) -> Array:
     """Force [N] that the edge stands: by thickness, shape, geometry, grade and seat (common practice)."""
     seat = np.where(cutter.negative > 0, 1.0, 0.7)
     return EDGE_FORCE * cutter.thickness**2 * cutter.shape_strength * cutter.geometry_strength * seat * (0.55 + 0.5 * cutter.toughness)
+
+
+# toughness, 0 to 1, that a smooth cut asks of an edge, and what each trouble adds (common practice): P20 stands blows, P30 blows on weld
+SMOOTH_CUT, BLOWS, LOOSE, SHAKY = 0.25, 0.3, 0.1, 0.05
+SKIN_ASKS = {Skin.CLEAN: 0.0, Skin.BAR: 0.0, Skin.FORGED: 0.1, Skin.CAST: 0.1, Skin.WELD: 0.3, Skin.HARDENED: 0.05}
+SOFT_BLOWS = 0.6  # of that in soft, non-ferrous metals
+PREPARED = 0.2  # what a stronger edge adds, by its geometry's strength
+
+
+def toughness_asked(setup: Setup) -> float:
+    """What interruption, skin, a loose machine and a weak grip ask of an edge, 0 to 1."""
+    troubles = (BLOWS if setup.holding.interrupted else 0.0) + SKIN_ASKS[setup.skin]
+    troubles += (LOOSE if setup.machine.condition == "worn" else 0.0) + (SHAKY if setup.holding.weak else 0.0)
+    return SMOOTH_CUT + troubles * (SOFT_BLOWS if setup.work.material.group.letter == "N" else 1.0)
+
+
+def edge_toughness(cutter: Cutter) -> Array:
+    """Toughness of grade and preparation, 0 to 1."""
+    return cutter.toughness + PREPARED * (cutter.geometry_strength - 1.0)
 
 
 def wide_edge(x: Cut) -> Array:
@@ -206,6 +227,16 @@ RULES: tuple[Rule[Cut], ...] = (
         lambda x: (x.worn_cutting_force, None, edge_force_limit(x.cutter) * wide_edge(x)),
         ("chip_area", "specific_force", "cutting_force"),
         contour=True,
+    ),
+    Rule(
+        "toughness",
+        "toughness of the edge",
+        "number",
+        Bound.LOWER,
+        Severity.SOFT,
+        "common-practice",
+        "Blows, skin, weld and a loose machine chip brittle edges: the grade's ISO 513 number and the edge's preparation must stand them.",
+        lambda x: (edge_toughness(x.cutter), toughness_asked(x.setup), None),
     ),
     Rule(
         "edge_heat",

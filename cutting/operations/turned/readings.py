@@ -13,7 +13,7 @@ from cutting.chips.verdict import chip_form
 from cutting.chips.window import softest_index, span_at_depth, window_sides
 from cutting.mechanics.tool_setting import height_size_error, pip_diameter
 from cutting.operations.frame.change import in_words
-from cutting.operations.frame.money import life_shown, parts_shown
+from cutting.operations.frame.money import change_shown, life_shown, parts_shown
 from cutting.operations.frame.outcome import Bow, ChipVerdict, Pass, Value, shown
 from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.turned.fit import fouled
@@ -70,14 +70,17 @@ def results(done: Cut, record: Recorder) -> dict[str, Value]:
             ),
             display=parts_shown(median, life),
         ),
-        shown(
-            "change_parts",
-            "change edge every",
-            change,
-            "count",
-            "model",
-            (change / LIFE_FACTOR, change * LIFE_FACTOR),
-            record.trail("tool_life", "weibull_shape"),
+        replace(
+            shown(
+                "change_parts",
+                "change edge every",
+                change,
+                "count",
+                "model",
+                (change / LIFE_FACTOR, change * LIFE_FACTOR),
+                record.trail("tool_life", "weibull_shape"),
+            ),
+            display=change_shown(done.setup, change),
         ),
         replace(
             shown(

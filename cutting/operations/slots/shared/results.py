@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
-from cutting.operations.frame.money import life_shown, parts_shown
+from cutting.operations.frame.money import change_shown, life_shown, parts_shown
 from cutting.operations.frame.outcome import Value, shown
 from cutting.quantities.write import Display
 from cutting.working import Recorder
@@ -57,6 +57,6 @@ class Shown:
     def life(self, x: Any) -> None:
         """How long an edge lasts, and how surely."""
         self.halved("median_parts", "edge lasts, pieces", x.median_parts, "count", parts_shown(x.median_parts, x.tool_life))
-        self.halved("change_parts", "change edge every", x.change_parts, "count")
+        self.halved("change_parts", "change edge every", x.change_parts, "count", change_shown(x.setup, x.change_parts))
         self.halved("tool_life", "life in cut", x.tool_life, "life", life_shown(x.tool_life))
         self.plain("secure", "secure", 100 * x.secure, "share", "rule", "weibull_shape")
