@@ -9,6 +9,7 @@ from typing import Any
 
 from cutting.errors import CuttingError, OutOfRange, UnreadableQuantity
 from cutting.quantities import Dimension, read_dimension, read_quantity
+from cutting.quantities.roughness import SHARES
 from cutting.workpiece.ring_grooves import standard_groove
 from cutting.workpiece.solid import Blank, Region, Side, Solid, blank_solid
 
@@ -22,7 +23,7 @@ _PARTS = re.compile(r"\s*(?:;|\n|,\s+|,(?=[A-Za-zØø]))\s*")
 _STEP = re.compile(
     r"^(?:[Øø]|dia\.?\s*|d\s*=\s*)?\s*(?P<size>.+?)\s*[x×*]\s*(?P<length>[\d.,/\s-]*\d(?:\s*(?:mm|in|\"|″))?)(?P<rest>.*)$", re.IGNORECASE
 )
-_NOTE = re.compile(r"\s*(?P<word>Ra|R)\s*(?P<value>[\d.,]+\s*(?:µm|um|µin|mm|in)?)", re.IGNORECASE)
+_NOTE = re.compile(r"\s*(?P<word>Ra|Rz|Rt|R|N)\s*(?P<value>[\d.,]+\s*(?:µm|um|µin|mm|in)?)", re.IGNORECASE)
 _GROOVE = re.compile(r"^(?:ring\s+)?groove\s+(?P<what>.+?)(?:\s+(?:at|@)\s*(?P<place>[\d.,]+\s*(?:mm|in|\")?))?$", re.IGNORECASE)
 _OWN_GROOVE = re.compile(r"^(?P<width>[^x×]+?)\s*[x×]\s*[Øø]?\s*(?P<floor>.+)$")
 
@@ -35,6 +36,7 @@ class Step:
     entered: str
     length: float
     roughness: float | None = None
+    finish: str = ""  # the same in the drawing's own word
     fillet: float | None = None
     near: float = 0.0
 
@@ -110,11 +112,21 @@ def _step(word: str, system: str) -> Step:
     while rest.strip():
         note = _NOTE.match(rest)
         if not note:
-            raise UnreadableQuantity("line", f"'{rest.strip()}' in '{word}' is neither Ra nor a fillet R.")
-        notes[note["word"].lower()], rest = note["value"], rest[note.end() :]
-    rough = read_quantity(notes["ra"], "small_length", system=system, field="line").value if "ra" in notes else None
+            raise UnreadableQuantity("line", f"'{rest.strip()}' in '{word}' is neither a finish (Ra, Rz, N6) nor a fillet R.")
+        word_of = note["word"].lower()
+        notes["r" if word_of == "r" else "finish"], rest = note["value" if word_of == "r" else 0].strip(), rest[note.end() :]
+    rough = read_quantity(notes["finish"], "roughness", system=system, field="line").value if "finish" in notes else None
     fillet = read_quantity(notes["r"], "length", system=system, field="line").value if "r" in notes else None
-    return Step(size, _in_millimetres(size, system), length, rough, fillet)
+    finish = _finish(notes["finish"], rough) if rough is not None else ""
+    return Step(size, _in_millimetres(size, system), length, rough, finish, fillet)
+
+
+def _finish(said: str, ra: float) -> str:
+    """A finish with its unit in the drawing's own word; Ra [µm] is what it was read as."""
+    if said[:1] in "Nn":
+        return said.upper()
+    word = said[:2].lower()
+    return f"{ra:g} µm" if word == "ra" else f"{word.capitalize()} {ra / SHARES[word]:g} µm"
 
 
 def _in_millimetres(size: Dimension, system: str) -> str:
@@ -155,16 +167,16 @@ def _turned(steps: list[Step], part: Solid, kerf: float) -> list[Planned]:
             part = part.without(Region(Side.OUTSIDE, ((step.near, far, to),)))
             title = f"{'Rough turn' if step.fine else 'Turn'} Ø{to:g}"
             longer = replace(step, near=step.near - kerf) if k == 0 else step
-            rough.append(Planned("turn", title, _feature(longer, f"{to:g}", far, None if step.fine else step.roughness)))
+            rough.append(Planned("turn", title, _feature(longer, f"{to:g}", far, "" if step.fine else step.finish)))
         if step.fine:
-            fine.append(Planned("turn", f"Finish Ø{step.entered}", _feature(step, step.entered, step.far, step.roughness)))
+            fine.append(Planned("turn", f"Finish Ø{step.entered}", _feature(step, step.entered, step.far, step.finish)))
     return rough + fine
 
 
-def _feature(step: Step, to: str, far: float, roughness: float | None) -> dict[str, str | bool]:
+def _feature(step: Step, to: str, far: float, finish: str) -> dict[str, str | bool]:
     given: dict[str, Any] = {"end_diameter": to, "length": f"{far - step.near:g} mm", "distance_from_chuck": f"{step.near:g} mm"}
-    if roughness is not None:
-        given["roughness"] = f"{roughness:g} µm"
+    if finish:
+        given["roughness"] = finish
     if step.fillet is not None:
         given["fillet"] = f"{step.fillet:g} mm"
     return given

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 
 from cutting.errors import AmbiguousQuantity, UnreadableQuantity
 from cutting.quantities.kinds import KINDS, Kind, factor
+from cutting.quantities.roughness import finish_parts
 
 _FRACTION = re.compile(r"^(?:(?P<whole>\d+)[-\s]+)?(?P<top>\d+)\s*/\s*(?P<bottom>\d+)(?=$|[\s\"″a-zµμ])", re.IGNORECASE)
 # a blank groups thousands only before exactly three digits, so that `800 1/min` stays 800
@@ -42,25 +43,30 @@ def read_quantity(text: str | float, *kinds: str, system: str = "metric", field:
     >>> read_quantity("0,25", "feed_per_rev").value
     0.25
     """
-    system = _SYSTEM_UNITS[system]
+    system, share = _SYSTEM_UNITS[system], 1.0
     if isinstance(text, (int, float)) and not isinstance(text, bool):
         number, rest, entered = float(text), "", f"{text:g}"
     else:
         entered = str(text).strip()
         if (clock := _CLOCK.match(entered)) and any(name in ("duration", "life") for name in kinds):
             entered = f"{int(clock['large']) + int(clock['small']) / 60 + int(clock['least'] or 0) / 3600:.6f} {clock['unit']}"
-        number, rest = _split_number(entered.removeprefix("Ø").removeprefix("ø").strip(), field, kinds[0], system)
+        said = entered
+        if kinds[0] == "roughness":
+            said, share = finish_parts(entered, field)
+        number, rest = _split_number(said.removeprefix("Ø").removeprefix("ø").strip(), field, kinds[0], system)
     if not math.isfinite(number):
         raise UnreadableQuantity(field, f"'{entered}' is not a finite number.")
     word = rest.strip().lower().replace(" ", "")
     if not word:
         kind = KINDS[kinds[0]]
         unit = kind.unit if system == "metric" else kind.inch_unit
-        return Quantity(number * factor(unit, kind.unit), kind.name, entered)
+        # a class N6 is one whatever the system
+        bare = kind.unit if share == 1.0 and entered[:1] in "Nn" else unit
+        return Quantity(share * number * factor(bare, kind.unit), kind.name, entered)
     for name in kinds:
         kind = KINDS[name]
         if word in kind.words:
-            return Quantity(number * factor(kind.words[word], kind.unit), name, entered)
+            return Quantity(share * number * factor(kind.words[word], kind.unit), name, entered)
     if not any(KINDS[name].words for name in kinds):
         raise UnreadableQuantity(field, f"'{entered}' is not a number alone.")
     raise UnreadableQuantity(field, f"'{rest.strip()}' is not a unit of {_says(kinds)}. Use {_units(kinds)}.")

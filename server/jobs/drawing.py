@@ -140,6 +140,8 @@ def _both(kind: Kind, name: str, value: Any) -> dict[str, str]:
     assert field
     sign = "Ø" if "Ø" in field.label else "Ra " if name == "roughness" else ""
     said = str(value).removeprefix("Ø").strip()
+    if field.kind == "roughness" and said[:1].isalpha():  # Rz, Rt or a class stays in its own word
+        return {"metric": said, "inch": said}
     with suppress(CuttingError):
         if field.kind == "dimension":
             read = read_dimension(said, "mm", name)
@@ -147,7 +149,7 @@ def _both(kind: Kind, name: str, value: Any) -> dict[str, str]:
             rest = said.split(" ", 1)[1] if " " in said and not said.endswith((" mm", " in")) else ""
             tail = f" {rest}" if rest else ""
             return {"metric": f"{sign}{nominal.metric}{tail}", "inch": f"{sign}{nominal.inch}{tail}"}
-        if field.kind in ("length", "small_length"):
+        if field.kind in ("length", "small_length", "roughness"):
             shown = display(read_quantity(said, field.kind, field=name).value, field.kind)
             return {"metric": sign + shown.metric, "inch": sign + shown.inch}
     return {"metric": sign + said, "inch": sign + said}

@@ -272,3 +272,9 @@ def test_a_longer_neck_lets_more_tools_down(setup: Build) -> None:
     crib = Crib(inserts(), holders())
     assert len(advise(short, crib).candidates) < len(advise(long, crib).candidates)
     assert collar_in_front(replace(long, operation="face")) is None
+
+
+@pytest.mark.parametrize(("said_so", "kept"), [("Rz 6.3", "Rz 6.3 µm"), ("N6", "N6"), ("Ra 0,8", "0.8 µm")])
+def test_a_finish_in_a_shaft_line_keeps_its_own_word(said_so: str, kept: str) -> None:
+    fine = next(one for one in read_shaft_line(f"Ø45 x 120, Ø30 h6 x 50 {said_so}", 50, 200) if one.title == "Finish Ø30 h6")
+    assert fine.feature["roughness"] == kept

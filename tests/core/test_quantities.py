@@ -107,3 +107,24 @@ def test_an_unknown_deviation_names_the_field() -> None:
     with pytest.raises(CuttingError) as refused:
         read_dimension("40 q7", field="feature.end_diameter")
     assert refused.value.field == "feature.end_diameter"
+
+
+@pytest.mark.parametrize(
+    ("text", "ra"),
+    [
+        # ISO 1302:1992, classes; Rz about four times Ra on turned faces (common practice)
+        ("1.6", 1.6), ("Ra 0,8", 0.8), ("N6", 0.8), ("n 7", 1.6), ("N8", 3.2), ("N12", 50.0), ("N1", 0.025), ("Rz 6.3", 1.575),
+        ("Rz10", 2.5), ("Rz 16 µm", 4.0), ("Ra 32 µin", 0.8128), ("Rt 10", 2.2),
+    ],
+)  # fmt: skip
+def test_a_finish_is_read_in_the_drawings_own_word(text: str, ra: float) -> None:
+    assert read_quantity(text, "roughness").value == pytest.approx(ra)
+    if text[:1] in "Nn":  # a class is the same in both systems
+        assert read_quantity(text, "roughness", system="inch").value == pytest.approx(ra)
+
+
+@pytest.mark.parametrize("text", ["N13", "N0", "N6.5", "Ry 6", "Rz"])
+def test_a_word_that_is_no_finish_is_refused(text: str) -> None:
+    with pytest.raises(CuttingError) as refused:
+        read_quantity(text, "roughness", field="feature.roughness")
+    assert refused.value.field == "feature.roughness"

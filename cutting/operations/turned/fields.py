@@ -13,7 +13,7 @@ TURN_FEATURE = (
     Field("end_diameter", "to Ø, with its tolerance", "dimension", "49 h9", required=True),
     Field("length", "length", example="120", required=True),
     Field("distance_from_chuck", "ends from the jaws", example="20"),
-    Field("roughness", "finish Ra, µm", "small_length", "1.6", bounds=ROUGHNESS),
+    Field("roughness", "finish, Ra µm, Rz or N6", "roughness", "1.6", bounds=ROUGHNESS),
     Field("fillet", "smallest fillet", example="0.8", bounds=(0.01, 50)),
     Field("grinding_allowance", "left for grinding, on Ø", example="0.3", drawn=False),
     Field("skin_depth", "skin or build-up, depth", example="0.75", drawn=False, bounds=(0, 20)),
@@ -25,7 +25,7 @@ FACE_FEATURE = (
     Field("start_diameter", "from Ø", "dimension", "60", required=True, drawn=False),
     Field("end_diameter", "to Ø: bore, boss or 0", "dimension", "0", required=True),
     Field("length", "stock on the face", example="2", required=True, drawn=False),
-    Field("roughness", "finish Ra, µm", "small_length", "3.2", bounds=ROUGHNESS),
+    Field("roughness", "finish, Ra µm, Rz or N6", "roughness", "3.2", bounds=ROUGHNESS),
     *(replace(one, asked=False) for one in TURN_FEATURE if one.name not in ("start_diameter", "end_diameter", "length", "roughness")),
 )
 SETTINGS = (

@@ -155,7 +155,7 @@ FIELDS = Fields(
         Field("distance_from_chuck", "cut in front of collet or jaws", example="8", default=10.0, drawn=False),
         Field("flatness", "flatness of the face, µm", "small_length", "30", factor=1e-3),
         Field("pip", "largest pip on the part, Ø", example="1"),
-        Field("roughness", "finish Ra, µm", "small_length", "3.2"),
+        Field("roughness", "finish, Ra µm, Rz or N6", "roughness", "3.2"),
         Field("edge_break", "edge break before it falls", example="0.3", default=0.0),
     ),
     settings=(

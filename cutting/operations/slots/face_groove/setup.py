@@ -126,7 +126,7 @@ FIELDS = Fields(
         Field("jaw_diameter", "jaws around it, Ø between", example="0", default=0.0, drawn=False, bounds=(0.0, 3000.0)),
         Field("jaw_height", "jaws stand out by", example="0", default=0.0, drawn=False, bounds=(0.0, 3000.0)),
         Field("corner_radius", "largest corner radius", example="0.4"),
-        Field("roughness", "finish Ra, µm", "small_length", "3.2"),
+        Field("roughness", "finish, Ra µm, Rz or N6", "roughness", "3.2"),
     ),
     settings=(
         Field("cutting_speed", "speed", "cutting_speed", "110", also=("spindle_speed",), required=True, bounds=SPEED),

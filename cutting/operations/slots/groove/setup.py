@@ -198,7 +198,7 @@ FIELDS = Fields(
         Field("distance_from_chuck", "nearer wall from the jaws", example="30", default=20.0),
         Field("wall_angle", "walls out of square, °", "angle", "0", default=0.0, bounds=(0.0, 75.0)),
         Field("corner_radius", "largest corner radius", example="0.4"),
-        Field("roughness", "finish Ra, µm", "small_length", "3.2"),
+        Field("roughness", "finish, Ra µm, Rz or N6", "roughness", "3.2"),
     ),
     settings=(
         Field("cutting_speed", "speed", "cutting_speed", "140", also=("spindle_speed",), required=True, bounds=SPEED),
