@@ -59,7 +59,7 @@ KINDS: dict[str, Kind] = {
     for kind in (
         Kind("length", "mm", "mm", "in", "inch", 3, 4, _LENGTH),
         Kind("small_length", "µm", "um", "µin", "microinch", 1, 0, _LENGTH | {"µin": "microinch", "uin": "microinch"}),
-        Kind("roughness", "µm", "um", "µin", "microinch", 2, 0, _LENGTH | {"µin": "microinch", "uin": "microinch"}),
+        Kind("roughness", "µm", "um", "µin", "microinch", None, 0, _LENGTH | {"µin": "microinch", "uin": "microinch"}),
         Kind("feed_per_rev", "mm/rev", "mm", "ipr", "inch", 3, 4, _PER_REV | _LENGTH | {"ipr": "inch"}),
         Kind("feed_per_tooth", "mm/z", "mm", "ipt", "inch", 3, 4, _PER_TOOTH | _LENGTH | {"ipt": "inch"}),
         Kind("feed_rate", "mm/min", "mm/minute", "ipm", "inch/minute", 0, 1, _PER_MIN | {"ipm": "inch/minute"}),

@@ -18,7 +18,8 @@ from cutting.quantities.write import Display, write
 from cutting.tooling.crib import Crib, seat
 from cutting.tooling.items import Holder, Insert
 
-STEADY_FROM = 4.0  # diameters out of the chuck from which a steady rest is thought of (common practice)
+# diameters out of the chuck from which a steady rest is thought of (common practice)
+STEADY_FROM = {Holding.CHUCK: 4.0, Holding.CHUCK_AND_CENTRE: 10.0, Holding.BETWEEN_CENTRES: 12.0}
 MORE_PASSES, MOST_PASSES = (1, 3), 40
 MOST_TOOLS = 14
 
@@ -51,7 +52,7 @@ def supported(setup: Setup) -> Iterator[Change[Setup]]:
     if setup.holding.style is Holding.CHUCK and setup.operation == "turn":
         held = replace(setup, holding=replace(setup.holding, style=Holding.CHUCK_AND_CENTRE))
         yield Change(in_words("tailstock centre in"), {"holding": {"style": "chuck and centre"}}, held)
-    slim = setup.holding.free_length > STEADY_FROM * setup.feature.start_diameter
+    slim = setup.holding.free_length > STEADY_FROM[setup.holding.style] * setup.feature.start_diameter
     if slim and setup.holding.steady is None and (seat := best_seat(setup)) is not None:
         held = held_otherwise(setup, steady=seat)
         yield Change(
