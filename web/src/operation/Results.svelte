@@ -34,6 +34,7 @@
     <colgroup><col class="w-[104px]" /><col class="w-[88px]" /><col /></colgroup>
     <tbody>
       {#each rows as value (value.name)}
+        {@const band = bandOf(value)}
         <tr class="border-line border-t first:border-0">
           <th scope="row" class="px-2.5 py-0 text-left font-normal whitespace-nowrap"
             ><button
@@ -45,7 +46,10 @@
           <td class="figure text-right text-[14px] font-semibold whitespace-nowrap" data-testid={value.name}
             >{shown(value.display)}</td
           >
-          <td class="figure text-soft pr-2 pl-1 text-right text-[12px]! whitespace-nowrap">{bandOf(value)}</td
+          <td
+            class="figure text-soft pr-2 pl-1 text-right whitespace-nowrap {band.length > 15
+              ? 'text-[11px]! tracking-tight'
+              : 'text-[12px]!'}">{band}</td
           >
         </tr>
       {/each}
