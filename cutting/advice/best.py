@@ -17,8 +17,10 @@ FIGURES = (
 
 @dataclass
 class Best:
-    """The best point of each entry: arrays over entries; `figures` by name; `binding` and `breaking` names of limits, `straining` that of a
-    soft one over its bound."""
+    """The best point of each entry: arrays over entries.
+
+    `figures` by name; `binding`, `breaking` and `straining` name the closest limit, the closest hard one, and a soft one over its bound.
+    """
 
     score: Array
     feasible: NDArray[np.bool_]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from cutting.advice.candidate import Candidate
+from cutting.advice.score import raw_score
 from cutting.operations.frame.outcome import Limit
 from cutting.operations.frame.setup import BaseSetup, Goal
 from cutting.quantities.kinds import currency
@@ -27,8 +28,9 @@ def why_not_first(row: Candidate, first: Candidate, setup: BaseSetup) -> str:
         if row.chip_index < first.chip_index - 5:
             return f"chip index {row.chip_index:.0f} against {first.chip_index:.0f}"
         return f"more scatter of life: {row.secure:.0%} secure against {first.secure:.0%}"
-    if row.side_use and not first.side_use and row.cost < first.cost:
-        return f"{row.grade} is not made for this metal, and saves {1 - row.cost / first.cost:.1%} only"
+    own, best = (raw_score(setup, one) for one in (row, first))
+    if row.side_use and not first.side_use and own < best:
+        return f"{row.grade} is not made for this metal, and saves {1 - own / best:.1%} only"
     weight, reason = max(_drivers(row, first, setup), key=lambda pair: pair[0])
     return reason if weight > NOTHING else "as good within the model's band"
 

@@ -38,4 +38,9 @@ def score_of(setup: BaseSetup, row: Candidate) -> float:
     """The score of a row: the sound come first."""
     strained = STRAINED if row.strained else 0.0
     habit = 1.0 + HABIT * row.side_use
-    return strained + habit * float(score(setup, row.seconds, row.cost, row.secure, row.run_parts, row.beside))
+    return strained + habit * raw_score(setup, row)
+
+
+def raw_score(setup: BaseSetup, row: Candidate) -> float:
+    """What the goal counts of a row, whatever it breaks and is made for."""
+    return float(score(setup, row.seconds, row.cost, row.secure, row.run_parts, row.beside))

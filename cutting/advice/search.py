@@ -12,7 +12,6 @@ from enum import Enum
 from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
 
 from cutting.advice.best import Best
 from cutting.advice.contest import Array, Contest, Field, Try
@@ -109,7 +108,8 @@ def _run(contest: Contest, setup: Any, field: Field, best: Best, rows: Index, st
     bad = column(excluded(contest.model.rules, {name: level[..., None] for name, level in used.items()}, setup.house))
     beside = contest.beside(done)
     found = column(score(setup, done.operation_time, done.operation_cost, done.secure, done.run_parts, beside))
-    strain, straining = _strain(soft_ones(contest.model.rules, used), used, shape)
+    soft = soft_ones(contest.model.rules, used)
+    strain, straining = _strain(soft, used, shape)
     found = found * (1.0 + HABIT * column(wide.side_use)) + np.where(strain > 1.0 + TOUCHING, STRAINED, 0.0)
     if bad.any():
         worst = np.zeros(shape)
@@ -134,7 +134,7 @@ def _run(contest: Contest, setup: Any, field: Field, best: Best, rows: Index, st
     words = np.array(names, dtype=object)
     best.binding[places], best.breaking[places] = words[stacked.argmax(axis=0)], words[hardly.argmax(axis=0)]
     strained = strain[own, pick]
-    best.straining[places] = np.where(strained > 1.0 + TOUCHING, straining[own, pick], "")
+    best.straining[places] = np.where(strained > 1.0 + TOUCHING, np.array([*soft, ""], dtype=object)[straining[own, pick]], "")
     figures = {
         # no more is said than the spindle reaches: a clamp holds it, a gearbox takes its step below
         "cutting_speed": np.minimum(at(speeds), np.ceil(at(done.cutting_speed, np.maximum))),
@@ -158,13 +158,13 @@ def _run(contest: Contest, setup: Any, field: Field, best: Best, rows: Index, st
         best.figures[name][places] = values
 
 
-def _strain(names: list[str], used: dict[str, Array], shape: tuple[int, ...]) -> tuple[Array, NDArray[Any]]:
-    """How much of the closest soft limit is used, and its name."""
-    worst, name = np.zeros(shape), np.full(shape, "", dtype=object)
-    for one in names:
-        closer = used[one] > worst
-        worst, name = np.where(closer, used[one], worst), np.where(closer, one, name)
-    return worst, name
+def _strain(names: list[str], used: dict[str, Array], shape: tuple[int, ...]) -> tuple[Array, Index]:
+    """How much of the closest soft limit is used, and its place among the names."""
+    worst, place = np.zeros(shape), np.zeros(shape, np.intp)
+    for k, name in enumerate(names):
+        closer = used[name] > worst
+        worst, place = np.where(closer, used[name], worst), np.where(closer, k, place)
+    return worst, place
 
 
 def _stepped(steps: Steps, feeds: Array, low: Array, step: float) -> Array:

@@ -127,6 +127,8 @@ def _moment(run: CutOff, k: int) -> dict[str, Any]:
 def _kerf(setup: Any, outcome: Outcome) -> list[dict[str, Any]]:
     """What the kerf costs, and what half a millimetre less would save a year."""
     found = outcome.results
+    if "kerf_per_piece" not in found:
+        return []
     yearly, each = setup.bar.yearly, found["kerf_per_piece"].value
     width = setup.insert.width
     # a tenth of a cent counts where thousands are parted

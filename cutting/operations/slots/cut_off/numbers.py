@@ -56,9 +56,11 @@ class Numbers(SlotCut):
         return simulate(bar_of(setup), own, setup.zones, s.cutting_speed, top)
 
     @property
-    def kerf(self) -> Kerf:
-        """What the set-up's own kerf costs."""
+    def kerf(self) -> Kerf | None:
+        """What the set-up's own kerf costs; None of a blank without a price that is no bar: not one piece and its remnant fit in it."""
         setup, f = self.setup, self.setup.feature
+        if setup.bar.price <= 0 and f.part_length > setup.bar.length - setup.bar.remnant:
+            return None
         bar = setup.bar
         return kerf(f.diameter, f.bore, bar.length, f.part_length, setup.insert.width, bar.remnant, setup.bar_price, bar.yearly)
 

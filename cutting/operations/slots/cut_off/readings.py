@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from cutting.money.kerf import Kerf
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value
 from cutting.operations.slots.cut_off.numbers import Numbers, edge_break_seconds
 from cutting.operations.slots.shared.results import FORCE_BAND, Shown
@@ -32,14 +33,19 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("cutting_speed", "speed at the rim", float(run.cutting_speed[0]), "cutting_speed")
     say.plain("edge_break_time", "edge break", _edge_break(x), "duration")
     say.plain("y_gain", "turned by a Y axis, stiffer by", x.y_gain, "number", "model")
-    kerf, usual = x.kerf, "" if x.setup.bar.price > 0 else ", at a usual price of the metal"
-    honesty = "exact" if x.setup.bar.price > 0 else "rule"
+    if x.kerf is not None:
+        _kerf(say, x.kerf, x.setup.bar.price > 0)
+    return say.found
+
+
+def _kerf(say: Shown, kerf: Kerf, priced: bool) -> None:
+    """What the kerf costs; where the shop has not said what it pays, by what such a metal usually costs."""
+    usual, honesty = ("", "exact") if priced else (", at a usual price of the metal", "rule")
     say.plain("kerf_per_piece", f"kerf a piece{usual}", kerf.kerf_per_piece, "money", honesty)
     say.plain("kerf_per_year", f"kerf a year{usual}", kerf.kerf_per_year, "money", honesty)
     say.plain("blank_per_piece", f"bar a piece, all told{usual}", kerf.blank_per_piece, "money", honesty)
     say.plain("pieces_per_bar", "pieces per bar", kerf.pieces_per_bar, "count")
     say.plain("remnant", "remnant", kerf.remnant, "length")
-    return say.found
 
 
 def _edge_break(x: Numbers) -> float:
