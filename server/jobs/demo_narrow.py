@@ -36,7 +36,7 @@ PIN_CUT_OFF = narrow(
         "pip": "0.6 mm",
         "edge_break": "0.3 mm",
     },
-    {"cutting_speed": "150 m/min", "feed_per_rev": "0.08 mm/rev", "spindle_clamp": "6000 1/min", "coolant": "high", "feed_zones": "early"},
+    {"cutting_speed": "140 m/min", "feed_per_rev": "0.08 mm/rev", "spindle_clamp": "6000 1/min", "coolant": "high", "feed_zones": "early"},
     holding={"guide_bush": True, "part_catcher": True},
 )
 BEARING_CARRIER = {
