@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
+from scipy.integrate import quad
 from scipy.stats import weibull_min
 
 from cutting.money.cost import operation_cost, operation_time, optimum_life_for_cost, optimum_life_for_time, solid_tool_cost
 from cutting.wear.life import speed_for_life, taylor_from_two_points, taylor_life
 from cutting.wear.reference import life_law
-from cutting.wear.spread import completion_probability, life_quantile, weibull_shape
+from cutting.wear.spread import completion_probability, life_quantile, mean_used, weibull_shape
 
 
 def test_taylor_from_two_points() -> None:
@@ -85,3 +86,10 @@ def test_secure_intervals_at_shape_four() -> None:
     # common practice: 99 % is about a third of the median life, 95 % about half
     assert float(life_quantile(0.99, 4.0)) == pytest.approx(1 / 3, abs=0.03)
     assert float(life_quantile(0.95, 4.0)) == pytest.approx(1 / 2, abs=0.03)
+
+
+@pytest.mark.parametrize(("share", "shape"), [(0.35, 4.0), (0.75, 4.0), (0.9, 2.0), (1.0, 1.2), (0.6, 10.0)])
+def test_edges_that_fail_early_against_the_integral(share: float, shape: float) -> None:
+    """Expected value of the shorter of life and interval, by numerical integration of the survival curve (weibull-1951)."""
+    mean, _ = quad(lambda u: 2.0 ** -((share * u) ** shape), 0.0, 1.0)
+    assert float(mean_used(share, shape)) == pytest.approx(mean, rel=1e-9)
