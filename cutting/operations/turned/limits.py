@@ -22,7 +22,8 @@ from cutting.wear.life import speed_for_life
 
 BOOK_LOW, BOOK_HIGH = 0.6, 1.1
 SPEED_LOW, SPEED_HIGH, FEED_LOW, FEED_HIGH, DEPTH_LOW, DEPTH_HIGH = range(6)  # columns of a supplier's spans
-LEAST_DEPTH = 0.3  # of the corner radius that a cut is deep at the least; half to one is stable (common practice)
+# of the corner radius that a cut is deep at the least, and of a round insert's; half to one is stable (common practice)
+LEAST_DEPTH, LEAST_ROUND = 0.3, 0.4
 MOST_SLENDER = 5.0  # diameters out of the chuck without a centre (common practice: 4 to 5)
 LEAST_CLEARANCE = 2.0  # degrees left between flank and work (common practice)
 SQUARE_EDGE = 95.0  # degrees, the κr for which the strength of an edge is meant
@@ -65,7 +66,7 @@ def edge_force_limit(cutter: Cutter) -> Array:
 
 # toughness, 0 to 1, that a smooth cut asks of an edge, and what each trouble adds (common practice): P20 stands blows, P30 blows on weld
 SMOOTH_CUT, BLOWS, LOOSE, SHAKY = 0.25, 0.3, 0.1, 0.05
-SKIN_ASKS = {Skin.CLEAN: 0.0, Skin.BAR: 0.0, Skin.FORGED: 0.1, Skin.CAST: 0.1, Skin.WELD: 0.3, Skin.HARDENED: 0.05}
+SKIN_ASKS = {Skin.CLEAN: 0.0, Skin.BAR: 0.0, Skin.FORGED: 0.1, Skin.CAST: 0.1, Skin.WELD: 0.35, Skin.HARDENED: 0.05}
 SOFT_BLOWS = 0.6  # of that in soft, non-ferrous metals
 PREPARED = 0.2  # what a stronger edge adds, by its geometry's strength
 
@@ -374,7 +375,7 @@ RULES: tuple[Rule[Cut], ...] = (
         Severity.SOFT,
         "common-practice",
         "Far below its corner radius a cut only pushes the part away: a smaller corner, or more left for this pass.",
-        lambda x: (x.depth_of_cut, LEAST_DEPTH * x.cutter.nose_radius, None),
+        lambda x: (x.depth_of_cut, np.where(x.cutter.round_shape > 0, LEAST_ROUND, LEAST_DEPTH) * x.cutter.nose_radius, None),
         (),
         lambda x: not x.case.hard,
     ),

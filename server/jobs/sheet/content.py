@@ -113,6 +113,12 @@ def _length(value: float, system: str) -> str:
     return write(value, "length", system)
 
 
+def change_words(setup: Any, outcome: Outcome) -> str:
+    """How often the edge is changed, in pieces; one that outlasts the batch goes with it."""
+    parts = outcome.results["change_parts"].value
+    return f"{pieces(setup.batch.pieces)}, the batch" if parts >= setup.batch.pieces else pieces(parts)
+
+
 def _parts(setup: Any) -> list[tuple[str, str]]:
     """The tool's parts by what each is for."""
     names = setup.tool_names
@@ -126,7 +132,7 @@ def _tool(setup: Setup, outcome: Outcome, system: str) -> list[tuple[str, str]]:
         ("corner radius", both(display(setup.insert.code.nose_radius, "length"), system)),
         ("overhang", both(display(setup.overhang, "length"), system)),
         ("centre height", "on centre" if not setup.centre_height else f"{write(setup.centre_height, 'length', system)} over the axis"),
-        ("change edge every", pieces(outcome.results["change_parts"].value)),
+        ("change edge every", change_words(setup, outcome)),
     ]
 
 
@@ -188,7 +194,7 @@ def _by_kind(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Out
             *_parts(setup),
             ("overhang", both(display(setup.overhang, "length"), system)),
             *viewer.facts(setup, outcome, system),
-            ("change edge every", pieces(outcome.results["change_parts"].value)),
+            ("change edge every", change_words(setup, outcome)),
         ],
         "speeds": _speeds_of_kind(setup, outcome, system),
         "table": {

@@ -47,6 +47,10 @@ def whole_part(revision: Revision, system: str, stock: Shop) -> dict[str, Any]:
     }
 
 
+def _counted(count: int, what: str) -> str:
+    return f"{count} {what}" if count == 1 else f"{count} {what}s"
+
+
 def _tools(document: dict[str, Any], state: dict[str, Any], system: str, stock: Shop) -> list[dict[str, Any]]:
     names = {name for tool in state["tools"] for name in tool["tool"].values()}
     bins = {tool.name: tool for tool in Tool.objects.filter(name__in=names)}
@@ -72,7 +76,7 @@ def _tools(document: dict[str, Any], state: dict[str, Any], system: str, stock: 
                 "numbers": ", ".join(str(number) for number in tool["operations"]),
                 "overhang": write(overhang, "length", system) if overhang else "–",
                 "bin": (row.bin if row else "") or "–",
-                "edges": f"{wanted} edges, {math.ceil(wanted / per_insert)} inserts" if edges else "–",
+                "edges": f"{_counted(wanted, 'edge')}, {_counted(math.ceil(wanted / per_insert), 'insert')}" if edges else "–",
                 "short": bool(row and edges and row.quantity < math.ceil(wanted / per_insert)),
                 "have": row.quantity if row else 0,
             }

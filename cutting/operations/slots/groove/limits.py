@@ -56,6 +56,9 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("width_fit", "width in one plunge", "length", Bound.WINDOW, Severity.HARD, "iso-286",
          "One plunge leaves the insert's width: all of its tolerance must lie inside the groove's.", _width, (),
          lambda x: x.setup.settings.way is Way.ONE),
+    Rule("corners", "corners left to a second tool", "length", Bound.UPPER, Severity.SOFT, "common-practice",
+         "A full radius clears the groove and leaves more in its corners than the drawing lets stand: another tool must follow.",
+         lambda x: (x.tool.corner_radius, None, x.setup.feature.corner), (), lambda x: corners_left(x.setup)),
     replace(
         CORNER_RADIUS,
         read=lambda x: (x.tool.corner_radius, None, x.setup.feature.corner),
