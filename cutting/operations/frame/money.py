@@ -126,8 +126,7 @@ def parts_shown(parts: float, minutes: float) -> Display:
 def change_shown(setup: BaseSetup, change_parts: float) -> Display:
     """How often an edge is changed, in pieces; one that outlasts the batch goes with it."""
     if change_parts >= setup.batch.pieces:
-        said = f"{setup.batch.pieces} (batch)"
-        return Display(said, said)
+        return Display("the batch", "the batch")
     return display(change_parts, "count")
 
 

@@ -36,14 +36,14 @@ function boxOf(at: Point, side: (typeof SIDES)[number], long: number): Box {
   return { left, right: left + long, top: at[1] + dy - LINE + 3, bottom: at[1] + dy + 3 };
 }
 
-/** A place for each name, first come first served; `marks` are points that should stay free. */
+/** A place for each name, first come first served, none where it would cover another; `marks` are points that should stay free. */
 export function places(
   names: { text: string; along: Point[] }[],
   marks: Point[],
   taken: Box[],
   field: Box,
   character = 6.4,
-): Place[] {
+): (Place | null)[] {
   const boxes = [...taken];
   return names.map(({ text, along }) => {
     const long = text.length * character;
@@ -51,7 +51,7 @@ export function places(
     const inside = along.filter(
       ([x, y]) => x >= field.left && x <= field.right && y >= field.top && y <= field.bottom,
     );
-    let best: { cost: number; place: Place; box: Box } | null = null;
+    let best: { cost: number; place: Place; box: Box } | undefined;
     for (let k = 0; k < inside.length; k += every) {
       const at = inside[k]!;
       for (const side of SIDES) {
@@ -66,12 +66,12 @@ export function places(
         const struck = marks.filter(
           ([x, y]) => x > box.left && x < box.right && y > box.top && y < box.bottom,
         ).length;
-        const cost = 50 * boxes.filter((other) => meet(box, other)).length + struck;
-        if (!best || cost < best.cost)
-          best = { cost, place: { x: at[0] + side[0], y: at[1] + side[1], anchor: side[2] }, box };
+        if (boxes.some((other) => meet(box, other))) continue;
+        if (!best || struck < best.cost)
+          best = { cost: struck, place: { x: at[0] + side[0], y: at[1] + side[1], anchor: side[2] }, box };
       }
     }
     if (best) boxes.push(best.box);
-    return best?.place ?? { x: field.right, y: field.top + LINE, anchor: "end" };
+    return best?.place ?? null;
   });
 }

@@ -69,7 +69,7 @@
       taken,
       field,
     );
-    return contours.map((contour, k) => ({ ...contour, at: found[k]! }));
+    return contours.map((contour, k) => ({ ...contour, at: found[k] }));
   });
   /** Points along the sides of a polygon, so that words keep off them. */
   function edges(points: [number, number][]): [number, number][] {
@@ -178,11 +178,11 @@
             {/each}
           {/each}
         </g>
-        {#each labelled as contour (contour.name)}
+        {#each labelled.filter((one) => one.at) as contour (contour.name)}
           <text
-            x={contour.at.x}
-            y={contour.at.y}
-            text-anchor={contour.at.anchor}
+            x={contour.at!.x}
+            y={contour.at!.y}
+            text-anchor={contour.at!.anchor}
             class="draw-on-map"
             fill="var(--warn)"
             font-size="12.5">{contour.label}</text
