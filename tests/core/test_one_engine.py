@@ -432,3 +432,13 @@ def test_the_cheapest_step_and_feed_of_a_gearbox_is_found() -> None:
                 costs.append(tried.results["operation_cost"].value)
         assert costs, material
         assert first.cost <= 1.005 * min(costs), (material, first.cost, costs)
+
+
+def test_no_support_is_offered_that_brings_nothing() -> None:
+    """A short, stiff part in the chuck, its feed held by power or finish: a centre would allow no more feed, so none is offered."""
+    for base in (GROOVE, form(GROOVE, settings={"feed_per_rev": "0.1 mm/rev"}), TURN):
+        setup = read_setup(base)
+        offers = KINDS[setup.operation].evaluate(setup).faster
+        feeds = [one.patch["settings"]["feed_per_rev"] for one in offers if "feed_per_rev" in one.patch.get("settings", {})]
+        assert feeds
+        assert len(feeds) == len(set(feeds))

@@ -22,6 +22,7 @@ SILENT = Silent()
 TIDY = {"feed_per_rev": 0.005, "feed_per_tooth": 0.005, "cutting_speed": 1.0}  # steps that people set
 STEPS = np.geomspace(0.2, 4.0, 97)  # shares of the present value that a lever tries
 FURTHER = np.linspace(1.02, 3.0, 100)  # and that going faster tries
+SAME_FEED = 1e-9  # mm; a support that allows no more than this is not worth its while
 QUICKER = 0.985  # a gain below this is not worth a change
 
 
@@ -141,11 +142,15 @@ class Trials:
         return used, np.broadcast_to(excluded(self.model.rules, used, setup.house), values.shape)
 
     def _furthest_levers(self) -> Iterator[Change[Any]]:
+        feed = self.setup.feed  # the most that is reached without holding the part otherwise
         for lever, label in self.levers:
-            yield from self.furthest(self.setup, lever, label)
+            for change in self.furthest(self.setup, lever, label):
+                feed = max(feed, change.setup.feed)
+                yield change
         for held in self.model.supported(self.setup):
             for change in self.furthest(held.setup, self.setup.FEED, "feed", f"{held.text.metric} → "):
-                yield replace(change, patch={**held.patch, **change.patch})
+                if change.setup.feed > feed + SAME_FEED:
+                    yield replace(change, patch={**held.patch, **change.patch})
 
     def furthest(self, setup: Any, lever: str, label: str, lead: str = "") -> Iterator[Change[Any]]:
         """The most of a setting that breaks no limit."""

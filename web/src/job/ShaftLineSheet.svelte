@@ -78,8 +78,8 @@
   <form onsubmit={add}>
     <AsLeft {draft} />
     <label for="shaft-line" class="text-soft"
-      >Steps from the thick end or the thin one, each Ø × length, with tolerance, Ra, fillet R; then grooves
-      and cut off</label
+      >Steps from the thick end or the thin one, each Ø × length, with tolerance, finish (Ra, Rz or N6),
+      fillet R; then grooves and cut off</label
     >
     <input
       id="shaft-line"
