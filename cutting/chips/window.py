@@ -106,6 +106,15 @@ def softest_index(ductility: ArrayLike, coolant_pressure: ArrayLike) -> Array:
     return np.minimum(by_metal + np.interp(np.asarray(coolant_pressure, float), *PRESSED), 100.0)
 
 
+CHIP_STOP = 0.02  # chance a piece that chips stop the machine when the index is 0 (common practice)
+CHIPS_SURE = 90.0  # from this index on, chips are not what stops the machine
+
+
+def stop_chance(index: ArrayLike) -> Array:
+    """Chance a piece that chips of an index stop the machine, 0 to 0.02: it grows with the square of what is missing."""
+    return CHIP_STOP * (np.maximum(CHIPS_SURE - np.asarray(index, float), 0.0) / 100.0) ** 2
+
+
 def span_at_depth(sides: WindowSides, depth: float, scale_feed: float, scale_depth: float) -> tuple[float, float] | None:
     """Least and largest feed [mm/rev] of the window at a depth [mm]; None above or below the window."""
     a = depth / scale_depth - sides.centre[1]

@@ -463,3 +463,17 @@ def test_a_slower_machine_never_invents_a_tool(material: str) -> None:
     """Tools that stand at a low clamp stand without it as well: the search slows down by itself."""
     counts = [advise(*asked(material=material, settings={"spindle_clamp": clamp})).feasible for clamp in (300, 900, 2500)]
     assert counts == sorted(counts)
+
+
+def test_soft_chips_stop_a_run_in_a_slot_too() -> None:
+    """Cut off a bar of copper alone for hours: chips that only bend gather; leaded brass falls out, and a jet through the blade helps."""
+    bar = form(CUT_OFF, feature={"pip": "4 mm", "flatness": "100 µm"}, batch={"pieces": 4000, "unattended_hours": 0.5}, goal="most secure")
+
+    def surest(metal: str, coolant: str) -> float:
+        return slot_ranking(bar, material=metal, settings={"coolant": coolant})[1].candidates[0].secure
+
+    assert surest("Cu-ETP", "flood") < 0.7 < surest("CuZn39Pb3", "flood")
+    assert surest("Cu-ETP", "high") > 1.2 * surest("Cu-ETP", "flood")
+    tool = {"tool": {"insert": "edge 3 ground ground N10 plain", "blade": CUT_OFF["tool"]["blade"]}}
+    own = form(bar, material="Cu-ETP", settings={"coolant": "flood"}, **tool)
+    assert evaluate_quickly(read_setup(own)).chip.verdict == "strings"

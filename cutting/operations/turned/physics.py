@@ -11,7 +11,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from cutting.chips.window import chip_index_of, depth_scale, feed_scale, softest_index, window_gauge
+from cutting.chips.window import chip_index_of, depth_scale, feed_scale, softest_index, stop_chance, window_gauge
 from cutting.mechanics import chatter, chip_section, deflection, finish, force, grip, heat, kinematics, tool_setting
 from cutting.nomenclature import source_label
 from cutting.operations.frame.money import Spent, spend
@@ -27,8 +27,6 @@ Array = NDArray[np.float64]
 
 SQUARE = float(np.sin(np.radians(95.0)))  # the edge for which windows are drawn
 THIN_PUSHES = 0.35  # exponent with which the in-plane share grows as chips get thin, between 0.23 and 0.44 (König & Essel)
-CHIP_STOP = 0.02  # chance per piece that chips stop the machine when the index is 0 (common practice)
-CHIPS_SURE = 0.9  # from this index on, chips are not what stops the machine
 BARE_INDEX = 45.0  # the best that an edge without a breaker does in a ductile metal (common practice)
 
 
@@ -385,5 +383,5 @@ def _money(case: Case, cutter: Cutter, chip: Chip, wear: Wear, window: Window, s
     idle = np.full_like(engaged, seconds.shape[-1] * case.travel_idle + machine.index_time + machine.start_time)
     # wear adds up over passes at their own speeds: share of life used per piece
     used = over_passes(seconds / 60.0 / wear.tool_life, np.add)
-    chips_stop = CHIP_STOP * np.maximum(CHIPS_SURE - over_passes(window.chip_index, np.minimum) / 100.0, 0.0) ** 2
+    chips_stop = stop_chance(over_passes(window.chip_index, np.minimum))
     return spend(case.setup, engaged, idle, used, wear.weibull_shape, edge_cost(cutter, over_passes(chip.depth_of_cut)), chips_stop, record)

@@ -7,6 +7,7 @@ from typing import Any, TypeVar
 
 import numpy as np
 
+from cutting.chips.window import softest_index, stop_chance
 from cutting.mechanics import blade
 from cutting.money.cost import insert_edge_cost
 from cutting.operations.frame.money import Spent, spend
@@ -112,7 +113,10 @@ def paid(
     used = np.maximum(engaged, 1e-6) / 60.0 / lasts.tool_life
     washed = np.where(tool.pressure >= JET, JET_SHARE, 1.0)
     jams = JAM * setup.depth / (10.0 * tool.width) * washed * setup.work.material.ductility
-    return spend(setup, engaged, idle, used, lasts.weibull_shape, price, np.minimum(jams, MOST_JAMS), record)
+    stops = np.minimum(jams, MOST_JAMS)
+    if setup.batch.unattended_hours > 0:  # chips of a metal that only bends gather where nobody takes them away
+        stops = np.maximum(stops, stop_chance(softest_index(setup.work.material.ductility, tool.pressure)))
+    return spend(setup, engaged, idle, used, lasts.weibull_shape, price, stops, record)
 
 
 def leaning(tool: SlotTool, worn_side: Array, worn_cutting: Array) -> tuple[Array, Array]:
