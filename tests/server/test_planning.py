@@ -70,7 +70,7 @@ def test_a_shaft_in_one_line_becomes_operations_with_their_best_tools(engineer: 
 
 
 def test_the_best_tools_cost_what_they_said(engineer: Api, job_id: JobId) -> None:
-    job = job_id("Runner shaft")
+    job = job_id("Guide-vane pin")
     door = f"/api/jobs/{job}/best"
     each, shared = (engineer.post(door, {"worth": worth}).json() for worth in ("0", "0,3"))
     assert shared["tools_then"] < each["tools_then"] <= each["tools_now"]
