@@ -89,9 +89,9 @@ def hard_ones(rules: Sequence[Rule[N]], used: dict[str, Array], house: HouseRule
 def soft_ones(rules: Sequence[Rule[N]], used: Mapping[str, Any]) -> list[str]:
     """Names of the limits in `used` that tell a tool from a better one where they are broken.
 
-    What the house rule on books decides is the house's own, and how surely a run ends is weighed by the goal.
+    What the house rule on books decides is the house's own; how surely a run ends, and how chips crowd in a slot, the goal weighs.
     """
-    apart = (*BOOK_RULES, "secure")
+    apart = (*BOOK_RULES, "secure", "crowding")
     return [rule.name for rule in rules if rule.name in used and rule.severity is Severity.SOFT and rule.name not in apart]
 
 
