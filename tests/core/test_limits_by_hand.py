@@ -5,6 +5,7 @@ Only what can be worked out in a line beside it stands here; what rests on a tab
 
 from __future__ import annotations
 
+from dataclasses import replace
 from functools import cache
 from typing import Any
 
@@ -20,7 +21,9 @@ from cutting.operations.frame.outcome import Limit, Outcome
 from cutting.operations.registry import KINDS, evaluate_quickly
 from cutting.operations.slots.groove.numbers import side_feed
 from cutting.operations.slots.shared.cut import idle_seconds
-from tests.core.slots import CUT_OFF, FACE, GROOVE, TREPAN, form
+from cutting.operations.turned.case import single_cutter
+from cutting.operations.turned.limits import edge_force_limit
+from tests.core.slots import CUT_OFF, FACE, GROOVE, RING, TREPAN, build, form
 
 TURN: dict[str, Any] = {
     "operation": "turn",
@@ -227,3 +230,51 @@ def test_no_core_no_ring_and_strokes_go_no_deeper_than_the_groove() -> None:
     strokes = base("face groove").passes
     assert len(strokes) == 6
     assert all(0 < one.depth <= 8 for one in strokes)
+
+
+def test_a_y_axis_takes_the_force_along_the_blade() -> None:
+    """What leans down without it leans so many times less with it as the section says."""
+    upright, turned = (evaluate_quickly(build(CUT_OFF, holding={"y_axis": axis})) for axis in (False, True))
+    gain = upright.results["y_gain"].value
+    assert gain > 1.5
+    assert limit(turned, "bends_down").value == pytest.approx(limit(upright, "bends_down").value / gain, rel=1e-6)
+
+
+def test_an_edge_break_costs_its_way_and_a_faster_slide_less() -> None:
+    plain, broken, wider = (
+        evaluate_quickly(build(CUT_OFF, feature={"edge_break": size})).results["operation_time"].value
+        for size in ("0 mm", "0.3 mm", "1 mm")
+    )
+    assert plain + 0.3 < broken < wider
+    quick = build(CUT_OFF, feature={"edge_break": "1 mm"})
+    slow = replace(quick, machine=replace(quick.machine, rapid_rate=quick.machine.rapid_rate / 10))
+    found = evaluate_quickly(slow).results["edge_break_time"].value - evaluate_quickly(quick).results["edge_break_time"].value
+    assert found == pytest.approx(9 * 4 * 60 * 4 / quick.machine.rapid_rate, rel=1e-6)  # four ways of 2 · 1 + 2 mm, ten times slower
+
+
+def test_a_dwell_takes_its_turns_at_the_floor() -> None:
+    """Two turns more at Ø33.5 and 120 m/min: 2 · 60 / 1140."""
+    one, three = (evaluate_quickly(build(RING, settings={"dwell": turns})).results["engaged_time"].value for turns in (1, 3))
+    floor = build(RING).feature.floor.target
+    assert three - one == pytest.approx(2 * 60 * np.pi * floor / (1000 * 120), rel=1e-6)
+
+
+@pytest.mark.parametrize(("width", "corner"), [("4 +0.1/0", 0.4), ("6 +0.1/0", 0.4), ("12 +0.1/0", 0.8)])
+def test_a_drawing_without_a_corner_gets_a_usual_one(width: str, corner: float) -> None:
+    """0.2 to 0.4 in common grooves, more in wide ones (common practice)."""
+    tool = {"insert": "edge 3 turn middle positive K15 CVD", "blade": "screw holder 3 reach 12"}
+    made = build(GROOVE, tool=tool, feature={"width": width, "corner_radius": None}, settings={"way": "side by side"})
+    outcome = evaluate_quickly(made)
+    assert limit(outcome, "corner_radius").upper == corner
+    assert "corner_unsaid" in {warning.name for warning in outcome.warnings}
+
+
+def test_a_positive_seat_carries_less() -> None:
+    """Per thickness squared, at one shape, grade and preparation: 0.6 to 0.8 of what a negative one does (common practice)."""
+    pairs = (("CNMG 120408 middle P20 CVD", "PCLNR 2525 M12"), ("CCMT 09T308 middle positive P20 CVD", "SCLCR 2525 M09"))
+    carried = []
+    for insert, holder in pairs:
+        setup = read_setup({**TURN, "tool": {"insert": insert, "holder": holder}})
+        strength = setup.insert.geometry.strength * setup.insert.code.thickness**2
+        carried.append(float(np.ravel(edge_force_limit(single_cutter(setup)))[0]) / strength)
+    assert 0.6 < carried[1] / carried[0] < 0.8

@@ -72,7 +72,7 @@ class GrooveFeature:
         """The corner radius that may stay [mm]: the drawing's, or a usual one where it says none (common practice)."""
         if self.corner_radius is not None:
             return self.corner_radius
-        return USUAL_CORNER if self.width.target <= WIDE_GROOVE else WIDE_CORNER
+        return USUAL_CORNER if self.width.nominal <= WIDE_GROOVE else WIDE_CORNER
 
     @property
     def start_diameter(self) -> float:
