@@ -6,6 +6,7 @@ import pytest
 from selenium.webdriver.common.keys import Keys
 
 from server.jobs.models import Job
+from tests.browser.edits import edit_unseen
 from tests.browser.person import Person
 
 pytestmark = pytest.mark.browser
@@ -277,13 +278,7 @@ def test_a_job_from_nothing(person: Person) -> None:
 
 def test_two_people_on_one_job_lose_nothing(person: Person) -> None:
     open_rough_turn(person)
-    elsewhere = person.chrome.execute_async_script(
-        """const done = arguments[0];
-        fetch('/api/session').then(r => r.json()).then(s => fetch(`/api/jobs/${location.hash.split('/')[2]}/edits`, {
-          method: 'POST', headers: {'Content-Type': 'application/json', 'X-CSRFToken': s.token},
-          body: JSON.stringify({base_revision: 1, edit: {action: 'set_part', goal: 'fastest'}})})).then(r => done(r.status));"""
-    )
-    assert elsewhere == 200
+    assert edit_unseen(person, '{"action": "set_part", "goal": "fastest"}') == 200
     person.press("f", Keys.ARROW_DOWN)
     sheet = person.see("[role=dialog]")
     assert "saved revision 2" in sheet.text

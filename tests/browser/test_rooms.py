@@ -8,6 +8,7 @@ import pytest
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
+from tests.browser.edits import edit_unseen
 from tests.browser.person import Person
 from tests.browser.test_main_job import open_rough_turn
 
@@ -156,13 +157,7 @@ def test_a_drag_on_the_map_is_one_revision(person: Person) -> None:
 
 def test_taking_theirs_drops_mine(person: Person) -> None:
     open_rough_turn(person)
-    person.chrome.execute_async_script(
-        """const done = arguments[0];
-        fetch('/api/session').then(r => r.json()).then(s => fetch(`/api/jobs/${location.hash.split('/')[2]}/edits`, {
-          method: 'POST', headers: {'Content-Type': 'application/json', 'X-CSRFToken': s.token},
-          body: JSON.stringify({base_revision: 1, edit: {action: 'set_settings', operation: 'op30',
-            settings: {feed_per_rev: '0.22'}}})})).then(r => done(r.status));"""
-    )
+    assert edit_unseen(person, '{"action": "set_settings", "operation": "op30", "settings": {"feed_per_rev": "0.22"}}') == 200
     person.press("f", Keys.ARROW_DOWN)
     person.see_text("[role=dialog] button", "Take theirs, drop mine").click()
     person.saved(2)
