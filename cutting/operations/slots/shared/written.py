@@ -19,18 +19,8 @@ def write_plunge(setup: SlotSetup, tool: SlotTool, feed: Any, diameter: float, w
     """
     if not isinstance(record, Recorder):
         return 0.0
-    material, thickness = setup.work.material, feed * np.cos(np.radians(tool.lead_angle))
-    kc = record(
-        force.specific_cutting_force,
-        specific_force_1=setup.work.specific_force_1,
-        chip_thickness=thickness,
-        force_exponent=material.force_exponent,
-        rake_factor=1.0,
-        wear_factor=1.0,
-        form_factor=blade.GROOVE_FORM,
-        note=f"{where}; kc1.1 and mc of {material.name}",
-    )
-    fc = record(force.cutting_force, specific_force=kc, chip_area=feed * tool.width)
+    thickness = feed * np.cos(np.radians(tool.lead_angle))
+    fc = _write_force(setup, thickness, feed * tool.width, blade.GROOVE_FORM, where, record)
     push = record(blade.plunge_force, cutting_force=fc, chip_thickness=thickness, note="measured on E295, carried over")
     record(force.cutting_power, cutting_force=fc, cutting_speed=setup.settings.cutting_speed)
     record(force.torque, cutting_force=setup.house.wear_factor * fc, diameter=diameter, note="for the worn edge")
@@ -41,20 +31,25 @@ def write_layer(setup: SlotSetup, thickness: float, area: float, form: float, wh
     """Write down the forces of a cut sideways beside those of the plunge: chip thickness [mm], area [mm²], form factor."""
     if not isinstance(record, Recorder):
         return
-    material = setup.work.material
     with record.about(where):
-        kc = record(
-            force.specific_cutting_force,
-            specific_force_1=setup.work.specific_force_1,
-            chip_thickness=thickness,
-            force_exponent=material.force_exponent,
-            rake_factor=1.0,
-            wear_factor=1.0,
-            form_factor=form,
-            note=f"{where}; kc1.1 and mc of {material.name}",
-        )
-        fc = record(force.cutting_force, specific_force=kc, chip_area=area, note=where)
+        fc = _write_force(setup, thickness, area, form, where, record)
         record(blade.plunge_force, cutting_force=fc, chip_thickness=thickness, note=f"{where}, against the feed")
+
+
+def _write_force(setup: SlotSetup, thickness: Any, area: Any, form: float, where: str, record: Silent) -> Any:
+    """The sharp edge's cutting force [N] with its specific force: chip thickness [mm], area [mm²], form factor."""
+    material = setup.work.material
+    kc = record(
+        force.specific_cutting_force,
+        specific_force_1=setup.work.specific_force_1,
+        chip_thickness=thickness,
+        force_exponent=material.force_exponent,
+        rake_factor=1.0,
+        wear_factor=1.0,
+        form_factor=form,
+        note=f"{where}; kc1.1 and mc of {material.name}",
+    )
+    return record(force.cutting_force, specific_force=kc, chip_area=area, note=where)
 
 
 def holding_speed(setup: SlotSetup, torque: Array) -> Array:
