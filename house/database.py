@@ -14,6 +14,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from house.ground import LOGS, VAR, SetupProblem, run_logged
+from house.kept import kept
 
 DATABASE = "arrow_bench"
 USER = "arrow_bench"
@@ -199,8 +200,7 @@ def _secure(instance: Instance) -> None:
     )
     if done.returncode:
         raise SetupProblem(f"The database accounts could not be set up: {done.stderr.strip()}")
-    instance.password_file.touch(mode=0o600)
-    instance.password_file.write_text(password)
+    kept(instance.password_file, lambda: password)
 
 
 def stop(instance: Instance, timeout: float = 30) -> None:

@@ -9,6 +9,7 @@ from pathlib import Path
 from csp.constants import NONE, SELF
 
 from cutting.quantities.kinds import use_currency
+from house.kept import kept
 
 ROOT = Path(__file__).resolve().parents[2]
 VAR = Path(os.environ.get("ARROW_BENCH_VAR", ROOT / "var"))
@@ -18,13 +19,7 @@ def secret_key() -> str:
     """Generated at the first start, kept beside the data, never in the repository."""
     if given := os.environ.get("ARROW_BENCH_SECRET_KEY"):
         return given
-    file = VAR / "secret-key"
-    if not file.exists():
-        VAR.mkdir(parents=True, exist_ok=True)
-        descriptor = os.open(file, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600)
-        with os.fdopen(descriptor, "w") as out:
-            out.write(secrets.token_urlsafe(60))
-    return file.read_text()
+    return kept(VAR / "secret-key", lambda: secrets.token_urlsafe(60))
 
 
 SECRET_KEY = secret_key()

@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import os
+import time
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 import pytest
 
 from house import database, packages
 from house.ground import SetupProblem, application_environment, run_logged
+from house.kept import kept
 
 
 def test_node_of_the_machine_is_taken_only_when_new_enough(monkeypatch: pytest.MonkeyPatch, tmp_path: Path) -> None:
@@ -44,6 +47,21 @@ def test_locks_name_no_address_and_pin_everything() -> None:
             assert line.count("==") == 1, line
             assert "//" not in line
     assert '"resolved"' not in (packages.WEB / "package-lock.json").read_text()
+
+
+def test_what_is_made_once_is_one_text_for_all_who_ask_at_once(tmp_path: Path) -> None:
+    def slowly() -> str:
+        time.sleep(0.05)
+        return os.urandom(8).hex()
+
+    file = tmp_path / "fresh" / "secret-key"
+    with ThreadPoolExecutor(8) as many:
+        texts = set(many.map(lambda _: kept(file, slowly), range(8)))
+    assert len(texts) == 1
+    assert file.read_text() in texts
+    assert (file.stat().st_mode & 0o777) == 0o600
+    file.write_text("")  # as a kill at the wrong moment leaves it
+    assert kept(file, slowly), "an empty text is none"
 
 
 def test_missing_packages_need_an_administrator(monkeypatch: pytest.MonkeyPatch) -> None:
