@@ -22,7 +22,7 @@ from cutting.operations.registry import KINDS, evaluate_quickly
 from cutting.operations.slots.groove.numbers import side_feed
 from cutting.operations.slots.shared.cut import idle_seconds
 from cutting.operations.turned.case import single_cutter
-from cutting.operations.turned.limits import edge_force_limit
+from cutting.operations.turned.edge_strength import edge_force_limit
 from tests.core.slots import CUT_OFF, FACE, GROOVE, RING, TREPAN, build, form
 
 TURN: dict[str, Any] = {
@@ -278,3 +278,32 @@ def test_a_positive_seat_carries_less() -> None:
         strength = setup.insert.geometry.strength * setup.insert.code.thickness**2
         carried.append(float(np.ravel(edge_force_limit(single_cutter(setup)))[0]) / strength)
     assert 0.6 < carried[1] / carried[0] < 0.8
+
+
+@pytest.mark.parametrize("kind", ["turn", "groove", "cut off", "face groove", "trepan"])
+def test_troubles_ask_for_a_tougher_edge_in_every_kind(kind: str) -> None:
+    def asked(**changes: Any) -> float:
+        return float(limit(evaluate_quickly(read_setup({**BASES[kind], **changes})), "toughness").lower or 0.0)
+
+    smooth, weld = asked(), asked(skin="weld")
+    assert asked(skin="forged") - smooth < weld - smooth, "weld with its hard spots is worse than scale"
+    assert weld > smooth
+    if kind in ("face groove", "cut off"):
+        assert 0.0 < asked(material="EN AW-6082", skin="weld") < weld, "a soft metal's blows are milder"
+    worn = replace(find_machine(BASES[kind]["machine"]), condition="worn")
+    setup = read_setup(BASES[kind])
+    assert limit(evaluate_quickly(replace(setup, machine=worn)), "toughness").lower > smooth  # type: ignore[operator]
+
+
+def test_a_tool_far_out_and_a_cut_to_the_centre_ask_for_a_tougher_edge() -> None:
+    def asked(form: dict[str, Any], section: str, **changes: Any) -> float:
+        made = form | {section: form[section] | changes}
+        return float(limit(evaluate_quickly(read_setup(made)), "toughness").lower or 0.0)
+
+    # a 25 mm shank: up to 50 mm is usual, from 100 mm on it shakes as much as it may
+    assert asked(TURN, "settings", overhang=32) == asked(TURN, "settings", overhang=50)
+    shakes = [asked(TURN, "settings", overhang=out) for out in (50, 75, 100, 150)]
+    assert shakes[0] < shakes[1] < shakes[2] == shakes[3]
+    assert asked(CUT_OFF, "feature", bore="25 mm") < asked(CUT_OFF, "feature")
+    p10, p20 = 0.55, 0.75  # in the demo shop; common practice: P20 and tougher cut off solid bars
+    assert p10 < asked(CUT_OFF, "feature") < p20

@@ -15,11 +15,12 @@ from cutting.mechanics.chip_section import chip_area, engaged_edge, mean_chip_th
 from cutting.mechanics.finish import RA_OF_RT, SIDE_FLOW, WIPER_GAIN, minimum_chip_share
 from cutting.mechanics.force import rake_factor
 from cutting.operations.frame.money import goal_life, unattended_life
-from cutting.operations.turned import limits as rules
+from cutting.operations.turned import book
 from cutting.operations.turned.case import Case, Cutter, case_of, cutters, edge_cost
 from cutting.operations.turned.contour import path_length
 from cutting.operations.turned.evaluate import MODEL
 from cutting.operations.turned.fit import check_pairs
+from cutting.operations.turned.limits import nose_feed
 from cutting.operations.turned.physics import window_scales
 from cutting.operations.turned.plan import pass_diameters
 from cutting.operations.turned.setup import Setup
@@ -70,7 +71,7 @@ def _fewest(setup: Setup, cutter: Cutter) -> Index:
     tallest = cutter.window_centre[..., 1] + 1.0 / np.maximum(cutter.window_normals[..., 1].max(axis=-1), 1e-9)
     length = np.where(cutter.round_shape > 0, cutter.inscribed_circle, cutter.edge_length)
     deepest = np.minimum(tallest * depth_scale(cutter.inscribed_circle), cutter.depth_share * length)
-    deepest = np.fmin(deepest, cutter.book[..., rules.DEPTH_HIGH])[:, 0]
+    deepest = np.fmin(deepest, cutter.book[..., book.DEPTH_HIGH])[:, 0]
     return np.clip(np.ceil(setup.stock_to_remove / deepest - 1e-6), 1, MOST_PASSES).astype(np.intp)
 
 
@@ -109,13 +110,13 @@ def feeds(setup: Setup, cutter: Cutter) -> tuple[Array, Array]:
     low = np.where(nf < -1e-12, room, -np.inf).max(axis=-1)
     high = np.where(nf > 1e-12, room, np.inf).min(axis=-1)
     low, high = (cutter.window_centre[..., 0] + low) * across, (cutter.window_centre[..., 0] + high) * across
-    high = np.minimum(high * WINDOW_MARGIN, rules.nose_feed(cutter, NOSE_SHARE))
+    high = np.minimum(high * WINDOW_MARGIN, nose_feed(cutter, NOSE_SHARE))
     low = np.maximum(low * 1.03, 0.01)
     if setup.feature.roughness is not None:
         high = np.minimum(high, _finish_feed(case, cutter))
     # advice starts inside the supplier's window, where there is one
-    high = np.fmin(high, cutter.book[..., rules.FEED_HIGH])
-    low = np.minimum(np.fmax(low, cutter.book[..., rules.FEED_LOW]), high)
+    high = np.fmin(high, cutter.book[..., book.FEED_HIGH])
+    low = np.minimum(np.fmax(low, cutter.book[..., book.FEED_LOW]), high)
     steps = low + (high - low) * np.linspace(0.0, 1.0, FEEDS) ** 0.8
     tidied = np.floor(steps / 0.005 + 1e-9) * 0.005
     found = np.maximum(tidied, np.maximum(np.minimum(steps, 0.02), 0.005))
@@ -160,9 +161,9 @@ def speeds(setup: Setup, cutter: Cutter, feed: Array) -> Array:
     if (alone := unattended_life(setup, shape, cutting)) is not None:
         speed = np.minimum(speed, at_life(alone))
     if house.never_above_book:
-        own = cutter.book[..., rules.SPEED_HIGH]
-        speed = np.minimum(speed, np.where(np.isnan(own), rules.BOOK_HIGH * at_life(15.0), own))
-    speed = np.maximum(speed, np.fmax(cutter.minimum_speed, cutter.book[..., rules.SPEED_LOW]))
+        own = cutter.book[..., book.SPEED_HIGH]
+        speed = np.minimum(speed, np.where(np.isnan(own), book.BOOK_HIGH * at_life(15.0), own))
+    speed = np.maximum(speed, np.fmax(cutter.minimum_speed, cutter.book[..., book.SPEED_LOW]))
     speed = np.minimum(speed, np.pi * diameters.max() * case.top_speed / 1000.0)
     return _held_by_power(case, cutter, speed, h, area, diameters)
 

@@ -52,6 +52,7 @@ class Cutter:
     holder_price: Array
     shape_strength: Array
     negative: Array
+    shank_height: Array
     shank_second_moment: Array
     side_stiffness: Array  # of shank and post along the feed, N/mm
     side_frequency: Array  # Hz
@@ -205,6 +206,7 @@ def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) 
         holder_price=holder(holders.price),
         shape_strength=insert(inserts.shape_strength),
         negative=negative,
+        shank_height=height,
         shank_second_moment=shank_second_moment(width, height),
         side_stiffness=side,
         side_frequency=natural_frequency(side, mass),

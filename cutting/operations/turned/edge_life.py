@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cutting.operations.frame.over_passes import last_pass, plain_floats
-from cutting.operations.turned.limits import book_window
+from cutting.operations.turned.book import book_window
 from cutting.operations.turned.run import numbers, run
 from cutting.operations.turned.setup import Setup
 from cutting.wear.spread import life_quantile

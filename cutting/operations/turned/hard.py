@@ -9,7 +9,7 @@ import numpy as np
 from cutting.errors import CuttingError
 from cutting.mechanics.heat import cook_temperature_rise, zone_temperature
 from cutting.operations.frame.over_passes import last_pass
-from cutting.operations.turned.limits import book_start
+from cutting.operations.turned.book import book_start
 from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.run import run
 from cutting.operations.turned.setup import Setup

@@ -2,105 +2,23 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from typing import Any
-
 import numpy as np
 
 from cutting.chips.window import span_at_depth, window_sides
-from cutting.mechanics.chip_section import engaged_edge
 from cutting.mechanics.deflection import Holding
-from cutting.nomenclature import source_label
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Array, Rule
-from cutting.operations.frame.setup import Skin
+from cutting.operations.frame.toughness import toughness_asked
+from cutting.operations.turned.book import DEPTH_HIGH, FEED_HIGH, book_source, book_window, has_book, largest_of_book
 from cutting.operations.turned.case import Case, Cutter
+from cutting.operations.turned.edge_strength import edge_force_limit, edge_toughness, wide_edge
 from cutting.operations.turned.part import slenderness
 from cutting.operations.turned.physics import Cut
-from cutting.operations.turned.setup import Setup
-from cutting.wear.life import speed_for_life
 
-BOOK_LOW, BOOK_HIGH = 0.6, 1.1
-SPEED_LOW, SPEED_HIGH, FEED_LOW, FEED_HIGH, DEPTH_LOW, DEPTH_HIGH = range(6)  # columns of a supplier's spans
 # of the corner radius that a cut is deep at the least, and of a round insert's; half to one is stable (common practice)
 LEAST_DEPTH, LEAST_ROUND = 0.3, 0.4
 MOST_SLENDER = 5.0  # diameters out of the chuck without a centre (common practice: 4 to 5)
 LEAST_CLEARANCE = 2.0  # degrees left between flank and work (common practice)
-SQUARE_EDGE = 95.0  # degrees, the κr for which the strength of an edge is meant
-EDGE_FORCE = 220.0  # N per mm² of thickness squared, for a strong shape and a tough grade
-
-
-def book_window(x: Cut) -> tuple[Array, Array]:
-    """Least and largest cutting speed [m/min]: the supplier's own where the shop has entered it, else around the starting speed."""
-    start = book_start(x.cutter, x.chip_thickness, x.depth_of_cut)
-    low, high = x.cutter.book[..., SPEED_LOW], x.cutter.book[..., SPEED_HIGH]
-    return np.where(np.isnan(low), BOOK_LOW * start, low), np.where(np.isnan(high), BOOK_HIGH * start, high)
-
-
-def _of_book(column: int) -> Callable[[Cutter], Array]:
-    """The supplier's largest value, inf where the book says nothing."""
-    return lambda cutter: np.where(np.isnan(cutter.book[..., column]), np.inf, cutter.book[..., column])
-
-
-def book_start(cutter: Cutter, chip_thickness: Any, depth: Any) -> Array:
-    """The book's starting speed: the group's row, corrected, moved to this chip as far as a book does."""
-    return speed_for_life(
-        15.0,
-        cutter.reference_speed,
-        cutter.speed_factor,
-        cutter.taylor_exponent,
-        cutter.reference_feed,
-        chip_thickness,
-        cutter.feed_exponent,
-        cutter.reference_depth,
-        depth,
-        cutter.depth_exponent,
-    )
-
-
-def edge_force_limit(cutter: Cutter) -> Array:
-    """Force [N] that the edge stands: by thickness, shape, geometry, grade and seat (common practice)."""
-    seat = np.where(cutter.negative > 0, 1.0, 0.7)
-    return EDGE_FORCE * cutter.thickness**2 * cutter.shape_strength * cutter.geometry_strength * seat * (0.55 + 0.5 * cutter.toughness)
-
-
-# toughness, 0 to 1, that a smooth cut asks of an edge, and what each trouble adds (common practice): P20 stands blows, P30 blows on weld
-SMOOTH_CUT, BLOWS, LOOSE, SHAKY = 0.25, 0.3, 0.1, 0.05
-SKIN_ASKS = {Skin.CLEAN: 0.0, Skin.BAR: 0.0, Skin.FORGED: 0.1, Skin.CAST: 0.1, Skin.WELD: 0.35, Skin.HARDENED: 0.05}
-SOFT_BLOWS = 0.6  # of that in soft, non-ferrous metals
-PREPARED = 0.2  # what a stronger edge adds, by its geometry's strength
-
-
-def toughness_asked(setup: Setup) -> float:
-    """What interruption, skin, a loose machine and a weak grip ask of an edge, 0 to 1."""
-    troubles = (BLOWS if setup.holding.interrupted else 0.0) + SKIN_ASKS[setup.skin]
-    troubles += (LOOSE if setup.machine.condition == "worn" else 0.0) + (SHAKY if setup.holding.weak else 0.0)
-    return SMOOTH_CUT + troubles * (SOFT_BLOWS if setup.work.material.group.letter == "N" else 1.0)
-
-
-def edge_toughness(cutter: Cutter) -> Array:
-    """Toughness of grade and preparation, 0 to 1."""
-    return cutter.toughness + PREPARED * (cutter.geometry_strength - 1.0)
-
-
-def wide_edge(x: Cut) -> Array:
-    """How much more an edge carries that a slanted edge loads over a wider chip than a square one; up to twice (common practice).
-
-    Chips break an edge by what each bit of it carries: by their thickness, not by the feed. A round edge's shape says it already.
-    """
-    square = engaged_edge(x.depth_of_cut, SQUARE_EDGE, x.cutter.nose_radius)
-    return np.where(x.cutter.round_shape > 0, 1.0, np.clip(x.engaged_edge / square, 1.0, 2.0))
-
-
-def _has_book(x: Cut) -> Any:
-    """Where the supplier's book says something for the tool in this group."""
-    return ~np.isnan(x.cutter.book).all(axis=-1)
-
-
-def _book_source(x: Cut) -> str:
-    group = x.setup.work.material.group.number
-    own = next((window for window in x.setup.insert.book if window.group == group), None)
-    return source_label("common-practice") if own is None else own.source or "the shop's supplier, entered by the user"
 
 
 def _window_told(x: Cut) -> tuple[float, float | None, float | None, str, str]:
@@ -236,8 +154,8 @@ RULES: tuple[Rule[Cut], ...] = (
         Bound.LOWER,
         Severity.SOFT,
         "common-practice",
-        "Blows, skin, weld and a loose machine chip brittle edges: the grade's ISO 513 number and the edge's preparation must stand them.",
-        lambda x: (edge_toughness(x.cutter), toughness_asked(x.setup), None),
+        "Blows, skin, weld, a loose machine and a long shank chip brittle edges: ISO 513 number and edge preparation must stand them.",
+        lambda x: (edge_toughness(x.cutter), toughness_asked(x.setup, x.cutter.overhang / x.cutter.shank_height), None),
     ),
     Rule(
         "edge_heat",
@@ -296,7 +214,7 @@ RULES: tuple[Rule[Cut], ...] = (
         lambda x: (x.cutting_speed, *book_window(x)),
         ("tool_life",),
         free_below=True,
-        told_source=_book_source,
+        told_source=book_source,
     ),
     Rule(
         "book_feed",
@@ -306,10 +224,10 @@ RULES: tuple[Rule[Cut], ...] = (
         Severity.HARD,
         "machine-data",
         "What the shop's supplier recommends for this tool in this group; the house rule is never above.",
-        lambda x: (x.feed_per_rev, None, _of_book(FEED_HIGH)(x.cutter)),
+        lambda x: (x.feed_per_rev, None, largest_of_book(FEED_HIGH)(x.cutter)),
         (),
-        lambda x: _has_book(x),
-        told_source=_book_source,
+        has_book,
+        told_source=book_source,
     ),
     Rule(
         "book_depth",
@@ -319,10 +237,10 @@ RULES: tuple[Rule[Cut], ...] = (
         Severity.HARD,
         "machine-data",
         "What the shop's supplier recommends for this tool in this group; the house rule is never above.",
-        lambda x: (x.depth_of_cut, None, _of_book(DEPTH_HIGH)(x.cutter)),
+        lambda x: (x.depth_of_cut, None, largest_of_book(DEPTH_HIGH)(x.cutter)),
         (),
-        lambda x: _has_book(x),
-        told_source=_book_source,
+        has_book,
+        told_source=book_source,
     ),
     Rule(
         "useful_speed",

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import replace
 
 import numpy as np
@@ -13,9 +12,9 @@ from cutting.chips.verdict import chip_form
 from cutting.chips.window import softest_index, span_at_depth, window_sides
 from cutting.mechanics.tool_setting import height_size_error, pip_diameter
 from cutting.operations.frame.change import in_words
-from cutting.operations.frame.money import change_shown, life_shown, parts_shown
-from cutting.operations.frame.outcome import Bow, ChipVerdict, Pass, Value, shown
+from cutting.operations.frame.outcome import Bow, ChipVerdict, Pass, Value
 from cutting.operations.frame.over_passes import last_pass
+from cutting.operations.frame.results import FORCE_BAND, LIFE_BAND, Shown
 from cutting.operations.turned.fit import fouled
 from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.plan import pass_depths
@@ -25,176 +24,51 @@ from cutting.working import Recorder
 
 Array = NDArray[np.float64]
 
-LIFE_FACTOR = 2.0  # a factor of two either way until a trial has calibrated it
-
 
 def results(done: Cut, record: Recorder) -> dict[str, Value]:
     """The numbers that a person takes away, with band and working; of several passes the last."""
-
-    def banded(name: str, label: str, value: float, kind: str, share: float, *trail: str) -> Value:
-        return shown(name, label, value, kind, "model", (value * (1 - share), value * (1 + share)), record.trail(*trail))
-
-    seconds, cost = last_pass(done.operation_time), last_pass(done.operation_cost)
-    life_cost = last_pass(done.edge_cost / done.change_parts)
-    median, change = last_pass(done.median_parts), last_pass(done.change_parts)
-    life = last_pass(done.tool_life)
-    error = last_pass(done.size_error)
-    found = [
-        shown(
-            "operation_time",
-            "this operation",
-            seconds,
-            "duration",
-            "model",
-            (seconds * 0.97, seconds * 1.05),
-            record.trail("engaged_time", "operation_time"),
-        ),
-        shown(
-            "operation_cost",
-            "cost",
-            cost,
-            "money",
-            "model",
-            (cost - life_cost * (1 - 1 / LIFE_FACTOR), cost + life_cost * (LIFE_FACTOR - 1)),
-            record.trail("operation_time", "operation_cost"),
-        ),
-        replace(
-            shown(
-                "median_parts",
-                "edge lasts, pieces",
-                median,
-                "count",
-                "model",
-                (median / LIFE_FACTOR, median * LIFE_FACTOR),
-                record.trail("chip_thickness", "tool_life"),
-            ),
-            display=parts_shown(median, life),
-        ),
-        replace(
-            shown(
-                "change_parts",
-                "change edge every",
-                change,
-                "count",
-                "model",
-                (change / LIFE_FACTOR, change * LIFE_FACTOR),
-                record.trail("tool_life", "weibull_shape"),
-            ),
-            display=change_shown(done.setup, change),
-        ),
-        replace(
-            shown(
-                "tool_life",
-                "life in cut",
-                life,
-                "life",
-                "model",
-                (life / LIFE_FACTOR, life * LIFE_FACTOR),
-                record.trail("chip_thickness", "tool_life"),
-            ),
-            display=life_shown(life),
-        ),
-        shown(
-            "secure",
-            "secure",
-            100 * last_pass(done.secure),
-            "share",
-            "rule",
-            None,
-            record.trail("weibull_shape", "completion_probability"),
-        ),
-        _finish(done, banded),
-        banded(
-            "cutting_force",
-            "cutting force",
-            last_pass(done.cutting_force),
-            "force",
-            0.25,
-            "chip_area",
-            "chip_thickness",
-            "specific_force",
-            "cutting_force",
-        ),
-        banded("feed_force", "feed force", last_pass(done.feed_force), "force", 0.4, "in_plane_ratio", "chord_angle", "feed_force"),
-        banded(
-            "passive_force", "push-off force", last_pass(done.passive_force), "force", 0.4, "in_plane_ratio", "chord_angle", "passive_force"
-        ),
-        banded("cutting_power", "power at the spindle", last_pass(done.cutting_power), "power", 0.25, "cutting_force", "cutting_power"),
-        banded("size_error", "springs, on diameter", error, "length", 0.4, "passive_force", "deflection", "size_error"),
-        shown(
-            "spindle_speed", "spindle speed", last_pass(done.spindle_speed), "spindle_speed", "exact", None, record.trail("spindle_speed")
-        ),
-        shown(
-            "cutting_speed",
-            "cutting speed reached",
-            last_pass(done.cutting_speed),
-            "cutting_speed",
-            "exact",
-            None,
-            record.trail("cutting_speed"),
-        ),
-        shown(
-            "chip_thickness",
-            "mean chip thickness",
-            last_pass(done.chip_thickness),
-            "length",
-            "exact",
-            None,
-            record.trail("chip_area", "engaged_edge", "chip_thickness"),
-        ),
-    ]
-    found += _edge_readings(done, record)
+    say = Shown(record)
+    say.money(done)
+    say.life(done)
+    say.banded("roughness", "finish Ra", done.roughness, "small_length", 0.3, "minimum_chip", "peak_height", "finish_factor", "roughness")
+    if last_pass(done.chip_thickness) < last_pass(done.minimum_chip):  # where the edge only rubs no law says what it leaves
+        say.keep(replace(say.found["roughness"], display=in_words("unknown: it rubs"), low=None, high=None))
+    area, turned = ("chip_area", "chip_thickness", "specific_force"), ("in_plane_ratio", "chord_angle")
+    say.banded("cutting_force", "cutting force", done.cutting_force, "force", FORCE_BAND, *area, "cutting_force")
+    say.banded("feed_force", "feed force", done.feed_force, "force", 0.4, *turned, "feed_force")
+    say.banded("passive_force", "push-off force", done.passive_force, "force", 0.4, *turned, "passive_force")
+    say.banded("cutting_power", "power at the spindle", done.cutting_power, "power", FORCE_BAND, "cutting_force", "cutting_power")
+    say.banded("size_error", "springs, on diameter", done.size_error, "length", 0.4, "passive_force", "deflection", "size_error")
+    say.plain("spindle_speed", "spindle speed", done.spindle_speed, "spindle_speed", "exact", "spindle_speed")
+    say.plain("cutting_speed", "cutting speed reached", done.cutting_speed, "cutting_speed", "exact", "cutting_speed")
+    thickness = ("chip_area", "engaged_edge", "chip_thickness")
+    say.plain("chip_thickness", "mean chip thickness", done.chip_thickness, "length", "exact", *thickness)
+    _edge_stands(done, say)
     if not done.case.facing:
-        size = done.setup.target_diameter
-        found.append(
-            shown(
-                "size_after",
-                "size after",
-                size + error / 2,
-                "length",
-                "model",
-                (size, size + error * 1.4),
-                record.trail("deflection", "size_error"),
-            )
-        )
-    return {value.name: value for value in found}
+        size, error = done.setup.target_diameter, last_pass(done.size_error)
+        say.between("size_after", "size after", size + error / 2, "length", size, size + error * 1.4, "deflection", "size_error")
+    return say.found
 
 
-def _finish(done: Cut, banded: Callable[..., Value]) -> Value:
-    """The finish; where the edge only rubs no law says what it leaves."""
-    ra = last_pass(done.roughness)
-    trail = ("minimum_chip", "peak_height", "finish_factor", "roughness")
-    found: Value = banded("roughness", "finish Ra", ra, "small_length", 0.3, *trail)
-    rubs = last_pass(done.chip_thickness) < last_pass(done.minimum_chip)
-    return replace(found, display=in_words("unknown: it rubs"), low=None, high=None) if rubs else found
-
-
-def _edge_readings(done: Cut, record: Recorder) -> list[Value]:
+def _edge_stands(done: Cut, say: Shown) -> None:
     """How the edge stands, how far a worn one misses the size, and what a low or high tip leaves."""
-    case, cutter, setup = done.case, done.cutter, done.setup
-    back = last_pass(record(nose_recession, wear_land=WEAR_LIMIT, clearance=cutter.clearance))
+    case, cutter, setup, height = done.case, done.cutter, done.setup, done.setup.centre_height
+    back = last_pass(say.record(nose_recession, wear_land=WEAR_LIMIT, clearance=cutter.clearance))
     drift = float(drift_per_piece(back, last_pass(done.median_parts)))
-    rake, clearance, height = last_pass(done.effective_rake), last_pass(done.effective_clearance), setup.centre_height
-    angles = (
-        ("effective_rake", "working rake", rake),
-        ("effective_clearance", "working clearance", clearance),
-        ("cutting_edge_angle", "κr in this cut", last_pass(cutter.cutting_edge_angle)),
-    )
-    trail = record.trail("height_angle", "effective_rake", "effective_clearance")
-    found = [shown(name, label, value, "angle", "exact", None, trail) for name, label, value in angles]
-    band, wear = (drift * 500.0, drift * 2000.0), record.trail("tool_life", "nose_recession")
-    found.append(shown("drift", "size grows by wear, a piece", drift * 1000.0, "small_length", "model", band, wear))
+    trail = ("height_angle", "effective_rake", "effective_clearance")
+    say.plain("effective_rake", "working rake", done.effective_rake, "angle", "exact", *trail)
+    say.plain("effective_clearance", "working clearance", done.effective_clearance, "angle", "exact", *trail)
+    say.plain("cutting_edge_angle", "κr in this cut", cutter.cutting_edge_angle, "angle", "exact", *trail)
+    wear, grows = ("tool_life", "nose_recession"), drift * 1000.0  # µm
+    say.between("drift", "size grows by wear, a piece", grows, "small_length", grows / LIFE_BAND, grows * LIFE_BAND, *wear)
     tolerance = setup.feature.end_diameter.tolerance
     if tolerance and not case.facing:
         every = float(correct_every(drift, tolerance))
-        found.append(shown("correct_every", "correct the size every", every, "count", "model", (max(every / 2, 1.0), every * 2), wear))
+        say.between("correct_every", "correct the size every", every, "count", max(every / LIFE_BAND, 1.0), every * LIFE_BAND, *wear)
     if case.facing and setup.feature.end_diameter.nominal == 0:
-        found.append(shown("pip", "pip left at the centre", float(pip_diameter(height)), "length", "exact"))
+        say.plain("pip", "pip left at the centre", float(pip_diameter(height)), "length")
     if height and not case.facing:
-        found.append(
-            shown("height_error", "larger by the tip's height", float(height_size_error(height, setup.target_diameter)), "length", "exact")
-        )
-    return found
+        say.plain("height_error", "larger by the tip's height", float(height_size_error(height, setup.target_diameter)), "length")
 
 
 def passes(done: Cut) -> tuple[Pass, ...]:

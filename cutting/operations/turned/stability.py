@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from cutting.mechanics.chatter import DAMPING, force_slope, lobe_gain, process_damping, sure_gain
 from cutting.operations.frame.over_passes import last_pass, plain_floats
-from cutting.operations.turned.limits import book_window
+from cutting.operations.turned.book import book_window
 from cutting.operations.turned.physics import Cut, wave_length
 from cutting.operations.turned.run import run
 from cutting.operations.turned.setup import Setup

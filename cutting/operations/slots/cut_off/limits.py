@@ -8,6 +8,7 @@ import numpy as np
 
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Rule
+from cutting.operations.frame.toughness import toughness_asked
 from cutting.operations.slots.cut_off.numbers import Numbers
 from cutting.operations.slots.shared.rules import (
     BENDS_DOWN,
@@ -19,12 +20,18 @@ from cutting.operations.slots.shared.rules import (
     REACH,
     SECURE,
     SPINDLE_POWER,
+    TOUGHNESS,
 )
 
 LEAN_RUB = 0.05  # mm that the blade's flank may eat into its clearance (common practice)
 CENTRE = 0.1  # mm, height of the tip that cut-off forgives (common practice)
 FOLDED, NARROWER = 0.9, 0.97  # of the slot's width that a folded chip has; and that it may have (common practice)
+TO_THE_CENTRE = 0.35  # toughness that a cut to the centre asks more, its speed falls to nothing there: P20, not P10 (common practice)
 OVERHANG = 1.25  # × the blade's height: further out it whips (common practice)
+
+
+def _at_the_centre(x: Numbers) -> float:
+    return 0.0 if x.setup.feature.bore > 0 else TO_THE_CENTRE
 
 
 RULES: tuple[Rule[Numbers], ...] = (
@@ -70,6 +77,11 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("finish", "faces, Ra", "small_length", Bound.UPPER, Severity.HARD, "brammertz-1961",
          "Feed marks of the corner on both faces.",
          lambda x: (x.roughness, None, x.setup.feature.roughness), (), lambda x: x.setup.feature.roughness is not None),
+    replace(
+        TOUGHNESS,
+        why="Blows, skin, and a cut to the centre, where speed falls to nothing, chip brittle edges: the ISO 513 number must stand them.",
+        read=lambda x: (x.tool.toughness, toughness_asked(x.setup, x.tool.slenderness, _at_the_centre(x)), None),
+    ),
     LIFE,
     SECURE,
 )  # fmt: skip

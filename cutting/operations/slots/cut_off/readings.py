@@ -6,8 +6,8 @@ import numpy as np
 
 from cutting.money.kerf import Kerf
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value
+from cutting.operations.frame.results import FORCE_BAND, Shown
 from cutting.operations.slots.cut_off.numbers import Numbers, edge_break_seconds
-from cutting.operations.slots.shared.results import FORCE_BAND, Shown
 from cutting.operations.slots.shared.slot_chip import slot_chip
 from cutting.working import Recorder
 

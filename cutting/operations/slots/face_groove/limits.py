@@ -24,6 +24,7 @@ from cutting.operations.slots.shared.rules import (
     SIDE_BEND,
     SIDE_LOAD,
     SPINDLE_POWER,
+    TOUGHNESS,
 )
 
 BEYOND = 3.0  # mm that the reach may be set beyond the depth, at least the blade's own (common practice)
@@ -59,6 +60,7 @@ RULES: tuple[Rule[Numbers], ...] = (
     JAW_GRIP,
     DWELL,
     replace(CROWDING, applies=lambda x: x.setup.settings.way is Way.INWARDS),
+    TOUGHNESS,
     LIFE,
     SECURE,
 )  # fmt: skip

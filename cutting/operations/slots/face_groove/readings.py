@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
+from cutting.operations.frame.results import FORCE_BAND, Shown
 from cutting.operations.slots.face_groove.numbers import Numbers
 from cutting.operations.slots.face_groove.setup import Spindle, Way
 from cutting.operations.slots.shared.cautions import narrow_cautions
-from cutting.operations.slots.shared.results import FORCE_BAND, Shown
 from cutting.operations.slots.shared.slot_chip import slot_chip
 from cutting.working import Recorder
 

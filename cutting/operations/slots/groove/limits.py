@@ -24,6 +24,7 @@ from cutting.operations.slots.shared.rules import (
     SIDE_BEND,
     SIDE_LOAD,
     SPINDLE_POWER,
+    TOUGHNESS,
 )
 
 BAR_OVERHANG, BLADE_OVERHANG = 4.0, 1.25  # steel bar: × its diameter; blade: × its height (common practice)
@@ -88,6 +89,7 @@ RULES: tuple[Rule[Numbers], ...] = (
     FINISH,
     DWELL,
     replace(CROWDING, applies=lambda x: x.setup.settings.way in (Way.ONE, Way.SIDE_BY_SIDE)),
+    TOUGHNESS,
     LIFE,
     SECURE,
 )  # fmt: skip

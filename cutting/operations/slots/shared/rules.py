@@ -6,6 +6,7 @@ from typing import Any
 
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Rule
+from cutting.operations.frame.toughness import toughness_asked
 from cutting.operations.slots.shared.slot_chip import deepest_slot
 
 DROP = 0.10  # mm, how far the tip may bend down (common practice)
@@ -50,6 +51,11 @@ PLUNGE_FEED: Rule[Any] = Rule(
 BOOK_SPEED: Rule[Any] = Rule(
     "book_speed", "book window, speed", "cutting_speed", Bound.UPPER, Severity.HARD, "common-practice",
     "Grooves run at 0.6 to 0.8 of the turning speed: both walls hold the heat.", lambda x: (x.cutting_speed, x.book_low, x.book_high),
+)  # fmt: skip
+TOUGHNESS: Rule[Any] = Rule(
+    "toughness", "toughness of the edge", "number", Bound.LOWER, Severity.SOFT, "common-practice",
+    "Blows, skin, a loose machine and a tool far out chip brittle edges: the grade's ISO 513 number must stand them.",
+    lambda x: (x.tool.toughness, toughness_asked(x.setup, x.tool.slenderness), None), (),
 )  # fmt: skip
 REACH: Rule[Any] = Rule(
     "reach", "reach", "length", Bound.UPPER, Severity.HARD, "machine-data",

@@ -63,10 +63,16 @@ class SlotTool:
     feed_exponent: Array
     depth_exponent: Array
     coefficient_of_variation: Array
+    toughness: Array  # of the grade, 0 to 1
     side_use: Array  # 1 where the grade is made for another letter of ISO 513
     serves: Mask  # the grade's letters
     suits: Mask  # the geometry's
     brittle: Mask
+
+    @property
+    def slenderness(self) -> Array:
+        """How far the tool stands out in its own heights, a bar in its diameters."""
+        return np.asarray(self.overhang / np.where(self.round_shank > 0, self.round_shank, self.height))
 
     def take(self, keep: Any) -> SlotTool:
         """The pairs of an index or a mask."""
@@ -147,6 +153,7 @@ def slot_tools(setup: SlotSetup, stock: SlotStock, left: Index, right: Index) ->
         depth_exponent=law("depth_exponent"),
         coefficient_of_variation=law("coefficient_of_variation")
         + of_grades([EXTRA_SCATTER + BRITTLE_SCATTER * max(0.0, 0.7 - one.toughness) for one in grades]),
+        toughness=of_grades([one.toughness for one in grades]),
         side_use=np.asarray(of_grades([float(one.main_letter != letter) for one in grades])),
         serves=of_grades([letter in one.letters for one in grades]),
         suits=of_inserts([letter in insert.geometry.suits for insert in inserts]),

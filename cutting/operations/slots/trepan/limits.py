@@ -6,7 +6,17 @@ from dataclasses import replace
 
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Rule
-from cutting.operations.slots.shared.rules import BENDS_DOWN, BOOK_SPEED, LIFE, PLUNGE_FEED, REACH, SECURE, SIDE_BEND, SPINDLE_POWER
+from cutting.operations.slots.shared.rules import (
+    BENDS_DOWN,
+    BOOK_SPEED,
+    LIFE,
+    PLUNGE_FEED,
+    REACH,
+    SECURE,
+    SIDE_BEND,
+    SPINDLE_POWER,
+    TOUGHNESS,
+)
 from cutting.operations.slots.trepan.numbers import Numbers
 
 RULES: tuple[Rule[Numbers], ...] = (
@@ -29,6 +39,7 @@ RULES: tuple[Rule[Numbers], ...] = (
          "A head that the changer cannot carry is loaded by hand, with a helper or a hoist.",
          lambda x: (x.tool.own["mass"], None, x.setup.machine.changer_mass), (),
          lambda x: (x.setup.machine.changer_mass > 0) & (x.tool.own["mass"] > 0)),
+    TOUGHNESS,
     LIFE,
     SECURE,
 )  # fmt: skip

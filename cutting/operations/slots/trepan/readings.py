@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
+from cutting.operations.frame.results import FORCE_BAND, Shown
 from cutting.operations.slots.shared.cautions import narrow_cautions
-from cutting.operations.slots.shared.results import FORCE_BAND, Shown
 from cutting.operations.slots.shared.slot_chip import slot_chip
 from cutting.operations.slots.trepan.numbers import Numbers
 from cutting.operations.slots.trepan.setup import Cartridges, Keeps
