@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from cutting.operations.frame.outcome import Pass
@@ -10,7 +10,7 @@ from cutting.operations.registry import kind_of
 from cutting.operations.turned.contour import diameter_at, slices
 from cutting.operations.turned.regions import band_over
 from cutting.operations.turned.setup import Setup
-from cutting.workpiece.solid import DRAWN, Blank, Corner, Shape, Solid, Steps, blank_solid, corners, lowered, solid_after
+from cutting.workpiece.solid import DRAWN, Blank, Corner, Region, Solid, Steps, blank_solid, corners, lowered, solid_after
 
 PLACE_IN_CUT = 0.36  # share of a pass that is done where it is drawn
 
@@ -25,7 +25,7 @@ class Removed:
 
 @dataclass(frozen=True)
 class Outline:
-    """Half-section outlines from the chuck to the free end, mm; `inside` of a part with a bore, `rings` in its face."""
+    """Half-section outlines from the chuck, or of the `whole` part, mm; `inside` of one with a bore, `rings` in its faces."""
 
     stock: tuple[Corner, ...]
     finished: tuple[Corner, ...]
@@ -35,27 +35,60 @@ class Outline:
     bore: float
     inside: tuple[Corner, ...] = ()
     rings: tuple[tuple[Corner, ...], ...] = ()
+    whole: bool = False  # with what is gripped at first
 
 
-def part_after(blank: Blank, operations: list[tuple[str, Any]]) -> Solid:
-    """The part after operations (identity, set-up) in run order."""
-    return solid_after(blank, tuple(kind_of(setup.operation).removes(setup.feature) for _, setup in operations), DRAWN)
+@dataclass(frozen=True)
+class Made:
+    """An operation as the part sees it: its set-up, and how far the part stands out that was turned round for it."""
+
+    identity: str
+    setup: Any
+    around: float | None = None
+
+    @property
+    def region(self) -> Region:
+        """What it takes away."""
+        return replace(kind_of(self.setup.operation).removes(self.setup.feature), around=self.around)
+
+    def area(self, part: Solid) -> tuple[Corner, ...]:
+        """Corners of what goes, told as the part was first held."""
+        area = kind_of(self.setup.operation).area
+        if self.around is None:
+            return area(self.setup, part)
+        there = part.turned_round(self.around)
+        return tuple((self.around + (part.butt or 0.0) - place, radius) for place, radius in area(self.setup, there))
 
 
-def outline(stock_diameter: float, free_length: float, bore: float, operations: list[tuple[str, Any]], shape: Shape = ()) -> Outline:
-    """Outline of a part held in the chuck, after its operations in run order.
+def part_after(blank: Blank, operations: list[Made]) -> Solid:
+    """The part after operations in run order."""
+    return solid_after(blank, tuple(one.region for one in operations), DRAWN)
 
-    `stock_diameter`, `free_length` (outside the chuck) and `bore` in mm, `shape` of a shaped blank.
-    """
-    blank = Blank(stock_diameter, free_length, bore, shape)
+
+def outline(blank: Blank, operations: list[Made]) -> Outline:
+    """Outline of a part after its operations in run order: as it stands out of the chuck, whole where it is turned round."""
     start = part = blank_solid(blank, DRAWN)
     removed = []
-    for k, (identity, setup) in enumerate(operations):
-        removed.append(Removed(identity, kind_of(setup.operation).area(setup, part)))
+    for k, one in enumerate(operations):
+        removed.append(Removed(one.identity, one.area(part)))
         part = part_after(blank, operations[: k + 1])
-    largest = max(stock_diameter / 2, max(radius for _, radius in part.outside))
-    rings = tuple(((r.near, r.inner), (r.near, r.outer), (r.far, r.outer), (r.far, r.inner)) for r in part.rings)
-    return Outline(start.outline, part.outline, tuple(removed), free_length, largest, bore, part.inner_outline, rings)
+    whole = any(one.around is not None for one in operations)
+    first = min((part.kerf or (0.0,))[0], start.butt or 0.0) if whole else 0.0
+
+    def told(corners: tuple[Corner, ...]) -> tuple[Corner, ...]:
+        return tuple((place - first, radius) for place, radius in corners)
+
+    return Outline(
+        told(start.outline_from(first)),
+        told(part.outline_from(first)),
+        tuple(Removed(one.identity, told(one.corners)) for one in removed),
+        blank.free_length - first,
+        max(radius for _, radius in (*start.outside, *part.outside)),
+        blank.bore,
+        told(part.inner_outline_from(first)),
+        tuple(told(((r.near, r.inner), (r.near, r.outer), (r.far, r.outer), (r.far, r.inner))) for r in part.rings),
+        whole,
+    )
 
 
 @dataclass(frozen=True)
@@ -67,21 +100,9 @@ class Stage:
     band: tuple[Corner, ...]
 
 
-def stages(
-    stock_diameter: float,
-    free_length: float,
-    earlier: list[tuple[str, Any]],
-    setup: Setup,
-    passes: tuple[Pass, ...],
-    shape: Shape = (),
-) -> tuple[Stage, ...]:
-    """The part in the middle of each pass of an operation, after the operations before it. Lengths in mm."""
-    return stages_from(part_after(Blank(stock_diameter, free_length, setup.holding.bore, shape), earlier), setup, passes)
-
-
 def stages_from(before: Solid, setup: Setup, passes: tuple[Pass, ...]) -> tuple[Stage, ...]:
     """The part in the middle of each pass of an operation that finds it as it stands."""
-    steps, end = before.outside, before.end
+    steps, end = before.standing, before.end
     return tuple(_facing(steps, end, setup, one) if setup.operation == "face" else _turning(steps, end, setup, one) for one in passes)
 
 

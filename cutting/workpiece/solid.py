@@ -1,16 +1,19 @@
 """The part as a body in half section: its outside, its inside, rings in its face; what is left after each thing that is taken away.
 
-Lengths in mm from the chuck; radii from the axis. A body does not change: taking something away makes another.
+Lengths in mm from the chuck; radii from the axis. A body does not change: taking something away makes another. A part that is
+turned round to machine its other end is the same body, told from there.
 """
 
 from __future__ import annotations
 
 import itertools
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from functools import lru_cache
 
 import numpy as np
+
+from cutting.errors import CuttingError, OutOfRange
 
 Span = tuple[float, float, float]  # from and to, and the diameter that is left between
 Shape = tuple[tuple[float, float], ...]  # (from the chuck, diameter)
@@ -27,18 +30,24 @@ class Side(StrEnum):
     INSIDE = "inside"
     FACE = "face"
     RING = "ring"
+    END = "end"
 
 
 @dataclass(frozen=True)
 class Region:
     """What an operation takes away. Outside and inside: spans with the diameter that is left; of a face its depth and, where a
-    boss stays, its diameter; of a ring in the face its depth, inner and outer diameter."""
+    boss stays, its diameter; of a ring in the face its depth, inner and outer diameter; of what is cut off the length that comes
+    off as `depth`, and the kerf as a span.
+
+    `around` is how far the part stands out that was turned round for it: places are told from there.
+    """
 
     side: Side
     spans: tuple[Span, ...] = ()
     depth: float = 0.0
     inner: float = 0.0
     outer: float = 0.0
+    around: float | None = None
 
 
 NOTHING = Region(Side.OUTSIDE)
@@ -56,19 +65,25 @@ class Ring:
 
 @dataclass(frozen=True)
 class Blank:
-    """What a part is made from: a bar or tube of a diameter, or a shaped blank by its points; as far as it stands out."""
+    """What a part is made from: a bar or tube of a diameter, or a shaped blank by its points; as far as it stands out.
+
+    `length` is its whole length with what is gripped, where that is known.
+    """
 
     diameter: float
     free_length: float
     bore: float = 0.0
     shape: Shape = ()
+    length: float | None = None
 
 
 @dataclass(frozen=True)
 class Solid:
-    """The part as it stands: `outside` and `inside` as breakpoints with the radius to the next.
+    """The part as it stands: `outside` and `inside` as breakpoints with the radius to the next, the last one's up to `until`.
 
-    `face` is its free face, from which drawings measure, `end` where metal ends: further out where a boss stays.
+    `face` is its free face, from which drawings measure, `end` where metal ends: further out where a boss stays. At its other end,
+    in the jaws or where it was cut off the bar, `butt` is where the part began, `back` and `back_end` as `face` and `end`; None
+    while nobody said how long it is. `kerf` is the slot that cut it off.
     """
 
     free_length: float
@@ -76,7 +91,12 @@ class Solid:
     end: float
     outside: Steps
     inside: Steps
-    rings: tuple[Ring, ...] = field(default=())
+    until: float
+    rings: tuple[Ring, ...] = ()
+    butt: float | None = None
+    back: float | None = None
+    back_end: float | None = None
+    kerf: tuple[float, float] | None = None
 
     @property
     def bore(self) -> float:
@@ -85,12 +105,18 @@ class Solid:
 
     @property
     def steps(self) -> Shape:
-        """The outside: (from the chuck, diameter to the next)."""
-        return tuple((place, 2.0 * radius) for place, radius in self.outside)
+        """The outside that stands out: (from the chuck, diameter to the next)."""
+        return tuple((place, 2.0 * radius) for place, radius in self.standing)
+
+    @property
+    def standing(self) -> Steps:
+        """The outside that stands out of the chuck, without what is gripped and what lies beyond the part."""
+        beyond = tuple((place, radius) for place, radius in self.outside if 0.0 < place < self.free_length)
+        return ((0.0, _radius_at(self.outside, 0.0)), *beyond)
 
     def largest(self, near: float, far: float) -> float:
         """The largest outside diameter between two places, 0 beyond the blank."""
-        ends = [start for start, _ in self.outside[1:]] + [self.free_length]
+        ends = [start for start, _ in self.outside[1:]] + [self.until]
         inside = [2.0 * r for (start, r), end in zip(self.outside, ends, strict=True) if start < far - 1e-9 and end > near + 1e-9]
         return max(inside, default=0.0)
 
@@ -104,7 +130,13 @@ class Solid:
         return min(_radius_at(self.outside, p) - _radius_at(self.inside, p) for p in places)
 
     def without(self, region: Region) -> Solid:
-        """The part without a region."""
+        """The part without a region. Raises `CuttingError` for a part that cannot be turned round for it."""
+        if region.around is not None:
+            there = self.turned_round(region.around)
+            return there.without(replace(region, around=None))._seen_from(region.around + (self.butt or 0.0))
+        if region.side is Side.END:
+            cut = self.face - region.depth
+            return replace(self, butt=cut, back=cut, back_end=cut, kerf=(min(region.spans[0][0], cut), cut))
         if region.side is Side.FACE:
             face = max(self.face - region.depth, 0.0)
             if region.inner <= max(1.0, self.bore + 0.02):
@@ -122,15 +154,70 @@ class Solid:
                 found = replace(found, outside=lowered(found.outside, near, stop, diameter / 2.0))
         return found
 
+    def turned_round(self, free_length: float) -> Solid:
+        """The part told from its other end, which now stands out by a length; turned round again it is as it was.
+
+        Raises `CuttingError` where nobody said how long it is, or where it does not stand out that far.
+        """
+        if self.butt is None or self.back is None or self.back_end is None:
+            raise CuttingError("stock.length", "how long is the whole blank? Only then it can be turned round.")
+        long = self.face - self.butt
+        if not 0 < free_length <= long + 1e-9:
+            raise OutOfRange("holding.free_length", f"{free_length:g} is outside 0 to {long:g} mm, the part's length.", f"0 to {long:g} mm")
+        return self._seen_from(free_length + self.butt)
+
+    def _seen_from(self, at: float) -> Solid:
+        """The part told from a place backwards; told from there once more it is as it was."""
+        assert self.butt is not None
+        assert self.back is not None
+        assert self.back_end is not None
+        return Solid(
+            free_length=at - self.butt,
+            face=at - self.back,
+            end=at - self.back_end,
+            outside=_mirrored(self.outside, self.until, at),
+            inside=_mirrored(self.inside, self.until, at),
+            until=at - self.outside[0][0],
+            rings=tuple(replace(ring, near=at - ring.far, far=at - ring.near) for ring in self.rings),
+            butt=at - self.free_length,
+            back=at - self.face,
+            back_end=at - self.end,
+            kerf=(at - self.kerf[1], at - self.kerf[0]) if self.kerf else None,
+        )
+
+    @property
+    def usual_free_length(self) -> float:
+        """How far it usually stands out once turned round, mm: a third of it is gripped, 25 mm at most (common practice)."""
+        long = 0.0 if self.butt is None else self.face - self.butt
+        return long - min(long / 3.0, 25.0)
+
     @property
     def outline(self) -> tuple[Corner, ...]:
         """Corners of the outside from the chuck to the free end."""
-        return corners(self.outside, self.end)
+        return self.outline_from(0.0)
 
-    @property
-    def inner_outline(self) -> tuple[Corner, ...]:
-        """Corners of the inside from the chuck to the free end, empty for a solid part."""
-        return corners(self.inside, self.end) if any(radius > 0 for _, radius in self.inside) else ()
+    def outline_from(self, start: float) -> tuple[Corner, ...]:
+        """Corners of the outside from a place to the free end, with the gap where it was cut off."""
+        steps = self.outside
+        for near, far in (self.kerf or (0.0, 0.0), (self.butt or 0.0, self.back_end or 0.0)):
+            if far > near:
+                steps = lowered(steps, near, far, 0.0)
+        return corners(_from(steps, start), self.end)
+
+    def inner_outline_from(self, start: float) -> tuple[Corner, ...]:
+        """Corners of the inside from a place to the free end, empty for a solid part."""
+        return corners(_from(self.inside, start), self.end) if any(radius > 0 for _, radius in self.inside) else ()
+
+
+def _mirrored(steps: Steps, until: float, at: float) -> Steps:
+    """Breakpoints told from the other end."""
+    ends = [start for start, _ in steps[1:]] + [until]
+    return tuple((at - end, radius) for (_, radius), end in reversed(list(zip(steps, ends, strict=True))))
+
+
+def _from(steps: Steps, start: float) -> Steps:
+    """Breakpoints from a place on."""
+    return ((start, _radius_at(steps, start)), *(step for step in steps if step[0] > start))
 
 
 def blank_steps(diameter: float, free_length: float, shape: Shape = (), count: int = DRAWN) -> Steps:
@@ -146,7 +233,13 @@ def blank_steps(diameter: float, free_length: float, shape: Shape = (), count: i
 def blank_solid(blank: Blank, slices: int = BENT) -> Solid:
     """The blank before anything is taken away."""
     length = max(blank.free_length, 0.0)  # one that cannot be is refused by the set-up that asks
-    return Solid(length, length, length, blank_steps(blank.diameter, length, blank.shape, slices), ((0.0, blank.bore / 2.0),))
+    gripped = None if blank.length is None else max(blank.length - length, 0.0)
+    outside, inside = blank_steps(blank.diameter, length, blank.shape, slices), ((0.0, blank.bore / 2.0),)
+    if not gripped:
+        butt = None if gripped is None else 0.0
+        return Solid(length, length, length, outside, inside, length, (), butt, butt, butt)
+    held = ((-gripped, outside[0][1]), *outside[1:]), ((-gripped, blank.bore / 2.0),)
+    return Solid(length, length, length, *held, length, (), -gripped, -gripped, -gripped)
 
 
 @lru_cache(maxsize=4096)

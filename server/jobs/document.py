@@ -5,7 +5,7 @@ from __future__ import annotations
 import itertools
 import json
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any, Literal
 
@@ -70,6 +70,7 @@ class Operation(Strict):
     drawn: str = Field(default="", max_length=20)
     prepares: bool = False
     spindle: Literal["", "main", "sub"] = ""
+    turned_round: bool = Field(default=False, description="the other end is machined; on the sub-spindle it always is")
     feature: dict[str, Entry]
     settings: dict[str, Entry]
     holding: dict[str, Entry] = {}
@@ -89,6 +90,7 @@ class StockData(Strict):
     diameter: str = Field(max_length=40)
     free_length: str = Field(max_length=40)
     bore: str = Field(default="0", max_length=40)
+    length: str = Field(default="", max_length=40, description="of the whole blank with what is gripped; blank: nobody asked")
     shape: str = Field(default="", max_length=400, description="of a shaped blank: place:diameter from the chuck, parted by ;")
     bar_length: str = Field(default="3000 mm", max_length=40)
     remnant: str = Field(default="120 mm", max_length=40, description="what the chuck keeps of every bar")
@@ -156,16 +158,8 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
     tried = {name: with_unit(kind.name, "settings", name, value, units) for name, value in (more.get("settings") or {}).items()}
     held = {name: with_unit(kind.name, "holding", name, value, units) for name, value in (more.get("holding") or {}).items()}
     batch = document["batch"]
-    holding = {
-        "free_length": document["stock"]["free_length"],
-        "grip_diameter": document["stock"]["diameter"],
-        "bore": document["stock"].get("bore", "0"),
-        **document["holding"],
-        **operation["holding"],
-        **held,
-    }
-    part = part_in_front(document, operation, holding["free_length"])
-    holding["steps"] = [list(step) for step in part.solid.steps]
+    part, held_here = _held(document, operation, {**operation["holding"], **held})
+    holding = {**held_here, "steps": [list(step) for step in part.solid.steps]}
     if part.solid.face < part.solid.free_length:
         holding["face"] = f"{part.solid.face:.6g} mm"
     bar = {"bar": _bar(document)} if kind.fields.bar else {}
@@ -189,6 +183,31 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
     }
 
 
+def _held(document: dict[str, Any], operation: dict[str, Any], own: dict[str, Any]) -> tuple[PartInFront, dict[str, Any]]:
+    """The part in front of an operation, and how it is held: as the job says and the operation's own entries change it."""
+    if not other_end(operation):
+        stock = document["stock"]
+        sizes = {"free_length": stock["free_length"], "grip_diameter": stock["diameter"], "bore": stock.get("bore", "0")}
+        holding = {**sizes, **document["holding"], **own}
+        part = part_in_front(document, operation, holding["free_length"])
+        if part.solid.kerf:
+            raise CuttingError("operation", "the part is cut off before: run this earlier, or turn the part round for it.")
+        return part, holding
+    if spindle := operation.get("spindle"):
+        shop().library.machine(document["machine"]).on(spindle)  # one that is not there is said first
+    if not kind_of(operation["operation"]).fields.has("holding", "free_length"):
+        raise CuttingError("turned_round", "this kind of operation is not made on a part that is turned round.")
+    part = part_in_front(document, operation, own.get("free_length"))
+    there = part.solid
+    sizes = {"free_length": f"{there.free_length:.6g} mm", "grip_diameter": f"{there.at(0.0):.6g} mm", "bore": f"{there.bore:.6g} mm"}
+    return part, {**sizes, **own}
+
+
+def other_end(operation: dict[str, Any]) -> bool:
+    """Whether an operation finds the part turned round."""
+    return bool(operation.get("turned_round")) or operation.get("spindle") == "sub"
+
+
 def told_of(document: dict[str, Any], operation: dict[str, Any]) -> dict[str, Any]:
     """What an operation is told of its feature: what the drawing asks, and over that its own entries."""
     drawn = operation.get("drawn")
@@ -208,11 +227,6 @@ def merged(settings: dict[str, Any], changed: dict[str, Any]) -> dict[str, Any]:
     """Settings with changes; a new depth gives up a list of passes one by one."""
     listed = {"pass_depths": None} if "depth_of_cut" in changed and "pass_depths" not in changed else {}
     return {**settings, **listed, **changed}
-
-
-def blank_shape(document: dict[str, Any]) -> tuple[tuple[float, float], ...]:
-    """The points of a shaped blank, empty for a bar. Raises `CuttingError`."""
-    return read_points(document["stock"].get("shape") or "", "stock.shape")
 
 
 @dataclass(frozen=True)
@@ -236,30 +250,55 @@ def region_of(kind: str, complete: dict[str, Any]) -> Region:
     return kind_of(kind).removes(read_feature_of(kind, complete))
 
 
+Cut = tuple[str, str, str | None]  # kind, feature as JSON, and how far the part stands out that was turned round, blank for as usual
+
+
 @lru_cache(maxsize=4096)
-def _behind(blank: Blank, made: tuple[tuple[str, str], ...], slices: int) -> PartInFront:
-    """The part behind operations, each its kind and its feature as JSON; what was walked once is kept."""
+def _behind(blank: Blank, made: tuple[Cut, ...], slices: int) -> Solid:
+    """The part behind operations, told as it was first held; what was walked once is kept."""
     if not made:
-        return PartInFront(blank_solid(blank, slices))
-    before, (kind, entered) = _behind(blank, made[:-1], slices), made[-1]
+        return blank_solid(blank, slices)
+    before, (kind, entered, around) = _behind(blank, made[:-1], slices), made[-1]
     try:
-        region = region_of(kind, before.complete(kind, json.loads(entered)))
+        there = _seen(before, around)
+        region = region_of(kind, PartInFront(there).complete(kind, json.loads(entered)))
+        return before.without(region if around is None else replace(region, around=there.free_length))
     except CuttingError:  # what cannot be read takes nothing away
         return before
-    return PartInFront(before.solid.without(region))
 
 
-def part_in_front(document: dict[str, Any], operation: dict[str, Any] | None, free_length: Any = None, slices: int = BENT) -> PartInFront:
-    """The part in front of an operation, after the earlier ones that can be read; behind all of them for None.
+def _seen(part: Solid, around: str | None) -> Solid:
+    """The part as an operation finds it. Raises `CuttingError` where it cannot be turned round."""
+    if around is None:
+        return part
+    far = read_quantity(around, "length", field="holding.free_length").value if around else part.usual_free_length
+    return part.turned_round(far)
 
-    A shaped blank comes in so many slices: few for a beam, more for a drawing.
-    """
+
+def the_blank(document: dict[str, Any], free_length: Any = None) -> Blank:
+    """The blank, standing out as the job says or by another length. Raises `CuttingError`."""
     stock = document["stock"]
     given = {"diameter": stock["diameter"], "free_length": free_length or stock["free_length"], "bore": stock.get("bore") or "0"}
     sizes = {name: read_quantity(value, "length", field=f"stock.{name}").value for name, value in given.items()}
-    blank = Blank(sizes["diameter"], sizes["free_length"], sizes["bore"], blank_shape(document))
+    long = read_quantity(stock["length"], "length", field="stock.length").value if stock.get("length") else None
+    return Blank(sizes["diameter"], sizes["free_length"], sizes["bore"], read_points(stock.get("shape") or "", "stock.shape"), long)
+
+
+def part_in_front(document: dict[str, Any], operation: dict[str, Any] | None, free_length: Any = None, slices: int = BENT) -> PartInFront:
+    """The part as an operation finds it, after the earlier ones that can be read; behind all of them for None.
+
+    It stands out by `free_length` for this operation, or as the job says. A shaped blank comes in so many slices: few for a beam,
+    more for a drawing. Raises `CuttingError`.
+    """
+    turned = operation is not None and other_end(operation)
     earlier = itertools.takewhile(lambda one: operation is None or one["id"] != operation["id"], document["operations"])
-    return _behind(blank, tuple((one["operation"], json.dumps(told_of(document, one), sort_keys=True)) for one in earlier), slices)
+    made = tuple((one["operation"], json.dumps(told_of(document, one), sort_keys=True), _around(one)) for one in earlier)
+    part = _behind(the_blank(document, None if turned else free_length), made, slices)
+    return PartInFront(_seen(part, str(free_length or _around(operation) or "")) if operation and turned else part)
+
+
+def _around(operation: dict[str, Any]) -> str | None:
+    return str(operation["holding"].get("free_length") or "") if other_end(operation) else None
 
 
 def entry_of(document: dict[str, Any], operation: str) -> tuple[dict[str, Any], dict[str, Any]]:

@@ -13,7 +13,7 @@ from cutting.quantities import display, read_dimension, read_quantity
 from cutting.workpiece.part import Axis, entries_of, own_entries, prepares
 from cutting.workpiece.solid import Region
 from server.errors import Refusal
-from server.jobs.document import part_in_front, region_of, told_of
+from server.jobs.document import other_end, part_in_front, region_of, told_of
 
 BESIDE = ("roughness", "flatness", "pip", "keeps")  # said behind a comma: no size
 WORST_FIRST = ("broken", "care", "ok")
@@ -69,7 +69,7 @@ def _finished_by(document: dict[str, Any], entry: dict[str, Any]) -> dict[str, A
         cuts = [one for one in document["operations"] if one.get("drawn") == feature["id"] and not one["prepares"]]
         if len(cuts) != 1 or cuts[0]["operation"] != entry["operation"] or feature["asked"].get("roughness"):
             continue
-        if _limits(feature, "end_diameter") or cuts[0] is entry:
+        if _limits(feature, "end_diameter") or cuts[0] is entry or other_end(cuts[0]) != other_end(entry):
             continue
         with suppress(CuttingError):  # what cannot be read prepares nothing
             if prepares(_region(document, cuts[0]), _region(document, entry)):

@@ -100,6 +100,7 @@ class SetFeature(Gesture):
     feature: dict[str, Entry] = {}
     skin: Literal["clean", "bar", "forged", "cast", "weld", "hardened"] | None = None
     spindle: Literal["", "main", "sub"] | None = None
+    turned_round: bool | None = None
     units: Literal["mm", "inch"] = "mm"
 
     def apply(self, document: dict[str, Any]) -> str:
@@ -108,6 +109,8 @@ class SetFeature(Gesture):
         change_told(document, entry, {name: with_unit(kind, "feature", name, value, self.units) for name, value in self.feature.items()})
         if self.spindle is not None:
             entry["spindle"] = self.spindle
+        if self.turned_round is not None:
+            entry["turned_round"] = self.turned_round
         if self.title:
             entry["title"] = self.title
         if self.skin:
@@ -148,6 +151,7 @@ class SetPart(Gesture):
     diameter: Entry = Field(default=None, description="of the blank")
     free_length: Entry = None
     bore: Entry = None
+    length: Entry = Field(default=None, description="of the whole blank, empty where nobody asked")
     units: Literal["mm", "inch"] = "mm"
 
     def apply(self, document: dict[str, Any]) -> str:
@@ -177,9 +181,9 @@ class SetPart(Gesture):
         if self.shape is not None:
             document["stock"]["shape"] = length_with_unit("shape", self.shape, self.units) or ""
             said.append("shape of the blank")
-        for name in ("diameter", "free_length", "bore", "bar_length", "remnant"):
+        for name in ("diameter", "free_length", "bore", "length", "bar_length", "remnant"):
             if (given := getattr(self, name)) is not None:
-                document["stock"][name] = length_with_unit(name, given, self.units)
+                document["stock"][name] = length_with_unit(name, given, self.units) if given != "" or name != "length" else ""
                 said.append(f"{label_of(name)} {given}")
         if self.bar_price is not None:
             document["stock"]["bar_price"] = checked(StockData, {**document["stock"], "bar_price": self.bar_price or 0}, "")["bar_price"]
@@ -204,6 +208,8 @@ class AddOperation(Gesture):
     feature: dict[str, Entry]
     drawn: str = Field(default="", max_length=20)
     prepares: bool = False
+    spindle: Literal["", "main", "sub"] = ""
+    turned_round: bool = False
     units: Literal["mm", "inch"] = "mm"
 
     def apply(self, document: dict[str, Any]) -> str:
@@ -217,6 +223,8 @@ class AddOperation(Gesture):
             "tool": NONE,
             "drawn": self.drawn,
             "prepares": self.prepares,
+            "spindle": self.spindle,
+            "turned_round": self.turned_round,
             "feature": {name: with_unit(kind.name, "feature", name, value, self.units) for name, value in self.feature.items()},
             "settings": {},
             "holding": {},

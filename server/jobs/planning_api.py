@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import copy
-from typing import Any
+from typing import Any, Literal
 
 from django.http import HttpRequest
 from ninja import Router, Schema
@@ -34,6 +34,8 @@ class SketchIn(Schema):
     kind: str = Field(max_length=20)
     feature: dict[str, Entry]
     operation: str = Field(default="", max_length=20)
+    spindle: Literal["", "main", "sub"] = ""
+    turned_round: bool = False
     units: Units = "mm"
 
 
@@ -111,14 +113,18 @@ def sketch_feature(request: HttpRequest, job_id: int, payload: SketchIn) -> dict
     if known is None:
         document["operations"].append(entry)
     entry |= {"operation": payload.kind, "feature": {}, "drawn": ""}  # what is being entered is all that it is told
+    entry |= {"spindle": payload.spindle, "turned_round": payload.turned_round}
     refused = None
     for name, value in payload.feature.items():
         try:
             entry["feature"][name] = with_unit(payload.kind, "feature", name, value, payload.units)
         except CuttingError as error:
             refused = refused or core_problem(error)
-    part = part_in_front(document, entry)
-    settled = part.settled(payload.kind, entry["feature"])
+    settled: dict[str, float | bool] = {}
+    try:
+        settled = part_in_front(document, entry).settled(payload.kind, entry["feature"])
+    except CuttingError as error:
+        refused = refused or core_problem(error)
     outline, problem = sketch_of(document, entry, shop())
     return {
         "outline": outline,

@@ -12,11 +12,11 @@ from cutting.errors import CuttingError
 from cutting.operations.frame.outcome import Outcome, Pass
 from cutting.operations.registry import evaluate_quickly, kind_of
 from cutting.operations.turned.setup import Setup
-from cutting.process.outline import Stage, outline, stages_from
+from cutting.process.outline import Made, Stage, outline, stages_from
 from cutting.process.tape import PieceMoney, cycle_tape
-from cutting.quantities import display, read_quantity
+from cutting.quantities import display
 from cutting.workpiece.solid import DRAWN, Solid
-from server.jobs.document import blank_shape, part_in_front, request_of, setup_of
+from server.jobs.document import other_end, part_in_front, request_of, setup_of, the_blank
 from server.jobs.drawing import drawing_of
 from server.jobs.models import Revision
 from server.jobs.tools import told
@@ -53,11 +53,11 @@ def _compute_once(
     document: dict[str, Any], overrides: dict[str, dict[str, Any]], piece_seconds: float | None, stock: Shop
 ) -> dict[str, Any]:
     machine = stock.library.machine(document["machine"])
-    rows, outcomes, setups = [], [], []
+    rows, outcomes, made = [], [], []
     for entry in document["operations"]:
         try:
             setup = setup_of(document, entry, {**(overrides.get(entry["id"]) or {}), "piece_seconds": piece_seconds}, stock)
-            setups.append((entry["id"], setup))
+            made.append(_made(entry, setup))
             outcome = outcome_of(setup)
             outcomes.append((entry["id"], entry["title"], outcome))
             rows.append(_row(entry, outcome, setup))
@@ -76,7 +76,7 @@ def _compute_once(
         "spindles": [{"name": one.name, "title": one.title} for one in machine.spindles if one.turns_part],
         "tools": _tools(document),
         "pockets": int(machine.pockets),
-        "outline": _outline(document, setups, machine.turns),
+        "outline": _outline(document, made, machine.turns),
         "tape": plain(tape),
         **_against(document, tape, rows, drawing),
     }
@@ -100,14 +100,14 @@ def _tools(document: dict[str, Any]) -> list[dict[str, Any]]:
 
 def sketch_of(document: dict[str, Any], entry: dict[str, Any] | None, stock: Shop) -> tuple[Any, dict[str, Any] | None]:
     """The part with operations that have no tool yet, and why the one that is being entered cannot be, where it cannot."""
-    setups, problem = [], None
+    made, problem = [], None
     for one in document["operations"]:
         try:
             bare = one is entry or not one["tool"]
-            setups.append((one["id"], request_of(document, one, None, stock)[0] if bare else setup_of(document, one, None, stock)))
+            made.append(_made(one, request_of(document, one, None, stock)[0] if bare else setup_of(document, one, None, stock)))
         except CuttingError as error:
             problem = core_problem(error) if one is entry else problem
-    return _outline(document, setups, stock.library.machine(document["machine"]).turns), problem
+    return _outline(document, made, stock.library.machine(document["machine"]).turns), problem
 
 
 def _row(entry: dict[str, Any], outcome: Outcome, setup: Any) -> dict[str, Any]:
@@ -161,29 +161,27 @@ def stages_of(document: dict[str, Any], entry: dict[str, Any], setup: Setup, pas
     return stages_from(before, setup, passes)
 
 
-def _stock_sizes(document: dict[str, Any]) -> dict[str, float]:
-    stock = document["stock"]
-    return {name: read_quantity(stock[name], "length", field=f"stock.{name}").value for name in ("diameter", "free_length", "bore")}
-
-
 def part_before(document: dict[str, Any], entry: dict[str, Any], stock: Shop) -> Solid:
     """The part in front of an operation."""
     return part_in_front(document, entry, slices=DRAWN).solid
 
 
-def _outline(document: dict[str, Any], setups: list[tuple[str, Any]], chucked: bool) -> Any:
-    sizes = _stock_sizes(document)
-    drawn = outline(sizes["diameter"], sizes["free_length"], sizes["bore"], setups, blank_shape(document))
-    runs = zip(drawn.finished[::2], drawn.finished[1::2], strict=False)
+def _made(entry: dict[str, Any], setup: Any) -> Made:
+    return Made(entry["id"], setup, setup.holding.free_length if other_end(entry) else None)
+
+
+def _outline(document: dict[str, Any], made: list[Made], chucked: bool) -> Any:
+    drawn = outline(the_blank(document), made)
+    runs = [(a, b) for a, b in zip(drawn.finished[::2], drawn.finished[1::2], strict=False) if a[1] > 0]  # without the gap of a cut-off
     labels = [
         {"at": (a[0] + b[0]) / 2, "radius": a[1], "display": plain(display(round(2 * a[1], 1), "length", False))}
         for a, b in runs
         if b[0] - a[0] > 0.06 * drawn.length
     ]
     end = drawn.finished[-1][0] if drawn.finished else drawn.length
-    shoulders = [a[0] for a, b in zip(drawn.finished[::2], drawn.finished[1::2], strict=False) if b[0] - a[0] > 0.01 * drawn.length]
-    lengths = [{"at": place, "display": plain(display(round(end - place, 2), "length", False))} for place in shoulders[1:]]
-    return {**plain(drawn), "labels": labels, "lengths": lengths, "chucked": chucked}
+    shoulders = [a[0] for a, b in runs if b[0] - a[0] > 0.01 * drawn.length][0 if drawn.whole else 1 :]
+    lengths = [{"at": place, "display": plain(display(round(end - place, 2), "length", False))} for place in shoulders]
+    return {**plain(drawn), "labels": labels, "lengths": lengths, "chucked": chucked and not drawn.whole}
 
 
 def _against(document: dict[str, Any], tape: Any, rows: list[dict[str, Any]], drawing: list[dict[str, Any]]) -> dict[str, Any]:

@@ -25,7 +25,9 @@ def check_stock(document: dict[str, Any]) -> None:
         return read_asked(stock[name], Asked(name, "length", low, high), field=name)
 
     diameter = read("diameter", 1.0, machine.swing or machine.x_travel)
-    read("free_length", 1.0, machine.turning_length or machine.z_travel)
+    out = read("free_length", 1.0, machine.turning_length or machine.z_travel)
+    if stock.get("length"):
+        read("length", out, BAR[1])
     read("bore", 0.0, max(diameter - LEAST_WALL, 0.0))
     bar = read("bar_length", *BAR) if stock.get("bar_length") else BAR[1]
     if stock.get("remnant"):

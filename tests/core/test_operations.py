@@ -23,9 +23,10 @@ from cutting.operations.turned.kinds import NUDGED
 from cutting.operations.turned.physics import cut
 from cutting.operations.turned.plan import pass_depths, pass_diameters
 from cutting.operations.turned.setup import Setup
-from cutting.process.outline import outline, stages
+from cutting.process.outline import Made, outline, part_after, stages_from
 from cutting.quantities import read_quantity
 from cutting.working import Recorder, Silent
+from cutting.workpiece.solid import Blank
 
 Build = Callable[..., Setup]
 
@@ -193,11 +194,11 @@ def test_the_outline_keeps_a_boss_and_loses_a_faced_end(setup: Build) -> None:
     boss = setup(operation="face", feature={"start_diameter": 64, "end_diameter": 14, "length": 2})
     clean = setup(operation="face", feature={"start_diameter": 64, "end_diameter": 0, "length": 2})
     seat = setup(feature={"start_diameter": 64, "end_diameter": 49, "length": 100, "distance_from_chuck": 50})
-    kept = outline(64, 200, 0, [("a", boss), ("b", seat)])
+    kept = outline(Blank(64, 200, 0), [Made("a", boss), Made("b", seat)])
     assert kept.finished[-1] == (200, 7)
     assert (150.0, 24.5) in kept.finished
-    assert outline(64, 200, 0, [("a", clean)]).finished[-1] == (198, 32)
-    middle = stages(64, 200, [("a", clean)], seat, evaluate(seat).passes)
+    assert outline(Blank(64, 200, 0), [Made("a", clean)]).finished[-1] == (198, 32)
+    middle = stages_from(part_after(Blank(64, 200, 0), [Made("a", clean)]), seat, evaluate(seat).passes)
     assert middle[0].tip[0] == pytest.approx(150 - 0.36 * 100)
     assert middle[-1].tip[1] == pytest.approx(24.5)
     assert middle[0].corners[-1] == (198, 32)

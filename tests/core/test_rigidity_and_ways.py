@@ -24,7 +24,7 @@ from cutting.operations.turned.part import held_otherwise, part_beam
 from cutting.operations.turned.setup import Setup
 from cutting.operations.turned.springing import springing, supports
 from cutting.operations.turned.stability import stability
-from cutting.process.outline import outline
+from cutting.process.outline import Made, outline
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import holders, inserts
 from cutting.workpiece.solid import Blank, blank_solid
@@ -197,7 +197,7 @@ def test_copying_wants_an_insert_that_clears_the_descent(form: Callable[..., dic
     assert not any(w.name == "fit_copying" for w in evaluate_quickly(slim).warnings)
     straight = 80 - 14 - 6
     assert path_length(slim.feature) == pytest.approx(straight + np.hypot(14, 4.5) + np.hypot(6, 2))
-    shape = outline(57, 268, 0, [("a", slim)]).finished
+    shape = outline(Blank(57, 268, 0), [Made("a", slim)]).finished
     assert min(radius for place, radius in shape if 20 < place < 28) == pytest.approx(20.0)
 
 

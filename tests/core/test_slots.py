@@ -19,7 +19,7 @@ from cutting.operations.frame.setup import Goal
 from cutting.operations.registry import KINDS, evaluate, evaluate_quickly
 from cutting.operations.slots.groove.moves import Move, moves_of
 from cutting.operations.slots.groove.setup import ALLOWANCE, Way
-from cutting.process.outline import outline
+from cutting.process.outline import Made, outline
 from cutting.workpiece.solid import Blank, blank_solid
 from tests.core.slots import CUT_OFF, FACE, GROOVE, RING, TREPAN, TWO_CARTRIDGES, build, form, used
 
@@ -164,8 +164,8 @@ def test_a_groove_leaves_the_part_thinner_for_what_follows() -> None:
     setup = build(GROOVE)
     steps = blank_solid(Blank(116.0, 70.0)).without(KINDS["groove"].removes(setup.feature)).steps
     assert min(d for _, d in steps) == pytest.approx(setup.feature.floor.target)
-    drawn = outline(116.0, 70.0, 62.0, [("a", setup), ("b", build(CUT_OFF, feature={"diameter": "40 mm"}))])
-    assert min(r for _, r in drawn.finished) == pytest.approx(setup.feature.floor.target / 2)
+    drawn = outline(Blank(116.0, 70.0, 62.0), [Made("a", setup), Made("b", build(CUT_OFF, feature={"diameter": "40 mm"}))])
+    assert min(r for _, r in drawn.finished if r > 0) == pytest.approx(setup.feature.floor.target / 2)
     areas = {one.identity: one.corners for one in drawn.removed}
     assert np.ptp([a for a, _ in areas["b"]]) == pytest.approx(3.0)
 

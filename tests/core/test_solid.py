@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 import random
+from dataclasses import replace
 
 import numpy as np
 import pytest
 
 from cutting.doors.json_form import read_setup
+from cutting.errors import CuttingError
 from cutting.operations.registry import KINDS
-from cutting.process.outline import outline
+from cutting.process.outline import Made, outline
 from cutting.workpiece.solid import Blank, Region, Side, blank_solid, corners, radius_at, solid_after
 from tests.core.slots import BORE_RING, FACE, TREPAN, form
 
@@ -17,7 +19,7 @@ LENGTH, RADIUS, BORE = 100.0, 30.0, 10.0
 
 
 def some_region(rng: random.Random) -> Region:
-    side = rng.choice(list(Side))
+    side = rng.choice([side for side in Side if side is not Side.END])
     near = rng.uniform(5, 80)
     far = near + rng.uniform(2, 30)
     match side:
@@ -68,6 +70,64 @@ def test_what_is_left_is_what_no_region_took(seed: int) -> None:
     assert part.face <= part.end <= LENGTH
 
 
+@pytest.mark.parametrize("seed", range(25))
+def test_both_ends_are_machined_and_the_part_is_what_no_cut_took(seed: int) -> None:
+    """The same cuts in a plain model that is mirrored point by point whenever the part is turned round."""
+    rng = random.Random(seed)
+    gripped, out = 40.0, 110.0
+    part = blank_solid(Blank(2 * RADIUS, LENGTH, BORE, (), LENGTH + gripped))
+    places, radii = np.sort([rng.uniform(-gripped, LENGTH) for _ in range(150)]), np.sort([rng.uniform(0, RADIUS) for _ in range(60)])
+    regions = [(some_region(rng), rng.random() < 0.5) for _ in range(rng.randint(2, 7))]
+    metal = np.ones((len(places), len(radii)), bool) & (radii > BORE / 2)
+    faces = [LENGTH, out]  # of the end that was free first, and of the other, each in its own clamping
+    for one, turned in regions:
+        part = part.without(replace(one, around=out) if turned else one)
+        told = out - gripped - places if turned else places  # the other end stands at -gripped, and 110 mm out once turned round
+        z, r = np.meshgrid(told, radii, indexing="ij")
+        if one.side is Side.FACE:
+            faces[turned] -= one.depth
+            gone = (z > faces[turned]) & (r > one.inner / 2)
+        elif one.side is Side.RING:
+            gone = (z > faces[turned] - one.depth) & (z < faces[turned]) & (r > one.inner / 2) & (r < one.outer / 2)
+        else:
+            (near, far, diameter), outside = one.spans[0], one.side is Side.OUTSIDE
+            gone = (z > near) & (z < far) & ((r > diameter / 2) if outside else (r < diameter / 2))
+        metal &= ~gone
+    for k, place in enumerate(places):
+        inside = (radii < radius_at(part.outside, place)) & (radii > radius_at(part.inside, place))
+        inside &= (place < part.end) & (place > part.back_end)
+        for ring in part.rings:
+            inside &= ~((ring.near < place < ring.far) & (radii > ring.inner) & (radii < ring.outer))
+        assert np.array_equal(inside, metal[k]), (seed, place)
+
+
+def test_a_part_turned_round_twice_is_the_same_part() -> None:
+    part = blank_solid(Blank(60.0, 100.0, 10.0, (), 140.0)).without(Region(Side.OUTSIDE, ((30.0, 100.0, 50.0),)))
+    there = part.turned_round(90.0)
+    assert (there.free_length, there.face, there.butt) == (90.0, 90.0, -50.0)
+    # the shoulder at 30 of 140 mm: the thin end is gripped 50 mm, the thick end is 70 long and stands out
+    assert there.steps == ((0.0, 50.0), (20.0, 60.0))
+    assert there.turned_round(100.0) == part
+    assert part.usual_free_length == 115.0
+    assert blank_solid(Blank(60.0, 30.0, 0.0, (), 36.0)).usual_free_length == 24.0
+    with pytest.raises(CuttingError, match=r"stock\.length.*how long"):
+        blank_solid(Blank(60.0, 100.0)).turned_round(90.0)
+    with pytest.raises(CuttingError, match=r"0 to 140 mm"):
+        part.turned_round(141.0)
+
+
+def test_a_part_that_is_cut_off_is_turned_round_without_its_bar() -> None:
+    bar = blank_solid(Blank(40.0, 60.0)).without(Region(Side.OUTSIDE, ((20.0, 60.0, 30.0),)))
+    off = bar.without(Region(Side.END, ((8.0, 8.0, 0.0),), 49.0))
+    assert off.kerf == (8.0, 11.0)
+    assert [r for place, r in off.outline_from(0.0) if 8.0 < place < 11.0] == []
+    assert (9.0 - 1.0, 0.0) in off.outline_from(0.0)
+    there = off.turned_round(30.0)
+    assert there.steps == ((0.0, 30.0), (21.0, 40.0))  # 9 mm of Ø40 were left behind the shoulder
+    faced = off.without(Region(Side.FACE, depth=0.5, around=30.0))
+    assert (faced.back, faced.face) == (11.5, 60.0)
+
+
 def test_nothing_grows_back() -> None:
     rng = random.Random(7)
     part = blank_solid(Blank(2 * RADIUS, LENGTH, BORE))
@@ -81,13 +141,13 @@ def test_nothing_grows_back() -> None:
 
 def test_inside_grooves_bores_and_rings_are_in_the_drawing() -> None:
     ring, seal = read_setup(BORE_RING), read_setup(form(FACE, holding={"free_length": "70 mm"}))
-    drawn = outline(90.0, 70.0, 62.0, [("a", ring), ("b", seal)])
+    drawn = outline(Blank(90.0, 70.0, 62.0), [Made("a", ring), Made("b", seal)])
     assert max(r for _, r in drawn.inside) == pytest.approx(ring.feature.floor.target / 2)
     assert [place for place, r in drawn.inside if r > 32][:1] == [pytest.approx(ring.feature.distance_from_chuck)]
     assert len(drawn.rings) == 1
     assert {r for _, r in drawn.rings[0]} == {seal.feature.inner_diameter / 2, seal.feature.outer_diameter.target / 2}
     assert min(z for z, _ in drawn.rings[0]) == pytest.approx(70 - seal.feature.depth)
-    assert outline(90.0, 70.0, 0.0, []).inside == ()
+    assert outline(Blank(90.0, 70.0, 0.0), []).inside == ()
     assert KINDS["groove"].removes(ring.feature).side is Side.INSIDE
 
 

@@ -26,11 +26,20 @@ def test_a_document_of_version_1_loses_nothing(demo: None, old: dict[str, Any]) 
     before = copy.deepcopy(old)
     new = checked(Document, to_version_2(old), "")
     assert old == before
+    assert new["stock"].pop("length") == "", "nobody was asked for it"
     assert {name: value for name, value in new.items() if name not in ("version", "features", "operations")} == {
         name: value for name, value in old.items() if name not in ("version", "operations")
     }
     today = Revision.objects.get(job__name=old["name"]).document
-    moved = ("tool", "feature", "drawn", "prepares", "spindle", *(("settings",) if old["name"] == "Screen cover disc" else ()))
+    moved = (
+        "tool",
+        "feature",
+        "drawn",
+        "prepares",
+        "spindle",
+        "turned_round",
+        *(("settings",) if old["name"] == "Screen cover disc" else ()),
+    )
     for was, entry, fresh in zip(old["operations"], new["operations"], today["operations"], strict=True):
         assert told_of(new, entry) == {name: value for name, value in was["feature"].items() if value not in (None, "")}
         assert list(entry["tool"].values()) == list(was["tool"].values())

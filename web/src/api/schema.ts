@@ -1904,6 +1904,12 @@ export interface components {
              * @enum {string}
              */
             spindle?: "" | "main" | "sub";
+            /**
+             * Turned Round
+             * @description the other end is machined; on the sub-spindle it always is
+             * @default false
+             */
+            turned_round?: boolean;
             /** Feature */
             feature: {
                 [key: string]: string | number | boolean | null;
@@ -1952,6 +1958,12 @@ export interface components {
              * @default 0
              */
             bore?: string;
+            /**
+             * Length
+             * @description of the whole blank with what is gripped; blank: nobody asked
+             * @default
+             */
+            length?: string;
             /**
              * Shape
              * @description of a shaped blank: place:diameter from the chuck, parted by ;
@@ -2062,6 +2074,17 @@ export interface components {
              * @default false
              */
             prepares?: boolean;
+            /**
+             * Spindle
+             * @default
+             * @enum {string}
+             */
+            spindle?: "" | "main" | "sub";
+            /**
+             * Turned Round
+             * @default false
+             */
+            turned_round?: boolean;
             /**
              * Units
              * @default mm
@@ -2258,6 +2281,8 @@ export interface components {
             skin?: ("clean" | "bar" | "forged" | "cast" | "weld" | "hardened") | null;
             /** Spindle */
             spindle?: ("" | "main" | "sub") | null;
+            /** Turned Round */
+            turned_round?: boolean | null;
             /**
              * Units
              * @default mm
@@ -2382,6 +2407,11 @@ export interface components {
             free_length?: string | number | boolean | null;
             /** Bore */
             bore?: string | number | boolean | null;
+            /**
+             * Length
+             * @description of the whole blank, empty where nobody asked
+             */
+            length?: string | number | boolean | null;
             /**
              * Units
              * @default mm
@@ -3323,6 +3353,17 @@ export interface components {
              * @default
              */
             operation?: string;
+            /**
+             * Spindle
+             * @default
+             * @enum {string}
+             */
+            spindle?: "" | "main" | "sub";
+            /**
+             * Turned Round
+             * @default false
+             */
+            turned_round?: boolean;
             /**
              * Units
              * @default mm

@@ -36,10 +36,15 @@
     title: known?.title ?? "",
     skin: known?.skin ?? "clean",
     spindle: (known?.spindle ?? "") as string,
+    turned_round: known?.turned_round ?? false,
     feature: kept(),
   }));
   const form = $derived(draft.value);
   const fields = $derived(kinds.data?.find((one) => one.name === form.kind)?.feature ?? []);
+  /** Whether such an operation can find the part turned round: where it asks how far that stands out. */
+  const turnsRound = $derived(
+    kinds.data?.find((one) => one.name === form.kind)?.holding.some((field) => field.name === "free_length"),
+  );
   const text = (name: string) => (typeof form.feature[name] === "string" ? form.feature[name] : "");
   let refusal = $state<Problem | null>(null);
   let saving = $state(false);
@@ -79,7 +84,15 @@
         .map((field) => [field.name, form.feature[field.name]] as const)
         .filter(([, value]) => value !== undefined && value !== ""),
     ) as Record<string, string | boolean>;
-    const body = { kind: form.kind, feature, operation: known?.id ?? "", units: session.units };
+    const { spindle, turned_round } = form;
+    const body = {
+      kind: form.kind,
+      feature,
+      operation: known?.id ?? "",
+      spindle: spindle as "" | "main" | "sub",
+      turned_round,
+      units: session.units,
+    };
     const params = { path: { job_id: editor.id } };
     try {
       const found = await ask(api.POST("/api/jobs/{job_id}/sketch", { params, body }));
@@ -90,7 +103,7 @@
   }
 
   $effect(() => {
-    void [JSON.stringify(form.feature), form.kind, fields.length];
+    void [JSON.stringify(form.feature), form.kind, form.spindle, form.turned_round, fields.length];
     const wait = window.setTimeout(() => untrack(() => void draw()), 120);
     return () => window.clearTimeout(wait);
   });
@@ -132,7 +145,7 @@
     event.preventDefault();
     const title = form.title.trim() || usualTitle();
     const units = session.units;
-    const { kind, skin, spindle } = $state.snapshot(draft.value) as typeof draft.value;
+    const { kind, skin, spindle, turned_round } = $state.snapshot(draft.value) as typeof draft.value;
     saving = true;
     refusal = known
       ? await editor.keep({
@@ -142,9 +155,19 @@
           feature: given(),
           skin: skin as "clean",
           spindle: spindle as "" | "main" | "sub",
+          turned_round,
           units,
         })
-      : await editor.keep({ action: "add_operation", operation: "", kind, title, feature: given(), units });
+      : await editor.keep({
+          action: "add_operation",
+          operation: "",
+          kind,
+          title,
+          feature: given(),
+          spindle: spindle as "" | "main" | "sub",
+          turned_round,
+          units,
+        });
     saving = false;
     if (refusal) return;
     draft.done();
@@ -190,13 +213,28 @@
           >{/each}
       </select>
     {/if}
-    {#if known && (editor.job?.state.spindles.length ?? 0) > 1}
+    {#if (editor.job?.state.spindles.length ?? 0) > 1}
       <label for="spindle">runs on</label>
       <select id="spindle" class="control" bind:value={draft.value.spindle}>
         {#each editor.job!.state.spindles as one, k (one.name)}<option value={k ? one.name : ""}
             >{one.title}</option
           >{/each}
       </select>
+    {/if}
+    {#if turnsRound}
+      <label for="turned-round">part turned round</label>
+      <span class="flex items-center gap-2">
+        <input
+          id="turned-round"
+          type="checkbox"
+          disabled={form.spindle === "sub"}
+          checked={form.turned_round || form.spindle === "sub"}
+          onchange={(event) => (draft.value.turned_round = event.currentTarget.checked)}
+        />
+        <span class="text-soft"
+          >lengths are told from the other chuck; the sub-spindle always holds it so</span
+        >
+      </span>
     {/if}
     {#if said}<p role="alert" class="text-signal col-span-2">{said}</p>{/if}
     <button class="bg-ink text-sheet col-start-2 min-h-9 font-semibold disabled:opacity-60" disabled={saving}

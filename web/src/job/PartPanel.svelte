@@ -139,13 +139,26 @@
         /></span
       >
     </span>
-    <label for="blank-length">out of the chuck</label>
-    <EntryField
-      id="blank-length"
-      value={document.stock.free_length}
-      disabled={locked}
-      commit={(free_length) => part({ free_length })}
-    />
+    <label for="blank-length">out of chuck, whole</label>
+    <span class="grid grid-cols-2 gap-1.5">
+      <EntryField
+        id="blank-length"
+        field="free_length"
+        value={document.stock.free_length}
+        disabled={locked}
+        commit={(free_length) => part({ free_length })}
+      />
+      <span
+        ><label for="whole-length" class="sr-only">whole length of the blank</label><EntryField
+          id="whole-length"
+          field="length"
+          placeholder="to turn it round"
+          value={document.stock.length ?? ""}
+          disabled={locked}
+          commit={(length) => part({ length })}
+        /></span
+      >
+    </span>
     <label for="shape">blank's shape</label>
     <EntryField
       id="shape"

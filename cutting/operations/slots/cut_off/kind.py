@@ -8,19 +8,26 @@ from cutting.operations.slots.cut_off.evaluate import MODEL, explore
 from cutting.operations.slots.cut_off.setup import FIELDS, CutOffFeature, CutOffSetup, build
 from cutting.operations.slots.shared.roles import gather, slot_roles
 from cutting.tooling.blades import CutOffBlade
-from cutting.workpiece.solid import Corner, Solid
+from cutting.tooling.groove_inserts import usual_width
+from cutting.workpiece.solid import Corner, Region, Side, Solid
 
 KERF_ROOM = 10.0  # mm that a cut-off keeps from the jaws where the drawing does not say
 
 
+def removes(feature: CutOffFeature) -> Region:
+    """The part comes off by its length; the kerf goes."""
+    return Region(Side.END, ((feature.distance_from_chuck, feature.distance_from_chuck, feature.bore),), feature.part_length)
+
+
 def settles(given: Given, part: Solid) -> Settled:
-    """It is cut into the diameter at its place; what comes off is what stands in front of it."""
+    """It is cut into the diameter at its place; what comes off is what stands in front of a usual blade's kerf."""
     place, long = given.length("distance_from_chuck"), given.length("part_length")
     found: Settled = {"bore": part.bore}
+    kerf = usual_width(part.at(KERF_ROOM if place is None else place))
     if place is None:
-        place = found["distance_from_chuck"] = KERF_ROOM if long is None else max(part.face - long, 0.0)
-    elif long is None:
-        found["part_length"] = max(part.face - place, 0.0)
+        place = found["distance_from_chuck"] = KERF_ROOM if long is None else max(part.face - long - kerf, 0.0)
+    if long is None:
+        found["part_length"] = max(part.face - place - kerf, 0.0)
     found["diameter"] = part.at(place)
     return found
 
@@ -50,6 +57,7 @@ KIND = Kind(
     gather,
     build,
     lambda values: CutOffFeature(**values),
+    removes=removes,
     settles=settles,
     area=area,
     choices=("feed_zones",),
