@@ -36,6 +36,7 @@ class Outline:
     inside: tuple[Corner, ...] = ()
     rings: tuple[tuple[Corner, ...], ...] = ()
     whole: bool = False  # with what is gripped at first
+    held: float = 0.0  # how much of what is drawn is in the jaws at first, mm
 
 
 @dataclass(frozen=True)
@@ -88,6 +89,7 @@ def outline(blank: Blank, operations: list[Made]) -> Outline:
         told(part.inner_outline_from(first)),
         tuple(told(((r.near, r.inner), (r.near, r.outer), (r.far, r.outer), (r.far, r.inner))) for r in part.rings),
         whole,
+        abs(first),
     )
 
 

@@ -22,6 +22,7 @@ class OperationRow(Schema):
     id: str
     number: int
     title: str
+    held: str
     operation: str
     status: Literal["ok", "care", "broken"]
     seconds: float
@@ -65,6 +66,7 @@ class OutlineOut(Schema):
     length: float
     radius: float
     bore: float
+    held: float
 
 
 class SegmentOut(Schema):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections import OrderedDict
 from functools import lru_cache
 from typing import Any
@@ -121,6 +122,7 @@ def _row(entry: dict[str, Any], outcome: Outcome, setup: Any) -> dict[str, Any]:
         "id": entry["id"],
         "number": entry["number"],
         "title": entry["title"],
+        "held": held_words(entry),
         "operation": entry["operation"],
         "status": status,
         "seconds": seconds,
@@ -141,6 +143,7 @@ def _unfinished(entry: dict[str, Any], error: CuttingError) -> dict[str, Any]:
         "id": entry["id"],
         "number": entry["number"],
         "title": entry["title"],
+        "held": held_words(entry),
         "operation": entry["operation"],
         "status": "broken",
         "seconds": 0.0,
@@ -153,6 +156,11 @@ def _unfinished(entry: dict[str, Any], error: CuttingError) -> dict[str, Any]:
         "stiffness_display": None,
         "problem": sentence(error.field, error.message),
     }
+
+
+def held_words(entry: dict[str, Any]) -> str:
+    """How an operation finds the part where that is not as it was first held."""
+    return "on the sub-spindle" if entry.get("spindle") == "sub" else "turned round" if other_end(entry) else ""
 
 
 def stages_of(document: dict[str, Any], entry: dict[str, Any], setup: Setup, passes: tuple[Pass, ...], stock: Shop) -> tuple[Stage, ...]:
@@ -172,16 +180,19 @@ def _made(entry: dict[str, Any], setup: Any) -> Made:
 
 def _outline(document: dict[str, Any], made: list[Made], chucked: bool) -> Any:
     drawn = outline(the_blank(document), made)
-    runs = [(a, b) for a, b in zip(drawn.finished[::2], drawn.finished[1::2], strict=False) if a[1] > 0]  # without the gap of a cut-off
+    runs = list(zip(drawn.finished[::2], drawn.finished[1::2], strict=False))
+    gaps = [k for k, (a, _) in enumerate(runs) if a[1] == 0]  # where it was cut off its bar
+    own = runs[gaps[-1] + 1 :] if gaps else runs
     labels = [
         {"at": (a[0] + b[0]) / 2, "radius": a[1], "display": plain(display(round(2 * a[1], 1), "length", False))}
-        for a, b in runs
+        for a, b in own
         if b[0] - a[0] > 0.06 * drawn.length
     ]
     end = drawn.finished[-1][0] if drawn.finished else drawn.length
-    shoulders = [a[0] for a, b in runs if b[0] - a[0] > 0.01 * drawn.length][0 if drawn.whole else 1 :]
-    lengths = [{"at": place, "display": plain(display(round(end - place, 2), "length", False))} for place in shoulders]
-    return {**plain(drawn), "labels": labels, "lengths": lengths, "chucked": chucked and not drawn.whole}
+    walls = [own[0][0][0]] if own and (gaps or drawn.whole) else []
+    walls += [a[0] for (before, _), (a, b) in itertools.pairwise(own) if b[0] - a[0] > 0.01 * drawn.length and a[1] != before[1]]
+    lengths = [{"at": place, "display": plain(display(round(end - place, 2), "length", False))} for place in walls]
+    return {**plain(drawn), "labels": labels, "lengths": lengths, "chucked": chucked}
 
 
 def _against(document: dict[str, Any], tape: Any, rows: list[dict[str, Any]], drawing: list[dict[str, Any]]) -> dict[str, Any]:

@@ -42,8 +42,7 @@ def test_a_part_turned_round_is_found_with_its_steps_mirrored(engineer: Api, job
     first, *_, last = form["holding"]["steps"]
     assert first[1] < 50 < last[1] == 64
     drawn = whole.json()["state"]["outline"]
-    assert not drawn["chucked"]
-    assert drawn["length"] == 300
+    assert (drawn["length"], drawn["held"]) == (300, 32)
     assert min(place for place, radius in drawn["finished"] if radius > 0) == pytest.approx(1.0), "the face that was taken off"
 
 
@@ -61,6 +60,10 @@ def test_a_part_cut_off_goes_on_at_the_sub_spindle_and_not_in_the_chuck(engineer
     drawn = there.json()["state"]["outline"]
     gap = [place for place, radius in drawn["finished"] if radius == 0]
     assert gap, "the part stands apart from its bar"
+    assert drawn["lengths"][0]["display"]["metric"] == f"{long - 1:g}", "its own length, without the bar, less the face"
+    assert rows(there)["Face the other end"]["held"] == "on the sub-spindle"
+    card = engineer.get(f"/api/jobs/{job}/operations/{other}/card").json()
+    assert card["speeds"][0]["value"] == "on the sub-spindle, 25.333 mm out", "whoever clamps it must know"
     # it cannot stand out further than it is long
     far = engineer.edit(job, 2, action="set_holding", operation=other, holding={"free_length": "60 mm"})
     assert (far.json()["errors"][0]["field"], far.json()["errors"][0]["bound"]) == ("holding.free_length", f"0 to {long:g} mm")

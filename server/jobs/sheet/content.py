@@ -22,7 +22,7 @@ from server.jobs.models import Revision
 from server.jobs.readings import readings_of
 from server.jobs.sheet.drawing import half_section_svg, scene_svg
 from server.jobs.sheet.whole import whole_part
-from server.jobs.state import part_before, stages_of, state_of
+from server.jobs.state import held_words, part_before, stages_of, state_of
 from server.shop import Shop
 from server.words import tool_name
 
@@ -93,11 +93,17 @@ def _operation(revision: Revision, entry: dict[str, Any], system: str, stock: Sh
         outcome = evaluate_quickly(setup)
     except CuttingError as error:
         return {**head, "problem": str(error)}
+    found = {**head, **_facts(revision, entry, setup, outcome, system, stock)}
+    if held := held_words(entry):
+        found["speeds"].insert(0, ("part", f"{held}, {_length(setup.holding.free_length, system)} out"))
+    return found
+
+
+def _facts(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Outcome, system: str, stock: Shop) -> dict[str, Any]:
     if not VIEWERS[setup.operation].staged:
-        return {**head, **_by_kind(revision, entry, setup, outcome, system, stock)}
+        return _by_kind(revision, entry, setup, outcome, system, stock)
     drawn = stages_of(revision.document, entry, setup, outcome.passes, stock)
     return {
-        **head,
         "problem": "" if outcome.feasible else f"Not sound yet: {outcome.binding.label} is over its limit.",
         "scene": mark_safe(scene_svg(setup, drawn[-1])),
         "tool": _tool(setup, outcome, system),

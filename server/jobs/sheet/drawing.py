@@ -102,7 +102,7 @@ def clamping_svg(outline: Mapping[str, Any], held: str) -> str:
     def at(corner: Corner, side: float) -> Corner:
         return CHUCK + corner[0] * scale, axis - side * corner[1] * scale
 
-    parts = [_jaws_of(radius * scale, axis)]
+    parts = [_jaws_of(radius * scale, axis, CHUCK + outline["held"] * scale)]
     for side in (1.0, -1.0):
         for corners, look in ((stock, "blank"), (finished, "part")):
             points = [at(corner, side) for corner in corners]
@@ -123,9 +123,9 @@ def _jaws(setup: Setup, scale: float, axis: float) -> str:
     return _jaws_of(setup.holding.grip_diameter / 2 * scale, axis)
 
 
-def _jaws_of(grip: float, axis: float) -> str:
+def _jaws_of(grip: float, axis: float, end: float = CHUCK) -> str:
     tall = max(grip + 22, 30.0)
-    jaw = CHUCK - 44
+    jaw = end - 44
     return "".join(
         (
             _rect(6, axis - tall, 38, 2 * tall, "jaw"),

@@ -29,7 +29,7 @@ def whole_part(revision: Revision, system: str, stock: Shop) -> dict[str, Any]:
     rows = [
         {
             "number": row["number"],
-            "title": row["title"],
+            "title": ", ".join(word for word in (row["title"], row["held"]) if word),
             "tool": next((one["pocket"] for one in state["tools"] if row["number"] in one["operations"]), "–"),
             "seconds": row["seconds_display"][side],
             "state": {"ok": "within limits", "care": "with care", "broken": "not sound yet"}[row["status"]],

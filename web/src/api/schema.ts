@@ -1521,6 +1521,8 @@ export interface components {
             number: number;
             /** Title */
             title: string;
+            /** Held */
+            held: string;
             /** Operation */
             operation: string;
             /**
@@ -1576,6 +1578,8 @@ export interface components {
             radius: number;
             /** Bore */
             bore: number;
+            /** Held */
+            held: number;
         };
         /**
          * PocketOut

@@ -139,7 +139,7 @@
         /></span
       >
     </span>
-    <label for="blank-length">out of chuck, whole</label>
+    <label for="blank-length">out, whole</label>
     <span class="grid grid-cols-2 gap-1.5">
       <EntryField
         id="blank-length"
@@ -152,7 +152,7 @@
         ><label for="whole-length" class="sr-only">whole length of the blank</label><EntryField
           id="whole-length"
           field="length"
-          placeholder="to turn it round"
+          placeholder="unknown"
           value={document.stock.length ?? ""}
           disabled={locked}
           commit={(length) => part({ length })}

@@ -73,8 +73,8 @@
       height={y(0) * 2 - 2 * y(outline.radius * 1.12)}
       class="draw-jaw"
     />
-    <rect x="26" y={y(outline.radius) - 5} width={margin - 26 + 3} height="10" class="draw-steel" />
-    <rect x="26" y={y(-outline.radius) - 5} width={margin - 26 + 3} height="10" class="draw-steel" />
+    <rect x="26" y={y(outline.radius) - 5} width={x(outline.held) - 23} height="10" class="draw-steel" />
+    <rect x="26" y={y(-outline.radius) - 5} width={x(outline.held) - 23} height="10" class="draw-steel" />
   {/if}
   <path d={path(outline.stock as [number, number][], 1)} class="draw-size" stroke-dasharray="4 3" />
   <path d={path(outline.stock as [number, number][], -1)} class="draw-size" stroke-dasharray="4 3" />

@@ -200,7 +200,7 @@
                       href="#/jobs/{job.id}/operations/{row.id}"
                       data-stop={k === place ? "current" : ""}
                       onfocus={() => (place = k)}>{row.title}</a
-                    ></td
+                    >{#if row.held}<span class="text-soft ml-2">{row.held}</span>{/if}</td
                   >
                   <td class="text-soft">{toolName(edgeOf(entry?.tool))}</td>
                   <td class="figure text-right">{shown(row.seconds_display)}</td>
