@@ -149,7 +149,7 @@ def _revision(one: Revision) -> dict[str, Any]:
 
 
 @router.post("/{job_id}/operations/{operation}/evaluate", response=operation_schemas.EvaluationOut)
-def evaluate_operation(request: HttpRequest, job_id: int, operation: str, payload: schemas.TryIn) -> dict[str, Any]:
+def evaluate_operation(request: HttpRequest, job_id: int, operation: str, payload: schemas.TryIn) -> HttpResponse:
     """The live loop: evaluate with values to try; nothing is saved."""
     revision, stock = actions.newest(job_id), shop()
     document, entry = _entry(job_id, operation, revision)
@@ -159,7 +159,9 @@ def evaluate_operation(request: HttpRequest, job_id: int, operation: str, payloa
     drawn = stages_of(document, entry, setup, outcome.passes, stock) if staged else ()
     part = () if staged else part_before(document, entry, stock).outline
     shown = evaluation(setup, outcome, explore(setup), {**entry["settings"], **payload.settings}, payload.units, part, drawn)
-    return mark_dismissed(shown, job_id, request.user)  # type: ignore[arg-type]
+    answer = mark_dismissed(shown, job_id, request.user)  # type: ignore[arg-type]
+    # written at once: through dictionaries and back it takes a fifth of a nudge's time
+    return HttpResponse(operation_schemas.EvaluationOut.model_validate(answer).model_dump_json(), content_type="application/json")
 
 
 @router.post("/{job_id}/operations/{operation}/follow", response=schemas.FollowOut)

@@ -15,7 +15,7 @@ from server.jobs.kinds.view import NARROW_CHECKS, AxisOut, Shown, TableOut, View
 from server.units import DisplayOut, Plain, Point
 
 __all__ = ["VIEWER", "CutOffView", "TableOut"]
-STEP = 2  # of the simulation's points, every second is drawn and scrubbed
+STEP = 4  # of the simulation's points, every fourth is drawn and scrubbed
 
 
 class MomentOut(Plain):
