@@ -20,18 +20,21 @@ DEAR = 1e-3  # seconds that a unit of money weighs where equally fast ones are t
 
 
 def score(setup: BaseSetup, seconds: Any, cost: Any, secure: Any, run_parts: Any, beside: Any = 0.0) -> Array:
-    """Money, seconds, or security with a stop weighed as what it costs: less is better.
+    """Money, seconds, or security: less is better. A stop of a machine that runs alone is weighed as what it costs, with any goal.
 
     `secure` is the probability of a run of `run_parts` pieces, `beside` money a piece beside the operation.
     """
+    stops = (1.0 - secure) / np.maximum(run_parts, 1.0)  # a piece
+    if setup.goal is not Goal.MOST_SECURE and setup.batch.unattended_hours <= 0:
+        stops = np.zeros_like(stops)  # who stands beside it changes an edge and goes on
     if setup.goal is Goal.FASTEST:
-        return np.asarray(seconds + DEAR * cost, float)
+        return np.asarray(seconds + 60.0 * STOP_MINUTES * stops + DEAR * cost, float)
+    stop = STOP_MINUTES / 60.0 * setup.machine.rate * stops
     if setup.goal is Goal.MOST_SECURE:
         # below the wanted probability security comes first; above it a stop is weighed as what it costs
         shortfall = np.maximum(setup.house.secure_probability - SLACK - secure, 0.0)
-        stop = STOP_MINUTES / 60.0 * setup.machine.rate * (1.0 - secure) / np.maximum(run_parts, 1.0)
         return np.asarray(shortfall * SHORTFALL + stop + cost + beside, float)
-    return np.asarray(cost + beside, float)
+    return np.asarray(stop + cost + beside, float)
 
 
 def score_of(setup: BaseSetup, row: Candidate) -> float:

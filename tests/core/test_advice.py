@@ -135,8 +135,9 @@ def test_tool_materials_suit_the_metal(setup: Build, crib: Crib, material: str, 
         assert letter in find_insert(row.tool["insert"]).grade.letters
 
 
-def test_running_alone_slows_the_edge_down(setup: Build, crib: Crib) -> None:
-    base = replace(setup(), goal=Goal.MOST_SECURE)
+@pytest.mark.parametrize("goal", list(Goal))
+def test_running_alone_slows_the_edge_down(setup: Build, crib: Crib, goal: Goal) -> None:
+    base = replace(setup(), goal=goal)
     alone = replace(base, batch=replace(base.batch, unattended_hours=1.0))
     attended_first, alone_first = advise(base, crib).candidates[0], advise(alone, crib).candidates[0]
     assert alone_first.cutting_speed < attended_first.cutting_speed

@@ -110,9 +110,9 @@ def row_of(**figures: float) -> Candidate:
 
 
 def test_the_goal_orders_by_what_it_says() -> None:
-    def order(goal: Goal) -> Any:
-        machine = SimpleNamespace(rate=60.0)
-        setup = SimpleNamespace(goal=goal, machine=machine, house=HouseRules(secure_probability=0.95))
+    def order(goal: Goal, alone: float = 0.0) -> Any:
+        machine, batch = SimpleNamespace(rate=60.0), SimpleNamespace(unattended_hours=alone)
+        setup = SimpleNamespace(goal=goal, machine=machine, batch=batch, house=HouseRules(secure_probability=0.95))
         return lambda **figures: score_of(setup, row_of(**figures))
 
     cheap, fast, sure = (order(goal) for goal in (Goal.CHEAPEST, Goal.FASTEST, Goal.MOST_SECURE))
@@ -127,3 +127,7 @@ def test_the_goal_orders_by_what_it_says() -> None:
     # 45 min of a machine at 60 an hour are 45; 3 % a run of 10 pieces less are 0.135 a piece
     assert sure(secure=0.96) - sure(secure=0.99) == pytest.approx(0.135)
     assert sure(secure=0.96, run_parts=20) < sure(secure=0.96, run_parts=10)
+    # who stands beside the machine changes an edge and goes on; of one that runs alone a stop is paid with any goal
+    assert cheap(secure=0.2) == cheap(secure=0.99)
+    assert order(Goal.CHEAPEST, 2)(secure=0.96) - order(Goal.CHEAPEST, 2)(secure=0.99) == pytest.approx(0.135)
+    assert order(Goal.FASTEST, 2)(secure=0.96) - order(Goal.FASTEST, 2)(secure=0.99) == pytest.approx(8.1)  # 2700 s · 0.03 / 10

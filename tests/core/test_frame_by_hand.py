@@ -45,7 +45,10 @@ def test_an_edge_for_hours_alone() -> None:
     shared = for_goal(Goal.MOST_SECURE, unattended_hours=8, piece_seconds=100)
     assert float(unattended_life(shared, 4.0, 20.0)) == pytest.approx(184.0, rel=1e-3)  # type: ignore[arg-type]
     assert float(unattended_life(shared, 4.0, 99.0)) == pytest.approx(782.2, rel=1e-3)  # type: ignore[arg-type]
-    assert unattended_life(for_goal(Goal.CHEAPEST, unattended_hours=8), 4.0, 20.0) is None
+    attended = unattended_life(for_goal(Goal.CHEAPEST, unattended_hours=8), 4.0, 20.0)
+    assert attended is not None
+    assert 0 < float(attended) < 782.2, "80 % is less to ask than 95 %"
+    assert unattended_life(for_goal(Goal.CHEAPEST), 4.0, 20.0) is None
     assert unattended_life(for_goal(Goal.MOST_SECURE), 4.0, 20.0) is None
 
 

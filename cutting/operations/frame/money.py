@@ -95,16 +95,16 @@ def goal_life(setup: BaseSetup, taylor_exponent: Any, edge_cost: Any, shape: Any
 
 
 def unattended_life(setup: BaseSetup, shape: Any, cutting_seconds: Any) -> Array | None:
-    """Median life [min] with which an edge lasts a run alone with the wanted probability; None where nobody goes away.
+    """Median life [min] with which an edge lasts a run alone as surely as the goal wants; None where nobody goes away.
 
     `cutting_seconds` a piece tell its share of the time where other operations take turns.
     """
-    if setup.goal is not Goal.MOST_SECURE or setup.batch.unattended_hours <= 0:
+    if setup.batch.unattended_hours <= 0:
         return None
     share = CUTTING_SHARE
     if setup.batch.piece_seconds:
         share = np.minimum(cutting_seconds / setup.batch.piece_seconds, CUTTING_SHARE)
-    return np.asarray(setup.batch.unattended_hours * 60.0 * share / spread.life_quantile(setup.house.secure_probability, shape))
+    return np.asarray(setup.batch.unattended_hours * 60.0 * share / spread.life_quantile(setup.house.change_probability(setup.goal), shape))
 
 
 CUTTING_SHARE = 0.85  # of unattended time that an edge is engaged, at most (common practice)
