@@ -24,6 +24,11 @@ class Axis(StrEnum):
     CIRCLE = "on a pitch circle"
     ACROSS = "across"
 
+    @classmethod
+    def of(cls, asked: Entries) -> Axis:
+        """Where a feature lies, by what the drawing asks of it."""
+        return cls.ON if asked.get("circle") in NOTHING_SAID else cls.CIRCLE
+
 
 SHAPES = MappingProxyType(
     {

@@ -55,7 +55,7 @@ NOTHING = Region(Side.OUTSIDE)
 
 @dataclass(frozen=True)
 class Ring:
-    """A ring that is cut into the face: from, to, inner and outer radius."""
+    """A ring that is cut into the face, or what a hole beside the axis takes of the half section: from, to, inner and outer radius."""
 
     near: float
     far: float
@@ -143,7 +143,8 @@ class Solid:
                 return replace(self, face=face, end=face)  # faced to the bore or the centre: the part is shorter
             return replace(self, face=face, outside=lowered(self.outside, face, self.end, region.inner / 2.0))  # a boss stays
         if region.side is Side.RING:
-            ring = Ring(self.face - region.depth, self.face, region.inner / 2.0, region.outer / 2.0)
+            near = max(self.face - region.depth, self.back_end or 0.0)
+            ring = Ring(near, self.face, max(region.inner, 0.0) / 2.0, region.outer / 2.0)
             return replace(self, rings=(*self.rings, ring))
         found = self
         for near, far, diameter in region.spans:

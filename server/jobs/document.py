@@ -17,6 +17,7 @@ from cutting.errors import CuttingError
 from cutting.operations.registry import KINDS, kind_of
 from cutting.process.standing import taken_from_part
 from cutting.quantities import read_quantity
+from cutting.workpiece.layers import Layer, layers_cut, read_layers, slowest_first
 from cutting.workpiece.part import SHAPES, entries_of
 from cutting.workpiece.solid import BENT, Blank, Region, Solid, blank_solid
 from server.errors import Refusal
@@ -91,6 +92,7 @@ class StockData(Strict):
     free_length: str = Field(max_length=40)
     bore: str = Field(default="0", max_length=40)
     length: str = Field(default="", max_length=40, description="of the whole blank with what is gripped; blank: nobody asked")
+    layers: str = Field(default="", max_length=400, description="of several metals: material: thickness from the free face, parted by ;")
     shape: str = Field(default="", max_length=400, description="of a shaped blank: place:diameter from the chuck, parted by ;")
     bar_length: str = Field(default="3000 mm", max_length=40)
     remnant: str = Field(default="120 mm", max_length=40, description="what the chuck keeps of every bar")
@@ -165,8 +167,7 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
     bar = {"bar": _bar(document)} if kind.fields.bar else {}
     return {
         "operation": operation["operation"],
-        "material": document["material"],
-        "hardness": document.get("hardness"),
+        **_metal(document, operation, part),
         "machine": document["machine"],
         "spindle": operation.get("spindle") or None,
         "goal": more.get("goal") or document["goal"],
@@ -181,6 +182,30 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
         "units": "mm",
         **bar,
     }
+
+
+def layers_of(document: dict[str, Any]) -> tuple[Layer, ...]:
+    """The layers of the stock from its free face, empty for one metal. Raises `CuttingError`."""
+    return read_layers(document["stock"].get("layers") or "", the_blank(document).free_length)
+
+
+def metals_of(document: dict[str, Any], operation: dict[str, Any], part: PartInFront) -> tuple[str, ...]:
+    """The metals that an operation cuts, the slowest to cut first; none where the stock is of one. Raises `CuttingError`."""
+    layers, kind, there = layers_of(document), operation["operation"], part.solid
+    if not layers:
+        return ()
+    if other_end(operation):  # told from the chuck that holds it now, as the part in front of it is
+        at = (there.butt or 0.0) + layers[0].far
+        layers = tuple(Layer(one.material, at - one.far, at - one.near) for one in layers)
+    cut = layers_cut(layers, region_of(kind, part.complete(kind, told_of(document, operation))), there)
+    return tuple(one.name for one in slowest_first(shop().library.material(name) for name in dict.fromkeys(one.material for one in cut)))
+
+
+def _metal(document: dict[str, Any], operation: dict[str, Any], part: PartInFront) -> dict[str, Any]:
+    """The metal that a cut is judged in: of several layers the slowest to cut, as it is usually delivered."""
+    metals = metals_of(document, operation, part)
+    own = document["material"]
+    return {"material": metals[0], "hardness": None} if metals else {"material": own, "hardness": document.get("hardness")}
 
 
 def _held(document: dict[str, Any], operation: dict[str, Any], own: dict[str, Any]) -> tuple[PartInFront, dict[str, Any]]:

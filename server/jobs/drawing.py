@@ -11,11 +11,12 @@ from cutting.operations.frame.kind import Kind
 from cutting.operations.registry import KINDS, kind_of
 from cutting.quantities import display, read_dimension, read_quantity
 from cutting.workpiece.part import Axis, entries_of, own_entries, prepares
+from cutting.workpiece.pattern import number_of
 from cutting.workpiece.solid import Region
 from server.errors import Refusal
 from server.jobs.document import other_end, part_in_front, region_of, told_of
 
-BESIDE = ("roughness", "flatness", "pip", "keeps")  # said behind a comma: no size
+BESIDE = ("roughness", "flatness", "pip", "keeps", "circle")  # said behind a comma: no size
 WORST_FIRST = ("broken", "care", "ok")
 
 
@@ -34,7 +35,14 @@ def kind_for(shape: str) -> Kind:
 
 def note_feature(document: dict[str, Any], kind: Kind, asked: dict[str, Any], title: str = "") -> dict[str, Any]:
     """A new feature of the drawing."""
-    feature = {"id": uuid.uuid4().hex[:8], "title": title, "shape": kind.shape, "axis": Axis.ON.value, "asked": asked, "noted": False}
+    feature = {
+        "id": uuid.uuid4().hex[:8],
+        "title": title,
+        "shape": kind.shape,
+        "axis": Axis.of(asked).value,
+        "asked": asked,
+        "noted": False,
+    }
     document["features"].append(feature)
     return feature
 
@@ -47,7 +55,7 @@ def attach(document: dict[str, Any], entry: dict[str, Any]) -> None:
     if feature is None:
         feature = note_feature(document, kind, {})
     before = [(one, told_of(document, one)) for one in document["operations"] if one.get("drawn") == feature["id"]]
-    feature["asked"] = asked
+    feature["asked"], feature["axis"] = asked, Axis.of(asked).value
     for one, was in before:  # they read on as they did, beside what is asked now
         one["prepares"], one["feature"] = True, own_entries(asked, was, kind_of(one["operation"]).fields.told)
     entry["drawn"], entry["prepares"], entry["feature"] = feature["id"], False, own_entries(asked, told, kind.fields.told)
@@ -96,6 +104,7 @@ def change_told(document: dict[str, Any], entry: dict[str, Any], changes: dict[s
     for name, value in changes.items():
         if makes and feature is not None and name in kind.fields.drawn:
             feature["asked"][name] = value
+            feature["axis"] = Axis.of(feature["asked"]).value
             entry["feature"].pop(name, None)
         else:
             entry["feature"][name] = value
@@ -132,13 +141,14 @@ def words_of(feature: dict[str, Any]) -> dict[str, str]:
         for side in ("metric", "inch")
     }
     title = feature["title"] or ("" if kind.shape == "outside" else kind.title)
-    return {side: " ".join(word for word in (title, said[side]) if word) for side in said}
+    alike = f"{many} ×" if (many := number_of(told.get("count"))) > 1 else ""
+    return {side: " ".join(word for word in (alike, title, said[side]) if word) for side in said}
 
 
 def _both(kind: Kind, name: str, value: Any) -> dict[str, str]:
     field = kind.fields.named(name)
     assert field
-    sign = "Ø" if "Ø" in field.label else "Ra " if name == "roughness" else ""
+    sign = "on Ø" if name == "circle" else "Ø" if "Ø" in field.label else "Ra " if name == "roughness" else ""
     said = str(value).removeprefix("Ø").strip()
     if field.kind == "roughness" and said[:1].isalpha():  # Rz, Rt or a class stays in its own word
         return {"metric": said, "inch": said}

@@ -13,13 +13,13 @@ from cutting.doors.json_form import read_asked, read_house
 from cutting.errors import CuttingError
 from cutting.operations.registry import kind_of
 from cutting.workpiece.hardness import brinell
-from cutting.workpiece.part import entries_of, own_entries
+from cutting.workpiece.part import Axis, entries_of, own_entries
 from server.errors import Refusal
 from server.jobs.best import take_best
 from server.jobs.document import Baseline, BatchData, GrindingData, Money, StockData, checked, merged
 from server.jobs.drawing import attach, change_told, feature_of, note_feature, words_of
 from server.jobs.entries import Entry, length_with_unit, with_unit
-from server.jobs.stock import check_stock
+from server.jobs.stock import check_stock, layers_as_entered
 from server.jobs.tools import NONE, ToolNames, in_order, told
 from server.shop import shop
 from server.words import label_of
@@ -145,6 +145,7 @@ class SetPart(Gesture):
     money: dict[str, Entry] = Field(default={}, description="what changes of it: blank, setup_minutes, good_share, target")
     house: dict[str, Entry] | None = None
     shape: str | None = Field(default=None, max_length=400, description="of a shaped blank, empty for a bar")
+    layers: str | None = Field(default=None, max_length=400, description="metal: thickness from the free face; empty for one metal")
     bar_length: Entry = Field(default=None, description="of the bar that pieces are cut from")
     remnant: Entry = None
     bar_price: Entry = None
@@ -181,6 +182,9 @@ class SetPart(Gesture):
         if self.shape is not None:
             document["stock"]["shape"] = length_with_unit("shape", self.shape, self.units) or ""
             said.append("shape of the blank")
+        if self.layers is not None:
+            document["stock"]["layers"] = layers_as_entered(self.layers, self.units)
+            said.append("layers of the blank")
         for name in ("diameter", "free_length", "bore", "length", "bar_length", "remnant"):
             if (given := getattr(self, name)) is not None:
                 document["stock"][name] = length_with_unit(name, given, self.units) if given != "" or name != "length" else ""
@@ -299,6 +303,7 @@ class NoteFeature(Gesture):
         read_asked(kind.name, entries_of({}, asked, kind.fields.drawn))
         feature = feature_of(document, self.identity) if self.identity else note_feature(document, kind, {})
         feature |= {"title": self.title, "noted": True, "asked": entries_of(feature["asked"], asked, kind.fields.drawn)}
+        feature["axis"] = Axis.of(feature["asked"]).value
         return f"the drawing asks {words_of(feature)['metric']}"
 
 

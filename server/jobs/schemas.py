@@ -23,6 +23,7 @@ class OperationRow(Schema):
     number: int
     title: str
     held: str
+    metal: str
     operation: str
     status: Literal["ok", "care", "broken"]
     seconds: float
@@ -54,8 +55,15 @@ class LengthLabel(Schema):
     display: DisplayOut
 
 
+class LayerOut(Schema):
+    at: float
+    near: float
+    material: str
+
+
 class OutlineOut(Schema):
     chucked: bool
+    layers: list[LayerOut]
     labels: list[OutlineLabel]
     lengths: list[LengthLabel]
     stock: list[Point]

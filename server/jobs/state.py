@@ -17,7 +17,7 @@ from cutting.process.outline import Made, Stage, outline, stages_from
 from cutting.process.tape import PieceMoney, cycle_tape
 from cutting.quantities import display
 from cutting.workpiece.solid import DRAWN, Solid
-from server.jobs.document import other_end, part_in_front, request_of, setup_of, the_blank
+from server.jobs.document import layers_of, metals_of, other_end, part_in_front, request_of, setup_of, the_blank
 from server.jobs.drawing import drawing_of
 from server.jobs.models import Revision
 from server.jobs.tools import told
@@ -61,7 +61,7 @@ def _compute_once(
             made.append(_made(entry, setup))
             outcome = outcome_of(setup)
             outcomes.append((entry["id"], entry["title"], outcome))
-            rows.append(_row(entry, outcome, setup))
+            rows.append(_row(entry, outcome, setup) | {"metal": metal_words(document, entry, setup)})
         except CuttingError as error:
             rows.append(_unfinished(entry, error))
     drawing, money = drawing_of(document, rows), document["money"]
@@ -144,6 +144,7 @@ def _unfinished(entry: dict[str, Any], error: CuttingError) -> dict[str, Any]:
         "number": entry["number"],
         "title": entry["title"],
         "held": held_words(entry),
+        "metal": "",
         "operation": entry["operation"],
         "status": "broken",
         "seconds": 0.0,
@@ -161,6 +162,15 @@ def _unfinished(entry: dict[str, Any], error: CuttingError) -> dict[str, Any]:
 def held_words(entry: dict[str, Any]) -> str:
     """How an operation finds the part where that is not as it was first held."""
     return "on the sub-spindle" if entry.get("spindle") == "sub" else "turned round" if other_end(entry) else ""
+
+
+def metal_words(document: dict[str, Any], entry: dict[str, Any], setup: Any) -> str:
+    """The metal that an operation is judged in, where the stock is of several."""
+    if not document["stock"].get("layers"):
+        return ""
+    metals = metals_of(document, entry, part_in_front(document, entry))
+    others = f", through {len(metals)} layers" if len(metals) > 1 else ""
+    return f"in {setup.work.material.name}{others}" if metals else ""
 
 
 def stages_of(document: dict[str, Any], entry: dict[str, Any], setup: Setup, passes: tuple[Pass, ...], stock: Shop) -> tuple[Stage, ...]:
@@ -192,7 +202,11 @@ def _outline(document: dict[str, Any], made: list[Made], chucked: bool) -> Any:
     walls = [own[0][0][0]] if own and (gaps or drawn.whole) else []
     walls += [a[0] for (before, _), (a, b) in itertools.pairwise(own) if b[0] - a[0] > 0.01 * drawn.length and a[1] != before[1]]
     lengths = [{"at": place, "display": plain(display(round(end - place, 2), "length", False))} for place in walls]
-    return {**plain(drawn), "labels": labels, "lengths": lengths, "chucked": chucked}
+    layers = [
+        {"at": (one.near + one.far) / 2 + drawn.held, "near": max(one.near + drawn.held, 0.0), "material": one.material}
+        for one in layers_of(document)
+    ]
+    return {**plain(drawn), "labels": labels, "lengths": lengths, "layers": layers, "chucked": chucked}
 
 
 def _against(document: dict[str, Any], tape: Any, rows: list[dict[str, Any]], drawing: list[dict[str, Any]]) -> dict[str, Any]:

@@ -160,6 +160,20 @@ def test_cartridges_share_the_feed_or_widen_the_ring() -> None:
     assert one.results["core_value"].value == pytest.approx(4 * one.results["core_mass"].value)
 
 
+def test_several_alike_on_a_pitch_circle_take_their_time_and_leave_the_axis_alone() -> None:
+    one, six = evaluate(build(TREPAN)), evaluate(build(TREPAN, feature={"count": 6, "circle": "240 mm"}))
+    for name in ("engaged_time", "core_mass", "core_value"):
+        assert six.results[name].value == pytest.approx(6 * one.results[name].value)
+    assert six.results["median_parts"].value == pytest.approx(one.results["median_parts"].value / 6)
+    assert six.results["torque"].value == one.results["torque"].value
+    assert 5 < six.results["operation_time"].value / one.results["operation_time"].value < 6.5
+    plate = blank_solid(Blank(400.0, 30.0))
+    left = plate.without(KINDS["trepan"].removes(build(TREPAN, feature={"keeps": "the hole", "circle": "240 mm", "web": None}).feature))
+    assert (left.outside, left.inside) == (plate.outside, plate.inside)
+    (hole,) = left.rings
+    assert (hole.near, hole.far, hole.inner, hole.outer) == (0, 30, 70, 170)  # Ø100 on a radius of 120
+
+
 def test_a_groove_leaves_the_part_thinner_for_what_follows() -> None:
     setup = build(GROOVE)
     steps = blank_solid(Blank(116.0, 70.0)).without(KINDS["groove"].removes(setup.feature)).steps
@@ -192,7 +206,8 @@ def test_every_declared_field_is_read(kind: str) -> None:
             value: Any = one.options[0] if one.options and one.kind == "choice" else words.get(one.kind)
             if value is None or one.name in GIVEN:
                 continue
-            read_setup(form(BASES[kind], **{section: {one.name: value}}))
+            beside = {"circle": "400 mm"} if one.name == "count" else {}
+            read_setup(form(BASES[kind], **{section: {one.name: value, **beside}}))
     for section in ("feature", "settings", "holding"):
         with pytest.raises(CuttingError) as refused:
             read_setup(form(BASES[kind], **{section: {"hat": 1}}))
@@ -212,6 +227,8 @@ def test_every_declared_field_is_read(kind: str) -> None:
         ("trepan", {"settings": {"cartridges": "two on two radii"}}, "settings.cartridges"),
         ("trepan", {"feature": {"keeps": "the hole", "diameter": "12 mm"}}, "feature.diameter"),
         ("trepan", {"machine": "feed-drilling unit", "settings": {"coolant": "dry"}}, "machine"),
+        ("trepan", {"feature": {"count": 3}}, "feature.circle"),
+        ("trepan", {"feature": {"count": 6, "circle": "200 mm"}}, "feature.circle"),  # 200 · sin 30° = 100, and so are the discs
     ],
 )
 def test_what_cannot_be_is_refused_by_name(base: str, changes: dict[str, Any], field: str) -> None:

@@ -83,6 +83,13 @@ WORKHOLDING = (
 )
 
 
+# where a hole or a ring lies beside the axis
+PATTERN = (
+    Field("circle", "on a pitch circle Ø", example="on the axis", bounds=(1.0, 5000.0)),
+    Field("count", "how many alike", "whole", "1", default=1, bounds=(1, 400)),
+)
+
+
 @dataclass(frozen=True)
 class Base:
     """What every kind of operation is given beside its own fields."""

@@ -22,7 +22,7 @@ from server.jobs.models import Revision
 from server.jobs.readings import readings_of
 from server.jobs.sheet.drawing import half_section_svg, scene_svg
 from server.jobs.sheet.whole import whole_part
-from server.jobs.state import held_words, part_before, stages_of, state_of
+from server.jobs.state import held_words, metal_words, part_before, stages_of, state_of
 from server.shop import Shop
 from server.words import tool_name
 
@@ -49,7 +49,8 @@ def sheet_content(revision: Revision, only: str | None, units: str, stock: Shop)
         "machine": document["machine"],
         "pieces": document["batch"]["pieces"],
         "goal": document["goal"],
-        "stock": f"Ø{_length(blank['diameter'], system)}{bore}, {_length(blank['free_length'], system)} out of the chuck",
+        "stock": f"Ø{_length(blank['diameter'], system)}{bore}, {_length(blank['free_length'], system)} out of the chuck"
+        + (f"; layers {layers}" if (layers := document["stock"].get("layers")) else ""),
         "whole": None if only else {**whole_part(revision, system, stock), "common": _said_once(operations)},
         "operations": operations,
         "defer": "The machine's manual, local rules and trained people come first. This sheet advises; it does not say that a cut is safe.",
@@ -96,6 +97,8 @@ def _operation(revision: Revision, entry: dict[str, Any], system: str, stock: Sh
     found = {**head, **_facts(revision, entry, setup, outcome, system, stock)}
     if held := held_words(entry):
         found["speeds"].insert(0, ("part", f"{held}, {_length(setup.holding.free_length, system)} out"))
+    if metal := metal_words(revision.document, entry, setup):
+        found["speeds"].insert(0, ("metal", metal.removeprefix("in ")))
     return found
 
 

@@ -1504,6 +1504,15 @@ export interface components {
             stale: number;
             state: components["schemas"]["StateOut"];
         };
+        /** LayerOut */
+        LayerOut: {
+            /** At */
+            at: number;
+            /** Near */
+            near: number;
+            /** Material */
+            material: string;
+        };
         /**
          * LengthLabel
          * @description A shoulder: its place from the chuck, and its distance from the free face in words.
@@ -1523,6 +1532,8 @@ export interface components {
             title: string;
             /** Held */
             held: string;
+            /** Metal */
+            metal: string;
             /** Operation */
             operation: string;
             /**
@@ -1558,6 +1569,8 @@ export interface components {
         OutlineOut: {
             /** Chucked */
             chucked: boolean;
+            /** Layers */
+            layers: components["schemas"]["LayerOut"][];
             /** Labels */
             labels: components["schemas"]["OutlineLabel"][];
             /** Lengths */
@@ -1968,6 +1981,12 @@ export interface components {
              * @default
              */
             length?: string;
+            /**
+             * Layers
+             * @description of several metals: material: thickness from the free face, parted by ;
+             * @default
+             */
+            layers?: string;
             /**
              * Shape
              * @description of a shaped blank: place:diameter from the chuck, parted by ;
@@ -2393,6 +2412,11 @@ export interface components {
              * @description of a shaped blank, empty for a bar
              */
             shape?: string | null;
+            /**
+             * Layers
+             * @description metal: thickness from the free face; empty for one metal
+             */
+            layers?: string | null;
             /**
              * Bar Length
              * @description of the bar that pieces are cut from

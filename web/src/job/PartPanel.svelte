@@ -167,6 +167,14 @@
       disabled={locked}
       commit={(shape) => part({ shape })}
     />
+    <label for="layers">layers</label>
+    <EntryField
+      id="layers"
+      placeholder="one metal; or C45: 6; 304: 4"
+      value={document.stock.layers ?? ""}
+      disabled={locked}
+      commit={(layers) => part({ layers })}
+    />
     <label for="bar_length">bar, remnant</label>
     <span class="grid grid-cols-2 gap-1.5">
       <EntryField

@@ -95,6 +95,16 @@
       <path d="{path(removed.corners as [number, number][], 1)}Z" class="fill-signal" />
     {/if}
   {/each}
+  {#each outline.layers as layer, k (k)}
+    {#if k < outline.layers.length - 1}<path
+        d="M{x(layer.near)},{y(outline.radius)}V{y(-outline.radius)}"
+        class="draw-size"
+        stroke-dasharray="8 3"
+      />{/if}
+    <text x={x(layer.at)} y={y(outline.radius) + 12} text-anchor="middle" class="draw-text draw-over"
+      >{layer.material}</text
+    >
+  {/each}
   {#if labels}
     {#each roomy as label, k (k)}
       <text

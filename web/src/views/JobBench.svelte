@@ -200,7 +200,9 @@
                       href="#/jobs/{job.id}/operations/{row.id}"
                       data-stop={k === place ? "current" : ""}
                       onfocus={() => (place = k)}>{row.title}</a
-                    >{#if row.held}<span class="text-soft ml-2">{row.held}</span>{/if}</td
+                    >{#if row.held || row.metal}<span class="text-soft ml-2"
+                        >{[row.held, row.metal].filter(Boolean).join(", ")}</span
+                      >{/if}</td
                   >
                   <td class="text-soft">{toolName(edgeOf(entry?.tool))}</td>
                   <td class="figure text-right">{shown(row.seconds_display)}</td>

@@ -17,6 +17,8 @@ def removes(feature: TrepanFeature) -> Region:
     """A ring that goes through leaves the hole, or the disc; a blind one is drawn while it is cut and leaves what the core leaves."""
     if not feature.through:
         return NOTHING
+    if feature.circle is not None:
+        return Region(Side.RING, depth=ALL, inner=feature.circle - feature.diameter, outer=feature.circle + feature.diameter)
     side = Side.INSIDE if feature.keeps is Keeps.HOLE else Side.OUTSIDE
     return Region(side, ((0.0, ALL, feature.diameter),))
 
@@ -25,6 +27,8 @@ def area(setup: TrepanSetup, before: Solid) -> tuple[Corner, ...]:
     """The ring in half section, from the plate's front."""
     end = before.face
     outer, inner = setup.outer_diameter / 2, setup.inner_diameter / 2
+    if (circle := setup.feature.circle) is not None:
+        outer, inner = (circle + setup.outer_diameter) / 2, max(circle - setup.outer_diameter, 0.0) / 2
     return ((end - setup.depth, inner), (end - setup.depth, outer), (end, outer), (end, inner))
 
 

@@ -71,20 +71,20 @@ def numbers(setup: TrepanSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     side = SIDE_SHARE * push * (BALANCED if s.cartridges is Cartridges.SAME else 1.0)
     sideways, down = leaning(tool, worn * side, worn * fc)
     way = setup.depth + APPROACH + (BREAK_THROUGH if f.through and not f.web else 0.0)
-    engaged = 60.0 * way / (real * n)
+    engaged = 60.0 * f.count * way / (real * n)  # of all alike in a piece
     reached = np.pi * outer * n / 1000.0
     lasts = lasting(tool, reached, per_edge / FACE_SHARE, record, SLOWER_STILL)
     feeds = (FACE_SHARE * tool.feed_low, FACE_SHARE * tool.feed_high)
     per_kilo = material.density * 1e-6
     core = np.pi / 4.0 * inner**2 * f.depth * per_kilo
     return Numbers(
-        **paid(setup, tool, lasts, engaged, idle_seconds(machine, setup.depth + 60.0), record, float(edges)), **vars(lasts),
+        **paid(setup, tool, lasts, engaged, f.count * idle_seconds(machine, setup.depth + 60.0), record, float(edges)), **vars(lasts),
         setup=setup, tool=tool, pressure=tool.pressure,
         cutting_speed=reached, feed_set=per_edge, feed=real, feeds=feeds,
         chip_index=slot_index(per_edge, feeds, setup.depth, width, tool.pressure, material.ductility),
         cutting_force=fc, side_force=side, sideways=sideways, down=down,
         power=torque * n / 9549.3, available=machine.spindle_power(n), torque=torque, grip=np.zeros_like(n), gripped_speed=n,
         outer_diameter=outer, ring_width=width, spindle_speed=n, thrust=edges * push, solid_torque=solid, solid_power=solid * n / 9549.3,
-        share=ring_share(outer, width), core_mass=core, core_value=core * f.core_price,
+        share=ring_share(outer, width), core_mass=f.count * core, core_value=f.count * core * f.core_price,
         ring_mass=np.pi / 4.0 * (outer**2 - inner**2) * setup.depth * per_kilo,
     )  # fmt: skip

@@ -12,11 +12,12 @@ from numpy.typing import ArrayLike, NDArray
 
 from cutting.errors import CuttingError, OutOfRange, require_between
 from cutting.operations.frame.checks import check_coolant
-from cutting.operations.frame.fields import WORKHOLDING, Base, Field, Fields, check_bounds
+from cutting.operations.frame.fields import PATTERN, WORKHOLDING, Base, Field, Fields, check_bounds
 from cutting.operations.frame.setup import workholding_of
 from cutting.operations.slots.shared.checks import CLAMP, FEED, OVERHANG, SPEED, check_tool
 from cutting.operations.slots.shared.setup import SlotSetup
 from cutting.tooling.blades import TrepanHead
+from cutting.workpiece.pattern import check_pattern
 
 Array = NDArray[np.float64]
 
@@ -40,7 +41,8 @@ class Keeps(StrEnum):
 class TrepanFeature:
     """A ring through or into a plate: `diameter` of the hole (or of the disc that is kept), `depth` with the plate's thickness; mm.
 
-    `web` is left standing at the back, `core_price` is money per kilogram of what the core may still be used for.
+    `web` is left standing at the back, `core_price` is money per kilogram of what the core may still be used for; `count` alike
+    lie on a pitch `circle`.
     """
 
     diameter: float
@@ -50,6 +52,8 @@ class TrepanFeature:
     web: float = 0.0
     core_price: float = 0.0
     pilot: float = 0.0
+    circle: float | None = None
+    count: int = 1
 
     @property
     def start_diameter(self) -> float:
@@ -112,6 +116,7 @@ class TrepanSetup(SlotSetup):
         check_bounds(FIELDS.feature, "feature", f)
         require_between("feature.web", f.web, 0.0, 0.5 * f.depth, "mm, up to half the depth")
         check_bounds(FIELDS.settings, "settings", s)
+        check_pattern(f.circle, f.count, f.diameter)
 
     def check_tool(self) -> None:
         """Raise `CuttingError` where the set-up's own tool cannot be used like this."""
@@ -139,6 +144,7 @@ FIELDS = Fields(
         Field("through", "goes through", "flag", default=True),
         Field("web", "web left at the back", example="0", default=0.0),
         Field("core_price", "worth of the core a kg", "number", "4", default=0.0, drawn=False, bounds=(0.0, 10_000.0), unit="a kilogram"),
+        *PATTERN,
     ),
     settings=(
         Field("cutting_speed", "speed", "cutting_speed", "250", also=("spindle_speed",), required=True, bounds=SPEED),
@@ -150,7 +156,7 @@ FIELDS = Fields(
     ),
     holding=WORKHOLDING,
     title=lambda feature: f"Trepan Ø{feature.get('diameter', '')}",
-    shown=("diameter", "depth", "keeps"),
+    shown=("diameter", "depth", "keeps", "circle"),
 )
 
 
