@@ -169,7 +169,7 @@ def metal_words(document: dict[str, Any], entry: dict[str, Any], setup: Any) -> 
     if not document["stock"].get("layers"):
         return ""
     metals = metals_of(document, entry, part_in_front(document, entry))
-    others = f", through {len(metals)} layers" if len(metals) > 1 else ""
+    others = f", {len(metals)} layers" if len(metals) > 1 else ""
     return f"in {setup.work.material.name}{others}" if metals else ""
 
 

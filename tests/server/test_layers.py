@@ -25,9 +25,9 @@ def test_each_cut_is_judged_in_its_layer(engineer: Api, job_id: JobId) -> None:
     two = rows(layered)
     assert [row["metal"] for row in two] == [
         "in C45",
-        "in 34CrNiMo6, through 2 layers",
-        "in 34CrNiMo6, through 2 layers",
-        "in 34CrNiMo6, through 2 layers",
+        "in 34CrNiMo6, 2 layers",
+        "in 34CrNiMo6, 2 layers",
+        "in 34CrNiMo6, 2 layers",
         "in C45",
         "in C45",
     ]
@@ -36,7 +36,7 @@ def test_each_cut_is_judged_in_its_layer(engineer: Api, job_id: JobId) -> None:
     drawn = layered.json()["state"]["outline"]["layers"]
     assert [(layer["material"], layer["near"]) for layer in drawn] == [("C45", 118), ("34CrNiMo6", 0)]
     card = engineer.get(f"/api/jobs/{job}/operations/op20/card").json()
-    assert card["speeds"][0]["value"] == "34CrNiMo6, through 2 layers"
+    assert card["speeds"][0]["value"] == "34CrNiMo6, 2 layers"
     # from the other end the first metal that the tool meets is the one that was in the chuck
     engineer.edit(job, 2, action="set_part", operation="", layers="", length="300 mm")
     engineer.edit(job, 3, action="set_part", operation="", layers="C45: 150; 34CrNiMo6: 150")
@@ -69,14 +69,17 @@ def test_layers_are_told_in_inch_too(engineer: Api, job_id: JobId) -> None:
     made = engineer.edit(job, 1, action="set_part", operation="", layers="EN AW-5083: 0.5; EN AW-7075: 0.6811", units="inch")
     assert made.json()["document"]["stock"]["layers"].startswith("EN AW-5083: 0.5 in; EN AW-7075")
     (row,) = rows(made)
-    assert "through 2 layers" in row["metal"]
+    assert "2 layers" in row["metal"]
 
 
 def test_several_on_a_pitch_circle_are_said_and_drawn_beside_the_axis(engineer: Api, job_id: JobId) -> None:
     job = job_id("Screen cover disc")
     feature = {"circle": "200 mm", "count": "3", "keeps": "the hole", "web": ""}
+    beyond = engineer.edit(job, 1, action="set_feature", operation="op10", feature=feature)
+    assert beyond.json()["errors"][0]["bound"] == "at most 50 mm", "the plate is Ø150"
+    engineer.edit(job, 1, action="set_part", operation="", diameter="320 mm")
     document = engineer.get(f"/api/jobs/{job}").json()["document"]
-    found = engineer.edit(job, 1, action="set_feature", operation=document["operations"][0]["id"], feature=feature)
+    found = engineer.edit(job, 2, action="set_feature", operation=document["operations"][0]["id"], feature=feature)
     (asked,) = found.json()["state"]["drawing"]
     assert asked["words"]["metric"] == "3 × Trepan Ø100 mm × 30 mm, the hole, on Ø200 mm"
     assert found.json()["document"]["features"][0]["axis"] == "on a pitch circle"

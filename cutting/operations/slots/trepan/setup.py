@@ -116,7 +116,7 @@ class TrepanSetup(SlotSetup):
         check_bounds(FIELDS.feature, "feature", f)
         require_between("feature.web", f.web, 0.0, 0.5 * f.depth, "mm, up to half the depth")
         check_bounds(FIELDS.settings, "settings", s)
-        check_pattern(f.circle, f.count, f.diameter)
+        check_pattern(f.circle, f.count, f.diameter, max((d for _, d in self.holding.steps), default=None))
 
     def check_tool(self) -> None:
         """Raise `CuttingError` where the set-up's own tool cannot be used like this."""
