@@ -5,7 +5,9 @@
   let password = $state("");
   let problem = $state("");
   let busy = $state(false);
+  let first = $state<HTMLInputElement>();
   document.title = "Sign in · Arrow Bench";
+  $effect(() => first?.focus());
 
   async function signIn(event: SubmitEvent) {
     event.preventDefault();
@@ -33,7 +35,14 @@
     <p class="text-soft mt-1">Every number has an arrow.</p>
     <form class="mt-5 grid gap-3" onsubmit={signIn}>
       <label class="grid gap-1"
-        >Name <input class="control" name="name" autocomplete="username" required bind:value={name} /></label
+        >Name <input
+          class="control"
+          name="name"
+          autocomplete="username"
+          required
+          bind:this={first}
+          bind:value={name}
+        /></label
       >
       <label class="grid gap-1"
         >Password <input
