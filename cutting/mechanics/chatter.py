@@ -11,11 +11,19 @@ from cutting.working import Honesty, formula
 
 Array = NDArray[np.float64]
 
-DAMPING = 0.03  # plain steel parts and shanks; 0.02 to 0.05 are met (common practice)
+DAMPING = 0.03  # plain steel shanks and blades; 0.02 to 0.05 are met (common practice)
+PART_DAMPING = 0.05  # parts in jaws and on centres, whose joints damp too; 0.03 to 0.08 are met (common practice)
 CHATTER_BAND = 0.5
-INDENTATION, RUBBING_LAND = 30_000.0, 0.05  # N/mm³ of metal pushed aside by a flank; its land in an edge that is run in, mm
+# N/mm³ of metal pushed aside by a flank; its land in an edge that is run in, mm: together a damping of 10⁵ N/m, of the 1 to 6·10⁵ that
+# are told of sharp to worn edges (Altintas 2012, from memory)
+INDENTATION, RUBBING_LAND = 30_000.0, 0.08
 MOST_DAMPED = 3.0
 SPEED_MARGIN = 0.1  # the mode's frequency is known to about ten per cent: the lobe is read at its worst within
+
+
+def wave_length(cutting_speed: ArrayLike, frequency: ArrayLike) -> Array:
+    """Length λ [mm] of the wave that a swing f [Hz] leaves on the part at a cutting speed vc [m/min]."""
+    return 1000.0 * np.asarray(cutting_speed) / (60.0 * np.asarray(frequency))
 
 
 @formula("force_slope", "(1 − {force_exponent})·{specific_force}", "kienzle-1952", Honesty.MODEL, 0.25)

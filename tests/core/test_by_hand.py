@@ -111,7 +111,9 @@ BY_HAND: list[tuple[Callable[..., Any], tuple[Any, ...], float]] = [
     # chatter
     (chatter.force_slope, (2000, 0.25), 1500.0),
     (chatter.mode_share, (0.4, 0.25), 0.1),
-    (chatter.process_damping, (1.0, 1500, 0.5), 1.4581),  # 235.62 / 750 = 0.3142; 1 / 0.6858
+    (chatter.process_damping, (2.0, 1500, 0.5), 1.6726),  # 603.19 / 1500 = 0.4021; 1 / 0.5979
+    # a second program at 240 m/min and 600 Hz: 3.00 mm for 2.06 with 2·10⁵ N/m; with 0.96·10⁵ the lost 0.3133 of K·µ are 0.1504
+    (chatter.process_damping, (6.6667, 2000, 0.3), 1.177),
     (chatter.process_damping, (0.01, 1500, 0.5), 3.0),
     (chatter.stable_width, (10_000, 0.05, 1500, 0.1), 7.0),  # 2 · 500 · 1.05 / 150
     # the tip's height: 2 · 5 / 20 is the sine of 30°

@@ -96,7 +96,7 @@ def test_stability_is_what_the_rail_shows(setup: Build) -> None:
     base = setup(**COUPLING)
     found, rail = stability(base), next(x for x in evaluate_quickly(base).limits if x.name == "chatter")
     assert (rail.value, rail.upper) == (pytest.approx(found.width), pytest.approx(found.limit))
-    assert min(found.part) == pytest.approx(found.part_floor, rel=0.02)
+    assert min(found.part) == pytest.approx(found.part_floor, rel=0.05)  # at higher speeds the flank rubs a little less
     assert found.part_frequency == pytest.approx(part_beam(base).frequency(base.feature.turned_diameter))
     assert "too close together" in found.says  # the part swings many times a turn: no speed helps
 

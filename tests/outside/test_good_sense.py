@@ -375,6 +375,24 @@ def test_a_groove_as_wide_as_a_stocked_edge_is_plunged_once() -> None:
     assert "round" not in first.designation
 
 
+@pytest.mark.parametrize(("out", "sings"), [(50, False), (100, False), (150, False), (300, True), (400, True)])
+def test_a_ring_groove_is_plunged_to_three_diameters_out_and_not_at_six(out: int, sings: bool) -> None:
+    """A ring groove of 1.6 mm in Ø50 held in a chuck alone (common practice: to three diameters; from five on a centre)."""
+    feature = {"standard": "DIN 471", "diameter": "50 mm", "distance_from_chuck": f"{out - 8} mm"}
+    setup, advice = slot_ranking(RING, material="C45", feature=feature, holding={"free_length": f"{out} mm", "grip_diameter": "50 mm"})
+    first = (advice.candidates or advice.nearly)[0]
+    assert ("chatter" in first.reason) == sings, first.reason
+    assert sings or first.way == "one plunge"
+
+
+def test_nobody_ramps_in_a_groove_that_is_hardly_wider_than_the_edge() -> None:
+    """4 mm to the side of 0.5 mm of room is no ramp (common practice: ramps of 3 to 10°)."""
+    _, advice = slot_ranking(RING, material="C45")
+    assert all(row.way != "ramp" for row in advice.candidates)
+    _, wide = slot_ranking(GROOVE)
+    assert any(row.way == "ramp" for row in wide.candidates), "in a wide groove ramps compete"
+
+
 def test_a_slow_speed_names_the_limit_that_holds_it() -> None:
     """A weak spindle at the row's speed would be short of power: that is what is said; chip and goal only where nothing holds."""
     form_of = {

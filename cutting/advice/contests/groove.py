@@ -40,7 +40,8 @@ from cutting.tooling.shapes import SHAPES
 from cutting.tooling.slot_stock import SlotStock
 
 MOST_GUESTS = 3
-ROOM = 1.25  # × the insert's width that a groove is wide before it pays to cut sideways in it (common practice)
+# × the insert's width that a groove is wide before it pays to cut sideways in it, and to ramp to and fro (common practice)
+ROOM, RAMP_ROOM = 1.25, 2.0
 DEEP_LAYER = 0.6  # of the insert's width: the deeper of the two layers that are tried
 WIDE = 2.0  # × its depth: from here on a person would think of turning (common practice)
 TOO_SQUARE = (
@@ -75,7 +76,8 @@ def enter(setup: GrooveSetup, stock: SlotStock) -> Field:
         one = (f.narrowest <= tool.width + 1e-9) & (tool.width + tool.width_tolerance <= f.widest + 1e-9)
         room = f.width.target >= ROOM * tool.width
         square = ~one & ~tool.round_edge
-        open_to = {Way.ONE: one & ~tool.round_edge, Way.SIDE_BY_SIDE: square, Way.ROUND: tool.round_edge & room}
+        ramps = square & (f.width.target >= RAMP_ROOM * tool.width)
+        open_to = {Way.ONE: one & ~tool.round_edge, Way.SIDE_BY_SIDE: square, Way.ROUND: tool.round_edge & room, Way.RAMP: ramps}
         return [(way.value, open_to.get(way, square & room)) for way in Way]
 
     return entered(setup, stock, checks, ways)

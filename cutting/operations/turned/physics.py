@@ -250,22 +250,17 @@ def _stability(case: Case, cutter: Cutter, chip: Chip, forces: Forces, give: Arr
     part = record(
         chatter.stable_width,
         stiffness=1.0 / give,
-        damping_ratio=chatter.DAMPING,
+        damping_ratio=chatter.PART_DAMPING,
         force_slope=slope,
         mode_share=share,
         note=f"at every speed; the part swings at about {case.frequency:.0f} Hz",
     )
-    waves = wave_length(chip.cutting_speed, case.frequency)
+    waves = chatter.wave_length(chip.cutting_speed, case.frequency)
     damped = record(chatter.process_damping, wave_length=waves, force_slope=slope, in_plane_ratio=q)
     # the shank stands square to the direction that bends the part
     tool = chatter.stable_width(cutter.side_stiffness, chatter.DAMPING, slope, chatter.mode_share(q, of_shank(**shape, thin_exponent=thin)))
-    tool_damped = chatter.process_damping(wave_length(chip.cutting_speed, cutter.side_frequency), slope, q)
-    return part * damped * chatter.sure_gain(chip.spindle_speed / (60.0 * case.frequency), chatter.DAMPING), tool * tool_damped
-
-
-def wave_length(cutting_speed: Any, frequency: Any) -> Array:
-    """Length [mm] of the wave that a swing [Hz] leaves on the part at a cutting speed [m/min]."""
-    return np.asarray(1000.0 * cutting_speed / (60.0 * frequency))
+    tool_damped = chatter.process_damping(chatter.wave_length(chip.cutting_speed, cutter.side_frequency), slope, q)
+    return part * damped * chatter.sure_gain(chip.spindle_speed / (60.0 * case.frequency), chatter.PART_DAMPING), tool * tool_damped
 
 
 def _surface(case: Case, cutter: Cutter, chip: Chip, record: Silent) -> Surface:

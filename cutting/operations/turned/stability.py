@@ -7,10 +7,10 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from cutting.mechanics.chatter import DAMPING, force_slope, lobe_gain, process_damping, sure_gain
+from cutting.mechanics.chatter import DAMPING, PART_DAMPING, force_slope, lobe_gain, process_damping, sure_gain, wave_length
 from cutting.operations.frame.over_passes import last_pass, plain_floats
 from cutting.operations.turned.book import book_window
-from cutting.operations.turned.physics import Cut, wave_length
+from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.run import run
 from cutting.operations.turned.setup import Setup
 from cutting.working import Silent
@@ -56,16 +56,16 @@ def stability(setup: Setup) -> Stability:
     waves = n / (60.0 * case.frequency)
     tool_frequency = last_pass(cutter.side_frequency)
     now = np.array([n])
-    part_floor = last_pass(done.stable_part) / float(sure_gain(waves, DAMPING))  # at this speed, with the flank's rubbing
+    part_floor = last_pass(done.stable_part) / float(sure_gain(waves, PART_DAMPING))  # at this speed, with the flank's rubbing
     tool_floor = last_pass(done.stable_tool)
     top = min(case.top_speed, max(2.2 * n, 1.3 * _speed_of(last_pass(book_window(done)[1]), done)))
     low = max(setup.machine.speed_min, 0.25 * n, 1.0)
     speeds = np.linspace(low, max(top, 1.2 * low), POINTS)
-    part = part_floor * lobe_gain(speeds / (60.0 * case.frequency), DAMPING)
+    part = part_floor * lobe_gain(speeds / (60.0 * case.frequency), PART_DAMPING)
     part = part * _rubbing(done, speeds, case.frequency) / _rubbing(done, now, case.frequency)
     tool = tool_floor * lobe_gain(speeds / (60.0 * tool_frequency), DAMPING)
     tool = tool * _rubbing(done, speeds, tool_frequency) / _rubbing(done, now, tool_frequency)
-    offers = _suggest(setup, speeds, sure_gain(speeds / (60.0 * case.frequency), DAMPING), n, done)
+    offers = _suggest(setup, speeds, sure_gain(speeds / (60.0 * case.frequency), PART_DAMPING), n, done)
     return Stability(
         plain_floats(speeds),
         plain_floats(part),

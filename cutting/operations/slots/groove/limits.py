@@ -27,6 +27,7 @@ from cutting.operations.slots.shared.rules import (
     TOUGHNESS,
 )
 
+STEEPEST_RAMP = 15.0  # degrees (common practice: 3 to 10 are usual)
 BAR_OVERHANG, BLADE_OVERHANG = 4.0, 1.25  # steel bar: × its diameter; blade: × its height (common practice)
 
 
@@ -40,6 +41,12 @@ def _overhang(x: Numbers) -> Read:
     tool = x.tool
     blade = np.maximum(BLADE_OVERHANG * tool.height * np.minimum(tool.stiffness, 1.0), x.setup.depth + 1.0)
     return tool.overhang, None, np.where(tool.round_shank > 0, BAR_OVERHANG * tool.round_shank, blade)
+
+
+def _ramp(x: Numbers) -> Read:
+    ramps = [abs(move.to_place - move.place) for move in x.strokes.order if move.kind == "ramp"]
+    down = [move.to_depth - move.depth for move in x.strokes.order if move.kind == "ramp"]
+    return np.degrees(np.arctan2(max(down, default=0.0), min(ramps, default=1.0))), None, STEEPEST_RAMP
 
 
 def _size(x: Numbers) -> Read:
@@ -70,6 +77,9 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("layer_depth", "depth of a layer", "length", Bound.UPPER, Severity.HARD, "common-practice",
          "Sideways a grooving edge takes at most about 0.7 of its width.",
          lambda x: (x.setup.layer, None, LAYER_MOST * x.tool.width), (), lambda x: x.strokes.sideways.any()),
+    Rule("ramp_angle", "angle of the ramp", "angle", Bound.UPPER, Severity.HARD, "common-practice",
+         "Steeper than this a ramp is a plunge: the whole front cuts, and its flank rubs.",
+         _ramp, (), lambda x: x.setup.settings.way is Way.RAMP),
     SIDE_LOAD,
     Rule("bends_sideways", "blade leans sideways", "length", Bound.UPPER, Severity.HARD, "roark",
          "A cut sideways leans the blade until its front clears; too much of it makes the wall taper and the floor step.",
@@ -82,7 +92,7 @@ RULES: tuple[Rule[Numbers], ...] = (
          ("specific_force", "cutting_force", "feed_force", "deflection", "size_error")),
     Rule("chatter", "chatter, width of plunge", "length", Bound.UPPER, Severity.HARD, "altintas-2012",
          "A plunge pushes straight at the part: beyond this width of edge each turn's waves feed the next.",
-         lambda x: (x.widest_plunge, None, x.stable_width), ("specific_force", "force_slope", "stable_width"),
+         lambda x: (x.widest_plunge, None, x.stable_width), ("specific_force", "force_slope", "stable_width", "damping_gain"),
          lambda x: x.widest_plunge > 0),
     SPINDLE_POWER,
     JAW_GRIP,

@@ -102,16 +102,14 @@ def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     give = float(beam.spring(f.diameter, max(floor, 0.5)).ravel()[0])
     spring = record(deflection.part_deflection, passive_force=_last_push(strokes), compliance=give)
     error = record(deflection.size_error, deflection=spring)
-    kc = _specific(setup, real, blade.GROOVE_FORM)
-    slope = record(chatter.force_slope, specific_force=kc, force_exponent=work.material.force_exponent)
-    share = push / np.maximum(cutting, 1e-9)
-    stable = record(chatter.stable_width, stiffness=1.0 / give, damping_ratio=chatter.DAMPING, force_slope=slope, mode_share=share)
     power, available = hardest(worn * strokes.cutting_force * strokes.speed / 60_000.0, machine.spindle_power(strokes.spindle_speed))
     seconds = strokes.seconds * strokes.count
     engaged = over_passes(seconds, np.add)
     mean_feed = over_passes(strokes.thickness * seconds, np.add) / engaged
     fastest = over_passes(strokes.spindle_speed)
     reached = over_passes(strokes.speed)
+    swings = beam.frequency(max(floor, 0.5))
+    stable = _stable_width(setup, real, push / np.maximum(cutting, 1e-9), give, swings, reached, fastest, record)
     lasts = lasting(tool, reached, mean_feed, record)
     sideways, down = leaning(tool, worn * side, worn * cutting)
     feeds = (tool.feed_low, tool.feed_high)
@@ -124,9 +122,28 @@ def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: S
         chip_index=slot_index(real, feeds, setup.depth, slot, tool.pressure, work.material.ductility),
         cutting_force=cutting, side_force=side, sideways=sideways, down=down, power=power, available=available,
         torque=worn * cutting * max(f.diameter, f.floor.target) / 2000.0, grip=held_torque(setup, fastest, record), gripped_speed=fastest,
-        strokes=strokes, size_error=np.asarray(error), stable_width=np.asarray(stable),
+        strokes=strokes, size_error=np.asarray(error), stable_width=stable,
         roughness=_roughness(setup, tool, reached, feed, real),        push=push, widest_plunge=max(plunges, default=0.0),
     )  # fmt: skip
+
+
+def _stable_width(
+    setup: GrooveSetup, real: Array, share: Array, give: float, swings: float, reached: Array, fastest: Array, record: Silent
+) -> Array:
+    """Width of a plunge [mm] that stays stable on a part that gives and swings [mm/N, Hz]: the push goes straight at it."""
+    exponent = setup.work.material.force_exponent
+    slope = record(chatter.force_slope, specific_force=_specific(setup, real, blade.GROOVE_FORM), force_exponent=exponent)
+    stable = record(
+        chatter.stable_width,
+        stiffness=1.0 / give,
+        damping_ratio=chatter.PART_DAMPING,
+        force_slope=slope,
+        mode_share=share,
+        note=f"at every speed; the part swings at about {swings:.0f} Hz",
+    )
+    pushed = np.maximum(share, 1e-9)
+    damped = record(chatter.process_damping, wave_length=chatter.wave_length(reached, swings), force_slope=slope, in_plane_ratio=pushed)
+    return np.asarray(stable * damped * chatter.sure_gain(fastest / (60.0 * swings), chatter.PART_DAMPING))
 
 
 def _write_layers(setup: GrooveSetup, strokes: Strokes, record: Silent) -> None:
