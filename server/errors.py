@@ -12,6 +12,7 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from cutting.doors.plain import problem as core_problem
 from cutting.errors import CuttingError
+from server.sentences import told
 from server.words import said, sentence, title
 
 CONTENT_TYPE = "application/problem+json"
@@ -27,7 +28,11 @@ class Refusal(Exception):
 
 
 def problem(status: int, title: str, errors: list[dict[str, Any]] | None = None, **extra: Any) -> JsonResponse:
-    body = {"type": "about:blank", "title": title, "status": status, "errors": errors or [], **extra}
+    # whoever reads inches is told so, whatever the rule was written in
+    errors = [
+        {name: told(value) if name in ("message", "bound") and value else value for name, value in one.items()} for one in errors or []
+    ]
+    body = {"type": "about:blank", "title": told(title), "status": status, "errors": errors, **extra}
     return JsonResponse(body, status=status, content_type=CONTENT_TYPE)
 
 

@@ -12,6 +12,7 @@ from server.jobs.entries import Entry
 from server.jobs.kinds import AnyView
 from server.jobs.kinds.view import ChipOut, TableOut
 from server.jobs.tools import ToolWords
+from server.sentences import Sentence
 from server.units import DisplayOut, Plain
 
 Typed = str | float  # as a person typed it; read where its kind and bounds are known
@@ -80,7 +81,7 @@ class PassOut(Plain):
 
 class WarningOut(Plain):
     name: str
-    text: str
+    text: Sentence
     severity: Literal["blocks", "care", "note"]
     danger: bool
     risk: str
@@ -184,7 +185,7 @@ class CandidateOut(ToolWords):
     chip_index: float
     edge_price: DisplayOut
     roughness: DisplayOut | None
-    reason: str
+    reason: Sentence
     miss: DisplayOut | None
     set_up: str
     chosen: bool
@@ -195,7 +196,7 @@ class CandidateOut(ToolWords):
 
 
 class RefusedOut(Schema):
-    reason: str
+    reason: Sentence
     pairs: int
 
 
@@ -206,6 +207,6 @@ class AdviceOut(Schema):
     pairs: int
     fitting: int
     feasible: int
-    note: str
+    note: Sentence
     missed: int
     heads: list[str]

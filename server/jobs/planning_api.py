@@ -20,6 +20,7 @@ from server.jobs.entries import Entry, with_unit
 from server.jobs.schemas import OutlineOut
 from server.jobs.state import sketch_of, state_of
 from server.jobs.tools import NONE, ToolWords, told
+from server.sentences import Sentence
 from server.shop import shop
 from server.units import DisplayOut, Units
 from server.words import asked
@@ -49,7 +50,7 @@ class SettledOut(Schema):
 
 class ProblemOut(Schema):
     field: str
-    message: str
+    message: Sentence
     bound: str | None = None
 
 
@@ -68,7 +69,7 @@ class PlannedOut(Schema):
     kind: str
     title: str
     feature: dict[str, Entry]
-    note: str
+    note: Sentence
 
 
 class ShaftLineOut(Schema):

@@ -13,6 +13,7 @@ from server.jobs.edits import Edit
 from server.jobs.entries import Entry
 from server.jobs.operation_schemas import AdviceOut, RemedyOut
 from server.jobs.tools import ToolWords
+from server.sentences import Sentence
 from server.units import DisplayOut, Point
 
 Typed = str | float  # as a person typed it; read where its kind and bounds are known
@@ -34,7 +35,7 @@ class OperationRow(Schema):
     utilisation: float
     stiffness: float | None
     stiffness_display: DisplayOut | None
-    problem: str | None
+    problem: DisplayOut | None
 
 
 class RemovedOut(Schema):
@@ -138,7 +139,7 @@ class StateOut(Schema):
     outline: OutlineOut
     tape: TapeOut
     attention: int
-    why: str
+    why: DisplayOut
     over_target: bool
     target_display: DisplayOut | None
     baseline: BaselineOut | None
@@ -195,18 +196,18 @@ class CardOut(Schema):
 
     number: int
     title: str
-    problem: str
+    problem: Sentence
     tool: list[CardLine]
     speeds: list[CardLine]
     table: CardTable
     offsets: list[CardLine]
-    checks: list[str]
-    cautions: list[str]
+    checks: list[Sentence]
+    cautions: list[Sentence]
     place: int | None
 
 
 class StaleReason(Schema):
-    reason: str
+    reason: Sentence
     author: str
     at: datetime
 

@@ -21,6 +21,7 @@ from server.jobs.document import layers_of, metals_of, other_end, part_in_front,
 from server.jobs.drawing import drawing_of
 from server.jobs.models import Revision
 from server.jobs.tools import told
+from server.sentences import in_both, same
 from server.shop import Shop, Version, shop
 from server.words import label_of, sentence
 
@@ -133,7 +134,7 @@ def _row(entry: dict[str, Any], outcome: Outcome, setup: Any) -> dict[str, Any]:
         "utilisation": binding.utilisation,
         "stiffness": (stiff := kind_of(setup.operation).stiffness(setup)),
         "stiffness_display": None if stiff is None else plain(display(stiff, "stiffness", False)),
-        "problem": blocked[0] if blocked else None,
+        "problem": in_both(blocked[0]) if blocked else None,
     }
 
 
@@ -155,7 +156,7 @@ def _unfinished(entry: dict[str, Any], error: CuttingError) -> dict[str, Any]:
         "utilisation": 9.0,
         "stiffness": None,
         "stiffness_display": None,
-        "problem": sentence(error.field, error.message),
+        "problem": in_both(sentence(error.field, error.message)),
     }
 
 
@@ -214,20 +215,20 @@ def _against(document: dict[str, Any], tape: Any, rows: list[dict[str, Any]], dr
     target = document["money"].get("target")
     broken = [row for row in rows if row["status"] == "broken"]
     over = target is not None and tape.money > target and bool(rows)
-    attention, why = (3, "in order") if rows else (4, "no operations yet")
+    attention, why = (3, same("in order")) if rows else (4, same("no operations yet"))
     if broken:
-        attention, why = (
-            0,
-            f"{broken[0]['number']} {broken[0]['title']}: {broken[0]['problem'] or broken[0]['binding'] + ' over its limit'}",
-        )
-    elif still_open := [one["words"]["metric"] for one in drawing if one["status"] == "open"]:
-        attention, why = 1, f"the drawing still asks {still_open[0]}" + (f" and {len(still_open) - 1} more" if still_open[1:] else "")
+        row = broken[0]
+        over_it = row["problem"] or same(f"{row['binding']} over its limit")
+        attention, why = 0, {side: f"{row['number']} {row['title']}: {said}" for side, said in over_it.items()}
+    elif still_open := [one["words"] for one in drawing if one["status"] == "open"]:
+        more = f" and {len(still_open) - 1} more" if still_open[1:] else ""
+        attention, why = 1, {side: f"the drawing still asks {words}{more}" for side, words in still_open[0].items()}
     elif over:
         costly = max(rows, key=lambda row: row["seconds"])
-        attention, why = 1, f"most time in {costly['number']} {costly['title']}, limited by {costly['binding']}"
+        attention, why = 1, same(f"most time in {costly['number']} {costly['title']}, limited by {costly['binding']}")
     elif any(row["status"] == "care" for row in rows):
         row = next(row for row in rows if row["status"] == "care")
-        attention, why = 2, f"{row['number']} {row['title']}: {row['binding']}"
+        attention, why = 2, same(f"{row['number']} {row['title']}: {row['binding']}")
     found: dict[str, Any] = {
         "attention": attention,
         "why": why,

@@ -7,6 +7,7 @@ from ninja import Schema
 from server.jobs.kinds.view import AxisOut, ChipOut
 from server.jobs.schemas import RemedyOut
 from server.jobs.tools import ToolWords
+from server.sentences import Sentence
 from server.units import DisplayOut, Point
 
 
@@ -37,7 +38,7 @@ class DepthBoundOut(Schema):
     depth: float
     display: DisplayOut
     least: bool
-    why: str
+    why: Sentence
 
 
 class PlannedPassOut(Schema):
@@ -105,8 +106,8 @@ class LedgerOut(Schema):
     springing_band: DisplayOut
     springing_taught: bool
     uncertainty: DisplayOut
-    notes: list[str]
-    warnings: list[str]
+    notes: list[Sentence]
+    warnings: list[Sentence]
     working: list[str]
 
 
@@ -118,7 +119,7 @@ class PlanOut(Schema):
     fewest: int
     equal_depth: DisplayOut
     passes: list[PlannedPassOut]
-    notes: list[str]
+    notes: list[Sentence]
     drift: DisplayOut
     correct_every: str | None
     explicit: bool
@@ -128,7 +129,7 @@ class PlanOut(Schema):
 
 class SupportOut(Schema):
     name: str
-    text: str
+    text: Sentence
     largest: DisplayOut
     taper: DisplayOut
     barrel: DisplayOut
@@ -153,7 +154,7 @@ class RigidityOut(Schema):
     allowed: DisplayOut
     supports: list[SupportOut]
     lobes: ChartOut
-    says: str
+    says: Sentence
     width: DisplayOut
     limit: DisplayOut
     part_frequency: str
@@ -188,7 +189,7 @@ class EdgeLifeOut(Schema):
     shape: str
     run: str
     sister_tools: int
-    says: str
+    says: Sentence
     working: list[str]
 
 
@@ -219,18 +220,18 @@ class DeliveryOut(Schema):
     flow: str
     left: str
     fits: str
-    says: str
+    says: Sentence
     remedy: RemedyOut | None
 
 
 class CoolantOut(Schema):
-    rule: str
-    why: str
+    rule: Sentence
+    why: Sentence
     wanted: str
     present: str
     present_fits: bool
     deliveries: list[DeliveryOut]
-    notes: list[str]
+    notes: list[Sentence]
 
 
 class HeightOut(Schema):
@@ -258,14 +259,14 @@ class EdgeAnglesOut(Schema):
 class AngleRow(Schema):
     label: str
     display: DisplayOut
-    says: str
+    says: Sentence
 
 
 class HardOut(Schema):
     applies: bool
     hardness: str
     rows: list[HardRow]
-    says: list[str]
+    says: list[Sentence]
     saving: DisplayOut | None
     saving_per_batch: DisplayOut | None
     working: list[str]
@@ -275,7 +276,7 @@ class HardRow(Schema):
     label: str
     hard: DisplayOut
     grinding: DisplayOut | None
-    note: str
+    note: Sentence
 
 
 HardOut.model_rebuild()

@@ -93,7 +93,7 @@ def _figures(revision: Revision, stock: Any) -> dict[str, dict[str, Any]]:
             "cost": row["cost_display"],
             "status": {"ok": "within its limits", "care": "with care", "broken": "breaks a limit"}[row["status"]],
             "closest limit": row["binding"],
-            "problem": row["problem"] or "none",
+            "problem": row["problem"]["metric"] if row["problem"] else "none",
         }
     tape = state["tape"]
     found["whole piece"] = {"seconds": tape["seconds_display"], "cost": tape["money_display"]}

@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 from cutting.errors import AmbiguousQuantity, CuttingError, UnreadableQuantity
 from cutting.quantities import KINDS, display, read_dimension, read_quantity, write
+from cutting.quantities.retell import in_inch
 
 
 @pytest.mark.parametrize(
@@ -128,3 +129,21 @@ def test_a_word_that_is_no_finish_is_refused(text: str) -> None:
     with pytest.raises(CuttingError) as refused:
         read_quantity(text, "roughness", field="feature.roughness")
     assert refused.value.field == "feature.roughness"
+
+
+@pytest.mark.parametrize(
+    ("metric", "inch"),
+    [
+        ("Depth 0.40 mm is below half the corner radius 1.2 mm.", "Depth 0.0157 in is below half the corner radius 0.0472 in."),
+        ("the shaft is 228.6 mm long; the blank has 203.2 mm.", "the shaft is 9 in long; the blank has 8 in."),
+        ("60 is outside 0 to 38 mm, the part's length.", "2.3622 is outside 0 to 1.4961 in, the part's length."),
+        ("feed 0.365 mm/rev at 150 m/min", "feed 0.0144 ipr at 492 sfm"),
+        ("12 µm of 62 µm", "472 µin of 2441 µin"),
+        ("Ø12.7 on Ø50.8", "Ø0.5 on Ø2"),
+        ("CNMG 120408 for Ø35 h7, 3 passes, M12, 90°, 1200 1/min", "CNMG 120408 for Ø35 h7, 3 passes, M12, 90°, 1200 rpm"),
+        ("C45: 6 mm of 200 N/mm²", "C45: 0.2362 in of 29.0 ksi"),
+    ],
+)
+def test_a_sentence_is_told_in_inches(metric: str, inch: str) -> None:
+    """By 25.4 mm an inch and 0.3048 m a foot; names, classes and counts stay."""
+    assert in_inch(metric) == inch

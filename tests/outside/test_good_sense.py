@@ -379,7 +379,7 @@ def test_a_groove_as_wide_as_a_stocked_edge_is_plunged_once() -> None:
 def test_a_ring_groove_is_plunged_to_three_diameters_out_and_not_at_six(out: int, sings: bool) -> None:
     """A ring groove of 1.6 mm in Ø50 held in a chuck alone (common practice: to three diameters; from five on a centre)."""
     feature = {"standard": "DIN 471", "diameter": "50 mm", "distance_from_chuck": f"{out - 8} mm"}
-    setup, advice = slot_ranking(RING, material="C45", feature=feature, holding={"free_length": f"{out} mm", "grip_diameter": "50 mm"})
+    _, advice = slot_ranking(RING, material="C45", feature=feature, holding={"free_length": f"{out} mm", "grip_diameter": "50 mm"})
     first = (advice.candidates or advice.nearly)[0]
     assert ("chatter" in first.reason) == sings, first.reason
     assert sings or first.way == "one plunge"

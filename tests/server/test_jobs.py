@@ -24,7 +24,7 @@ def test_what_needs_attention_comes_first(engineer: Api) -> None:
     order = [row["state"]["attention"] for row in rows]
     assert order == sorted(order)
     assert rows[0]["name"] == "Deflector hub, weld repaired"
-    assert "finish Ra" in rows[0]["state"]["why"]
+    assert "finish Ra" in rows[0]["state"]["why"]["metric"]
 
 
 def test_a_saved_edit_is_a_revision_and_can_be_undone_and_redone(engineer: Api, job_id: JobId) -> None:

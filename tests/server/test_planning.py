@@ -105,7 +105,7 @@ def test_a_copy_is_a_job_of_its_own_and_the_archive_keeps_all(engineer: Api, job
 def test_an_empty_job_claims_nothing(engineer: Api) -> None:
     new = {"name": "Nothing yet", "material": "C45", "machine": "two-axis lathe", "diameter": "50", "free_length": "80"}
     state = engineer.post("/api/jobs", new).json()["state"]
-    assert (state["attention"], state["why"], state["tools"]) == (4, "no operations yet", [])
+    assert (state["attention"], state["why"]["inch"], state["tools"]) == (4, "no operations yet", [])
 
 
 def test_the_pulse_says_who_changed_what(engineer: Api, operator: Api, job_id: JobId) -> None:

@@ -101,3 +101,17 @@ def test_a_blank_follows_its_field_and_names_the_operation_that_forbids(engineer
     assert grown["diameter"] == "2,75 in"
     said = engineer.edit(job, 2, action="set_part", free_length="200").json()["title"]
     assert "operation 20 Rough turn" in said
+
+
+def test_refusals_and_sentences_are_told_in_the_readers_units(engineer: Api, job_id: Callable[[str], int]) -> None:
+    job = job_id("Runner shaft")
+    path = f"/api/jobs/{job}/shaft-line"
+    metric = engineer.post(path, {"line": "Ø50 x 300"})
+    inch = engineer.post(path, {"line": "Ø50 mm x 300 mm"}, HTTP_X_UNITS="inch")
+    assert "300 mm long" in metric.json()["errors"][0]["message"]
+    assert "11.811 in long" in inch.json()["errors"][0]["message"]
+    assert "mm" not in inch.json()["title"]
+    body = {"settings": {"depth_of_cut": "0.1 mm"}}
+    for units, unit in (("mm", " mm"), ("inch", " in")):
+        told = engineer.post(f"/api/jobs/{job}/operations/op40/evaluate", body, HTTP_X_UNITS=units).json()["warnings"]
+        assert any(f"{unit} is below half the corner radius" in one["text"] for one in told), [one["text"] for one in told]

@@ -1,4 +1,4 @@
-import { api, ask, rememberToken, type Display, type Schemas } from "./api/client";
+import { api, ask, rememberToken, rememberUnits, type Display, type Schemas } from "./api/client";
 
 /** Who is signed in and how they like the bench. */
 class Session {
@@ -44,6 +44,7 @@ class Session {
   private accept(person: Schemas["Person"]) {
     this.person = person;
     rememberToken(person.token);
+    rememberUnits(person.units);
     document.documentElement.dataset.theme = person.theme;
   }
 }

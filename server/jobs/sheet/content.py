@@ -15,6 +15,7 @@ from cutting.operations.registry import evaluate_quickly, explore, kind_of
 from cutting.operations.turned.setup import Setup
 from cutting.operations.turned.size_control import ledger
 from cutting.quantities import display, read_quantity, write
+from cutting.quantities.retell import in_inch
 from server.jobs.document import entry_of, setup_of
 from server.jobs.kinds import VIEWERS
 from server.jobs.kinds.view import Shown, both, pieces
@@ -114,8 +115,12 @@ def _facts(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Outco
         "table": _pass_table(outcome, system),
         "offsets": _offsets(setup, revision.job_id, entry["id"], outcome, system),
         "checks": _checks(setup, outcome, system),
-        "cautions": [w.text for w in outcome.warnings if w.severity != "note" or w.danger],
+        "cautions": [_told(w.text, system) for w in outcome.warnings if w.severity != "note" or w.danger],
     }
+
+
+def _told(sentence: str, system: str) -> str:
+    return in_inch(sentence) if system == "inch" else sentence
 
 
 def _length(value: float, system: str) -> str:
@@ -213,7 +218,7 @@ def _by_kind(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Out
         },
         "offsets": [],
         "checks": list(viewer.checks),
-        "cautions": [w.text for w in outcome.warnings if w.severity != "note" or w.danger],
+        "cautions": [_told(w.text, system) for w in outcome.warnings if w.severity != "note" or w.danger],
     }
 
 

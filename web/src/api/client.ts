@@ -28,11 +28,15 @@ export class Problem extends Error {
 
 let token = "";
 export const rememberToken = (value: string) => (token = value);
+let units = "mm";
+/** Sentences are told in the reader's units. */
+export const rememberUnits = (value: string) => (units = value);
 
 export const api = createClient<paths>({ baseUrl: "/", fetch: (request) => globalThis.fetch(request) });
 api.use({
   onRequest({ request }) {
     if (request.method !== "GET") request.headers.set("X-CSRFToken", token);
+    request.headers.set("X-Units", units);
     return request;
   },
 });

@@ -1554,8 +1554,7 @@ export interface components {
             /** Stiffness */
             stiffness: number | null;
             stiffness_display: components["schemas"]["DisplayOut"] | null;
-            /** Problem */
-            problem: string | null;
+            problem: components["schemas"]["DisplayOut"] | null;
         };
         /** OutlineLabel */
         OutlineLabel: {
@@ -1658,8 +1657,7 @@ export interface components {
             tape: components["schemas"]["TapeOut"];
             /** Attention */
             attention: number;
-            /** Why */
-            why: string;
+            why: components["schemas"]["DisplayOut"];
             /** Over Target */
             over_target: boolean;
             target_display: components["schemas"]["DisplayOut"] | null;

@@ -18,7 +18,7 @@
       <a
         href="#/jobs/{job}/operations/{row.id}"
         aria-current={row.id === selected ? "step" : undefined}
-        title={row.problem ?? row.binding}
+        title={row.problem ? shown(row.problem) : row.binding}
         class="grid min-h-[27px] grid-cols-[26px_1fr_auto_16px] items-center gap-1.5 px-2.5 {row.id ===
         selected
           ? 'bg-ink text-sheet'

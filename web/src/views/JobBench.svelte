@@ -89,7 +89,7 @@
 
   const words = { ok: "✓ within limits", care: "▲ with care", broken: "■ over a limit" };
   const tones = { ok: "text-safe", care: "text-warn", broken: "text-signal font-semibold" };
-  const reason = (row: Schemas["OperationRow"]) => row.problem ?? row.binding;
+  const reason = (row: Schemas["OperationRow"]) => (row.problem ? shown(row.problem) : row.binding);
 </script>
 
 {#if missing}

@@ -95,7 +95,7 @@
               >
               <span class="mt-2 block {tones[job.state.attention as 0 | 1 | 2 | 3 | 4]}">
                 <b>{marks[job.state.attention as 0 | 1 | 2 | 3 | 4]}</b>{job.state.attention < 3
-                  ? `: ${job.state.why}`
+                  ? `: ${shown(job.state.why)}`
                   : ""}
               </span>
               {#if job.stale}<span class="text-warn block"
