@@ -8,7 +8,8 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from cutting.errors import CuttingError, OutOfRange, UnreadableQuantity
-from cutting.quantities import Dimension, read_dimension, read_quantity
+from cutting.quantities import Dimension, read_dimension, read_quantity, write
+from cutting.quantities.dimension import spelled_out
 from cutting.quantities.roughness import SHARES
 from cutting.workpiece.ring_grooves import standard_groove
 from cutting.workpiece.solid import Blank, Region, Side, Solid, blank_solid
@@ -89,7 +90,7 @@ def read_shaft_line(text: str, blank_diameter: float, free_length: float, system
     placed = _placed(steps, blank_diameter, free_length, parted)
     cuts = [
         Planned("face", "Face", {"length": f"{FACE_STOCK:g} mm"}),
-        *_turned(placed, blank_solid(Blank(blank_diameter, free_length)), KERF if parted else 0.0),
+        *_turned(placed, blank_solid(Blank(blank_diameter, free_length)), KERF if parted else 0.0, system),
     ]
     cuts += [_groove(placed[k], what, place, system) for k, what, place in grooves]
     if parted:
@@ -118,7 +119,7 @@ def _step(word: str, system: str) -> Step:
     rough = read_quantity(notes["finish"], "roughness", system=system, field="line").value if "finish" in notes else None
     fillet = read_quantity(notes["r"], "length", system=system, field="line").value if "r" in notes else None
     finish = _finish(notes["finish"], rough) if rough is not None else ""
-    return Step(size, _in_millimetres(size, system), length, rough, finish, fillet)
+    return Step(size, _said(size, system), length, rough, finish, fillet)
 
 
 def _finish(said: str, ra: float) -> str:
@@ -129,13 +130,9 @@ def _finish(said: str, ra: float) -> str:
     return f"{ra:g} µm" if word == "ra" else f"{word.capitalize()} {ra / SHARES[word]:g} µm"
 
 
-def _in_millimetres(size: Dimension, system: str) -> str:
-    """The size as a drawing in millimetres has it: as entered there, else its nominal with its deviations."""
-    if system == "metric":
-        return size.entered.lstrip("Øø ")
-    if size.upper_deviation is None or size.lower_deviation is None:
-        return f"{size.nominal:.6g}"
-    return f"{size.nominal:.6g} {size.upper_deviation:+.4g}/{size.lower_deviation:+.4g}"
+def _said(size: Dimension, system: str) -> str:
+    """The size as it was typed, with its unit where that is inches."""
+    return spelled_out(size.entered, system, "line").lstrip("Øø ")
 
 
 def _placed(steps: Sequence[Step], blank: float, free_length: float, parted: bool) -> list[Step]:
@@ -154,7 +151,7 @@ def _placed(steps: Sequence[Step], blank: float, free_length: float, parted: boo
     return placed
 
 
-def _turned(steps: list[Step], part: Solid, kerf: float) -> list[Planned]:
+def _turned(steps: list[Step], part: Solid, kerf: float, system: str) -> list[Planned]:
     """Roughing from the thick end to the thin one, each over all that is no thicker beyond it; then the fine steps.
 
     The first goes on over the kerf, so that the blade meets a turned diameter.
@@ -165,7 +162,8 @@ def _turned(steps: list[Step], part: Solid, kerf: float) -> list[Planned]:
         to = step.size.nominal + (FINISH_STOCK if step.fine else 0.0)
         if to < part.largest(step.near, far) - LEAST_CUT:
             part = part.without(Region(Side.OUTSIDE, ((step.near, far, to),)))
-            title = f"{'Rough turn' if step.fine else 'Turn'} Ø{to:g}"
+            said = write(to, "length", system) if system == "inch" else f"{to:g}"
+            title = f"{'Rough turn' if step.fine else 'Turn'} Ø{said}"
             longer = replace(step, near=step.near - kerf) if k == 0 else step
             rough.append(Planned("turn", title, _feature(longer, f"{to:g}", far, "" if step.fine else step.finish)))
         if step.fine:
@@ -187,7 +185,7 @@ def _groove(step: Step, what: str, place: float | None, system: str) -> Planned:
     note = ""
     if own := _OWN_GROOVE.match(what):
         width, floor = read_dimension(own["width"], system, "line"), read_dimension(own["floor"], system, "line")
-        given |= {"width": _in_millimetres(width, system), "floor": _in_millimetres(floor, system)}
+        given |= {"width": _said(width, system), "floor": _said(floor, system)}
         wide, deep = width.nominal, (step.size.nominal - floor.nominal) / 2
     else:
         try:

@@ -50,12 +50,12 @@ def read_dimension(text: str | float, system: str = "metric", field: str = "diam
     entered = text.strip()
     body = entered.removeprefix("Ø").removeprefix("ø").strip()
     if found := _PLUS_MINUS.match(body):
-        size = _length(found["size"], found["unit"], system, field)
-        half = _length(found["half"], found["unit"], system, field)
+        unit = found["unit"] or _unit_of(found["size"])
+        size, half = (_length(found[name], unit, system, field) for name in ("size", "half"))
         return Dimension(size, half, -half, entered)
     if found := _TWO_SIDED.match(body):
-        size = _length(found["size"], found["unit"], system, field)
-        upper, lower = (_length(found[side], found["unit"], system, field) for side in ("upper", "lower"))
+        unit = found["unit"] or _unit_of(found["size"])
+        size, upper, lower = (_length(found[name], unit, system, field) for name in ("size", "upper", "lower"))
         if upper < lower:
             raise UnreadableQuantity(field, f"in '{entered}' the upper deviation is below the lower one.")
         return Dimension(size, upper, lower, entered)
@@ -69,6 +69,44 @@ def read_dimension(text: str | float, system: str = "metric", field: str = "diam
             raise
         return Dimension(size, upper, lower, entered)
     return Dimension(_length(body, "", system, field), entered=entered)
+
+
+def spelled_out(text: str, system: str, field: str = "diameter") -> str:
+    """A dimension with its unit written out where it was typed in inches without one, so that it means the same anywhere.
+
+    Raises what `read_dimension` raises.
+
+    >>> spelled_out("1.5 h9", "inch"), spelled_out("1.5 +0/-0.002", "inch"), spelled_out("49 mm h9", "inch")
+    ('1.5 in h9', '1.5 in +0/-0.002', '49 mm h9')
+    """
+    read_dimension(text, system, field)
+    said = text.strip()
+    if system != "inch":
+        return said
+    body = said.removeprefix("Ø").removeprefix("ø").strip()
+    found = _PLUS_MINUS.match(body) or _TWO_SIDED.match(body) or _CLASS.match(body)
+    size = found["size"].strip() if found else body
+    if _unit_of(size) or (found and found.groupdict().get("unit")):
+        return said
+    return f"{said[: len(said) - len(body)]}{size} in {body[len(size) :].strip()}".strip()
+
+
+def deviations_of(said: str) -> str:
+    """What stands behind the size in a dimension as it was typed: its class, or its deviations; blank where there is none.
+
+    >>> deviations_of("49 mm h9"), deviations_of("1.5"), deviations_of("25 ±0.02")
+    ('h9', '', '±0.02')
+    """
+    body = said.strip().removeprefix("Ø").removeprefix("ø").strip()
+    found = _PLUS_MINUS.match(body) or _TWO_SIDED.match(body) or _CLASS.match(body)
+    if not found or found.groupdict().get("letter", "").lower() in ("mm", "in", "cm"):
+        return ""
+    return body[len(found["size"]) :].strip()
+
+
+def _unit_of(size: str) -> str:
+    found = re.search(r"([a-zµ]+|[\"″])\s*$", size.strip(), re.IGNORECASE)
+    return found.group(1) if found else ""
 
 
 def _length(text: str, unit: str, system: str, field: str) -> float:

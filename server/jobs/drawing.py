@@ -10,6 +10,7 @@ from cutting.errors import CuttingError
 from cutting.operations.frame.kind import Kind
 from cutting.operations.registry import KINDS, kind_of
 from cutting.quantities import display, read_dimension, read_quantity
+from cutting.quantities.dimension import deviations_of
 from cutting.workpiece.part import Axis, entries_of, own_entries, prepares
 from cutting.workpiece.pattern import number_of
 from cutting.workpiece.solid import Region
@@ -155,11 +156,22 @@ def _both(kind: Kind, name: str, value: Any) -> dict[str, str]:
     with suppress(CuttingError):
         if field.kind == "dimension":
             read = read_dimension(said, "mm", name)
-            nominal = display(read.nominal, "length", False)
-            rest = said.split(" ", 1)[1] if " " in said and not said.endswith((" mm", " in")) else ""
-            tail = f" {rest}" if rest else ""
-            return {"metric": f"{sign}{nominal.metric}{tail}", "inch": f"{sign}{nominal.inch}{tail}"}
+            nominal, tail = display(read.nominal, "length", False), deviations_of(said)
+            if read.tolerance is None or tail[:1].isalpha():
+                return {side: f"{sign}{getattr(nominal, side)} {tail}".strip() for side in ("metric", "inch")}
+            upper, lower = (display(one, "length", False) for one in (read.upper_deviation or 0.0, read.lower_deviation or 0.0))
+            return {
+                side: f"{sign}{getattr(nominal, side)} " + _limits_said(getattr(upper, side), getattr(lower, side))
+                for side in ("metric", "inch")
+            }
         if field.kind in ("length", "small_length", "roughness"):
             shown = display(read_quantity(said, field.kind, field=name).value, field.kind)
             return {"metric": sign + shown.metric, "inch": sign + shown.inch}
     return {"metric": sign + said, "inch": sign + said}
+
+
+def _limits_said(upper: str, lower: str) -> str:
+    """Deviations as a drawing has them: ± where they are alike, else one over the other with their signs."""
+    if lower == f"-{upper}":
+        return f"±{upper}"
+    return "/".join(one if one[:1] in "-0" else f"+{one}" for one in (upper, lower))

@@ -16,9 +16,9 @@ from cutting.workpiece.hardness import brinell
 from cutting.workpiece.part import Axis, entries_of, own_entries
 from server.errors import Refusal
 from server.jobs.best import take_best
-from server.jobs.document import Baseline, BatchData, GrindingData, Money, StockData, checked, merged
+from server.jobs.document import Baseline, BatchData, GrindingData, Money, StockData, checked, merged, told_of
 from server.jobs.drawing import attach, change_told, feature_of, note_feature, words_of
-from server.jobs.entries import Entry, length_with_unit, with_unit
+from server.jobs.entries import Entry, changed_with_unit, length_with_unit, with_unit
 from server.jobs.stock import check_stock, layers_as_entered
 from server.jobs.tools import NONE, ToolNames, in_order, told
 from server.shop import shop
@@ -106,7 +106,7 @@ class SetFeature(Gesture):
     def apply(self, document: dict[str, Any]) -> str:
         entry = self.target(document)
         kind = entry["operation"]
-        change_told(document, entry, {name: with_unit(kind, "feature", name, value, self.units) for name, value in self.feature.items()})
+        change_told(document, entry, changed_with_unit(kind, self.feature, told_of(document, entry), self.units))
         if self.spindle is not None:
             entry["spindle"] = self.spindle
         if self.turned_round is not None:
@@ -296,7 +296,8 @@ class NoteFeature(Gesture):
 
     def apply(self, document: dict[str, Any]) -> str:
         kind = kind_of(self.kind)
-        asked = {name: with_unit(kind.name, "feature", name, value, self.units) for name, value in self.feature.items()}
+        known = feature_of(document, self.identity)["asked"] if self.identity else {}
+        asked = changed_with_unit(kind.name, self.feature, known, self.units)
         for name in asked:
             if name not in kind.fields.drawn:
                 raise CuttingError(f"feature.{name}", "is not said by a drawing, but by the cut.")

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from cutting.operations.frame.fields import Field
 from cutting.operations.registry import KINDS as OPERATIONS
 from cutting.quantities import KINDS, read_quantity
+from cutting.quantities.dimension import spelled_out
 
 Entry = str | float | bool | None
 AS_TYPED = ("flag", "choice", "text", "number", "whole")
@@ -17,13 +20,20 @@ def with_unit(operation: str, section: str, name: str, value: Entry, units: str)
         return value
     path = f"{section}.{name}"
     if field.kind == "dimension":
-        # a tolerance class or deviation is metric as written; only a bare inch number needs its unit
-        return _echo(value, units, path, "length") if units == "inch" and _bare(value) else str(value)
+        # unread in millimetres, where a form says what is wrong in its own words; in inches it must be told apart at once
+        return spelled_out(str(value), "inch", path) if units == "inch" else str(value)
     if field.kind == "points":
         return str(value) if value in field.options else _points(str(value), units, path, field.pair)
     if field.kind == "lengths":
         return "; ".join(_echo(word.strip(), units, path, "length") for word in str(value).split(";") if word.strip())
     return _echo(value, units, path, *field.kinds)
+
+
+def changed_with_unit(operation: str, entries: dict[str, Entry], known: dict[str, Any], units: str) -> dict[str, Entry]:
+    """Entries of a feature as `with_unit` keeps them; what comes back as it is known keeps its meaning, whatever is shown now."""
+    return {
+        name: value if value == known.get(name) else with_unit(operation, "feature", name, value, units) for name, value in entries.items()
+    }
 
 
 def length_with_unit(name: str, value: Entry, units: str) -> Entry:

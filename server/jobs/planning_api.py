@@ -15,8 +15,8 @@ from cutting.process.shaft_line import read_shaft_line
 from cutting.quantities import display, read_quantity
 from server.jobs import actions
 from server.jobs.best import best_for_all
-from server.jobs.document import part_in_front
-from server.jobs.entries import Entry, with_unit
+from server.jobs.document import part_in_front, told_of
+from server.jobs.entries import Entry, changed_with_unit, with_unit
 from server.jobs.schemas import OutlineOut
 from server.jobs.state import sketch_of, state_of
 from server.jobs.tools import NONE, ToolWords, told
@@ -113,12 +113,13 @@ def sketch_feature(request: HttpRequest, job_id: int, payload: SketchIn) -> dict
     entry = known or _bare("new", payload.kind, {})
     if known is None:
         document["operations"].append(entry)
+    was = told_of(document, known) if known else {}
     entry |= {"operation": payload.kind, "feature": {}, "drawn": ""}  # what is being entered is all that it is told
     entry |= {"spindle": payload.spindle, "turned_round": payload.turned_round}
     refused = None
     for name, value in payload.feature.items():
         try:
-            entry["feature"][name] = with_unit(payload.kind, "feature", name, value, payload.units)
+            entry["feature"] |= changed_with_unit(payload.kind, {name: value}, was, payload.units)
         except CuttingError as error:
             refused = refused or core_problem(error)
     settled: dict[str, float | bool] = {}

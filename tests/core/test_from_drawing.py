@@ -21,7 +21,7 @@ from cutting.operations.turned.fit import collar_in_front, fouled
 from cutting.operations.turned.setup import Setup
 from cutting.process.shaft_line import Planned, read_shaft_line
 from cutting.process.standing import taken_from_part
-from cutting.quantities import Dimension
+from cutting.quantities import Dimension, read_dimension
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import holders, inserts
 from cutting.tooling.shapes import SHAPES
@@ -107,11 +107,11 @@ def test_one_shaft_in_many_spellings(line: str) -> None:
 
 def test_inches_and_a_shaft_as_thick_as_its_bar() -> None:
     found = said("1-1/4 x 2, 1 x 1.5", system="inch")
-    assert dict(found)["Turn Ø25.4"] == {"end_diameter": "25.4", "length": "38.1 mm", "distance_from_chuck": "160.9 mm"}
-    fine = dict(said("1 ±0.001 x 1.5", system="inch"))["Finish Ø25.4 +0.0254/-0.0254"]
-    assert fine["end_diameter"] == "25.4 +0.0254/-0.0254"
+    assert dict(found)["Turn Ø1 in"] == {"end_diameter": "25.4", "length": "38.1 mm", "distance_from_chuck": "160.9 mm"}
+    fine = dict(said("1 ±0.001 x 1.5", system="inch"))["Finish Ø1 in ±0.001"]
+    assert read_dimension(str(fine["end_diameter"]), "mm").upper_deviation == pytest.approx(0.0254)
     own = dict(said("1 x 2, groove 0.1 x Ø0.9 at 0.2", system="inch"))["Groove 0.1 x Ø0.9"]
-    assert (own["width"], own["floor"], own["distance_from_chuck"]) == ("2.54", "22.86", "191.38 mm")
+    assert (own["width"], own["floor"], own["distance_from_chuck"]) == ("0.1 in", "0.9 in", "191.38 mm")
     assert [title for title, _ in said("Ø50 x 60, Ø40 x 30")] == ["Face", "Turn Ø40"]  # the bar itself needs no cut
 
 

@@ -7,6 +7,8 @@ from typing import Any
 
 import pytest
 
+from server.jobs.document import setup_of
+from server.jobs.models import Revision
 from tests.server.conftest import Api
 
 JobId = Callable[[str], int]
@@ -115,3 +117,34 @@ def test_refusals_and_sentences_are_told_in_the_readers_units(engineer: Api, job
     for units, unit in (("mm", " mm"), ("inch", " in")):
         told = engineer.post(f"/api/jobs/{job}/operations/op40/evaluate", body, HTTP_X_UNITS=units).json()["warnings"]
         assert any(f"{unit} is below half the corner radius" in one["text"] for one in told), [one["text"] for one in told]
+
+
+@pytest.mark.parametrize(
+    ("typed", "target", "inch"),
+    [
+        ("1.9 h9", 48.229, "Ø1.9 h9"),  # 48.26 less half of 62 µm
+        ("Ø1.9 ±0.001", 48.26, "Ø1.9 ±0.001"),
+        ("1.9 +0/-0.002", 48.2346, "Ø1.9 0/-0.002"),
+        ("48 mm h9", 47.969, "Ø1.8898 h9"),
+    ],
+)
+def test_a_size_with_its_tolerance_is_in_the_units_it_was_typed_in(
+    engineer: Api, job_id: JobId, typed: str, target: float, inch: str
+) -> None:
+    """49 h8 of the drawing, typed anew by someone who sees inches."""
+    job = job_id("Runner shaft")
+    made = engineer.edit(job, 1, action="set_feature", operation="op40", feature={"end_diameter": typed}, units="inch")
+    assert made.status_code == 200, made.content
+    document = Revision.objects.get(job=job, number=2).document
+    entry = next(one for one in document["operations"] if one["id"] == "op40")
+    assert setup_of(document, entry).feature.end_diameter.target == pytest.approx(target, abs=1e-4)
+    assert any(one["words"]["inch"].startswith(f"{inch} × ") for one in made.json()["state"]["drawing"])
+
+
+def test_what_comes_back_as_it_was_keeps_its_meaning(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Runner shaft")
+    same = {"end_diameter": "49 h8", "length": "70 mm"}
+    made = engineer.edit(job, 1, action="set_feature", operation="op40", feature=same, units="inch").json()
+    told = next(one for one in made["state"]["drawing"] if 40 in one["makes"])["words"]
+    assert told["metric"].startswith("Ø49 h8 ×")
+    assert told["inch"].startswith("Ø1.9291 h8 ×")
