@@ -67,6 +67,7 @@ def test_every_page_says_part_revision_operation_and_page(operator: Api, job_id:
     pages = [page.extract_text() for page in PdfReader(io.BytesIO(answer.content)).pages]
     assert len(pages) == 4  # the whole part, then two operations to a page
     for number, text in enumerate(pages, 1):
+        assert "trained people come first" in text, "on every page, and no page for it alone"
         assert "Runner shaft · revision 1" in text
         assert f"{number} of 4" in text
     assert [any(title in text for title in ("The whole part", "10 Face end", "30 Rough turn", "50 Rough turn")) for text in pages] == [
