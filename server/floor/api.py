@@ -19,6 +19,7 @@ from cutting.quantities import Asked, display, read_asked
 from cutting.workpiece.materials import deliver
 from server.crib.models import Grade, Tool
 from server.floor.models import Machine
+from server.sentences import Sentence
 from server.shop import shop
 from server.units import DisplayOut, Point, TickOut, Units, ticks
 from server.words import asked
@@ -40,7 +41,7 @@ class SpindleOut(Schema):
     name: str
     title: str
     turns: str
-    interface: str
+    interface: Sentence
     facts: list[DisplayOut]
     steps: str
     coolant: list[str]
@@ -63,7 +64,7 @@ class MachineSheet(Schema):
     steps_note: str
     coolant: list[str]
     spindles: list[SpindleOut]
-    places: list[str]
+    places: list[Sentence]
     abilities: list[str]
     facts: list[MachineFact]
     source: str

@@ -56,6 +56,7 @@ def shaft() -> Solid:
         ("groove", {"where": "inside"}, {}),
         ("cut off", {"part_length": "250"}, {"diameter": 64, "distance_from_chuck": 11, "bore": 0}),
         ("cut off", {"distance_from_chuck": "6"}, {"diameter": 64, "part_length": 255, "bore": 0}),
+        ("cut off", {"distance_from_chuck": "265"}, {"diameter": 50, "part_length": 0, "bore": 0}),
     ],
 )
 def test_what_the_part_settles(kind: str, feature: dict[str, Any], settled: dict[str, Any]) -> None:

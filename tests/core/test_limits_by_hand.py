@@ -23,6 +23,8 @@ from cutting.operations.slots.groove.numbers import side_feed
 from cutting.operations.slots.shared.cut import idle_seconds
 from cutting.operations.turned.case import single_cutter
 from cutting.operations.turned.edge_strength import edge_force_limit
+from cutting.tooling.items import grades
+from cutting.workpiece.solid import Blank, blank_solid
 from tests.core.slots import CUT_OFF, FACE, GROOVE, RING, TREPAN, build, form
 
 TURN: dict[str, Any] = {
@@ -305,5 +307,18 @@ def test_a_tool_far_out_and_a_cut_to_the_centre_ask_for_a_tougher_edge() -> None
     shakes = [asked(TURN, "settings", overhang=out) for out in (50, 75, 100, 150)]
     assert shakes[0] < shakes[1] < shakes[2] == shakes[3]
     assert asked(CUT_OFF, "feature", bore="25 mm") < asked(CUT_OFF, "feature")
-    p10, p20 = 0.55, 0.75  # in the demo shop; common practice: P20 and tougher cut off solid bars
-    assert p10 < asked(CUT_OFF, "feature") < p20
+    # of grades in the demo shop; common practice: P20 and tougher cut off solid bars, and stand blows on scale, P30 blows on weld
+    p10, p20, p30 = (grades()[f"{name} CVD"].toughness for name in ("P10", "P20", "P30"))
+    assert p10 < asked(CUT_OFF, "feature") <= p20
+    assert asked(TURN, "holding", interrupted=True) <= p20
+    assert p10 < asked(TURN | {"skin": "forged"}, "holding", interrupted=True) <= p20
+    assert p20 < asked(TURN | {"skin": "weld"}, "holding", interrupted=True) <= p30
+    assert p10 < asked(TURN | {"skin": "weld"}, "holding") <= p20
+    assert asked(TURN | {"skin": "forged"}, "holding") <= p10, "scale alone is everybody's"
+
+
+def test_a_kerf_is_as_wide_as_its_insert_from_rim_to_bore() -> None:
+    setup = read_setup({**CUT_OFF, "feature": {**CUT_OFF["feature"], "bore": "12 mm"}})
+    corners = KINDS["cut off"].area(setup, blank_solid(Blank(40.0, 60.0, 12.0)))
+    assert {place for place, _ in corners} == {8.0, 11.0}
+    assert {radius for _, radius in corners} == {6.0, 20.0}
