@@ -174,4 +174,4 @@ def _limits_said(upper: str, lower: str) -> str:
     """Deviations as a drawing has them: ± where they are alike, else one over the other with their signs."""
     if lower == f"-{upper}":
         return f"±{upper}"
-    return "/".join(one if one[:1] in "-0" else f"+{one}" for one in (upper, lower))
+    return "/".join(one if one == "0" or one.startswith("-") else f"+{one}" for one in (upper, lower))

@@ -8,6 +8,7 @@ from typing import Any
 
 import pytest
 from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.ui import Select
 
 from server.jobs.models import Job
 from tests.browser.edits import change
@@ -159,6 +160,25 @@ def test_a_new_operation_finds_the_part_and_takes_the_best_tool(person: Person) 
     person.see("#feed_per_rev")
     person.settled()
     assert "chosen, first" in person.see("tr[data-row='0']").text
+
+
+def test_the_other_end_is_planned_on_the_sub_spindle(person: Person) -> None:
+    open_job(person, "Guide-vane pin")
+    person.press("a")
+    Select(person.see("#spindle")).select_by_value("sub")
+    assert person.see("#turned-round").is_selected(), "the sub-spindle holds the part by what was its free end"
+    person.type_over("#drawing-end_diameter", "10 h9", "")
+    person.type_over("#drawing-length", "8", "")
+    person.until(lambda: "17.333 mm" in (person.see("#drawing-distance_from_chuck").get_attribute("placeholder") or ""), "told from there")
+    button = person.see_text("[role=dialog] button", "Add with its best tool")
+    person.chrome.execute_script("arguments[0].scrollIntoView()", button)
+    button.click()
+    person.saved(2)
+    assert "on the sub-spindle" in person.see_text("table tr", "Turn Ø10").text
+    person.see_text("table a", "Turn Ø10").click()
+    person.see("#feed_per_rev")
+    person.settled()
+    assert "25.333 mm out of the chuck" in person.see_text("section[aria-label='Scene'] text", "out of the chuck").text
 
 
 def test_the_drawing_is_noted_first_and_planned_from_its_list(person: Person) -> None:
