@@ -16,6 +16,7 @@ from cutting.mechanics import chatter, chip_section, deflection, finish, force, 
 from cutting.nomenclature import source_label
 from cutting.operations.frame.money import Spent, spend
 from cutting.operations.frame.over_passes import over_passes
+from cutting.operations.frame.stability import stable_on_part
 from cutting.operations.turned.case import APPROACH, Case, Cutter, edge_cost, standing_heat
 from cutting.operations.turned.contour import path_length
 from cutting.operations.turned.setup import Setup
@@ -247,20 +248,11 @@ def _stability(case: Case, cutter: Cutter, chip: Chip, forces: Forces, give: Arr
     of_part, of_shank = (axial, radial) if case.facing else (radial, axial)
     direction = record(of_part, **shape, thin_exponent=thin)
     share = record(chatter.mode_share, in_plane_ratio=q, direction_factor=direction)
-    part = record(
-        chatter.stable_width,
-        stiffness=1.0 / give,
-        damping_ratio=chatter.PART_DAMPING,
-        force_slope=slope,
-        mode_share=share,
-        note=f"at every speed; the part swings at about {case.frequency:.0f} Hz",
-    )
-    waves = chatter.wave_length(chip.cutting_speed, case.frequency)
-    damped = record(chatter.process_damping, wave_length=waves, force_slope=slope, in_plane_ratio=q)
+    part = stable_on_part(give, case.frequency, slope, share, q, chip.cutting_speed, chip.spindle_speed, record)
     # the shank stands square to the direction that bends the part
     tool = chatter.stable_width(cutter.side_stiffness, chatter.DAMPING, slope, chatter.mode_share(q, of_shank(**shape, thin_exponent=thin)))
     tool_damped = chatter.process_damping(chatter.wave_length(chip.cutting_speed, cutter.side_frequency), slope, q)
-    return part * damped * chatter.sure_gain(chip.spindle_speed / (60.0 * case.frequency), chatter.PART_DAMPING), tool * tool_damped
+    return part, tool * tool_damped
 
 
 def _surface(case: Case, cutter: Cutter, chip: Chip, record: Silent) -> Surface:

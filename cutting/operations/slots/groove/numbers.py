@@ -11,6 +11,7 @@ import numpy as np
 from cutting.mechanics import blade, chatter, deflection, force
 from cutting.mechanics.kinematics import facing_time
 from cutting.operations.frame.over_passes import over_passes
+from cutting.operations.frame.stability import stable_on_part
 from cutting.operations.slots.groove.moves import PLUNGE, SIDEWAYS, THIN, Move, moves_of
 from cutting.operations.slots.groove.setup import NOSE_SHARE, SIDE_FEED, GrooveSetup, Way
 from cutting.operations.slots.shared.cut import SlotCut, hardest, idle_seconds, lasting, leaning, paid
@@ -108,8 +109,11 @@ def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     mean_feed = over_passes(strokes.thickness * seconds, np.add) / engaged
     fastest = over_passes(strokes.spindle_speed)
     reached = over_passes(strokes.speed)
-    swings = beam.frequency(max(floor, 0.5))
-    stable = _stable_width(setup, real, push / np.maximum(cutting, 1e-9), give, swings, reached, fastest, record)
+    # a plunge pushes straight at the part
+    share = push / np.maximum(cutting, 1e-9)
+    kc = _specific(setup, real, blade.GROOVE_FORM)
+    slope = record(chatter.force_slope, specific_force=kc, force_exponent=work.material.force_exponent)
+    stable = stable_on_part(give, beam.frequency(max(floor, 0.5)), slope, share, share, reached, fastest, record)
     lasts = lasting(tool, reached, mean_feed, record)
     sideways, down = leaning(tool, worn * side, worn * cutting)
     feeds = (tool.feed_low, tool.feed_high)
@@ -125,25 +129,6 @@ def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: S
         strokes=strokes, size_error=np.asarray(error), stable_width=stable,
         roughness=_roughness(setup, tool, reached, feed, real),        push=push, widest_plunge=max(plunges, default=0.0),
     )  # fmt: skip
-
-
-def _stable_width(
-    setup: GrooveSetup, real: Array, share: Array, give: float, swings: float, reached: Array, fastest: Array, record: Silent
-) -> Array:
-    """Width of a plunge [mm] that stays stable on a part that gives and swings [mm/N, Hz]: the push goes straight at it."""
-    exponent = setup.work.material.force_exponent
-    slope = record(chatter.force_slope, specific_force=_specific(setup, real, blade.GROOVE_FORM), force_exponent=exponent)
-    stable = record(
-        chatter.stable_width,
-        stiffness=1.0 / give,
-        damping_ratio=chatter.PART_DAMPING,
-        force_slope=slope,
-        mode_share=share,
-        note=f"at every speed; the part swings at about {swings:.0f} Hz",
-    )
-    pushed = np.maximum(share, 1e-9)
-    damped = record(chatter.process_damping, wave_length=chatter.wave_length(reached, swings), force_slope=slope, in_plane_ratio=pushed)
-    return np.asarray(stable * damped * chatter.sure_gain(fastest / (60.0 * swings), chatter.PART_DAMPING))
 
 
 def _write_layers(setup: GrooveSetup, strokes: Strokes, record: Silent) -> None:
