@@ -51,6 +51,10 @@ class Person:
     def see(self, css: str) -> WebElement:
         return self.until(lambda: next((e for e in self.all(css) if e.is_displayed()), None), css)  # type: ignore[no-any-return]
 
+    def count(self, css: str, many: int) -> None:
+        """So many of them, once the page has drawn them."""
+        self.until(lambda: len(self.all(css)) == many, f"{many} of {css}")
+
     def see_text(self, css: str, text: str) -> WebElement:
         """An element whose words hold the text."""
         return self.until(lambda: next((e for e in self.all(css) if text in e.text), None), f"{css} with '{text}'")  # type: ignore[no-any-return]

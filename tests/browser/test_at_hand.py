@@ -304,7 +304,7 @@ def test_warnings_are_counted_the_worst_is_whole_and_the_rest_a_key_away(person:
     person.see("main h2").click()
     person.press("v")
     person.see("[role=dialog]")
-    assert len(person.all("[role=dialog] li[data-testid^=caution]")) == more + 1
+    person.count("[role=dialog] li[data-testid^=caution]", more + 1)
 
 
 def test_the_person_has_a_menu_and_the_rooms_stay_in_the_head(person: Person) -> None:

@@ -73,7 +73,7 @@ def test_the_tape_switches_to_money(person: Person) -> None:
     person.until(
         lambda: [r.get_attribute("width") for r in person.all("section[aria-label='Cycle tape'] g rect")] != seconds, "other widths"
     )
-    assert len(person.all("section[aria-label='Cycle tape'] g rect")) == 6
+    person.count("section[aria-label='Cycle tape'] g rect", 6)
 
 
 def test_order_can_be_changed_and_operations_removed(person: Person) -> None:

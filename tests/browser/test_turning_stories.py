@@ -116,14 +116,14 @@ def test_the_weld_repaired_hub_to_its_bearing_size(person: Person) -> None:
     person.see_text("h1", "Finish bearing size")
     person.settled()
     study(person, "z", "Passes and size")
-    assert len(person.all("[data-testid=planned-pass]")) == 3
+    person.count("[data-testid=planned-pass]", 3)
 
     # a light last cut is tried, warned of, and given up for equal cuts
     person.type_over("input[placeholder='like the others']", "0.05")
     person.see_text("[role=dialog] p", "Equal cuts do not")
     person.type_over("input[placeholder='like the others']", Keys.BACKSPACE)
     person.until(lambda: "Equal cuts do not" not in person.read("[role=dialog]"), "equal cuts again")
-    person.until(lambda: len(person.all("[data-testid=planned-pass]")) == 3, "three passes again")
+    person.count("[data-testid=planned-pass]", 3)
 
     # this lathe's tool stands 0.083 mm off; each pass is commanded as the ledger says, turned, and measured
     for count in (1, 2, 3):
