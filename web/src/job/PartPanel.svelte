@@ -139,7 +139,7 @@
         /></span
       >
     </span>
-    <label for="blank-length">out, whole</label>
+    <label for="blank-length">out, overall</label>
     <span class="grid grid-cols-2 gap-1.5">
       <EntryField
         id="blank-length"
@@ -149,7 +149,7 @@
         commit={(free_length) => part({ free_length })}
       />
       <span
-        ><label for="whole-length" class="sr-only">whole length of the blank</label><EntryField
+        ><label for="whole-length" class="sr-only">overall length of the blank</label><EntryField
           id="whole-length"
           field="length"
           placeholder="unknown"
