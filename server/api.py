@@ -18,6 +18,7 @@ from server.exchange.api import router as exchange
 from server.floor.api import router as floor
 from server.jobs.api import kinds
 from server.jobs.api import router as jobs
+from server.jobs.hole_api import router as holes
 from server.jobs.planning_api import router as planning
 from server.jobs.sheet.api import router as sheets
 from server.jobs.study_api import router as studies
@@ -69,6 +70,7 @@ api.add_router("/kinds", kinds, tags=["jobs"])
 api.add_router("/jobs", jobs, tags=["jobs"])
 api.add_router("/jobs", planning, tags=["planning"])
 api.add_router("/jobs", studies, tags=["studies"])
+api.add_router("/jobs", holes, tags=["holes"])
 api.add_router("/jobs", sheets, tags=["sheets"])
 api.add_router("/crib", crib, tags=["crib"])
 api.add_router("/shelf", shelf, tags=["shelf"])

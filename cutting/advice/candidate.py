@@ -9,6 +9,17 @@ from cutting.quantities.write import Display
 
 
 @dataclass(frozen=True)
+class Before:
+    """An operation that comes before the one that a candidate is for, as it is entered."""
+
+    operation: str
+    title: str
+    feature: dict[str, Any]
+    tool: dict[str, str]
+    settings: dict[str, str]
+
+
+@dataclass(frozen=True)
 class Candidate:
     """A tool that can do it, at its best settings."""
 
@@ -41,6 +52,7 @@ class Candidate:
     more: tuple[Display, ...] = ()  # figures of the kind's own, under the heads of the ranking
     settings: dict[str, str] | None = None  # what taking it sets; None: speed, feed and depth
     becomes: dict[str, Any] | None = None  # operation and feature, where another kind of operation makes it
+    before: tuple[Before, ...] = ()  # the steps of a chain whose last one this is
     side_use: float = 0.0  # 1 where its grade is made for another letter of ISO 513
     strain: float = 0.0  # of the closest soft limit that is used; above 1 it is broken, and `strained` says which
     strained: str = ""

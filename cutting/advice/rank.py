@@ -24,11 +24,11 @@ from cutting.working import Recorder
 MOST_MISSES, NUMBERED = 40, 2  # near misses that are listed, and those that are told with their numbers or mended
 
 
-def rank(setup: Any, stock: Any, contest: Contest, top: int = 40) -> Advice:
+def rank(setup: Any, stock: Any, contest: Contest, top: int = 40, misses: bool = True) -> Advice:
     """Rank what a stock has for a set-up; its own tool, speed, feed and depth do not matter.
 
     Returns at most `top` candidates, one per insert and way (its best holder), the nearest misses with the limit that they
-    break, and the rules of fit with how many pairs each excluded. Raises `CuttingError` for a feature, machine or
+    break where `misses` are wanted, and the rules of fit with how many pairs each excluded. Raises `CuttingError` for a feature, machine or
     holding that cannot be.
     """
     field = contest.enter(setup, stock)
@@ -40,19 +40,19 @@ def rank(setup: Any, stock: Any, contest: Contest, top: int = 40) -> Advice:
     order = np.lexsort((best.figures["cost"], best.score))
     sound = best.feasible[order]
     good = _one_per_tool(order[sound], field, top)
-    bad = _one_per_tool(order[~sound], field, MOST_MISSES, good)
+    bad = _one_per_tool(order[~sound], field, MOST_MISSES, good) if misses else []
     held = held_by(contest, field, best, np.array(good, np.intp))
     rows = [replace(_shown(contest, field, best, k), holds_feed=held[k].feed, holds_speed=held[k].speed) for k in good]
-    misses = [_miss(contest, field, best, k) for k in bad]
+    missed_rows = [_miss(contest, field, best, k) for k in bad]
     missed = len(np.setdiff1d(_tools(order[~sound], field), _tools(order[sound], field)))
-    told = [_told(contest, field, best, k, row) for k, row in zip(bad[:NUMBERED], misses, strict=False)]
-    misses = [row for row in told if row.miss is not None] + misses[NUMBERED:]
+    told = [_told(contest, field, best, k, row) for k, row in zip(bad[:NUMBERED], missed_rows, strict=False)]
+    missed_rows = [row for row in told if row.miss is not None] + missed_rows[NUMBERED:]
     saved = [row for row in told if row.miss is None]  # its own remedy makes it sound: it is no miss
     if saved or guests:
         rows = sorted([*rows, *saved, *guests], key=lambda row: score_of(setup, row))[:top]
     feasible = int(np.count_nonzero(best.feasible)) + len(saved)
     return Advice(
-        tuple(_explained(rows, setup)), tuple(misses), field.refused, field.pairs, field.count, feasible, note, contest.heads,
+        tuple(_explained(rows, setup)), tuple(missed_rows), field.refused, field.pairs, field.count, feasible, note, contest.heads,
         missed - len(saved),
     )  # fmt: skip
 

@@ -11,6 +11,7 @@ from cutting.operations.frame.fields import Field, Fields
 from cutting.quantities import read_dimension, read_quantity
 from cutting.quantities.dimension import Dimension
 from cutting.quantities.read import Quantity
+from cutting.workpiece.stack import read_stack
 
 
 def read_section(top: Reader, section: str, fields: tuple[Field, ...], needed: bool) -> dict[str, Any]:
@@ -42,6 +43,8 @@ def _value(r: Reader, one: Field) -> Any:
         return _points(r, one) if not isinstance(given, str) or given not in one.options else given
     if one.kind == "lengths":
         return r.quantities(one.name, "length")
+    if one.kind == "stack":
+        return read_stack(str(typed(given, path)), r.system, path)
     if one.kind == "text":
         text = str(typed(given, path)).strip()
         if len(text) > 80:

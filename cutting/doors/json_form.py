@@ -20,6 +20,7 @@ from cutting.tooling.bought import find_shipped, shipped
 from cutting.tooling.roles import Role, Stock, tool_at, with_guests
 from cutting.workpiece.hardness import brinell
 from cutting.workpiece.materials import Material, deliver, find_material
+from cutting.workpiece.stack import delivered
 
 
 @dataclasses.dataclass(frozen=True)
@@ -72,7 +73,7 @@ def read_setup(data: Mapping[str, Any], library: Library = SHIPPED) -> Any:
     kind, top = _kind(data)
     top.need("tool")
     top.need("settings")
-    setup = kind.build(_base(top, library), _tool(top, kind, library), _sections(top, kind, True))
+    setup = kind.build(_base(top, library), _tool(top, kind, library), _sections(top, kind, True, library))
     setup.check()
     return setup
 
@@ -83,7 +84,7 @@ def read_request(data: Mapping[str, Any], library: Library = SHIPPED) -> tuple[A
     Raises `CuttingError`.
     """
     kind, top = _kind(data)
-    base, sections = _base(top, library), _sections(top, kind, False)
+    base, sections = _base(top, library), _sections(top, kind, False, library)
     given = {name: value for name, value in sections["settings"].items() if name not in kind.ranked}
     stock = library.stock_for(kind, top.data["feature"], base)
     tool = tool_at(stock.parts, stock.places, 0)
@@ -146,9 +147,12 @@ def _tool(top: Reader, kind: Kind, library: Library) -> dict[str, Any]:
     return {role.name: _named(partial(library.tool, role), reader, role.name) for role in kind.roles}
 
 
-def _sections(top: Reader, kind: Kind, settings: bool) -> dict[str, dict[str, Any]]:
+def _sections(top: Reader, kind: Kind, settings: bool, library: Library) -> dict[str, dict[str, Any]]:
     fields = kind.fields
     feature = read_section(top, "feature", fields.feature, True)
+    for one in fields.feature:
+        if one.kind == "stack" and one.name in feature:
+            feature[one.name] = delivered(feature[one.name], library.material, f"feature.{one.name}")
     wanted = fields.settings if settings else tuple(dataclasses.replace(one, required=False) for one in fields.settings)
     return {
         "feature": feature,

@@ -86,9 +86,9 @@ def finish_tool(record: Record) -> Record:
     given = {symbol: value for symbol in properties() if (value := record.get(symbol)) is not None}
     found, added = study(record["kind"], record["designation"], given)
     for name in ("geometry", "grade"):
-        if kind.cuts and kind.name != "special tool" and not record[name]:
+        if name in kind.carries and kind.name != "special tool" and not record[name]:
             raise CuttingError(name, f"is empty; a {kind.name} has a {name}.")
-        if not kind.cuts and record[name]:
+        if name not in kind.carries and record[name]:
             raise CuttingError(name, f"a {kind.name} carries no {name}.")
     if record["price_date"] and not _DATE.match(record["price_date"]):
         raise CuttingError("price_date", f"'{record['price_date']}' is not a date such as 2026-09 or 2026-09-30.")
@@ -212,8 +212,8 @@ def spindle_of(record: Record) -> Spindle:
     return Spindle(name=record["spindle"], **figures)
 
 
-_MACHINE_WORDS = ("name", "description", "power_curve", "curve_at", "interface", "speeds", "feeds", "constant_surface_speed",
-                  "coolant", "seats", "condition", "source")  # fmt: skip
+_MACHINE_WORDS = ("name", "description", "power_curve", "curve_at", "interface", "speeds", "feeds", "gear_set", "feed_set",
+                  "constant_surface_speed", "coolant", "seats", "condition", "source")  # fmt: skip
 _MACHINE_BOUNDS: dict[str, tuple[str, str, float, float, float | None]] = {
     # name: title, kind, low, high, default (None: required)
     "efficiency": ("efficiency", "number", 0.2, 1, 0.8),
@@ -243,6 +243,7 @@ _MACHINE_BOUNDS: dict[str, tuple[str, str, float, float, float | None]] = {
     "chuck_tilt_stiffness": ("chuck tilt stiffness, kN·m/rad", "number", 0, 1_000_000, 1500),
     "centre_stiffness": ("centre stiffness, N/µm", "number", 0, 100_000, 60),
     "post_stiffness": ("tool post stiffness, N/µm", "number", 0, 100_000, 100),
+    "axial_force": ("thrust of the feed", "force", 0, 1_000_000, 0),
     "pump_flow": ("coolant at the highest pressure, l/min", "number", 0, 10_000, 0),
 }
 _NO_CHUCK = ("jaw_force", "jaw_mass", "jaw_radius", "chuck_stiffness", "chuck_tilt_stiffness")
@@ -370,6 +371,8 @@ MACHINES = Table(
         Column("interface", "spindle takes", "text", longest=40, default=""),
         Column("speeds", "speeds", "numbers", default=()),
         Column("feeds", "feeds", "numbers", default=()),
+        Column("gear_set", "speeds by other gears", "numbers", default=()),
+        Column("feed_set", "feeds by other gears", "numbers", default=()),
         Column("constant_surface_speed", "constant surface speed", "flag", default=True),
         Column("coolant", "coolant", "pairs", choices=DELIVERIES, default=(("dry", 0.0), ("flood", 3.0))),
         Column("seats", "further places for tools", "words", longest=60, default=()),

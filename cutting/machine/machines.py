@@ -64,6 +64,9 @@ class Machine:
     centre_stiffness: float = 60.0  # N/µm, tailstock with its centre
     post_stiffness: float = 100.0  # N/µm, turret or tool post
     pump_flow: float = 0  # l/min at the highest pressure, 0: not given
+    axial_force: float = 0  # N that its feed pushes, 0: not given
+    gear_set: tuple[float, ...] = ()  # speeds that a unit of one speed may be given by other gears, 1/min
+    feed_set: tuple[float, ...] = ()  # and feeds, mm/rev
     interface: str = ""  # what the spindle takes, in words
     further: tuple[Spindle, ...] = ()  # spindles beside the first
     seats: tuple[str, ...] = ()  # places for tools beside its usual ones, in words
@@ -154,6 +157,8 @@ def machines() -> tuple[Machine, ...]:
             curve_at=row["curve_at"],
             speeds=row.floats("speeds"),
             feeds=row.floats("feeds"),
+            gear_set=row.floats("gear_set"),
+            feed_set=row.floats("feed_set"),
             constant_surface_speed=row.flag("constant_surface_speed"),
             coolant=deliveries(row),
             interface=row["interface"],
@@ -201,6 +206,7 @@ MORE_NUMBERS = (
     "centre_stiffness",
     "post_stiffness",
     "pump_flow",
+    "axial_force",
 )
 WORN_STIFFNESS = 0.5  # what is left of spindle, centre and slides on a worn machine (common practice)
 

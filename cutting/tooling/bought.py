@@ -13,6 +13,7 @@ from cutting.names import find, index
 from cutting.tables import Row, read_table
 from cutting.tooling.blades import BLADES, blade_of
 from cutting.tooling.book import BookWindow
+from cutting.tooling.drills import CHUCK_KIND, DRILL_KINDS, chuck_of, drill_of
 from cutting.tooling.groove_inserts import groove_insert_of
 from cutting.tooling.items import Geometry, Grade, Holder, Insert, geometries, grades, holders, inserts
 from cutting.tooling.roles import Role
@@ -69,6 +70,14 @@ def _blade(b: Bought) -> Any:
     return blade_of(b.kind, b.designation, b.coolant, b.price, b.properties, b.source)
 
 
+def _drill(b: Bought) -> Any:
+    return drill_of(b.kind, b.name, b.designation, b.grade, b.coolant, b.price, b.properties, b.source)
+
+
+def _chuck(b: Bought) -> Any:
+    return chuck_of(b.designation, b.coolant, b.price, b.properties, b.source)
+
+
 MAKERS: MappingProxyType[str, Callable[[Bought], Any]] = MappingProxyType(
     {
         "turning insert": _insert,
@@ -76,6 +85,8 @@ MAKERS: MappingProxyType[str, Callable[[Bought], Any]] = MappingProxyType(
         "boring bar": _holder,
         "grooving insert": _groove_insert,
         **dict.fromkeys(BLADES, _blade),
+        **dict.fromkeys(DRILL_KINDS, _drill),
+        CHUCK_KIND: _chuck,
     }
 )
 
@@ -93,7 +104,15 @@ def shipped(kind: str) -> tuple[Any, ...]:
     whole = {"turning insert": inserts, "turning holder": holders}
     if kind in whole:
         return whole[kind]()
-    return tuple(made(_bought(row)) for row in read_table("tooling/tools.csv") if row["kind"] == kind)
+    return tuple(made(_bought(row)) for row in tool_rows() if row["kind"] == kind)
+
+
+TOOL_TABLES = ("tooling/tools.csv", "tooling/drills.csv")
+
+
+def tool_rows() -> tuple[Row, ...]:
+    """Every shipped tool that has no table of its kind alone."""
+    return tuple(row for table in TOOL_TABLES for row in read_table(table))
 
 
 def _bought(row: Row) -> Bought:
@@ -116,5 +135,6 @@ def _spellings(kinds: tuple[str, ...]) -> dict[str, Any]:
 
 def _names(one: Any) -> tuple[str, ...]:
     grade = getattr(one, "grade", None)
-    short = (f"{one.designation} {one.geometry.name} {grade.name.split()[0]}",) if grade and one.geometry else ()
+    geometry = getattr(one, "geometry", None)
+    short = (f"{one.designation} {geometry.name} {grade.name.split()[0]}",) if grade and geometry else ()
     return (one.name, *short) if short else (one.name, one.designation)

@@ -50,10 +50,13 @@ class Study:
 
 @dataclass(frozen=True)
 class ToolKind:
-    """A kind of tool: which properties it may carry, which it must, and how its designation is studied."""
+    """A kind of tool: which properties it may carry, which it must, and how its designation is studied.
+
+    `carries` are the names of what its edge has: geometry and grade of an insert, the grade of a drill, nothing of a body.
+    """
 
     name: str
-    cuts: bool  # carries an edge: has geometry and grade
+    carries: tuple[str, ...]
     properties: tuple[str, ...]
     required: tuple[str, ...]
     study: Callable[[str, Properties], Study]
@@ -142,63 +145,73 @@ def _of_holder(code: HolderCode, says: dict[str, Any]) -> Study:
     )
 
 
+EDGE, SOLID, BODY = ("geometry", "grade"), ("grade",), ()
+DRILL = (
+    "DC", "SIG", "LU", "LCF", "NOF", "MARG", "FHA", "THIN", "NCX", "CXD", "ITR", "NORGMX", "REGP", "DCONMS", "ADINTMS", "OAL", "CNSC", "WT",
+)  # fmt: skip
+PLAIN_DRILLS = ("twist drill", "head drill", "gun drill", "spot drill", "core drill", "reamer")
+CHUCK = ("DCONWSN", "DCONWSX", "ADINTWS", "ADINTMS", "RUNOUT", "LPR", "CNSC", "WT")
 TOOL_KINDS: MappingProxyType[str, ToolKind] = MappingProxyType(
     {
         kind.name: kind
         for kind in (
-            ToolKind("turning insert", True, ("IC", "S", "RE", "L", "CEDC", "WT"), (), _study_turning_insert),
-            ToolKind("laydown threading insert", True, ("IC", "TP", "TPN", "TPX", "RE", "CEDC", "WT"), (), _study_laydown),
-            ToolKind("stand-up threading insert", True, ("TP", "TPN", "TPX", "CW", "RE", "CEDC", "INSL", "WT"), ("CEDC",), _study_free),
+            ToolKind("turning insert", EDGE, ("IC", "S", "RE", "L", "CEDC", "WT"), (), _study_turning_insert),
+            ToolKind("laydown threading insert", EDGE, ("IC", "TP", "TPN", "TPX", "RE", "CEDC", "WT"), (), _study_laydown),
+            ToolKind("stand-up threading insert", EDGE, ("TP", "TPN", "TPX", "CW", "RE", "CEDC", "INSL", "WT"), ("CEDC",), _study_free),
             ToolKind(
                 "grooving insert",
-                True,
+                EDGE,
                 ("CW", "CWTOLU", "CDX", "RE", "PSIR", "CEDC", "INSL", "S", "SSC", "WT"),
                 ("CW", "CEDC"),
                 _study_free,
             ),
             ToolKind(
                 "turning holder",
-                False,
+                BODY,
                 ("KAPR", "H", "B", "LF", "OAL", "OHN", "WF", "LPR", "GAMO", "GAMF", "LAMS", "CNSC", "WT"),
                 ("OHN",),
                 _study_holder,
             ),
             ToolKind(
                 "boring bar",
-                False,
+                BODY,
                 ("KAPR", "DCONMS", "OAL", "LF", "OHN", "OHX", "DMIN1", "WF", "LPR", "GAMO", "LAMS", "CNSC", "WT"),
                 ("DMIN1",),
                 _study_bar,
             ),
             ToolKind(
                 "cut-off blade",
-                False,
+                BODY,
                 ("CW", "CDX", "CUTDIA", "B", "H", "OHN", "OHX", "LF", "OAL", "SSC", "CNSC", "WT"),
                 ("CW", "CDX", "CUTDIA", "B", "H", "OHN"),
                 _study_free,
             ),
             ToolKind(
                 "inside groove bar",
-                False,
+                BODY,
                 ("CW", "CDX", "DMIN1", "DCONMS", "OHN", "OHX", "WF", "OAL", "SSC", "CNSC", "WT"),
                 ("CW", "CDX", "DMIN1", "DCONMS", "OHN"),
                 _study_free,
             ),
             ToolKind(
                 "face groove blade",
-                False,
+                BODY,
                 ("CW", "CDX", "DAXN", "DAXX", "DAXIN", "B", "H", "OHN", "OHX", "HAND", "LF", "SSC", "CNSC", "WT"),
                 ("CW", "CDX", "DAXN", "DAXX", "B", "H", "OHN", "HAND"),
                 _study_free,
             ),
             ToolKind(
                 "trepanning head",
-                False,
+                BODY,
                 ("CW", "CDX", "DCN", "DCX", "ZEFF", "B", "H", "OHN", "SSC", "CNSC", "WT"),
                 ("CW", "CDX", "DCN", "DCX", "ZEFF", "B", "H", "OHN"),
                 _study_free,
             ),
-            ToolKind("special tool", True, tuple(properties()), (), _study_free),
+            *(ToolKind(name, SOLID, DRILL, ("DC", "LU"), _study_free) for name in PLAIN_DRILLS),
+            ToolKind("indexable drill", SOLID, (*DRILL, "CEDC"), ("DC", "LU", "CEDC"), _study_free),
+            ToolKind("step drill", SOLID, (*DRILL, "SD1", "SDL1"), ("DC", "LU", "SD1", "SDL1"), _study_free),
+            ToolKind("drill chuck", BODY, CHUCK, ("ADINTMS",), _study_free),
+            ToolKind("special tool", EDGE, tuple(properties()), (), _study_free),
         )
     }
 )

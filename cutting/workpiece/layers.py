@@ -61,7 +61,7 @@ def slowest_first(materials: Iterable[Material]) -> list[Material]:
 
 def layers_cut(layers: tuple[Layer, ...], region: Region, part: Solid) -> tuple[Layer, ...]:
     """The layers that a cut takes something of, from the free face inwards; the part is told as the layers are."""
-    if region.side in (Side.FACE, Side.RING):
+    if region.side in (Side.FACE, Side.RING, Side.BORE):
         spans = [(part.face - region.depth, part.face)]
     else:  # what is cut off goes through at its kerf
         spans = [(near, max(far, near + 2.0 * TOUCHED)) for near, far, _ in region.spans]

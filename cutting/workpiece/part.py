@@ -37,6 +37,7 @@ SHAPES = MappingProxyType(
         "groove": "groove",
         "face groove": "groove in the face",
         "ring": "ring cut out of a plate",
+        "hole": "hole",
         "end": "end that is cut off",
     }
 )

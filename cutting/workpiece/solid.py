@@ -30,13 +30,15 @@ class Side(StrEnum):
     INSIDE = "inside"
     FACE = "face"
     RING = "ring"
+    BORE = "bore"
     END = "end"
 
 
 @dataclass(frozen=True)
 class Region:
     """What an operation takes away. Outside and inside: spans with the diameter that is left; of a face its depth and, where a
-    boss stays, its diameter; of a ring in the face its depth, inner and outer diameter; of what is cut off the length that comes
+    boss stays, its diameter; of a ring in the face its depth, inner and outer diameter, of a bore from the face its depth and its
+    diameter as the outer one; of what is cut off the length that comes
     off as `depth`, and the kerf as a span.
 
     `around` is how far the part stands out that was turned round for it: places are told from there.
@@ -146,6 +148,9 @@ class Solid:
             near = max(self.face - region.depth, self.back_end or 0.0)
             ring = Ring(near, self.face, max(region.inner, 0.0) / 2.0, region.outer / 2.0)
             return replace(self, rings=(*self.rings, ring))
+        if region.side is Side.BORE:
+            near = max(self.face - region.depth, self.back_end if self.back_end is not None else 0.0)
+            return replace(self, inside=raised(self.inside, near, self.free_length, region.outer / 2.0))
         found = self
         for near, far, diameter in region.spans:
             stop = min(far, self.free_length)

@@ -81,7 +81,10 @@ def read_tool(request: HttpRequest, tool_id: int) -> dict[str, Any]:
 
 @router.get("/kinds", response=list[schemas.KindOut])
 def list_kinds(request: HttpRequest) -> list[dict[str, Any]]:
-    return [{"name": k.name, "cuts": k.cuts, "properties": list(k.properties), "required": list(k.required)} for k in TOOL_KINDS.values()]
+    return [
+        {"name": k.name, "carries": list(k.carries), "properties": list(k.properties), "required": list(k.required)}
+        for k in TOOL_KINDS.values()
+    ]
 
 
 @router.get("/read", response=schemas.Decoded)

@@ -7,6 +7,7 @@ from typing import Any
 from cutting.exchange.columns import Record
 from cutting.tables import read_table
 from cutting.tooling import items
+from cutting.tooling.bought import tool_rows
 from cutting.tooling.records import properties
 from server.crib.models import Assembly, AssemblyPart, Tool
 from server.records.filling import fill
@@ -18,7 +19,7 @@ def fill_crib() -> None:
     fill("geometries", [_geometry(g) for g in items.geometries().values()])
     fill("grades", [_grade(g) for g in items.grades().values()])
     tools = [_insert(i) for i in items.inserts()] + [_holder(h) for h in items.holders()]
-    fill("tools", tools + [_other(dict(row)) for row in read_table("tooling/tools.csv")])
+    fill("tools", tools + [_other(dict(row)) for row in tool_rows()])
     fill("windows", [_window(dict(row)) for row in read_table("tooling/windows.csv")])
     _assemblies()
 

@@ -244,9 +244,9 @@ class ToolPlanOut(Schema):
 
 
 class KindOut(Schema):
-    """A kind of tool: whether it cuts, and the properties it carries."""
+    """A kind of tool: what its edge has, and the properties it carries."""
 
     name: str
-    cuts: bool
+    carries: list[str]
     properties: list[str]
     required: list[str]

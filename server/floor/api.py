@@ -252,6 +252,7 @@ def _sheet(row: Machine, units: Units) -> dict[str, Any]:
         ("pockets", m.pockets, "count"),
         ("changer lifts, kg", m.changer_mass, "number"),
         ("changer tilting moment", m.changer_moment, "torque"),
+        ("thrust of the feed", m.axial_force, "force"),
     ]
     curve = [(n, float(m.spindle_power(n))) for n, _ in m.power_curve]
     torque = [(n, 9549.3 * p / n) for n, p in _dense(curve) if n > 0]

@@ -25,7 +25,7 @@ class MachineKeeper(Keeper):
 
     def to_fields(self, record: Record, names: dict[str, dict[str, int]]) -> dict[str, Any]:
         fields = {name: value for name, value in record.items() if name not in _IN_NUMBERS}
-        lists = {name: _listed(fields[name]) for name in ("power_curve", "coolant", "speeds", "feeds", "seats")}
+        lists = {name: _listed(fields[name]) for name in ("power_curve", "coolant", "speeds", "feeds", "gear_set", "feed_set", "seats")}
         return {**fields, **lists, "numbers": {name: record[name] for name in _IN_NUMBERS}}
 
 

@@ -17,6 +17,8 @@ class Machine(Kept):
     curve_at = models.CharField(max_length=8)
     speeds = models.JSONField(default=list)
     feeds = models.JSONField(default=list)
+    gear_set = models.JSONField(default=list)
+    feed_set = models.JSONField(default=list)
     constant_surface_speed = models.BooleanField(default=True)
     interface = models.CharField(max_length=40, blank=True, default="")
     seats = models.JSONField(default=list)
@@ -35,6 +37,8 @@ class Machine(Kept):
             curve_at=self.curve_at,
             speeds=tuple(self.speeds),
             feeds=tuple(self.feeds),
+            gear_set=tuple(self.gear_set),
+            feed_set=tuple(self.feed_set),
             constant_surface_speed=self.constant_surface_speed,
             interface=self.interface,
             seats=tuple(self.seats),

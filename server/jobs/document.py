@@ -20,6 +20,7 @@ from cutting.quantities import read_quantity
 from cutting.workpiece.layers import Layer, layers_cut, read_layers, slowest_first
 from cutting.workpiece.part import SHAPES, entries_of
 from cutting.workpiece.solid import BENT, Blank, Region, Solid, blank_solid
+from cutting.workpiece.stack import StackLayer, written
 from server.errors import Refusal
 from server.jobs.entries import Entry, with_unit
 from server.jobs.tools import ToolNames
@@ -40,6 +41,7 @@ Seconds = asked("seconds a piece", "duration", 0, 1e6, above=True)
 
 MOST_FEATURES = 120
 OperationName = Literal[tuple(KINDS)]  # type: ignore[valid-type]
+SpindleChoice = Literal["", "main", "sub", "driven", "tool"]
 
 
 class Strict(Schema):
@@ -70,7 +72,7 @@ class Operation(Strict):
     tool: ToolNames
     drawn: str = Field(default="", max_length=20)
     prepares: bool = False
-    spindle: Literal["", "main", "sub"] = ""
+    spindle: SpindleChoice = ""
     turned_round: bool = Field(default=False, description="the other end is machined; on the sub-spindle it always is")
     feature: dict[str, Entry]
     settings: dict[str, Entry]
@@ -173,7 +175,7 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
         "goal": more.get("goal") or document["goal"],
         "batch": {"pieces": batch["pieces"], "unattended_hours": batch["unattended_hours"], "piece_seconds": more.get("piece_seconds")},
         "tool": {**operation["tool"], **(more.get("tool") or {})},
-        "feature": part.complete(kind.name, told_of(document, operation)),
+        "feature": {**part.complete(kind.name, told_of(document, operation)), **_through_layers(document, operation, part)},
         "settings": merged(operation["settings"], tried),
         # what the job says of its holding and this kind of operation does not ask is left out
         "holding": {name: value for name, value in holding.items() if kind.fields.has("holding", name)},
@@ -191,14 +193,33 @@ def layers_of(document: dict[str, Any]) -> tuple[Layer, ...]:
 
 def metals_of(document: dict[str, Any], operation: dict[str, Any], part: PartInFront) -> tuple[str, ...]:
     """The metals that an operation cuts, the slowest to cut first; none where the stock is of one. Raises `CuttingError`."""
+    cut = _layers_cut(document, operation, part)
+    return tuple(one.name for one in slowest_first(shop().library.material(name) for name in dict.fromkeys(one.material for one in cut)))
+
+
+def _layers_cut(document: dict[str, Any], operation: dict[str, Any], part: PartInFront) -> tuple[Layer, ...]:
+    """The layers of the stock that an operation goes through, from the face that it is cut from."""
     layers, kind, there = layers_of(document), operation["operation"], part.solid
     if not layers:
         return ()
     if other_end(operation):  # told from the chuck that holds it now, as the part in front of it is
         at = (there.butt or 0.0) + layers[0].far
-        layers = tuple(Layer(one.material, at - one.far, at - one.near) for one in layers)
-    cut = layers_cut(layers, region_of(kind, part.complete(kind, told_of(document, operation))), there)
-    return tuple(one.name for one in slowest_first(shop().library.material(name) for name in dict.fromkeys(one.material for one in cut)))
+        layers = tuple(Layer(one.material, at - one.far, at - one.near) for one in reversed(layers))
+    return layers_cut(layers, region_of(kind, part.complete(kind, told_of(document, operation))), there)
+
+
+def _through_layers(document: dict[str, Any], operation: dict[str, Any], part: PartInFront) -> dict[str, str]:
+    """A stock of layers as the stack that a drill goes through, where its feature says none."""
+    told, kind = told_of(document, operation), kind_of(operation["operation"])
+    if not any(one.kind == "stack" for one in kind.fields.feature) or told.get("stack"):
+        return {}
+    cut = _layers_cut(document, operation, part)
+    if len(cut) < 2:
+        return {}
+    face, deep = part.solid.face, region_of(kind.name, part.complete(kind.name, told)).depth
+    floor = max(face - deep, part.solid.back if part.solid.back is not None else 0.0)
+    found = [StackLayer(one.material, round(min(one.far, face) - max(one.near, floor), 6)) for one in cut]
+    return {"stack": written(one for one in found if one.thickness > 0)}
 
 
 def _metal(document: dict[str, Any], operation: dict[str, Any], part: PartInFront) -> dict[str, Any]:

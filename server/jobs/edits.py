@@ -16,7 +16,7 @@ from cutting.workpiece.hardness import brinell
 from cutting.workpiece.part import Axis, entries_of, own_entries
 from server.errors import Refusal
 from server.jobs.best import take_best
-from server.jobs.document import Baseline, BatchData, GrindingData, Money, StockData, checked, merged, told_of
+from server.jobs.document import Baseline, BatchData, GrindingData, Money, SpindleChoice, StockData, checked, merged, told_of
 from server.jobs.drawing import attach, change_told, feature_of, note_feature, words_of
 from server.jobs.entries import Entry, changed_with_unit, length_with_unit, with_unit
 from server.jobs.stock import check_stock, layers_as_entered
@@ -72,24 +72,66 @@ class Becomes(Schema):
     feature: dict[str, Entry]
 
 
+class Step(Schema):
+    """An operation that comes before the last of a chain, as it is entered."""
+
+    model_config = ConfigDict(extra="forbid")
+    operation: str = Field(max_length=20)
+    title: str = Field(min_length=1, max_length=80)
+    feature: dict[str, Entry]
+    tool: ToolNames
+    settings: dict[str, Entry] = {}
+
+
 class TakeTool(Gesture):
-    """Take a candidate: tool and its settings, and the kind of operation that it belongs to where that is another."""
+    """Take a candidate: tool and its settings, the kind of operation that it belongs to where that is another, and of a chain the
+    operations that come `before` it, which prepare the same feature."""
 
     action: Literal["take_tool"]
     tool: ToolNames
     settings: dict[str, Entry] = {}
     becomes: Becomes | None = None
+    before: list[Step] = Field(default=[], max_length=4)
 
     def apply(self, document: dict[str, Any]) -> str:
         entry = self.target(document)
-        if self.becomes:
+        self._put_before(document, entry)
+        if self.becomes and self.becomes.operation == entry["operation"]:
+            change_told(document, entry, dict(self.becomes.feature))
+        elif self.becomes:
             entry["operation"] = kind_of(self.becomes.operation).name
             entry["feature"] = dict(self.becomes.feature)
             entry["settings"] = {name: entry["settings"][name] for name in ("coolant", "spindle_clamp") if entry["settings"].get(name)}
         entry["tool"] = in_order(entry["operation"], self.tool)
         kept = {name: with_unit(entry["operation"], "settings", name, value, "mm") for name, value in self.settings.items()}
         entry["settings"] = merged(entry["settings"], kept)
-        return f"{entry['number']}: took {told(entry['tool'])['edge']}"
+        steps = f", after {' and '.join(one.title for one in self.before)}" if self.before else ""
+        return f"{entry['number']}: took {told(entry['tool'])['edge']}{steps}"
+
+    def _put_before(self, document: dict[str, Any], entry: dict[str, Any]) -> None:
+        """New operations in front of the target, numbered up to it."""
+        place, same = document["operations"].index(entry), {name: entry[name] for name in ("drawn", "spindle", "turned_round")}
+        for k, step in enumerate(self.before):
+            kind = kind_of(step.operation)
+            asked = feature_of(document, entry["drawn"])["asked"] if entry["drawn"] else {}
+            settings = {name: value for name, value in step.settings.items() if kind.fields.has("settings", name)}
+            settings.setdefault("coolant", entry["settings"].get("coolant"))
+            document["operations"].insert(
+                place + k,
+                {
+                    "id": uuid.uuid4().hex[:8],
+                    "number": max(entry["number"] - len(self.before) + k, 1),
+                    "title": step.title,
+                    "operation": kind.name,
+                    "tool": in_order(kind.name, step.tool),
+                    **same,
+                    "prepares": True,
+                    "feature": own_entries(asked, step.feature, kind.fields.told),
+                    "settings": {name: value for name, value in settings.items() if value not in (None, "")},
+                    "holding": dict(entry["holding"]),
+                    "skin": entry["skin"],
+                },
+            )
 
 
 class SetFeature(Gesture):
@@ -99,7 +141,7 @@ class SetFeature(Gesture):
     title: str | None = Field(default=None, min_length=1, max_length=80)
     feature: dict[str, Entry] = {}
     skin: Literal["clean", "bar", "forged", "cast", "weld", "hardened"] | None = None
-    spindle: Literal["", "main", "sub"] | None = None
+    spindle: SpindleChoice | None = None
     turned_round: bool | None = None
     units: Literal["mm", "inch"] = "mm"
 
@@ -212,7 +254,7 @@ class AddOperation(Gesture):
     feature: dict[str, Entry]
     drawn: str = Field(default="", max_length=20)
     prepares: bool = False
-    spindle: Literal["", "main", "sub"] = ""
+    spindle: SpindleChoice = ""
     turned_round: bool = False
     units: Literal["mm", "inch"] = "mm"
 
@@ -234,6 +276,9 @@ class AddOperation(Gesture):
             "holding": {},
             "skin": "clean",
         }
+        if not self.spindle:
+            told = {**(feature_of(document, self.drawn)["asked"] if self.drawn else {}), **entry["feature"]}
+            entry["spindle"] = kind.runs_on(told, shop().library.machine(document["machine"]))
         document["operations"].append(entry)
         if self.drawn:
             asked = feature_of(document, self.drawn)["asked"]

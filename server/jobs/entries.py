@@ -8,6 +8,7 @@ from cutting.operations.frame.fields import Field
 from cutting.operations.registry import KINDS as OPERATIONS
 from cutting.quantities import KINDS, read_quantity
 from cutting.quantities.dimension import spelled_out
+from cutting.workpiece.stack import read_stack, written
 
 Entry = str | float | bool | None
 AS_TYPED = ("flag", "choice", "text", "number", "whole")
@@ -22,6 +23,8 @@ def with_unit(operation: str, section: str, name: str, value: Entry, units: str)
     if field.kind == "dimension":
         # unread in millimetres, where a form says what is wrong in its own words; in inches it must be told apart at once
         return spelled_out(str(value), "inch", path) if units == "inch" else str(value)
+    if field.kind == "stack":
+        return written(read_stack(str(value), "inch" if units == "inch" else "metric", path))
     if field.kind == "points":
         return str(value) if value in field.options else _points(str(value), units, path, field.pair)
     if field.kind == "lengths":

@@ -7,7 +7,7 @@ from typing import Literal
 from ninja import Schema
 from pydantic import Field
 
-from server.jobs.edits import Becomes
+from server.jobs.edits import Becomes, Step
 from server.jobs.entries import Entry
 from server.jobs.kinds import AnyView
 from server.jobs.kinds.view import ChipOut, TableOut
@@ -192,6 +192,7 @@ class CandidateOut(ToolWords):
     way: str
     more: list[DisplayOut]
     becomes: Becomes | None
+    before: list[Step]
     settings: dict[str, str]
 
 

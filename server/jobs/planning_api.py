@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import copy
-from typing import Any, Literal
+from typing import Any
 
 from django.http import HttpRequest
 from ninja import Router, Schema
@@ -15,7 +15,7 @@ from cutting.process.shaft_line import read_shaft_line
 from cutting.quantities import display, read_quantity
 from server.jobs import actions
 from server.jobs.best import best_for_all
-from server.jobs.document import part_in_front, told_of
+from server.jobs.document import SpindleChoice, part_in_front, told_of
 from server.jobs.entries import Entry, changed_with_unit, with_unit
 from server.jobs.schemas import OutlineOut
 from server.jobs.state import sketch_of, state_of
@@ -35,7 +35,7 @@ class SketchIn(Schema):
     kind: str = Field(max_length=20)
     feature: dict[str, Entry]
     operation: str = Field(default="", max_length=20)
-    spindle: Literal["", "main", "sub"] = ""
+    spindle: SpindleChoice = ""
     turned_round: bool = False
     units: Units = "mm"
 

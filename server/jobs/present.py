@@ -129,6 +129,7 @@ def _candidate(c: Candidate, tool: dict[str, str], way: str, set_up: dict[tuple[
         "way": c.way,
         "more": list(c.more),
         "becomes": c.becomes,
+        "before": [vars(one) for one in c.before],
         "settings": settings_of(c),
     }
 

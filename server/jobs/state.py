@@ -75,7 +75,7 @@ def _compute_once(
     return {
         "operations": rows,
         "drawing": drawing,
-        "spindles": [{"name": one.name, "title": one.title} for one in machine.spindles if one.turns_part],
+        "spindles": [{"name": one.name, "title": one.title} for one in machine.spindles],
         "tools": _tools(document),
         "pockets": int(machine.pockets),
         "outline": _outline(document, made, machine.turns),

@@ -40,7 +40,7 @@ def check_stock(document: dict[str, Any]) -> None:
     def read(name: str, low: float, high: float) -> float:
         return read_asked(stock[name], Asked(name, "length", low, high), field=name)
 
-    diameter = read("diameter", 1.0, machine.swing or machine.x_travel)
+    diameter = read("diameter", 1.0, machine.swing or machine.x_travel or BAR[1])  # a unit goes to the part, however large
     out = read("free_length", 1.0, machine.turning_length or machine.z_travel)
     if stock.get("length"):
         read("length", out, BAR[1])

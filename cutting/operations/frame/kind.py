@@ -6,6 +6,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any, Protocol
 
+from cutting.machine.machines import Machine
 from cutting.operations.frame.fields import Base, Fields, Nudged
 from cutting.operations.frame.outcome import Outcome, Remedy
 from cutting.tooling.roles import Parts, Role, Stock
@@ -35,8 +36,8 @@ class Kind:
     a ranking finds beside speed and feed,
     for which `neutral` values stand in,
     `studies` the sheets that belong to it. `removes` is what a feature takes away from the part, `settles` what the part in front of it
-    settles of the entries that are not given, `area` the corners of what goes in half section, for drawings; `stiffness` that of
-    the part at the cut [N/µm].
+    settles of the entries that are not given, `runs_on` the spindle that a new one takes by its entries (blank: the first), `area` the
+    corners of what goes in half section, for drawings; `stiffness` that of the part at the cut [N/µm].
     """
 
     name: str
@@ -58,6 +59,7 @@ class Kind:
     settles: Callable[[Given, Solid], Settled] = lambda given, before: {}
     area: Callable[[Any, Solid], tuple[Corner, ...]] = lambda setup, before: ()
     stiffness: Callable[[Any], float | None] = lambda setup: None
+    runs_on: Callable[[Mapping[str, Any], Machine], str] = lambda feature, machine: ""
     choices: tuple[str, ...] = ()
     ranked: tuple[str, ...] = ()
     neutral: tuple[tuple[str, float], ...] = (("cutting_speed", 100.0), ("feed_per_rev", 0.05))

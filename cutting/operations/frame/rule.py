@@ -35,7 +35,7 @@ class Rule(Generic[N]):
 
     `applies` may tell for each of many; `free_below` is a window whose lower side costs nothing. `told` gives value, bounds,
     kind and label as a person reads them where they are not what is compared, `told_source` its source where that depends.
-    `contour` rules are drawn on a map.
+    `contour` rules are drawn on a map. `where` says in words at which of several steps it is closest.
     """
 
     name: str
@@ -52,6 +52,7 @@ class Rule(Generic[N]):
     free_below: bool = False
     told: Callable[[N], tuple[float, float | None, float | None, str, str]] | None = None
     told_source: Callable[[N], str] | None = None
+    where: Callable[[N, int], str] | None = None
 
     def used(self, x: N) -> Array:
         """Utilisation of this limit at every step, 0 where it does not apply."""
@@ -105,14 +106,14 @@ def excluded(rules: Sequence[Rule[N]], used: dict[str, Array], house: HouseRules
 
 def limits_of(rules: Sequence[Rule[Any]], x: Any, record: Recorder) -> tuple[Limit, ...]:
     """Every limit that applies to one set-up, broken hard ones first, then by how close they are."""
-    found = [_limit(rule, x, record) for rule in rules if np.all(rule.applies(x))]
+    found = [_limit(rule, x, record) for rule in rules if np.any(rule.applies(x))]
     found = [one for one in found if one.upper != np.inf]  # a supplier's book that is silent bounds nothing
     return tuple(sorted(found, key=lambda one: (not (one.broken and one.severity is Severity.HARD), -one.utilisation)))
 
 
 def _limit(rule: Rule[Any], x: Any, record: Recorder) -> Limit:
     value, lower, upper = rule.read(x)
-    used = np.atleast_1d(utilisation(rule, value, lower, upper))
+    used = np.atleast_1d(rule.used(x))
     worst = int(np.argmax(used))
 
     def at(number: Any) -> float | None:
@@ -125,6 +126,8 @@ def _limit(rule: Rule[Any], x: Any, record: Recorder) -> Limit:
     found, low, high, kind, label = at(value), at(lower), at(upper), rule.kind, rule.label
     if rule.told is not None:
         found, low, high, kind, label = rule.told(x)
+    if rule.where is not None and used.size > 1:
+        label = f"{label}, {rule.where(x, worst)}"
     assert found is not None
     return Limit(
         rule.name,

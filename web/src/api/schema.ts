@@ -708,6 +708,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/operations/{operation}/window": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Window Map
+         * @description Speed × feed with the limits of every layer, the field that none breaks, and what would open it where there is none.
+         */
+        post: operations["server_jobs_hole_api_window_map"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/setup-sheet": {
         parameters: {
             query?: never;
@@ -1797,7 +1817,7 @@ export interface components {
              * Shape
              * @enum {string}
              */
-            shape: "outside" | "face" | "groove" | "face groove" | "ring" | "end";
+            shape: "outside" | "face" | "groove" | "face groove" | "ring" | "hole" | "end";
             /**
              * Axis
              * @default on the axis
@@ -1898,7 +1918,7 @@ export interface components {
              * Operation
              * @enum {string}
              */
-            operation: "turn" | "face" | "groove" | "face groove" | "trepan" | "cut off";
+            operation: "turn" | "face" | "groove" | "face groove" | "trepan" | "drill" | "cut off";
             /** Tool */
             tool: {
                 [key: string]: string;
@@ -1918,7 +1938,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            spindle?: "" | "main" | "sub";
+            spindle?: "" | "main" | "sub" | "driven" | "tool";
             /**
              * Turned Round
              * @description the other end is machined; on the sub-spindle it always is
@@ -2100,7 +2120,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            spindle?: "" | "main" | "sub";
+            spindle?: "" | "main" | "sub" | "driven" | "tool";
             /**
              * Turned Round
              * @default false
@@ -2301,7 +2321,7 @@ export interface components {
             /** Skin */
             skin?: ("clean" | "bar" | "forged" | "cast" | "weld" | "hardened") | null;
             /** Spindle */
-            spindle?: ("" | "main" | "sub") | null;
+            spindle?: ("" | "main" | "sub" | "driven" | "tool") | null;
             /** Turned Round */
             turned_round?: boolean | null;
             /**
@@ -2493,8 +2513,34 @@ export interface components {
             units?: "mm" | "inch";
         };
         /**
+         * Step
+         * @description An operation that comes before the last of a chain, as it is entered.
+         */
+        Step: {
+            /** Operation */
+            operation: string;
+            /** Title */
+            title: string;
+            /** Feature */
+            feature: {
+                [key: string]: string | number | boolean | null;
+            };
+            /** Tool */
+            tool: {
+                [key: string]: string;
+            };
+            /**
+             * Settings
+             * @default {}
+             */
+            settings?: {
+                [key: string]: string | number | boolean | null;
+            };
+        };
+        /**
          * TakeTool
-         * @description Take a candidate: tool and its settings, and the kind of operation that it belongs to where that is another.
+         * @description Take a candidate: tool and its settings, the kind of operation that it belongs to where that is another, and of a chain the
+         *     operations that come `before` it, which prepare the same feature.
          */
         TakeTool: {
             /**
@@ -2519,6 +2565,11 @@ export interface components {
                 [key: string]: string | number | boolean | null;
             };
             becomes?: components["schemas"]["Becomes"] | null;
+            /**
+             * Before
+             * @default []
+             */
+            before?: components["schemas"]["Step"][];
         };
         /**
          * TakeTools
@@ -2682,6 +2733,59 @@ export interface components {
             kerf: components["schemas"]["KerfLine"][];
         };
         /**
+         * DrillMoment
+         * @description The tip at one depth, in words.
+         */
+        DrillMoment: {
+            /** Depth */
+            depth: number;
+            /** Seconds */
+            seconds: number;
+            /** Layer */
+            layer: number;
+            /** Filled */
+            filled: number;
+            /** Labels */
+            labels: {
+                [key: string]: components["schemas"]["DisplayOut"];
+            };
+        };
+        /** DrillView */
+        DrillView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drill";
+            /** Scene */
+            scene: {
+                [key: string]: number | string;
+            };
+            /** Scene Labels */
+            scene_labels: {
+                [key: string]: components["schemas"]["DisplayOut"];
+            };
+            /** Layers */
+            layers: components["schemas"]["LayerBand"][];
+            depth_axis: components["schemas"]["AxisOut"];
+            thrust_axis: components["schemas"]["AxisOut"];
+            torque_axis: components["schemas"]["AxisOut"];
+            /** Thrust */
+            thrust: number[][];
+            /** Torque */
+            torque: number[][];
+            /** Margin */
+            margin: number[][];
+            /** Thrust Limit */
+            thrust_limit: number | null;
+            /** Torque Limit */
+            torque_limit: number | null;
+            /** Pecks */
+            pecks: number[];
+            /** Moments */
+            moments: components["schemas"]["DrillMoment"][];
+        };
+        /**
          * EvaluationOut
          * @description An operation as it stands: what every kind shows, and the kind's own view.
          */
@@ -2722,7 +2826,7 @@ export interface components {
              */
             stops: number[];
             /** View */
-            view: components["schemas"]["TurnedView"] | components["schemas"]["GrooveView"] | components["schemas"]["FaceGrooveView"] | components["schemas"]["TrepanView"] | components["schemas"]["CutOffView"];
+            view: components["schemas"]["TurnedView"] | components["schemas"]["GrooveView"] | components["schemas"]["FaceGrooveView"] | components["schemas"]["TrepanView"] | components["schemas"]["DrillView"] | components["schemas"]["CutOffView"];
         };
         /** FaceGrooveView */
         FaceGrooveView: {
@@ -2791,6 +2895,21 @@ export interface components {
             normal: number;
             /** Coarse */
             coarse: number;
+        };
+        /**
+         * LayerBand
+         * @description A layer as it is drawn, mm from the entry.
+         */
+        LayerBand: {
+            /** Name */
+            name: string;
+            /** Near */
+            near: number;
+            /** Far */
+            far: number;
+            /** Laminate */
+            laminate: boolean;
+            label: components["schemas"]["DisplayOut"];
         };
         /** LimitOut */
         LimitOut: {
@@ -3173,6 +3292,8 @@ export interface components {
             /** More */
             more: components["schemas"]["DisplayOut"][];
             becomes: components["schemas"]["Becomes"] | null;
+            /** Before */
+            before: components["schemas"]["Step"][];
             /** Settings */
             settings: {
                 [key: string]: string;
@@ -3384,7 +3505,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            spindle?: "" | "main" | "sub";
+            spindle?: "" | "main" | "sub" | "driven" | "tool";
             /**
              * Turned Round
              * @default false
@@ -3868,6 +3989,52 @@ export interface components {
             /** Note */
             note: string;
         };
+        /**
+         * CutWindowOut
+         * @description `field` are rectangles (speed, feed, speed, feed); `gears` the steps that the machine has.
+         */
+        CutWindowOut: {
+            speed_axis: components["schemas"]["AxisOut"];
+            feed_axis: components["schemas"]["AxisOut"];
+            /** Field */
+            field: number[][];
+            /** Edges */
+            edges: components["schemas"]["EdgeOut"][];
+            /** Named */
+            named: components["schemas"]["NameOut"][];
+            /** Gears */
+            gears: number[][];
+            /** Now */
+            now: number[];
+            /** Best */
+            best: number[] | null;
+            /** Open */
+            open: boolean;
+            says: components["schemas"]["DisplayOut"];
+            /** Opens */
+            opens: components["schemas"]["RemedyOut"][];
+        };
+        /**
+         * EdgeOut
+         * @description Where a limit stands at its bound in one layer; `parts`: it is one of the two that leave no field.
+         */
+        EdgeOut: {
+            /** Label */
+            label: string;
+            /** Layer */
+            layer: number;
+            /** Parts */
+            parts: boolean;
+            /** Lines */
+            lines: number[][][];
+        };
+        /** NameOut */
+        NameOut: {
+            /** Label */
+            label: string;
+            /** At */
+            at: number[];
+        };
         /** CardLine */
         CardLine: {
             /** Label */
@@ -4210,13 +4377,13 @@ export interface components {
         };
         /**
          * KindOut
-         * @description A kind of tool: whether it cuts, and the properties it carries.
+         * @description A kind of tool: what its edge has, and the properties it carries.
          */
         KindOut: {
             /** Name */
             name: string;
-            /** Cuts */
-            cuts: boolean;
+            /** Carries */
+            carries: string[];
             /** Properties */
             properties: string[];
             /** Required */
@@ -5926,6 +6093,33 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    server_jobs_hole_api_window_map: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutWindowOut"];
+                };
             };
         };
     };

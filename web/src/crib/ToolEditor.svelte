@@ -31,7 +31,8 @@
   const columns = $derived(
     form.columns.filter((column) => {
       if (column.name === "from_memory") return false;
-      if (column.name === "geometry" || column.name === "grade") return kind?.cuts ?? true;
+      if (column.name === "geometry" || column.name === "grade")
+        return kind?.carries.includes(column.name) ?? true;
       return column.name !== column.name.toUpperCase() || (kind?.properties.includes(column.name) ?? false);
     }),
   );

@@ -33,6 +33,9 @@ export class OperationBench {
   private followTimer = 0;
   private following_: AbortController | null = null;
 
+  /** A recorded trace that is laid over the map: (depth, value) points. */
+  overlay = $state.raw<{ thrust: number[][]; torque: number[][] } | null>(null);
+
   /** Where in the cut the drawing stands, for kinds whose cut can be travelled. */
   readonly scrub = new Scrub(() => this.evaluation?.stops ?? []);
 
@@ -123,8 +126,15 @@ export class OperationBench {
     if (!session.mayEdit) return;
     await this.save(); // a run of nudges is a gesture of its own
     this.rungs = {};
-    const { tool, settings, becomes } = candidate;
-    await this.editor.save({ action: "take_tool", operation: this.operation, tool, settings, becomes });
+    const { tool, settings, becomes, before } = candidate;
+    await this.editor.save({
+      action: "take_tool",
+      operation: this.operation,
+      tool,
+      settings,
+      becomes,
+      before,
+    });
   }
 
   /** Apply what a remedy or a way to go faster sets. */

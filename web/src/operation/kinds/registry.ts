@@ -3,6 +3,8 @@ import type { OperationBench } from "../bench.svelte";
 import CutOffFoot from "./cut_off/Foot.svelte";
 import CutOffMap from "./cut_off/Map.svelte";
 import CutOffScene from "./cut_off/Scene.svelte";
+import DrillMap from "./drill/Map.svelte";
+import DrillScene from "./drill/Scene.svelte";
 import FaceGrooveMap from "./face_groove/Map.svelte";
 import FaceGrooveScene from "./face_groove/Scene.svelte";
 import GrooveMap from "./groove/Map.svelte";
@@ -27,5 +29,6 @@ export const KINDS: Record<string, KindParts> = {
   groove: { Scene: GrooveScene, Map: GrooveMap },
   "face groove": { Scene: FaceGrooveScene, Map: FaceGrooveMap },
   trepan: { Scene: TrepanScene, Map: TrepanMap },
+  drill: { Scene: DrillScene, Map: DrillMap },
   "cut off": { Scene: CutOffScene, Map: CutOffMap, Foot: CutOffFoot },
 };

@@ -1,0 +1,172 @@
+"""Which drills and chucks compete for a hole, with pecks only where their flutes would pack."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+
+from cutting.advice.best import Best
+from cutting.advice.contest import Array, Check, Contest, Field, Mask, Try, sieve
+from cutting.advice.search import alike
+from cutting.operations.frame.model import SILENT
+from cutting.operations.frame.money import goal_life, unattended_life
+from cutting.operations.frame.over_passes import over_passes
+from cutting.operations.holes.drill.evaluate import MODEL
+from cutting.operations.holes.drill.limits import broken_exit_of, entry_share, exit_share
+from cutting.operations.holes.drill.numbers import Numbers
+from cutting.operations.holes.drill.setup import DrillSetup, Entry, Pecks
+from cutting.operations.holes.drill.tool import DrillTool, drill_tools
+from cutting.quantities.write import Display, display, write
+from cutting.tooling.drill_stock import DrillStock
+from cutting.tooling.roles import Index
+
+FEED_PLACES = np.array([0.0, 0.3, 0.6, 0.95])  # of the window that all layers leave
+SPEED_SHARES = np.array([1.0, 0.85])
+FEED_STEP = 0.005
+LEAST_SPEED = 0.35  # × the book's lowest
+LEAST_FEED = 0.4
+POWER_MARGIN = 0.97
+ABOVE_BOOK = 1.3  # × the book's top, where the house lets a speed go above it (common practice)
+NEAR_SIZE, NEAR_SHARE = 0.03, 0.002  # mm and share of the diameter that a drill may differ where no tolerance is given
+REAMED = (0.05, 0.012, 0.25, 0.02)  # least and most that a reamer takes on the diameter: mm, and for each mm of it (common practice)
+CORED = (0.04, 0.6)  # shares of the diameter that a core drill takes (common practice)
+SPOT_DEPTH = 0.05  # mm behind the cone: a spot is the cone alone
+SNATCHES = 0.8  # of the diameter: a pilot that a drill of two lips would snatch in (common practice)
+
+
+def neutral(setup: DrillSetup) -> DrillSetup:
+    """The set-up without what belongs to its present tool, slow where entry or exit ask for it. Raises `CuttingError`."""
+    f = setup.feature
+    entry = 1.0 if f.entry is Entry.SPOTTED else float(entry_share(f.entry_angle, f.entry is Entry.CURVED, 180.0))
+    exits = exit_share(False) if broken_exit_of(f) else 1.0
+    plain: dict[str, Any] = {"first_peck": None, "next_peck": None, "least_peck": None, "per_layer": ()}
+    found = setup.with_cut(30.0, 0.05).with_settings(pecks=Pecks.NONE, entry_feed=max(entry, 0.1), exit_feed=exits, **plain)
+    found.check_case()
+    return found
+
+
+def checks(setup: DrillSetup, stock: DrillStock, tool: DrillTool) -> list[Check]:
+    """Exact rules: size, reach, what is there already, grade, seat."""
+    f, own = setup.feature, tool.own
+    size, diameter = f.diameter, own["diameter"]
+    if size.upper_deviation is not None and size.lower_deviation is not None:
+        low = size.nominal + size.lower_deviation - 0.2 * (size.tolerance or 0.0) - 1e-6
+        fits = (diameter >= low) & (diameter <= size.nominal + size.upper_deviation)
+    else:
+        fits = np.abs(diameter - size.nominal) <= NEAR_SIZE + NEAR_SHARE * size.nominal
+    enlarges, spots, taken = own["type_enlarges"] > 0, own["type_spots"] > 0, diameter - f.pilot
+    reams = np.array([drill.type.kind == "reamer" for drill in stock.drills], bool)[stock.places[0]][:, None]
+    allowance = (taken >= REAMED[0] + REAMED[1] * 0.5 * diameter) & (taken <= REAMED[2] + REAMED[3] * diameter)
+    cored = (taken >= CORED[0] * diameter) & (taken <= CORED[1] * diameter)
+    return [
+        ("size", "another diameter", fits),
+        ("reach", "does not reach the depth", own["reach"] >= setup.depth - 1e-9),
+        ("spots", "only spots a hole", ~spots | (setup.depth <= SPOT_DEPTH)),
+        ("enlarges", "enlarges a hole that is there", ~enlarges | (f.pilot > 0)),
+        ("allowance", "takes another allowance on the diameter", ~enlarges | np.where(reams, allowance, cored)),
+        ("snatches", "two lips would snatch in a hole that wide", enlarges | (f.pilot <= SNATCHES * diameter)),
+        ("step", "its step is not asked for", (own["step"] <= 0) | _stepped(setup, own)),
+        ("seat", "its chuck does not sit on this machine", tool.seats),
+        ("starting_speed", "not run in one of the materials", ~np.isnan(tool.speed_high).any(axis=-1)),
+        ("grade", "grade is not for this material", tool.serves.any(axis=-1)),
+        ("diamond", "diamond dissolves in hot iron", ~tool.burns.any(axis=-1)),
+    ]
+
+
+def _stepped(setup: DrillSetup, own: dict[str, Array]) -> Mask:
+    wanted = setup.feature.chamfer
+    return np.asarray((wanted > 0) & (own["step"] >= wanted - 1e-9) & (own["step_length"] <= setup.depth + own["diameter"]), bool)
+
+
+def enter(setup: DrillSetup, stock: DrillStock) -> Field:
+    """Every drill in every chuck that takes it and sits here."""
+    setup = neutral(setup)
+    left, right = stock.places
+    tool = drill_tools(setup, stock, left, right)
+    fits, refused = sieve(checks(setup, stock, tool), len(left))
+    return Field(stock.parts, (left[fits], right[fits]), tool.take(fits), refused, len(fits))
+
+
+def tries(setup: DrillSetup, field: Field, best: Best, part: slice) -> Iterator[Try]:
+    """Without pecks; then, for those that packed, with pecks that break the chips, and with such that clear the flutes."""
+    places = np.arange(part.start, part.stop)
+    for pecks in Pecks:
+        rows = places[~best.feasible[places]]
+        if len(rows):
+            yield rows, standing_for(neutral(setup).with_settings(pecks=pecks), field, rows)
+
+
+def standing_for(setup: DrillSetup, field: Field, rows: Index) -> DrillSetup:
+    """The set-up with the first of some entries, which stands for them all."""
+    return replace(setup, **field.tool_of(int(rows[0])))
+
+
+def as_tried(setup: Any, field: Field, best: Best, bad: Index) -> Iterator[Try]:
+    """Entries once more in the set-ups in which they stand."""
+    return alike(best, bad)
+
+
+def feeds(setup: DrillSetup, tool: DrillTool) -> tuple[Array, Array]:
+    """Feeds over the window that all layers leave, and the least of them; on a fixed unit its own set."""
+    low, high = over_passes(tool.feed_low), over_passes(tool.feed_high, np.minimum)
+    low = np.minimum(low, high)
+    least = np.maximum(LEAST_FEED * over_passes(tool.feed_low), 0.005)
+    if setup.machine.feed_set:
+        steps = np.array(setup.machine.feed_set)
+        return np.broadcast_to(steps, (len(low), len(steps))).copy(), np.full_like(low, steps[0])
+    return np.round(low + FEED_PLACES * (high - low), 3), np.minimum(least, low)
+
+
+def speeds(setup: DrillSetup, tool: DrillTool, feed: Array) -> Array:
+    """Speeds at which a drill lasts as long as the goal wants, held by the book of every layer and by power."""
+    middle = over_passes((tool.speed_low + tool.speed_high) / 2.0 * tool.speed_factor, np.minimum)
+    x = MODEL.numbers(setup, tool, middle, feed, SILENT)
+    exponent = over_passes(tool.taylor_exponent, np.minimum)
+    wanted = goal_life(setup, exponent, x.edge_cost, x.weibull_shape)
+    if (alone := unattended_life(setup, x.weibull_shape, x.engaged_time)) is not None:
+        wanted = np.maximum(wanted, alone)
+    speed = middle * (x.tool_life / wanted) ** exponent
+    top = over_passes(x.book_high, np.minimum) * (1.0 if setup.house.never_above_book else ABOVE_BOOK)
+    speed = np.clip(speed, np.minimum(LEAST_SPEED * over_passes(x.book_low), top), top)
+    power = over_passes(x.power / np.maximum(x.available, 1e-9)) * speed / middle
+    return np.asarray(np.broadcast_to(speed * np.minimum(1.0, POWER_MARGIN / np.maximum(power, 1e-9)), feed.shape))
+
+
+def columns(x: Numbers) -> tuple[Display, ...]:
+    """The way, pecks, what it reaches, thrust."""
+    pecks = x.setup.settings.pecks
+    way = "opened" if x.setup.drill.type.enlarges else "in the pilot" if x.setup.feature.pilot > 0 else "from solid"
+    said = "none" if pecks is Pecks.NONE else f"{int(np.max(x.pecks))} {pecks.value}"
+    return (
+        Display(way, way),
+        Display(said, said),
+        display(float(np.max(x.width)), "length", False),
+        display(float(np.max(x.roughness)), "small_length", False),
+        display(float(np.max(x.thrust)), "force", False),
+    )
+
+
+def patch(setup: DrillSetup) -> dict[str, str]:
+    """The settings of its own that a candidate sets."""
+    s = setup.settings
+    return {"pecks": s.pecks.value, "entry_feed": write(s.entry_feed, "number"), "exit_feed": write(s.exit_feed, "number"),
+            "first_peck": "", "next_peck": "", "least_peck": "", "per_layer": ""}  # fmt: skip
+
+
+BARE = Contest(
+    MODEL,
+    enter,
+    tries,
+    as_tried,
+    feeds,
+    speeds,
+    frozenset({"settings.pecks"}),
+    FEED_STEP,
+    SPEED_SHARES,
+    ("way", "pecks", "tolerance", "finish Ra", "thrust"),
+    columns,
+    patch,
+)

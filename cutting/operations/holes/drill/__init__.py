@@ -1,0 +1,1 @@
+"""Drilling from solid, through a pilot and through stacks."""

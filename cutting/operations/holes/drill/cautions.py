@@ -1,0 +1,77 @@
+"""Warnings and cautions of drilling: what hardens, burns, whips, kicks or is breathed in."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from cutting.operations.frame.outcome import Warning
+from cutting.operations.holes.drill.limits import DEEP
+from cutting.operations.holes.drill.numbers import Numbers
+from cutting.operations.holes.drill.setup import Pecks
+
+HARDENS = 0.5  # share of work hardening from which pecks and dwells harm
+LONG = 12.0  # diameters that a drill stands out, from which it whips outside its hole
+HIGH_PRESSURE = 20.0  # bar
+CLOSE = 0.7  # of the depth that the flutes stand
+
+
+def cautions(x: Numbers) -> Iterator[Warning]:
+    """Warnings in no order."""
+    setup, machine = x.setup, x.setup.machine
+    materials = [one.material for one in setup.layers]
+    names = [one.name.lower() for one in materials]
+    if bool(x.layers.laminate.any()):
+        text = "Fibre dust is breathed in and gets into slides: extraction at the drill, a mask of the right class, no compressed air."
+        yield Warning("fibre_dust", text, "care", True)
+    if any(one.group.number in (36, 37) for one in materials):
+        text = "Fine titanium chips burn hotter than water can put out: clear them away, keep class D powder at hand, no blunt drill."
+        yield Warning("titanium_chips", text, "care", True)
+    if any("magnesium" in name or name.startswith(("mgal", "az")) for name in names):
+        text = "Magnesium chips burn, and water on them makes hydrogen: dry or mineral oil only, class D powder at hand."
+        yield Warning("magnesium_chips", text, "care", True)
+    if float(np.max(x.tool.pressure)) >= HIGH_PRESSURE:
+        text = f"{float(np.max(x.tool.pressure)):.0f} bar at the point: doors closed before it opens; a jet goes through skin."
+        yield Warning("pressure", text, "care", True)
+    if setup.drill.flute_length >= LONG * setup.drill.diameter:
+        text = "A long drill whips outside its hole: enter at 300 1/min or less, full speed inside, stop before it is withdrawn."
+        yield Warning("whipping", text, "care", True)
+    if machine.gear_set:
+        text = "A unit held by hand or by a nose-piece kicks at break-through: lock it, both hands, no gloves near the drill."
+        yield Warning("kick", text, "care", True)
+    if float(np.max(x.packing)) > CLOSE and setup.settings.pecks is Pecks.NONE:
+        yield Warning("swarf", "Chips may block the flutes: never pull them out by hand or while anything turns.", "note", True)
+    if setup.settings.pecks is not Pecks.NONE and float(x.layers.work_hardening.max()) >= HARDENS:
+        hard = setup.layers[int(np.argmax(x.layers.work_hardening))].name
+        text = (
+            f"{hard} hardens where a drill rests: no dwell, come back in fast, and better keep the feed up with coolant through the tool."
+        )
+        yield Warning("hardens", text, "care")
+    if setup.depth >= DEEP * setup.drill.diameter:
+        text = (
+            f"{setup.depth / setup.drill.diameter:.0f} diameters deep: pilot 1.5 to 2 deep with the same or a flatter point, 0.02 mm"
+            " wider; enter slowly, full speed inside, stop before withdrawing."
+        )
+        yield Warning("deep", text, "note")
+    if bool((x.tool.burns & (x.layers.thickness > 0)).any()):
+        yield Warning("diamond", "Diamond dissolves in hot iron: not in steel, stainless or iron.", "blocks")
+    if setup.turns_part:
+        text = "The part turns and the drill stands: set it on the axis within 0.02 mm for carbide, 0.05 for high-speed steel."
+        yield Warning("on_axis", text, "note")
+    if x.layers.count > 1:
+        yield from _of_stack(x)
+    yield Warning("grip", "Part and drill are gripped before the spindle turns; long hair, sleeves and gloves stay away.", "note", True)
+
+
+def _of_stack(x: Numbers) -> Iterator[Warning]:
+    laminate = np.flatnonzero(x.layers.laminate)
+    metal_below = [k for k in laminate if k + 1 < x.layers.count and not x.layers.laminate[k + 1]]
+    if metal_below:
+        first = x.setup.layers[metal_below[0]]
+        text = (
+            f"Hot chips of the metal rise through {first.name} and scour it: the hole grows at its top; break them short, keep them moving."
+        )
+        yield Warning("scour", text, "note")
+    if not x.setup.settings.per_layer:
+        yield Warning("clamp", "Clamp the stack harder than the drill pushes, or burr and chips part the layers.", "note")

@@ -1,0 +1,192 @@
+"""The numbers of a drill in its chuck, in these layers and on this machine: for one pair, or for many at once."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cutting.errors import CuttingError
+from cutting.mechanics.jet import nozzle_flow
+from cutting.operations.frame.setup import Skin
+from cutting.operations.holes.drill.setup import DrillSetup, interfaces
+from cutting.tooling.drill_stock import DrillStock
+from cutting.tooling.drills import Chuck, Drill
+from cutting.tooling.roles import Index
+from cutting.wear.drilling import drill_feeds, drill_speeds, feed_row
+from cutting.wear.reference import grade_fit, speed_factors
+
+Array = NDArray[np.float64]
+Mask = NDArray[np.bool_]
+GRINDS = 0.35  # exponent of Taylor's law where fibres grind an edge away: the way counts more than the speed (common practice)
+OUT_OF_LETTER = 0.65  # of its speed that a drill keeps in a layer that its grade is not made for at all (common practice)
+WORN_PLAY = 0.05  # mm that a worn spindle adds to the runout (common practice)
+SOUND_PLAY = 0.005  # and one in good order
+EXTRA_SCATTER = 0.05  # a drill scatters more than a turning edge (common practice)
+MIST, FLOODED = 1.0, 1.5  # bar from which outside coolant counts as some and as enough
+
+
+@dataclass(frozen=True)
+class DrillTool:
+    """Every array has shape (pairs, 1) or (1,), by layer (pairs, layers) or (layers,); lengths mm, angles °, money of one life."""
+
+    own: dict[str, Array]  # numbers of drill, its type and its chuck, by name
+    pressure: Array  # bar at its own coolant outlets, 0 where none come through it
+    flow: Array  # l/min through them
+    runout: Array  # at the corner, of chuck and spindle
+    grip: Array  # N·m
+    feed_low: Array  # by layer
+    feed_high: Array
+    speed_low: Array
+    speed_high: Array
+    reference_feed: Array
+    speed_factor: Array
+    taylor_exponent: Array
+    feed_exponent: Array
+    coefficient_of_variation: Array
+    toughness: Array
+    softening: Array  # °C at which its edge gives way
+    serves: Mask  # by layer: whether the grade's letters do
+    side_use: Array
+    burns: Mask  # by layer: diamond on iron
+    seats: Mask
+    hss: Mask
+
+    def take(self, keep: Any) -> DrillTool:
+        """The pairs of an index or a mask."""
+        common = {name: getattr(self, name)[keep] for name in self.__dataclass_fields__ if name != "own"}
+        return DrillTool(own={name: values[keep] for name, values in self.own.items()}, **common)
+
+
+def drill_tools(setup: DrillSetup, stock: DrillStock, left: Index, right: Index) -> DrillTool:
+    """The numbers of pairs of the stock's drills and chucks; shape (pairs, 1) or (pairs, layers)."""
+    layers = setup.layers
+    columns, chucks = stock.drill_columns, stock.chuck_columns
+    machine, delivery = setup.machine, setup.settings.coolant
+    rows = [_of_drill(setup, drill) for drill in stock.drills]
+
+    def by_layer(name: str) -> Array:
+        return np.array([[one[name] for one in row] for row in rows], float).reshape(len(rows), len(layers))[left]
+
+    def of_drills(values: Any) -> Any:
+        return np.array(list(values))[left][:, None]
+
+    own = {name: values[left][:, None] for name, values in columns.items()}
+    own |= {f"chuck_{name}": values[right][:, None] for name, values in chucks.items()}
+    through = of_drills(one.through for one in stock.drills) & np.array([one.through for one in stock.chucks], bool)[right][:, None]
+    pressure, flow = supply(machine, delivery, through, own["coolant_holes"], own["coolant_hole"])
+    seats = interfaces(machine)
+    laws = [one.grade for one in stock.drills]
+    letters = [layer.material.group.letter for layer in layers]
+    return DrillTool(
+        own=own,
+        pressure=pressure,
+        flow=flow,
+        runout=own["chuck_runout"] + (WORN_PLAY if machine.condition == "worn" else SOUND_PLAY),
+        grip=own["chuck_grip"] * np.where(own["shank"] > 0, own["shank"], own["diameter"]) ** 2,
+        feed_low=by_layer("feed_low"),
+        feed_high=by_layer("feed_high"),
+        speed_low=by_layer("speed_low"),
+        speed_high=by_layer("speed_high"),
+        reference_feed=by_layer("reference_feed"),
+        speed_factor=by_layer("speed_factor"),
+        taylor_exponent=by_layer("taylor_exponent"),
+        feed_exponent=by_layer("feed_exponent"),
+        coefficient_of_variation=by_layer("scatter"),
+        toughness=of_drills(grade.toughness for grade in laws),
+        softening=of_drills(grade.temperature_limit or 1000.0 for grade in laws),
+        serves=by_layer("serves") > 0,
+        side_use=of_drills(float(grade.main_letter not in letters) for grade in laws),
+        burns=by_layer("burns") > 0,
+        seats=np.array([one.sits_in in seats for one in stock.chucks], bool)[right][:, None],
+        hss=of_drills(grade.tool_class == "hss" for grade in laws),
+    )
+
+
+def _of_drill(setup: DrillSetup, drill: Drill) -> list[dict[str, float]]:
+    return [_in_layer(setup, drill, k) for k in range(len(setup.layers))]
+
+
+def _in_layer(setup: DrillSetup, drill: Drill, k: int) -> dict[str, float]:
+    """A drill in one layer: windows of feed and speed, law of life; nan where the trade does not run it there."""
+    layer, grade = setup.layers[k], drill.grade
+    material = layer.material
+    feeds, speeds = _window(drill, material), drill_speeds(drill.type, grade.tool_class, material)
+    letter = material.group.letter
+    serves = letter in grade.letters
+    found = {"serves": float(serves), "burns": float(grade.tool_class == "pcd" or grade.coating == "diamond") * (letter in "PMKH")}
+    if feeds is None or speeds is None:
+        names = ("feed_low", "feed_high", "speed_low", "speed_high", "reference_feed", "speed_factor", "taylor_exponent", "feed_exponent",
+                 "scatter")  # fmt: skip
+        return {**found, **dict.fromkeys(names, float("nan"))}
+    low, high, law = speeds
+    factors = speed_factors(layer.work, grade, _wet(setup), False, Skin.CLEAN, False)  # type: ignore[arg-type]
+    factor = float(np.prod([one.factor for one in factors]))
+    if grade_fit(grade, letter) is None:
+        factor *= OUT_OF_LETTER / 0.8
+    return {
+        **found,
+        "feed_low": feeds[0],
+        "feed_high": feeds[1],
+        "speed_low": low,
+        "speed_high": high,
+        "reference_feed": (feeds[0] + feeds[1]) / 2.0,
+        "speed_factor": factor,
+        "taylor_exponent": max(law.taylor_exponent, GRINDS) if layer.laminate else law.taylor_exponent,
+        "feed_exponent": law.feed_exponent,
+        "scatter": law.coefficient_of_variation + EXTRA_SCATTER,
+    }
+
+
+@lru_cache(maxsize=50_000)
+def _window(drill: Drill, material: Any) -> tuple[float, float] | None:
+    return drill_feeds(drill.type, drill.diameter, material)
+
+
+def _wet(setup: DrillSetup) -> float:
+    """Pressure [bar] that counts for the speed: outside a hole only some of it."""
+    return min(setup.machine.pressure(setup.settings.coolant) or 0.0, 5.0)
+
+
+def supply(machine: Any, delivery: str, through: Any, holes: Any, hole: Any) -> tuple[Array, Array]:
+    """Pressure [bar] and flow [l/min] at a drill's own outlets: the machine's, less where its pump cannot feed them."""
+    pressure = machine.pressure(delivery) or 0.0
+    wanted = np.where(through, nozzle_flow(holes, hole, pressure), 0.0)
+    budget = pump_budget(machine, pressure)
+    share = np.minimum(1.0, budget / np.maximum(wanted, 1e-9))
+    return np.where(through, pressure * share**2, 0.0), wanted * share
+
+
+def pump_budget(machine: Any, pressure: float) -> float:
+    """What the pump delivers at a pressure [l/min]: its flow at the highest, more in proportion below, up to double; inf if not given."""
+    if machine.pump_flow <= 0 or pressure <= 0:
+        return float("inf")
+    highest = max(bar for _, bar in machine.coolant)
+    return float(machine.pump_flow * min(highest / pressure, 2.0))
+
+
+@lru_cache(maxsize=256)
+def stock_of_one(drill: Drill, chuck: Chuck) -> DrillStock:
+    """A stock that holds one pair, kept because a set-up is evaluated many times."""
+    return DrillStock((drill,), (chuck,))
+
+
+ONLY = np.zeros(1, np.intp)
+
+
+@lru_cache(maxsize=64)
+def single_tool(setup: DrillSetup) -> DrillTool:
+    """The numbers of the set-up's own tool, shape (1,) or (layers,). Raises `CuttingError` for a set-up that cannot be."""
+    setup.check()
+    tool = drill_tools(setup, stock_of_one(setup.drill, setup.chuck), ONLY, ONLY).take(0)
+    missing = np.flatnonzero(np.isnan(tool.speed_high))
+    if len(missing):
+        material = setup.layers[int(missing[0])].material
+        raise CuttingError(
+            "tool.drill",
+            f"a {setup.drill.type.kind} of {setup.drill.grade.tool_class} is not run in {material.name} ({feed_row(material)}).",
+        )
+    return tool

@@ -1,0 +1,61 @@
+"""Where a drill starts: feed by diameter and metal, speed as a share of the turning row, for every type of drill."""
+
+from __future__ import annotations
+
+from functools import cache
+
+from cutting.tables import read_table
+from cutting.tooling.drills import DrillType
+from cutting.wear.reference import LifeLaw, life_law
+from cutting.workpiece.materials import Material
+
+SMALL = 16.0  # mm up to which feed grows with the diameter; beyond with its 0.6th power (common practice)
+SLOWER_GROWTH = 0.6
+ALUMINIUM_TOP = 300.0  # m/min: drills of carbide go no faster in aluminium (common practice)
+# groups of VDI 3323 by the row of drilling feeds
+ROWS = (
+    (11, "steel"),
+    (14, "stainless"),
+    (20, "cast iron"),
+    (25, "aluminium"),
+    (28, "copper"),
+    (30, "laminate"),
+    (35, "heat-resistant"),
+    (37, "titanium"),
+    (41, "hardened"),
+)
+
+
+def feed_row(material: Material) -> str:
+    """The row of drilling feeds that a material belongs to."""
+    return next(name for last, name in ROWS if material.group.number <= last)
+
+
+@cache
+def _feeds() -> dict[tuple[str, str], tuple[float, float, str]]:
+    return {
+        (row["family"], row["metal"]): (row.number("low"), row.number("high"), row["unit"]) for row in read_table("wear/drill_feeds.csv")
+    }
+
+
+def drill_feeds(made: DrillType, diameter: float, material: Material) -> tuple[float, float] | None:
+    """Least and largest feed [mm/rev] of a drill [mm]; None where the trade does not run its type in the material."""
+    found = _feeds().get((made.feeds, feed_row(material)))
+    if found is None:
+        return None
+    low, high, unit = found
+    size = 1.0
+    if unit == "diameter":
+        size = diameter if diameter <= SMALL else SMALL * (diameter / SMALL) ** SLOWER_GROWTH
+    return low * size * made.feed_scale, high * size * made.feed_scale
+
+
+def drill_speeds(made: DrillType, tool_class: str, material: Material) -> tuple[float, float, LifeLaw] | None:
+    """Least and largest speed [m/min] for the row's life, with its law; None where the trade does not run the tool material there."""
+    law = life_law(material.speed_row, tool_class)
+    if law is None:
+        return None
+    low, high = made.speed_low * law.reference_speed, made.speed_high * law.reference_speed
+    if feed_row(material) == "aluminium" and tool_class == "carbide":
+        low, high = min(low, 0.7 * ALUMINIUM_TOP), min(high, ALUMINIUM_TOP)
+    return low, high, law

@@ -1,0 +1,165 @@
+<script lang="ts">
+  import { scaleLinear } from "d3-scale";
+  import { session, shown } from "../../../session.svelte";
+  import type { OperationBench } from "../../bench.svelte";
+  import { strokeKeys } from "../StrokeKeys";
+  import { pathOf, sparse, viewOf } from "../view";
+
+  let { bench }: { bench: OperationBench } = $props();
+  let width = $state(330);
+  let height = $state(230);
+  let surface: SVGSVGElement | undefined = $state();
+  let dragging = false;
+
+  const LEFT = 74;
+  const view = $derived(viewOf(bench, "drill"));
+  const middle = $derived(LEFT + (width - LEFT - 10) / 2);
+  const y = $derived(scaleLinear([view?.depth_axis.low ?? 0, view?.depth_axis.high ?? 1], [20, height - 36]));
+  const thrust = $derived(scaleLinear([0, view?.thrust_axis.high ?? 1], [LEFT, middle - 8]));
+  const torque = $derived(scaleLinear([0, view?.torque_axis.high ?? 1], [middle + 4, width - 10]));
+  const now = $derived(view?.moments[bench.scrub.index]);
+  const line = (points: number[][] | undefined, x: (v: number) => number) =>
+    pathOf((points ?? []).map(([depth, value]) => [x(value!), y(depth!)]));
+  const tick = (t: { metric: string; inch: string }) => (session.units === "inch" ? t.inch : t.metric);
+  const keys = $derived(strokeKeys(bench.scrub));
+  const trace = $derived(bench.overlay);
+
+  function drag(event: PointerEvent) {
+    if (!surface || !view) return;
+    const at = y.invert(event.clientY - surface.getBoundingClientRect().top);
+    const place = view.moments.findIndex((one) => one.depth >= at);
+    bench.scrub.goto(place < 0 ? view.moments.length - 1 : place);
+  }
+</script>
+
+<div class="min-h-0 flex-1" bind:clientWidth={width} bind:clientHeight={height}>
+  {#if view && now}
+    <!-- svelte-ignore a11y_no_noninteractive_element_interactions, a11y_no_noninteractive_tabindex -->
+    <svg
+      id="operation-map"
+      bind:this={surface}
+      {width}
+      {height}
+      class="block cursor-ns-resize touch-none"
+      role="application"
+      tabindex="0"
+      aria-label="Thrust and torque over depth; at {now.labels.depth?.metric} in {now.labels.layer
+        ?.metric}: {now.labels.thrust?.metric}, {now.labels.torque?.metric}; arrow keys travel"
+      onkeydown={keys}
+      onpointerdown={(event) => {
+        dragging = true;
+        surface?.setPointerCapture(event.pointerId);
+        drag(event);
+      }}
+      onpointermove={(event) => dragging && drag(event)}
+      onpointerup={() => (dragging = false)}
+      onpointercancel={() => (dragging = false)}
+    >
+      <rect x={LEFT} y="20" width={width - LEFT - 10} height={height - 56} fill="var(--paper)" />
+      {#each view.layers as layer, k (k)}
+        {@const tall = y(layer.far) - y(layer.near)}
+        <rect
+          x="4"
+          y={y(layer.near)}
+          width={LEFT - 10}
+          height={Math.max(tall, 1)}
+          class={layer.laminate ? "draw-cut" : "draw-part"}
+        />
+        <line x1={LEFT} x2={width - 10} y1={y(layer.near)} y2={y(layer.near)} stroke="var(--line)" />
+        {#if tall > 13 && view.layers.length > 1}
+          <text
+            x="8"
+            y={y(layer.near) + Math.min(tall / 2 + 4, 13)}
+            class="draw-text draw-over"
+            font-size="11">{layer.name.slice(0, 9)}</text
+          >
+        {/if}
+      {/each}
+      <line
+        x1={LEFT}
+        x2={width - 10}
+        y1={y(view.layers.at(-1)?.far ?? 0)}
+        y2={y(view.layers.at(-1)?.far ?? 0)}
+        stroke="var(--soft)"
+        stroke-dasharray="4 3"
+      />
+      {#each view.pecks as depth, k (k)}
+        <path d="M{LEFT},{y(depth)}l-7,-4v8z" fill="var(--safe)" />
+      {/each}
+      {#if view.thrust_limit && thrust(view.thrust_limit) <= middle}
+        <line
+          x1={thrust(view.thrust_limit)}
+          x2={thrust(view.thrust_limit)}
+          y1="20"
+          y2={height - 36}
+          stroke="var(--warn)"
+          stroke-dasharray="7 3"
+        />
+      {/if}
+      {#if view.torque_limit && torque(view.torque_limit) <= width - 10}
+        <line
+          x1={torque(view.torque_limit)}
+          x2={torque(view.torque_limit)}
+          y1="20"
+          y2={height - 36}
+          stroke="var(--warn)"
+          stroke-dasharray="7 3"
+        />
+      {/if}
+      {#if trace}
+        <path
+          d={line(trace.thrust, thrust)}
+          fill="none"
+          stroke="var(--safe)"
+          stroke-width="1"
+          opacity="0.85"
+        />
+        <path
+          d={line(trace.torque, torque)}
+          fill="none"
+          stroke="var(--safe)"
+          stroke-width="1"
+          opacity="0.85"
+        />
+      {/if}
+      <path d={line(view.thrust, thrust)} fill="none" stroke="var(--ink)" stroke-width="1.8" />
+      <path d={line(view.torque, torque)} fill="none" stroke="var(--ink)" stroke-width="1.8" />
+      <path
+        d={line(view.margin, torque)}
+        fill="none"
+        stroke="var(--soft)"
+        stroke-width="1.2"
+        stroke-dasharray="3 3"
+      />
+      <text x={LEFT + 4} y="14" class="draw-text">thrust {shown(view.scene_labels.thrust)}</text>
+      <text x={middle + 6} y="14" class="draw-text">torque {shown(view.scene_labels.torque)}</text>
+      {#each sparse(view.thrust_axis.ticks, (t) => thrust(t.value)) as t (t.value)}
+        <text x={thrust(t.value)} y={height - 21} text-anchor="middle" class="draw-text figure" font-size="12"
+          >{tick(t)}</text
+        >
+      {/each}
+      {#each sparse(view.torque_axis.ticks, (t) => torque(t.value)) as t (t.value)}
+        <text x={torque(t.value)} y={height - 21} text-anchor="middle" class="draw-text figure" font-size="12"
+          >{tick(t)}</text
+        >
+      {/each}
+      <text x={LEFT} y={height - 5} class="draw-text"
+        >{shown(view.thrust_axis.label)} · - - what the margins rub{trace ? " · recorded" : ""}</text
+      >
+      <text x={width - 10} y={height - 5} text-anchor="end" class="draw-text"
+        >{shown(view.torque_axis.label)}</text
+      >
+      <g class="draw-signal">
+        <line x1={LEFT} x2={width - 10} y1={y(now.depth)} y2={y(now.depth)} stroke-width="1.6" />
+        <circle cx={LEFT} cy={y(now.depth)} r="4.5" stroke="none" />
+      </g>
+      <text
+        x={width - 14}
+        y={y(now.depth) > height / 2 ? y(now.depth) - 6 : y(now.depth) + 15}
+        text-anchor="end"
+        class="figure fill-signal draw-over"
+        >{shown(now.labels.depth)} · {shown(now.labels.thrust)} · {shown(now.labels.torque)}</text
+      >
+    </svg>
+  {/if}
+</div>

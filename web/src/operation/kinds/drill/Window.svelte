@@ -1,0 +1,91 @@
+<script lang="ts">
+  import { scaleLog } from "d3-scale";
+  import { api, ask } from "../../../api/client";
+  import { session, shown } from "../../../session.svelte";
+  import { Study } from "../../../study/study.svelte";
+  import type { OperationBench } from "../../bench.svelte";
+  import { pathOf, sparse } from "../view";
+
+  let { bench }: { bench: OperationBench } = $props();
+  let width = $state(330);
+  let height = $state(230);
+  // svelte-ignore state_referenced_locally
+  const study = new Study(bench, () =>
+    ask(api.POST("/api/jobs/{job_id}/operations/{operation}/window", bench.question)),
+  );
+  const found = $derived(study.answer);
+  const x = $derived(scaleLog([found?.speed_axis.low ?? 1, found?.speed_axis.high ?? 2], [46, width - 10]));
+  const y = $derived(scaleLog([found?.feed_axis.low ?? 1, found?.feed_axis.high ?? 2], [height - 50, 10]));
+  const tick = (t: { metric: string; inch: string }) => (session.units === "inch" ? t.inch : t.metric);
+  const line = (points: number[][]) => pathOf(points.map(([speed, feed]) => [x(speed!), y(feed!)]));
+  const LINES = ["", "6 3", "2 3", "8 3 2 3", "1 3", "10 3", "4 2 1 2", "3 1"];
+</script>
+
+<div class="min-h-0 flex-1" bind:clientWidth={width} bind:clientHeight={height}>
+  {#if study.problem}<p role="alert" class="text-signal px-2.5">{study.problem}</p>{/if}
+  {#if found}
+    <svg
+      id="operation-map"
+      {width}
+      {height}
+      class="block"
+      role="img"
+      aria-busy={study.stale}
+      aria-label="Speed and feed with the limits of every layer. {shown(found.says)}"
+    >
+      <defs
+        ><clipPath id="window-field"><rect x="46" y="10" width={width - 56} height={height - 60} /></clipPath
+        ></defs
+      >
+      <rect x="46" y="10" width={width - 56} height={height - 60} fill="var(--paper)" />
+      <g clip-path="url(#window-field)">
+        {#each found.field as cell, k (k)}
+          <rect
+            x={x(cell[0]!)}
+            y={y(cell[3]!)}
+            width={Math.max(x(cell[2]!) - x(cell[0]!), 0.5)}
+            height={Math.max(y(cell[1]!) - y(cell[3]!), 0.5)}
+            fill="var(--window)"
+          />
+        {/each}
+        {#each found.edges as edge, k (k)}
+          {#each edge.lines as points, j (j)}
+            <path
+              d={line(points)}
+              fill="none"
+              stroke={edge.parts ? "var(--signal)" : "var(--warn)"}
+              stroke-width={edge.parts ? 1.8 : 1.1}
+              stroke-dasharray={LINES[edge.layer % LINES.length]}
+            />
+          {/each}
+        {/each}
+        {#each found.gears as gear, k (k)}
+          <circle cx={x(gear[0]!)} cy={y(gear[1]!)} r="2.4" fill="var(--soft)" />
+        {/each}
+      </g>
+      {#each sparse(found.speed_axis.ticks, (t) => x(t.value)) as t (t.value)}
+        <text x={x(t.value)} y={height - 36} text-anchor="middle" class="draw-text figure" font-size="12"
+          >{tick(t)}</text
+        >
+      {/each}
+      {#each sparse(found.feed_axis.ticks, (t) => y(t.value), 14) as t (t.value)}
+        <text x="42" y={y(t.value) + 4} text-anchor="end" class="draw-text figure" font-size="12"
+          >{tick(t)}</text
+        >
+      {/each}
+      {#each found.named as name, k (k)}
+        <text x={x(name.at[0]!)} y={y(name.at[1]!) - 4} class="draw-text draw-over" font-size="11"
+          >{name.label}</text
+        >
+      {/each}
+      <circle cx={x(found.now[0]!)} cy={y(found.now[1]!)} r="4.5" class="fill-signal" />
+      <text x="46" y={height - 20} class={found.open ? "draw-figure" : "fill-signal"} font-size="13"
+        >{shown(found.says)}</text
+      >
+      <text x="46" y={height - 5} class="draw-text">{shown(found.feed_axis.label)} upward</text>
+      <text x={width - 10} y={height - 5} text-anchor="end" class="draw-text"
+        >{shown(found.speed_axis.label)}</text
+      >
+    </svg>
+  {:else if !study.problem}<p class="text-soft px-2.5">Looking at every layer …</p>{/if}
+</div>
