@@ -123,6 +123,15 @@ class ChoiceOut(Plain):
     value: str
 
 
+class TypedOut(Plain):
+    """A further setting that is typed: as it was entered, and what one may look like."""
+
+    name: str
+    label: str
+    value: str
+    example: str
+
+
 class EvaluationOut(Plain):
     """An operation as it stands: what every kind shows, and the kind's own view."""
 
@@ -136,6 +145,7 @@ class EvaluationOut(Plain):
     chip: ChipOut
     warnings: list[WarningOut]
     settings: list[SettingOut]
+    typed: list[TypedOut]
     choices: list[ChoiceOut]
     ladders: dict[str, LadderOut]
     coolants: list[str]

@@ -51,6 +51,7 @@ def evaluation(
             for p in outcome.passes
         ],
         "settings": [_setting(one, setup, outcome, entered) for one in nudged],
+        "typed": [_typed(kind.fields.named(name), entered) for name in kind.typed(setup)],
         "choices": [_choice(kind.fields.named(name), entered) for name in kind.choices],
         "ladders": {name: plain(ladder) for name, ladder in ladders(setup, outcome, nudged, system).items()},
         "coolants": [name for name, _ in setup.machine.coolant],
@@ -76,6 +77,13 @@ def _setting(one: Nudged, setup: Any, outcome: Outcome, entered: dict[str, Any])
         "low_display": display(low, one.kind, False) if low is not None else None,
         "high_display": display(high, one.kind, False) if high is not None else None,
     }
+
+
+def _typed(field: Field | None, entered: dict[str, Any]) -> dict[str, Any]:
+    assert field
+    given = entered.get(field.name)
+    said = field.default if given in (None, "") else given
+    return {"name": field.name, "label": field.label, "value": "" if said is None else str(said), "example": field.example}
 
 
 def _choice(field: Field | None, entered: dict[str, Any]) -> dict[str, Any]:

@@ -19,6 +19,7 @@ from cutting.operations.holes.drill.limits import broken_exit_of, entry_share, e
 from cutting.operations.holes.drill.numbers import Numbers
 from cutting.operations.holes.drill.setup import DrillSetup, Entry, Pecks
 from cutting.operations.holes.drill.tool import DrillTool, drill_tools
+from cutting.operations.holes.shared.reached import tolerance_grade
 from cutting.quantities.write import Display, display, write
 from cutting.tooling.drill_stock import DrillStock
 from cutting.tooling.roles import Index
@@ -26,6 +27,7 @@ from cutting.tooling.roles import Index
 FEED_PLACES = np.array([0.0, 0.3, 0.6, 0.95])  # of the window that all layers leave
 SPEED_SHARES = np.array([1.0, 0.85])
 FEED_STEP = 0.005
+SHORT = {Pecks.BREAK: "break", Pecks.CLEAR: "clear"}
 LEAST_SPEED = 0.35  # × the book's lowest
 LEAST_FEED = 0.4
 POWER_MARGIN = 0.97
@@ -139,11 +141,12 @@ def columns(x: Numbers) -> tuple[Display, ...]:
     """The way, pecks, what it reaches, thrust."""
     pecks = x.setup.settings.pecks
     way = "opened" if x.setup.drill.type.enlarges else "in the pilot" if x.setup.feature.pilot > 0 else "from solid"
-    said = "none" if pecks is Pecks.NONE else f"{int(np.max(x.pecks))} {pecks.value}"
+    said = "–" if pecks is Pecks.NONE else f"{int(np.max(x.pecks))} {SHORT[pecks]}"
+    grade = tolerance_grade(float(np.max(x.width)), x.setup.drill.diameter)
     return (
         Display(way, way),
         Display(said, said),
-        display(float(np.max(x.width)), "length", False),
+        Display(f"IT{grade:.0f}", f"IT{grade:.0f}"),
         display(float(np.max(x.roughness)), "small_length", False),
         display(float(np.max(x.thrust)), "force", False),
     )
@@ -166,7 +169,7 @@ BARE = Contest(
     frozenset({"settings.pecks"}),
     FEED_STEP,
     SPEED_SHARES,
-    ("way", "pecks", "tolerance", "finish Ra", "thrust"),
+    ("way", "pecks", "IT", "Ra", "thrust"),
     columns,
     patch,
 )

@@ -32,7 +32,8 @@ class Kind:
     feature as it was entered, and `gather` makes a stock of what there is. `build` makes its set-up from what every kind is given,
     the tool's parts by role and the fields, `read_feature` the feature alone. `guests` are kinds whose tools may compete,
     `shape` is that of the features that it makes.
-    `headline` are the results that are always in sight, `choices` the settings that are picked from a list, `ranked` those that
+    `headline` are the results that are always in sight, `choices` the settings that are picked from a list, `typed` further ones that
+    a set-up asks for in a field, `ranked` those that
     a ranking finds beside speed and feed,
     for which `neutral` values stand in,
     `studies` the sheets that belong to it. `removes` is what a feature takes away from the part, `settles` what the part in front of it
@@ -61,6 +62,7 @@ class Kind:
     stiffness: Callable[[Any], float | None] = lambda setup: None
     runs_on: Callable[[Mapping[str, Any], Machine], str] = lambda feature, machine: ""
     choices: tuple[str, ...] = ()
+    typed: Callable[[Any], tuple[str, ...]] = lambda setup: ("spindle_clamp",)
     ranked: tuple[str, ...] = ()
     neutral: tuple[tuple[str, float], ...] = (("cutting_speed", 100.0), ("feed_per_rev", 0.05))
     shape: str = ""

@@ -43,10 +43,10 @@ def ladders(setup: Any, outcome: Any, nudged: tuple[Nudged, ...], system: str) -
 
 def _ladder(one: Nudged, present: float, setup: Any, system: str) -> Ladder:
     machine = setup.machine
-    if one.kind == "cutting_speed" and machine.speeds:
-        return steps("spindle_speed", machine.speeds, 1000 * present / (np.pi * setup.feature.start_diameter))
-    if one.kind == "feed_per_rev" and machine.feeds:
-        return steps("feed_per_rev", machine.feeds, present, system)
+    if one.kind == "cutting_speed" and (speeds := machine.gear_set or machine.speeds):
+        return steps("spindle_speed", speeds, 1000 * present / (np.pi * setup.feature.start_diameter))
+    if one.kind == "feed_per_rev" and (feeds := machine.feed_set or machine.feeds):
+        return steps("feed_per_rev", feeds, present, system)
     return _even(one.kind, present, system)
 
 

@@ -2811,6 +2811,8 @@ export interface components {
             warnings: components["schemas"]["WarningOut"][];
             /** Settings */
             settings: components["schemas"]["SettingOut"][];
+            /** Typed */
+            typed: components["schemas"]["TypedOut"][];
             /** Choices */
             choices: components["schemas"]["ChoiceOut"][];
             /** Ladders */
@@ -3157,6 +3159,20 @@ export interface components {
             /** Stages */
             stages: components["schemas"]["StageOut"][];
             map: components["schemas"]["MapOut"];
+        };
+        /**
+         * TypedOut
+         * @description A further setting that is typed: as it was entered, and what one may look like.
+         */
+        TypedOut: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Value */
+            value: string;
+            /** Example */
+            example: string;
         };
         /** ValueOut */
         ValueOut: {

@@ -15,7 +15,7 @@
   let { bench, compare, why, list = $bindable() }: Props = $props();
   const advice = $derived(bench.follow?.advice);
   const heads = $derived(advice?.heads ?? []);
-  const left = (head: string | undefined) => head === "way" || head === "cartridges";
+  const left = (head: string | undefined) => head === "way" || head === "cartridges" || head === "pecks";
   const nearest = $derived(advice?.nearly[0]);
 </script>
 

@@ -8,7 +8,7 @@
 <table class="mt-1 w-full" aria-label={table.caption}>
   <thead class="text-soft text-right text-[13px]"
     ><tr class="border-line border-b"
-      >{#each table.head as head, k (k)}<th scope="col" class="font-normal {k ? '' : 'text-left'}"
+      >{#each table.head as head, k (k)}<th scope="col" class="font-normal {k ? 'pl-2' : 'text-left'}"
           >{shown(head)}</th
         >{/each}</tr
     ></thead
@@ -16,7 +16,8 @@
   <tbody class="text-right">
     {#each table.rows as row, k (k)}
       <tr class="border-line border-b"
-        >{#each row.cells as cell, j (j)}<td class={j ? "figure" : "text-left"}>{shown(cell)}</td>{/each}</tr
+        >{#each row.cells as cell, j (j)}<td class={j ? "figure pl-2" : "text-left"}>{shown(cell)}</td
+          >{/each}</tr
       >
     {/each}
   </tbody>

@@ -47,11 +47,11 @@
     const view = bench.evaluation?.view;
     return view && "scene_labels" in view ? `↧ ${shown(view.scene_labels.overhang)}` : "";
   });
-  const clamp = $derived.by(() => {
-    const entry =
-      "spindle_clamp" in bench.tried ? bench.tried.spindle_clamp : bench.entry?.settings.spindle_clamp;
+  const LABELS: Record<string, string> = { spindle_clamp: "clamp" };
+  const kept = (one: { name: string; value: string }) => {
+    const entry = one.name in bench.tried ? bench.tried[one.name] : one.value;
     return entry == null ? "" : String(entry).replace(/\s*(1\/min|rpm)$/, "");
-  });
+  };
 
   function commit(name: string) {
     const entry = typed[name];
@@ -166,21 +166,23 @@
             {#each bench.evaluation?.coolants ?? [] as coolant (coolant)}<option>{coolant}</option>{/each}
           </select></label
         >
-        <label class="flex items-center gap-1.5"
-          >clamp
-          <span class="inline-block w-[70px]"
-            ><EntryField
-              id="clamp"
-              field="settings.spindle_clamp"
-              problem={bench.problem}
-              placeholder="none"
-              disabled={!session.mayEdit}
-              value={clamp}
-              giveUp={() => bench.drop("spindle_clamp")}
-              commit={(text) => bench.attempt({ spindle_clamp: text || null })}
-            /></span
-          ></label
-        >
+        {#each bench.evaluation?.typed ?? [] as one (one.name)}
+          <label class="flex items-center gap-1.5"
+            >{LABELS[one.name] ?? one.label}
+            <span class="inline-block {one.name === 'per_layer' ? 'w-[180px]' : 'w-[70px]'}"
+              ><EntryField
+                id={one.name === "spindle_clamp" ? "clamp" : one.name}
+                field="settings.{one.name}"
+                problem={bench.problem}
+                placeholder={one.name === "spindle_clamp" ? "none" : one.example}
+                disabled={!session.mayEdit}
+                value={kept(one)}
+                giveUp={() => bench.drop(one.name)}
+                commit={(text) => bench.attempt({ [one.name]: text || null })}
+              /></span
+            ></label
+          >
+        {/each}
         {#if turning}<span class="figure text-soft text-[12.5px]" title="overhang of the tool"
             >{overhang}</span
           >{/if}

@@ -10,7 +10,8 @@ from cutting.machine.spindle import DRIVEN
 from cutting.operations.frame.fields import Nudged
 from cutting.operations.frame.kind import Given, Kind, Settled
 from cutting.operations.holes.drill.evaluate import MODEL, explore
-from cutting.operations.holes.drill.setup import FIELDS, DrillSetup, HoleFeature, build, feature_of
+from cutting.operations.holes.drill.limits import broken_exit_of
+from cutting.operations.holes.drill.setup import FIELDS, DrillSetup, Entry, HoleFeature, Pecks, build, feature_of
 from cutting.tooling.drill_stock import DrillStock
 from cutting.tooling.drills import CHUCK_KIND, DRILL_KINDS
 from cutting.tooling.roles import Parts, Role
@@ -45,6 +46,22 @@ def settles(given: Given, before: Solid) -> Settled:
 def runs_on(feature: Mapping[str, Any], machine: Machine) -> str:
     """Holes beside the axis of a turning part want driven tools."""
     return DRIVEN if machine.turns and feature.get("circle") not in (None, "") and machine.has(DRIVEN) else ""
+
+
+def typed(setup: DrillSetup) -> tuple[str, ...]:
+    """The settings that matter here: sizes of pecks, feed at a leaning or broken end, the tip's place, speeds by layer."""
+    f, found = setup.feature, list[str]()
+    if setup.settings.pecks is not Pecks.NONE:
+        found += ["first_peck", "next_peck", "least_peck"]
+    if f.entry_angle > 0 or f.entry is Entry.CURVED or setup.settings.entry_feed < 1:
+        found.append("entry_feed")
+    if broken_exit_of(f) or f.burr is not None or setup.settings.exit_feed < 1:
+        found.append("exit_feed")
+    if setup.turns_part:
+        found.append("offset")
+    if len(setup.layers) > 1 and not setup.machine.fixed:
+        found.append("per_layer")
+    return tuple(found)
 
 
 def area(setup: DrillSetup, before: Solid) -> tuple[Corner, ...]:
@@ -84,6 +101,7 @@ KIND = Kind(
     runs_on=runs_on,
     area=area,
     choices=("pecks",),
+    typed=typed,
     ranked=("pecks", "first_peck", "next_peck", "least_peck", "per_layer"),
     shape="hole",
     neutral=(("cutting_speed", 30.0), ("feed_per_rev", 0.05)),

@@ -88,8 +88,8 @@ _RULES: tuple[Rule[Numbers], ...] = (
     Rule("minimum_chip", "chip against the edge's radius", "length", Bound.LOWER, Severity.HARD, "brammertz-1961",
          "A chip thinner than a quarter of the edge's radius is not cut: the drill rubs, hardens and heats.",
          lambda x: (x.chip_thickness, MINIMUM_CHIP * x.tool.own["type_edge_radius"] / 1000.0, None), ("chip_thickness",), contour=True),
-    Rule("corner_heat", "corner's temperature, by comparison", "number", Bound.UPPER, Severity.HARD, "cook-1973",
-         "The corner runs fastest and is cooled last; beyond its limit the edge goes soft and blue. °C, scaled to the book's speed.",
+    Rule("corner_heat", "corner heat, °C", "number", Bound.UPPER, Severity.HARD, "cook-1973",
+         "The corner runs fastest and is cooled last; beyond its limit it goes soft. By comparison, scaled to the book's speed.",
          lambda x: (x.temperature, None, x.tool.softening), ("specific_force", "temperature_rise"),
          lambda x: ~x.layers.laminate, contour=True),
     Rule("push_out", "thrust that parts the last plies", "force", Bound.UPPER, Severity.HARD, "hocheng-dharan-1990",
@@ -174,7 +174,7 @@ _RULES: tuple[Rule[Numbers], ...] = (
 
 
 def _in_layer(x: Numbers, layer: int) -> str:
-    return f"in layer {layer + 1}, {x.setup.layers[layer].name}"
+    return f"{layer + 1} {x.setup.layers[layer].name}"
 
 
 RULES: tuple[Rule[Numbers], ...] = tuple(replace(one, where=_in_layer) for one in _RULES)

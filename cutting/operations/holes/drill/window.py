@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
 
@@ -10,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cutting.errors import CuttingError
+from cutting.operations.frame.change import Change
 from cutting.operations.frame.outcome import TOUCHING
 from cutting.operations.frame.rule import Rule
 from cutting.operations.holes.drill.limits import RULES
@@ -102,7 +104,7 @@ def _conflict(setup: DrillSetup, x: Any, sound: NDArray[np.bool_]) -> tuple[int,
     return None
 
 
-def opens(setup: DrillSetup, changes: Any, most: int = 6) -> tuple[tuple[Any, Window], ...]:
+def opens(changes: Iterable[Change[DrillSetup]], most: int = 6) -> tuple[tuple[Any, Window], ...]:
     """Changes with which a field opens where there is none now, the widest first."""
     found = []
     for change in changes:

@@ -31,6 +31,11 @@ def tolerance_width(diameter: Any, grade: Any) -> Array:
     return np.asarray(16.0 * unit * 10.0 ** ((np.asarray(grade, float) - 7.0) / 5.0))
 
 
+def tolerance_grade(width: float, diameter: float) -> float:
+    """The ISO 286 grade whose width [mm] this is, whole or between two."""
+    return float(7.0 + 5.0 * np.log10(width / tolerance_width(diameter, 7)))
+
+
 def position(usual: Any, guided: bool, entry_angle: float, runout: Any) -> Array:
     """Diameter [mm] of the zone in which the hole's axis lies: the drill's own wandering, a leaning entry, and the runout."""
     return np.asarray(2.0 * (np.asarray(usual) + WANDERS * entry_angle) * (SPOTTED if guided else 1.0) + np.asarray(runout))

@@ -10,10 +10,15 @@
   let { bench }: { bench: OperationBench } = $props();
   let second = $state(false);
   const view = $derived(viewOf(bench, "drill"));
+  // the drawing begins inside the metal, where there is something to see
+  $effect(() => {
+    if (view && bench.scrub.seconds === 0 && !bench.scrub.playing)
+      bench.scrub.goto(Math.round(view.moments.length * 0.6));
+  });
   const now = $derived(view?.moments[bench.scrub.index]);
 </script>
 
-<Panel title={second ? "Speed and feed of every layer" : "Over depth"} stale={bench.stale} class="area-map">
+<Panel title={second ? "Every layer's window" : "Depth"} stale={bench.stale} class="area-map">
   {#snippet aside()}
     {#if !second}<ScrubBar scrub={bench.scrub} said="{shown(now?.labels.depth)} deep" />{/if}
     <button class="ml-1 hover:underline" aria-pressed={second} onclick={() => (second = !second)}

@@ -55,6 +55,15 @@
       onpointerup={() => (dragging = false)}
       onpointercancel={() => (dragging = false)}
     >
+      <defs
+        ><pattern id="plies" width="6" height="4" patternUnits="userSpaceOnUse"
+          ><rect width="6" height="4" fill="var(--sheet)" /><path
+            d="M0,2H4"
+            stroke="var(--soft)"
+            stroke-width="1.2"
+          /></pattern
+        ></defs
+      >
       <rect x={LEFT} y="20" width={width - LEFT - 10} height={height - 56} fill="var(--paper)" />
       {#each view.layers as layer, k (k)}
         {@const tall = y(layer.far) - y(layer.near)}
@@ -63,7 +72,10 @@
           y={y(layer.near)}
           width={LEFT - 10}
           height={Math.max(tall, 1)}
-          class={layer.laminate ? "draw-cut" : "draw-part"}
+          class={layer.laminate ? "" : "draw-part"}
+          fill={layer.laminate ? "url(#plies)" : undefined}
+          stroke={layer.laminate ? "var(--ink)" : undefined}
+          stroke-width={layer.laminate ? 0.7 : undefined}
         />
         <line x1={LEFT} x2={width - 10} y1={y(layer.near)} y2={y(layer.near)} stroke="var(--line)" />
         {#if tall > 13 && view.layers.length > 1}
@@ -144,8 +156,9 @@
         >
       {/each}
       <text x={LEFT} y={height - 5} class="draw-text"
-        >{shown(view.thrust_axis.label)} · - - what the margins rub{trace ? " · recorded" : ""}</text
+        >{shown(view.thrust_axis.label)}{trace ? " · thin: recorded" : ""}</text
       >
+      <text x={middle + 6} y={height - 40} class="draw-text draw-over" font-size="11">- - margins</text>
       <text x={width - 10} y={height - 5} text-anchor="end" class="draw-text"
         >{shown(view.torque_axis.label)}</text
       >

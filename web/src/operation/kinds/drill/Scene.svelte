@@ -75,6 +75,12 @@
           .layer?.metric}"
       >
         <defs
+          ><pattern id="plies-across" width="4" height="6" patternUnits="userSpaceOnUse"
+            ><rect width="4" height="6" fill="var(--sheet)" /><path
+              d="M2,0V4"
+              stroke="var(--soft)"
+              stroke-width="1.2"
+            /></pattern
           ><clipPath id="drill-body"><polygon points={outline} /></clipPath>
           <clipPath id="scene-room"><rect x="0" y="0" width={width - 176} height={height - 22} /></clipPath
           ></defs
@@ -86,7 +92,10 @@
               y={y(wall)}
               width={x(layer.near) - x(layer.far)}
               height={y(-wall) - y(wall)}
-              class={layer.laminate ? "draw-cut" : "draw-part"}
+              class={layer.laminate ? "" : "draw-part"}
+              fill={layer.laminate ? "url(#plies-across)" : undefined}
+              stroke={layer.laminate ? "var(--ink)" : undefined}
+              stroke-width={layer.laminate ? 0.7 : undefined}
             />
             {#if view.layers.length > 1 && x(layer.near) - x(layer.far) > 22}
               <text
@@ -167,11 +176,13 @@
           <text x={width - 168} y="72" class="draw-figure">corner {shown(now.labels.temperature)}</text>
           <text x={width - 168} y="90" class="draw-figure">flutes {shown(now.labels.filled)} full</text>
           <text x={width - 168} y="108" class="draw-text"
-            >{view.scene.turns === "part" ? "the part turns" : "the drill turns"}{view.scene.through_tool ===
-            "yes"
-              ? `, ${shown(view.scene_labels.pressure)} through it`
-              : ""}</text
+            >{view.scene.turns === "part" ? "the part turns" : "the drill turns"}</text
           >
+          {#if view.scene.through_tool === "yes"}
+            <text x={width - 168} y="125" class="draw-text"
+              >{shown(view.scene_labels.pressure)} through it</text
+            >
+          {/if}
         </g>
         <text x={width - 8} y={height - 5} text-anchor="end" class="draw-text draw-over"
           >Ø{shown(view.scene_labels.diameter)}, {num("point_angle")}° point · {view.scene.through === "yes"

@@ -2,6 +2,7 @@
   import { scaleLog } from "d3-scale";
   import { api, ask } from "../../../api/client";
   import { session, shown } from "../../../session.svelte";
+  import Offer from "../../../study/Offer.svelte";
   import { Study } from "../../../study/study.svelte";
   import type { OperationBench } from "../../bench.svelte";
   import { pathOf, sparse } from "../view";
@@ -15,7 +16,7 @@
   );
   const found = $derived(study.answer);
   const x = $derived(scaleLog([found?.speed_axis.low ?? 1, found?.speed_axis.high ?? 2], [46, width - 10]));
-  const y = $derived(scaleLog([found?.feed_axis.low ?? 1, found?.feed_axis.high ?? 2], [height - 50, 10]));
+  const y = $derived(scaleLog([found?.feed_axis.low ?? 1, found?.feed_axis.high ?? 2], [height - 34, 10]));
   const tick = (t: { metric: string; inch: string }) => (session.units === "inch" ? t.inch : t.metric);
   const line = (points: number[][]) => pathOf(points.map(([speed, feed]) => [x(speed!), y(feed!)]));
   const LINES = ["", "6 3", "2 3", "8 3 2 3", "1 3", "10 3", "4 2 1 2", "3 1"];
@@ -34,10 +35,10 @@
       aria-label="Speed and feed with the limits of every layer. {shown(found.says)}"
     >
       <defs
-        ><clipPath id="window-field"><rect x="46" y="10" width={width - 56} height={height - 60} /></clipPath
+        ><clipPath id="window-field"><rect x="46" y="10" width={width - 56} height={height - 44} /></clipPath
         ></defs
       >
-      <rect x="46" y="10" width={width - 56} height={height - 60} fill="var(--paper)" />
+      <rect x="46" y="10" width={width - 56} height={height - 44} fill="var(--paper)" />
       <g clip-path="url(#window-field)">
         {#each found.field as cell, k (k)}
           <rect
@@ -64,7 +65,7 @@
         {/each}
       </g>
       {#each sparse(found.speed_axis.ticks, (t) => x(t.value)) as t (t.value)}
-        <text x={x(t.value)} y={height - 36} text-anchor="middle" class="draw-text figure" font-size="12"
+        <text x={x(t.value)} y={height - 20} text-anchor="middle" class="draw-text figure" font-size="12"
           >{tick(t)}</text
         >
       {/each}
@@ -79,13 +80,22 @@
         >
       {/each}
       <circle cx={x(found.now[0]!)} cy={y(found.now[1]!)} r="4.5" class="fill-signal" />
-      <text x="46" y={height - 20} class={found.open ? "draw-figure" : "fill-signal"} font-size="13"
-        >{shown(found.says)}</text
-      >
-      <text x="46" y={height - 5} class="draw-text">{shown(found.feed_axis.label)} upward</text>
-      <text x={width - 10} y={height - 5} text-anchor="end" class="draw-text"
+      <text x="46" y={height - 3} class="draw-text">{shown(found.feed_axis.label)} upward</text>
+      <text x={width - 10} y={height - 3} text-anchor="end" class="draw-text"
         >{shown(found.speed_axis.label)}</text
       >
     </svg>
   {:else if !study.problem}<p class="text-soft px-2.5">Looking at every layer …</p>{/if}
 </div>
+{#if found}
+  <div class="max-h-[84px] overflow-auto px-2.5 pb-1 text-[13px] leading-tight" data-testid="window-says">
+    <p class={found.open ? "" : "text-signal"}>{shown(found.says)}</p>
+    {#each found.opens as remedy, k (k)}
+      <p class="mt-0.5">
+        <Offer {bench} {remedy} />
+        <span>{shown(remedy.text)}</span>
+        <span class="text-soft">{shown(remedy.effect)}</span>
+      </p>
+    {/each}
+  </div>
+{/if}
