@@ -27,7 +27,7 @@ RUN_PACKAGES = {
     f"/usr/lib/{MULTIARCH}/libpangoft2-1.0.so.0": "libpangoft2-1.0-0",
     f"/usr/lib/{MULTIARCH}/libharfbuzz-subset.so.0": "libharfbuzz-subset0",
 }
-TEST_PACKAGES = {"/usr/bin/chromium": "chromium", "/usr/bin/chromedriver": "chromium-driver"}
+TEST_PACKAGES = {"/usr/bin/chromium": "chromium", "/usr/bin/chromedriver": "chromium-driver", "/usr/bin/units": "units"}
 NODE_MINIMUM = (20, 19)
 
 

@@ -6,6 +6,7 @@ import re
 from dataclasses import dataclass
 
 from cutting.errors import CuttingError, UnreadableQuantity
+from cutting.quantities.drill_gauges import read_gauge
 from cutting.quantities.read import read_quantity
 from cutting.workpiece.fits import deviations
 
@@ -49,6 +50,8 @@ def read_dimension(text: str | float, system: str = "metric", field: str = "diam
         return Dimension(read_quantity(text, "length", system=system, field=field).value, entered=f"{text:g}")
     entered = text.strip()
     body = entered.removeprefix("Ø").removeprefix("ø").strip()
+    if (gauge := read_gauge(body)) is not None:
+        return Dimension(gauge, entered=entered)
     if found := _PLUS_MINUS.match(body):
         unit = found["unit"] or _unit_of(found["size"])
         size, half = (_length(found[name], unit, system, field) for name in ("size", "half"))
@@ -84,6 +87,8 @@ def spelled_out(text: str, system: str, field: str = "diameter") -> str:
     if system != "inch":
         return said
     body = said.removeprefix("Ø").removeprefix("ø").strip()
+    if read_gauge(body) is not None:
+        return said
     found = _PLUS_MINUS.match(body) or _TWO_SIDED.match(body) or _CLASS.match(body)
     size = found["size"].strip() if found else body
     if _unit_of(size) or (found and found.groupdict().get("unit")):

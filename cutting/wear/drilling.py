@@ -6,11 +6,12 @@ from functools import cache
 
 from cutting.tables import read_table
 from cutting.tooling.drills import DrillType
-from cutting.wear.reference import LifeLaw, life_law
+from cutting.wear.reference import LifeLaw, law_at, life_law
 from cutting.workpiece.materials import Material
 
 SMALL = 16.0  # mm up to which feed grows with the diameter; beyond with its 0.6th power (common practice)
 SLOWER_GROWTH = 0.6
+HSS_IN_FIBRES = 12.0  # m/min: nobody turns laminates with high-speed steel, but drills of it are at hand and dull (common practice)
 ALUMINIUM_TOP = 300.0  # m/min: drills of carbide go no faster in aluminium (common practice)
 # groups of VDI 3323 by the row of drilling feeds
 ROWS = (
@@ -53,6 +54,8 @@ def drill_feeds(made: DrillType, diameter: float, material: Material) -> tuple[f
 def drill_speeds(made: DrillType, tool_class: str, material: Material) -> tuple[float, float, LifeLaw] | None:
     """Least and largest speed [m/min] for the row's life, with its law; None where the trade does not run the tool material there."""
     law = life_law(material.speed_row, tool_class)
+    if law is None and tool_class == "hss" and feed_row(material) == "laminate":
+        law = law_at(HSS_IN_FIBRES, 0.2, 2.0, "hss")
     if law is None:
         return None
     low, high = made.speed_low * law.reference_speed, made.speed_high * law.reference_speed

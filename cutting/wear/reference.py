@@ -63,7 +63,11 @@ def life_law(speed_row: str, tool_class: str) -> LifeLaw | None:
     row = _starting_rows().get((speed_row, tool_class))
     if row is None:
         return None
-    speed, feed, depth = row
+    return law_at(*row, tool_class)
+
+
+def law_at(speed: float, feed: float, depth: float, tool_class: str) -> LifeLaw:
+    """The law of a tool material that lasts 15 min at a speed [m/min], feed [mm/rev] and depth [mm] of turning."""
     thickness = mean_chip_thickness(chip_area(feed, depth), engaged_edge(depth, REFERENCE_ANGLE, REFERENCE_NOSE))
     return LifeLaw(speed, float(thickness), depth, *_exponents()[tool_class])
 

@@ -32,6 +32,8 @@ def some_region(rng: random.Random) -> Region:
         case Side.RING:
             inner = rng.uniform(12, 20)
             return Region(side, depth=rng.uniform(1, 6), inner=2 * inner, outer=2 * (inner + 3))
+        case Side.BORE:
+            return Region(side, depth=rng.choice([rng.uniform(5, 60), 1e6]), outer=rng.uniform(12, 28))
 
 
 def metal_by_points(regions: list[Region], places: np.ndarray, radii: np.ndarray) -> np.ndarray:
@@ -44,6 +46,8 @@ def metal_by_points(regions: list[Region], places: np.ndarray, radii: np.ndarray
             gone = (z > face) & (r > one.inner / 2)
         elif one.side is Side.RING:
             gone = (z > face - one.depth) & (z < face) & (r > one.inner / 2) & (r < one.outer / 2)
+        elif one.side is Side.BORE:
+            gone = (z > face - one.depth) & (r < one.outer / 2)
         else:
             (near, far, diameter), out = one.spans[0], one.side is Side.OUTSIDE
             gone = (z > near) & (z < far) & ((r > diameter / 2) if out else (r < diameter / 2))
@@ -89,6 +93,8 @@ def test_both_ends_are_machined_and_the_part_is_what_no_cut_took(seed: int) -> N
             gone = (z > faces[turned]) & (r > one.inner / 2)
         elif one.side is Side.RING:
             gone = (z > faces[turned] - one.depth) & (z < faces[turned]) & (r > one.inner / 2) & (r < one.outer / 2)
+        elif one.side is Side.BORE:
+            gone = (z > faces[turned] - one.depth) & (r < one.outer / 2)
         else:
             (near, far, diameter), outside = one.spans[0], one.side is Side.OUTSIDE
             gone = (z > near) & (z < far) & ((r > diameter / 2) if outside else (r < diameter / 2))

@@ -175,7 +175,6 @@ def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
             f"Ø {length(setup.drill.diameter, system)}, point {setup.drill.point_angle:g}°, reaches {length(setup.drill.reach, system)}",
         ),
         ("held in", f"{setup.chuck.name}, runout at most {both(display(drill.type.runout, 'length'), system)}"),
-        ("spindle speed", both(results["spindle_speed"].display, system)),
         ("feed a minute", both(results["feed_rate"].display, system)),
         ("pecks", s.pecks.value if not results["pecks"].value else f"{results['pecks'].display.metric} {s.pecks.value}"),
     ]
@@ -186,8 +185,7 @@ def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     for share, words in ((s.entry_feed, "entry"), (s.exit_feed, "exit")):
         if share < 1:
             found.append((f"feed at the {words}", f"{share:.0%}"))
-    return [*found, ("burr at the exit", f"{burr_words(MODEL.quickly(setup))}, about {both(results['burr'].display, system)}"),
-            ("change the drill", f"after {both(results['change_parts'].display, system)} pieces")]  # fmt: skip
+    return [*found, ("burr at the exit", f"{burr_words(MODEL.quickly(setup))}, about {both(results['burr'].display, system)}")]  # fmt: skip
 
 
 VIEWER = Viewer(view, table, facts, stops=lambda view: [one["seconds"] for one in view["moments"]], checks=CHECKS)

@@ -69,6 +69,7 @@ def _tools(document: dict[str, Any], state: dict[str, Any], system: str, stock: 
         row = bins.get(tool["edge"])
         wanted = max(math.ceil(edges * SPARE), 1)
         per_insert = max(row.edges if row else 1, 1)
+        each = "insert" if row is None or "insert" in row.kind else row.kind
         found.append(
             {
                 **tool,
@@ -76,7 +77,7 @@ def _tools(document: dict[str, Any], state: dict[str, Any], system: str, stock: 
                 "numbers": ", ".join(str(number) for number in tool["operations"]),
                 "overhang": write(overhang, "length", system) if overhang else "–",
                 "bin": (row.bin if row else "") or "–",
-                "edges": f"{_counted(wanted, 'edge')}, {_counted(math.ceil(wanted / per_insert), 'insert')}" if edges else "–",
+                "edges": f"{_counted(wanted, 'edge')}, {_counted(math.ceil(wanted / per_insert), each)}" if edges else "–",
                 "short": bool(row and edges and row.quantity < math.ceil(wanted / per_insert)),
                 "have": row.quantity if row else 0,
             }

@@ -112,6 +112,11 @@ class DrillSetup(BaseSetup):
         return self.feature.depth
 
     @property
+    def overhang(self) -> float:
+        """How far the drill stands out of its chuck [mm]: as far as its flutes go."""
+        return self.drill.flute_length
+
+    @property
     def turns_part(self) -> bool:
         """Whether the part turns and the drill stands."""
         return self.machine.turns
