@@ -14,7 +14,7 @@ from cutting.workpiece.materials import Material, Work, deliver
 MOST_LAYERS = 40
 THICKNESS = (0.01, 500.0)  # mm
 EXAMPLE = "GFRP 4 / 1.4301 1.5 x2 / EN AW-2024 6"
-_SIZE = r"\d[\d.,]*\s*(?:mm|µm|um|in|inch|thou|\")?"
+_SIZE = r"(?:\d+/\d+|\d[\d.,]*)\s*(?:mm|µm|um|in|inch|thou|\")?"
 _LAYER = re.compile(
     rf"(?P<name>.+?)[\s:]+(?P<thick>{_SIZE})(?:\s*[x×]\s*(?P<count>\d+))?(?P<more>(?:\s+(?:gap|ply)\s+{_SIZE}|\s+backed)*)\s*",
     re.IGNORECASE,

@@ -31,7 +31,7 @@ def window_map(request: HttpRequest, job_id: int, operation: str, payload: TryIn
     tried = tried_with(payload.dict(), document, lambda: state_of(revision)["tape"]["seconds"])
     setup: DrillSetup = setup_of(document, entry, tried, stock)
     found, opening = window(setup), ()
-    if not found.field.any():
+    if found.best is None:
         x = MODEL.quickly(setup)
         _, crib = request_of(document, entry, tried, stock)
         opening = opens([*changes(x), *from_stock(x, crib)])

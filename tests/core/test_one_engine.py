@@ -18,11 +18,13 @@ from cutting.machine.machines import machines
 from cutting.operations.frame.nudges import ladders
 from cutting.operations.frame.rule import all_used, excluded
 from cutting.operations.frame.setup import Goal, Skin
+from cutting.operations.holes.drill.setup import Pecks
 from cutting.operations.registry import KINDS, evaluate_quickly
 from cutting.operations.slots.shared.tool import slot_tools
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import holders, inserts
 from cutting.tooling.slot_stock import SlotStock
+from tests.core.holes import DEEP, HOLE, STACK
 from tests.core.slots import BORE_RING, CUT_OFF, FACE, GROOVE, RING, TREPAN, TWO_CARTRIDGES, build, form
 from tests.core.tools import find_holder, find_insert, shipped_stock
 
@@ -57,9 +59,12 @@ EVERY = {
     "trepan, two": form(TREPAN, **TWO_CARTRIDGES, settings={"cartridges": "two on two radii"}),
     "turn": TURN,
     "face": FACING,
+    "drill": HOLE,
+    "drill, pecks": DEEP,
+    "drill, stack": STACK,
 }
 START, NOSE_START = 0.9, 0.5 / 0.6 + 0.01
-KIND_OF = {"cut off": CUT_OFF, "groove": GROOVE, "face groove": FACE, "trepan": TREPAN, "turn": TURN, "face": FACING}
+KIND_OF = {"cut off": CUT_OFF, "groove": GROOVE, "face groove": FACE, "trepan": TREPAN, "turn": TURN, "face": FACING, "drill": HOLE}
 
 
 @pytest.mark.parametrize("name", list(EVERY))
@@ -117,7 +122,7 @@ def best_by_force(setup: Any, contest: Any, variants: list[Any]) -> float:
         used = all_used(contest.model.rules, x)
         fine = ~excluded(contest.model.rules, used, one.house)
         # a start keeps off the upper edge of the window and off the corner radius, as the ranking does
-        inside = "chip_window" if coarse else "plunge_feed"
+        inside = "chip_window" if coarse else "book_feed" if setup.operation == "drill" else "plunge_feed"
         fine = fine & ((used[inside] <= START) | (x.feed_set < np.median(grid_f)) if not coarse else (used[inside] <= START))
         if coarse:
             fine = fine & (used["nose_feed"] <= NOSE_START)
@@ -132,6 +137,8 @@ def best_by_force(setup: Any, contest: Any, variants: list[Any]) -> float:
 def ways_of(setup: Any, tool: dict[str, Any]) -> list[Any]:
     """The set-ups in which a person would try a tool."""
     contest = CONTESTS[setup.operation]
+    if setup.operation == "drill":
+        return [contest.fitted(setup, tool).with_settings(pecks=pecks) for pecks in Pecks]
     own = contest.fitted(setup.with_settings(overhang=None), tool)
     if setup.operation in ("turn", "face"):
         stock = own.stock_to_remove
@@ -146,7 +153,7 @@ REGION = [
     (kind, goal, change)
     for kind in KIND_OF
     for goal in Goal
-    for change in ({}, {"material": "X5CrNi18-10"}, {"machine": "geared lathe"} if kind != "trepan" else {"material": "C45"})
+    for change in ({}, {"material": "X5CrNi18-10"}, {"machine": "geared lathe"} if kind not in ("trepan", "drill") else {"material": "C45"})
 ]
 
 
@@ -186,10 +193,12 @@ def test_every_setting_can_be_nudged_on_every_lathe(kind: str, machine: str) -> 
         "cut off": {"diameter": "20 mm"},
         "groove": {"diameter": "30 mm", "floor": "26 mm", "width": "8"},
         "face groove": {},
+        "drill": {"diameter": "6 mm", "depth": "10 mm"},
     }
+    typed = {"coolant": "flood"} if kind == "drill" else {"coolant": "flood", "spindle_clamp": None}
     changes = {"machine": machine, "feature": small[kind], "holding": {"free_length": 50, "grip_diameter": 25} if kind != "cut off" else {}}
     try:
-        setup = read_setup(form(KIND_OF[kind], **changes, settings={"coolant": "flood", "spindle_clamp": None}))
+        setup = read_setup(form(KIND_OF[kind], **changes, settings=typed))
     except CuttingError as refused:
         assert refused.field.startswith(("feature", "settings.coolant", "holding"))  # noqa: PT017 - what does not go on this machine
         return

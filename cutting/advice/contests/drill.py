@@ -24,9 +24,10 @@ from cutting.quantities.write import Display, display, write
 from cutting.tooling.drill_stock import DrillStock
 from cutting.tooling.roles import Index
 
-FEED_PLACES = np.array([0.0, 0.3, 0.6, 0.95])  # of the window that all layers leave
+FEED_PLACES = np.array([0.0, 0.3, 0.6, 0.85])  # of the window that all layers leave
 SPEED_SHARES = np.array([1.0, 0.85])
 FEED_STEP = 0.005
+SURE = 0.99  # of a run, below which pecks are tried
 SHORT = {Pecks.BREAK: "break", Pecks.CLEAR: "clear"}
 LEAST_SPEED = 0.35  # × the book's lowest
 LEAST_FEED = 0.4
@@ -93,10 +94,10 @@ def enter(setup: DrillSetup, stock: DrillStock) -> Field:
 
 
 def tries(setup: DrillSetup, field: Field, best: Best, part: slice) -> Iterator[Try]:
-    """Without pecks; then, for those that packed, with pecks that break the chips, and with such that clear the flutes."""
+    """Without pecks; then, for those that packed or nearly did, with pecks that break the chips, and with such that clear the flutes."""
     places = np.arange(part.start, part.stop)
     for pecks in Pecks:
-        rows = places[~best.feasible[places]]
+        rows = places[~best.feasible[places] | (best.figures["secure"][places] < SURE)]
         if len(rows):
             yield rows, standing_for(neutral(setup).with_settings(pecks=pecks), field, rows)
 

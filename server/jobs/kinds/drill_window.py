@@ -10,7 +10,7 @@ from contourpy import contour_generator
 
 from cutting.operations.frame.change import Change
 from cutting.operations.holes.drill.setup import DrillSetup
-from cutting.operations.holes.drill.window import Edge, Window
+from cutting.operations.holes.drill.window import Edge, Window, gears
 from cutting.quantities import Display, write
 from cutting.quantities.kinds import KINDS, factor
 from server.jobs.kinds.view import AxisOut, same
@@ -75,7 +75,9 @@ def said(found: Window, setup: DrillSetup) -> Display:
     """In one line: the middle of the field, or who conflicts with whom."""
     if found.best:
         speed, feed = found.best
-        return Display(*(f"Field open; middle {write(speed, 'cutting_speed', one)}, {write(feed, 'feed_per_rev', one)}" for one in SYSTEMS))
+        return Display(*(f"Field open; best {write(speed, 'cutting_speed', one)}, {write(feed, 'feed_per_rev', one)}" for one in SYSTEMS))
+    if found.field.any():
+        return same("A field is open, but no gear of this machine stands in it.")
     if found.conflict is None:
         return same("No field: three layers together leave none.")
     one, other, first, second = found.conflict
@@ -119,14 +121,11 @@ def _rectangles(found: Window) -> list[list[float]]:
 
 
 def _gears(setup: DrillSetup, found: Window) -> list[list[float]]:
-    """Points that the machine's gears have, or may be given."""
-    machine = setup.machine
-    turning, feeding = machine.gear_set or machine.speeds, machine.feed_set or machine.feeds
-    speeds = [np.pi * setup.drill.diameter * n / 1000.0 for n in turning]
-    inside = [
-        (v, f) for v in speeds for f in feeding if found.speeds[0] <= v <= found.speeds[-1] and found.feeds[0] <= f <= found.feeds[-1]
-    ]
-    return [[float(v), float(f)] for v, f in inside]
+    """Points that the machine's gears have, or may be given, as far as the map shows them."""
+    if (steps := gears(setup)) is None:
+        return []
+    (low, high), (least, most) = ((values[0], values[-1]) for values in (found.speeds, found.feeds))
+    return [[float(v), float(f)] for v in steps[0] for f in steps[1] if low <= v <= high and least <= f <= most]
 
 
 def _axis(label: str, values: Any, kind: str, system: str) -> dict[str, Any]:

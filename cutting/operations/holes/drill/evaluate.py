@@ -9,7 +9,7 @@ from cutting.operations.holes.drill.changes import changes, from_stock, quicker
 from cutting.operations.holes.drill.limits import RULES
 from cutting.operations.holes.drill.numbers import Numbers, numbers
 from cutting.operations.holes.drill.readings import chip, passes, results, scene
-from cutting.operations.holes.drill.setup import DrillSetup
+from cutting.operations.holes.drill.setup import DrillSetup, interfaces
 from cutting.operations.holes.drill.simulation import Run, simulate
 from cutting.operations.holes.drill.tool import single_tool
 from cutting.wear.reference import SpeedFactor
@@ -25,8 +25,20 @@ def usual_speed(x: Numbers) -> UsualSpeed | None:
     return UsualSpeed(float(x.cutting_speed.ravel()[0]), row, (factor,), ("the goal",))
 
 
+def misfits(setup: DrillSetup) -> frozenset[str]:
+    """The exact rules that forbid a set-up's tool here."""
+    return frozenset() if setup.chuck.sits_in in interfaces(setup.machine) else frozenset({"seat"})
+
+
 MODEL: Model[Numbers] = Model(
-    single_tool, numbers, RULES, changes, Readings(results, passes, chip, cautions, scene, usual_speed=usual_speed), from_stock, quicker
+    single_tool,
+    numbers,
+    RULES,
+    changes,
+    Readings(results, passes, chip, cautions, scene, usual_speed=usual_speed),
+    from_stock,
+    quicker,
+    misfits=misfits,
 )
 
 

@@ -217,7 +217,7 @@ def _pecks(setup: DrillSetup, layers: Layers, tool: DrillTool) -> Any:
 def peck_sizes(setup: DrillSetup, layers: Layers, tool: DrillTool) -> tuple[Any, Any, Any]:
     """First, next and least peck [mm]: as set, or as far as the flutes stand."""
     s = setup.settings
-    usual = 0.9 * free_flutes(setup, layers, tool)
+    usual = JAMS_FROM * free_flutes(setup, layers, tool)
     return s.first_peck or usual, s.next_peck or NEXT * usual, s.least_peck or LEAST * usual
 
 

@@ -113,6 +113,7 @@ def _of_drill(setup: DrillSetup, drill: Drill) -> list[dict[str, float]]:
 def _in_layer(setup: DrillSetup, drill: Drill, k: int) -> dict[str, float]:
     """A drill in one layer: windows of feed and speed, law of life; nan where the trade does not run it there."""
     layer, grade = setup.layers[k], drill.grade
+    assert layer.work
     material = layer.material
     feeds, speeds = _window(drill, material), drill_speeds(drill.type, grade.tool_class, material)
     letter = material.group.letter
@@ -123,7 +124,7 @@ def _in_layer(setup: DrillSetup, drill: Drill, k: int) -> dict[str, float]:
                  "scatter")  # fmt: skip
         return {**found, **dict.fromkeys(names, float("nan"))}
     low, high, law = speeds
-    factors = speed_factors(layer.work, grade, _wet(setup), False, Skin.CLEAN, False)  # type: ignore[arg-type]
+    factors = speed_factors(layer.work, grade, _wet(setup), False, setup.skin if k == 0 else Skin.CLEAN, False)
     factor = float(np.prod([one.factor for one in factors]))
     if grade_fit(grade, letter) is None:
         factor *= OUT_OF_LETTER / 0.8

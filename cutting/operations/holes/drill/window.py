@@ -17,7 +17,7 @@ from cutting.operations.frame.rule import Rule
 from cutting.operations.holes.drill.limits import RULES
 from cutting.operations.holes.drill.numbers import numbers
 from cutting.operations.holes.drill.setup import DrillSetup
-from cutting.operations.holes.drill.tool import Array, single_tool
+from cutting.operations.holes.drill.tool import Array, DrillTool, single_tool
 from cutting.working import Silent
 
 CELLS, COARSE = 60, 30
@@ -39,7 +39,8 @@ class Window:
     """Speeds [m/min] and feeds [mm/rev] of the map, what breaks where, and the field.
 
     `worst` is the closest limit's utilisation over (feeds, speeds); `sound` by layer (layers, feeds, speeds). `conflict` are the two
-    layers that share no point, with the limits that part them. `best` is the point that is furthest from every limit.
+    layers that share no point, with the limits that part them. `best` is the point that is
+    furthest from every limit, on gears one of theirs.
     """
 
     speeds: Array
@@ -78,9 +79,28 @@ def window(setup: DrillSetup, cells: int = CELLS) -> Window:
             if (one > 1.0).any() and (one < 1.0).any():
                 edges.append(Edge(rule, layer, one))
     field = np.asarray(sound.all(axis=0), bool)
-    at = np.unravel_index(int(np.argmin(worst)), worst.shape)
-    best = (float(speeds[at[1]]), float(feeds[at[0]])) if field.any() else None
+    best = _best(setup, tool, speeds, feeds, worst)
     return Window(speeds, feeds, tuple(edges), worst, sound, field, None if field.any() else _conflict(setup, x, sound), best)
+
+
+def gears(setup: DrillSetup) -> tuple[Array, Array] | None:
+    """Speeds [m/min] and feeds [mm/rev] of the steps that the machine has or may be given, None where both are continuous."""
+    machine = setup.machine
+    turning, feeding = machine.gear_set or machine.speeds, machine.feed_set or machine.feeds
+    if not turning or not feeding:
+        return None
+    return np.pi * setup.drill.diameter * np.array(turning) / 1000.0, np.array(feeding)
+
+
+def _best(setup: DrillSetup, tool: DrillTool, speeds: Array, feeds: Array, worst: Array) -> tuple[float, float] | None:
+    """The point furthest from every limit; on gears one of theirs. None where nothing is sound."""
+    if (steps := gears(setup)) is not None:
+        speeds, feeds = steps
+        x = numbers(setup, tool, speeds[None, :, None], feeds[:, None, None], SILENT, stepped=False)
+        used = [rule.used(x) for rule in RULES if rule.contour and np.any(rule.applies(x))]
+        worst = np.max([np.broadcast_to(one, (len(feeds), len(speeds), one.shape[-1])).max(axis=-1) for one in used], axis=0)
+    row, column = np.unravel_index(int(np.argmin(worst)), worst.shape)
+    return (float(speeds[column]), float(feeds[row])) if worst[row, column] <= 1.0 + TOUCHING else None
 
 
 def _conflict(setup: DrillSetup, x: Any, sound: NDArray[np.bool_]) -> tuple[int, int, str, str] | None:
@@ -112,7 +132,7 @@ def opens(changes: Iterable[Change[DrillSetup]], most: int = 6) -> tuple[tuple[A
             there = window(change.setup, COARSE)
         except CuttingError:  # what cannot be opens nothing
             continue
-        if there.field.any():
+        if there.best is not None:
             found.append((change, there))
     found.sort(key=lambda pair: -int(pair[1].field.sum()))
     return tuple(found[:most])
