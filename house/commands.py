@@ -100,9 +100,11 @@ def start(port: int) -> int:
     database.start(instance)
     server: subprocess.Popen[bytes] | None = None
     executor: subprocess.Popen[bytes] | None = None
+    device: subprocess.Popen[bytes] | None = None
     signal.signal(signal.SIGTERM, _as_interrupt)
     try:
-        environment = application_environment(instance.environment())
+        gauge = _free_port()
+        environment = application_environment(instance.environment()) | {"ARROW_BENCH_DYNAMOMETER": str(gauge)}
         run_logged(
             "migrate: bringing the database up to date and filling in the demo data",
             [PYTHON, "-m", "django", "prepare"],
@@ -140,6 +142,7 @@ def start(port: int) -> int:
             preexec_fn=_end_with_parent,
         )
         executor = _executor(environment)
+        device = _dynamometer(gauge)
         _wait_until_served(port, server)
         print(
             f"\nArrow Bench is at http://127.0.0.1:{port}/   (ready after {time.monotonic() - began:.1f} s)\n"
@@ -149,6 +152,8 @@ def start(port: int) -> int:
         while server.poll() is None:
             if executor.poll() is not None:  # it takes up what it left; nothing half-written stays
                 executor = _executor(environment)
+            if device.poll() is not None:
+                device = _dynamometer(gauge)
             time.sleep(0.5)
         return server.returncode
     except KeyboardInterrupt:
@@ -156,7 +161,7 @@ def start(port: int) -> int:
         return 0
     finally:
         signal.signal(signal.SIGINT, signal.SIG_IGN)
-        for process in (executor, server):
+        for process in (device, executor, server):
             if process is not None and process.poll() is None:
                 process.terminate()
                 try:
@@ -172,6 +177,20 @@ def _executor(environment: dict[str, str]) -> subprocess.Popen[bytes]:
     return subprocess.Popen(
         [str(PYTHON), "-m", "django", "work"], cwd=ROOT, env=environment, start_new_session=True, preexec_fn=_end_with_parent
     )
+
+
+def _dynamometer(port: int) -> subprocess.Popen[bytes]:
+    """The simulated dynamometer, which records holes for the bench."""
+    return subprocess.Popen(
+        [str(PYTHON), "-m", "devices.dynamometer", "--port", str(port)], cwd=ROOT, start_new_session=True, preexec_fn=_end_with_parent
+    )
+
+
+def _free_port() -> int:
+    """A port of the loopback that nobody listens on."""
+    with socket.socket() as there:
+        there.bind(("127.0.0.1", 0))
+        return int(there.getsockname()[1])
 
 
 def test(rest: list[str]) -> int:

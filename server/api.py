@@ -22,6 +22,7 @@ from server.jobs.hole_api import router as holes
 from server.jobs.planning_api import router as planning
 from server.jobs.sheet.api import router as sheets
 from server.jobs.study_api import router as studies
+from server.jobs.trace_api import router as traces
 from server.people.api import router as people
 from server.records.api import router as records
 from server.shelf.api import router as shelf
@@ -71,6 +72,7 @@ api.add_router("/jobs", jobs, tags=["jobs"])
 api.add_router("/jobs", planning, tags=["planning"])
 api.add_router("/jobs", studies, tags=["studies"])
 api.add_router("/jobs", holes, tags=["holes"])
+api.add_router("/jobs", traces, tags=["traces"])
 api.add_router("/jobs", sheets, tags=["sheets"])
 api.add_router("/crib", crib, tags=["crib"])
 api.add_router("/shelf", shelf, tags=["shelf"])

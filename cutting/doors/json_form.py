@@ -14,6 +14,7 @@ from cutting.errors import AmbiguousQuantity, CuttingError, UnknownName
 from cutting.machine.machines import Machine, find_machine
 from cutting.operations.frame.fields import Base
 from cutting.operations.frame.kind import Kind
+from cutting.operations.frame.learned import UNTAUGHT, Learned
 from cutting.operations.frame.setup import Batch, Goal, HouseRules, Skin
 from cutting.operations.registry import KINDS, kind_of
 from cutting.tooling.bought import find_shipped, shipped
@@ -172,6 +173,7 @@ def _base(top: Reader, library: Library) -> Base:
         batch=_batch(top),
         goal=top.choice("goal", Goal, Goal.CHEAPEST),
         skin=top.choice("skin", Skin, Skin.CLEAN),
+        learned=read_learned(top.data.get("learned")),
     )
 
 
@@ -192,6 +194,7 @@ TOP = (
     "batch",
     "goal",
     "skin",
+    "learned",
     "note",
 )
 
@@ -252,6 +255,28 @@ HOUSE_BOUNDS = {
     "polishing_allowance": (0, 0.2),
     "measuring_uncertainty": (0.0001, 1),
 }
+
+
+def read_learned(data: Any) -> Learned:
+    """What trials taught, from its JSON form: factors by material, chisel share, margin, growth. Raises `CuttingError`."""
+    if data is None:
+        return UNTAUGHT
+    r = Reader(data, "learned", "metric", ("force", "chisel_share", "margin", "growth", "note"))
+    factors = r.data.get("force") or {}
+    if not isinstance(factors, Mapping):
+        raise CuttingError("learned.force", 'factors by material are wanted, as {"C45": 1.1}.')
+    growth = r.data.get("growth")
+    if growth is not None and (not isinstance(growth, (list, tuple)) or len(growth) != 2):
+        raise CuttingError("learned.growth", "two numbers are wanted: a and b of 1 + a·N^b.")
+    found = Learned(
+        tuple((str(name), number(value, f"learned.force.{name}")) for name, value in factors.items()),
+        number(r.data["chisel_share"], "learned.chisel_share") if r.has("chisel_share") else None,
+        number(r.data["margin"], "learned.margin") if r.has("margin") else 1.0,
+        (number(growth[0], "learned.growth"), number(growth[1], "learned.growth")) if growth is not None else None,
+        str(r.data.get("note") or ""),
+    )
+    found.check()
+    return found
 
 
 def _batch(top: Reader) -> Batch:

@@ -116,6 +116,8 @@ KINDS: dict[str, Kind] = {
                 "n*m": "N*m",
                 "lbf·ft": "force_pound*foot",
                 "lb-ft": "force_pound*foot",
+                "n·cm": "N*cm",
+                "ncm": "N*cm",
                 "in-lb": "force_pound*inch",
             },
         ),

@@ -14,15 +14,17 @@ from pydantic import ConfigDict, Field, ValidationError
 
 from cutting.doors.json_form import read_feature_of, read_points, read_request, read_setup
 from cutting.errors import CuttingError
+from cutting.operations.frame.kind import Kind
 from cutting.operations.registry import KINDS, kind_of
 from cutting.process.standing import taken_from_part
 from cutting.quantities import read_quantity
 from cutting.workpiece.layers import Layer, layers_cut, read_layers, slowest_first
 from cutting.workpiece.part import SHAPES, entries_of
 from cutting.workpiece.solid import BENT, Blank, Region, Solid, blank_solid
-from cutting.workpiece.stack import StackLayer, written
+from cutting.workpiece.stack import StackLayer, read_stack, written
 from server.errors import Refusal
 from server.jobs.entries import Entry, with_unit
+from server.jobs.lessons import learned_of
 from server.jobs.tools import ToolNames
 from server.shop import Shop, shop
 from server.words import asked, said, title
@@ -167,23 +169,39 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
     if part.solid.face < part.solid.free_length:
         holding["face"] = f"{part.solid.face:.6g} mm"
     bar = {"bar": _bar(document)} if kind.fields.bar else {}
+    made = {**part.complete(kind.name, told_of(document, operation)), **_through_layers(document, operation, part)}
+    metal = _metal(document, operation, part)
     return {
         "operation": operation["operation"],
-        **_metal(document, operation, part),
+        **metal,
         "machine": document["machine"],
         "spindle": operation.get("spindle") or None,
         "goal": more.get("goal") or document["goal"],
         "batch": {"pieces": batch["pieces"], "unattended_hours": batch["unattended_hours"], "piece_seconds": more.get("piece_seconds")},
         "tool": {**operation["tool"], **(more.get("tool") or {})},
-        "feature": {**part.complete(kind.name, told_of(document, operation)), **_through_layers(document, operation, part)},
+        "feature": made,
         "settings": merged(operation["settings"], tried),
         # what the job says of its holding and this kind of operation does not ask is left out
         "holding": {name: value for name, value in holding.items() if kind.fields.has("holding", name)},
         "house": document["house"],
         "skin": operation["skin"],
+        "learned": _learned(kind, {**operation["tool"], **(more.get("tool") or {})}, made, metal["material"]),
         "units": "mm",
         **bar,
     }
+
+
+def _learned(kind: Kind, tool: dict[str, Any], feature: dict[str, Any], material: str) -> dict[str, Any] | None:
+    """What traces taught of the tool in the materials that it goes through, None where nothing was accepted."""
+    if not any(one.kind == "stack" for one in kind.fields.feature) or not tool:
+        return None
+    names, library = [material], shop().library
+    if stack := feature.get("stack"):
+        try:
+            names = [library.material(one.name).name for one in read_stack(str(stack))]
+        except CuttingError:  # what is wrong with it is said where it is read
+            return None
+    return learned_of(next(iter(tool.values())), names)
 
 
 def layers_of(document: dict[str, Any]) -> tuple[Layer, ...]:
@@ -383,4 +401,5 @@ def request_of(
     # how the cut is made stays; speed, feed and depth are what the ranking finds
     found = (*(name for name, _ in kind.neutral), *kind.ranked)
     form["settings"] = {name: value for name, value in form["settings"].items() if name not in found and value is not None} or None
+    form["learned"] = None  # of one tool; the ranking compares many by the tables
     return read_request(form, (stock or shop()).library)

@@ -109,3 +109,37 @@ class Print(models.Model):
 
     class Meta:
         ordering = ["name", "pk"]
+
+
+class DrillTrace(models.Model):
+    """Thrust and torque over depth as recorded while an operation drilled: `points` in mm, N and N·m, with what drilled."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="traces")
+    operation = models.CharField(max_length=20)
+    drill = models.CharField(max_length=180, db_index=True)
+    hole = models.PositiveIntegerField(default=1, help_text="which hole of this drill")
+    origin = models.CharField(max_length=120, help_text="a file's name, or the device")
+    cutting_speed = models.FloatField()
+    feed_per_rev = models.FloatField()
+    points = models.JSONField()
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+    archived_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["pk"]
+
+
+class Lesson(models.Model):
+    """What a person accepted of a fit, for a drill in its materials: `values` is the open form's `learned`. Undone, not deleted."""
+
+    drill = models.CharField(max_length=180, db_index=True)
+    materials = models.JSONField()
+    values = models.JSONField()
+    traces = models.JSONField(help_text="ids of the traces that taught it")
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+    archived_at = models.DateTimeField(null=True, db_index=True)
+
+    class Meta:
+        ordering = ["-pk"]

@@ -100,6 +100,7 @@ class Base:
     batch: Any
     goal: Any
     skin: Any
+    learned: Any
 
 
 @dataclass(frozen=True)

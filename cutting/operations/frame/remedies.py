@@ -23,6 +23,7 @@ TIDY = {"feed_per_rev": 0.005, "feed_per_tooth": 0.005, "cutting_speed": 1.0}  #
 STEPS = np.geomspace(0.2, 4.0, 97)  # shares of the present value that a lever tries
 FURTHER = np.linspace(1.02, 3.0, 100)  # and that going faster tries
 SAME_FEED = 1e-9  # mm; a support that allows no more than this is not worth its while
+AS_QUICK = 1.0005  # seconds that are no longer told apart
 QUICKER = 0.985  # a gain below this is not worth a change
 
 
@@ -134,12 +135,13 @@ class Trials:
     def _levels(self) -> dict[str, dict[str, Array]]:
         return {lever: self._over(self.setup, lever, STEPS)[0] for lever, _ in self.levers}
 
-    def _over(self, setup: Any, lever: str, shares: NDArray[np.float64]) -> tuple[dict[str, Array], Mask]:
-        """Utilisations, and where a hard limit is broken, over shares of one setting: one run."""
+    def _over(self, setup: Any, lever: str, shares: NDArray[np.float64]) -> tuple[dict[str, Array], Mask, Array]:
+        """Utilisations, where a hard limit is broken, and seconds, over shares of one setting: one run."""
         values = (getattr(setup.settings, lever) * shares)[:, None]
         x = self.model.over(setup, **{"feed" if lever == setup.FEED else lever: values})
         used = all_used(self.model.rules, x)
-        return used, np.broadcast_to(excluded(self.model.rules, used, setup.house), values.shape)
+        seconds = np.broadcast_to(x.operation_time, values.shape).ravel()
+        return used, np.broadcast_to(excluded(self.model.rules, used, setup.house), values.shape), seconds
 
     def _furthest_levers(self) -> Iterator[Change[Any]]:
         feed = self.setup.feed  # the most that is reached without holding the part otherwise
@@ -156,12 +158,14 @@ class Trials:
         """The most of a setting that breaks no limit."""
         present = getattr(setup.settings, lever)
         try:
-            _, bad = self._over(setup, lever, FURTHER)
+            _, bad, seconds = self._over(setup, lever, FURTHER)
         except CuttingError:
             return
         good = np.flatnonzero(~bad.ravel())
         if len(good):
-            value = _tidy(present * float(FURTHER[good[-1]]), lever, up=False)
+            # beyond a clamp or the last gear more is said than done: the first that is as quick
+            enough = np.flatnonzero(seconds[good] <= seconds[good[-1]] * AS_QUICK)[0]
+            value = _tidy(present * float(FURTHER[good[enough]]), lever, up=False)
             yield setting(lever, label, present, value, lever, setup.with_settings(**{lever: value}), lead)
 
     def _effect(self, limit: Limit, trial: Trial) -> Display:

@@ -9,6 +9,7 @@ from typing import Any, ClassVar, Self
 from cutting.errors import OutOfRange
 from cutting.machine.machines import Machine
 from cutting.mechanics.deflection import Holding
+from cutting.operations.frame.learned import UNTAUGHT, Learned
 from cutting.workpiece.materials import Work
 
 
@@ -119,6 +120,7 @@ class BaseSetup:
     batch: Batch = field(default_factory=Batch)
     goal: Goal = Goal.CHEAPEST
     skin: Skin = Skin.CLEAN
+    learned: Learned = UNTAUGHT
 
     @property
     def tool(self) -> dict[str, Any]:

@@ -32,6 +32,9 @@ let units = "mm";
 /** Sentences are told in the reader's units. */
 export const rememberUnits = (value: string) => (units = value);
 
+/** What every request of our own carries beside its body. */
+export const ownHeaders = (): Record<string, string> => ({ "X-CSRFToken": token, "X-Units": units });
+
 export const api = createClient<paths>({ baseUrl: "/", fetch: (request) => globalThis.fetch(request) });
 api.use({
   onRequest({ request }) {

@@ -728,6 +728,150 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/operations/{operation}/traces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Traces
+         * @description The traces of an operation, aligned at the first contact, and the lessons of its drill that are in use.
+         */
+        get: operations["server_jobs_trace_api_list_traces"];
+        put?: never;
+        /**
+         * Add Trace
+         * @description Keep a file's trace with the operation.
+         */
+        post: operations["server_jobs_trace_api_add_trace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/operations/{operation}/traces/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read File
+         * @description What a file seems to hold, before anything is kept.
+         */
+        post: operations["server_jobs_trace_api_read_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/operations/{operation}/traces/{trace}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Away
+         * @description Put a trace away.
+         */
+        post: operations["server_jobs_trace_api_put_away"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/operations/{operation}/traces/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fit Traces
+         * @description What the chosen traces teach; nothing is kept.
+         */
+        post: operations["server_jobs_trace_api_fit_traces"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/operations/{operation}/lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Accept Lesson
+         * @description Accept what the chosen traces teach, for this drill in these materials.
+         */
+        post: operations["server_jobs_trace_api_accept_lesson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/operations/{operation}/lessons/{lesson}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo Lesson
+         * @description Take back what was learned; the lesson before it counts again.
+         */
+        post: operations["server_jobs_trace_api_undo_lesson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/operations/{operation}/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Record Hole
+         * @description Drill one hole on the dynamometer: its samples line by line as they come; kept when it is done.
+         */
+        post: operations["server_jobs_trace_api_record_hole"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/setup-sheet": {
         parameters: {
             query?: never;
@@ -4051,6 +4195,148 @@ export interface components {
             /** At */
             at: number[];
         };
+        /** LessonOut */
+        LessonOut: {
+            /** Id */
+            id: number;
+            /** Said */
+            said: string;
+            /** Author */
+            author: string;
+            /** At */
+            at: string;
+        };
+        /**
+         * TraceOut
+         * @description A recorded trace, aligned at the first contact; points of (depth, value).
+         */
+        TraceOut: {
+            /** Id */
+            id: number;
+            /** Hole */
+            hole: number;
+            /** Origin */
+            origin: string;
+            /** Author */
+            author: string;
+            /** At */
+            at: string;
+            speed: components["schemas"]["DisplayOut"];
+            feed: components["schemas"]["DisplayOut"];
+            peak_thrust: components["schemas"]["DisplayOut"];
+            peak_torque: components["schemas"]["DisplayOut"];
+            /** Thrust */
+            thrust: number[][];
+            /** Torque */
+            torque: number[][];
+            /** Problem */
+            problem: string;
+        };
+        /** TracesOut */
+        TracesOut: {
+            /** Traces */
+            traces: components["schemas"]["TraceOut"][];
+            /** Lessons */
+            lessons: components["schemas"]["LessonOut"][];
+            /** Device */
+            device: boolean;
+        };
+        /**
+         * TraceIn
+         * @description A file with its columns as they are meant; blank: as guessed.
+         */
+        TraceIn: {
+            /** Text */
+            text: string;
+            /**
+             * Name
+             * @default a file
+             */
+            name?: string;
+            /**
+             * Hole
+             * @default 1
+             */
+            hole?: number;
+            /**
+             * Columns
+             * @default {}
+             */
+            columns?: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * TraceColumnOut
+         * @description A column of a file: its heading, and what it seems to hold.
+         */
+        TraceColumnOut: {
+            /** Heading */
+            heading: string;
+            /** Role */
+            role: string;
+            /** Unit */
+            unit: string;
+        };
+        /** TraceReadOut */
+        TraceReadOut: {
+            /** Columns */
+            columns: components["schemas"]["TraceColumnOut"][];
+            /** Lines */
+            lines: number;
+            /** Sample */
+            sample: number[][];
+            /** Along */
+            along: string;
+        };
+        /** TextIn */
+        TextIn: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * FitOut
+         * @description What the chosen traces teach: numbers with their 95 % intervals, and what is left over.
+         */
+        FitOut: {
+            /** Parameters */
+            parameters: components["schemas"]["ParameterOut"][];
+            residual: components["schemas"]["DisplayOut"];
+            torque_residual: components["schemas"]["DisplayOut"];
+            /** Explained */
+            explained: string;
+            shift: components["schemas"]["DisplayOut"];
+            /** Growth */
+            growth: string;
+            /** Fitted Thrust */
+            fitted_thrust: number[][];
+            /** Fitted Torque */
+            fitted_torque: number[][];
+        };
+        /** ParameterOut */
+        ParameterOut: {
+            /** Label */
+            label: string;
+            /** Value */
+            value: string;
+            /** Interval */
+            interval: string;
+            /** Before */
+            before: string;
+        };
+        /** IdsIn */
+        IdsIn: {
+            /** Traces */
+            traces: number[];
+        };
+        /** RecordIn */
+        RecordIn: {
+            /**
+             * Hole
+             * @default 1
+             */
+            hole?: number;
+        };
         /** CardLine */
         CardLine: {
             /** Label */
@@ -6136,6 +6422,208 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["CutWindowOut"];
                 };
+            };
+        };
+    };
+    server_jobs_trace_api_list_traces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TracesOut"];
+                };
+            };
+        };
+    };
+    server_jobs_trace_api_add_trace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraceIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TracesOut"];
+                };
+            };
+        };
+    };
+    server_jobs_trace_api_read_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceReadOut"];
+                };
+            };
+        };
+    };
+    server_jobs_trace_api_put_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+                trace: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_jobs_trace_api_fit_traces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IdsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitOut"];
+                };
+            };
+        };
+    };
+    server_jobs_trace_api_accept_lesson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IdsIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TracesOut"];
+                };
+            };
+        };
+    };
+    server_jobs_trace_api_undo_lesson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+                lesson: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TracesOut"];
+                };
+            };
+        };
+    };
+    server_jobs_trace_api_record_hole: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -1,5 +1,6 @@
 <script lang="ts" module>
-  export type StudyName = "plan" | "rigidity" | "life" | "ways" | "edge" | "coolant" | "hard" | "setting";
+  export type StudyName =
+    "plan" | "rigidity" | "life" | "ways" | "edge" | "coolant" | "hard" | "setting" | "traces";
   /** Studies of an operation with the key that opens each. */
   export const STUDIES: [StudyName, string, string][] = [
     ["plan", "passes, size", "z"],
@@ -10,6 +11,7 @@
     ["coolant", "coolant", "c"],
     ["hard", "hard turning", "h"],
     ["setting", "set-up", "x"],
+    ["traces", "traces", "d"],
   ];
 </script>
 
@@ -22,6 +24,7 @@
   import PlanSheet from "./PlanSheet.svelte";
   import RigiditySheet from "./RigiditySheet.svelte";
   import SettingSheet from "./SettingSheet.svelte";
+  import TracesSheet from "./TracesSheet.svelte";
   import WaysSheet from "./WaysSheet.svelte";
 
   interface Props {
@@ -39,4 +42,5 @@
 {:else if open === "edge"}<EdgeAnglesSheet {bench} {close} />
 {:else if open === "coolant"}<CoolantSheet {bench} {close} />
 {:else if open === "hard"}<HardSheet {bench} {close} />
-{:else if open === "setting"}<SettingSheet {bench} {close} />{/if}
+{:else if open === "setting"}<SettingSheet {bench} {close} />
+{:else if open === "traces"}<TracesSheet {bench} {close} />{/if}

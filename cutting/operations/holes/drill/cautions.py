@@ -62,6 +62,8 @@ def cautions(x: Numbers) -> Iterator[Warning]:
     if setup.turns_part:
         text = "The part turns and the drill stands: set it on the axis within 0.02 mm for carbide, 0.05 for high-speed steel."
         yield Warning("on_axis", text, "note")
+    if setup.learned.note:
+        yield Warning("learned", f"Learned from traces and used here: {setup.learned.note}.", "note")
     if x.layers.count > 1:
         yield from _of_stack(x)
     yield Warning("grip", "Part and drill are gripped before the spindle turns; long hair, sleeves and gloves stay away.", "note", True)

@@ -90,7 +90,7 @@ KIND = Kind(
         Nudged("feed_per_rev", "feed", "feed_per_rev", "book_feed", lambda setup, outcome: setup.settings.feed_per_rev),
     ),
     ("operation_time", "operation_cost", "holes", "change_parts", "secure", "torque", "thrust"),
-    ("stack", "traces"),
+    ("traces",),
     (Role("drill", "drill", DRILL_KINDS), Role("chuck", "chuck", (CHUCK_KIND,))),
     gather,
     build,

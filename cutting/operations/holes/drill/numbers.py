@@ -96,24 +96,26 @@ def numbers(setup: DrillSetup, tool: DrillTool, speed: Any, feed: Any, record: S
     layers, own = layer_numbers(setup.layers, f.through), tool.own
     diameter, angle, flutes, web = own["diameter"], own["point_angle"], own["flutes"], own["web"]
     faster, more = _ratios(setup)
+    taught = np.array([setup.learned.force_of(one.material.name) for one in setup.layers])
     n = _real_speed(setup, 1000.0 * np.asarray(speed) * faster / (np.pi * diameter), stepped)
     fed = _real_feed(setup, np.asarray(feed) * more, stepped)
     v = np.pi * diameter * n / 1000.0
     h = record(drilling.lip_chip_thickness, feed_per_rev=fed, flutes=flutes, point_angle=angle)
     kc = record(
         force.specific_cutting_force,
-        specific_force_1=layers.specific_force_1,
+        specific_force_1=layers.specific_force_1 * taught,
         chip_thickness=h,
         force_exponent=layers.force_exponent,
         rake_factor=1.0,
         wear_factor=1.0,
         form_factor=DRILLING_FORM,
-        note="kc1.1 and mc of the layer",
+        note="kc1.1 and mc of the layer" + (", with the force learned from traces" if setup.learned.force else ""),
     )
     pilot = np.minimum(f.pilot, 0.98 * diameter)
     lip_torque = record(ring_torque, specific_force=kc, feed_per_rev=fed, diameter=diameter, inner_diameter=pilot, note="of the sharp lips")
     lips = record(drilling.lip_thrust, specific_force=kc, feed_per_rev=fed, diameter=diameter, inner_diameter=pilot, point_angle=angle)
-    chisel = np.where(pilot >= web, 0.0, own["chisel_share"])
+    share = own["chisel_share"] if setup.learned.chisel_share is None else setup.learned.chisel_share
+    chisel = np.where(pilot >= web, 0.0, share)
     thrust = worn * record(drilling.drill_thrust, lip_thrust=lips, chisel_share=chisel, note="sharp; limits add wear")
     rubbed = _margins(setup, layers, lip_torque, diameter, record)
     torque = worn * lip_torque + rubbed
@@ -122,6 +124,9 @@ def numbers(setup: DrillSetup, tool: DrillTool, speed: Any, feed: Any, record: S
     lasts = _lasting(setup, layers, tool, v, fed, record)
     wear = in_layer / 60.0 / lasts
     used_hole = over_passes(wear, np.add)
+    if setup.learned.growth is not None:  # what was seen on this drill in these layers stands before the law
+        a, b = setup.learned.growth
+        used_hole = np.broadcast_to(((worn - 1.0) / a) ** (-1.0 / b), used_hole.shape)
     shape = record(spread.weibull_shape, coefficient_of_variation=over_passes(tool.coefficient_of_variation))
     probability = setup.house.change_probability(setup.goal)
     packing, pressure = _packing(setup, layers, tool)
@@ -186,7 +191,7 @@ def _margins(setup: DrillSetup, layers: Layers, lip_torque: Array, diameter: Arr
     own = record(
         drilling.margin_torque,
         torque=lip_torque,
-        margin_share=layers.margin_share * dry,
+        margin_share=layers.margin_share * dry * setup.learned.margin,
         margin_depth=layers.thickness,
         diameter=diameter,
         note="at the end of the layer, with those above",

@@ -92,7 +92,8 @@ def cutting_of(x: Numbers, worn: float = 1.0) -> tuple[Point, Cutting]:
     half = np.radians(drill.point_angle) / 2.0
     tangent = float(min(np.tan(half), 1e6))
     inner = min(f.pilot, 0.98 * drill.diameter) / 2.0
-    chisel_share = 0.0 if f.pilot >= drill.web else drill.chisel_share
+    taught = x.setup.learned.chisel_share
+    chisel_share = 0.0 if f.pilot >= drill.web else drill.chisel_share if taught is None else taught
     lips = np.broadcast_to(np.asarray(x.lip_torque, float), layers.near.shape)
     per_layer = np.broadcast_to(np.asarray(x.specific_force * x.feed, float), layers.near.shape)
     own = np.diff(np.concatenate([[0.0], np.ravel(np.broadcast_to(x.margin_torque, layers.near.shape))]))

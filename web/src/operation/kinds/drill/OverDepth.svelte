@@ -156,7 +156,7 @@
         >
       {/each}
       <text x={LEFT} y={height - 5} class="draw-text"
-        >{shown(view.thrust_axis.label)}{trace ? " · thin: recorded" : ""}</text
+        >{shown(view.thrust_axis.label)}{trace ? " · thin: recorded, sharp" : ""}</text
       >
       <text x={middle + 6} y={height - 40} class="draw-text draw-over" font-size="11">- - margins</text>
       <text x={width - 10} y={height - 5} text-anchor="end" class="draw-text"

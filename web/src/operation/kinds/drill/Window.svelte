@@ -75,8 +75,13 @@
         >
       {/each}
       {#each found.named as name, k (k)}
-        <text x={x(name.at[0]!)} y={y(name.at[1]!) - 4} class="draw-text draw-over" font-size="11"
-          >{name.label}</text
+        {@const right = x(name.at[0]!) > width * 0.55}
+        <text
+          x={x(name.at[0]!) + (right ? -3 : 3)}
+          y={y(name.at[1]!) - 4}
+          text-anchor={right ? "end" : "start"}
+          class="draw-text draw-over"
+          font-size="11">{name.label}</text
         >
       {/each}
       <circle cx={x(found.now[0]!)} cy={y(found.now[1]!)} r="4.5" class="fill-signal" />
