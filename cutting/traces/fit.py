@@ -18,8 +18,8 @@ from cutting.traces.table import Trace
 Array = NDArray[np.float64]
 SURE = 0.95
 STATIONS = 600  # at most: a denser record is thinned evenly
-CONTACT = 0.06  # share of the highest thrust that counts as the first contact
-LEAST_ENGAGED = 12
+CONTACT = 0.06  # share of the full thrust that counts as the first contact
+LEAST_ENGAGED, ABOVE_NOISE = 12, 6.0
 
 
 @dataclass(frozen=True)
@@ -123,8 +123,9 @@ def _noise(values: Array) -> float:
 def _contact(found: Trace) -> float:
     """Depth on the recorder at which the thrust first rises for good."""
     quiet = float(np.median(found.thrust[: max(3, len(found.thrust) // 50)]))
-    over = np.flatnonzero(found.thrust - quiet > CONTACT * float(np.ptp(found.thrust)))
-    if len(over) < LEAST_ENGAGED or np.ptp(found.thrust) <= 0:
+    level = max(CONTACT * float(np.percentile(found.thrust, 98) - quiet), ABOVE_NOISE * _noise(found.thrust))
+    over = np.flatnonzero(found.thrust - quiet > level)
+    if len(over) < LEAST_ENGAGED:
         raise CuttingError("text", "shows no cut: the thrust never rises for long.")
     return float(found.depth[max(int(over[0]) - 1, 0)])
 
