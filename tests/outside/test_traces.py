@@ -1,4 +1,4 @@
-"""Recorded traces: hidden truths are found again within the stated intervals, growth against a library of statistics, files as they come."""
+"""Recorded traces: hidden truths found again within their intervals, growth against a library of statistics, files as they come."""
 
 from __future__ import annotations
 
@@ -146,9 +146,12 @@ def test_a_file_is_read_as_it_comes() -> None:
     ],
 )
 def test_a_file_that_cannot_be_is_refused_by_line(text: str, field: str, says: str) -> None:
-    with pytest.raises(CuttingError) as refused:
+    def read() -> None:
         table = read_table(text)
         trace_of(table, chosen_from(table, {}), 60.0)
+
+    with pytest.raises(CuttingError) as refused:
+        read()
     assert refused.value.field == field
     assert says in refused.value.message
 

@@ -96,7 +96,7 @@ def enter(setup: DrillSetup, stock: DrillStock) -> Field:
 def tries(setup: DrillSetup, field: Field, best: Best, part: slice) -> Iterator[Try]:
     """Without pecks; then, for those that packed or nearly did, with pecks that break the chips, and with such that clear the flutes."""
     places = np.arange(part.start, part.stop)
-    for pecks in Pecks:
+    for pecks in (Pecks.NONE,) if setup.machine.fixed else Pecks:
         rows = places[~best.feasible[places] | (best.figures["secure"][places] < SURE)]
         if len(rows):
             yield rows, standing_for(neutral(setup).with_settings(pecks=pecks), field, rows)

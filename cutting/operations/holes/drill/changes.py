@@ -24,7 +24,7 @@ def changes(x: Numbers) -> Iterator[Change[DrillSetup]]:
     setup = x.setup
     s, f = setup.settings, setup.feature
     for pecks in Pecks:
-        if pecks is not s.pecks:
+        if pecks is not s.pecks and not setup.machine.fixed:
             said = "no pecks" if pecks is Pecks.NONE else f"pecks {pecks.value}"
             yield Change(in_words(said), {"settings": {"pecks": pecks.value}}, setup.with_settings(pecks=pecks))
     for delivery, pressure in setup.machine.coolant:

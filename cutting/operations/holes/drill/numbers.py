@@ -230,7 +230,7 @@ def free_flutes(setup: DrillSetup, layers: Layers, tool: DrillTool) -> Array:
     """Depth [mm] that the flutes stand; a pilot has taken a share of the metal already."""
     diameter = tool.own["diameter"]
     left = np.maximum(1.0 - (np.minimum(setup.feature.pilot, diameter) / diameter) ** 2, 0.05)
-    return free_depth(diameter, tool.own["type_flute"], float(layers.bulk.max()) * left)
+    return free_depth(diameter, tool.own["type_flute"], layers.mean_bulk * left)
 
 
 def _packing(setup: DrillSetup, layers: Layers, tool: DrillTool) -> tuple[Array, Array]:
@@ -244,7 +244,7 @@ def _packing(setup: DrillSetup, layers: Layers, tool: DrillTool) -> tuple[Array,
         asked = np.maximum(np.minimum(first, depth) / free, np.where(first < depth, following / (1.25 * NEXT * free), 0.0))
         return np.minimum(asked, depth / np.maximum(washed, 1e-9)), wanted
     if s.pecks is Pecks.BREAK:
-        free = free * np.clip(float(layers.bulk.max()) / BROKEN_BULK, 1.0, MOST_GAIN)
+        free = free * np.clip(layers.mean_bulk / BROKEN_BULK, 1.0, MOST_GAIN)
     return depth / np.maximum(free, washed), wanted
 
 

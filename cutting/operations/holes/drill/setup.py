@@ -149,6 +149,8 @@ class DrillSetup(BaseSetup):
                 f"{len(s.per_layer)} pairs of speed and feed for {len(self.layers)} layers.",
                 f"{len(self.layers)} pairs",
             )
+        if s.pecks is not Pecks.NONE and m.fixed:
+            raise CuttingError("settings.pecks", f"{m.name} has one feed to the end: it does not come back on its way.", Pecks.NONE.value)
         if s.per_layer and m.fixed:
             raise CuttingError("settings.per_layer", f"{m.name} has one speed and one feed.")
 

@@ -47,6 +47,11 @@ class Layers:
     def count(self) -> int:
         return len(self.near)
 
+    @property
+    def mean_bulk(self) -> float:
+        """Loose chips over solid metal of all that the hole makes."""
+        return float((self.bulk * self.thickness).sum() / max(float(self.thickness.sum()), 1e-9))
+
 
 @lru_cache(maxsize=512)
 def layer_numbers(layers: tuple[StackLayer, ...], through: bool) -> Layers:
