@@ -21,6 +21,7 @@ from tests.server.conftest import Api
 SERVER = Path(__file__).parents[2] / "server"
 DOCUMENT = api.get_openapi_schema()
 OPEN_TO_ALL = {("get", "/api/session"), ("post", "/api/session")}
+TRACE_DOORS = ("traces", "traces/{trace}/archive", "lessons", "lessons/{lesson}/undo", "record")
 ENGINEERS_ONLY = {
     ("post", "/api/jobs"), ("post", "/api/jobs/{job_id}/edits"), ("post", "/api/jobs/{job_id}/undo"), ("post", "/api/jobs/{job_id}/redo"),
     ("post", "/api/jobs/{job_id}/prints"), ("post", "/api/jobs/{job_id}/stale/accept"),
@@ -28,6 +29,7 @@ ENGINEERS_ONLY = {
     ("post", "/api/records/{table}"), ("post", "/api/records/{table}/{record_id}"), ("post", "/api/records/{table}/{record_id}/archive"),
     ("post", "/api/records/{table}/{record_id}/restore"), ("post", "/api/crib/assemblies"),
     ("delete", "/api/crib/assemblies/{assembly_id}"),
+    *(("post", "/api/jobs/{job_id}/operations/{operation}/" + door) for door in TRACE_DOORS),
     ("post", "/api/exchange/imports"), ("post", "/api/exchange/runs/{run_id}/apply"), ("post", "/api/exchange/runs/{run_id}/cancel"),
 }  # fmt: skip
 VALID: dict[str, Any] = {
@@ -39,6 +41,9 @@ VALID: dict[str, Any] = {
     "/api/records/{table}": {"cells": {}},
     "/api/records/{table}/{record_id}": {"cells": {}, "version": 1},
     "/api/jobs/{job_id}/cautions/dismiss": {"name": "guards", "risk": "x"},
+    **{f"/api/jobs/{{job_id}}/operations/{{operation}}/{door}": {"traces": [1]} for door in ("lessons", "traces/fit")},
+    "/api/jobs/{job_id}/operations/{operation}/traces": {"text": "a;b;c"},
+    "/api/jobs/{job_id}/operations/{operation}/record": {"hole": 1},
     "/api/crib/assemblies": {"name": "x", "tool": {"insert": "CNMG 120408 middle P20 CVD", "holder": "PCLNR 2525 M12"}, "overhang": "30"},
 }
 FILES = ("/prints", "/imports")
@@ -55,7 +60,16 @@ def takes_an_object(method: str, path: str) -> bool:
 
 
 def filled(path: str, job: int) -> str:
-    values = {"job_id": job, "operation": "op30", "print_id": 987654, "limit": "spindle_power", "name": "C45", "table": "materials"}
+    values = {
+        "job_id": job,
+        "operation": "op30",
+        "trace": 987654,
+        "lesson": 987654,
+        "print_id": 987654,
+        "limit": "spindle_power",
+        "name": "C45",
+        "table": "materials",
+    }
     values |= {"record_id": 987654, "assembly_id": 987654, "tool_id": 987654, "run_id": 987654, "measurement_id": 987654}
     return re.sub(r"{(\w+)}", lambda found: str(values[found[1]]), path)
 

@@ -25,6 +25,7 @@ GRINDS = 0.35  # exponent of Taylor's law where fibres grind an edge away: the w
 OUT_OF_LETTER = 0.65  # of its speed that a drill keeps in a layer that its grade is not made for at all (common practice)
 WORN_PLAY = 0.05  # mm that a worn spindle adds to the runout (common practice)
 SOUND_PLAY = 0.005  # and one in good order
+STANDS = 0.5  # of it that counts where the drill stands: the part turns true, the point finds its middle (common practice)
 EXTRA_SCATTER = 0.05  # a drill scatters more than a turning edge (common practice)
 MIST, FLOODED = 1.0, 1.5  # bar from which outside coolant counts as some and as enough
 
@@ -85,7 +86,7 @@ def drill_tools(setup: DrillSetup, stock: DrillStock, left: Index, right: Index)
         own=own,
         pressure=pressure,
         flow=flow,
-        runout=own["chuck_runout"] + (WORN_PLAY if machine.condition == "worn" else SOUND_PLAY),
+        runout=(STANDS if machine.turns else 1.0) * (own["chuck_runout"] + (WORN_PLAY if machine.condition == "worn" else SOUND_PLAY)),
         grip=own["chuck_grip"] * np.where(own["shank"] > 0, own["shank"], own["diameter"]) ** 2,
         feed_low=by_layer("feed_low"),
         feed_high=by_layer("feed_high"),
