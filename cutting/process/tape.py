@@ -62,6 +62,9 @@ def cycle_tape(outcomes: list[tuple[str, str, Outcome]], machine: Machine, piece
         idle = max(total - cut_seconds - change_seconds, 0.0)
         segments.append(Segment("idle", identity, "index, approach and return", idle, per_second * idle))
         segments.append(Segment("edges", identity, "share of edge changes", change_seconds, per_second * change_seconds))
+        if "deburr_time" in outcome.results and (by_hand := outcome.results["deburr_time"].value) > 0:
+            segments.append(Segment("handling", identity, "deburr by hand", by_hand, per_second * by_hand))
+            low, high = low + 0.5 * by_hand, high + 2.0 * by_hand
         low += 0.97 * total
         high += 1.05 * total
         edges_total += edges

@@ -15,10 +15,12 @@ from cutting.names import plain
 from cutting.nomenclature import source_label
 from cutting.quantities import display, read_quantity, refuse_long
 from cutting.tooling.decode import decode
+from cutting.tooling.drills import CHUCK_KIND, DRILL_KINDS
 from cutting.tooling.plan_view import holder_outline, insert_outline
 from cutting.tooling.records import TOOL_KINDS, properties
 from server.crib import schemas
 from server.crib.assemblies import checks_of, parts_named, put_together, take_apart
+from server.crib.drills import drill_out, held_with
 from server.crib.index import FACETS, crib_index
 from server.crib.models import Assembly, Geometry, Grade, Tool
 from server.crib.things import to_core
@@ -28,6 +30,7 @@ from server.shop import shop
 from server.units import ticks
 
 router = Router()
+ISO_CODED = ("turning insert", "laydown threading insert", "turning holder", "boring bar")  # kinds whose designation says what they are
 MOST_ROWS = 200
 
 
@@ -60,9 +63,7 @@ def read_tool(request: HttpRequest, tool_id: int) -> dict[str, Any]:
     if row is None:
         raise Refusal(404, "There is no such tool.")
     try:
-        said = (
-            _decoded(decode(row.designation)) if row.kind not in ("grooving insert", "stand-up threading insert", "special tool") else None
-        )
+        said = _decoded(decode(row.designation)) if row.kind in ISO_CODED else None
     except CuttingError:
         said = None
     given = [
@@ -76,6 +77,7 @@ def read_tool(request: HttpRequest, tool_id: int) -> dict[str, Any]:
         "windows": [_window(w) for w in row.windows.filter(archived_at=None)],
         "partners": _partners(row),
         "geometry_window": row.geometry.window if row.geometry else [],
+        "drill": drill_out(to_core(row)) if row.kind in DRILL_KINDS else None,
     }
 
 
@@ -191,8 +193,9 @@ def _row(row: Tool) -> dict[str, Any]:
         "angle": _size(row, "angle", "angle"),
         "section": _size(row, "section", "length"),
         "width": _size(row, "width", "length"),
+        "diameter": _size(row, "diameter", "length"),
         "price": display(each, "money"),
-        "edge_price": display(row.edge_price, "money") if row.edges else None,
+        "edge_price": display(row.edge_price, "money") if row.edges or row.kind in DRILL_KINDS else None,
         "own_number": row.own_number,
         "bin": row.bin,
         "quantity": row.quantity,
@@ -238,7 +241,9 @@ def _window(w: Any) -> dict[str, Any]:
 
 
 def _partners(row: Tool) -> list[str]:
-    """Holders that take an insert, or inserts that a holder takes."""
+    """Holders that take an insert, or inserts that a holder takes; chucks that take a drill, or drills that a chuck takes."""
+    if row.kind in DRILL_KINDS or row.kind == CHUCK_KIND:
+        return held_with(row)
     if not row.seat:
         return []
     kinds = ("turning holder", "boring bar") if row.kind == "turning insert" else ("turning insert",)

@@ -29,7 +29,7 @@ from cutting.tooling.designations.threading_code import looks_like_threading, re
 from server.crib.models import Geometry, Grade, Tool
 from server.records.models import Stamp
 
-FACETS = ("kind", "shape", "circle", "nose_radius", "geometry", "grade", "tool_class", "hand", "section", "angle")
+FACETS = ("kind", "diameter", "shape", "circle", "nose_radius", "geometry", "grade", "tool_class", "hand", "section", "angle")
 LETTERS = "PMKNSH"
 PATCHED_AT_MOST = 50
 _COLUMNS = ("pk", "kind", "name", "inch_designation", "own_number", "bin", "geometry_id", "grade_id", "quantity", "archived_at",
@@ -221,20 +221,23 @@ def _entries(rows: Any) -> list[Entry]:
         ):
             geometry, purpose = geometries.get(geometry_id, ("", ""))
             grade, substrate, tool_class, letters = grades.get(grade_id, ("", "", "", 0))
-            shape, hand, circle, nose, section, angle = _read_said(said)
+            shape, hand, circle, nose, section, angle, diameter = _read_said(said)
             text = f"{plain(f'{name}|{inch}|{own}|{bin_name}|{code}|{kind}')}|{purpose}|{substrate}"
-            values = (kind, shape, circle, nose, geometry, grade, tool_class, hand, section, angle)
+            values = (kind, diameter, shape, circle, nose, geometry, grade, tool_class, hand, section, angle)
             found.append(Entry(pk, name, text, values, letters, quantity > 0, archived is not None))
     finally:
         gc.enable()
     return found
 
 
+SIZES = ("circle", "nose_radius", "section", "angle", "diameter")
+
+
 @lru_cache(maxsize=50_000)
 def _read_said(text: str) -> tuple[str, ...]:
     """Shape, hand and sizes as facets show them; many tools share one designation."""
     said = json.loads(text)
-    return (said["shape"], said["hand"], *(_figure(said[size]) for size in ("circle", "nose_radius", "section", "angle")))
+    return (said["shape"], said["hand"], *(_figure(said.get(size)) for size in SIZES))
 
 
 def _bits(letters: str) -> int:

@@ -7,7 +7,9 @@ from typing import Any
 
 from cutting.exchange.columns import Record
 from cutting.exchange.tables import GEOMETRIES, GRADES, TOOLS, WINDOWS
+from cutting.money.cost import solid_tool_cost
 from cutting.names import plain
+from cutting.tooling.drills import DRILL_KINDS, REGRIND_SHARE
 from cutting.tooling.items import read_spans
 from cutting.tooling.records import properties, study, tool_name
 from cutting.tooling.shapes import SHAPES, edge_length
@@ -89,7 +91,7 @@ class ToolKeeper(Keeper):
             "properties": added,
             "seat": found.seat,
             "edges": edges,
-            "edge_price": each / (edges or 4 * found.sides),
+            "edge_price": _life_price(record, each, edges, found.sides),
             "said": {
                 "shape": found.shape,
                 "clearance": found.clearance,
@@ -103,8 +105,17 @@ class ToolKeeper(Keeper):
                 "angle": says.get("KAPR"),
                 "section": says.get("H") or says.get("DCONMS"),
                 "width": says.get("CW"),
+                "diameter": says.get("DC"),
             },
         }
+
+
+def _life_price(record: Record, each: float, edges: int, sides: int) -> float:
+    """Money of one edge, or of one life of a tool that is reground."""
+    if record["kind"] in DRILL_KINDS and edges < 2:
+        regrind = record.get("REGP")
+        return float(solid_tool_cost(each, record.get("NORGMX") or 0, REGRIND_SHARE * each if regrind is None else regrind))
+    return each / (edges or 4 * sides)
 
 
 class WindowKeeper(Keeper):

@@ -115,7 +115,8 @@ class Tool(Kept):
 
 
 # the names in `Tool.said`: letters, counts, and sizes in mm or degrees; `angle` is κr, `section` shank height or bar diameter
-SAID = ("shape", "clearance", "hand", "sides", "tips", "circle", "thickness", "nose_radius", "edge_length", "angle", "section", "width")
+SAID = ("shape", "clearance", "hand", "sides", "tips", "circle", "thickness", "nose_radius", "edge_length", "angle", "section", "width",
+        "diameter")  # fmt: skip
 
 
 def code_of(designation: str, seat: str, said: dict[str, Any]) -> InsertCode:

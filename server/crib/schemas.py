@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal
 from ninja import Schema
 from pydantic import Field
 
+from server.sentences import Sentence
 from server.units import DisplayOut, Point, TickOut, Units
 
 
@@ -15,6 +16,7 @@ class ToolFilter(Schema):
 
     q: str = Field(default="", max_length=120)
     kind: list[str] = []
+    diameter: list[str] = []
     shape: list[str] = []
     circle: list[str] = []
     nose_radius: list[str] = []
@@ -46,6 +48,7 @@ class ToolRow(Schema):
     angle: DisplayOut | None
     section: DisplayOut | None
     width: DisplayOut | None
+    diameter: DisplayOut | None
     price: DisplayOut
     edge_price: DisplayOut | None
     own_number: str
@@ -98,6 +101,32 @@ class InsertDrawingOut(Schema):
     nose_display: DisplayOut
 
 
+class DrillDrawingOut(Schema):
+    """Lines in mm: from the tip along the axis, and onto the point."""
+
+    side: list[Point]
+    shank: list[Point]
+    flutes: list[list[Point]]
+    outline: list[Point]
+    lips: list[list[Point]]
+    holes: list[list[float]]
+
+
+class LifeCost(Schema):
+    """Money of one life when a tool has been reground so often."""
+
+    regrinds: int
+    cost: DisplayOut
+
+
+class DrillOut(Schema):
+    """A drill: drawn, what its type usually reaches, and what a life costs by regrinds."""
+
+    drawing: DrillDrawingOut
+    facts: list[Sentence]
+    lives: list[LifeCost]
+
+
 class Decoded(Schema):
     """A designation, explained."""
 
@@ -143,6 +172,7 @@ class ToolSheet(ToolRow):
     windows: list[WindowOut]
     partners: list[str]
     geometry_window: list[Point]
+    drill: DrillOut | None
 
 
 class GeometryRow(Schema):

@@ -22,6 +22,7 @@ from cutting.operations.holes.drill.window import opens, window
 from cutting.operations.holes.shared.pecks import peck_places, peck_times
 from cutting.operations.holes.shared.reached import burr_class, deburr_seconds
 from cutting.operations.registry import evaluate
+from cutting.process.tape import PieceMoney, cycle_tape
 from cutting.tooling.bought import shipped
 from cutting.tooling.drills import DRILL_KINDS
 from cutting.working import Silent
@@ -365,6 +366,31 @@ def test_a_chamfer_in_the_same_stroke() -> None:
     assert "step 6.8 to 9" in rows
     plain, _ = asked(HOLE, feature={"diameter": "6.8 mm", "depth": "24 mm"})
     assert "step 6.8 to 9" not in {row.designation for row in advise(plain, stock).candidates}
+
+
+def test_how_surely_one_drill_makes_the_panel() -> None:
+    """Weibull: at the median a half do; at the planned change nineteen in twenty; more asked, fewer do."""
+    base = evaluate(hole(STACK, feature={"asked_holes": 112})).results
+    median, planned = base["holes"].value, base["planned_holes"].value
+    at_median = evaluate(hole(STACK, feature={"asked_holes": round(median)})).results["one_drill"].value
+    at_plan = evaluate(hole(STACK, feature={"asked_holes": int(planned)})).results["one_drill"].value
+    assert at_median == pytest.approx(50, abs=1)
+    assert at_plan == pytest.approx(95, abs=0.5)
+    assert planned < median
+    assert "one_drill" not in evaluate(hole(STACK)).results
+
+
+def test_deburring_stands_on_the_tape() -> None:
+    """By hand, of every exit; a blind hole has none."""
+
+    def by_hand(**changes: Any) -> float:
+        setup = hole(HOLE, **changes)
+        tape = cycle_tape([("a", "Drill", evaluate(setup))], setup.machine, 10, PieceMoney())
+        return sum(one.seconds for one in tape.segments if one.label == "deburr by hand")
+
+    assert by_hand(feature={"circle": "100 mm", "count": 12}) == pytest.approx(12 * by_hand())
+    assert by_hand() > by_hand(settings={"exit_feed": 0.4}) > 2.0
+    assert by_hand(feature={"through": False}) == 0
 
 
 def test_burrs_by_class() -> None:

@@ -4394,6 +4394,11 @@ export interface components {
              */
             kind?: string[];
             /**
+             * Diameter
+             * @default []
+             */
+            diameter?: string[];
+            /**
              * Shape
              * @default []
              */
@@ -4518,6 +4523,7 @@ export interface components {
             angle: components["schemas"]["DisplayOut"] | null;
             section: components["schemas"]["DisplayOut"] | null;
             width: components["schemas"]["DisplayOut"] | null;
+            diameter: components["schemas"]["DisplayOut"] | null;
             price: components["schemas"]["DisplayOut"];
             edge_price: components["schemas"]["DisplayOut"] | null;
             /** Own Number */
@@ -4565,6 +4571,35 @@ export interface components {
             in_crib: number;
         };
         /**
+         * DrillDrawingOut
+         * @description Lines in mm: from the tip along the axis, and onto the point.
+         */
+        DrillDrawingOut: {
+            /** Side */
+            side: number[][];
+            /** Shank */
+            shank: number[][];
+            /** Flutes */
+            flutes: number[][][];
+            /** Outline */
+            outline: number[][];
+            /** Lips */
+            lips: number[][][];
+            /** Holes */
+            holes: number[][];
+        };
+        /**
+         * DrillOut
+         * @description A drill: drawn, what its type usually reaches, and what a life costs by regrinds.
+         */
+        DrillOut: {
+            drawing: components["schemas"]["DrillDrawingOut"];
+            /** Facts */
+            facts: string[];
+            /** Lives */
+            lives: components["schemas"]["LifeCost"][];
+        };
+        /**
          * InsertDrawingOut
          * @description Lines in mm: plan about the middle, section through it.
          */
@@ -4586,6 +4621,15 @@ export interface components {
             circle_display: components["schemas"]["DisplayOut"];
             thickness_display: components["schemas"]["DisplayOut"];
             nose_display: components["schemas"]["DisplayOut"];
+        };
+        /**
+         * LifeCost
+         * @description Money of one life when a tool has been reground so often.
+         */
+        LifeCost: {
+            /** Regrinds */
+            regrinds: number;
+            cost: components["schemas"]["DisplayOut"];
         };
         /**
          * PartOut
@@ -4641,6 +4685,7 @@ export interface components {
             angle: components["schemas"]["DisplayOut"] | null;
             section: components["schemas"]["DisplayOut"] | null;
             width: components["schemas"]["DisplayOut"] | null;
+            diameter: components["schemas"]["DisplayOut"] | null;
             price: components["schemas"]["DisplayOut"];
             edge_price: components["schemas"]["DisplayOut"] | null;
             /** Own Number */
@@ -4664,6 +4709,7 @@ export interface components {
             partners: string[];
             /** Geometry Window */
             geometry_window: number[][];
+            drill: components["schemas"]["DrillOut"] | null;
         };
         /** WindowOut */
         WindowOut: {
@@ -6682,6 +6728,7 @@ export interface operations {
             query?: {
                 q?: string;
                 kind?: string[];
+                diameter?: string[];
                 shape?: string[];
                 circle?: string[];
                 nose_radius?: string[];

@@ -4,6 +4,7 @@
   let { search }: { search: ToolSearch } = $props();
   const words: Record<string, string> = {
     kind: "kind of tool",
+    diameter: "cutting Ø, mm",
     shape: "shape",
     circle: "inscribed circle, mm",
     nose_radius: "corner radius, mm",

@@ -83,8 +83,12 @@
               ></span
             >
             <span role="cell" class="truncate" title={row.purpose}
-              >{row.geometry ||
-                (row.section ? `${row.kind}, ${shown(row.section)}, κr ${shown(row.angle)}` : row.kind)}</span
+              >{row.diameter
+                ? `${row.kind}, Ø ${shown(row.diameter)}`
+                : row.geometry ||
+                  (row.section
+                    ? `${row.kind}, ${shown(row.section)}, κr ${shown(row.angle)}`
+                    : row.kind)}</span
             >
             <span role="cell" class="truncate" title={row.substrate}>{row.grade}</span>
             <span role="cell" class="figure truncate text-right"

@@ -4,6 +4,7 @@
   import { setArchived } from "../records/form.svelte";
   import Trail from "../records/Trail.svelte";
   import { session, shown } from "../session.svelte";
+  import DrillPicture from "./DrillPicture.svelte";
   import Decoded from "./Decoded.svelte";
   import ToolEditor from "./ToolEditor.svelte";
   import WindowEditor from "./WindowEditor.svelte";
@@ -58,7 +59,8 @@
       {#if tool.own_number}· number <span class="figure">{tool.own_number}</span>{/if} ·
       <span class="figure">{shown(tool.price)}</span> each{#if tool.edge_price}, <b class="figure"
           >{shown(tool.edge_price)}</b
-        > an edge{/if}
+        >
+        {tool.drill ? "a life" : "an edge"}{/if}
     </p>
     {#if session.mayEdit}
       <p class="mt-1 flex gap-3">
@@ -67,6 +69,20 @@
             >Supplier's window</button
           >{/if}
       </p>
+    {/if}
+    {#if tool.drill}
+      <div class="mt-2"><DrillPicture drawing={tool.drill.drawing} label={tool.name} /></div>
+      <ul class="text-soft text-[13px]">
+        {#each tool.drill.facts as fact (fact)}<li>{fact}</li>{/each}
+      </ul>
+      {#if tool.drill.lives.length > 1}
+        <p class="mt-1 text-[13px]">
+          A life costs
+          {#each tool.drill.lives as life, k (life.regrinds)}<span class="figure"
+              >{k ? " · " : ""}{shown(life.cost)}</span
+            >{/each} with 0 to {tool.drill.lives.length - 1} regrinds.
+        </p>
+      {/if}
     {/if}
     {#if tool.windows.length}
       <h3 class="mt-2 font-semibold">Supplier recommends</h3>
@@ -111,7 +127,7 @@
     {/if}
     {#if tool.decoded}<div class="mt-2"><Decoded found={tool.decoded} /></div>{/if}
     {#if tool.partners.length}
-      <h3 class="mt-2 font-semibold">{tool.kind === "turning insert" ? "Held by" : "Takes"}</h3>
+      <h3 class="mt-2 font-semibold">{tool.kind === "turning insert" || tool.drill ? "Held by" : "Takes"}</h3>
       <p class="text-[13px]">
         {tool.partners.slice(0, 14).join(", ")}{tool.partners.length > 14 ? " …" : ""}
       </p>

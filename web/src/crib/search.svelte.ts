@@ -2,6 +2,7 @@ import { api, ask, type Schemas } from "../api/client";
 
 export const FACETS = [
   "kind",
+  "diameter",
   "shape",
   "circle",
   "nose_radius",

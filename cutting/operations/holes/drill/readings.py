@@ -12,9 +12,11 @@ from cutting.operations.frame.results import Shown
 from cutting.operations.holes.drill.numbers import Numbers
 from cutting.operations.holes.shared.reached import burr_class, deburr_seconds
 from cutting.quantities.write import display
+from cutting.wear.spread import completion_probability, life_quantile
 from cutting.working import Recorder
 
 BAND = 0.4  # of drilling torque and thrust
+SURE = 0.95  # of the drills that reach the planned change
 COMPRESSION = 2.0  # of the chip, about (common practice)
 
 
@@ -34,6 +36,8 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.money(x)
     say.life(x)
     say.halved("holes", "holes a drill lasts", least(x.holes), "count", display(least(x.holes), "count"), "tool_life")
+    if x.setup.feature.asked_holes:
+        _of_the_count(x, say)
     low, high = model_spread(x, worst(x.torque), "torque")
     say.between("torque", "torque, worn", worst(x.torque), "torque", low, high, "specific_force", "torque", "margin_torque")
     low, high = model_spread(x, worst(x.thrust), "thrust")
@@ -64,6 +68,15 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("runout", "runout at the corner", worst(x.tool.runout), "length", "rule")
     say.plain("engaged_time", "in cut", x.engaged_time, "duration")
     return say.found
+
+
+def _of_the_count(x: Numbers, say: Shown) -> None:
+    """How surely one drill makes all that is asked of it, and after how many nineteen in twenty still do."""
+    asked, holes, shape = float(x.setup.feature.asked_holes or 0), least(x.holes), least(x.weibull_shape)
+    chance = 100.0 * float(completion_probability(asked, holes, shape))
+    say.plain("one_drill", f"one drill makes all {asked:.0f}", chance, "share", "model", "tool_life", "weibull_shape")
+    planned = holes * float(life_quantile(SURE, shape))
+    say.halved("planned_holes", "change it after, holes", planned, "count", display(planned, "count"), "tool_life", "weibull_shape")
 
 
 def model_spread(x: Numbers, value: float, what: str) -> tuple[float, float]:
