@@ -16,6 +16,7 @@ OPERATIONS = (
     ("Bearing carrier", "Belt groove", "f"),
     ("Nozzle ring", "Seal groove", "f"),
     ("Screen cover disc", "Trepan", "f"),
+    ("Screen-frame panel", "Drill 112", "f"),
 )
 
 

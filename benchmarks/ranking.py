@@ -69,7 +69,7 @@ def _line(name: str, setup: Any, stock: Any, sizes: Sizes) -> str:
     times, bare = [], []
     for _ in range(sizes.repeats):
         times.append(_seconds(lambda: advise(setup, stock)))
-        bare.append(_bare(setup, stock))
+        bare.append(bare_seconds(setup, stock))
     middle, arithmetic = sorted(times)[len(times) // 2], sorted(bare)[len(bare) // 2]
     return (
         f"rank {advice.pairs} pairs for {name}, {advice.fitting} entries that fit, {setup.goal.value}: median {middle:.3f} s, range "
@@ -83,7 +83,7 @@ def _seconds(call: Any) -> float:
     return time.perf_counter() - start
 
 
-def _bare(setup: Any, stock: Any) -> float:
+def bare_seconds(setup: Any, stock: Any) -> float:
     """Seconds of the numbers alone, over the feeds of every entry at one speed each."""
     contest = CONTESTS[setup.operation]
     field = contest.enter(setup, stock)

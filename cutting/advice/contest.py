@@ -53,7 +53,7 @@ class Field:
         return tool_at(self.parts, self.places, k)
 
 
-def no_guests(setup: Any, stock: Any) -> tuple[list[Candidate], str]:
+def no_guests(setup: Any, stock: Any, sound: bool) -> tuple[list[Candidate], str]:
     """Rows of no other kind."""
     return [], ""
 
@@ -72,7 +72,8 @@ class Contest:
     the goal would run at feeds (entries, feeds, 1), whose `speed_shares` are tried. `feed_step` is how finely people set a feed
     [mm/rev], `free` what a remedy may change before a tool is refused. `fitted` puts a tool into a set-up; `columns` are figures
     of the kind's own under `heads`, `patch` the settings of its own that a candidate sets, `beside` money a piece beside the
-    operation that the choice moves. `guests` brings rows of other kinds, or says why none.
+    operation that the choice moves. `guests` brings rows of other kinds or of chains, told whether
+    one of its own is sound, or says why none.
     """
 
     model: Model[Any]
@@ -88,7 +89,7 @@ class Contest:
     columns: Callable[[Any], tuple[Display, ...]] | None = None
     patch: Callable[[Any], dict[str, str]] | None = None  # of the set-up
     beside: Callable[[Any], Any] = lambda x: 0.0
-    guests: Callable[[Any, Any], tuple[list[Candidate], str]] = no_guests
+    guests: Callable[[Any, Any, bool], tuple[list[Candidate], str]] = no_guests
     fitted: Callable[[Any, Mapping[str, Any]], Any] = put_in
 
 

@@ -32,11 +32,11 @@ def rank(setup: Any, stock: Any, contest: Contest, top: int = 40, misses: bool =
     holding that cannot be.
     """
     field = contest.enter(setup, stock)
-    guests, why_none = contest.guests(setup, stock)
+    best = best_of_field(contest, setup, field) if field.count else Best.empty(0)
+    guests, why_none = contest.guests(setup, stock, bool(best.feasible.any()))
     note = f"{stock.note} {why_none}".strip()
     if not field.count:
         return Advice(tuple(_explained(guests, setup)), (), field.refused, field.pairs, 0, 0, note, contest.heads)
-    best = best_of_field(contest, setup, field)
     order = np.lexsort((best.figures["cost"], best.score))
     sound = best.feasible[order]
     good = _one_per_tool(order[sound], field, top)

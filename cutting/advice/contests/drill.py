@@ -27,7 +27,7 @@ from cutting.tooling.roles import Index
 FEED_PLACES = np.array([0.0, 0.3, 0.6, 0.85])  # of the window that all layers leave
 SPEED_SHARES = np.array([1.0, 0.85])
 FEED_STEP = 0.005
-SURE = 0.99  # of a run, below which pecks are tried
+FLOWS = 75.0  # of the chip index, above which chips do not crowd and pecks are not tried
 SHORT = {Pecks.BREAK: "break", Pecks.CLEAR: "clear"}
 LEAST_SPEED = 0.35  # × the book's lowest
 LEAST_FEED = 0.4
@@ -97,7 +97,7 @@ def tries(setup: DrillSetup, field: Field, best: Best, part: slice) -> Iterator[
     """Without pecks; then, for those that packed or nearly did, with pecks that break the chips, and with such that clear the flutes."""
     places = np.arange(part.start, part.stop)
     for pecks in (Pecks.NONE,) if setup.machine.fixed else Pecks:
-        rows = places[~best.feasible[places] | (best.figures["secure"][places] < SURE)]
+        rows = places[~best.feasible[places] | (best.figures["chip_index"][places] < FLOWS)]
         if len(rows):
             yield rows, standing_for(neutral(setup).with_settings(pecks=pecks), field, rows)
 

@@ -121,7 +121,7 @@ def enters(holder: Holder, wall_angle: float) -> bool:
     return minor >= steep and major >= steep
 
 
-def guests(setup: GrooveSetup, stock: SlotStock) -> tuple[list[Candidate], str]:
+def guests(setup: GrooveSetup, stock: SlotStock, sound: bool) -> tuple[list[Candidate], str]:
     """The best turning tools for a groove whose walls they can follow; or why turning does not compete where one would think of it."""
     f = setup.feature
     if setup.inside or f.distance_from_chuck <= 0 or "turn" not in stock.guests:

@@ -19,15 +19,10 @@ MOST_GUESTS = 3
 LEAST_RING = 40.0  # mm below which nobody trepans (common practice)
 
 
-def guests(setup: DrillSetup, stock: DrillStock) -> tuple[list[Candidate], str]:
+def guests(setup: DrillSetup, stock: DrillStock, sound: bool) -> tuple[list[Candidate], str]:
     """Chains, and the best heads that cut the hole as a ring; or why none."""
-    try:
-        single = bool(rank(setup, stock, drill.BARE, 1, misses=False).candidates)
-    except CuttingError:
-        single = False
-    found = chains(setup, stock, drill.BARE, single)
     rings, why = _rings(setup, stock)
-    return [*found, *rings], why
+    return [*chains(setup, stock, drill.BARE, sound), *rings], why
 
 
 def _rings(setup: DrillSetup, stock: DrillStock) -> tuple[list[Candidate], str]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
@@ -14,7 +15,8 @@ from cutting.mechanics.jet import nozzle_flow
 from cutting.operations.frame.setup import Skin
 from cutting.operations.holes.drill.setup import DrillSetup, interfaces
 from cutting.tooling.drill_stock import DrillStock
-from cutting.tooling.drills import Chuck, Drill
+from cutting.tooling.drills import Chuck, Drill, DrillType
+from cutting.tooling.items import Grade
 from cutting.tooling.roles import Index
 from cutting.wear.drilling import drill_feeds, drill_speeds, feed_row
 from cutting.wear.reference import grade_fit, speed_factors
@@ -67,10 +69,14 @@ def drill_tools(setup: DrillSetup, stock: DrillStock, left: Index, right: Index)
     layers = setup.layers
     columns, chucks = stock.drill_columns, stock.chuck_columns
     machine, delivery = setup.machine, setup.settings.coolant
-    rows = [_of_drill(setup, drill) for drill in stock.drills]
+    # drills of one type, grade and size start alike: few among many
+    alike: dict[tuple[DrillType, Grade, float], int] = {}
+    kind = np.array([alike.setdefault((one.type, one.grade, one.diameter), len(alike)) for one in stock.drills], np.intp)
+    rows = [[_in_layer(setup, made, grade, size, k) for k in range(len(layers))] for made, grade, size in alike]
+    found = {name: np.array([[one[name] for one in row] for row in rows], float).reshape(len(rows), len(layers)) for name in IN_LAYER}
 
     def by_layer(name: str) -> Array:
-        return np.array([[one[name] for one in row] for row in rows], float).reshape(len(rows), len(layers))[left]
+        return np.asarray(found[name][kind[left]])
 
     def of_drills(values: Any) -> Any:
         return np.array(list(values))[left][:, None]
@@ -107,26 +113,26 @@ def drill_tools(setup: DrillSetup, stock: DrillStock, left: Index, right: Index)
     )
 
 
-def _of_drill(setup: DrillSetup, drill: Drill) -> list[dict[str, float]]:
-    return [_in_layer(setup, drill, k) for k in range(len(setup.layers))]
+IN_LAYER = (
+    "serves", "burns", "feed_low", "feed_high", "speed_low", "speed_high", "reference_feed", "speed_factor", "taylor_exponent",
+    "feed_exponent", "scatter",
+)  # fmt: skip
 
 
-def _in_layer(setup: DrillSetup, drill: Drill, k: int) -> dict[str, float]:
-    """A drill in one layer: windows of feed and speed, law of life; nan where the trade does not run it there."""
-    layer, grade = setup.layers[k], drill.grade
+def _in_layer(setup: DrillSetup, made: DrillType, grade: Grade, diameter: float, k: int) -> dict[str, float]:
+    """A kind of drill in one layer: windows of feed and speed, law of life; nan where the trade does not run it there."""
+    layer = setup.layers[k]
     assert layer.work
     material = layer.material
-    feeds, speeds = _window(drill, material), drill_speeds(drill.type, grade.tool_class, material)
+    feeds, speeds = drill_feeds(made, diameter, material), drill_speeds(made, grade.tool_class, material)
     letter = material.group.letter
-    serves = letter in grade.letters
-    found = {"serves": float(serves), "burns": float(grade.tool_class == "pcd" or grade.coating == "diamond") * (letter in "PMKH")}
+    diamond = grade.tool_class == "pcd" or grade.coating == "diamond"
+    found = {"serves": float(letter in grade.letters), "burns": float(diamond and letter in "PMKH")}
     if feeds is None or speeds is None:
-        names = ("feed_low", "feed_high", "speed_low", "speed_high", "reference_feed", "speed_factor", "taylor_exponent", "feed_exponent",
-                 "scatter")  # fmt: skip
-        return {**found, **dict.fromkeys(names, float("nan"))}
+        return {**dict.fromkeys(IN_LAYER, float("nan")), **found}
     low, high, law = speeds
     factors = speed_factors(layer.work, grade, _wet(setup), False, setup.skin if k == 0 else Skin.CLEAN, False)
-    factor = float(np.prod([one.factor for one in factors]))
+    factor = math.prod(one.factor for one in factors)
     if grade_fit(grade, letter) is None:
         factor *= OUT_OF_LETTER / 0.8
     return {
@@ -141,11 +147,6 @@ def _in_layer(setup: DrillSetup, drill: Drill, k: int) -> dict[str, float]:
         "feed_exponent": law.feed_exponent,
         "scatter": law.coefficient_of_variation + EXTRA_SCATTER,
     }
-
-
-@lru_cache(maxsize=50_000)
-def _window(drill: Drill, material: Any) -> tuple[float, float] | None:
-    return drill_feeds(drill.type, drill.diameter, material)
 
 
 def _wet(setup: DrillSetup) -> float:
