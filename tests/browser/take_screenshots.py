@@ -7,6 +7,7 @@ import tempfile
 from pathlib import Path
 
 from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.ui import Select
 
 from house.ground import ROOT
 from tests.browser.chromium import open_browser
@@ -14,18 +15,18 @@ from tests.browser.demo_site import demo_site
 from tests.browser.person import Person
 
 FOLDER = ROOT / "docs" / "screenshots"
-# name, path with {shaft}, {hub}, {pin}, {carrier}, {ring} and {disc} for the demo jobs, theme, units, what to press before the picture
+# name, path with {shaft}, {hub}, {pin} and so on for the demo jobs, theme, units, what to press before the picture
 PICTURES = (
     ("jobs", "/", "light", "mm", ""),
     ("job-bench", "/jobs/{shaft}", "light", "mm", ""),
-    ("shaft-line", "/jobs/{shaft}", "light", "mm", "line"),
     ("operation-bench", "/jobs/{shaft}/operations/op30", "light", "mm", ""),
     ("cut-off", "/jobs/{pin}/operations/op40", "light", "mm", "travel"),
     ("groove", "/jobs/{carrier}/operations/op20", "light", "mm", "step"),
     ("face-groove", "/jobs/{ring}/operations/op20", "light", "mm", ""),
+    ("stack", "/jobs/{panel}/operations/op10", "light", "mm", "window"),
+    ("deep-hole", "/jobs/{valve}/operations/op20", "light", "mm", "pecks"),
     ("trepanning-dark-inch", "/jobs/{disc}/operations/op10", "dark", "inch", ""),
     ("crib", "/crib?q=CNMG", "light", "mm", "Enter"),
-    ("geometries", "/crib/geometries", "light", "mm", ""),
     ("assemblies", "/crib/assemblies", "light", "mm", ""),
     ("tool-materials", "/crib/tool-materials", "light", "mm", ""),
     ("exchange", "/exchange", "light", "mm", "import"),
@@ -52,7 +53,8 @@ def _take(site: str) -> None:
         for row in person.until(lambda: person.all("main li a"), "jobs")
     }
     known = {"shaft": jobs["Runner shaft"], "hub": jobs["Deflector hub, weld repaired"], "pin": jobs["Guide-vane pin"],
-             "carrier": jobs["Bearing carrier"], "ring": jobs["Nozzle ring"], "disc": jobs["Screen cover disc"]}  # fmt: skip
+             "carrier": jobs["Bearing carrier"], "ring": jobs["Nozzle ring"], "disc": jobs["Screen cover disc"],
+             "panel": jobs["Screen-frame panel"], "valve": jobs["Gate-valve body"]}  # fmt: skip
     try:
         for name, path, theme, units, keys in PICTURES:
             chrome.execute_async_script(
@@ -70,11 +72,13 @@ def _take(site: str) -> None:
                 _preview_an_import(person)
             elif keys == "measure":
                 _measure_two_passes(person)
-            elif keys == "line":
-                person.see("main h2").click()
-                person.press("l")
-                person.see("#shaft-line").send_keys("Ø60 x 90, Ø45 h7 x 80 Ra 1.6, Ø30 k6 x 60 Ra 0.8, groove DIN 471, cut off")
-                person.pause(1.5)
+            elif keys == "window":
+                person.see_text("section.area-map button", "speed × feed").click()
+                person.see_text("[data-testid=window-says]", "No field")
+                person.pause(0.6)
+            elif keys == "pecks":
+                Select(person.see("#pecks")).select_by_visible_text("to clear chips")
+                person.pause(2.5)
             elif keys in ("travel", "step"):
                 person.see("#operation-map").click()
                 person.press(*(["."] * 6 if keys == "step" else []))

@@ -412,3 +412,28 @@ def test_the_shipped_drills_cover_the_trade() -> None:
     for one in drills:
         assert any(chuck.takes(one) for chuck in chucks), one.name
         assert one.life_price <= one.price
+
+
+def test_what_a_hole_measures_behind_the_drill() -> None:
+    """Common practice, no source: metals cut over by a share of what the drill reaches, sticky ones more; laminates close a little."""
+    x = numbers_of(STACK)
+    own, cut = x.setup.drill.diameter, x.diameter_cut.ravel()
+    assert cut[0] < own < cut[1]
+    assert cut[1] == cut[2]
+    width = float(x.width.max())
+    assert all(0.3 * width < size - own < width for size in cut[1:])
+    sticky, brittle = (float(numbers_of(HOLE, material=metal).diameter_cut.max()) for metal in ("X5CrNi18-10", "EN-GJL-250"))
+    assert sticky > brittle > 8.5
+
+
+def test_a_lip_rubs_below_a_quarter_of_its_edge() -> None:
+    """Common practice, no source: 20 µm of edge on carbide want 5 µm of chip; the limit stands where the two are equal."""
+    limits = {one.name: one for one in evaluate(hole(HOLE)).limits}["minimum_chip"]
+    assert limits.lower == pytest.approx(0.005)
+    assert limits.utilisation == pytest.approx(0.005 / limits.value)
+
+
+@pytest.mark.parametrize(("angle", "allowed"), [(2.9, 1.0), (3.1, 0.5), (7.9, 0.5), (8.1, 0.3), (14.9, 0.3), (15.1, 0.05), (44.0, 0.05)])
+def test_where_the_shares_of_the_entry_change(angle: float, allowed: float) -> None:
+    assert float(entry_share(angle, False, 140.0)) == allowed
+    assert float(entry_share(angle, False, 180.0)) == max(allowed, 0.3)

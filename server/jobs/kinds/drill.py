@@ -147,7 +147,6 @@ def table(shown: Shown) -> dict[str, Any]:
                 same(layer.name),
                 _span(of(x.book_low)[k], of(x.book_high)[k], "cutting_speed"),
                 _span(of(x.tool.feed_low)[k], of(x.tool.feed_high)[k], "feed_per_rev"),
-                display(of(x.thrust)[k], "force", False),
                 same("–" if x.layers.laminate[k] else f"{of(x.temperature)[k]:.0f}"),
                 same(f"{used[k] / used.sum():.0%}"),
                 display(round(of(x.diameter_cut)[k], 3), "length", False),
@@ -156,7 +155,7 @@ def table(shown: Shown) -> dict[str, Any]:
         }
         for k, layer in enumerate(shown.setup.layers)
     ]
-    head = [same(word) for word in ("layer", "speed", "feed", "thrust", "°C", "wear", "hole Ø")]
+    head = [same(word) for word in ("layer", "speed", "feed", "°C", "wear", "hole Ø")]
     return {"caption": "What each layer asks", "head": head, "rows": rows}
 
 

@@ -10,9 +10,8 @@
 
   let { close }: { close: () => void } = $props();
   const machines = createQuery(() => ({
-    queryKey: ["machines", "turning"],
-    queryFn: async () =>
-      (await ask(api.GET("/api/floor/machines"))).filter((machine) => machine.abilities.includes("turns")),
+    queryKey: ["machines"],
+    queryFn: () => ask(api.GET("/api/floor/machines")),
   }));
   const draft = new Draft("new job", () => ({
     name: "",

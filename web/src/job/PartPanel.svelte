@@ -15,11 +15,8 @@
     queryFn: () => ask(api.GET("/api/shelf/materials", { params: { query: {} } })),
   }));
   const machines = createQuery(() => ({
-    queryKey: ["machines", "turning"],
-    queryFn: async () =>
-      (await ask(api.GET("/api/floor/machines"))).filter((machine) =>
-        ["turns", "tool changer"].some((can) => machine.abilities.includes(can)),
-      ),
+    queryKey: ["machines"],
+    queryFn: () => ask(api.GET("/api/floor/machines")),
   }));
   const materialItems = $derived(
     (materials.data ?? []).map((m) => ({
@@ -170,7 +167,7 @@
     <label for="layers">layers</label>
     <EntryField
       id="layers"
-      placeholder="one metal; or C45: 6; 304: 4"
+      placeholder="C45: 6; 304: 4"
       value={document.stock.layers ?? ""}
       disabled={locked}
       commit={(layers) => part({ layers })}

@@ -89,7 +89,7 @@ KIND = Kind(
         Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed),
         Nudged("feed_per_rev", "feed", "feed_per_rev", "book_feed", lambda setup, outcome: setup.settings.feed_per_rev),
     ),
-    ("operation_time", "operation_cost", "holes", "one_drill", "change_parts", "secure", "torque", "thrust"),
+    ("operation_time", "operation_cost", "holes", "one_drill", "change_parts", "secure", "torque"),
     ("traces",),
     (Role("drill", "drill", DRILL_KINDS), Role("chuck", "chuck", (CHUCK_KIND,))),
     gather,

@@ -170,8 +170,7 @@
         x={width - 14}
         y={y(now.depth) > height / 2 ? y(now.depth) - 6 : y(now.depth) + 15}
         text-anchor="end"
-        class="figure fill-signal draw-over"
-        >{shown(now.labels.depth)} · {shown(now.labels.thrust)} · {shown(now.labels.torque)}</text
+        class="figure fill-signal draw-over">{shown(now.labels.thrust)} · {shown(now.labels.torque)}</text
       >
     </svg>
   {/if}
