@@ -49,7 +49,7 @@ class Candidate:
     width: float = 0.0  # of a narrow edge, mm
     beside: float = 0.0  # money a piece beside the operation that the choice moves
     way: str = ""  # where a kind of operation knows several
-    more: tuple[Display, ...] = ()  # figures of the kind's own, under the heads of the ranking
+    more: tuple[Display, ...] = ()  # figures of the kind's own, under the heads of the ranking and the further ones
     settings: dict[str, str] | None = None  # what taking it sets; None: speed, feed and depth
     becomes: dict[str, Any] | None = None  # operation and feature, where another kind of operation makes it
     before: tuple[Before, ...] = ()  # the steps of a chain whose last one this is
@@ -92,4 +92,5 @@ class Advice:
     feasible: int
     note: str = ""
     heads: tuple[str, ...] = ()
+    further: tuple[str, ...] = ()  # heads of what is told only where rows are compared
     missed: int = 0  # tools that fit and break a limit; `nearly` shows the nearest of them

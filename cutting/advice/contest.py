@@ -70,10 +70,10 @@ class Contest:
     `enter` applies its exact rules to a stock; `tries` the set-ups in which entries are tried, while `best` fills; `eased` those
     before they are refused. `feeds` are those to try (entries, feeds) and the least of each entry (entries, 1), `speeds` at which
     the goal would run at feeds (entries, feeds, 1), whose `speed_shares` are tried. `feed_step` is how finely people set a feed
-    [mm/rev], `free` what a remedy may change before a tool is refused. `fitted` puts a tool into a set-up; `columns` are figures
-    of the kind's own under `heads`, `patch` the settings of its own that a candidate sets, `beside` money a piece beside the
-    operation that the choice moves. `guests` brings rows of other kinds or of chains, told whether
-    one of its own is sound, or says why none.
+    [mm/rev], `free` what a remedy may change before a tool is refused. `fitted` puts a tool into a set-up; `columns` are figures of
+    the kind's own under `heads` and, told only where rows are compared, `further`; `patch` the settings of its own that a candidate
+    sets, `beside` money a piece beside the operation that the choice moves. `guests` brings rows of other kinds or of chains, told
+    whether one of its own is sound, or says why none.
     """
 
     model: Model[Any]
@@ -91,6 +91,7 @@ class Contest:
     beside: Callable[[Any], Any] = lambda x: 0.0
     guests: Callable[[Any, Any, bool], tuple[list[Candidate], str]] = no_guests
     fitted: Callable[[Any, Mapping[str, Any]], Any] = put_in
+    further: tuple[str, ...] = ()
 
 
 def sieve(checks: Iterable[Check], count: int) -> tuple[Mask, tuple[Refused, ...]]:

@@ -36,7 +36,7 @@ def rank(setup: Any, stock: Any, contest: Contest, top: int = 40, misses: bool =
     guests, why_none = contest.guests(setup, stock, bool(best.feasible.any()))
     note = f"{stock.note} {why_none}".strip()
     if not field.count:
-        return Advice(tuple(_explained(guests, setup)), (), field.refused, field.pairs, 0, 0, note, contest.heads)
+        return Advice(tuple(_explained(guests, setup)), (), field.refused, field.pairs, 0, 0, note, contest.heads, contest.further)
     order = np.lexsort((best.figures["cost"], best.score))
     sound = best.feasible[order]
     good = _one_per_tool(order[sound], field, top)
@@ -53,7 +53,7 @@ def rank(setup: Any, stock: Any, contest: Contest, top: int = 40, misses: bool =
     feasible = int(np.count_nonzero(best.feasible)) + len(saved)
     return Advice(
         tuple(_explained(rows, setup)), tuple(missed_rows), field.refused, field.pairs, field.count, feasible, note, contest.heads,
-        missed - len(saved),
+        contest.further, missed - len(saved),
     )  # fmt: skip
 
 

@@ -173,7 +173,7 @@ def _base(top: Reader, library: Library) -> Base:
         batch=_batch(top),
         goal=top.choice("goal", Goal, Goal.CHEAPEST),
         skin=top.choice("skin", Skin, Skin.CLEAN),
-        learned=read_learned(top.data.get("learned")),
+        learned=read_learned(top.data.get("learned"), library),
     )
 
 
@@ -257,8 +257,8 @@ HOUSE_BOUNDS = {
 }
 
 
-def read_learned(data: Any) -> Learned:
-    """What trials taught, from its JSON form: factors by material, chisel share, margin, growth. Raises `CuttingError`."""
+def read_learned(data: Any, library: Library) -> Learned:
+    """What trials taught, from its JSON form: factors by material of `library`, chisel share, margin, growth. Raises `CuttingError`."""
     if data is None:
         return UNTAUGHT
     r = Reader(data, "learned", "metric", ("force", "chisel_share", "margin", "growth", "note"))
@@ -269,7 +269,7 @@ def read_learned(data: Any) -> Learned:
     if growth is not None and (not isinstance(growth, (list, tuple)) or len(growth) != 2):
         raise CuttingError("learned.growth", "two numbers are wanted: a and b of 1 + a·N^b.")
     found = Learned(
-        tuple((str(name), number(value, f"learned.force.{name}")) for name, value in factors.items()),
+        tuple((_material_called(name, library), number(value, f"learned.force.{name}")) for name, value in factors.items()),
         number(r.data["chisel_share"], "learned.chisel_share") if r.has("chisel_share") else None,
         number(r.data["margin"], "learned.margin") if r.has("margin") else 1.0,
         (number(growth[0], "learned.growth"), number(growth[1], "learned.growth")) if growth is not None else None,
@@ -277,6 +277,14 @@ def read_learned(data: Any) -> Learned:
     )
     found.check()
     return found
+
+
+def _material_called(name: Any, library: Library) -> str:
+    try:
+        return library.material(str(name)).name
+    except CuttingError as error:
+        error.field = f"learned.force.{name}"
+        raise
 
 
 def _batch(top: Reader) -> Batch:

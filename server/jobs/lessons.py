@@ -22,7 +22,7 @@ from server.errors import Refusal
 from server.jobs.models import DrillTrace, Job, Lesson
 
 MOST_POINTS = 1500
-MOST_TRACES = 60
+MOST_TRACES = 30
 FIRST = 1
 
 

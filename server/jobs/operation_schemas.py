@@ -221,3 +221,4 @@ class AdviceOut(Schema):
     note: Sentence
     missed: int
     heads: list[str]
+    further: list[str]

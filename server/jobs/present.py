@@ -107,6 +107,7 @@ def advice_out(advice: Advice, tool: dict[str, str], way: str, set_up: dict[tupl
         "note": advice.note,
         "missed": advice.missed,
         "heads": list(advice.heads),
+        "further": list(advice.further),
     }
 
 

@@ -138,8 +138,13 @@ def speeds(setup: DrillSetup, tool: DrillTool, feed: Array) -> Array:
     return np.asarray(np.broadcast_to(speed * np.minimum(1.0, POWER_MARGIN / np.maximum(power, 1e-9)), feed.shape))
 
 
+PLACED = ("position, zone Ø", "runs off over the depth")  # made by the drill that makes the hole; what opens it follows it
+HEADS = ("way", "pecks", "IT", "Ra", "thrust")
+FURTHER = ("thrust of the feed's", "torque", "power of the spindle's", *PLACED, "burr, worn", "pockets")
+
+
 def columns(x: Numbers) -> tuple[Display, ...]:
-    """The way, pecks, what it reaches, thrust."""
+    """The way, pecks, what it reaches, thrust; and further what it asks of the machine, where the hole lies and its burr."""
     pecks = x.setup.settings.pecks
     way = "opened" if x.setup.drill.type.enlarges else "in the pilot" if x.setup.feature.pilot > 0 else "from solid"
     said = "–" if pecks is Pecks.NONE else f"{int(np.max(x.pecks))} {SHORT[pecks]}"
@@ -150,7 +155,21 @@ def columns(x: Numbers) -> tuple[Display, ...]:
         Display(f"IT{grade:.0f}", f"IT{grade:.0f}"),
         display(float(np.max(x.roughness)), "small_length", False),
         display(float(np.max(x.thrust)), "force", False),
+        _of(x.thrust, x.setup.machine.axial_force),
+        display(float(np.max(x.torque)), "torque", False),
+        _of(x.power, x.available),
+        display(float(np.max(x.position)), "length", False),
+        display(float(np.max(x.straightness)), "length", False),
+        display(float(np.ravel(x.burr)[-1]), "length", False),
+        Display("1", "1"),
     )
+
+
+def _of(asked: Array, given: Any) -> Display:
+    """What is asked as a share of what is given, a dash where that is not known."""
+    given = np.asarray(given, float)
+    said = f"{100.0 * float(np.max(asked / given)):.0f} %" if np.all(given > 0) else "–"
+    return Display(said, said)
 
 
 def patch(setup: DrillSetup) -> dict[str, str]:
@@ -170,7 +189,8 @@ BARE = Contest(
     frozenset({"settings.pecks"}),
     FEED_STEP,
     SPEED_SHARES,
-    ("way", "pecks", "IT", "Ra", "thrust"),
+    HEADS,
     columns,
     patch,
+    further=FURTHER,
 )

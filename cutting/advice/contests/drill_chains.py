@@ -8,7 +8,7 @@ from typing import Any
 
 from cutting.advice.candidate import Before, Candidate
 from cutting.advice.contest import Contest
-from cutting.advice.contests.drill import CORED, REAMED, SPOT_DEPTH
+from cutting.advice.contests.drill import CORED, FURTHER, HEADS, PLACED, REAMED, SPOT_DEPTH
 from cutting.advice.rank import rank
 from cutting.errors import CuttingError
 from cutting.operations.holes.drill.limits import DEEP
@@ -149,12 +149,23 @@ def _joined(setup: DrillSetup, way: str, before: tuple[tuple[DrillSetup, Candida
         way=way,
         before=tuple(_step(there, one) for there, one in before),
         becomes={"operation": setup.operation, "feature": own},
-        more=(Display(way, way), *row.more[1:]),
+        more=_figures(way, steps, row, last.feature.pilot > 0),
         seconds=sum(one.seconds for one in every),
         cost=sum(one.cost for one in every),
         secure=_product(one.secure for one in every),
         passes=len(every),
     )
+
+
+def _figures(way: str, before: list[Candidate], row: Candidate, opened: bool) -> tuple[Display, ...]:
+    """The last tool's, but that an opened hole lies where the drill before it went; and a pocket for each tool."""
+    figures = dict(zip((*HEADS, *FURTHER), row.more, strict=True))
+    if opened:
+        drilled = dict(zip((*HEADS, *FURTHER), before[-1].more, strict=True))
+        figures |= {name: drilled[name] for name in PLACED}
+    pockets = str(len(before) + 1)
+    figures |= {HEADS[0]: Display(way, way), "pockets": Display(pockets, pockets)}
+    return tuple(figures.values())
 
 
 def _product(values: Iterator[float]) -> float:

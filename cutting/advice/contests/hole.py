@@ -54,7 +54,7 @@ def _rings(setup: DrillSetup, stock: DrillStock) -> tuple[list[Candidate], str]:
     if f.circle is not None:
         drawn["circle"] = write(f.circle, "length")
     way = "trepanned"
-    more = (Display(way, way), *[Display("–", "–")] * 4)
+    more = (Display(way, way), *[Display("–", "–")] * (len(drill.HEADS) + len(drill.FURTHER) - 2), Display("1", "1"))
     return [replace(row, way=way, more=more, becomes={"operation": "trepan", "feature": drawn}) for row in rows], ""
 
 

@@ -3407,6 +3407,8 @@ export interface components {
             missed: number;
             /** Heads */
             heads: string[];
+            /** Further */
+            further: string[];
         };
         /** CandidateOut */
         CandidateOut: {

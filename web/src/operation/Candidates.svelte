@@ -113,7 +113,7 @@
               >
               <td class="pl-2 leading-tight">{heads.length ? row.grade : `${row.geometry} · ${row.grade}`}</td
               >
-              {#each row.more as value, j (j)}<td
+              {#each row.more.slice(0, heads.length) as value, j (j)}<td
                   class="pl-2 {left(heads[j]) ? 'text-left leading-tight' : 'figure text-right'}"
                   >{shown(value)}</td
                 >{/each}

@@ -21,10 +21,9 @@
     ["runs without a stop", (c) => c.secure],
     ["chip index", (c) => c.chip_index.toFixed(0)],
     ["finish Ra", (c) => shown(c.roughness)],
-    ...(bench.follow?.advice.heads ?? []).map((head, k): [string, (c: Candidate) => string] => [
-      head,
-      (c) => shown(c.more[k]),
-    ]),
+    ...[...(bench.follow?.advice.heads ?? []), ...(bench.follow?.advice.further ?? [])].map(
+      (head, k): [string, (c: Candidate) => string] => [head, (c) => shown(c.more[k])],
+    ),
     ["why not first", (c) => c.reason],
   ]);
   // what no candidate of this kind has is left out
