@@ -86,6 +86,7 @@ def test_both_systems_without_false_digits() -> None:
     shown = display(0.24, "feed_per_rev")
     assert (shown.metric, shown.inch) == ("0.24 mm/rev", "0.0094 ipr")
     assert display(1111.4, "spindle_speed").metric == "1111 1/min"
+    assert [display(pieces, "count").metric for pieces in (0, 0.04, 0.3, 0.97, 12.4)] == ["0", "0.04", "0.3", "1", "12"]
 
 
 @pytest.mark.parametrize(

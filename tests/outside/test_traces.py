@@ -7,6 +7,7 @@ import socket
 import subprocess
 import sys
 import time
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -69,6 +70,22 @@ def test_the_devices_hidden_truth_is_found_again(base: dict[str, Any]) -> None:
         assert fit.explained > 0.99
     assert held / count > 0.88
     assert far < 2.2
+
+
+def test_a_channel_that_is_not_nulled_teaches_the_same() -> None:
+    """An offset and a slow drift of the amplifier belong to it, and are off what is laid over the prediction."""
+    x = numbers_of(HOLE)
+    asked = request_of(x)
+    clean = as_trace(list(samples(asked, truth_of(3, [one["name"] for one in asked["layers"]]), 3)), asked["feed_rate"])
+    off = replace(clean, thrust=clean.thrust + 80.0 + np.linspace(0, 25, len(clean.depth)), torque=clean.torque - 0.4)
+    first, second = fit_trace(clean, x), fit_trace(off, x)
+    for one, other in zip(first.parameters, second.parameters, strict=True):
+        assert other.value == pytest.approx(one.value, rel=0.01, abs=0.01)
+    before = second.depth < -0.3
+    assert abs(float(second.thrust[before].mean())) < 3 * second.thrust_residual / np.sqrt(before.sum()) + 1.0
+    assert abs(float(second.torque[before].mean())) < 0.03
+    assert second.thrust.max() == pytest.approx(first.thrust.max(), rel=0.02)
+    assert np.std(second.thrust - second.fitted_thrust) == pytest.approx(second.thrust_residual, rel=0.01)
 
 
 def test_what_was_learned_makes_the_prediction_the_record() -> None:
