@@ -381,6 +381,40 @@ def test_what_a_core_drill_opens(pilot: str, opens: bool) -> None:
     assert ("allowance" not in refused or advice.fitting > 0) is opens
 
 
+@pytest.mark.parametrize(("pilot", "reams"), [("9.98 mm", False), ("9.8 mm", True), ("9.4 mm", False)])
+def test_what_a_reamer_takes(pilot: str, reams: bool) -> None:
+    """Common practice, no source: 0.1 to 0.4 mm on the diameter at Ø10; less rubs, more is a drill's work."""
+    setup, stock = asked(HOLE, feature={"diameter": "10 H7", "depth": "25 mm", "pilot": pilot})
+    reamers = replace(stock, drills=tuple(one for one in stock.drills if one.type.kind == "reamer"))
+    assert (advise(setup, reamers).fitting > 0) is reams
+
+
+def test_one_layer_of_iron_is_enough_to_dissolve_diamond() -> None:
+    """Common practice, no source."""
+    for layers, dissolves in (("CFRP 4 / EN AW-2024 6", False), ("CFRP 4 / C45 2", True)):
+        setup, stock = asked(STACK, "dry", feature={"stack": layers, "diameter": "6.35 mm"})
+        refused = {one.name for one in advise(setup, stock).refused}
+        assert ("diamond" in refused) is dissolves
+
+
+def test_a_weak_spindle_slows_the_first_choice() -> None:
+    """The speed that is offered is what the spindle's power drives, not what the goal alone would run."""
+    setup, stock = asked(HOLE, material="42CrMo4", feature={"diameter": "25 mm", "depth": "40 mm"})
+    weak = replace(setup, machine=replace(setup.machine, power_curve=tuple((n, 0.4 * kw) for n, kw in setup.machine.power_curve)))
+    strong, slowed = (advise(one, stock).candidates[0] for one in (setup, weak))
+    assert slowed.cutting_speed * slowed.feed < strong.cutting_speed * strong.feed
+    assert slowed.designation == strong.designation
+    assert slowed.utilisation <= 1.0
+
+
+def test_a_thinner_web_pushes_less() -> None:
+    """Common practice, no source: a full web adds half to all of what the lips push, thinning takes near half of that, a split more."""
+    drills = [one for one in shipped("twist drill") if one.diameter >= 3.0]
+    plain, thinned, split = ([one.chisel_share for one in drills if web in one.name] for web in ("jobber", "taper shank", "split"))
+    assert max(split) < min(thinned) <= max(thinned) < 0.6 * min(plain)
+    assert 0.5 <= min(plain) <= max(plain) <= 1.0
+
+
 def test_feeds_of_a_stack_are_those_that_every_layer_stands() -> None:
     setup, stock = asked(STACK, "dry", feature={"asked_holes": 20})
     for row in advise(setup, stock).candidates[:5]:
