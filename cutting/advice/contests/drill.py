@@ -156,11 +156,11 @@ def columns(x: Numbers) -> tuple[Display, ...]:
         display(float(np.max(x.roughness)), "small_length", False),
         display(float(np.max(x.thrust)), "force", False),
         _of(x.thrust, x.setup.machine.axial_force),
-        display(float(np.max(x.torque)), "torque", False),
+        display(float(np.max(x.torque)), "torque"),
         _of(x.power, x.available),
-        display(float(np.max(x.position)), "length", False),
-        display(float(np.max(x.straightness)), "length", False),
-        display(float(np.ravel(x.burr)[-1]), "length", False),
+        display(float(np.max(x.position)), "length"),
+        display(float(np.max(x.straightness)), "length"),
+        display(float(np.ravel(x.burr)[-1]), "length"),
         Display("1", "1"),
     )
 

@@ -10,7 +10,7 @@
   const inch = $derived(session.units === "inch");
   const every: [string, (c: Candidate) => string][] = $derived([
     ["held in", (c) => c.on],
-    ["geometry · grade", (c) => `${c.geometry} · ${c.grade}`],
+    ["geometry · grade", (c) => [c.geometry, c.grade].filter(Boolean).join(" · ")],
     [`cutting speed, ${inch ? "sfm" : "m/min"}`, (c) => shown(c.speed)],
     [`feed, ${inch ? "ipr" : "mm/rev"}`, (c) => shown(c.feed)],
     ["passes × depth", (c) => (c.depth ? `${c.passes} × ${shown(c.depth)}` : `${c.passes}`)],
@@ -20,7 +20,9 @@
     ["pieces per edge", (c) => shown(c.parts_per_edge)],
     ["runs without a stop", (c) => c.secure],
     ["chip index", (c) => c.chip_index.toFixed(0)],
-    ["finish Ra", (c) => shown(c.roughness)],
+    ...(bench.follow?.advice.heads.includes("Ra")
+      ? []
+      : [["finish Ra", (c: Candidate) => shown(c.roughness)] as [string, (c: Candidate) => string]]),
     ...[...(bench.follow?.advice.heads ?? []), ...(bench.follow?.advice.further ?? [])].map(
       (head, k): [string, (c: Candidate) => string] => [head, (c) => shown(c.more[k])],
     ),
