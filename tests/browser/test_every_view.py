@@ -13,19 +13,20 @@ from tests.browser.chromium import AXE
 from tests.browser.person import Person
 
 pytestmark = pytest.mark.browser
-# benches of the narrow kinds: job and operation
-SLOTS = {"cut-off": ("Guide-vane pin", "op40"), "groove": ("Bearing carrier", "op20"), "inside": ("Bearing carrier", "op30"),
-         "face-groove": ("Nozzle ring", "op20"), "trepan": ("Screen cover disc", "op10")}  # fmt: skip
+# benches of the other kinds: job and operation
+BENCHES = {"cut-off": ("Guide-vane pin", "op40"), "groove": ("Bearing carrier", "op20"), "inside": ("Bearing carrier", "op30"),
+         "face-groove": ("Nozzle ring", "op20"), "trepan": ("Screen cover disc", "op10"),
+         "stack": ("Screen-frame panel", "op10"), "deep-hole": ("Gate-valve body", "op20")}  # fmt: skip
 # each theme at a width of its own: colours do not change with the width, targets and order do
 LOOKS = (("light", 1280, 800), ("dark", 1024, 768), ("light", 820, 1180))
 VIEWS = ("jobs", "job", "at-machine", "sheet-a", "sheet-l", "sheet-t",
          "operation", "crib", "tool", "geometries", "assemblies", "tool-materials", "exchange", "shelf", "floor",
-         "study-z", "study-r", "study-l", "study-t", "study-g", "study-c", "study-h", "log", *SLOTS)  # fmt: skip
+         "study-z", "study-r", "study-l", "study-t", "study-g", "study-c", "study-h", "log", *BENCHES)  # fmt: skip
 
 
 def path_of(view: str) -> str:
-    if view in SLOTS:
-        name, operation = SLOTS[view]
+    if view in BENCHES:
+        name, operation = BENCHES[view]
         return f"/jobs/{Job.objects.get(name=name).pk}/operations/{operation}"
     job = Job.objects.get(name="Runner shaft").pk
     tool = Tool.objects.get(name="CNMG 120408 middle P20 CVD").pk
@@ -92,7 +93,7 @@ def test_sign_in_is_accessible(person: Person) -> None:
     assert [v["id"] for v in found["violations"] if v["impact"] in ("serious", "critical")] == []
 
 
-@pytest.mark.parametrize("view", ["operation", *SLOTS])
+@pytest.mark.parametrize("view", ["operation", *BENCHES])
 def test_the_operation_bench_fits_without_scrolling(person: Person, view: str) -> None:
     open_view(person, view)
     sizes = person.chrome.execute_script(
@@ -106,6 +107,15 @@ def test_the_operation_bench_fits_without_scrolling(person: Person, view: str) -
         "return [...document.querySelectorAll('main section')].map(s => [s.getAttribute('aria-label'), s.getBoundingClientRect().bottom])"
     )
     assert all(bottom <= 800 for _, bottom in boxes), boxes
+
+
+@pytest.mark.parametrize("view", BENCHES)
+def test_every_operation_has_its_card_at_the_machine(person: Person, view: str) -> None:
+    """With its tool, its speeds and nothing that the page stumbles over."""
+    person.go(path_of(view).replace("operations", "at-machine"))
+    for heading in ("Tool", "Speeds"):
+        assert person.see(f"section[aria-label='{heading}'] dd").text
+    assert [one for one in person.chrome.get_log("browser") if "Uncaught" in one["message"]] == []
 
 
 def test_a_stranger_s_address_says_so(person: Person) -> None:

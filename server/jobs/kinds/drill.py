@@ -170,10 +170,10 @@ def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     found = [
         ("hole", f"Ø {drawn(f.diameter, system)}, {length(setup.depth, system)} {'through' if f.through else 'to the shoulder'}"),
         (
-            "drill",
+            "size and point",
             f"Ø {length(setup.drill.diameter, system)}, point {setup.drill.point_angle:g}°, reaches {length(setup.drill.reach, system)}",
         ),
-        ("held in", f"{setup.chuck.name}, runout at most {both(display(drill.type.runout, 'length'), system)}"),
+        ("runout", f"at the corner at most {both(display(drill.type.runout, 'length'), system)}"),
         ("feed a minute", both(results["feed_rate"].display, system)),
         ("pecks", s.pecks.value if not results["pecks"].value else f"{results['pecks'].display.metric} {s.pecks.value}"),
     ]

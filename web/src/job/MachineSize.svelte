@@ -55,7 +55,7 @@
             >{shown(row.commanded)} → {shown(row.at_20)}, offset {shown(row.offset)}</span
           >
         </li>{/each}
-      {#each ledger.warnings as warning (warning)}<li class="text-warn py-1">▲ {warning}</li>{/each}
+      {#each ledger.warnings as warning, k (k)}<li class="text-warn py-1">▲ {warning}</li>{/each}
     </ul>
   {/if}
 </section>

@@ -72,7 +72,7 @@
               scope="col"
               class="text-left font-normal">{heads.length ? "grade" : "geometry · grade"}</th
             >
-            {#each heads as head (head)}<th
+            {#each heads as head, k (k)}<th
                 scope="col"
                 class="pl-2 font-normal {left(head) ? 'text-left' : ''}">{head}</th
               >{/each}

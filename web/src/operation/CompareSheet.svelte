@@ -42,7 +42,7 @@
       ></thead
     >
     <tbody>
-      {#each drivers as [label, read] (label)}
+      {#each drivers as [label, read], k (k)}
         <tr class="border-line border-t"
           ><th scope="row" class="py-1 text-left font-normal">{label}</th>{#each rows as row (nameOf(row))}<td
               class="figure py-1">{read(row)}</td

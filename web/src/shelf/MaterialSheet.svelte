@@ -67,7 +67,7 @@
     </ul>
     <h3 class="mt-2 font-semibold">Starting speeds</h3>
     <dl class="grid grid-cols-[80px_100px_1fr] gap-x-2">
-      {#each m.speeds as fact (fact.label)}<dt>{fact.label}</dt>
+      {#each m.speeds as fact, k (k)}<dt>{fact.label}</dt>
         <dd class="figure">{shown(fact.display)}</dd>
         <dd class="text-soft text-[13px]">{fact.source}</dd>{:else}<dd class="text-soft col-span-3">
           none on record
@@ -82,7 +82,7 @@
     </ul>
     <h3 class="mt-2 font-semibold">What the rules read</h3>
     <dl class="grid grid-cols-[1fr_130px] gap-x-2">
-      {#each m.facts as fact (fact.label)}<dt class="border-line border-t py-0.5">{fact.label}</dt>
+      {#each m.facts as fact, k (k)}<dt class="border-line border-t py-0.5">{fact.label}</dt>
         <dd class="figure border-line border-t py-0.5 text-right">{shown(fact.display)}</dd>{/each}
     </dl>
     <p class="text-soft mt-1 text-[13px]">

@@ -76,7 +76,7 @@
         {/each}
       </tbody>
     </table>
-    {#each found.notes as note (note)}<p class="text-warn mt-2">▲ {note}</p>{/each}
+    {#each found.notes as note, k (k)}<p class="text-warn mt-2">▲ {note}</p>{/each}
     <p class="text-soft mt-3">
       Jet speed with Cv 0.97, flow with Cd 0.7, emulsion as water. Source: Bernoulli.
     </p>

@@ -60,7 +60,7 @@
         <h3 class="font-semibold">In this cut</h3>
         <table class="mt-1 w-full" aria-label="Angles of the edge">
           <tbody>
-            {#each found.angles as row (row.label)}
+            {#each found.angles as row, k (k)}
               <tr class="border-line border-b"
                 ><th scope="row" class="py-1 text-left font-normal"
                   >{row.label}<br /><span class="text-soft text-[13px]">{row.says}</span></th

@@ -36,7 +36,7 @@
   {#if study.problem}<p role="alert" class="text-signal">{study.problem}</p>{/if}
   {#if found}
     <p>Work at {found.hardness}.</p>
-    {#each found.says as line (line)}<p>{line}</p>{/each}
+    {#each found.says as line, k (k)}<p>{line}</p>{/each}
     <table class="mt-2 w-full" aria-label="Hard turning against grinding" aria-busy={study.stale}>
       <thead class="text-soft text-left text-[13px]"
         ><tr class="border-line border-b"
@@ -49,7 +49,7 @@
         ></thead
       >
       <tbody>
-        {#each found.rows as row (row.label)}
+        {#each found.rows as row, k (k)}
           <tr class="border-line border-b"
             ><th scope="row" class="py-1 text-left font-normal">{row.label}</th><td class="figure text-right"
               >{shown(row.hard)}</td

@@ -162,8 +162,8 @@
             100 * ledger.warmth.utilisation
           ).toFixed(0)} %.
         </p>{/if}
-      {#each ledger.notes as note (note)}<p class="text-soft mt-1" data-testid="ledger-note">{note}</p>{/each}
-      {#each ledger.warnings as warning (warning)}<p class="text-warn mt-1" data-testid="ledger-warning">
+      {#each ledger.notes as note, k (k)}<p class="text-soft mt-1" data-testid="ledger-note">{note}</p>{/each}
+      {#each ledger.warnings as warning, k (k)}<p class="text-warn mt-1" data-testid="ledger-warning">
           ▲ {warning}
         </p>{/each}
     </div>

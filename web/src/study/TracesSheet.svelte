@@ -213,7 +213,7 @@
             ></thead
           >
           <tbody>
-            {#each fit.parameters as one (one.label)}
+            {#each fit.parameters as one, k (k)}
               <tr class="border-line border-t">
                 <td>{one.label}</td><td class="figure text-right font-semibold">{one.value}</td><td
                   class="figure text-right">{one.interval}</td

@@ -140,7 +140,7 @@
           <section class="bg-sheet border-line border p-3" aria-label={title}>
             <h2 class="text-soft font-semibold">{title}</h2>
             <dl>
-              {#each lines as line (line.label)}
+              {#each lines as line, k (k)}
                 <div class="border-line flex justify-between gap-3 border-t py-1.5">
                   <dt class="text-soft">{line.label}</dt>
                   <dd class="figure !text-[17px] text-right font-semibold">{line.value}</dd>
@@ -156,8 +156,8 @@
       <section class="bg-sheet border-line border p-3" aria-label="Checks and cautions">
         <h2 class="text-soft font-semibold">Before the cut</h2>
         <ul>
-          {#each card.data.checks as line (line)}<li class="border-line border-t py-1.5">▸ {line}</li>{/each}
-          {#each card.data.cautions as line (line)}<li class="border-line text-warn border-t py-1.5">
+          {#each card.data.checks as line, k (k)}<li class="border-line border-t py-1.5">▸ {line}</li>{/each}
+          {#each card.data.cautions as line, k (k)}<li class="border-line text-warn border-t py-1.5">
               ▲ {line}
             </li>{/each}
         </ul>
@@ -168,7 +168,7 @@
           <table class="w-full">
             <thead class="text-soft text-left"
               ><tr
-                >{#each card.data.table.head as head (head)}<th scope="col" class="font-normal">{head}</th
+                >{#each card.data.table.head as head, k (k)}<th scope="col" class="font-normal">{head}</th
                   >{/each}</tr
               ></thead
             >

@@ -125,7 +125,7 @@
           </p>
         </div>
         <dl class="grid grid-cols-[1fr_auto] gap-x-3 self-start">
-          {#each machine.facts as fact (fact.label)}<dt class="text-soft border-line border-t py-0.5">
+          {#each machine.facts as fact, k (k)}<dt class="text-soft border-line border-t py-0.5">
               {fact.label}
             </dt>
             <dd class="figure border-line border-t py-0.5 text-right">{shown(fact.display)}</dd>{/each}

@@ -166,7 +166,7 @@
                   {row.strengths}. <span class="text-soft">But: {row.limits}.</span> Hardness {row.hardness_guide}.
                 </p>
                 <p class="text-soft">Edge price: {row.edge_note}.</p>
-                {#each row.working as line (line)}<p class="figure">{line}</p>{/each}
+                {#each row.working as line, k (k)}<p class="figure">{line}</p>{/each}
               </td>
             </tr>
           {/if}
