@@ -477,6 +477,10 @@ def test_deburring_stands_on_the_tape() -> None:
     assert by_hand(feature={"circle": "100 mm", "count": 12}) == pytest.approx(12 * by_hand())
     assert by_hand() > by_hand(settings={"exit_feed": 0.4}) > 2.0
     assert by_hand(feature={"through": False}) == 0
+    assert evaluate(hole(HOLE, feature={"through": False})).results["burr"].value == 0
+    between = numbers_of(STACK, feature={"through": False}).burr.ravel()
+    assert between[1] > 0  # what stands between two layers does not ask whether the last one is pierced
+    assert between[-1] == 0
 
 
 def test_burrs_by_class() -> None:

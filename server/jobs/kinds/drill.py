@@ -184,7 +184,8 @@ def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     for share, words in ((s.entry_feed, "entry"), (s.exit_feed, "exit")):
         if share < 1:
             found.append((f"feed at the {words}", f"{share:.0%}"))
-    return [*found, ("burr at the exit", f"{burr_words(MODEL.quickly(setup))}, about {both(results['burr'].display, system)}")]  # fmt: skip
+    height = f", about {both(results['burr'].display, system)}" if f.through else ""
+    return [*found, ("burr at the exit", burr_words(MODEL.quickly(setup)) + height)]
 
 
 VIEWER = Viewer(view, table, facts, stops=lambda view: [one["seconds"] for one in view["moments"]], checks=CHECKS)

@@ -155,7 +155,7 @@ def numbers(setup: DrillSetup, tool: DrillTool, speed: Any, feed: Any, record: S
         width=width + 2.0 * s.offset, roughness=_finish(tool, fed, layers),
         position=reached.position(own["type_position"], f.entry is not Entry.FLAT or f.pilot > 0, f.entry_angle, tool.runout),
         straightness=setup.depth * own["type_straightness"] / 1000.0 * (0.5 if setup.turns_part else 1.0),
-        burr=reached.burr_height(fed * s.exit_feed, layers.ductility, angle) * np.where(layers.laminate, 0.0, 1.0),
+        burr=reached.burr_height(fed * s.exit_feed, layers.ductility, angle) * _left_open(layers, f.through),
         buckling=drill_body.buckling_force(own["modulus"], drill_body.drill_second_moment(diameter), own["flute_length"]),
         twist=drill_body.twist_strength(diameter, own["shear"]),
         floor=drill_body.floor_deflection(over_passes(thrust), f.span / 2.0, layers.modulus, setup.depth) if f.span else np.zeros(1),
@@ -295,6 +295,14 @@ def _worse(setup: DrillSetup, tool: DrillTool) -> Array:
 def _finish(tool: DrillTool, fed: Array, layers: Layers) -> Array:
     """Ra [µm] on the wall: what the type usually leaves, more with feed and in metals that stick (common practice)."""
     return over_passes(tool.own["type_finish"] * np.sqrt(fed / tool.reference_feed) * (0.85 + 0.3 * layers.adhesion))
+
+
+def _left_open(layers: Layers, through: bool) -> Array:
+    """1 for a layer that a burr stands on: no laminate, and not the one in which a blind hole ends."""
+    leaves = np.where(layers.laminate, 0.0, 1.0)
+    if not through:
+        leaves[-1] = 0.0
+    return leaves
 
 
 def _springs_back(layers: Layers, diameter: Array) -> Array:

@@ -92,8 +92,7 @@ def model_spread(x: Numbers, value: float, what: str) -> tuple[float, float]:
 def deburring(x: Numbers) -> float:
     """Seconds of deburring by hand that the exits of all holes take."""
     f = x.setup.feature
-    height = float(np.ravel(x.burr)[-1]) if f.through else 0.0
-    return deburr_seconds(height, x.setup.drill.diameter, f.count)
+    return deburr_seconds(float(np.ravel(x.burr)[-1]), x.setup.drill.diameter, f.count)
 
 
 def burr_words(x: Numbers) -> str:
