@@ -123,6 +123,9 @@ def test_growth_counts_the_holes_of_a_drill() -> None:
     """Learned growth stands before the law of wear: holes until the torque has grown to the worn drill's."""
     taught = numbers_of({**STACK, "learned": {"growth": [0.01, 0.7]}})
     assert float(taught.holes.ravel()[0]) == pytest.approx((0.3 / 0.01) ** (1 / 0.7), rel=1e-6)
+    # a house that counts no wear leaves nothing to grow to: the law of wear stands
+    sharp = {"house": {"wear_factor": 1.0}}
+    assert numbers_of({**STACK, **sharp, "learned": {"growth": [0.01, 0.7]}}).holes == pytest.approx(numbers_of({**STACK, **sharp}).holes)
 
 
 def recorded(along: str = "time [s];thrust [N];torque [N·cm]", lines: int = 60) -> str:

@@ -124,7 +124,7 @@ def numbers(setup: DrillSetup, tool: DrillTool, speed: Any, feed: Any, record: S
     lasts = _lasting(setup, layers, tool, v, fed, record)
     wear = in_layer / 60.0 / lasts
     used_hole = over_passes(wear, np.add)
-    if setup.learned.growth is not None:  # what was seen on this drill in these layers stands before the law
+    if setup.learned.growth is not None and worn > 1.0:  # what was seen on this drill in these layers stands before the law
         a, b = setup.learned.growth
         used_hole = np.broadcast_to(((worn - 1.0) / a) ** (-1.0 / b), used_hole.shape)
     shape = record(spread.weibull_shape, coefficient_of_variation=over_passes(tool.coefficient_of_variation))
