@@ -57,7 +57,7 @@ def _slower(row: Candidate, first: Candidate) -> str:
     """What takes it longer."""
     seconds = f"{row.seconds - first.seconds:.1f} s"
     if row.way and row.way != first.way:
-        return f"{row.way} takes {seconds} more than {first.way}"
+        return f"{row.way} takes {seconds} more than {first.way or first.designation}"
     if row.passes > first.passes:
         return f"{row.passes} {'strokes' if row.way else 'passes'} instead of {first.passes}"
     feed, speed = row.feed / first.feed, row.speed_reached / first.speed_reached

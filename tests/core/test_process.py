@@ -127,7 +127,7 @@ def aiming_at(goal: Goal) -> Any:
         ({"beside": 0.014, "cost": 1.5}, "as good within the model's band"),
         ({"beside": 0.04, "cost": 1.55, "seconds": 90.0}, "10.0 s slower"),
         # narrow edges: another way, a narrower edge, a slower grade
-        ({"way": "ramp", "seconds": 90.0, "cost": 1.6}, "ramp takes 10.0 s more than "),
+        ({"way": "ramp", "seconds": 90.0, "cost": 1.6}, "ramp takes 10.0 s more than CNMG 120408"),
         ({"width": 3.0, "feed": 0.2, "seconds": 90.0, "cost": 1.6}, "3 mm wide: feed 33% lower: finish Ra"),
         (
             {"width": 4.0, "grade": "K15 CVD", "holds_speed": "", "speed_reached": 120.0, "seconds": 90.0, "cost": 1.6},

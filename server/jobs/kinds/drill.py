@@ -161,7 +161,7 @@ def table(shown: Shown) -> dict[str, Any]:
 
 def _span(low: float, high: float, kind: str) -> Display:
     a, b = display(low, kind, False), display(high, kind, False)
-    return Display(f"{a.metric} – {b.metric}", f"{a.inch} – {b.inch}")
+    return Display(f"{a.metric}–{b.metric}", f"{a.inch}–{b.inch}")
 
 
 def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:

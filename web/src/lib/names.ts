@@ -24,3 +24,8 @@ export const seatOf = (tool: ToolNames | undefined): string =>
   Object.values(tool ?? {})
     .slice(1)
     .join(" on ");
+
+/** A layer's name where its drawing has room for the whole of it, else the number by which limits call it. */
+export function labelOf(name: string, place: number, room: number): string {
+  return name.length * 6.5 <= room ? name : String(place + 1);
+}

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
+  import { labelOf } from "../../../lib/names";
   import { session, shown } from "../../../session.svelte";
   import type { OperationBench } from "../../bench.svelte";
   import { strokeKeys } from "../StrokeKeys";
@@ -83,7 +84,7 @@
             x="8"
             y={y(layer.near) + Math.min(tall / 2 + 4, 13)}
             class="draw-text draw-over"
-            font-size="11">{layer.name.slice(0, 9)}</text
+            font-size="11">{labelOf(layer.name, k, LEFT - 16)}</text
           >
         {/if}
       {/each}

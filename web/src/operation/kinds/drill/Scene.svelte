@@ -1,6 +1,6 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
-  import { seatOf } from "../../../lib/names";
+  import { labelOf, seatOf } from "../../../lib/names";
   import Panel from "../../../lib/Panel.svelte";
   import { shown } from "../../../session.svelte";
   import type { OperationBench } from "../../bench.svelte";
@@ -97,13 +97,13 @@
               stroke={layer.laminate ? "var(--ink)" : undefined}
               stroke-width={layer.laminate ? 0.7 : undefined}
             />
-            {#if view.layers.length > 1 && x(layer.near) - x(layer.far) > 22}
+            {#if view.layers.length > 1 && x(layer.near) - x(layer.far) > 8}
               <text
                 x={(x(layer.near) + x(layer.far)) / 2}
                 y={y(wall) + 13}
                 text-anchor="middle"
                 class="draw-text draw-over"
-                font-size="11">{layer.name.slice(0, Math.floor((x(layer.near) - x(layer.far)) / 7))}</text
+                font-size="11">{labelOf(layer.name, k, x(layer.near) - x(layer.far))}</text
               >
             {/if}
           {/each}
