@@ -92,6 +92,10 @@ def _run(contest: Contest, setup: Any, field: Field, best: Best, rows: Index, st
     tool = field.tool.take(rows)
     wide = tool.take(np.s_[:, None])
     usual, least = contest.feeds(setup, tool)
+    if steps is Steps.FINE:  # who stands below its window is searched from there up to it
+        stands = best.figures["feed"][rows][:, None]
+        under = stands < least - 1e-9
+        usual, least = np.where(under, least, usual), np.where(under, stands, least)
     feeds = _stepped(steps, usual, least, contest.feed_step)[..., None]  # entries, feeds, 1
     shares = {Steps.EASED: EASED_SPEEDS, Steps.FINE: FINE_SPEEDS}.get(steps, contest.speed_shares)
     if setup.machine.speeds:

@@ -407,6 +407,18 @@ def test_a_weak_spindle_slows_the_first_choice() -> None:
     assert slowed.utilisation <= 1.0
 
 
+def test_a_machine_that_pushes_little_is_offered_the_feed_that_it_stands() -> None:
+    """Below a drill's usual window too: as near to the limit as feeds are set, and the limit is named."""
+    setup, stock = asked(HOLE, material="42CrMo4", feature={"diameter": "25 mm", "depth": "40 mm"})
+    heads = replace(stock, drills=tuple(one for one in stock.drills if one.name.startswith("head")))
+    eased = advise(setup, heads).candidates[0]
+    full = next(one for one in evaluate(hole(HOLE, material="42CrMo4", feature={"diameter": "25 mm", "depth": "40 mm"}, tool=eased.tool,
+                settings={"cutting_speed": f"{eased.cutting_speed} m/min", "feed_per_rev": f"{eased.feed} mm/rev"})).limits
+                if one.name == "machine_thrust")  # fmt: skip
+    assert 0.93 < full.utilisation <= 1.0
+    assert eased.holds_feed == "thrust against the machine"
+
+
 def test_a_thinner_web_pushes_less() -> None:
     """Common practice, no source: a full web adds half to all of what the lips push, thinning takes near half of that, a split more."""
     drills = [one for one in shipped("twist drill") if one.diameter >= 3.0]

@@ -144,7 +144,7 @@ def table(shown: Shown) -> dict[str, Any]:
     rows = [
         {
             "cells": [
-                same(layer.name),
+                same(f"{k + 1} {layer.name}" if count > 1 else layer.name),
                 _span(of(x.book_low)[k], of(x.book_high)[k], "cutting_speed"),
                 _span(of(x.tool.feed_low)[k], of(x.tool.feed_high)[k], "feed_per_rev"),
                 same("–" if x.layers.laminate[k] else f"{of(x.temperature)[k]:.0f}"),
