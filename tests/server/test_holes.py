@@ -11,7 +11,9 @@ from typing import Any
 
 import pytest
 
+from cutting.quantities.dimension import read_dimension
 from server.jobs import lessons
+from server.jobs.kinds.view import drawn
 from server.jobs.models import DrillTrace, Lesson
 from tests.outside.test_traces import request_of
 from tests.server.conftest import Api
@@ -259,3 +261,18 @@ def test_inches_are_kept_as_they_were_meant(engineer: Api, job_id: JobId) -> Non
     assert saved.status_code == 200, saved.json()
     bands = evaluated(engineer, job)["view"]["layers"]
     assert [round(one["far"] - one["near"], 3) for one in bands] == [4.064, 6.35]
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [
+        ("6.35 H12", "0.25 in +0.0059/0 (6.35 H12 mm)"),
+        ("10 mm", "0.3937 in (10 mm)"),
+        ("1.5 h9", "0.0591 in 0/-0.0010 (1.5 h9 mm)"),
+        ("0.25 in H7", "0.25 in H7"),
+        ("#7", "0.201 in (#7)"),
+    ],
+)
+def test_an_inch_sheet_says_the_size_with_its_limits(typed: str, said: str) -> None:
+    """The size that is drawn and not the middle of its limits; ISO 286: H12 over 6 to 10 is 150 µm, h9 to 3 is 25 µm."""
+    assert drawn(read_dimension(typed), "inch") == said

@@ -9,6 +9,7 @@ from typing import Any
 from cutting.operations.frame.outcome import ChipVerdict, Outcome
 from cutting.process.outline import Corner, Stage
 from cutting.quantities import Dimension, Display, display, write
+from cutting.quantities.drill_gauges import read_gauge
 from cutting.quantities.kinds import KINDS
 from server.units import DisplayOut, Plain, Point, TickOut, ticks
 
@@ -124,7 +125,13 @@ def length(value: float, system: str) -> str:
 def drawn(size: Dimension, system: str) -> str:
     """A size as the drawing has it, and on an inch sheet in inches too."""
     entered = size.entered.removeprefix("Ø") or f"{size.target:g}"
-    return f"{write(size.target, 'length', 'inch')} ({entered} mm)" if system == "inch" and "in" not in entered else entered
+    if system != "inch" or "in" in entered:
+        return entered
+    as_typed = entered if read_gauge(entered) is not None else f"{entered.removesuffix('mm').strip()} mm"
+    limits = ""
+    if size.upper_deviation is not None and size.lower_deviation is not None:
+        limits = f" {size.upper_deviation / 25.4:+.4f}/{size.lower_deviation / 25.4:+.4f}".replace("+0.0000", "0").replace("-0.0000", "0")
+    return f"{write(size.nominal, 'length', 'inch')}{limits} ({as_typed})"
 
 
 def points(pairs: Any) -> list[Point]:
