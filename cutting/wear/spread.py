@@ -9,6 +9,7 @@ from scipy.special import gamma
 from cutting.working import Honesty, formula
 
 Array = NDArray[np.float64]
+NEGLIGIBLE = 1e-10  # share of an interval below which further terms say nothing
 
 _SHAPES = np.linspace(1.2, 14.0, 257)
 _VARIATIONS = np.sqrt(gamma(1 + 2 / _SHAPES) / gamma(1 + 1 / _SHAPES) ** 2 - 1)
@@ -37,10 +38,14 @@ def mean_used(share_of_median: ArrayLike, weibull_shape: ArrayLike) -> Array:
     """
     shape = np.asarray(weibull_shape, float)
     a = np.minimum(np.log(2.0) * np.asarray(share_of_median, float) ** shape, 3.0)
-    total, term = np.ones(np.broadcast_shapes(a.shape, shape.shape)), np.ones_like(a)
+    total, term, most = np.ones(np.broadcast_shapes(a.shape, shape.shape)), np.ones_like(a), float(np.max(a, initial=0.0))
+    least = 1.0
     for k in range(1, 14):
-        term = -term * a / k
-        total = total + term / (k * shape + 1.0)
+        term *= a / -k
+        total += term / (k * shape + 1.0)
+        least *= most / k
+        if least < NEGLIGIBLE:
+            break
     return total
 
 

@@ -16,9 +16,10 @@ from cutting.operations.frame.money import goal_life, unattended_life
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.holes.drill.evaluate import MODEL
 from cutting.operations.holes.drill.limits import broken_exit_of, entry_share, exit_share
-from cutting.operations.holes.drill.numbers import Numbers
+from cutting.operations.holes.drill.numbers import JAMS_FROM, Numbers, packing_of
 from cutting.operations.holes.drill.setup import DrillSetup, Entry, Pecks
 from cutting.operations.holes.drill.tool import DrillTool, drill_tools
+from cutting.operations.holes.shared.layers import layer_numbers
 from cutting.operations.holes.shared.reached import tolerance_grade
 from cutting.quantities.write import Display, display, write
 from cutting.tooling.drill_stock import DrillStock
@@ -27,7 +28,6 @@ from cutting.tooling.roles import Index
 FEED_PLACES = np.array([0.0, 0.3, 0.6, 0.85])  # of the window that all layers leave
 SPEED_SHARES = np.array([1.0, 0.85])
 FEED_STEP = 0.005
-FLOWS = 75.0  # of the chip index, above which chips do not crowd and pecks are not tried
 SHORT = {Pecks.BREAK: "break", Pecks.CLEAR: "clear"}
 LEAST_SPEED = 0.35  # × the book's lowest
 LEAST_FEED = 0.4
@@ -94,12 +94,24 @@ def enter(setup: DrillSetup, stock: DrillStock) -> Field:
 
 
 def tries(setup: DrillSetup, field: Field, best: Best, part: slice) -> Iterator[Try]:
-    """Without pecks; then, for those that packed or nearly did, with pecks that break the chips, and with such that clear the flutes."""
-    places = np.arange(part.start, part.stop)
-    for pecks in (Pecks.NONE,) if setup.machine.fixed else Pecks:
-        rows = places[~best.feasible[places] | (best.figures["chip_index"][places] < FLOWS)]
+    """Without pecks; for those that pack or nearly do, with pecks that break the chips, and with such that clear the flutes.
+
+    What packs does so at any speed and feed: it is not tried, but that a drill which packs in every way shows itself by the last one.
+    """
+    setup, places = neutral(setup), np.arange(part.start, part.stop)
+    if setup.machine.fixed:
+        yield places, standing_for(setup.with_settings(pecks=Pecks.NONE), field, places)
+        return
+    tool, layers = field.tool.take(places), layer_numbers(setup.layers, setup.feature.through)
+    crowds: Mask = np.ones(len(places), bool)
+    for pecks in Pecks:
+        tried = setup.with_settings(pecks=pecks)
+        full = packing_of(tried, layers, tool)[0].reshape(-1)
+        rows = places[crowds & ((full <= 1.0) | (pecks is Pecks.CLEAR))]
+        if pecks is Pecks.NONE:
+            crowds = full > JAMS_FROM
         if len(rows):
-            yield rows, standing_for(neutral(setup).with_settings(pecks=pecks), field, rows)
+            yield rows, standing_for(tried, field, rows)
 
 
 def standing_for(setup: DrillSetup, field: Field, rows: Index) -> DrillSetup:

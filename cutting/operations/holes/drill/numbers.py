@@ -129,7 +129,7 @@ def numbers(setup: DrillSetup, tool: DrillTool, speed: Any, feed: Any, record: S
         used_hole = np.broadcast_to(((worn - 1.0) / a) ** (-1.0 / b), used_hole.shape)
     shape = record(spread.weibull_shape, coefficient_of_variation=over_passes(tool.coefficient_of_variation))
     probability = setup.house.change_probability(setup.goal)
-    packing, pressure = _packing(setup, layers, tool)
+    packing, pressure = packing_of(setup, layers, tool)
     jams = PACKS_UP * np.clip((packing - JAMS_FROM) / (1.0 - JAMS_FROM), 0.0, 1.0) ** 2
     engaged = f.count * total
     idle = machine.index_time + machine.start_time + f.count * (pecks.seconds + 60.0 * 2.0 * (setup.depth + 20.0) / machine.rapid_rate)
@@ -233,8 +233,8 @@ def free_flutes(setup: DrillSetup, layers: Layers, tool: DrillTool) -> Array:
     return free_depth(diameter, tool.own["type_flute"], layers.mean_bulk * left)
 
 
-def _packing(setup: DrillSetup, layers: Layers, tool: DrillTool) -> tuple[Array, Array]:
-    """How much of the depth that the flutes stand is asked of them, and the pressure [bar] that would wash the chips out."""
+def packing_of(setup: DrillSetup, layers: Layers, tool: DrillTool) -> tuple[Array, Array]:
+    """How much of the depth that the flutes stand is asked of them at any feed, and the pressure [bar] that would wash the chips out."""
     s, own, depth = setup.settings, tool.own, setup.depth
     free = free_flutes(setup, layers, tool)
     wanted = wanted_pressure(depth, own["diameter"])
