@@ -419,6 +419,17 @@ def test_a_machine_that_pushes_little_is_offered_the_feed_that_it_stands() -> No
     assert eased.holds_feed == "thrust against the machine"
 
 
+def test_a_part_that_is_gripped_lightly_turns_under_the_drill() -> None:
+    """What turns throws the jaws off, so a tenth of the force holds less than a tenth; a machine without jaws asks nothing."""
+    firm, light = (
+        {one.name: one for one in evaluate(hole(DEEP, holding={"grip_diameter": "60 mm", "grip_share": share})).limits}["jaw_grip"]
+        for share in (1.0, 0.1)
+    )
+    assert light.utilisation > 1.0 > firm.utilisation
+    assert 0 < light.upper < 0.1 * firm.upper
+    assert "jaw_grip" not in {one.name for one in evaluate(hole(STACK)).limits}
+
+
 def test_a_thinner_web_pushes_less() -> None:
     """Common practice, no source: a full web adds half to all of what the lips push, thinning takes near half of that, a split more."""
     drills = [one for one in shipped("twist drill") if one.diameter >= 3.0]

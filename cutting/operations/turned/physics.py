@@ -12,8 +12,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cutting.chips.window import chip_index_of, depth_scale, feed_scale, softest_index, stop_chance, window_gauge
-from cutting.mechanics import chatter, chip_section, deflection, finish, force, grip, heat, kinematics, tool_setting
+from cutting.mechanics import chatter, chip_section, deflection, finish, force, heat, kinematics, tool_setting
 from cutting.nomenclature import source_label
+from cutting.operations.frame.jaws import held_torque
 from cutting.operations.frame.money import Spent, spend
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.frame.stability import stable_on_part
@@ -194,15 +195,7 @@ def _forces(case: Case, cutter: Cutter, chip: Chip, record: Silent) -> Forces:
     worn = fc * house.wear_factor
     power = record(force.cutting_power, cutting_force=fc, cutting_speed=chip.cutting_speed)
     moment = record(force.torque, cutting_force=worn, diameter=chip.diameter, note="for the worn edge")
-    held = record(
-        grip.grip_torque,
-        friction=house.jaw_friction,
-        jaw_force=machine.jaw_force * setup.holding.grip_share,
-        jaw_mass=machine.jaw_mass,
-        jaw_radius=machine.jaw_radius,
-        spindle_speed=chip.spindle_speed,
-        grip_diameter=setup.holding.grip_diameter,
-    )
+    held = held_torque(setup, chip.spindle_speed, setup.holding.grip_diameter, record)
     return Forces(
         effective_rake=np.asarray(rake, float),
         effective_clearance=tool_setting.effective_clearance(cutter.clearance, theta),

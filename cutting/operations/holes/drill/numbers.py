@@ -10,6 +10,7 @@ import numpy as np
 from cutting.mechanics import drill_body, drilling, force, heat
 from cutting.mechanics.kinematics import nearest_step_below
 from cutting.mechanics.ring import ring_torque
+from cutting.operations.frame.jaws import held_torque
 from cutting.operations.frame.money import Spent, spend
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.holes.drill.setup import DrillSetup, Entry, Pecks
@@ -83,6 +84,7 @@ class Numbers(Spent):
     twist: Array
     floor: Array
     diameter_cut: Array  # by layer, mm: what the hole measures
+    held: Array  # torque that the jaws hold, 0 where none grip
 
     @property
     def strokes_taken(self) -> int:
@@ -160,6 +162,7 @@ def numbers(setup: DrillSetup, tool: DrillTool, speed: Any, feed: Any, record: S
         twist=drill_body.twist_strength(diameter, own["shear"]),
         floor=drill_body.floor_deflection(over_passes(thrust), f.span / 2.0, layers.modulus, setup.depth) if f.span else np.zeros(1),
         diameter_cut=diameter + over + 2.0 * s.offset,
+        held=held_torque(setup, n if setup.turns_part else np.zeros_like(n), setup.holding.grip_diameter, record),
     )  # fmt: skip
 
 

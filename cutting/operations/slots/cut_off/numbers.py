@@ -11,6 +11,7 @@ import numpy as np
 from cutting.mechanics import blade
 from cutting.mechanics.deflection import round_second_moment
 from cutting.money.kerf import Kerf, kerf
+from cutting.operations.frame.jaws import held_torque
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.slots.cut_off.setup import CutOffSetup
 from cutting.operations.slots.cut_off.simulation import Bar, Blade, CutOff, breaks_at, meet, pips, simulate, zone_dish
@@ -19,7 +20,7 @@ from cutting.operations.slots.shared.drive import real_feed, top_speed
 from cutting.operations.slots.shared.face import corner_roughness
 from cutting.operations.slots.shared.slot_chip import slot_index
 from cutting.operations.slots.shared.tool import Array, SlotTool
-from cutting.operations.slots.shared.written import held_torque, write_plunge
+from cutting.operations.slots.shared.written import write_plunge
 from cutting.tooling.groove_inserts import usual_width
 from cutting.working import Recorder, Silent
 
@@ -98,7 +99,7 @@ def numbers(setup: CutOffSetup, tool: SlotTool, speed: Any, feed: Any, record: S
         down=over_passes(met.height_bend) / (gain if setup.holding.y_axis else 1.0),
         power=power, available=over_passes(machine.spindle_power(n), np.minimum),
         torque=worn * over_passes(met.cutting_force * starts) / 2000.0,
-        grip=held_torque(setup, at_rim, record), gripped_speed=at_rim, flatness=zone_dish(starts, ends, met),
+        grip=held_torque(setup, at_rim, setup.gripped, record), gripped_speed=at_rim, flatness=zone_dish(starts, ends, met),
         pip_on_part=np.where(f.bore > 0, 0.0, on_part),
         pip_on_bar=np.where(f.bore > 0, 0.0, on_bar), break_off_diameter=breaks_at(bar), usual_width=usual_width(f.diameter),
         bar_spring=_bar_spring(setup, worn * fc), rub=abs(float(np.tan(np.radians(s.lean)))) * setup.depth, y_gain=gain,

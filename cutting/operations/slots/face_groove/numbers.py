@@ -10,6 +10,7 @@ from typing import Any
 import numpy as np
 
 from cutting.mechanics import blade, force
+from cutting.operations.frame.jaws import held_torque
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.slots.face_groove.blade_fit import Standing, standing
 from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, Way
@@ -19,7 +20,7 @@ from cutting.operations.slots.shared.cut import SLOWER, SlotCut, hardest, idle_s
 from cutting.operations.slots.shared.drive import real_feed, top_speed
 from cutting.operations.slots.shared.slot_chip import slot_index
 from cutting.operations.slots.shared.tool import Array, SlotTool
-from cutting.operations.slots.shared.written import held_torque, write_layer, write_plunge
+from cutting.operations.slots.shared.written import write_layer, write_plunge
 from cutting.working import Recorder, Silent
 
 FACE_SHARE = 0.7  # of grooving's feed and of its speed's middle that a face groove takes (common practice)
@@ -143,7 +144,7 @@ def numbers(setup: FaceGrooveSetup, tool: SlotTool, speed: Any, feed: Any, recor
         cutting_speed=reached, feed_set=real, feed=real, feeds=feeds,
         chip_index=slot_index(real, feeds, setup.depth, slot, tool.pressure, work.material.ductility),
         cutting_force=largest, side_force=side, sideways=sideways, down=down, power=power, available=available,
-        torque=worn * over_passes(cutting * outer) / 2000.0, grip=held_torque(setup, fastest, record), gripped_speed=fastest,
+        torque=worn * over_passes(cutting * outer) / 2000.0, grip=held_torque(setup, fastest, setup.gripped, record), gripped_speed=fastest,
         moves=moves, stroke_seconds=seconds, stroke_speed=n, stroke_force=cutting, stroke_push=np.where(along, 0.0, against),
         stroke_side=aside, hub_clearance=_hub_clearance(setup, tool), jaw_clearance=np.array([_jaw_clearance(setup)]),
     )  # fmt: skip

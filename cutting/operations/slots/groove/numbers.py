@@ -10,6 +10,7 @@ import numpy as np
 
 from cutting.mechanics import blade, chatter, deflection, force
 from cutting.mechanics.kinematics import facing_time
+from cutting.operations.frame.jaws import held_torque
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.frame.stability import stable_on_part
 from cutting.operations.slots.groove.moves import PLUNGE, SIDEWAYS, THIN, Move, moves_of
@@ -19,7 +20,7 @@ from cutting.operations.slots.shared.drive import real_feed, top_speed
 from cutting.operations.slots.shared.face import corner_roughness
 from cutting.operations.slots.shared.slot_chip import slot_index
 from cutting.operations.slots.shared.tool import Array, Mask, SlotTool
-from cutting.operations.slots.shared.written import held_torque, write_layer, write_plunge
+from cutting.operations.slots.shared.written import write_layer, write_plunge
 from cutting.operations.turned.part import beam_between
 from cutting.working import Recorder, Silent
 
@@ -125,9 +126,11 @@ def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: S
         cutting_speed=reached, feed_set=real, feed=real, feeds=feeds,
         chip_index=slot_index(real, feeds, setup.depth, slot, tool.pressure, work.material.ductility),
         cutting_force=cutting, side_force=side, sideways=sideways, down=down, power=power, available=available,
-        torque=worn * cutting * max(f.diameter, f.floor.target) / 2000.0, grip=held_torque(setup, fastest, record), gripped_speed=fastest,
+        torque=worn * cutting * max(f.diameter, f.floor.target) / 2000.0,
+        grip=held_torque(setup, fastest, setup.gripped, record), gripped_speed=fastest,
         strokes=strokes, size_error=np.asarray(error), stable_width=stable,
-        roughness=_roughness(setup, tool, reached, feed, real),        push=push, widest_plunge=max(plunges, default=0.0),
+        roughness=_roughness(setup, tool, reached, feed, real),
+        push=push, widest_plunge=max(plunges, default=0.0),
     )  # fmt: skip
 
 

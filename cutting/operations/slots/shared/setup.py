@@ -26,8 +26,8 @@ class SlotSetup(BaseSetup, ABC):
 
     @property
     def gripped(self) -> float:
-        """Diameter in the jaws [mm] where the holding does not say."""
-        return float(self.feature.start_diameter)
+        """Diameter in the jaws [mm]: the holding's, or where it does not say the cut's own."""
+        return float(self.holding.grip_diameter or self.feature.start_diameter)
 
     @property
     @abstractmethod

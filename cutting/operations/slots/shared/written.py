@@ -1,4 +1,4 @@
-"""Forces of a full plunge and grip of the jaws, computed with their working written down."""
+"""Forces of a full plunge and the speed that the jaws stand, computed with their working written down."""
 
 from __future__ import annotations
 
@@ -58,23 +58,4 @@ def holding_speed(setup: SlotSetup, torque: Array) -> Array:
     if machine.jaw_force <= 0:
         return np.full_like(torque, np.inf)
     force = machine.jaw_force * getattr(holding, "grip_share", 1.0)
-    diameter = holding.grip_diameter or setup.gripped
-    return grip.speed_that_holds(house.grip_safety * torque, house.jaw_friction, force, machine.jaw_mass, machine.jaw_radius, diameter)
-
-
-def held_torque(setup: SlotSetup, spindle_speed: Array, record: Silent) -> Array:
-    """Torque [N·m] that the jaws hold at a spindle speed [1/min]; 0 where no jaws grip."""
-    machine, house = setup.machine, setup.house
-    if machine.jaw_force <= 0:
-        return np.zeros_like(spindle_speed)
-    return np.asarray(
-        record(
-            grip.grip_torque,
-            friction=house.jaw_friction,
-            jaw_force=machine.jaw_force * getattr(setup.holding, "grip_share", 1.0),
-            jaw_mass=machine.jaw_mass,
-            jaw_radius=machine.jaw_radius,
-            spindle_speed=spindle_speed,
-            grip_diameter=setup.holding.grip_diameter or setup.gripped,
-        )
-    )
+    return grip.speed_that_holds(house.grip_safety * torque, house.jaw_friction, force, machine.jaw_mass, machine.jaw_radius, setup.gripped)
