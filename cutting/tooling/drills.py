@@ -17,6 +17,7 @@ POINT = {"hss": 118.0, "carbide": 140.0, "pcd": 130.0}  # ° where a row is sile
 THINNED = {"none": 1.0, "thinned": 0.55, "split": 0.4}  # of the type's chisel share that a web's thinning leaves (common practice)
 REGRIND_SHARE = 0.2  # of the price that a regrind costs, where the shop has not said (common practice)
 MODULUS = {"hss": 210_000.0, "carbide": 580_000.0, "pcd": 580_000.0}  # N/mm²
+STEEL_BODIED = ("brazed drill", "head drill", "indexable drill", "gun drill")
 SHEAR = {"hss": 900.0, "carbide": 650.0, "pcd": 600.0}  # N/mm² at which the body twists off (common practice)
 
 
@@ -105,12 +106,17 @@ class Drill:
         return float(cone_length(self.diameter, self.point_angle))
 
     @property
+    def _body(self) -> str:
+        """What its body is of: heads, inserts and brazed tips sit on tough steel."""
+        return "hss" if self.type.kind in STEEL_BODIED else self.grade.tool_class
+
+    @property
     def modulus(self) -> float:
-        return MODULUS[self.grade.tool_class]
+        return MODULUS[self._body]
 
     @property
     def shear(self) -> float:
-        return SHEAR[self.grade.tool_class]
+        return SHEAR[self._body]
 
     @property
     def life_price(self) -> float:

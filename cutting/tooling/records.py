@@ -149,7 +149,7 @@ EDGE, SOLID, BODY = ("geometry", "grade"), ("grade",), ()
 DRILL = (
     "DC", "SIG", "LU", "LCF", "NOF", "MARG", "FHA", "THIN", "NCX", "CXD", "ITR", "NORGMX", "REGP", "DCONMS", "ADINTMS", "OAL", "CNSC", "WT",
 )  # fmt: skip
-PLAIN_DRILLS = ("twist drill", "head drill", "gun drill", "spot drill", "core drill", "reamer")
+PLAIN_DRILLS = ("twist drill", "brazed drill", "head drill", "gun drill", "spot drill", "core drill", "reamer")
 CHUCK = ("DCONWSN", "DCONWSX", "ADINTWS", "ADINTMS", "RUNOUT", "LPR", "CNSC", "WT")
 TOOL_KINDS: MappingProxyType[str, ToolKind] = MappingProxyType(
     {

@@ -430,6 +430,22 @@ def test_a_part_that_is_gripped_lightly_turns_under_the_drill() -> None:
     assert "jaw_grip" not in {one.name for one in evaluate(hole(STACK)).limits}
 
 
+def test_what_drills_cost_by_their_regrinds() -> None:
+    """Common practice, no source: on a strong machine solid carbide drills cheapest though its drills cost most; the brazed tip,
+    made for iron, lies between; its steel body bends more easily than solid carbide and twists off later.
+    """
+    setup, stock = asked(HOLE, "flood", material="EN-GJL-250", feature={"diameter": "8.5 mm", "depth": "25 mm"})
+    rows = {row.designation.split(" 8.5")[0]: row for row in reversed(advise(setup, stock).candidates)}
+    solid, brazed, steel = (rows[name] for name in ("carbide 5xD", "brazed", "jobber"))
+    assert solid.cost < brazed.cost < steel.cost
+    spent = [float(told(row, "drills for 100 holes")) for row in (solid, brazed, steel)]
+    assert all(0.2 < one < 5.0 for one in spent)
+    tip, whole = (next(one for one in stock.drills if one.name == row.tool["drill"]) for row in (brazed, solid))
+    assert tip.modulus < whole.modulus
+    assert tip.shear > whole.shear
+    assert tip.life_price < tip.price / 2
+
+
 def test_a_thinner_web_pushes_less() -> None:
     """Common practice, no source: a full web adds half to all of what the lips push, thinning takes near half of that, a split more."""
     drills = [one for one in shipped("twist drill") if one.diameter >= 3.0]

@@ -152,7 +152,7 @@ def speeds(setup: DrillSetup, tool: DrillTool, feed: Array) -> Array:
 
 PLACED = ("position, zone Ø", "runs off over the depth")  # made by the drill that makes the hole; what opens it follows it
 HEADS = ("way", "pecks", "IT", "Ra", "thrust")
-FURTHER = ("thrust of the feed's", "torque", "power of the spindle's", *PLACED, "burr, worn", "pockets")
+FURTHER = ("thrust of the feed's", "torque", "power of the spindle's", *PLACED, "burr, worn", "drills for 100 holes", "pockets")
 
 
 def columns(x: Numbers) -> tuple[Display, ...]:
@@ -173,6 +173,7 @@ def columns(x: Numbers) -> tuple[Display, ...]:
         display(float(np.max(x.position)), "length"),
         display(float(np.max(x.straightness)), "length"),
         display(float(np.ravel(x.burr)[-1]), "length"),
+        display(100.0 * float(np.min(x.edge_cost / x.holes)), "money", False),
         Display("1", "1"),
     )
 
