@@ -8,10 +8,12 @@ from cutting.machine.condition import FORBIDDEN, NOTES
 from cutting.machine.machines import Machine
 from cutting.tooling.blades import Blade
 from cutting.tooling.designations.holder_code import CARBIDE_BARS
+from cutting.tooling.drills import Chuck, Drill
 from cutting.tooling.groove_inserts import GrooveInsert
 from cutting.tooling.items import Holder, Insert
 
 # overhang that stands without care: × shank height, × bar diameter in steel and in carbide (common practice, no source)
+TAILSTOCK = "Morse 4"  # of an engine lathe (common practice)
 STEEL_OVERHANG, STEEL_BAR, CARBIDE_BAR = 1.5, 4.0, 6.0
 
 
@@ -54,6 +56,32 @@ def blade_checks(insert: GrooveInsert, blade: Blade, machine: Machine | None = N
             Check("condition", not brittle, f"{machine.name} is {machine.condition}: {NOTES[machine.condition]}"),
         ]
     return tuple(found)
+
+
+def drill_checks(drill: Drill, chuck: Chuck, machine: Machine | None = None, overhang: float | None = None) -> tuple[Check, ...]:
+    """All rules of a drill in what holds it: shank, machine's seat, condition, and that it stands out [mm] as far as it drills."""
+    shank = drill.taper or f"{drill.shank:g} mm"
+    sizes = f"{chuck.low:g} mm" if chuck.low == chuck.high else f"{chuck.low:g} to {chuck.high:g} mm"
+    taken = chuck.takes_taper or sizes
+    found = [Check("shank", chuck.takes(drill), f"it takes {taken}, the drill's shank is {shank}")]
+    if machine is not None:
+        seats = drill_seats(machine)
+        brittle = drill.grade.tool_class in FORBIDDEN[machine.condition]
+        found += [
+            Check("seat", chuck.sits_in in seats, f"it sits in {chuck.sits_in}; {machine.name} has {', '.join(sorted(seats))}"),
+            Check("condition", not brittle, f"{machine.name} is {machine.condition}: {NOTES[machine.condition]}"),
+        ]
+    if overhang is not None:
+        found.append(Check("overhang", overhang >= drill.reach, f"it drills {drill.reach:g} mm deep and stands out {overhang:g} mm"))
+    return tuple(found)
+
+
+def drill_seats(machine: Machine) -> frozenset[str]:
+    """What a drill's holder may sit in: a turret's or post's seat, a tailstock's taper, or the spindle that turns the tool."""
+    if not machine.turns:
+        return frozenset({machine.interface})
+    seats = {f"shank {machine.shank_height:g}"}
+    return frozenset(seats | ({TAILSTOCK} if machine.geared else set()))
 
 
 def tallest_blade(machine: Machine) -> float:

@@ -12,7 +12,7 @@ from cutting.machine.machines import Machine
 from cutting.names import plain
 from cutting.operations.registry import KINDS
 from cutting.quantities import read_quantity
-from cutting.tooling.fitting import Check, blade_checks, fit_checks
+from cutting.tooling.fitting import Check, blade_checks, drill_checks, fit_checks
 from server.crib.models import Assembly, AssemblyPart, Tool
 from server.crib.things import to_core
 from server.errors import Refusal
@@ -51,6 +51,8 @@ def parts_named(names: dict[str, str]) -> dict[str, Tool]:
 def checks_of(tool: dict[str, Tool], machine: Machine | None, overhang: float | None) -> tuple[Check, ...]:
     """Every rule of an assembly with its reason."""
     parts = {role: to_core(row) for role, row in tool.items()}
+    if "drill" in parts:
+        return drill_checks(parts["drill"], parts["chuck"], machine, overhang)
     if "blade" in parts:
         return blade_checks(parts["insert"], parts["blade"], machine)
     return fit_checks(parts["insert"], parts["holder"], machine, overhang)

@@ -84,17 +84,21 @@ def _property(symbol: str, text: str) -> float | str:
     return text if properties()[symbol].kind == "text" else float(text)
 
 
+ROLES = {"turning insert": ("insert", "holder"), "grooving insert": ("insert", "blade")}  # the two parts, by what cuts; else a drill
+
+
 def _assemblies() -> None:
     for name, insert, held, overhang, machine, pocket in (
         ("Rough right", "CNMG 120412 middle P20 CVD", "PCLNR 2525 M12", 25, "two-axis lathe", "1"),
         ("Bore Ø20 up", "CCMT 09T304 light positive P10 CVD", "A16R-SCLCR 09", 60, "two-axis lathe", "5"),
         ("Finish right", "TNMG 160404 light P10 CVD", "MTJNR 2525 M16", 28, "two-axis lathe", "3"),
+        ("Holes Ø8.5", "carbide 5xD 8.5 K30 fine PVD", "shrink BT40 for 10", 62, "machining centre", "12"),
         ("Grooves to 18 deep", "edge 4 turn middle positive K15 CVD", "screw holder 4 reach 18", 24, "two-axis lathe", "7"),
     ):
         rows = {tool.name: tool for tool in Tool.objects.filter(name__in=(insert, held))}
         if len(rows) == 2 and not Assembly.objects.filter(name=name).exists():
-            seat = "blade" if rows[insert].kind == "grooving insert" else "holder"
+            cuts, seat = ROLES.get(rows[insert].kind, ("drill", "chuck"))
             made = Assembly.objects.create(name=name, overhang=overhang, machine=machine, pocket=pocket)
             AssemblyPart.objects.bulk_create(
-                [AssemblyPart(assembly=made, role=role, tool=rows[part]) for role, part in (("insert", insert), (seat, held))]
+                [AssemblyPart(assembly=made, role=role, tool=rows[part]) for role, part in ((cuts, insert), (seat, held))]
             )

@@ -104,6 +104,16 @@ def test_assemblies_say_why_they_do_not_fit(engineer: Api, operator: Api) -> Non
     assert engineer.post("/api/crib/assemblies", {**body, "name": "b", "overhang": "far"}).status_code == 422
 
 
+def test_a_drill_is_put_together_with_what_holds_it(engineer: Api) -> None:
+    body = {"name": "deep", "tool": {"drill": "carbide 5xD 8.5 K30 fine PVD", "chuck": "shrink BT40 for 10"}, "machine": "machining centre"}
+    made = engineer.post("/api/crib/assemblies", {**body, "overhang": "62"}).json()
+    assert made["fits"]
+    assert [one["name"] for one in made["checks"]] == ["shank", "seat", "condition", "overhang"]
+    odd = {**body, "machine": "two-axis lathe", "overhang": "1 in", "tool": {**body["tool"], "chuck": "shrink BT40 for 6"}}
+    wrong = engineer.post("/api/crib/fit", {key: odd[key] for key in ("tool", "machine", "overhang")} | {"units": "mm"}).json()
+    assert {one["name"] for one in wrong if not one["fits"]} == {"shank", "seat", "overhang"}
+
+
 def test_the_ranking_says_what_is_set_up(engineer: Api, job_id: Any) -> None:
     job = job_id("Runner shaft")
     rows = engineer.post(f"/api/jobs/{job}/operations/op20/follow", {"settings": {}, "units": "mm"}).json()["advice"]["candidates"]

@@ -21,7 +21,18 @@
     queryFn: () => ask(api.GET("/api/floor/machines")),
   }));
   const blank = { name: "", edge: "", seat: "", overhang: "", machine: "", pocket: "", note: "" };
-  const EDGES = ["turning insert", "grooving insert"];
+  const DRILLS = [
+    "twist drill",
+    "brazed drill",
+    "head drill",
+    "indexable drill",
+    "gun drill",
+    "step drill",
+    "spot drill",
+    "core drill",
+    "reamer",
+  ];
+  const EDGES = ["turning insert", "grooving insert", ...DRILLS];
   const HOLDERS = ["turning holder", "boring bar"];
   const BLADES = ["cut-off blade", "inside groove bar", "face groove blade", "trepanning head"];
   let entry = $state({ ...blank });
@@ -33,20 +44,20 @@
     queryFn: () => named(EDGES, entry.edge),
     placeholderData: (before) => before,
   }));
-  /** A grooving insert sits in a blade, bar or head, any other in a holder. */
-  const seatRole = $derived(
-    inserts.data?.rows.find((row) => row.name === entry.edge)?.kind === "grooving insert"
-      ? "blade"
-      : "holder",
-  );
-  const tool = $derived({ insert: entry.edge, [seatRole]: entry.seat });
+  /** A grooving insert sits in a blade, bar or head, any other in a holder; a drill in a chuck. */
+  const roles = $derived.by((): [string, string, string[]] => {
+    const kind = inserts.data?.rows.find((row) => row.name === entry.edge)?.kind ?? "";
+    if (DRILLS.includes(kind)) return ["drill", "chuck", ["drill chuck"]];
+    return kind === "grooving insert" ? ["insert", "blade", BLADES] : ["insert", "holder", HOLDERS];
+  });
+  const tool = $derived({ [roles[0]]: entry.edge, [roles[1]]: entry.seat });
   const holders = createQuery(() => ({
-    queryKey: ["offer", "seat", seatRole, entry.seat],
-    queryFn: () => named(seatRole === "blade" ? BLADES : HOLDERS, entry.seat),
+    queryKey: ["offer", "seat", roles[1], entry.seat],
+    queryFn: () => named(roles[2], entry.seat),
     placeholderData: (before) => before,
   }));
   const checks = createQuery(() => ({
-    queryKey: ["fit", entry.edge, entry.seat, seatRole, entry.machine, entry.overhang, session.units],
+    queryKey: ["fit", entry.edge, entry.seat, roles[1], entry.machine, entry.overhang, session.units],
     enabled: entry.edge.length > 6 && entry.seat.length > 6,
     queryFn: () =>
       ask(
@@ -146,7 +157,7 @@
         <label for="a-insert">edge</label>
         <FormField
           id="a-insert"
-          field="insert"
+          field={roles[0]}
           problem={refusal}
           options={(inserts.data?.rows ?? []).map((row) => row.name)}
           bind:value={entry.edge}
@@ -154,7 +165,7 @@
         <label for="a-holder">held in</label>
         <FormField
           id="a-holder"
-          field={seatRole}
+          field={roles[1]}
           problem={refusal}
           options={(holders.data?.rows ?? []).map((row) => row.name)}
           bind:value={entry.seat}

@@ -9,7 +9,8 @@ import numpy as np
 from cutting.operations.frame.outcome import Warning
 from cutting.operations.holes.drill.limits import DEEP
 from cutting.operations.holes.drill.numbers import Numbers
-from cutting.operations.holes.drill.setup import Pecks, interfaces
+from cutting.operations.holes.drill.setup import Pecks
+from cutting.tooling.fitting import drill_seats
 
 HARDENS = 0.5  # share of work hardening from which pecks and dwells harm
 LONG = 12.0  # diameters that a drill stands out, from which it whips outside its hole
@@ -22,8 +23,8 @@ def cautions(x: Numbers) -> Iterator[Warning]:
     setup, machine = x.setup, x.setup.machine
     materials = [one.material for one in setup.layers]
     names = [one.name.lower() for one in materials]
-    if setup.chuck.sits_in not in interfaces(machine):
-        text = f"{setup.chuck.name} sits in {setup.chuck.sits_in}; {machine.name} has {', '.join(sorted(interfaces(machine)))}."
+    if setup.chuck.sits_in not in drill_seats(machine):
+        text = f"{setup.chuck.name} sits in {setup.chuck.sits_in}; {machine.name} has {', '.join(sorted(drill_seats(machine)))}."
         yield Warning("seat", text, "blocks")
     if bool(x.layers.laminate.any()):
         text = "Fibre dust is breathed in and gets into slides: extraction at the drill, a mask of the right class, no compressed air."

@@ -9,9 +9,10 @@ from cutting.operations.holes.drill.changes import changes, from_stock, quicker
 from cutting.operations.holes.drill.limits import RULES
 from cutting.operations.holes.drill.numbers import Numbers, numbers
 from cutting.operations.holes.drill.readings import chip, passes, results, scene
-from cutting.operations.holes.drill.setup import DrillSetup, interfaces
+from cutting.operations.holes.drill.setup import DrillSetup
 from cutting.operations.holes.drill.simulation import Run, simulate
 from cutting.operations.holes.drill.tool import single_tool
+from cutting.tooling.fitting import drill_seats
 from cutting.wear.reference import SpeedFactor
 
 
@@ -27,7 +28,7 @@ def usual_speed(x: Numbers) -> UsualSpeed | None:
 
 def misfits(setup: DrillSetup) -> frozenset[str]:
     """The exact rules that forbid a set-up's tool here."""
-    return frozenset() if setup.chuck.sits_in in interfaces(setup.machine) else frozenset({"seat"})
+    return frozenset() if setup.chuck.sits_in in drill_seats(setup.machine) else frozenset({"seat"})
 
 
 MODEL: Model[Numbers] = Model(

@@ -9,7 +9,6 @@ from functools import cached_property
 from typing import Any
 
 from cutting.errors import CuttingError, OutOfRange, require_between
-from cutting.machine.machines import Machine
 from cutting.operations.frame.checks import check_coolant
 from cutting.operations.frame.fields import PATTERN, WORKHOLDING, Base, Field, Fields, check_bounds
 from cutting.operations.frame.setup import BaseSetup, workholding_of
@@ -161,15 +160,6 @@ class DrillSetup(BaseSetup):
             raise CuttingError("tool.chuck", f"{self.chuck.name} does not take {self.drill.name}, whose shank is {said}.")
 
 
-def interfaces(machine: Machine) -> frozenset[str]:
-    """What a drill's holder may sit in: a turret's or post's seat, a tailstock's taper, or the spindle that turns the tool."""
-    if not machine.turns:
-        return frozenset({machine.interface})
-    seats = {f"shank {machine.shank_height:g}"}
-    return frozenset(seats | ({TAILSTOCK} if machine.geared else set()))
-
-
-TAILSTOCK = "Morse 4"  # of an engine lathe (common practice)
 DIAMETER = (0.2, 200.0)
 SPEED, FEED, PECK = (0.5, 1500.0), (0.001, 3.0), (0.02, 500.0)
 SHARE = (0.1, 1.0)

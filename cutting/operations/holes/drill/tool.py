@@ -13,9 +13,10 @@ from numpy.typing import NDArray
 from cutting.errors import CuttingError
 from cutting.mechanics.jet import nozzle_flow
 from cutting.operations.frame.setup import Skin
-from cutting.operations.holes.drill.setup import DrillSetup, interfaces
+from cutting.operations.holes.drill.setup import DrillSetup
 from cutting.tooling.drill_stock import DrillStock
 from cutting.tooling.drills import Chuck, Drill, DrillType
+from cutting.tooling.fitting import drill_seats
 from cutting.tooling.items import Grade
 from cutting.tooling.roles import Index
 from cutting.wear.drilling import drill_feeds, drill_speeds, feed_row
@@ -85,7 +86,7 @@ def drill_tools(setup: DrillSetup, stock: DrillStock, left: Index, right: Index)
     own |= {f"chuck_{name}": values[right][:, None] for name, values in chucks.items()}
     through = of_drills(one.through for one in stock.drills) & np.array([one.through for one in stock.chucks], bool)[right][:, None]
     pressure, flow = supply(machine, delivery, through, own["coolant_holes"], own["coolant_hole"])
-    seats = interfaces(machine)
+    seats = drill_seats(machine)
     laws = [one.grade for one in stock.drills]
     letters = [layer.material.group.letter for layer in layers]
     return DrillTool(
