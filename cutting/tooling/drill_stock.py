@@ -33,7 +33,7 @@ DRILL_NUMBERS = (
     "step",
     "step_length",
 )
-TYPE_NUMBERS = ("life", "finish", "straightness", "position", "runout", "flute", "edge_radius", "enlarges", "spots")
+TYPE_NUMBERS = ("life", "finish", "straightness", "position", "runout", "flute", "edge_radius", "least_pressure", "enlarges", "spots")
 CHUCK_NUMBERS = ("runout", "grip", "length")
 
 

@@ -29,6 +29,7 @@ class DrillType:
     it lasts `life` [min]: about 30 to 40 m of carbide in steel; `it` and `finish` [µm]
     what it reaches; straightness µm/mm, position and `runout` [mm] that it stands; `flute` share of the hole that its flutes leave,
     `chisel` thrust of the full chisel edge over the lips'; edge radius µm.
+    `least_pressure` [bar] is what must come through it for it to work at all.
     """
 
     kind: str
@@ -47,6 +48,7 @@ class DrillType:
     chisel: float
     edge_radius: float
     web: float
+    least_pressure: float
     enlarges: bool
     spots: bool
 

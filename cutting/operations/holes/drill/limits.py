@@ -127,6 +127,9 @@ _RULES: tuple[Rule[Numbers], ...] = (
          "About a litre a minute for each millimetre of diameter carries the chips; what the pump gives at these outlets, l/min.",
          lambda x: (x.tool.flow, WANTED_FLOW * x.tool.own["diameter"], None), (),
          lambda x: (x.tool.flow > 0) & (x.setup.depth > 3.0 * x.tool.own["diameter"])),
+    Rule("least_pressure", "pressure this drill needs", "pressure", Bound.LOWER, Severity.HARD, "common-practice",
+         "A gun drill has one lip and a straight flute: only coolant under pressure through it brings the chips out and its pads wet.",
+         lambda x: (x.tool.pressure, x.tool.own["type_least_pressure"], None), (), lambda x: x.tool.own["type_least_pressure"] > 0),
     Rule("entry", "feed at the entry", "share", Bound.UPPER, Severity.HARD, "common-practice",
          "On a leaning or curved face only a part of the lips cuts and pushes the drill aside: half or a third of the feed until the"
          " corner is in; beyond 15° a spot face, or a flat point.",
