@@ -68,6 +68,9 @@ def test_every_demo_hole_is_seen_from_inside(engineer: Api, job_id: JobId) -> No
 
 def test_the_panel_from_no_field_to_one(engineer: Api, job_id: JobId) -> None:
     job = job_id("Screen-frame panel")
+    passed = [one["labels"]["layer"]["metric"] for one in evaluated(engineer, job)["view"]["moments"]]
+    assert (passed[0], passed[-1]) == ("before the metal", "behind the metal")
+    assert "1 GFRP laminate to 2 X5CrNi18-10" in passed  # the lips are in both while the cone passes
     closed = engineer.post(f"{place(job)}/window", {}).json()
     assert not closed["open"]
     assert "GFRP laminate" in closed["says"]["metric"]

@@ -113,7 +113,6 @@ def _least(limits: dict[str, Any], *names: str) -> float | None:
 
 def _moment(run: Run, setup: Any, k: int) -> dict[str, Any]:
     layer = int(run.layer[k])
-    said = "before the metal" if layer < 0 else setup.layers[min(layer, len(setup.layers) - 1)].name
     return {
         "depth": float(run.depth[k]),
         "seconds": float(run.seconds[k]),
@@ -127,9 +126,22 @@ def _moment(run: Run, setup: Any, k: int) -> dict[str, Any]:
             "power": display(float(run.power[k]), "power"),
             "temperature": same(f"{float(run.temperature[k]):.0f} °C"),
             "filled": same(f"{float(run.filled[k]):.0%}"),
-            "layer": same(said),
+            "layer": same(_where(setup, float(run.depth[k]))),
         },
     }
+
+
+def _where(setup: Any, tip: float) -> str:
+    """The layers that the lips are in, in words: from the one at the corner to the one at the tip."""
+    near, cut = 0.0, []
+    for k, layer in enumerate(setup.layers, 1):
+        far = near + layer.thickness
+        if near < tip and tip - setup.drill.cone < far:
+            cut.append(f"{k} {layer.name}" if len(setup.layers) > 1 else layer.name)
+        near = far + layer.gap
+    if not cut:
+        return "before the metal" if tip <= 0 else "behind the metal"
+    return cut[0] if len(cut) == 1 else f"{cut[0]} to {cut[-1]}"
 
 
 def table(shown: Shown) -> dict[str, Any]:

@@ -18,6 +18,7 @@
   const y = $derived(scaleLinear([view?.depth_axis.low ?? 0, view?.depth_axis.high ?? 1], [20, height - 36]));
   const thrust = $derived(scaleLinear([0, view?.thrust_axis.high ?? 1], [LEFT, middle - 8]));
   const torque = $derived(scaleLinear([0, view?.torque_axis.high ?? 1], [middle + 4, width - 10]));
+  const cone = $derived(Number(view?.scene.cone ?? 0));
   const now = $derived(view?.moments[bench.scrub.index]);
   const line = (points: number[][] | undefined, x: (v: number) => number) =>
     pathOf((points ?? []).map(([depth, value]) => [x(value!), y(depth!)]));
@@ -78,6 +79,17 @@
           stroke={layer.laminate ? "var(--ink)" : undefined}
           stroke-width={layer.laminate ? 0.7 : undefined}
         />
+        {#if k > 0}
+          <!-- from the tip's passage to the corner's, lips cut in both layers -->
+          <rect
+            x={LEFT}
+            y={y(layer.near)}
+            width={width - LEFT - 10}
+            height={Math.max(y(layer.near + cone) - y(layer.near), 0)}
+            fill="var(--soft)"
+            opacity="0.16"
+          />
+        {/if}
         <line x1={LEFT} x2={width - 10} y1={y(layer.near)} y2={y(layer.near)} stroke="var(--line)" />
         {#if tall > 13 && view.layers.length > 1}
           <text
@@ -159,6 +171,11 @@
       <text x={LEFT} y={height - 5} class="draw-text"
         >{shown(view.thrust_axis.label)}{trace ? " · thin: recorded, sharp" : ""}</text
       >
+      {#if view.layers.length > 1}
+        <text x={LEFT + 4} y={height - 40} class="draw-text draw-over" font-size="11"
+          >shaded: lips in two</text
+        >
+      {/if}
       <text x={middle + 6} y={height - 40} class="draw-text draw-over" font-size="11">- - margins</text>
       <text x={width - 10} y={height - 5} text-anchor="end" class="draw-text"
         >{shown(view.torque_axis.label)}</text
