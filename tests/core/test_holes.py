@@ -109,8 +109,7 @@ DIRECTIONS: list[tuple[str, dict[str, Any], str, int]] = [
     ("a spotted hole lies nearer to its place", {"feature": {"entry": "spotted"}}, "position", -1),
     ("a leaning entry pushes it off its place", {"feature": {"entry_angle": "6°"}}, "position", 1),
     ("a leaning entry widens it", {"feature": {"entry_angle": "6°"}}, "width", 1),
-    ("half the feed at entry takes longer", {"settings": {"entry_feed": 0.5}}, "engaged_time", 1),
-    ("half the feed at exit takes longer", {"settings": {"exit_feed": 0.5}}, "engaged_time", 1),
+    ("a pilot leaves fewer chips for the flutes", {"feature": {"pilot": "6 mm"}}, "packing", -1),
     ("half the feed at exit leaves a lower burr", {"settings": {"exit_feed": 0.5}}, "burr", -1),
     ("coolant from outside does not wash out", {"settings": {"coolant": "flood"}}, "packing", 1),
     ("a faster corner is hotter", {"settings": {"cutting_speed": "120 m/min"}}, "temperature", 1),
@@ -147,6 +146,17 @@ def test_twelve_holes_are_twelve_times_the_wear_and_the_cut() -> None:
     assert float(twelve.engaged_time[0]) == pytest.approx(12 * float(one.engaged_time[0]))
     assert float(one.median_parts[0]) == pytest.approx(12 * float(twelve.median_parts[0]))
     assert float(one.holes[0]) == pytest.approx(float(twelve.holes[0]))
+
+
+@pytest.mark.parametrize("base", [HOLE, DEEP, STACK])
+@pytest.mark.parametrize(("entry", "exits"), [(1.0, 1.0), (0.3, 1.0), (1.0, 0.4), (0.3, 0.4)])
+def test_the_way_over_depth_takes_as_long_as_the_hole(base: dict[str, Any], entry: float, exits: float) -> None:
+    """Walked station by station or in closed form, slowly at both ends or not: one time. Chips are easier the emptier the flutes."""
+    x = numbers_of(base, settings={"pecks": "none", "entry_feed": entry, "exit_feed": exits})
+    walked = float(simulate(x).seconds[-1]) * x.setup.feature.count
+    assert float(np.max(x.engaged_time)) == pytest.approx(walked, rel=1e-6)
+    easier = numbers_of(base, settings={"pecks": "to clear chips"})
+    assert 0.0 <= float(np.max(x.chip_index)) <= float(np.max(easier.chip_index)) <= 100.0
 
 
 def test_pecks_stop_where_they_are_counted() -> None:

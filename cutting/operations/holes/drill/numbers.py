@@ -31,6 +31,7 @@ from cutting.working import Silent
 
 DRILLING_FORM = 1.2  # Tschätsch's correction of the specific force for drilling
 APPROACH, BREAK_THROUGH = 1.0, 1.0  # mm at feed before and behind the metal
+CORNER_IN = 0.5  # mm that the corner is in before a slower entry ends
 CHAMFERED = 3.0  # s for each chamfer with a tool of its own (common practice)
 BETWEEN_HOLES = 1.2  # s from one hole to the next (common practice)
 HEATS_DRY, HEATS_WET = 0.03, 0.01  # of the rise that each diameter of depth adds (common practice)
@@ -209,7 +210,9 @@ def _seconds(setup: DrillSetup, layers: Layers, tool: DrillTool, n: Array, fed: 
     metal = 60.0 * layers.thickness / rate
     first, last = rate[..., :1], rate[..., -1:]
     over = cone + (BREAK_THROUGH if setup.feature.through else 0.0)
-    ways = 60.0 * (APPROACH / first + cone * (1.0 / s.entry_feed - 1.0) / first + over / (last * s.exit_feed))
+    slowed = (cone + CORNER_IN) * (1.0 / s.entry_feed - 1.0)
+    leaving = s.exit_feed if setup.feature.breaks_out else 1.0
+    ways = 60.0 * ((APPROACH + slowed) / first + over / (last * leaving))
     gaps = 60.0 * float(layers.gap.sum()) / over_passes(rate, np.minimum)
     return metal, over_passes(metal, np.add) + ways + gaps
 

@@ -62,6 +62,11 @@ class HoleFeature:
     stack: tuple[StackLayer, ...] = ()
 
     @property
+    def breaks_out(self) -> bool:
+        """Whether the point leaves the metal at the end, or meets another hole there."""
+        return self.through or self.cross_hole > 0.0
+
+    @property
     def start_diameter(self) -> float:
         return self.diameter.nominal
 

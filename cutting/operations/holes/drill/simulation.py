@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from cutting.operations.holes.drill.numbers import APPROACH, BREAK_THROUGH, Numbers, free_flutes, peck_sizes
+from cutting.operations.holes.drill.numbers import APPROACH, BREAK_THROUGH, CORNER_IN, Numbers, free_flutes, peck_sizes
 from cutting.operations.holes.drill.setup import Pecks
 from cutting.operations.holes.drill.tool import Array
 from cutting.operations.holes.shared.layers import Layers
@@ -112,7 +112,7 @@ def simulate(x: Numbers) -> Run:
     end = setup.depth + setup.drill.cone + (BREAK_THROUGH if setup.feature.through else 0.0)
     depth = _stations(-APPROACH, end, layers, point)
     thrust, lips, margin = trace(depth, point, layers.near, layers.far, cutting)
-    shares = _feed_shares(x, depth, end)
+    shares = _feed_shares(x, depth)
     thrust, lips = thrust * shares ** _softer(layers), lips * shares ** _softer(layers)
     place = _layer_at(depth, layers)
     known = np.clip(place, 0, layers.count - 1)
@@ -131,6 +131,7 @@ def simulate(x: Numbers) -> Run:
 def _stations(start: float, end: float, layers: Layers, point: Point) -> Array:
     """Depths at which something is computed: even ones, and every place where a slope changes."""
     bends = [place + behind for place in (*layers.near, *layers.far) for behind in (0.0, point.cone)]
+    bends.append(point.cone + CORNER_IN)
     even = np.linspace(start, end, STATIONS)
     return np.unique(np.clip(np.concatenate([even, bends]), start, end))
 
@@ -141,11 +142,11 @@ def _layer_at(depth: Array, layers: Layers) -> Any:
     return np.where(depth < 0, -1, inside)
 
 
-def _feed_shares(x: Numbers, depth: Array, end: float) -> Array:
+def _feed_shares(x: Numbers, depth: Array) -> Array:
     """Share of the feed that is run at a depth: slower while the cone enters and while it leaves."""
     s, cone = x.setup.settings, x.setup.drill.cone
-    entering = (depth >= 0) & (depth < cone + 0.5)
-    leaving = depth > end - cone - BREAK_THROUGH if x.setup.feature.through else np.zeros_like(depth, bool)
+    entering = (depth > 0) & (depth <= cone + CORNER_IN)
+    leaving = (depth > x.setup.depth) & x.setup.feature.breaks_out
     return np.where(entering, s.entry_feed, np.where(leaving, s.exit_feed, 1.0))
 
 

@@ -1,16 +1,16 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
+  import { pulled } from "../../../lib/pointer";
   import Panel from "../../../lib/Panel.svelte";
   import { session, shown } from "../../../session.svelte";
   import type { OperationBench } from "../../bench.svelte";
   import ScrubBar from "../ScrubBar.svelte";
+  import { strokeKeys } from "../StrokeKeys";
   import { pathOf, viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(330);
   let height = $state(230);
-  let surface: SVGSVGElement | undefined = $state();
-  let dragging = false;
 
   const view = $derived(viewOf(bench, "cut off"));
   const rim = $derived(view?.diameter_axis.high ?? 1);
@@ -29,19 +29,12 @@
   const onLeft = $derived(!!now && x(now.diameter) < width / 2);
   const area = $derived(view ? `${line(view.feed, feed)}L${x(0)},${floor}L${x(rim)},${floor}Z` : "");
 
-  function drag(event: PointerEvent) {
-    if (!surface || !view) return;
-    const at = x.invert(event.clientX - surface.getBoundingClientRect().left);
-    const place = view.moments.findIndex((one) => one.diameter <= at);
+  const keys = $derived(strokeKeys(bench.scrub));
+  const pull = pulled((across) => {
+    if (!view) return;
+    const place = view.moments.findIndex((one) => one.diameter <= x.invert(across));
     bench.scrub.goto(place < 0 ? view.moments.length - 1 : place);
-  }
-
-  function key(event: KeyboardEvent) {
-    const by = { ArrowRight: 1, ArrowLeft: -1, PageDown: 10, PageUp: -10 }[event.key];
-    if (by === undefined) return;
-    bench.scrub.step(by);
-    event.preventDefault();
-  }
+  });
 </script>
 
 <Panel title="Over diameter" stale={bench.stale} class="area-map">
@@ -51,7 +44,6 @@
       <!-- svelte-ignore a11y_no_noninteractive_element_interactions, a11y_no_noninteractive_tabindex -->
       <svg
         id="operation-map"
-        bind:this={surface}
         {width}
         {height}
         class="block cursor-ew-resize touch-none"
@@ -59,15 +51,8 @@
         tabindex="0"
         aria-label="Speed, feed and force over diameter; at Ø{now.labels.diameter?.metric}: {now.labels
           .cutting_speed?.metric}, {now.labels.feed?.metric}; arrow keys travel"
-        onkeydown={key}
-        onpointerdown={(event) => {
-          dragging = true;
-          surface?.setPointerCapture(event.pointerId);
-          drag(event);
-        }}
-        onpointermove={(event) => dragging && drag(event)}
-        onpointerup={() => (dragging = false)}
-        onpointercancel={() => (dragging = false)}
+        onkeydown={keys}
+        {...pull}
       >
         <rect x={x(rim)} y="22" width={x(0) - x(rim)} height={floor - 22} fill="var(--paper)" />
         <path d={area} fill="var(--window)" stroke="var(--safe)" />

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
   import { labelOf } from "../../../lib/names";
+  import { pulled } from "../../../lib/pointer";
   import { session, shown } from "../../../session.svelte";
   import type { OperationBench } from "../../bench.svelte";
   import { strokeKeys } from "../StrokeKeys";
@@ -9,8 +10,6 @@
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(330);
   let height = $state(230);
-  let surface: SVGSVGElement | undefined = $state();
-  let dragging = false;
 
   const LEFT = 74;
   const view = $derived(viewOf(bench, "drill"));
@@ -26,12 +25,11 @@
   const keys = $derived(strokeKeys(bench.scrub));
   const trace = $derived(bench.overlay);
 
-  function drag(event: PointerEvent) {
-    if (!surface || !view) return;
-    const at = y.invert(event.clientY - surface.getBoundingClientRect().top);
-    const place = view.moments.findIndex((one) => one.depth >= at);
+  const pull = pulled((_, down) => {
+    if (!view) return;
+    const place = view.moments.findIndex((one) => one.depth >= y.invert(down));
     bench.scrub.goto(place < 0 ? view.moments.length - 1 : place);
-  }
+  });
 </script>
 
 <div class="min-h-0 flex-1" bind:clientWidth={width} bind:clientHeight={height}>
@@ -39,7 +37,6 @@
     <!-- svelte-ignore a11y_no_noninteractive_element_interactions, a11y_no_noninteractive_tabindex -->
     <svg
       id="operation-map"
-      bind:this={surface}
       {width}
       {height}
       class="block cursor-ns-resize touch-none"
@@ -48,14 +45,7 @@
       aria-label="Thrust and torque over depth; at {now.labels.depth?.metric} in {now.labels.layer
         ?.metric}: {now.labels.thrust?.metric}, {now.labels.torque?.metric}; arrow keys travel"
       onkeydown={keys}
-      onpointerdown={(event) => {
-        dragging = true;
-        surface?.setPointerCapture(event.pointerId);
-        drag(event);
-      }}
-      onpointermove={(event) => dragging && drag(event)}
-      onpointerup={() => (dragging = false)}
-      onpointercancel={() => (dragging = false)}
+      {...pull}
     >
       <defs
         ><pattern id="plies" width="6" height="4" patternUnits="userSpaceOnUse"
