@@ -26,7 +26,7 @@ from cutting.tooling.drill_stock import DrillStock
 from cutting.tooling.roles import Index
 
 FEED_PLACES = np.array([0.0, 0.3, 0.6, 0.85])  # of the window that all layers leave
-SPEED_SHARES = np.array([1.0, 0.85])
+SPEED_SHARES = np.array([1.0])  # slower ones are tried of those that lead, and of those that break a limit
 FEED_STEP = 0.005
 SHORT = {Pecks.BREAK: "break", Pecks.CLEAR: "clear"}
 LEAST_SPEED = 0.35  # × the book's lowest
