@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import asdict, replace
 from typing import Any
 
 from django.http import HttpRequest
@@ -15,6 +15,7 @@ from cutting.names import plain
 from cutting.nomenclature import source_label
 from cutting.quantities import display, read_quantity, refuse_long
 from cutting.tooling.decode import decode
+from cutting.tooling.drill_drawing import drawing as drill_drawing
 from cutting.tooling.drills import CHUCK_KIND, DRILL_KINDS
 from cutting.tooling.plan_view import holder_outline, insert_outline
 from cutting.tooling.records import TOOL_KINDS, properties
@@ -286,6 +287,7 @@ def _assembly(a: Assembly) -> dict[str, Any]:
         "checks": [as_plain(c) for c in checks],
         "fits": all(c.fits for c in checks),
         "drawing": _plan(tool, a.overhang) if "holder" in tool else None,
+        "drill": asdict(drill_drawing(to_core(tool["drill"]))) if "drill" in tool else None,
     }
 
 

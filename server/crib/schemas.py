@@ -264,6 +264,7 @@ class AssemblyOut(Schema):
     checks: list[CheckOut]
     fits: bool
     drawing: ToolPlanOut | None
+    drill: DrillDrawingOut | None
 
 
 class ToolPlanOut(Schema):

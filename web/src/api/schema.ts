@@ -4879,6 +4879,7 @@ export interface components {
             /** Fits */
             fits: boolean;
             drawing: components["schemas"]["ToolPlanOut"] | null;
+            drill: components["schemas"]["DrillDrawingOut"] | null;
         };
         /**
          * ToolPlanOut

@@ -91,7 +91,8 @@
 
 <Panel title="Settings" stale={bench.stale} class="area-settings">
   {#snippet aside()}nudge <kbd>↑</kbd> <kbd>↓</kbd> fine <kbd>⇧</kbd>{/snippet}
-  <div class="px-2.5">
+  <!-- one roll for all of it: however many entries a kind has, the cautions below stay in sight -->
+  <Scroll class="px-2.5" counts="label, tbody tr">
     <div class="grid grid-cols-[56px_108px_82px_1fr] items-center gap-x-2 gap-y-[3px]">
       {#each settings as at (at.name)}
         {@const name = at.name}
@@ -191,8 +192,6 @@
     {#if bench.problem && !refusal}
       <p class="text-signal mt-1" role="alert">{bench.problem.message}</p>
     {/if}
-  </div>
-  <Scroll class="px-2.5" counts="tbody tr">
     {#if turning}<PassTable passes={bench.evaluation?.passes ?? []} />
     {:else if bench.evaluation?.table}<KindTable table={bench.evaluation.table} />{/if}
   </Scroll>

@@ -3,6 +3,7 @@
   import X from "@lucide/svelte/icons/x";
   import { createQuery, useQueryClient } from "@tanstack/svelte-query";
   import { api, ask, Problem } from "../api/client";
+  import DrillPicture from "../crib/DrillPicture.svelte";
   import PlanPicture from "../crib/PlanPicture.svelte";
   import CribTabs from "../crib/CribTabs.svelte";
   import FormField from "../lib/FormField.svelte";
@@ -121,7 +122,8 @@
             {#if row.drawing}<PlanPicture
                 drawing={row.drawing}
                 label="{edgeOf(row.tool)} in {seatOf(row.tool)}"
-              />{:else}<span></span>{/if}
+              />{:else if row.drill}<DrillPicture drawing={row.drill} label={edgeOf(row.tool)} />{:else}<span
+              ></span>{/if}
             <div>
               <p>
                 <b>{row.name}</b>

@@ -195,7 +195,7 @@ FIELDS = Fields(
         Field("pecks", "pecks", "choice", options=tuple(one.value for one in Pecks), default=Pecks.NONE.value),
         Field("first_peck", "first peck", example="3 × Ø", bounds=PECK),
         Field("next_peck", "next peck", example="1 × Ø", bounds=PECK),
-        Field("least_peck", "least peck", example="0.25 × Ø", bounds=PECK),
+        Field("least_peck", "least peck", example="Ø / 4", bounds=PECK),
         Field("entry_feed", "share of the feed at entry", "number", "1", default=1.0, bounds=SHARE),
         Field("exit_feed", "share of the feed at exit", "number", "1", default=1.0, bounds=SHARE),
         Field("offset", "drill off the part's axis", example="0.02", default=0.0, bounds=(0.0, 2.0)),
