@@ -59,8 +59,7 @@ def keep_trace(
     """A trace as a row, thinned evenly where it is dense."""
     step = max(1, -(-len(trace.depth) // MOST_POINTS))
     points = {name: [float(f"{v:.6g}") for v in getattr(trace, name)[::step]] for name in ("depth", "thrust", "torque")}
-    if DrillTrace.objects.filter(job_id=job_id, operation=operation, archived_at=None).count() >= MOST_TRACES:
-        raise Refusal(422, f"This operation holds {MOST_TRACES} traces; put some away first.")
+    require_room(job_id, operation)
     return DrillTrace.objects.create(
         job=Job.objects.get(pk=job_id),
         operation=operation,
@@ -72,6 +71,12 @@ def keep_trace(
         points=points,
         author=author,
     )
+
+
+def require_room(job_id: int, operation: str) -> None:
+    """Refuse where an operation holds as many traces as it may. Raises a 422 refusal."""
+    if DrillTrace.objects.filter(job_id=job_id, operation=operation, archived_at=None).count() >= MOST_TRACES:
+        raise Refusal(422, f"This operation holds {MOST_TRACES} traces; put some away first.")
 
 
 def as_trace(row: DrillTrace) -> Trace:

@@ -16,6 +16,7 @@ from server.errors import Refusal
 
 HOST = "127.0.0.1"
 PATIENCE = 20.0  # s without a sample
+STOPPED = "The dynamometer stopped before the hole was done; nothing was kept."
 
 
 def port() -> int:
@@ -47,7 +48,7 @@ def request_of(x: Numbers, hole: int) -> dict[str, Any]:
 
 
 def record(asked: dict[str, Any]) -> Iterator[dict[str, float]]:
-    """Samples of one hole until the device says that it is done. Raises a 503 refusal where no device answers."""
+    """Samples of one hole until the device says that it is done. Raises a 503 refusal where no device answers or it stops."""
     if not port():
         raise Refusal(503, "No dynamometer is connected.")
     try:
@@ -58,13 +59,18 @@ def record(asked: dict[str, Any]) -> Iterator[dict[str, float]]:
 
 
 def _samples(line: socket.socket, asked: dict[str, Any]) -> Iterator[dict[str, float]]:
-    with line, line.makefile("rwb") as stream:
-        stream.write(json.dumps(asked).encode() + b"\n")
-        stream.flush()
-        for text in stream:
-            answer = json.loads(text)
-            if answer.get("done"):
-                return
-            if "error" in answer:
-                raise Refusal(503, f"The dynamometer: {answer['error']}")
-            yield answer
+    """Half a hole teaches the wrong thing: what ends before the device says so is refused."""
+    try:
+        with line, line.makefile("rwb") as stream:
+            stream.write(json.dumps(asked).encode() + b"\n")
+            stream.flush()
+            for text in stream:
+                answer = json.loads(text)
+                if answer.get("done"):
+                    return
+                if "error" in answer:
+                    raise Refusal(503, f"The dynamometer: {answer['error']}")
+                yield {name: float(answer[name]) for name in ("time", "thrust", "torque")}
+    except (OSError, ValueError, KeyError, TypeError) as error:
+        raise Refusal(503, STOPPED) from error
+    raise Refusal(503, STOPPED)

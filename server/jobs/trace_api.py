@@ -16,6 +16,7 @@ from cutting.quantities import Display, display
 from cutting.traces.fit import Fit
 from cutting.traces.growth import Growth
 from cutting.traces.table import Trace, chosen_from, read_table, trace_of
+from server.errors import Refusal
 from server.jobs import actions, lessons, recorder
 from server.jobs import hole_schemas as out
 from server.jobs.document import setup_of
@@ -102,17 +103,24 @@ def record_hole(request: HttpRequest, job_id: int, operation: str, payload: out.
     """Drill one hole on the dynamometer: its samples line by line as they come; kept when it is done."""
     require_engineer(request)
     setup = _setup(job_id, operation)
+    lessons.require_room(job_id, operation)
     x = lessons.untaught(setup, DrillTrace(cutting_speed=setup.settings.cutting_speed, feed_per_rev=setup.settings.feed_per_rev))
     samples = recorder.record(recorder.request_of(x, payload.hole))
     rate, author = float(np.ravel(x.feed_rate)[0]), request.user
 
     def lines() -> Iterator[bytes]:
         kept: list[tuple[float, float, float]] = []
-        for one in samples:
-            kept.append((one["time"] * rate / 60.0, one["thrust"], one["torque"]))
-            yield json.dumps({"depth": round(kept[-1][0], 4), "thrust": one["thrust"], "torque": one["torque"]}).encode() + b"\n"
-        trace = Trace(*(np.array(values) for values in zip(*kept, strict=True)))
-        row = lessons.keep_trace(job_id, setup, operation, trace, payload.hole, "dynamometer", author)  # type: ignore[arg-type]
+        try:
+            for one in samples:
+                kept.append((one["time"] * rate / 60.0, one["thrust"], one["torque"]))
+                yield json.dumps({"depth": round(kept[-1][0], 4), "thrust": one["thrust"], "torque": one["torque"]}).encode() + b"\n"
+            if not kept:
+                raise Refusal(503, recorder.STOPPED)
+            trace = Trace(*(np.array(values) for values in zip(*kept, strict=True)))
+            row = lessons.keep_trace(job_id, setup, operation, trace, payload.hole, "dynamometer", author)  # type: ignore[arg-type]
+        except Refusal as refused:  # the answer is under way already: what went wrong is its last line
+            yield json.dumps({"error": refused.title}).encode() + b"\n"
+            return
         yield json.dumps({"kept": row.pk}).encode() + b"\n"
 
     return StreamingHttpResponse(lines(), content_type="application/x-ndjson")

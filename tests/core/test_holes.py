@@ -155,6 +155,7 @@ def test_the_way_over_depth_takes_as_long_as_the_hole(base: dict[str, Any], entr
     x = numbers_of(base, settings={"pecks": "none", "entry_feed": entry, "exit_feed": exits})
     walked = float(simulate(x).seconds[-1]) * x.setup.feature.count
     assert float(np.max(x.engaged_time)) == pytest.approx(walked, rel=1e-6)
+    assert "broken_exit" not in {one.name for one in evaluate(hole(base, feature={"through": False, "exit_angle": "9°"})).limits}
     easier = numbers_of(base, settings={"pecks": "to clear chips"})
     assert 0.0 <= float(np.max(x.chip_index)) <= float(np.max(easier.chip_index)) <= 100.0
 

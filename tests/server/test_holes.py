@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import json
+import socketserver
 import subprocess
 import sys
+import threading
 import time
 from collections.abc import Callable, Iterator
 from typing import Any
@@ -222,6 +224,23 @@ def test_a_file_is_kept_as_its_columns_are_meant(engineer: Api, operator: Api, j
     broken = engineer.post(f"{place(job)}/traces", {**body, "text": text.replace("\n", "\nx;y;z\n", 3)})
     assert broken.status_code == 422
     assert "line 2" in broken.json()["title"]
+
+
+@pytest.mark.parametrize("said", [b"", b'{"time": 0.1, "thrust": 5.0, "torque": 0.1}\n' * 9, b'{"time": 0.1}\n', b"what?\n"])
+def test_a_device_that_stops_on_the_way_leaves_nothing(engineer: Api, job_id: JobId, monkeypatch: pytest.MonkeyPatch, said: bytes) -> None:
+    class Broken(socketserver.StreamRequestHandler):
+        def handle(self) -> None:
+            self.rfile.readline()
+            self.wfile.write(said)
+
+    with socketserver.ThreadingTCPServer(("127.0.0.1", 0), Broken) as device:
+        threading.Thread(target=device.serve_forever, daemon=True).start()
+        monkeypatch.setenv("ARROW_BENCH_DYNAMOMETER", str(device.server_address[1]))
+        recorded = engineer.post(f"{place(job_id('Coupling cup'))}/record", {"hole": 1})
+        lines = [json.loads(line) for line in b"".join(recorded.streaming_content).splitlines()]
+        device.shutdown()
+    assert "stopped" in lines[-1]["error"]
+    assert DrillTrace.objects.count() == 0
 
 
 def test_without_a_device_recording_says_so(engineer: Api, job_id: JobId, monkeypatch: pytest.MonkeyPatch) -> None:

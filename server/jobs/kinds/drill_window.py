@@ -65,7 +65,7 @@ def window_out(found: Window, setup: DrillSetup, opening: tuple[tuple[Change[Any
         "gears": _gears(setup, found),
         "now": [s.cutting_speed, s.feed_per_rev],
         "best": list(found.best) if found.best else None,
-        "open": bool(found.field.any()),
+        "open": found.best is not None or bool(found.field.any()),
         "says": said(found, setup),
         "opens": [_opening(change, there) for change, there in opening],
     }

@@ -32,7 +32,8 @@ export async function recordHole(
     const lines = (rest + words.decode(value, { stream: true })).split("\n");
     rest = lines.pop() ?? "";
     for (const line of lines) {
-      const one = JSON.parse(line) as Sample & { kept?: number };
+      const one = JSON.parse(line) as Sample & { kept?: number; error?: string };
+      if (one.error) throw new Error(one.error);
       if (one.kept) kept = true;
       else samples.push(one);
     }

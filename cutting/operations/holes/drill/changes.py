@@ -44,7 +44,7 @@ def changes(x: Numbers) -> Iterator[Change[DrillSetup]]:
             yield Change(
                 in_words(f"{share:.0%} of the feed at entry"), {"settings": {"entry_feed": share}}, setup.with_settings(entry_feed=share)
             )
-    if s.exit_feed > 0.5:
+    if s.exit_feed > 0.5 and f.breaks_out:
         yield Change(in_words("half the feed at exit"), {"settings": {"exit_feed": 0.5}}, setup.with_settings(exit_feed=0.5))
     if f.entry is Entry.FLAT and f.pilot <= 0:
         yield Change(in_words("spot the hole first"), {"feature": {"entry": Entry.SPOTTED.value}}, _with(setup, entry=Entry.SPOTTED))

@@ -36,7 +36,7 @@ def entry_share(entry_angle: float, curved: bool, point_angle: Any) -> Any:
 
 def broken_exit_of(feature: HoleFeature) -> bool:
     """Whether the lips leave the metal one after the other."""
-    return feature.exit_angle > 3.0 or feature.cross_hole > 0.0
+    return (feature.through and feature.exit_angle > 3.0) or feature.cross_hole > 0.0
 
 
 def broken_exit(x: Numbers) -> bool:
