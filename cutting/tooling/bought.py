@@ -59,7 +59,14 @@ def _insert(b: Bought) -> Insert:
 
 
 def _holder(b: Bought) -> Holder:
-    return Holder(b.designation, b.coolant, float(b.properties.get("OHN") or USUAL_OVERHANG), b.price, b.source)
+    return Holder(
+        b.designation,
+        b.coolant,
+        float(b.properties.get("OHN") or USUAL_OVERHANG),
+        b.price,
+        b.source,
+        float(b.properties.get("DMIN1") or 0.0),
+    )
 
 
 def _groove_insert(b: Bought) -> Any:

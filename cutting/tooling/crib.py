@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cutting.chips.window import WindowSides, window_sides
+from cutting.tooling.bars import body_of
 from cutting.tooling.designations.letters import CLEARANCES
 from cutting.tooling.items import Geometry, Grade, Holder, Insert
 from cutting.tooling.roles import Index, Parts
@@ -50,6 +51,12 @@ class HolderColumns:
     negative: NDArray[np.bool_]
     turns: NDArray[np.bool_]
     faces: NDArray[np.bool_]
+    bores: NDArray[np.bool_]
+    modulus: Array  # of a bar's body, as the next three
+    density: Array
+    damping: Array
+    reach: Array  # diameters that it may stand out
+    least_bore: Array
     right_or_neutral: NDArray[np.bool_]
 
 
@@ -116,6 +123,9 @@ class Crib:
             negative=np.array([c.clearance == "N" for c in codes], bool),
             turns=np.array(["turn" in c.operations for c in codes], bool),
             faces=np.array(["face" in c.operations for c in codes], bool),
+            bores=np.array(["bore" in c.operations for c in codes], bool),
+            **{name: _floats(getattr(body_of(c.bar), name) for c in codes) for name in ("modulus", "density", "damping", "reach")},
+            least_bore=_floats(h.least_bore for h in self.holders),
             right_or_neutral=np.array([c.hand in "RN" for c in codes], bool),
         )
 

@@ -6,15 +6,14 @@ from dataclasses import dataclass
 
 from cutting.machine.condition import FORBIDDEN, NOTES
 from cutting.machine.machines import Machine
+from cutting.tooling.bars import body_of
 from cutting.tooling.blades import Blade
-from cutting.tooling.designations.holder_code import CARBIDE_BARS
 from cutting.tooling.drills import Chuck, Drill
 from cutting.tooling.groove_inserts import GrooveInsert
 from cutting.tooling.items import Holder, Insert
 
-# overhang that stands without care: × shank height, × bar diameter in steel and in carbide (common practice, no source)
 TAILSTOCK = "Morse 4"  # of an engine lathe (common practice)
-STEEL_OVERHANG, STEEL_BAR, CARBIDE_BAR = 1.5, 4.0, 6.0
+STEEL_OVERHANG = 1.5  # × shank height that stands without care (common practice, no source)
 
 
 @dataclass(frozen=True)
@@ -93,7 +92,7 @@ def _overhang(holder: Holder, overhang: float) -> Check:
     code = holder.code
     share, what = STEEL_OVERHANG, "the shank's height"
     if code.bar:
-        share, what = (CARBIDE_BAR if code.bar in CARBIDE_BARS else STEEL_BAR), "the bar's diameter"
+        share, what = body_of(code.bar).reach, "the bar's diameter"
     allowed = share * code.shank_height
     return Check("overhang", overhang <= allowed, f"overhang {overhang:g} mm against {allowed:g} mm, {share:g} × {what}")
 

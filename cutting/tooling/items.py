@@ -96,13 +96,14 @@ class Insert:
 
 @dataclass(frozen=True)
 class Holder:
-    """An external holder with its shortest usual overhang."""
+    """An external holder with its shortest usual overhang, or a boring bar with the least bore [mm] that it enters."""
 
     designation: str
     coolant: str
     overhang: float
     price: float
     source: str = ""
+    least_bore: float = 0.0
 
     @property
     def name(self) -> str:

@@ -38,6 +38,7 @@ SHAPES = MappingProxyType(
         "face groove": "groove in the face",
         "ring": "ring cut out of a plate",
         "hole": "hole",
+        "bore": "bore",
         "end": "end that is cut off",
     }
 )

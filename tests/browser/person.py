@@ -36,7 +36,7 @@ class Person:
     def reload(self) -> None:
         self.chrome.refresh()
 
-    def until(self, condition: Callable[[], Any], what: str, seconds: float = 12) -> Any:
+    def until(self, condition: Callable[[], Any], what: str, seconds: float = 25) -> Any:
         def tried(_: Any) -> Any:
             try:
                 return condition()

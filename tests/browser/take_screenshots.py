@@ -22,7 +22,7 @@ PICTURES = (
     ("operation-bench", "/jobs/{shaft}/operations/op30", "light", "mm", ""),
     ("cut-off", "/jobs/{pin}/operations/op40", "light", "mm", "travel"),
     ("groove", "/jobs/{carrier}/operations/op20", "light", "mm", "step"),
-    ("face-groove", "/jobs/{ring}/operations/op20", "light", "mm", ""),
+    ("bore", "/jobs/{seats}/operations/op10", "light", "mm", ""),
     ("stack", "/jobs/{panel}/operations/op10", "light", "mm", "window"),
     ("deep-hole", "/jobs/{valve}/operations/op20", "light", "mm", "pecks"),
     ("trepanning-dark-inch", "/jobs/{disc}/operations/op10", "dark", "inch", ""),
@@ -53,7 +53,7 @@ def _take(site: str) -> None:
         for row in person.until(lambda: person.all("main li a"), "jobs")
     }
     known = {"shaft": jobs["Runner shaft"], "hub": jobs["Deflector hub, weld repaired"], "pin": jobs["Guide-vane pin"],
-             "carrier": jobs["Bearing carrier"], "ring": jobs["Nozzle ring"], "disc": jobs["Screen cover disc"],
+             "carrier": jobs["Bearing carrier"], "seats": jobs["Carrier, bored seats"], "disc": jobs["Screen cover disc"],
              "panel": jobs["Screen-frame panel"], "valve": jobs["Gate-valve body"]}  # fmt: skip
     try:
         for name, path, theme, units, keys in PICTURES:

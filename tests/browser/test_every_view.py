@@ -15,6 +15,7 @@ from tests.browser.person import Person
 pytestmark = pytest.mark.browser
 # benches of the other kinds: job and operation
 BENCHES = {"cut-off": ("Guide-vane pin", "op40"), "groove": ("Bearing carrier", "op20"), "inside": ("Bearing carrier", "op30"),
+         "bore": ("Carrier, bored seats", "op20"),
          "face-groove": ("Nozzle ring", "op20"), "trepan": ("Screen cover disc", "op10"),
          "stack": ("Screen-frame panel", "op10"), "deep-hole": ("Gate-valve body", "op20")}  # fmt: skip
 # each theme at a width of its own: colours do not change with the width, targets and order do

@@ -7,7 +7,7 @@ from typing import Any
 
 from cutting.advice.candidate import Advice
 from cutting.advice.contest import Contest
-from cutting.advice.contests import cut_off, face_groove, groove, hole, trepan, turned
+from cutting.advice.contests import bore, cut_off, face_groove, groove, hole, trepan, turned
 from cutting.advice.rank import rank
 
 CONTESTS: MappingProxyType[str, Contest] = MappingProxyType(
@@ -17,6 +17,7 @@ CONTESTS: MappingProxyType[str, Contest] = MappingProxyType(
         "groove": groove.CONTEST,
         "face groove": face_groove.CONTEST,
         "trepan": trepan.CONTEST,
+        "bore": bore.CONTEST,
         "drill": hole.CONTEST,
         "cut off": cut_off.CONTEST,
     }

@@ -156,7 +156,7 @@ def speeds(setup: Setup, cutter: Cutter, feed: Array) -> Array:
         )
 
     speed = at_life(goal_life(setup, cutter.taylor_exponent, edge_cost(cutter, depth), shape))
-    length = path_length(setup.feature) if setup.operation == "turn" else setup.feature.start_diameter / 2
+    length = setup.feature.start_diameter / 2 if setup.operation == "face" else path_length(setup.feature)
     cutting = 60.0 * np.pi * diameters.mean() * length * len(diameters) / (1000.0 * speed * feed)
     if (alone := unattended_life(setup, shape, cutting)) is not None:
         speed = np.minimum(speed, at_life(alone))

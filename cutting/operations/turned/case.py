@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from cutting.errors import CuttingError
 from cutting.mechanics.chatter import natural_frequency
-from cutting.mechanics.deflection import SHANK_MODULUS, shank_second_moment
+from cutting.mechanics.deflection import SHANK_MODULUS, round_second_moment, shank_second_moment, tool_deflection
 from cutting.mechanics.heat import cook_temperature_rise
 from cutting.mechanics.tool_setting import reach_angle
 from cutting.money.cost import insert_edge_cost
@@ -76,6 +76,13 @@ class Cutter:
     depth_exponent: Array
     coefficient_of_variation: Array
     minimum_speed: Array
+    # of a bar: how it gives at its tip along the radius [mm/N], swings [Hz] and is damped; outside a shank does not give that way
+    bar_compliance: Array
+    bar_frequency: Array
+    bar_damping: Array
+    bar_reach: Array  # mm that it may stand out
+    shank_modulus: Array
+    least_bore: Array
     book: Array  # supplier's spans: speed, feed, depth, each least and largest; nan where there is none
 
     def take(self, keep: Any) -> Cutter:
@@ -105,7 +112,9 @@ class Case:
         return 60.0 * (back + 40.0) / s.machine.rapid_rate + 0.4
 
     def compliance(self, before: Any, after: Any) -> Array:
-        """Deflection per newton at the worst place of the cut [mm/N], turning from one diameter to another [mm]."""
+        """Deflection of the part per newton at the worst place of the cut [mm/N], turning from one diameter to another [mm]."""
+        if self.setup.inside:  # the outside stays as it is
+            before = after = np.full_like(np.asarray(after, float), WHOLE)
         return self.beam.spring(before, after)
 
     @property
@@ -121,6 +130,8 @@ class Case:
 
 NEGATIVE_SEAT = 6.0  # degrees by which a negative insert is tilted
 STEEL, POST_LENGTH = 7.85e-6, 40.0  # kg/mm³; shank in its clamp that swings with the tip, mm (common practice)
+SWINGING = 0.2427  # of its mass swings with the tip of a bar that is held at one end: (3/3.516²)
+WHOLE = 1e6  # mm: a cut that takes nothing off the outside
 APPROACH = 2.0  # mm in front of and behind each pass at feed
 # useful lower end of speed: below it carbide tears and builds up edge in ductile metals (common practice)
 MINIMUM_SPEED = {"carbide": 50.0, "cermet": 80.0, "ceramic": 100.0, "cbn": 60.0, "pcd": 100.0, "hss": 3.0}
@@ -134,7 +145,8 @@ def case_of(setup: Setup) -> Case:
     clamp = setup.settings.spindle_clamp or np.inf
     beam = part_beam(setup)
     facing = setup.operation == "face"
-    frequency = beam.frequency(setup.feature.start_diameter if facing else setup.feature.turned_diameter)
+    end = setup.feature.start_diameter if facing else WHOLE if setup.inside else setup.feature.turned_diameter
+    frequency = beam.frequency(end)
     pressure = machine.pressure(setup.settings.coolant) or 0.0
     return Case(setup, facing, setup.work.material.ductility, pressure, min(machine.top_speed, clamp), beam, frequency, _sticky(setup))
 
@@ -180,12 +192,15 @@ def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) 
     major, included = holder(holders.cutting_edge_angle), insert(inserts.included_angle)
     minor = np.where(insert(inserts.round_shape.astype(float)) > 0, 90.0, reach_angle(major, included))
     overhang = holder(holders.overhang)
-    if setup.settings.overhang is not None:
-        overhang = np.full_like(overhang, setup.settings.overhang)
+    if setup.settings.overhang is not None or setup.inside:
+        overhang = np.full_like(overhang, setup.overhang)
     width, height = holder(holders.shank_width), holder(holders.shank_height)
     post = max(setup.machine.post_stiffness * setup.machine.rigidity, 1.0) * 1e3
     side = 1.0 / (1.0 / post + overhang**3 / (3.0 * SHANK_MODULUS * shank_second_moment(height, width)))
     mass = STEEL * width * height * (0.24 * overhang + POST_LENGTH)
+    round_bar = round_second_moment(height) if setup.inside else shank_second_moment(width, height)
+    bar_give = tool_deflection(1.0, overhang, round_bar, holder(holders.modulus)) + 1.0 / post
+    swings = holder(holders.density) * 1e-6 * np.pi / 4.0 * height**2 * SWINGING * overhang
     extra = (0.08 if setup.holding.interrupted else 0.0) + SKIN_VARIATION[setup.skin] + WORN_VARIATION[setup.machine.condition]
     brittle_scatter = [0.1 * max(0.0, 0.7 - g.toughness) for g in crib.grades]
     return Cutter(
@@ -207,7 +222,7 @@ def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) 
         shape_strength=insert(inserts.shape_strength),
         negative=negative,
         shank_height=height,
-        shank_second_moment=shank_second_moment(width, height),
+        shank_second_moment=round_bar,
         side_stiffness=side,
         side_frequency=natural_frequency(side, mass),
         overhang=overhang,
@@ -230,6 +245,12 @@ def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) 
         depth_exponent=law("depth_exponent"),
         coefficient_of_variation=law("coefficient_of_variation") + extra + of_grade(brittle_scatter),
         minimum_speed=of_grade([useful_speed(setup, g.tool_class) for g in crib.grades]),
+        bar_compliance=bar_give if setup.inside else np.zeros_like(bar_give),
+        bar_frequency=natural_frequency(1.0 / bar_give, swings),
+        bar_damping=holder(holders.damping),
+        bar_reach=holder(holders.reach) * height,
+        shank_modulus=holder(holders.modulus),
+        least_bore=holder(holders.least_bore),
         book=crib.book_columns(material.group.number)[insert_index][:, None],
     )
 

@@ -92,9 +92,10 @@ def other_tools(x: Cut, crib: Crib) -> Iterator[Change[Setup]]:
             yield Change(in_words(text), {"tool": changed.tool_names}, changed)
 
 
-def _near_tools(setup: Setup, crib: Any) -> list[tuple[Insert, Holder, str]]:
+def near_inserts(setup: Setup, crib: Any) -> list[tuple[Insert, str]]:
+    """Inserts for the same seat that differ in one thing only, with what that is."""
     own, code = setup.insert, setup.insert.code
-    found: list[tuple[Insert, Holder, str]] = []
+    found: list[tuple[Insert, str]] = []
     for one in crib.inserts:
         same_seat = seat(one) == seat(own)
         nose, geometry, grade = one.code.nose_radius == code.nose_radius, one.geometry == own.geometry, one.grade == own.grade
@@ -106,7 +107,13 @@ def _near_tools(setup: Setup, crib: Any) -> list[tuple[Insert, Holder, str]]:
             text = f"geometry {own.geometry.name} → {one.geometry.name}"
         else:
             text = f"grade {own.grade.name} → {one.grade.name}"
-        found.append((one, setup.holder, text))
+        found.append((one, text))
+    return found
+
+
+def _near_tools(setup: Setup, crib: Any) -> list[tuple[Insert, Holder, str]]:
+    own = setup.insert
+    found = [(insert, setup.holder, text) for insert, text in near_inserts(setup, crib)]
     for holder in crib.holders:
         turned = holder.code.cutting_edge_angle - setup.holder.code.cutting_edge_angle
         if (holder.code.shape, holder.code.clearance, holder.code.size) == seat(own) and abs(turned) > 1:

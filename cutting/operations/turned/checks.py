@@ -11,6 +11,14 @@ from cutting.operations.turned.feature import Feature, Settings
 from cutting.operations.turned.fields import SETTINGS, TURN_FEATURE
 
 MOST_PASSES = 60
+LEAST_WALL = 0.5  # mm of wall around a bore
+
+
+def _outside_at(h: Workholding, f: Feature) -> float:
+    """The smallest outside diameter along a bore from the free face; of a part whose steps are not known that in the jaws."""
+    face = h.free_length
+    along = [diameter for start, end, diameter in h.stretches if end > face - f.length and start < face]
+    return min(along, default=h.grip_diameter)
 
 
 def check_settings(s: Settings) -> None:
@@ -18,13 +26,19 @@ def check_settings(s: Settings) -> None:
     check_bounds(SETTINGS, "settings", s)
 
 
-def check_feature(f: Feature, facing: bool, machine: Machine, stock_to_remove: float) -> None:
+def check_feature(f: Feature, operation: str, machine: Machine, stock_to_remove: float) -> None:
     """Raise `CuttingError` for a feature that cannot be."""
+    facing = operation == "face"
     require_between("feature.start_diameter", f.start_diameter, 0.5, machine.swing, "mm (swing of the machine)")
     require_between("feature.length", f.length, 0.01, machine.turning_length, "mm (turning length of the machine)")
     require_between("feature.distance_from_chuck", f.distance_from_chuck, 0, machine.turning_length, "mm")
     if facing:
         require_between("feature.end_diameter", f.end_diameter.nominal, 0, f.start_diameter - 0.1, "mm, below the start diameter")
+    elif operation == "bore":
+        require_between("feature.end_diameter", f.end_diameter.nominal, f.start_diameter, machine.swing, "mm, not below the bore before")
+        if stock_to_remove <= 0:
+            most = f"below {f.end_diameter.target - f.start_diameter:g} mm"
+            raise OutOfRange("feature.grinding_allowance", "with the allowance nothing is left to bore.", most)
     else:
         require_between("feature.end_diameter", f.end_diameter.nominal, 0.3, f.start_diameter, "mm, not above the start diameter")
         if stock_to_remove <= 0:
@@ -34,14 +48,14 @@ def check_feature(f: Feature, facing: bool, machine: Machine, stock_to_remove: f
                 f"below {f.start_diameter - f.end_diameter.target:g} mm",
             )
     check_bounds(TURN_FEATURE, "feature", f)
-    _check_profile(f, facing)
+    _check_profile(f, operation)
 
 
-def _check_profile(f: Feature, facing: bool) -> None:
+def _check_profile(f: Feature, operation: str) -> None:
     if not f.profile:
         return
     far = f.distance_from_chuck + f.length
-    if len(f.profile) < 2 or facing:
+    if len(f.profile) < 2 or operation != "turn":
         raise CuttingError("feature.profile", "a contour needs two points or more and a turning operation.", "2 to 60 points")
     places = [place for place, _ in f.profile]
     if places != sorted(places):
@@ -58,12 +72,19 @@ def _check_profile(f: Feature, facing: bool) -> None:
         )
 
 
-def check_holding(h: Workholding, f: Feature, facing: bool, machine: Machine) -> None:
+def check_holding(h: Workholding, f: Feature, operation: str, machine: Machine) -> None:
     """Raise `CuttingError` for a holding that cannot be."""
+    facing = operation == "face"
     require_between("holding.free_length", h.free_length, 1, machine.turning_length, "mm")
     require_between("holding.grip_diameter", h.grip_diameter, 1, machine.swing, "mm")
-    most = f.start_diameter if facing else max(f.end_diameter.nominal - 0.2, 0)
-    require_between("holding.bore", h.bore, 0, most, "mm")
+    if operation == "bore":
+        outside = _outside_at(h, f)
+        if f.end_diameter.nominal > outside - 2 * LEAST_WALL:
+            said = f"Ø{f.end_diameter.nominal:g} leaves no wall in a part of Ø{outside:g}."
+            raise OutOfRange("feature.end_diameter", said, f"below {outside - 2 * LEAST_WALL:g} mm")
+    else:
+        most = f.start_diameter if facing else max(f.end_diameter.nominal - 0.2, 0)
+        require_between("holding.bore", h.bore, 0, most, "mm")
     if h.steady is not None:
         require_between("holding.steady", h.steady, 1, h.free_length, "mm from the chuck, inside the free length")
         if h.style is Holding.BETWEEN_CENTRES and h.steady >= h.free_length:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -9,10 +10,11 @@ import numpy as np
 from contourpy import contour_generator
 
 from cutting.chips.window import feed_scale, window_sides
-from cutting.operations.turned import limits as rules
+from cutting.operations.frame.rule import Rule
 from cutting.operations.turned.case import case_of, single_cutter
-from cutting.operations.turned.physics import cut, window_scales
-from cutting.operations.turned.plan import main_depth, pass_depths
+from cutting.operations.turned.limits import RULES
+from cutting.operations.turned.physics import Cut, cut, window_scales
+from cutting.operations.turned.plan import main_depth, one_pass_diameters, pass_depths
 from cutting.operations.turned.setup import Setup
 from cutting.working import Silent
 
@@ -43,7 +45,7 @@ class ChipMap:
     passes: list[tuple[float, float]]
 
 
-def chip_map(setup: Setup) -> ChipMap:
+def chip_map(setup: Setup, rules: Sequence[Rule[Cut]] = RULES) -> ChipMap:
     """The map of a set-up at its speed; depth is read as one pass down to the final diameter."""
     case, cutter = case_of(setup), single_cutter(setup)
     settings = setup.settings
@@ -55,10 +57,10 @@ def chip_map(setup: Setup) -> ChipMap:
     depth_top = max(max(p[1] for p in window) * 1.15, depth * 1.15)
     feeds, depths = np.linspace(feed_top / GRID, feed_top, GRID), np.linspace(depth_top / GRID, depth_top, GRID)
     grid_f, grid_a = (axis[..., None] for axis in np.meshgrid(feeds, depths))
-    last = setup.feature.start_diameter if case.facing else setup.target_diameter + 2 * grid_a
+    last = one_pass_diameters(setup, grid_a)
     done = cut(case, cutter, settings.cutting_speed, grid_f, grid_a, last, Silent())
     contours = []
-    for rule in rules.RULES:
+    for rule in rules:
         if rule.contour and rule.applies(done):
             used = np.broadcast_to(rule.used(done), grid_f.shape)[..., 0]
             crossed = used.min() < 1.0 < used.max()

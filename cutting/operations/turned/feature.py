@@ -42,6 +42,16 @@ class Feature:
 
 
 @dataclass(frozen=True)
+class Bore(Feature):
+    """A bore that is made wider from the free face on: `length` deep, to a square floor or a step where there is a `shoulder`."""
+
+    @property
+    def turned_diameter(self) -> float:
+        """The diameter to bore to: the middle of the limits, without what is left for grinding or honing."""
+        return self.end_diameter.target - self.grinding_allowance
+
+
+@dataclass(frozen=True)
 class Settings:
     """What the user sets: m/min, mm/rev, mm. `spindle_clamp` 1/min is the program's own speed limit."""
 

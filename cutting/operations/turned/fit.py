@@ -21,6 +21,7 @@ from cutting.tooling.roles import Index
 Mask = NDArray[np.bool_]
 CHUCK_CLEARANCE = 2.0  # mm between tool and jaws at the end of the cut
 CENTRE_CLEARANCE = 2.0
+BAR_CLEARANCE = 1.0  # mm on diameter between a bar and the bore that it enters
 LEAST_LEADING, MOST_LEADING = 15.0, 55.0  # degrees κr when fed away from the chuck (common practice)
 COLLAR_LENGTH, COLLAR_HEIGHT = 0.5, 0.2  # mm along the part and on diameter from which something stands in the way
 # of its edge that an insert stands free of its holder, and of a neck that the way down may take (common practice)
@@ -43,7 +44,7 @@ def _nose(s: Setup, i: InsertColumns, h: HolderColumns, a: Index, b: Index) -> A
 
 
 def _shoulder(s: Setup, i: InsertColumns, h: HolderColumns, a: Index, b: Index) -> Any:
-    wanted = s.feature.shoulder and s.operation == "turn"
+    wanted = s.feature.shoulder and s.operation in ("turn", "bore")
     return (h.cutting_edge_angle[b] >= 90.0) & ~(i.round_shape[a] & (s.feature.fillet is None)) if wanted else True
 
 
@@ -149,6 +150,29 @@ RULES: tuple[FitRule, ...] = (
 )
 
 
+INSIDE: tuple[FitRule, ...] = (
+    FitRule("operation", lambda s, i, h, a, b: h.bores[b], lambda s: "an outside holder reaches into no bore"),
+    FitRule("hand", lambda s, i, h, a, b: h.right_or_neutral[b], lambda s: "a left-hand bar cuts on the far side"),
+    FitRule(
+        "sleeve",
+        lambda s, i, h, a, b: h.shank_height[b] <= 2.0 * s.machine.shank_height,
+        lambda s: f"the bar is thicker than the sleeves of {s.machine.name} hold, {2.0 * s.machine.shank_height:g} mm",
+    ),
+    FitRule(
+        "least_bore",
+        lambda s, i, h, a, b: np.maximum(h.least_bore[b], h.shank_height[b] + BAR_CLEARANCE) <= s.feature.start_diameter + 1e-9,
+        lambda s: f"the bar does not enter the bore of Ø{s.feature.start_diameter:g} mm",
+    ),
+    FitRule("shoulder", _shoulder, lambda s: "the floor or step is square: κr below 90° or a round edge cannot make it"),
+    FitRule("fillet", _nose, lambda s: f"the corner radius is larger than the drawing's fillet {s.feature.fillet or 0:g} mm"),
+)
+
+
+def rules_of(setup: Setup) -> tuple[FitRule, ...]:
+    """The rules for outside holders, or for bars in a bore."""
+    return INSIDE if setup.inside else RULES
+
+
 def grade_rules(setup: Setup, crib: Crib) -> list[tuple[str, str, Mask]]:
     """Per insert: does geometry and grade suit the metal. Name, reason, mask over the crib's inserts."""
     letter = setup.work.material.group.letter
@@ -169,7 +193,8 @@ def check_pairs(setup: Setup, crib: Crib, left: Index, right: Index) -> tuple[Ma
     fits: Mask = np.ones(len(left), bool)
     counts: dict[str, tuple[str, int]] = {}
     checks = [
-        (rule.name, rule.reason(setup), np.broadcast_to(rule.fits(setup, inserts, holders, left, right), fits.shape)) for rule in RULES
+        (rule.name, rule.reason(setup), np.broadcast_to(rule.fits(setup, inserts, holders, left, right), fits.shape))
+        for rule in rules_of(setup)
     ]
     checks += [(name, reason, mask[left]) for name, reason, mask in grade_rules(setup, crib)]
     for name, reason, mask in checks:
@@ -203,7 +228,7 @@ def warnings_of_fit(setup: Setup) -> list[Warning]:
     left = right = np.array([0], np.intp)
     found = []
     inserts, holders = crib.insert_columns, crib.holder_columns
-    for rule in RULES:
+    for rule in rules_of(setup):
         if not np.all(rule.fits(setup, inserts, holders, left, right)):
             found.append(Warning(f"fit_{rule.name}", _sentence(rule.reason(setup)), "blocks"))
     for name, reason, mask in grade_rules(setup, crib):

@@ -88,6 +88,10 @@ def part_beam(setup: Setup) -> PartBeam:
     else:
         near = max(feature.distance_from_chuck, 0.5)
         far = min(max(feature.distance_from_chuck + feature.length, near), holding.free_length)
+    if setup.inside:
+        near, far = max(holding.free_length - feature.length, 0.5), holding.free_length
+        bored = replace(holding, bore=max(holding.bore, feature.turned_diameter))
+        return beam_between(bored, machine, setup.work, near, far, holding.grip_diameter)
     return beam_between(holding, machine, setup.work, near, far, feature.start_diameter, setup.away)
 
 
@@ -135,7 +139,7 @@ def _frequency(beam: PartBeam, diameter: float) -> float:
 def slenderness(setup: Setup) -> float:
     """How far the part stands out of the chuck, in its own diameters: of a stepped part each stretch in its own."""
     feature, holding = setup.feature, setup.holding
-    out = holding.stretches or ((0.0, holding.free_length, feature.start_diameter),)
+    out = holding.stretches or ((0.0, holding.free_length, holding.grip_diameter if setup.inside else feature.start_diameter),)
     near, far = feature.distance_from_chuck, feature.distance_from_chuck + feature.length
     total = 0.0
     for start, end, diameter in out:

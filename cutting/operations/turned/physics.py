@@ -119,6 +119,11 @@ class Cut(Spent, Window, Wear, Surface, Bending, Forces, Chip):
         return self.case.setup
 
     @property
+    def strokes_taken(self) -> int:
+        """How often the tool runs over the feature."""
+        return self.setup.pass_count
+
+    @property
     def feed_set(self) -> Array:
         """The feed to set [mm/rev]: one that the machine has."""
         return self.feed_per_rev
@@ -163,6 +168,7 @@ def _forces(case: Case, cutter: Cutter, chip: Chip, record: Silent) -> Forces:
     working = np.maximum(2.0 * setup.feature.end_diameter.nominal, chip.diameter / 2.0) if case.facing else chip.diameter
     height = setup.centre_height
     theta = record(tool_setting.height_angle, centre_height=height, diameter=working)
+    theta = setup.shrinks * theta  # inside a tip above centre turns the planes the other way
     rake = record(tool_setting.effective_rake, rake=cutter.rake, height_angle=theta) if height else cutter.rake
     reference_rake = work.material.group.reference_rake
     k_rake = record(
@@ -217,15 +223,16 @@ def _bending(case: Case, cutter: Cutter, chip: Chip, forces: Forces, record: Sil
     # facing presses along the axis, so it is the feed force that bends the part there
     sideways = forces.feed_force if case.facing else forces.passive_force
     after = chip.diameter if case.facing else chip.diameter - 2.0 * chip.depth_of_cut
-    give = case.compliance(chip.diameter, after)
+    give = case.compliance(chip.diameter, after) + cutter.bar_compliance
     spring = record(
         deflection.part_deflection,
         passive_force=sideways,
         compliance=give,
-        note=f"{case.setup.holding.style.value}, at the weakest place of the cut, with jaws and centre as springs",
+        note=f"{case.setup.holding.style.value}, at the weakest place of the cut, with jaws and centre as springs"
+        + ("; and the bar in its sleeve" if case.setup.inside else ""),
     )
     error = record(deflection.size_error, deflection=spring)
-    bend = deflection.tool_deflection(forces.worn_cutting_force, cutter.overhang, cutter.shank_second_moment)
+    bend = deflection.tool_deflection(forces.worn_cutting_force, cutter.overhang, cutter.shank_second_moment, cutter.shank_modulus)
     return Bending(error, bend, *_stability(case, cutter, chip, forces, give, record))
 
 
@@ -241,11 +248,28 @@ def _stability(case: Case, cutter: Cutter, chip: Chip, forces: Forces, give: Arr
     of_part, of_shank = (axial, radial) if case.facing else (radial, axial)
     direction = record(of_part, **shape, thin_exponent=thin)
     share = record(chatter.mode_share, in_plane_ratio=q, direction_factor=direction)
+    if case.setup.inside:
+        return _stable_inside(case, cutter, chip, give, slope, share, q, record)
     part = stable_on_part(give, case.frequency, slope, share, q, chip.cutting_speed, chip.spindle_speed, record)
     # the shank stands square to the direction that bends the part
     tool = chatter.stable_width(cutter.side_stiffness, chatter.DAMPING, slope, chatter.mode_share(q, of_shank(**shape, thin_exponent=thin)))
     tool_damped = chatter.process_damping(chatter.wave_length(chip.cutting_speed, cutter.side_frequency), slope, q)
     return part, tool * tool_damped
+
+
+def _stable_inside(
+    case: Case, cutter: Cutter, chip: Chip, give: Array, slope: Array, share: Array, q: Array, record: Silent
+) -> tuple[Array, Array]:
+    """In a bore the bar swings along the radius, as the part does: each alone, the bar with its own damping."""
+    part = stable_on_part(give - cutter.bar_compliance, case.frequency, slope, share, q, chip.cutting_speed, chip.spindle_speed, Silent())
+    note = "of the bar, at every speed"
+    bar = record(
+        chatter.stable_width, stiffness=1.0 / cutter.bar_compliance, damping_ratio=cutter.bar_damping, force_slope=slope, mode_share=share,
+        note=note,
+    )  # fmt: skip
+    waves = chatter.wave_length(chip.cutting_speed, cutter.bar_frequency)
+    damped = record(chatter.process_damping, wave_length=waves, force_slope=slope, in_plane_ratio=q)
+    return part, np.asarray(bar * damped)
 
 
 def _surface(case: Case, cutter: Cutter, chip: Chip, record: Silent) -> Surface:

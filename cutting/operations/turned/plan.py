@@ -29,15 +29,25 @@ def pass_depths(setup: Setup) -> Array:
 
 
 def pass_diameters(setup: Setup) -> Array:
-    """Uncut diameter of every pass [mm]."""
+    """The larger diameter of every pass [mm], at which its speed counts: uncut outside, cut inside."""
     if setup.operation == "face":
         return np.full(setup.pass_count, setup.feature.start_diameter)
-    return uncut_diameters(setup.feature.start_diameter, pass_depths(setup))
+    depths = pass_depths(setup)
+    if setup.inside:
+        return np.asarray(setup.feature.start_diameter + 2.0 * np.cumsum(depths))
+    return uncut_diameters(setup.feature.start_diameter, depths)
 
 
 def uncut_diameters(start: float, depths: Array) -> Array:
-    """Diameter [mm] in front of each cut of the given depths [mm]."""
+    """Diameter [mm] in front of each cut of the given depths [mm], outside."""
     return np.asarray(start - 2.0 * (np.cumsum(depths) - depths))
+
+
+def one_pass_diameters(setup: Setup, depths: Array) -> Array:
+    """The larger diameter [mm] of one pass of any depth [mm] that ends at the size, or in facing begins at the start."""
+    if setup.operation == "face":
+        return np.full_like(depths, setup.feature.start_diameter)
+    return np.asarray(setup.target_diameter + (0.0 if setup.inside else 2.0) * depths)
 
 
 def skin_depth(setup: Setup) -> float:

@@ -12,7 +12,7 @@ from cutting.operations.frame.setup import Skin
 from cutting.operations.turned import limits as rules
 from cutting.operations.turned.case import Case, Cutter, case_of, single_cutter
 from cutting.operations.turned.physics import Cut, cut
-from cutting.operations.turned.plan import FIRST_CUT, pass_depths, skin_depth
+from cutting.operations.turned.plan import FIRST_CUT, one_pass_diameters, pass_depths, skin_depth
 from cutting.operations.turned.setup import Setup
 from cutting.quantities.write import Display, display
 from cutting.working import Silent
@@ -73,7 +73,7 @@ def _bounds(case: Case, cutter: Cutter) -> tuple[Bound, ...]:
     stock = setup.stock_to_remove
     most = max(12.0, 1.5 * stock)
     grid = np.geomspace(0.02, most, GRID)[:, None]
-    last = setup.feature.start_diameter if case.facing else setup.target_diameter + 2.0 * grid
+    last = one_pass_diameters(setup, grid)
     done = cut(case, cutter, setup.settings.cutting_speed, setup.settings.feed_per_rev, grid, last, Silent())
     found = []
     for rule in rules.RULES:

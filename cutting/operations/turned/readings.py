@@ -18,6 +18,7 @@ from cutting.operations.frame.results import FORCE_BAND, LIFE_BAND, Shown
 from cutting.operations.turned.fit import fouled
 from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.plan import pass_depths
+from cutting.operations.turned.setup import Setup
 from cutting.operations.turned.springing import springing
 from cutting.sizing.drift import WEAR_LIMIT, correct_every, drift_per_piece, nose_recession
 from cutting.working import Recorder
@@ -45,8 +46,9 @@ def results(done: Cut, record: Recorder) -> dict[str, Value]:
     say.plain("chip_thickness", "mean chip thickness", done.chip_thickness, "length", "exact", *thickness)
     _edge_stands(done, say)
     if not done.case.facing:
-        size, error = done.setup.target_diameter, last_pass(done.size_error)
-        say.between("size_after", "size after", size + error / 2, "length", size, size + error * 1.4, "deflection", "size_error")
+        size, error = done.setup.target_diameter, done.setup.shrinks * last_pass(done.size_error)
+        low, high = sorted((size, size + error * 1.4))
+        say.between("size_after", "size after", size + error / 2, "length", low, high, "deflection", "size_error")
     return say.found
 
 
@@ -60,7 +62,15 @@ def _edge_stands(done: Cut, say: Shown) -> None:
     say.plain("effective_clearance", "working clearance", done.effective_clearance, "angle", "exact", *trail)
     say.plain("cutting_edge_angle", "κr in this cut", cutter.cutting_edge_angle, "angle", "exact", *trail)
     wear, grows = ("tool_life", "nose_recession"), drift * 1000.0  # µm
-    say.between("drift", "size grows by wear, a piece", grows, "small_length", grows / LIFE_BAND, grows * LIFE_BAND, *wear)
+    say.between(
+        "drift",
+        f"size {'shrinks' if setup.inside else 'grows'} by wear, a piece",
+        grows,
+        "small_length",
+        grows / LIFE_BAND,
+        grows * LIFE_BAND,
+        *wear,
+    )
     tolerance = setup.feature.end_diameter.tolerance
     if tolerance and not case.facing:
         every = float(correct_every(drift, tolerance))
@@ -78,8 +88,7 @@ def passes(done: Cut) -> tuple[Pass, ...]:
     return tuple(
         Pass(
             k + 1,
-            float(d),
-            setup.feature.end_diameter.nominal if setup.operation == "face" else float(d - 2 * depths[k]),
+            *_from_and_to(setup, float(d), float(depths[k])),
             float(depths[k]),
             _of_pass(done.spindle_speed, k),
             _of_pass(done.cutting_speed, k),
@@ -91,6 +100,14 @@ def passes(done: Cut) -> tuple[Pass, ...]:
         )
         for k, d in enumerate(done.diameter.ravel())
     )
+
+
+def _from_and_to(setup: Setup, larger: float, depth: float) -> tuple[float, float]:
+    """Diameters before and after a pass [mm] from the larger of them."""
+    if setup.operation == "face":
+        return larger, setup.feature.end_diameter.nominal
+    ends = larger, larger - 2.0 * depth
+    return (ends[1], ends[0]) if setup.inside else ends
 
 
 def chip_verdicts(done: Cut) -> tuple[ChipVerdict, ...]:

@@ -10,6 +10,8 @@ from cutting.operations.turned.checks import check_feature, check_holding, check
 from cutting.operations.turned.feature import Direction, Feature, Settings
 from cutting.tooling.items import Holder, Insert
 
+BAR_ROOM = 5.0  # mm that a bar stands out further than its bore is deep
+
 
 @dataclass(frozen=True, kw_only=True)
 class Setup(BaseSetup):
@@ -24,21 +26,31 @@ class Setup(BaseSetup):
     holding: Workholding = field(default_factory=Workholding)
 
     @property
+    def inside(self) -> bool:
+        """Whether a bore is made wider: cuts make the diameter larger, and a bar reaches into the part."""
+        return self.operation == "bore"
+
+    @property
+    def shrinks(self) -> float:
+        """1 where cuts make the diameter smaller, −1 where they make it larger."""
+        return -1.0 if self.inside else 1.0
+
+    @property
     def target_diameter(self) -> float:
         """The size to turn to, with what the house leaves for polishing."""
-        return self.feature.turned_diameter + (self.house.polishing_allowance if self.feature.polish else 0.0)
+        return self.feature.turned_diameter + self.shrinks * (self.house.polishing_allowance if self.feature.polish else 0.0)
 
     @property
     def overhang(self) -> float:
-        """How far the tool stands out [mm]: as set, or its own."""
-        return float(self.settings.overhang or self.holder.overhang)
+        """How far the tool stands out [mm]: as set, or its own; of a bar as little as the depth of the bore lets it."""
+        return float(self.settings.overhang or (self.feature.length + BAR_ROOM if self.inside else self.holder.overhang))
 
     @property
     def centre_height(self) -> float:
         """Height of the tip over the axis [mm]: what was set, or the house's school."""
         if self.settings.centre_height is not None:
             return self.settings.centre_height
-        return -self.house.off_centre * self.feature.turned_diameter
+        return -self.shrinks * self.house.off_centre * self.feature.turned_diameter
 
     @property
     def away(self) -> bool:
@@ -49,7 +61,7 @@ class Setup(BaseSetup):
         """Depth of all passes together, mm."""
         if self.operation == "face":
             return self.feature.length
-        return (self.feature.start_diameter - self.target_diameter) / 2.0
+        return self.shrinks * (self.feature.start_diameter - self.target_diameter) / 2.0
 
     @property
     def last_depth(self) -> float | None:
@@ -81,10 +93,10 @@ class Setup(BaseSetup):
 
     def check(self) -> None:
         """Raise `CuttingError` for the first input that cannot be."""
-        facing, feature, settings, machine = self.operation == "face", self.feature, self.settings, self.machine
+        feature, settings, machine = self.feature, self.settings, self.machine
         check_settings(settings)
         check_turns(machine)
         check_coolant(machine, settings.coolant)
-        check_feature(feature, facing, machine, self.stock_to_remove)
-        check_holding(self.holding, feature, facing, machine)
+        check_feature(feature, self.operation, machine, self.stock_to_remove)
+        check_holding(self.holding, feature, self.operation, machine)
         check_passes(settings, self.stock_to_remove, self.pass_count)

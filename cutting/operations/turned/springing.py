@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from cutting.mechanics.deflection import Holding
 from cutting.operations.frame.outcome import Bow
-from cutting.operations.turned.case import case_of
+from cutting.operations.turned.case import WHOLE, case_of
 from cutting.operations.turned.limits import size_error_limit
 from cutting.operations.turned.part import PartBeam, held_otherwise, part_beam
 from cutting.operations.turned.physics import Cut
@@ -49,7 +49,9 @@ def springing(setup: Setup, done: Cut | None = None, beam: PartBeam | None = Non
     places = np.linspace(beam.near, beam.far, CURVE) if beam.far > beam.near else np.array([beam.near, beam.near])
     before = pass_diameters(setup)[-1:]
     after = before if setup.operation == "face" else before - 2.0 * pass_depths(setup)[-1:]
-    errors = 2.0 * force * beam.along(before, after, np.unique(places))[0]
+    if setup.inside:
+        before = after = np.array([WHOLE])
+    errors = 2.0 * force * (beam.along(before, after, np.unique(places))[0] + float(np.ravel(done.cutter.bar_compliance)[0]))
     errors = errors if len(errors) == len(places) else np.repeat(errors, 2)
     return _shape(places, errors)
 

@@ -7,7 +7,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from server.jobs.kinds import cut_off, drill, face_groove, groove, trepan, turned
+from server.jobs.kinds import bore, cut_off, drill, face_groove, groove, trepan, turned
 from server.jobs.kinds.view import Viewer
 
 VIEWERS: MappingProxyType[str, Viewer] = MappingProxyType(
@@ -18,10 +18,17 @@ VIEWERS: MappingProxyType[str, Viewer] = MappingProxyType(
         "face groove": face_groove.VIEWER,
         "trepan": trepan.VIEWER,
         "drill": drill.VIEWER,
+        "bore": bore.VIEWER,
         "cut off": cut_off.VIEWER,
     }
 )
 AnyView = Annotated[
-    turned.TurnedView | groove.GrooveView | face_groove.FaceGrooveView | trepan.TrepanView | drill.DrillView | cut_off.CutOffView,
+    turned.TurnedView
+    | groove.GrooveView
+    | face_groove.FaceGrooveView
+    | trepan.TrepanView
+    | drill.DrillView
+    | bore.BoreView
+    | cut_off.CutOffView,
     Field(discriminator="kind"),
 ]

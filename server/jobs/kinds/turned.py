@@ -61,7 +61,7 @@ class TurnedView(Plain):
 
 def view(shown: Shown) -> dict[str, Any]:
     """Drawing and map of the present set-up."""
-    setup, outcome, chip_map = shown.setup, shown.outcome, shown.explored
+    setup, outcome = shown.setup, shown.outcome
     assert outcome.bow
     return {
         "kind": "turned",
@@ -81,11 +81,17 @@ def view(shown: Shown) -> dict[str, Any]:
         "insert_outline": insert_outline(setup.insert, setup.holder.code.cutting_edge_angle),
         "holder_outline": holder_outline(setup.holder, setup.insert),
         "stages": plain(shown.stages),
-        "map": {
-            **plain(chip_map),
-            "feed_ticks": ticks(chip_map.feed_axis[1], "feed_per_rev", shown.system),
-            "depth_ticks": ticks(chip_map.depth_axis[1], "length", shown.system),
-        },
+        "map": map_out(shown),
+    }
+
+
+def map_out(shown: Shown) -> dict[str, Any]:
+    """The chip map with its marks."""
+    chip_map = shown.explored
+    return {
+        **plain(chip_map),
+        "feed_ticks": ticks(chip_map.feed_axis[1], "feed_per_rev", shown.system),
+        "depth_ticks": ticks(chip_map.depth_axis[1], "length", shown.system),
     }
 
 

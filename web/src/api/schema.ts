@@ -1961,7 +1961,7 @@ export interface components {
              * Shape
              * @enum {string}
              */
-            shape: "outside" | "face" | "groove" | "face groove" | "ring" | "hole" | "end";
+            shape: "outside" | "face" | "groove" | "face groove" | "ring" | "hole" | "bore" | "end";
             /**
              * Axis
              * @default on the axis
@@ -2062,7 +2062,7 @@ export interface components {
              * Operation
              * @enum {string}
              */
-            operation: "turn" | "face" | "groove" | "face groove" | "trepan" | "drill" | "cut off";
+            operation: "turn" | "face" | "groove" | "face groove" | "trepan" | "drill" | "bore" | "cut off";
             /** Tool */
             tool: {
                 [key: string]: string;
@@ -2767,6 +2767,25 @@ export interface components {
             /** Ticks */
             ticks: components["schemas"]["TickOut"][];
         };
+        /** BoreView */
+        BoreView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bore";
+            /** Scene */
+            scene: {
+                [key: string]: number | string;
+            };
+            /** Scene Labels */
+            scene_labels: {
+                [key: string]: components["schemas"]["DisplayOut"];
+            };
+            /** Insert Outline */
+            insert_outline: number[][];
+            map: components["schemas"]["MapOut"];
+        };
         /**
          * BowOut
          * @description How the last cut springs along the part: places mm from the chuck, change of diameter mm, and the shape it leaves.
@@ -2972,7 +2991,7 @@ export interface components {
              */
             stops: number[];
             /** View */
-            view: components["schemas"]["TurnedView"] | components["schemas"]["GrooveView"] | components["schemas"]["FaceGrooveView"] | components["schemas"]["TrepanView"] | components["schemas"]["DrillView"] | components["schemas"]["CutOffView"];
+            view: components["schemas"]["TurnedView"] | components["schemas"]["GrooveView"] | components["schemas"]["FaceGrooveView"] | components["schemas"]["TrepanView"] | components["schemas"]["DrillView"] | components["schemas"]["BoreView"] | components["schemas"]["CutOffView"];
         };
         /** FaceGrooveView */
         FaceGrooveView: {

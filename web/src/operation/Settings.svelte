@@ -11,7 +11,7 @@
   let { bench, warn }: { bench: OperationBench; warn: () => void } = $props();
 
   const settings = $derived(bench.evaluation?.settings ?? []);
-  const turning = $derived(bench.evaluation?.view.kind === "turned");
+  const turning = $derived(["turned", "bore"].includes(bench.evaluation?.view.kind ?? ""));
   let typed = $state<Record<string, string | undefined>>({});
 
   const setting = (name: string) => settings.find((one) => one.name === name);

@@ -1,5 +1,6 @@
 import type { Component } from "svelte";
 import type { OperationBench } from "../bench.svelte";
+import BoreScene from "./bore/Scene.svelte";
 import CutOffFoot from "./cut_off/Foot.svelte";
 import CutOffMap from "./cut_off/Map.svelte";
 import CutOffScene from "./cut_off/Scene.svelte";
@@ -29,6 +30,7 @@ export const KINDS: Record<string, KindParts> = {
   groove: { Scene: GrooveScene, Map: GrooveMap },
   "face groove": { Scene: FaceGrooveScene, Map: FaceGrooveMap },
   trepan: { Scene: TrepanScene, Map: TrepanMap },
+  bore: { Scene: BoreScene, Map: TurnedMap },
   drill: { Scene: DrillScene, Map: DrillMap },
   "cut off": { Scene: CutOffScene, Map: CutOffMap, Foot: CutOffFoot },
 };

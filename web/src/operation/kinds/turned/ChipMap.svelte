@@ -13,7 +13,7 @@
   let dragging = $state(false);
   let surface: SVGSVGElement | undefined = $state();
 
-  const map = $derived(viewOf(bench, "turned")?.map);
+  const map = $derived((viewOf(bench, "turned") ?? viewOf(bench, "bore"))?.map);
   const chip = $derived(bench.evaluation?.chip);
   const tick = (t: { metric: string; inch: string }) => (session.units === "inch" ? t.inch : t.metric);
   // room for the longest figure of the depth

@@ -1,0 +1,80 @@
+"""Limits of boring as data: those of turning, seen from inside, and what a bar in a bore adds."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+
+from cutting.operations.frame.outcome import Bound, Severity
+from cutting.operations.frame.rule import Array, Rule
+from cutting.operations.turned.limits import RULES as TURNED
+from cutting.operations.turned.physics import Cut
+
+LEAST_ROOM = 0.4  # of the bore's section that a bar leaves to the chips: a bar of about three quarters of the bore (common practice)
+LEAST_REACH = 2.0  # mm that the bar stands out beyond the depth
+NOT_INSIDE = ("tool_bends", "shallow")
+SEEN_FROM_INSIDE: dict[str, dict[str, Any]] = {
+    "part_bends": {
+        "label": "bar and part bend, on diameter",
+        "why": "The push-off force bends the bar away from the wall; the bore stays smaller by twice that, and is wider where it begins.",
+    },
+    "chatter": {
+        "why": "Beyond this width of engaged edge each turn's waves feed the next: a long bar sings, a damped or stiffer one stays quiet.",
+    },
+    "clearance": {"why": "A tip below centre inside loses clearance and its heel rubs; above centre it loses rake."},
+}
+
+
+def chip_room(x: Cut) -> Array:
+    """Share of the bore's section that the bar leaves free."""
+    return np.asarray(1.0 - (x.cutter.shank_height / x.setup.feature.start_diameter) ** 2)
+
+
+RULES: tuple[Rule[Cut], ...] = (
+    *(replace(one, **SEEN_FROM_INSIDE.get(one.name, {})) for one in TURNED if one.name not in NOT_INSIDE),
+    Rule(
+        "bar_overhang",
+        "bar stands out",
+        "length",
+        Bound.UPPER,
+        Severity.HARD,
+        "common-practice",
+        "A steel bar holds to about four diameters, heavy metal five, carbide six, damped bars eight and twelve.",
+        lambda x: (x.cutter.overhang, None, x.cutter.bar_reach),
+    ),
+    Rule(
+        "bar_reaches",
+        "bar reaches the depth",
+        "length",
+        Bound.LOWER,
+        Severity.HARD,
+        "common-practice",
+        "The bar must stand out further than the bore is deep, or its sleeve meets the face.",
+        lambda x: (x.cutter.overhang, x.setup.feature.length + LEAST_REACH, None),
+        (),
+        lambda x: x.setup.settings.overhang is not None,
+    ),
+    Rule(
+        "chip_room",
+        "room for the chips",
+        "share",
+        Bound.LOWER,
+        Severity.SOFT,
+        "common-practice",
+        "What the bar leaves of the bore's section: in less, chips wrap around the bar and scratch the wall.",
+        lambda x: (100.0 * chip_room(x), 100.0 * LEAST_ROOM, None),
+    ),
+    Rule(
+        "nose_depth",
+        "depth for this corner",
+        "length",
+        Bound.LOWER,
+        Severity.SOFT,
+        "common-practice",
+        "A cut shallower than its corner pushes the bar off the wall more than it cuts along it: a corner no larger than the depth.",
+        lambda x: (x.depth_of_cut, x.cutter.nose_radius, None),
+        contour=True,
+    ),
+)

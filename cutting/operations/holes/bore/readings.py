@@ -1,0 +1,83 @@
+"""What boring says beside turning: how the bar gives and swings, what spring passes leave, and the scene from inside."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+import numpy as np
+
+from cutting.operations.frame.model import Readings
+from cutting.operations.frame.outcome import Value, Warning
+from cutting.operations.frame.over_passes import last_pass
+from cutting.operations.frame.results import Shown
+from cutting.operations.turned import readings as turned
+from cutting.operations.turned.evaluate import MODEL as TURNED
+from cutting.operations.turned.fit import warnings_of_fit
+from cutting.operations.turned.limits import size_error_limit
+from cutting.operations.turned.physics import Cut
+from cutting.tooling.bars import body_of
+from cutting.working import Recorder
+
+SPRING_PASSES = 2  # that anybody takes: what is left after two is no springing (common practice)
+
+
+def spring_share(x: Cut) -> float:
+    """Share of the springing that one more pass at the same setting leaves: k_cut/(k_cut + k_bar), from the push of the last pass."""
+    push, depth, error = (last_pass(one) for one in (x.passive_force, x.depth_of_cut, x.size_error))
+    give = error / 2.0 / max(push, 1e-9)
+    cutting = push / max(depth, 1e-9)
+    return float(cutting * give / (1.0 + cutting * give))
+
+
+def results(x: Cut, record: Recorder) -> dict[str, Value]:
+    """Turning's results, with the bar's own after them."""
+    found = turned.results(x, record)
+    say = Shown(record)
+    give, error = last_pass(x.cutter.bar_compliance), last_pass(x.size_error)
+    say.banded("bar_stiffness", "stiffness of the bar at its tip, N/µm", 0.001 / give, "number", 0.3)
+    say.banded("bar_frequency", "the bar swings at, Hz", last_pass(x.cutter.bar_frequency), "number", 0.2)
+    left = error * spring_share(x)
+    say.between("spring_pass", "springing left after one spring pass", left, "length", 0.6 * left, 1.4 * left, "size_error")
+    say.between(
+        "bell_mouth", "wider at the mouth, about", error, "length", 0.5 * error, 1.2 * error, "passive_force", "deflection", "size_error"
+    )
+    return {**found, **say.found}
+
+
+def warnings(x: Cut) -> Iterator[Warning]:
+    """Misfits, and what goes wrong inside."""
+    yield from warnings_of_fit(x.setup)
+    feature, bar = x.setup.feature, x.setup.holder.code
+    if last_pass(np.minimum(x.chip_index, 100.0)) < x.setup.house.chip_index_wanted:
+        text = "Long chips wrap around the bar: never reach into a bore or pull chips out while anything turns."
+        yield Warning("wrapping_chips", text, "care", True)
+    if feature.shoulder:
+        text = "Blind: chips must come back past the bar. Flush them out, stop before the floor, look before the next pass."
+        yield Warning("blind_chips", text, "note", True)
+    if spring_share(x) ** SPRING_PASSES * last_pass(x.size_error) > 0.005:
+        yield Warning("springs_on", "Two spring passes leave more than 5 µm: the bar is too slender, not the pass too few.", "care")
+    if body_of(bar.bar).name.startswith("damped"):
+        yield Warning(
+            "damped_bar", "A damped bar is gripped over its whole seat, never on its head, and is not turned end for end.", "note"
+        )
+    yield Warning(
+        "inside", "Tip on centre or a little above, bar out as little as the depth lets; measure with the spindle stopped.", "note", True
+    )
+
+
+def scene(x: Cut) -> dict[str, float | str]:
+    """Turning's drawing with the bar: its diameter, and what it gives exaggerated on the drawing."""
+    setup, bar = x.setup, x.setup.holder.code
+    return {
+        **turned.scene(x),
+        "overhang": setup.overhang,
+        "bar_diameter": bar.shank_height,
+        "bar_body": body_of(bar.bar).name,
+        "bent": last_pass(x.size_error) / size_error_limit(x.case),
+        "outside": setup.holding.grip_diameter,
+        "blind": "yes" if setup.feature.shoulder else "no",
+    }
+
+
+READINGS: Readings[Cut] = replace(TURNED.readings, results=results, warnings=warnings, scene=scene)

@@ -1,0 +1,36 @@
+"""Demo jobs with bores, of the same invented workshop."""
+
+from __future__ import annotations
+
+from server.jobs.demo_narrow import narrow
+
+BAR = ("CCMT 09T304 middle positive P20 CVD", "A25T-SCLCR 09")
+CARRIER_BORED = {
+    "name": "Carrier, bored seats",
+    "material": "EN-GJS-500-7",
+    "hardness": None,
+    "machine": "two-axis lathe",
+    "goal": "most secure",
+    "batch": {"pieces": 120, "unattended_hours": 0, "yearly": 480},
+    "money": {"blank": 0, "setup_minutes": 25, "good_share": 0.98, "target": 9},
+    "stock": {"diameter": "110 mm", "free_length": "80 mm", "bore": "58 mm"},
+    "holding": {"style": "chuck", "grip_diameter": "110 mm", "grip_share": 0.6},
+    "operations": [
+        narrow(
+            10,
+            "Deep seat Ø60 H8",
+            "bore",
+            BAR,
+            {"start_diameter": "58 mm", "end_diameter": "60 H8", "length": "72 mm", "roughness": "3.2 µm"},
+            {"cutting_speed": "170 m/min", "feed_per_rev": "0.14 mm/rev", "depth_of_cut": "1.02 mm", "coolant": "jet"},
+        ),
+        narrow(
+            20,
+            "Bearing seat Ø62 H7",
+            "bore",
+            BAR,
+            {"start_diameter": "60.023 mm", "end_diameter": "62 H7", "length": "20 mm", "shoulder": True, "roughness": "1.6 µm"},
+            {"cutting_speed": "180 m/min", "feed_per_rev": "0.09 mm/rev", "depth_of_cut": "0.5 mm", "coolant": "jet"},
+        ),
+    ],
+}

@@ -1,0 +1,158 @@
+"""Boring: which way a change must move what is said, what is refused, and which bar a bore asks for."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import replace
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import pytest
+
+from cutting.advice import advise
+from cutting.errors import CuttingError
+from cutting.operations.holes.bore.readings import spring_share
+from cutting.operations.registry import evaluate
+from cutting.tooling.bars import body_of
+from tests.core.bores import BORE, LONG, asked, bore, cut_of
+
+
+def last(values: Any) -> float:
+    return float(np.ravel(values)[-1])
+
+
+DIRECTIONS: list[tuple[str, dict[str, Any], dict[str, Any], str, int]] = [
+    ("a longer bar springs more", BORE, {"settings": {"overhang": "95 mm"}}, "size_error", 1),
+    ("and sings sooner", BORE, {"settings": {"overhang": "95 mm"}}, "stable_tool", -1),
+    ("and swings slower", BORE, {"settings": {"overhang": "95 mm"}}, "bar_frequency", -1),
+    ("a thicker bar springs less", LONG, {"tool": {"holder": "D32U-SCLCR 09"}}, "size_error", 0),
+    ("a thinner bar springs more", LONG, {"tool": {"holder": "D25T-SCLCR 09"}}, "size_error", 1),
+    ("a damped bar springs as its steel does", BORE, {"tool": {"holder": "D25T-SCLCR 09"}}, "size_error", 0),
+    ("but sings much later", BORE, {"tool": {"holder": "D25T-SCLCR 09"}}, "stable_tool", 1),
+    ("a larger corner pushes off more", BORE, {"tool": {"insert": "CCMT 09T308 light positive P10 CVD"}}, "passive_force", 1),
+    ("a thinner wall springs more", BORE, {"holding": {"grip_diameter": "70 mm"}}, "size_error", 1),
+    ("a harder push bends more", BORE, {"settings": {"feed_per_rev": "0.2 mm/rev"}}, "size_error", 1),
+]
+
+
+@pytest.mark.parametrize(("why", "base", "change", "figure", "sign"), DIRECTIONS, ids=[one[0] for one in DIRECTIONS])
+def test_what_a_change_must_do(why: str, base: dict[str, Any], change: dict[str, Any], figure: str, sign: int) -> None:
+    before, after = (
+        last(getattr(x, figure) if hasattr(x, figure) else getattr(x.cutter, figure)) for x in (cut_of(base), cut_of(base, **change))
+    )
+    assert np.sign(round(after / before - 1.0, 9)) == sign
+
+
+@pytest.mark.parametrize("out", range(60, 100, 8))
+def test_a_shorter_bar_is_never_worse(out: int) -> None:
+    shorter, longer = (cut_of(settings={"overhang": f"{mm} mm"}) for mm in (out, out + 8))
+    assert last(shorter.size_error) < last(longer.size_error)
+    assert last(shorter.stable_tool) > last(longer.stable_tool)
+
+
+def test_a_bore_grows_pass_by_pass_and_stays_smaller_than_it_is_set() -> None:
+    outcome = evaluate(bore())
+    sizes = [(one.from_diameter, one.to_diameter) for one in outcome.passes]
+    assert sizes[0][0] == 59.0
+    assert sizes[-1][1] == pytest.approx(62.015)
+    assert all(a < b for a, b in sizes)
+    assert outcome.results["size_after"].value < 62.015
+    left = evaluate(bore(feature={"grinding_allowance": "0.3 mm"})).passes[-1].to_diameter
+    assert left == pytest.approx(62.015 - 0.3)
+
+
+def test_a_spring_pass_takes_more_where_the_bar_is_stiff() -> None:
+    """The rest after one more pass is k_cut/(k_cut + k_bar): towards nothing for a stiff bar, towards all of it for a weak one."""
+    stiff, weak = (spring_share(cut_of(settings={"overhang": f"{out} mm"})) for out in (62, 99))
+    assert 0.0 < stiff < weak < 1.0
+    assert spring_share(cut_of(settings={"feed_per_rev": "0.2 mm/rev"})) > spring_share(cut_of())
+
+
+REFUSED: list[tuple[dict[str, Any], str]] = [
+    ({"feature": {"end_diameter": "58 mm"}}, "feature.end_diameter"),
+    ({"feature": {"end_diameter": "99.8 mm"}}, "feature.end_diameter"),
+    ({"feature": {"length": "95 mm"}}, "feature.length"),
+    ({"feature": {"grinding_allowance": "4 mm"}}, "feature.grinding_allowance"),
+    ({"settings": {"overhang": "-3 mm"}}, "settings.overhang"),
+]
+
+
+@pytest.mark.parametrize(("changed", "field"), REFUSED)
+def test_what_cannot_be_is_refused_by_field(changed: dict[str, Any], field: str) -> None:
+    with pytest.raises(CuttingError) as refused:
+        evaluate(bore(**changed))
+    assert refused.value.field == field
+
+
+def test_a_deep_bore_asks_for_another_bar_than_a_short_one() -> None:
+    """Common practice, no source: steel to four diameters, heavy metal five, carbide six, damped bars eight and more."""
+    for length, free, bodies in (("40 mm", "60 mm", {"steel"}), ("170 mm", "180 mm", {"damped steel", "damped carbide"})):
+        setup, stock = asked(feature={"start_diameter": "39 mm", "end_diameter": "42 H9", "length": length}, holding={"free_length": free})
+        rows = advise(setup, stock).candidates
+        assert rows
+        bars = {one.name: one for one in stock.holders}
+        assert {body_of(bars[row.tool["holder"]].code.bar).name for row in rows[:3]} <= bodies
+
+
+def test_a_row_tells_what_its_own_set_up_tells() -> None:
+    setup, stock = asked()
+    for row in advise(setup, stock).candidates[:4]:
+        x = cut_of(
+            tool=dict(row.tool),
+            settings={"cutting_speed": row.cutting_speed, "feed_per_rev": row.feed, "depth_of_cut": row.depth_of_cut, "coolant": "jet"},
+        )
+        assert last(x.operation_cost) == pytest.approx(row.cost, rel=1e-6)
+        assert row.more[2].metric == f"{1000 * last(x.size_error):.1f}"
+
+
+def test_only_bars_that_enter_are_offered() -> None:
+    setup, stock = asked(feature={"start_diameter": "24 mm", "end_diameter": "26 H9", "length": "40 mm"}, holding={"free_length": "60 mm"})
+    advice = advise(setup, stock)
+    assert advice.candidates
+    assert "least_bore" in {one.name for one in advice.refused}
+    bars = {one.name: one for one in stock.holders}
+    assert all(bars[row.tool["holder"]].least_bore <= 24.0 for row in advice.candidates)
+
+
+# what catches it -> how the mistake is made of a sound bore
+MADE: dict[str, tuple[dict[str, Any], dict[str, Any]]] = {
+    "part_bends": (LONG, {"tool": {"holder": "A25T-SCLCR 09"}, "feature": {"end_diameter": "62 H7"}}),
+    "chatter": (LONG, {"tool": {"holder": "A25T-SCLCR 09"}}),
+    "bar_overhang": (LONG, {"tool": {"holder": "A25T-SCLCR 09"}}),
+    "bar_reaches": (BORE, {"settings": {"overhang": "50 mm"}}),
+    "chip_room": (BORE, {"tool": {"holder": "A25T-SCLCR 09"}, "feature": {"start_diameter": "31 mm", "end_diameter": "34 H7"}}),
+    "nose_depth": (BORE, {"feature": {"start_diameter": "61.6 mm"}}),
+    "clearance": (BORE, {"settings": {"centre_height": "-4 mm"}}),
+    "fit_least_bore": (BORE, {"feature": {"start_diameter": "28 mm", "end_diameter": "30 H7"}}),
+    "wrapping_chips": (BORE, {"settings": {"feed_per_rev": "0.03 mm/rev"}}),
+    "blind_chips": (BORE, {"feature": {"shoulder": True}}),
+    "springs_on": (LONG, {"tool": {"holder": "A16R-SCLCR 09"}, "settings": {"feed_per_rev": "0.2 mm/rev"}}),
+    "damped_bar": (BORE, {"tool": {"holder": "D25T-SCLCR 09"}}),
+}
+
+
+@pytest.mark.parametrize("name", sorted(MADE))
+def test_a_mistake_in_a_bore_is_caught(name: str) -> None:
+    base, made = MADE[name]
+
+    def alarms(outcome: Any) -> set[str]:
+        return {one.name for one in outcome.limits if one.broken} | {one.name for one in outcome.warnings}
+
+    assert name in alarms(evaluate(bore(base, **made)))
+    if name != "damped_bar":
+        assert name not in alarms(evaluate(bore(base)))
+
+
+def test_the_page_of_bores_is_whole() -> None:
+    page = (Path(__file__).parents[2] / "docs" / "boring-mistakes.md").read_text(encoding="utf-8")
+    assert set(re.findall(r"(?:limit|warning) `(\w+)`", page)) == set(MADE)
+
+
+def test_remedies_for_a_bar_that_sings() -> None:
+    """Stiffer, shorter or sharper: each is run before it is offered."""
+    setup, stock = asked(LONG)
+    singing = replace(bore(LONG, tool={"holder": "A25T-SCLCR 09"}), goal=setup.goal)
+    limit = next(one for one in evaluate(singing, stock).limits if one.name == "chatter")
+    texts = [one.text.metric for one in limit.remedies]
+    assert any("damped" in text for text in texts), texts

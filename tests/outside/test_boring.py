@@ -1,0 +1,92 @@
+"""Boring against beams by textbook and by a library, frequencies in closed form, handbook times and the standard's sizes."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+import pytest
+from Pynite import FEModel3D
+
+from cutting.mechanics.chatter import natural_frequency
+from cutting.mechanics.deflection import round_second_moment, tool_deflection
+from cutting.mechanics.tool_setting import effective_clearance, effective_rake
+from cutting.operations.turned.case import SWINGING
+from cutting.tooling.bars import BODIES, CARBIDE, HEAVY_METAL, STEEL, BarBody
+from cutting.tooling.designations.holder_code import BAR_TYPES
+from tests.core.bores import bore, cut_of
+
+
+@pytest.mark.parametrize(("body", "long", "micrometres"), [(STEEL, 100, 8.3), (CARBIDE, 150, 9.8), (HEAVY_METAL, 125, 10.3)])
+def test_how_far_a_bar_gives(body: BarBody, long: float, micrometres: float) -> None:
+    # cantilever with an end load, Roark: Ø25 under 100 N; E of carbide and heavy metal from memory
+    found = 1000 * float(tool_deflection(100.0, long, round_second_moment(25.0), body.modulus))
+    assert found == pytest.approx(micrometres, abs=0.06)
+
+
+@pytest.mark.parametrize(("body", "long"), [(STEEL, 100.0), (CARBIDE, 150.0), (HEAVY_METAL, 80.0)])
+def test_how_fast_a_bar_swings(body: BarBody, long: float) -> None:
+    # Blevins, cantilever: f = 1.8751²/(2π·L²)·√(EI/ρA); steel Ø25 × 100 swings at 1809 Hz, carbide Ø25 × 150 at 1000
+    area, moment = math.pi * 25.0**2 / 4.0, float(round_second_moment(25.0))
+    line = body.density * 1e-9 * area  # t/mm
+    exact = 1.8751**2 / (2 * math.pi * long**2) * math.sqrt(body.modulus * moment / line)
+    stiffness = 1.0 / tool_deflection(1.0, long, moment, body.modulus)
+    found = float(natural_frequency(stiffness, body.density * 1e-6 * area * long * SWINGING))
+    assert found == pytest.approx(exact, rel=0.005)
+    if body is not HEAVY_METAL:
+        assert exact == pytest.approx({100.0: 1809.0, 150.0: 1000.0}[long], rel=0.01)
+
+
+def test_a_bar_in_its_sleeve_against_a_beam_library() -> None:
+    # PyNiteFEA 3.2 as the oracle: Ø25 steel, 65 mm out, on a spring as stiff as the post, pushed off by the cut's own force
+    x = cut_of()
+    machine, push = x.setup.machine, float(np.ravel(x.passive_force)[-1])
+    model = FEModel3D()
+    model.add_material("steel", 210_000, 80_000, 0.3, 7.85e-6)
+    moment = float(round_second_moment(25.0))
+    model.add_section("bar", math.pi * 25.0**2 / 4, moment, moment, 2 * moment)
+    model.add_node("sleeve", 0, 0, 0)
+    model.add_node("tip", x.setup.overhang, 0, 0)
+    model.add_member("bar", "sleeve", "tip", "steel", "bar")
+    model.def_support("sleeve", True, False, True, True, True, True)
+    model.def_support_spring("sleeve", "DY", machine.post_stiffness * machine.rigidity * 1e3)
+    model.add_node_load("tip", "FY", -push)
+    model.analyze_linear()
+    part = float(x.case.beam.spring(np.array([1e6]), np.array([1e6]))[0])
+    bar = float(np.ravel(x.size_error)[-1]) / 2.0 - push * part
+    assert bar == pytest.approx(-model.nodes["tip"].DY["Combo 1"], rel=0.002)
+
+
+def test_how_long_a_bore_takes() -> None:
+    # Groover, Fundamentals of Modern Manufacturing: T = π·D·L/(v·f), boring as turning, on the finished diameter
+    x = cut_of(feature={"start_diameter": "61 mm"})
+    speed, feed, way = 240_000.0, 0.1, 60.0
+    seconds = 60 * math.pi * x.setup.target_diameter * way / (speed * feed)
+    run_in = 62.0 / 60.0  # 2 mm at feed in front of the bore
+    assert float(x.pass_seconds.sum()) == pytest.approx(seconds * run_in, rel=0.01)
+
+
+def test_the_bore_ends_in_its_zone() -> None:
+    # ISO 286-1: 62 H7 is 62 +0.030/0
+    size = bore().feature.end_diameter
+    assert (size.lower_deviation, size.upper_deviation) == (0.0, pytest.approx(0.030))
+    assert bore().target_diameter == pytest.approx(62.015)
+
+
+@pytest.mark.parametrize("height", [0.3, -0.3])
+def test_a_tip_off_centre_turns_the_planes_the_other_way_inside(height: float) -> None:
+    # ISO 3002-1, working angles: above centre inside takes rake and gives clearance
+    x = cut_of(settings={"centre_height": f"{height} mm"})
+    theta = math.degrees(math.asin(2 * height / float(np.ravel(x.diameter)[-1])))
+    rake, clearance = (float(np.ravel(one)[-1]) for one in (x.cutter.rake, x.cutter.clearance))
+    assert float(np.ravel(x.effective_rake)[-1]) == pytest.approx(float(effective_rake(rake, theta, inside=True)), abs=1e-6)
+    assert float(np.ravel(x.effective_clearance)[-1]) == pytest.approx(float(effective_clearance(clearance, theta, inside=True)), abs=1e-6)
+
+
+def test_every_letter_of_a_bar_has_a_body() -> None:
+    # ISO 6261 (from memory): S A steel, B D damped, C E carbide, F G damped carbide, H J heavy metal
+    assert set(BODIES) == set(BAR_TYPES)
+    for letter, words in BAR_TYPES.items():
+        said = "heavy metal" if "heavy" in words else "carbide" if "carbide" in words else "steel"
+        assert said in BODIES[letter].name
+        assert ("damped" in words) == BODIES[letter].name.startswith("damped")

@@ -1,0 +1,49 @@
+"""Bores through the API: the demo's bearing seat from inside, on paper, and the bore that the operation after it finds."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import pytest
+
+from tests.server.conftest import Api
+
+JobId = Callable[[str], int]
+
+
+@pytest.fixture
+def carrier(job_id: JobId) -> int:
+    return job_id("Carrier, bored seats")
+
+
+def test_the_bearing_seat_is_seen_from_inside(engineer: Api, carrier: int) -> None:
+    answer = engineer.post(f"/api/jobs/{carrier}/operations/op20/evaluate", {"settings": {}})
+    assert answer.status_code == 200, answer.json()
+    found = answer.json()
+    assert found["view"]["kind"] == "bore"
+    assert found["view"]["scene"]["bar_diameter"] == 25
+    assert found["view"]["map"]["window"]
+    assert not [one["name"] for one in found["limits"] if one["utilisation"] > 1.0]
+    rows = engineer.post(f"/api/jobs/{carrier}/operations/op20/follow", {"settings": {}}).json()["advice"]["candidates"]
+    assert all(row["tool"]["holder"][0] in "SAEJDG" for row in rows)
+    longer = engineer.post(f"/api/jobs/{carrier}/operations/op20/evaluate", {"settings": {"overhang": "99 mm"}}).json()
+    assert longer["results"]["size_error"]["value"] > found["results"]["size_error"]["value"]
+
+
+def test_what_comes_after_finds_the_bore(engineer: Api, carrier: int) -> None:
+    added = engineer.edit(
+        carrier, 1, action="add_operation", kind="bore", title="Bore", feature={"end_diameter": "64 H8", "length": "20 mm"}
+    )
+    assert added.status_code == 200, added.json()
+    entry = added.json()["document"]["operations"][-1]
+    told = engineer.post(f"/api/jobs/{carrier}/operations/{entry['id']}/evaluate", {"settings": {}}).json()
+    assert told["passes"][0]["from_diameter"]["metric"].startswith("62.015")
+    refused = engineer.edit(carrier, 2, action="set_feature", operation="op20", feature={"end_diameter": "40 H7"})
+    assert refused.status_code == 422
+    assert refused.json()["errors"][0]["field"].endswith("end_diameter")
+
+
+def test_a_bore_on_paper(engineer: Api, carrier: int) -> None:
+    page = engineer.get(f"/api/jobs/{carrier}/setup-sheet?form=page&operation=op20").content.decode()
+    assert "steel Ø 25 mm" in page
+    assert "62 H7" in page
