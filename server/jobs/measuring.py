@@ -48,7 +48,7 @@ def ask_about_doubts(job_id: int, document: dict[str, Any], entry: dict[str, Any
     """Raise a 422 refusal that asks, where a reading cannot be what the instrument says."""
     with suppress(CuttingError):  # an operation that cannot be read cannot doubt either
         setup = setup_of(document, entry)
-        if not isinstance(setup, Setup) or setup.operation != "turn":
+        if not isinstance(setup, Setup) or not setup.keeps_size:
             return
         _, readings = readings_of(job_id, entry["id"], setup.house.measuring_uncertainty)
         if why := doubt_of_next(setup, readings, one):

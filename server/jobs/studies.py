@@ -36,6 +36,7 @@ def small(millimetres: float) -> Display:
 
 def plan_out(found: Plan, setup: Setup, outcome: Outcome, ledger: Answer | None) -> Answer:
     every = outcome.results.get("correct_every")
+    smaller, larger = sorted((setup.feature.start_diameter, setup.target_diameter))
     return {
         "bounds": [{**vars(bound)} for bound in found.bounds],
         **{name: display(round(getattr(found, name), 3), "length") for name in ("deepest", "shallowest", "equal_depth")},
@@ -58,7 +59,7 @@ def plan_out(found: Plan, setup: Setup, outcome: Outcome, ledger: Answer | None)
         "explicit": bool(setup.settings.pass_depths),
         "ledger": ledger,
         "working": [
-            f"stock = ({setup.feature.start_diameter:g} − {setup.target_diameter:.4g})/2 = {setup.stock_to_remove:.4g} mm",
+            f"stock = ({larger:.5g} − {smaller:.5g})/2 = {setup.stock_to_remove:.4g} mm",
             f"fewest = ⌈{setup.stock_to_remove:.4g}/{found.deepest:.3g}⌉ = {found.fewest}; equal depth {found.equal_depth:.4g} mm",
             "each bound: the depth at which that limit stands at its bound, from one run over 160 depths",
             f"growth by wear = 2·0.3 mm·tan(clearance)/pieces that the edge lasts = {outcome.results['drift'].value:.3g} µm (ISO 3685)",
@@ -149,14 +150,16 @@ def _ledger_working(found: Ledger) -> list[str]:
     return [line.replace("-", "−") for line in lines]
 
 
-def rigidity_out(bow: Bow, allowed: float, supports: Iterable[Support], found: Stability, system: str) -> Answer:
+def rigidity_out(bow: Bow, allowed: float, supports: Iterable[Support], found: Stability, inside: bool, system: str) -> Answer:
+    """How the part springs, or part and bar in a bore, and where which of them sings."""
+    tool, off = ("bar", "smaller by") if inside else ("shank", "larger by")
     top = max(1.15 * max(bow.largest, allowed), 1e-3)
     reach = 1.15 * max(found.width, min(found.part_floor, found.tool_floor) * 2.5)
     marks = [{"name": "now", "label": display(found.speed, "spindle_speed"), "at": [found.speed, found.width]}]
     return {
         "bow": {
             "x": axis("from the chuck", bow.places[0], max(bow.places[-1], bow.places[0] + 1), "length", system),
-            "y": axis("larger by", 0.0, 1000.0 * top, "small_length", system),
+            "y": axis(off, 0.0, 1000.0 * top, "small_length", system),
             "curves": [
                 curve("bow", "", bow.places, [1000.0 * e for e in bow.errors]),
                 curve("allowed", "what the drawing leaves", [bow.places[0], bow.places[-1]], [1000.0 * allowed] * 2),
@@ -170,17 +173,17 @@ def rigidity_out(bow: Bow, allowed: float, supports: Iterable[Support], found: S
         "lobes": {
             "x": axis("spindle speed", found.speeds[0], found.speeds[-1], "spindle_speed", system),
             "y": axis("width of cut", 0.0, reach, "length", system),
-            "curves": [curve("part", "part", found.speeds, found.part), curve("tool", "shank", found.speeds, found.tool)],
+            "curves": [curve("part", "part", found.speeds, found.part), curve("tool", tool, found.speeds, found.tool)],
             "marks": marks,
         },
         "says": found.says,
         "width": display(round(found.width, 2), "length"),
         "limit": display(round(found.limit, 2), "length"),
         "part_frequency": f"{found.part_frequency:.0f} Hz",
-        "tool_frequency": f"{found.tool_frequency:.0f} Hz",
+        "tool_frequency": f"{tool} about {found.tool_frequency:.0f} Hz",
         "working": [
             "bow: Fp of the last pass × compliance of the stepped part at each place, × 2 on diameter (force method, Roark)",
-            f"lobes: b = 2·k·ζ·(1+ζ)/(K·μ) at worst, part {found.part_floor:.3g} mm, shank {found.tool_floor:.3g} mm (Altintas 2012)",
+            f"lobes: b = 2·k·ζ·(1+ζ)/(K·μ) at worst, part {found.part_floor:.3g} mm, {tool} {found.tool_floor:.3g} mm (Altintas 2012)",
             f"width of cut {found.width:.3g} mm; n/(60·f) = {found.turns_per_wave:.3g} turns a wave, read at its worst within ± 10 %",
         ],
         "suggestions": [

@@ -10,6 +10,7 @@ from ninja import Router
 
 from cutting.advice.ways import ways_to_turn
 from cutting.operations.coolant import advise_coolant
+from cutting.operations.holes.bore.limits import RULES as BORED
 from cutting.operations.registry import evaluate_quickly, explore, kind_of
 from cutting.operations.turned.edge_angles import edge_angles
 from cutting.operations.turned.edge_life import edge_life
@@ -36,29 +37,30 @@ PLACE = "/{job_id}/operations/{operation}"
 @router.post(PLACE + "/plan", response=out.PlanOut)
 def plan_passes(request: HttpRequest, job_id: int, operation: str, payload: TryIn) -> dict[str, Any]:
     """How deep a pass may be and why, the passes as they stand, and the offset ledger of what was measured."""
-    setup = _setup(job_id, operation, payload)
-    kept = _ledger(setup, job_id, operation) if setup.operation == "turn" else None
-    return studies.plan_out(plan(setup), setup, evaluate_quickly(setup), kept)
+    setup = _setup(job_id, operation, payload, "plan")
+    kept = _ledger(setup, job_id, operation) if setup.keeps_size else None
+    found = plan(setup, BORED) if setup.inside else plan(setup)
+    return studies.plan_out(found, setup, evaluate_quickly(setup), kept)
 
 
 @router.post(PLACE + "/rigidity", response=out.RigidityOut)
 def study_rigidity(request: HttpRequest, job_id: int, operation: str, payload: TryIn) -> dict[str, Any]:
     """How the part springs along the cut, what would support it, and where it sings."""
-    setup = _setup(job_id, operation, payload)
-    return studies.rigidity_out(springing(setup), allowed(setup), supports(setup), stability(setup), _system(payload))
+    setup = _setup(job_id, operation, payload, "rigidity")
+    return studies.rigidity_out(springing(setup), allowed(setup), supports(setup), stability(setup), setup.inside, _system(payload))
 
 
 @router.post(PLACE + "/edge-angles", response=out.EdgeAnglesOut)
 def study_edge_angles(request: HttpRequest, job_id: int, operation: str, payload: TryIn) -> dict[str, Any]:
     """How the edge stands: κr, rake and clearance with the tip's height, by both schools."""
-    setup = _setup(job_id, operation, payload)
+    setup = _setup(job_id, operation, payload, "edge")
     return studies.edge_angles_out(edge_angles(setup), setup)
 
 
 @router.post(PLACE + "/edge-life", response=out.EdgeLifeOut)
 def study_edge_life(request: HttpRequest, job_id: int, operation: str, payload: TryIn) -> dict[str, Any]:
     """Speed against life and cost, and how surely an edge reaches its planned change."""
-    setup = _setup(job_id, operation, payload)
+    setup = _setup(job_id, operation, payload, "life")
     return studies.edge_life_out(edge_life(setup), setup, _system(payload))
 
 
@@ -66,7 +68,7 @@ def study_edge_life(request: HttpRequest, job_id: int, operation: str, payload: 
 def list_ways(request: HttpRequest, job_id: int, operation: str, payload: TryIn) -> list[dict[str, Any]]:
     """The ways to turn this feature, each with its best tool of the crib."""
     revision, stock = actions.newest(job_id), shop()
-    document, entry = _turning(revision, operation)
+    document, entry = _turning(revision, operation, "ways")
     tried = _tried(payload, revision)
     setup = setup_of(document, entry, tried, stock)
     _, crib = request_of(document, entry, tried, stock)
@@ -76,7 +78,7 @@ def list_ways(request: HttpRequest, job_id: int, operation: str, payload: TryIn)
 @router.post(PLACE + "/coolant", response=out.CoolantOut)
 def study_coolant(request: HttpRequest, job_id: int, operation: str, payload: TryIn) -> dict[str, Any]:
     """Which delivery suits, with the reason, and what pump and nozzles do."""
-    setup = _setup(job_id, operation, payload)
+    setup = _setup(job_id, operation, payload, "coolant")
     return studies.coolant_out(advise_coolant(setup), setup)
 
 
@@ -85,7 +87,7 @@ def study_hard(request: HttpRequest, job_id: int, operation: str, payload: TryIn
     """Hard turning against grinding, where the operation says what grinding takes."""
     _, entry = entry_of(actions.newest(job_id).document, operation)
     given = entry.get("grinding")
-    return studies.hard_out(hard_turning(_setup(job_id, operation, payload), Grinding(**given) if given else None))
+    return studies.hard_out(hard_turning(_setup(job_id, operation, payload, "hard"), Grinding(**given) if given else None))
 
 
 def _ledger(setup: Setup, job_id: int, operation: str) -> dict[str, Any]:
@@ -106,17 +108,17 @@ def export_curve(request: HttpRequest, job_id: int, operation: str, units: Liter
     return answer
 
 
-def _setup(job_id: int, operation: str, payload: TryIn) -> Setup:
+def _setup(job_id: int, operation: str, payload: TryIn, study: str) -> Setup:
     revision = actions.newest(job_id)
-    document, entry = _turning(revision, operation)
+    document, entry = _turning(revision, operation, study)
     return setup_of(document, entry, _tried(payload, revision), shop())
 
 
-def _turning(revision: Any, operation: str) -> tuple[dict[str, Any], dict[str, Any]]:
-    """The document and its operation. Raises a 422 refusal for a kind that these studies do not belong to."""
+def _turning(revision: Any, operation: str, study: str) -> tuple[dict[str, Any], dict[str, Any]]:
+    """The document and its operation. Raises a 422 refusal for a kind that a study does not belong to."""
     document, entry = entry_of(revision.document, operation)
-    if "plan" not in kind_of(entry["operation"]).studies:
-        said = f"This study belongs to turning and facing, not to '{entry['operation']}'."
+    if study not in kind_of(entry["operation"]).studies:
+        said = f"This study belongs to turning, not to '{entry['operation']}'."
         raise Refusal(422, said, [{"field": "operation", "message": "of another kind"}])
     return document, entry
 

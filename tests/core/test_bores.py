@@ -14,6 +14,7 @@ from cutting.advice import advise
 from cutting.errors import CuttingError
 from cutting.operations.holes.bore.readings import spring_share
 from cutting.operations.registry import evaluate
+from cutting.operations.turned.size_control import Measured, ledger
 from cutting.tooling.bars import body_of
 from tests.core.bores import BORE, LONG, asked, bore, cut_of
 
@@ -156,3 +157,21 @@ def test_remedies_for_a_bar_that_sings() -> None:
     limit = next(one for one in evaluate(singing, stock).limits if one.name == "chatter")
     texts = [one.text.metric for one in limit.remedies]
     assert any("damped" in text for text in texts), texts
+
+
+def test_the_fit_is_reached_by_measuring() -> None:
+    """A machine whose tool is set 30 µm off, and whose bar gives a third more than reckoned: three measured cuts hit H7."""
+    setup = bore(LONG, feature={"end_diameter": "62 H7"}, settings={"pass_depths": "0.7; 0.4; 0.4"})
+    start = ledger(setup, [])
+    assert start.next is not None
+    assert start.prior_spring < 0  # a bore stays smaller
+    readings: list[Measured] = []
+    for number in (1, 2, 3):
+        following = ledger(setup, readings).next
+        assert following is not None
+        true = following.command + 0.03 + 1.33 * start.prior_spring * following.force
+        readings.append(Measured(number, following.command, true, uncertainty=0.004))
+    assert 62.0 <= readings[-1].measured <= 62.03
+    assert readings[0].measured < start.next.target + 0.03  # springing leaves metal
+    assert not ledger(setup, readings).doubtful
+    assert ledger(setup, [Measured(1, 59.5, 58.9)]).doubtful[0][1].endswith("bored out")

@@ -73,7 +73,7 @@ def edge_angles(setup: Setup) -> EdgeAngles:
 
 
 def _heights(setup: Setup) -> list[tuple[str, float]]:
-    off = LITTLE * setup.feature.turned_diameter if setup.operation == "turn" else 0.1
+    off = LITTLE * setup.feature.turned_diameter if setup.keeps_size else 0.1
     known = [("a little above", off), ("on centre", 0.0), ("a little below", -off)]
     own = setup.centre_height
     if all(abs(own - height) > 1e-6 for _, height in known):
@@ -84,11 +84,7 @@ def _heights(setup: Setup) -> list[tuple[str, float]]:
 def _height(setup: Setup, name: str, height: float) -> Height:
     done = run(setup.with_settings(centre_height=height), Silent())
     cutter = done.cutter
-    diameter = (
-        setup.target_diameter
-        if setup.operation == "turn"
-        else max(2 * setup.feature.end_diameter.nominal, setup.feature.start_diameter / 2)
-    )
+    diameter = setup.target_diameter if setup.keeps_size else max(2 * setup.feature.end_diameter.nominal, setup.feature.start_diameter / 2)
     theta = float(height_angle(height, diameter))
     rake, clearance = last_pass(cutter.rake), last_pass(cutter.clearance)
     return Height(

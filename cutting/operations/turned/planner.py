@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -9,10 +10,10 @@ from numpy.typing import NDArray
 
 from cutting.operations.frame.rule import Rule
 from cutting.operations.frame.setup import Skin
-from cutting.operations.turned import limits as rules
 from cutting.operations.turned.case import Case, Cutter, case_of, single_cutter
+from cutting.operations.turned.limits import RULES
 from cutting.operations.turned.physics import Cut, cut
-from cutting.operations.turned.plan import FIRST_CUT, one_pass_diameters, pass_depths, skin_depth
+from cutting.operations.turned.plan import FIRST_CUT, one_pass_diameters, pass_depths, pass_diameters, skin_depth
 from cutting.operations.turned.setup import Setup
 from cutting.quantities.write import Display, display
 from cutting.working import Silent
@@ -48,10 +49,10 @@ class Plan:
     notes: tuple[str, ...]
 
 
-def plan(setup: Setup) -> Plan:
-    """The plan of a set-up at its tool, speed and feed. Raises `CuttingError`."""
+def plan(setup: Setup, rules: Sequence[Rule[Cut]] = RULES) -> Plan:
+    """The plan of a set-up at its tool, speed and feed, by the limits of its kind. Raises `CuttingError`."""
     case, cutter = case_of(setup), single_cutter(setup)
-    bounds = _bounds(case, cutter)
+    bounds = _bounds(case, cutter, rules)
     stock = setup.stock_to_remove
     deepest = min((b.depth for b in bounds if not b.least), default=stock)
     shallowest = max((b.depth for b in bounds if b.least), default=0.0)
@@ -68,7 +69,7 @@ def plan(setup: Setup) -> Plan:
     )
 
 
-def _bounds(case: Case, cutter: Cutter) -> tuple[Bound, ...]:
+def _bounds(case: Case, cutter: Cutter, rules: Sequence[Rule[Cut]]) -> tuple[Bound, ...]:
     setup = case.setup
     stock = setup.stock_to_remove
     most = max(12.0, 1.5 * stock)
@@ -76,7 +77,7 @@ def _bounds(case: Case, cutter: Cutter) -> tuple[Bound, ...]:
     last = one_pass_diameters(setup, grid)
     done = cut(case, cutter, setup.settings.cutting_speed, setup.settings.feed_per_rev, grid, last, Silent())
     found = []
-    for rule in rules.RULES:
+    for rule in rules:
         if rule.name not in (*CEILINGS, "thin_chip") or not rule.applies(done):
             continue
         used = np.broadcast_to(rule.used(done), grid.shape)[:, 0]
@@ -137,7 +138,7 @@ def _notes(setup: Setup, case: Case, cutter: Cutter, depths: Array, shallowest: 
 
 def _lighter(setup: Setup, case: Case, cutter: Cutter, depths: Array) -> str:
     s = setup.settings
-    diameters = np.array([setup.target_diameter + 2 * depths[-1] + 2 * depths[-2], setup.target_diameter + 2 * depths[-1]])
+    diameters = pass_diameters(setup)[-2:]
     done = cut(case, cutter, s.cutting_speed, s.feed_per_rev, depths[-2:], diameters, Silent())
     force = np.broadcast_to(done.passive_force, (2,))
     give = float(np.broadcast_to(done.size_error, (2,))[-1] / max(force[-1], 1e-9)) + 2e-3 / setup.machine.post_stiffness

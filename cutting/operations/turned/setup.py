@@ -31,6 +31,11 @@ class Setup(BaseSetup):
         return self.operation == "bore"
 
     @property
+    def keeps_size(self) -> bool:
+        """Whether a diameter comes out that is measured after each pass."""
+        return self.operation in ("turn", "bore")
+
+    @property
     def shrinks(self) -> float:
         """1 where cuts make the diameter smaller, −1 where they make it larger."""
         return -1.0 if self.inside else 1.0

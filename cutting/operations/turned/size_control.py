@@ -10,7 +10,7 @@ import numpy as np
 from cutting.operations.frame.outcome import TOUCHING
 from cutting.operations.turned.case import Case, Cutter, case_of, single_cutter
 from cutting.operations.turned.physics import cut
-from cutting.operations.turned.plan import pass_depths, pass_diameters
+from cutting.operations.turned.plan import pass_depths
 from cutting.operations.turned.setup import Setup
 from cutting.sizing.offsets import Belief, Observation, command_for, learn, prior
 from cutting.sizing.warmth import REFERENCE, at_reference, growth
@@ -103,12 +103,14 @@ class Ledger:
 def doubt_of(setup: Setup, before: float, one: Measured) -> str:
     """Why a reading cannot be taken as it stands, empty where it can; `before` is the diameter [mm] that the cut began at.
 
-    A turned part does not grow, and what tool and setting are off by is a part of the cut, not the whole of it.
+    A turned part does not grow nor a bore close, and what tool and setting are off by is a part of the cut, not the whole of it.
     """
     cold = float(at_reference(one.measured, setup.work.material.expansion, one.temperature))
-    if cold >= before - one.uncertainty / 2.0 and one.commanded < before - one.uncertainty:
-        return f"Ø{one.measured:g} mm is not below the Ø{before:g} mm before the cut: nothing would have been turned off"
-    taken = max(before - one.commanded, 0.0)
+    meant, got = (setup.shrinks * (before - size) for size in (one.commanded, cold))
+    if got <= one.uncertainty / 2.0 and meant > one.uncertainty:
+        side, cut_off = ("above", "bored out") if setup.inside else ("below", "turned off")
+        return f"Ø{one.measured:g} mm is not {side} the Ø{before:g} mm before the cut: nothing would have been {cut_off}"
+    taken = max(meant, 0.0)
     if abs(cold - one.commanded) > max(SLIP_SHARE * taken, SLIP) + one.uncertainty:
         off = abs(cold - one.commanded)
         return f"Ø{one.measured:g} mm is {off:.3g} mm off the Ø{one.commanded:g} mm commanded, by a cut of {taken:.3g} mm"
@@ -123,16 +125,17 @@ def doubt_of_next(setup: Setup, readings: Sequence[Measured], one: Measured) -> 
 
 
 def ledger(setup: Setup, readings: Sequence[Measured]) -> Ledger:
-    """The ledger of a turning operation after the readings so far. Raises `CuttingError`.
+    """The ledger of a turning or boring operation after the readings so far. Raises `CuttingError`.
 
     Earlier pieces teach too; the next pass is that of the newest piece.
 
     Forces are taken at the depth that was really cut, from one measured size to the next: springing makes it differ from
-    the commanded one. The prior on springing is the stepped beam with the tool post in series.
+    the commanded one. The prior on springing is the stepped beam with the tool post in series, or with the bar in its sleeve. A bore
+    is learned from in the mirror: there, too, springing leaves metal standing.
     """
     case, cutter = case_of(setup), single_cutter(setup)
     ordered = sorted(readings, key=lambda one: (one.piece, one.pass_number))
-    belief = start = _prior(case, setup)
+    belief = start = _prior(case, cutter, setup)
     entries: list[Entry] = []
     observed: list[Observation] = []
     doubtful: list[tuple[Measured, str]] = []
@@ -152,16 +155,16 @@ def ledger(setup: Setup, readings: Sequence[Measured]) -> Ledger:
         before = entry.at_20
     following = _next(case, cutter, setup, trusted, before, belief)
     force = following.force if following else (observed[-1].force if observed else 0.0)
-    spread = np.sqrt(belief.covariance.diagonal())
+    spread, mirror = np.sqrt(belief.covariance.diagonal()), setup.shrinks
     return Ledger(
         tuple(entries),
         following,
-        float(belief.mean[0]),
+        mirror * float(belief.mean[0]),
         float(spread[0]),
-        float(belief.mean[1] * force),
+        mirror * float(belief.mean[1] * force),
         float(spread[1] * force),
         belief.springing_taught,
-        start.prior_spring,
+        mirror * start.prior_spring,
         tuple(_notes(belief, following)),
         tuple(_warnings(setup, trusted, doubtful, belief, following)),
         tuple(doubtful),
@@ -182,45 +185,50 @@ def warmth_of(setup: Setup, one: Measured) -> Warmth | None:
     return Warmth(one.temperature, warm, setup.house.share_of_tolerance * tolerance, tolerance)
 
 
-def _prior(case: Case, setup: Setup) -> Belief:
+def _prior(case: Case, cutter: Cutter, setup: Setup) -> Belief:
     end = np.array([setup.target_diameter])
     part = float(case.compliance(end, end)[0])
+    if setup.inside:
+        return prior(part + float(np.ravel(cutter.bar_compliance)[0]))
     return prior(part + 1e-3 / max(setup.machine.post_stiffness * setup.machine.rigidity, 1.0))
 
 
 def _push(case: Case, cutter: Cutter, setup: Setup, diameter: float, depth: float) -> float:
-    """Passive force [N] of a cut of this depth [mm] at this diameter [mm]."""
+    """Passive force [N] of a cut of this depth [mm] from this diameter [mm]."""
     s = setup.settings
+    diameter += 2.0 * depth if setup.inside else 0.0
     done = cut(case, cutter, s.cutting_speed, s.feed_per_rev, np.array([max(depth, 1e-4)]), np.array([diameter]), Silent())
     return float(np.ravel(done.passive_force)[0])
 
 
 def _entry(case: Case, cutter: Cutter, setup: Setup, one: Measured, before: float, belief: Belief | None) -> tuple[Entry, Observation]:
     cold = float(at_reference(one.measured, setup.work.material.expansion, one.temperature))
-    depth = max((before - cold) / 2.0, 1e-4)
+    mirror = setup.shrinks
+    depth = max(mirror * (before - cold) / 2.0, 1e-4)
     force = _push(case, cutter, setup, before, depth)
-    seen = Observation(one.commanded, cold, force, one.uncertainty / 2.0)
-    expected = belief.predict(force)[0] if belief else None
-    return Entry(one.piece, one.pass_number, one.commanded, one.measured, cold, depth, force, seen.offset, expected, one.uncertainty), seen
+    seen = Observation(mirror * one.commanded, mirror * cold, force, one.uncertainty / 2.0)
+    expected = mirror * belief.predict(force)[0] if belief else None
+    offset = mirror * seen.offset
+    return Entry(one.piece, one.pass_number, one.commanded, one.measured, cold, depth, force, offset, expected, one.uncertainty), seen
 
 
 def _next(case: Case, cutter: Cutter, setup: Setup, done: list[Measured], before: float, belief: Belief) -> Next | None:
-    depths, diameters = pass_depths(setup), pass_diameters(setup)
+    depths, mirror = pass_depths(setup), setup.shrinks
     number = done[-1].pass_number + 1 if done else 1
     if number > len(depths):
         return None
     last = number == len(depths)
     # the passes left share what is really left, in the proportion planned
     planned = depths[number - 1 :]
-    left = (before - setup.target_diameter) / 2.0
+    left = mirror * (before - setup.target_diameter) / 2.0
     depth = float(left * planned[0] / planned.sum()) if done else float(depths[0])
-    target = setup.target_diameter if last else before - 2.0 * depth if done else float(diameters[0] - 2.0 * depths[0])
+    start = before if done else setup.feature.start_diameter
+    target = setup.target_diameter if last else start - mirror * 2.0 * depth
     force = _push(case, cutter, setup, before, max(depth, 1e-4))
     offset, spread = belief.predict(force)
-    known = offset if done else 0.0
-    return Next(
-        number, target, depth, force, offset, offset - COVERAGE * spread, offset + COVERAGE * spread, command_for(target, known), last
-    )
+    known = mirror * offset if done else 0.0
+    low, high = sorted((mirror * (offset - COVERAGE * spread), mirror * (offset + COVERAGE * spread)))
+    return Next(number, target, depth, force, mirror * offset, low, high, command_for(target, known), last)
 
 
 def _notes(belief: Belief, following: Next | None) -> list[str]:
@@ -242,7 +250,7 @@ def _warnings(
     found = []
     if following is not None and belief.unlike(following.force):
         nearest = min(belief.forces, key=lambda known: abs(known - following.force))
-        change = float(belief.mean[1]) * (following.force - nearest)
+        change = setup.shrinks * float(belief.mean[1]) * (following.force - nearest)
         found.append(
             f"The next cut pushes with {following.force:.0f} N, those that taught with {nearest:.0f} N: its size shifts by about "
             f"{1000 * change:+.0f} µm, known from the beam model only. The command allows for it; take equal cuts to be sure.".replace(

@@ -53,7 +53,7 @@ def springing(setup: Setup, done: Cut | None = None, beam: PartBeam | None = Non
         before = after = np.array([WHOLE])
     errors = 2.0 * force * (beam.along(before, after, np.unique(places))[0] + float(np.ravel(done.cutter.bar_compliance)[0]))
     errors = errors if len(errors) == len(places) else np.repeat(errors, 2)
-    return _shape(places, errors)
+    return _shape(places, errors, setup.inside)
 
 
 def supports(setup: Setup) -> tuple[Support, ...]:
@@ -77,14 +77,15 @@ def allowed(setup: Setup) -> float:
     return size_error_limit(case_of(setup))
 
 
-def _shape(places: Array, errors: Array) -> Bow:
+def _shape(places: Array, errors: Array, inside: bool = False) -> Bow:
     worst = int(np.argmax(errors))
     at_chuck, at_end, largest = float(errors[0]), float(errors[-1]), float(errors[worst])
     taper, barrel = at_end - at_chuck, largest - max(at_chuck, at_end)
     if barrel > 0.25 * max(largest - min(at_chuck, at_end), 1e-12) and barrel > 1e-4:
         shape = "barrel"
     elif abs(taper) > 1e-4:
-        shape = "taper, thick at the free end" if taper > 0 else "taper, thick at the chuck"
+        end = "free end" if taper > 0 else "chuck"
+        shape = f"taper, {'narrow' if inside else 'thick'} at the {end}"
     else:
         shape = "straight"
     return Bow(tuple(map(float, places)), tuple(map(float, errors)), at_chuck, at_end, largest, float(places[worst]), taper, barrel, shape)
@@ -92,7 +93,7 @@ def _shape(places: Array, errors: Array) -> Bow:
 
 def _ways(setup: Setup) -> Iterator[tuple[str, str, Setup, dict[str, dict[str, str | float]], float | None]]:
     holding = setup.holding
-    if holding.style is Holding.CHUCK:
+    if holding.style is Holding.CHUCK and not setup.inside:  # a centre stands where a bar goes in
         style = Holding.CHUCK_AND_CENTRE
         yield "tailstock", "tailstock centre in", held_otherwise(setup, style=style), {"holding": {"style": style.value}}, None
     shortest = setup.feature.distance_from_chuck + setup.feature.length + 2.0

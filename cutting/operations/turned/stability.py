@@ -54,7 +54,8 @@ def stability(setup: Setup) -> Stability:
     case, cutter = done.case, done.cutter
     n, width = last_pass(done.spindle_speed), last_pass(done.engaged_edge)
     waves = n / (60.0 * case.frequency)
-    tool_frequency = last_pass(cutter.side_frequency)
+    tool_frequency = last_pass(cutter.bar_frequency if setup.inside else cutter.side_frequency)
+    damping = last_pass(cutter.bar_damping) if setup.inside else DAMPING
     now = np.array([n])
     part_floor = last_pass(done.stable_part) / float(sure_gain(waves, PART_DAMPING))  # at this speed, with the flank's rubbing
     tool_floor = last_pass(done.stable_tool)
@@ -63,7 +64,7 @@ def stability(setup: Setup) -> Stability:
     speeds = np.linspace(low, max(top, 1.2 * low), POINTS)
     part = part_floor * lobe_gain(speeds / (60.0 * case.frequency), PART_DAMPING)
     part = part * _rubbing(done, speeds, case.frequency) / _rubbing(done, now, case.frequency)
-    tool = tool_floor * lobe_gain(speeds / (60.0 * tool_frequency), DAMPING)
+    tool = tool_floor * lobe_gain(speeds / (60.0 * tool_frequency), damping)
     tool = tool * _rubbing(done, speeds, tool_frequency) / _rubbing(done, now, tool_frequency)
     offers = _suggest(setup, speeds, sure_gain(speeds / (60.0 * case.frequency), PART_DAMPING), n, done)
     return Stability(
@@ -79,7 +80,7 @@ def stability(setup: Setup) -> Stability:
         tool_floor,
         waves,
         offers,
-        _says(width, part_floor, tool_floor, waves, offers),
+        _says(width, part_floor, tool_floor, waves, offers, "bar" if setup.inside else "shank"),
     )
 
 
@@ -104,9 +105,10 @@ def _suggest(setup: Setup, speeds: Array, gain: Array, now: float, done: Cut) ->
     return tuple(sorted(good, key=lambda one: abs(np.log(one.spindle_speed / now)))[:3])
 
 
-def _says(width: float, part: float, tool: float, waves: float, offers: tuple[Suggestion, ...]) -> str:
-    weak = "part" if part <= tool else "shank"
+def _says(width: float, part: float, tool: float, waves: float, offers: tuple[Suggestion, ...], shank: str) -> str:
+    weak = "part" if part <= tool else shank
     floor = min(part, tool)
+    helps = "Stiffer holding" if shank == "shank" else "A bar that is stiffer, shorter or damped"
     if width <= floor:
         return f"Stable at every speed: {width:.2f} mm of edge against {floor:.2f} mm that the {weak} stands."
     if offers:
@@ -114,9 +116,9 @@ def _says(width: float, part: float, tool: float, waves: float, offers: tuple[Su
     if waves < 0.12:
         return (
             f"The {weak} swings about {1 / waves:.0f} times a turn: the lobes lie too close together for speed to help. "
-            "Stiffer holding, a smaller nose or a squarer edge does."
+            f"{helps}, a smaller nose or a squarer edge does."
         )
-    return f"No speed of this machine brings the {weak} to rest: stiffer holding, a smaller nose or a squarer edge does."
+    return f"No speed of this machine brings the {weak} to rest: {helps[0].lower()}{helps[1:]}, a smaller nose or a squarer edge does."
 
 
 def _speed_of(cutting_speed: float, done: Cut) -> float:

@@ -211,13 +211,15 @@ def _by_kind(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Out
             ("change edge every", change_words(setup, outcome)),
         ],
         "speeds": _speeds_of_kind(setup, outcome, system),
-        "table": {
+        "table": _pass_table(outcome, system)
+        if isinstance(setup, Setup)
+        else {
             "caption": given["caption"].lower(),
             "head": [getattr(one, side) for one in given["head"]],
             "rows": [[getattr(cell, side) for cell in row["cells"]] for row in given["rows"]],
         },
-        "offsets": [],
-        "checks": list(viewer.checks),
+        "offsets": _offsets(setup, revision.job_id, entry["id"], outcome, system),
+        "checks": [*viewer.checks, *(_of_size(setup, system) if isinstance(setup, Setup) else [])],
         "cautions": [_told(w.text, system) for w in outcome.warnings if w.severity != "note" or w.danger],
     }
 
@@ -237,7 +239,7 @@ def _speeds_of_kind(setup: Any, outcome: Outcome, system: str) -> list[tuple[str
 
 
 def _offsets(setup: Setup, job_id: int, operation: str, outcome: Outcome, system: str) -> list[tuple[str, str]]:
-    if setup.operation != "turn":
+    if not isinstance(setup, Setup) or not setup.keeps_size:
         return []
     found = [("springs, on diameter", both(display(1000 * outcome.results["size_error"].value, "small_length"), system))]
     _, readings = readings_of(job_id, operation, setup.house.measuring_uncertainty)
@@ -251,6 +253,19 @@ def _offsets(setup: Setup, job_id: int, operation: str, outcome: Outcome, system
     return found
 
 
+def _of_size(setup: Setup, system: str) -> list[str]:
+    """When to measure, and between what the finished size lies."""
+    size = setup.feature.end_diameter
+    if not setup.keeps_size or not size.tolerance:
+        return []
+    low, high = (_length(size.target + sign * size.tolerance / 2, system) for sign in (-1, 1))
+    found = [f"Measure before the last pass, part at 20 °C. Finished: {low} to {high}."]
+    if setup.target_diameter != size.target:
+        verb = "Bore" if setup.inside else "Turn"
+        found.append(f"{verb} to {_length(setup.target_diameter, system)}: the rest is left for grinding or polishing.")
+    return found
+
+
 def _checks(setup: Setup, outcome: Outcome, system: str) -> list[str]:
     feature, holding = setup.feature, setup.holding
     found = ["Tip at the height named; shortest overhang; insert and shim clean and seated; the right key."]
@@ -260,14 +275,7 @@ def _checks(setup: Setup, outcome: Outcome, system: str) -> list[str]:
     found.append(f"Part {out} out of the chuck, {held[holding.style]}{steady}; stop against the jaws or backstop.")
     if setup.skin in (Skin.WELD, Skin.FORGED, Skin.CAST):
         found.append("Turn the part by hand and touch off on its highest point.")
-    if setup.operation == "turn" and feature.end_diameter.tolerance:
-        low, high = (
-            feature.end_diameter.target - feature.end_diameter.tolerance / 2,
-            feature.end_diameter.target + feature.end_diameter.tolerance / 2,
-        )
-        found.append(f"Measure before the last pass, part at 20 °C. Finished: {_length(low, system)} to {_length(high, system)}.")
-        if setup.target_diameter != feature.end_diameter.target:
-            found.append(f"Turn to {_length(setup.target_diameter, system)}: the rest is left for grinding or polishing.")
+    found += _of_size(setup, system)
     if feature.roughness:
         wanted, expected = display(feature.roughness, "small_length"), outcome.results["roughness"].display
         found.append(f"Finish Ra {both(wanted, system)}; expected {both(expected, system)}.")

@@ -37,7 +37,7 @@
         problem={bench.problem}
         giveUp={() => bench.drop("overhang")}
         value={bench.kept("overhang")}
-        placeholder="as the holder's"
+        placeholder={bench.entry?.operation === "bore" ? "least" : "as the holder's"}
         disabled={!session.mayEdit}
         commit={(text) => bench.attempt({ overhang: text || null })}
       /></label

@@ -114,8 +114,9 @@
         </table>
         {#each found.notes as note, k (k)}<p class="mt-1.5">▸ {note}</p>{/each}
         <p class="mt-1.5">
-          ▸ Wear makes it grow by <span class="figure">{shown(found.drift)}</span> a piece{#if found.correct_every}:
-            correct the size every {pieces(found.correct_every)}{/if}.
+          ▸ Wear makes it {bench.entry?.operation === "bore" ? "shrink" : "grow"} by
+          <span class="figure">{shown(found.drift)}</span>
+          a piece{#if found.correct_every}: correct the size every {pieces(found.correct_every)}{/if}.
         </p>
       </section>
     </div>

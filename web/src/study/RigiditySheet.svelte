@@ -42,7 +42,7 @@
         <h3 class="font-semibold">Where it sings</h3>
         <Chart chart={found.lobes} label="Stable width of cut over spindle speed" thin={["tool"]} />
         <p>
-          {found.says} Part about {found.part_frequency}, shank about {found.tool_frequency}. Model, ± 50 %.
+          {found.says} Part about {found.part_frequency}, {found.tool_frequency}. Model, ± 50 %.
         </p>
         {#each found.suggestions as one (one.text.metric)}
           <p class="mt-1 flex items-center gap-2">

@@ -150,7 +150,7 @@
           </section>
         {/each}
       </div>
-      {#if entry.operation === "turn"}
+      {#if ["turn", "bore"].includes(entry.operation)}
         {#key entry.id}<MachineSize {bench} />{/key}
       {/if}
       <section class="bg-sheet border-line border p-3" aria-label="Checks and cautions">

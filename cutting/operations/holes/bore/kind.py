@@ -35,6 +35,7 @@ FIELDS = Fields(
     shown=("end_diameter", "length", "roughness"),
 )
 ROLES = (Role("insert", "insert", ("turning insert",)), Role("holder", "bar", ("boring bar",)))
+STUDIES = ("plan", "rigidity", "life", "edge", "coolant")
 HEADLINE = ("operation_time", "operation_cost", "median_parts", "change_parts", "secure", "roughness", "size_after")
 
 
@@ -69,7 +70,7 @@ def area(setup: Setup, before: Solid) -> tuple[Corner, ...]:
 
 
 KIND = Kind(
-    "bore", "Bore", MODEL.evaluate, explore, MODEL.relax, FIELDS, NUDGED, HEADLINE, (), ROLES, gather, build, feature_of,
+    "bore", "Bore", MODEL.evaluate, explore, MODEL.relax, FIELDS, NUDGED, HEADLINE, STUDIES, ROLES, gather, build, feature_of,
     removes=removes, settles=settles, area=area, typed=lambda setup: ("overhang", "spindle_clamp"), ranked=RANKED, neutral=NEUTRAL,
     shape="bore",
 )  # fmt: skip
