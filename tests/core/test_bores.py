@@ -12,6 +12,7 @@ import pytest
 
 from cutting.advice import advise
 from cutting.errors import CuttingError
+from cutting.operations.holes.bore.limits import jaw_lobes
 from cutting.operations.holes.bore.readings import spring_share
 from cutting.operations.registry import evaluate
 from cutting.operations.turned.size_control import Measured, ledger
@@ -33,15 +34,19 @@ DIRECTIONS: list[tuple[str, dict[str, Any], dict[str, Any], str, int]] = [
     ("but sings much later", BORE, {"tool": {"holder": "D25T-SCLCR 09"}}, "stable_tool", 1),
     ("a larger corner pushes off more", BORE, {"tool": {"insert": "CCMT 09T308 light positive P10 CVD"}}, "passive_force", 1),
     ("a thinner wall springs more", BORE, {"holding": {"grip_diameter": "70 mm"}}, "size_error", 1),
+    ("half the grip presses half as far out of round", BORE, {"holding": {"grip_share": 0.5}}, "lobes", -1),
     ("a harder push bends more", BORE, {"settings": {"feed_per_rev": "0.2 mm/rev"}}, "size_error", 1),
 ]
 
 
 @pytest.mark.parametrize(("why", "base", "change", "figure", "sign"), DIRECTIONS, ids=[one[0] for one in DIRECTIONS])
 def test_what_a_change_must_do(why: str, base: dict[str, Any], change: dict[str, Any], figure: str, sign: int) -> None:
-    before, after = (
-        last(getattr(x, figure) if hasattr(x, figure) else getattr(x.cutter, figure)) for x in (cut_of(base), cut_of(base, **change))
-    )
+    def told(x: Any) -> float:
+        if figure == "lobes":
+            return jaw_lobes(x.setup)
+        return last(getattr(x, figure) if hasattr(x, figure) else getattr(x.cutter, figure))
+
+    before, after = told(cut_of(base)), told(cut_of(base, **change))
     assert np.sign(round(after / before - 1.0, 9)) == sign
 
 
@@ -123,6 +128,7 @@ MADE: dict[str, tuple[dict[str, Any], dict[str, Any]]] = {
     "bar_overhang": (LONG, {"tool": {"holder": "A25T-SCLCR 09"}}),
     "bar_reaches": (BORE, {"settings": {"overhang": "50 mm"}}),
     "chip_room": (BORE, {"tool": {"holder": "A25T-SCLCR 09"}, "feature": {"start_diameter": "31 mm", "end_diameter": "34 H7"}}),
+    "jaw_lobes": (BORE, {"holding": {"grip_diameter": "72 mm"}}),
     "nose_depth": (BORE, {"feature": {"start_diameter": "61.6 mm"}}),
     "clearance": (BORE, {"settings": {"centre_height": "-4 mm"}}),
     "fit_least_bore": (BORE, {"feature": {"start_diameter": "28 mm", "end_diameter": "30 H7"}}),

@@ -10,6 +10,7 @@ from Pynite import FEModel3D
 
 from cutting.mechanics.chatter import natural_frequency
 from cutting.mechanics.deflection import round_second_moment, tool_deflection
+from cutting.mechanics.thin_ring import lobing
 from cutting.mechanics.tool_setting import effective_clearance, effective_rake
 from cutting.operations.turned.case import SWINGING
 from cutting.tooling.bars import BODIES, CARBIDE, HEAVY_METAL, STEEL, BarBody
@@ -90,3 +91,39 @@ def test_every_letter_of_a_bar_has_a_body() -> None:
         said = "heavy metal" if "heavy" in words else "carbide" if "carbide" in words else "steel"
         assert said in BODIES[letter].name
         assert ("damped" in words) == BODIES[letter].name.startswith("damped")
+
+
+def test_how_far_jaws_press_a_ring() -> None:
+    # Roark, table 9.2 (from memory): of two opposite loads the ring gives 0.149·F·R³/(E·I) under them, 0.137 across, on the diameter
+    unit = {"mean_radius": 50.0, "elastic_modulus": 210_000.0, "second_moment": 500.0}
+    scale = 50.0**3 / (210_000.0 * 500.0)
+    assert float(lobing(1.0, **unit, jaws=2)) == pytest.approx((0.149 + 0.137) / 2 * scale, rel=0.005)
+    # three jaws: 0.0159 under a jaw and 0.0143 between, on the radius
+    assert float(lobing(1.0, **unit)) == pytest.approx((0.0159 + 0.0143) * scale, rel=0.005)
+    assert float(lobing(1.0, **unit, jaws=6)) < 0.15 * float(lobing(1.0, **unit))  # six jaws press evenly
+
+
+def test_a_ring_in_three_jaws_against_a_frame_library() -> None:
+    # PyNiteFEA 3.2 as the oracle: a ring of 120 straight pieces, Ø100 in the middle of its wall, three loads of 1000 N
+    model, count, radius, push = FEModel3D(), 120, 50.0, 1000.0
+    moment = 12.0 * 5.0**3 / 12.0
+    model.add_material("steel", 210_000, 80_000, 0.3, 7.85e-6)
+    model.add_section("wall", 60.0 * 100, moment, moment, 1e4)  # the wall bends and hardly stretches, as in the table
+    angles = [2 * math.pi * k / count for k in range(count)]
+    for k, angle in enumerate(angles):
+        model.add_node(f"N{k}", radius * math.cos(angle), radius * math.sin(angle), 0)
+        model.def_support(f"N{k}", False, k in (0, 60), True, True, True, False)
+    for k in range(count):
+        model.add_member(f"M{k}", f"N{k}", f"N{(k + 1) % count}", "steel", "wall")
+    model.def_support_spring("N30", "DX", 1.0)  # holds it where nothing pulls
+    for k in (0, 40, 80):
+        model.add_node_load(f"N{k}", "FX", -push * math.cos(angles[k]))
+        model.add_node_load(f"N{k}", "FY", -push * math.sin(angles[k]))
+    model.analyze_linear()
+
+    def outward(*places: int) -> float:
+        nodes = [(model.nodes[f"N{k}"], angles[k]) for k in places]
+        return sum(float(n.DX["Combo 1"] * math.cos(a) + n.DY["Combo 1"] * math.sin(a)) for n, a in nodes) / len(nodes)
+
+    pressed = outward(20, 60, 100) - outward(0, 40, 80)
+    assert float(lobing(push, radius, 210_000.0, moment)) == pytest.approx(pressed, rel=0.01)

@@ -34,6 +34,11 @@ def changes(x: Cut) -> Iterator[Change[Setup]]:
     if setup.overhang > least + 0.5:
         text = step("bar out of its sleeve", setup.overhang, least, "length")
         yield Change(text, {"settings": {"overhang": None}}, setup.with_settings(overhang=None))
+    share = setup.holding.grip_share
+    if setup.machine.jaw_force > 0 and share > 0.2:
+        half = round(share / 2.0, 2)
+        softer = replace(setup, holding=replace(setup.holding, grip_share=half))
+        yield Change(in_words(f"jaws grip with {half:.0%} of their force"), {"holding": {"grip_share": half}}, softer)
     for delivery, pressure in setup.machine.coolant:
         if pressure > (setup.machine.pressure(setup.settings.coolant) or 0.0):
             text = in_words(f"coolant: {delivery}, {pressure:.0f} bar")

@@ -7,10 +7,13 @@ from typing import Any
 
 import numpy as np
 
+from cutting.mechanics.thin_ring import lobing
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Array, Rule
 from cutting.operations.turned.limits import RULES as TURNED
+from cutting.operations.turned.limits import size_error_limit
 from cutting.operations.turned.physics import Cut
+from cutting.operations.turned.setup import Setup
 
 LEAST_ROOM = 0.4  # of the bore's section that a bar leaves to the chips: a bar of about three quarters of the bore (common practice)
 LEAST_REACH = 2.0  # mm that the bar stands out beyond the depth
@@ -25,6 +28,21 @@ SEEN_FROM_INSIDE: dict[str, dict[str, Any]] = {
     },
     "clearance": {"why": "A tip below centre inside loses clearance and its heel rubs; above centre it loses rake."},
 }
+
+
+JAW_LENGTH = 20.0  # mm along the part that jaws grip (common practice)
+
+
+def jaw_lobes(setup: Setup) -> float:
+    """How far the jaws press the bored wall out of round [mm on the diameter]: what is bored round springs back to so much of lobes.
+
+    Beside the jaws about as much of the ring again as its radius carries with them (common practice).
+    """
+    outer, inner = setup.holding.grip_diameter, setup.feature.turned_diameter
+    wall, radius = (outer - inner) / 2.0, (outer + inner) / 4.0
+    long = min(JAW_LENGTH + radius, JAW_LENGTH + setup.holding.free_length)
+    each = setup.machine.jaw_force * setup.holding.grip_share / 3.0
+    return 2.0 * float(lobing(each, radius, setup.work.material.elastic_modulus, long * wall**3 / 12.0))
 
 
 def chip_room(x: Cut) -> Array:
@@ -65,6 +83,19 @@ RULES: tuple[Rule[Cut], ...] = (
         "common-practice",
         "What the bar leaves of the bore's section: in less, chips wrap around the bar and scratch the wall.",
         lambda x: (100.0 * chip_room(x), 100.0 * LEAST_ROOM, None),
+    ),
+    Rule(
+        "jaw_lobes",
+        "jaws press it out of round, on diameter",
+        "length",
+        Bound.UPPER,
+        Severity.SOFT,
+        "roark",
+        "Three jaws press a thin wall to three lobes; bored round, it springs back to them. Softer grip, full-round jaws, or gripped by"
+        " its face.",
+        lambda x: (jaw_lobes(x.setup), None, size_error_limit(x.case)),
+        (),
+        lambda x: x.setup.machine.jaw_force > 0,
     ),
     Rule(
         "nose_depth",
