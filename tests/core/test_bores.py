@@ -18,6 +18,8 @@ from cutting.operations.registry import evaluate
 from cutting.operations.turned.size_control import Measured, ledger
 from cutting.tooling.bars import body_of
 from tests.core.bores import BORE, LONG, asked, bore, cut_of
+from tests.core.holes import HOLE
+from tests.core.holes import asked as hole_asked
 
 
 def last(values: Any) -> float:
@@ -154,6 +156,27 @@ def test_a_mistake_in_a_bore_is_caught(name: str) -> None:
 def test_the_page_of_bores_is_whole() -> None:
     page = (Path(__file__).parents[2] / "docs" / "boring-mistakes.md").read_text(encoding="utf-8")
     assert set(re.findall(r"(?:limit|warning) `(\w+)`", page)) == set(MADE)
+
+
+def test_a_hole_with_a_fit_may_be_drilled_and_bored() -> None:
+    """Where the part turns, a bar finishes what a drill has opened; a machine that turns the tool has no such way."""
+    sections: dict[str, Any] = {
+        "feature": {"diameter": "30 H7", "depth": "40 mm"},
+        "holding": {"grip_diameter": "60 mm", "free_length": "80 mm"},
+    }
+    for machine, coolant, bored in (("two-axis lathe", "flood", True), ("machining centre", "through", False)):
+        setup, stock = hole_asked(HOLE, coolant, machine=machine, **sections)
+        ways = [row for row in advise(setup, stock).candidates if row.way == "drill, bore"]
+        assert bool(ways) is bored
+        for row in ways:
+            assert row.becomes is not None
+            drill, size = row.before[0], float(row.becomes["feature"]["start_diameter"].split()[0])
+            assert float(drill.feature["diameter"].split()[0]) == size
+            assert 25.0 <= size < 30.0
+            assert row.becomes["operation"] == "bore"
+            assert row.becomes["feature"]["end_diameter"] == "30 H7"
+    wide, stock = hole_asked(HOLE, "flood", machine="two-axis lathe", feature={"diameter": "30 mm", "depth": "40 mm"})
+    assert all(row.way != "drill, bore" for row in advise(wide, stock).candidates)  # nothing asks for it
 
 
 def test_remedies_for_a_bar_that_sings() -> None:

@@ -48,7 +48,7 @@ def chains(setup: DrillSetup, stock: DrillStock, contest: Contest, single: bool)
 Steps = Iterator[tuple[DrillSetup, Callable[[Drill], bool], DrillSetup, Callable[[Drill], bool]]]
 
 
-def _only(stock: DrillStock, wanted: Callable[[Drill], bool]) -> DrillStock:
+def only(stock: DrillStock, wanted: Callable[[Drill], bool]) -> DrillStock:
     return DrillStock(tuple(one for one in stock.drills if wanted(one)), stock.chucks)
 
 
@@ -56,7 +56,7 @@ def _with(setup: DrillSetup, **feature: Any) -> DrillSetup:
     return replace(setup, feature=replace(setup.feature, **feature))
 
 
-def _rough(setup: DrillSetup, diameter: float, **more: Any) -> DrillSetup:
+def rough(setup: DrillSetup, diameter: float, **more: Any) -> DrillSetup:
     """The hole before its last step: another size, and nothing asked of its wall."""
     return _with(setup, diameter=Dimension(diameter, entered=f"{diameter:g} mm"), roughness=None, burr=None, asked_holes=None, **more)
 
@@ -68,14 +68,14 @@ def _spots(setup: DrillSetup, stock: DrillStock) -> Steps:
     size = setup.feature.diameter.nominal
     wide = sorted({one.diameter for one in stock.drills if one.type.spots}, key=lambda d: (d < size, abs(d - size)))
     for diameter in wide[:1]:
-        first = _rough(setup, diameter, depth=SPOT_DEPTH, through=False, stack=(), position=None, **_SQUARE)
+        first = rough(setup, diameter, depth=SPOT_DEPTH, through=False, stack=(), position=None, **_SQUARE)
         yield first, lambda one: one.type.spots, _with(setup, entry=Entry.SPOTTED), lambda one: not one.type.enlarges
 
 
 def _pilots(setup: DrillSetup, stock: DrillStock) -> Steps:
     size = setup.feature.diameter.nominal
     deep = PILOT_DEEP * size
-    first = _rough(setup, size, depth=deep, through=False, stack=(), position=None, straightness=None, exit_angle=0.0, cross_hole=0.0)
+    first = rough(setup, size, depth=deep, through=False, stack=(), position=None, straightness=None, exit_angle=0.0, cross_hole=0.0)
     yield (
         first,
         lambda one: not one.type.enlarges and one.reach < DEEP * size,
@@ -93,7 +93,7 @@ def _before(setup: DrillSetup, stock: DrillStock, kind: str) -> Steps:
     sizes = sorted({one.diameter for one in stock.drills if not one.type.enlarges and low <= size - one.diameter <= high}, reverse=True)
     for diameter in sizes[:MOST_SIZES]:
         yield (
-            _rough(setup, diameter),
+            rough(setup, diameter),
             lambda one: not one.type.enlarges and not one.type.spots,
             _with(setup, pilot=diameter, position=None, straightness=None),
             lambda one: one.type.kind == kind,
@@ -103,10 +103,10 @@ def _before(setup: DrillSetup, stock: DrillStock, kind: str) -> Steps:
 def _two(setup: DrillSetup, stock: DrillStock, contest: Contest, name: str, steps: Steps) -> list[Candidate]:
     found: list[Candidate] = []
     for first, opens, last, closes in steps:
-        opener = _best(first, _only(stock, opens), contest)
+        opener = best(first, only(stock, opens), contest)
         if opener is None:
             continue
-        for row in _rows(last, _only(stock, closes), contest)[:KEPT]:
+        for row in _rows(last, only(stock, closes), contest)[:KEPT]:
             found.append(_joined(setup, WORDS[name], ((first, opener),), last, row))
     return sorted(found, key=lambda row: row.cost)[:KEPT]
 
@@ -115,11 +115,11 @@ def _three(setup: DrillSetup, stock: DrillStock, contest: Contest) -> list[Candi
     """Spot, drill, ream: where the drilled hole would lie too far off its place."""
     for first, opens, last, closes in _before(setup, stock, "reamer"):
         for spot, spots, drilled, _ in _spots(first, stock):
-            spotter = _best(spot, _only(stock, spots), contest)
-            second = _best(drilled, _only(stock, opens), contest)
+            spotter = best(spot, only(stock, spots), contest)
+            second = best(drilled, only(stock, opens), contest)
             if spotter is None or second is None:
                 continue
-            for row in _rows(last, _only(stock, closes), contest)[:1]:
+            for row in _rows(last, only(stock, closes), contest)[:1]:
                 return [_joined(setup, WORDS["three"], ((spot, spotter), (drilled, second)), last, row)]
     return []
 
@@ -133,7 +133,7 @@ def _rows(setup: DrillSetup, stock: DrillStock, contest: Contest) -> list[Candid
         return []
 
 
-def _best(setup: DrillSetup, stock: DrillStock, contest: Contest) -> Candidate | None:
+def best(setup: DrillSetup, stock: DrillStock, contest: Contest) -> Candidate | None:
     return next(iter(_rows(setup, stock, contest)), None)
 
 
@@ -147,7 +147,7 @@ def _joined(setup: DrillSetup, way: str, before: tuple[tuple[DrillSetup, Candida
     return replace(
         row,
         way=way,
-        before=tuple(_step(there, one) for there, one in before),
+        before=tuple(step(there, one) for there, one in before),
         becomes={"operation": setup.operation, "feature": own},
         more=_figures(way, steps, row, last.feature.pilot > 0),
         seconds=sum(one.seconds for one in every),
@@ -175,7 +175,7 @@ def _product(values: Iterator[float]) -> float:
     return found
 
 
-def _step(setup: DrillSetup, row: Candidate) -> Before:
+def step(setup: DrillSetup, row: Candidate) -> Before:
     f = setup.feature
     title = f"Spot Ø{f.diameter.nominal:g}" if f.depth == SPOT_DEPTH else f"Drill Ø{f.diameter.nominal:g}"
     return Before(setup.operation, title, _entries(f), dict(row.tool), dict(row.settings or {}))

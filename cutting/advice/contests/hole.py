@@ -1,28 +1,107 @@
-"""Every way to make a hole in one ranked list: a drill alone, chains of two or three, a trepanned ring."""
+"""Every way to make a hole in one ranked list: a drill alone, chains of two or three, drilled and bored, a trepanned ring."""
 
 from __future__ import annotations
 
+from contextlib import suppress
 from dataclasses import replace
 from typing import Any
 
 from cutting.advice.candidate import Candidate
-from cutting.advice.contests import drill, trepan
-from cutting.advice.contests.drill_chains import chains
+from cutting.advice.contests import bore, drill, trepan
+from cutting.advice.contests.drill_chains import best, chains, only, rough, step
 from cutting.advice.rank import rank
 from cutting.errors import CuttingError
 from cutting.operations.holes.drill.setup import DrillSetup
 from cutting.operations.slots.trepan.setup import TrepanFeature, TrepanSettings, TrepanSetup
-from cutting.quantities.write import Display, write
+from cutting.operations.turned.feature import Bore, Settings
+from cutting.operations.turned.setup import Setup
+from cutting.quantities.write import Display, display, write
 from cutting.tooling.drill_stock import DrillStock
 
 MOST_GUESTS = 3
+BORED_FROM = 0.08  # mm of tolerance above which a drill alone is thought of (common practice)
+LEAST_BORED = 14.0  # mm below which hardly a bar enters (common practice)
+LEFT = (0.6, 5.0)  # mm on the diameter that a drill leaves to a bar (common practice)
+MOST_DRILLS = 2  # sizes that are tried before a bar
+BORE_ROOM, WALL = 10.0, 1.5  # mm that the part stands out further; × the bore: its outside where that is not known
 LEAST_RING = 40.0  # mm below which nobody trepans (common practice)
 
 
 def guests(setup: DrillSetup, stock: DrillStock, sound: bool) -> tuple[list[Candidate], str]:
     """Chains, and the best heads that cut the hole as a ring; or why none."""
     rings, why = _rings(setup, stock)
-    return [*chains(setup, stock, drill.BARE, sound), *rings], why
+    return [*chains(setup, stock, drill.BARE, sound), *_bored(setup, stock), *rings], why
+
+
+def _bored(setup: DrillSetup, stock: DrillStock) -> list[Candidate]:
+    """Drilled smaller and bored to size, where the part turns and the drawing asks for more than a drill gives."""
+    f, size = setup.feature, setup.feature.diameter.nominal
+    asks = (f.diameter.tolerance or 1.0) <= BORED_FROM or f.roughness is not None or f.position is not None
+    on_axis = setup.turns_part and f.circle is None and not f.stack and f.pilot <= 0
+    if not (asks and on_axis and size >= LEAST_BORED) or "bore" not in stock.guests:
+        return []
+    found: list[Candidate] = []
+    crib: Any = stock.guests["bore"]()
+    sizes = sorted({one.diameter for one in stock.drills if LEFT[0] <= size - one.diameter <= LEFT[1] and not one.type.enlarges})
+    for diameter in reversed(sizes[-MOST_DRILLS:]):
+        first = rough(setup, diameter, position=None, straightness=None)
+        opener = best(first, only(stock, lambda one: not one.type.enlarges and not one.type.spots), drill.BARE)
+        if opener is None:
+            continue
+        with suppress(CuttingError):  # a bore that cannot be is no way
+            bored = _bore_after(setup, diameter, crib)
+            found += [
+                _drilled_first(setup, bored, first, opener, row) for row in rank(bored, crib, bore.CONTEST, MOST_GUESTS, False).candidates
+            ]
+    return sorted(found, key=lambda row: row.cost)[:MOST_GUESTS]
+
+
+def _bore_after(setup: DrillSetup, diameter: float, crib: Any) -> Setup:
+    """The bore that a drill of a diameter leaves to be finished."""
+    f, long = setup.feature, setup.depth + BORE_ROOM
+    held = replace(
+        setup.holding,
+        free_length=max(setup.holding.free_length, long),
+        grip_diameter=max(setup.holding.grip_diameter, WALL * f.diameter.nominal),
+    )
+    return Setup(
+        operation="bore",
+        work=setup.work,
+        machine=setup.machine,
+        insert=crib.inserts[0],
+        holder=crib.holders[0],
+        feature=Bore(diameter, f.diameter, setup.depth, roughness=f.roughness),
+        settings=Settings(100.0, 0.1, 1.0, setup.settings.coolant),
+        holding=held,
+        house=setup.house,
+        batch=setup.batch,
+        goal=setup.goal,
+        skin=setup.skin,
+    )
+
+
+def _drilled_first(setup: DrillSetup, bored: Setup, first: DrillSetup, opener: Candidate, row: Candidate) -> Candidate:
+    """One row of drill and bar, with what both take together; a bore lies where the spindle turns, not where the drill went."""
+    f, way = bored.feature, "drill, bore"
+    told = {"way": way, "Ra": display(row.roughness, "small_length", False).metric, "pockets": "2"}
+    feature: dict[str, Any] = {
+        "start_diameter": write(f.start_diameter, "length"),
+        "end_diameter": f.end_diameter.entered or write(f.end_diameter.nominal, "length"),
+    }
+    feature |= {"length": write(f.length, "length"), "shoulder": not setup.feature.through}
+    if f.roughness is not None:
+        feature["roughness"] = f"{f.roughness:g} µm"
+    return replace(
+        row,
+        way=way,
+        before=(step(first, opener),),
+        becomes={"operation": "bore", "feature": feature},
+        more=tuple(Display(told.get(name, "–"), told.get(name, "–")) for name in (*drill.HEADS, *drill.FURTHER)),
+        seconds=row.seconds + opener.seconds,
+        cost=row.cost + opener.cost,
+        secure=row.secure * opener.secure,
+        passes=row.passes + 1,
+    )
 
 
 def _rings(setup: DrillSetup, stock: DrillStock) -> tuple[list[Candidate], str]:

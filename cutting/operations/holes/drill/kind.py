@@ -95,7 +95,7 @@ KIND = Kind(
     gather,
     build,
     feature_of,
-    guests=("trepan",),
+    guests=("trepan", "bore"),
     removes=removes,
     settles=settles,
     runs_on=runs_on,
