@@ -12,11 +12,13 @@ import pytest
 
 from cutting.advice import advise
 from cutting.errors import CuttingError
+from cutting.operations.holes.bore.kind import KIND
 from cutting.operations.holes.bore.limits import jaw_lobes
-from cutting.operations.holes.bore.readings import spring_share
+from cutting.operations.holes.bore.readings import spring_share, springing_left
 from cutting.operations.registry import evaluate
 from cutting.operations.turned.size_control import Measured, ledger
 from cutting.tooling.bars import body_of
+from cutting.workpiece.solid import Blank, blank_solid
 from tests.core.bores import BORE, LONG, asked, bore, cut_of
 from tests.core.holes import HOLE
 from tests.core.holes import asked as hole_asked
@@ -75,6 +77,14 @@ def test_a_spring_pass_takes_more_where_the_bar_is_stiff() -> None:
     stiff, weak = (spring_share(cut_of(settings={"overhang": f"{out} mm"})) for out in (62, 99))
     assert 0.0 < stiff < weak < 1.0
     assert spring_share(cut_of(settings={"feed_per_rev": "0.2 mm/rev"})) > spring_share(cut_of())
+    # it takes most of a long bar's springing, but nothing thinner than the edge can cut, on both sides
+    slim, firm = cut_of(LONG, tool={"holder": "A25T-SCLCR 09"}), cut_of()
+    assert springing_left(slim, 1) == pytest.approx(2.0 * last(slim.minimum_chip))
+    assert springing_left(slim, 1) < 0.2 * last(slim.size_error)
+    assert springing_left(firm, 1) == last(firm.size_error)  # so little that the edge would only rub
+    told = evaluate(bore()).results["spring_pass"]
+    low, high = (float(one.metric.split()[0]) for one in (told.low, told.high) if one)
+    assert 0.0 < low < told.value < high
 
 
 REFUSED: list[tuple[dict[str, Any], str]] = [
@@ -160,10 +170,8 @@ def test_the_page_of_bores_is_whole() -> None:
 
 def test_a_hole_with_a_fit_may_be_drilled_and_bored() -> None:
     """Where the part turns, a bar finishes what a drill has opened; a machine that turns the tool has no such way."""
-    sections: dict[str, Any] = {
-        "feature": {"diameter": "30 H7", "depth": "40 mm"},
-        "holding": {"grip_diameter": "60 mm", "free_length": "80 mm"},
-    }
+    held: dict[str, Any] = {"holding": {"grip_diameter": "60 mm", "free_length": "80 mm"}}
+    sections: dict[str, Any] = {"feature": {"diameter": "30 H7", "depth": "40 mm"}, **held}
     for machine, coolant, bored in (("two-axis lathe", "flood", True), ("machining centre", "through", False)):
         setup, stock = hole_asked(HOLE, coolant, machine=machine, **sections)
         ways = [row for row in advise(setup, stock).candidates if row.way == "drill, bore"]
@@ -173,10 +181,20 @@ def test_a_hole_with_a_fit_may_be_drilled_and_bored() -> None:
             drill, size = row.before[0], float(row.becomes["feature"]["start_diameter"].split()[0])
             assert float(drill.feature["diameter"].split()[0]) == size
             assert 25.0 <= size < 30.0
+            assert 0.0 < row.secure <= 1.0
+            assert row.passes >= 2
             assert row.becomes["operation"] == "bore"
             assert row.becomes["feature"]["end_diameter"] == "30 H7"
-    wide, stock = hole_asked(HOLE, "flood", machine="two-axis lathe", feature={"diameter": "30 mm", "depth": "40 mm"})
-    assert all(row.way != "drill, bore" for row in advise(wide, stock).candidates)  # nothing asks for it
+    for size, wanted in (("30 H9", True), ("30 H11", False), ("30 mm", False)):  # what a drill reaches alone asks for no bar
+        setup, stock = hole_asked(HOLE, "flood", machine="two-axis lathe", feature={"diameter": size, "depth": "40 mm"}, **held)
+        assert any(row.way == "drill, bore" for row in advise(setup, stock).candidates) is wanted
+
+
+def test_what_boring_takes_of_the_part() -> None:
+    setup, blank = bore(), blank_solid(Blank(100.0, 90.0, 59.0))
+    x, r = zip(*KIND.area(setup, blank), strict=True)
+    assert (min(x), max(x), min(r), max(r)) == (30.0, 90.0, 29.5, pytest.approx(31.0075))
+    assert blank.without(KIND.removes(setup.feature)).bore == pytest.approx(62.015)
 
 
 def test_remedies_for_a_bar_that_sings() -> None:

@@ -12,6 +12,7 @@ from cutting.mechanics.chatter import natural_frequency
 from cutting.mechanics.deflection import round_second_moment, tool_deflection
 from cutting.mechanics.thin_ring import lobing
 from cutting.mechanics.tool_setting import effective_clearance, effective_rake
+from cutting.operations.holes.bore.limits import jaw_lobes
 from cutting.operations.turned.case import SWINGING
 from cutting.tooling.bars import BODIES, CARBIDE, HEAVY_METAL, STEEL, BarBody
 from cutting.tooling.designations.holder_code import BAR_TYPES
@@ -101,6 +102,15 @@ def test_how_far_jaws_press_a_ring() -> None:
     # three jaws: 0.0159 under a jaw and 0.0143 between, on the radius
     assert float(lobing(1.0, **unit)) == pytest.approx((0.0159 + 0.0143) * scale, rel=0.005)
     assert float(lobing(1.0, **unit, jaws=6)) < 0.15 * float(lobing(1.0, **unit))  # six jaws press evenly
+
+
+def test_how_far_the_jaws_press_a_carrier() -> None:
+    # by hand from Roark's 0.0159 + 0.0143: Ø100 on Ø62, the machine's grip on three jaws, 20 mm of jaw and a mean radius beside it
+    setup = bore()
+    radius, wall = 40.504, 18.9925
+    moment = (20.0 + radius) * wall**3 / 12.0
+    expected = 2 * 0.0302 * setup.machine.jaw_force / 3.0 * radius**3 / (setup.work.material.elastic_modulus * moment)
+    assert jaw_lobes(setup) == pytest.approx(expected, rel=0.005)
 
 
 def test_a_ring_in_three_jaws_against_a_frame_library() -> None:

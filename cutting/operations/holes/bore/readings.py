@@ -30,17 +30,31 @@ def spring_share(x: Cut) -> float:
     return float(cutting * give / (1.0 + cutting * give))
 
 
+def springing_left(x: Cut, passes: int) -> float:
+    """What of the springing on the diameter [mm] so many spring passes leave: their share of it, and no less than an edge can cut."""
+    error = last_pass(x.size_error)
+    return min(error, max(error * spring_share(x) ** passes, 2.0 * last_pass(x.minimum_chip)))
+
+
 def results(x: Cut, record: Recorder) -> dict[str, Value]:
     """Turning's results, with the bar's own after them."""
     found = turned.results(x, record)
     say = Shown(record)
-    give, error = last_pass(x.cutter.bar_compliance), last_pass(x.size_error)
+    give, error = last_pass(x.cutter.bar_compliance), 1000.0 * last_pass(x.size_error)  # µm
     say.banded("bar_stiffness", "stiffness of the bar at its tip, N/µm", 0.001 / give, "number", 0.3)
     say.banded("bar_frequency", "the bar swings at, Hz", last_pass(x.cutter.bar_frequency), "number", 0.2)
-    left = error * spring_share(x)
-    say.between("spring_pass", "springing left after one spring pass", left, "length", 0.6 * left, 1.4 * left, "size_error")
+    left = 1000.0 * springing_left(x, 1)
+    say.between("spring_pass", "springing left after one spring pass", left, "small_length", 0.6 * left, 1.4 * left, "size_error")
     say.between(
-        "bell_mouth", "wider at the mouth, about", error, "length", 0.5 * error, 1.2 * error, "passive_force", "deflection", "size_error"
+        "bell_mouth",
+        "wider at the mouth, about",
+        error,
+        "small_length",
+        0.5 * error,
+        1.2 * error,
+        "passive_force",
+        "deflection",
+        "size_error",
     )
     return {**found, **say.found}
 
@@ -55,7 +69,7 @@ def warnings(x: Cut) -> Iterator[Warning]:
     if feature.shoulder:
         text = "Blind: chips must come back past the bar. Flush them out, stop before the floor, look before the next pass."
         yield Warning("blind_chips", text, "note", True)
-    if spring_share(x) ** SPRING_PASSES * last_pass(x.size_error) > 0.005:
+    if springing_left(x, SPRING_PASSES) > 0.005:
         yield Warning("springs_on", "Two spring passes leave more than 5 µm: the bar is too slender, not the pass too few.", "care")
     if body_of(bar.bar).name.startswith("damped"):
         yield Warning(
