@@ -49,6 +49,7 @@ Steps = Iterator[tuple[DrillSetup, Callable[[Drill], bool], DrillSetup, Callable
 
 
 def only(stock: DrillStock, wanted: Callable[[Drill], bool]) -> DrillStock:
+    """The stock with some of its drills."""
     return DrillStock(tuple(one for one in stock.drills if wanted(one)), stock.chucks)
 
 
@@ -134,6 +135,7 @@ def _rows(setup: DrillSetup, stock: DrillStock, contest: Contest) -> list[Candid
 
 
 def best(setup: DrillSetup, stock: DrillStock, contest: Contest) -> Candidate | None:
+    """The first choice for a step of a chain, None where nothing makes it."""
     return next(iter(_rows(setup, stock, contest)), None)
 
 
@@ -176,6 +178,7 @@ def _product(values: Iterator[float]) -> float:
 
 
 def step(setup: DrillSetup, row: Candidate) -> Before:
+    """A chain's step as an operation to come before."""
     f = setup.feature
     title = f"Spot Ø{f.diameter.nominal:g}" if f.depth == SPOT_DEPTH else f"Drill Ø{f.diameter.nominal:g}"
     return Before(setup.operation, title, _entries(f), dict(row.tool), dict(row.settings or {}))
