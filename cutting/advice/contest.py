@@ -73,7 +73,8 @@ class Contest:
     [mm/rev], `free` what a remedy may change before a tool is refused. `fitted` puts a tool into a set-up; `columns` are figures of
     the kind's own under `heads` and, told only where rows are compared, `further`; `patch` the settings of its own that a candidate
     sets, `beside` money a piece beside the operation that the choice moves. `guests` brings rows of other kinds or of chains, told
-    whether one of its own is sound, or says why none.
+    whether one of its own is sound, or says why none. `apart` takes the numbers of one of many into its own set-up,
+    where they can be computed together for `columns`.
     """
 
     model: Model[Any]
@@ -92,6 +93,7 @@ class Contest:
     guests: Callable[[Any, Any, bool], tuple[list[Candidate], str]] = no_guests
     fitted: Callable[[Any, Mapping[str, Any]], Any] = put_in
     further: tuple[str, ...] = ()
+    apart: Callable[[Any, int, Any], Any] | None = None
 
 
 def sieve(checks: Iterable[Check], count: int) -> tuple[Mask, tuple[Refused, ...]]:

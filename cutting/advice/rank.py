@@ -13,14 +13,15 @@ from cutting.advice.contest import Contest, Field
 from cutting.advice.explain import missed_by, why_not_first
 from cutting.advice.held import held_by, label_of
 from cutting.advice.score import score_of
-from cutting.advice.search import best_of_field
+from cutting.advice.search import alike, best_of_field
 from cutting.operations.frame.outcome import TOUCHING, Severity
 from cutting.operations.frame.remedies import Trials
 from cutting.operations.frame.rule import all_used, limits_of, soft_ones
 from cutting.quantities.write import write
 from cutting.tooling.roles import Index
-from cutting.working import Recorder
+from cutting.working import Recorder, Silent
 
+SILENT = Silent()
 MOST_MISSES, NUMBERED = 40, 2  # near misses that are listed, and those that are told with their numbers or mended
 
 
@@ -42,7 +43,8 @@ def rank(setup: Any, stock: Any, contest: Contest, top: int = 40, misses: bool =
     good = _one_per_tool(order[sound], field, top)
     bad = _one_per_tool(order[~sound], field, MOST_MISSES, good) if misses else []
     held = held_by(contest, field, best, np.array(good, np.intp))
-    rows = [replace(_shown(contest, field, best, k), holds_feed=held[k].feed, holds_speed=held[k].speed) for k in good]
+    shown = zip(good, _shown(contest, field, best, good), strict=True)
+    rows = [replace(row, holds_feed=held[k].feed, holds_speed=held[k].speed) for k, row in shown]
     missed_rows = [_miss(contest, field, best, k) for k in bad]
     missed = len(np.setdiff1d(_tools(order[~sound], field), _tools(order[sound], field)))
     told = [_told(contest, field, best, k, row) for k, row in zip(bad[:NUMBERED], missed_rows, strict=False)]
@@ -118,13 +120,26 @@ def _settings(contest: Contest, row: Candidate, setup: Any) -> dict[str, str] | 
     return {**written, **contest.patch(setup)}
 
 
-def _shown(contest: Contest, field: Field, best: Best, k: int) -> Candidate:
-    """The row with the figures of its kind."""
-    row = _candidate(contest, field, best, k)
+def _shown(contest: Contest, field: Field, best: Best, rows: list[int]) -> list[Candidate]:
+    """The rows with the figures of their kind."""
+    told = [_candidate(contest, field, best, k) for k in rows]
     if contest.columns is None:
-        return row
-    x = contest.model.quickly(_set_up(contest, field, best, k))
-    return replace(row, passes=x.strokes_taken, more=contest.columns(x))
+        return told
+    numbers = _numbers(contest, field, best, rows)
+    return [replace(row, passes=x.strokes_taken, more=contest.columns(x)) for row, x in zip(told, numbers, strict=True)]
+
+
+def _numbers(contest: Contest, field: Field, best: Best, rows: list[int]) -> list[Any]:
+    """The numbers of each row in its own set-up: computed together where their kind can take them apart."""
+    set_ups = {k: _set_up(contest, field, best, k) for k in rows}
+    if contest.apart is None:
+        return [contest.model.quickly(set_ups[k]) for k in rows]
+    found: dict[int, Any] = {}
+    for places, tried in alike(best, np.array(rows, np.intp)):
+        speed, feed = (best.figures[name][places][:, None] for name in ("cutting_speed", "feed"))
+        together = contest.model.numbers(tried, field.tool.take(places), speed, feed, SILENT)
+        found |= {int(k): contest.apart(together, n, set_ups[int(k)]) for n, k in enumerate(places)}
+    return [found[k] for k in rows]
 
 
 def _miss(contest: Contest, field: Field, best: Best, k: int) -> Candidate:

@@ -16,7 +16,7 @@ from cutting.operations.frame.money import goal_life, unattended_life
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.holes.drill.evaluate import MODEL
 from cutting.operations.holes.drill.limits import broken_exit_of, entry_share, exit_share
-from cutting.operations.holes.drill.numbers import JAMS_FROM, Numbers, packing_of
+from cutting.operations.holes.drill.numbers import JAMS_FROM, Numbers, one_of, packing_of
 from cutting.operations.holes.drill.setup import DrillSetup, Entry, Pecks
 from cutting.operations.holes.drill.tool import DrillTool, drill_tools
 from cutting.operations.holes.shared.layers import layer_numbers
@@ -206,4 +206,5 @@ BARE = Contest(
     columns,
     patch,
     further=FURTHER,
+    apart=one_of,
 )

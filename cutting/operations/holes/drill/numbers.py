@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
@@ -165,6 +165,13 @@ def numbers(setup: DrillSetup, tool: DrillTool, speed: Any, feed: Any, record: S
         diameter_cut=diameter + over + 2.0 * s.offset,
         held=held_torque(setup, n if setup.turns_part else np.zeros_like(n), setup.holding.grip_diameter, record),
     )  # fmt: skip
+
+
+def one_of(x: Numbers, k: int, setup: DrillSetup) -> Numbers:
+    """The numbers of one of many drills, in its own set-up."""
+    values = {name: getattr(x, name) for name in x.__dataclass_fields__}
+    own = {name: value[k] for name, value in values.items() if isinstance(value, np.ndarray) and value.ndim > 1}
+    return replace(x, setup=setup, tool=x.tool.take(k), **own)
 
 
 def _ratios(setup: DrillSetup) -> tuple[Any, Any]:

@@ -71,9 +71,13 @@ def drill_tools(setup: DrillSetup, stock: DrillStock, left: Index, right: Index)
     columns, chucks = stock.drill_columns, stock.chuck_columns
     machine, delivery = setup.machine, setup.settings.coolant
     # drills of one type, grade and size start alike: few among many
-    alike: dict[tuple[DrillType, Grade, float], int] = {}
-    kind = np.array([alike.setdefault((one.type, one.grade, one.diameter), len(alike)) for one in stock.drills], np.intp)
-    rows = [[_in_layer(setup, made, grade, size, k) for k in range(len(layers))] for made, grade, size in alike]
+    alike: dict[tuple[str, str, str, float], Drill] = {}
+    names = [(one.type.kind, one.type.tool_class, one.grade.name, one.diameter) for one in stock.drills]
+    for name, one in zip(names, stock.drills, strict=True):
+        alike.setdefault(name, one)
+    places = {name: k for k, name in enumerate(alike)}
+    kind = np.array([places[name] for name in names], np.intp)
+    rows = [[_in_layer(setup, one.type, one.grade, one.diameter, k) for k in range(len(layers))] for one in alike.values()]
     found = {name: np.array([[one[name] for one in row] for row in rows], float).reshape(len(rows), len(layers)) for name in IN_LAYER}
 
     def by_layer(name: str) -> Array:
