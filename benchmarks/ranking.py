@@ -19,6 +19,7 @@ from cutting.tooling.crib import Crib
 from cutting.tooling.items import holders, inserts
 from cutting.tooling.slot_stock import SlotStock
 from cutting.working import Silent
+from tests.core.bores import bore
 from tests.core.slots import CUT_OFF, FACE, GROOVE, RING, TREPAN
 
 TURN: dict[str, Any] = {
@@ -47,6 +48,15 @@ def crib_of(pairs: int, fitting_only: bool) -> Crib:
     return Crib(many, seats)
 
 
+def bars_of(pairs: int) -> Crib:
+    """About so many pairs of insert and boring bar that fit the bore of the tests."""
+    letter, bars = "P", shipped("boring bar")
+    stock = [i for i in inserts() if letter in i.geometry.suits and letter in i.grade.letters]
+    copies = -(-pairs // len(Crib(tuple(stock), bars).places[0]))
+    many = (replace(i, name=f"{i.name} {k}", pack_price=i.pack_price * (1 + k / copies / 5)) for k in range(copies) for i in stock)
+    return Crib(tuple(many), bars)
+
+
 def stock_of(pairs: int, kind: str) -> SlotStock:
     """The same of grooving inserts and their blades."""
     whole = SlotStock(shipped("grooving insert"), shipped(kind))
@@ -59,6 +69,7 @@ def measure(site: str = "", sizes: Sizes = FULL) -> list[str]:
     cases: list[tuple[str, Any, Any]] = [
         ("turn", read_setup(TURN), crib_of(sizes.pairs, False)),
         ("turn, all fit", read_setup(TURN), crib_of(sizes.pairs, True)),
+        ("bore", bore(), bars_of(sizes.pairs)),
         *((name, read_setup(form), stock_of(sizes.pairs, kind)) for name, form, kind in SLOTS),
     ]
     return [_line(name, replace(setup, goal=goal), stock, sizes) for name, setup, stock in cases for goal in list(Goal)[: sizes.goals]]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import Any
 
 import numpy as np
 
@@ -24,4 +25,11 @@ def columns(x: Cut) -> tuple[Display, ...]:
     return Display(name, name), Display(slender, slender), springs
 
 
-CONTEST = replace(TURNED, model=MODEL, heads=HEADS, columns=columns)
+def one_of(x: Cut, k: int, setup: Any) -> Cut:
+    """The numbers of one of many pairs, in its own set-up."""
+    values = {name: getattr(x, name) for name in x.__dataclass_fields__}
+    own = {name: value[k] for name, value in values.items() if isinstance(value, np.ndarray) and value.ndim > 1}
+    return replace(x, case=replace(x.case, setup=setup), cutter=x.cutter.take(k), **own)
+
+
+CONTEST = replace(TURNED, model=MODEL, heads=HEADS, columns=columns, apart=one_of)

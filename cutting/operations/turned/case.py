@@ -114,7 +114,7 @@ class Case:
     def compliance(self, before: Any, after: Any) -> Array:
         """Deflection of the part per newton at the worst place of the cut [mm/N], turning from one diameter to another [mm]."""
         if self.setup.inside:  # the outside stays as it is
-            before = after = np.full_like(np.asarray(after, float), WHOLE)
+            before = after = np.full(1, WHOLE)
         return self.beam.spring(before, after)
 
     @property
