@@ -122,6 +122,8 @@ def test_a_row_tells_what_its_own_set_up_tells() -> None:
         )
         assert last(x.operation_cost) == pytest.approx(row.cost, rel=1e-6)
         assert row.more[2].metric == f"{1000 * last(x.size_error):.1f}"
+        assert row.more[3].metric.startswith(f"{x.setup.holder.price:.2f}")
+        assert float(row.more[4].metric.split()[0]) == pytest.approx(0.001 / last(x.cutter.bar_compliance), rel=0.01)
 
 
 def test_only_bars_that_enter_are_offered() -> None:
