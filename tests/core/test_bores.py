@@ -72,6 +72,10 @@ def test_a_bore_grows_pass_by_pass_and_stays_smaller_than_it_is_set() -> None:
     assert left == pytest.approx(62.015 - 0.3)
 
 
+def test_a_bore_may_go_on_through_the_jaws() -> None:
+    assert evaluate(bore(feature={"length": "96 mm"}, tool={"holder": "D32U-SCLCR 09"})).feasible
+
+
 def test_a_spring_pass_takes_more_where_the_bar_is_stiff() -> None:
     """The rest after one more pass is k_cut/(k_cut + k_bar): towards nothing for a stiff bar, towards all of it for a weak one."""
     stiff, weak = (spring_share(cut_of(settings={"overhang": f"{out} mm"})) for out in (62, 99))
@@ -90,7 +94,8 @@ def test_a_spring_pass_takes_more_where_the_bar_is_stiff() -> None:
 REFUSED: list[tuple[dict[str, Any], str]] = [
     ({"feature": {"end_diameter": "58 mm"}}, "feature.end_diameter"),
     ({"feature": {"end_diameter": "99.8 mm"}}, "feature.end_diameter"),
-    ({"feature": {"length": "95 mm"}}, "feature.length"),
+    ({"feature": {"length": "4 m"}}, "feature.length"),
+    ({"holding": {"style": "chuck and centre"}}, "holding.style"),
     ({"feature": {"grinding_allowance": "4 mm"}}, "feature.grinding_allowance"),
     ({"settings": {"overhang": "-3 mm"}}, "settings.overhang"),
 ]
@@ -151,6 +156,14 @@ MADE: dict[str, tuple[dict[str, Any], dict[str, Any]]] = {
     "springs_on": (LONG, {"tool": {"holder": "A16R-SCLCR 09"}, "settings": {"feed_per_rev": "0.2 mm/rev"}}),
     "damped_bar": (BORE, {"tool": {"holder": "D25T-SCLCR 09"}}),
 }
+
+
+def test_cautions_of_turning_stand_inside_too() -> None:
+    """Pressure, fire and the open guard are no less dangerous in a bore; cloth in a turning bore is more so."""
+    names = {one.name for one in evaluate(bore(machine="mill-turn", settings={"coolant": "high"}, feature={"polish": True})).warnings}
+    assert {"pressure", "guards", "polishing", "inside"} <= names
+    assert not {"long_chips", "slender"} & names
+    assert "titanium_fire" in {one.name for one in evaluate(bore(material="Ti-6Al-4V")).warnings}
 
 
 @pytest.mark.parametrize("name", sorted(MADE))

@@ -78,6 +78,8 @@ def check_holding(h: Workholding, f: Feature, operation: str, machine: Machine) 
     require_between("holding.free_length", h.free_length, 1, machine.turning_length, "mm")
     require_between("holding.grip_diameter", h.grip_diameter, 1, machine.swing, "mm")
     if operation == "bore":
+        if h.style is not Holding.CHUCK:
+            raise CuttingError("holding.style", "a centre stands where the bar goes in.", Holding.CHUCK.value)
         outside = _outside_at(h, f)
         if f.end_diameter.nominal > outside - 2 * LEAST_WALL:
             said = f"Ø{f.end_diameter.nominal:g} leaves no wall in a part of Ø{outside:g}."
@@ -89,7 +91,8 @@ def check_holding(h: Workholding, f: Feature, operation: str, machine: Machine) 
         require_between("holding.steady", h.steady, 1, h.free_length, "mm from the chuck, inside the free length")
         if h.style is Holding.BETWEEN_CENTRES and h.steady >= h.free_length:
             raise OutOfRange("holding.steady", "stands at the centre itself.", f"below {h.free_length:g} mm")
-    if not facing and f.distance_from_chuck + f.length > h.free_length + 1e-6:
+    # a bore may go on through the jaws
+    if operation == "turn" and f.distance_from_chuck + f.length > h.free_length + 1e-6:
         raise OutOfRange(
             "feature.length",
             f"the cut ends {f.distance_from_chuck + f.length:g} mm from the chuck, the part only {h.free_length:g} mm.",

@@ -12,6 +12,7 @@ from cutting.operations.frame.outcome import Value, Warning
 from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.frame.results import Shown
 from cutting.operations.turned import readings as turned
+from cutting.operations.turned.cautions import cautions
 from cutting.operations.turned.evaluate import MODEL as TURNED
 from cutting.operations.turned.fit import warnings_of_fit
 from cutting.operations.turned.limits import size_error_limit
@@ -19,6 +20,8 @@ from cutting.operations.turned.physics import Cut
 from cutting.tooling.bars import body_of
 from cutting.working import Recorder
 
+# of turning's cautions those that stand otherwise inside, or not at all
+SAID_OTHERWISE = ("slender", "bar_behind", "long_chips", "polishing", "shallow_nose", "no_clamp")
 SPRING_PASSES = 2  # that anybody takes: what is left after two is no springing (common practice)
 
 
@@ -60,8 +63,12 @@ def results(x: Cut, record: Recorder) -> dict[str, Value]:
 
 
 def warnings(x: Cut) -> Iterator[Warning]:
-    """Misfits, and what goes wrong inside."""
+    """Misfits, what can go wrong with any edge, and what goes wrong inside."""
     yield from warnings_of_fit(x.setup)
+    yield from (one for one in cautions(x.setup, x) if one.name not in SAID_OTHERWISE)
+    if x.setup.feature.polish:
+        text = "Never put fingers or cloth into a turning bore: abrasive on a holder in the tool post or a spring-loaded stick, no gloves."
+        yield Warning("polishing", text, "care", True)
     feature, bar = x.setup.feature, x.setup.holder.code
     if last_pass(np.minimum(x.chip_index, 100.0)) < x.setup.house.chip_index_wanted:
         text = "Long chips wrap around the bar: never reach into a bore or pull chips out while anything turns."

@@ -23,9 +23,9 @@
   const axis = $derived(height * 0.5);
   const y = $derived(scaleLinear([0, 1], [axis, axis - scale]));
   const face = $derived(num("free_length"));
-  const floor = $derived(face - num("length"));
+  const floor = $derived(Math.max(face - num("length"), 0));
   // the edge stands in the middle of its way; behind it the wall is bored, in front of it the old bore stands
-  const tip = $derived(face - num("length") * 0.55);
+  const tip = $derived(face - (face - floor) * 0.55);
   const now = $derived(num("start_diameter") / 2);
   const done = $derived(num("end_diameter") / 2);
   const blind = $derived(e?.scene.blind === "yes");
