@@ -31,7 +31,7 @@ LEADING = 160  # entries that are searched in fine steps, four times what a rank
 # of two speeds that do the same, as under a clamp, the goal's own is said: it stands first
 FINE_FEEDS, FINE_SPEEDS = np.linspace(0.0, 1.0, 25), np.array([1.0, 1.1, 0.9, 0.8])
 NEXT_STEP = np.array([1.2, 1.42])  # on a gearbox the step above may be cheaper than the one below
-CHUNK, SMALL = 10_000, 2_000  # entries run together at most; and below which a second thread does not pay
+CHUNK, SMALL = 12_000, 2_000  # entries run together at most; and below which a second thread does not pay
 BROKEN, WORSE = 1e9, 1e6  # what a broken hard limit weighs, and each further bound that it is over
 SILENT = Silent()
 
@@ -64,7 +64,8 @@ def alike(best: Best, rows: Index) -> Iterator[Try]:
 def _coarsely(contest: Contest, setup: Any, field: Field) -> Best:
     count = field.count
     best = Best.empty(count)
-    size = min(CHUNK, max(SMALL, -(-count // 2)))
+    threads = 2 * -(-count // (2 * CHUNK))  # chunks of one size, so that neither thread waits for a rest
+    size = max(SMALL, -(-count // max(threads, 1)))
     parts = [slice(start, min(start + size, count)) for start in range(0, count, size)]
     if len(parts) == 1:
         _search(contest, setup, field, best, parts[0])
