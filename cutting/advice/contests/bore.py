@@ -8,6 +8,7 @@ from typing import Any
 import numpy as np
 
 from cutting.advice.contests.turned import CONTEST as TURNED
+from cutting.operations.frame.over_passes import of_one
 from cutting.operations.holes.bore.evaluate import MODEL
 from cutting.operations.holes.bore.limits import chip_room, jaw_lobes
 from cutting.operations.turned.physics import Cut
@@ -42,8 +43,7 @@ def columns(x: Cut) -> tuple[Display, ...]:
 
 def one_of(x: Cut, k: int, setup: Any) -> Cut:
     """The numbers of one of many pairs, in its own set-up."""
-    values = {name: getattr(x, name) for name in x.__dataclass_fields__}
-    own = {name: value[k] for name, value in values.items() if isinstance(value, np.ndarray) and value.ndim > 1}
+    own: dict[str, Any] = dict(of_one(x, k))
     return replace(x, case=replace(x.case, setup=setup), cutter=x.cutter.take(k), **own)
 
 

@@ -25,3 +25,9 @@ def last_pass(values: ArrayLike) -> float:
 def plain_floats(values: ArrayLike) -> tuple[float, ...]:
     """An array as the plain numbers of a curve."""
     return tuple(float(v) for v in np.ravel(np.asarray(values, float)))
+
+
+def of_one(x: Any, k: int) -> dict[str, NDArray[Any]]:
+    """The arrays of one of many entries by name, from a dataclass of numbers whose arrays are (entries, steps)."""
+    values = {name: getattr(x, name) for name in x.__dataclass_fields__}
+    return {name: value[k] for name, value in values.items() if isinstance(value, np.ndarray) and value.ndim > 1}

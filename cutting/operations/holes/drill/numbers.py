@@ -12,7 +12,7 @@ from cutting.mechanics.kinematics import nearest_step_below
 from cutting.mechanics.ring import ring_torque
 from cutting.operations.frame.jaws import held_torque
 from cutting.operations.frame.money import Spent, spend
-from cutting.operations.frame.over_passes import over_passes
+from cutting.operations.frame.over_passes import of_one, over_passes
 from cutting.operations.holes.drill.setup import DrillSetup, Entry, Pecks
 from cutting.operations.holes.drill.tool import Array, DrillTool
 from cutting.operations.holes.shared import reached
@@ -169,8 +169,7 @@ def numbers(setup: DrillSetup, tool: DrillTool, speed: Any, feed: Any, record: S
 
 def one_of(x: Numbers, k: int, setup: DrillSetup) -> Numbers:
     """The numbers of one of many drills, in its own set-up."""
-    values = {name: getattr(x, name) for name in x.__dataclass_fields__}
-    own = {name: value[k] for name, value in values.items() if isinstance(value, np.ndarray) and value.ndim > 1}
+    own: dict[str, Any] = dict(of_one(x, k))
     return replace(x, setup=setup, tool=x.tool.take(k), **own)
 
 
