@@ -74,7 +74,7 @@ def warnings(x: Cut) -> Iterator[Warning]:
         text = "Long chips wrap around the bar: never reach into a bore or pull chips out while anything turns."
         yield Warning("wrapping_chips", text, "care", True)
     if feature.shoulder:
-        text = "Blind: chips must come back past the bar. Flush them out, stop before the floor, look before the next pass."
+        text = "Chips lie at the floor or step and in its corner: flush them out, stop before it, look before the next pass."
         yield Warning("blind_chips", text, "note", True)
     if springing_left(x, SPRING_PASSES) > 0.005:
         yield Warning("springs_on", "Two spring passes leave more than 5 µm: the bar is too slender, not the pass too few.", "care")
@@ -97,7 +97,6 @@ def scene(x: Cut) -> dict[str, float | str]:
         "bar_body": body_of(bar.bar).name,
         "bent": last_pass(x.size_error) / size_error_limit(x.case),
         "outside": setup.holding.grip_diameter,
-        "blind": "yes" if setup.feature.shoulder else "no",
     }
 
 

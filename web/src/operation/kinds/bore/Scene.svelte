@@ -24,11 +24,10 @@
   const y = $derived(scaleLinear([0, 1], [axis, axis - scale]));
   const face = $derived(num("free_length"));
   const floor = $derived(Math.max(face - num("length"), 0));
-  // the edge stands in the middle of its way; behind it the wall is bored, in front of it the old bore stands
+  // the edge stands in the middle of its way: behind it the wall is bored, in front of it the old bore stands
   const tip = $derived(face - (face - floor) * 0.55);
   const now = $derived(num("start_diameter") / 2);
   const done = $derived(num("end_diameter") / 2);
-  const blind = $derived(e?.scene.blind === "yes");
   const half = (sign: number) =>
     pathOf(
       [
@@ -37,13 +36,7 @@
         [face, done],
         [tip, done],
         [tip, now],
-        [blind ? floor : 0, now],
-        ...(blind
-          ? ([
-              [floor, 0],
-              [0, 0],
-            ] as [number, number][])
-          : []),
+        [0, now],
       ].map(([a, r]) => [x(a!), y(sign * r!)]),
     ) + "Z";
   // drawn bent as a beam that is held at one end, exaggerated: so many pixels at the tip where the size allows no more
