@@ -47,3 +47,26 @@ def test_a_bore_on_paper(engineer: Api, carrier: int) -> None:
     page = engineer.get(f"/api/jobs/{carrier}/setup-sheet?form=page&operation=op20").content.decode()
     assert "steel Ø 25 mm" in page
     assert "62 H7" in page
+
+
+def test_a_hole_is_drilled_and_bored(engineer: Api) -> None:
+    blank = {"diameter": "80 mm", "free_length": "60 mm", "bore": "0", "pieces": 20, "units": "mm"}
+    job = engineer.post("/api/jobs", {"name": "Hub", "material": "C45", "machine": "two-axis lathe", **blank}).json()["id"]
+    feature = {"diameter": "30 H7", "depth": "40 mm", "through": False, "roughness": "1.6 µm"}
+    added = engineer.edit(job, 1, action="add_operation", kind="drill", title="Bore Ø30 H7", feature=feature)
+    assert added.status_code == 200, added.json()
+    entry = added.json()["document"]["operations"][-1]
+    rows = engineer.post(f"/api/jobs/{job}/operations/{entry['id']}/follow", {"settings": {}}).json()["advice"]["candidates"]
+    chain = next(row for row in rows if row["way"] == "drill, bore")
+    taken = engineer.edit(
+        job, added.json()["revision"], action="take_tool", operation=entry["id"],
+        **{name: chain[name] for name in ("tool", "settings", "becomes", "before")},
+    )  # fmt: skip
+    assert taken.status_code == 200, taken.json()
+    drilled, bored = taken.json()["document"]["operations"][-2:]
+    assert (drilled["operation"], bored["operation"]) == ("drill", "bore")
+    assert drilled["number"] < bored["number"]
+    for one in (drilled, bored):
+        found = engineer.post(f"/api/jobs/{job}/operations/{one['id']}/evaluate", {"settings": {}}).json()
+        assert found["feasible"], (one["title"], [limit["label"] for limit in found["limits"] if limit["utilisation"] > 1])
+    assert found["passes"][-1]["to_diameter"]["metric"].startswith("30.01")
