@@ -14,8 +14,10 @@ from cutting.mechanics.thin_ring import lobing
 from cutting.mechanics.tool_setting import effective_clearance, effective_rake
 from cutting.operations.holes.bore.limits import jaw_lobes
 from cutting.operations.turned.case import SWINGING
+from cutting.sizing.warmth import growth
 from cutting.tooling.bars import BODIES, CARBIDE, HEAVY_METAL, STEEL, BarBody
 from cutting.tooling.designations.holder_code import BAR_TYPES
+from cutting.workpiece.materials import find_material
 from tests.core.bores import bore, cut_of
 
 
@@ -68,11 +70,20 @@ def test_how_long_a_bore_takes() -> None:
     assert float(x.pass_seconds.sum()) == pytest.approx(seconds * run_in, rel=0.01)
 
 
-def test_the_bore_ends_in_its_zone() -> None:
-    # ISO 286-1: 62 H7 is 62 +0.030/0
-    size = bore().feature.end_diameter
-    assert (size.lower_deviation, size.upper_deviation) == (0.0, pytest.approx(0.030))
-    assert bore().target_diameter == pytest.approx(62.015)
+@pytest.mark.parametrize(("fit", "upper"), [("62 H7", 0.030), ("62 H6", 0.019), ("60 H8", 0.046), ("90 H7", 0.035)])
+def test_the_bore_ends_in_its_zone(fit: str, upper: float) -> None:
+    # ISO 286-2, limits of holes: H from its size upwards
+    setup = bore(feature={"end_diameter": fit})
+    size = setup.feature.end_diameter
+    assert (size.lower_deviation, size.upper_deviation) == (0.0, pytest.approx(upper))
+    assert setup.target_diameter == pytest.approx(size.nominal + upper / 2)
+
+
+@pytest.mark.parametrize(("metal", "diameter", "warmer", "micrometres"), [("EN AW-6082", 200.0, 10.0, 47.0), ("C45", 62.0, 10.0, 7.1)])
+def test_a_warm_bore_measures_wider(metal: str, diameter: float, warmer: float, micrometres: float) -> None:
+    # handbook expansion: aluminium 23.5, steel 11.5 µm a metre and kelvin; more than IT6 of Ø200, 29 µm
+    found = 1000.0 * float(growth(diameter, find_material(metal).expansion, 20.0 + warmer))
+    assert found == pytest.approx(micrometres, rel=0.05)
 
 
 @pytest.mark.parametrize("height", [0.3, -0.3])
