@@ -59,7 +59,7 @@ def _slower(row: Candidate, first: Candidate) -> str:
     if row.way and row.way != first.way:
         return f"{row.way} takes {seconds} more than {first.way or first.designation}"
     if row.passes > first.passes:
-        return f"{row.passes} {'strokes' if row.way else 'passes'} instead of {first.passes}"
+        return f"{row.passes} {'strokes' if row.way or row.depth_of_cut <= 0 else 'passes'} instead of {first.passes}"
     feed, speed = row.feed / first.feed, row.speed_reached / first.speed_reached
     if feed < LESS and feed <= speed:
         narrow = f"{row.width:g} mm wide: " if row.width and row.width < first.width - 0.05 else ""

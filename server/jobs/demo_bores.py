@@ -30,7 +30,7 @@ CARRIER_BORED = {
             "bore",
             BAR,
             {"start_diameter": "60.023 mm", "end_diameter": "62 H7", "length": "20 mm", "shoulder": True, "roughness": "1.6 µm"},
-            {"cutting_speed": "180 m/min", "feed_per_rev": "0.09 mm/rev", "depth_of_cut": "0.5 mm", "coolant": "jet"},
+            {"cutting_speed": "180 m/min", "feed_per_rev": "0.09 mm/rev", "depth_of_cut": "0.5 mm", "coolant": "jet", "overhang": "77 mm"},
         ),
     ],
 }

@@ -148,6 +148,10 @@ MADE: dict[str, tuple[dict[str, Any], dict[str, Any]]] = {
     "bar_reaches": (BORE, {"settings": {"overhang": "50 mm"}}),
     "chip_room": (BORE, {"tool": {"holder": "A25T-SCLCR 09"}, "feature": {"start_diameter": "31 mm", "end_diameter": "34 H7"}}),
     "jaw_lobes": (BORE, {"holding": {"grip_diameter": "72 mm"}}),
+    "wiper_bar": (
+        BORE,
+        {"tool": {"insert": "CNMG 120408 middle wiper P20 CVD", "holder": "A25T-PCLNR 12"}, "settings": {"overhang": "90 mm"}},
+    ),
     "nose_depth": (BORE, {"feature": {"start_diameter": "61.6 mm"}}),
     "clearance": (BORE, {"settings": {"centre_height": "-4 mm"}}),
     "fit_least_bore": (BORE, {"feature": {"start_diameter": "28 mm", "end_diameter": "30 H7"}}),

@@ -61,6 +61,16 @@ class Api:
     def edit(self, job: int, base: int, **edit: Any) -> Any:
         return self.post(f"/api/jobs/{job}/edits", {"base_revision": base, "edit": edit})
 
+    def take(self, job: int, base: int, operation: str, way: str) -> list[dict[str, Any]]:
+        """Take the first row of a way from the ranking of an operation; the operations that the job has then."""
+        rows = self.post(f"/api/jobs/{job}/operations/{operation}/follow", {"settings": {}}).json()["advice"]["candidates"]
+        chain = next(row for row in rows if row["way"] == way)
+        chosen = {name: chain[name] for name in ("tool", "settings", "becomes", "before")}
+        taken = self.edit(job, base, action="take_tool", operation=operation, **chosen)
+        assert taken.status_code == 200, taken.json()
+        found: list[dict[str, Any]] = taken.json()["document"]["operations"]
+        return found
+
 
 @pytest.fixture
 def engineer(demo: None) -> Api:

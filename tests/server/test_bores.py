@@ -56,14 +56,7 @@ def test_a_hole_is_drilled_and_bored(engineer: Api) -> None:
     added = engineer.edit(job, 1, action="add_operation", kind="drill", title="Bore Ø30 H7", feature=feature)
     assert added.status_code == 200, added.json()
     entry = added.json()["document"]["operations"][-1]
-    rows = engineer.post(f"/api/jobs/{job}/operations/{entry['id']}/follow", {"settings": {}}).json()["advice"]["candidates"]
-    chain = next(row for row in rows if row["way"] == "drill, bore")
-    taken = engineer.edit(
-        job, added.json()["revision"], action="take_tool", operation=entry["id"],
-        **{name: chain[name] for name in ("tool", "settings", "becomes", "before")},
-    )  # fmt: skip
-    assert taken.status_code == 200, taken.json()
-    drilled, bored = taken.json()["document"]["operations"][-2:]
+    drilled, bored = engineer.take(job, added.json()["revision"], entry["id"], "drill, bore")[-2:]
     assert (drilled["operation"], bored["operation"]) == ("drill", "bore")
     assert drilled["number"] < bored["number"]
     for one in (drilled, bored):

@@ -105,14 +105,7 @@ def test_a_chain_is_taken_as_operations(engineer: Api, job_id: JobId) -> None:
     added = engineer.edit(job, 1, action="add_operation", kind="drill", title="Ream 4 × Ø10", feature=feature)
     assert added.status_code == 200, added.json()
     entry = added.json()["document"]["operations"][-1]
-    rows = engineer.post(f"{place(job, entry['id'])}/follow", {"settings": {}}).json()["advice"]["candidates"]
-    chain = next(row for row in rows if row["way"] == "drill, ream")
-    taken = engineer.edit(
-        job, added.json()["revision"], action="take_tool", operation=entry["id"],
-        **{name: chain[name] for name in ("tool", "settings", "becomes", "before")},
-    )  # fmt: skip
-    assert taken.status_code == 200, taken.json()
-    before, last = taken.json()["document"]["operations"][-2:]
+    before, last = engineer.take(job, added.json()["revision"], entry["id"], "drill, ream")[-2:]
     assert before["prepares"]
     assert not last["prepares"]
     assert before["drawn"] == last["drawn"]

@@ -83,7 +83,7 @@ def _bore_after(setup: DrillSetup, diameter: float, crib: Any) -> Setup:
 def _drilled_first(setup: DrillSetup, bored: Setup, first: DrillSetup, opener: Candidate, row: Candidate) -> Candidate:
     """One row of drill and bar, with what both take together; a bore lies where the spindle turns, not where the drill went."""
     f, way = bored.feature, "drill, bore"
-    told = {"way": way, "Ra": display(row.roughness, "small_length", False).metric, "pockets": "2"}
+    told = {"way": Display(way, way), "Ra": display(row.roughness, "small_length", False), "pockets": Display("2", "2")}
     feature: dict[str, Any] = {
         "start_diameter": write(f.start_diameter, "length"),
         "end_diameter": f.end_diameter.entered or write(f.end_diameter.nominal, "length"),
@@ -96,7 +96,7 @@ def _drilled_first(setup: DrillSetup, bored: Setup, first: DrillSetup, opener: C
         way=way,
         before=(step(first, opener),),
         becomes={"operation": "bore", "feature": feature},
-        more=tuple(Display(told.get(name, "–"), told.get(name, "–")) for name in (*drill.HEADS, *drill.FURTHER)),
+        more=tuple(told.get(name, Display("–", "–")) for name in (*drill.HEADS, *drill.FURTHER)),
         seconds=row.seconds + opener.seconds,
         cost=row.cost + opener.cost,
         secure=row.secure * opener.secure,

@@ -57,7 +57,7 @@ def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     f, bar = setup.feature, setup.holder.code
     return [
         ("bore", f"Ø {drawn(f.end_diameter, system)}, {length(f.length, system)} deep, from Ø {length(f.start_diameter, system)}"),
-        ("its body", f"{body_of(bar.bar).name} Ø {length(bar.shank_height, system)}, {length(setup.overhang, system)} out of its sleeve"),
+        ("its body", f"{body_of(bar.bar).name} Ø {length(bar.shank_height, system)}"),
     ]
 
 

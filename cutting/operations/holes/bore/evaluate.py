@@ -17,6 +17,7 @@ from cutting.operations.turned.fit import misfits, warnings_of_fit
 from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.run import numbers
 from cutting.operations.turned.setup import BAR_ROOM, Setup
+from cutting.quantities.write import write
 from cutting.tooling.bars import body_of
 from cutting.tooling.crib import seat
 
@@ -55,7 +56,11 @@ def other_tools(x: Cut, crib: Any) -> Iterator[Change[Setup]]:
     ]
     bars.sort(key=lambda one: -body_of(one.code.bar).modulus * one.code.shank_height**4)
     tools: list[tuple[Any, Any, str]] = [
-        (setup.insert, one, f"bar of {body_of(one.code.bar).name} Ø{one.code.shank_height:g}: {one.designation}, {one.price:.0f} €")
+        (
+            setup.insert,
+            one,
+            f"bar of {body_of(one.code.bar).name} Ø{one.code.shank_height:g}: {one.designation}, {write(one.price, 'money')}",
+        )
         for one in bars
     ]
     tools += [(insert, setup.holder, text) for insert, text in near_inserts(setup, crib)]

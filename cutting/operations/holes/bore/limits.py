@@ -16,6 +16,7 @@ from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.setup import Setup
 
 LEAST_ROOM = 0.4  # of the bore's section that a bar leaves to the chips: a bar of about three quarters of the bore (common practice)
+MOST_WIPED = 3.0  # diameters that a bar with a wiper may stand out (common practice)
 LEAST_REACH = 2.0  # mm that the bar stands out beyond the depth
 NOT_INSIDE = ("tool_bends", "shallow")
 SEEN_FROM_INSIDE: dict[str, dict[str, Any]] = {
@@ -96,6 +97,18 @@ RULES: tuple[Rule[Cut], ...] = (
         lambda x: (jaw_lobes(x.setup), None, size_error_limit(x.case)),
         (),
         lambda x: x.setup.machine.jaw_force > 0,
+    ),
+    Rule(
+        "wiper_bar",
+        "wiper on a bar, out over its Ø",
+        "times_diameter",
+        Bound.UPPER,
+        Severity.SOFT,
+        "common-practice",
+        "A wiper's flat pushes the bar off and makes it sing: on a bar that is out no more than three diameters.",
+        lambda x: (np.where(x.cutter.wiper > 0, x.cutter.overhang / x.cutter.shank_height, 0.0), None, MOST_WIPED),
+        (),
+        lambda x: x.cutter.wiper > 0,
     ),
     Rule(
         "nose_depth",
