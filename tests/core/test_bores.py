@@ -24,6 +24,10 @@ from tests.core.holes import HOLE
 from tests.core.holes import asked as hole_asked
 
 
+def number(shown: Any) -> float:
+    return float(shown.metric.split()[0])
+
+
 def last(values: Any) -> float:
     return float(np.ravel(values)[-1])
 
@@ -89,6 +93,12 @@ def test_a_spring_pass_takes_more_where_the_bar_is_stiff() -> None:
     told = evaluate(bore()).results["spring_pass"]
     low, high = (float(one.metric.split()[0]) for one in (told.low, told.high) if one)
     assert 0.0 < low < told.value < high
+    # known no better than the springing that it is a rest of
+    whole = evaluate(bore(LONG, tool={"holder": "A25T-SCLCR 09"})).results
+    shares = [
+        [number(one) / number(whole[name].display) for one in (whole[name].low, whole[name].high)] for name in ("spring_pass", "size_error")
+    ]
+    assert shares[0] == pytest.approx(shares[1], rel=0.05)
 
 
 REFUSED: list[tuple[dict[str, Any], str]] = [

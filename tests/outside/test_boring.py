@@ -99,6 +99,12 @@ def test_a_tip_off_centre_turns_the_planes_the_other_way_inside(height: float) -
 def test_every_letter_of_a_bar_has_a_body() -> None:
     # ISO 6261 (from memory): S A steel, B D damped, C E carbide, F G damped carbide, H J heavy metal
     assert set(BODIES) == set(BAR_TYPES)
+    # a damper in the head changes neither metal: E and density are the plain bar's, and it damps several times as well
+    for damped, plain in (("B", "S"), ("F", "C")):
+        assert (BODIES[damped].modulus, BODIES[damped].density) == (BODIES[plain].modulus, BODIES[plain].density)
+        assert BODIES[damped].damping > 3 * BODIES[plain].damping
+    # ASTM B777, class 1 (from memory): tungsten heavy metal of 90 % weighs 16.85 to 17.25, of 95 % 17.75 to 18.35 g/cm³
+    assert 16.85 <= HEAVY_METAL.density <= 18.35
     for letter, words in BAR_TYPES.items():
         said = "heavy metal" if "heavy" in words else "carbide" if "carbide" in words else "steel"
         assert said in BODIES[letter].name
