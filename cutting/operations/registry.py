@@ -10,6 +10,7 @@ from cutting.operations.frame.kind import Kind
 from cutting.operations.frame.outcome import Outcome, Remedy
 from cutting.operations.holes.bore.kind import KIND as BORE
 from cutting.operations.holes.drill.kind import KIND as DRILL
+from cutting.operations.holes.mill_hole.kind import KIND as MILL_HOLE
 from cutting.operations.slots.cut_off.kind import KIND as CUT_OFF
 from cutting.operations.slots.face_groove.kind import KIND as FACE_GROOVE
 from cutting.operations.slots.groove.kind import KIND as GROOVE
@@ -17,7 +18,7 @@ from cutting.operations.slots.trepan.kind import KIND as TREPAN
 from cutting.operations.turned import facing, turning
 
 KINDS: MappingProxyType[str, Kind] = MappingProxyType(
-    {kind.name: kind for kind in (turning.KIND, facing.KIND, GROOVE, FACE_GROOVE, TREPAN, DRILL, BORE, CUT_OFF)}
+    {kind.name: kind for kind in (turning.KIND, facing.KIND, GROOVE, FACE_GROOVE, TREPAN, DRILL, MILL_HOLE, BORE, CUT_OFF)}
 )
 
 

@@ -16,6 +16,7 @@ from cutting.tooling.book import BookWindow
 from cutting.tooling.drills import CHUCK_KIND, DRILL_KINDS, chuck_of, drill_of
 from cutting.tooling.groove_inserts import groove_insert_of
 from cutting.tooling.items import Geometry, Grade, Holder, Insert, geometries, grades, holders, inserts
+from cutting.tooling.mills import MILL_KINDS, mill_of
 from cutting.tooling.roles import Role
 
 USUAL_OVERHANG = 30.0  # mm, of a holder whose row does not say
@@ -81,6 +82,10 @@ def _drill(b: Bought) -> Any:
     return drill_of(b.kind, b.name, b.designation, b.grade, b.coolant, b.price, b.properties, b.source)
 
 
+def _mill(b: Bought) -> Any:
+    return mill_of(b.name, b.designation, b.grade, b.coolant, b.price, b.properties, b.source)
+
+
 def _chuck(b: Bought) -> Any:
     return chuck_of(b.designation, b.coolant, b.price, b.properties, b.source)
 
@@ -93,6 +98,7 @@ MAKERS: MappingProxyType[str, Callable[[Bought], Any]] = MappingProxyType(
         "grooving insert": _groove_insert,
         **dict.fromkeys(BLADES, _blade),
         **dict.fromkeys(DRILL_KINDS, _drill),
+        **dict.fromkeys(MILL_KINDS, _mill),
         CHUCK_KIND: _chuck,
     }
 )
@@ -114,7 +120,7 @@ def shipped(kind: str) -> tuple[Any, ...]:
     return tuple(made(_bought(row)) for row in tool_rows() if row["kind"] == kind)
 
 
-TOOL_TABLES = ("tooling/tools.csv", "tooling/drills.csv")
+TOOL_TABLES = ("tooling/tools.csv", "tooling/drills.csv", "tooling/mills.csv")
 
 
 def tool_rows() -> tuple[Row, ...]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Any
@@ -64,13 +64,16 @@ class DrillStock:
     @cached_property
     def places(self) -> tuple[Index, Index]:
         """Indices of every drill with every chuck that takes it, drill by drill."""
-        shanks = np.array([one.shank for one in self.drills], float)[:, None]
-        low, high = (np.array([getattr(one, name) for one in self.chucks], float)[None, :] for name in ("low", "high"))
-        tapers = {
-            word: k for k, word in enumerate(dict.fromkeys(["", *(d.taper for d in self.drills), *(c.takes_taper for c in self.chucks)]))
-        }
-        own = np.array([tapers[one.taper] for one in self.drills], int)[:, None]
-        taken = np.array([tapers[one.takes_taper] for one in self.chucks], int)[None, :]
-        straight = (own == 0) & (taken == 0) & (low - 1e-9 <= shanks) & (shanks <= high + 1e-9)
-        left, right = np.nonzero(straight | ((own > 0) & (own == taken)))
-        return left, right
+        return held_pairs(self.drills, self.chucks)
+
+
+def held_pairs(tools: Sequence[Any], chucks: Sequence[Chuck]) -> tuple[Index, Index]:
+    """Indices of every round tool with every chuck that takes its shank or its taper, tool by tool."""
+    shanks = np.array([one.shank for one in tools], float)[:, None]
+    low, high = (np.array([getattr(one, name) for one in chucks], float)[None, :] for name in ("low", "high"))
+    tapers = {word: k for k, word in enumerate(dict.fromkeys(["", *(one.taper for one in tools), *(c.takes_taper for c in chucks)]))}
+    own = np.array([tapers[one.taper] for one in tools], int)[:, None]
+    taken = np.array([tapers[one.takes_taper] for one in chucks], int)[None, :]
+    straight = (own == 0) & (taken == 0) & (low - 1e-9 <= shanks) & (shanks <= high + 1e-9)
+    left, right = np.nonzero(straight | ((own > 0) & (own == taken)))
+    return left, right

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
 from types import MappingProxyType
-from typing import Any
+from typing import Any, Protocol
 
 from cutting.errors import CuttingError
 from cutting.mechanics.drilling import cone_length
@@ -128,6 +128,15 @@ class Drill:
         return (self.price + self.regrinds * self.regrind_price) / (self.regrinds + 1)
 
 
+class Shanked(Protocol):
+    """A round tool: the diameter of its shank [mm], or its Morse taper in words."""
+
+    @property
+    def shank(self) -> float: ...
+    @property
+    def taper(self) -> str: ...
+
+
 @dataclass(frozen=True)
 class Chuck:
     """What holds a drill: the shanks that it takes [mm], what it sits in, its runout [mm] and grip.
@@ -149,11 +158,11 @@ class Chuck:
     price: float
     source: str = ""
 
-    def takes(self, drill: Drill) -> bool:
-        """Whether it holds a drill's shank."""
-        if drill.taper or self.takes_taper:
-            return drill.taper == self.takes_taper
-        return self.low - 1e-9 <= drill.shank <= self.high + 1e-9
+    def takes(self, tool: Shanked) -> bool:
+        """Whether it holds a round tool's shank."""
+        if tool.taper or self.takes_taper:
+            return tool.taper == self.takes_taper
+        return self.low - 1e-9 <= tool.shank <= self.high + 1e-9
 
 
 # runout [mm] at the drill's corner and grip [N·m per mm² of shank diameter squared] of a way of holding (common practice)

@@ -11,6 +11,7 @@ from cutting.tooling.blades import Blade
 from cutting.tooling.drills import Chuck, Drill
 from cutting.tooling.groove_inserts import GrooveInsert
 from cutting.tooling.items import Holder, Insert
+from cutting.tooling.mills import EndMill
 
 TAILSTOCK = "Morse 4"  # of an engine lathe (common practice)
 STEEL_OVERHANG = 1.5  # × shank height that stands without care (common practice, no source)
@@ -57,12 +58,12 @@ def blade_checks(insert: GrooveInsert, blade: Blade, machine: Machine | None = N
     return tuple(found)
 
 
-def drill_checks(drill: Drill, chuck: Chuck, machine: Machine | None = None, overhang: float | None = None) -> tuple[Check, ...]:
-    """All rules of a drill in what holds it: shank, machine's seat, condition, and that it stands out [mm] as far as it drills."""
+def drill_checks(drill: Drill | EndMill, chuck: Chuck, machine: Machine | None = None, overhang: float | None = None) -> tuple[Check, ...]:
+    """All rules of a round tool in what holds it: shank, machine's seat, condition, and that it stands out [mm] as far as it drills."""
     shank = drill.taper or f"{drill.shank:g} mm"
     sizes = f"{chuck.low:g} mm" if chuck.low == chuck.high else f"{chuck.low:g} to {chuck.high:g} mm"
     taken = chuck.takes_taper or sizes
-    found = [Check("shank", chuck.takes(drill), f"it takes {taken}, the drill's shank is {shank}")]
+    found = [Check("shank", chuck.takes(drill), f"it takes {taken}, the tool's shank is {shank}")]
     if machine is not None:
         seats = drill_seats(machine)
         brittle = drill.grade.tool_class in FORBIDDEN[machine.condition]
@@ -71,7 +72,7 @@ def drill_checks(drill: Drill, chuck: Chuck, machine: Machine | None = None, ove
             Check("condition", not brittle, f"{machine.name} is {machine.condition}: {NOTES[machine.condition]}"),
         ]
     if overhang is not None:
-        found.append(Check("overhang", overhang >= drill.reach, f"it drills {drill.reach:g} mm deep and stands out {overhang:g} mm"))
+        found.append(Check("overhang", overhang >= drill.reach, f"it reaches {drill.reach:g} mm deep and stands out {overhang:g} mm"))
     return tuple(found)
 
 

@@ -149,6 +149,9 @@ EDGE, SOLID, BODY = ("geometry", "grade"), ("grade",), ()
 DRILL = (
     "DC", "SIG", "LU", "LCF", "NOF", "MARG", "FHA", "THIN", "NCX", "CXD", "ITR", "NORGMX", "REGP", "DCONMS", "ADINTMS", "OAL", "CNSC", "WT",
 )  # fmt: skip
+MILL = (
+    "DC", "APMX", "LU", "NOF", "RE", "DN", "FHA", "FHA2", "RMPX", "AZ", "NORGMX", "REGP", "DCONMS", "OAL", "CNSC", "WT",
+)  # fmt: skip
 PLAIN_DRILLS = ("twist drill", "brazed drill", "head drill", "gun drill", "spot drill", "core drill", "reamer")
 CHUCK = ("DCONWSN", "DCONWSX", "ADINTWS", "ADINTMS", "RUNOUT", "LPR", "CNSC", "WT")
 TOOL_KINDS: MappingProxyType[str, ToolKind] = MappingProxyType(
@@ -210,6 +213,7 @@ TOOL_KINDS: MappingProxyType[str, ToolKind] = MappingProxyType(
             *(ToolKind(name, SOLID, DRILL, ("DC", "LU"), _study_free) for name in PLAIN_DRILLS),
             ToolKind("indexable drill", SOLID, (*DRILL, "CEDC"), ("DC", "LU", "CEDC"), _study_free),
             ToolKind("step drill", SOLID, (*DRILL, "SD1", "SDL1"), ("DC", "LU", "SD1", "SDL1"), _study_free),
+            ToolKind("end mill", SOLID, MILL, ("DC", "APMX"), _study_free),
             ToolKind("drill chuck", BODY, CHUCK, ("ADINTMS",), _study_free),
             ToolKind("special tool", EDGE, tuple(properties()), (), _study_free),
         )

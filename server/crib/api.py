@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict, replace
+from dataclasses import replace
 from typing import Any
 
 from django.http import HttpRequest
@@ -15,15 +15,14 @@ from cutting.names import plain
 from cutting.nomenclature import source_label
 from cutting.quantities import display, read_quantity, refuse_long
 from cutting.tooling.decode import decode
-from cutting.tooling.drill_drawing import drawing as drill_drawing
-from cutting.tooling.drills import CHUCK_KIND, DRILL_KINDS
+from cutting.tooling.drills import CHUCK_KIND
 from cutting.tooling.plan_view import holder_outline, insert_outline
 from cutting.tooling.records import TOOL_KINDS, properties
 from server.crib import schemas
 from server.crib.assemblies import checks_of, parts_named, put_together, take_apart
-from server.crib.drills import drill_out, held_with
 from server.crib.index import FACETS, crib_index
 from server.crib.models import Assembly, Geometry, Grade, Tool
+from server.crib.round_tools import ROUND_KINDS, held_with, round_drawing, round_tool_out
 from server.crib.things import to_core
 from server.errors import Refusal
 from server.people.roles import require_engineer
@@ -78,7 +77,7 @@ def read_tool(request: HttpRequest, tool_id: int) -> dict[str, Any]:
         "windows": [_window(w) for w in row.windows.filter(archived_at=None)],
         "partners": _partners(row),
         "geometry_window": row.geometry.window if row.geometry else [],
-        "drill": drill_out(to_core(row)) if row.kind in DRILL_KINDS else None,
+        "round": round_tool_out(to_core(row)) if row.kind in ROUND_KINDS else None,
     }
 
 
@@ -196,7 +195,7 @@ def _row(row: Tool) -> dict[str, Any]:
         "width": _size(row, "width", "length"),
         "diameter": _size(row, "diameter", "length"),
         "price": display(each, "money"),
-        "edge_price": display(row.edge_price, "money") if row.edges or row.kind in DRILL_KINDS else None,
+        "edge_price": display(row.edge_price, "money") if row.edges or row.kind in ROUND_KINDS else None,
         "own_number": row.own_number,
         "bin": row.bin,
         "quantity": row.quantity,
@@ -242,8 +241,8 @@ def _window(w: Any) -> dict[str, Any]:
 
 
 def _partners(row: Tool) -> list[str]:
-    """Holders that take an insert, or inserts that a holder takes; chucks that take a drill, or drills that a chuck takes."""
-    if row.kind in DRILL_KINDS or row.kind == CHUCK_KIND:
+    """Holders that take an insert, or inserts that a holder takes; chucks that take a round tool, or tools that a chuck takes."""
+    if row.kind in ROUND_KINDS or row.kind == CHUCK_KIND:
         return held_with(row)
     if not row.seat:
         return []
@@ -287,7 +286,7 @@ def _assembly(a: Assembly) -> dict[str, Any]:
         "checks": [as_plain(c) for c in checks],
         "fits": all(c.fits for c in checks),
         "drawing": _plan(tool, a.overhang) if "holder" in tool else None,
-        "drill": asdict(drill_drawing(to_core(tool["drill"]))) if "drill" in tool else None,
+        "round": round_drawing(tool),
     }
 
 

@@ -51,8 +51,8 @@ def parts_named(names: dict[str, str]) -> dict[str, Tool]:
 def checks_of(tool: dict[str, Tool], machine: Machine | None, overhang: float | None) -> tuple[Check, ...]:
     """Every rule of an assembly with its reason."""
     parts = {role: to_core(row) for role, row in tool.items()}
-    if "drill" in parts:
-        return drill_checks(parts["drill"], parts["chuck"], machine, overhang)
+    if "chuck" in parts:
+        return drill_checks(parts.get("drill") or parts["mill"], parts["chuck"], machine, overhang)
     if "blade" in parts:
         return blade_checks(parts["insert"], parts["blade"], machine)
     return fit_checks(parts["insert"], parts["holder"], machine, overhang)

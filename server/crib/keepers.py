@@ -11,6 +11,7 @@ from cutting.money.cost import solid_tool_cost
 from cutting.names import plain
 from cutting.tooling.drills import DRILL_KINDS, REGRIND_SHARE
 from cutting.tooling.items import read_spans
+from cutting.tooling.mills import MILL_KINDS
 from cutting.tooling.records import properties, study, tool_name
 from cutting.tooling.shapes import SHAPES, edge_length
 from server.crib.models import Geometry, Grade, Tool, Window
@@ -112,7 +113,7 @@ class ToolKeeper(Keeper):
 
 def _life_price(record: Record, each: float, edges: int, sides: int) -> float:
     """Money of one edge, or of one life of a tool that is reground."""
-    if record["kind"] in DRILL_KINDS and edges < 2:
+    if record["kind"] in (*DRILL_KINDS, *MILL_KINDS) and edges < 2:
         regrind = record.get("REGP")
         return float(solid_tool_cost(each, record.get("NORGMX") or 0, REGRIND_SHARE * each if regrind is None else regrind))
     return each / (edges or 4 * sides)

@@ -119,11 +119,21 @@ class LifeCost(Schema):
     cost: DisplayOut
 
 
-class DrillOut(Schema):
-    """A drill: drawn, what its type usually reaches, and what a life costs by regrinds."""
+class MetalAdviceOut(Schema):
+    """How well a tool's material and coating go in a metal, 0 to 1, and why."""
+
+    letter: str
+    metal: str
+    rating: float
+    why: str
+
+
+class RoundToolOut(Schema):
+    """A drill or an end mill: drawn, what its type usually reaches, which metals it is for, and what a life costs by regrinds."""
 
     drawing: DrillDrawingOut
     facts: list[Sentence]
+    advice: list[MetalAdviceOut]
     lives: list[LifeCost]
 
 
@@ -172,7 +182,7 @@ class ToolSheet(ToolRow):
     windows: list[WindowOut]
     partners: list[str]
     geometry_window: list[Point]
-    drill: DrillOut | None
+    round: RoundToolOut | None
 
 
 class GeometryRow(Schema):
@@ -264,7 +274,7 @@ class AssemblyOut(Schema):
     checks: list[CheckOut]
     fits: bool
     drawing: ToolPlanOut | None
-    drill: DrillDrawingOut | None
+    round: DrillDrawingOut | None
 
 
 class ToolPlanOut(Schema):

@@ -22,7 +22,7 @@ from server.jobs.document import entry_of, request_of, setup_of, tried_with, way
 from server.jobs.kinds import VIEWERS
 from server.jobs.measuring import ask_about_doubts, read_measurement
 from server.jobs.models import Job, Measurement, Note, Print, Revision
-from server.jobs.present import advice_out, evaluation
+from server.jobs.present import Standing, advice_out, evaluation, standing_of
 from server.jobs.prints import picture_of
 from server.jobs.rankings import ranked
 from server.jobs.state import part_before, stages_of, state_of
@@ -181,11 +181,16 @@ def follow_operation(request: HttpRequest, job_id: int, operation: str, payload:
     except CuttingError:  # the present tool may not suit the metal at all; the ranking is the remedy then
         remedies, faster = {}, []
     return {
-        "advice": advice_out(ranked(request_setup, crib, stock), tool, way, set_up_on(document["machine"])),
+        "advice": advice_out(ranked(request_setup, crib, stock), tool, way, _standing(document, entry, stock)),
         "state": state_of(revision, overrides, stock),
         "remedies": remedies,
         "faster": faster,
     }
+
+
+def _standing(document: dict[str, Any], entry: dict[str, Any], stock: Shop) -> Standing:
+    places = int(stock.library.machine(document["machine"]).pockets)
+    return standing_of(document, entry, places, set_up_on(document["machine"]))
 
 
 @router.post("/{job_id}/operations/{operation}/limits/{limit}/relax", response=list[operation_schemas.RemedyOut])

@@ -1,4 +1,4 @@
-"""Demo jobs with bores, of the same invented workshop."""
+"""Demo jobs with bores and milled holes, of the same invented workshop."""
 
 from __future__ import annotations
 
@@ -31,6 +31,46 @@ CARRIER_BORED = {
             BAR,
             {"start_diameter": "60.023 mm", "end_diameter": "62 H7", "length": "20 mm", "shoulder": True, "roughness": "1.6 µm"},
             {"cutting_speed": "180 m/min", "feed_per_rev": "0.09 mm/rev", "depth_of_cut": "0.5 mm", "coolant": "jet", "overhang": "77 mm"},
+        ),
+    ],
+}
+
+MILL = ("mill 12 gashed K30 fine PVD", "collet ER32 in the spindle")
+VALVE_CAP = {
+    "name": "Valve cap, flat floors",
+    "material": "C45",
+    "hardness": None,
+    "machine": "mill-turn",
+    "goal": "cheapest",
+    "batch": {"pieces": 40, "unattended_hours": 0, "yearly": 160},
+    "money": {"blank": 6, "setup_minutes": 30, "good_share": 0.99, "target": 16},
+    "stock": {"diameter": "100 mm", "free_length": "45 mm", "bore": "0"},
+    "holding": {"style": "chuck", "grip_diameter": "100 mm"},
+    "operations": [
+        narrow(
+            10,
+            "Four counterbores Ø18",
+            "mill hole",
+            MILL,
+            {"diameter": "18 mm", "depth": "11 mm", "through": False, "flat": True, "circle": "72 mm", "count": 4},
+            {"cutting_speed": "150 m/min", "feed_per_tooth": "0.09 mm/z", "coolant": "flood", "pitch": "1.8 mm"},
+            spindle="driven",
+        ),
+        narrow(
+            20,
+            "Plunger seat Ø20 H8, flat floor",
+            "mill hole",
+            MILL,
+            {"diameter": "20 H8", "depth": "16 mm", "through": False, "flat": True, "roughness": "3.2 µm"},
+            {
+                "cutting_speed": "150 m/min",
+                "feed_per_tooth": "0.08 mm/z",
+                "coolant": "flood",
+                "pitch": "1.8 mm",
+                "finish": "0.1 mm",
+                "offset": "0.004 mm",
+            },
+            spindle="driven",
         ),
     ],
 }

@@ -11,7 +11,7 @@ from cutting.operations.frame.kind import Kind
 from cutting.operations.registry import KINDS, kind_of
 from cutting.quantities import display, read_dimension, read_quantity
 from cutting.quantities.dimension import deviations_of
-from cutting.workpiece.part import Axis, entries_of, own_entries, prepares
+from cutting.workpiece.part import SHAPES, Axis, entries_of, own_entries, prepares
 from cutting.workpiece.pattern import number_of
 from cutting.workpiece.solid import Region
 from server.errors import Refusal
@@ -141,7 +141,8 @@ def words_of(feature: dict[str, Any]) -> dict[str, str]:
         side: "".join((", " if name in BESIDE else " × ") + part[side] for name, part in parts).removeprefix(" × ").removeprefix(", ")
         for side in ("metric", "inch")
     }
-    title = feature["title"] or ("" if kind.shape == "outside" else kind.title)
+    noun = SHAPES[kind.shape]
+    title = feature["title"] or ("" if kind.shape == "outside" else kind.title if " " in noun else noun.capitalize())
     alike = f"{many} ×" if (many := number_of(told.get("count"))) > 1 else ""
     return {side: " ".join(word for word in (alike, title, said[side]) if word) for side in said}
 

@@ -99,8 +99,10 @@ class TakeTool(Gesture):
         if self.becomes and self.becomes.operation == entry["operation"]:
             change_told(document, entry, dict(self.becomes.feature))
         elif self.becomes:
-            entry["operation"] = kind_of(self.becomes.operation).name
+            kind = kind_of(self.becomes.operation)
+            entry["operation"] = kind.name
             entry["feature"] = dict(self.becomes.feature)
+            entry["spindle"] = kind.runs_on(entry["feature"], shop().library.machine(document["machine"])) or entry["spindle"]
             entry["settings"] = {name: entry["settings"][name] for name in ("coolant", "spindle_clamp") if entry["settings"].get(name)}
         entry["tool"] = in_order(entry["operation"], self.tool)
         kept = {name: with_unit(entry["operation"], "settings", name, value, "mm") for name, value in self.settings.items()}

@@ -198,6 +198,8 @@ class CandidateOut(ToolWords):
     reason: Sentence
     miss: DisplayOut | None
     set_up: str
+    in_place: str  # numbers of the job's other operations that use the same tool
+    no_place: bool
     chosen: bool
     way: str
     more: list[DisplayOut]
@@ -221,4 +223,5 @@ class AdviceOut(Schema):
     note: Sentence
     missed: int
     heads: list[str]
+    feed_unit: DisplayOut
     further: list[str]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
@@ -13,7 +14,8 @@ from cutting.operations.frame.nudges import ladders
 from cutting.operations.frame.outcome import Outcome
 from cutting.operations.registry import kind_of
 from cutting.process.outline import Corner, Stage
-from cutting.quantities import display, write
+from cutting.quantities import Display, display, write
+from cutting.quantities.kinds import KINDS
 from server.jobs.kinds import VIEWERS
 from server.jobs.kinds.view import Shown, chip_out
 from server.jobs.tools import told
@@ -95,11 +97,43 @@ def _choice(field: Field | None, entered: dict[str, Any]) -> dict[str, Any]:
     return {"name": field.name, "label": field.label, "options": options, "value": chosen}
 
 
-def advice_out(advice: Advice, tool: dict[str, str], way: str, set_up: dict[tuple[str, ...], str]) -> dict[str, Any]:
-    """The ranking with its words; `tool` and `way` are as set, `set_up` says which tools stand assembled on the machine, and where."""
+@dataclass(frozen=True)
+class Standing:
+    """What stands on the machine: assembled tools with their words, and of the job's other operations the tools with their numbers.
+
+    `places` is how many tools the turret or the changer takes, 0 where that is no matter.
+    """
+
+    set_up: dict[tuple[str, ...], str]
+    used: dict[tuple[str, ...], str]
+    places: int = 0
+
+    @property
+    def free(self) -> int | None:
+        """Places that the job's other operations leave, None where there are none to count."""
+        return max(self.places - len(self.used), 0) if self.places else None
+
+    def wanted(self, c: Candidate) -> int:
+        """Further places that a row asks for, with all steps of its chain."""
+        steps = [tuple(one.tool.values()) for one in c.before]
+        return sum(key not in self.used for key in {c.key, *steps})
+
+
+def standing_of(document: dict[str, Any], entry: dict[str, Any], places: int, set_up: dict[tuple[str, ...], str]) -> Standing:
+    """What stands on the machine for one operation of a job."""
+    used: dict[tuple[str, ...], str] = {}
+    for other in document["operations"]:
+        if other["id"] != entry["id"] and (tool := tuple(other["tool"].values())):
+            used[tool] = f"{used[tool]}, {other['number']}" if tool in used else str(other["number"])
+    return Standing(set_up, used, places)
+
+
+def advice_out(advice: Advice, tool: dict[str, str], way: str, standing: Standing) -> dict[str, Any]:
+    """The ranking with its words; `tool` and `way` are as set. What finds no place on the machine stands behind what does."""
+    rows = [_candidate(c, tool, way, standing, advice) for c in advice.candidates]
     return {
-        "candidates": [_candidate(c, tool, way, set_up) for c in advice.candidates],
-        "nearly": [_candidate(c, tool, way, set_up) for c in advice.nearly],
+        "candidates": sorted(rows, key=lambda row: row["no_place"]),
+        "nearly": [_candidate(c, tool, way, standing, advice) for c in advice.nearly],
         "refused": [{"reason": r.reason, "pairs": r.pairs} for r in advice.refused],
         "pairs": advice.pairs,
         "fitting": advice.fitting,
@@ -107,11 +141,27 @@ def advice_out(advice: Advice, tool: dict[str, str], way: str, set_up: dict[tupl
         "note": advice.note,
         "missed": advice.missed,
         "heads": list(advice.heads),
+        "feed_unit": _feed_unit(advice),
         "further": list(advice.further),
     }
 
 
-def _candidate(c: Candidate, tool: dict[str, str], way: str, set_up: dict[tuple[str, ...], str]) -> dict[str, Any]:
+def _feed_unit(advice: Advice) -> Display:
+    """The units of the rows' feeds; where several kinds compete those of the first."""
+    rows = advice.candidates or advice.nearly
+    what = KINDS[rows[0].feed_kind if rows else "feed_per_rev"]
+    return Display(what.metric, what.inch)
+
+
+def _candidate(c: Candidate, tool: dict[str, str], way: str, standing: Standing, advice: Advice) -> dict[str, Any]:
+    wanted, free = standing.wanted(c), standing.free
+    no_place = free is not None and wanted > free
+    more, names = list(c.more), [*advice.heads, *advice.further]
+    if "pockets" in names and more:
+        more[names.index("pockets")] = Display(str(wanted), str(wanted))
+    reason = c.reason
+    if no_place:
+        reason = f"no place left on the machine: it wants {wanted}, {free} are free"
     return {
         **told(c.tool),
         "designation": c.designation,
@@ -119,7 +169,7 @@ def _candidate(c: Candidate, tool: dict[str, str], way: str, set_up: dict[tuple[
         "grade": c.grade,
         "passes": c.passes,
         "speed": display(c.cutting_speed, "cutting_speed", False),
-        "feed": display(c.feed, c.feed_kind, False),
+        "feed": display(c.feed, c.feed_kind, c.feed_kind != advice.candidates[0].feed_kind if advice.candidates else False),
         "depth": display(c.depth_of_cut, "length", False) if c.depth_of_cut else None,
         "seconds": display(c.seconds, "duration", False),
         "cost": display(c.cost, "money", False),
@@ -131,12 +181,14 @@ def _candidate(c: Candidate, tool: dict[str, str], way: str, set_up: dict[tuple[
         "chip_index": c.chip_index,
         "edge_price": display(c.edge_cost, "money", False),
         "roughness": display(c.roughness, "small_length", False) if c.roughness else None,
-        "reason": c.reason,
+        "reason": reason,
+        "no_place": no_place,
+        "in_place": standing.used.get(c.key, ""),
         "miss": c.miss,
-        "set_up": set_up.get(c.key, ""),
+        "set_up": standing.set_up.get(c.key, ""),
         "chosen": c.edge == next(iter(tool.values()), "") and c.way in ("", way or c.way),
         "way": c.way,
-        "more": list(c.more),
+        "more": more,
         "becomes": c.becomes,
         "before": [vars(one) for one in c.before],
         "settings": settings_of(c),

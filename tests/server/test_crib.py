@@ -108,7 +108,7 @@ def test_a_drill_is_put_together_with_what_holds_it(engineer: Api) -> None:
     body = {"name": "deep", "tool": {"drill": "carbide 5xD 8.5 K30 fine PVD", "chuck": "shrink BT40 for 10"}, "machine": "machining centre"}
     made = engineer.post("/api/crib/assemblies", {**body, "overhang": "62"}).json()
     assert made["fits"]
-    assert made["drill"]["side"]
+    assert made["round"]["side"]
     assert [one["name"] for one in made["checks"]] == ["shank", "seat", "condition", "overhang"]
     odd = {**body, "machine": "two-axis lathe", "overhang": "1 in", "tool": {**body["tool"], "chuck": "shrink BT40 for 6"}}
     wrong = engineer.post("/api/crib/fit", {key: odd[key] for key in ("tool", "machine", "overhang")} | {"units": "mm"}).json()

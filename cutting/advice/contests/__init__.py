@@ -7,7 +7,7 @@ from typing import Any
 
 from cutting.advice.candidate import Advice
 from cutting.advice.contest import Contest
-from cutting.advice.contests import bore, cut_off, face_groove, groove, hole, trepan, turned
+from cutting.advice.contests import bore, cut_off, face_groove, groove, hole, mill_hole, trepan, turned
 from cutting.advice.rank import rank
 
 CONTESTS: MappingProxyType[str, Contest] = MappingProxyType(
@@ -19,6 +19,7 @@ CONTESTS: MappingProxyType[str, Contest] = MappingProxyType(
         "trepan": trepan.CONTEST,
         "bore": bore.CONTEST,
         "drill": hole.CONTEST,
+        "mill hole": mill_hole.CONTEST,
         "cut off": cut_off.CONTEST,
     }
 )

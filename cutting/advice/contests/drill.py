@@ -15,7 +15,7 @@ from cutting.operations.frame.model import SILENT
 from cutting.operations.frame.money import goal_life, unattended_life
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.holes.drill.evaluate import MODEL
-from cutting.operations.holes.drill.limits import broken_exit_of, entry_share, exit_share
+from cutting.operations.holes.drill.limits import FLAT_POINT, broken_exit_of, entry_share, exit_share
 from cutting.operations.holes.drill.numbers import JAMS_FROM, Numbers, one_of, packing_of
 from cutting.operations.holes.drill.setup import DrillSetup, Entry, Pecks
 from cutting.operations.holes.drill.tool import DrillTool, drill_tools
@@ -67,6 +67,7 @@ def checks(setup: DrillSetup, stock: DrillStock, tool: DrillTool) -> list[Check]
     return [
         ("size", "another diameter", fits),
         ("reach", "does not reach the depth", own["reach"] >= setup.depth - 1e-9),
+        ("floor", "its point leaves a cone at the floor", (own["point_angle"] >= FLAT_POINT) | (not f.flat) | f.through),
         ("spots", "only spots a hole", ~spots | (setup.depth <= SPOT_DEPTH)),
         ("enlarges", "enlarges a hole that is there", ~enlarges | (f.pilot > 0)),
         ("allowance", "takes another allowance on the diameter", ~enlarges | np.where(reams, allowance, cored)),

@@ -1,4 +1,4 @@
-"""Every way to make a hole in one ranked list: a drill alone, chains of two or three, drilled and bored, a trepanned ring."""
+"""Every way to make a hole in one ranked list: a drill alone, chains of two or three, drilled and bored, milled, a trepanned ring."""
 
 from __future__ import annotations
 
@@ -7,11 +7,13 @@ from dataclasses import replace
 from typing import Any
 
 from cutting.advice.candidate import Candidate
-from cutting.advice.contests import bore, drill, trepan
+from cutting.advice.contests import bore, drill, mill_hole, trepan
 from cutting.advice.contests.drill_chains import best, chains, only, rough, step
 from cutting.advice.rank import rank
 from cutting.errors import CuttingError
-from cutting.operations.holes.drill.setup import DrillSetup
+from cutting.machine.spindle import DRIVEN
+from cutting.operations.holes.drill.setup import DrillSetup, Entry
+from cutting.operations.holes.mill_hole.setup import MillHoleSettings, MillHoleSetup
 from cutting.operations.slots.trepan.setup import TrepanFeature, TrepanSettings, TrepanSetup
 from cutting.operations.turned.feature import Bore, Settings
 from cutting.operations.turned.setup import Setup
@@ -30,14 +32,80 @@ LEAST_RING = 40.0  # mm below which nobody trepans (common practice)
 def guests(setup: DrillSetup, stock: DrillStock, sound: bool) -> tuple[list[Candidate], str]:
     """Chains, and the best heads that cut the hole as a ring; or why none."""
     rings, why = _rings(setup, stock)
-    return [*chains(setup, stock, drill.BARE, sound), *_bored(setup, stock), *rings], why
+    milled, no_mill = _milled(setup, stock)
+    return [*chains(setup, stock, drill.BARE, sound), *_bored(setup, stock), *milled, *rings], " ".join(
+        one for one in (why, no_mill) if one
+    )
+
+
+def _milled(setup: DrillSetup, stock: DrillStock) -> tuple[list[Candidate], str]:
+    """End mills down a helix or straight, with what a driven spindle or a machining centre gives; or why none."""
+    f, machine = setup.feature, setup.machine
+    if f.stack or f.cross_hole > 0 or machine.fixed or "mill hole" not in stock.guests:
+        return [], ""
+    if machine.turns and not machine.has(DRIVEN):
+        return [], f"Milling does not compete: {machine.name} has no driven tools."
+    crib: Any = stock.guests["mill hole"]()
+    if not (crib.mills and crib.chucks):
+        return [], ""
+    try:
+        milled = MillHoleSetup(
+            work=setup.work,
+            machine=machine.on(DRIVEN) if machine.turns else machine,
+            mill=crib.mills[0],
+            chuck=crib.chucks[0],
+            feature=replace(f, entry=Entry.FLAT, straightness=None, burr=None, asked_holes=None, span=0.0),
+            settings=MillHoleSettings(60.0, 0.02, setup.settings.coolant),
+            holding=setup.holding,
+            house=setup.house,
+            batch=setup.batch,
+            goal=setup.goal,
+            skin=setup.skin,
+        )
+        rows = rank(milled, crib, mill_hole.CONTEST, MOST_GUESTS, False).candidates
+    except CuttingError as refused:
+        return [], f"Milling does not compete: {refused.message}"
+    return [_as_milled(setup, row) for row in rows], "" if rows else "Milling does not compete: no end mill of the crib makes this hole."
+
+
+def _as_milled(setup: DrillSetup, row: Candidate) -> Candidate:
+    """A row of a mill under the drills' heads."""
+    f = setup.feature
+    own = dict(zip((*mill_hole.HEADS, *mill_hole.FURTHER), row.more, strict=True))
+    way = own["way"].metric
+    told = {
+        "way": Display(way, way),
+        "IT": own["IT"],
+        "Ra": own["Ra"],
+        "torque": own["torque"],
+        "position, zone Ø": own["position, zone Ø"],
+    }
+    told |= {"pockets": Display("1", "1"), "drills for 100 holes": own["mills for 100 holes"]}
+    drawn: dict[str, Any] = {
+        "diameter": f.diameter.entered or write(f.diameter.nominal, "length"),
+        "depth": write(f.depth, "length"),
+        "through": f.through,
+        "flat": f.flat,
+        "count": f.count,
+    }
+    drawn |= {name: write(value, "length") for name in ("pilot", "chamfer", "position", "circle") if (value := getattr(f, name))}
+    if f.entry_angle:
+        drawn["entry_angle"] = write(f.entry_angle, "angle")
+    if f.roughness is not None:
+        drawn["roughness"] = f"{f.roughness:g} µm"
+    return replace(
+        row,
+        way=way,
+        more=tuple(told.get(name, Display("–", "–")) for name in (*drill.HEADS, *drill.FURTHER)),
+        becomes={"operation": "mill hole", "feature": drawn},
+    )
 
 
 def _bored(setup: DrillSetup, stock: DrillStock) -> list[Candidate]:
     """Drilled smaller and bored to size, where the part turns and the drawing asks for more than a drill gives."""
     f, size = setup.feature, setup.feature.diameter.nominal
     asks = (f.diameter.tolerance or 1.0) <= BORED_FROM or f.roughness is not None or f.position is not None
-    on_axis = setup.turns_part and f.circle is None and not f.stack and f.pilot <= 0
+    on_axis = setup.turns_part and f.circle is None and not f.stack and f.pilot <= 0 and (f.through or not f.flat)
     if not (asks and on_axis and size >= LEAST_BORED) or "bore" not in stock.guests:
         return []
     found: list[Candidate] = []

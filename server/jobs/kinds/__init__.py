@@ -7,7 +7,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from server.jobs.kinds import bore, cut_off, drill, face_groove, groove, trepan, turned
+from server.jobs.kinds import bore, cut_off, drill, face_groove, groove, mill_hole, trepan, turned
 from server.jobs.kinds.view import Viewer
 
 VIEWERS: MappingProxyType[str, Viewer] = MappingProxyType(
@@ -18,6 +18,7 @@ VIEWERS: MappingProxyType[str, Viewer] = MappingProxyType(
         "face groove": face_groove.VIEWER,
         "trepan": trepan.VIEWER,
         "drill": drill.VIEWER,
+        "mill hole": mill_hole.VIEWER,
         "bore": bore.VIEWER,
         "cut off": cut_off.VIEWER,
     }
@@ -28,6 +29,7 @@ AnyView = Annotated[
     | face_groove.FaceGrooveView
     | trepan.TrepanView
     | drill.DrillView
+    | mill_hole.MillHoleView
     | bore.BoreView
     | cut_off.CutOffView,
     Field(discriminator="kind"),

@@ -2062,7 +2062,7 @@ export interface components {
              * Operation
              * @enum {string}
              */
-            operation: "turn" | "face" | "groove" | "face groove" | "trepan" | "drill" | "bore" | "cut off";
+            operation: "turn" | "face" | "groove" | "face groove" | "trepan" | "drill" | "mill hole" | "bore" | "cut off";
             /** Tool */
             tool: {
                 [key: string]: string;
@@ -2949,6 +2949,20 @@ export interface components {
             moments: components["schemas"]["DrillMoment"][];
         };
         /**
+         * EdgeOut
+         * @description Where a limit stands at its bound in one layer; `parts`: it is one of the two that leave no field.
+         */
+        EdgeOut: {
+            /** Label */
+            label: string;
+            /** Layer */
+            layer: number;
+            /** Parts */
+            parts: boolean;
+            /** Lines */
+            lines: number[][][];
+        };
+        /**
          * EvaluationOut
          * @description An operation as it stands: what every kind shows, and the kind's own view.
          */
@@ -2991,7 +3005,7 @@ export interface components {
              */
             stops: number[];
             /** View */
-            view: components["schemas"]["TurnedView"] | components["schemas"]["GrooveView"] | components["schemas"]["FaceGrooveView"] | components["schemas"]["TrepanView"] | components["schemas"]["DrillView"] | components["schemas"]["BoreView"] | components["schemas"]["CutOffView"];
+            view: components["schemas"]["TurnedView"] | components["schemas"]["GrooveView"] | components["schemas"]["FaceGrooveView"] | components["schemas"]["TrepanView"] | components["schemas"]["DrillView"] | components["schemas"]["MillHoleView"] | components["schemas"]["BoreView"] | components["schemas"]["CutOffView"];
         };
         /** FaceGrooveView */
         FaceGrooveView: {
@@ -3133,6 +3147,48 @@ export interface components {
             depth: number;
             /** Passes */
             passes: number[][];
+        };
+        /** MillHoleView */
+        MillHoleView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mill hole";
+            /** Scene */
+            scene: {
+                [key: string]: number | string;
+            };
+            /** Scene Labels */
+            scene_labels: {
+                [key: string]: components["schemas"]["DisplayOut"];
+            };
+            feed_axis: components["schemas"]["AxisOut"];
+            pitch_axis: components["schemas"]["AxisOut"];
+            /** Edges */
+            edges: components["schemas"]["EdgeOut"][];
+            /** Sound */
+            sound: number[][];
+            /** At */
+            at: number[];
+            /** Moments */
+            moments: components["schemas"]["MillMoment"][];
+        };
+        /**
+         * MillMoment
+         * @description The mill at one depth: turns made, in words.
+         */
+        MillMoment: {
+            /** Seconds */
+            seconds: number;
+            /** Depth */
+            depth: number;
+            /** Turns */
+            turns: number;
+            /** Labels */
+            labels: {
+                [key: string]: components["schemas"]["DisplayOut"];
+            };
         };
         /**
          * MomentOut
@@ -3426,6 +3482,7 @@ export interface components {
             missed: number;
             /** Heads */
             heads: string[];
+            feed_unit: components["schemas"]["DisplayOut"];
             /** Further */
             further: string[];
         };
@@ -3466,6 +3523,10 @@ export interface components {
             miss: components["schemas"]["DisplayOut"] | null;
             /** Set Up */
             set_up: string;
+            /** In Place */
+            in_place: string;
+            /** No Place */
+            no_place: boolean;
             /** Chosen */
             chosen: boolean;
             /** Way */
@@ -4195,20 +4256,6 @@ export interface components {
             /** Opens */
             opens: components["schemas"]["RemedyOut"][];
         };
-        /**
-         * EdgeOut
-         * @description Where a limit stands at its bound in one layer; `parts`: it is one of the two that leave no field.
-         */
-        EdgeOut: {
-            /** Label */
-            label: string;
-            /** Layer */
-            layer: number;
-            /** Parts */
-            parts: boolean;
-            /** Lines */
-            lines: number[][][];
-        };
         /** NameOut */
         NameOut: {
             /** Label */
@@ -4610,17 +4657,6 @@ export interface components {
             holes: number[][];
         };
         /**
-         * DrillOut
-         * @description A drill: drawn, what its type usually reaches, and what a life costs by regrinds.
-         */
-        DrillOut: {
-            drawing: components["schemas"]["DrillDrawingOut"];
-            /** Facts */
-            facts: string[];
-            /** Lives */
-            lives: components["schemas"]["LifeCost"][];
-        };
-        /**
          * InsertDrawingOut
          * @description Lines in mm: plan about the middle, section through it.
          */
@@ -4653,6 +4689,20 @@ export interface components {
             cost: components["schemas"]["DisplayOut"];
         };
         /**
+         * MetalAdviceOut
+         * @description How well a tool's material and coating go in a metal, 0 to 1, and why.
+         */
+        MetalAdviceOut: {
+            /** Letter */
+            letter: string;
+            /** Metal */
+            metal: string;
+            /** Rating */
+            rating: number;
+            /** Why */
+            why: string;
+        };
+        /**
          * PartOut
          * @description One position of a designation.
          */
@@ -4673,6 +4723,19 @@ export interface components {
             /** Name */
             name: string;
             display: components["schemas"]["DisplayOut"];
+        };
+        /**
+         * RoundToolOut
+         * @description A drill or an end mill: drawn, what its type usually reaches, which metals it is for, and what a life costs by regrinds.
+         */
+        RoundToolOut: {
+            drawing: components["schemas"]["DrillDrawingOut"];
+            /** Facts */
+            facts: string[];
+            /** Advice */
+            advice: components["schemas"]["MetalAdviceOut"][];
+            /** Lives */
+            lives: components["schemas"]["LifeCost"][];
         };
         /** SpanOut */
         SpanOut: {
@@ -4730,7 +4793,7 @@ export interface components {
             partners: string[];
             /** Geometry Window */
             geometry_window: number[][];
-            drill: components["schemas"]["DrillOut"] | null;
+            round: components["schemas"]["RoundToolOut"] | null;
         };
         /** WindowOut */
         WindowOut: {
@@ -4898,7 +4961,7 @@ export interface components {
             /** Fits */
             fits: boolean;
             drawing: components["schemas"]["ToolPlanOut"] | null;
-            drill: components["schemas"]["DrillDrawingOut"] | null;
+            round: components["schemas"]["DrillDrawingOut"] | null;
         };
         /**
          * ToolPlanOut

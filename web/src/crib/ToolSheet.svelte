@@ -60,7 +60,7 @@
       <span class="figure">{shown(tool.price)}</span> each{#if tool.edge_price}, <b class="figure"
           >{shown(tool.edge_price)}</b
         >
-        {tool.drill ? "a life" : "an edge"}{/if}
+        {tool.round ? "a life" : "an edge"}{/if}
     </p>
     {#if session.mayEdit}
       <p class="mt-1 flex gap-3">
@@ -70,17 +70,35 @@
           >{/if}
       </p>
     {/if}
-    {#if tool.drill}
-      <div class="mt-2"><DrillPicture drawing={tool.drill.drawing} label={tool.name} /></div>
+    {#if tool.round}
+      <div class="mt-2"><DrillPicture drawing={tool.round.drawing} label={tool.name} /></div>
       <ul class="text-soft text-[13px]">
-        {#each tool.drill.facts as fact (fact)}<li>{fact}</li>{/each}
+        {#each tool.round.facts as fact (fact)}<li>{fact}</li>{/each}
       </ul>
-      {#if tool.drill.lives.length > 1}
+      <table class="mt-1 w-full text-[13px]" data-testid="metals">
+        <caption class="text-soft text-left">Tool material and coating, by metal</caption>
+        <tbody>
+          {#each tool.round.advice as one (one.letter)}
+            <tr class="border-line border-t align-top">
+              <td class="figure w-5">{one.letter}</td>
+              <td class="w-10 pt-1.5" title="{Math.round(one.rating * 100)} of 100"
+                ><span class="sr-only">{Math.round(one.rating * 100)} of 100</span><span
+                  class="bg-line block h-1.5 w-9"
+                  aria-hidden="true"
+                  ><span class="bg-safe block h-1.5" style:width="{one.rating * 100}%"></span></span
+                ></td
+              >
+              <td><span class="sr-only">{one.metal}: </span>{one.why}</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+      {#if tool.round.lives.length > 1}
         <p class="mt-1 text-[13px]">
           A life costs
-          {#each tool.drill.lives as life, k (life.regrinds)}<span class="figure"
+          {#each tool.round.lives as life, k (life.regrinds)}<span class="figure"
               >{k ? " · " : ""}{shown(life.cost)}</span
-            >{/each} with 0 to {tool.drill.lives.length - 1} regrinds.
+            >{/each} with 0 to {tool.round.lives.length - 1} regrinds.
         </p>
       {/if}
     {/if}
@@ -127,7 +145,7 @@
     {/if}
     {#if tool.decoded}<div class="mt-2"><Decoded found={tool.decoded} /></div>{/if}
     {#if tool.partners.length}
-      <h3 class="mt-2 font-semibold">{tool.kind === "turning insert" || tool.drill ? "Held by" : "Takes"}</h3>
+      <h3 class="mt-2 font-semibold">{tool.kind === "turning insert" || tool.round ? "Held by" : "Takes"}</h3>
       <p class="text-[13px]">
         {tool.partners.slice(0, 14).join(", ")}{tool.partners.length > 14 ? " …" : ""}
       </p>

@@ -79,7 +79,9 @@
             {#if !heads.length}<th scope="col" class="pl-2 font-normal"
                 >{session.units === "inch" ? "sfm" : "m/min"}</th
               >{/if}
-            <th scope="col" class="pl-2 font-normal">{session.units === "inch" ? "ipr" : "mm/rev"}</th>
+            <th scope="col" class="pl-2 font-normal"
+              >{session.units === "inch" ? advice.feed_unit.inch : advice.feed_unit.metric}</th
+            >
             <th scope="col" class="pl-2 font-normal">s</th><th scope="col" class="pl-2 font-normal"
               >{session.currency}</th
             >
@@ -109,6 +111,9 @@
                     ●</span
                   >{/if}{#if row.set_up}<span class="ml-1 text-[12px]" title="set up: {row.set_up}"
                     >▣<span class="sr-only">set up: {row.set_up}</span></span
+                  >{/if}{#if row.in_place}<span
+                    class="ml-1 text-[12px] whitespace-nowrap {row.chosen ? '' : 'text-soft'}"
+                    title="has its place already, for operation {row.in_place}">in place, {row.in_place}</span
                   >{/if}</td
               >
               <td class="pl-2 leading-tight">{heads.length ? row.grade : `${row.geometry} · ${row.grade}`}</td

@@ -12,7 +12,7 @@
     ["held in", (c) => c.on],
     ["geometry · grade", (c) => [c.geometry, c.grade].filter(Boolean).join(" · ")],
     [`cutting speed, ${inch ? "sfm" : "m/min"}`, (c) => shown(c.speed)],
-    [`feed, ${inch ? "ipr" : "mm/rev"}`, (c) => shown(c.feed)],
+    [`feed, ${shown(bench.follow?.advice.feed_unit)}`, (c) => shown(c.feed)],
     ["passes × depth", (c) => (c.depth ? `${c.passes} × ${shown(c.depth)}` : `${c.passes}`)],
     ["seconds", (c) => shown(c.seconds)],
     ["cost of this operation, €", (c) => shown(c.cost)],

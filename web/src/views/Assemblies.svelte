@@ -33,7 +33,7 @@
     "core drill",
     "reamer",
   ];
-  const EDGES = ["turning insert", "grooving insert", ...DRILLS];
+  const EDGES = ["turning insert", "grooving insert", ...DRILLS, "end mill"];
   const HOLDERS = ["turning holder", "boring bar"];
   const BLADES = ["cut-off blade", "inside groove bar", "face groove blade", "trepanning head"];
   let entry = $state({ ...blank });
@@ -45,10 +45,11 @@
     queryFn: () => named(EDGES, entry.edge),
     placeholderData: (before) => before,
   }));
-  /** A grooving insert sits in a blade, bar or head, any other in a holder; a drill in a chuck. */
+  /** A grooving insert sits in a blade, bar or head, any other in a holder; a round tool in a chuck. */
   const roles = $derived.by((): [string, string, string[]] => {
     const kind = inserts.data?.rows.find((row) => row.name === entry.edge)?.kind ?? "";
     if (DRILLS.includes(kind)) return ["drill", "chuck", ["drill chuck"]];
+    if (kind === "end mill") return ["mill", "chuck", ["drill chuck"]];
     return kind === "grooving insert" ? ["insert", "blade", BLADES] : ["insert", "holder", HOLDERS];
   });
   const tool = $derived({ [roles[0]]: entry.edge, [roles[1]]: entry.seat });
@@ -122,7 +123,7 @@
             {#if row.drawing}<PlanPicture
                 drawing={row.drawing}
                 label="{edgeOf(row.tool)} in {seatOf(row.tool)}"
-              />{:else if row.drill}<DrillPicture drawing={row.drill} label={edgeOf(row.tool)} />{:else}<span
+              />{:else if row.round}<DrillPicture drawing={row.round} label={edgeOf(row.tool)} />{:else}<span
               ></span>{/if}
             <div>
               <p>

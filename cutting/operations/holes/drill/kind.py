@@ -95,7 +95,7 @@ KIND = Kind(
     gather,
     build,
     feature_of,
-    guests=("trepan", "bore"),
+    guests=("trepan", "bore", "mill hole"),
     removes=removes,
     settles=settles,
     runs_on=runs_on,

@@ -39,12 +39,14 @@ class HoleFeature:
     """A hole: `diameter` with its tolerance, `depth` to its shoulder where it is blind, the part's thickness where it goes through; mm.
 
     `pilot` is a hole that is there already, `entry_angle` and `exit_angle` [°] lean against the axis, `cross_hole` is the diameter of
-    a hole that it meets, `span` the free part around it that can bend. `stack` are layers from the entry on.
+    a hole that it meets, `span` the free part around it that can bend, `flat` a blind hole's floor without a cone. `stack` are layers
+    from the entry on.
     """
 
     diameter: Dimension
     depth: float
     through: bool = True
+    flat: bool = False
     pilot: float = 0.0
     entry: Entry = Entry.FLAT
     entry_angle: float = 0.0
@@ -173,6 +175,7 @@ FIELDS = Fields(
         Field("diameter", "Ø", "dimension", "8.5 H9", required=True),
         Field("depth", "depth to the shoulder, or thickness", example="30", bounds=(0.05, 3000.0)),
         Field("through", "goes through", "flag", default=True),
+        Field("flat", "flat floor", "flag", default=False),
         Field("stack", "layers from the entry", "stack", "GFRP 4 / 1.4301 1.5 x2 / EN AW-2024 6"),
         Field("pilot", "hole that is there, Ø", example="0", default=0.0, drawn=False, bounds=(0.0, 190.0)),
         Field("entry", "entry", "choice", options=tuple(one.value for one in Entry), default=Entry.FLAT.value, drawn=False),

@@ -10,6 +10,8 @@ import FaceGrooveMap from "./face_groove/Map.svelte";
 import FaceGrooveScene from "./face_groove/Scene.svelte";
 import GrooveMap from "./groove/Map.svelte";
 import GrooveScene from "./groove/Scene.svelte";
+import MillHoleMap from "./mill_hole/Map.svelte";
+import MillHoleScene from "./mill_hole/Scene.svelte";
 import TrepanMap from "./trepan/Map.svelte";
 import TrepanScene from "./trepan/Scene.svelte";
 import TurnedMap from "./turned/ChipMap.svelte";
@@ -32,5 +34,6 @@ export const KINDS: Record<string, KindParts> = {
   trepan: { Scene: TrepanScene, Map: TrepanMap },
   bore: { Scene: BoreScene, Map: TurnedMap },
   drill: { Scene: DrillScene, Map: DrillMap },
+  "mill hole": { Scene: MillHoleScene, Map: MillHoleMap },
   "cut off": { Scene: CutOffScene, Map: CutOffMap, Foot: CutOffFoot },
 };

@@ -1,0 +1,124 @@
+"""The numbers of an end mill in its chuck, in this metal and on this machine: for one pair, or for many at once."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cutting.errors import CuttingError
+from cutting.operations.holes.drill.tool import EXTRA_SCATTER, ONLY, OUT_OF_LETTER, SOUND_PLAY, WORN_PLAY
+from cutting.operations.holes.mill_hole.setup import MillHoleSetup
+from cutting.tooling.drills import Chuck
+from cutting.tooling.fitting import drill_seats
+from cutting.tooling.mill_stock import MillStock
+from cutting.tooling.mills import EndMill
+from cutting.tooling.roles import Index
+from cutting.wear.drilling import feed_row
+from cutting.wear.milling import mill_feeds, mill_speeds
+from cutting.wear.reference import grade_fit, speed_factors
+
+Array = NDArray[np.float64]
+OF_PAIR = (
+    "feed_low", "feed_high", "usual_pitch", "speed_low", "speed_high", "speed_factor", "taylor_exponent", "feed_exponent", "scatter",
+    "serves", "burns",
+)  # fmt: skip
+
+
+@dataclass(frozen=True)
+class MillTool:
+    """Every array has shape (pairs, 1) or (1,); lengths mm, angles °, money of one life. Windows are nan where nobody mills like that."""
+
+    own: dict[str, Array]  # numbers of mill, its type and its chuck, by name
+    runout: Array
+    grip: Array  # N·m
+    feed_low: Array
+    feed_high: Array
+    usual_pitch: Array
+    speed_low: Array
+    speed_high: Array
+    speed_factor: Array
+    taylor_exponent: Array
+    feed_exponent: Array
+    coefficient_of_variation: Array
+    toughness: Array
+    serves: Array
+    burns: Array
+    side_use: Array
+    seats: NDArray[np.bool_]
+
+    def take(self, keep: Any) -> MillTool:
+        """The pairs of an index or a mask."""
+        common = {name: getattr(self, name)[keep] for name in self.__dataclass_fields__ if name != "own"}
+        return MillTool(own={name: values[keep] for name, values in self.own.items()}, **common)
+
+
+def mill_tools(setup: MillHoleSetup, stock: MillStock, left: Index, right: Index) -> MillTool:
+    """The numbers of pairs of the stock's mills and chucks; shape (pairs, 1)."""
+    machine = setup.machine
+    seats = drill_seats(machine)
+    rows = [_of(setup, one) for one in stock.mills]
+    found = {name: np.array([row[name] for row in rows], float)[left][:, None] for name in OF_PAIR}
+    own = {name: values[left][:, None] for name, values in stock.mill_columns.items()}
+    own |= {f"chuck_{name}": values[right][:, None] for name, values in stock.chuck_columns.items()}
+    letter = setup.work.material.group.letter
+    return MillTool(
+        own=own,
+        runout=own["chuck_runout"] + (WORN_PLAY if machine.condition == "worn" else SOUND_PLAY),
+        grip=own["chuck_grip"] * own["shank"] ** 2,
+        coefficient_of_variation=found.pop("scatter"),
+        toughness=np.array([one.grade.toughness for one in stock.mills])[left][:, None],
+        side_use=np.array([float(one.grade.main_letter != letter) for one in stock.mills])[left][:, None],
+        seats=np.array([one.sits_in in seats for one in stock.chucks], bool)[right][:, None],
+        **found,
+    )
+
+
+def _of(setup: MillHoleSetup, mill: EndMill) -> dict[str, float]:
+    """A mill in the metal: windows of feed and speed, law of life."""
+    material, grade = setup.work.material, mill.grade
+    letter = material.group.letter
+    found = {"serves": float(letter in grade.letters), "burns": float(grade.coating == "diamond" and letter in "PMKH")}
+    feeds, speeds = mill_feeds(grade.tool_class, mill.diameter, material), mill_speeds(mill.type, material)
+    if feeds is None or speeds is None:
+        return {**dict.fromkeys(OF_PAIR, float("nan")), **found}
+    low, high, law = speeds
+    wet = min(setup.machine.pressure(setup.settings.coolant) or 0.0, 5.0)
+    factor = math.prod(one.factor for one in speed_factors(setup.work, grade, wet, False, setup.skin, False))
+    if grade_fit(grade, letter) is None:
+        factor *= OUT_OF_LETTER / 0.8
+    return {
+        **found,
+        "feed_low": feeds[0],
+        "feed_high": feeds[1],
+        "usual_pitch": feeds[2],
+        "speed_low": low,
+        "speed_high": high,
+        "speed_factor": factor,
+        "taylor_exponent": law.taylor_exponent,
+        "feed_exponent": law.feed_exponent,
+        "scatter": law.coefficient_of_variation + EXTRA_SCATTER,
+    }
+
+
+@lru_cache(maxsize=256)
+def stock_of_one(mill: EndMill, chuck: Chuck) -> MillStock:
+    """A stock that holds one pair, kept because a set-up is evaluated many times."""
+    return MillStock((mill,), (chuck,))
+
+
+@lru_cache(maxsize=64)
+def single_tool(setup: MillHoleSetup) -> MillTool:
+    """The numbers of the set-up's own tool, shape (1,). Raises `CuttingError` for a set-up that cannot be."""
+    setup.check()
+    tool = mill_tools(setup, stock_of_one(setup.mill, setup.chuck), ONLY, ONLY).take(0)
+    if np.isnan(tool.speed_high).any():
+        material = setup.work.material
+        raise CuttingError(
+            "tool.mill", f"an end mill of {setup.mill.grade.tool_class} is not run in {material.name} ({feed_row(material)})."
+        )
+    return tool
