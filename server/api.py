@@ -14,6 +14,7 @@ from ninja.security import SessionAuth
 
 from server import errors
 from server.crib.api import router as crib
+from server.crib.heavy import router as heavy
 from server.exchange.api import router as exchange
 from server.floor.api import router as floor
 from server.jobs.api import kinds
@@ -74,6 +75,7 @@ api.add_router("/jobs", studies, tags=["studies"])
 api.add_router("/jobs", holes, tags=["holes"])
 api.add_router("/jobs", traces, tags=["traces"])
 api.add_router("/jobs", sheets, tags=["sheets"])
+api.add_router("/crib/heavy-tools", heavy, tags=["crib"])
 api.add_router("/crib", crib, tags=["crib"])
 api.add_router("/shelf", shelf, tags=["shelf"])
 api.add_router("/floor", floor, tags=["floor"])

@@ -239,6 +239,8 @@ _MACHINE_BOUNDS: dict[str, tuple[str, str, float, float, float | None]] = {
     "z_travel": ("z travel", "length", 0, 50_000, 0),
     "changer_mass": ("tool changer mass", "number", 0, 1000, 0),
     "changer_moment": ("tool changer tilting moment", "torque", 0, 10_000, 0),
+    "changer_diameter": ("largest tool diameter in the changer", "length", 0, 5000, 0),
+    "changer_length": ("largest tool length in the changer", "length", 0, 5000, 0),
     "chuck_stiffness": ("chuck stiffness, N/µm", "number", 0, 100_000, 150),
     "chuck_tilt_stiffness": ("chuck tilt stiffness, kN·m/rad", "number", 0, 1_000_000, 1500),
     "centre_stiffness": ("centre stiffness, N/µm", "number", 0, 100_000, 60),

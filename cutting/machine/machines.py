@@ -59,6 +59,8 @@ class Machine:
     z_travel: float = 0
     changer_mass: float = 0  # kg that a tool changer lifts, 0: none
     changer_moment: float = 0  # N·m about its gripper
+    changer_diameter: float = 0  # mm that its places take, 0: not given
+    changer_length: float = 0  # mm from the gripper
     chuck_stiffness: float = 150.0  # N/µm, radial, spindle and jaws
     chuck_tilt_stiffness: float = 1500.0  # kN·m/rad, jaws and bearings
     centre_stiffness: float = 60.0  # N/µm, tailstock with its centre
@@ -201,6 +203,8 @@ MORE_NUMBERS = (
     "z_travel",
     "changer_mass",
     "changer_moment",
+    "changer_diameter",
+    "changer_length",
     "chuck_stiffness",
     "chuck_tilt_stiffness",
     "centre_stiffness",

@@ -9,6 +9,7 @@ from cutting.tables import read_table
 from cutting.tooling import items
 from cutting.tooling.bought import tool_rows
 from cutting.tooling.records import properties
+from server.crib.heavy import fill_heavy
 from server.crib.models import Assembly, AssemblyPart, Tool
 from server.records.filling import fill
 
@@ -22,6 +23,7 @@ def fill_crib() -> None:
     fill("tools", tools + [_other(dict(row)) for row in tool_rows()])
     fill("windows", [_window(dict(row)) for row in read_table("tooling/windows.csv")])
     _assemblies()
+    fill_heavy()
 
 
 def _window(row: dict[str, str]) -> Record:
@@ -84,7 +86,8 @@ def _property(symbol: str, text: str) -> float | str:
     return text if properties()[symbol].kind == "text" else float(text)
 
 
-ROLES = {"turning insert": ("insert", "holder"), "grooving insert": ("insert", "blade")}  # the two parts, by what cuts; else a drill
+# the two parts, by what cuts; else a drill
+ROLES = {"turning insert": ("insert", "holder"), "grooving insert": ("insert", "blade"), "end mill": ("mill", "chuck")}
 
 
 def _assemblies() -> None:

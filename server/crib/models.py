@@ -186,3 +186,16 @@ class AssemblyPart(models.Model):
     class Meta:
         ordering = ["pk"]
         constraints = [models.UniqueConstraint(fields=["assembly", "role"], name="one_part_per_role")]
+
+
+class HeavyTool(models.Model):
+    """A heavy boring tool as it was entered: the open form of the tool with its pass, a number that every save raises."""
+
+    name = models.CharField(max_length=80, unique=True)
+    form = models.JSONField()
+    revision = models.PositiveIntegerField(default=1)
+    archived_at = models.DateTimeField(null=True, blank=True)
+    changed = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["name"]

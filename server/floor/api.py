@@ -252,6 +252,8 @@ def _sheet(row: Machine, units: Units) -> dict[str, Any]:
         ("pockets", m.pockets, "count"),
         ("changer lifts, kg", m.changer_mass, "number"),
         ("changer tilting moment", m.changer_moment, "torque"),
+        ("changer takes Ø", m.changer_diameter, "length"),
+        ("changer takes a length of", m.changer_length, "length"),
         ("thrust of the feed", m.axial_force, "force"),
     ]
     curve = [(n, float(m.spindle_power(n))) for n, _ in m.power_curve]

@@ -17,9 +17,13 @@ AS_TYPED = ("flag", "choice", "text", "number", "whole")
 def with_unit(operation: str, section: str, name: str, value: Entry, units: str) -> Entry:
     """A bare number gets the unit that was shown, so that the entry keeps its meaning; what no field knows is left as typed."""
     field = _field(operation, name)
-    if field is None or value is None or isinstance(value, bool) or value == "" or field.kind in AS_TYPED:
+    return value if field is None else entry_with_unit(field, value, f"{section}.{name}", units)
+
+
+def entry_with_unit(field: Field, value: Entry, path: str, units: str) -> Entry:
+    """The same of a field that is known."""
+    if value is None or isinstance(value, bool) or value == "" or field.kind in AS_TYPED:
         return value
-    path = f"{section}.{name}"
     if field.kind == "dimension":
         # unread in millimetres, where a form says what is wrong in its own words; in inches it must be told apart at once
         return spelled_out(str(value), "inch", path) if units == "inch" else str(value)

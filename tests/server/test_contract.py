@@ -28,7 +28,8 @@ ENGINEERS_ONLY = {
     ("post", "/api/jobs/{job_id}/copy"), ("post", "/api/jobs/{job_id}/archive"),
     ("post", "/api/records/{table}"), ("post", "/api/records/{table}/{record_id}"), ("post", "/api/records/{table}/{record_id}/archive"),
     ("post", "/api/records/{table}/{record_id}/restore"), ("post", "/api/crib/assemblies"),
-    ("delete", "/api/crib/assemblies/{assembly_id}"),
+    ("delete", "/api/crib/assemblies/{assembly_id}"), ("post", "/api/crib/heavy-tools"),
+    ("put", "/api/crib/heavy-tools/{tool_id}"), ("delete", "/api/crib/heavy-tools/{tool_id}"),
     *(("post", "/api/jobs/{job_id}/operations/{operation}/" + door) for door in TRACE_DOORS),
     ("post", "/api/exchange/imports"), ("post", "/api/exchange/runs/{run_id}/apply"), ("post", "/api/exchange/runs/{run_id}/cancel"),
 }  # fmt: skip
@@ -44,6 +45,8 @@ VALID: dict[str, Any] = {
     **{f"/api/jobs/{{job_id}}/operations/{{operation}}/{door}": {"traces": [1]} for door in ("lessons", "traces/fit")},
     "/api/jobs/{job_id}/operations/{operation}/traces": {"text": "a;b;c"},
     "/api/jobs/{job_id}/operations/{operation}/record": {"hole": 1},
+    "/api/crib/heavy-tools": {"form": {}},
+    "/api/crib/heavy-tools/{tool_id}": {"form": {}, "revision": 1},
     "/api/crib/assemblies": {"name": "x", "tool": {"insert": "CNMG 120408 middle P20 CVD", "holder": "PCLNR 2525 M12"}, "overhang": "30"},
 }
 FILES = ("/prints", "/imports")

@@ -116,7 +116,7 @@ def test_the_page_allows_no_inline_anything(nobody: Api) -> None:
 
 def test_lookups_find_what_people_say(engineer: Api) -> None:
     assert engineer.get("/api/shelf/materials?q=4140").json()[0]["name"].startswith("42CrMo4")
-    assert len(engineer.get("/api/floor/machines").json()) == 6
+    assert len(engineer.get("/api/floor/machines").json()) == 7
     assert engineer.get("/api/shelf/materials/C45").json()["speeds"]
 
 

@@ -14,6 +14,7 @@
   import Exchange from "./views/Exchange.svelte";
   import Floor from "./views/Floor.svelte";
   import Geometries from "./views/Geometries.svelte";
+  import HeavyTools from "./views/HeavyTools.svelte";
   import JobBench from "./views/JobBench.svelte";
   import Jobs from "./views/Jobs.svelte";
   import Missing from "./views/Missing.svelte";
@@ -32,6 +33,8 @@
     "/crib/tools/:id": Crib,
     "/crib/geometries": Geometries,
     "/crib/assemblies": Assemblies,
+    "/crib/heavy-tools": HeavyTools,
+    "/crib/heavy-tools/:id": HeavyTools,
     "/crib/tool-materials": ToolMaterials,
     "/exchange": Exchange,
     "/shelf": Shelf,

@@ -24,7 +24,7 @@ CHECKS = (
 )
 
 
-class EdgeOut(Plain):
+class PitchEdgeOut(Plain):
     """Where a limit stands at its bound: lines of (feed, pitch)."""
 
     label: str
@@ -46,7 +46,7 @@ class MillHoleView(Plain):
     scene_labels: dict[str, DisplayOut]
     feed_axis: AxisOut
     pitch_axis: AxisOut
-    edges: list[EdgeOut]
+    edges: list[PitchEdgeOut]
     sound: list[list[float]]  # rectangles (feed, pitch, feed, pitch) that no limit of the map forbids
     at: Point
     moments: list[MillMoment]

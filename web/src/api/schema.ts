@@ -912,6 +912,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/crib/heavy-tools/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Choices */
+        get: operations["server_crib_heavy_choices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/crib/heavy-tools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Heavy */
+        get: operations["server_crib_heavy_list_heavy"];
+        put?: never;
+        /**
+         * Add Heavy
+         * @description Keep a new tool. A name that is taken is refused.
+         */
+        post: operations["server_crib_heavy_add_heavy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/crib/heavy-tools/study": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Study Heavy
+         * @description What a tool is worth as it is typed; nothing is saved.
+         */
+        post: operations["server_crib_heavy_study_heavy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/crib/heavy-tools/{tool_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read One */
+        get: operations["server_crib_heavy_read_one"];
+        /**
+         * Save Heavy
+         * @description Save on top of the version that it started from; somebody else's in between is answered 409 with both.
+         */
+        put: operations["server_crib_heavy_save_heavy"];
+        post?: never;
+        /** Archive Heavy */
+        delete: operations["server_crib_heavy_archive_heavy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/crib/tools": {
         parameters: {
             query?: never;
@@ -2949,20 +3029,6 @@ export interface components {
             moments: components["schemas"]["DrillMoment"][];
         };
         /**
-         * EdgeOut
-         * @description Where a limit stands at its bound in one layer; `parts`: it is one of the two that leave no field.
-         */
-        EdgeOut: {
-            /** Label */
-            label: string;
-            /** Layer */
-            layer: number;
-            /** Parts */
-            parts: boolean;
-            /** Lines */
-            lines: number[][][];
-        };
-        /**
          * EvaluationOut
          * @description An operation as it stands: what every kind shows, and the kind's own view.
          */
@@ -3166,7 +3232,7 @@ export interface components {
             feed_axis: components["schemas"]["AxisOut"];
             pitch_axis: components["schemas"]["AxisOut"];
             /** Edges */
-            edges: components["schemas"]["EdgeOut"][];
+            edges: components["schemas"]["PitchEdgeOut"][];
             /** Sound */
             sound: number[][];
             /** At */
@@ -3219,6 +3285,16 @@ export interface components {
             push: components["schemas"]["DisplayOut"];
             springs: components["schemas"]["DisplayOut"];
             chip: components["schemas"]["ChipOut"];
+        };
+        /**
+         * PitchEdgeOut
+         * @description Where a limit stands at its bound: lines of (feed, pitch).
+         */
+        PitchEdgeOut: {
+            /** Label */
+            label: string;
+            /** Lines */
+            lines: number[][][];
         };
         /**
          * RowOut
@@ -4256,6 +4332,20 @@ export interface components {
             /** Opens */
             opens: components["schemas"]["RemedyOut"][];
         };
+        /**
+         * EdgeOut
+         * @description Where a limit stands at its bound in one layer; `parts`: it is one of the two that leave no field.
+         */
+        EdgeOut: {
+            /** Label */
+            label: string;
+            /** Layer */
+            layer: number;
+            /** Parts */
+            parts: boolean;
+            /** Lines */
+            lines: number[][][];
+        };
         /** NameOut */
         NameOut: {
             /** Label */
@@ -4445,6 +4535,223 @@ export interface components {
             head: string[];
             /** Rows */
             rows: string[][];
+        };
+        /**
+         * HeavyChoices
+         * @description What the sheet's tables ask for, and what may be chosen.
+         */
+        HeavyChoices: {
+            /** Sections */
+            sections: {
+                [key: string]: components["schemas"]["HeavyFieldOut"][];
+            };
+            /** Holders */
+            holders: string[];
+            /** Materials */
+            materials: string[];
+        };
+        /** HeavyFieldOut */
+        HeavyFieldOut: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Kind */
+            kind: string;
+            /** Example */
+            example: string;
+        };
+        /** HeavyRow */
+        HeavyRow: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            mass: components["schemas"]["DisplayOut"] | null;
+            moment: components["schemas"]["DisplayOut"] | null;
+            /** Machine */
+            machine: string;
+            /** Sound */
+            sound: boolean;
+        };
+        /** HeavyKept */
+        HeavyKept: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Revision */
+            revision: number;
+            /** Form */
+            form: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * HeavyIn
+         * @description The open form of a heavy tool as it was typed; bare numbers mean `units`: all of them, or only the cell that was `typed`,
+         *     as `segments.2.outer`, where the rest comes back as it is known.
+         */
+        HeavyIn: {
+            /** Form */
+            form: {
+                [key: string]: unknown;
+            };
+            /**
+             * Units
+             * @default mm
+             * @enum {string}
+             */
+            units?: "mm" | "inch";
+            /** Typed */
+            typed?: string | null;
+        };
+        /** HeavyCarrier */
+        HeavyCarrier: {
+            /** Machine */
+            machine: string;
+            /** Carries */
+            carries: boolean;
+            /** Why */
+            why: string[];
+        };
+        /** HeavyChain */
+        HeavyChain: {
+            /** Name */
+            name: string;
+            coaxiality: components["schemas"]["DisplayOut"];
+            more: components["schemas"]["DisplayOut"];
+            /** Places */
+            places: number;
+            /** Fits */
+            fits: boolean;
+        };
+        /**
+         * HeavyOut
+         * @description The sheet: `form` is what was typed with the units it was meant in.
+         */
+        HeavyOut: {
+            /** Form */
+            form: {
+                [key: string]: unknown;
+            };
+            /** Feasible */
+            feasible: boolean;
+            /** Results */
+            results: components["schemas"]["ValueOut"][];
+            /** Limits */
+            limits: components["schemas"]["LimitOut"][];
+            /** Warnings */
+            warnings: components["schemas"]["HeavyWarning"][];
+            /** Solids */
+            solids: components["schemas"]["HeavySolid"][];
+            /** Steps */
+            steps: components["schemas"]["HeavyStep"][];
+            /** Face */
+            face: number;
+            /** Seat */
+            seat: number;
+            /** Lever */
+            lever: number;
+            /** Length */
+            length: number;
+            /** Labels */
+            labels: {
+                [key: string]: components["schemas"]["DisplayOut"];
+            };
+            stroke_axis: components["schemas"]["AxisOut"];
+            torque_axis: components["schemas"]["AxisOut"];
+            /** Torque */
+            torque: number[][];
+            /** Chains */
+            chains: components["schemas"]["HeavyChain"][];
+            /** Carriers */
+            carriers: components["schemas"]["HeavyCarrier"][];
+            /** Remedies */
+            remedies: components["schemas"]["HeavyRemedyOut"][];
+        };
+        /**
+         * HeavyRemedyOut
+         * @description A tool done otherwise: what it weighs then, what still breaks, and the tables that taking it sets.
+         */
+        HeavyRemedyOut: {
+            /** Text */
+            text: string;
+            mass: components["schemas"]["DisplayOut"];
+            moment: components["schemas"]["DisplayOut"];
+            frequency: components["schemas"]["DisplayOut"];
+            coaxiality: components["schemas"]["DisplayOut"];
+            /** Broken */
+            broken: string[];
+            /** Patch */
+            patch: {
+                [key: string]: unknown;
+            };
+        };
+        /** HeavySolid */
+        HeavySolid: {
+            /** Name */
+            name: string;
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
+            /** Outer */
+            outer: number;
+            /** Inner */
+            inner: number;
+            /** Arms */
+            arms: number;
+            /** Share */
+            share: number;
+            mass: components["schemas"]["DisplayOut"];
+        };
+        /** HeavyStep */
+        HeavyStep: {
+            /** Name */
+            name: string;
+            /** At */
+            at: number;
+            /** Diameter */
+            diameter: number;
+            /** Inserts */
+            inserts: number;
+            /** Pads */
+            pads: number;
+            /** Labels */
+            labels: {
+                [key: string]: components["schemas"]["DisplayOut"];
+            };
+            /** Grade */
+            grade: string;
+        };
+        /** HeavyWarning */
+        HeavyWarning: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+            /** Severity */
+            severity: string;
+            /** Danger */
+            danger: boolean;
+        };
+        /** HeavySaveIn */
+        HeavySaveIn: {
+            /** Form */
+            form: {
+                [key: string]: unknown;
+            };
+            /**
+             * Units
+             * @default mm
+             * @enum {string}
+             */
+            units?: "mm" | "inch";
+            /** Typed */
+            typed?: string | null;
+            /** Revision */
+            revision: number;
         };
         /**
          * ToolFilter
@@ -6805,6 +7112,162 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["CardOut"];
                 };
+            };
+        };
+    };
+    server_crib_heavy_choices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeavyChoices"];
+                };
+            };
+        };
+    };
+    server_crib_heavy_list_heavy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeavyRow"][];
+                };
+            };
+        };
+    };
+    server_crib_heavy_add_heavy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeavyIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeavyKept"];
+                };
+            };
+        };
+    };
+    server_crib_heavy_study_heavy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeavyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeavyOut"];
+                };
+            };
+        };
+    };
+    server_crib_heavy_read_one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tool_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeavyKept"];
+                };
+            };
+        };
+    };
+    server_crib_heavy_save_heavy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tool_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeavySaveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeavyKept"];
+                };
+            };
+        };
+    };
+    server_crib_heavy_archive_heavy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tool_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -5,6 +5,7 @@
     ["/crib", "Tools"],
     ["/crib/geometries", "Geometries and grades"],
     ["/crib/assemblies", "Assemblies"],
+    ["/crib/heavy-tools", "Heavy tools"],
     ["/crib/tool-materials", "Which tool material"],
     ["/exchange", "Import and export"],
   ] as const;

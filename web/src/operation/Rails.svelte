@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Schemas } from "../api/client";
   import Panel from "../lib/Panel.svelte";
+  import Rail from "../lib/Rail.svelte";
   import Scroll from "../lib/Scroll.svelte";
   import { shown } from "../session.svelte";
   import type { OperationBench } from "./bench.svelte";
@@ -11,7 +12,6 @@
   }
   let { bench, open }: Props = $props();
 
-  const END = 0.87; // where the bound stands on the rail
   const binding = $derived(bench.limits[0]);
   const remedies = $derived(binding ? bench.remediesOf(binding.name) : []);
   const faster = $derived(bench.follow && !bench.following ? bench.follow.faster : []);
@@ -20,7 +20,6 @@
   function broken(limit: Schemas["LimitOut"]) {
     return limit.utilisation > 1.0000001;
   }
-  const place = (used: number) => Math.min(used * END, 0.985) * 100;
 </script>
 
 <Panel
@@ -42,38 +41,7 @@
             onclick={() => open(limit)}
             title="{limit.why} Open the working."
           >
-            <span class="flex justify-between gap-2">
-              <span
-                >{over ? (limit.severity === "hard" ? "■ " : "▲ ") : ""}{limit.label}{#if over}<span
-                    class="sr-only">, over its bound</span
-                  >{/if}</span
-              >
-              <span class="figure shrink-0 text-[12.5px] {k === 0 || over ? '' : 'text-soft'}"
-                >{shown(limit.value_display)} · {shown(limit.bound_display)}</span
-              >
-            </span>
-            <svg
-              viewBox="0 0 100 8"
-              preserveAspectRatio="none"
-              class="block h-2 w-full overflow-visible"
-              aria-hidden="true"
-            >
-              <rect x="0" y="2.4" width="100" height="3.2" class="fill-[var(--rail)]" />
-              <rect
-                x="0"
-                y="2.4"
-                width={place(limit.utilisation)}
-                height="3.2"
-                class={k === 0 ? "fill-signal" : over ? "fill-warn" : "fill-[var(--rail-used)]"}
-              />
-              <rect x={END * 100} y="-1" width="0.7" height="10" class="fill-ink" />
-              <path
-                d="M{place(limit.utilisation) - 1.2},-0.6L{place(limit.utilisation) + 1.8},4L{place(
-                  limit.utilisation,
-                ) - 1.2},8.6Z"
-                class={k === 0 ? "fill-signal" : over ? "fill-warn" : "fill-ink"}
-              />
-            </svg>
+            <Rail {limit} first={k === 0} />
           </button>
         </li>
       {/each}

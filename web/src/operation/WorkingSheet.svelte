@@ -2,6 +2,7 @@
   import { createQuery } from "@tanstack/svelte-query";
   import type { Schemas } from "../api/client";
   import Sheet from "../lib/Sheet.svelte";
+  import WorkingSteps from "../lib/WorkingSteps.svelte";
   import { session, shown } from "../session.svelte";
   import type { OperationBench } from "./bench.svelte";
 
@@ -55,24 +56,7 @@
       <span class="font-sans">{honest[value.honesty as keyof typeof honest]}</span>
     </p>
   {/if}
-  <ol class="mt-3 grid gap-3">
-    {#each steps as step (step.key)}
-      <li class="border-line border-t pt-2">
-        <div class="text-soft flex justify-between gap-4">
-          <span>{step.meaning}</span><span>{step.source} · {step.honesty}</span>
-        </div>
-        <div class="figure mt-0.5 text-[14px]">{step.symbol} = {step.formula}</div>
-        <div class="figure mt-0.5 text-[14px]">
-          {step.symbol} = {step.substituted} = <b>{figure(step.value)} {step.unit}</b>
-        </div>
-        {#if step.note}<div class="text-soft">{step.note}</div>{/if}
-      </li>
-    {:else}
-      <li class="text-soft">
-        The value and its bound are read from the machine, the tool or the drawing; nothing is derived.
-      </li>
-    {/each}
-  </ol>
+  <WorkingSteps {steps} />
   {#if limit}
     <h3 class="mt-4 font-semibold">What would move it</h3>
     {#if moves.isPending}

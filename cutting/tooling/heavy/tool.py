@@ -1,0 +1,148 @@
+"""A heavy boring tool: its holder, the solids of its body, and the steps that cut."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from functools import cache, cached_property
+from types import MappingProxyType
+
+from cutting.errors import CuttingError, UnknownName, require_between
+from cutting.quantities.dimension import Dimension
+from cutting.tables import read_table
+from cutting.tooling.heavy.bending import Bending
+from cutting.tooling.heavy.solids import Lump, MassOf, Segment, mass_of
+
+CARTRIDGE, PAD = 0.09, 0.025  # kg of a cartridge with its insert and of a guide pad (common practice)
+
+
+@dataclass(frozen=True)
+class HeavyHolder:
+    """What joins the body to the spindle: kg, mm from the gripper, `face` where the body begins, `stiffness` of its seat kN·m/rad."""
+
+    name: str
+    interface: str
+    mass: float
+    lever: float
+    face: float
+    seat_diameter: float
+    stiffness: float
+
+
+@cache
+def heavy_holders() -> MappingProxyType[str, HeavyHolder]:
+    """The holders of the shipped table by name."""
+    numbers = ("mass", "lever", "face", "seat_diameter", "stiffness")
+    rows = read_table("tooling/heavy/holders.csv")
+    return MappingProxyType(
+        {row["name"]: HeavyHolder(row["name"], row["interface"], *(row.number(name) for name in numbers)) for row in rows}
+    )
+
+
+def heavy_holder(name: str, field: str) -> HeavyHolder:
+    """The holder of that name. Raises `UnknownName`."""
+    found = {one.lower(): holder for one, holder in heavy_holders().items()}.get(name.strip().lower())
+    if found is None:
+        known = tuple(heavy_holders())
+        raise UnknownName(field, f"no holder is called '{name[:40]}'; there are {', '.join(known)}.", None, known)
+    return found
+
+
+@dataclass(frozen=True)
+class BoringStep:
+    """One diameter that the tool bores: mm. `at` is the place of its edges from the gripper, `enters` the feed after which it begins.
+
+    `allowance` on the diameter; `cutting_edge_angle` κr in degrees; `outlets` of `outlet_diameter` bring coolant to its edges.
+    """
+
+    name: str
+    diameter: Dimension
+    length: float
+    at: float
+    enters: float = 0.0
+    inserts: int = 2
+    allowance: float = 0.5
+    cutting_edge_angle: float = 90.0
+    pads: int = 0
+    outlets: int = 2
+    outlet_diameter: float = 1.5
+
+    def check(self, field: str) -> None:
+        """Raise `CuttingError` for a step that cannot be."""
+        require_between(f"{field}.diameter", self.diameter.nominal, 5.0, 1500.0, "mm")
+        require_between(f"{field}.length", self.length, 0.1, 2000.0, "mm")
+        require_between(f"{field}.enters", self.enters, 0.0, 2000.0, "mm")
+        require_between(f"{field}.inserts", self.inserts, 1, 24, "")
+        require_between(f"{field}.allowance", self.allowance, 0.02, 40.0, "mm")
+        require_between(f"{field}.cutting_edge_angle", self.cutting_edge_angle, 15.0, 95.0, "°")
+        require_between(f"{field}.pads", self.pads, 0, 12, "")
+        require_between(f"{field}.outlets", self.outlets, 0, 24, "")
+        require_between(f"{field}.outlet_diameter", self.outlet_diameter, 0.3, 20.0, "mm")
+
+
+@dataclass(frozen=True)
+class HeavyTool:
+    """A tool as it hangs on the gripper. `eccentricity` [µm] is how far its centre of gravity lies off the axis, as balanced."""
+
+    name: str
+    holder: HeavyHolder
+    segments: tuple[Segment, ...]
+    steps: tuple[BoringStep, ...]
+    balance_grade: float = 6.3
+    eccentricity: float = 5.0
+
+    def check(self) -> None:
+        """Raise `CuttingError` for the first part that cannot be."""
+        if not self.segments:
+            raise CuttingError("segments", "a body wants at least one solid.")
+        if not self.steps:
+            raise CuttingError("steps", "a boring tool wants at least one step.")
+        for k, one in enumerate(self.segments):
+            one.check(f"segments.{k}")
+        if all(one.arms for one in self.segments):
+            raise CuttingError("segments", "arms want a round body that carries them.")
+        self._check_carried()
+        for k, step in enumerate(self.steps):
+            step.check(f"steps.{k}")
+            if not self.holder.face < step.at <= self.length + 50.0:
+                low, high = self.holder.face, self.length + 50.0
+                raise CuttingError(f"steps.{k}.at", f"{step.at:g} mm is outside the body, {low:g} to {high:g}.", f"{low:g} to {high:g} mm")
+
+    def _check_carried(self) -> None:
+        """Raise `CuttingError` where no round body carries what stands further out."""
+        reached = self.holder.face
+        rounds = sorted((one for one in self.segments if not one.arms), key=lambda one: one.start)
+        for one in rounds:
+            if one.start > reached + 0.01:
+                raise CuttingError(
+                    "segments", f"nothing carries {one.name} from {reached:g} to {one.start:g} mm.", f"at {reached:g} mm or before"
+                )
+            reached = max(reached, one.end)
+
+    @property
+    def length(self) -> float:
+        """From the gripper to the end of its body [mm]."""
+        return max(one.end for one in self.segments)
+
+    @property
+    def largest_diameter(self) -> float:
+        """What the changer must swing past its neighbours [mm]."""
+        return max(*(step.diameter.nominal for step in self.steps), *(one.outer for one in self.segments))
+
+    @property
+    def edges(self) -> tuple[Lump, ...]:
+        """Cartridges and pads as masses at their places."""
+        return tuple(
+            Lump(step.name, step.inserts * CARTRIDGE + step.pads * PAD, step.at, step.diameter.nominal / 2.0) for step in self.steps
+        )
+
+    @cached_property
+    def whole(self) -> MassOf:
+        """Mass, centre of gravity, inertia of all of it."""
+        holder = Lump(self.holder.name, self.holder.mass, self.holder.lever, self.holder.seat_diameter / 2.0 / math.sqrt(2.0))
+        return mass_of(self.segments, (holder, *self.edges))
+
+    @cached_property
+    def bending(self) -> Bending:
+        """Its body as a beam that stands out of the spindle."""
+        return Bending(self.segments, self.edges, self.holder.face, self.holder.stiffness)

@@ -1,0 +1,367 @@
+"""Heavy boring tools over HTTP: kept as they were entered, studied as they stand."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+from typing import Any
+
+from django.db import IntegrityError, transaction
+from django.http import HttpRequest
+from django.utils import timezone
+from ninja import Router, Schema, Status
+from pydantic import Field
+
+import cutting
+from cutting.doors.plain import plain
+from cutting.operations.holes.heavy_bore.changes import Remedy
+from cutting.operations.holes.heavy_bore.form import SECTIONS, read_heavy, written
+from cutting.operations.holes.heavy_bore.limits import grade_of
+from cutting.operations.holes.heavy_bore.study import HeavyStudy, study
+from cutting.quantities import display
+from cutting.tooling.heavy.solids import body_materials
+from cutting.tooling.heavy.tool import heavy_holders
+from server.crib.models import HeavyTool
+from server.errors import Refusal
+from server.floor.models import Machine
+from server.jobs.entries import entry_with_unit
+from server.jobs.kinds.view import AxisOut, axis, points, same
+from server.jobs.operation_schemas import LimitOut, ValueOut
+from server.people.roles import require_engineer
+from server.sentences import Sentence
+from server.shop import Shop, shop
+from server.units import DisplayOut, Plain, Point, Units
+
+router = Router()
+EXAMPLES = Path(cutting.__file__).parent / "tooling" / "heavy" / "examples"
+MOST_BYTES = 40_000
+Form = dict[str, Any]
+
+
+class HeavyIn(Schema):
+    """The open form of a heavy tool as it was typed; bare numbers mean `units`: all of them, or only the cell that was `typed`,
+    as `segments.2.outer`, where the rest comes back as it is known."""
+
+    form: Form
+    units: Units = "mm"
+    typed: str | None = Field(default=None, max_length=60)
+
+
+class HeavySaveIn(HeavyIn):
+    revision: int = Field(ge=1)
+
+
+class HeavyFieldOut(Plain):
+    name: str
+    label: str
+    kind: str
+    example: str
+
+
+class HeavyChoices(Plain):
+    """What the sheet's tables ask for, and what may be chosen."""
+
+    sections: dict[str, list[HeavyFieldOut]]
+    holders: list[str]
+    materials: list[str]
+
+
+class HeavyRow(Schema):
+    id: int
+    name: str
+    mass: DisplayOut | None
+    moment: DisplayOut | None
+    machine: str
+    sound: bool
+
+
+class HeavyKept(Schema):
+    id: int
+    name: str
+    revision: int
+    form: Form
+
+
+class HeavySolid(Plain):
+    name: str
+    start: float
+    end: float
+    outer: float
+    inner: float
+    arms: int
+    share: float
+    mass: DisplayOut
+
+
+class HeavyStep(Plain):
+    name: str
+    at: float
+    diameter: float
+    inserts: int
+    pads: int
+    labels: dict[str, DisplayOut]
+    grade: str
+
+
+class HeavyChain(Plain):
+    name: str
+    coaxiality: DisplayOut
+    more: DisplayOut
+    places: int
+    fits: bool
+
+
+class HeavyCarrier(Plain):
+    machine: str
+    carries: bool
+    why: list[Sentence]
+
+
+class HeavyRemedyOut(Plain):
+    """A tool done otherwise: what it weighs then, what still breaks, and the tables that taking it sets."""
+
+    text: str
+    mass: DisplayOut
+    moment: DisplayOut
+    frequency: DisplayOut
+    coaxiality: DisplayOut
+    broken: list[str]
+    patch: Form
+
+
+class HeavyWarning(Plain):
+    name: str
+    text: Sentence
+    severity: str
+    danger: bool
+
+
+class HeavyOut(Plain):
+    """The sheet: `form` is what was typed with the units it was meant in."""
+
+    form: Form
+    feasible: bool
+    results: list[ValueOut]
+    limits: list[LimitOut]
+    warnings: list[HeavyWarning]
+    solids: list[HeavySolid]
+    steps: list[HeavyStep]
+    face: float
+    seat: float
+    lever: float
+    length: float
+    labels: dict[str, DisplayOut]
+    stroke_axis: AxisOut
+    torque_axis: AxisOut
+    torque: list[Point]
+    chains: list[HeavyChain]
+    carriers: list[HeavyCarrier]
+    remedies: list[HeavyRemedyOut]
+
+
+@router.get("/choices", response=HeavyChoices)
+def choices(request: HttpRequest) -> dict[str, Any]:
+    fields = {
+        name: [{"name": one.name, "label": one.label, "kind": one.kind, "example": one.example} for one in section]
+        for name, section in SECTIONS.items()
+    }
+    return {"sections": fields, "holders": list(heavy_holders()), "materials": list(body_materials())}
+
+
+@router.get("", response=list[HeavyRow])
+def list_heavy(request: HttpRequest) -> list[dict[str, Any]]:
+    stock, machines = shop(), _machines()
+    return [_row(row, stock, machines) for row in HeavyTool.objects.filter(archived_at=None)]
+
+
+@router.post("", response={201: HeavyKept})
+def add_heavy(request: HttpRequest, payload: HeavyIn) -> Status:
+    """Keep a new tool. A name that is taken is refused."""
+    require_engineer(request)
+    form = _meant(payload)
+    name = read_heavy(form, shop().library).tool.name
+    try:
+        with transaction.atomic():
+            row = HeavyTool.objects.create(name=name, form=form)
+    except IntegrityError as error:
+        raise _taken(name) from error
+    return Status(201, _kept(row))
+
+
+@router.post("/study", response=HeavyOut)
+def study_heavy(request: HttpRequest, payload: HeavyIn) -> dict[str, Any]:
+    """What a tool is worth as it is typed; nothing is saved."""
+    form, stock = _meant(payload), shop()
+    machines = _machines()
+    return _out(form, study(read_heavy(form, stock.library), machines), payload.units)
+
+
+@router.get("/{tool_id}", response=HeavyKept)
+def read_one(request: HttpRequest, tool_id: int) -> dict[str, Any]:
+    return _kept(_named(tool_id))
+
+
+@router.put("/{tool_id}", response=HeavyKept)
+def save_heavy(request: HttpRequest, tool_id: int, payload: HeavySaveIn) -> dict[str, Any]:
+    """Save on top of the version that it started from; somebody else's in between is answered 409 with both."""
+    require_engineer(request)
+    form = _meant(payload)
+    name = read_heavy(form, shop().library).tool.name
+    _named(tool_id)
+    try:
+        with transaction.atomic():
+            moved = HeavyTool.objects.filter(pk=tool_id, revision=payload.revision, archived_at=None).update(
+                name=name, form=form, revision=payload.revision + 1, changed=timezone.now()
+            )
+    except IntegrityError as error:
+        raise _taken(name) from error
+    row = _named(tool_id)
+    if not moved:
+        said = f"Somebody saved version {row.revision} since you started from {payload.revision}."
+        raise Refusal(409, said, [{"field": "revision", "message": said}], current_revision=row.revision, current=row.form, yours=form)
+    return _kept(row)
+
+
+@router.delete("/{tool_id}", response={204: None})
+def archive_heavy(request: HttpRequest, tool_id: int) -> Status:
+    require_engineer(request)
+    row = _named(tool_id)
+    row.archived_at, row.name = timezone.now(), f"{row.name[:60]} ({row.pk})"  # its name may be used again
+    row.save()
+    return Status(204, None)
+
+
+def fill_heavy() -> None:
+    """The invented tools of the demo."""
+    for path in sorted(EXAMPLES.glob("*.json")):
+        form = json.loads(path.read_text(encoding="utf-8"))
+        HeavyTool.objects.get_or_create(name=form["tool"]["name"], defaults={"form": form})
+
+
+def _named(tool_id: int) -> HeavyTool:
+    row = HeavyTool.objects.filter(pk=tool_id, archived_at=None).first()
+    if row is None:
+        raise Refusal(404, "There is no such heavy tool.")
+    return row
+
+
+def _taken(name: str) -> Refusal:
+    return Refusal(409, f"name: a heavy tool is called '{name}' already.", [{"field": "tool.name", "message": "is taken"}])
+
+
+def _kept(row: HeavyTool) -> dict[str, Any]:
+    return {"id": row.pk, "name": row.name, "revision": row.revision, "form": row.form}
+
+
+def _machines() -> list[Any]:
+    return [row.to_core() for row in Machine.objects.filter(archived_at=None).prefetch_related("spindles")]
+
+
+def _row(row: HeavyTool, stock: Shop, machines: list[Any]) -> dict[str, Any]:
+    """A tool in the list; one that a change on shelf or floor made unreadable still stands in it."""
+    try:
+        setup = read_heavy(row.form, stock.library)
+        found = study(setup)
+    except cutting.errors.CuttingError:
+        return {"id": row.pk, "name": row.name, "mass": None, "moment": None, "machine": str(row.form.get("machine", "")), "sound": False}
+    return {
+        "id": row.pk,
+        "name": row.name,
+        "mass": display(found.x.mass, "mass"),
+        "moment": display(found.x.moment, "torque"),
+        "machine": setup.machine.name,
+        "sound": found.feasible and not any(one.severity == "blocks" for one in found.warnings),
+    }
+
+
+def _meant(payload: HeavyIn) -> Form:
+    """The form with the unit that every bare number was typed in. Raises `CuttingError`."""
+    if len(json.dumps(payload.form)) > MOST_BYTES:
+        raise Refusal(422, "form: is too large.", [{"field": "form", "message": "is too large", "bound": f"{MOST_BYTES} bytes"}])
+    found = {name: value for name, value in payload.form.items() if name != "units"}
+    for section, fields in SECTIONS.items():
+        known = {one.name: one for one in fields}
+        given = found.get(section)
+        if isinstance(given, dict):
+            found[section] = _row_meant(given, known, section, payload)
+        elif isinstance(given, list):
+            found[section] = [
+                _row_meant(row, known, f"{section}.{k}", payload) if isinstance(row, dict) else row for k, row in enumerate(given)
+            ]
+    return found
+
+
+def _row_meant(row: Form, known: dict[str, Any], path: str, payload: HeavyIn) -> Form:
+    def meant(name: str, value: Any) -> Any:
+        if name not in known or not isinstance(value, (str, int, float)):
+            return value
+        told = payload.typed is None or payload.typed == f"{path}.{name}"
+        return entry_with_unit(known[name], value, f"{path}.{name}", payload.units if told else "mm")
+
+    return {name: meant(name, value) for name, value in row.items() if value not in (None, "")}
+
+
+def _out(form: Form, found: HeavyStudy, units: str) -> dict[str, Any]:
+    x, tool = found.x, found.x.setup.tool
+    system = "inch" if units == "inch" else "metric"
+    return {
+        "form": form,
+        "feasible": found.feasible,
+        "results": [plain(one) for one in found.results.values()],
+        "limits": [plain(one) for one in found.limits],
+        "warnings": [plain(one) for one in found.warnings],
+        "solids": [
+            {**{name: getattr(one, name) for name in ("name", "start", "end", "outer", "inner", "arms", "share")},
+             "mass": display(one.mass, "mass")}
+            for one in tool.segments
+        ],
+        "steps": [_step(one) for one in x.steps],
+        "face": tool.holder.face,
+        "seat": tool.holder.seat_diameter,
+        "lever": x.lever,
+        "length": tool.length,
+        "labels": {name: found.results[name].display for name in ("mass", "moment", "lever", "frequency")},
+        "stroke_axis": axis("feed of the pass", 0.0, float(x.stroke[-1]), "length", system),
+        "torque_axis": axis("torque", 0.0, 1.15 * x.torque, "torque", system, most=3.5),
+        "torque": points(zip(x.stroke, x.torque_over, strict=True)),
+        "chains": [
+            {"name": one.name, "coaxiality": display(round(one.coaxiality, 4), "length"), "more": display(one.more_seconds, "duration"),
+             "places": one.places, "fits": one.fits}
+            for one in found.chains
+        ],
+        "carriers": [plain(one) for one in found.carriers],
+        "remedies": [_remedy(one, x) for one in found.remedies],
+    }  # fmt: skip
+
+
+def _step(one: Any) -> dict[str, Any]:
+    size = one.step.diameter.nominal
+    return {
+        "name": one.step.name,
+        "at": one.step.at,
+        "diameter": size,
+        "inserts": one.step.inserts,
+        "pads": one.step.pads,
+        "grade": grade_of(size, one.tolerance) if one.tolerance else "",
+        "labels": {
+            "speed": display(one.cutting_speed, "cutting_speed", False),
+            "torque": display(one.torque, "torque"),
+            "cylindricity": display(round(one.cylindricity, 4), "length"),
+            "growth": display(round(one.growth, 4), "length"),
+            "set_to": display(round(one.set_to, 4), "length"),
+            "tolerance": display(one.tolerance, "length") if one.tolerance else same("–"),
+            "flow": same(f"{one.flow:.1f} l/min"),
+        },
+    }
+
+
+def _remedy(one: Remedy, before: Any) -> dict[str, Any]:
+    return {
+        "text": one.text,
+        "mass": display(one.x.mass, "mass"),
+        "moment": display(one.x.moment, "torque"),
+        "frequency": same(f"{one.x.frequency:.0f} Hz"),
+        "coaxiality": display(round(one.coaxiality, 4), "length"),
+        "broken": list(one.broken),
+        "patch": written(one.setup),
+    }

@@ -1,0 +1,42 @@
+<script lang="ts">
+  import type { Schemas } from "../api/client";
+  import { shown } from "../session.svelte";
+
+  /** A limit with its arrow: where the value stands against its bound. */
+  let { limit, first = false }: { limit: Schemas["LimitOut"]; first?: boolean } = $props();
+  const END = 0.87; // where the bound stands on the rail
+  const over = $derived(limit.utilisation > 1.0000001);
+  const place = (used: number) => Math.min(used * END, 0.985) * 100;
+</script>
+
+<span class="flex justify-between gap-2">
+  <span
+    >{over ? (limit.severity === "hard" ? "■ " : "▲ ") : ""}{limit.label}{#if over}<span class="sr-only"
+        >, over its bound</span
+      >{/if}</span
+  >
+  <span class="figure shrink-0 text-[12.5px] {first || over ? '' : 'text-soft'}"
+    >{shown(limit.value_display)} · {shown(limit.bound_display)}</span
+  >
+</span>
+<svg
+  viewBox="0 0 100 8"
+  preserveAspectRatio="none"
+  class="block h-2 w-full overflow-visible"
+  aria-hidden="true"
+>
+  <rect x="0" y="2.4" width="100" height="3.2" class="fill-[var(--rail)]" />
+  <rect
+    x="0"
+    y="2.4"
+    width={place(limit.utilisation)}
+    height="3.2"
+    class={first ? "fill-signal" : over ? "fill-warn" : "fill-[var(--rail-used)]"}
+  />
+  <rect x={END * 100} y="-1" width="0.7" height="10" class="fill-ink" />
+  <path
+    d="M{place(limit.utilisation) - 1.2},-0.6L{place(limit.utilisation) + 1.8},4L{place(limit.utilisation) -
+      1.2},8.6Z"
+    class={first ? "fill-signal" : over ? "fill-warn" : "fill-ink"}
+  />
+</svg>
