@@ -254,6 +254,8 @@ HOUSE_BOUNDS = {
     "off_centre": (0, 0.05),
     "polishing_allowance": (0, 0.2),
     "measuring_uncertainty": (0.0001, 1),
+    "setting_step": (0.0001, 0.5),
+    "temperature_known": (0.05, 20),
 }
 
 

@@ -33,7 +33,19 @@ DRILL_NUMBERS = (
     "step",
     "step_length",
 )
-TYPE_NUMBERS = ("life", "finish", "straightness", "position", "runout", "flute", "edge_radius", "least_pressure", "enlarges", "spots")
+TYPE_NUMBERS = (
+    "life",
+    "finish",
+    "straightness",
+    "position",
+    "runout",
+    "flute",
+    "edge_radius",
+    "least_pressure",
+    "enlarges",
+    "spots",
+    "reams",
+)
 CHUCK_NUMBERS = ("runout", "grip", "length")
 
 

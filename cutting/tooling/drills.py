@@ -52,6 +52,10 @@ class DrillType:
     enlarges: bool
     spots: bool
 
+    @property
+    def reams(self) -> bool:
+        return self.kind == "reamer"
+
 
 @cache
 def drill_types() -> MappingProxyType[tuple[str, str], DrillType]:

@@ -60,6 +60,9 @@ def own_entries(asked: Entries, told: Entries, known: Collection[str]) -> dict[s
 
 def prepares(earlier: Region, later: Region) -> bool:
     """Whether a cut takes away what stands over a later one: all of its length, and no more than a roughing's rest above its size."""
+    if earlier.side is later.side is Side.BORE:  # about as deep: a deeper hole is one of its own, with a wider step before it
+        deep = later.depth - 1e-6 <= earlier.depth <= later.depth + later.outer / 2.0
+        return deep and 0.0 < later.outer - earlier.outer <= ROUGHING_MOST
     if earlier.side is not later.side or earlier.side not in (Side.OUTSIDE, Side.INSIDE) or not later.spans or not earlier.spans:
         return False
     sign = 1.0 if earlier.side is Side.OUTSIDE else -1.0

@@ -7,7 +7,7 @@ from typing import Any
 from django.contrib.auth.models import User
 
 from server.jobs.actions import create_job
-from server.jobs.demo_bores import CARRIER_BORED, VALVE_CAP
+from server.jobs.demo_bores import BUSH_REAMED, CARRIER_BORED, VALVE_CAP
 from server.jobs.demo_holes import HOLE_JOBS
 from server.jobs.demo_narrow import NARROW_JOBS, PIN_CUT_OFF
 from server.jobs.drawing import drawn_up
@@ -300,7 +300,18 @@ SPEAR_NEEDLE = {
         ),
     ],
 }
-DEMO_JOBS = (RUNNER_SHAFT, DEFLECTOR_HUB, VANE_PIN, WEAR_BUSH, SPEAR_NEEDLE, *NARROW_JOBS, *HOLE_JOBS, CARRIER_BORED, VALVE_CAP)
+DEMO_JOBS = (
+    RUNNER_SHAFT,
+    DEFLECTOR_HUB,
+    VANE_PIN,
+    WEAR_BUSH,
+    SPEAR_NEEDLE,
+    *NARROW_JOBS,
+    *HOLE_JOBS,
+    CARRIER_BORED,
+    VALVE_CAP,
+    BUSH_REAMED,
+)
 
 
 def fill_jobs() -> None:

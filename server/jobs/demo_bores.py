@@ -74,3 +74,33 @@ VALVE_CAP = {
         ),
     ],
 }
+
+BUSH_REAMED = {
+    "name": "Wear bush, bored and reamed",
+    "material": "CuSn12-C",
+    "hardness": None,
+    "machine": "two-axis lathe",
+    "goal": "cheapest",
+    "batch": {"pieces": 60, "unattended_hours": 0, "yearly": 240},
+    "money": {"blank": 7, "setup_minutes": 25, "good_share": 0.98, "target": 12},
+    "stock": {"diameter": "36 mm", "free_length": "52 mm", "bore": "17 mm"},
+    "holding": {"style": "chuck", "grip_diameter": "36 mm", "grip_share": 0.6},
+    "operations": [
+        narrow(
+            10,
+            "Bore Ø19.75 true to the outside",
+            "bore",
+            ("CCMT 060204 light positive P10 CVD", "E12Q-SCLCR 06"),
+            {"start_diameter": "17 mm", "end_diameter": "19.75 mm", "length": "46 mm"},
+            {"cutting_speed": "150 m/min", "feed_per_rev": "0.1 mm/rev", "depth_of_cut": "0.7 mm", "coolant": "jet"},
+        ),
+        narrow(
+            20,
+            "Ream Ø20 H7",
+            "drill",
+            ("reamer 20 H7 HSS bright", "sleeve 25 for 6 to 20"),
+            {"diameter": "20 H7", "depth": "44 mm", "through": False, "pilot": "19.75 mm", "roughness": "1.6 µm"},
+            {"cutting_speed": "10 m/min", "feed_per_rev": "0.5 mm/rev", "coolant": "flood"},
+        ),
+    ],
+}

@@ -18,6 +18,7 @@ from server.errors import Refusal
 from server.jobs.document import other_end, part_in_front, region_of, told_of
 
 BESIDE = ("roughness", "flatness", "pip", "keeps", "circle")  # said behind a comma: no size
+INSIDE = {kind.name for kind in KINDS.values() if kind.shape in ("hole", "bore")}  # one of them may prepare what another finishes
 WORST_FIRST = ("broken", "care", "ok")
 
 
@@ -56,7 +57,7 @@ def attach(document: dict[str, Any], entry: dict[str, Any]) -> None:
     if feature is None:
         feature = note_feature(document, kind, {})
     before = [(one, told_of(document, one)) for one in document["operations"] if one.get("drawn") == feature["id"]]
-    feature["asked"], feature["axis"] = asked, Axis.of(asked).value
+    feature["asked"], feature["axis"], feature["shape"] = asked, Axis.of(asked).value, kind.shape
     for one, was in before:  # they read on as they did, beside what is asked now
         one["prepares"], one["feature"] = True, own_entries(asked, was, kind_of(one["operation"]).fields.told)
     entry["drawn"], entry["prepares"], entry["feature"] = feature["id"], False, own_entries(asked, told, kind.fields.told)
@@ -76,9 +77,11 @@ def _finished_by(document: dict[str, Any], entry: dict[str, Any]) -> dict[str, A
     """The feature whose one cut only prepares what this operation finishes: it covers it, and nobody asked more of it."""
     for feature in document["features"]:
         cuts = [one for one in document["operations"] if one.get("drawn") == feature["id"] and not one["prepares"]]
-        if len(cuts) != 1 or cuts[0]["operation"] != entry["operation"] or feature["asked"].get("roughness"):
+        if len(cuts) != 1 or feature["asked"].get("roughness") or cuts[0] is entry:
             continue
-        if _limits(feature, "end_diameter") or cuts[0] is entry or other_end(cuts[0]) != other_end(entry):
+        if cuts[0]["operation"] != entry["operation"] and not {cuts[0]["operation"], entry["operation"]} <= INSIDE:
+            continue
+        if any(_limits(feature, name) for name in ("end_diameter", "diameter")) or other_end(cuts[0]) != other_end(entry):
             continue
         with suppress(CuttingError):  # what cannot be read prepares nothing
             if prepares(_region(document, cuts[0]), _region(document, entry)):

@@ -19,6 +19,7 @@ from cutting.operations.turned.size_control import Ledger
 from cutting.operations.turned.springing import Support
 from cutting.operations.turned.stability import Stability
 from cutting.quantities import Display, display, write
+from cutting.sizing.settling import Fit
 from server.jobs.kinds.view import axis, chip_out
 from server.jobs.models import Measurement
 from server.jobs.tools import NONE, told
@@ -65,6 +66,31 @@ def plan_out(found: Plan, setup: Setup, outcome: Outcome, ledger: Answer | None)
             f"growth by wear = 2·0.3 mm·tan(clearance)/pieces that the edge lasts = {outcome.results['drift'].value:.3g} µm (ISO 3685)",
         ],
     }
+
+
+def _of_tolerance(share: float) -> str:
+    return f"{share:.0%} of the tolerance" if share < 2.0 else f"{share:.0f} times the tolerance"
+
+
+def _chance(share: float) -> str:
+    return f"{share:.0%}" if share < 0.995 else "over 99%"
+
+
+def fit_out(found: Fit) -> Answer:
+    """How surely the fit is met, cut by measured cut."""
+    width = found.upper - found.lower
+    return {
+        "aim": display(round(found.aim, 4), "length"),
+        "shares": [
+            {"name": one.name, "spread": small(2.0 * one.spread), "why": one.why, "of_tolerance": _of_tolerance(4.0 * one.spread / width)}
+            for one in found.shares
+        ],
+        "stages": [
+            {"measured": one.measured, "spread": small(2.0 * one.spread), "chance": _chance(one.chance),
+             "grade": f"IT{one.grade}" if one.grade else "wider than IT12"}
+            for one in found.stages
+        ],
+    }  # fmt: skip
 
 
 def ledger_out(found: Ledger, setup: Setup, rows: Sequence[Measurement]) -> Answer:
@@ -115,6 +141,7 @@ def ledger_out(found: Ledger, setup: Setup, rows: Sequence[Measurement]) -> Answ
         "springing": small(found.springing),
         "springing_band": small(1.96 * found.springing_spread),
         "springing_taught": found.springing_taught,
+        "fit": fit_out(found.fit) if found.fit else None,
         "uncertainty": small(setup.house.measuring_uncertainty),
         "warmth": {
             "growth": small(found.warmth.growth),

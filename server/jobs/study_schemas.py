@@ -94,6 +94,28 @@ class WarmthOut(Schema):
     broken: bool
 
 
+class FitShareOut(Schema):
+    name: str
+    spread: DisplayOut
+    of_tolerance: str
+    why: str
+
+
+class FitStageOut(Schema):
+    measured: int
+    spread: DisplayOut
+    chance: str
+    grade: str
+
+
+class SettledFitOut(Schema):
+    """How surely a fit is met: what is not known, as ± (95 %), and what each further measured cut settles."""
+
+    aim: DisplayOut
+    shares: list[FitShareOut]
+    stages: list[FitStageOut]
+
+
 class LedgerOut(Schema):
     warmth: WarmthOut | None
     doubtful: list[DoubtfulOut]
@@ -105,6 +127,7 @@ class LedgerOut(Schema):
     springing: DisplayOut
     springing_band: DisplayOut
     springing_taught: bool
+    fit: SettledFitOut | None
     uncertainty: DisplayOut
     notes: list[Sentence]
     warnings: list[Sentence]

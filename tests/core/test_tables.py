@@ -55,7 +55,7 @@ def test_enough_to_work_with() -> None:
     assert len(geometries()) >= 12
     assert len(grades()) >= 10
     assert len(holders()) >= 15
-    assert len(machines()) == 6
+    assert len(machines()) == 7
     assert len(groups()) == 41
 
 

@@ -15,7 +15,7 @@ from cutting.operations.frame.model import SILENT
 from cutting.operations.frame.money import goal_life, unattended_life
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.holes.drill.evaluate import MODEL
-from cutting.operations.holes.drill.limits import FLAT_POINT, broken_exit_of, entry_share, exit_share
+from cutting.operations.holes.drill.limits import FLAT_POINT, allowances, broken_exit_of, entry_share, exit_share
 from cutting.operations.holes.drill.numbers import JAMS_FROM, Numbers, one_of, packing_of
 from cutting.operations.holes.drill.setup import DrillSetup, Entry, Pecks
 from cutting.operations.holes.drill.tool import DrillTool, drill_tools
@@ -34,8 +34,6 @@ LEAST_FEED = 0.4
 POWER_MARGIN = 0.97
 ABOVE_BOOK = 1.3  # × the book's top, where the house lets a speed go above it (common practice)
 NEAR_SIZE, NEAR_SHARE = 0.03, 0.002  # mm and share of the diameter that a drill may differ where no tolerance is given
-REAMED = (0.05, 0.012, 0.25, 0.02)  # least and most that a reamer takes on the diameter: mm, and for each mm of it (common practice)
-CORED = (0.04, 0.6)  # shares of the diameter that a core drill takes (common practice)
 SPOT_DEPTH = 0.05  # mm behind the cone: a spot is the cone alone
 SNATCHES = 0.8  # of the diameter: a pilot that a drill of two lips would snatch in (common practice)
 
@@ -61,16 +59,14 @@ def checks(setup: DrillSetup, stock: DrillStock, tool: DrillTool) -> list[Check]
     else:
         fits = np.abs(diameter - size.nominal) <= NEAR_SIZE + NEAR_SHARE * size.nominal
     enlarges, spots, taken = own["type_enlarges"] > 0, own["type_spots"] > 0, diameter - f.pilot
-    reams = np.array([drill.type.kind == "reamer" for drill in stock.drills], bool)[stock.places[0]][:, None]
-    allowance = (taken >= REAMED[0] + REAMED[1] * 0.5 * diameter) & (taken <= REAMED[2] + REAMED[3] * diameter)
-    cored = (taken >= CORED[0] * diameter) & (taken <= CORED[1] * diameter)
+    least, most = allowances(diameter, own["type_reams"] > 0)
     return [
         ("size", "another diameter", fits),
         ("reach", "does not reach the depth", own["reach"] >= setup.depth - 1e-9),
         ("floor", "its point leaves a cone at the floor", (own["point_angle"] >= FLAT_POINT) | (not f.flat) | f.through),
         ("spots", "only spots a hole", ~spots | (setup.depth <= SPOT_DEPTH)),
         ("enlarges", "enlarges a hole that is there", ~enlarges | (f.pilot > 0)),
-        ("allowance", "takes another allowance on the diameter", ~enlarges | np.where(reams, allowance, cored)),
+        ("allowance", "takes another allowance on the diameter", ~enlarges | ((taken >= least) & (taken <= most))),
         ("snatches", "two lips would snatch in a hole that wide", enlarges | (f.pilot <= SNATCHES * diameter)),
         ("step", "its step is not asked for", (own["step"] <= 0) | _stepped(setup, own)),
         ("seat", "its chuck does not sit on this machine", tool.seats),

@@ -8,10 +8,10 @@ from typing import Any
 
 from cutting.advice.candidate import Before, Candidate
 from cutting.advice.contest import Contest
-from cutting.advice.contests.drill import CORED, FURTHER, HEADS, PLACED, REAMED, SPOT_DEPTH
+from cutting.advice.contests.drill import FURTHER, HEADS, PLACED, SPOT_DEPTH
 from cutting.advice.rank import rank
 from cutting.errors import CuttingError
-from cutting.operations.holes.drill.limits import DEEP
+from cutting.operations.holes.drill.limits import DEEP, allowances
 from cutting.operations.holes.drill.setup import DrillSetup, Entry, HoleFeature
 from cutting.quantities.dimension import Dimension
 from cutting.quantities.write import Display, write
@@ -88,9 +88,7 @@ def _pilots(setup: DrillSetup, stock: DrillStock) -> Steps:
 def _before(setup: DrillSetup, stock: DrillStock, kind: str) -> Steps:
     """Drills that leave what a reamer or core drill takes."""
     size = setup.feature.diameter.nominal
-    low, high = (
-        (REAMED[0] + REAMED[1] * 0.5 * size, REAMED[2] + REAMED[3] * size) if kind == "reamer" else (CORED[0] * size, CORED[1] * size)
-    )
+    low, high = (float(one) for one in allowances(size, kind == "reamer"))
     sizes = sorted({one.diameter for one in stock.drills if not one.type.enlarges and low <= size - one.diameter <= high}, reverse=True)
     for diameter in sizes[:MOST_SIZES]:
         yield (

@@ -75,6 +75,8 @@ class HouseRules:
     off_centre: float = 0.0  # tip below the axis outside, above it inside, as a share of the diameter
     polishing_allowance: float = 0.01  # mm on diameter, where a surface is polished to size
     measuring_uncertainty: float = 0.01  # mm, expanded (k = 2), of the shop's usual micrometer
+    setting_step: float = 0.002  # mm on diameter, the finest by which an offset or a boring head is set
+    temperature_known: float = 1.0  # K, within which a part's temperature is known
     wear_factor: float = 1.3
     secure_probability: float = 0.95
     attended_probability: float = 0.80

@@ -13,6 +13,7 @@ from cutting.operations.turned.physics import cut
 from cutting.operations.turned.plan import pass_depths
 from cutting.operations.turned.setup import Setup
 from cutting.sizing.offsets import Belief, Observation, command_for, learn, prior
+from cutting.sizing.settling import Fit, settle
 from cutting.sizing.warmth import REFERENCE, at_reference, growth
 from cutting.working import Silent
 
@@ -98,6 +99,7 @@ class Ledger:
     warnings: tuple[str, ...]
     doubtful: tuple[tuple[Measured, str], ...] = ()
     warmth: Warmth | None = None
+    fit: Fit | None = None  # how surely the drawing's limits are met, where it gives any
 
 
 def doubt_of(setup: Setup, before: float, one: Measured) -> str:
@@ -169,7 +171,22 @@ def ledger(setup: Setup, readings: Sequence[Measured]) -> Ledger:
         tuple(_warnings(setup, trusted, doubtful, belief, following)),
         tuple(doubtful),
         warmth_of(setup, trusted[-1]) if trusted else None,
+        _fit(setup, case, cutter, belief, trusted),
     )
+
+
+def _fit(setup: Setup, case: Case, cutter: Cutter, belief: Belief, done: list[Measured]) -> Fit | None:
+    """How surely the last cut meets the drawing's limits; None where it gives none."""
+    size = setup.feature.end_diameter
+    if size.lower_deviation is None or size.upper_deviation is None:
+        return None
+    depth = float(pass_depths(setup)[-1])
+    force = _push(case, cutter, setup, setup.target_diameter + setup.shrinks * 2.0 * depth, depth)
+    unsure = size.nominal * setup.work.material.expansion * 1e-6 * setup.house.temperature_known / np.sqrt(3.0)
+    uncertainty = done[-1].uncertainty if done else setup.house.measuring_uncertainty
+    limits = (size.nominal + size.lower_deviation, size.nominal + size.upper_deviation)
+    count = sum(one.piece == done[-1].piece for one in done) if done else 0
+    return settle(belief, force, uncertainty, setup.house.setting_step, float(unsure), limits, size.target, count)
 
 
 def warmth_of(setup: Setup, one: Measured) -> Warmth | None:

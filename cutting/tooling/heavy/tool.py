@@ -80,6 +80,15 @@ class BoringStep:
         require_between(f"{field}.outlet_diameter", self.outlet_diameter, 0.3, 20.0, "mm")
 
 
+TOUCH = 0.02  # mm that solids may be apart by rounding
+
+
+def touches(one: Segment, other: Segment) -> bool:
+    """Whether two solids meet: side by side along the axis or one on the other, with metal against metal."""
+    along = one.start <= other.end + TOUCH and other.start <= one.end + TOUCH
+    return along and one.inner <= other.outer + TOUCH and other.inner <= one.outer + TOUCH
+
+
 @dataclass(frozen=True)
 class HeavyTool:
     """A tool as it hangs on the gripper. `eccentricity` [µm] is how far its centre of gravity lies off the axis, as balanced."""
@@ -109,15 +118,16 @@ class HeavyTool:
                 raise CuttingError(f"steps.{k}.at", f"{step.at:g} mm is outside the body, {low:g} to {high:g}.", f"{low:g} to {high:g} mm")
 
     def _check_carried(self) -> None:
-        """Raise `CuttingError` where no round body carries what stands further out."""
-        reached = self.holder.face
-        rounds = sorted((one for one in self.segments if not one.arms), key=lambda one: one.start)
-        for one in rounds:
-            if one.start > reached + 0.01:
-                raise CuttingError(
-                    "segments", f"nothing carries {one.name} from {reached:g} to {one.start:g} mm.", f"at {reached:g} mm or before"
-                )
-            reached = max(reached, one.end)
+        """Raise `CuttingError` for a solid that nothing holds: metal must touch metal, from the holder's face outward."""
+        held = [Segment("holder", 0.0, self.holder.face, self.holder.seat_diameter, 0.0, self.segments[0].material)]
+        waiting = list(enumerate(self.segments))
+        while touching := [(k, one) for k, one in waiting if any(touches(one, other) for other in held)]:
+            held += [one for _, one in touching if not one.arms]
+            waiting = [(k, one) for k, one in waiting if (k, one) not in touching]
+        if waiting:
+            k, one = waiting[0]
+            raise CuttingError(f"segments.{k}", f"nothing carries {one.name} at {one.start:g} mm, Ø{one.inner:g} to Ø{one.outer:g}.",
+                               "metal that it touches")  # fmt: skip
 
     @property
     def length(self) -> float:

@@ -3957,6 +3957,26 @@ export interface components {
             commanded: components["schemas"]["DisplayOut"];
             measured: components["schemas"]["DisplayOut"];
         };
+        /** FitShareOut */
+        FitShareOut: {
+            /** Name */
+            name: string;
+            spread: components["schemas"]["DisplayOut"];
+            /** Of Tolerance */
+            of_tolerance: string;
+            /** Why */
+            why: string;
+        };
+        /** FitStageOut */
+        FitStageOut: {
+            /** Measured */
+            measured: number;
+            spread: components["schemas"]["DisplayOut"];
+            /** Chance */
+            chance: string;
+            /** Grade */
+            grade: string;
+        };
         /** LedgerOut */
         LedgerOut: {
             warmth: components["schemas"]["WarmthOut"] | null;
@@ -3973,6 +3993,7 @@ export interface components {
             springing_band: components["schemas"]["DisplayOut"];
             /** Springing Taught */
             springing_taught: boolean;
+            fit: components["schemas"]["SettledFitOut"] | null;
             uncertainty: components["schemas"]["DisplayOut"];
             /** Notes */
             notes: string[];
@@ -4043,6 +4064,17 @@ export interface components {
             push: components["schemas"]["DisplayOut"];
             springs: components["schemas"]["DisplayOut"];
             chip: components["schemas"]["ChipOut"];
+        };
+        /**
+         * SettledFitOut
+         * @description How surely a fit is met: what is not known, as ± (95 %), and what each further measured cut settles.
+         */
+        SettledFitOut: {
+            aim: components["schemas"]["DisplayOut"];
+            /** Shares */
+            shares: components["schemas"]["FitShareOut"][];
+            /** Stages */
+            stages: components["schemas"]["FitStageOut"][];
         };
         /**
          * WarmthOut

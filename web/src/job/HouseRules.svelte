@@ -41,6 +41,8 @@
   const NUMBERS: [string, string, number, string][] = [
     ["light_cut", "light last cut, mm", 0.2, "where the last cut is light"],
     ["polishing_allowance", "left for polishing, mm on Ø", 0.01, "where a surface is polished to size"],
+    ["setting_step", "setting step, mm on Ø", 0.002, "finest step of an offset or a boring head"],
+    ["temperature_known", "temperature known to ±, K", 1, "of the part, when it is measured"],
     ["measuring_uncertainty", "micrometer ±, mm", 0.01, "expanded, k = 2, of the usual instrument"],
     ["share_of_tolerance", "share of the tolerance for springing", 0.5, "how much of it the part may spring"],
     ["wear_factor", "worn edge's force", 1.3, "against a new one; power and strength are checked worn"],

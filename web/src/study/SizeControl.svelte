@@ -168,4 +168,41 @@
         </p>{/each}
     </div>
   </div>
+  {#if ledger.fit}
+    <div class="mt-3 grid gap-x-6 gap-y-2 md:grid-cols-[1.25fr_1fr]" data-testid="fit">
+      <div>
+        <h4 class="font-semibold">How surely the fit is met, aiming at Ø {shown(ledger.fit.aim)}</h4>
+        <table class="w-full" aria-label="What each measured cut settles">
+          <thead class="text-soft text-left text-[13px]"
+            ><tr class="border-line border-b"
+              ><th scope="col" class="py-1 font-normal">cuts measured</th><th scope="col" class="font-normal"
+                >size ±, 95 %</th
+              ><th scope="col" class="font-normal">within its limits</th><th scope="col" class="font-normal"
+                >grade reached</th
+              ></tr
+            ></thead
+          >
+          <tbody>
+            {#each ledger.fit.stages as stage, k (stage.measured)}
+              <tr class="border-line border-b {k ? 'text-soft' : 'font-semibold'}"
+                ><td class="figure py-1">{stage.measured}{k ? "" : ", now"}</td><td class="figure"
+                  >{shown(stage.spread)}</td
+                ><td class="figure">{stage.chance}</td><td>{stage.grade}</td></tr
+              >
+            {/each}
+          </tbody>
+        </table>
+      </div>
+      <div>
+        <h4 class="font-semibold">What is not known</h4>
+        <dl class="grid grid-cols-[auto_auto_1fr] gap-x-2 text-[13px]">
+          {#each ledger.fit.shares as share (share.name)}
+            <dt>{share.name}</dt>
+            <dd class="figure text-right">±{shown(share.spread)}</dd>
+            <dd class="text-soft">{share.of_tolerance}; {share.why}</dd>
+          {/each}
+        </dl>
+      </div>
+    </div>
+  {/if}
 </section>

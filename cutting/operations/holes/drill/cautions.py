@@ -63,6 +63,14 @@ def cautions(x: Numbers) -> Iterator[Warning]:
     if setup.turns_part:
         text = "The part turns and the drill stands: set it on the axis within 0.02 mm for carbide, 0.05 for high-speed steel."
         yield Warning("on_axis", text, "note")
+    if setup.drill.type.kind == "reamer":
+        text = (
+            "A reamer corrects size and finish, not place or direction: it follows the hole that is there. It cuts some µm wide in soft"
+            " metals and where it runs out; never turn it back."
+        )
+        yield Warning("reamed", text, "note")
+    if setup.drill.type.enlarges and setup.feature.pilot <= 0:
+        yield Warning("no_pilot", f"{setup.drill.name} enlarges a hole: say what is there already.", "blocks")
     if setup.learned.note:
         yield Warning("learned", f"Learned from traces and used here: {setup.learned.note}.", "note")
     if x.layers.count > 1:

@@ -26,6 +26,16 @@ CURVED = 8.0  # ° that a curved face counts as (common practice)
 BROKEN_EXIT = {True: 0.7, False: 0.5}  # share of the feed where the exit is broken: high-speed steel forgives, carbide chips
 
 
+REAMED = (0.05, 0.012, 0.25, 0.02)  # least and most that a reamer takes on the diameter: mm, and for each mm of it (common practice)
+CORED = (0.04, 0.6)  # shares of the diameter that a core drill takes (common practice)
+
+
+def allowances(diameter: Any, reams: Any) -> tuple[Any, Any]:
+    """Least and most [mm] that an enlarging tool of a diameter [mm] takes on it: a reamer some tenths, a core drill a share."""
+    least = np.where(reams, REAMED[0] + REAMED[1] * 0.5 * diameter, CORED[0] * diameter)
+    return least, np.where(reams, REAMED[2] + REAMED[3] * diameter, CORED[1] * diameter)
+
+
 def entry_share(entry_angle: float, curved: bool, point_angle: Any) -> Any:
     """Largest share of the feed with which a drill of a point angle [°] may enter; 0.05 where it may not."""
     angle = max(entry_angle, CURVED if curved else 0.0)
@@ -138,6 +148,10 @@ _RULES: tuple[Rule[Numbers], ...] = (
     Rule("broken_exit", "feed at the exit", "share", Bound.UPPER, Severity.HARD, "common-practice",
          "Where the lips leave one after the other the drill is thrown: half of the feed; carbide chips, high-speed steel forgives.",
          lambda x: (100.0 * x.setup.settings.exit_feed, None, 100.0 * _exit(x)), (), broken_exit),
+    Rule("allowance", "allowance on the diameter", "length", Bound.WINDOW, Severity.HARD, "common-practice",
+         "Too little and it rubs and polishes, too much and it cuts wide and tears: some tenths for a reamer, more for a core drill.",
+         lambda x: (x.tool.own["diameter"] - x.setup.feature.pilot, *allowances(x.tool.own["diameter"], x.tool.own["type_reams"] > 0)), (),
+         lambda x: (x.tool.own["type_enlarges"] > 0) & (x.setup.feature.pilot > 0)),
     Rule("flat_floor", "point, for a flat floor", "angle", Bound.LOWER, Severity.HARD, "common-practice",
          "A point leaves its cone at the floor; a flat one, or an end mill, does not.",
          lambda x: (x.tool.own["point_angle"], FLAT_POINT, None), (), lambda x: x.setup.feature.flat and not x.setup.feature.through),

@@ -11,7 +11,6 @@ from cutting.operations.frame.learned import UNTAUGHT
 from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.holes.mill_hole.numbers import Numbers
 from cutting.operations.holes.mill_hole.setup import MillHoleSetup, Path, Sense
-from cutting.quantities.write import write
 from cutting.tooling.fitting import drill_seats
 from cutting.tooling.mill_stock import MillStock
 from cutting.tooling.mills import EndMill
@@ -85,7 +84,6 @@ def quicker(setup: MillHoleSetup) -> Iterator[Change[MillHoleSetup]]:
     if s.path is Path.HELIX and s.pitch is not None:
         for share in (1.15, 1.3, 1.6, 2.0):
             pitch = round(s.pitch * share, 2)
-            yield Change(in_words(f"pitch {write(pitch, 'length')}"), {"settings": {"pitch": write(pitch, "length")}},
-                         setup.with_settings(pitch=pitch))  # fmt: skip
+            yield setting("pitch", "pitch", s.pitch, pitch, "length", setup.with_settings(pitch=pitch))
     if s.finish > 0:
         yield setting("finish", "last turn takes", s.finish, 0.0, "length", setup.with_settings(finish=0.0))
