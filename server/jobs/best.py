@@ -44,8 +44,12 @@ class Pick:
         return {**settings_of(self.row), "coolant": self.coolant}
 
 
-def picks_of(document: dict[str, Any], entry: dict[str, Any], stock: Shop | None = None, coolants: bool = True) -> list[Pick]:
+def picks_of(
+    document: dict[str, Any], entry: dict[str, Any], stock: Shop | None = None, coolants: bool = True, others: bool = False
+) -> list[Pick]:
     """The ranking of an operation, best first, over the deliveries that suit; the nearest misses where nothing is sound.
+
+    `others` are tools of other kinds of operation that make it with one tool, as a mill makes a drilled hole.
 
     Raises `CuttingError` for an operation that cannot be read.
     """
@@ -59,9 +63,14 @@ def picks_of(document: dict[str, Any], entry: dict[str, Any], stock: Shop | None
         # the nearest misses come in order of how near they are
         found += [Pick(row, delivery, sound, score_of(setup, row) if sound else float(place)) for place, (row, sound) in enumerate(rows)]
     best: dict[tuple[str, ...], Pick] = {}
-    for pick in sorted((one for one in found if one.row.becomes is None), key=lambda one: (not one.sound, one.score)):
+    for pick in sorted((one for one in found if _alone(one, others)), key=lambda one: (not one.sound, one.score)):
         best.setdefault((*pick.row.key, pick.row.way), pick)
     return list(best.values())
+
+
+def _alone(pick: Pick, others: bool) -> bool:
+    """Whether one tool makes it: of the operation's own kind, or of another where that is asked."""
+    return pick.row.becomes is None or (others and not pick.row.before)
 
 
 def take_best(document: dict[str, Any], entry: dict[str, Any]) -> None:
@@ -83,7 +92,7 @@ def best_for_all(document: dict[str, Any], worth: float, stock: Shop | None = No
     ranked: list[tuple[dict[str, Any], list[Pick], str]] = []
     for entry in document["operations"]:
         try:
-            picks = picks_of(document, entry, stock)
+            picks = picks_of(document, entry, stock, others=True)
             picks = [pick for pick in picks if pick.sound] or picks[:1]
             ranked.append((entry, picks, "" if picks else "no tool of the crib fits"))
         except CuttingError as error:

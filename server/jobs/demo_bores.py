@@ -72,6 +72,15 @@ VALVE_CAP = {
             },
             spindle="driven",
         ),
+        narrow(
+            30,
+            "Vent hole Ø14",
+            "drill",
+            ("carbide 5xD 14 K30 fine PVD", "collet ER32 in the spindle"),
+            {"diameter": "14 mm", "depth": "10 mm", "through": False, "circle": "44 mm"},
+            {"cutting_speed": "85 m/min", "feed_per_rev": "0.25 mm/rev", "coolant": "flood"},
+            spindle="driven",
+        ),
     ],
 }
 
@@ -83,16 +92,16 @@ BUSH_REAMED = {
     "goal": "cheapest",
     "batch": {"pieces": 60, "unattended_hours": 0, "yearly": 240},
     "money": {"blank": 7, "setup_minutes": 25, "good_share": 0.98, "target": 12},
-    "stock": {"diameter": "36 mm", "free_length": "52 mm", "bore": "17 mm"},
+    "stock": {"diameter": "36 mm", "free_length": "52 mm", "bore": "18.2 mm"},
     "holding": {"style": "chuck", "grip_diameter": "36 mm", "grip_share": 0.6},
     "operations": [
         narrow(
             10,
             "Bore Ø19.75 true to the outside",
             "bore",
-            ("CCMT 060204 light positive P10 CVD", "E12Q-SCLCR 06"),
-            {"start_diameter": "17 mm", "end_diameter": "19.75 mm", "length": "46 mm"},
-            {"cutting_speed": "150 m/min", "feed_per_rev": "0.1 mm/rev", "depth_of_cut": "0.7 mm", "coolant": "jet"},
+            ("CCGT 060204 ground N10 plain", "E12Q-SCLCR 06"),
+            {"start_diameter": "18.2 mm", "end_diameter": "19.75 mm", "length": "46 mm"},
+            {"cutting_speed": "150 m/min", "feed_per_rev": "0.1 mm/rev", "depth_of_cut": "0.78 mm", "coolant": "jet"},
         ),
         narrow(
             20,

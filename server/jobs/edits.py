@@ -296,6 +296,7 @@ class Taken(Schema):
     operation: str = Field(max_length=20)
     tool: ToolNames
     settings: dict[str, Entry] = {}
+    becomes: Becomes | None = None
 
 
 class TakeTools(Gesture):
@@ -306,7 +307,7 @@ class TakeTools(Gesture):
 
     def apply(self, document: dict[str, Any]) -> str:
         for one in self.tools:
-            taken = TakeTool(action="take_tool", operation=one.operation, tool=one.tool, settings=one.settings)
+            taken = TakeTool(action="take_tool", operation=one.operation, tool=one.tool, settings=one.settings, becomes=one.becomes)
             taken.apply(document)
         return f"took {len({tuple(one.tool.values()) for one in self.tools})} tools for {len(self.tools)} operations"
 

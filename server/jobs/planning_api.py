@@ -16,6 +16,7 @@ from cutting.quantities import display, read_quantity
 from server.jobs import actions
 from server.jobs.best import best_for_all
 from server.jobs.document import SpindleChoice, part_in_front, told_of
+from server.jobs.edits import Becomes
 from server.jobs.entries import Entry, changed_with_unit, with_unit
 from server.jobs.schemas import OutlineOut
 from server.jobs.state import sketch_of, state_of
@@ -88,6 +89,7 @@ class BestRow(Schema):
     now: ToolWords
     then: ToolWords | None
     settings: dict[str, str]
+    becomes: Becomes | None
     seconds_now: DisplayOut
     seconds_then: DisplayOut | None
     cost_now: DisplayOut
@@ -179,6 +181,7 @@ def best_tools(request: HttpRequest, job_id: int, payload: BestIn) -> dict[str, 
                 "now": told(entry["tool"]),
                 "then": told(pick.tool) if pick else None,
                 "settings": {name: str(value) for name, value in pick.settings.items()} if pick else {},
+                "becomes": pick.row.becomes if pick else None,
                 "seconds_now": row["seconds_display"],
                 "seconds_then": display(pick.row.seconds, "duration") if pick else None,
                 "cost_now": row["cost_display"],
@@ -204,7 +207,8 @@ def _says(pick: Any, why: str, changes: bool) -> dict[str, str]:
     words = "" if changes else "as it is; "
     over = "" if pick.sound else f", {row.reason}"
     speed, feed = display(row.cutting_speed, "cutting_speed"), display(row.feed, row.feed_kind)
-    return {side: f"{words}{getattr(speed, side)}, {getattr(feed, side)}, {pick.coolant}{over}" for side in ("metric", "inch")}
+    way = f"{row.way}: " if row.becomes else ""
+    return {side: f"{words}{way}{getattr(speed, side)}, {getattr(feed, side)}, {pick.coolant}{over}" for side in ("metric", "inch")}
 
 
 def _bare(identity: str, kind: str, feature: dict[str, Entry]) -> dict[str, Any]:

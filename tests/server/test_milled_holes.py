@@ -98,3 +98,17 @@ def test_end_mills_in_the_crib(engineer: Api) -> None:
     assert refused.status_code == 422
     fit = {"tool": {"mill": row["name"], "chuck": "shrink BT40 for 6"}, "overhang": "30", "machine": "machining centre"}
     assert not all(one["fits"] for one in engineer.post("/api/crib/fit", fit).json())
+
+
+def test_a_tool_less_is_worth_milling_a_hole(engineer: Api, cap: int) -> None:
+    """A drilled hole beside two milled ones: for itself the drill is best; with a price on every tool the mill that is there makes it."""
+    none, dear = (engineer.post(f"/api/jobs/{cap}/best", {"worth": worth}).json() for worth in (0, 50))
+    assert none["rows"][-1]["becomes"] is None
+    assert (none["tools_then"], dear["tools_then"]) == (none["tools_then"], 1)
+    assert none["tools_then"] > 1
+    tools = [{name: row[name] for name in ("operation", "settings", "becomes")} | {"tool": row["then"]["tool"]} for row in dear["rows"]]
+    taken = engineer.edit(cap, 1, action="take_tools", operation="", tools=tools)
+    assert taken.status_code == 200, taken.json()
+    made = taken.json()["document"]["operations"]
+    assert [one["operation"] for one in made] == ["mill hole"] * 3
+    assert len({tuple(one["tool"].values()) for one in made}) == 1

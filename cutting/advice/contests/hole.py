@@ -20,7 +20,7 @@ from cutting.operations.turned.setup import Setup
 from cutting.quantities.write import Display, display, write
 from cutting.tooling.drill_stock import DrillStock
 
-MOST_GUESTS = 3
+MOST_GUESTS, MOST_MILLS = 3, 6
 BORED_FROM = 0.08  # mm of tolerance above which a drill alone is thought of (common practice)
 LEAST_BORED = 14.0  # mm below which hardly a bar enters (common practice)
 LEFT = (0.6, 5.0)  # mm on the diameter that a drill leaves to a bar (common practice)
@@ -62,7 +62,7 @@ def _milled(setup: DrillSetup, stock: DrillStock) -> tuple[list[Candidate], str]
             goal=setup.goal,
             skin=setup.skin,
         )
-        rows = rank(milled, crib, mill_hole.CONTEST, MOST_GUESTS, False).candidates
+        rows = rank(milled, crib, mill_hole.CONTEST, MOST_MILLS, False).candidates
     except CuttingError as refused:
         return [], f"Milling does not compete: {refused.message}"
     return [_as_milled(setup, row) for row in rows], "" if rows else "Milling does not compete: no end mill of the crib makes this hole."

@@ -2828,6 +2828,7 @@ export interface components {
             settings?: {
                 [key: string]: string | number | boolean | null;
             };
+            becomes?: components["schemas"]["Becomes"] | null;
         };
         /** BaseIn */
         BaseIn: {
@@ -3899,6 +3900,7 @@ export interface components {
             settings: {
                 [key: string]: string;
             };
+            becomes: components["schemas"]["Becomes"] | null;
             seconds_now: components["schemas"]["DisplayOut"];
             seconds_then: components["schemas"]["DisplayOut"] | null;
             cost_now: components["schemas"]["DisplayOut"];

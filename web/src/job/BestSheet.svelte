@@ -46,6 +46,7 @@
       operation: row.operation,
       tool: row.then!.tool,
       settings: row.settings,
+      becomes: row.becomes,
     }));
     problem = await editor.keep({ action: "take_tools", operation: "", tools });
     if (!problem) close();

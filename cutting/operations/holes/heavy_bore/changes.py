@@ -17,6 +17,7 @@ from cutting.working import Silent
 
 HOLLOW = 0.45  # share of metal that hollow arms keep (common practice)
 TUBED = 0.72  # of its outside that a solid round is bored to: most of its stiffness stays (common practice)
+PLATE = 0.3  # of its diameter that a plate is long at most
 SHORTER = 0.85  # of its length
 SILENT = Silent()
 
@@ -51,6 +52,11 @@ def broken(x: Numbers) -> tuple[str, ...]:
     return tuple(rule.label for rule in hard if float(rule.used(x)) > 1.0 + TOUCHING)
 
 
+def solid(one: Segment) -> bool:
+    """Whether a body is long and full enough to be bored; plates hold what stands on them."""
+    return not one.arms and one.inner < 0.3 * one.outer and one.length > PLATE * one.outer
+
+
 def _changes(x: Numbers, machines: Iterable[Machine]) -> Iterator[tuple[str, HeavySetup, int]]:
     setup, tool = x.setup, x.setup.tool
     metals = body_materials()
@@ -60,8 +66,8 @@ def _changes(x: Numbers, machines: Iterable[Machine]) -> Iterator[tuple[str, Hea
 
     if any(one.arms and one.share > HOLLOW + 0.01 for one in tool.segments):
         yield "hollow arms", with_segments(replace(one, share=min(one.share, HOLLOW)) if one.arms else one for one in tool.segments), 1
-    if any(not one.arms and one.inner < 0.3 * one.outer for one in tool.segments):
-        bored = (replace(one, inner=TUBED * one.outer) if not one.arms and one.inner < 0.3 * one.outer else one for one in tool.segments)
+    if any(solid(one) for one in tool.segments):
+        bored = (replace(one, inner=TUBED * one.outer) if solid(one) else one for one in tool.segments)
         yield "bodies bored to tubes", with_segments(bored), 1
     for name in ("aluminium", "printed steel"):
         metal = metals[name]
