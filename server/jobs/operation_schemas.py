@@ -93,6 +93,13 @@ class DismissIn(Schema):
     risk: str = Field(min_length=1, max_length=40)
 
 
+class NotHereOut(Plain):
+    """A study that does not apply to this kind of operation, and why."""
+
+    name: str
+    why: Sentence
+
+
 class LadderOut(Plain):
     rungs: list[str]
     place: int
@@ -140,6 +147,7 @@ class EvaluationOut(Plain):
     results: dict[str, ValueOut]
     headline: list[str]
     studies: list[str]
+    not_here: list[NotHereOut]
     limits: list[LimitOut]
     passes: list[PassOut]
     chip: ChipOut

@@ -35,6 +35,7 @@ def evaluation(
         **{name: plain(getattr(outcome, name)) for name in ("results", "limits", "warnings")},
         "headline": [name for name in kind.headline if name in outcome.results],
         "studies": list(kind.studies),
+        "not_here": [{"name": name, "why": why} for name, why in kind.not_here],
         "chip": chip_out(outcome.chip),
         "feasible": outcome.feasible,
         "passes": [

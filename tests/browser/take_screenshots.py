@@ -7,7 +7,6 @@ import tempfile
 from pathlib import Path
 
 from selenium.webdriver.common.keys import Keys
-from selenium.webdriver.support.ui import Select
 
 from house.ground import ROOT
 from tests.browser.chromium import open_browser
@@ -24,8 +23,8 @@ PICTURES = (
     ("groove", "/jobs/{carrier}/operations/op20", "light", "mm", "step"),
     ("bore", "/jobs/{seats}/operations/op10", "light", "mm", ""),
     ("stack", "/jobs/{panel}/operations/op10", "light", "mm", "window"),
-    ("deep-hole", "/jobs/{valve}/operations/op20", "light", "mm", "pecks"),
-    ("trepanning-dark-inch", "/jobs/{disc}/operations/op10", "dark", "inch", ""),
+    ("milled-hole-dark-inch", "/jobs/{cap}/operations/op20", "dark", "inch", ""),
+    ("heavy-tool", "/crib/heavy-tools", "light", "mm", ""),
     ("crib", "/crib?q=CNMG", "light", "mm", "Enter"),
     ("assemblies", "/crib/assemblies", "light", "mm", ""),
     ("tool-materials", "/crib/tool-materials", "light", "mm", ""),
@@ -53,8 +52,8 @@ def _take(site: str) -> None:
         for row in person.until(lambda: person.all("main li a"), "jobs")
     }
     known = {"shaft": jobs["Runner shaft"], "hub": jobs["Deflector hub, weld repaired"], "pin": jobs["Guide-vane pin"],
-             "carrier": jobs["Bearing carrier"], "seats": jobs["Carrier, bored seats"], "disc": jobs["Screen cover disc"],
-             "panel": jobs["Screen-frame panel"], "valve": jobs["Gate-valve body"]}  # fmt: skip
+             "carrier": jobs["Bearing carrier"], "seats": jobs["Carrier, bored seats"], "cap": jobs["Valve cap, flat floors"],
+             "panel": jobs["Screen-frame panel"]}  # fmt: skip
     try:
         for name, path, theme, units, keys in PICTURES:
             chrome.execute_async_script(
@@ -76,9 +75,6 @@ def _take(site: str) -> None:
                 person.see_text("section.area-map button", "speed × feed").click()
                 person.see_text("[data-testid=window-says]", "No field")
                 person.pause(0.6)
-            elif keys == "pecks":
-                Select(person.see("#pecks")).select_by_visible_text("to clear chips")
-                person.pause(2.5)
             elif keys in ("travel", "step"):
                 person.see("#operation-map").click()
                 person.press(*(["."] * 6 if keys == "step" else []))

@@ -15,13 +15,13 @@ from tests.browser.person import Person
 pytestmark = pytest.mark.browser
 # benches of the other kinds: job and operation
 BENCHES = {"cut-off": ("Guide-vane pin", "op40"), "groove": ("Bearing carrier", "op20"), "inside": ("Bearing carrier", "op30"),
-         "bore": ("Carrier, bored seats", "op20"),
+         "bore": ("Carrier, bored seats", "op20"), "milled-hole": ("Valve cap, flat floors", "op20"),
          "face-groove": ("Nozzle ring", "op20"), "trepan": ("Screen cover disc", "op10"),
          "stack": ("Screen-frame panel", "op10"), "deep-hole": ("Gate-valve body", "op20")}  # fmt: skip
 # each theme at a width of its own: colours do not change with the width, targets and order do
 LOOKS = (("light", 1280, 800), ("dark", 1024, 768), ("light", 820, 1180))
 VIEWS = ("jobs", "job", "at-machine", "sheet-a", "sheet-l", "sheet-t",
-         "operation", "crib", "tool", "geometries", "assemblies", "tool-materials", "exchange", "shelf", "floor",
+         "operation", "crib", "tool", "geometries", "assemblies", "heavy-tools", "tool-materials", "exchange", "shelf", "floor",
          "study-z", "study-r", "study-l", "study-t", "study-g", "study-c", "study-h", "log", *BENCHES)  # fmt: skip
 
 
@@ -32,7 +32,7 @@ def path_of(view: str) -> str:
     job = Job.objects.get(name="Runner shaft").pk
     tool = Tool.objects.get(name="CNMG 120408 middle P20 CVD").pk
     paths = {"jobs": "/", "job": f"/jobs/{job}", "operation": f"/jobs/{job}/operations/op30", "tool": f"/crib/tools/{tool}"}
-    paths |= {name: f"/crib/{name}" for name in ("geometries", "assemblies", "tool-materials")}
+    paths |= {name: f"/crib/{name}" for name in ("geometries", "assemblies", "heavy-tools", "tool-materials")}
     if view == "at-machine":
         return f"/jobs/{job}/at-machine/op30"
     if view.startswith("sheet"):

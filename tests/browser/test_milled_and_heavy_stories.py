@@ -10,7 +10,7 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
 
 from tests.browser.person import Person
-from tests.browser.test_turning_stories import broken, number, open_operation
+from tests.browser.test_turning_stories import broken, leave, number, open_operation
 
 pytestmark = pytest.mark.browser
 LIMITS = "[aria-label=Limits] li"
@@ -96,6 +96,12 @@ def test_drill_or_helix_decided_by_places(person: Person) -> None:
     person.press(Keys.ARROW_UP)
     person.saved(4)
     person.settled()
+
+    # a sheet of other kinds says why it does not apply here
+    person.see("main h2").click()
+    person.press("l")
+    assert "planned change" in person.read("[data-testid=not-here]")
+    leave(person)
 
     # too steep for its end it says so
     person.type_over("#pitch", "3.6 mm", Keys.ENTER)

@@ -126,3 +126,9 @@ def test_a_milled_hole_takes_many_times_a_drilled_one() -> None:
         )
         > 20.0
     )
+
+
+def test_torque_of_a_power() -> None:
+    """Handbook: M = 9549·P/n."""
+    x = numbers_of()
+    assert float(x.torque[0]) == pytest.approx(9549 * float(x.power[0]) / float(x.spindle_speed[0]), rel=1e-3)

@@ -36,9 +36,10 @@ class Kind:
     a set-up asks for in a field, `ranked` those that
     a ranking finds beside speed and feed,
     for which `neutral` values stand in,
-    `studies` the sheets that belong to it. `removes` is what a feature takes away from the part, `settles` what the part in front of it
-    settles of the entries that are not given, `runs_on` the spindle that a new one takes by its entries (blank: the first), `area` the
-    corners of what goes in half section, for drawings; `stiffness` that of the part at the cut [N/µm].
+    `studies` the sheets that belong to it, `not_here` those of other kinds with the reason why they do not. `removes` is what a
+    feature takes away from the part, `settles` what the part in front of it settles of the entries that are not given, `runs_on` the
+    spindle that a new one takes by its entries (blank: the first), `area` the corners of what goes in half section, for drawings;
+    `stiffness` that of the part at the cut [N/µm].
     """
 
     name: str
@@ -66,6 +67,7 @@ class Kind:
     ranked: tuple[str, ...] = ()
     neutral: tuple[tuple[str, float], ...] = (("cutting_speed", 100.0), ("feed_per_rev", 0.05))
     shape: str = ""
+    not_here: tuple[tuple[str, str], ...] = ()
 
     def kinds_for(self, role: Role, feature: dict[str, Any]) -> tuple[str, ...]:
         """The kinds of tool in the crib that may play a role for a feature as it was entered."""

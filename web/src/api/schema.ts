@@ -3046,6 +3046,8 @@ export interface components {
             headline: string[];
             /** Studies */
             studies: string[];
+            /** Not Here */
+            not_here: components["schemas"]["NotHereOut"][];
             /** Limits */
             limits: components["schemas"]["LimitOut"][];
             /** Passes */
@@ -3272,6 +3274,16 @@ export interface components {
             labels: {
                 [key: string]: components["schemas"]["DisplayOut"];
             };
+        };
+        /**
+         * NotHereOut
+         * @description A study that does not apply to this kind of operation, and why.
+         */
+        NotHereOut: {
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
         };
         /** PassOut */
         PassOut: {

@@ -26,6 +26,7 @@
   import Settings from "../operation/Settings.svelte";
   import Stiffness from "../operation/kinds/turned/Stiffness.svelte";
   import WorkingSheet from "../operation/WorkingSheet.svelte";
+  import Sheet from "../lib/Sheet.svelte";
   import Studies, { STUDIES, type StudyName } from "../study/Studies.svelte";
   import { page } from "../page.svelte";
   import { session } from "../session.svelte";
@@ -34,7 +35,7 @@
   const editor = $derived(new JobEditor(Number(params.id)));
   const bench = $derived(new OperationBench(editor, params.operation));
   let missing = $state("");
-  let sheet = $state<"compare" | "others" | "log" | "drawing" | "cautions" | null>(null);
+  let sheet = $state<"compare" | "others" | "log" | "drawing" | "cautions" | "not here" | null>(null);
   let study = $state<StudyName | null>(null);
   let limit = $state<Schemas["LimitOut"] | null>(null);
   let value = $state<Schemas["ValueOut"] | null>(null);
@@ -47,6 +48,7 @@
   );
 
   const parts = $derived(KINDS[bench.evaluation?.view.kind ?? ""]);
+  const notHere = $derived(bench.evaluation?.not_here ?? []);
   const studies = $derived(STUDIES.filter(([name]) => bench.evaluation?.studies.includes(name)));
 
   $effect(() => {
@@ -129,7 +131,10 @@
         ...Object.fromEntries(
           STUDIES.map(([name, , letter]) => [
             letter,
-            () => studies.some(([one]) => one === name) && (study = name),
+            () => {
+              if (studies.some(([one]) => one === name)) study = name;
+              else if (notHere.some((one) => one.name === name)) sheet = "not here";
+            },
           ]),
         ),
         o: () => window.open(sheetOf("page"), "_blank", "noopener"),
@@ -173,6 +178,10 @@
             onclick={() => (study = name)}>{label} <kbd>{letter}</kbd></button
           >
         {/each}
+        {#if notHere.length}<button
+            class="plain-link col-span-2 text-left text-[13px]"
+            onclick={() => (sheet = "not here")}>{notHere.length} sheets that do not apply, and why</button
+          >{/if}
         <span class="col-span-2 flex items-center justify-between"
           ><a class="plain-link" href={sheetOf("page")} target="_blank" rel="noopener"
             >set-up sheet <kbd>o</kbd></a
@@ -222,6 +231,16 @@
   {#if value}<WorkingSheet {bench} title={value.label} {value} close={() => (value = null)} />{/if}
   <Studies {bench} open={study} close={() => (study = null)} />
   {#if sheet === "compare"}<CompareSheet {bench} close={() => (sheet = null)} />{/if}
+  {#if sheet === "not here"}
+    <Sheet title="Sheets that do not apply here" close={() => (sheet = null)}>
+      <dl data-testid="not-here">
+        {#each notHere as one (one.name)}
+          <dt class="mt-2 font-semibold">{STUDIES.find(([name]) => name === one.name)?.[1] ?? one.name}</dt>
+          <dd>{one.why}</dd>
+        {/each}
+      </dl>
+    </Sheet>
+  {/if}
   {#if sheet === "cautions"}<CautionsSheet {bench} close={() => (sheet = null)} />{/if}
   {#if sheet === "others"}<OthersSheet {bench} close={() => (sheet = null)} />{/if}
   {#if sheet === "log"}<LogSheet {bench} close={() => (sheet = null)} />{/if}

@@ -36,6 +36,13 @@ FIELDS = Fields(
 )
 ROLES = (Role("insert", "insert", ("turning insert",)), Role("holder", "bar", ("boring bar",)))
 STUDIES = ("plan", "rigidity", "life", "edge", "coolant")
+NOT_HERE = (
+    (
+        "ways",
+        "Inside, a bar has one way; other bars, a drill or a mill before it stand in the ranking.",
+    ),
+    ("hard", "A hardened bore is ground or bored with CBN by its own rules of form; this sheet weighs outside grinding only."),
+)
 HEADLINE = ("operation_time", "operation_cost", "median_parts", "change_parts", "secure", "roughness", "size_after")
 
 
@@ -72,5 +79,5 @@ def area(setup: Setup, before: Solid) -> tuple[Corner, ...]:
 KIND = Kind(
     "bore", "Bore", MODEL.evaluate, explore, MODEL.relax, FIELDS, NUDGED, HEADLINE, STUDIES, ROLES, gather, build, feature_of,
     removes=removes, settles=settles, area=area, typed=lambda setup: ("overhang", "spindle_clamp"), ranked=RANKED, neutral=NEUTRAL,
-    shape="bore",
+    shape="bore", not_here=NOT_HERE,
 )  # fmt: skip
