@@ -17,9 +17,11 @@ from cutting.operations.frame.setup import Goal
 from cutting.tooling.bought import shipped
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import holders, inserts
+from cutting.tooling.mill_stock import MillStock
 from cutting.tooling.slot_stock import SlotStock
 from cutting.working import Silent
 from tests.core.bores import bore
+from tests.core.mills import milled
 from tests.core.slots import CUT_OFF, FACE, GROOVE, RING, TREPAN
 
 TURN: dict[str, Any] = {
@@ -57,6 +59,15 @@ def bars_of(pairs: int) -> Crib:
     return Crib(tuple(many), bars)
 
 
+def mills_of(pairs: int) -> MillStock:
+    """About so many pairs of end mill and chuck that run round in the seat of the tests, in a chuck that sits on its machine."""
+    mills = tuple(one for one in shipped("end mill") if 12 <= one.diameter <= 20 and one.reach >= 20 and "P" in one.grade.letters)
+    chucks = tuple(one for one in shipped("drill chuck") if one.sits_in == "BT40")
+    copies = -(-pairs // len(MillStock(mills, chucks).places[0]))
+    many = (replace(one, name=f"{one.name} {k}", price=one.price * (1 + k / copies / 5)) for k in range(copies) for one in mills)
+    return MillStock(tuple(many), chucks)
+
+
 def stock_of(pairs: int, kind: str) -> SlotStock:
     """The same of grooving inserts and their blades."""
     whole = SlotStock(shipped("grooving insert"), shipped(kind))
@@ -70,6 +81,7 @@ def measure(site: str = "", sizes: Sizes = FULL) -> list[str]:
         ("turn", read_setup(TURN), crib_of(sizes.pairs, False)),
         ("turn, all fit", read_setup(TURN), crib_of(sizes.pairs, True)),
         ("bore", bore(), bars_of(sizes.pairs)),
+        ("milled hole, all fit", milled(), mills_of(sizes.pairs)),
         *((name, read_setup(form), stock_of(sizes.pairs, kind)) for name, form, kind in SLOTS),
     ]
     return [_line(name, replace(setup, goal=goal), stock, sizes) for name, setup, stock in cases for goal in list(Goal)[: sizes.goals]]

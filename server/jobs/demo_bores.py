@@ -78,7 +78,7 @@ VALVE_CAP = {
             "drill",
             ("carbide 5xD 14 K30 fine PVD", "collet ER32 in the spindle"),
             {"diameter": "14 mm", "depth": "10 mm", "through": False, "circle": "44 mm"},
-            {"cutting_speed": "85 m/min", "feed_per_rev": "0.25 mm/rev", "coolant": "flood"},
+            {"cutting_speed": "90 m/min", "feed_per_rev": "0.2 mm/rev", "coolant": "flood"},
             spindle="driven",
         ),
     ],

@@ -196,6 +196,31 @@ def test_what_is_ranked_is_sound_as_it_is_taken(metal: str) -> None:
             assert abs(found.results["size_error"].value) < 0.003
 
 
+def test_the_goal_moves_the_speed() -> None:
+    """Faster is dearer in edges, surer is slower; all stand within the book."""
+    speeds = {}
+    for goal in ("fastest", "cheapest", "most secure"):
+        setup, stock = asked(goal=goal, feature={"diameter": "24 mm", "depth": "20 mm"})
+        row = next(one for one in advise(setup, stock).candidates if one.tool["mill"] == "mill 16 z4 K30 fine PVD")
+        taken = evaluate(milled(feature={"diameter": "24 mm", "depth": "20 mm"}, tool=dict(row.tool), settings=dict(row.settings)))
+        book = next(one for one in taken.limits if one.name == "book_speed")
+        assert 0.35 * book.lower <= row.cutting_speed <= book.upper + 1.0
+        speeds[goal] = row.cutting_speed
+    assert speeds["fastest"] > speeds["cheapest"] >= speeds["most secure"]
+
+
+@pytest.mark.parametrize(
+    ("size", "straight"), [("12 mm", True), ("12.04 mm", True), ("11.96 mm", True), ("12.3 mm", False), ("12 H7", True), ("11.9 H7", False)]
+)
+def test_what_goes_straight_down_is_as_wide_as_its_hole(size: str, straight: bool) -> None:
+    rows = advise(*asked(material="EN AW-6082", feature={"diameter": size, "depth": "9 mm"})).candidates
+    near = advise(*asked(material="EN AW-6082", feature={"diameter": size, "depth": "9 mm"})).nearly
+    found = [one for one in (*rows, *near) if one.tool["mill"] == "mill 12 alu K20 fine plain"]
+    assert bool(found) is straight
+    plunged = numbers_of(**PLUNGE)
+    assert float(plunged.diameter_cut[0]) == pytest.approx(12.0 + 2.0 * float(plunged.tool.runout[0]))  # it cuts as wide as it swings
+
+
 def test_nobody_gains_by_another_metal_s_mill() -> None:
     for metal, never in (("C45", "alu"), ("EN AW-6082", "z4"), ("C45", "diamond")):
         rows = advise(*asked(material=metal)).candidates
@@ -257,5 +282,7 @@ def test_one_tool_for_many_metals() -> None:
     assert found is not None
     assert found.pockets_saved == 2
     assert 0 < found.longer < 0.5
+    grade = grades()[found.grade]
+    assert all(share_of_speed(grade, found.slowest) <= share_of_speed(grade, letter) for letter in "PMN")
     assert one_for_all(drills, "P").longer == 0  # type: ignore[union-attr]
     assert one_for_all([grades()["K10 diamond"]], "PN") is None

@@ -140,3 +140,31 @@ def test_centre_of_gravity_of_two_rods() -> None:
     weight = [math.pi / 4 * 20**2 * 100 * 7.85e-6, math.pi / 4 * 40**2 * 50 * 7.85e-6, 1.0]
     assert whole.mass == pytest.approx(sum(weight))
     assert whole.lever == pytest.approx((weight[0] * 50 + weight[1] * 125 + 160) / sum(weight))
+
+
+@pytest.mark.parametrize(("pushed", "seen"), [(37.3, 61.9), (61.9, 37.3), (12.0, 99.0)])
+def test_between_its_nodes_it_bends_as_a_cantilever(pushed: float, seen: float) -> None:
+    """Roark: a load anywhere, F·a²·(3x − a)/(6EI); and what one place does to another the other does to it (Maxwell)."""
+    second = math.pi / 64 * 25.0**4
+    near, far = sorted((pushed, seen))
+    closed = 500.0 * near**2 * (3 * far - near) / (6 * STEEL.elastic_modulus * second)
+    assert Bending([rod(25.0, 100.0)], [], 0.0).given(500.0, pushed, seen) == pytest.approx(closed, rel=1e-6)
+
+
+def test_a_pass_and_a_change_take_their_time() -> None:
+    """Groover: T = L/(f·n); chip to chip is the changer, and the spindle down and up."""
+    x = numbers_of()
+    way = 60.0 + 14.0  # until the seat is cut
+    assert x.cut_seconds == pytest.approx(60 * way / (0.2 * x.spindle_speed), rel=0.03)
+    assert x.chip_to_chip == pytest.approx(4.0 + 2 * x.spin_up)
+
+
+def test_what_pushes_a_step_aside() -> None:
+    """Common practice, no source: one edge pushes inward with about a third of its force, two leave a tenth of that between them."""
+    moved = {}
+    for edges in (1, 2):
+        x = numbers_of(steps={1: {"inserts": edges}})
+        one = x.steps[1]
+        moved[edges] = one.moved / x.setup.tool.bending.given(one.cutting_force, one.step.at, one.step.at)
+    assert 0.25 < moved[1] < 0.5
+    assert 0.05 < moved[2] / moved[1] < 0.15
