@@ -26,7 +26,7 @@ from cutting.working import Silent
 # entries, the nearest first
 EASED_SPEEDS = np.array([1.0, 1.1, 0.8, 0.6, 0.42, 0.3])
 EASED_FEEDS, EASED_SPANS = np.array([0.5, 0.75, 1.0, 1.0, 1.0]), np.array([0.0, 0.0, 0.0, 0.2, 0.5])
-MOST_EASED, LEAST_FEED = 400, 0.01
+MOST_EASED, FEW_EASED, LEAST_FEED = 400, 60, 0.01  # few where many stand already: the nearest misses are all that is told then
 LEADING = 160  # entries that are searched in fine steps, four times what a ranking shows
 # of two speeds that do the same, as under a clamp, the goal's own is said: it stands first
 FINE_FEEDS, FINE_SPEEDS = np.linspace(0.0, 1.0, 25), np.array([1.0, 1.1, 0.9, 0.8])
@@ -80,7 +80,8 @@ def _search(contest: Contest, setup: Any, field: Field, best: Best, part: slice)
     for rows, tried in contest.tries(setup, field, best, part):
         _run(contest, tried, field, best, rows)
     bad = np.flatnonzero(~best.feasible[part]) + part.start
-    bad = bad[np.argsort(best.score[bad], kind="stable")][:MOST_EASED]
+    most = FEW_EASED if int(np.count_nonzero(best.feasible[part])) >= LEADING else MOST_EASED
+    bad = bad[np.argsort(best.score[bad], kind="stable")][:most]
     for rows, tried in contest.eased(setup, field, best, bad):
         waiting = rows[~best.feasible[rows]]
         _run(contest, tried, field, best, waiting, Steps.EASED)

@@ -24,6 +24,7 @@ from cutting.tooling.mill_stock import MillStock
 
 FEED_PLACES = np.array([0.0, 0.4, 0.8, 1.2])  # of the slot's window; thin chips allow more than its top
 PITCHES = (1.0, 0.55, 1.8)  # of the usual pitch
+MOST_PITCHED = 1500  # entries of a chunk
 LAST_TURN = 0.1  # mm on the radius (common practice)
 LAST_FROM = 0.06  # mm of tolerance below which a last turn is tried
 POWER_MARGIN, ABOVE_BOOK = 0.97, 1.3
@@ -86,6 +87,8 @@ def tries(setup: MillHoleSetup, field: Field, best: Best, part: slice) -> Iterat
     for finish in lasts:
         rows = round_ if finish == 0 else round_[~best.feasible[round_]]
         for times in PITCHES:
+            if times != 1.0 and len(rows) > MOST_PITCHED:  # of many only those that lead are tried at further pitches
+                rows = rows[np.argsort(best.score[rows], kind="stable")[:MOST_PITCHED]]
             if len(rows):
                 yield rows, _standing(setup.with_settings(pitch_times=times, finish=finish), field, rows)
 

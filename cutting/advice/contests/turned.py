@@ -34,6 +34,7 @@ PASS_OPTIONS, MOST_EXTRA_PASSES = 2, 6  # tried for all; tried where forces brea
 EASED_BY_DEPTH = ("part_bends", "chatter", "spindle_power", "edge_strength", "jaw_grip", "tool_bends")
 EASED_PASSES = (0, 1, 2, 3, 5)  # so many passes more before a tool is refused
 MOST_PASSES = 24
+MOST_DIVIDED = 3000  # entries of a chunk that are tried in one pass more though they stand
 WINDOW_MARGIN, NOSE_SHARE = 0.92, 0.5  # a start stays inside the window and at half the corner radius
 POWER_MARGIN = 0.985
 FAST = 200.0  # m/min, a good speed for a finish in steel
@@ -81,6 +82,9 @@ def tries(setup: Setup, field: Field, best: Best, part: slice) -> Iterator[Try]:
     everything = np.arange(len(fewest))
     for extra in range(MOST_EXTRA_PASSES):
         waiting = everything
+        if 0 < extra < PASS_OPTIONS and len(everything) > MOST_DIVIDED:  # of many only who leads, and who breaks something
+            score = np.where(best.feasible[part], best.score[part], -1.0)
+            waiting = np.argsort(score, kind="stable")[: MOST_DIVIDED + int(np.count_nonzero(score < 0))]
         if extra >= PASS_OPTIONS:
             by_depth = np.isin(best.breaking[part].astype(str), EASED_BY_DEPTH)
             waiting = np.flatnonzero(~best.feasible[part] & by_depth)
