@@ -10,7 +10,7 @@ from cutting.operations.frame.outcome import Warning
 from cutting.operations.holes.drill.limits import DEEP
 from cutting.operations.holes.drill.numbers import Numbers
 from cutting.operations.holes.drill.setup import Pecks
-from cutting.tooling.fitting import drill_seats
+from cutting.operations.holes.shared.held import seat_warnings
 
 HARDENS = 0.5  # share of work hardening from which pecks and dwells harm
 LONG = 12.0  # diameters that a drill stands out, from which it whips outside its hole
@@ -23,9 +23,7 @@ def cautions(x: Numbers) -> Iterator[Warning]:
     setup, machine = x.setup, x.setup.machine
     materials = [one.material for one in setup.layers]
     names = [one.name.lower() for one in materials]
-    if setup.chuck.sits_in not in drill_seats(machine):
-        text = f"{setup.chuck.name} sits in {setup.chuck.sits_in}; {machine.name} has {', '.join(sorted(drill_seats(machine)))}."
-        yield Warning("seat", text, "blocks")
+    yield from seat_warnings(setup)
     if bool(x.layers.laminate.any()):
         text = "Fibre dust is breathed in and gets into slides: extraction at the drill, a mask of the right class, no compressed air."
         yield Warning("fibre_dust", text, "care", True)

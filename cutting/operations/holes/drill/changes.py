@@ -11,10 +11,10 @@ from cutting.operations.frame.learned import UNTAUGHT
 from cutting.operations.holes.drill.limits import entry_share
 from cutting.operations.holes.drill.numbers import Numbers
 from cutting.operations.holes.drill.setup import DrillSetup, Entry, Pecks
+from cutting.operations.holes.shared.held import seated
 from cutting.quantities.write import write
 from cutting.tooling.drill_stock import DrillStock
 from cutting.tooling.drills import Drill
-from cutting.tooling.fitting import drill_seats
 
 ALIKE = 0.03  # mm by which a drill's size may differ and still be tried in place of another
 PILOT = 0.35  # of the diameter: a pilot that takes the chisel edge's thrust (common practice)
@@ -63,7 +63,7 @@ def from_stock(x: Numbers, stock: Any) -> Iterator[Change[DrillSetup]]:
     setup = x.setup
     if not isinstance(stock, DrillStock):
         return
-    chucks = [one for one in stock.chucks if one.sits_in in drill_seats(setup.machine)]
+    chucks = seated(setup, stock.chucks)
     for chuck in chucks:
         if chuck.name != setup.chuck.name and chuck.takes(setup.drill):
             yield _put_in(setup, setup.drill, chuck)

@@ -11,7 +11,7 @@ from cutting.operations.frame.learned import UNTAUGHT
 from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.holes.mill_hole.numbers import Numbers
 from cutting.operations.holes.mill_hole.setup import MillHoleSetup, Path, Sense
-from cutting.tooling.fitting import drill_seats
+from cutting.operations.holes.shared.held import seated
 from cutting.tooling.mill_stock import MillStock
 from cutting.tooling.mills import EndMill
 
@@ -57,7 +57,7 @@ def from_stock(x: Numbers, stock: Any) -> Iterator[Change[MillHoleSetup]]:
     setup = x.setup
     if not isinstance(stock, MillStock):
         return
-    chucks = [one for one in stock.chucks if one.sits_in in drill_seats(setup.machine)]
+    chucks = seated(setup, stock.chucks)
     for chuck in chucks:
         if chuck.name != setup.chuck.name and chuck.takes(setup.mill):
             yield _put_in(setup, setup.mill, chuck)

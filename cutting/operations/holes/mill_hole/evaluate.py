@@ -10,29 +10,15 @@ import numpy as np
 from cutting.operations.frame.model import SILENT, Model, Readings
 from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.frame.rule import Rule
-from cutting.operations.frame.speed_reason import UsualSpeed
 from cutting.operations.holes.mill_hole.changes import changes, from_stock, quicker
 from cutting.operations.holes.mill_hole.limits import RULES, helical
 from cutting.operations.holes.mill_hole.numbers import Numbers, numbers
 from cutting.operations.holes.mill_hole.readings import cautions, chip, passes, results, scene
 from cutting.operations.holes.mill_hole.setup import MillHoleSetup
 from cutting.operations.holes.mill_hole.tool import Array, single_tool
-from cutting.tooling.fitting import drill_seats
-from cutting.wear.reference import SpeedFactor
+from cutting.operations.holes.shared.held import misfits, row_speed
 
 CELLS = 48
-
-
-def usual_speed(x: Numbers) -> UsualSpeed | None:
-    """The middle of the row of milling speeds."""
-    row = float((x.tool.speed_low + x.tool.speed_high)[0] / 2.0)
-    factor = SpeedFactor("grade, metal and coolant", float(x.tool.speed_factor[0]), "as for every cut")
-    return UsualSpeed(float(x.cutting_speed.ravel()[0]), row, (factor,), ("the goal",))
-
-
-def misfits(setup: MillHoleSetup) -> frozenset[str]:
-    """The exact rules that forbid a set-up's tool here."""
-    return frozenset() if setup.chuck.sits_in in drill_seats(setup.machine) else frozenset({"seat"})
 
 
 MODEL: Model[Numbers] = Model(
@@ -40,7 +26,7 @@ MODEL: Model[Numbers] = Model(
     numbers,
     RULES,
     changes,
-    Readings(results, passes, chip, cautions, scene, usual_speed=usual_speed),
+    Readings(results, passes, chip, cautions, scene, usual_speed=row_speed),
     from_stock,
     quicker,
     misfits=misfits,

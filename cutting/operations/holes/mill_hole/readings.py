@@ -12,8 +12,8 @@ from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.frame.results import Shown
 from cutting.operations.holes.mill_hole.limits import helical
 from cutting.operations.holes.mill_hole.numbers import Numbers
+from cutting.operations.holes.shared.held import seat_warnings
 from cutting.quantities.write import display
-from cutting.tooling.fitting import drill_seats
 from cutting.working import Recorder
 
 BAND = 0.4  # of milling force and what it bends
@@ -84,9 +84,7 @@ def passes(x: Numbers) -> tuple[Pass, ...]:
 def cautions(x: Numbers) -> Iterator[Warning]:
     """Warnings in no order."""
     setup, machine = x.setup, x.setup.machine
-    if setup.chuck.sits_in not in drill_seats(machine):
-        text = f"{setup.chuck.name} sits in {setup.chuck.sits_in}; {machine.name} has {', '.join(sorted(drill_seats(machine)))}."
-        yield Warning("seat", text, "blocks")
+    yield from seat_warnings(setup)
     if setup.mill.grade.coating == "diamond" and setup.work.material.group.letter in "PMKH":
         yield Warning("diamond", "Diamond dissolves in hot iron: not in steel, stainless or iron.", "blocks")
     if setup.settings.sense.value != "climb" and helical(x):
