@@ -170,8 +170,8 @@ def choices(request: HttpRequest) -> dict[str, Any]:
 
 @router.get("", response=list[HeavyRow])
 def list_heavy(request: HttpRequest) -> list[dict[str, Any]]:
-    stock, machines = shop(), _machines()
-    return [_row(row, stock, machines) for row in HeavyTool.objects.filter(archived_at=None)]
+    stock = shop()
+    return [_row(row, stock) for row in HeavyTool.objects.filter(archived_at=None)]
 
 
 @router.post("", response={201: HeavyKept})
@@ -257,11 +257,11 @@ def _machines() -> list[Any]:
     return [row.to_core() for row in Machine.objects.filter(archived_at=None).prefetch_related("spindles")]
 
 
-def _row(row: HeavyTool, stock: Shop, machines: list[Any]) -> dict[str, Any]:
+def _row(row: HeavyTool, stock: Shop) -> dict[str, Any]:
     """A tool in the list; one that a change on shelf or floor made unreadable still stands in it."""
     try:
         setup = read_heavy(row.form, stock.library)
-        found = study(setup)
+        found = study(setup, with_remedies=False)
     except cutting.errors.CuttingError:
         return {"id": row.pk, "name": row.name, "mass": None, "moment": None, "machine": str(row.form.get("machine", "")), "sound": False}
     return {

@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from itertools import pairwise
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -202,8 +201,3 @@ def _coolant(setup: HeavySetup) -> tuple[float, list[float]]:
     whole = sum(wanted)
     share = min(1.0, pump_budget(setup.machine, pressure) / whole) if whole > 0 else 1.0
     return pressure * share**2, [share * one for one in wanted]
-
-
-def plain(values: Any) -> list[float]:
-    """An array as plain numbers."""
-    return [float(one) for one in np.ravel(values)]

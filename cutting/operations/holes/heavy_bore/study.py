@@ -72,7 +72,7 @@ class HeavyStudy:
         return not any(one.broken and one.severity is Severity.HARD for one in self.limits)
 
 
-def study(setup: HeavySetup, machines: Iterable[Machine] = ()) -> HeavyStudy:
+def study(setup: HeavySetup, machines: Iterable[Machine] = (), with_remedies: bool = True) -> HeavyStudy:
     """The sheet of a heavy tool; `machines` are those whose changers are asked. Raises `CuttingError`."""
     record, every = Recorder(), tuple(machines)
     x = numbers(setup, record)
@@ -83,7 +83,7 @@ def study(setup: HeavySetup, machines: Iterable[Machine] = ()) -> HeavyStudy:
         _warnings(x),
         _chains(x),
         tuple(_carrier(x, one) for one in every if one.changer_mass > 0 or one.changer_moment > 0),
-        remedies(x, every),
+        remedies(x, every) if with_remedies else (),
     )
 
 
