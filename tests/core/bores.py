@@ -25,6 +25,14 @@ LONG: dict[str, Any] = {
     "feature": {"start_diameter": "59 mm", "end_diameter": "62 H9", "length": "150 mm"},
     "holding": {"grip_diameter": "100 mm", "free_length": "160 mm"},
 }
+HEAD: dict[str, Any] = {
+    "operation": "bore",
+    "material": "EN AW-6082",
+    "machine": "machining centre",
+    "tool": {"insert": "CCGT 09T304 ground N10 plain", "holder": "A25T-SCLCR 09"},
+    "feature": {"start_diameter": "61.2 mm", "end_diameter": "62 H7", "length": "40 mm"},
+    "settings": {"cutting_speed": "250 m/min", "feed_per_rev": "0.08 mm/rev", "depth_of_cut": "0.5 mm", "coolant": "through"},
+}
 
 
 def bore(base: dict[str, Any] = BORE, **sections: Any) -> Setup:

@@ -19,7 +19,7 @@ from cutting.operations.registry import evaluate
 from cutting.operations.turned.size_control import Measured, ledger
 from cutting.tooling.bars import body_of
 from cutting.workpiece.solid import Blank, blank_solid
-from tests.core.bores import BORE, LONG, asked, bore, cut_of
+from tests.core.bores import BORE, HEAD, LONG, asked, bore, cut_of
 from tests.core.holes import HOLE
 from tests.core.holes import asked as hole_asked
 
@@ -156,6 +156,8 @@ MADE: dict[str, tuple[dict[str, Any], dict[str, Any]]] = {
     "chatter": (LONG, {"tool": {"holder": "A25T-SCLCR 09"}}),
     "bar_overhang": (LONG, {"tool": {"holder": "A25T-SCLCR 09"}}),
     "bar_reaches": (BORE, {"settings": {"overhang": "50 mm"}}),
+    "one_size": (HEAD, {"settings": {"depth_of_cut": "0.1 mm"}}),
+    "head": (HEAD, {}),
     "chip_room": (BORE, {"tool": {"holder": "A25T-SCLCR 09"}, "feature": {"start_diameter": "31 mm", "end_diameter": "34 H7"}}),
     "jaw_lobes": (BORE, {"holding": {"grip_diameter": "72 mm"}}),
     "wiper_bar": (
@@ -188,7 +190,7 @@ def test_a_mistake_in_a_bore_is_caught(name: str) -> None:
         return {one.name for one in outcome.limits if one.broken} | {one.name for one in outcome.warnings}
 
     assert name in alarms(evaluate(bore(base, **made)))
-    if name != "damped_bar":
+    if name not in ("damped_bar", "head"):
         assert name not in alarms(evaluate(bore(base)))
 
 
@@ -198,11 +200,35 @@ def test_the_page_of_bores_is_whole() -> None:
     assert set(re.findall(r"(?:limit|warning) `(\w+)`", bores)) == set(MADE)
 
 
+def test_a_head_bores_as_a_bar_does() -> None:
+    """Where the tool turns the part does not spring, no jaw grips it, and the bar alone gives; a stiffer bar gives less."""
+    still = cut_of(HEAD)
+    names = {one.name for one in evaluate(bore(HEAD)).limits}
+    assert not names & {"jaw_grip", "jaw_lobes", "one_size"}
+    push = float(np.ravel(still.passive_force)[-1])
+    bar = 2.0 * push * float(np.ravel(still.cutter.bar_compliance)[0])
+    assert float(np.ravel(still.size_error)[-1]) == pytest.approx(bar, rel=0.02)
+    slender = cut_of(HEAD, tool={"holder": "A16R-SCLCR 09"}, feature={"end_diameter": "62 H7"})
+    assert float(np.ravel(slender.size_error)[-1]) > 1.3 * float(np.ravel(still.size_error)[-1])
+    outcome = evaluate(bore(HEAD))
+    assert outcome.scene["turns"] == "head"
+    assert evaluate(bore()).scene["turns"] == "part"
+    thick = evaluate(bore(HEAD, tool={"insert": "CNMG 120408 middle P20 CVD", "holder": "A40V-PCLNR 12"}))
+    assert any(one.name == "fit_sleeve" for one in thick.warnings)
+    fit = ledger(bore(HEAD, house={"setting_step": 0.02}), []).fit
+    assert fit is not None
+    assert fit.stages[3].chance < ledger(bore(HEAD), []).fit.stages[3].chance  # type: ignore[union-attr]
+
+
 def test_a_hole_with_a_fit_may_be_drilled_and_bored() -> None:
-    """Where the part turns, a bar finishes what a drill has opened; a machine that turns the tool has no such way."""
+    """A bar finishes what a drill has opened: in a turret, or in a head where the tool turns; a unit of one feed has no such way."""
     held: dict[str, Any] = {"holding": {"grip_diameter": "60 mm", "free_length": "80 mm"}}
     sections: dict[str, Any] = {"feature": {"diameter": "30 H7", "depth": "40 mm"}, **held}
-    for machine, coolant, bored in (("two-axis lathe", "flood", True), ("machining centre", "through", False)):
+    for machine, coolant, bored in (
+        ("two-axis lathe", "flood", True),
+        ("machining centre", "through", True),
+        ("feed-drilling unit", "dry", False),
+    ):
         setup, stock = hole_asked(HOLE, coolant, machine=machine, **sections)
         ways = [row for row in advise(setup, stock).candidates if row.way == "drill, bore"]
         assert bool(ways) is bored

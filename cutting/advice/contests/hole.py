@@ -12,6 +12,7 @@ from cutting.advice.contests.drill_chains import best, chains, only, rough, step
 from cutting.advice.rank import rank
 from cutting.errors import CuttingError
 from cutting.machine.spindle import DRIVEN
+from cutting.operations.holes.bore.head import as_head, clamped
 from cutting.operations.holes.drill.setup import DrillSetup, Entry
 from cutting.operations.holes.mill_hole.setup import MillHoleSettings, MillHoleSetup
 from cutting.operations.slots.trepan.setup import TrepanFeature, TrepanSettings, TrepanSetup
@@ -102,11 +103,11 @@ def _as_milled(setup: DrillSetup, row: Candidate) -> Candidate:
 
 
 def _bored(setup: DrillSetup, stock: DrillStock) -> list[Candidate]:
-    """Drilled smaller and bored to size, where the part turns and the drawing asks for more than a drill gives."""
+    """Drilled smaller and bored to size, on the axis of a turning part or by a head that turns, where the drawing asks for more."""
     f, size = setup.feature, setup.feature.diameter.nominal
     asks = (f.diameter.tolerance or 1.0) <= BORED_FROM or f.roughness is not None or f.position is not None
-    on_axis = setup.turns_part and f.circle is None and not f.stack and f.pilot <= 0 and (f.through or not f.flat)
-    if not (asks and on_axis and size >= LEAST_BORED) or "bore" not in stock.guests:
+    alone = f.circle is None and f.count == 1 and not f.stack and f.pilot <= 0 and (f.through or not f.flat) and not setup.machine.fixed
+    if not (asks and alone and size >= LEAST_BORED) or "bore" not in stock.guests:
         return []
     found: list[Candidate] = []
     crib: Any = stock.guests["bore"]()
@@ -127,18 +128,21 @@ def _bored(setup: DrillSetup, stock: DrillStock) -> list[Candidate]:
 def _bore_after(setup: DrillSetup, diameter: float, crib: Any) -> Setup:
     """The bore that a drill of a diameter leaves to be finished."""
     f, long = setup.feature, setup.depth + BORE_ROOM
-    held = replace(
-        setup.holding,
-        free_length=max(setup.holding.free_length, long),
-        grip_diameter=max(setup.holding.grip_diameter, WALL * f.diameter.nominal),
-    )
+    feature = Bore(diameter, f.diameter, setup.depth, roughness=f.roughness)
+    held = clamped(feature)
+    if setup.machine.turns:
+        held = replace(
+            setup.holding,
+            free_length=max(setup.holding.free_length, long),
+            grip_diameter=max(setup.holding.grip_diameter, WALL * f.diameter.nominal),
+        )
     return Setup(
         operation="bore",
         work=setup.work,
-        machine=setup.machine,
+        machine=as_head(setup.machine),
         insert=crib.inserts[0],
         holder=crib.holders[0],
-        feature=Bore(diameter, f.diameter, setup.depth, roughness=f.roughness),
+        feature=feature,
         settings=Settings(100.0, 0.1, 1.0, setup.settings.coolant),
         holding=held,
         house=setup.house,

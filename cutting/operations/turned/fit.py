@@ -22,6 +22,7 @@ Mask = NDArray[np.bool_]
 CHUCK_CLEARANCE = 2.0  # mm between tool and jaws at the end of the cut
 CENTRE_CLEARANCE = 2.0
 BAR_CLEARANCE = 1.0  # mm on diameter between a bar and the bore that it enters
+HEAD_BAR = 32.0  # mm, thickest bar of fine boring heads (common practice)
 LEAST_LEADING, MOST_LEADING = 15.0, 55.0  # degrees κr when fed away from the chuck (common practice)
 COLLAR_LENGTH, COLLAR_HEIGHT = 0.5, 0.2  # mm along the part and on diameter from which something stands in the way
 # of its edge that an insert stands free of its holder, and of a neck that the way down may take (common practice)
@@ -150,13 +151,18 @@ RULES: tuple[FitRule, ...] = (
 )
 
 
+def _thickest(setup: Setup) -> float:
+    """The thickest bar [mm] that a turret's sleeve or a boring head holds."""
+    return HEAD_BAR if setup.head_turns else 2.0 * setup.machine.shank_height
+
+
 INSIDE: tuple[FitRule, ...] = (
     FitRule("operation", lambda s, i, h, a, b: h.bores[b], lambda s: "an outside holder reaches into no bore"),
     FitRule("hand", lambda s, i, h, a, b: h.right_or_neutral[b], lambda s: "a left-hand bar cuts on the far side"),
     FitRule(
         "sleeve",
-        lambda s, i, h, a, b: h.shank_height[b] <= 2.0 * s.machine.shank_height,
-        lambda s: f"the bar is thicker than the sleeves of {s.machine.name} hold, {2.0 * s.machine.shank_height:g} mm",
+        lambda s, i, h, a, b: h.shank_height[b] <= _thickest(s),
+        lambda s: f"the bar is thicker than {'heads' if s.head_turns else 'the sleeves'} of {s.machine.name} hold, {_thickest(s):g} mm",
     ),
     FitRule(
         "least_bore",

@@ -31,6 +31,11 @@ class Setup(BaseSetup):
         return self.operation == "bore"
 
     @property
+    def head_turns(self) -> bool:
+        """Whether the bar turns in a head and the part stands still."""
+        return self.inside and not self.machine.turns
+
+    @property
     def keeps_size(self) -> bool:
         """Whether a diameter comes out that is measured after each pass."""
         return self.operation in ("turn", "bore")
@@ -100,7 +105,8 @@ class Setup(BaseSetup):
         """Raise `CuttingError` for the first input that cannot be."""
         feature, settings, machine = self.feature, self.settings, self.machine
         check_settings(settings)
-        check_turns(machine)
+        if not self.inside:  # a bore may be made by a head that turns
+            check_turns(machine)
         check_coolant(machine, settings.coolant)
         check_feature(feature, self.operation, machine, self.stock_to_remove)
         check_holding(self.holding, feature, self.operation, machine)

@@ -272,7 +272,8 @@ def _checks(setup: Setup, outcome: Outcome, system: str) -> list[str]:
     held = {Holding.CHUCK: "chuck only", Holding.CHUCK_AND_CENTRE: "chuck and centre", Holding.BETWEEN_CENTRES: "between centres"}
     out = _length(holding.free_length, system)
     steady = f", steady rest at {_length(holding.steady, system)} from the chuck" if holding.steady else ""
-    found.append(f"Part {out} out of the chuck, {held[holding.style]}{steady}; stop against the jaws or backstop.")
+    if setup.machine.turns:
+        found.append(f"Part {out} out of the chuck, {held[holding.style]}{steady}; stop against the jaws or backstop.")
     if setup.skin in (Skin.WELD, Skin.FORGED, Skin.CAST):
         found.append("Turn the part by hand and touch off on its highest point.")
     found += _of_size(setup, system)

@@ -37,7 +37,7 @@ def scene_svg(setup: Setup, stage: Stage) -> str:
     def at(corner: Corner, side: float = 1.0) -> Corner:
         return CHUCK + corner[0] * scale, axis - side * corner[1] * scale
 
-    parts = [_jaws(setup, scale, axis)]
+    parts = [_jaws(setup, scale, axis)] if setup.machine.turns else []
     for side in (1.0, -1.0):
         outline = [at(c, side) for c in stage.corners]
         closed = [*outline, (outline[-1][0], axis), (outline[0][0], axis)]

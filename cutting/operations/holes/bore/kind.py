@@ -9,6 +9,7 @@ from cutting.operations.frame.fields import Fields
 from cutting.operations.frame.kind import Given, Kind, Settled
 from cutting.operations.frame.setup import workholding_of
 from cutting.operations.holes.bore.evaluate import MODEL, explore
+from cutting.operations.holes.bore.head import as_head, clamped
 from cutting.operations.turned.feature import Bore, Settings
 from cutting.operations.turned.fields import SETTINGS, TURN_FEATURE
 from cutting.operations.turned.kinds import NEUTRAL, NUDGED, RANKED, TURN_FIELDS, gather
@@ -55,8 +56,13 @@ def feature_of(values: dict[str, Any]) -> Bore:
 def build(base: Any, tool: Any, given: dict[str, dict[str, Any]]) -> Setup:
     """The set-up from its fields, section by section. Raises `CuttingError`."""
     feature = feature_of(given["feature"])
-    holding = workholding_of(given["holding"], feature.length + ROOM, WALL * feature.end_diameter.nominal)
-    return Setup(operation="bore", feature=feature, settings=Settings(**given["settings"]), holding=holding, **tool, **vars(base))
+    machine = as_head(base.machine)
+    if machine.turns:
+        holding = workholding_of(given["holding"], feature.length + ROOM, WALL * feature.end_diameter.nominal)
+    else:
+        holding = clamped(feature)
+    shared = {**vars(base), "machine": machine}
+    return Setup(operation="bore", feature=feature, settings=Settings(**given["settings"]), holding=holding, **tool, **shared)
 
 
 def removes(feature: Bore) -> Region:

@@ -31,6 +31,15 @@ SEEN_FROM_INSIDE: dict[str, dict[str, Any]] = {
 }
 
 
+OF_JAWS = ("jaw_grip",)  # asked of jaws, where there are any
+
+
+def _seen(rule: Rule[Cut]) -> Rule[Cut]:
+    """A limit of turning as it is told inside; what jaws hold is not asked where a head turns."""
+    told = replace(rule, **SEEN_FROM_INSIDE.get(rule.name, {}))
+    return replace(told, applies=lambda x: not x.setup.head_turns and rule.applies(x)) if rule.name in OF_JAWS else told
+
+
 JAW_LENGTH = 20.0  # mm along the part that jaws grip (common practice)
 
 
@@ -52,7 +61,7 @@ def chip_room(x: Cut) -> Array:
 
 
 RULES: tuple[Rule[Cut], ...] = (
-    *(replace(one, **SEEN_FROM_INSIDE.get(one.name, {})) for one in TURNED if one.name not in NOT_INSIDE),
+    *(_seen(one) for one in TURNED if one.name not in NOT_INSIDE),
     Rule(
         "bar_overhang",
         "bar stands out",
@@ -109,6 +118,18 @@ RULES: tuple[Rule[Cut], ...] = (
         lambda x: (np.where(x.cutter.wiper > 0, x.cutter.overhang / x.cutter.shank_height, 0.0), None, MOST_WIPED),
         (),
         lambda x: x.cutter.wiper > 0,
+    ),
+    Rule(
+        "one_size",
+        "passes of one head",
+        "count",
+        Bound.UPPER,
+        Severity.SOFT,
+        "common-practice",
+        "A head bores one diameter: for each further pass it is set by hand at the machine, or another head takes over.",
+        lambda x: (float(x.setup.pass_count), None, 1.0),
+        (),
+        lambda x: x.setup.head_turns and x.setup.pass_count > 1,
     ),
     Rule(
         "nose_depth",

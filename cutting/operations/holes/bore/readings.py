@@ -22,6 +22,8 @@ from cutting.working import Recorder
 
 # of turning's cautions those that stand otherwise inside, or not at all
 SAID_OTHERWISE = ("slender", "bar_behind", "long_chips", "polishing", "shallow_nose", "no_clamp")
+HELD = (*SAID_OTHERWISE, "jaws_at_speed", "light_grip")  # where a head turns there are no jaws
+SHOWN = 1.7  # × the bore that is drawn of a part on its table
 SPRING_PASSES = 2  # that anybody takes: what is left after two is no springing (common practice)
 
 
@@ -65,7 +67,7 @@ def results(x: Cut, record: Recorder) -> dict[str, Value]:
 def warnings(x: Cut) -> Iterator[Warning]:
     """Misfits, what can go wrong with any edge, and what goes wrong inside."""
     yield from warnings_of_fit(x.setup)
-    yield from (one for one in cautions(x.setup, x) if one.name not in SAID_OTHERWISE)
+    yield from (one for one in cautions(x.setup, x) if one.name not in (HELD if x.setup.head_turns else SAID_OTHERWISE))
     if x.setup.feature.polish:
         text = "Never put fingers or cloth into a turning bore: abrasive on a holder in the tool post or a spring-loaded stick, no gloves."
         yield Warning("polishing", text, "care", True)
@@ -78,6 +80,12 @@ def warnings(x: Cut) -> Iterator[Warning]:
         yield Warning("blind_chips", text, "note", True)
     if springing_left(x, SPRING_PASSES) > 0.005:
         yield Warning("springs_on", "Two spring passes leave more than 5 µm: the bar is too slender, not the pass too few.", "care")
+    if x.setup.head_turns:
+        text = (
+            f"Fine boring head: set by {1000.0 * x.setup.house.setting_step:g} µm on the diameter, always towards larger, play taken out;"
+            " balanced for its speed, stopped and locked before it is set or measured."
+        )
+        yield Warning("head", text, "care", True)
     if body_of(bar.bar).name.startswith("damped"):
         yield Warning(
             "damped_bar", "A damped bar is gripped over its whole seat, never on its head, and is not turned end for end.", "note"
@@ -96,7 +104,8 @@ def scene(x: Cut) -> dict[str, float | str]:
         "bar_diameter": bar.shank_height,
         "bar_body": body_of(bar.bar).name,
         "bent": last_pass(x.size_error) / size_error_limit(x.case),
-        "outside": setup.holding.grip_diameter,
+        "outside": SHOWN * setup.feature.end_diameter.nominal if setup.head_turns else setup.holding.grip_diameter,
+        "turns": "head" if setup.head_turns else "part",
     }
 
 

@@ -13,6 +13,7 @@
 
   const e = $derived(viewOf(bench, "bore"));
   const num = (name: string) => Number(e?.scene[name] ?? 0);
+  const head = $derived(e?.scene.turns === "head"); // the bar turns in a head, the part stands on its table
   const CHUCK = 70; // pixels kept for chuck and jaws
   const WORDS = 178; // and for what is told beside the drawing
   const long = $derived(num("free_length") + num("overhang") * 0.75);
@@ -77,30 +78,34 @@
         role="img"
         aria-label="The bar in its bore, in section and to scale"
       >
-        <rect
-          x="6"
-          y={y(num("outside") / 2) - 12}
-          width="36"
-          height={2 * (axis - y(num("outside") / 2)) + 24}
-          class="draw-jaw"
-        />
-        {#each [1, -1] as sign (sign)}
+        {#if !head}
           <rect
-            x="42"
-            y={sign > 0 ? y(num("outside") / 2) - 12 : y(-num("outside") / 2)}
-            width={CHUCK - 42 + 12}
-            height="12"
-            class="draw-steel"
+            x="6"
+            y={y(num("outside") / 2) - 12}
+            width="36"
+            height={2 * (axis - y(num("outside") / 2)) + 24}
+            class="draw-jaw"
           />
+        {/if}
+        {#each [1, -1] as sign (sign)}
+          {#if !head}
+            <rect
+              x="42"
+              y={sign > 0 ? y(num("outside") / 2) - 12 : y(-num("outside") / 2)}
+              width={CHUCK - 42 + 12}
+              height="12"
+              class="draw-steel"
+            />
+          {/if}
           <path d={half(sign)} class="draw-part" />
         {/each}
         <line x1="6" x2={x(sleeve) + 30} y1={axis} y2={axis} class="draw-centre" />
         <rect
           x={x(sleeve)}
           y={y(middle + num("bar_diameter") * 0.8)}
-          width="26"
+          width={head ? 40 : 26}
           height={num("bar_diameter") * 1.6 * scale}
-          class="draw-jaw"
+          class={head ? "draw-steel" : "draw-jaw"}
         />
         <path d={bar} class="draw-steel" />
         <polygon points={insert} class="draw-insert" />
