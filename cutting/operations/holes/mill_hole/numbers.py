@@ -103,29 +103,12 @@ def numbers(setup: MillHoleSetup, tool: MillTool, speed: Any, feed: Any, record:
     f, s, machine, own = setup.feature, setup.settings, setup.machine, tool.own
     d, z, material, worn = own["diameter"], own["flutes"], setup.work.material, setup.house.wear_factor
     plunges = s.path is Path.PLUNGE
-    share: Any = 0.0  # feed of the middle over that at the wall
     n = np.minimum(1000.0 * np.asarray(speed, float) / (np.pi * d), machine.top_speed)
     v, fz = np.pi * d * n / 1000.0, np.asarray(feed, float) + 0.0 * n
-    hole = d + 1e-6 if plunges else np.full_like(d, roughed(setup))
-    pilot = np.minimum(f.pilot, 0.98 * hole)
     fed = record(milling.edge_feed_rate, feed_per_tooth=fz, flutes=z, spindle_speed=n) * (PLUNGED if plunges else 1.0)
     way = np.asarray(pitch_of(setup, tool) if pitch is None else pitch, float)
-    if plunges:
-        middle, ramp, turns = fed, np.full_like(n, 90.0), np.zeros_like(n)
-        angle, h = np.full_like(n, 180.0), PLUNGED * fz
-        removed = np.pi / 4.0 * (d**2 - pilot**2) * fed
-        engaged = 60.0 * (setup.depth + APPROACH + (BELOW + own["corner"] if f.through else 0.0)) / fed
-    else:
-        middle = record(milling.centre_feed_rate, feed_rate=fed, hole_diameter=hole, diameter=d)
-        ramp = record(milling.ramp_angle, pitch=way, hole_diameter=hole, diameter=d)
-        angle = record(milling.engagement_angle, hole_diameter=hole, diameter=d, inner_diameter=pilot)
-        share = (hole - d) / hole
-        h = record(milling.mean_chip_thickness, centre_feed=fz * share, engagement_angle=angle)
-        removed = record(milling.removal_rate, hole_diameter=hole, inner_diameter=pilot, pitch=way, centre_rate=middle, diameter=d)
-        down = setup.depth + (BELOW + own["corner"] if f.through else 0.0)
-        turns = down / way + (0.0 if f.through else 1.0)  # a floor is run round once without going down
-        travel = record(milling.helix_length, turns=turns, hole_diameter=hole, diameter=d, pitch=way)
-        engaged = 60.0 * (travel / middle + APPROACH / (middle * np.sin(np.radians(ramp))))
+    down = (_straight if plunges else _helix)(setup, tool, fz, fed, way + 0.0 * n, record)
+    h, angle, share = down.chip_thickness, down.engagement, down.share
     kc = record(
         force.specific_cutting_force,
         specific_force_1=setup.work.specific_force_1 * setup.learned.force_of(material.name),
@@ -136,7 +119,7 @@ def numbers(setup: MillHoleSetup, tool: MillTool, speed: Any, feed: Any, record:
         form_factor=MILLING_FORM,
         note="worn; milling form",
     )
-    power = record(milling.milled_power, specific_force=kc, removal_rate=removed)
+    power = record(milling.milled_power, specific_force=kc, removal_rate=down.removal)
     torque = 9549.3 * power / n
     out, stiff = own["reach"], milling.mill_second_moment(d, own["neck"])
     climb = s.sense is Sense.CLIMB
@@ -149,7 +132,7 @@ def numbers(setup: MillHoleSetup, tool: MillTool, speed: Any, feed: Any, record:
     if finishing is not None:
         error, taper, last, finish_angle, last_push = finishing
     sprung, error = error, error - 2.0 * s.offset * (not plunges)
-    engaged = f.count * (engaged + last)
+    engaged = f.count * (down.seconds + last)
     minutes = _lasting(tool, v, fz, angle, record)
     used = engaged / 60.0 / minutes
     shape = record(spread.weibull_shape, coefficient_of_variation=tool.coefficient_of_variation)
@@ -173,9 +156,10 @@ def numbers(setup: MillHoleSetup, tool: MillTool, speed: Any, feed: Any, record:
     )
     return Numbers(
         **money, setup=setup, tool=tool,
-        spindle_speed=n, cutting_speed=v, feed_set=fz, feed_rate=fed, centre_rate=middle, pitch=0.0 * n if plunges else way + 0.0 * n,
-        ramp=ramp + 0.0 * n, turns=turns + 0.0 * n, engagement=angle + 0.0 * n, finish_engagement=finish_angle + 0.0 * n,
-        chip_thickness=h, specific_force=kc, removal=removed / 1000.0, torque=torque, power=power, available=machine.spindle_power(n),
+        spindle_speed=n, cutting_speed=v, feed_set=fz, feed_rate=fed, centre_rate=down.centre_rate,
+        pitch=0.0 * n if plunges else way + 0.0 * n,
+        ramp=down.ramp, turns=down.turns, engagement=angle, finish_engagement=finish_angle + 0.0 * n,
+        chip_thickness=h, specific_force=kc, removal=down.removal / 1000.0, torque=torque, power=power, available=machine.spindle_power(n),
         push_off=last_push, bend=bend, size_error=error, taper=taper, width=width,
         roughness=TURNS_ROUND + 12.0 * fz * (2.0 if plunges else 1.0) + 15.0 * np.abs(sprung) * (0.3 if s.finish > 0 else 1.0),
         position=PLACED + 0.0 * n, diameter_cut=d + 2.0 * tool.runout if plunges else f.diameter.nominal - error,
@@ -185,6 +169,50 @@ def numbers(setup: MillHoleSetup, tool: MillTool, speed: Any, feed: Any, record:
         crowding=crowding + 0.0 * n, helix_time=engaged - f.count * last, finish_time=f.count * last + 0.0 * n,
         chip_index=100.0 * np.clip(1.5 - crowding / 2.0, 0.0, 1.0) + 0.0 * n,
     )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Down:
+    """The way down, arrays alike: `share` is the feed of the middle over that at the wall, `removal` mm³/min."""
+
+    centre_rate: Array
+    ramp: Array
+    turns: Array
+    engagement: Array
+    share: Array
+    chip_thickness: Array
+    removal: Array
+    seconds: Array
+
+
+def _deep(setup: MillHoleSetup, tool: MillTool) -> Array:
+    """How far the end goes [mm]: through a hole until its corner is out."""
+    return np.asarray(setup.depth + (BELOW + tool.own["corner"] if setup.feature.through else 0.0))
+
+
+def _straight(setup: MillHoleSetup, tool: MillTool, fz: Array, fed: Array, way: Array, record: Silent) -> Down:
+    """The end cuts all over, as a flat drill does."""
+    d, none = tool.own["diameter"], np.zeros_like(fed)
+    ring = np.pi / 4.0 * (d**2 - np.minimum(setup.feature.pilot, 0.98 * d) ** 2)
+    seconds = 60.0 * (_deep(setup, tool) + APPROACH) / fed
+    return Down(fed, none + 90.0, none, none + 180.0, none, PLUNGED * fz, ring * fed, seconds)
+
+
+def _helix(setup: MillHoleSetup, tool: MillTool, fz: Array, fed: Array, way: Array, record: Silent) -> Down:
+    """Round and down; a floor is run round once more without going down."""
+    d = tool.own["diameter"]
+    hole = np.full_like(d, roughed(setup))
+    pilot, share = np.minimum(setup.feature.pilot, 0.98 * hole), (hole - d) / hole
+    middle = record(milling.centre_feed_rate, feed_rate=fed, hole_diameter=hole, diameter=d)
+    ramp = record(milling.ramp_angle, pitch=way, hole_diameter=hole, diameter=d)
+    angle = record(milling.engagement_angle, hole_diameter=hole, diameter=d, inner_diameter=pilot)
+    h = record(milling.mean_chip_thickness, centre_feed=fz * share, engagement_angle=angle)
+    removed = record(milling.removal_rate, hole_diameter=hole, inner_diameter=pilot, pitch=way, centre_rate=middle, diameter=d)
+    turns = _deep(setup, tool) / way + (0.0 if setup.feature.through else 1.0)
+    travel = record(milling.helix_length, turns=turns, hole_diameter=hole, diameter=d, pitch=way)
+    seconds = 60.0 * (travel / middle + APPROACH / (middle * np.sin(np.radians(ramp))))
+    flat = np.zeros_like(fed)
+    return Down(middle, ramp + flat, turns + flat, angle + flat, share + flat, h, removed, seconds)
 
 
 def one_of(x: Numbers, k: int, setup: MillHoleSetup) -> Numbers:
