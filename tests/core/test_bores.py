@@ -158,6 +158,8 @@ MADE: dict[str, tuple[dict[str, Any], dict[str, Any]]] = {
     "bar_reaches": (BORE, {"settings": {"overhang": "50 mm"}}),
     "one_size": (HEAD, {"settings": {"depth_of_cut": "0.1 mm"}}),
     "head": (HEAD, {}),
+    "head_speed": (HEAD, {"settings": {"cutting_speed": "1200 m/min"}}),
+    "head_depth": (HEAD, {"feature": {"start_diameter": "59 mm"}, "settings": {"depth_of_cut": "2 mm"}}),
     "chip_room": (BORE, {"tool": {"holder": "A25T-SCLCR 09"}, "feature": {"start_diameter": "31 mm", "end_diameter": "34 H7"}}),
     "jaw_lobes": (BORE, {"holding": {"grip_diameter": "72 mm"}}),
     "wiper_bar": (

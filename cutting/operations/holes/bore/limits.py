@@ -31,6 +31,7 @@ SEEN_FROM_INSIDE: dict[str, dict[str, Any]] = {
 }
 
 
+HEAD_SPEED, HEAD_DEPTH = 6000.0, 0.5  # 1/min and mm that a fine boring head stands (common practice)
 OF_JAWS = ("jaw_grip",)  # asked of jaws, where there are any
 
 
@@ -118,6 +119,32 @@ RULES: tuple[Rule[Cut], ...] = (
         lambda x: (np.where(x.cutter.wiper > 0, x.cutter.overhang / x.cutter.shank_height, 0.0), None, MOST_WIPED),
         (),
         lambda x: x.cutter.wiper > 0,
+    ),
+    Rule(
+        "head_speed",
+        "speed of the head",
+        "spindle_speed",
+        Bound.UPPER,
+        Severity.HARD,
+        "common-practice",
+        "A head with its slide out to one side shakes with the square of its speed; beyond this only one that is balanced for it.",
+        lambda x: (x.spindle_speed, None, HEAD_SPEED),
+        ("spindle_speed",),
+        lambda x: x.setup.head_turns,
+        contour=True,
+    ),
+    Rule(
+        "head_depth",
+        "depth for a fine head",
+        "length",
+        Bound.UPPER,
+        Severity.SOFT,
+        "common-practice",
+        "Its slide holds a fine cut: some tenths on the radius; more is taken by a drill, a core drill or a mill before it.",
+        lambda x: (x.depth_of_cut, None, HEAD_DEPTH),
+        (),
+        lambda x: x.setup.head_turns,
+        contour=True,
     ),
     Rule(
         "one_size",
