@@ -202,6 +202,21 @@ def test_the_page_of_bores_is_whole() -> None:
     assert set(re.findall(r"(?:limit|warning) `(\w+)`", bores)) == set(MADE)
 
 
+def test_a_fit_of_any_size_is_milled_and_bored_by_a_head() -> None:
+    """Common practice, no source: no drill is some tenths below, so a helix is; the head then takes its fine cut, and stands first."""
+    held = {"feature": {"diameter": "33.3 H7", "depth": "30 mm", "roughness": "1.6 µm"}}
+    rows = advise(*hole_asked(HOLE, "through", machine="machining centre", material="EN AW-6082", **held)).candidates
+    row = next(one for one in rows if one.way == "mill, bore")
+    assert not row.strained
+    assert row.before[0].operation == "mill hole"
+    left = 33.3 - float(row.before[0].feature["diameter"].split()[0])
+    assert 0.2 <= left <= 1.0
+    assert row.becomes is not None
+    assert float(row.becomes["feature"]["start_diameter"].split()[0]) == pytest.approx(33.3 - left)
+    lathe = advise(*hole_asked(HOLE, "flood", machine="two-axis lathe", material="EN AW-6082", **held)).candidates
+    assert not any(one.way == "mill, bore" for one in lathe)
+
+
 def test_a_head_bores_as_a_bar_does() -> None:
     """Where the tool turns the part does not spring, no jaw grips it, and the bar alone gives; a stiffer bar gives less."""
     still = cut_of(HEAD)
@@ -232,7 +247,7 @@ def test_a_hole_with_a_fit_may_be_drilled_and_bored() -> None:
         ("feed-drilling unit", "dry", False),
     ):
         setup, stock = hole_asked(HOLE, coolant, machine=machine, **sections)
-        ways = [row for row in advise(setup, stock).candidates if row.way == "drill, bore"]
+        ways = [row for row in advise(setup, stock).candidates if row.way in ("drill, bore", "mill, bore")]
         assert bool(ways) is bored
         for row in ways:
             assert row.becomes is not None

@@ -65,14 +65,14 @@ def test_a_hole_is_drilled_and_bored(engineer: Api) -> None:
     assert found["passes"][-1]["to_diameter"]["metric"].startswith("30.01")
 
 
-def test_a_fit_on_a_machining_centre_is_drilled_and_bored_by_a_head(engineer: Api) -> None:
+def test_a_fit_on_a_machining_centre_is_milled_and_bored_by_a_head(engineer: Api) -> None:
     blank = {"diameter": "90 mm", "free_length": "50 mm", "bore": "0", "pieces": 20, "units": "mm"}
     job = engineer.post("/api/jobs", {"name": "Flange", "material": "EN AW-6082", "machine": "machining centre", **blank}).json()["id"]
     feature = {"diameter": "30 H7", "depth": "30 mm", "roughness": "1.6 µm"}
     added = engineer.edit(job, 1, action="add_operation", kind="drill", title="Seat Ø30 H7", feature=feature)
     assert added.status_code == 200, added.json()
     entry = added.json()["document"]["operations"][-1]
-    bored = engineer.take(job, added.json()["revision"], entry["id"], "drill, bore")[-1]
+    bored = engineer.take(job, added.json()["revision"], entry["id"], "mill, bore")[-1]
     base = f"/api/jobs/{job}/operations/{bored['id']}"
     found = engineer.post(f"{base}/evaluate", {"settings": {}}).json()
     assert found["feasible"], [one["name"] for one in found["limits"] if one["utilisation"] > 1]

@@ -6,24 +6,24 @@ from contextlib import suppress
 from dataclasses import replace
 from typing import Any
 
-from cutting.advice.candidate import Candidate
-from cutting.advice.contests import bore, drill, mill_hole, trepan
+from cutting.advice.candidate import Before, Candidate
+from cutting.advice.contests import bore, drill, trepan
 from cutting.advice.contests.drill_chains import best, chains, only, rough, step
+from cutting.advice.contests.hole_milled import milled
 from cutting.advice.rank import rank
 from cutting.errors import CuttingError
-from cutting.machine.spindle import DRIVEN
 from cutting.operations.holes.bore.head import as_head, clamped
-from cutting.operations.holes.drill.setup import DrillSetup, Entry
-from cutting.operations.holes.mill_hole.setup import MillHoleSettings, MillHoleSetup
+from cutting.operations.holes.drill.setup import DrillSetup
 from cutting.operations.slots.trepan.setup import TrepanFeature, TrepanSettings, TrepanSetup
 from cutting.operations.turned.feature import Bore, Settings
 from cutting.operations.turned.setup import Setup
 from cutting.quantities.write import Display, display, write
 from cutting.tooling.drill_stock import DrillStock
 
-MOST_GUESTS, MOST_MILLS = 3, 6
+MOST_GUESTS = 3
 BORED_FROM = 0.08  # mm of tolerance above which a drill alone is thought of (common practice)
 LEAST_BORED = 14.0  # mm below which hardly a bar enters (common practice)
+FINE_LEFT = 0.8  # mm on the diameter that a mill leaves to a fine head (common practice)
 LEFT = (0.6, 5.0)  # mm on the diameter that a drill leaves to a bar (common practice)
 MOST_DRILLS = 2  # sizes that are tried before a bar
 BORE_ROOM, WALL = 10.0, 1.5  # mm that the part stands out further; × the bore: its outside where that is not known
@@ -33,73 +33,8 @@ LEAST_RING = 40.0  # mm below which nobody trepans (common practice)
 def guests(setup: DrillSetup, stock: DrillStock, sound: bool) -> tuple[list[Candidate], str]:
     """Chains, and the best heads that cut the hole as a ring; or why none."""
     rings, why = _rings(setup, stock)
-    milled, no_mill = _milled(setup, stock)
-    return [*chains(setup, stock, drill.BARE, sound), *_bored(setup, stock), *milled, *rings], " ".join(
-        one for one in (why, no_mill) if one
-    )
-
-
-def _milled(setup: DrillSetup, stock: DrillStock) -> tuple[list[Candidate], str]:
-    """End mills down a helix or straight, with what a driven spindle or a machining centre gives; or why none."""
-    f, machine = setup.feature, setup.machine
-    if f.stack or f.cross_hole > 0 or machine.fixed or "mill hole" not in stock.guests:
-        return [], ""
-    if machine.turns and not machine.has(DRIVEN):
-        return [], f"Milling does not compete: {machine.name} has no driven tools."
-    crib: Any = stock.guests["mill hole"]()
-    if not (crib.mills and crib.chucks):
-        return [], ""
-    try:
-        milled = MillHoleSetup(
-            work=setup.work,
-            machine=machine.on(DRIVEN) if machine.turns else machine,
-            mill=crib.mills[0],
-            chuck=crib.chucks[0],
-            feature=replace(f, entry=Entry.FLAT, straightness=None, burr=None, asked_holes=None, span=0.0),
-            settings=MillHoleSettings(60.0, 0.02, setup.settings.coolant),
-            holding=setup.holding,
-            house=setup.house,
-            batch=setup.batch,
-            goal=setup.goal,
-            skin=setup.skin,
-        )
-        rows = rank(milled, crib, mill_hole.CONTEST, MOST_MILLS, False).candidates
-    except CuttingError as refused:
-        return [], f"Milling does not compete: {refused.message}"
-    return [_as_milled(setup, row) for row in rows], "" if rows else "Milling does not compete: no end mill of the crib makes this hole."
-
-
-def _as_milled(setup: DrillSetup, row: Candidate) -> Candidate:
-    """A row of a mill under the drills' heads."""
-    f = setup.feature
-    own = dict(zip((*mill_hole.HEADS, *mill_hole.FURTHER), row.more, strict=True))
-    way = own["way"].metric
-    told = {
-        "way": Display(way, way),
-        "IT": own["IT"],
-        "Ra": own["Ra"],
-        "torque": own["torque"],
-        "position, zone Ø": own["position, zone Ø"],
-    }
-    told |= {"pockets": Display("1", "1"), "drills for 100 holes": own["mills for 100 holes"]}
-    drawn: dict[str, Any] = {
-        "diameter": f.diameter.entered or write(f.diameter.nominal, "length"),
-        "depth": write(f.depth, "length"),
-        "through": f.through,
-        "flat": f.flat,
-        "count": f.count,
-    }
-    drawn |= {name: write(value, "length") for name in ("pilot", "chamfer", "position", "circle") if (value := getattr(f, name))}
-    if f.entry_angle:
-        drawn["entry_angle"] = write(f.entry_angle, "angle")
-    if f.roughness is not None:
-        drawn["roughness"] = f"{f.roughness:g} µm"
-    return replace(
-        row,
-        way=way,
-        more=tuple(told.get(name, Display("–", "–")) for name in (*drill.HEADS, *drill.FURTHER)),
-        becomes={"operation": "mill hole", "feature": drawn},
-    )
+    mills, no_mill = milled(setup, stock)
+    return [*chains(setup, stock, drill.BARE, sound), *_bored(setup, stock), *mills, *rings], " ".join(one for one in (why, no_mill) if one)
 
 
 def _bored(setup: DrillSetup, stock: DrillStock) -> list[Candidate]:
@@ -120,9 +55,12 @@ def _bored(setup: DrillSetup, stock: DrillStock) -> list[Candidate]:
         with suppress(CuttingError):  # a bore that cannot be is no way
             bored = _bore_after(setup, diameter, crib)
             found += [
-                _drilled_first(setup, bored, first, opener, row) for row in rank(bored, crib, bore.CONTEST, MOST_GUESTS, False).candidates
+                _opened_first(setup, bored, "drill, bore", step(first, opener), opener, row)
+                for row in rank(bored, crib, bore.CONTEST, MOST_GUESTS, False).candidates
             ]
-    return sorted(found, key=lambda row: row.cost)[:MOST_GUESTS]
+    if not setup.machine.turns:
+        found += _milled_first(setup, stock, crib)
+    return sorted(found, key=lambda row: (bool(row.strained), row.cost))[:MOST_GUESTS]
 
 
 def _bore_after(setup: DrillSetup, diameter: float, crib: Any) -> Setup:
@@ -152,9 +90,28 @@ def _bore_after(setup: DrillSetup, diameter: float, crib: Any) -> Setup:
     )
 
 
-def _drilled_first(setup: DrillSetup, bored: Setup, first: DrillSetup, opener: Candidate, row: Candidate) -> Candidate:
-    """One row of drill and bar, with what both take together; a bore lies where the spindle turns, not where the drill went."""
-    f, way = bored.feature, "drill, bore"
+def _milled_first(setup: DrillSetup, stock: DrillStock, crib: Any) -> list[Candidate]:
+    """A helix to some tenths below the size, whatever the size is, and a fine head after it."""
+    size = setup.feature.diameter.nominal - FINE_LEFT
+    opened = rough(setup, size, position=None, straightness=None)
+    rows, _ = milled(opened, stock)
+    if not rows:
+        return []
+    opener, found = rows[0], list[Candidate]()
+    assert opener.becomes is not None
+    first = Before("mill hole", f"Mill Ø{size:g}", opener.becomes["feature"], dict(opener.tool), dict(opener.settings or {}))
+    with suppress(CuttingError):
+        bored = _bore_after(setup, size, crib)
+        found = [
+            _opened_first(setup, bored, "mill, bore", first, opener, row)
+            for row in rank(bored, crib, bore.CONTEST, MOST_GUESTS, False).candidates
+        ]
+    return found
+
+
+def _opened_first(setup: DrillSetup, bored: Setup, way: str, first: Before, opener: Candidate, row: Candidate) -> Candidate:
+    """One row of what opens the hole and a bar, with what both take together; a bore lies where the spindle turns."""
+    f = bored.feature
     told = {"way": Display(way, way), "Ra": display(row.roughness, "small_length", False), "pockets": Display("2", "2")}
     feature: dict[str, Any] = {
         "start_diameter": write(f.start_diameter, "length"),
@@ -166,7 +123,7 @@ def _drilled_first(setup: DrillSetup, bored: Setup, first: DrillSetup, opener: C
     return replace(
         row,
         way=way,
-        before=(step(first, opener),),
+        before=(first,),
         becomes={"operation": "bore", "feature": feature},
         more=tuple(told.get(name, Display("–", "–")) for name in (*drill.HEADS, *drill.FURTHER)),
         seconds=row.seconds + opener.seconds,
