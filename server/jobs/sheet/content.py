@@ -40,6 +40,7 @@ def sheet_content(revision: Revision, only: str | None, units: str, stock: Shop)
     blank = {name: read_quantity(document["stock"][name], "length", field=name).value for name in ("diameter", "free_length", "bore")}
     bore = f", bore Ø{_length(blank['bore'], system)}" if blank["bore"] else ""
     operations = [_operation(revision, entry, system, stock) for entry in entries]
+    stands = "out of the chuck" if stock.library.machine(document["machine"]).turns else "high on its table"
     return {
         "job": document["name"],
         "revision": revision.number,
@@ -50,7 +51,7 @@ def sheet_content(revision: Revision, only: str | None, units: str, stock: Shop)
         "machine": document["machine"],
         "pieces": document["batch"]["pieces"],
         "goal": document["goal"],
-        "stock": f"Ø{_length(blank['diameter'], system)}{bore}, {_length(blank['free_length'], system)} out of the chuck"
+        "stock": f"Ø{_length(blank['diameter'], system)}{bore}, {_length(blank['free_length'], system)} {stands}"
         + (f"; layers {layers}" if (layers := document["stock"].get("layers")) else ""),
         "whole": None if only else {**whole_part(revision, system, stock), "common": _said_once(operations)},
         "operations": operations,
