@@ -53,6 +53,7 @@ class Candidate:
     settings: dict[str, str] | None = None  # what taking it sets; None: speed, feed and depth
     becomes: dict[str, Any] | None = None  # operation and feature, where another kind of operation makes it
     before: tuple[Before, ...] = ()  # the steps of a chain whose last one this is
+    coating: str = ""  # of a round tool
     side_use: float = 0.0  # 1 where its grade is made for another letter of ISO 513
     strain: float = 0.0  # of the closest soft limit that is used; above 1 it is broken, and `strained` says which
     strained: str = ""

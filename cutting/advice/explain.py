@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from cutting.advice.candidate import Candidate
+from cutting.advice.round_tools import coating_reason
 from cutting.advice.score import raw_score
 from cutting.operations.frame.outcome import Limit
 from cutting.operations.frame.setup import BaseSetup, Goal
@@ -44,16 +45,16 @@ def _drivers(row: Candidate, first: Candidate, setup: BaseSetup) -> list[Driver]
     """Time and edges, each with its weight as a share of what the goal counts."""
     slower = row.seconds - first.seconds
     if setup.goal is Goal.FASTEST:
-        return [(slower / first.seconds, _slower(row, first))]
+        return [(slower / first.seconds, _slower(row, first, setup))]
     money = setup.machine.rate / 3600.0
     edge = row.edge_cost / row.change_parts - first.edge_cost / first.change_parts
-    found = [(slower * money / first.cost, _slower(row, first)), (edge / first.cost, _edges(row, first))]
+    found = [(slower * money / first.cost, _slower(row, first, setup)), (edge / first.cost, _edges(row, first))]
     if row.secure < first.secure - 0.02:
         found.append((NOTHING + 1e-4, f"less secure: {row.secure:.0%} against {first.secure:.0%}"))
     return found
 
 
-def _slower(row: Candidate, first: Candidate) -> str:
+def _slower(row: Candidate, first: Candidate, setup: BaseSetup) -> str:
     """What takes it longer."""
     seconds = f"{row.seconds - first.seconds:.1f} s"
     if row.way and row.way != first.way:
@@ -66,6 +67,8 @@ def _slower(row: Candidate, first: Candidate) -> str:
         return f"{narrow}feed {1 - feed:.0%} lower{_held(row.holds_feed)}"
     if speed < LESS:
         held = row.holds_speed or (row.grade if row.grade != first.grade else "")
+        if row.grade != first.grade and row.coating != first.coating:  # of round tools the coating tells why
+            held = f"{row.grade}, {why}" if (why := coating_reason(row.coating, setup.work.material.group.letter)) else held
         return f"speed {1 - speed:.0%} lower{_held(held)}"
     own, best = _count(row.change_parts), _count(first.change_parts)
     if row.change_parts < first.change_parts and own != best:

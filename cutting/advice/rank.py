@@ -106,6 +106,7 @@ def _candidate(contest: Contest, field: Field, best: Best, k: int) -> Candidate:
         reason="",
         way=field.way(k),
         width=getattr(edge, "width", 0.0),
+        coating=(edge.grade.coating or "none") if edge.geometry is None else "",
         side_use=float(edge.grade.main_letter != setup.work.material.group.letter),
         **{name: float(best.figures[name][k]) for name in names},  # type: ignore[arg-type]
     )

@@ -69,6 +69,24 @@ def advice_for(grade: Grade) -> tuple[Says, ...]:
     return (whole, *sorted(metals, key=lambda one: -one.rating))
 
 
+def one_for_its_metals(grade: Grade) -> str:
+    """A grade for all metals that it names against one made for each, in words: time that it costs, places that it saves."""
+    letters = "".join(dict.fromkeys(grade.letters))
+    found = one_for_all([grade], letters)
+    if found is None or len(letters) < 2:
+        return ""
+    places = f"{found.pockets_saved} place{'s' if found.pockets_saved > 1 else ''} saved"
+    return f"one for {', '.join(letters)}: cuts take {found.longer:.0%} longer than with one made for each, {places}"
+
+
+def coating_reason(coating: str, letter: str) -> str:
+    """Why a coating is worse in a metal than the best one for it; blank for the best, or one that the table does not know."""
+    rows = {name: told for (metal, name), told in _coatings().items() if metal == letter}
+    if coating not in rows or rows[coating][0] >= max(rating for rating, _ in rows.values()):
+        return ""
+    return rows[coating][1]
+
+
 @dataclass(frozen=True)
 class OneOrEach:
     """One tool for several metals against one for each: share of the time that the cuts take longer, pockets that it saves."""

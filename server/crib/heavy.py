@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import Any
 
 from django.db import IntegrityError, transaction
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Router, Schema, Status
 from pydantic import Field
@@ -199,6 +199,17 @@ def study_heavy(request: HttpRequest, payload: HeavyIn) -> dict[str, Any]:
 @router.get("/{tool_id}", response=HeavyKept)
 def read_one(request: HttpRequest, tool_id: int) -> dict[str, Any]:
     return _kept(_named(tool_id))
+
+
+@router.get("/{tool_id}/form.json")
+def form_file(request: HttpRequest, tool_id: int) -> HttpResponse:
+    """The open form as a file, for `solve` and for other shops."""
+    row = _named(tool_id)
+    answer = HttpResponse(
+        json.dumps({"operation": "heavy bore", **row.form}, indent=1, ensure_ascii=False), content_type="application/json"
+    )
+    answer["Content-Disposition"] = f'attachment; filename="heavy-tool-{row.pk}.json"'
+    return answer
 
 
 @router.put("/{tool_id}", response=HeavyKept)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Any
 
-from cutting.advice.round_tools import advice_for
+from cutting.advice.round_tools import advice_for, one_for_its_metals
 from cutting.money.cost import solid_tool_cost
 from cutting.operations.holes.mill_hole.limits import LEAST_RATIO
 from cutting.quantities import display
@@ -25,6 +25,8 @@ def round_tool_out(tool: Drill | EndMill) -> dict[str, Any]:
     found = mill_out(tool) if isinstance(tool, EndMill) else drill_out(tool)
     last = range(tool.regrinds + 1) if tool.edges < 2 else ()
     lives = [{"regrinds": k, "cost": display(float(solid_tool_cost(tool.price, k, tool.regrind_price)), "money")} for k in last]
+    if several := one_for_its_metals(tool.grade):
+        found["facts"].append(several)
     return {**found, "advice": [vars(one) for one in advice_for(tool.grade)], "lives": lives}
 
 

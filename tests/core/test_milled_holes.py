@@ -9,7 +9,7 @@ import pytest
 
 from cutting.advice import advise
 from cutting.advice.contests.mill_hole import CONTEST
-from cutting.advice.round_tools import advice_for, coating_of, one_for_all, share_of_speed
+from cutting.advice.round_tools import advice_for, coating_of, coating_reason, one_for_all, one_for_its_metals, share_of_speed
 from cutting.doors.json_form import read_request
 from cutting.errors import CuttingError
 from cutting.operations.holes.mill_hole.evaluate import MODEL, explore
@@ -273,6 +273,15 @@ def test_coatings_go_with_metals() -> None:
     assert "tough" in advice_for(crib["HSS cobalt"])[0].why
     assert "brittle" in advice_for(crib["K10 diamond"])[0].why
     assert [one.letter for one in said[1:3]] == ["P", "M"]
+
+
+def test_the_ranking_says_what_a_coating_costs() -> None:
+    """Common practice, no source: an unsuited coating is told with its reason; the best one for a metal has none."""
+    assert coating_reason("none", "P")
+    assert coating_reason("PVD", "P") == ""
+    assert coating_reason("a new one", "P") == ""
+    assert "longer" in one_for_its_metals(grades()["K30 fine PVD"])
+    assert one_for_its_metals(grades()["N05 PCD"]) == ""
 
 
 def test_one_tool_for_many_metals() -> None:

@@ -84,6 +84,15 @@ def test_copied_and_archived(engineer: Api, operator: Api, cup: dict[str, Any]) 
     assert engineer.post(DOOR, {"form": form}).status_code == 201  # its name may be used again
 
 
+def test_out_and_in_again_as_a_file(engineer: Api, cup: dict[str, Any]) -> None:
+    answer = engineer.get(f"{DOOR}/{cup['id']}/form.json")
+    assert "attachment" in answer["Content-Disposition"]
+    form = answer.json()
+    assert form["operation"] == "heavy bore"
+    form["tool"]["name"] = "Cup tool from a file"
+    assert engineer.post(DOOR, {"form": form}).status_code == 201
+
+
 def test_a_tool_that_the_shop_no_longer_understands_stands_in_the_list(engineer: Api) -> None:
     HeavyTool.objects.create(name="Lost", form={"machine": "sold", "tool": {"name": "Lost"}})
     row = next(one for one in engineer.get(DOOR).json() if one["name"] == "Lost")

@@ -55,6 +55,24 @@
     name === "holder" ? (choices.data?.holders ?? []) : name === "coolant" ? ["flood", "through", "dry"] : [];
   const spindles = $derived((machines.data ?? []).map((m) => m.name));
 
+  let filePicker: HTMLInputElement | undefined = $state();
+  let unread = $state("");
+
+  async function takeIn(input: HTMLInputElement) {
+    const file = input.files?.[0];
+    input.value = "";
+    unread = "";
+    if (!file) return;
+    try {
+      const form = JSON.parse(await file.text()) as Record<string, unknown>;
+      const made = await ask(api.POST("/api/crib/heavy-tools", { body: { form, units: "mm" } }));
+      await queries.invalidateQueries({ queryKey: ["heavy-tools"] });
+      await push(`/crib/heavy-tools/${made.id}`);
+    } catch (reason) {
+      unread = reason instanceof Error ? `${file.name}: ${reason.message}` : file.name;
+    }
+  }
+
   async function copy() {
     const made = await build.copy();
     await queries.invalidateQueries({ queryKey: ["heavy-tools"] });
@@ -85,7 +103,19 @@
               >{row.name} · {shown(row.mass)} · {row.sound ? "carried" : "not carried"}</option
             >{/each}
         </select>
-        {#if session.mayEdit}<button class="plain-link ml-2" onclick={() => void copy()}>copy it</button>
+        <a class="plain-link ml-2" href="/api/crib/heavy-tools/{id}/form.json">JSON</a>
+        {#if session.mayEdit}<button class="plain-link ml-2" onclick={() => filePicker?.click()}
+            >take one in</button
+          >
+          <input
+            bind:this={filePicker}
+            type="file"
+            accept=".json,application/json"
+            class="hidden"
+            aria-label="A heavy tool as JSON"
+            onchange={(event) => void takeIn(event.currentTarget)}
+          />
+          <button class="plain-link ml-2" onclick={() => void copy()}>copy it</button>
           <button class="plain-link ml-2" onclick={() => void archive()}>archive it</button>{/if}
       {/snippet}
       {#if sheet}<HeavyPicture {sheet} stale={build.stale} />{:else}<p class="text-soft px-2.5">
@@ -118,6 +148,7 @@
     </Panel>
     <Panel title="Built of" stale={build.stale}>
       <Scroll label="How the tool is built" role="region">
+        {#if unread}<p role="alert" class="text-signal px-2.5">{unread}</p>{/if}
         {#if build.conflict}
           <p role="alert" class="text-signal px-2.5">
             {build.conflict.message}
