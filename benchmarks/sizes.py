@@ -14,7 +14,7 @@ class Sizes:
     tools: int = 100_000
     questions: int = 300
     presses: int = 40
-    benches: int = 6
+    benches: int = 8
     operations: int = 60
     repeats: int = 5
 
