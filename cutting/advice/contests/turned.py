@@ -34,6 +34,7 @@ PASS_OPTIONS, MOST_EXTRA_PASSES = 2, 6  # tried for all; tried where forces brea
 EASED_BY_DEPTH = ("part_bends", "chatter", "spindle_power", "edge_strength", "jaw_grip", "tool_bends")
 EASED_PASSES = (0, 1, 2, 3, 5)  # so many passes more before a tool is refused
 MOST_PASSES = 24
+MOST_DEEPER = 250  # entries of a chunk that break a force and are tried in ever more passes
 MOST_DIVIDED = 3000  # entries of a chunk that are tried in one pass more though they stand
 WINDOW_MARGIN, NOSE_SHARE = 0.92, 0.5  # a start stays inside the window and at half the corner radius
 POWER_MARGIN = 0.985
@@ -88,6 +89,9 @@ def tries(setup: Setup, field: Field, best: Best, part: slice) -> Iterator[Try]:
         if extra >= PASS_OPTIONS:
             by_depth = np.isin(best.breaking[part].astype(str), EASED_BY_DEPTH)
             waiting = np.flatnonzero(~best.feasible[part] & by_depth)
+            if len(waiting) > MOST_DEEPER and int(np.count_nonzero(best.feasible[part])) > MOST_DIVIDED:
+                # of many, where many stand already, only those that miss by least
+                waiting = waiting[np.argsort(best.score[part][waiting], kind="stable")[:MOST_DEEPER]]
         for passes in np.unique(fewest[waiting] + extra):
             yield waiting[fewest[waiting] + extra == passes] + part.start, _in_passes(setup, int(passes))
 
