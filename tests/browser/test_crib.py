@@ -118,6 +118,7 @@ def test_the_window_is_dragged_and_nudged_on_the_map(person: Person) -> None:
     before = Geometry.objects.get(name="heavy").window
     person.until(lambda: len(person.all("g[role=slider]")) == len(before), "a handle per point")
     handle = person.all("g[role=slider]")[4].find_elements("css selector", "circle")[1]
+    person.until(lambda: handle.rect == (person.pause(0.2), handle.rect)[1], "a handle that stands still")
     ActionChains(person.chrome).move_to_element(handle).click_and_hold().move_by_offset(18, -12).release().perform()
     person.see_text("section[aria-label='Chip window'] [role=status]", "version 2")
     dragged = Geometry.objects.get(name="heavy").window
