@@ -72,6 +72,16 @@ def test_what_a_change_must_do(why: str, base: dict[str, Any], change: dict[str,
     assert sign * (of(both) - of(base)) > 1e-9, why
 
 
+def test_chamfers_and_last_turns_are_counted() -> None:
+    """Each mouth is chamfered for itself; a last turn is a second time over the wall."""
+    four = {"count": 4, "circle": "80 mm"}
+    one_more, four_more = (
+        float(numbers_of(feature={**more, "chamfer": "26 mm"}).idle_time[0] - numbers_of(feature=more).idle_time[0]) for more in ({}, four)
+    )
+    assert 0 < one_more < four_more
+    assert (numbers_of().strokes_taken, numbers_of(settings=FINE).strokes_taken) == (1, 2)
+
+
 def test_the_shop_s_other_half_of_the_size() -> None:
     """Half of what it springs, set outward, brings the hole to its size; the remedy does it."""
     slack = {"tool": {"mill": "mill 12 long neck K30 fine PVD"}, "settings": {"pitch": "1.4 mm", "feed_per_tooth": "0.08 mm/z"}}
