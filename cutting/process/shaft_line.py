@@ -1,74 +1,40 @@
-"""A whole shaft in one line, as it is said at the bench: `Ø45 x 120, Ø30 h6 x 50 Ra 0.8, groove DIN 471, cut off`."""
+"""A whole part in one line, as it is said at the bench: `Ø45 x 120, Ø30 h6 x 50 Ra 0.8, bore Ø20 H7 x 40, groove DIN 471, cut off`."""
 
 from __future__ import annotations
 
 import re
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Any
 
 from cutting.errors import CuttingError, OutOfRange, UnreadableQuantity
-from cutting.quantities import Dimension, read_dimension, read_quantity, write
-from cutting.quantities.dimension import spelled_out
-from cutting.quantities.roughness import SHARES
+from cutting.process.bore_line import Drills, inside_cuts, split_inside
+from cutting.process.line_words import FINISH_STOCK, LEAST_CUT, OWN_GROOVE, Planned, Step, read_step, spoken
+from cutting.quantities import read_dimension, read_quantity, write
 from cutting.workpiece.ring_grooves import standard_groove
 from cutting.workpiece.solid import Blank, Region, Side, Solid, blank_solid
 
 FACE_STOCK = 1.0  # mm taken off the free face
-FINISH_STOCK = 0.6  # mm on diameter that roughing leaves where a size or a finish is asked (common practice)
-FINE = 3.2  # µm Ra from which a finish is a cut of its own
 RING_ROOM = 3.0  # a ring groove keeps so many of its depths from the end of its step (after the standard's n, from memory)
-LEAST_CUT = 0.05  # mm on diameter below which nothing is turned
 KERF, KERF_ROOM = 3.0, 6.0  # mm turned beyond the part for the blade; and between jaws and part for it and its clearance
+BEYOND = 1.0  # mm that a hole through goes further into metal that stands behind it, so that nothing closes it later
 _PARTS = re.compile(r"\s*(?:;|\n|,\s+|,(?=[A-Za-zØø]))\s*")
-_STEP = re.compile(
-    r"^(?:[Øø]|dia\.?\s*|d\s*=\s*)?\s*(?P<size>.+?)\s*[x×*]\s*(?P<length>[\d.,/\s-]*\d(?:\s*(?:mm|in|\"|″))?)(?P<rest>.*)$", re.IGNORECASE
-)
-_NOTE = re.compile(r"\s*(?P<word>Ra|Rz|Rt|R|N)\s*(?P<value>[\d.,]+\s*(?:µm|um|µin|mm|in)?)", re.IGNORECASE)
 _GROOVE = re.compile(r"^(?:ring\s+)?groove\s+(?P<what>.+?)(?:\s+(?:at|@)\s*(?P<place>[\d.,]+\s*(?:mm|in|\")?))?$", re.IGNORECASE)
-_OWN_GROOVE = re.compile(r"^(?P<width>[^x×]+?)\s*[x×]\s*[Øø]?\s*(?P<floor>.+)$")
 
 
-@dataclass(frozen=True)
-class Step:
-    """A cylinder of the shaft: size and how it is entered in mm, length, what else the drawing says, where it stands from the jaws."""
+def read_shaft_line(
+    text: str, blank_diameter: float, free_length: float, system: str = "metric", blank_bore: float = 0.0, drills: Drills = ()
+) -> tuple[Planned, ...]:
+    """The operations that make a part of one line from a bar of `blank_diameter`, `free_length` out of the jaws [mm].
 
-    size: Dimension
-    entered: str
-    length: float
-    roughness: float | None = None
-    finish: str = ""  # the same in the drawing's own word
-    fillet: float | None = None
-    near: float = 0.0
-
-    @property
-    def far(self) -> float:
-        return self.near + self.length
-
-    @property
-    def fine(self) -> bool:
-        return self.size.tolerance is not None or (self.roughness is not None and self.roughness <= FINE)
-
-
-@dataclass(frozen=True)
-class Planned:
-    """An operation that the line asks for: kind, title, the feature's entries, and what was assumed."""
-
-    kind: str
-    title: str
-    feature: dict[str, str | bool]
-    note: str = ""
-
-
-def read_shaft_line(text: str, blank_diameter: float, free_length: float, system: str = "metric") -> tuple[Planned, ...]:
-    """The operations that make a shaft of one line from a bar of `blank_diameter`, `free_length` out of the jaws [mm].
-
-    Steps are said from the jaws outwards or from the free end, the thicker end goes to the jaws; grooves belong to the step
-    named before them. Raises `CuttingError` that repeats the words it could not read, or says what does not fit the blank.
+    Bores, a hole and recesses are said from the free face inward; steps from the jaws outwards or from the free end, the thicker
+    end goes to the jaws; grooves belong to the step named before them. Raises `CuttingError` that repeats the words it could not
+    read, or says what does not fit the blank. `drills` (Ø, reach) are those that may open what is only bored.
     """
     words = [part for part in _PARTS.split(text.strip().rstrip(".,;")) if part]
     if not words:
         raise UnreadableQuantity("line", "is empty; write for example Ø45 x 120, Ø30 h6 x 50 Ra 0.8, cut off.")
+    inside, words = split_inside(words, system)
     steps: list[Step] = []
     grooves: list[tuple[int, str, float | None]] = []
     parted = False
@@ -81,58 +47,33 @@ def read_shaft_line(text: str, blank_diameter: float, free_length: float, system
             place = read_quantity(found["place"], "length", system=system, field="line").value if found["place"] else None
             grooves.append((len(steps) - 1, found["what"].strip(), place))
         elif not re.fullmatch(r"face", word, re.IGNORECASE):
-            steps.append(_step(word, system))
+            steps.append(read_step(word, system))
+    if not steps and inside and not parted:  # the outside is left as it is
+        opened, bored = inside_cuts(inside, free_length, 0.0, None, blank_bore, blank_diameter, system, drills)
+        return *opened, *bored
     if not steps:
         raise UnreadableQuantity("line", "names no step; write for example Ø45 x 120.")
     if len(steps) > 1 and steps[0].size.nominal < steps[-1].size.nominal:
         steps.reverse()
         grooves = [(len(steps) - 1 - k, what, place) for k, what, place in grooves]
     placed = _placed(steps, blank_diameter, free_length, parted)
+    long = sum(step.length for step in placed)
+    deepest = max((one.length for one in inside.bores), default=0.0)
+    wall = min(step.size.nominal for step in placed if placed[-1].far - step.far < deepest) if deepest else blank_diameter
+    beyond = KERF + BEYOND if parted else BEYOND if placed[0].near > 0 else None
+    opened, bored = inside_cuts(inside, placed[-1].far, long, beyond, blank_bore, wall, system, drills)
     cuts = [
         Planned("face", "Face", {"length": f"{FACE_STOCK:g} mm"}),
+        *opened,
         *_turned(placed, blank_solid(Blank(blank_diameter, free_length)), KERF if parted else 0.0, system),
     ]
+    cuts += bored
     cuts += [_groove(placed[k], what, place, system) for k, what, place in grooves]
     if parted:
         first = placed[0]
-        total = sum(step.length for step in placed)
-        feature: dict[str, str | bool] = {"part_length": f"{total:g} mm", "distance_from_chuck": f"{first.near - KERF:g} mm"}
+        feature: dict[str, str | bool] = {"part_length": f"{long:g} mm", "distance_from_chuck": f"{first.near - KERF:g} mm"}
         cuts.append(Planned("cut off", f"Cut off Ø{first.size.nominal:g}", feature))
     return tuple(cuts)
-
-
-def _step(word: str, system: str) -> Step:
-    found = _STEP.match(word)
-    if not found:
-        raise UnreadableQuantity("line", f"'{word}' is no step, groove, face or cut off. A step is Ø30 h6 x 50 Ra 0.8.")
-    size = read_dimension(found["size"].strip(), system, "line")
-    length = read_quantity(found["length"].strip(), "length", system=system, field="line").value
-    if not (size.nominal > 0 and length > 0):
-        raise OutOfRange("line", f"'{word}': diameter and length must be above zero.", "above 0 mm")
-    notes, rest = {}, found["rest"]
-    while rest.strip():
-        note = _NOTE.match(rest)
-        if not note:
-            raise UnreadableQuantity("line", f"'{rest.strip()}' in '{word}' is neither a finish (Ra, Rz, N6) nor a fillet R.")
-        word_of = note["word"].lower()
-        notes["r" if word_of == "r" else "finish"], rest = note["value" if word_of == "r" else 0].strip(), rest[note.end() :]
-    rough = read_quantity(notes["finish"], "roughness", system=system, field="line").value if "finish" in notes else None
-    fillet = read_quantity(notes["r"], "length", system=system, field="line").value if "r" in notes else None
-    finish = _finish(notes["finish"], rough) if rough is not None else ""
-    return Step(size, _said(size, system), length, rough, finish, fillet)
-
-
-def _finish(said: str, ra: float) -> str:
-    """A finish with its unit in the drawing's own word; Ra [µm] is what it was read as."""
-    if said[:1] in "Nn":
-        return said.upper()
-    word = said[:2].lower()
-    return f"{ra:g} µm" if word == "ra" else f"{word.capitalize()} {ra / SHARES[word]:g} µm"
-
-
-def _said(size: Dimension, system: str) -> str:
-    """The size as it was typed, with its unit where that is inches."""
-    return spelled_out(size.entered, system, "line").lstrip("Øø ")
 
 
 def _placed(steps: Sequence[Step], blank: float, free_length: float, parted: bool) -> list[Step]:
@@ -183,9 +124,9 @@ def _feature(step: Step, to: str, far: float, finish: str) -> dict[str, str | bo
 def _groove(step: Step, what: str, place: float | None, system: str) -> Planned:
     given: dict[str, str | bool] = {"where": "outside", "diameter": f"{step.size.nominal:g} mm"}
     note = ""
-    if own := _OWN_GROOVE.match(what):
+    if own := OWN_GROOVE.match(what):
         width, floor = read_dimension(own["width"], system, "line"), read_dimension(own["floor"], system, "line")
-        given |= {"width": _said(width, system), "floor": _said(floor, system)}
+        given |= {"width": spoken(width, system), "floor": spoken(floor, system)}
         wide, deep = width.nominal, (step.size.nominal - floor.nominal) / 2
     else:
         try:

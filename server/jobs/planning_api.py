@@ -9,8 +9,10 @@ from django.http import HttpRequest
 from ninja import Router, Schema
 from pydantic import Field
 
+from cutting.doors.json_form import Wanted
 from cutting.doors.plain import problem as core_problem
 from cutting.errors import CuttingError
+from cutting.operations.registry import kind_of
 from cutting.process.shaft_line import read_shaft_line
 from cutting.quantities import display, read_quantity
 from server.jobs import actions
@@ -146,8 +148,8 @@ def read_line(request: HttpRequest, job_id: int, payload: ShaftLineIn) -> dict[s
     """What operations a shaft said in one line asks for."""
     document = copy.deepcopy(actions.newest(job_id).document)
     stock = document["stock"]
-    blank, free = (read_quantity(stock[name], "length", field=name).value for name in ("diameter", "free_length"))
-    planned = read_shaft_line(payload.line, blank, free, "inch" if payload.units == "inch" else "metric")
+    blank, free, bore = (read_quantity(stock[name], "length", field=name).value for name in ("diameter", "free_length", "bore"))
+    planned = read_shaft_line(payload.line, blank, free, "inch" if payload.units == "inch" else "metric", bore, _drills(document))
     found = []
     for k, one in enumerate(planned):
         # whatever the line was said in, the features it asks for are written in millimetres
@@ -156,6 +158,14 @@ def read_line(request: HttpRequest, job_id: int, payload: ShaftLineIn) -> dict[s
         document["operations"].append(_bare(f"new{k}", one.kind, feature))
     outline, _ = sketch_of(document, None, shop())
     return {"operations": found, "outline": outline}
+
+
+def _drills(document: dict[str, Any]) -> list[tuple[float, float]]:
+    """Ø and reach of the shop's drills that open a hole in solid metal."""
+    library, kind = shop().library, kind_of("drill")
+    kinds = tuple((role.name, role.kinds) for role in kind.roles)
+    stock: Any = library.stock(Wanted("drill", kinds, library.material(document["material"]), library.machine(document["machine"])))
+    return [(one.diameter, one.reach) for one in stock.drills if not (one.type.enlarges or one.type.spots)]
 
 
 class BestIn(Schema):

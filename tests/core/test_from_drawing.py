@@ -19,13 +19,14 @@ from cutting.operations.registry import evaluate_quickly, kind_of
 from cutting.operations.turned.feature import Feature
 from cutting.operations.turned.fit import collar_in_front, fouled
 from cutting.operations.turned.setup import Setup
-from cutting.process.shaft_line import Planned, read_shaft_line
+from cutting.process.line_words import Planned
+from cutting.process.shaft_line import read_shaft_line
 from cutting.process.standing import taken_from_part
 from cutting.quantities import Dimension, read_dimension
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import holders, inserts
 from cutting.tooling.shapes import SHAPES
-from cutting.workpiece.solid import Blank, Solid, blank_solid
+from cutting.workpiece.solid import Blank, Region, Side, Solid, blank_solid, radius_at
 from tests.core.slots import GROOVE, form
 from tests.core.tools import find_holder
 
@@ -134,7 +135,12 @@ def test_a_fine_surface_or_size_is_a_cut_of_its_own_and_a_hair_of_stock_none() -
     [("", "empty"), ("cut off", "no step"), ("Ø45 x 500", "has 200 mm"), ("Ø70 x 10", "thicker than the blank"), ("M10 x 5", "M10"),
      ("groove 3 x 26", "before any step"), ("Ø45 x 30 chamfer 1", "chamfer 1"), ("Ø45 x -3", "Ø45 x -3"),
      ("Ø40 x 10, groove 12 x Ø30", "does not stand"),
-     ("Ø41 x 60, groove DIN 999", "DIN 999"), ("Ø1,500 x 20", "can be")],
+     ("Ø41 x 60, groove DIN 999", "DIN 999"), ("Ø1,500 x 20", "can be"),
+     ("Ø40 x 60, bore Ø16 x 10, bore Ø20 x 20", "is a recess"), ("Ø40 x 60, bore Ø39 x 20", "leaves no wall"),
+     ("Ø25 x 20, Ø40 x 60, bore Ø24 x 21", "leaves no wall"), ("bore Ø20 through", "the part's length"),
+     ("Ø40 x 60, drill Ø8 x 10, drill Ø10 x 5", "one hole"), ("bore Ø20 x 10, recess Ø30 at 5", "width x floor"),
+     ("bore Ø20 x 10, recess 3 x Ø30 at 8", "across a step"), ("bore Ø30 x 10, recess 3 x Ø28 at 2", "wider than the bore"),
+     ("bore Ø20 x 10, recess 3 x Ø30", "at its distance"), ("Ø40 x 60, bore Ø20", "Ø20")],
 )  # fmt: skip
 def test_a_line_that_cannot_be_read_says_which_words(line: str, words: str) -> None:
     with pytest.raises(CuttingError) as refused:
@@ -161,6 +167,46 @@ def test_the_operations_of_a_line_leave_the_part_that_it_says(steps: list[tuple[
         assert part.largest(place, place + long) == diameter
         assert part.at(place + long / 2) == diameter
         place += long
+
+
+def test_the_inside_is_said_from_the_face_inward() -> None:
+    line = "Ø80 x 40, bore Ø62 H7 x 20 Ra 1.6 R0.8, bore Ø50 x 30, bore Ø40 through, recess 5 x Ø66 at 12, cut off"
+    found = dict(said(line, 90, 80))
+    assert list(found) == [
+        "Face", "Hole Ø39", "Turn Ø80", "Bore Ø40", "Bore Ø50", "Rough bore Ø61.4", "Bore Ø62 H7", "Recess Ø66", "Cut off Ø80",
+    ]  # fmt: skip
+    fine = {"end_diameter": "62 H7", "length": "20 mm", "shoulder": True, "roughness": "1.6 µm", "fillet": "0.8 mm"}
+    assert found["Bore Ø62 H7"] == fine
+    assert found["Bore Ø40"] == {"end_diameter": "40 mm", "length": "44 mm", "shoulder": False}  # past the blade, or a disc stays in it
+    assert found["Recess Ø66"]["distance_from_chuck"] == "62 mm"  # its near wall: 79 − 12 − 5
+    assert found["Recess Ø66"]["diameter"] == "62 mm"
+    assert dict(said("bore Ø30 H7 x 20", 90, 80))["Hole Ø28"]["depth"] == "20 mm"  # the outside is left as it is
+    opens = dict(said("Ø45 x 199, bore Ø20 through"))["Hole Ø19"]
+    assert (opens["depth"], opens["through"]) == ("199 mm", True)  # nothing stands behind it
+    assert dict(said("Ø45 x 100, drill Ø10 H7 through"))["Hole Ø10 H7"] == {"diameter": "10 H7", "depth": "101 mm", "through": False}
+    there = [(30.0, 60.0), (36.0, 30.0), (38.5, 90.0), (40.0, 90.0)]  # Ø and reach: the widest that reaches and leaves a bar its mm
+    assert read_shaft_line("bore Ø40 x 50", 90, 80, drills=there)[0].feature["diameter"] == "38.5 mm"
+    assert read_shaft_line("bore Ø40 H7 x 50", 90, 80, drills=there)[0].feature["diameter"] == "30 mm"
+    ring = read_shaft_line("Ø80 x 30, bore Ø62 H7 through", 90, 31, "metric", 40)
+    assert [one.title for one in ring] == ["Face", "Turn Ø80", "Rough bore Ø61.4", "Bore Ø62 H7"]  # the blank has its hole
+    inch = dict(said("bore 1 x 1, recess 0.1 x 1.2 at 0.4", 90, 80, "inch"))["Recess Ø30.48"]
+    assert inch == {"where": "inside", "diameter": "25.4 mm", "width": "0.1 in", "floor": "1.2 in", "distance_from_chuck": "67.3 mm"}
+
+
+@given(st.lists(st.tuples(st.integers(16, 60), st.integers(2, 40), st.booleans()), min_size=1, max_size=4, unique_by=lambda one: one[0]))
+def test_the_bores_of_a_line_leave_the_inside_that_it_says(bores: list[tuple[int, int, bool]]) -> None:
+    """Drilled and bored in run order the part has each bore's diameter down to its depth, and not beyond."""
+    deep = sorted({long for _, long, _ in bores}, reverse=True)
+    wanted = [(d, long, fine) for (d, _, fine), long in zip(sorted(bores), deep, strict=False)]
+    part = blank_solid(Blank(80, 100))
+    for one in read_shaft_line(", ".join(f"bore Ø{d}{' H7' if fine else ''} x {long}" for d, long, fine in wanted), 80, 100):
+        size = read_dimension(str(one.feature["diameter" if one.kind == "drill" else "end_diameter"]), "mm")
+        depth = float(str(one.feature["depth" if one.kind == "drill" else "length"]).split()[0])
+        part = part.without(Region(Side.BORE, depth=depth, outer=size.nominal))
+    for k, (diameter, long, _) in enumerate(wanted):
+        shallower = wanted[k + 1][1] if k + 1 < len(wanted) else 0
+        assert 2 * radius_at(part.inside, 100.0 - (long + shallower) / 2) == diameter
+    assert 2 * radius_at(part.inside, 100.0 - wanted[0][1] - 1.0) == 0.0
 
 
 # ---- what stands in the way

@@ -69,6 +69,18 @@ def test_a_shaft_in_one_line_becomes_operations_with_their_best_tools(engineer: 
     assert "the blank has 110 mm" in refused.json()["title"]
 
 
+def test_an_inside_profile_in_one_line_is_drilled_by_what_the_crib_has(engineer: Api) -> None:
+    new = {"name": "Ring", "material": "C45", "machine": "two-axis lathe", "diameter": "80", "free_length": "60"}
+    job = engineer.post("/api/jobs", new).json()["id"]
+    line = "Ø70 x 45, bore Ø40 H7 x 25 Ra 1.6 R0.8, bore Ø30 x 40, recess 4 x Ø44 at 10"
+    ring = engineer.post(f"/api/jobs/{job}/shaft-line", {"line": line}).json()
+    assert [one["kind"] for one in ring["operations"]] == ["face", "drill", "turn", "bore", "bore", "bore", "groove"]
+    assert ring["operations"][1]["feature"]["diameter"] == "25 mm"  # no drill of Ø29 lies in the crib
+    operations = [{name: one[name] for name in ("kind", "title", "feature")} for one in ring["operations"]]
+    made = engineer.edit(job, 1, action="add_operations", operations=operations).json()["state"]["operations"]
+    assert [row["title"] for row in made if row["status"] == "broken"] == []
+
+
 def test_the_best_tools_cost_what_they_said(engineer: Api, job_id: JobId) -> None:
     job = job_id("Guide-vane pin")
     door = f"/api/jobs/{job}/best"

@@ -68,24 +68,24 @@
     const fields = kinds.data?.find((kind) => kind.name === one.kind)?.feature ?? [];
     const label = (name: string) => fields.find((field) => field.name === name)?.label.split(",")[0] ?? name;
     return Object.entries(one.feature)
-      .filter(([name]) => name !== "where")
-      .map(([name, value]) => `${label(name)} ${value}`)
+      .filter(([name, value]) => name !== "where" && value !== false)
+      .map(([name, value]) => (value === true ? label(name) : `${label(name)} ${value}`))
       .join(" · ");
   }
 </script>
 
-<Sheet title="A whole shaft in one line" {close} wide>
+<Sheet title="A whole part in one line" {close} wide>
   <form onsubmit={add}>
     <AsLeft {draft} />
     <label for="shaft-line" class="text-soft"
       >Steps from the thick end or the thin one, each Ø × length, with tolerance, finish (Ra, Rz or N6),
-      fillet R; then grooves and cut off</label
+      fillet R; grooves, cut off; from the face inward: drill, bore, recess 5 x Ø66 at 12</label
     >
     <input
       id="shaft-line"
       class="control figure mt-1 w-full text-[15px] {refused ? 'refused' : ''}"
       autocomplete="off"
-      placeholder="Ø45 x 120, Ø30 h6 x 50 Ra 0.8, groove DIN 471, cut off"
+      placeholder="Ø45 x 120, Ø30 h6 x 50 Ra 0.8, bore Ø20 H7 x 40, groove DIN 471, cut off"
       aria-invalid={refused ? "true" : undefined}
       aria-describedby={refused ? "shaft-line-refused" : undefined}
       bind:value={draft.value.line}
@@ -113,7 +113,8 @@
         <tbody>
           {#each found.operations as one, k (k)}
             <tr class="border-line border-b align-top"
-              ><td class="py-1 font-semibold whitespace-nowrap">{one.title}</td><td class="figure"
+              ><td class="py-1 font-semibold whitespace-nowrap">{one.title}</td><td
+                class="figure !whitespace-normal"
                 >{words(one)}{#if one.note}<span class="text-warn block">▲ {one.note}</span>{/if}</td
               ></tr
             >

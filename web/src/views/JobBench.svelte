@@ -161,7 +161,7 @@
             >{/if}
           {#if session.mayEdit}
             <button class="plain-link" onclick={() => (sheet = "line")}
-              >a shaft in one line <kbd>l</kbd></button
+              >a part in one line <kbd>l</kbd></button
             >
             <button class="plain-link" onclick={() => (sheet = "add")}>add an operation <kbd>a</kbd></button>
           {/if}</span
@@ -246,7 +246,7 @@
           </table>
           <p class="text-soft px-2.5 py-2">
             {#if !job.state.operations.length}
-              No operations yet. Say the whole shaft in one line, or add what the drawing asks one by one.
+              No operations yet. Say the whole part in one line, or add what the drawing asks one by one.
             {:else}{job.state.attention < 3
                 ? shown(job.state.why)
                 : "Every operation is within its limits."}{/if}

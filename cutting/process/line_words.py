@@ -1,0 +1,86 @@
+"""The words of a line: a step as it is said, and the operation that it asks for."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+
+from cutting.errors import OutOfRange, UnreadableQuantity
+from cutting.quantities import Dimension, read_dimension, read_quantity
+from cutting.quantities.dimension import spelled_out
+from cutting.quantities.roughness import SHARES
+
+FINISH_STOCK = 0.6  # mm on diameter that roughing leaves where a size or a finish is asked (common practice)
+FINE = 3.2  # µm Ra from which a finish is a cut of its own
+LEAST_CUT = 0.05  # mm on diameter below which nothing is turned
+_STEP = re.compile(
+    r"^(?:[Øø]|dia\.?\s*|d\s*=\s*)?\s*(?P<size>.+?)\s*[x×*]\s*(?P<length>[\d.,/\s-]*\d(?:\s*(?:mm|in|\"|″))?)(?P<rest>.*)$", re.IGNORECASE
+)
+_NOTE = re.compile(r"\s*(?P<word>Ra|Rz|Rt|R|N)\s*(?P<value>[\d.,]+\s*(?:µm|um|µin|mm|in)?)", re.IGNORECASE)
+OWN_GROOVE = re.compile(r"^(?P<width>[^x×]+?)\s*[x×]\s*[Øø]?\s*(?P<floor>.+)$")
+
+
+@dataclass(frozen=True)
+class Step:
+    """A cylinder of the shaft: size and how it is entered in mm, length, what else the drawing says, where it stands from the jaws."""
+
+    size: Dimension
+    entered: str
+    length: float
+    roughness: float | None = None
+    finish: str = ""  # the same in the drawing's own word
+    fillet: float | None = None
+    near: float = 0.0
+
+    @property
+    def far(self) -> float:
+        return self.near + self.length
+
+    @property
+    def fine(self) -> bool:
+        return self.size.tolerance is not None or (self.roughness is not None and self.roughness <= FINE)
+
+
+@dataclass(frozen=True)
+class Planned:
+    """An operation that the line asks for: kind, title, the feature's entries, and what was assumed."""
+
+    kind: str
+    title: str
+    feature: dict[str, str | bool]
+    note: str = ""
+
+
+def read_step(word: str, system: str) -> Step:
+    """A step as it is said. Raises `CuttingError` that repeats the words it could not read."""
+    found = _STEP.match(word)
+    if not found:
+        raise UnreadableQuantity("line", f"'{word}' is no step, groove, face or cut off. A step is Ø30 h6 x 50 Ra 0.8.")
+    size = read_dimension(found["size"].strip(), system, "line")
+    length = read_quantity(found["length"].strip(), "length", system=system, field="line").value
+    if not (size.nominal > 0 and length > 0):
+        raise OutOfRange("line", f"'{word}': diameter and length must be above zero.", "above 0 mm")
+    notes, rest = {}, found["rest"]
+    while rest.strip():
+        note = _NOTE.match(rest)
+        if not note:
+            raise UnreadableQuantity("line", f"'{rest.strip()}' in '{word}' is neither a finish (Ra, Rz, N6) nor a fillet R.")
+        word_of = note["word"].lower()
+        notes["r" if word_of == "r" else "finish"], rest = note["value" if word_of == "r" else 0].strip(), rest[note.end() :]
+    rough = read_quantity(notes["finish"], "roughness", system=system, field="line").value if "finish" in notes else None
+    fillet = read_quantity(notes["r"], "length", system=system, field="line").value if "r" in notes else None
+    finish = _finish(notes["finish"], rough) if rough is not None else ""
+    return Step(size, spoken(size, system), length, rough, finish, fillet)
+
+
+def _finish(said: str, ra: float) -> str:
+    """A finish with its unit in the drawing's own word; Ra [µm] is what it was read as."""
+    if said[:1] in "Nn":
+        return said.upper()
+    word = said[:2].lower()
+    return f"{ra:g} µm" if word == "ra" else f"{word.capitalize()} {ra / SHARES[word]:g} µm"
+
+
+def spoken(size: Dimension, system: str) -> str:
+    """The size as it was typed, with its unit where that is inches."""
+    return spelled_out(size.entered, system, "line").lstrip("Øø ")
