@@ -21,12 +21,15 @@ from cutting.operations.holes.heavy_bore.study import HeavyStudy, study
 from cutting.quantities import display
 from cutting.tooling.heavy.solids import body_materials
 from cutting.tooling.heavy.tool import heavy_holders
+from server.crib.heavy_sheet import heavy_sheet
 from server.crib.models import HeavyTool
 from server.errors import Refusal
 from server.floor.models import Machine
 from server.jobs.entries import entry_with_unit
 from server.jobs.kinds.view import AxisOut, axis, points, same
 from server.jobs.operation_schemas import LimitOut, ValueOut
+from server.jobs.sheet.pdf import Form as SheetForm
+from server.jobs.sheet.pdf import Paper, sheet_answer
 from server.people.roles import require_engineer
 from server.sentences import Sentence
 from server.shop import Shop, shop
@@ -210,6 +213,14 @@ def form_file(request: HttpRequest, tool_id: int) -> HttpResponse:
     )
     answer["Content-Disposition"] = f'attachment; filename="heavy-tool-{row.pk}.json"'
     return answer
+
+
+@router.get("/{tool_id}/setup-sheet")
+def print_heavy(request: HttpRequest, tool_id: int, paper: Paper = "a4", form: SheetForm = "pdf", units: Units = "mm") -> HttpResponse:
+    """The tool on paper: how it is built, what each step is set to, what the changer must carry."""
+    row = _named(tool_id)
+    content = heavy_sheet(read_heavy(row.form, shop().library), row.revision, units)
+    return sheet_answer("heavy_sheet.html", content, paper, form, f"heavy-tool-{row.pk}")
 
 
 @router.put("/{tool_id}", response=HeavyKept)

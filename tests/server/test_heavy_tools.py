@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import io
 from typing import Any
 
 import pytest
+from pypdf import PdfReader
 
 from server.crib.models import HeavyTool
 from tests.server.conftest import Api
@@ -98,3 +100,25 @@ def test_a_tool_that_the_shop_no_longer_understands_stands_in_the_list(engineer:
     row = next(one for one in engineer.get(DOOR).json() if one["name"] == "Lost")
     assert row["mass"] is None
     assert not row["sound"]
+
+
+def test_on_paper_stands_what_the_setter_and_the_changer_want(engineer: Api, operator: Api) -> None:
+    rows = {row["name"]: row["id"] for row in engineer.get(DOOR).json()}
+    page = operator.get(f"{DOOR}/{rows['Cup tool, arms']}/setup-sheet?form=page").content.decode()
+    for words in (
+        "10.51 kg",
+        "13.2 N·m",
+        "HSK-A100 flange",
+        "200 H6",
+        "set every step at 24 ± 1 °C",
+        "falls out of the changer",
+        "slow swing",
+    ):
+        assert words in page
+    assert "is the limit" not in page
+    inch = operator.get(f"{DOOR}/{rows['Cup tool, solid steel']}/setup-sheet?form=page&units=inch").content.decode()
+    assert "tilting moment at the gripper: 22.4 lbf·ft (30.4 N·m) where 11.1 lbf·ft (15.0 N·m) is the limit." in inch
+    for paper in ("a4", "letter"):
+        pdf = operator.get(f"{DOOR}/{rows['Cup tool, arms']}/setup-sheet?paper={paper}")
+        assert pdf["Content-Type"] == "application/pdf"
+        assert len(PdfReader(io.BytesIO(pdf.content)).pages) <= 2

@@ -27,6 +27,7 @@ from server.jobs.state import held_words, metal_words, part_before, stages_of, s
 from server.shop import Shop
 from server.words import tool_name
 
+DEFER = "The machine's manual, local rules and trained people come first. This sheet advises; it does not say that a cut is safe."
 COMMON = 0.6  # share of the operations from which a line is said for all
 
 
@@ -41,21 +42,24 @@ def sheet_content(revision: Revision, only: str | None, units: str, stock: Shop)
     bore = f", bore Ø{_length(blank['bore'], system)}" if blank["bore"] else ""
     operations = [_operation(revision, entry, system, stock) for entry in entries]
     stands = "out of the chuck" if stock.library.machine(document["machine"]).turns else "high on its table"
+    stands_out = f"Ø{_length(blank['diameter'], system)}{bore}, {_length(blank['free_length'], system)} {stands}"
+    if layers := document["stock"].get("layers"):
+        stands_out += f"; layers {layers}"
+    hard = f"{document['hardness']:g} HB" if document.get("hardness") else "as usually delivered"
     return {
         "job": document["name"],
         "revision": revision.number,
-        "at": revision.at,
-        "author": revision.author.get_username(),
-        "material": document["material"],
-        "hardness": f"{document['hardness']:g} HB" if document.get("hardness") else "as usually delivered",
-        "machine": document["machine"],
-        "pieces": document["batch"]["pieces"],
-        "goal": document["goal"],
-        "stock": f"Ø{_length(blank['diameter'], system)}{bore}, {_length(blank['free_length'], system)} {stands}"
-        + (f"; layers {layers}" if (layers := document["stock"].get("layers")) else ""),
+        "sheet": "set-up sheet",
+        "head": [
+            ("material", f"{document['material']}, {hard}"),
+            ("machine", document["machine"]),
+            ("stock", stands_out),
+            ("pieces", f"{document['batch']['pieces']}, {document['goal']}"),
+            ("saved", f"{revision.at:%Y-%m-%d %H:%M} UTC, {revision.author.get_username()}"),
+        ],
         "whole": None if only else {**whole_part(revision, system, stock), "common": _said_once(operations)},
         "operations": operations,
-        "defer": "The machine's manual, local rules and trained people come first. This sheet advises; it does not say that a cut is safe.",
+        "defer": DEFER,
     }
 
 

@@ -41,30 +41,30 @@ def scene_svg(setup: Setup, stage: Stage) -> str:
     for side in (1.0, -1.0):
         outline = [at(c, side) for c in stage.corners]
         closed = [*outline, (outline[-1][0], axis), (outline[0][0], axis)]
-        parts.append(_polygon(closed, "part"))
-    parts.append(_polygon([at(c) for c in stage.band], "cut"))
+        parts.append(polygon(closed, "part"))
+    parts.append(polygon([at(c) for c in stage.band], "cut"))
     if setup.holding.style is not Holding.CHUCK:
         end = CHUCK + setup.holding.free_length * scale
         parts.append(
-            _polygon([(end - 4, axis), (end + 26, axis - 14), (end + 48, axis - 14), (end + 48, axis + 14), (end + 26, axis + 14)], "steel")
+            polygon([(end - 4, axis), (end + 26, axis - 14), (end + 48, axis - 14), (end + 48, axis + 14), (end + 26, axis + 14)], "steel")
         )
     if setup.holding.steady is not None:
-        parts.append(_path(f"M{CHUCK + setup.holding.steady * scale:.1f},{axis - 44:.1f}v88", "steady"))
+        parts.append(path(f"M{CHUCK + setup.holding.steady * scale:.1f},{axis - 44:.1f}v88", "steady"))
     tip = at(stage.tip)
     grow = max(scale, 1.2)
     tool = [(x * grow, y * grow) for x, y in holder_outline(setup.holder, setup.insert)]
     edge = [(x * grow, y * grow) for x, y in insert_outline(setup.insert, setup.holder.code.cutting_edge_angle)]
     parts += [
-        _polygon([(tip[0] + x, tip[1] - y) for x, y in tool], "steel"),
-        _polygon([(tip[0] + x, tip[1] - y) for x, y in edge], "insert"),
+        polygon([(tip[0] + x, tip[1] - y) for x, y in tool], "steel"),
+        polygon([(tip[0] + x, tip[1] - y) for x, y in edge], "insert"),
     ]
-    parts.append(_path(f"M4,{axis:.1f}H{WIDTH - 4:.1f}", "centre"))
+    parts.append(path(f"M4,{axis:.1f}H{WIDTH - 4:.1f}", "centre"))
     if setup.operation == "face":
-        parts.append(_path(f"M{tip[0] + 52:.1f},10v30m-4,-6l4,6l4,-6", "arrow"))
+        parts.append(path(f"M{tip[0] + 52:.1f},10v30m-4,-6l4,6l4,-6", "arrow"))
     else:
         arrow = 30 if setup.away else -30
         back = -arrow / 5
-        parts.append(_path(f"M{tip[0] + 46:.1f},14h{arrow}m{back:.1f},-4l{-back:.1f},4l{back:.1f},4", "arrow"))
+        parts.append(path(f"M{tip[0] + 46:.1f},14h{arrow}m{back:.1f},-4l{-back:.1f},4l{back:.1f},4", "arrow"))
     return f'<svg viewBox="0 0 {WIDTH:.0f} {HEIGHT:.0f}" role="img" aria-label="Tool and part to scale">{"".join(parts)}</svg>'
 
 
@@ -83,12 +83,12 @@ def half_section_svg(part: Iterable[Corner], area: Iterable[Corner], bore: float
     for side in (1.0, -1.0):
         outline = [at(c, side) for c in corners]
         if outline:
-            parts.append(_polygon([*outline, (outline[-1][0], axis), (outline[0][0], axis)], "part"))
+            parts.append(polygon([*outline, (outline[-1][0], axis), (outline[0][0], axis)], "part"))
         if bore > 0 and corners:
             end = corners[-1][0]
-            parts.append(_polygon([at(c, side) for c in ((0.0, 0.0), (0.0, bore / 2), (end, bore / 2), (end, 0.0))], "air"))
-        parts.append(_polygon([at(c, side) for c in taken], "cut"))
-    parts.append(_path(f"M4,{axis:.1f}H{WIDTH - 4:.1f}", "centre"))
+            parts.append(polygon([at(c, side) for c in ((0.0, 0.0), (0.0, bore / 2), (end, bore / 2), (end, 0.0))], "air"))
+        parts.append(polygon([at(c, side) for c in taken], "cut"))
+    parts.append(path(f"M4,{axis:.1f}H{WIDTH - 4:.1f}", "centre"))
     return f'<svg viewBox="0 0 {WIDTH:.0f} {HEIGHT:.0f}" role="img" aria-label="Part to scale, with what is cut">{"".join(parts)}</svg>'
 
 
@@ -106,16 +106,16 @@ def clamping_svg(outline: Mapping[str, Any], held: str) -> str:
     for side in (1.0, -1.0):
         for corners, look in ((stock, "blank"), (finished, "part")):
             points = [at(corner, side) for corner in corners]
-            parts.append(_polygon([*points, (points[-1][0], axis), (points[0][0], axis)], look))
+            parts.append(polygon([*points, (points[-1][0], axis), (points[0][0], axis)], look))
         if outline["bore"] > 0:
             end = finished[-1][0]
-            parts.append(_polygon([at(c, side) for c in ((0, 0), (0, outline["bore"] / 2), (end, outline["bore"] / 2), (end, 0))], "air"))
+            parts.append(polygon([at(c, side) for c in ((0, 0), (0, outline["bore"] / 2), (end, outline["bore"] / 2), (end, 0))], "air"))
     if "centre" in held:
         end = CHUCK + long * scale
         parts.append(
-            _polygon([(end - 4, axis), (end + 22, axis - 12), (end + 44, axis - 12), (end + 44, axis + 12), (end + 22, axis + 12)], "steel")
+            polygon([(end - 4, axis), (end + 22, axis - 12), (end + 44, axis - 12), (end + 44, axis + 12), (end + 22, axis + 12)], "steel")
         )
-    parts.append(_path(f"M4,{axis:.1f}H{WIDTH - 4:.1f}", "centre"))
+    parts.append(path(f"M4,{axis:.1f}H{WIDTH - 4:.1f}", "centre"))
     return f'<svg viewBox="0 0 {WIDTH:.0f} {HEIGHT:.0f}" role="img" aria-label="How the part is clamped">{"".join(parts)}</svg>'
 
 
@@ -128,21 +128,24 @@ def _jaws_of(grip: float, axis: float, end: float = CHUCK) -> str:
     jaw = end - 44
     return "".join(
         (
-            _rect(6, axis - tall, 38, 2 * tall, "jaw"),
-            _rect(44, axis - grip - 12, jaw, 12, "steel"),
-            _rect(44, axis + grip, jaw, 12, "steel"),
+            rect(6, axis - tall, 38, 2 * tall, "jaw"),
+            rect(44, axis - grip - 12, jaw, 12, "steel"),
+            rect(44, axis + grip, jaw, 12, "steel"),
         )
     )
 
 
-def _rect(x: float, y: float, width: float, height: float, kind: str) -> str:
+def rect(x: float, y: float, width: float, height: float, kind: str) -> str:
+    """A rectangle in the look of a kind of thing."""
     return f'<rect x="{x:.1f}" y="{y:.1f}" width="{width:.1f}" height="{height:.1f}" {LOOK[kind]}/>'
 
 
-def _path(line: str, kind: str) -> str:
+def path(line: str, kind: str) -> str:
+    """A path in the look of a kind of thing."""
     return f'<path d="{line}" {LOOK[kind]}/>'
 
 
-def _polygon(corners: Iterable[Corner], kind: str) -> str:
+def polygon(corners: Iterable[Corner], kind: str) -> str:
+    """A closed outline in the look of a kind of thing."""
     points = " ".join(f"{x:.1f},{y:.1f}" for x, y in corners)
     return f'<polygon points="{points}" {LOOK[kind]}/>'

@@ -1,18 +1,34 @@
-"""The sheet as PDF. Nothing is fetched: styles and fonts come from the application's own static files."""
+"""Sheets as PDF or as a page. Nothing is fetched: styles and fonts come from the application's own static files."""
 
 from __future__ import annotations
 
 import logging
 import mimetypes
 from pathlib import Path
-from typing import Any
+from typing import Any, Literal
 from urllib.parse import urlsplit
 
+from django.conf import settings
 from django.contrib.staticfiles import finders
+from django.http import HttpResponse
+from django.template.loader import render_to_string
 from weasyprint import HTML
 
 logging.getLogger("weasyprint").setLevel(logging.ERROR)  # it warns of what only a screen knows
+Paper = Literal["a4", "letter"]
+Form = Literal["pdf", "page"]
 BASE = "http://sheet.invalid/static/"  # a name that leads nowhere: every link is answered below
+
+
+def sheet_answer(template: str, content: dict[str, Any], paper: Paper, form: Form, name: str) -> HttpResponse:
+    """A sheet as a page to look at or as a PDF of that file name."""
+    static = f"/{settings.STATIC_URL.strip('/')}/" if form == "page" else ""
+    page = render_to_string(template, {**content, "paper": paper, "static": static})
+    if form == "page":
+        return HttpResponse(page)
+    answer = HttpResponse(to_pdf(page), content_type="application/pdf")
+    answer["Content-Disposition"] = f'inline; filename="{name}.pdf"'
+    return answer
 
 
 def to_pdf(page: str) -> bytes:

@@ -1012,6 +1012,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/crib/heavy-tools/{tool_id}/setup-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Heavy
+         * @description The tool on paper: how it is built, what each step is set to, what the changer must carry.
+         */
+        get: operations["server_crib_heavy_print_heavy"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/crib/tools": {
         parameters: {
             query?: never;
@@ -7340,6 +7360,30 @@ export interface operations {
     server_crib_heavy_form_file: {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                tool_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    server_crib_heavy_print_heavy: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+                form?: "pdf" | "page";
+                units?: "mm" | "inch";
+            };
             header?: never;
             path: {
                 tool_id: number;

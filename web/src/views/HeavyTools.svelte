@@ -44,6 +44,8 @@
   });
   onDestroy(() => (page.saved = ""));
   const sheet = $derived(build.answer);
+  const sheetOf = (paper: "a4" | "letter") =>
+    `/api/crib/heavy-tools/${id}/setup-sheet?paper=${paper}&units=${session.units}`;
   const SECTIONS: [Section, string][] = [
     ["tool", "Tool"],
     ["settings", "The pass"],
@@ -103,6 +105,9 @@
               >{row.name} · {shown(row.mass)} · {row.sound ? "carried" : "not carried"}</option
             >{/each}
         </select>
+        <span class="text-soft ml-2">on paper</span>
+        <a class="plain-link ml-1" href={sheetOf("a4")} target="_blank" rel="noopener">A4</a>
+        <a class="plain-link ml-1" href={sheetOf("letter")} target="_blank" rel="noopener">Letter</a>
         <a class="plain-link ml-2" href="/api/crib/heavy-tools/{id}/form.json">JSON</a>
         {#if session.mayEdit}<button class="plain-link ml-2" onclick={() => filePicker?.click()}
             >take one in</button
