@@ -193,6 +193,26 @@ def test_the_inside_is_said_from_the_face_inward() -> None:
     assert inch == {"where": "inside", "diameter": "25.4 mm", "width": "0.1 in", "floor": "1.2 in", "distance_from_chuck": "67.3 mm"}
 
 
+def test_nothing_is_bored_twice_and_a_wall_stays() -> None:
+    def titles(line: str, blank_bore: float = 0.0) -> list[str]:
+        return [one.title for one in read_shaft_line(line, 90, 80, "metric", blank_bore)]
+
+    assert titles("bore Ø62 H7 x 20", 61.4) == titles("bore Ø62 H7 x 20", 61.36) == ["Bore Ø62 H7"]  # that little is left to finishing
+    assert titles("bore Ø62 H7 x 20", 61.2) == ["Rough bore Ø61.4", "Bore Ø62 H7"]
+    assert titles("drill Ø61.5 x 40, bore Ø62 H7 x 20") == ["Hole Ø61.5", "Bore Ø62 H7"]
+    assert titles("bore Ø61.42 x 30, bore Ø62 H7 x 20", 50) == ["Bore Ø61.42", "Bore Ø62 H7"]
+    assert "Bore Ø42" in titles("Ø44 x 40, bore Ø42 x 20")
+    with pytest.raises(CuttingError):
+        titles("Ø44 x 40, bore Ø42.1 x 20")
+    recesses = {
+        one.title: one.feature.get("diameter")
+        for one in read_shaft_line("bore Ø50 x 20, bore Ø40 x 40, recess 3 x Ø52 at 5, recess 3 x Ø46 at 30", 90, 80)
+    }
+    assert (recesses["Recess Ø52"], recesses["Recess Ø46"]) == ("50 mm", "40 mm")
+    with pytest.raises(CuttingError):
+        titles("bore Ø50 x 20, recess 3 x Ø52 at 18")  # half of it would lie in the metal
+
+
 @given(st.lists(st.tuples(st.integers(16, 60), st.integers(2, 40), st.booleans()), min_size=1, max_size=4, unique_by=lambda one: one[0]))
 def test_the_bores_of_a_line_leave_the_inside_that_it_says(bores: list[tuple[int, int, bool]]) -> None:
     """Drilled and bored in run order the part has each bore's diameter down to its depth, and not beyond."""
