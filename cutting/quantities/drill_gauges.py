@@ -14,7 +14,7 @@ _LETTER = re.compile(r"^(?:letter|drill)\s*([A-Z])$", re.IGNORECASE)
 
 
 @cache
-def _sizes() -> dict[str, float]:
+def gauge_sizes() -> dict[str, float]:
     return {row["name"]: round(row.number("inches") * INCH, 4) for row in read_table("quantities/drill_gauges.csv")}
 
 
@@ -25,7 +25,7 @@ def read_gauge(text: str) -> float | None:
     5.1054
     """
     found = _NUMBER.match(text.strip()) or _LETTER.match(text.strip())
-    return _sizes().get(found[1].upper().lstrip("0")) if found else None
+    return gauge_sizes().get(found[1].upper().lstrip("0")) if found else None
 
 
 def gauge_name(diameter: float) -> str:
@@ -34,5 +34,5 @@ def gauge_name(diameter: float) -> str:
     >>> gauge_name(6.528)
     'letter F'
     """
-    found = next((name for name, size in _sizes().items() if abs(size - diameter) <= SAME), "")
+    found = next((name for name, size in gauge_sizes().items() if abs(size - diameter) <= SAME), "")
     return f"no {found}" if found.isdigit() else f"letter {found}" if found else ""
