@@ -27,6 +27,7 @@ from server.jobs.trace_api import router as traces
 from server.people.api import router as people
 from server.records.api import router as records
 from server.shelf.api import router as shelf
+from server.shelf.threads import router as threads
 
 
 class StrictParser(Parser):
@@ -78,6 +79,7 @@ api.add_router("/jobs", sheets, tags=["sheets"])
 api.add_router("/crib/heavy-tools", heavy, tags=["crib"])
 api.add_router("/crib", crib, tags=["crib"])
 api.add_router("/shelf", shelf, tags=["shelf"])
+api.add_router("/shelf", threads, tags=["shelf"])
 api.add_router("/floor", floor, tags=["floor"])
 api.add_router("/records", records, tags=["records"])
 api.add_router("/exchange", exchange, tags=["exchange"])

@@ -21,6 +21,7 @@
   import OperationBench from "./views/OperationBench.svelte";
   import Shelf from "./views/Shelf.svelte";
   import SignIn from "./views/SignIn.svelte";
+  import Threads from "./views/Threads.svelte";
   import ToolMaterials from "./views/ToolMaterials.svelte";
 
   const routes = {
@@ -38,6 +39,8 @@
     "/crib/tool-materials": ToolMaterials,
     "/exchange": Exchange,
     "/shelf": Shelf,
+    "/shelf/threads": Threads,
+    "/shelf/threads/:words": Threads,
     "/shelf/:name": Shelf,
     "/floor": Floor,
     "*": Missing,

@@ -1318,6 +1318,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/thread/hit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Whether a search is a thread, and what it says
+         * @description One line for the search.
+         */
+        get: operations["server_shelf_threads_hit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/thread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A thread as the drawing writes it: limits, measuring, tap drills
+         * @description The sheet of any spelling; classes blank for those of the words or the usual ones.
+         */
+        get: operations["server_shelf_threads_thread"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/floor/machines": {
         parameters: {
             query?: never;
@@ -5520,6 +5560,90 @@ export interface components {
             says: string;
         };
         /**
+         * ThreadHit
+         * @description A search that is meant as a thread: its usual name and what it is, or what is wrong and what exists; `kind` blank where it is none.
+         */
+        ThreadHit: {
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Offered */
+            offered: string[];
+        };
+        /** DrillLine */
+        DrillLine: {
+            diameter: components["schemas"]["DisplayOut"];
+            /** Name */
+            name: string;
+            /** Engagement */
+            engagement: string;
+            /** Full */
+            full: string;
+            /** Within */
+            within: boolean;
+            /** Usual */
+            usual: boolean;
+        };
+        /** ThreadFact */
+        ThreadFact: {
+            /** Label */
+            label: string;
+            display: components["schemas"]["DisplayOut"];
+            /** Source */
+            source: string;
+        };
+        /** ThreadSheet */
+        ThreadSheet: {
+            /** Words */
+            words: string;
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Facts */
+            facts: components["schemas"]["ThreadFact"][];
+            /** Sides */
+            sides: components["schemas"]["ThreadSide"][];
+            /** Drills */
+            drills: components["schemas"]["DrillLine"][];
+            /** Drill Note */
+            drill_note: string;
+            /** Pitch */
+            pitch: number;
+        };
+        /** ThreadSide */
+        ThreadSide: {
+            /** Internal */
+            internal: boolean;
+            /** Title */
+            title: string;
+            /** Class Name */
+            class_name: string;
+            /** Classes */
+            classes: string[];
+            /** Source */
+            source: string;
+            /** Zones */
+            zones: components["schemas"]["ZoneOut"][];
+            /** Most */
+            most: number[][];
+            /** Least */
+            least: number[][];
+            /** Measuring */
+            measuring: components["schemas"]["ThreadFact"][];
+        };
+        /** ZoneOut */
+        ZoneOut: {
+            /** Diameter */
+            diameter: string;
+            low: components["schemas"]["DisplayOut"] | null;
+            high: components["schemas"]["DisplayOut"] | null;
+            width: components["schemas"]["DisplayOut"] | null;
+        };
+        /**
          * Axes
          * @description Tops (1/min, kW, N·m) and marks of the axes that power and torque are drawn on.
          */
@@ -7765,6 +7889,52 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MaterialSheet"];
+                };
+            };
+        };
+    };
+    server_shelf_threads_hit: {
+        parameters: {
+            query: {
+                words: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThreadHit"];
+                };
+            };
+        };
+    };
+    server_shelf_threads_thread: {
+        parameters: {
+            query: {
+                words: string;
+                outside?: string;
+                inside?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThreadSheet"];
                 };
             };
         };

@@ -19,14 +19,16 @@
   async function find() {
     const turn = ++latest;
     const q = text.trim();
-    const [jobs, materials, tools] = await Promise.all([
+    const [jobs, materials, tools, thread] = await Promise.all([
       ask(api.GET("/api/jobs")),
       q ? ask(api.GET("/api/shelf/materials", { params: { query: { q } } })) : [],
       q ? ask(api.GET("/api/crib/tools", { params: { query: { q, limit: 8 } } })) : null,
+      q ? readThread(q) : [],
     ]);
     if (turn !== latest) return;
     const wanted = q.toLowerCase();
     hits = [
+      ...thread,
       ...jobs
         .filter((job) => `${job.name} ${job.material} ${job.machine}`.toLowerCase().includes(wanted))
         .map((job) => ({
@@ -49,6 +51,27 @@
       })),
     ];
     place = 0;
+  }
+
+  /** A typed thread with its sheet; what is wrong with it, where it starts as one and does not exist. */
+  async function readThread(q: string): Promise<Hit[]> {
+    const found = await ask(api.GET("/api/shelf/thread/hit", { params: { query: { words: q } } }));
+    if (!found.kind) return [];
+    const words = found.name || (found.offered[0] ?? "");
+    return [
+      {
+        kind: "thread",
+        label: found.name || q,
+        more: found.says,
+        href: `/shelf/threads/${encodeURIComponent(words)}`,
+      },
+      ...found.offered.map((one) => ({
+        kind: "thread",
+        label: one,
+        more: "exists",
+        href: `/shelf/threads/${encodeURIComponent(one)}`,
+      })),
+    ];
   }
 
   function go(hit: Hit | undefined) {
@@ -75,8 +98,8 @@
   <!-- svelte-ignore a11y_autofocus -->
   <input
     class="control w-full"
-    aria-label="Search jobs, materials and tools"
-    placeholder="runner, 4140, CNMG 120408 …"
+    aria-label="Search jobs, materials, tools and threads"
+    placeholder="runner, 4140, CNMG 120408, M10x1.25 …"
     bind:value={text}
     onkeydown={walk}
     autofocus

@@ -7,6 +7,7 @@
   import Converter from "../shelf/Converter.svelte";
   import MaterialEditor from "../shelf/MaterialEditor.svelte";
   import MaterialSheet from "../shelf/MaterialSheet.svelte";
+  import ShelfTabs from "../shelf/ShelfTabs.svelte";
 
   let { params }: { params?: { name?: string } } = $props();
   page.open("Shelf", [{ label: "Shelf" }]);
@@ -24,8 +25,11 @@
   }));
 </script>
 
-<div class="mx-auto grid h-full max-w-[1500px] grid-cols-[minmax(0,1fr)_430px] gap-2 p-2 max-lg:grid-cols-1">
+<div
+  class="mx-auto grid h-full max-w-[1500px] grid-cols-[minmax(0,1fr)_430px] grid-rows-[auto_minmax(0,1fr)] gap-2 p-2 max-lg:grid-cols-1"
+>
   <h1 class="sr-only">Shelf</h1>
+  <div class="col-span-full"><ShelfTabs here="materials" /></div>
   <div class="grid min-h-0 grid-rows-[1fr_auto] gap-2">
     <section class="bg-sheet border-line flex min-h-0 flex-col border" aria-label="Materials">
       <div class="flex flex-wrap items-center gap-3 p-2.5">
