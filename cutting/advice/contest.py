@@ -58,6 +58,11 @@ def no_guests(setup: Any, stock: Any, sound: bool) -> tuple[list[Candidate], str
     return [], ""
 
 
+def as_they_are(setup: Any, stock: Any, rows: list[Candidate]) -> list[Candidate]:
+    """Rows that need nothing before them."""
+    return rows
+
+
 def put_in(setup: Any, tool: Mapping[str, Any]) -> Any:
     """The set-up with another tool."""
     return replace(setup, **tool)
@@ -74,7 +79,8 @@ class Contest:
     the kind's own under `heads` and, told only where rows are compared, `further`; `patch` the settings of its own that a candidate
     sets, `beside` money a piece beside the operation that the choice moves. `guests` brings rows of other kinds or of chains, told
     whether one of its own is sound, or says why none. `apart` takes the numbers of one of many into its own set-up,
-    where they can be computed together for `columns`.
+    where they can be computed together for `columns`. `completed` puts what must come before them to its own sound rows, `beside_words`
+    say what is beside.
     """
 
     model: Model[Any]
@@ -94,6 +100,8 @@ class Contest:
     fitted: Callable[[Any, Mapping[str, Any]], Any] = put_in
     further: tuple[str, ...] = ()
     apart: Callable[[Any, int, Any], Any] | None = None
+    completed: Callable[[Any, Any, list[Candidate]], list[Candidate]] = as_they_are
+    beside_words: str = "its kerf costs {} more a piece"
 
 
 def sieve(checks: Iterable[Check], count: int) -> tuple[Mask, tuple[Refused, ...]]:

@@ -16,15 +16,15 @@ LESS = 0.98  # of the winner's feed or speed, from which it is said that it is l
 Driver = tuple[float, str]
 
 
-def why_not_first(row: Candidate, first: Candidate, setup: BaseSetup) -> str:
-    """One short reason, in the words of the bench."""
+def why_not_first(row: Candidate, first: Candidate, setup: BaseSetup, beside: str = "its kerf costs {} more a piece") -> str:
+    """One short reason, in the words of the bench; `beside` those for money beside the operation."""
     goal = setup.goal
     if row is first:
         return f"first: {GOALS[goal]}" + (f"; {_strain(row)}" if row.strained else "")
     if row.strained and not first.strained:
         return _strain(row)
     if row.beside - first.beside > max(0.01 * first.cost, row.cost - first.cost):
-        return f"its kerf costs {row.beside - first.beside:.3f} {currency()} more a piece"
+        return beside.format(f"{row.beside - first.beside:.3f} {currency()}")
     if goal is Goal.MOST_SECURE and row.secure < first.secure - 0.005:
         if row.chip_index < first.chip_index - 5:
             return f"chip index {row.chip_index:.0f} against {first.chip_index:.0f}"

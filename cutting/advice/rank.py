@@ -9,7 +9,7 @@ import numpy as np
 
 from cutting.advice.best import Best
 from cutting.advice.candidate import Advice, Candidate
-from cutting.advice.contest import Contest, Field
+from cutting.advice.contest import Contest, Field, as_they_are
 from cutting.advice.explain import missed_by, why_not_first
 from cutting.advice.held import held_by, label_of
 from cutting.advice.score import score_of
@@ -37,7 +37,10 @@ def rank(setup: Any, stock: Any, contest: Contest, top: int = 40, misses: bool =
     guests, why_none = contest.guests(setup, stock, bool(best.feasible.any()))
     note = f"{stock.note} {why_none}".strip()
     if not field.count:
-        return Advice(tuple(_explained(guests, setup)), (), field.refused, field.pairs, 0, 0, note, contest.heads, contest.further)
+        ordered = sorted(guests, key=lambda row: score_of(setup, row))[:top]
+        return Advice(
+            tuple(_explained(ordered, setup, contest)), (), field.refused, field.pairs, 0, 0, note, contest.heads, contest.further
+        )
     order = np.lexsort((best.figures["cost"], best.score))
     sound = best.feasible[order]
     good = _one_per_tool(order[sound], field, top)
@@ -50,17 +53,18 @@ def rank(setup: Any, stock: Any, contest: Contest, top: int = 40, misses: bool =
     told = [_told(contest, field, best, k, row) for k, row in zip(bad[:NUMBERED], missed_rows, strict=False)]
     missed_rows = [row for row in told if row.miss is not None] + missed_rows[NUMBERED:]
     saved = [row for row in told if row.miss is None]  # its own remedy makes it sound: it is no miss
-    if saved or guests:
-        rows = sorted([*rows, *saved, *guests], key=lambda row: score_of(setup, row))[:top]
+    rows = contest.completed(setup, stock, [*rows, *saved])
+    if saved or guests or contest.completed is not as_they_are:
+        rows = sorted([*rows, *guests], key=lambda row: score_of(setup, row))[:top]
     feasible = int(np.count_nonzero(best.feasible)) + len(saved)
     return Advice(
-        tuple(_explained(rows, setup)), tuple(missed_rows), field.refused, field.pairs, field.count, feasible, note, contest.heads,
+        tuple(_explained(rows, setup, contest)), tuple(missed_rows), field.refused, field.pairs, field.count, feasible, note, contest.heads,
         contest.further, missed - len(saved),
     )  # fmt: skip
 
 
-def _explained(rows: list[Candidate], setup: Any) -> list[Candidate]:
-    return [replace(row, reason=why_not_first(row, rows[0], setup)) for row in rows]
+def _explained(rows: list[Candidate], setup: Any, contest: Contest) -> list[Candidate]:
+    return [replace(row, reason=why_not_first(row, rows[0], setup, contest.beside_words)) for row in rows]
 
 
 def _tools(order: Index, field: Field) -> Index:
@@ -98,7 +102,7 @@ def _candidate(contest: Contest, field: Field, best: Best, k: int) -> Candidate:
         geometry=edge.geometry.name if edge.geometry else "",
         grade=edge.grade.name,
         passes=setup.pass_count,
-        feed_kind=setup.FEED,
+        feed_kind=setup.FEED or "feed_per_rev",
         depth_of_cut=setup.each_depth,
         binding=label_of(contest, best.binding[k]),
         strained=label_of(contest, best.straining[k]) if best.straining[k] else "",
@@ -117,7 +121,9 @@ def _settings(contest: Contest, row: Candidate, setup: Any) -> dict[str, str] | 
     """What taking a row sets, where its kind sets more than speed, feed and depth."""
     if contest.patch is None:
         return None
-    written = {"cutting_speed": write(row.cutting_speed, "cutting_speed"), setup.FEED: write(row.feed, setup.FEED)}
+    written = {"cutting_speed": write(row.cutting_speed, "cutting_speed")}
+    if setup.FEED:
+        written[setup.FEED] = write(row.feed, setup.FEED)
     return {**written, **contest.patch(setup)}
 
 

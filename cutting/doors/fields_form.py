@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from typing import Any
 
 from cutting.doors.reader import Reader, number, typed
@@ -12,6 +13,8 @@ from cutting.quantities import read_dimension, read_quantity
 from cutting.quantities.dimension import Dimension
 from cutting.quantities.read import Quantity
 from cutting.workpiece.stack import read_stack
+from cutting.workpiece.threads.spelling import read_thread
+from cutting.workpiece.threads.thread import Thread
 
 
 def read_section(top: Reader, section: str, fields: tuple[Field, ...], needed: bool) -> dict[str, Any]:
@@ -43,6 +46,8 @@ def _value(r: Reader, one: Field) -> Any:
         return _points(r, one) if not isinstance(given, str) or given not in one.options else given
     if one.kind == "lengths":
         return r.quantities(one.name, "length")
+    if one.kind == "thread":
+        return read_thread(str(typed(given, path)), path)
     if one.kind == "stack":
         return read_stack(str(typed(given, path)), r.system, path)
     if one.kind == "text":
@@ -74,11 +79,13 @@ def _points(r: Reader, one: Field) -> tuple[tuple[float, float], ...]:
     return tuple((r.quantity_of(a, one.name, first), r.quantity_of(b, one.name, second)) for a, b in words)
 
 
-def in_own_kind(settings: dict[str, Any], feature: dict[str, Any], fields: Fields) -> dict[str, Any]:
+def in_own_kind(settings: dict[str, Any], feature: dict[str, Any], fields: Fields, tool: Mapping[str, Any] | None = None) -> dict[str, Any]:
     """Settings whose speed may be a spindle speed and whose feed may be a feed per minute, turned into their own kinds."""
     found = dict(settings)
     said = feature.get(fields.speed_diameter) or 0.0
-    diameter = said.nominal if isinstance(said, Dimension) else said
+    diameter = said.nominal if isinstance(said, Dimension) else said.diameter if isinstance(said, Thread) else said
+    if fields.speed_role and tool:
+        diameter = tool[fields.speed_role].diameter
     speed = found.get("cutting_speed")
     if isinstance(speed, Quantity):
         turning = speed.kind == "spindle_speed"

@@ -74,7 +74,8 @@ def read_setup(data: Mapping[str, Any], library: Library = SHIPPED) -> Any:
     kind, top = _kind(data)
     top.need("tool")
     top.need("settings")
-    setup = kind.build(_base(top, library), _tool(top, kind, library), _sections(top, kind, True, library))
+    base, tool = _base(top, library), _tool(top, kind, library)
+    setup = kind.build(base, tool, _sections(top, kind, True, library, tool))
     setup.check()
     return setup
 
@@ -148,7 +149,9 @@ def _tool(top: Reader, kind: Kind, library: Library) -> dict[str, Any]:
     return {role.name: _named(partial(library.tool, role), reader, role.name) for role in kind.roles}
 
 
-def _sections(top: Reader, kind: Kind, settings: bool, library: Library) -> dict[str, dict[str, Any]]:
+def _sections(
+    top: Reader, kind: Kind, settings: bool, library: Library, tool: Mapping[str, Any] | None = None
+) -> dict[str, dict[str, Any]]:
     fields = kind.fields
     feature = read_section(top, "feature", fields.feature, True)
     for one in fields.feature:
@@ -157,7 +160,7 @@ def _sections(top: Reader, kind: Kind, settings: bool, library: Library) -> dict
     wanted = fields.settings if settings else tuple(dataclasses.replace(one, required=False) for one in fields.settings)
     return {
         "feature": feature,
-        "settings": in_own_kind(read_section(top, "settings", wanted, settings), feature, fields),
+        "settings": in_own_kind(read_section(top, "settings", wanted, settings), feature, fields, tool),
         "holding": read_section(top, "holding", fields.holding, False),
         "bar": read_section(top, "bar", fields.bar, False) if fields.bar else {},
     }
@@ -290,12 +293,15 @@ def _material_called(name: Any, library: Library) -> str:
 
 
 def _batch(top: Reader) -> Batch:
-    r = Reader(top.data.get("batch") or {}, "batch", top.system, ("pieces", "unattended_hours", "piece_seconds"))
+    r = Reader(top.data.get("batch") or {}, "batch", top.system, ("pieces", "unattended_hours", "piece_seconds", "part_value"))
     hours = number(r.data["unattended_hours"], r.field("unattended_hours")) if r.has("unattended_hours") else 0.0
     if not 0 <= hours <= 168:
         raise CuttingError(r.field("unattended_hours"), f"{hours:g} is outside 0 to 168.", "0 to 168 h")
     seconds = r.quantity("piece_seconds", "duration") if r.has("piece_seconds") else None
-    return Batch(r.whole("pieces", 50, 1, 10_000_000), hours, seconds)
+    value = number(r.data["part_value"], r.field("part_value")) if r.has("part_value") else None
+    if value is not None and not 0 <= value <= 1e7:
+        raise CuttingError(r.field("part_value"), f"{value:g} is outside 0 to 10 000 000.", "0 to 10 000 000")
+    return Batch(r.whole("pieces", 50, 1, 10_000_000), hours, seconds, value)
 
 
 __all__ = [

@@ -15,10 +15,16 @@ from cutting.operations.slots.cut_off.kind import KIND as CUT_OFF
 from cutting.operations.slots.face_groove.kind import KIND as FACE_GROOVE
 from cutting.operations.slots.groove.kind import KIND as GROOVE
 from cutting.operations.slots.trepan.kind import KIND as TREPAN
+from cutting.operations.threads.mill_thread.kind import KIND as MILL_THREAD
+from cutting.operations.threads.tap.kind import KIND as TAP
+from cutting.operations.threads.turn_thread.kind import KIND as TURN_THREAD
 from cutting.operations.turned import facing, turning
 
 KINDS: MappingProxyType[str, Kind] = MappingProxyType(
-    {kind.name: kind for kind in (turning.KIND, facing.KIND, GROOVE, FACE_GROOVE, TREPAN, DRILL, MILL_HOLE, BORE, CUT_OFF)}
+    {
+        kind.name: kind
+        for kind in (turning.KIND, facing.KIND, GROOVE, FACE_GROOVE, TREPAN, DRILL, MILL_HOLE, BORE, TURN_THREAD, TAP, MILL_THREAD, CUT_OFF)
+    }
 )
 
 

@@ -18,6 +18,9 @@ from cutting.tooling.groove_inserts import groove_insert_of
 from cutting.tooling.items import Geometry, Grade, Holder, Insert, geometries, grades, holders, inserts
 from cutting.tooling.mills import MILL_KINDS, mill_of
 from cutting.tooling.roles import Role
+from cutting.tooling.taps import TAP_KINDS, tap_of
+from cutting.tooling.thread_inserts import HOLDER_KINDS, INSERT_KINDS, thread_holder_of, thread_insert_of
+from cutting.tooling.thread_mills import THREAD_MILL_KINDS, thread_mill_of
 
 USUAL_OVERHANG = 30.0  # mm, of a holder whose row does not say
 
@@ -86,6 +89,22 @@ def _mill(b: Bought) -> Any:
     return mill_of(b.name, b.designation, b.grade, b.coolant, b.price, b.properties, b.source)
 
 
+def _tap(b: Bought) -> Any:
+    return tap_of(b.kind, b.name, b.designation, b.grade, b.coolant, b.price, b.properties, b.source)
+
+
+def _thread_mill(b: Bought) -> Any:
+    return thread_mill_of(b.kind, b.name, b.designation, b.grade, b.coolant, b.price, b.properties, b.source)
+
+
+def _thread_insert(b: Bought) -> Any:
+    return thread_insert_of(b.kind, b.name, b.designation, *b.edge(), b.price, b.properties, b.source)
+
+
+def _thread_holder(b: Bought) -> Any:
+    return thread_holder_of(b.kind, b.designation, b.coolant, b.price, b.properties, b.source)
+
+
 def _chuck(b: Bought) -> Any:
     return chuck_of(b.designation, b.coolant, b.price, b.properties, b.source)
 
@@ -99,6 +118,10 @@ MAKERS: MappingProxyType[str, Callable[[Bought], Any]] = MappingProxyType(
         **dict.fromkeys(BLADES, _blade),
         **dict.fromkeys(DRILL_KINDS, _drill),
         **dict.fromkeys(MILL_KINDS, _mill),
+        **dict.fromkeys(TAP_KINDS, _tap),
+        **dict.fromkeys(THREAD_MILL_KINDS, _thread_mill),
+        **dict.fromkeys(INSERT_KINDS, _thread_insert),
+        **dict.fromkeys(HOLDER_KINDS, _thread_holder),
         CHUCK_KIND: _chuck,
     }
 )
@@ -120,7 +143,7 @@ def shipped(kind: str) -> tuple[Any, ...]:
     return tuple(made(_bought(row)) for row in tool_rows() if row["kind"] == kind)
 
 
-TOOL_TABLES = ("tooling/tools.csv", "tooling/drills.csv", "tooling/mills.csv")
+TOOL_TABLES = ("tooling/tools.csv", "tooling/drills.csv", "tooling/mills.csv", "tooling/threading.csv")
 
 
 def tool_rows() -> tuple[Row, ...]:

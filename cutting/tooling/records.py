@@ -17,6 +17,7 @@ from cutting.tooling.designations.insert_text import take_apart
 from cutting.tooling.designations.parts import UnreadableDesignation
 from cutting.tooling.designations.threading_code import read_threading_code, write_threading
 from cutting.tooling.shapes import SHAPES
+from cutting.workpiece.threads.spelling import read_thread
 
 Properties = Mapping[str, Any]
 
@@ -145,6 +146,13 @@ def _of_holder(code: HolderCode, says: dict[str, Any]) -> Study:
     )
 
 
+def _study_tap(designation: str, given: Properties) -> Study:
+    """Its size is its thread's."""
+    text = str(given.get("TDZ") or "")
+    thread = read_thread(text, "TDZ") if text else None
+    return Study(" ".join(designation.split()), "", {"DC": thread.diameter, "TP": round(thread.pitch, 6)} if thread else {})
+
+
 EDGE, SOLID, BODY = ("geometry", "grade"), ("grade",), ()
 DRILL = (
     "DC", "SIG", "LU", "LCF", "NOF", "MARG", "FHA", "THIN", "NCX", "CXD", "ITR", "NORGMX", "REGP", "DCONMS", "ADINTMS", "OAL", "CNSC", "WT",
@@ -153,14 +161,31 @@ MILL = (
     "DC", "APMX", "LU", "NOF", "RE", "DN", "FHA", "FHA2", "RMPX", "AZ", "NORGMX", "REGP", "DCONMS", "OAL", "CNSC", "WT",
 )  # fmt: skip
 PLAIN_DRILLS = ("twist drill", "brazed drill", "head drill", "gun drill", "spot drill", "core drill", "reamer")
+THREAD_HOLDER = ("SSC", "H", "B", "LF", "OHN", "WF", "LAMS", "HAND", "CNSC", "WT")
+THREAD_BAR = ("SSC", "DCONMS", "DMIN1", "OHN", "OHX", "WF", "LAMS", "HAND", "OAL", "CNSC", "WT")
+TAP = ("TDZ", "TCTR", "THCHT", "NOF", "FHA", "LU", "HRCX", "DCONMS", "OAL", "CNSC", "WT")
+TAPS = ("spiral point tap", "spiral flute tap", "straight flute tap", "forming tap")
+THREAD_MILL = (
+    "DC", "TDZ", "TP", "TPN", "TPX", "PNA", "NT", "NOF", "LU", "DN", "SDL1", "HRCX", "HAND", "CEDC", "DCONMS", "OAL", "CNSC", "WT",
+)  # fmt: skip
+THREAD_MILLS = (
+    "full profile thread mill", "indexable thread mill", "three-tooth thread mill", "single-row thread mill", "drill thread mill",
+    "helical drill thread mill",
+)  # fmt: skip
 CHUCK = ("DCONWSN", "DCONWSX", "ADINTWS", "ADINTMS", "RUNOUT", "LPR", "CNSC", "WT")
 TOOL_KINDS: MappingProxyType[str, ToolKind] = MappingProxyType(
     {
         kind.name: kind
         for kind in (
             ToolKind("turning insert", EDGE, ("IC", "S", "RE", "L", "CEDC", "WT"), (), _study_turning_insert),
-            ToolKind("laydown threading insert", EDGE, ("IC", "TP", "TPN", "TPX", "RE", "CEDC", "WT"), (), _study_laydown),
-            ToolKind("stand-up threading insert", EDGE, ("TP", "TPN", "TPX", "CW", "RE", "CEDC", "INSL", "WT"), ("CEDC",), _study_free),
+            ToolKind("laydown threading insert", EDGE, ("IC", "TP", "TPN", "TPX", "RE", "CEDC", "HRCX", "WT"), (), _study_laydown),
+            ToolKind(
+                "stand-up threading insert",
+                EDGE,
+                ("TP", "TPN", "TPX", "PNA", "CW", "RE", "CEDC", "INSL", "SSC", "HRCX", "WT"),
+                ("CEDC",),
+                _study_free,
+            ),
             ToolKind(
                 "grooving insert",
                 EDGE,
@@ -214,6 +239,10 @@ TOOL_KINDS: MappingProxyType[str, ToolKind] = MappingProxyType(
             ToolKind("indexable drill", SOLID, (*DRILL, "CEDC"), ("DC", "LU", "CEDC"), _study_free),
             ToolKind("step drill", SOLID, (*DRILL, "SD1", "SDL1"), ("DC", "LU", "SD1", "SDL1"), _study_free),
             ToolKind("end mill", SOLID, MILL, ("DC", "APMX"), _study_free),
+            *(ToolKind(name, SOLID, TAP, ("TDZ", "LU"), _study_tap) for name in TAPS),
+            *(ToolKind(name, SOLID, THREAD_MILL, ("DC", "LU"), _study_free) for name in THREAD_MILLS),
+            ToolKind("threading holder", BODY, THREAD_HOLDER, ("SSC", "H", "B", "OHN", "HAND"), _study_free),
+            ToolKind("threading bar", BODY, THREAD_BAR, ("SSC", "DCONMS", "DMIN1", "OHN", "HAND"), _study_free),
             ToolKind("drill chuck", BODY, CHUCK, ("ADINTMS",), _study_free),
             ToolKind("special tool", EDGE, tuple(properties()), (), _study_free),
         )

@@ -7,9 +7,10 @@ from functools import cache
 from cutting.tables import read_table
 from cutting.tooling.mills import MillType
 from cutting.wear.drilling import SLOWER_GROWTH, SMALL, feed_row
-from cutting.wear.reference import LifeLaw, life_law
+from cutting.wear.reference import LifeLaw, law_at, life_law
 from cutting.workpiece.materials import Material
 
+HARD_MILLED, THIN = (120.0, 100.0), (0.1, 0.5)  # m/min that carbide mills to 55 HRC and above, thin cuts (common practice)
 ALUMINIUM_TOP = 500.0  # m/min: solid end mills go no faster in aluminium on usual spindles (common practice)
 
 
@@ -29,9 +30,18 @@ def mill_feeds(tool_class: str, diameter: float, material: Material) -> tuple[fl
     return low * size, high * size, pitch * diameter
 
 
+def milling_law(material: Material, tool_class: str) -> LifeLaw | None:
+    """The law of a tool material that mills a metal: its turning row; hardened metals are milled by carbide though nobody turns them so."""
+    law = life_law(material.speed_row, tool_class)
+    hard = feed_row(material) == "hardened" and tool_class == "carbide"
+    if hard and (law is None or law.reference_speed < HARD_MILLED[-1]):
+        return law_at(HARD_MILLED[material.group.number > 38], *THIN, tool_class)
+    return law
+
+
 def mill_speeds(made: MillType, material: Material) -> tuple[float, float, LifeLaw] | None:
     """Least and largest speed [m/min] for the row's life, with its law; None where the trade does not run the tool material there."""
-    law = life_law(material.speed_row, made.tool_class)
+    law = milling_law(material, made.tool_class)
     if law is None:
         return None
     low, high = made.speed_low * law.reference_speed, made.speed_high * law.reference_speed

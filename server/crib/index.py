@@ -29,7 +29,7 @@ from cutting.tooling.designations.threading_code import looks_like_threading, re
 from server.crib.models import Geometry, Grade, Tool
 from server.records.models import Stamp
 
-FACETS = ("kind", "diameter", "shape", "circle", "nose_radius", "geometry", "grade", "tool_class", "hand", "section", "angle")
+FACETS = ("kind", "diameter", "pitch", "shape", "circle", "nose_radius", "geometry", "grade", "tool_class", "hand", "section", "angle")
 LETTERS = "PMKNSH"
 PATCHED_AT_MOST = 50
 _COLUMNS = ("pk", "kind", "name", "inch_designation", "own_number", "bin", "geometry_id", "grade_id", "quantity", "archived_at",
@@ -221,16 +221,16 @@ def _entries(rows: Any) -> list[Entry]:
         ):
             geometry, purpose = geometries.get(geometry_id, ("", ""))
             grade, substrate, tool_class, letters = grades.get(grade_id, ("", "", "", 0))
-            shape, hand, circle, nose, section, angle, diameter = _read_said(said)
+            shape, hand, circle, nose, section, angle, diameter, pitch = _read_said(said)
             text = f"{plain(f'{name}|{inch}|{own}|{bin_name}|{code}|{kind}')}|{purpose}|{substrate}"
-            values = (kind, diameter, shape, circle, nose, geometry, grade, tool_class, hand, section, angle)
+            values = (kind, diameter, pitch, shape, circle, nose, geometry, grade, tool_class, hand, section, angle)
             found.append(Entry(pk, name, text, values, letters, quantity > 0, archived is not None))
     finally:
         gc.enable()
     return found
 
 
-SIZES = ("circle", "nose_radius", "section", "angle", "diameter")
+SIZES = ("circle", "nose_radius", "section", "angle", "diameter", "pitch")
 
 
 @lru_cache(maxsize=50_000)

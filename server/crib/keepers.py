@@ -107,6 +107,7 @@ class ToolKeeper(Keeper):
                 "section": says.get("H") or says.get("DCONMS"),
                 "width": says.get("CW"),
                 "diameter": says.get("DC"),
+                "pitch": says.get("TP"),
             },
         }
 

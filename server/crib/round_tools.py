@@ -14,20 +14,66 @@ from cutting.tooling.drill_drawing import drawing
 from cutting.tooling.drills import CHUCK_KIND, DRILL_KINDS, Drill
 from cutting.tooling.mill_drawing import mill_drawing
 from cutting.tooling.mills import MILL_KINDS, EndMill
+from cutting.tooling.tap_drawing import tap_drawing, thread_mill_drawing
+from cutting.tooling.taps import TAP_KINDS, Tap
+from cutting.tooling.thread_mills import THREAD_MILL_KINDS, ThreadMill
+from cutting.workpiece.threads.tap_drills import forming_drill, tap_drill
 from server.crib.models import Tool
 from server.crib.things import to_core
 
-ROUND_KINDS = (*DRILL_KINDS, *MILL_KINDS)
+ROUND_KINDS = (*DRILL_KINDS, *MILL_KINDS, *TAP_KINDS, *THREAD_MILL_KINDS)
 
 
-def round_tool_out(tool: Drill | EndMill) -> dict[str, Any]:
-    """The sheet of a drill or an end mill."""
+RoundTool = Drill | EndMill | Tap | ThreadMill
+
+
+def round_tool_out(tool: RoundTool) -> dict[str, Any]:
+    """The sheet of a round tool."""
+    if isinstance(tool, Tap):
+        return {**tap_out(tool), "advice": [vars(one) for one in advice_for(tool.grade)], "lives": []}
+    if isinstance(tool, ThreadMill):
+        return {**thread_mill_out(tool), "advice": [vars(one) for one in advice_for(tool.grade)], "lives": []}
     found = mill_out(tool) if isinstance(tool, EndMill) else drill_out(tool)
     last = range(tool.regrinds + 1) if tool.edges < 2 else ()
     lives = [{"regrinds": k, "cost": display(float(solid_tool_cost(tool.price, k, tool.regrind_price)), "money")} for k in last]
     if several := one_for_its_metals(tool.grade):
         found["facts"].append(several)
     return {**found, "advice": [vars(one) for one in advice_for(tool.grade)], "lives": lives}
+
+
+CHIPS = {"down": "pushes its chips ahead: through holes", "up": "lifts its chips out: blind holes", "stay": "keeps its chips: short ones",
+         "none": "presses the thread: no chips, stronger"}  # fmt: skip
+
+
+def tap_out(tap: Tap) -> dict[str, Any]:
+    """A tap: drawn, what hole it wants, where its chips go."""
+    drill = forming_drill(tap.thread) if tap.type.forms else tap_drill(tap.thread)
+    share = (
+        f"{drill.of_full:.0f} % of thread"
+        if tap.type.forms
+        else f"{drill.of_engagement:.0f} % of 5/8 H, {drill.of_full:.0f} % of full height"
+    )
+    facts = [
+        f"{tap.thread.size} × {tap.pitch:.4g} mm, cuts {tap.class_name or 'the usual class'}; hole Ø{drill.diameter:.4g} {drill.name}: {share}",
+        CHIPS[tap.type.chips],
+        f"chamfer {tap.chamfer}, {tap.chamfer_threads:g} threads; {tap.flutes} flutes; to {tap.type.deepest:g} diameters deep",
+        f"core Ø{tap.core:.3g}; up to {tap.hardest:g} HRC",
+        f"{tap.type.speed_low:g} to {tap.type.speed_high:g} of the turning speed",
+    ]
+    return {"drawing": asdict(tap_drawing(tap)), "facts": facts}
+
+
+def thread_mill_out(mill: ThreadMill) -> dict[str, Any]:
+    """A thread mill: drawn, what it covers, whether it opens its hole."""
+    pitches = f"{mill.pitch_low:.4g} mm" if mill.full else f"{mill.pitch_low:.4g} to {mill.pitch_high:.4g} mm"
+    opens = {"first": "drills, chamfers and mills in one", "helix": "opens its own hole down its helix", "no": "into a hole that is there"}
+    facts = [
+        f"pitch {pitches}, flanks {mill.angle:g}°; {mill.teeth:g} teeth along, {mill.flutes} round",
+        f"{opens[mill.type.drills]}; threads from about Ø{mill.diameter / 0.77:.3g}, {mill.type.deepest:g} diameters deep, reaches {mill.reach:g} mm",
+        f"{'left-cutting: the spindle turns M4' if mill.left_cutting else 'right-cutting'}; up to {mill.hardest:g} HRC",
+        f"{mill.type.speed_low:g} to {mill.type.speed_high:g} of the turning speed",
+    ]
+    return {"drawing": asdict(thread_mill_drawing(mill)), "facts": facts}
 
 
 def mill_out(mill: EndMill) -> dict[str, Any]:
@@ -70,4 +116,9 @@ def round_drawing(tool: dict[str, Tool]) -> dict[str, Any] | None:
     """The drawing of an assembly's drill or end mill, None of other tools."""
     if "drill" in tool:
         return asdict(drawing(to_core(tool["drill"])))
-    return asdict(mill_drawing(to_core(tool["mill"]))) if "mill" in tool else None
+    if "tap" in tool:
+        return asdict(tap_drawing(to_core(tool["tap"])))
+    if "mill" not in tool:
+        return None
+    mill = to_core(tool["mill"])
+    return asdict(thread_mill_drawing(mill) if isinstance(mill, ThreadMill) else mill_drawing(mill))

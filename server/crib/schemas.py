@@ -17,6 +17,7 @@ class ToolFilter(Schema):
     q: str = Field(default="", max_length=120)
     kind: list[str] = []
     diameter: list[str] = []
+    pitch: list[str] = []
     shape: list[str] = []
     circle: list[str] = []
     nose_radius: list[str] = []

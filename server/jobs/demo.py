@@ -10,6 +10,7 @@ from server.jobs.actions import create_job
 from server.jobs.demo_bores import BUSH_REAMED, CARRIER_BORED, VALVE_CAP
 from server.jobs.demo_holes import HOLE_JOBS
 from server.jobs.demo_narrow import NARROW_JOBS, PIN_CUT_OFF
+from server.jobs.demo_threads import THREAD_JOBS
 from server.jobs.drawing import drawn_up
 
 
@@ -311,6 +312,7 @@ DEMO_JOBS = (
     CARRIER_BORED,
     VALVE_CAP,
     BUSH_REAMED,
+    *THREAD_JOBS,
 )
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import itertools
 import json
 from collections.abc import Callable
+from contextlib import suppress
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any, Literal
@@ -25,6 +26,7 @@ from cutting.workpiece.stack import StackLayer, read_stack, written
 from server.errors import Refusal
 from server.jobs.entries import Entry, with_unit
 from server.jobs.lessons import learned_of
+from server.jobs.outcomes import outcome_of
 from server.jobs.tools import ToolNames
 from server.shop import Shop, shop
 from server.words import asked, said, title
@@ -177,7 +179,12 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
         "machine": document["machine"],
         "spindle": operation.get("spindle") or None,
         "goal": more.get("goal") or document["goal"],
-        "batch": {"pieces": batch["pieces"], "unattended_hours": batch["unattended_hours"], "piece_seconds": more.get("piece_seconds")},
+        "batch": {
+            "pieces": batch["pieces"],
+            "unattended_hours": batch["unattended_hours"],
+            "piece_seconds": more.get("piece_seconds"),
+            **_worth(document, operation, more),
+        },
         "tool": {**operation["tool"], **(more.get("tool") or {})},
         "feature": made,
         "settings": merged(operation["settings"], tried),
@@ -189,6 +196,21 @@ def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: d
         "units": "mm",
         **bar,
     }
+
+
+def _worth(document: dict[str, Any], operation: dict[str, Any], more: dict[str, Any]) -> dict[str, float]:
+    """What the part is worth when an operation begins that may lose it: its blank, and what was done before. Nothing for others."""
+    if not kind_of(operation["operation"]).risky:
+        return {}
+    if "part_value" in more:  # summed up by who asks
+        return {"part_value": round(more["part_value"], 4)}
+    value = float(document["money"]["blank"])
+    for entry in document["operations"]:
+        if entry["id"] == operation["id"]:
+            break
+        with suppress(CuttingError):  # what cannot be read has cost nothing yet
+            value += outcome_of(setup_of(document, entry, {"part_value": value})).results["operation_cost"].value
+    return {"part_value": round(value, 4)}
 
 
 def _learned(kind: Kind, tool: dict[str, Any], feature: dict[str, Any], material: str) -> dict[str, Any] | None:

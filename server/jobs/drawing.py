@@ -17,7 +17,7 @@ from cutting.workpiece.solid import Region
 from server.errors import Refusal
 from server.jobs.document import other_end, part_in_front, region_of, told_of
 
-BESIDE = ("roughness", "flatness", "pip", "keeps", "circle")  # said behind a comma: no size
+BESIDE = ("roughness", "flatness", "pip", "keeps", "side", "circle")  # said behind a comma: no size
 INSIDE = {kind.name for kind in KINDS.values() if kind.shape in ("hole", "bore")}  # one of them may prepare what another finishes
 WORST_FIRST = ("broken", "care", "ok")
 

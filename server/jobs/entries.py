@@ -11,7 +11,7 @@ from cutting.quantities.dimension import spelled_out
 from cutting.workpiece.stack import read_stack, written
 
 Entry = str | float | bool | None
-AS_TYPED = ("flag", "choice", "text", "number", "whole")
+AS_TYPED = ("flag", "choice", "text", "number", "whole", "thread")
 
 
 def with_unit(operation: str, section: str, name: str, value: Entry, units: str) -> Entry:

@@ -4,14 +4,13 @@ from __future__ import annotations
 
 import itertools
 from collections import OrderedDict
-from functools import lru_cache
 from typing import Any
 
 from cutting.doors.plain import plain
 from cutting.doors.plain import problem as core_problem
 from cutting.errors import CuttingError
 from cutting.operations.frame.outcome import Outcome, Pass
-from cutting.operations.registry import evaluate_quickly, kind_of
+from cutting.operations.registry import kind_of
 from cutting.operations.turned.setup import Setup
 from cutting.process.outline import Made, Stage, outline, stages_from
 from cutting.process.tape import PieceMoney, cycle_tape
@@ -20,6 +19,7 @@ from cutting.workpiece.solid import DRAWN, Solid
 from server.jobs.document import layers_of, metals_of, other_end, part_in_front, request_of, setup_of, the_blank
 from server.jobs.drawing import drawing_of
 from server.jobs.models import Revision
+from server.jobs.outcomes import outcome_of
 from server.jobs.tools import told
 from server.sentences import in_both, same
 from server.shop import Shop, Version, shop
@@ -82,12 +82,6 @@ def _compute_once(
         "tape": plain(tape),
         **_against(document, tape, rows, drawing),
     }
-
-
-@lru_cache(maxsize=2048)
-def outcome_of(setup: Any) -> Outcome:
-    """The outcome of a set-up, kept: of a part whose one operation is nudged the others stand. Raises `CuttingError`."""
-    return evaluate_quickly(setup)
 
 
 def _tools(document: dict[str, Any]) -> list[dict[str, Any]]:

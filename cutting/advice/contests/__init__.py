@@ -7,7 +7,7 @@ from typing import Any
 
 from cutting.advice.candidate import Advice
 from cutting.advice.contest import Contest
-from cutting.advice.contests import bore, cut_off, face_groove, groove, hole, mill_hole, trepan, turned
+from cutting.advice.contests import bore, cut_off, face_groove, groove, hole, mill_hole, thread, trepan, turned
 from cutting.advice.rank import rank
 
 CONTESTS: MappingProxyType[str, Contest] = MappingProxyType(
@@ -20,6 +20,9 @@ CONTESTS: MappingProxyType[str, Contest] = MappingProxyType(
         "bore": bore.CONTEST,
         "drill": hole.CONTEST,
         "mill hole": mill_hole.CONTEST,
+        "turn thread": thread.TURN,
+        "tap": thread.TAP,
+        "mill thread": thread.MILL,
         "cut off": cut_off.CONTEST,
     }
 )

@@ -10,7 +10,7 @@ from cutting.errors import require_between
 from cutting.quantities.kinds import KINDS
 
 # kinds of a field beside the kinds of quantity
-WORDS = ("choice", "flag", "text", "dimension", "points", "lengths", "whole", "number", "stack")
+WORDS = ("choice", "flag", "text", "dimension", "points", "lengths", "whole", "number", "stack", "thread")
 
 
 @dataclass(frozen=True)
@@ -114,6 +114,7 @@ class Fields:
     title: Callable[[dict[str, Any]], str] = field(default=lambda feature: "", compare=False)
     shown: tuple[str, ...] = ()  # the entries of the feature that tell it from others, in the order of a drawing's words
     speed_diameter: str = "diameter"  # the feature's diameter at which the cutting speed is stated
+    speed_role: str = ""  # the part of the tool at whose diameter it is stated instead
 
     @property
     def drawn(self) -> frozenset[str]:

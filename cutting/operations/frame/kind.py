@@ -39,7 +39,7 @@ class Kind:
     `studies` the sheets that belong to it, `not_here` those of other kinds with the reason why they do not. `removes` is what a
     feature takes away from the part, `settles` what the part in front of it settles of the entries that are not given, `runs_on` the
     spindle that a new one takes by its entries (blank: the first), `area` the corners of what goes in half section, for drawings;
-    `stiffness` that of the part at the cut [N/µm].
+    `stiffness` that of the part at the cut [N/µm]. What is `risky` is told what the part is worth when it begins.
     """
 
     name: str
@@ -67,6 +67,7 @@ class Kind:
     ranked: tuple[str, ...] = ()
     neutral: tuple[tuple[str, float], ...] = (("cutting_speed", 100.0), ("feed_per_rev", 0.05))
     shape: str = ""
+    risky: bool = False
     not_here: tuple[tuple[str, str], ...] = ()
 
     def kinds_for(self, role: Role, feature: dict[str, Any]) -> tuple[str, ...]:

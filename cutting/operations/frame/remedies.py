@@ -70,7 +70,8 @@ class Trials:
 
     def __init__(self, model: Runs, setup: Any, crib: Any = None) -> None:
         self.model, self.setup, self.crib = model, setup, crib
-        self.levers = ((setup.FEED, "feed"), ("cutting_speed", "speed"))
+        feed = ((setup.FEED, "feed"),) if setup.FEED else ()
+        self.levers = (*feed, ("cutting_speed", "speed"))
 
     @cached_property
     def base(self) -> Trial:
@@ -149,7 +150,7 @@ class Trials:
             for change in self.furthest(self.setup, lever, label):
                 feed = max(feed, change.setup.feed)
                 yield change
-        for held in self.model.supported(self.setup):
+        for held in self.model.supported(self.setup) if self.setup.FEED else ():
             for change in self.furthest(held.setup, self.setup.FEED, "feed", f"{held.text.metric} → "):
                 if change.setup.feed > feed + SAME_FEED:
                     yield replace(change, patch={**held.patch, **change.patch})

@@ -99,6 +99,7 @@ class Batch:
     pieces: int = 50
     unattended_hours: float = 0.0
     piece_seconds: float | None = None  # of the whole piece, where this operation is one of several
+    part_value: float | None = None  # money that the part is worth when this operation begins, None where nobody said
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -106,7 +107,7 @@ class BaseSetup:
     """Work and machine, what the drawing says, what the user sets, and the shop's rules for it; a kind adds its tool.
 
     `ROLES` are the names of the fields that hold the tool's parts, the one with the edge first; `FEED` the setting that is its
-    feed, per revolution or per tooth.
+    feed, per revolution or per tooth; blank where it is given by the feature, as a thread's lead is.
     """
 
     ROLES: ClassVar[tuple[str, ...]] = ()

@@ -7,7 +7,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from server.jobs.kinds import bore, cut_off, drill, face_groove, groove, mill_hole, trepan, turned
+from server.jobs.kinds import bore, cut_off, drill, face_groove, groove, mill_hole, mill_thread, tap, trepan, turn_thread, turned
 from server.jobs.kinds.view import Viewer
 
 VIEWERS: MappingProxyType[str, Viewer] = MappingProxyType(
@@ -20,6 +20,9 @@ VIEWERS: MappingProxyType[str, Viewer] = MappingProxyType(
         "drill": drill.VIEWER,
         "mill hole": mill_hole.VIEWER,
         "bore": bore.VIEWER,
+        "turn thread": turn_thread.VIEWER,
+        "tap": tap.VIEWER,
+        "mill thread": mill_thread.VIEWER,
         "cut off": cut_off.VIEWER,
     }
 )
@@ -31,6 +34,9 @@ AnyView = Annotated[
     | drill.DrillView
     | mill_hole.MillHoleView
     | bore.BoreView
+    | turn_thread.TurnThreadView
+    | tap.TapView
+    | mill_thread.MillThreadView
     | cut_off.CutOffView,
     Field(discriminator="kind"),
 ]

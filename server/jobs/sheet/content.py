@@ -160,7 +160,7 @@ def _speeds(setup: Setup, outcome: Outcome, system: str) -> list[tuple[str, str]
     found = [
         ("cutting speed", both(results["cutting_speed"].display, system)),
         ("spindle speed, last pass", both(results["spindle_speed"].display, system)),
-        ("feed", both(display(setup.feed, setup.FEED), system)),
+        ("feed", both(display(setup.feed, setup.FEED or "feed_per_rev"), system)),
         ("direction", "towards the centre" if setup.operation == "face" else setup.settings.direction.value),
         ("coolant", _coolant(setup, system)),
         ("time", both(results["operation_time"].display, system)),
@@ -234,7 +234,7 @@ def _speeds_of_kind(setup: Any, outcome: Outcome, system: str) -> list[tuple[str
     found = [
         ("cutting speed", both(results["cutting_speed"].display, system)),
         ("spindle speed", both(results["spindle_speed"].display, system)),
-        ("feed", both(display(setup.feed, setup.FEED), system)),
+        ("feed", both(display(setup.feed, setup.FEED or "feed_per_rev"), system)),
         ("coolant", _coolant(setup, system)),
         ("time", both(results["operation_time"].display, system)),
     ]

@@ -2121,7 +2121,7 @@ export interface components {
              * Shape
              * @enum {string}
              */
-            shape: "outside" | "face" | "groove" | "face groove" | "ring" | "hole" | "bore" | "end";
+            shape: "outside" | "face" | "groove" | "face groove" | "ring" | "hole" | "bore" | "thread" | "end";
             /**
              * Axis
              * @default on the axis
@@ -2222,7 +2222,7 @@ export interface components {
              * Operation
              * @enum {string}
              */
-            operation: "turn" | "face" | "groove" | "face groove" | "trepan" | "drill" | "mill hole" | "bore" | "cut off";
+            operation: "turn" | "face" | "groove" | "face groove" | "trepan" | "drill" | "mill hole" | "bore" | "turn thread" | "tap" | "mill thread" | "cut off";
             /** Tool */
             tool: {
                 [key: string]: string;
@@ -3154,7 +3154,7 @@ export interface components {
              */
             stops: number[];
             /** View */
-            view: components["schemas"]["TurnedView"] | components["schemas"]["GrooveView"] | components["schemas"]["FaceGrooveView"] | components["schemas"]["TrepanView"] | components["schemas"]["DrillView"] | components["schemas"]["MillHoleView"] | components["schemas"]["BoreView"] | components["schemas"]["CutOffView"];
+            view: components["schemas"]["TurnedView"] | components["schemas"]["GrooveView"] | components["schemas"]["FaceGrooveView"] | components["schemas"]["TrepanView"] | components["schemas"]["DrillView"] | components["schemas"]["MillHoleView"] | components["schemas"]["BoreView"] | components["schemas"]["TurnThreadView"] | components["schemas"]["TapView"] | components["schemas"]["MillThreadView"] | components["schemas"]["CutOffView"];
         };
         /** FaceGrooveView */
         FaceGrooveView: {
@@ -3177,6 +3177,28 @@ export interface components {
             blade: number[][];
             /** Strokes */
             strokes: components["schemas"]["StrokeOut"][];
+        };
+        /**
+         * GroovePass
+         * @description One pass in the groove: the band that it takes as corners (along the axis, deep), and its figures.
+         */
+        GroovePass: {
+            /** Number */
+            number: number;
+            /** Corners */
+            corners: number[][];
+            /** Depth */
+            depth: number;
+            /** Shift */
+            shift: number;
+            /** Spring */
+            spring: boolean;
+            /** Seconds */
+            seconds: number;
+            /** Labels */
+            labels: {
+                [key: string]: components["schemas"]["DisplayOut"];
+            };
         };
         /** GrooveView */
         GrooveView: {
@@ -3205,6 +3227,22 @@ export interface components {
             advised: string;
             /** Advised Why */
             advised_why: string;
+        };
+        /**
+         * HandOut
+         * @description One way to turn a thread of this hand.
+         */
+        HandOut: {
+            /** Turns */
+            turns: string;
+            /** Feeds */
+            feeds: string;
+            /** Tool */
+            tool: string;
+            /** With Lead */
+            with_lead: boolean;
+            /** Present */
+            present: boolean;
         };
         /** KerfLine */
         KerfLine: {
@@ -3339,6 +3377,26 @@ export interface components {
                 [key: string]: components["schemas"]["DisplayOut"];
             };
         };
+        /** MillThreadView */
+        MillThreadView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mill thread";
+            /** Scene */
+            scene: {
+                [key: string]: number | string;
+            };
+            /** Scene Labels */
+            scene_labels: {
+                [key: string]: components["schemas"]["DisplayOut"];
+            };
+            /** Passes */
+            passes: components["schemas"]["PassesOut"][];
+            /** Moments */
+            moments: components["schemas"]["ThreadMoment"][];
+        };
         /**
          * MomentOut
          * @description One moment on the way to the centre, in words.
@@ -3378,6 +3436,28 @@ export interface components {
             push: components["schemas"]["DisplayOut"];
             springs: components["schemas"]["DisplayOut"];
             chip: components["schemas"]["ChipOut"];
+        };
+        /**
+         * PassesOut
+         * @description What a number of radial passes and repeats gives.
+         */
+        PassesOut: {
+            /** Passes */
+            passes: number;
+            /** Repeats */
+            repeats: number;
+            /** Seconds */
+            seconds: number;
+            /** Taper */
+            taper: number;
+            /** Present */
+            present: boolean;
+            /** Sound */
+            sound: boolean;
+            /** Labels */
+            labels: {
+                [key: string]: components["schemas"]["DisplayOut"];
+            };
         };
         /**
          * PitchEdgeOut
@@ -3487,6 +3567,64 @@ export interface components {
             rows: components["schemas"]["RowOut"][];
         };
         /**
+         * TapMoment
+         * @description The tap at one moment, in words.
+         */
+        TapMoment: {
+            /** Seconds */
+            seconds: number;
+            /** Depth */
+            depth: number;
+            /** Labels */
+            labels: {
+                [key: string]: components["schemas"]["DisplayOut"];
+            };
+        };
+        /** TapView */
+        TapView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tap";
+            /** Scene */
+            scene: {
+                [key: string]: number | string;
+            };
+            /** Scene Labels */
+            scene_labels: {
+                [key: string]: components["schemas"]["DisplayOut"];
+            };
+            time_axis: components["schemas"]["AxisOut"];
+            torque_axis: components["schemas"]["AxisOut"];
+            /** Torque */
+            torque: number[][];
+            /** Breaking */
+            breaking: number;
+            /** Clutch */
+            clutch: number | null;
+            /** Spindle */
+            spindle: number;
+            /** Turns Back */
+            turns_back: number;
+            /** Moments */
+            moments: components["schemas"]["TapMoment"][];
+        };
+        /**
+         * ThreadMoment
+         * @description The mill at one moment of its way.
+         */
+        ThreadMoment: {
+            /** Seconds */
+            seconds: number;
+            /** Turns */
+            turns: number;
+            /** Labels */
+            labels: {
+                [key: string]: components["schemas"]["DisplayOut"];
+            };
+        };
+        /**
          * TickOut
          * @description A mark of an axis: where it stands in the internal unit, and its words.
          */
@@ -3523,6 +3661,30 @@ export interface components {
             can: number[][];
             /** At */
             at: number[];
+        };
+        /** TurnThreadView */
+        TurnThreadView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "turn thread";
+            /** Scene */
+            scene: {
+                [key: string]: number | string;
+            };
+            /** Scene Labels */
+            scene_labels: {
+                [key: string]: components["schemas"]["DisplayOut"];
+            };
+            /** Passes */
+            passes: components["schemas"]["GroovePass"][];
+            /** Whole */
+            whole: number;
+            /** Opening */
+            opening: number;
+            /** Hands */
+            hands: components["schemas"]["HandOut"][];
         };
         /** TurnedView */
         TurnedView: {
@@ -4900,6 +5062,11 @@ export interface components {
              */
             diameter?: string[];
             /**
+             * Pitch
+             * @default []
+             */
+            pitch?: string[];
+            /**
              * Shape
              * @default []
              */
@@ -5561,7 +5728,7 @@ export interface components {
         };
         /**
          * ThreadHit
-         * @description A search that is meant as a thread: its usual name and what it is, or what is wrong and what exists; `kind` blank where it is none.
+         * @description A search that is meant as a thread: its name and what it is, or what is wrong and what exists; `kind` blank where it is none.
          */
         ThreadHit: {
             /** Kind */
@@ -7531,6 +7698,7 @@ export interface operations {
                 q?: string;
                 kind?: string[];
                 diameter?: string[];
+                pitch?: string[];
                 shape?: string[];
                 circle?: string[];
                 nose_radius?: string[];

@@ -5,6 +5,7 @@
   const words: Record<string, string> = {
     kind: "kind of tool",
     diameter: "cutting Ø, mm",
+    pitch: "pitch of a thread, mm",
     shape: "shape",
     circle: "inscribed circle, mm",
     nose_radius: "corner radius, mm",

@@ -3,6 +3,7 @@ import { api, ask, type Schemas } from "../api/client";
 export const FACETS = [
   "kind",
   "diameter",
+  "pitch",
   "shape",
   "circle",
   "nose_radius",

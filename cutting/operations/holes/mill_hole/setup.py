@@ -127,6 +127,7 @@ FIELDS = Fields(
     holding=WORKHOLDING,
     title=lambda feature: f"Mill Ø{str(feature.get('diameter', '')).removeprefix('Ø')}",
     shown=("diameter", "depth", "circle"),
+    speed_role="mill",
 )  # fmt: skip
 
 

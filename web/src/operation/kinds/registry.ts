@@ -12,8 +12,14 @@ import GrooveMap from "./groove/Map.svelte";
 import GrooveScene from "./groove/Scene.svelte";
 import MillHoleMap from "./mill_hole/Map.svelte";
 import MillHoleScene from "./mill_hole/Scene.svelte";
+import MillThreadMap from "./mill_thread/Map.svelte";
+import MillThreadScene from "./mill_thread/Scene.svelte";
+import TapMap from "./tap/Map.svelte";
+import TapScene from "./tap/Scene.svelte";
 import TrepanMap from "./trepan/Map.svelte";
 import TrepanScene from "./trepan/Scene.svelte";
+import TurnThreadMap from "./turn_thread/Map.svelte";
+import TurnThreadScene from "./turn_thread/Scene.svelte";
 import TurnedMap from "./turned/ChipMap.svelte";
 import TurnedScene from "./turned/Scene.svelte";
 
@@ -35,5 +41,8 @@ export const KINDS: Record<string, KindParts> = {
   bore: { Scene: BoreScene, Map: TurnedMap },
   drill: { Scene: DrillScene, Map: DrillMap },
   "mill hole": { Scene: MillHoleScene, Map: MillHoleMap },
+  "turn thread": { Scene: TurnThreadScene, Map: TurnThreadMap },
+  tap: { Scene: TapScene, Map: TapMap },
+  "mill thread": { Scene: MillThreadScene, Map: MillThreadMap },
   "cut off": { Scene: CutOffScene, Map: CutOffMap, Foot: CutOffFoot },
 };

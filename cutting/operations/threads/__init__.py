@@ -1,0 +1,1 @@
+"""Threads: turned with a single point, tapped or formed, milled."""

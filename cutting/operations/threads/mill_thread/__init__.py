@@ -1,0 +1,1 @@
+"""Milling a thread down or up a helix, or out of the solid."""

@@ -1,0 +1,97 @@
+"""Limits of a milled thread as data: speed, chip, size of the mill, reach, hardness, bending, taper, flanks, coolant, life."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+
+from cutting.operations.frame.outcome import Bound, Severity
+from cutting.operations.frame.rule import Rule
+from cutting.operations.frame.toughness import toughness_asked
+from cutting.operations.threads.mill_thread.numbers import CHILLS_FROM, Numbers
+from cutting.operations.threads.mill_thread.tool import WIDEST
+from cutting.operations.threads.shared.feature import OPEN_END
+
+LEAST_SPEED, LEAST_FEED = 0.35, 0.4  # of the book's lowest (as drilled)
+MINIMUM_CHIP = 0.25  # of the edge's radius (as drilled)
+EDGE_RADIUS = 0.004  # mm of a ground thread mill (common practice)
+TOO_WIDE = 0.9  # of the thread's diameter beyond which flanks are lost whatever is set off (common practice)
+BELOW = 1.0  # pitches that a blind hole must leave below the thread, more where the mill comes in from below
+
+
+def finds_hole(x: Numbers) -> Any:
+    """Whether a hole is there, or drilled, for each of its mills."""
+    return x.tool.hole > 0
+
+
+RULES: tuple[Rule[Numbers], ...] = (
+    Rule("book_speed", "speed", "cutting_speed", Bound.WINDOW, Severity.HARD, "common-practice",
+         "The row of milling speeds for tool material and metal.",
+         lambda x: (x.cutting_speed, LEAST_SPEED * x.book_low, x.book_high), free_below=True),
+    Rule("book_feed", "feed at the wall", "feed_per_tooth", Bound.WINDOW, Severity.HARD, "common-practice",
+         "Thin teeth of a profile: below they rub, above they chip.",
+         lambda x: (x.feed_set, LEAST_FEED * x.tool.feed_low, x.tool.feed_high), free_below=True),
+    Rule("chip", "chip on the flank", "length", Bound.LOWER, Severity.SOFT, "brammertz-1961",
+         "Thinner than a quarter of the edge's radius a tooth presses instead of cutting.",
+         lambda x: (x.chip_thickness, MINIMUM_CHIP * EDGE_RADIUS, None), ("chip_thickness",)),
+    Rule("widest", "mill over thread", "share", Bound.UPPER, Severity.SOFT, "common-practice",
+         "Two thirds to three quarters: a wider mill cuts away the flanks, and chips have no room.",
+         lambda x: (100.0 * x.ratio, None, 100.0 * (WIDEST + 0.03))),
+    Rule("too_wide", "mill over thread, at most", "share", Bound.UPPER, Severity.HARD, "common-practice",
+         "Beyond, the flanks are lost whatever the path is set off.", lambda x: (100.0 * x.ratio, None, 100.0 * TOO_WIDE)),
+    Rule("enters", "mill against the core hole", "length", Bound.UPPER, Severity.HARD, "geometry",
+         "It must come in and leave room for its arc.",
+         lambda x: (x.tool.own["diameter"], None, np.maximum(x.tool.hole - 0.1, 1e-6)), (), finds_hole),
+    Rule("core_hole", "core hole", "length", Bound.WINDOW, Severity.HARD, "iso-965-1", "The crest's own limits.",
+         lambda x: (x.tool.hole, x.setup.feature.limits.minor.low, x.setup.feature.limits.minor.high), (),
+         lambda x: finds_hole(x) & (x.setup.feature.limits.minor.low is not None)),
+    Rule("reach", "reach of the mill", "length", Bound.UPPER, Severity.HARD, "iso-13399", "What stands behind its teeth does not enter.",
+         lambda x: (x.setup.feature.length + 0.5 * x.setup.feature.thread.pitch, None, x.tool.own["reach"])),
+    Rule("depth", "core hole below the thread", "length", Bound.UPPER, Severity.HARD, "common-practice",
+         "A mill's last tooth stands a pitch below the thread.",
+         lambda x: (x.setup.feature.length + BELOW * x.setup.feature.thread.pitch + 0.0 * x.bend, None, x.setup.feature.room), (),
+         lambda x: x.setup.feature.room < OPEN_END),
+    Rule("deepest", "depth over diameter", "times_diameter", Bound.UPPER, Severity.HARD, "common-practice",
+         "So deep its kind mills without leaning: 2.5 diameters with many rows, 4 with three teeth or one row.",
+         lambda x: (x.setup.feature.length / x.setup.feature.thread.diameter + 0.0 * x.bend, None, x.tool.own["type_deepest"])),
+    Rule("fixed_depth", "depth of its drill against the thread's", "length", Bound.UPPER, Severity.HARD, "common-practice",
+         "A drill thread mill drills as deep as it is long to its chamfer: the thread must fit into that length.",
+         lambda x: (x.setup.feature.length + 1.0 * x.setup.feature.thread.pitch, None, np.maximum(x.tool.own["step"], 1e-6)), (),
+         lambda x: (x.tool.own["type_first"] > 0) & (x.tool.own["step"] > 0)),
+    Rule("hardness", "hardness, HRC", "number", Bound.UPPER, Severity.HARD, "common-practice",
+         "Harder than it is made for, teeth break out.", lambda x: (x.hardness, None, x.tool.own["hardest"]), (), lambda x: x.hardness > 0),
+    Rule("body", "bending of the neck", "share", Bound.UPPER, Severity.HARD, "common-practice",
+         "Stress at the seat, of what carbide stands for long.",
+         lambda x: (100.0 * x.bend / x.tool.own["type_bends_at"], None, 100.0), ("push_off",)),
+    Rule("taper", "taper of the pitch diameter", "length", Bound.UPPER, Severity.HARD, "beam-theory",
+         "Bent over its length a mill leaves the thread tight at the floor: more radial passes, a repeat at size, or three teeth.",
+         lambda x: (x.taper, None, 0.5 * x.setup.feature.tolerance), ("push_off",)),
+    Rule("tolerance", "pitch diameter that it holds", "length", Bound.UPPER, Severity.HARD, "common-practice",
+         "Circle of the machine, a third of the push-off, taper, and what of the flank error is an angle.",
+         lambda x: (x.width, None, x.setup.feature.tolerance), ("push_off", "flank_error")),
+    Rule("setting", "pitch diameter off its middle", "length", Bound.UPPER, Severity.SOFT, "geometry",
+         "Flank error makes the thread wide, push-off makes it tight: the path's offset takes both back.",
+         lambda x: (np.abs(x.size_error), None, 0.25 * x.setup.feature.tolerance), ("flank_error", "push_off")),
+    Rule("spindle_power", "spindle power, worn", "power", Bound.UPPER, Severity.HARD, "kienzle-1952",
+         "What the removal takes of the spindle.", lambda x: (x.power, None, x.available), ("removal_rate", "specific_force", "power")),
+    Rule("chuck_grip", "torque against the chuck's grip", "torque", Bound.UPPER, Severity.HARD, "common-practice",
+         "A mill that slips is pulled out of its chuck.", lambda x: (x.torque, None, x.tool.grip / x.setup.house.grip_safety), ("power",)),
+    Rule("feed_drive", "feed of the mill's middle", "feed_rate", Bound.UPPER, Severity.HARD, "machine-data", "The axes move no faster.",
+         lambda x: (x.centre_rate, None, x.setup.machine.feed_rate_max), ("centre_feed_rate",)),
+    Rule("chill", "coolant on hot teeth, bar", "number", Bound.UPPER, Severity.SOFT, "common-practice",
+         "Above about 54 HRC wet teeth crack as they cool: air. Below, emulsion washes the chips out.",
+         lambda x: ((x.setup.machine.pressure(x.setup.settings.coolant) or 0.0) + 0.0 * x.bend, None, 0.5), (),
+         lambda x: x.hardness > CHILLS_FROM),
+    Rule("runout", "runout at the teeth", "length", Bound.UPPER, Severity.SOFT, "common-practice",
+         "One tooth does the work of all where it runs out by half of its feed.",
+         lambda x: (x.tool.runout, None, np.maximum(0.5 * x.feed_set, 0.01))),
+    Rule("toughness", "toughness of the edge", "number", Bound.LOWER, Severity.SOFT, "common-practice",
+         "Teeth come into the metal at every turn; a long mill and a loose machine chip brittle ones.",
+         lambda x: (x.tool.toughness, toughness_asked(x.setup, x.tool.own["reach"] / x.tool.own["diameter"] - 1.0), None)),
+    Rule("life", "life, pieces per mill", "count", Bound.LOWER, Severity.SOFT, "taylor-1907",
+         "A mill should last at least one piece.", lambda x: (x.change_parts, 1.0, None), ("tool_life", "weibull_shape")),
+    Rule("secure", "secure run", "share", Bound.LOWER, Severity.SOFT, "weibull-1951",
+         "Probability that the run to the next planned change ends without a stop.",
+         lambda x: (100 * x.secure, 97 * x.setup.house.change_probability(x.setup.goal), None), ("weibull_shape",)),
+)  # fmt: skip

@@ -1,0 +1,1 @@
+"""What every way to make a thread shares."""

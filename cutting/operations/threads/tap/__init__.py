@@ -1,0 +1,1 @@
+"""Tapping: cut or formed, in one go."""

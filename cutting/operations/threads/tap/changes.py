@@ -1,0 +1,49 @@
+"""What can be done otherwise beside the speed: coolant, the way it is led, another hole, another tap or chuck."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+from typing import Any
+
+from cutting.operations.frame.change import Change, in_words
+from cutting.operations.frame.learned import UNTAUGHT
+from cutting.operations.holes.shared.held import seated
+from cutting.operations.threads.tap.numbers import Numbers
+from cutting.operations.threads.tap.setup import Held, TapSetup, same_thread
+from cutting.quantities.write import write
+from cutting.tooling.tap_stock import TapStock
+from cutting.workpiece.threads.tap_drills import drills_inside, forming_drill
+
+
+def changes(x: Numbers) -> Iterator[Change[TapSetup]]:
+    """Changes of the set-up's own settings, and of the hole where it is drilled for this thread."""
+    setup = x.setup
+    for delivery, _ in setup.machine.coolant:
+        if delivery != setup.settings.coolant:
+            yield Change(in_words(f"coolant: {delivery}"), {"settings": {"coolant": delivery}}, setup.with_settings(coolant=delivery))
+    for held in Held:
+        if held is not setup.settings.held:
+            yield Change(in_words(held.value), {"settings": {"held": held.value}}, setup.with_settings(held=held))
+    f = setup.feature
+    holes = (forming_drill(f.thread).diameter,) if setup.tap.type.forms else drills_inside(f.thread)
+    for hole in holes:
+        if abs(hole - setup.hole) > 1e-6:
+            text = write(hole, "length")
+            yield Change(in_words(f"core hole Ø{text}"), {"feature": {"there": text}}, replace(setup, feature=replace(f, there=hole)))
+
+
+def from_stock(x: Numbers, stock: Any) -> Iterator[Change[TapSetup]]:
+    """The crib's other taps for this thread, each in a chuck that takes it and sits here."""
+    setup = x.setup
+    if not isinstance(stock, TapStock):
+        return
+    chucks = seated(setup, stock.chucks)
+    for tap in stock.taps:
+        held = setup.chuck if setup.chuck.takes(tap) else next((one for one in chucks if one.takes(tap)), None)
+        if tap.name != setup.tap.name and held is not None and same_thread(tap, setup.feature):
+            changed = replace(setup, tap=tap, chuck=held, learned=UNTAUGHT)
+            yield Change(in_words(tap.name), {"tool": {"tap": tap.name, "chuck": held.name}}, changed)
+    for chuck in chucks:
+        if chuck.name != setup.chuck.name and chuck.takes(setup.tap):
+            yield Change(in_words(chuck.name), {"tool": {"tap": setup.tap.name, "chuck": chuck.name}}, replace(setup, chuck=chuck))

@@ -1,0 +1,89 @@
+"""Limits of a tapped thread as data: speed, hole, depth and chips, torque against tap, holder and spindle, hardness, life."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from cutting.operations.frame.outcome import Bound, Severity
+from cutting.operations.frame.rule import Rule
+from cutting.operations.threads.shared.feature import OPEN_END
+from cutting.operations.threads.tap.numbers import Numbers
+from cutting.operations.threads.tap.setup import Held
+
+LEAST_SPEED = 0.35  # of the book's lowest (as drilled)
+LEAST_MARGIN, WANTED_MARGIN = 1.25, 2.0  # of the torque that breaks it over the worn torque (common practice)
+FORMED_STRENGTH = 1200.0  # N/mm² up to which threads are formed (common practice)
+LONG_CHIPS = 0.35  # ductility from which chips are long (common practice)
+DRIVES_ON = 2.0  # of the clutch's torque a tap should stand
+
+
+def forms(x: Numbers) -> bool:
+    """Whether any of its taps presses the thread."""
+    return bool(np.any(x.tool.own["type_forms"] > 0))
+
+
+def _strength(x: Numbers) -> float:
+    material = x.setup.work.material
+    return float((material.strength or 3.4 * material.usual_hardness) * x.setup.work.hardness / material.usual_hardness)
+
+
+RULES: tuple[Rule[Numbers], ...] = (
+    Rule("book_speed", "speed", "cutting_speed", Bound.WINDOW, Severity.HARD, "common-practice",
+         "The row of tapping speeds for tool material and metal; above it edges burn, far below they tear.",
+         lambda x: (x.cutting_speed, LEAST_SPEED * x.book_low, x.book_high), free_below=True, contour=True),
+    Rule("core_hole", "core hole", "length", Bound.WINDOW, Severity.HARD, "iso-965-1",
+         "Cut: the crest's own limits. Formed: between 55 and 75 % of thread; a wider hole stays empty, a smaller one breaks the tap.",
+         lambda x: (x.tool.hole, x.tool.hole_low, x.tool.hole_high)),
+    Rule("depth", "core hole for thread, chamfer and a pitch more", "length", Bound.UPPER, Severity.HARD, "common-practice",
+         "The chamfer does not cut full thread, and a tap that meets the floor breaks.",
+         lambda x: (x.way_needed, None, x.way_there), (), lambda x: x.setup.feature.room < OPEN_END),
+    Rule("reach", "reach of the tap", "length", Bound.UPPER, Severity.HARD, "iso-13399",
+         "What stands behind its threads does not enter.",
+         lambda x: (x.setup.feature.length + x.tool.own["chamfer_threads"] * x.setup.feature.thread.pitch * 0.5, None, x.tool.own["reach"])),
+    Rule("chips_down", "room for chips below a blind thread", "length", Bound.LOWER, Severity.HARD, "common-practice",
+         "A spiral point pushes its chips ahead: blind, they need as much room below as two thirds of the thread.",
+         lambda x: (np.where(x.tool.down > 0, x.way_there - x.setup.feature.length, 1e6), 0.67 * x.setup.feature.length, None), (),
+         lambda x: (x.tool.down > 0) & (not x.setup.feature.through)),
+    Rule("chips", "depth, of what chips get away from", "share", Bound.UPPER, Severity.SOFT, "common-practice",
+         "Deeper than so many diameters chips pack in the flutes and jam on the way back.",
+         lambda x: (100.0 * x.chip_depth, None, 100.0)),
+    Rule("long_chips", "ductility, chips that stay in straight flutes", "number", Bound.UPPER, Severity.SOFT, "common-practice",
+         "Straight flutes hold their chips: only short ones, or thread no longer than its diameter.",
+         lambda x: (x.setup.work.material.ductility + 0.0 * x.torque, None, LONG_CHIPS), (),
+         lambda x: (x.tool.stays > 0) & (x.setup.feature.length > x.tool.own["diameter"])),
+    Rule("twist", "torque against the tap, worn", "torque", Bound.UPPER, Severity.HARD, "beam-theory",
+         "The core twists off beyond it.", lambda x: (x.torque, None, x.breaking / LEAST_MARGIN), ("torque", "breaking_torque")),
+    Rule("margin", "margin to the breaking torque", "number", Bound.LOWER, Severity.SOFT, "common-practice",
+         "Two or more leave room for a hard spot and a chip that jams.", lambda x: (x.margin, WANTED_MARGIN, None),
+         ("torque", "breaking_torque")),
+    Rule("clutch", "torque against the holder's clutch", "torque", Bound.UPPER, Severity.HARD, "common-practice",
+         "The clutch slips before the thread is done.", lambda x: (x.torque, None, x.setup.settings.clutch), ("torque",),
+         lambda x: x.setup.settings.clutch is not None),
+    Rule("clutch_saves", "clutch against the tap", "torque", Bound.UPPER, Severity.SOFT, "common-practice",
+         "A clutch above what breaks the tap saves nothing.",
+         lambda x: (x.setup.settings.clutch or 0.0, None, x.breaking), (), lambda x: x.setup.settings.clutch is not None),
+    Rule("chuck_grip", "torque against the chuck's grip", "torque", Bound.UPPER, Severity.HARD, "common-practice",
+         "A shank that slips tears the thread.", lambda x: (x.torque, None, x.tool.grip / x.setup.house.grip_safety), ("torque",)),
+    Rule("spindle_torque", "torque against the spindle", "torque", Bound.UPPER, Severity.HARD, "machine-data",
+         "What the spindle gives at this speed.", lambda x: (x.torque, None, x.available), ("torque",), contour=True),
+    Rule("feed_drive", "feed, speed × lead", "feed_rate", Bound.UPPER, Severity.HARD, "machine-data",
+         "The feed must follow the spindle.", lambda x: (x.feed_rate, None, x.setup.machine.feed_rate_max), (),
+         lambda x: x.setup.settings.held is not Held.FLOATING and x.setup.machine.feed_rate_max > 0),
+    Rule("hardness", "hardness, HRC", "number", Bound.UPPER, Severity.HARD, "common-practice",
+         "Harder than it is made for, teeth break out.", lambda x: (x.hardness, None, x.tool.own["hardest"]), (),
+         lambda x: x.hardness > 0),
+    Rule("forming", "ductility for forming", "number", Bound.LOWER, Severity.HARD, "common-practice",
+         "Metal that does not flow tears instead of forming a crest: from about 8 to 10 % of elongation.",
+         lambda x: (x.setup.work.material.ductility + 0.0 * x.torque, x.tool.own["type_ductility"], None), (),
+         lambda x: x.tool.own["type_forms"] > 0),
+    Rule("formed_strength", "strength for forming, N/mm²", "number", Bound.UPPER, Severity.HARD, "common-practice",
+         "Above it forming takes too much torque.", lambda x: (_strength(x) + 0.0 * x.torque, None, FORMED_STRENGTH), (),
+         lambda x: x.tool.own["type_forms"] > 0),
+    Rule("gauge", "threads that the gauge passes", "share", Bound.LOWER, Severity.SOFT, "common-practice",
+         "A tap makes its own size: how far threads differ against the class.", lambda x: (100.0 * x.certainty, 99.0, None)),
+    Rule("life", "life, pieces per tap", "count", Bound.LOWER, Severity.SOFT, "taylor-1907",
+         "A tap should last at least one piece.", lambda x: (x.change_parts, 1.0, None), ("tool_life", "weibull_shape")),
+    Rule("secure", "secure run", "share", Bound.LOWER, Severity.SOFT, "weibull-1951",
+         "Probability that the run to the next planned change ends without a stop.",
+         lambda x: (100 * x.secure, 97 * x.setup.house.change_probability(x.setup.goal), None), ("weibull_shape",)),
+)  # fmt: skip

@@ -1,0 +1,131 @@
+"""The numbers of a tap in its chuck, in this metal and on this machine: for one pair, or for many at once."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from cutting.errors import CuttingError
+from cutting.operations.holes.drill.tool import EXTRA_SCATTER, ONLY, OUT_OF_LETTER
+from cutting.operations.threads.shared.core_hole import hole_window, metal_share, usual_hole
+from cutting.operations.threads.tap.setup import TapSetup
+from cutting.tooling.drills import Chuck
+from cutting.tooling.fitting import drill_seats
+from cutting.tooling.roles import Index
+from cutting.tooling.tap_stock import TapStock
+from cutting.tooling.taps import Tap
+from cutting.wear.drilling import feed_row
+from cutting.wear.reference import grade_fit, life_law, speed_factors
+
+Array = NDArray[np.float64]
+OF_PAIR = (
+    "speed_low", "speed_high", "speed_factor", "taylor_exponent", "scatter", "serves", "hole", "hole_low", "hole_high", "metal", "down",
+    "stays",
+)  # fmt: skip
+ALUMINIUM_TOP = 40.0  # m/min: taps go no faster in aluminium on usual spindles (common practice)
+
+
+@dataclass(frozen=True)
+class TapTool:
+    """Every array has shape (pairs, 1) or (1,); lengths mm, money of one tap. Windows are nan where nobody taps like that.
+
+    `hole` is what is there or will be drilled for it, `metal` what it moves over that from its usual hole; `down` and `stays` say
+    where its chips go.
+    """
+
+    own: dict[str, Array]
+    grip: Array  # N·m
+    speed_low: Array
+    speed_high: Array
+    speed_factor: Array
+    taylor_exponent: Array
+    coefficient_of_variation: Array
+    serves: Array
+    side_use: Array
+    hole: Array
+    hole_low: Array
+    hole_high: Array
+    metal: Array
+    down: Array
+    stays: Array
+    seats: NDArray[np.bool_]
+
+    def take(self, keep: Any) -> TapTool:
+        """The pairs of an index or a mask."""
+        common = {name: getattr(self, name)[keep] for name in self.__dataclass_fields__ if name != "own"}
+        return TapTool(own={name: values[keep] for name, values in self.own.items()}, **common)
+
+
+def tap_tools(setup: TapSetup, stock: TapStock, left: Index, right: Index) -> TapTool:
+    """The numbers of pairs of the stock's taps and chucks; shape (pairs, 1)."""
+    seats = drill_seats(setup.machine)
+    rows = [_of(setup, one) for one in stock.taps]
+    found = {name: np.array([row[name] for row in rows], float)[left][:, None] for name in OF_PAIR}
+    own = {name: values[left][:, None] for name, values in stock.tap_columns.items()}
+    own |= {f"chuck_{name}": values[right][:, None] for name, values in stock.chuck_columns.items()}
+    letter = setup.work.material.group.letter
+    return TapTool(
+        own=own,
+        grip=own["chuck_grip"] * own["shank"] ** 2,
+        coefficient_of_variation=found.pop("scatter"),
+        side_use=np.array([float(one.grade.main_letter != letter) for one in stock.taps])[left][:, None],
+        seats=np.array([one.sits_in in seats for one in stock.chucks], bool)[right][:, None],
+        **found,
+    )
+
+
+def _of(setup: TapSetup, tap: Tap) -> dict[str, float]:
+    """A tap in the metal and over the hole: window of speed, law of life, hole and metal."""
+    material, grade, made, thread = setup.work.material, tap.grade, tap.type, setup.feature.thread
+    letter = material.group.letter
+    hole = setup.feature.there or usual_hole(thread, made.forms)
+    low_hole, high_hole = hole_window(thread, made.forms)
+    found = {
+        "serves": float(letter in grade.letters),
+        "hole": hole,
+        "hole_low": low_hole,
+        "hole_high": high_hole,
+        "metal": metal_share(thread, hole, made.forms),
+        "down": float(made.chips == "down"),
+        "stays": float(made.chips == "stay"),
+    }
+    law = life_law(material.speed_row, made.tool_class)
+    if law is None:
+        return {**dict.fromkeys(OF_PAIR, float("nan")), **found}
+    low, high = made.speed_low * law.reference_speed, made.speed_high * law.reference_speed
+    if feed_row(material) == "aluminium":
+        low, high = min(low, 0.5 * ALUMINIUM_TOP), min(high, ALUMINIUM_TOP)
+    wet = min(setup.machine.pressure(setup.settings.coolant) or 0.0, 5.0)
+    factor = math.prod(one.factor for one in speed_factors(setup.work, grade, wet, False, setup.skin, False))
+    if grade_fit(grade, letter) is None:
+        factor *= OUT_OF_LETTER / 0.8
+    return {
+        **found,
+        "speed_low": low,
+        "speed_high": high,
+        "speed_factor": factor,
+        "taylor_exponent": law.taylor_exponent,
+        "scatter": law.coefficient_of_variation + EXTRA_SCATTER,
+    }
+
+
+@lru_cache(maxsize=256)
+def stock_of_one(tap: Tap, chuck: Chuck) -> TapStock:
+    """A stock that holds one pair, kept because a set-up is evaluated many times."""
+    return TapStock((tap,), (chuck,))
+
+
+@lru_cache(maxsize=64)
+def single_tool(setup: TapSetup) -> TapTool:
+    """The numbers of the set-up's own tool, shape (1,). Raises `CuttingError` for a set-up that cannot be."""
+    setup.check()
+    tool = tap_tools(setup, stock_of_one(setup.tap, setup.chuck), ONLY, ONLY).take(0)
+    if np.isnan(tool.speed_high).any():
+        material = setup.work.material
+        raise CuttingError("tool.tap", f"a tap of {setup.tap.grade.tool_class} is not run in {material.name} ({feed_row(material)}).")
+    return tool

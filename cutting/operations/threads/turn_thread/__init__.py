@@ -1,0 +1,1 @@
+"""Turning a thread with a single point, pass by pass."""

@@ -1,0 +1,79 @@
+"""What turning a thread brings to the house."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from cutting.operations.frame.fields import Nudged
+from cutting.operations.frame.kind import Kind
+from cutting.operations.frame.nudges import Ladder, steps, trim
+from cutting.operations.threads.shared.feature import area, feature_of, removes, settles
+from cutting.operations.threads.turn_thread.evaluate import MODEL, explore
+from cutting.operations.threads.turn_thread.groove import depths
+from cutting.operations.threads.turn_thread.setup import FIELDS, MOST_PASSES, TurnThreadSetup, build
+from cutting.tooling.roles import Parts, Role
+from cutting.tooling.thread_inserts import HOLDER_KINDS, INSERT_KINDS
+from cutting.tooling.thread_turn_stock import ThreadTurnStock
+
+
+def gather(parts: Parts, note: str) -> ThreadTurnStock:
+    """The threading inserts and holders to choose from."""
+    return ThreadTurnStock(tuple(parts["insert"]), tuple(parts["holder"]), note)
+
+
+def speeds(setup: TurnThreadSetup, system: str) -> Ladder:
+    """Rungs of the speed: the gearbox's own, else 5 m/min."""
+    if setup.machine.speeds:
+        now = 1000.0 * setup.settings.cutting_speed / (np.pi * setup.feature.thread.diameter)
+        return steps("spindle_speed", setup.machine.speeds, now)
+    unit, step, factor = ("m/min", 1.0, 1.0) if system == "metric" else ("sfm", 5.0, 3.28084)
+    middle = max(round(setup.settings.cutting_speed * factor / step), 1)
+    first = max(1, middle - 60)
+    return Ladder(tuple(f"{trim(k * step, 0)} {unit}" for k in range(first, middle + 61)), middle - first, 5, 20)
+
+
+def passes(setup: TurnThreadSetup, system: str) -> Ladder:
+    """Rungs of the passes: whole ones."""
+    now = int(depths(setup).size)
+    return Ladder(tuple(str(k) for k in range(2, MOST_PASSES + 1)), now - 2, 1, 4)
+
+
+NOT_HERE = (
+    ("plan", "The passes stand in the groove and in the table below the settings: how many, how they share the depth, or one by one."),
+    ("rigidity", "How far tool and part spring stands among the limits; spring passes take it back."),
+    ("life", "Threads per edge and the planned change stand in the result."),
+    ("edge", "Flank clearance with tilt and lead stands among the limits; the form is the thread's own."),
+    ("ways", "The ranking holds the ways: tapped, formed, milled and turned in one list."),
+    ("coolant", "Which coolant the machine gives is picked beside the speed."),
+    ("hard", "Hardened threads are turned with CBN or milled; the ranking holds both."),
+)
+
+KIND = Kind(
+    "turn thread",
+    "Turn a thread",
+    MODEL.evaluate,
+    explore,
+    MODEL.relax,
+    FIELDS,
+    (
+        Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed, speeds),
+        Nudged("passes", "passes", "count", "tip_load", lambda setup, outcome: float(depths(setup).size), passes),
+    ),
+    ("operation_time", "operation_cost", "holes", "certainty", "risk", "secure", "cutting_force"),
+    ("thread size",),
+    (Role("insert", "threading insert", INSERT_KINDS), Role("holder", "holder or bar", HOLDER_KINDS)),
+    gather,
+    build,
+    feature_of,
+    guests=("drill", "tap", "mill thread"),
+    removes=removes,
+    settles=settles,
+    area=area,
+    choices=("infeed", "schedule", "turning", "feeding"),
+    typed=lambda setup: ("infeeds", "spring", "tilt", "off_flank", "overhang"),
+    ranked=("passes", "infeeds", "tilt", "overhang"),
+    shape="thread",
+    not_here=NOT_HERE,
+    neutral=(("cutting_speed", 60.0),),
+    risky=True,
+)

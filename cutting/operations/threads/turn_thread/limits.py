@@ -1,0 +1,77 @@
+"""Limits of a turned thread as data: speed and lead, passes, clearance of the flanks, run-out, springing, size, hardness, life."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+
+from cutting.operations.frame.outcome import Bound, Severity
+from cutting.operations.frame.rule import Rule
+from cutting.operations.frame.toughness import toughness_asked
+from cutting.operations.threads.turn_thread.groove import whole_depth
+from cutting.operations.threads.turn_thread.numbers import STANDS_UP_TO, Numbers
+
+LEAST_SPEED = 0.3  # of the book's lowest
+LEAST_STEP, LEAST_HARDENING = 0.05, 0.08  # mm of the last step; in metals that harden as they are cut (common practice)
+LEAST_CLEARANCE = 0.5  # ° beside a flank below which it rubs (common practice)
+BY_HAND = 200.0  # 1/min at which a hand still opens the half nut before a shoulder (common practice: 120 to 200)
+HARDENS = 0.5  # work hardening from which spring passes only rub (common practice)
+BORE_PLAY = 0.5  # mm that a bar's least bore may be missed by none
+
+
+def _last_step(x: Numbers) -> Any:
+    steps = x.groove.infeed
+    return float(steps[steps > 1e-9][-1]) + 0.0 * x.size_error
+
+
+RULES: tuple[Rule[Numbers], ...] = (
+    Rule("book_speed", "speed", "cutting_speed", Bound.WINDOW, Severity.HARD, "common-practice",
+         "Half to four fifths of the turning speed: the tip is thin and shut in.",
+         lambda x: (x.cutting_speed, LEAST_SPEED * x.book_low, x.book_high), free_below=True),
+    Rule("feed_drive", "feed, speed × lead", "feed_rate", Bound.UPPER, Severity.HARD, "machine-data",
+         "The slide must follow the spindle.", lambda x: (x.feed_rate, None, x.setup.machine.feed_rate_max)),
+    Rule("half_nut", "speed by hand towards a shoulder", "spindle_speed", Bound.UPPER, Severity.HARD, "common-practice",
+         "Hand and half nut stop in time up to about 200 1/min, and only where a groove is there to stop in.",
+         lambda x: (x.spindle_speed, None, BY_HAND), (), lambda x: x.setup.machine.geared and not x.setup.feature.through),
+    Rule("run_out", "run-out groove", "length", Bound.UPPER, Severity.HARD, "common-practice",
+         "The slide needs so long to stand still; a groove that is shorter is run into its shoulder.",
+         lambda x: (x.run_out, None, x.setup.feature.relief), ("run_in",),
+         lambda x: x.setup.feature.relief > 0 and not x.setup.machine.geared),
+    Rule("depth_share", "depth of all passes against the thread's", "length", Bound.WINDOW, Severity.HARD, "geometry",
+         "Passes one by one must add up to the thread's depth.",
+         lambda x: (float(x.groove.depth[-1]) + 0.0 * x.size_error, 0.985 * whole_depth(x.setup), 1.015 * whole_depth(x.setup)), (),
+         lambda x: bool(x.setup.settings.infeeds)),
+    Rule("tip_load", "load of the tip, N/mm of edge", "number", Bound.UPPER, Severity.HARD, "common-practice",
+         "The heaviest pass breaks the tip: more passes, or the first one tamed.",
+         lambda x: (x.load.max(axis=-1, keepdims=True), None, STANDS_UP_TO), ("specific_force", "cutting_force")),
+    Rule("last_step", "last step", "length", Bound.LOWER, Severity.SOFT, "common-practice",
+         "Thinner the edge rubs; metals that harden as they are cut want more.",
+         lambda x: (_last_step(x), LEAST_HARDENING if x.setup.work.material.work_hardening > HARDENS else LEAST_STEP, None)),
+    Rule("leading", "clearance at the leading flank", "angle", Bound.LOWER, Severity.HARD, "geometry",
+         "The lead turns the flank into the insert: a shim leans the seat with it.",
+         lambda x: (x.clear_leading, LEAST_CLEARANCE, None)),
+    Rule("trailing", "clearance at the trailing flank", "angle", Bound.LOWER, Severity.HARD, "geometry",
+         "Leant too far, the other flank rubs.", lambda x: (x.clear_trailing, LEAST_CLEARANCE, None)),
+    Rule("enters", "bore that the bar enters", "length", Bound.UPPER, Severity.HARD, "iso-13399",
+         "The bar with its insert must go in and back out of the thread.",
+         lambda x: (x.tool.own["holder_least_bore"], None, x.setup.there), (), lambda x: x.setup.feature.internal),
+    Rule("bends", "size, tool and part spring", "length", Bound.UPPER, Severity.SOFT, "beam-theory",
+         "On the pitch diameter after the spring passes: set off by the offset, but uneven along a thin part.",
+         lambda x: (np.abs(x.size_error), None, 0.5 * x.setup.feature.tolerance), ("cutting_force",)),
+    Rule("tolerance", "pitch diameter that it holds", "length", Bound.UPPER, Severity.HARD, "common-practice",
+         "Setting, and a third of the springing that is set off.", lambda x: (x.width, None, x.setup.feature.tolerance)),
+    Rule("spindle_power", "spindle power, worn", "power", Bound.UPPER, Severity.HARD, "kienzle-1952", "What the heaviest pass takes.",
+         lambda x: (x.power.max(axis=-1, keepdims=True), None, x.available), ("specific_force", "cutting_force")),
+    Rule("hardness", "hardness, HRC", "number", Bound.UPPER, Severity.HARD, "common-practice",
+         "Harder than its tool material cuts: CBN to 65 HRC.", lambda x: (x.hardness, None, x.tool.own["hardest"]), (),
+         lambda x: x.hardness > 0),
+    Rule("toughness", "toughness of the edge", "number", Bound.LOWER, Severity.SOFT, "common-practice",
+         "Blows, skin and a loose machine chip brittle tips.",
+         lambda x: (x.tool.toughness, toughness_asked(x.setup, x.tool.overhang / x.tool.own["holder_height"]), None)),
+    Rule("life", "life, pieces per edge", "count", Bound.LOWER, Severity.SOFT, "taylor-1907", "An edge should last at least one piece.",
+         lambda x: (x.change_parts, 1.0, None), ("tool_life", "weibull_shape")),
+    Rule("secure", "secure run", "share", Bound.LOWER, Severity.SOFT, "weibull-1951",
+         "Probability that the run to the next planned change ends without a stop.",
+         lambda x: (100 * x.secure, 97 * x.setup.house.change_probability(x.setup.goal), None), ("weibull_shape",)),
+)  # fmt: skip

@@ -1,0 +1,105 @@
+"""What tapping shows: the tap in its hole, torque over its way against what breaks it, what slips and what drives it."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+import numpy as np
+
+from cutting.doors.plain import plain
+from cutting.operations.frame.outcome import Outcome
+from cutting.operations.threads.tap.simulation import Run
+from cutting.quantities import display
+from server.jobs.kinds.threads import size_labels, thread_facts
+from server.jobs.kinds.view import AxisOut, Shown, TableOut, Viewer, axis, both, length, points, same
+from server.units import DisplayOut, Plain, Point
+
+__all__ = ["VIEWER", "TableOut", "TapView"]
+MOMENTS = 60
+CHECKS = (
+    "Hole drilled, deep enough and chamfered; tap sharp, straight in its holder, oil or rich emulsion at the thread.",
+    "Sense of the spindle and lead as on this sheet; the first thread gauged before the next is cut.",
+)
+
+
+class TapMoment(Plain):
+    """The tap at one moment, in words."""
+
+    seconds: float
+    depth: float
+    labels: dict[str, DisplayOut]
+
+
+class TapView(Plain):
+    kind: Literal["tap"]
+    scene: dict[str, float | str]
+    scene_labels: dict[str, DisplayOut]
+    time_axis: AxisOut
+    torque_axis: AxisOut
+    torque: list[Point]
+    breaking: float
+    clutch: float | None
+    spindle: float
+    turns_back: float
+    moments: list[TapMoment]
+
+
+def view(shown: Shown) -> dict[str, Any]:
+    """Drawing, torque over time, moments."""
+    run: Run = shown.explored
+    setup, results = shown.setup, shown.outcome.results
+    most = 1.15 * max(float(run.torque.max()), min(run.breaking, 3.0 * float(run.torque.max())), run.clutch or 0.0)
+    picked = np.unique(np.linspace(0, len(run.seconds) - 1, MOMENTS).astype(int))
+    return {
+        "kind": "tap",
+        "scene": plain(shown.outcome.scene),
+        "scene_labels": {
+            **size_labels(setup.feature),
+            "hole": display(round(setup.hole, 3), "length", False),
+            "needed": results["way_needed"].display,
+            "torque": results["torque"].display,
+            "breaking": results["breaking"].display,
+            "margin": same(f"margin {results['margin'].value:.1f}"),
+        },
+        "time_axis": axis("time", 0.0, float(run.seconds[-1]), "duration", shown.system, "s", most=6.5),
+        "torque_axis": axis("torque", 0.0, most, "torque", shown.system, most=4.5),
+        "torque": points(zip(run.seconds, run.torque, strict=True)),
+        "breaking": run.breaking,
+        "clutch": run.clutch,
+        "spindle": run.spindle,
+        "turns_back": run.turns_back,
+        "moments": [_moment(run, int(k)) for k in picked],
+    }
+
+
+def _moment(run: Run, k: int) -> dict[str, Any]:
+    torque = abs(float(run.torque[k]))
+    labels = {
+        "depth": display(round(float(run.depth[k]), 2), "length"),
+        "seconds": display(float(run.seconds[k]), "duration"),
+        "torque": display(torque, "torque"),
+        "margin": same(f"{min(run.breaking / max(torque, 1e-6), 99.0):.1f}"),
+        "way": same("in" if float(run.seconds[k]) <= run.turns_back else "back out"),
+    }
+    return {"seconds": float(run.seconds[k]), "depth": float(run.depth[k]), "labels": labels}
+
+
+def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
+    """What the set-up sheet says of a tapped thread."""
+    results = outcome.results
+    found = [
+        *thread_facts(setup.feature, system),
+        (
+            "core hole",
+            f"Ø {length(round(setup.hole, 3), system)}, {results['percent'].display.metric} of 5/8 H, {results['percent_full'].display.metric} of full height",
+        ),
+        ("led by", setup.settings.held.value),
+        ("feed rate", both(results["feed_rate"].display, system)),
+        ("torque, worn", f"{both(results['torque'].display, system)}; breaks at {both(results['breaking'].display, system)}"),
+    ]
+    if setup.settings.clutch:
+        found.append(("clutch", both(display(setup.settings.clutch, "torque"), system)))
+    return found
+
+
+VIEWER = Viewer(view, None, facts, stops=lambda view: [one["seconds"] for one in view["moments"]], checks=CHECKS)
