@@ -65,7 +65,7 @@ def breaking_torque(shear_strength: ArrayLike, core_diameter: ArrayLike) -> Arra
     "derived",
 )
 def flank_error(lead: ArrayLike, radius: ArrayLike, path_radius: ArrayLike, half_angle: ArrayLike) -> Array:
-    """What a cutter without a lead cuts away beside each flank inside [mm along the axis]: lead, radius in the work, of the path [mm], α/2 [°].
+    """What a cutter without a lead cuts away beside each flank inside [mm along the axis]: lead, radius in the work, path [mm], α/2 [°].
 
     Source: the envelope of a tooth on its helix to second order; the tests hold it against the envelope by numbers.
     """

@@ -15,6 +15,7 @@ _LETTER = re.compile(r"^(?:letter|drill)\s*([A-Z])$", re.IGNORECASE)
 
 @cache
 def gauge_sizes() -> dict[str, float]:
+    """Diameters [mm] of the numbers and letters."""
     return {row["name"]: round(row.number("inches") * INCH, 4) for row in read_table("quantities/drill_gauges.csv")}
 
 

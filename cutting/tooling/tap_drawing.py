@@ -59,6 +59,6 @@ def _circle(radius: float) -> tuple[Corner, ...]:
     return tuple((radius * math.cos(t), radius * math.sin(t)) for t in (2 * math.pi * k / ROUND for k in range(ROUND)))
 
 
-def _spokes(count: int, inner: float, outer: float) -> tuple[tuple[Corner, ...], ...]:
+def _spokes(count: int, inner: float, outer: float) -> tuple[tuple[Corner, Corner], ...]:
     turns = [2 * math.pi * k / count for k in range(count)]
     return tuple(((inner * math.cos(t), inner * math.sin(t)), (outer * math.cos(t), outer * math.sin(t))) for t in turns)

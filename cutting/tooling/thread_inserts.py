@@ -140,8 +140,8 @@ def thread_insert_of(
     low, high = number("TPN", pitch), number("TPX", pitch)
     seat = str(given.get("SSC") or "")
     return ThreadInsert(
-        name, designation, geometry, grade, f"{angle:g}", systems, angle, low, high, None, "N", seat, int(number("CEDC", 1)), hardest, price,
-        source,
+        name, designation, geometry, grade, f"{angle:g}", systems, angle, low, high, None, "N", seat, int(number("CEDC", 1)), hardest,
+        price, source,
     )  # fmt: skip
 
 

@@ -8,6 +8,7 @@ from typing import Any
 from cutting.advice.round_tools import advice_for, one_for_its_metals
 from cutting.money.cost import solid_tool_cost
 from cutting.operations.holes.mill_hole.limits import LEAST_RATIO
+from cutting.operations.threads.mill_thread.tool import WIDEST
 from cutting.quantities import display
 from cutting.quantities.drill_gauges import gauge_name
 from cutting.tooling.drill_drawing import drawing
@@ -54,7 +55,8 @@ def tap_out(tap: Tap) -> dict[str, Any]:
         else f"{drill.of_engagement:.0f} % of 5/8 H, {drill.of_full:.0f} % of full height"
     )
     facts = [
-        f"{tap.thread.size} × {tap.pitch:.4g} mm, cuts {tap.class_name or 'the usual class'}; hole Ø{drill.diameter:.4g} {drill.name}: {share}",
+        f"{tap.thread.size} × {tap.pitch:.4g} mm, cuts {tap.class_name or 'the usual class'}",
+        f"hole Ø{drill.diameter:.4g} {drill.name}: {share}",
         CHIPS[tap.type.chips],
         f"chamfer {tap.chamfer}, {tap.chamfer_threads:g} threads; {tap.flutes} flutes; to {tap.type.deepest:g} diameters deep",
         f"core Ø{tap.core:.3g}; up to {tap.hardest:g} HRC",
@@ -69,7 +71,8 @@ def thread_mill_out(mill: ThreadMill) -> dict[str, Any]:
     opens = {"first": "drills, chamfers and mills in one", "helix": "opens its own hole down its helix", "no": "into a hole that is there"}
     facts = [
         f"pitch {pitches}, flanks {mill.angle:g}°; {mill.teeth:g} teeth along, {mill.flutes} round",
-        f"{opens[mill.type.drills]}; threads from about Ø{mill.diameter / 0.77:.3g}, {mill.type.deepest:g} diameters deep, reaches {mill.reach:g} mm",
+        f"{opens[mill.type.drills]}; threads from about Ø{mill.diameter / WIDEST:.3g}",
+        f"{mill.type.deepest:g} diameters deep, reaches {mill.reach:g} mm",
         f"{'left-cutting: the spindle turns M4' if mill.left_cutting else 'right-cutting'}; up to {mill.hardest:g} HRC",
         f"{mill.type.speed_low:g} to {mill.type.speed_high:g} of the turning speed",
     ]

@@ -100,7 +100,7 @@ def columns(x: Numbers) -> tuple[Any, ...]:
     mill, covers = x.setup.mill, int(np.max(x.tool.covers))
     said = f"{covers} sizes" if covers > 1 else "1 size"
     return cells(
-        _way(mill), said, 1, float(np.min(x.certainty)), at_risk(x), display(float(np.max(x.push_off)), "force"),
+        _way(mill), said, float(np.min(x.certainty)), at_risk(x), display(float(np.max(x.push_off)), "force"),
         mill.hardest, display(100.0 * float(np.min(x.edge_cost / x.holes)), "money", False), display(mill.reach, "length"),
     )  # fmt: skip
 

@@ -88,7 +88,7 @@ def columns(x: Numbers) -> tuple[Any, ...]:
     tap = x.setup.tap
     way = "formed" if tap.type.forms else "tapped"
     return cells(
-        way, "1 size", 1, float(np.min(x.certainty)), at_risk(x), display(float(np.max(x.torque)), "torque"),
+        way, "1 size", float(np.min(x.certainty)), at_risk(x), display(float(np.max(x.torque)), "torque"),
         tap.hardest, display(100.0 * float(np.min(x.edge_cost / x.holes)), "money", False), display(tap.reach, "length"),
     )  # fmt: skip
 

@@ -30,10 +30,11 @@ MOST_GUESTS = 8
 CHAMFER = 0.2  # mm by which the chamfer at a thread's mouth is wider (common practice)
 
 
-def cells(way: str, covers: str, pockets: int, certainty: float, risk: Display, load: Display, hardest: float, price: Display, reach: Display
-          ) -> tuple[Display, ...]:  # fmt: skip
+def cells(
+    way: str, covers: str, certainty: float, risk: Display, load: Display, hardest: float, price: Display, reach: Display
+) -> tuple[Display, ...]:
     """A row under the shared heads."""
-    plain = [Display(one, one) for one in (way, covers, str(pockets), f"{100.0 * certainty:.1f} %")]
+    plain = [Display(one, one) for one in (way, covers, "1", f"{100.0 * certainty:.1f} %")]
     return (*plain, risk, load, Display(f"{hardest:.0f}", f"{hardest:.0f}"), price, reach)
 
 

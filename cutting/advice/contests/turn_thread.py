@@ -39,7 +39,7 @@ def neutral(setup: TurnThreadSetup) -> TurnThreadSetup:
 
 def checks(setup: TurnThreadSetup, tool: ThreadTool) -> list[Check]:
     """Exact rules: form and pitch, side, bore, grade, seat."""
-    own, f = tool.own, setup.feature
+    own = tool.own
     return [
         ("pitch", "cuts another form or pitch", tool.cuts > 0),
         ("side", "turns the other side", tool.side),
@@ -106,7 +106,7 @@ def columns(x: Numbers) -> tuple[Any, ...]:
     insert = x.setup.insert
     covers = "1 pitch" if insert.full else f"{insert.pitch_low:g}–{insert.pitch_high:g} mm"
     return cells(
-        "turned", covers, 1, float(np.min(x.certainty)), at_risk(x), display(float(np.max(x.cutting_force)), "force"),
+        "turned", covers, float(np.min(x.certainty)), at_risk(x), display(float(np.max(x.cutting_force)), "force"),
         insert.hardest, display(100.0 * float(np.min(x.edge_cost / x.threads)), "money", False), display(x.setup.overhang, "length"),
     )  # fmt: skip
 

@@ -1,4 +1,4 @@
-"""Limits of threads by class, at the three diameters: ISO 965-1, ISO 2903, ASME B1.1, ISO 228-1, ASME B1.5; at the gauge plane where it tapers.
+"""Limits of threads by class at the three diameters, at the gauge plane where they taper: ISO 965-1, 2903, 228-1, ASME B1.1, B1.5.
 
 Tolerances of the pitch diameter follow the standards' own law, P^0.4 and d^0.1 of the middle of their ranges, rounded to the nearest
 number of the R40 series; neighbouring grades lie four such numbers apart. Major, minor and deviations are tables. From memory.
@@ -17,8 +17,8 @@ from cutting.tables import Row, read_table
 from cutting.workpiece.threads.thread import INCH, TAPER, Thread, taper_row, trapezoidal_rows
 
 R40 = (
-    1.0, 1.06, 1.12, 1.18, 1.25, 1.32, 1.4, 1.5, 1.6, 1.7, 1.8, 1.9, 2.0, 2.12, 2.24, 2.36, 2.5, 2.65, 2.8, 3.0, 3.15, 3.35, 3.55, 3.75, 4.0,
-    4.25, 4.5, 4.75, 5.0, 5.3, 5.6, 6.0, 6.3, 6.7, 7.1, 7.5, 8.0, 8.5, 9.0, 9.5,
+    1.0, 1.06, 1.12, 1.18, 1.25, 1.32, 1.4, 1.5, 1.6, 1.7, 1.8, 1.9, 2.0, 2.12, 2.24, 2.36, 2.5, 2.65, 2.8, 3.0, 3.15, 3.35, 3.55, 3.75,
+    4.0,    4.25, 4.5, 4.75, 5.0, 5.3, 5.6, 6.0, 6.3, 6.7, 7.1, 7.5, 8.0, 8.5, 9.0, 9.5,
 )  # fmt: skip
 RANGES = (0.99, 1.4, 2.8, 5.6, 11.2, 22.4, 45.0, 90.0, 180.0, 355.0)
 PER_GRADE, INSIDE = 4, 5  # numbers of the series from grade to grade, and from outside to inside

@@ -11,8 +11,8 @@ from cutting.workpiece.threads.thread import TAPER, Thread
 
 TOLD_FROM = 0.001  # mm of lead correction from which it is told
 PREFERRED_WIRES = (
-    0.170, 0.195, 0.220, 0.250, 0.290, 0.335, 0.390, 0.455, 0.530, 0.620, 0.725, 0.895, 1.100, 1.350, 1.650, 2.050, 2.550, 3.200, 4.000, 5.050,
-    6.350,
+    0.170, 0.195, 0.220, 0.250, 0.290, 0.335, 0.390, 0.455, 0.530, 0.620, 0.725, 0.895, 1.100, 1.350, 1.650, 2.050, 2.550, 3.200, 4.000,
+    5.050, 6.350,
 )  # fmt: skip  # mm, of the usual sets (common practice)
 MINUTE = pi / 180.0 / 60.0
 
@@ -109,7 +109,8 @@ def gauges(thread: Thread, found: Limits) -> tuple[GaugeSize, ...]:
         how = f"within a turn of its step at {found.gauge_length:g} mm"
         return (GaugeSize("taper plug" if found.internal else "taper ring", thread.diameter, "gauge plane", how),)
     low, high = found.pitch.low, found.pitch.high
-    assert low is not None and high is not None
+    assert low is not None
+    assert high is not None
     if found.internal:
         plain = (
             GaugeSize("plain plug go", found.minor.low or 0.0, "minor", "enters"),

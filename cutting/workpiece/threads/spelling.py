@@ -1,4 +1,4 @@
-"""Threads as people write them: any spelling is read, the usual one is written, and a wrong one says which part is wrong and what exists."""
+"""Threads as people write them: any spelling is read, the usual one is written, a wrong one says which part is wrong and what exists."""
 
 from __future__ import annotations
 
@@ -16,8 +16,10 @@ from cutting.workpiece.threads.thread import INCH, Thread, systems, trapezoidal_
 UNIFIED_SERIES = ("UNC", "UNF", "UNEF")
 EVEN_SERIES = (4, 6, 8, 12, 16, 20, 28, 32)  # threads per inch of the UN series
 METRIC_CLASS = r"[3-9][e-h](?:[3-9][e-h])?|[3-9][GH](?:[3-9][GH])?"
-METRIC_STEPS = (0.2, 0.25, 0.3, 0.35, 0.4, 0.45, 0.5, 0.6, 0.7, 0.75, 0.8, 1.0, 1.25, 1.5, 1.75, 2.0, 2.5, 3.0, 3.5, 4.0, 4.5, 5.0, 5.5, 6.0,
-                8.0)  # fmt: skip
+METRIC_STEPS = (
+    0.2, 0.25, 0.3, 0.35, 0.4, 0.45, 0.5, 0.6, 0.7, 0.75, 0.8, 1.0, 1.25, 1.5, 1.75, 2.0, 2.5, 3.0,
+    3.5, 4.0, 4.5, 5.0, 5.5, 6.0, 8.0
+)  # fmt: skip
 OFFERED = 5
 FIELD = "thread"
 _HAND = re.compile(r"[-\s]?(?:LH|left[- ]?hand(?:ed)?)(?=$|[-\s,])", re.IGNORECASE)
@@ -133,7 +135,8 @@ def _starts_of(lead: float, pitch: float, field: str) -> int:
 
 
 _TRAPEZOIDAL = re.compile(
-    r"^Tr\.?\s*(?P<size>\d+)\s*x\s*(?P<lead>\d+(?:[.,]\d+)?)\s*(?:\(?P\s*(?P<pitch>\d+(?:[.,]\d+)?)\)?)?[- ]*(?:(?<=[- ])(?P<cls>[6-9][ceH]))?(?P<rest>.*)$",
+    r"^Tr\.?\s*(?P<size>\d+)\s*x\s*(?P<lead>\d+(?:[.,]\d+)?)\s*"
+    r"(?:\(?P\s*(?P<pitch>\d+(?:[.,]\d+)?)\)?)?[- ]*(?:(?<=[- ])(?P<cls>[6-9][ceH]))?(?P<rest>.*)$",
     re.IGNORECASE,
 )
 
@@ -155,7 +158,8 @@ def _trapezoidal(found: re.Match[str], left: bool, starts: int, field: str) -> T
 
 
 _UNIFIED = re.compile(
-    rf"^(?P<size>#\s*\d+|no\.?\s*\d+|{_FRACTION})\"?\s*-\s*(?P<tpi>\d+(?:\.\d+)?)\s*(?P<series>UN[A-Z]*)?[- ]*(?P<cls>[1-3][AB])?(?P<rest>.*)$",
+    rf"^(?P<size>#\s*\d+|no\.?\s*\d+|{_FRACTION})\"?\s*-\s*(?P<tpi>\d+(?:\.\d+)?)\s*"
+    rf"(?P<series>UN[A-Z]*)?[- ]*(?P<cls>[1-3][AB])?(?P<rest>.*)$",
     re.IGNORECASE,
 )
 _UNIFIED_SHORT = re.compile(
@@ -286,7 +290,10 @@ def write_thread(thread: Thread, whole: bool = False) -> str:
 
 def looks_like_thread(text: str) -> bool:
     """Whether a search is meant as a thread: it starts as one, whether or not it exists."""
-    start = r"^\s*(?:M\s*\d|Tr\.?\s*\d|G\s*\d|R[pc]?\s*\d|#\s*\d+\s*-|\d+(?:[- ]\d+)?(?:/\d+)?\"?\s*(?:-\s*\d+)?\s*(?:UN|NPT|Acme)|\d+/\d+\s*-\s*\d+)"
+    start = (
+        r"^\s*(?:M\s*\d|Tr\.?\s*\d|G\s*\d|R[pc]?\s*\d|#\s*\d+\s*-|"
+        r"\d+(?:[- ]\d+)?(?:/\d+)?\"?\s*(?:-\s*\d+)?\s*(?:UN|NPT|Acme)|\d+/\d+\s*-\s*\d+)"
+    )
     return bool(re.match(start, text, re.IGNORECASE))
 
 

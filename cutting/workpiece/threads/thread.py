@@ -39,16 +39,15 @@ class System:
 @cache
 def systems() -> MappingProxyType[str, System]:
     """The systems by name."""
-    numbers = ("angle", "pitch_depth", "outside_depth", "inside_depth", "clearance", "fine_clearance")
-    words = ("title", "outside_class", "inside_class", "standard")
-    return MappingProxyType(
-        {
-            row["system"]: System(
-                row["system"], taper=row.flag("taper"), **{n: row.number(n) for n in numbers}, **{n: row[n] for n in words}
-            )  # type: ignore[arg-type]
-            for row in read_table("workpiece/threads/systems.csv")
-        }
-    )
+    return MappingProxyType({row["system"]: _system(row) for row in read_table("workpiece/threads/systems.csv")})
+
+
+def _system(row: Row) -> System:
+    one = row.number
+    return System(
+        row["system"], row["title"], one("angle"), one("pitch_depth"), one("outside_depth"), one("inside_depth"), one("clearance"),
+        one("fine_clearance"), row.flag("taper"), row["outside_class"], row["inside_class"], row["standard"],
+    )  # fmt: skip
 
 
 @cache

@@ -87,12 +87,10 @@ def _moment(run: Run, k: int) -> dict[str, Any]:
 def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     """What the set-up sheet says of a tapped thread."""
     results = outcome.results
+    shares = f"{results['percent'].display.metric} of 5/8 H, {results['percent_full'].display.metric} of full height"
     found = [
         *thread_facts(setup.feature, system),
-        (
-            "core hole",
-            f"Ø {length(round(setup.hole, 3), system)}, {results['percent'].display.metric} of 5/8 H, {results['percent_full'].display.metric} of full height",
-        ),
+        ("core hole", f"Ø {length(round(setup.hole, 3), system)}, {shares}"),
         ("led by", setup.settings.held.value),
         ("feed rate", both(results["feed_rate"].display, system)),
         ("torque, worn", f"{both(results['torque'].display, system)}; breaks at {both(results['breaking'].display, system)}"),

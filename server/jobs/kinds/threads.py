@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Any
-
+from cutting.errors import CuttingError
 from cutting.operations.threads.shared.feature import ThreadFeature
 from cutting.quantities import Display, display
 from cutting.workpiece.threads.measuring import gauges, over_wires
 from cutting.workpiece.threads.spelling import write_thread
-from cutting.errors import CuttingError
 from server.jobs.kinds.view import both, length
 
 

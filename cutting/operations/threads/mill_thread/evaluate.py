@@ -52,6 +52,6 @@ def explore(setup: MillThreadSetup) -> tuple[ByPasses, ...]:
             used = all_used(RULES, x)
             hard = hard_ones(RULES, used, setup.house)
             sound = all(float(np.max(used[name])) <= 1.0 + 1e-9 for name in hard)
-            figures = (last_pass(one) for one in (x.helix_time, x.push_off, x.taper, x.width, x.certainty))
-            found.append(ByPasses(count, repeats, *figures, sound))
+            time, push, taper, width, sure = (last_pass(one) for one in (x.helix_time, x.push_off, x.taper, x.width, x.certainty))
+            found.append(ByPasses(count, repeats, time, push, taper, width, sure, sound))
     return tuple(found)

@@ -16,8 +16,8 @@ from cutting.operations.threads.mill_thread.setup import MillThreadSetup, Sense
 from cutting.operations.threads.mill_thread.tool import Array, ThreadMillTool
 from cutting.operations.threads.shared.core_hole import thread_area
 from cutting.operations.threads.shared.hardness import rockwell
-from cutting.operations.threads.shared.sense import climbs
 from cutting.operations.threads.shared.risk import breaks, certainty, money_at_risk
+from cutting.operations.threads.shared.sense import climbs
 from cutting.wear import life, spread
 from cutting.working import Silent
 
@@ -171,10 +171,13 @@ def numbers(setup: MillThreadSetup, tool: ThreadMillTool, speed: Any, feed: Any,
         path_radius=path + 0.0 * n, turns=turns + 0.0 * n, engagement=angle_each + 0.0 * n, chip_thickness=h + 0.0 * n,
         specific_force=kc + 0.0 * n, torque=torque, power=power, available=machine.spindle_power(n), push_off=pushed + 0.0 * n,
         bend=bend + 0.0 * n, taper=taper + 0.0 * n, size_error=error + 0.0 * n, flank_error=overcut + 0.0 * n,
-        angle_left=angle_left + 0.0 * n, offset_wanted=wanted + 0.0 * n, width=width + 0.0 * n, certainty=certainty(width, f.tolerance) + 0.0 * n,
+        angle_left=angle_left + 0.0 * n, offset_wanted=wanted + 0.0 * n, width=width + 0.0 * n,
+        certainty=certainty(width, f.tolerance) + 0.0 * n,
+       
         ratio=d / big + 0.0 * n, hardness=rockwell(setup.work) + 0.0 * n, margin=margin + 0.0 * n, break_chance=chance + 0.0 * n,
         at_risk=risk + 0.0 * n, tool_life=minutes, weibull_shape=shape, holes=count / used,
-        book_low=tool.speed_low * tool.speed_factor, book_high=tool.speed_high * tool.speed_factor, helix_time=one, opening_time=drilling + 0.0 * n,
+        book_low=tool.speed_low * tool.speed_factor, book_high=tool.speed_high * tool.speed_factor, helix_time=one,
+        opening_time=drilling + 0.0 * n,
         chip_index=95.0 + 0.0 * n,
     )  # fmt: skip
 

@@ -68,8 +68,8 @@ def passes(x: Numbers) -> tuple[Pass, ...]:
     sizes = [start + (end - start) * np.sqrt((k + 1) / runs) for k in range(runs)] + [end] * setup.settings.repeats
     before = [start, *sizes[:-1]]
     return tuple(
-        Pass(k + 1, float(a), float(b), f.length, last_pass(x.spindle_speed), last_pass(x.cutting_speed), last_pass(x.feed_set), each, chip(x),
-             last_pass(x.push_off), last_pass(x.size_error))
+        Pass(k + 1, float(a), float(b), f.length, last_pass(x.spindle_speed), last_pass(x.cutting_speed), last_pass(x.feed_set), each,
+             chip(x), last_pass(x.push_off), last_pass(x.size_error))
         for k, (a, b) in enumerate(zip(before, sizes, strict=True))
     )  # fmt: skip
 

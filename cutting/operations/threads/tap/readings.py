@@ -77,7 +77,8 @@ def cautions(x: Numbers) -> Iterator[Warning]:
     yield from seat_warnings(setup)
     f, tap = setup.feature, setup.tap
     if f.there <= 0:
-        text = f"No hole is there yet: drill Ø{setup.hole:.4g} mm{'' if f.through else f', {last_pass(x.way_needed):.1f} mm deep at least'}, and chamfer it."
+        deep = "" if f.through else f", {last_pass(x.way_needed):.1f} mm deep at least"
+        text = f"No hole is there yet: drill Ø{setup.hole:.4g} mm{deep}, and chamfer it."
         yield Warning("no_hole", text, "blocks")
     asked = f.limits.class_name
     if tap.class_name and tap.class_name != asked:
@@ -88,7 +89,8 @@ def cautions(x: Numbers) -> Iterator[Warning]:
         )
     if setup.batch.part_value:
         money = f"{last_pass(x.at_risk):.3f} {currency()}"
-        text = f"The part is worth {setup.batch.part_value:.2f} {currency()} here; {last_pass(x.break_chance):.2%} of taps break in a thread: {money} a piece."
+        worth = f"The part is worth {setup.batch.part_value:.2f} {currency()} here"
+        text = f"{worth}; {last_pass(x.break_chance):.2%} of taps break in a thread: {money} a piece."
         yield Warning("risk", text, "note")
     text = "A broken tap is hardened steel in the part: never drive it out by force; the spindle stands before anyone reaches in."
     yield Warning("broken_tap", text, "note", True)

@@ -23,6 +23,7 @@ from cutting.working import Silent
 FORM = 1.25  # correction of the specific force for a narrow, enclosed tip (common practice)
 STIFF_CHIP = 1.15  # of a chip that both flanks press together (common practice)
 PASSIVE = {Infeed.RADIAL: 0.5, Infeed.FLANK: 0.4, Infeed.ALTERNATING: 0.42}  # of the cutting force, away from the part (common practice)
+CURLS = {Infeed.RADIAL: 45.0, Infeed.FLANK: 85.0, Infeed.ALTERNATING: 75.0}  # how well chips leave, 0 to 100 (common practice)
 SPRINGS_BACK = 0.3  # of what it sprang that a spring pass leaves (common practice)
 SETS, LEFT_OF_SPRING = 0.015, 0.3  # mm that a machine sets the pitch diameter; of the springing that still stands in it once set off
 ACCELERATES = 0.12  # s until a feed stands at n·lead on a machine that leads it by the spindle's angle (common practice)
@@ -147,7 +148,7 @@ def numbers(setup: TurnThreadSetup, tool: ThreadTool, speed: Any, feed: Any, rec
         run_in=ahead + none, run_out=0.5 * ahead + 0.5 * t.pitch + none, hardness=rockwell(setup.work) + none, break_chance=chance + none,
         at_risk=risk + none, tool_life=minutes + none, weibull_shape=shape, threads=1.0 / used,
         book_low=tool.speed_low * tool.speed_factor, book_high=tool.speed_high * tool.speed_factor, pass_time=per_pass + none,
-        chip_index=none + (85.0 if s.infeed is Infeed.FLANK else 75.0 if s.infeed is Infeed.ALTERNATING else 45.0) * (1.3 - 0.5 * material.ductility),
+        chip_index=none + CURLS[s.infeed] * (1.3 - 0.5 * material.ductility),
     )  # fmt: skip
 
 

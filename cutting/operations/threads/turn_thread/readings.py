@@ -87,7 +87,8 @@ def cautions(x: Numbers) -> Iterator[Warning]:
         text = f"Spindle {setup.turns.value} and feed {setup.feeds.value} make a {made}-hand thread: the drawing asks a {asked}-hand one."
         yield Warning("hand", text, "blocks")
     if setup.turns is not turns_for(setup.holder.hand):
-        text = f"A {'left' if setup.holder.hand == 'L' else 'right'}-hand tool with its face up cuts with the spindle {turns_for(setup.holder.hand).value}."
+        own = "left" if setup.holder.hand == "L" else "right"
+        text = f"A {own}-hand tool with its face up cuts with the spindle {turns_for(setup.holder.hand).value}."
         yield Warning("face", text, "blocks")
     if setup.lean < 0:
         text = f"Thread and tool are of two hands: the seat leans against the lead, {setup.lean:.1f}° is wanted."

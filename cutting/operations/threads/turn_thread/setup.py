@@ -140,10 +140,8 @@ class TurnThreadSetup(BaseSetup):
         if not holder.takes(insert):
             raise CuttingError("tool.holder", f"{holder.name} takes {holder.seat}, {insert.name} needs {insert.seat}.")
         if holder.internal != f.internal:
-            raise CuttingError(
-                "tool.holder",
-                f"{holder.name} turns threads {'inside' if holder.internal else 'outside'}, this one is {'inside' if f.internal else 'outside'}.",
-            )
+            turned, asked = ("inside", "outside") if holder.internal else ("outside", "inside")
+            raise CuttingError("tool.holder", f"{holder.name} turns threads {turned}, this one is {asked}.")
         if not insert.cuts(f.thread):
             said = f"{insert.profile} of {insert.pitch_low:.4g} to {insert.pitch_high:.4g} mm"
             raise CuttingError("tool.insert", f"{insert.name} cuts {said}, not {f.thread.of.title} of {f.thread.pitch:.4g} mm.")
@@ -200,4 +198,5 @@ def build(base: Base, tool: Mapping[str, Any], given: dict[str, dict[str, Any]])
     if settings.get("passes") == 0:
         settings["passes"] = None
     holding = workholding_of(given["holding"], max(feature.distance + feature.length, 10.0), feature.thread.diameter * 1.2)
-    return TurnThreadSetup(**tool, feature=feature, settings=TurnThreadSettings(**chosen, **settings), holding=holding, **vars(base))
+    values: dict[str, Any] = {**chosen, **settings}
+    return TurnThreadSetup(**tool, feature=feature, settings=TurnThreadSettings(**values), holding=holding, **vars(base))
