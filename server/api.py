@@ -23,6 +23,7 @@ from server.jobs.hole_api import router as holes
 from server.jobs.planning_api import router as planning
 from server.jobs.sheet.api import router as sheets
 from server.jobs.study_api import router as studies
+from server.jobs.thread_size_api import router as thread_sizes
 from server.jobs.trace_api import router as traces
 from server.people.api import router as people
 from server.records.api import router as records
@@ -75,6 +76,7 @@ api.add_router("/jobs", planning, tags=["planning"])
 api.add_router("/jobs", studies, tags=["studies"])
 api.add_router("/jobs", holes, tags=["holes"])
 api.add_router("/jobs", traces, tags=["traces"])
+api.add_router("/jobs", thread_sizes, tags=["studies"])
 api.add_router("/jobs", sheets, tags=["sheets"])
 api.add_router("/crib/heavy-tools", heavy, tags=["crib"])
 api.add_router("/crib", crib, tags=["crib"])

@@ -163,7 +163,7 @@ MILL = (
 PLAIN_DRILLS = ("twist drill", "brazed drill", "head drill", "gun drill", "spot drill", "core drill", "reamer")
 THREAD_HOLDER = ("SSC", "H", "B", "LF", "OHN", "WF", "LAMS", "HAND", "CNSC", "WT")
 THREAD_BAR = ("SSC", "DCONMS", "DMIN1", "OHN", "OHX", "WF", "LAMS", "HAND", "OAL", "CNSC", "WT")
-TAP = ("TDZ", "TCTR", "THCHT", "NOF", "FHA", "LU", "HRCX", "DCONMS", "OAL", "CNSC", "WT")
+TAP = ("TDZ", "DC", "TP", "TCTR", "THCHT", "NOF", "FHA", "LU", "HRCX", "DCONMS", "OAL", "CNSC", "WT")
 TAPS = ("spiral point tap", "spiral flute tap", "straight flute tap", "forming tap")
 THREAD_MILL = (
     "DC", "TDZ", "TP", "TPN", "TPX", "PNA", "NT", "NOF", "LU", "DN", "SDL1", "HRCX", "HAND", "CEDC", "DCONMS", "OAL", "CNSC", "WT",

@@ -68,7 +68,7 @@ def study_edge_life(request: HttpRequest, job_id: int, operation: str, payload: 
 def list_ways(request: HttpRequest, job_id: int, operation: str, payload: TryIn) -> list[dict[str, Any]]:
     """The ways to turn this feature, each with its best tool of the crib."""
     revision, stock = actions.newest(job_id), shop()
-    document, entry = _turning(revision, operation, "ways")
+    document, entry = operation_with(revision, operation, "ways")
     tried = _tried(payload, revision)
     setup = setup_of(document, entry, tried, stock)
     _, crib = request_of(document, entry, tried, stock)
@@ -110,15 +110,15 @@ def export_curve(request: HttpRequest, job_id: int, operation: str, units: Liter
 
 def _setup(job_id: int, operation: str, payload: TryIn, study: str) -> Setup:
     revision = actions.newest(job_id)
-    document, entry = _turning(revision, operation, study)
+    document, entry = operation_with(revision, operation, study)
     return setup_of(document, entry, _tried(payload, revision), shop())
 
 
-def _turning(revision: Any, operation: str, study: str) -> tuple[dict[str, Any], dict[str, Any]]:
+def operation_with(revision: Any, operation: str, study: str) -> tuple[dict[str, Any], dict[str, Any]]:
     """The document and its operation. Raises a 422 refusal for a kind that a study does not belong to."""
     document, entry = entry_of(revision.document, operation)
     if study not in kind_of(entry["operation"]).studies:
-        said = f"This study belongs to turning, not to '{entry['operation']}'."
+        said = f"This study does not belong to '{entry['operation']}'."
         raise Refusal(422, said, [{"field": "operation", "message": "of another kind"}])
     return document, entry
 

@@ -23,7 +23,7 @@ from cutting.quantities.kinds import currency
 from cutting.quantities.write import Display, write
 from cutting.workpiece.threads.spelling import write_thread
 
-HEADS = ("way", "covers", "pockets", "gauge passes", "at risk")
+HEADS = ("way", "covers", "pockets", "gauge", "at risk")
 FURTHER = ("load", "hardest work, HRC", "tools for 100 threads", "reaches")
 Opened = tuple[float, Candidate, DrillSetup, frozenset[str]]  # size, its drill, the hole, the names of drills with a step
 MOST_GUESTS = 8

@@ -872,6 +872,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/operations/{operation}/thread-size": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Thread Size
+         * @description What a reading says of the pitch diameter, and what to command next; readings that were kept stand below.
+         */
+        post: operations["server_jobs_thread_size_api_thread_size"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/setup-sheet": {
         parameters: {
             query?: never;
@@ -4783,6 +4803,106 @@ export interface components {
              */
             hole?: number;
         };
+        /** ThreadCommand */
+        ThreadCommand: {
+            /** Label */
+            label: string;
+            display: components["schemas"]["DisplayOut"];
+        };
+        /** ThreadReadingOut */
+        ThreadReadingOut: {
+            /** Id */
+            id: number;
+            /** Piece */
+            piece: number;
+            measured: components["schemas"]["DisplayOut"];
+            pitch_diameter: components["schemas"]["DisplayOut"];
+            off: components["schemas"]["DisplayOut"];
+            /** State */
+            state: string;
+        };
+        /** ThreadSizeOut */
+        ThreadSizeOut: {
+            pitch_low: components["schemas"]["DisplayOut"];
+            pitch_high: components["schemas"]["DisplayOut"];
+            target: components["schemas"]["ThreadTarget"] | null;
+            /** No Wires */
+            no_wires: string;
+            /** Tapers */
+            tapers: boolean;
+            pitch_diameter: components["schemas"]["DisplayOut"] | null;
+            off: components["schemas"]["DisplayOut"] | null;
+            /** State */
+            state: string;
+            /** Says */
+            says: string;
+            /** Commands */
+            commands: components["schemas"]["ThreadCommand"][];
+            /** Kept */
+            kept: components["schemas"]["ThreadReadingOut"][];
+            /** Next Piece */
+            next_piece: number;
+        };
+        /**
+         * ThreadTarget
+         * @description What is wanted over wires.
+         */
+        ThreadTarget: {
+            /** Where */
+            where: string;
+            wire: components["schemas"]["DisplayOut"];
+            set_wire: components["schemas"]["DisplayOut"];
+            least: components["schemas"]["DisplayOut"];
+            middle: components["schemas"]["DisplayOut"];
+            largest: components["schemas"]["DisplayOut"];
+            /** Lead */
+            lead: string;
+        };
+        /**
+         * ThreadSizeIn
+         * @description A reading: over wires (between balls), a gauge's word, or turns of a taper gauge; each may be blank.
+         */
+        ThreadSizeIn: {
+            /**
+             * Settings
+             * @default {}
+             */
+            settings?: {
+                [key: string]: string | number | boolean | null;
+            };
+            /**
+             * Holding
+             * @default {}
+             */
+            holding?: {
+                [key: string]: string | number | boolean | null;
+            };
+            /**
+             * Tool
+             * @default {}
+             */
+            tool?: {
+                [key: string]: string;
+            };
+            /**
+             * Units
+             * @default mm
+             * @enum {string}
+             */
+            units?: "mm" | "inch";
+            /** Measured */
+            measured?: string | number | null;
+            /** Wire */
+            wire?: string | number | null;
+            /**
+             * Gauged
+             * @default
+             * @enum {string}
+             */
+            gauged?: "" | "go goes, no-go does not" | "go does not go" | "no-go goes";
+            /** Turns */
+            turns?: string | number | null;
+        };
         /** CardLine */
         CardLine: {
             /** Label */
@@ -7439,6 +7559,33 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    server_jobs_thread_size_api_thread_size: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ThreadSizeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThreadSizeOut"];
+                };
             };
         };
     };

@@ -1,6 +1,15 @@
 <script lang="ts" module>
   export type StudyName =
-    "plan" | "rigidity" | "life" | "ways" | "edge" | "coolant" | "hard" | "setting" | "traces";
+    | "plan"
+    | "rigidity"
+    | "life"
+    | "ways"
+    | "edge"
+    | "coolant"
+    | "hard"
+    | "setting"
+    | "traces"
+    | "thread size";
   /** Studies of an operation with the key that opens each. */
   export const STUDIES: [StudyName, string, string][] = [
     ["plan", "passes, size", "z"],
@@ -12,6 +21,7 @@
     ["hard", "hard turning", "h"],
     ["setting", "set-up", "x"],
     ["traces", "traces", "d"],
+    ["thread size", "thread size", "z"],
   ];
 </script>
 
@@ -24,6 +34,7 @@
   import PlanSheet from "./PlanSheet.svelte";
   import RigiditySheet from "./RigiditySheet.svelte";
   import SettingSheet from "./SettingSheet.svelte";
+  import ThreadSizeSheet from "./ThreadSizeSheet.svelte";
   import TracesSheet from "./TracesSheet.svelte";
   import WaysSheet from "./WaysSheet.svelte";
 
@@ -43,4 +54,5 @@
 {:else if open === "coolant"}<CoolantSheet {bench} {close} />
 {:else if open === "hard"}<HardSheet {bench} {close} />
 {:else if open === "setting"}<SettingSheet {bench} {close} />
+{:else if open === "thread size"}<ThreadSizeSheet {bench} {close} />
 {:else if open === "traces"}<TracesSheet {bench} {close} />{/if}

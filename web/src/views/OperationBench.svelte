@@ -132,7 +132,8 @@
           STUDIES.map(([name, , letter]) => [
             letter,
             () => {
-              if (studies.some(([one]) => one === name)) study = name;
+              const own = studies.find(([, , key]) => key === letter);
+              if (own) study = own[0];
               else if (notHere.some((one) => one.name === name)) sheet = "not here";
             },
           ]),

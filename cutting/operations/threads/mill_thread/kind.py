@@ -50,7 +50,7 @@ KIND = Kind(
         Nudged("feed_per_tooth", "feed at the wall", "feed_per_tooth", "book_feed", lambda setup, outcome: setup.settings.feed_per_tooth),
     ),
     ("operation_time", "operation_cost", "holes", "certainty", "risk", "secure", "offset_wanted"),
-    (),
+    ("thread size",),
     (Role("mill", "thread mill", THREAD_MILL_KINDS), Role("chuck", "chuck", (CHUCK_KIND,))),
     gather,
     build,

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from cutting.operations.frame.money import parts_shown
+from cutting.operations.frame.money import TRUSTED_LIFE, parts_shown
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
 from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.frame.results import Shown
@@ -26,7 +26,8 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.money(x)
     say.life(x)
     holes = last_pass(x.holes)
-    say.halved("holes", "threads a mill lasts", holes, "count", parts_shown(holes, last_pass(x.tool_life)), "tool_life")
+    trusted = min(1.0, TRUSTED_LIFE / last_pass(x.tool_life))
+    say.halved("holes", "threads a mill lasts", trusted * holes, "count", parts_shown(holes, last_pass(x.tool_life)), "tool_life")
     say.plain("certainty", "gauge passes", 100.0 * x.certainty, "share", "rule")
     say.plain("risk", "risk to the part", x.at_risk, "money", "rule")
     say.plain("offset_wanted", "path to set outward", x.offset_wanted, "length", "model", "flank_error", "push_off")

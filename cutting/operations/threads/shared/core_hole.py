@@ -64,13 +64,17 @@ class Strength:
 def strength(thread: Thread, hole: float, length: float, part: float, screw: float = 800.0) -> Strength:
     """Loads [N] that strip the threads over an engaged length [mm], and that break the screw; strengths [N/mm²].
 
-    Shear areas of FED-STD-H28 with basic sizes, from memory: π·L/P·K·(P/2 + (E − K)·tan α/2) at the hole's crest K, and at the
-    screw's crest d. The smaller the hole, the more of the screw's thread is covered.
+    Shear areas of FED-STD-H28, from memory, at the limits that leave least: π·L/P·K·(P/2 + (E − K)·tan α/2) at the hole's crest K
+    with the screw's least pitch diameter, and at the screw's least crest with the nut's largest pitch diameter. The smaller the hole,
+    the more of the screw's thread is covered.
     """
-    half, p, d, d2 = tan(radians(thread.half_angles[0])), thread.pitch, thread.diameter, thread.pitch_diameter
+    half, p = tan(radians(thread.half_angles[0])), thread.pitch
+    screw_side, nut_side = limits(thread, False), limits(thread, True)
+    crest, least = screw_side.major.low or thread.diameter, screw_side.pitch.low or thread.pitch_diameter
+    widest = nut_side.pitch.high or thread.pitch_diameter
     per_thread = length / p
-    outside = pi * per_thread * hole * (p / 2.0 + (d2 - hole) * half)
-    inside = pi * per_thread * d * (p / 2.0 + (d - d2) * half)
+    outside = pi * per_thread * hole * (p / 2.0 + (least - hole) * half)
+    inside = pi * per_thread * crest * (p / 2.0 + (crest - widest) * half)
     area = pi / 4.0 * thread.stress_diameter**2
     return Strength(SHEAR * part * inside, SHEAR * screw * max(outside, 0.0), screw * area)
 

@@ -47,7 +47,7 @@ KIND = Kind(
     FIELDS,
     (Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed),),
     ("operation_time", "operation_cost", "holes", "margin", "risk", "secure", "torque"),
-    (),
+    ("thread size",),
     (Role("tap", "tap", TAP_KINDS), Role("chuck", "chuck", (CHUCK_KIND,))),
     gather,
     build,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from cutting.operations.frame.money import parts_shown
+from cutting.operations.frame.money import TRUSTED_LIFE, parts_shown
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
 from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.frame.results import Shown
@@ -25,7 +25,8 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.money(x)
     say.life(x)
     holes = last_pass(x.holes)
-    say.halved("holes", "threads a tap lasts", holes, "count", parts_shown(holes, last_pass(x.tool_life)), "tool_life")
+    trusted = min(1.0, TRUSTED_LIFE / last_pass(x.tool_life))
+    say.halved("holes", "threads a tap lasts", trusted * holes, "count", parts_shown(holes, last_pass(x.tool_life)), "tool_life")
     say.banded("torque", "torque, worn", x.torque, "torque", BAND, "specific_force", "torque")
     say.banded("breaking", "breaks at", x.breaking, "torque", 0.25, "breaking_torque")
     say.plain("margin", "margin", x.margin, "number", "model", "torque", "breaking_torque")

@@ -15,6 +15,7 @@ POINTED = 50.0  # ° of included angle from which a profile counts as pointed: i
 USUAL, BY_PITCH = 2.7, 2.8  # passes, and more for each millimetre of pitch (common practice)
 # passes against steel: soft metals and those that harden need fewer, hardened ones more (common practice)
 OF_METAL = {"P": 1.0, "M": 0.95, "K": 0.95, "N": 0.8, "S": 0.95, "H": 2.0}
+ROWS = 801  # in which a groove is swept
 OF_HSS = 1.4
 
 
@@ -92,6 +93,24 @@ def depths(setup: TurnThreadSetup) -> Array:
     return depths_of_equal_area(whole, passes, tip, slopes)
 
 
+def _swept(x: Array, shift: Array, tip: float, lead: float, trail: float) -> tuple[Array, Array, Array]:
+    """What each pass takes at its flanks and under its tip where it comes back to a side that was cut before: row by row [mm²]."""
+    rows = np.linspace(0.0, float(x[-1]), ROWS)
+    height = rows[1] - rows[0]
+    left, right = np.full(ROWS, np.inf), np.full(ROWS, -np.inf)
+    found = np.zeros((3, len(x)))
+    for k, (deep, at) in enumerate(zip(x, shift, strict=True)):
+        inside = rows <= deep + 1e-12
+        own_left, own_right = at - tip / 2.0 - (deep - rows) * trail, at + tip / 2.0 + (deep - rows) * lead
+        fresh = inside & ~np.isfinite(left)
+        cut = inside & ~fresh
+        found[0, k] = np.maximum(own_right - right, 0.0)[cut].sum() * height
+        found[1, k] = np.maximum(left - own_left, 0.0)[cut].sum() * height
+        found[2, k] = (own_right - own_left)[fresh].sum() * height
+        left, right = np.where(inside, np.minimum(left, own_left), left), np.where(inside, np.maximum(right, own_right), right)
+    return found[0], found[1], found[2]
+
+
 def groove(setup: TurnThreadSetup) -> Groove:
     """Every pass of a set-up."""
     s, t = setup.settings, setup.feature.thread
@@ -111,6 +130,8 @@ def groove(setup: TurnThreadSetup) -> Groove:
     leading = np.maximum(step * slope_lead + moved, 0.0) * before
     trailing = np.maximum(step * slope_trail - moved, 0.0) * before
     bottom = tip * step + (slope_lead + slope_trail) / 2.0 * step**2
+    if s.infeed is Infeed.ALTERNATING:
+        leading, trailing, bottom = _swept(x, shift, tip, slope_lead, slope_trail)
     edge = (
         tip
         + np.where(leading + bottom > 0, x * (leading > 1e-6), 0.0) / np.cos(radians(lead))

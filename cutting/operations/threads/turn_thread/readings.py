@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from cutting.operations.frame.money import parts_shown
+from cutting.operations.frame.money import TRUSTED_LIFE, parts_shown
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
 from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.frame.results import Shown
@@ -32,7 +32,8 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.money(x)
     say.life(x)
     threads = last_pass(x.threads)
-    say.halved("holes", "threads an edge lasts", threads, "count", parts_shown(threads, last_pass(x.tool_life)), "tool_life")
+    trusted = min(1.0, TRUSTED_LIFE / last_pass(x.tool_life))
+    say.halved("holes", "threads an edge lasts", trusted * threads, "count", parts_shown(threads, last_pass(x.tool_life)), "tool_life")
     say.plain("passes", "passes, with spring passes", x.strokes_taken, "count")
     say.plain("whole_depth", "depth of all passes", whole_depth(setup), "length")
     say.plain("certainty", "gauge passes", 100.0 * x.certainty, "share", "rule")

@@ -109,16 +109,17 @@
             >{shown(view.scene_labels.infeed)}, {shown(view.scene_labels.whole)} deep in all</text
           >
           <text x="8" y={height - FOOT + 18} class="figure fill-signal"
-            >pass {now.number}: infeed {shown(now.labels.infeed)}, {shown(now.labels.area)}, {shown(
-              now.labels.force,
-            )}</text
+            >pass {now.number}: infeed {shown(now.labels.infeed)}</text
           >
           <text x="8" y={height - FOOT + 35} class="draw-text"
-            >mm² at leading flank {shown(now.labels.leading)}, trailing {shown(now.labels.trailing)}, tip {shown(
-              now.labels.bottom,
-            )}</text
+            >{shown(now.labels.area)}, {shown(now.labels.force)}, depth {shown(now.labels.depth)}</text
           >
-          <text x="8" y={height - FOOT + 68} class="draw-text">chip {shown(now.labels.chip)} thick</text>
+          <text x="8" y={height - FOOT + 52} class="draw-text"
+            >mm² at leading flank {shown(now.labels.leading)}, trailing {shown(now.labels.trailing)}</text
+          >
+          <text x="8" y={height - FOOT + 69} class="draw-text"
+            >under the tip {shown(now.labels.bottom)}, chip {shown(now.labels.chip)}</text
+          >
         </svg>
       {/if}
     </div>
