@@ -14,7 +14,7 @@ from cutting.tooling.roles import Index, Parts
 from cutting.tooling.thread_inserts import ThreadHolder, ThreadInsert
 
 Array = NDArray[np.float64]
-INSERT_NUMBERS = ("edge_price", "edges", "tip", "full", "clearance", "hardest", "price")
+INSERT_NUMBERS = ("edge_price", "edges", "tip", "full", "clearance", "hardest", "stands", "price")
 HOLDER_NUMBERS = ("height", "width", "tilt", "shims", "least_bore", "internal", "overhang")
 
 

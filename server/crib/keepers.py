@@ -14,9 +14,12 @@ from cutting.tooling.items import read_spans
 from cutting.tooling.mills import MILL_KINDS
 from cutting.tooling.records import properties, study, tool_name
 from cutting.tooling.shapes import SHAPES, edge_length
+from cutting.tooling.taps import TAP_KINDS
+from cutting.tooling.thread_mills import THREAD_MILL_KINDS
 from server.crib.models import Geometry, Grade, Tool, Window
 from server.records.keeper import Keeper, unknown_name
 
+SOLID_THREADING = (*TAP_KINDS, *THREAD_MILL_KINDS)  # one edge, not reground
 _PLAIN = tuple(column.name for column in TOOLS.columns if column.name not in (*properties(), "geometry", "grade"))
 
 
@@ -117,7 +120,7 @@ def _life_price(record: Record, each: float, edges: int, sides: int) -> float:
     if record["kind"] in (*DRILL_KINDS, *MILL_KINDS) and edges < 2:
         regrind = record.get("REGP")
         return float(solid_tool_cost(each, record.get("NORGMX") or 0, REGRIND_SHARE * each if regrind is None else regrind))
-    return each / (edges or 4 * sides)
+    return each / (edges or (1 if record["kind"] in SOLID_THREADING else 4 * sides))
 
 
 class WindowKeeper(Keeper):

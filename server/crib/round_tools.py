@@ -56,7 +56,7 @@ def tap_out(tap: Tap) -> dict[str, Any]:
     )
     facts = [
         f"{tap.thread.size} × {tap.pitch:.4g} mm, cuts {tap.class_name or 'the usual class'}",
-        f"hole Ø{drill.diameter:.4g} {drill.name}: {share}",
+        f"hole Ø{drill.diameter:.4g}{f' ({drill.name})' if drill.name else ''}: {share}",
         CHIPS[tap.type.chips],
         f"chamfer {tap.chamfer}, {tap.chamfer_threads:g} threads; {tap.flutes} flutes; to {tap.type.deepest:g} diameters deep",
         f"core Ø{tap.core:.3g}; up to {tap.hardest:g} HRC",

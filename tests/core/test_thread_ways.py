@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from itertools import pairwise
 from math import atan, degrees, radians, tan
 
 import numpy as np
@@ -234,7 +235,10 @@ def test_passes_and_what_they_ask() -> None:
     assert limit("feed_drive", SPINDLE, settings={"cutting_speed": "12 m/min"}) > 1.0  # 180 1/min × 4 mm against 600 mm/min
     assert limit("leading", SPINDLE, settings={"tilt": "-1.5 deg"}) > 1.0 > limit("leading", SPINDLE)
     assert limit("trailing", SPINDLE, settings={"tilt": "8 deg"}) > 1.0
-    deep = {"tool": {"insert": "16 IR 1.5 ISO light positive M15 PVD", "holder": "S16 thread bar 9.525"}, "feature": {"thread": "M24x1.5-6H", "side": "inside", "there": "22.4 mm"}}  # fmt: skip
+    deep = {
+        "tool": {"insert": "16 IR 1.5 ISO light positive M15 PVD", "holder": "S16 thread bar 9.525"},
+        "feature": {"thread": "M24x1.5-6H", "side": "inside", "there": "22.4 mm"},
+    }
     long = {**deep, "settings": {"overhang": "80 mm", "spring": "0"}}
     assert limit("bends", TURN, **long) > 5 * limit("bends", TURN, **{**deep, "settings": {"spring": "0"}})
     assert limit("enters", TURN, **{**deep, "feature": {**deep["feature"], "thread": "M20x1.5-6H", "there": "18.4 mm"}}) > 1.0
@@ -356,7 +360,7 @@ def test_what_passes_give() -> None:
     rows = explore(setup_of(MILL))
     alone = [one for one in rows if not one.repeats]
     assert [one.passes for one in alone] == [1, 2, 3, 4, 5, 6]
-    assert all(a.seconds < b.seconds and a.taper > b.taper and a.push_off > b.push_off for a, b in zip(alone, alone[1:], strict=False))
+    assert all(a.seconds < b.seconds and a.taper > b.taper and a.push_off > b.push_off for a, b in pairwise(alone))
 
 
 # refused
@@ -444,7 +448,8 @@ def test_a_right_hand_spindle_on_the_engine_lathe() -> None:
     assert first.edge.startswith("22 ER 4.0 TR")
     assert first.speed_reached == pytest.approx(np.pi * 20 * 125 / 1000, rel=0.01)  # gear 125: 500 mm/min of 600
     assert "die" in advice.note
-    inside = ranked(SPINDLE, machine="two-axis lathe", material="CuSn12-C", feature={"thread": "1 1/2-4 Acme", "side": "inside", "length": "40 mm", "through": True, "there": "31.8 mm", "relief": None})  # fmt: skip
+    nut = {"thread": "1 1/2-4 Acme", "side": "inside", "length": "40 mm", "through": True, "there": "31.8 mm", "relief": None}
+    inside = ranked(SPINDLE, machine="two-axis lathe", material="CuSn12-C", feature=nut)
     assert inside.candidates[0].edge.startswith("22 IR 4 ACME")
 
 

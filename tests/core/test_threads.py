@@ -73,7 +73,8 @@ def test_unified_limits_of_asme_b1_1(row: tuple) -> None:
 @pytest.mark.parametrize(
     ("words", "cls", "inside", "which", "low", "high", "scale"),
     [
-        ("M6", "4h", False, "pitch", 5.279, 5.350, 1), ("M10", "6e", False, "pitch", 8.827, 8.959, 1), ("M10", "6G", True, "pitch", 9.058, 9.238, 1),
+        ("M6", "4h", False, "pitch", 5.279, 5.350, 1), ("M10", "6e", False, "pitch", 8.827, 8.959, 1),
+        ("M10", "6G", True, "pitch", 9.058, 9.238, 1),
         ("M10", "5H", True, "pitch", 9.026, 9.166, 1), ("M10", "4g6g", False, "pitch", 8.909, 8.994, 1),  # ISO 965-1
         ("Tr 16x4", "7e", False, "pitch", 13.640, 13.905, 1), ("Tr 20x4", "7e", False, "pitch", 17.640, 17.905, 1),
         ("Tr 20x4", "7H", True, "pitch", 18.0, 18.355, 1), ("Tr 20x4", "7H", True, "minor", 16.0, 16.375, 1),
@@ -82,7 +83,8 @@ def test_unified_limits_of_asme_b1_1(row: tuple) -> None:
         ("G1/2", "A", False, "major", 20.671, 20.955, 1), ("G1/2", "A", False, "pitch", 19.651, 19.793, 1),
         ("G1/2", "B", False, "pitch", 19.509, 19.793, 1), ("G1/4", "", True, "minor", 11.445, 11.890, 1),
         ("G1", "A", False, "pitch", 31.590, 31.770, 1), ("G1", "", True, "minor", 30.291, 30.931, 1),  # ISO 228-1
-        ("1/2-10 Acme", "2G", False, "pitch", 0.4306, 0.4443, INCH), ("1 1/2-4 Acme", "2G", False, "pitch", 1.3429, 1.3652, INCH),  # ASME B1.5
+        ("1/2-10 Acme", "2G", False, "pitch", 0.4306, 0.4443, INCH),
+        ("1 1/2-4 Acme", "2G", False, "pitch", 1.3429, 1.3652, INCH),  # ASME B1.5
         ("1/2-13", "3A", False, "pitch", 0.4463, 0.4500, INCH), ("1/2-13", "3B", True, "pitch", 0.4500, 0.4548, INCH),
         ("1/2-13", "1B", True, "pitch", 0.4500, 0.4597, INCH), ("1/2-13", "1A", False, "pitch", 0.4411, 0.4485, INCH),  # ASME B1.1
     ],
@@ -117,7 +119,8 @@ def test_a_wire_lies_against_both_flanks() -> None:
         centre = (found.measure - found.lead_correction - wire) / 2.0  # from the axis
         across, up = thread.pitch / 4.0, centre - thread.pitch_diameter / 2.0
         flank = (0.5, 0.8660254)  # unit vector of a flank that leans 30° from the normal of the axis, from the root upwards
-        assert abs(across * flank[1] + up * flank[0]) == pytest.approx(wire / 2.0, abs=1e-4) and hypot(*flank) == pytest.approx(1.0)
+        assert abs(across * flank[1] + up * flank[0]) == pytest.approx(wire / 2.0, abs=1e-4)
+        assert hypot(*flank) == pytest.approx(1.0)
 
 
 def test_lead_angles_percentages_and_errors() -> None:
@@ -134,21 +137,24 @@ def test_lead_angles_percentages_and_errors() -> None:
 
 @pytest.mark.parametrize(
     ("words", "drill"),
-    [("M2", 1.6), ("M2.5", 2.05), ("M3", 2.5), ("M4", 3.3), ("M5", 4.2), ("M6", 5.0), ("M8", 6.8), ("M8x1", 7.0), ("M10", 8.5), ("M10x1.25", 8.8),
+    [("M2", 1.6), ("M2.5", 2.05), ("M3", 2.5), ("M4", 3.3), ("M5", 4.2), ("M6", 5.0), ("M8", 6.8),
+     ("M8x1", 7.0), ("M10", 8.5), ("M10x1.25", 8.8),
      ("M12", 10.2), ("M14", 12.0), ("M16", 14.0), ("M20", 17.5), ("M24", 21.0), ("M30", 26.5), ("M36", 32.0)],
 )  # fmt: skip
 def test_tap_drills_of_iso_2306(words: str, drill: float) -> None:
     found = tap_drill(read_thread(words))
-    assert found.diameter == pytest.approx(drill) and found.within and drill in drills_inside(read_thread(words))
+    assert found.diameter == pytest.approx(drill)
+    assert found.within
+    assert drill in drills_inside(read_thread(words))
 
 
 def test_inch_tap_drills_of_the_handbook_charts_and_forming_drills() -> None:
-    charts = {"#6-32": "#36", "#8-32": "#29", "#10-24": "#25", "#10-32": "#21", "1/4-20": "#7", "1/4-28": "#3", "5/16-18": "F", "3/8-16": "5/16",
+    charts = {"#6-32": "#36", "#8-32": "#29", "#10-24": "#25", "#10-32": "#21",
+              "1/4-20": "#7", "1/4-28": "#3", "5/16-18": "F", "3/8-16": "5/16",
               "3/8-24": "Q", "1/2-13": "27/64", "1/2-20": "29/64", "3/4-10": "21/32", "1-8": "7/8"}  # fmt: skip
     assert {words: tap_drill(read_thread(words)).name for words in charts} == charts
-    assert forming_drill(read_thread("M6")).diameter == pytest.approx(5.55) and forming_drill(read_thread("M10")).diameter == pytest.approx(
-        9.35
-    )
+    assert forming_drill(read_thread("M6")).diameter == pytest.approx(5.55)
+    assert forming_drill(read_thread("M10")).diameter == pytest.approx(9.35)
     assert tap_drill(read_thread("M6")).diameter < forming_drill(read_thread("M6")).diameter < forming_drill(read_thread("M6"), 50).diameter
     assert tap_drill(read_thread("G1/2")).diameter == pytest.approx(19.0)
 
@@ -156,7 +162,8 @@ def test_inch_tap_drills_of_the_handbook_charts_and_forming_drills() -> None:
 def test_every_thread_of_the_tables_reads_as_it_is_written_and_its_limits_are_in_order() -> None:
     for system, size, step, series in EVERY:
         thread = read_thread(WORDS[system].format(size=size, step=step, series=series))
-        assert thread.system == system and thread.diameter > thread.pitch_diameter > thread.root_diameter > 0
+        assert thread.system == system
+        assert thread.diameter > thread.pitch_diameter > thread.root_diameter > 0
         for one in (thread, replace(thread, left_hand=True)):
             assert read_thread(write_thread(one)) == one
         for inside in (False, True):
@@ -164,7 +171,9 @@ def test_every_thread_of_the_tables_reads_as_it_is_written_and_its_limits_are_in
                 try:
                     found = limits(thread, inside, cls)
                 except UnknownName:  # deviations e and f begin at 0.35 and 0.5 mm
-                    assert system == "metric" and cls[-1] in "ef" and step < 0.5
+                    assert system == "metric"
+                    assert cls[-1] in "ef"
+                    assert step < 0.5
                     continue
                 zones = (found.minor, found.pitch, found.major)
                 assert all(z.low is None or z.high is None or z.low < z.high for z in zones), (write_thread(thread), cls)
@@ -172,7 +181,8 @@ def test_every_thread_of_the_tables_reads_as_it_is_written_and_its_limits_are_in
                 assert tops == sorted(tops)
         out, in_ = limits(thread, False), limits(thread, True)
         if not thread.of.taper:  # go together: nothing overlaps at the limits, and every gauge's no-go lies beyond its go
-            assert out.pitch.high <= in_.pitch.low + 1e-9 and (out.minor.high or 0) <= in_.minor.low + 1e-9
+            assert out.pitch.high <= in_.pitch.low + 1e-9
+            assert (out.minor.high or 0) <= in_.minor.low + 1e-9
             assert out.major.high <= in_.major.low + 1e-9
             go, no_go = gauges(thread, in_)[:2]
             assert go.diameter < no_go.diameter
@@ -183,7 +193,8 @@ def test_every_thread_of_the_tables_reads_as_it_is_written_and_its_limits_are_in
 def test_any_spelling_is_read() -> None:
     same = {
         "M10": ("m10", "M 10", "M10x1.5", "M10×1,5", "M10 x 1.5"), "M10x1.25-6H": ("m10x1.25 6H", "M 10 × 1,25 - 6H"),
-        "M10-LH": ("M 10 × 1,5 LH", "M10 left hand"), "1/2-13 UNC-2B": ('1/2"-13 UNC 2B', "1/2-13 2B", "1/2 UNC 2b"), "#10-24 UNC": ("no 10-24", "#10 UNC"),
+        "M10-LH": ("M 10 × 1,5 LH", "M10 left hand"), "1/2-13 UNC-2B": ('1/2"-13 UNC 2B', "1/2-13 2B", "1/2 UNC 2b"),
+        "#10-24 UNC": ("no 10-24", "#10 UNC"),
         "G1/2A": ("G 1/2 A", 'g1/2" a'), "R3/4": ("R 3/4",), "1/2-14 NPT": ("1/2 NPT", '1/2" NPT'), "Tr 20x4": ("TR20X4", "Tr. 20 x 4"),
         "Tr 40x14 P7": ("Tr40x14(P7)", "Tr 40 x 7, 2 starts"), "1-1/2-4 Acme-2G": ("1 1/2-4 ACME 2G",), "M20xPh6P2": ("M20x2 3 starts",),
         "30x4 45° h2": ("Ø30 x 4, 45°", "30x4 22.5/22.5"),
@@ -191,12 +202,10 @@ def test_any_spelling_is_read() -> None:
     for usual, spellings in same.items():
         assert {write_thread(read_thread(one)) for one in (usual, *spellings)} == {usual}, usual
         assert looks_like_thread(usual) or usual.startswith("30x4"), usual
-    assert (
-        inches("1-1/2") == 1.5
-        and not looks_like_thread("CNMG 120408")
-        and not looks_like_thread("DNMG 15")
-        and not looks_like_thread("C45")
-    )
+    assert inches("1-1/2") == 1.5
+    assert not looks_like_thread("CNMG 120408")
+    assert not looks_like_thread("DNMG 15")
+    assert not looks_like_thread("C45")
 
 
 @pytest.mark.parametrize(
@@ -208,7 +217,8 @@ def test_any_spelling_is_read() -> None:
 def test_a_wrong_thread_names_its_wrong_part_and_what_exists(words: str, wrong: str, offered: str) -> None:
     with pytest.raises(UnknownName) as refused:
         read_thread(words)
-    assert wrong in refused.value.message and offered in refused.value.suggestions
+    assert wrong in refused.value.message
+    assert offered in refused.value.suggestions
 
 
 def test_words_that_are_no_thread_and_classes_that_are_not_there() -> None:

@@ -38,6 +38,7 @@
       value={text(field.name) || field.default}
       onchange={(event) => (values[field.name] = event.currentTarget.value)}
     >
+      {#if !field.default && !text(field.name)}<option value="">as its words say</option>{/if}
       {#each field.options as option (option)}<option>{option}</option>{/each}
     </select>
   {:else}

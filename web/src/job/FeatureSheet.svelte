@@ -110,6 +110,7 @@
 
   function usualTitle() {
     const name = kinds.data?.find((one) => one.name === form.kind)?.title ?? form.kind;
+    if (text("thread")) return `Thread ${text("thread").trim()}`;
     const size = text("end_diameter") || text("outer_diameter") || text("diameter");
     return form.kind === "face" || !size ? name : `${name} Ø${size.replace(/^Ø/, "")}`;
   }

@@ -81,8 +81,15 @@ def title(word: str) -> Any:
     return lambda feature: f"{word} {str(feature.get('thread', '')).strip()}".strip()
 
 
+def either_side_of(values: dict[str, Any]) -> ThreadFeature:
+    """The feature of a kind that cuts both sides. Raises `CuttingError` where nothing says which is meant."""
+    if not values.get("side") and values["thread"].internal is None:
+        raise CuttingError("feature.side", "say inside or outside: the thread's words leave it open.", f"{INSIDE} or {OUTSIDE}")
+    return feature_of(values)
+
+
 def feature_of(values: dict[str, Any]) -> ThreadFeature:
-    """The feature from its fields. Raises `CuttingError` where the words say one side and the entry the other."""
+    """The feature from its fields, inside where nothing says otherwise. Raises `CuttingError` where words and entry differ."""
     given = dict(values)
     thread: Thread = given["thread"]
     side = given.pop("side", "") or ""

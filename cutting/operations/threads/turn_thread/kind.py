@@ -7,7 +7,7 @@ import numpy as np
 from cutting.operations.frame.fields import Nudged
 from cutting.operations.frame.kind import Kind
 from cutting.operations.frame.nudges import Ladder, steps, trim
-from cutting.operations.threads.shared.feature import area, feature_of, removes, settles
+from cutting.operations.threads.shared.feature import area, either_side_of, removes, settles
 from cutting.operations.threads.turn_thread.evaluate import MODEL, explore
 from cutting.operations.threads.turn_thread.groove import depths
 from cutting.operations.threads.turn_thread.setup import FIELDS, MOST_PASSES, TurnThreadSetup, build
@@ -64,7 +64,7 @@ KIND = Kind(
     (Role("insert", "threading insert", INSERT_KINDS), Role("holder", "holder or bar", HOLDER_KINDS)),
     gather,
     build,
-    feature_of,
+    either_side_of,
     guests=("drill", "tap", "mill thread"),
     removes=removes,
     settles=settles,

@@ -10,14 +10,13 @@ from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Rule
 from cutting.operations.frame.toughness import toughness_asked
 from cutting.operations.threads.turn_thread.groove import whole_depth
-from cutting.operations.threads.turn_thread.numbers import STANDS_UP_TO, Numbers
+from cutting.operations.threads.turn_thread.numbers import Numbers
 
 LEAST_SPEED = 0.3  # of the book's lowest
 LEAST_STEP, LEAST_HARDENING = 0.05, 0.08  # mm of the last step; in metals that harden as they are cut (common practice)
 LEAST_CLEARANCE = 0.5  # ° beside a flank below which it rubs (common practice)
 BY_HAND = 200.0  # 1/min at which a hand still opens the half nut before a shoulder (common practice: 120 to 200)
 HARDENS = 0.5  # work hardening from which spring passes only rub (common practice)
-BORE_PLAY = 0.5  # mm that a bar's least bore may be missed by none
 
 
 def _last_step(x: Numbers) -> Any:
@@ -44,7 +43,7 @@ RULES: tuple[Rule[Numbers], ...] = (
          lambda x: bool(x.setup.settings.infeeds)),
     Rule("tip_load", "load of the tip, N/mm of edge", "number", Bound.UPPER, Severity.HARD, "common-practice",
          "The heaviest pass breaks the tip: more passes, or the first one tamed.",
-         lambda x: (x.load.max(axis=-1, keepdims=True), None, STANDS_UP_TO), ("specific_force", "cutting_force")),
+         lambda x: (x.load.max(axis=-1, keepdims=True), None, x.tool.own["stands"]), ("specific_force", "cutting_force")),
     Rule("last_step", "last step", "length", Bound.LOWER, Severity.SOFT, "common-practice",
          "Thinner the edge rubs; metals that harden as they are cut want more.",
          lambda x: (_last_step(x), LEAST_HARDENING if x.setup.work.material.work_hardening > HARDENS else LEAST_STEP, None)),

@@ -30,8 +30,6 @@ ACCELERATES = 0.12  # s until a feed stands at n·lead on a machine that leads i
 FRONT = 2.0  # pitches in front of the thread where the feed begins
 RETURNS = 0.4, 4.0  # s to turn round at each pass: led by a control, by hand with the half nut (common practice)
 SCRAPS, LOST = 6e-5, 0.35  # chance that a tip breaks in a thread, and of those whose part is lost (common practice)
-TIP_LOAD = 0.6  # of the chance for each 500 N/mm² of tip load above what it stands
-STANDS_UP_TO = 1800.0  # N per mm of edge that a tip stands (common practice)
 
 
 @dataclass(frozen=True)
@@ -130,7 +128,7 @@ def numbers(setup: TurnThreadSetup, tool: ThreadTool, speed: Any, feed: Any, rec
     shape = record(spread.weibull_shape, coefficient_of_variation=tool.coefficient_of_variation)
     idle = machine.index_time + machine.start_time + count * back + 0.0 * n
     load = fc / np.maximum(cut.edge, 1e-9)
-    over = np.maximum(load.max(axis=-1, keepdims=True) / STANDS_UP_TO - 1.0, 0.0)
+    over = np.maximum(load.max(axis=-1, keepdims=True) / own["stands"] - 1.0, 0.0)
     chance = np.clip(SCRAPS * (1.0 + 40.0 * over), 0.0, 0.05)
     risk = money_at_risk(chance, LOST, setup.batch.part_value or 0.0)
     paid = spend(setup, engaged, idle, used, shape, own["edge_price"] + 0.0 * n, chance, record)

@@ -11,7 +11,7 @@ from cutting.errors import CuttingError, OutOfRange
 from cutting.operations.frame.checks import check_coolant, check_turns
 from cutting.operations.frame.fields import WORKHOLDING, Base, Field, Fields, check_bounds
 from cutting.operations.frame.setup import BaseSetup, workholding_of
-from cutting.operations.threads.shared.feature import FEATURE, SHOWN, ThreadFeature, check_feature, feature_of, title
+from cutting.operations.threads.shared.feature import FEATURE, SHOWN, ThreadFeature, check_feature, either_side_of, title
 from cutting.operations.threads.shared.sense import Feeds, Turns, feed_for, lean_for, turns_for
 from cutting.tooling.thread_inserts import SHIMS, ThreadHolder, ThreadInsert
 from cutting.workpiece.threads.tap_drills import tap_drill
@@ -190,7 +190,7 @@ FIELDS = Fields(
 
 def build(base: Base, tool: Mapping[str, Any], given: dict[str, dict[str, Any]]) -> TurnThreadSetup:
     """The set-up from its fields, section by section. Raises `CuttingError`."""
-    feature, settings = feature_of(given["feature"]), dict(given["settings"])
+    feature, settings = either_side_of(given["feature"]), dict(given["settings"])
     words = {"infeed": Infeed, "schedule": Schedule, "turning": Turning, "feeding": Feeding}
     usual = {"infeed": Infeed.FLANK, "schedule": Schedule.AREA, "turning": Turning.TOOL, "feeding": Feeding.HAND}
     chosen = {name: of(settings.pop(name, None) or usual[name]) for name, of in words.items()}
