@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Hashable
-from dataclasses import dataclass
+from contextlib import suppress
+from dataclasses import dataclass, replace
 from typing import Any
 
 from cutting.advice import Candidate
@@ -12,11 +13,13 @@ from cutting.advice.score import score_of
 from cutting.errors import CuttingError
 from cutting.operations.coolant import wanted_deliveries
 from cutting.operations.registry import kind_of
+from cutting.tooling.roles import tool_at
 from server.jobs.document import request_of
 from server.jobs.present import settings_of
 from server.jobs.rankings import ranked
 from server.shop import Shop, shop
 
+MOST_TRIED = 5000  # tools that are tried for an operation that none fits
 MOST_DELIVERIES = 2  # of the machine's, the most wanted first, that are tried for a new operation
 START = {
     "cutting_speed": "80 m/min",
@@ -63,9 +66,16 @@ def picks_of(
         # the nearest misses come in order of how near they are
         found += [Pick(row, delivery, sound, score_of(setup, row) if sound else float(place)) for place, (row, sound) in enumerate(rows)]
     best: dict[tuple[str, ...], Pick] = {}
-    for pick in sorted((one for one in found if _alone(one, others)), key=lambda one: (not one.sound, one.score)):
+    alone = [one for one in found if _alone(one, others)]
+    # where nothing does it alone, the last tool of a chain of its own kind stands: what must come before is said on the bench
+    alone = alone or [_bare(one) for one in found if one.row.becomes is not None and one.row.becomes["operation"] == entry["operation"]]
+    for pick in sorted(alone, key=lambda one: (not one.sound, one.score)):
         best.setdefault((*pick.row.key, pick.row.way), pick)
     return list(best.values())
+
+
+def _bare(pick: Pick) -> Pick:
+    return replace(pick, row=replace(pick.row, becomes=None, before=()))
 
 
 def _alone(pick: Pick, others: bool) -> bool:
@@ -80,10 +90,20 @@ def take_best(document: dict[str, Any], entry: dict[str, Any]) -> None:
         entry["tool"] = picks[0].tool
         entry["settings"] = {**entry["settings"], **picks[0].settings}
         return
-    setup, _ = request_of(document, entry)
-    entry["tool"] = setup.tool_names
+    setup, stock = request_of(document, entry)
+    entry["tool"] = _fitting(setup, stock).tool_names
     known = kind_of(entry["operation"]).fields
     entry["settings"] |= {name: value for name, value in START.items() if known.has("settings", name)}
+
+
+def _fitting(setup: Any, stock: Any) -> Any:
+    """The set-up with the first tool of a stock that it can be checked with at all; as it is where there is none."""
+    for k in range(min(len(stock.places[0]), MOST_TRIED)):
+        tried = replace(setup, **tool_at(stock.parts, stock.places, k))
+        with suppress(CuttingError):
+            tried.check()
+            return tried
+    return setup
 
 
 def best_for_all(document: dict[str, Any], worth: float, stock: Shop | None = None) -> list[tuple[dict[str, Any], Pick | None, str]]:

@@ -60,7 +60,20 @@ def test_an_operation_that_no_tool_makes_is_shown_as_broken(engineer: Api, job_i
 
 def test_the_forms_are_drawn_from_the_kinds(engineer: Api) -> None:
     kinds = {kind["name"]: kind for kind in engineer.get("/api/kinds").json()}
-    assert list(kinds) == ["turn", "face", "groove", "face groove", "trepan", "drill", "mill hole", "bore", "turn thread", "tap", "mill thread", "cut off"]
+    assert list(kinds) == [
+        "turn",
+        "face",
+        "groove",
+        "face groove",
+        "trepan",
+        "drill",
+        "mill hole",
+        "bore",
+        "turn thread",
+        "tap",
+        "mill thread",
+        "cut off",
+    ]
     fields = {field["name"]: field for field in kinds["groove"]["feature"]}
     assert "DIN 471" in fields["standard"]["options"]
     assert fields["diameter"]["required"]

@@ -26,7 +26,7 @@ from cutting.tooling.thread_mill_stock import ThreadMillStock
 
 FEED_PLACES = np.array([0.0, 0.35, 0.7, 1.0])  # of the window
 PASSES = ((1, 0), (2, 0), (1, 1), (3, 1))  # radial passes and repeats that are tried
-FEED_STEP = 0.002
+FEED_STEP = 0.001
 ABOVE_BOOK = 1.3
 
 
@@ -79,7 +79,9 @@ def tries(setup: MillThreadSetup, field: Field, best: Best, part: slice) -> Iter
 def feeds(setup: MillThreadSetup, tool: ThreadMillTool) -> tuple[Array, Array]:
     """Feeds over the window, and the least."""
     span = tool.feed_high - tool.feed_low
-    return np.maximum(tool.feed_low + FEED_PLACES * span, FEED_STEP), np.maximum(LEAST_FEED * tool.feed_low, FEED_STEP)
+    # as finely as a feed is written, and never above the window by that
+    tried = np.floor((tool.feed_low + FEED_PLACES * span) / FEED_STEP + 1e-9) * FEED_STEP
+    return np.maximum(tried, FEED_STEP), np.maximum(LEAST_FEED * tool.feed_low, FEED_STEP)
 
 
 def speeds(setup: MillThreadSetup, tool: ThreadMillTool, feed: Array) -> Array:
