@@ -16,12 +16,14 @@ pytestmark = pytest.mark.browser
 # benches of the other kinds: job and operation
 BENCHES = {"cut-off": ("Guide-vane pin", "op40"), "groove": ("Bearing carrier", "op20"), "inside": ("Bearing carrier", "op30"),
          "bore": ("Carrier, bored seats", "op20"), "milled-hole": ("Valve cap, flat floors", "op20"),
+         "turned-thread": ("Gate spindle Tr 20x4", "op20"), "tap": ("Valve block, six M10", "op20"),
+         "milled-thread": ("Needle seat M8x1, hardened", "op10"),
          "face-groove": ("Nozzle ring", "op20"), "trepan": ("Screen cover disc", "op10"),
          "stack": ("Screen-frame panel", "op10"), "deep-hole": ("Gate-valve body", "op20")}  # fmt: skip
 # each theme at a width of its own: colours do not change with the width, targets and order do
 LOOKS = (("light", 1280, 800), ("dark", 1024, 768), ("light", 820, 1180))
 VIEWS = ("jobs", "job", "at-machine", "sheet-a", "sheet-l", "sheet-t",
-         "operation", "crib", "tool", "geometries", "assemblies", "heavy-tools", "tool-materials", "exchange", "shelf", "floor",
+         "operation", "crib", "tool", "geometries", "assemblies", "heavy-tools", "tool-materials", "exchange", "shelf", "threads", "floor",
          "study-z", "study-r", "study-l", "study-t", "study-g", "study-c", "study-h", "log", *BENCHES)  # fmt: skip
 
 
@@ -39,6 +41,7 @@ def path_of(view: str) -> str:
         return paths["job"]
     if view.startswith("study") or view == "log":
         return paths["operation"]
+    paths["threads"] = "/shelf/threads/Tr%2020x4"
     return paths.get(view, f"/{view}")
 
 
