@@ -20,6 +20,8 @@ OPERATIONS = (
     ("Nozzle ring", "Seal groove", "f"),
     ("Screen cover disc", "Trepan", "f"),
     ("Screen-frame panel", "Drill 112", "f"),
+    ("Gate spindle", "Spindle thread", "f"),
+    ("Needle seat", "Thread M8x1", "f"),
     ("Carrier, bored seats", "Bearing seat", "f"),
     ("Valve cap, flat floors", "Plunger seat", "f"),
 )

@@ -12,7 +12,7 @@ from benchmarks.sizes import FULL, Sizes
 from cutting.advice import advise
 from cutting.advice.best import Best
 from cutting.advice.contests import CONTESTS
-from cutting.doors.json_form import read_setup
+from cutting.doors.json_form import read_request, read_setup
 from cutting.operations.frame.setup import Goal
 from cutting.tooling.bought import shipped
 from cutting.tooling.crib import Crib
@@ -23,6 +23,8 @@ from cutting.working import Silent
 from tests.core.bores import bore
 from tests.core.mills import milled
 from tests.core.slots import CUT_OFF, FACE, GROOVE, RING, TREPAN
+from tests.core.thread_setups import MILL, TAP
+from tests.core.thread_setups import TURN as TURN_THREAD
 
 TURN: dict[str, Any] = {
     "operation": "turn",
@@ -33,6 +35,7 @@ TURN: dict[str, Any] = {
     "settings": {"cutting_speed": 185, "feed_per_rev": 0.28, "depth_of_cut": 2, "coolant": "jet"},
     "holding": {"style": "chuck and centre", "free_length": 268},
 }
+FIELDS = {"tap": "taps", "mill": "mills", "insert": "inserts"}  # of a stock, by role
 SLOTS = (("cut off", CUT_OFF, "cut-off blade"), ("wide groove", GROOVE, "cut-off blade"), ("ring groove", RING, "cut-off blade"),
          ("face groove", FACE, "face groove blade"), ("trepan", TREPAN, "trepanning head"))  # fmt: skip
 
@@ -76,12 +79,31 @@ def stock_of(pairs: int, kind: str) -> SlotStock:
     return SlotStock(tuple(many), whole.blades)
 
 
+def threads_of(pairs: int, setup: Any, stock: Any) -> Any:
+    """About so many pairs of threading tools that make the thread of the tests: those of one role, many times over."""
+    role, *_ = stock.parts.items()
+    fits = tuple(stock.parts[role[0]][int(k)] for k in dict.fromkeys(CONTESTS[setup.operation].enter(setup, stock).edges.tolist()))
+    copies = -(-pairs // len(replace(stock, **{FIELDS[role[0]]: fits}).places[0]))
+    many = tuple(replace(one, name=f"{one.name} {k}", price=one.price * (1 + k / copies / 5)) for k in range(copies) for one in fits)
+    return replace(stock, **{FIELDS[role[0]]: many})
+
+
+def _threads(sizes: Sizes) -> list[tuple[str, Any, Any]]:
+    found = []
+    for name, form in (("tapped thread", TAP), ("milled thread", MILL), ("turned thread", TURN_THREAD)):
+        asked = {key: value for key, value in form.items() if key not in ("tool", "settings")}
+        setup, stock = read_request(asked)
+        found.append((name, setup, threads_of(sizes.pairs, setup, replace(stock, guests={}))))
+    return found
+
+
 def measure(site: str = "", sizes: Sizes = FULL) -> list[str]:
     cases: list[tuple[str, Any, Any]] = [
         ("turn", read_setup(TURN), crib_of(sizes.pairs, False)),
         ("turn, all fit", read_setup(TURN), crib_of(sizes.pairs, True)),
         ("bore", bore(), bars_of(sizes.pairs)),
         ("milled hole, all fit", milled(), mills_of(sizes.pairs)),
+        *_threads(sizes),
         *((name, read_setup(form), stock_of(sizes.pairs, kind)) for name, form, kind in SLOTS),
     ]
     return [_line(name, replace(setup, goal=goal), stock, sizes) for name, setup, stock in cases for goal in list(Goal)[: sizes.goals]]

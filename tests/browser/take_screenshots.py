@@ -26,13 +26,13 @@ PICTURES = (
     ("milled-hole-dark-inch", "/jobs/{cap}/operations/op20", "dark", "inch", ""),
     ("heavy-tool", "/crib/heavy-tools", "light", "mm", ""),
     ("crib", "/crib?q=CNMG", "light", "mm", "Enter"),
-    ("assemblies", "/crib/assemblies", "light", "mm", ""),
-    ("tool-materials", "/crib/tool-materials", "light", "mm", ""),
+    ("turned-thread", "/jobs/{spindle}/operations/op20", "light", "mm", ""),
+    ("tap", "/jobs/{block}/operations/op20", "light", "mm", ""),
+    ("thread", "/shelf/threads/M10x1.25", "light", "mm", ""),
     ("exchange", "/exchange", "light", "mm", "import"),
     ("shelf", "/shelf", "light", "mm", ""),
     ("floor", "/floor", "light", "mm", ""),
     ("passes-and-size", "/jobs/{hub}/operations/op30", "light", "mm", "measure"),
-    ("rigidity", "/jobs/{shaft}/operations/op60", "light", "mm", "unsupported"),
 )
 
 
@@ -53,7 +53,8 @@ def _take(site: str) -> None:
     }
     known = {"shaft": jobs["Runner shaft"], "hub": jobs["Deflector hub, weld repaired"], "pin": jobs["Guide-vane pin"],
              "carrier": jobs["Bearing carrier"], "seats": jobs["Carrier, bored seats"], "cap": jobs["Valve cap, flat floors"],
-             "panel": jobs["Screen-frame panel"]}  # fmt: skip
+             "panel": jobs["Screen-frame panel"], "spindle": jobs["Gate spindle Tr 20x4"],
+             "block": jobs["Valve block, six M10"]}  # fmt: skip
     try:
         for name, path, theme, units, keys in PICTURES:
             chrome.execute_async_script(
@@ -79,8 +80,6 @@ def _take(site: str) -> None:
                 person.see("#operation-map").click()
                 person.press(*(["."] * 6 if keys == "step" else []))
                 person.pause(0.6)
-            elif keys == "unsupported":
-                _take_the_centre_away(person)
             elif keys:
                 person.see("h2").click()
                 person.press(Keys.ENTER if keys == "Enter" else keys)
@@ -114,15 +113,6 @@ def _measure_two_passes(person: Person) -> None:
         person.until(lambda rows=count: len(person.all("[data-testid=ledger-row]")) == rows, f"{count} measured")
     person.chrome.execute_script("document.querySelector('[role=dialog] [role=region]').scrollTop = 1e6")
     person.pause(0.5)
-
-
-def _take_the_centre_away(person: Person) -> None:
-    person.see("main h2").click()
-    person.press("r")
-    field = person.see("[role=dialog] select")
-    field.send_keys("chuck")
-    person.see_text("[role=dialog]", "thick at the free end")
-    person.pause(1.5)
 
 
 def _preview_an_import(person: Person) -> None:

@@ -61,16 +61,22 @@ def enter(setup: TurnThreadSetup, stock: ThreadTurnStock) -> Field:
 
 
 def tries(setup: TurnThreadSetup, field: Field, best: Best, part: slice) -> Iterator[Try]:
-    """Insert by insert, as tip and passes are its own: in the usual number, in fewer, and in more where those break something."""
+    """Inserts of one tip and tool material together, as tip and passes are theirs: in the usual number, in fewer, and in more where
+    those break something."""
     setup = neutral(setup)
     places = np.arange(part.start, part.stop)
-    edges = field.edges[places]
-    for edge in np.unique(edges):
-        rows = places[edges == edge]
+    kinds = np.array([_passes_alike(field.parts["insert"][int(edge)]) for edge in field.edges[places]])
+    for kind in dict.fromkeys(kinds.tolist()):
+        rows = places[kinds == kind]
         for times in PASSES:
             waiting = rows if times <= 1.0 else rows[~best.feasible[rows]]
             if len(waiting):
                 yield waiting, standing_for(setup.with_settings(passes_times=times), field, waiting)  # type: ignore[arg-type]
+
+
+def _passes_alike(insert: Any) -> str:
+    """What tells inserts apart whose passes differ: profile, least pitch of a partial one, tool material."""
+    return f"{insert.profile} {insert.full or insert.tip:g} {insert.grade.tool_class}"
 
 
 def feeds(setup: TurnThreadSetup, tool: ThreadTool) -> tuple[Array, Array]:
