@@ -51,6 +51,8 @@ MADE: dict[str, Made] = {
     "face": (TURN, {"settings": {"turning": "reverse, clockwise"}}),
     "leading": (SPINDLE, {"settings": {"tilt": "-1.5 deg"}}),
     "trailing": (SPINDLE, {"settings": {"tilt": "8 deg"}}),
+    "blank": (TURN, {"feature": {"there": "26 mm"}}),
+    "blank_small": (TURN, {"feature": {"there": "23.5 mm"}}),
     "tip_load": (TURN, {"settings": {"passes": "2"}}),
     "last_step": (TURN, {"settings": {"passes": "24"}}),
     "depth_share": (TURN, {"settings": {"infeeds": "0.3; 0.2; 0.2"}}),

@@ -68,6 +68,14 @@ def forming_drill(thread: Thread, percent: float = FORMED_PERCENT) -> TapDrill:
     return TapDrill(near, "", share, share, True, "machinerys-handbook")
 
 
+def formed_holes(thread: Thread) -> tuple[float, ...]:
+    """Holes in steps of 0.05 mm that a forming tap fills between 55 and 75 % of thread."""
+    share = FORMING_SHARE * thread.pitch
+    first, last = thread.diameter - 75.0 * share, thread.diameter - 55.0 * share
+    every = (round(k * 0.05, 2) for k in range(int(first * 20.0), int(last * 20.0) + 2))
+    return tuple(one for one in every if first <= one <= last)
+
+
 def told(thread: Thread, diameter: float, name: str = "", source: str = "common-practice") -> TapDrill:
     """Any drill for a thread, with what it leaves and whether the crest stays inside the limits."""
     of_engagement, of_full = engagement(thread, diameter)

@@ -2,14 +2,19 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any, Literal
 
 import numpy as np
 
 from cutting.doors.plain import plain
 from cutting.operations.frame.outcome import Outcome
+from cutting.operations.frame.over_passes import last_pass
+from cutting.operations.threads.shared.core_hole import engagement, strength
+from cutting.operations.threads.tap.evaluate import MODEL
 from cutting.operations.threads.tap.simulation import Run
 from cutting.quantities import display
+from cutting.workpiece.threads.tap_drills import drills_inside, formed_holes
 from server.jobs.kinds.threads import size_labels, thread_facts
 from server.jobs.kinds.view import AxisOut, Shown, TableOut, Viewer, axis, both, length, points, same
 from server.units import DisplayOut, Plain, Point
@@ -84,6 +89,29 @@ def _moment(run: Run, k: int) -> dict[str, Any]:
     return {"seconds": float(run.seconds[k]), "depth": float(run.depth[k]), "labels": labels}
 
 
+def table(shown: Shown) -> dict[str, Any]:
+    """What each core hole would do: how much of the thread it leaves, torque, margin, and what gives way first."""
+    setup, f = shown.setup, shown.setup.feature
+    sizes = formed_holes(f.thread) if setup.tap.type.forms else drills_inside(f.thread)
+    rows = []
+    for size in sorted({*sizes, round(setup.hole, 3)}):
+        x = MODEL.quickly(replace(setup, feature=replace(f, there=size)))
+        part = setup.work.material.strength or 3.4 * setup.work.hardness
+        weakest = strength(f.thread, size, f.length, part).weakest
+        of_engagement, of_full = engagement(f.thread, size)
+        now = abs(size - setup.hole) < 1e-6
+        cells = [
+            display(size, "length", False),
+            same(f"{of_engagement:.0f} / {of_full:.0f}"),
+            display(last_pass(x.torque), "torque", False),
+            same(f"{last_pass(x.margin):.2f}"),
+            same(weakest),
+        ]
+        rows.append({"cells": cells, "good": True if now else None})
+    head = [same(word) for word in ("hole Ø", "% 5/8 H / full", "N·m", "margin", "gives way first")]
+    return {"caption": "What each core hole does", "head": head, "rows": rows}
+
+
 def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     """What the set-up sheet says of a tapped thread."""
     results = outcome.results
@@ -100,4 +128,4 @@ def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     return found
 
 
-VIEWER = Viewer(view, None, facts, stops=lambda view: [one["seconds"] for one in view["moments"]], checks=CHECKS)
+VIEWER = Viewer(view, table, facts, stops=lambda view: [one["seconds"] for one in view["moments"]], checks=CHECKS)

@@ -19,6 +19,18 @@ BY_HAND = 200.0  # 1/min at which a hand still opens the half nut before a shoul
 HARDENS = 0.5  # work hardening from which spring passes only rub (common practice)
 
 
+TOPPED = 0.3  # mm on the diameter that a full profile takes off a crest (common practice: 0.05 to 0.2)
+
+
+def crest(x: Numbers) -> tuple[Any, Any]:
+    """Least and largest diameter [mm] that a thread of these limits may be cut into: a full profile tops what stands over its crest."""
+    f = x.setup.feature
+    zone = f.limits.minor if f.internal else f.limits.major
+    low, high = zone.low or 0.0, zone.high or 1e6
+    tops = TOPPED * x.tool.own["full"]
+    return (low - tops, high) if f.internal else (low, high + tops)
+
+
 def _last_step(x: Numbers) -> Any:
     steps = x.groove.infeed
     return float(steps[steps > 1e-9][-1]) + 0.0 * x.size_error
@@ -41,6 +53,9 @@ RULES: tuple[Rule[Numbers], ...] = (
          "Passes one by one must add up to the thread's depth.",
          lambda x: (float(x.groove.depth[-1]) + 0.0 * x.size_error, 0.985 * whole_depth(x.setup), 1.015 * whole_depth(x.setup)), (),
          lambda x: bool(x.setup.settings.infeeds)),
+    Rule("blank", "Ø that the thread is cut into", "length", Bound.WINDOW, Severity.HARD, "iso-965-1",
+         "The crest's own limits; a full profile takes some tenths more off it. Wider, turn it down first; smaller, the crest is gone.",
+         lambda x: (x.setup.there + 0.0 * x.size_error, *crest(x))),
     Rule("tip_load", "load of the tip, N/mm of edge", "number", Bound.UPPER, Severity.HARD, "common-practice",
          "The heaviest pass breaks the tip: more passes, or the first one tamed.",
          lambda x: (x.load.max(axis=-1, keepdims=True), None, x.tool.own["stands"]), ("specific_force", "cutting_force")),

@@ -45,15 +45,40 @@
       <table class="w-full">
         <thead class="text-soft text-left text-[12.5px]"
           ><tr
-            ><th scope="col" class="font-normal">spindle</th><th scope="col" class="font-normal">feed</th><th
+            ><th scope="col" class="font-normal"><span class="sr-only">drawn</span></th><th
               scope="col"
-              class="font-normal">tool</th
-            ><th scope="col" class="font-normal">seat leans</th></tr
+              class="font-normal">spindle</th
+            ><th scope="col" class="font-normal">feed</th><th scope="col" class="font-normal">tool</th><th
+              scope="col"
+              class="font-normal">seat leans</th
+            ></tr
           ></thead
         >
         <tbody
           >{#each view.hands as one (one.tool)}<tr
               class="border-line border-t {one.present ? 'bg-wash font-semibold' : ''}"
+              ><td
+                ><svg width="62" height="30" aria-hidden="true" class="block">
+                  <rect x="1" y="5" width="9" height="20" class="draw-jaw" />
+                  <rect x="10" y="10" width="48" height="10" class="draw-part" />
+                  <path d="M{one.feeds.startsWith('towards') ? 36 : 30},29l-4,-7h8z" class="draw-insert" />
+                  <path
+                    d={one.feeds.startsWith("towards")
+                      ? "M52,26h-12m4,-3l-4,3l4,3"
+                      : "M16,26h10m-4,-3l4,3l-4,3"}
+                    fill="none"
+                    stroke="var(--signal)"
+                    stroke-width="1.4"
+                  />
+                  <path
+                    d={one.turns.startsWith("forward")
+                      ? "M5.5,6v17m-3,-4l3,4l3,-4"
+                      : "M5.5,24v-17m-3,4l3,-4l3,4"}
+                    fill="none"
+                    stroke="var(--signal)"
+                    stroke-width="1.4"
+                  />
+                </svg></td
               ><td>{one.turns}</td><td>{one.feeds}</td><td>{one.tool}-hand</td><td
                 >{one.with_lead ? "with the lead" : "against it"}</td
               ></tr
