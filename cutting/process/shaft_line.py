@@ -1,4 +1,4 @@
-"""A whole part in one line, as it is said at the bench: `Ø45 x 120, Ø30 h6 x 50 Ra 0.8, bore Ø20 H7 x 40, groove DIN 471, cut off`."""
+"""A whole part in one line, as it is said at the bench: `Ø45 x 120, Ø30 h6 x 50 Ra 0.8, bore Ø20 H7 x 40, thread M30x2 x 20, cut off`."""
 
 from __future__ import annotations
 
@@ -10,6 +10,7 @@ from typing import Any
 from cutting.errors import CuttingError, OutOfRange, UnreadableQuantity
 from cutting.process.bore_line import Drills, inside_cuts, split_inside
 from cutting.process.line_words import FINISH_STOCK, LEAST_CUT, OWN_GROOVE, Planned, Step, read_step, spoken
+from cutting.process.thread_line import inside_threads, outside_threads, split_threads
 from cutting.quantities import read_dimension, read_quantity, write
 from cutting.workpiece.ring_grooves import standard_groove
 from cutting.workpiece.solid import Blank, Region, Side, Solid, blank_solid
@@ -34,10 +35,13 @@ def read_shaft_line(
     words = [part for part in _PARTS.split(text.strip().rstrip(".,;")) if part]
     if not words:
         raise UnreadableQuantity("line", "is empty; write for example Ø45 x 120, Ø30 h6 x 50 Ra 0.8, cut off.")
+    threads, words = split_threads(words, system)
     inside, words = split_inside(words, system)
+    drills = tuple(drills)
+    cored, tapped = inside_threads(threads, drills, bool(inside.hole or inside.bores or blank_bore > 0))
     steps: list[Step] = []
     grooves: list[tuple[int, str, float | None]] = []
-    parted = False
+    parted = about = False
     for word in words:
         if re.fullmatch(r"(?:cut|part)(?:ed)?[\s-]*off", word, re.IGNORECASE):
             parted = True
@@ -50,11 +54,14 @@ def read_shaft_line(
             steps.append(read_step(word, system))
     if not steps and inside and not parted:  # the outside is left as it is
         opened, bored = inside_cuts(inside, free_length, 0.0, None, blank_bore, blank_diameter, system, drills)
-        return *opened, *bored
+        return *opened, *cored, *bored, *tapped
+    if not steps and tapped and not parted:
+        return *cored, *tapped
     if not steps:
         raise UnreadableQuantity("line", "names no step; write for example Ø45 x 120.")
     if len(steps) > 1 and steps[0].size.nominal < steps[-1].size.nominal:
         steps.reverse()
+        about = True
         grooves = [(len(steps) - 1 - k, what, place) for k, what, place in grooves]
     placed = _placed(steps, blank_diameter, free_length, parted)
     long = sum(step.length for step in placed)
@@ -65,10 +72,12 @@ def read_shaft_line(
     cuts = [
         Planned("face", "Face", {"length": f"{FACE_STOCK:g} mm"}),
         *opened,
+        *cored,
         *_turned(placed, blank_solid(Blank(blank_diameter, free_length)), KERF if parted else 0.0, system),
     ]
     cuts += bored
     cuts += [_groove(placed[k], what, place, system) for k, what, place in grooves]
+    cuts += outside_threads(threads, placed, about) + tapped
     if parted:
         first = placed[0]
         feature: dict[str, str | bool] = {"part_length": f"{long:g} mm", "distance_from_chuck": f"{first.near - KERF:g} mm"}

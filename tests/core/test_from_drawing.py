@@ -138,6 +138,8 @@ def test_a_fine_surface_or_size_is_a_cut_of_its_own_and_a_hair_of_stock_none() -
      ("Ø41 x 60, groove DIN 999", "DIN 999"), ("Ø1,500 x 20", "can be"),
      ("Ø40 x 60, bore Ø16 x 10, bore Ø20 x 20", "is a recess"), ("Ø40 x 60, bore Ø39 x 20", "leaves no wall"),
      ("Ø25 x 20, Ø40 x 60, bore Ø24 x 21", "leaves no wall"), ("bore Ø20 through", "the part's length"),
+     ("thread M20 x 30, Ø20 x 40", "before any step"), ("Ø30 x 40, thread M20 x 30", "Ø30"), ("Ø20 x 20, thread M20 x 30", "20 mm"),
+     ("Ø45 x 60, thread M45", "words x its length"), 
      ("Ø40 x 60, drill Ø8 x 10, drill Ø10 x 5", "one hole"), ("bore Ø20 x 10, recess Ø30 at 5", "width x floor"),
      ("bore Ø20 x 10, recess 3 x Ø30 at 8", "across a step"), ("bore Ø30 x 10, recess 3 x Ø28 at 2", "wider than the bore"),
      ("bore Ø20 x 10, recess 3 x Ø30", "at its distance"), ("Ø40 x 60, bore Ø20", "Ø20")],
@@ -147,6 +149,21 @@ def test_a_line_that_cannot_be_read_says_which_words(line: str, words: str) -> N
         read_shaft_line(line, 50, 200)
     assert refused.value.field == "line"
     assert words in refused.value.message
+
+
+def test_threads_are_said_on_their_step_and_in_the_face() -> None:
+    """M20x1.5 from the free end of its step whichever end is said first; M10's core is 8.5 mm (ISO 2306), deeper than its thread."""
+    for line in ("Ø45 x 120, Ø20 x 40, thread M20x1.5 x 30", "Ø20 x 40, thread M20x1.5 x 30, Ø45 x 120"):
+        kind, feature = next((one.kind, one.feature) for one in read_shaft_line(line, 50, 200) if one.title == "Thread M20x1.5")
+        assert (kind, feature["side"], feature["length"], feature["distance"]) == ("turn thread", "outside", "30 mm", "169 mm")
+    for drills, hole in (((), "8.5 mm"), ([(8.6, 40.0), (8.5, 10.0), (9.5, 60.0)], "8.6 mm")):  # what does not reach is not taken
+        drilled, tapped = read_shaft_line("tapped M10 x 15", 50, 200, drills=drills)
+        assert (drilled.kind, drilled.feature["diameter"], tapped.kind) == ("drill", hole, "tap")
+        assert float(str(drilled.feature["chamfer"]).split()[0]) > 10
+        assert float(str(drilled.feature["depth"]).split()[0]) >= 15 + 3 * 1.5
+    bored = [one.kind for one in read_shaft_line("bore Ø18.4 x 40, tapped M20x1.5 x 30", 50, 200)]
+    assert bored.count("drill") == 1  # the hole is there: none is drilled for the thread
+    assert bored[-1] == "tap"
 
 
 @given(st.lists(st.tuples(st.integers(12, 48), st.integers(5, 30), st.booleans()), min_size=1, max_size=5))

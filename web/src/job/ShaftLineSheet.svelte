@@ -79,13 +79,14 @@
     <AsLeft {draft} />
     <label for="shaft-line" class="text-soft"
       >Steps from the thick end or the thin one, each Ø × length, with tolerance, finish (Ra, Rz or N6),
-      fillet R; grooves, cut off; from the face inward: drill, bore, recess 5 x Ø66 at 12</label
+      fillet R, thread M20x1.5 x 30 after its step; grooves, cut off; from the face inward: drill, bore,
+      recess 5 x Ø66 at 12, tapped M10 x 15</label
     >
     <input
       id="shaft-line"
       class="control figure mt-1 w-full text-[15px] {refused ? 'refused' : ''}"
       autocomplete="off"
-      placeholder="Ø45 x 120, Ø30 h6 x 50 Ra 0.8, bore Ø20 H7 x 40, groove DIN 471, cut off"
+      placeholder="Ø45 x 120, Ø30 h6 x 50 Ra 0.8, thread M30x1.5 x 20, tapped M10 x 15, groove DIN 471, cut off"
       aria-invalid={refused ? "true" : undefined}
       aria-describedby={refused ? "shaft-line-refused" : undefined}
       bind:value={draft.value.line}

@@ -1,0 +1,92 @@
+"""What a line says of threads: `thread Tr 20x4 x 60` on the step before it, `tapped M10 x 15` in the face."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+from cutting.errors import OutOfRange, UnreadableQuantity
+from cutting.operations.threads.shared.core_hole import hole_window, usual_hole
+from cutting.process.line_words import Planned, Step
+from cutting.quantities import read_quantity
+from cutting.workpiece.threads.limits import limits
+from cutting.workpiece.threads.spelling import read_thread, write_thread
+from cutting.workpiece.threads.thread import Thread
+
+_WORD = re.compile(
+    r"^(?P<what>thread|tapped|tap|inside thread)\s+(?P<words>.+?)\s*[x×*]\s*(?P<length>[\d.,]+\s*(?:mm|in|\"|″)?)$", re.IGNORECASE
+)
+BELOW = 4.5  # pitches that a blind core hole goes on below full thread: chamfer of the tap and some room (common practice)
+CHAMFER = 0.2  # mm that the mouth is wider (common practice)
+CREST = 0.6  # mm by which a step may differ from the thread on it
+
+
+@dataclass(frozen=True)
+class Said:
+    """A thread of a line with its length [mm]; `step` is the place of the step that it is cut on, None in the face."""
+
+    thread: Thread
+    length: float
+    step: int | None
+
+
+def split_threads(words: Sequence[str], system: str) -> tuple[list[Said], list[str]]:
+    """The threads, and the other words; a thread outside belongs to the step named before it. Raises `CuttingError`."""
+    found, others, steps = list[Said](), list[str](), 0
+    for word in words:
+        if not (said := _WORD.match(word)):
+            if re.match(r"^(thread|tapped|tap|inside thread)\b", word, re.IGNORECASE):
+                raise UnreadableQuantity(
+                    "line", f"'{word}': a thread is its words x its length, as 'thread M20x1.5 x 30' or 'tapped M10 x 15'."
+                )
+            others.append(word)
+            steps += bool(re.match(r"^(?:[Øø]|dia|d\s*=|\d)", word, re.IGNORECASE))
+            continue
+        thread = read_thread(said["words"], "line")
+        length = read_quantity(said["length"], "length", system=system, field="line").value
+        inside = said["what"].lower() != "thread" or thread.internal is True
+        if not inside and not steps:
+            raise UnreadableQuantity("line", f"'{word}' stands before any step: name the step that it is cut on first, or say 'tapped'.")
+        found.append(Said(thread, length, None if inside else steps - 1))
+    return found, others
+
+
+def outside_threads(said: Sequence[Said], placed: Sequence[Step], turned_about: bool) -> list[Planned]:
+    """The threads on their steps, from each step's free end. Raises `CuttingError` where one does not stand on its step."""
+    cuts = []
+    for one in said:
+        if one.step is None:
+            continue
+        step = placed[len(placed) - 1 - one.step if turned_about else one.step]
+        words = write_thread(one.thread)
+        if abs(step.size.nominal - one.thread.diameter) > CREST:
+            wanted = limits(one.thread, False).major.high or one.thread.diameter
+            raise OutOfRange("line", f"{words} is not cut on Ø{step.size.nominal:g} mm: its step is Ø{wanted:.4g}.", f"Ø{wanted:.4g} mm")
+        if one.length > step.length + 1e-9:
+            raise OutOfRange(
+                "line", f"{words} of {one.length:g} mm does not stand on its step of {step.length:g} mm.", f"at most {step.length:g} mm"
+            )
+        feature: dict[str, str | bool] = {"thread": words, "side": "outside", "length": f"{one.length:g} mm"}
+        cuts.append(Planned("turn thread", f"Thread {words}", {**feature, "distance": f"{step.far - one.length:g} mm"}))
+    return cuts
+
+
+def inside_threads(said: Sequence[Said], drills: Iterable[tuple[float, float]], opened: bool) -> tuple[list[Planned], list[Planned]]:
+    """The holes that threads in the face want, drilled where the line opens nothing there, and the threads."""
+    holes, cuts = list[Planned](), list[Planned]()
+    for one in said:
+        if one.step is not None:
+            continue
+        words, deep = write_thread(one.thread), one.length + BELOW * one.thread.pitch
+        if not opened:
+            low, high = hole_window(one.thread, False)
+            usual = usual_hole(one.thread, False)
+            fits = [size for size, reach in drills if low <= size <= high and reach >= deep]
+            size = min(fits, key=lambda d: abs(d - usual), default=usual)
+            hole: dict[str, str | bool] = {"diameter": f"{size:g} mm", "depth": f"{deep:g} mm", "through": False}
+            note = f"not said: the core hole of {words}"
+            holes.append(Planned("drill", f"Hole Ø{size:g}", {**hole, "chamfer": f"{one.thread.diameter + CHAMFER:g} mm"}, note))
+        feature: dict[str, str | bool] = {"thread": words, "side": "inside", "length": f"{one.length:g} mm", "hole": f"{deep:g} mm"}
+        cuts.append(Planned("tap", f"Thread {words}", feature))
+    return holes, cuts
