@@ -1,0 +1,127 @@
+"""Size control of threads, and what a threading operation shows: by hand, by direction and by what cannot be."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from math import pi, radians, sqrt, tan
+
+import pytest
+
+from cutting.errors import CuttingError
+from cutting.operations.frame.nudges import ladders
+from cutting.operations.registry import KINDS, evaluate_quickly
+from cutting.operations.threads.turn_thread.changes import quicker
+from cutting.operations.threads.turn_thread.groove import usual_passes
+from cutting.operations.threads.turn_thread.numbers import numbers
+from cutting.operations.threads.turn_thread.tool import single_tool
+from cutting.quantities import read_quantity
+from cutting.sizing.threads import Correction, Gauged, Reading, correct
+from cutting.working import Silent
+from cutting.workpiece.threads.limits import limits
+from cutting.workpiece.threads.spelling import read_thread
+from tests.core.thread_setups import MILL, TAP, TURN, outcome_of, setup_of, value
+
+M24 = read_thread("M24x1.5-6g")
+INSIDE = read_thread("M24x1.5-6H")
+
+
+def _read(internal: bool = False, **said: object) -> Correction:
+    thread = INSIDE if internal else M24
+    return correct(thread, limits(thread, internal), internal, Reading(**said))  # type: ignore[arg-type]
+
+
+def test_a_thread_over_wires_says_what_to_set_off() -> None:
+    """M24x1.5 over 0.895 mm wires: pitch diameter = M - 3·d + 0.866·p (textbook, 60° symmetric, lead angle left out)."""
+    zone = limits(M24, False).pitch
+    for over, state in ((-0.01, "good"), (0.2, "cut on"), (-0.2, "beyond")):
+        size = zone.middle + over
+        found = _read(measured=size + 3 * 0.895 - 0.866025 * 1.5, wire=0.895)
+        assert found.state == state
+        assert found.pitch_diameter == pytest.approx(size, abs=0.002)
+        assert found.metal == pytest.approx(over, abs=0.002)
+        assert found.deeper == pytest.approx(over / 2, abs=0.001)  # on the radius
+        assert found.along == pytest.approx(over * tan(radians(30)), abs=0.002)  # at one flank: the groove gets as much wider
+    with pytest.raises(CuttingError, match="not this thread") as refused:
+        _read(measured=23.0, wire=0.895)
+    assert refused.value.field == "measured"
+
+
+def test_gauges_tell_a_side_and_half_the_zone() -> None:
+    """Outside or inside, a gauge that does not go means metal left; the first correction leads into the zone, not across it."""
+    for internal in (False, True):
+        zone = limits(INSIDE if internal else M24, internal).pitch
+        tight, loose, good = (_read(internal, gauged=one) for one in (Gauged.TIGHT, Gauged.LOOSE, Gauged.GOOD))
+        assert (tight.state, loose.state, good.state) == ("cut on", "beyond", "good")
+        assert zone.high - zone.low > tight.metal > 0.5 * (zone.high - zone.low)
+        assert loose.metal == -tight.metal
+        assert (tight.off < 0) is internal  # inside, a tight thread is too small
+        assert good.metal == 0.0
+    with pytest.raises(CuttingError, match="a measure, or what the gauges said"):
+        _read()
+
+
+def test_a_taper_gauge_that_goes_too_far_has_lost_metal() -> None:
+    """A turn is worth pitch / 16 on the diameter (NPT, taper 1 in 16, ASME B1.20.1), a wider hole, a thinner spigot."""
+    for internal in (False, True):
+        thread = read_thread("1/2-14 NPT")
+        found = correct(thread, limits(thread, internal), internal, Reading(turns=2.0))
+        assert found.off == pytest.approx((1 if internal else -1) * 2 * 25.4 / 14 / 16, rel=1e-3)
+        assert found.metal < 0
+
+
+def test_rungs_stand_on_what_is_set_in_either_unit() -> None:
+    for base in (TURN, TAP, MILL):
+        setup = setup_of(base)
+        for system in ("metric", "inch"):
+            ladder = ladders(setup, evaluate_quickly(setup), KINDS[str(base["operation"])].nudged, system)["cutting_speed"]
+            here = ladder.rungs[ladder.place]
+            now = read_quantity(here, "cutting_speed", "spindle_speed").value
+            wanted = setup.settings.cutting_speed if " 1/min" not in here and "rpm" not in here else value("spindle_speed", base)
+            assert now == pytest.approx(wanted, rel=0.05), (base["operation"], system)
+
+
+def test_fewer_passes_are_fewer_and_never_one() -> None:
+    for asked in (3, 9, 14):
+        setup = setup_of(TURN, settings={"passes": str(asked)})
+        counts = [one.setup.settings.passes for one in quicker(setup) if "passes" in one.patch["settings"]]
+        assert counts
+        assert all(2 <= count < asked for count in counts)
+    assert 30 < usual_passes(24.0, "S", "hss") <= 36  # however deep: no more than a lathe's operator would count
+
+
+def test_what_pushes_a_thread_away() -> None:
+    """Radial infeed cuts with both flanks and pushes most; the flank alone least (common practice)."""
+    push = []
+    for infeed in ("radial", "alternating flanks", "modified flank"):
+        found = outcome_of(TURN, settings={"infeed": infeed})
+        push.append(max(one.passive_force for one in found.passes) / found.results["cutting_force"].value)
+    assert push == sorted(push, reverse=True)
+    assert push[0] > push[1]
+
+
+def test_quicker_grades_are_run_faster() -> None:
+    """The speed that a set-up may go up to follows its grade."""
+    setup = setup_of(TURN)
+    quicker_grade = replace(setup.insert.grade, speed_factor=1.2 * setup.insert.grade.speed_factor)
+    tops = []
+    for one in (setup, replace(setup, insert=replace(setup.insert, grade=quicker_grade))):
+        x = numbers(one, single_tool(one), 120.0, 1.5, Silent())
+        tops.append(float(x.book_high.max()))
+        assert 40 < float(x.book_low.max()) < tops[-1]
+    assert tops[1] == pytest.approx(1.2 * tops[0])
+
+
+def test_chips_and_passes_of_a_milled_thread() -> None:
+    """An arc inside a bore is longer than √(depth × Ø), that on a flat, and shorter than half the mill's way round (geometry)."""
+    for passes in (1, 3):
+        found = outcome_of(MILL, settings={"passes": str(passes), "repeats": "1"})
+        depth = 0.5 * (10.0 - 8.5) / passes * 0.4
+        assert sqrt(depth * 7.7) < found.chip.long < pi * 7.7 / 2
+        assert 0.0 <= found.results["certainty"].value <= 100.0
+        ends = [one.to_diameter for one in found.passes]
+        assert [one.from_diameter for one in found.passes] == [8.5, *ends[:-1]]
+        assert ends == sorted(ends)
+        assert ends[-1] == pytest.approx(10.0)
+        assert len(ends) == passes + 1
+        steps = [b - a for a, b in zip([8.5, *ends[:-2]], ends[:-1], strict=True)]
+        assert steps == sorted(steps, reverse=True)  # the groove gets wider as it gets deeper: equal areas are smaller steps
