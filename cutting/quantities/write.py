@@ -58,7 +58,7 @@ def _digits(value: float, decimals: int | None, kind: str) -> str:
     if kind == "count" and 0 < abs(value) < 0.95:  # less than one piece is not none
         decimals = 1 if abs(value) >= 0.095 else 2
     text = f"{value:,.{decimals}f}" if abs(value) >= 10_000 else f"{value:.{decimals}f}"
-    if kind in ("length", "feed_per_rev", "area", "angle") and "." in text:
+    if kind in ("length", "feed_per_rev", "area", "angle", "stiffness") and "." in text:
         text = text.rstrip("0").rstrip(".")
     text = text.replace(",", "\u202f")
     return "0" if text in ("-0", "-0.0", "-0.00") else text

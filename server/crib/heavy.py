@@ -372,7 +372,7 @@ def _step(one: Any) -> dict[str, Any]:
             "growth": display(round(one.growth, 4), "length"),
             "set_to": display(round(one.set_to, 4), "length"),
             "tolerance": display(one.tolerance, "length") if one.tolerance else same("–"),
-            "flow": same(f"{one.flow:.1f} l/min"),
+            "flow": display(one.flow, "flow"),
         },
     }
 

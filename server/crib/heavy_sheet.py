@@ -44,7 +44,7 @@ def heavy_sheet(setup: Any, revision: int, units: str) -> dict[str, Any]:
             length(of.at, system),
             f"{of.inserts}, {of.pads}",
             length(of.allowance, system),
-            f"{one.flow:.1f} l/min",
+            both(display(one.flow, "flow"), system),
         ]
 
     speed = both(display(s.cutting_speed, "cutting_speed"), system)

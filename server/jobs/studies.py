@@ -20,7 +20,7 @@ from cutting.operations.turned.springing import Support
 from cutting.operations.turned.stability import Stability
 from cutting.quantities import Display, display, write
 from cutting.sizing.settling import Fit
-from server.jobs.kinds.view import axis, chip_out
+from server.jobs.kinds.view import axis, chip_out, same
 from server.jobs.models import Measurement
 from server.jobs.tools import NONE, told
 
@@ -377,8 +377,8 @@ def coolant_out(found: CoolantAdvice, setup: Setup) -> Answer:
                 "name": one.name,
                 "pressure": display(one.pressure, "pressure"),
                 "jet_speed": f"{one.jet_speed:.0f} m/s" if one.pressure > 0 else "–",
-                "flow": f"{one.flow:.1f} l/min" if one.pressure > 0 else "–",
-                "left": f"{one.left:.1f} l/min" if one.left is not None else "–",
+                "flow": display(one.flow, "flow") if one.pressure > 0 else same("–"),
+                "left": display(one.left, "flow") if one.left is not None else same("–"),
                 "fits": one.fits,
                 "says": one.says,
                 "remedy": _patch(one.name, {"settings": {"coolant": one.name}}) if one.name != present else None,

@@ -240,8 +240,8 @@ class DeliveryOut(Schema):
     name: str
     pressure: DisplayOut
     jet_speed: str
-    flow: str
-    left: str
+    flow: DisplayOut
+    left: DisplayOut
     fits: str
     says: Sentence
     remedy: RemedyOut | None

@@ -569,8 +569,8 @@ def test_what_a_hole_measures_behind_the_drill() -> None:
 def test_a_lip_rubs_below_a_quarter_of_its_edge() -> None:
     """Common practice, no source: 20 µm of edge on carbide want 5 µm of chip; the limit stands where the two are equal."""
     limits = {one.name: one for one in evaluate(hole(HOLE)).limits}["minimum_chip"]
-    assert limits.lower == pytest.approx(0.005)
-    assert limits.utilisation == pytest.approx(0.005 / limits.value)
+    assert limits.lower == pytest.approx(5.0)  # µm
+    assert limits.utilisation == pytest.approx(5.0 / limits.value)
 
 
 @pytest.mark.parametrize(("angle", "allowed"), [(2.9, 1.0), (3.1, 0.5), (7.9, 0.5), (8.1, 0.3), (14.9, 0.3), (15.1, 0.05), (44.0, 0.05)])

@@ -19,7 +19,7 @@ from cutting.sizing.threads import Correction, Gauged, Reading, correct
 from cutting.working import Silent
 from cutting.workpiece.threads.limits import limits
 from cutting.workpiece.threads.spelling import read_thread
-from tests.core.thread_setups import MILL, TAP, TURN, outcome_of, setup_of, value
+from tests.core.thread_setups import MILL, SOLID, TAP, TURN, outcome_of, ranked, rows_of, setup_of, value
 
 M24 = read_thread("M24x1.5-6g")
 INSIDE = read_thread("M24x1.5-6H")
@@ -125,3 +125,26 @@ def test_chips_and_passes_of_a_milled_thread() -> None:
         assert len(ends) == passes + 1
         steps = [b - a for a, b in zip([8.5, *ends[:-2]], ends[:-1], strict=True)]
         assert steps == sorted(steps, reverse=True)  # the groove gets wider as it gets deeper: equal areas are smaller steps
+
+
+def test_hot_teeth_are_not_quenched_and_feeds_use_their_window() -> None:
+    """Above 54 HRC air, below it the coolant of the set-up (common practice); soft metal is fed at the top of the row, hard at its foot."""
+    soft, hard = (rows_of(ranked(base), "milled") for base in (MILL, SOLID))
+    assert soft
+    assert hard
+    assert {row.settings["coolant"] for row in hard if row.settings} == {"dry"}
+    assert "dry" not in {row.settings["coolant"] for row in soft if row.settings}
+    best = soft[0]
+    window = next(one for one in outcome_of(MILL, tool=best.tool).limits if one.name == "book_feed")
+    assert window.upper is not None
+    assert 0.7 * window.upper < best.feed <= window.upper
+
+
+def test_rolling_is_named_where_the_metal_flows() -> None:
+    """Outside threads of ductile metal can be rolled, those of cast iron and inside ones cannot (common practice)."""
+    rolled = [
+        "Rolled" in ranked(TURN, **more).note
+        for more in ({}, {"material": "X5CrNi18-10"}, {"material": "EN-GJL-250"}, {"material": "100Cr6 hardened 60 HRC"})
+    ]
+    assert rolled == [True, True, False, False]
+    assert "Rolled" not in ranked(TAP).note

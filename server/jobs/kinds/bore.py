@@ -42,7 +42,7 @@ def view(shown: Shown) -> dict[str, Any]:
             "overhang": display(setup.overhang, "length"),
             "slender": same(f"{setup.overhang / bar.shank_height:.1f} × D"),
             "bar": same(f"{body_of(bar.bar).name} Ø{bar.shank_height:g}"),
-            "stiffness": same(f"{results['bar_stiffness'].value:.3g} N/µm"),
+            "stiffness": results["bar_stiffness"].display,
             "frequency": same(f"{results['bar_frequency'].value:.0f} Hz"),
             "room": same(f"{limits['chip_room'].value:.0f} % free, {100 * LEAST_ROOM:.0f} wanted"),
             "length": display(setup.feature.length, "length"),

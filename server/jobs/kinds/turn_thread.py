@@ -97,9 +97,9 @@ def _pass(found: Filling, k: int, each: float) -> dict[str, Any]:
     labels = {
         "infeed": display(round(float(cut.infeed[k]), 4), "length"),
         "depth": display(round(depth, 4), "length"),
-        "area": same(f"{area:.3f} mm²") if area > 0 else same("–"),
-        "leading": same(f"{float(cut.leading[k]):.3f}"),
-        "trailing": same(f"{float(cut.trailing[k]):.3f}"),
+        "area": display(area, "area") if area > 0 else same("–"),
+        "leading": display(float(cut.leading[k]), "area"),
+        "trailing": display(float(cut.trailing[k]), "area"),
         "bottom": same(f"{float(cut.bottom[k]):.3f}"),
         "force": display(float(np.broadcast_to(found.force, cut.depth.shape)[k]), "force"),
         "chip": display(round(float(np.broadcast_to(found.chip_thickness, cut.depth.shape)[k]), 4), "length") if area > 0 else same("–"),

@@ -4581,10 +4581,8 @@ export interface components {
             pressure: components["schemas"]["DisplayOut"];
             /** Jet Speed */
             jet_speed: string;
-            /** Flow */
-            flow: string;
-            /** Left */
-            left: string;
+            flow: components["schemas"]["DisplayOut"];
+            left: components["schemas"]["DisplayOut"];
             /** Fits */
             fits: string;
             /** Says */

@@ -65,8 +65,8 @@
           <tr class="border-line border-b"
             ><th scope="row" class="py-1 text-left font-normal">{one.name}</th><td class="figure"
               >{shown(one.pressure)}</td
-            ><td class="figure">{one.jet_speed}</td><td class="figure">{one.flow}</td><td class="figure"
-              >{one.left}</td
+            ><td class="figure">{one.jet_speed}</td><td class="figure">{shown(one.flow)}</td><td
+              class="figure">{shown(one.left)}</td
             ><td class={one.fits === "forbidden" ? "text-signal" : one.fits === "wanted" ? "text-safe" : ""}
               >{one.fits}{one.says ? `; ${one.says}` : ""}</td
             ><td class="text-right"

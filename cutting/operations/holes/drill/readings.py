@@ -49,7 +49,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("peck_time", "lost to pecks", x.setup.feature.count * worst(x.peck_seconds), "duration")
     say.plain("pressure", "pressure through the tool", worst(x.tool.pressure), "pressure", "rule")
     say.plain("pressure_wanted", "wanted without pecks", worst(x.pressure_wanted), "pressure", "rule")
-    say.plain("flow", "flow through the tool, l/min", worst(x.tool.flow), "number", "model")
+    say.plain("flow", "flow through the tool", worst(x.tool.flow), "flow", "model")
     diameters = x.diameter_cut
     say.between(
         "diameter_cut", "hole measures, about", float(np.mean(diameters)), "length", least(diameters), worst(diameters) + worst(x.width) / 2

@@ -73,7 +73,7 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("warmth", "size lost to an unsure temperature", "length", Bound.UPPER, Severity.SOFT, "beam-theory",
          "Size is stated at 20 °C: measure the part's temperature and set what this sheet says; a fifth of the tolerance may be unsure.",
          lambda x: (_unsure(x)[0], None, _unsure(x)[1]), (), _toleranced),
-    Rule("flow", "coolant to each edge, l/min", "number", Bound.LOWER, Severity.SOFT, "bernoulli",
+    Rule("flow", "coolant to each edge", "flow", Bound.LOWER, Severity.SOFT, "bernoulli",
          "Flow splits by the outlets' areas; an edge that gets none burns, a pad seizes.",
          lambda x: (min(one.flow / one.step.inserts for one in x.steps), LEAST_FLOW, None), (),
          lambda x: (x.setup.machine.pressure(x.setup.settings.coolant) or 0.0) > 0),

@@ -109,7 +109,7 @@ def _results(x: Numbers, record: Recorder) -> list[Value]:
         value("torque", "torque of steps together, worn", x.torque, "torque", "model", "specific_force", "cutting_force"),
         value("power", "power, worn", x.power, "power", "model", "specific_force", "cutting_force"),
         value("coaxiality", "coaxiality, zone Ø", x.coaxiality, "length", "rule"),
-        value("flow", "coolant, all outlets, l/min", x.flow, "number", "model"),
+        value("flow", "coolant, all outlets", x.flow, "flow", "model"),
         value("pressure", "pressure at the outlets", x.pressure, "pressure", "model"),
     ]
 

@@ -77,7 +77,7 @@ RULES: tuple[Rule[Numbers], ...] = (
          "Metal that does not flow tears instead of forming a crest: from about 8 to 10 % of elongation.",
          lambda x: (x.setup.work.material.ductility + 0.0 * x.torque, x.tool.own["type_ductility"], None), (),
          lambda x: x.tool.own["type_forms"] > 0),
-    Rule("formed_strength", "strength for forming, N/mm²", "number", Bound.UPPER, Severity.HARD, "common-practice",
+    Rule("formed_strength", "strength for forming", "stress", Bound.UPPER, Severity.HARD, "common-practice",
          "Above it forming takes too much torque.", lambda x: (_strength(x) + 0.0 * x.torque, None, FORMED_STRENGTH), (),
          lambda x: x.tool.own["type_forms"] > 0),
     Rule("gauge", "threads that the gauge passes", "share", Bound.LOWER, Severity.SOFT, "common-practice",

@@ -56,7 +56,7 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("blank", "Ø that the thread is cut into", "length", Bound.WINDOW, Severity.HARD, "iso-965-1",
          "The crest's own limits; a full profile takes some tenths more off it. Wider, turn it down first; smaller, the crest is gone.",
          lambda x: (x.setup.there + 0.0 * x.size_error, *crest(x))),
-    Rule("tip_load", "load of the tip, N/mm of edge", "number", Bound.UPPER, Severity.HARD, "common-practice",
+    Rule("tip_load", "load of the tip by edge", "edge_load", Bound.UPPER, Severity.HARD, "common-practice",
          "The heaviest pass breaks the tip: more passes, or the first one tamed.",
          lambda x: (x.load.max(axis=-1, keepdims=True), None, x.tool.own["stands"]), ("specific_force", "cutting_force")),
     Rule("last_step", "last step", "length", Bound.LOWER, Severity.SOFT, "common-practice",

@@ -39,7 +39,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("certainty", "gauge passes", 100.0 * x.certainty, "share", "rule")
     say.plain("risk", "risk to the part", x.at_risk, "money", "rule")
     say.banded("cutting_force", "heaviest pass, force", np.max(x.cutting_force), "force", BAND, "specific_force", "cutting_force")
-    say.plain("load", "load of the tip, N/mm", np.max(x.load), "number", "model")
+    say.plain("load", "load of the tip", np.max(x.load), "edge_load", "model")
     say.plain("size_error", "springs, on the pitch Ø", x.size_error, "length", "model")
     say.plain("lead_angle", "lead angle", setup.feature.thread.lead_angle, "angle")
     say.plain("tilt", "tilt of the seat", setup.tilt, "angle")

@@ -140,7 +140,7 @@
             >{shown(now.labels.area)}, {shown(now.labels.force)}, depth {shown(now.labels.depth)}</text
           >
           <text x="8" y={height - FOOT + 52} class="draw-text"
-            >mm² at leading flank {shown(now.labels.leading)}, trailing {shown(now.labels.trailing)}</text
+            >at the leading flank {shown(now.labels.leading)}, trailing {shown(now.labels.trailing)}</text
           >
           <text x="8" y={height - FOOT + 69} class="draw-text"
             >under the tip {shown(now.labels.bottom)}, chip {shown(now.labels.chip)}</text
