@@ -161,6 +161,7 @@ def test_threads_are_said_on_their_step_and_in_the_face() -> None:
         assert (drilled.kind, drilled.feature["diameter"], tapped.kind) == ("drill", hole, "tap")
         assert float(str(drilled.feature["chamfer"]).split()[0]) > 10
         assert float(str(drilled.feature["depth"]).split()[0]) >= 15 + 3 * 1.5
+    assert read_shaft_line("Ø20 x 30, thread M20 x 30", 50, 200)[-1].kind == "turn thread"  # as long as its step
     bored = [one.kind for one in read_shaft_line("bore Ø18.4 x 40, tapped M20x1.5 x 30", 50, 200)]
     assert bored.count("drill") == 1  # the hole is there: none is drilled for the thread
     assert bored[-1] == "tap"

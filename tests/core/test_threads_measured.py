@@ -118,6 +118,8 @@ def test_chips_and_passes_of_a_milled_thread() -> None:
         depth = 0.5 * (10.0 - 8.5) / passes * 0.4
         assert sqrt(depth * 7.7) < found.chip.long < pi * 7.7 / 2
         assert 0.0 <= found.results["certainty"].value <= 100.0
+        # what one offset cannot take back is the change of the error along the flank, less than the error itself
+        assert 0.0 < found.results["angle_left"].value < found.results["flank_error"].value
         ends = [one.to_diameter for one in found.passes]
         assert [one.from_diameter for one in found.passes] == [8.5, *ends[:-1]]
         assert ends == sorted(ends)
@@ -148,3 +150,19 @@ def test_rolling_is_named_where_the_metal_flows() -> None:
     ]
     assert rolled == [True, True, False, False]
     assert "Rolled" not in ranked(TAP).note
+
+
+def test_what_holds_the_speed_of_a_turned_thread() -> None:
+    """A narrow run-out groove slows the spindle; time asks for more speed than money; a bar goes into the bore."""
+
+    def first(**more: object) -> float:
+        return rows_of(ranked(TURN, **more), "turned")[0].cutting_speed
+
+    narrow, wide = ({"feature": {"thread": "M24x1.5-6g", "side": "outside", "length": "30 mm", "relief": r}} for r in ("1.7 mm", "8 mm"))
+    assert first(**narrow) < 0.8 * first(**wide)
+    assert first(goal="cheapest") < first(goal="fastest")
+    inside = {"thread": "M20x1.5-6H", "side": "inside", "length": "20 mm", "hole": "30 mm", "there": "18.4 mm", "relief": "4 mm"}
+    advice = ranked(TURN, feature=inside)
+    held = {setup_of(TURN, feature=inside, tool=row.tool).holder.least_bore for row in rows_of(advice, "turned")}
+    assert held
+    assert max(held) <= 18.4

@@ -100,7 +100,7 @@ def _pass(found: Filling, k: int, each: float) -> dict[str, Any]:
         "area": display(area, "area") if area > 0 else same("–"),
         "leading": display(float(cut.leading[k]), "area"),
         "trailing": display(float(cut.trailing[k]), "area"),
-        "bottom": same(f"{float(cut.bottom[k]):.3f}"),
+        "bottom": display(float(cut.bottom[k]), "area"),
         "force": display(float(np.broadcast_to(found.force, cut.depth.shape)[k]), "force"),
         "chip": display(round(float(np.broadcast_to(found.chip_thickness, cut.depth.shape)[k]), 4), "length") if area > 0 else same("–"),
     }

@@ -123,7 +123,7 @@
                   >{shown(value)}</td
                 >{/each}
               {#if !heads.length}<td class="figure pl-2 text-right">{shown(row.speed)}</td>{/if}<td
-                class="figure pl-2 text-right">{shown(row.feed)}</td
+                class="figure pl-2 text-right !whitespace-normal">{shown(row.feed)}</td
               >
               <td class="figure pl-2 text-right">{shown(row.seconds)}</td><td class="figure pl-2 text-right"
                 >{shown(row.cost)}</td
