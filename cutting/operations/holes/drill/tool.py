@@ -12,11 +12,12 @@ from numpy.typing import NDArray
 
 from cutting.errors import CuttingError
 from cutting.mechanics.jet import nozzle_flow
+from cutting.operations.frame.pairs import Pairs
 from cutting.operations.frame.setup import Skin
 from cutting.operations.holes.drill.setup import DrillSetup
+from cutting.operations.holes.shared.in_chuck import own_numbers, play, seated
 from cutting.tooling.drill_stock import DrillStock
 from cutting.tooling.drills import Chuck, Drill, DrillType
-from cutting.tooling.fitting import drill_seats
 from cutting.tooling.items import Grade
 from cutting.tooling.roles import Index
 from cutting.wear.drilling import drill_feeds, drill_speeds, feed_row
@@ -26,18 +27,15 @@ Array = NDArray[np.float64]
 Mask = NDArray[np.bool_]
 GRINDS = 0.35  # exponent of Taylor's law where fibres grind an edge away: the way counts more than the speed (common practice)
 OUT_OF_LETTER = 0.65  # of its speed that a drill keeps in a layer that its grade is not made for at all (common practice)
-WORN_PLAY = 0.05  # mm that a worn spindle adds to the runout (common practice)
-SOUND_PLAY = 0.005  # and one in good order
 STANDS = 0.5  # of it that counts where the drill stands: the part turns true, the point finds its middle (common practice)
 EXTRA_SCATTER = 0.05  # a drill scatters more than a turning edge (common practice)
 MIST, FLOODED = 1.0, 1.5  # bar from which outside coolant counts as some and as enough
 
 
 @dataclass(frozen=True)
-class DrillTool:
+class DrillTool(Pairs):
     """Every array has shape (pairs, 1) or (1,), by layer (pairs, layers) or (layers,); lengths mm, angles °, money of one life."""
 
-    own: dict[str, Array]  # numbers of drill, its type and its chuck, by name
     pressure: Array  # bar at its own coolant outlets, 0 where none come through it
     flow: Array  # l/min through them
     runout: Array  # at the corner, of chuck and spindle
@@ -58,11 +56,6 @@ class DrillTool:
     burns: Mask  # by layer: diamond on iron
     seats: Mask
     hss: Mask
-
-    def take(self, keep: Any) -> DrillTool:
-        """The pairs of an index or a mask."""
-        common = {name: getattr(self, name)[keep] for name in self.__dataclass_fields__ if name != "own"}
-        return DrillTool(own={name: values[keep] for name, values in self.own.items()}, **common)
 
 
 def drill_tools(setup: DrillSetup, stock: DrillStock, left: Index, right: Index) -> DrillTool:
@@ -86,18 +79,16 @@ def drill_tools(setup: DrillSetup, stock: DrillStock, left: Index, right: Index)
     def of_drills(values: Any) -> Any:
         return np.array(list(values))[left][:, None]
 
-    own = {name: values[left][:, None] for name, values in columns.items()}
-    own |= {f"chuck_{name}": values[right][:, None] for name, values in chucks.items()}
+    own = own_numbers(columns, chucks, left, right)
     through = of_drills(one.through for one in stock.drills) & np.array([one.through for one in stock.chucks], bool)[right][:, None]
     pressure, flow = supply(machine, delivery, through, own["coolant_holes"], own["coolant_hole"])
-    seats = drill_seats(machine)
     laws = [one.grade for one in stock.drills]
     letters = [layer.material.group.letter for layer in layers]
     return DrillTool(
         own=own,
         pressure=pressure,
         flow=flow,
-        runout=(STANDS if machine.turns else 1.0) * (own["chuck_runout"] + (WORN_PLAY if machine.condition == "worn" else SOUND_PLAY)),
+        runout=(STANDS if machine.turns else 1.0) * (own["chuck_runout"] + play(machine)),
         grip=own["chuck_grip"] * np.where(own["shank"] > 0, own["shank"], own["diameter"]) ** 2,
         feed_low=by_layer("feed_low"),
         feed_high=by_layer("feed_high"),
@@ -113,7 +104,7 @@ def drill_tools(setup: DrillSetup, stock: DrillStock, left: Index, right: Index)
         serves=by_layer("serves") > 0,
         side_use=of_drills(float(grade.main_letter not in letters) for grade in laws),
         burns=by_layer("burns") > 0,
-        seats=np.array([one.sits_in in seats for one in stock.chucks], bool)[right][:, None],
+        seats=seated(machine, stock.chucks, right),
         hss=of_drills(grade.tool_class == "hss" for grade in laws),
     )
 

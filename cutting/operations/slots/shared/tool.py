@@ -13,6 +13,7 @@ from cutting.errors import CuttingError
 from cutting.machine.machines import Machine
 from cutting.mechanics.blade import blade_second_moments
 from cutting.mechanics.deflection import round_second_moment
+from cutting.operations.frame.pairs import Pairs
 from cutting.operations.slots.shared.setup import SlotSetup
 from cutting.tooling.blades import Blade
 from cutting.tooling.groove_inserts import GrooveInsert, plunge_feeds
@@ -28,7 +29,7 @@ BRITTLE_SCATTER, EXTRA_SCATTER = 0.1, 0.05  # a narrow edge in a slot scatters m
 
 
 @dataclass(frozen=True)
-class SlotTool:
+class SlotTool(Pairs):
     """Every array has shape (pairs, 1) or (1,); lengths mm, angles degrees, money of one piece of each."""
 
     width: Array
@@ -50,7 +51,6 @@ class SlotTool:
     stiffness: Array  # share of a solid blade's
     side_rating: Array  # N that the seat holds
     round_shank: Array  # diameter of a bar; 0 for a blade
-    own: dict[str, Array]  # numbers of the blade's own class
     blade_price: Array
     pressure: Array  # bar that acts at the edge in its slot
     feed_low: Array  # window of the plunge feed
@@ -73,11 +73,6 @@ class SlotTool:
     def slenderness(self) -> Array:
         """How far the tool stands out in its own heights, a bar in its diameters."""
         return np.asarray(self.overhang / np.where(self.round_shank > 0, self.round_shank, self.height))
-
-    def take(self, keep: Any) -> SlotTool:
-        """The pairs of an index or a mask."""
-        common = {name: getattr(self, name)[keep] for name in self.__dataclass_fields__ if name != "own"}
-        return SlotTool(**common, own={name: values[keep] for name, values in self.own.items()})
 
 
 def slot_tools(setup: SlotSetup, stock: SlotStock, left: Index, right: Index) -> SlotTool:

@@ -5,17 +5,17 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from cutting.errors import CuttingError
-from cutting.operations.holes.drill.tool import EXTRA_SCATTER, ONLY, OUT_OF_LETTER, SOUND_PLAY, WORN_PLAY
+from cutting.operations.frame.pairs import Pairs
+from cutting.operations.holes.drill.tool import EXTRA_SCATTER, ONLY, OUT_OF_LETTER
+from cutting.operations.holes.shared.in_chuck import in_chuck, own_numbers, play, seated
 from cutting.operations.threads.mill_thread.setup import MillThreadSetup, cuts
 from cutting.operations.threads.shared.core_hole import usual_hole
 from cutting.tooling.drills import Chuck
-from cutting.tooling.fitting import drill_seats
 from cutting.tooling.roles import Index
 from cutting.tooling.thread_mill_stock import ThreadMillStock
 from cutting.tooling.thread_mills import ThreadMill
@@ -31,13 +31,12 @@ OF_PAIR = (
 
 
 @dataclass(frozen=True)
-class ThreadMillTool:
+class ThreadMillTool(Pairs):
     """Every array has shape (pairs, 1) or (1,); lengths mm, angles °, money of one life. Windows are nan where nobody mills like that.
 
     `hole` is what it finds, 0 where it makes its own; `covers` how many of the usual sizes of threads it cuts.
     """
 
-    own: dict[str, Array]
     runout: Array
     grip: Array
     feed_low: Array
@@ -56,30 +55,15 @@ class ThreadMillTool:
     covers: Array
     seats: NDArray[np.bool_]
 
-    def take(self, keep: Any) -> ThreadMillTool:
-        """The pairs of an index or a mask."""
-        common = {name: getattr(self, name)[keep] for name in self.__dataclass_fields__ if name != "own"}
-        return ThreadMillTool(own={name: values[keep] for name, values in self.own.items()}, **common)
-
 
 def thread_mill_tools(setup: MillThreadSetup, stock: ThreadMillStock, left: Index, right: Index) -> ThreadMillTool:
     """The numbers of pairs of the stock's mills and chucks; shape (pairs, 1)."""
-    machine = setup.machine
-    seats = drill_seats(machine)
-    rows = [_of(setup, one) for one in stock.mills]
-    found = {name: np.array([row[name] for row in rows], float)[left][:, None] for name in OF_PAIR}
-    own = {name: values[left][:, None] for name, values in stock.mill_columns.items()}
-    own |= {f"chuck_{name}": values[right][:, None] for name, values in stock.chuck_columns.items()}
-    letter = setup.work.material.group.letter
+    own = own_numbers(stock.mill_columns, stock.chuck_columns, left, right)
     return ThreadMillTool(
-        own=own,
-        runout=own["chuck_runout"] + (WORN_PLAY if machine.condition == "worn" else SOUND_PLAY),
-        grip=own["chuck_grip"] * own["shank"] ** 2,
-        coefficient_of_variation=found.pop("scatter"),
+        runout=own["chuck_runout"] + play(setup.machine),
         toughness=np.array([one.grade.toughness for one in stock.mills])[left][:, None],
-        side_use=np.array([float(one.grade.main_letter != letter) for one in stock.mills])[left][:, None],
-        seats=np.array([one.sits_in in seats for one in stock.chucks], bool)[right][:, None],
-        **found,
+        seats=seated(setup.machine, stock.chucks, right),
+        **in_chuck(setup, stock.mills, [_of(setup, one) for one in stock.mills], OF_PAIR, own, left),
     )
 
 

@@ -5,17 +5,17 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from cutting.errors import CuttingError
+from cutting.operations.frame.pairs import Pairs
 from cutting.operations.holes.drill.tool import EXTRA_SCATTER, ONLY, OUT_OF_LETTER
+from cutting.operations.holes.shared.in_chuck import in_chuck, own_numbers, seated
 from cutting.operations.threads.shared.core_hole import hole_window, metal_share, usual_hole
 from cutting.operations.threads.tap.setup import TapSetup
 from cutting.tooling.drills import Chuck
-from cutting.tooling.fitting import drill_seats
 from cutting.tooling.roles import Index
 from cutting.tooling.tap_stock import TapStock
 from cutting.tooling.taps import Tap
@@ -31,14 +31,13 @@ ALUMINIUM_TOP = 40.0  # m/min: taps go no faster in aluminium on usual spindles 
 
 
 @dataclass(frozen=True)
-class TapTool:
+class TapTool(Pairs):
     """Every array has shape (pairs, 1) or (1,); lengths mm, money of one tap. Windows are nan where nobody taps like that.
 
     `hole` is what is there or will be drilled for it, `metal` what it moves over that from its usual hole; `down` and `stays` say
     where its chips go.
     """
 
-    own: dict[str, Array]
     grip: Array  # N·m
     speed_low: Array
     speed_high: Array
@@ -55,28 +54,12 @@ class TapTool:
     stays: Array
     seats: NDArray[np.bool_]
 
-    def take(self, keep: Any) -> TapTool:
-        """The pairs of an index or a mask."""
-        common = {name: getattr(self, name)[keep] for name in self.__dataclass_fields__ if name != "own"}
-        return TapTool(own={name: values[keep] for name, values in self.own.items()}, **common)
-
 
 def tap_tools(setup: TapSetup, stock: TapStock, left: Index, right: Index) -> TapTool:
     """The numbers of pairs of the stock's taps and chucks; shape (pairs, 1)."""
-    seats = drill_seats(setup.machine)
+    own = own_numbers(stock.tap_columns, stock.chuck_columns, left, right)
     rows = [_of(setup, one) for one in stock.taps]
-    found = {name: np.array([row[name] for row in rows], float)[left][:, None] for name in OF_PAIR}
-    own = {name: values[left][:, None] for name, values in stock.tap_columns.items()}
-    own |= {f"chuck_{name}": values[right][:, None] for name, values in stock.chuck_columns.items()}
-    letter = setup.work.material.group.letter
-    return TapTool(
-        own=own,
-        grip=own["chuck_grip"] * own["shank"] ** 2,
-        coefficient_of_variation=found.pop("scatter"),
-        side_use=np.array([float(one.grade.main_letter != letter) for one in stock.taps])[left][:, None],
-        seats=np.array([one.sits_in in seats for one in stock.chucks], bool)[right][:, None],
-        **found,
-    )
+    return TapTool(seats=seated(setup.machine, stock.chucks, right), **in_chuck(setup, stock.taps, rows, OF_PAIR, own, left))
 
 
 def _of(setup: TapSetup, tap: Tap) -> dict[str, float]:

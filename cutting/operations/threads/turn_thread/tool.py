@@ -5,13 +5,13 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from cutting.errors import CuttingError
 from cutting.mechanics.deflection import round_second_moment, shank_second_moment
+from cutting.operations.frame.pairs import Pairs
 from cutting.operations.threads.turn_thread.setup import TurnThreadSetup
 from cutting.tooling.roles import Index
 from cutting.tooling.thread_inserts import SHIMS, ThreadHolder, ThreadInsert
@@ -28,10 +28,9 @@ OF_PAIR = ("speed_low", "speed_high", "speed_factor", "taylor_exponent", "scatte
 
 
 @dataclass(frozen=True)
-class ThreadTool:
+class ThreadTool(Pairs):
     """Every array has shape (pairs, 1) or (1,); lengths mm, angles °, money of one edge. `lean` is the tilt that the seat should have."""
 
-    own: dict[str, Array]
     speed_low: Array
     speed_high: Array
     speed_factor: Array
@@ -47,11 +46,6 @@ class ThreadTool:
     second_moment: Array
     side: NDArray[np.bool_]  # inside or outside as the thread
     seats: NDArray[np.bool_]
-
-    def take(self, keep: Any) -> ThreadTool:
-        """The pairs of an index or a mask."""
-        common = {name: getattr(self, name)[keep] for name in self.__dataclass_fields__ if name != "own"}
-        return ThreadTool(own={name: values[keep] for name, values in self.own.items()}, **common)
 
 
 def thread_tools(setup: TurnThreadSetup, stock: ThreadTurnStock, left: Index, right: Index, set_up: bool = False) -> ThreadTool:
