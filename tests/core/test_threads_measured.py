@@ -19,7 +19,7 @@ from cutting.sizing.threads import Correction, Gauged, Reading, correct
 from cutting.working import Silent
 from cutting.workpiece.threads.limits import limits
 from cutting.workpiece.threads.spelling import read_thread
-from tests.core.thread_setups import MILL, SOLID, TAP, TURN, outcome_of, ranked, rows_of, setup_of, value
+from tests.core.thread_setups import MILL, SOLID, SPINDLE, TAP, TURN, limit, outcome_of, ranked, rows_of, setup_of, value
 
 M24 = read_thread("M24x1.5-6g")
 INSIDE = read_thread("M24x1.5-6H")
@@ -166,3 +166,53 @@ def test_what_holds_the_speed_of_a_turned_thread() -> None:
     held = {setup_of(TURN, feature=inside, tool=row.tool).holder.least_bore for row in rows_of(advice, "turned")}
     assert held
     assert max(held) <= 18.4
+
+
+def test_sound_threads_break_nothing() -> None:
+    for base in (TAP, MILL, SOLID, TURN, SPINDLE):
+        broken = {one.name for one in outcome_of(base).limits if one.utilisation > 1.0}
+        assert not broken, base["feature"]
+
+
+def test_passes_end_at_the_root() -> None:
+    """Outside the last pass stands on the root of the drawing's thread, ISO 965-1's largest minor diameter and below it."""
+    for base, words in ((TURN, "M24x1.5-6g"), (SPINDLE, "Tr 20x4-7e")):
+        thread = read_thread(words)
+        found = outcome_of(base)
+        root = limits(thread, False).minor.high
+        assert root is not None
+        assert root - 0.3 < found.passes[-1].to_diameter <= root
+        assert found.passes[0].from_diameter <= thread.diameter
+
+
+def test_tapping_speeds_stand_where_handbooks_have_them() -> None:
+    """High-speed steel in medium carbon steel: 30 to 60 ft/min, 9 to 18 m/min (Machinery's Handbook, from memory)."""
+    window = next(one for one in outcome_of(TAP).limits if one.name == "book_speed")
+    assert window.lower is not None
+    assert window.upper is not None
+    assert window.lower < 9 < 18 < window.upper < 30
+
+
+def test_a_blind_thread_wants_room_for_the_chips_of_a_spiral_point() -> None:
+    point = {"tool": {"tap": "tap M10 spiral point HSS cobalt PVD"}}
+    blind = [limit("chips_down", TAP, **point, feature={"hole": f"{15 + room} mm"}) for room in (8.0, 9.0, 11.0, 13.0)]
+    assert blind == sorted(blind, reverse=True)
+    assert blind[0] > 1.0 > blind[-1]
+
+
+def test_less_stiff_machines_cut_threads_less_true() -> None:
+    setup = setup_of(TURN)
+    soft = replace(setup, machine=replace(setup.machine, condition="worn"))
+    assert evaluate_quickly(soft).results["size_error"].value > evaluate_quickly(setup).results["size_error"].value
+    driven = KINDS["mill thread"].runs_on  # a lathe without driven tools turns the part, a machining centre its only spindle
+    assert driven({}, replace(setup.machine, further=())) == driven({}, setup_of(MILL).machine) == ""
+
+
+def test_mills_that_arc_longer_last_less() -> None:
+    """A tooth that is longer in the metal gets hotter: a mill nearly as wide as its thread lasts fewer minutes (common practice)."""
+    mill = {"mill": "thread mill 6.2 one row P1 to 1.75 K30 fine PVD"}
+    tight, roomy = (
+        value("tool_life", MILL, tool=mill, feature={"thread": words, "there": core})
+        for words, core in (("M10-6H", "8.5 mm"), ("M20x1.5-6H", "18.5 mm"))
+    )
+    assert roomy > 1.03 * tight
