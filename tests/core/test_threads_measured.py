@@ -11,7 +11,7 @@ from cutting.errors import CuttingError
 from cutting.operations.frame.nudges import ladders
 from cutting.operations.registry import KINDS, evaluate_quickly
 from cutting.operations.threads.turn_thread.changes import quicker
-from cutting.operations.threads.turn_thread.groove import usual_passes
+from cutting.operations.threads.turn_thread.groove import groove, usual_passes
 from cutting.operations.threads.turn_thread.numbers import numbers
 from cutting.operations.threads.turn_thread.tool import single_tool
 from cutting.quantities import read_quantity
@@ -216,3 +216,10 @@ def test_mills_that_arc_longer_last_less() -> None:
         for words, core in (("M10-6H", "8.5 mm"), ("M20x1.5-6H", "18.5 mm"))
     )
     assert roomy > 1.03 * tight
+
+
+def test_an_edge_in_the_metal_is_longer_than_its_depth() -> None:
+    """Radial infeed cuts with both flanks of 30°: each is longer than the depth by 1/cos 30° (geometry)."""
+    cut = groove(setup_of(TURN, settings={"infeed": "radial"}))
+    turning = len(cut.depth) - setup_of(TURN).settings.spring
+    assert cut.edge[:turning] == pytest.approx(cut.tip + 2 * 1.1547 * cut.depth[:turning], rel=1e-3)
