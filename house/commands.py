@@ -12,13 +12,16 @@ import subprocess
 import sys
 import tempfile
 import time
+from collections.abc import Iterator
 from pathlib import Path
 from types import FrameType
 
-from house import database, packages
+from house import backup, database, packages
 from house.ground import LOGS, PYTHON, ROOT, VAR, WEB, SetupProblem, application_environment, run_logged, say
 from server.people.demo_people import PEOPLE
 
+BACKUPS = Path(os.environ.get("ARROW_BENCH_BACKUPS", VAR / "backups"))  # better on another disk
+LOOK_EVERY = 600.0  # s between two looks whether a backup is due
 DEMO_SIGN_IN = "   or   ".join(f"{name} / {password}" for name, password, _ in PEOPLE)
 
 
@@ -41,6 +44,11 @@ def main(arguments: list[str]) -> int:
         mover.add_argument("--table", default="", help="tools, geometries, grades, windows, materials or machines")
         if name == "import":
             mover.add_argument("--apply", action="store_true", help="write what the preview shows, all or nothing")
+    saver = commands.add_parser("backup", help="write everything into one file, also while it is in use")
+    saver.add_argument("file", help="the file, or a folder: then it is named by its time and old ones go by the keep rule")
+    bringer = commands.add_parser("restore", help="bring everything back from a backup, with the application stopped")
+    bringer.add_argument("file")
+    bringer.add_argument("--replace", action="store_true", help="in place of the jobs that are here")
     commands.add_parser("types", help="write the OpenAPI document and the TypeScript types made from it")
     commands.add_parser("shots", help="take the pictures in docs/screenshots from the demo data")
     commands.add_parser("lint", help="run the style and type checks")
@@ -73,6 +81,10 @@ def _run(chosen: argparse.Namespace) -> int:
             more = ["--apply"] if getattr(chosen, "apply", False) else []
             file = str(Path(chosen.file).resolve())
             return _with_database("-m", "django", f"{chosen.command}_shop", file, "--table", chosen.table, *more)
+        case "backup":
+            return back_up(Path(chosen.file).resolve())
+        case "restore":
+            return restore(Path(chosen.file).resolve(), chosen.replace)
         case "types":
             return types()
         case "lint":
@@ -149,7 +161,11 @@ def start(port: int) -> int:
             f"Demo sign-in: {DEMO_SIGN_IN}\nStop with Ctrl-C.",
             flush=True,
         )
+        look_again = time.monotonic() + LOOK_EVERY
         while server.poll() is None:
+            if time.monotonic() > look_again:
+                look_again += LOOK_EVERY
+                _back_up_daily()
             if executor.poll() is not None:  # it takes up what it left; nothing half-written stays
                 executor = _executor(environment)
             if device.poll() is not None:
@@ -168,6 +184,62 @@ def start(port: int) -> int:
                     process.wait(timeout=10)
                 except subprocess.TimeoutExpired:
                     os.killpg(process.pid, signal.SIGKILL)
+        if owned:
+            database.stop(instance)
+
+
+def back_up(file: Path) -> int:
+    packages.ensure_debian_packages(with_tests=False)
+    if not (instance := database.default_instance()).data.exists():
+        raise SetupProblem("There is nothing to back up: the application was never started here.")
+    with _running(instance):
+        made = backup.back_up(instance.environment(), file)
+    say(f"backup: {made}, {made.stat().st_size / 1e6:.1f} MB")
+    if file.is_dir():
+        for one in backup.keep(file):
+            say(f"backup: {one.name} let go by the keep rule")
+    return 0
+
+
+def _back_up_daily() -> None:
+    """Take the day's backup beside everything else, where none was taken."""
+    BACKUPS.mkdir(parents=True, exist_ok=True, mode=0o700)
+    if backup.is_due(BACKUPS):
+        with (LOGS / "backup.log").open("ab") as log:
+            subprocess.Popen(
+                [sys.executable, str(ROOT / "bench"), "backup", str(BACKUPS)], stdout=log, stderr=log, stdin=subprocess.DEVNULL
+            )
+
+
+def restore(file: Path, replace: bool) -> int:
+    packages.ensure_everything()
+    instance = database.default_instance()
+    with _running(instance) as owned:
+        if not owned:
+            raise SetupProblem("The application is running here. Stop it first: what people type meanwhile would be lost.")
+        counts = backup.restore(instance.environment(), file, replace, _bring_up, instance.use)
+    say("restore: " + ", ".join(f"{count} {what}" for what, count in counts.items()))
+    return 0
+
+
+def _bring_up(door: backup.Door) -> None:
+    run_logged(
+        "migrate: bringing the backup up to date",
+        [PYTHON, "-m", "django", "migrate", "--no-input"],
+        "The backup could not be brought up to date; nothing was changed.",
+        env=application_environment(door),
+        cwd=ROOT,
+    )
+
+
+@contextlib.contextmanager
+def _running(instance: database.Instance) -> Iterator[bool]:
+    """The instance running for as long; gives whether nobody else has it in use."""
+    owned = database.claim(instance)
+    database.start(instance)
+    try:
+        yield owned
+    finally:
         if owned:
             database.stop(instance)
 
@@ -265,13 +337,8 @@ def types() -> int:
 def _with_database(*arguments: str) -> int:
     """Run Python with an instance of its own for tests, so that nobody's data is touched."""
     instance = database.Instance(VAR / "test-database") if arguments[:2] != ("-m", "django") else database.default_instance()
-    owned = database.claim(instance)
-    database.start(instance)
-    try:
+    with _running(instance):
         return _python(*arguments, extra=instance.environment())
-    finally:
-        if owned:
-            database.stop(instance)
 
 
 def _python(*arguments: str, extra: dict[str, str] | None = None) -> int:

@@ -48,6 +48,24 @@ class Instance:
         return self.folder / "password"
 
     @property
+    def name_file(self) -> Path:
+        """Names the database in use, where a backup was brought back beside the first one."""
+        return self.folder / "name"
+
+    @property
+    def name(self) -> str:
+        return self.name_file.read_text().strip() if self.name_file.exists() else DATABASE
+
+    def use(self, name: str) -> None:
+        """Make a database the one in use, at once and for good."""
+        part = self.folder / "name.part"
+        with open(part, "w") as out:
+            out.write(name)
+            out.flush()
+            os.fsync(out.fileno())
+        os.replace(part, self.name_file)
+
+    @property
     def password(self) -> str:
         return self.password_file.read_text().strip()
 
@@ -60,7 +78,7 @@ class Instance:
         return {
             "ARROW_BENCH_DB_HOST": "127.0.0.1",
             "ARROW_BENCH_DB_PORT": str(self.port),
-            "ARROW_BENCH_DB_NAME": DATABASE,
+            "ARROW_BENCH_DB_NAME": self.name,
             "ARROW_BENCH_DB_USER": USER,
             "ARROW_BENCH_DB_PASSWORD": self.password,
         }

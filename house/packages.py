@@ -17,6 +17,7 @@ MULTIARCH = sysconfig.get_config_var("MULTIARCH") or "x86_64-linux-gnu"  # the f
 RUN_PACKAGES = {
     "/usr/sbin/mariadbd": "mariadb-server-core",
     "/usr/bin/mariadb": "mariadb-client-core",
+    "/usr/bin/mariadb-dump": "mariadb-client",
     "/usr/include/mariadb/mysql.h": "libmariadb-dev",
     "/usr/bin/pkg-config": "pkg-config",
     "/usr/bin/gcc": "gcc",
