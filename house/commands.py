@@ -166,6 +166,9 @@ def start(port: int) -> int:
             if time.monotonic() > look_again:
                 look_again += LOOK_EVERY
                 _back_up_daily()
+            if owned and database.running_pid(instance) is None:
+                say("database: it ended; starting it again")
+                database.start(instance)
             if executor.poll() is not None:  # it takes up what it left; nothing half-written stays
                 executor = _executor(environment)
             if device.poll() is not None:

@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 import logging
+import sys
+from collections.abc import Callable
 from typing import Any
 
 from django.core.exceptions import RequestDataTooBig
+from django.db import OperationalError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
@@ -16,6 +19,7 @@ from server.sentences import told
 from server.words import said, sentence, title
 
 CONTENT_TYPE = "application/problem+json"
+AWAY = "The database does not answer. Nothing was saved by this request, and nothing typed is lost: try again in a moment."
 log = logging.getLogger(__name__)
 
 
@@ -70,10 +74,27 @@ def register(api: NinjaAPI) -> None:
         text = "The body is not a JSON object: UTF-8, no NaN, no Infinity." if error.status_code == 400 else str(error)
         return problem(error.status_code, text)
 
+    @api.exception_handler(OperationalError)
+    def away(request: HttpRequest, error: OperationalError) -> HttpResponse:
+        log.error("the database does not answer at %s: %s", request.path, error)
+        return problem(503, AWAY)
+
     @api.exception_handler(Exception)
     def unforeseen(request: HttpRequest, error: Exception) -> HttpResponse:
         log.exception("unforeseen failure at %s", request.path)
         return problem(500, "Something failed on our side; it is in the server's log. Nothing was saved by this request.")
+
+
+def kept_nowhere(answer: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
+    """Middleware: what the API tells is for the one who asked, and is kept by no cache on the way."""
+
+    def answered(request: HttpRequest) -> HttpResponse:
+        found = answer(request)
+        if request.path.startswith("/api/"):
+            found.headers.setdefault("Cache-Control", "no-store")
+        return found
+
+    return answered
 
 
 def csrf_failure(request: HttpRequest, reason: str = "") -> HttpResponse:
@@ -85,4 +106,6 @@ def not_found(request: HttpRequest, exception: Exception | None = None) -> HttpR
 
 
 def server_error(request: HttpRequest) -> HttpResponse:
+    if isinstance(sys.exc_info()[1], OperationalError):  # before the API, as where the session is looked up
+        return problem(503, AWAY)
     return problem(500, "Something failed on our side; it is in the server's log.")

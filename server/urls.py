@@ -1,13 +1,21 @@
 """The API below /api/, and the one page that the interface is."""
 
+from datetime import timedelta
+
+from django.db import DatabaseError, connection
+from django.db.migrations.executor import MigrationExecutor
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import render
 from django.urls import path, re_path
+from django.utils import timezone
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
 
 from server.api import api
 from server.errors import not_found
+from server.exchange.models import Run
+
+TAKEN_UP = 60.0  # s after which long work that nobody took up means that nobody will
 
 handler404 = "server.errors.not_found"
 handler500 = "server.errors.server_error"
@@ -21,12 +29,27 @@ def interface(request: HttpRequest) -> HttpResponse:
 
 @require_safe
 def alive(request: HttpRequest) -> HttpResponse:
+    """Whether this process answers."""
     return JsonResponse({"alive": True})
+
+
+@require_safe
+def ready(request: HttpRequest) -> HttpResponse:
+    """Whether work can be done here: the database answers, its tables are up to date, and long work is taken up."""
+    try:
+        waits = Run.objects.filter(state=Run.State.WAITING, at__lt=timezone.now() - timedelta(seconds=TAKEN_UP)).count()
+        plan = MigrationExecutor(connection)
+        behind = len(plan.migration_plan(plan.loader.graph.leaf_nodes()))
+    except DatabaseError:
+        return JsonResponse({"ready": False, "database": False}, status=503)
+    says = {"database": True, "migrations": behind == 0, "tasks": waits == 0}
+    return JsonResponse({"ready": all(says.values()), **says}, status=200 if all(says.values()) else 503)
 
 
 urlpatterns = [
     path("api/", api.urls),
     re_path(r"^api/.*$", not_found),
     path("alive", alive),
+    path("ready", ready),
     path("", interface),
 ]

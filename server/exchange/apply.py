@@ -23,7 +23,7 @@ def apply_plan(plan: Plan, author: Any, what: str, progress: Progress) -> None:
         for part, jobs in touched:
             if part.fresh or part.changed:
                 _write(part, stamps[part.keeper.room], author, what, progress)
-            mark_stale(jobs, f"{what}: {len(part.changed)} {part.keeper.table.title.lower()} changed", author.get_username())
+            mark_stale(jobs, f"{what}: {len(part.changed)} {part.keeper.table.title.lower()} changed", name_of(author))
 
 
 def _jobs(part: TablePlan) -> list[Any]:
@@ -35,13 +35,18 @@ def _jobs(part: TablePlan) -> list[Any]:
     return jobs_using(names)
 
 
+def name_of(author: Any) -> str:
+    """Who did it; on an instance without people the command line."""
+    return str(author.get_username()) if author else "the command line"
+
+
 def _write(part: TablePlan, stamp: int, author: Any, what: str, progress: Progress) -> None:
     keeper, model = part.keeper, part.keeper.model
     every = [*part.fresh, *(record for _, record, _, _ in part.changed)]
     names = keeper.names_needed(every)
     for start in range(0, len(part.fresh), BATCH):
         batch = part.fresh[start : start + BATCH]
-        keeper.insert_many(batch, names, stamp, f"by {author.get_username()}, {what}"[:200])
+        keeper.insert_many(batch, names, stamp, f"by {name_of(author)}, {what}"[:200])
         progress.step(len(batch))
     versions = dict(model.objects.filter(pk__in=[pk for pk, _, _, _ in part.changed]).values_list("pk", "version"))  # type: ignore[attr-defined]
     for start in range(0, len(part.changed), BATCH):

@@ -6,9 +6,11 @@ import csv
 import io
 import json
 import zipfile
+import zlib
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import Any
+from xml.etree.ElementTree import ParseError
 
 import openpyxl
 from openpyxl.utils.exceptions import InvalidFileException
@@ -21,6 +23,10 @@ FORMATS = ("csv", "xlsx", "json")
 JSON_FORMAT, JSON_VERSION = "arrow-bench shop", 1
 FORMULA_STARTS = "=+-@\t\r'"
 MOST_ROWS = 500_000
+MOST_LINES = 2 * MOST_ROWS  # with the empty ones
+MOST_COLUMNS = 200
+MOST_UNPACKED = 1_500_000_000  # bytes of a workbook's sheets, which are read as a stream
+MOST_TEXTS = 100_000_000  # and of what a workbook keeps in memory at once: its texts and styles
 Cells = dict[str, Cell]
 RETIRED = {  # columns of machines in files of earlier versions
     "sub_spindle": "enter the sub-spindle in the table spindles: machine, spindle sub, its curve, speeds and chuck",
@@ -88,16 +94,42 @@ def _read_csv(content: bytes, table: str) -> list[Given]:
 
 def _read_xlsx(content: bytes, table: str) -> list[Given]:
     try:
+        _refuse_bombs(content)
         book = openpyxl.load_workbook(io.BytesIO(content), read_only=True, data_only=True)
-    except (InvalidFileException, zipfile.BadZipFile, KeyError, ValueError, OSError, EOFError) as error:
+        sheets = [(sheet.title, _lines_of(sheet.iter_rows(values_only=True, max_col=MOST_COLUMNS + 1))) for sheet in book.worksheets]
+    except CuttingError:
+        raise
+    except (InvalidFileException, zipfile.BadZipFile, zlib.error, ParseError, KeyError, ValueError, OSError, EOFError) as error:
         raise CuttingError("file", "is not a workbook that can be opened (XLSX).") from error
-    found = []
-    for sheet in book.worksheets:
-        lines = [list(line) for line in sheet.iter_rows(values_only=True)]
-        if lines and any(cell is not None for cell in lines[0]):
-            known = sheet.title if sheet.title in TABLES else table
-            found.append(_table_of(lines, known))
-    return found
+    return [
+        _table_of(lines, title if title in TABLES else table)
+        for title, lines in sheets
+        if lines and any(cell is not None for cell in lines[0])
+    ]
+
+
+def _refuse_bombs(content: bytes) -> None:
+    """A workbook is packed: what it becomes is told by it before it is unpacked, and the library holds it to that."""
+    with zipfile.ZipFile(io.BytesIO(content)) as archive:
+        sizes = {one.filename: one.file_size for one in archive.infolist()}
+    kept = sum(size for name, size in sizes.items() if "/worksheets/" not in name)
+    if sum(sizes.values()) > MOST_UNPACKED or kept > MOST_TEXTS:
+        raise CuttingError("file", f"unpacks to {sum(sizes.values()) / 1e6:,.0f} MB, more than a workbook of tables has.", "1 500 MB")
+
+
+def _lines_of(rows: Iterable[tuple[Any, ...]]) -> list[list[Any]]:
+    """The heading, and every row up to the last that says something. Raises `CuttingError` for more than anybody keeps."""
+    lines: list[list[Any]] = []
+    empty = 0
+    for number, row in enumerate(rows):
+        if number >= MOST_LINES or len(lines) - empty > MOST_ROWS + 1:
+            raise CuttingError("file", f"holds more than {MOST_ROWS:,} rows.", f"{MOST_ROWS:,} rows")
+        if len(row) > MOST_COLUMNS and row[MOST_COLUMNS] is not None:
+            raise CuttingError("file", f"row {number + 1} has more than {MOST_COLUMNS} columns.", f"{MOST_COLUMNS} columns")
+        says = any(cell is not None for cell in row)
+        lines.append(list(row) if says else [])
+        empty += not says
+    return lines
 
 
 def _table_of(lines: list[list[Any]], table: str) -> Given:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import itertools
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 import numpy as np
 from django.http import HttpRequest
@@ -11,6 +11,7 @@ from ninja import Router, Schema
 from pydantic import Field
 
 from cutting.advice.tool_materials import Task, compare_tool_materials
+from cutting.errors import OutOfRange
 from cutting.exchange.columns import read_numbers
 from cutting.machine.condition import NOTES
 from cutting.machine.machines import Machine as CoreMachine
@@ -82,7 +83,9 @@ class NumbersOut(Schema):
 class CurveIn(Schema):
     """A power curve being drawn: [speed, power] points."""
 
-    points: list[list[float]] = Field(min_length=2, max_length=60)
+    points: list[Annotated[list[Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]], Field(min_length=2, max_length=2)]] = Field(
+        min_length=2, max_length=60
+    )
     curve_at: Literal["spindle", "motor"] = "spindle"
     efficiency: Efficiency = 0.8
     units: Units = "mm"
@@ -169,7 +172,9 @@ def read_pasted_list(request: HttpRequest, payload: PastedIn) -> dict[str, Any]:
 @router.post("/curve", response=CurveOut)
 def draw_curve(request: HttpRequest, payload: CurveIn) -> dict[str, Any]:
     """Power and torque at the spindle for a curve that is being edited; nothing is saved."""
-    points = sorted((max(p[0], 0.0), max(p[1], 0.0)) for p in (point[:2] for point in payload.points) if len(p) == 2)
+    points = sorted((n, p) for n, p in payload.points)
+    if not points or points[-1][0] <= 0:
+        raise OutOfRange("points", "a curve wants points of speed and power, one above 0 1/min at least.", "[1/min, kW]")
     share = payload.efficiency if payload.curve_at == "motor" else 1.0
     spindle = [(n, p * share) for n, p in points]
     torque = [(n, 9549.3 * p / n) for n, p in _dense(spindle) if n > 0]

@@ -52,6 +52,7 @@ MIDDLEWARE = [
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "server.sentences.reader_units",
+    "server.errors.kept_nowhere",
 ]
 TEMPLATES = [
     {

@@ -14,6 +14,7 @@ import urllib.request
 from http.cookiejar import CookieJar
 from pathlib import Path
 from typing import Any
+from urllib.error import HTTPError
 
 import pytest
 
@@ -65,6 +66,9 @@ class Shop:
         assert self.server is not None
         os.killpg(self.server.pid, signal.SIGKILL)
         self.server.wait()
+        self.kill_database()
+
+    def kill_database(self) -> None:
         pid = database.running_pid(self.instance)
         assert pid is not None
         os.kill(pid, signal.SIGKILL)
@@ -207,3 +211,29 @@ def test_a_broken_database_folder_is_one_sentence(tmp_path: Path) -> None:
     (broken.data / "ibdata1").write_bytes(b"not a database")
     with pytest.raises(SetupProblem, match=r"is broken.*backup"):
         database.start(broken)
+
+
+def test_a_database_that_is_away_is_told_and_found_again(shop: Shop) -> None:
+    """While it is away edits are refused and nothing is half-done; the start command brings it back where it was."""
+    shop.start(prepare=True)
+    shop.sign_in()
+    job = shop.ask("/api/jobs")[0]["id"]
+    edit = {"base_revision": 1, "edit": {"action": "set_settings", "operation": "op10", "settings": {"feed_per_rev": "0.23 mm/rev"}}}
+
+    def refused(path: str, data: Any = None) -> tuple[int, dict[str, Any]]:
+        with pytest.raises(HTTPError) as error:
+            shop.ask(path, data)
+        return error.value.code, json.load(error.value)
+
+    assert shop.ask("/ready") == {"ready": True, "database": True, "migrations": True, "tasks": True}
+    port = shop.instance.port
+    shop.kill_database()
+    assert shop.ask("/alive") == {"alive": True}
+    assert refused("/ready") == (503, {"ready": False, "database": False})
+    for path, data in ((f"/api/jobs/{job}/edits", edit), (f"/api/jobs/{job}", None), ("/api/session", None)):
+        status, answer = refused(path, data)
+        assert (status, "Nothing was saved" in answer["title"]) == (503, True), path
+    database.start(shop.instance)
+    assert shop.instance.port == port
+    assert shop.ask(f"/api/jobs/{job}/edits", edit)["revision"] == 2
+    assert shop.ask("/ready")["ready"]

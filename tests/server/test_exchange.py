@@ -4,18 +4,27 @@ from __future__ import annotations
 
 import io
 import json
+import tracemalloc
+import zipfile
+from pathlib import Path
 from typing import Any
 
 import openpyxl
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.core.management import call_command
 from django.utils import timezone
+from openpyxl.utils import get_column_letter
 
+from cutting.errors import CuttingError
+from server.crib.demo import fill_crib
 from server.crib.models import Geometry, Tool
-from server.exchange import executor
+from server.exchange import executor, files
+from server.exchange.files import read_file
 from server.exchange.models import Run
 from server.exchange.progress import Cancelled, Progress
 from server.jobs.models import Job
+from server.people.models import Preferences
 from server.shelf.models import Material
 from tests.server.conftest import Api
 
@@ -216,3 +225,55 @@ def test_a_run_whose_executor_died_is_taken_up_again(engineer: Api) -> None:
     found = executor.claim()
     assert found is not None
     assert found.pk == run["id"]
+
+
+def _workbook(sheet: str, texts: str = "", bend: bool = False) -> bytes:
+    """A workbook whose sheet and texts are the given XML."""
+    out = io.BytesIO()
+    book = openpyxl.Workbook()
+    book.active.title = "tools"  # type: ignore[union-attr]
+    book.save(out)
+    packed = io.BytesIO()
+    with zipfile.ZipFile(out) as there, zipfile.ZipFile(packed, "w", zipfile.ZIP_DEFLATED) as made:
+        for one in {*there.namelist(), "xl/sharedStrings.xml"} if texts else there.namelist():
+            said = {"xl/worksheets/sheet1.xml": sheet, "xl/sharedStrings.xml": texts}.get(one) or there.read(one)
+            made.writestr(one, said)
+    found = bytearray(packed.getvalue())
+    if bend:
+        found[found.index(b"sheet1.xml") + 40] ^= 0xFF
+    return bytes(found)
+
+
+def test_a_small_file_that_unpacks_to_a_giant_is_refused_while_it_is_read(monkeypatch: pytest.MonkeyPatch) -> None:
+    name = 'xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"'
+
+    def refused(content: bytes) -> str:
+        with pytest.raises(CuttingError) as error:
+            read_file(content, "xlsx")
+        return error.value.message
+
+    rows = "".join(f'<row r="{k}"><c r="A{k}" t="inlineStr"><is><t>x</t></is></c></row>' for k in range(1, 60))
+    texts = f"<sst {name}>" + "<si><t>aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa</t></si>" * 2_000_000 + "</sst>"
+    bomb = _workbook(f"<worksheet {name}><sheetData>{rows}</sheetData></worksheet>", texts)
+    assert len(bomb) < 400_000  # 290 kB that take gigabytes where they are unpacked
+    tracemalloc.start()
+    assert "MB" in refused(bomb)
+    assert tracemalloc.get_traced_memory()[1] < 10e6
+    tracemalloc.stop()
+    wide = "".join(f'<c r="{get_column_letter(k)}1"><v>1</v></c>' for k in range(1, 400))
+    assert "columns" in refused(_workbook(f'<worksheet {name}><sheetData><row r="1">{wide}</row></sheetData></worksheet>'))
+    monkeypatch.setattr(files, "MOST_ROWS", 50)
+    assert "rows" in refused(_workbook(f"<worksheet {name}><sheetData>{rows}</sheetData></worksheet>"))
+    monkeypatch.setattr(files, "MOST_LINES", 5_000)
+    far = '<row r="1"><c r="A1"><v>1</v></c></row><row r="1048576"><c r="A1048576"><v>1</v></c></row>'
+    assert "rows" in refused(_workbook(f"<worksheet {name}><sheetData>{far}</sheetData></worksheet>"))
+    assert "opened" in refused(_workbook(f"<worksheet {name}><sheetData>{rows}</sheetData></worksheet>", bend=True))
+    assert "opened" in refused(_workbook(f"<worksheet {name}><sheetData><row>"))
+
+
+def test_an_instance_without_people_takes_in_a_file(db: None, tmp_path: Path) -> None:
+    (tmp_path / "tools.csv").write_text(GOOD)
+    fill_crib()
+    Preferences.objects.all().delete()
+    call_command("import_shop", str(tmp_path / "tools.csv"), apply=True, stdout=io.StringIO())
+    assert Tool.objects.latest("pk").entered == "by the command line, import of tools.csv"
