@@ -53,6 +53,8 @@ def _digits(value: float, decimals: int | None, kind: str) -> str:
         decimals = 0
     if kind == "power" and abs(value) >= 10:
         decimals = 1
+    if kind == "stiffness" and abs(value) >= 10:
+        decimals = 0
     if kind == "money" and abs(value) >= 1000:
         decimals = 0
     if kind == "count" and 0 < abs(value) < 0.95:  # less than one piece is not none
