@@ -10,6 +10,7 @@ import pytest
 from cutting.errors import CuttingError
 from cutting.operations.frame.nudges import ladders
 from cutting.operations.registry import KINDS, evaluate_quickly
+from cutting.operations.threads.shared.core_hole import hole_window
 from cutting.operations.threads.turn_thread.changes import quicker
 from cutting.operations.threads.turn_thread.groove import groove, usual_passes
 from cutting.operations.threads.turn_thread.numbers import numbers
@@ -223,3 +224,16 @@ def test_an_edge_in_the_metal_is_longer_than_its_depth() -> None:
     cut = groove(setup_of(TURN, settings={"infeed": "radial"}))
     turning = len(cut.depth) - setup_of(TURN).settings.spring
     assert cut.edge[:turning] == pytest.approx(cut.tip + 2 * 1.1547 * cut.depth[:turning], rel=1e-3)
+
+
+def test_taps_go_faster_for_time_and_their_holes_are_drilled_to_size() -> None:
+    """Of the drills of the crib the chain takes one that the thread's hole lets through, whichever others are there (ISO 965-1, 6H)."""
+    speeds = [max(row.cutting_speed for row in rows_of(ranked(TAP, goal=goal), "tap ")) for goal in ("cheapest", "fastest")]
+    assert speeds[0] < speeds[1]
+    solid = ranked(TAP, feature={"thread": "M10-6H", "length": "15 mm", "hole": "22 mm", "there": ""})
+    chains = [row for row in rows_of(solid, "tap ") if row.before]
+    assert chains
+    for row in chains:
+        drilled = float(str(row.before[0].feature["diameter"]).split()[0])
+        low, high = hole_window(read_thread("M10-6H"), row.designation.startswith("form"))
+        assert low <= drilled <= high, row.designation
