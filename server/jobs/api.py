@@ -23,7 +23,7 @@ from server.jobs.kinds import VIEWERS
 from server.jobs.measuring import ask_about_doubts, read_measurement
 from server.jobs.models import Job, Measurement, Note, Print, Revision
 from server.jobs.present import Standing, advice_out, evaluation, standing_of
-from server.jobs.prints import picture_of
+from server.jobs.prints import drawn_anew, picture_of
 from server.jobs.rankings import ranked
 from server.jobs.state import part_before, stages_of, state_of
 from server.jobs.uses import accept, what_would_change
@@ -283,7 +283,7 @@ def add_print(request: HttpRequest, job_id: int, file: UploadedFile = File(...))
     if media is None:
         raise Refusal(422, "file: not a PDF, PNG or JPEG.", [{"field": "file", "message": "a PDF, PNG or JPEG is wanted"}])
     name = refuse_long(file.name or "print", 160, "file")
-    made = Print.objects.create(job_id=job_id, name=name, media_type=media, content=content, author=request.user)
+    made = Print.objects.create(job_id=job_id, name=name, media_type=media, content=drawn_anew(content, media), author=request.user)
     return Status(201, made)
 
 

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import io
 from collections.abc import Callable
 from typing import Any
 
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
+from PIL import Image
 
 from server.jobs.models import Revision
 from tests.server.conftest import Api
@@ -256,6 +258,19 @@ def test_prints_are_kept_by_what_they_are(engineer: Api, job_id: JobId) -> None:
     assert back["Content-Disposition"].startswith("attachment")
     assert send("shaft.pdf", b"<script>alert(1)</script>").status_code == 422
     assert send("big.pdf", b"%PDF-" + b"0" * (10 * 1024 * 1024)).status_code == 413
+    photo, note = io.BytesIO(), Image.Exif()
+    note[0x010E], note[0x0112] = "where it was taken", 6  # described, and turned by a quarter
+    Image.new("RGB", (60, 40), "grey").save(photo, "JPEG", exif=note)
+    shown = engineer.get(f"{path}/{send('photo.jpg', photo.getvalue()).json()['id']}").content
+    assert Image.open(io.BytesIO(shown)).size == (40, 60)  # upright, and nothing but its pixels
+    assert b"where it was taken" not in shown
+    giants = [io.BytesIO(), io.BytesIO()]
+    for giant, side in zip(giants, (9_200, 20_000), strict=True):
+        Image.new("1", (side, side)).save(giant, "PNG")
+        assert len(giant.getvalue()) < 100_000
+        assert send("giant.png", giant.getvalue()).json()["errors"][0]["bound"] == "80 million pixels"
+    assert send("half.jpg", photo.getvalue()[:300]).status_code == 422
+    assert send("none.png", b"\x89PNG\r\n\x1a\n and nothing").status_code == 422
 
 
 def test_hardness_as_delivered_on_any_scale(engineer: Api, job_id: Any) -> None:
