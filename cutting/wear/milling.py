@@ -3,14 +3,23 @@
 from __future__ import annotations
 
 from functools import cache
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
 
 from cutting.tables import read_table
 from cutting.tooling.mills import MillType
+from cutting.wear import life
 from cutting.wear.drilling import SLOWER_GROWTH, SMALL, feed_row
 from cutting.wear.reference import LifeLaw, law_at, life_law
+from cutting.working import Silent
 from cutting.workpiece.materials import Material
 
+Array = NDArray[np.float64]
+
 HARD_MILLED, THIN = (120.0, 100.0), (0.1, 0.5)  # m/min that carbide mills to 55 HRC and above, thin cuts (common practice)
+COOLER = 0.2  # power of π over the engagement by which edges last longer that cool on their way (common practice)
 ALUMINIUM_TOP = 500.0  # m/min: solid end mills go no faster in aluminium on usual spindles (common practice)
 
 
@@ -48,3 +57,25 @@ def mill_speeds(made: MillType, material: Material) -> tuple[float, float, LifeL
     if feed_row(material) == "aluminium" and made.tool_class == "carbide":
         low, high = min(low, 0.6 * ALUMINIUM_TOP), min(high, ALUMINIUM_TOP)
     return low, high, law
+
+
+def milled_life(tool: Any, speed: Array, feed_per_tooth: Array, engagement_angle: Array, share: Array, record: Silent) -> Array:
+    """Minutes of cutting that a mill lasts: v [m/min], fz [mm], angle in the metal [°], its life of the reference one [min].
+
+    Longer where its edges are in the air for most of a turn. Source: Taylor's law; the rest common practice.
+    """
+    minutes = record(
+        life.taylor_life,
+        reference_speed=(tool.speed_low + tool.speed_high) / 2.0,
+        speed_factor=tool.speed_factor,
+        cutting_speed=speed,
+        taylor_exponent=tool.taylor_exponent,
+        reference_feed=(tool.feed_low + tool.feed_high) / 2.0,
+        chip_thickness=feed_per_tooth,
+        feed_exponent=tool.feed_exponent,
+        reference_depth=1.0,
+        depth_of_cut=1.0,
+        depth_exponent=0.0,
+        note="of the row of milling speeds; the feed counts against the middle of its window",
+    )
+    return np.asarray(minutes * share / life.REFERENCE_LIFE * (180.0 / engagement_angle) ** COOLER)

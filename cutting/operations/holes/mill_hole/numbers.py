@@ -14,7 +14,8 @@ from cutting.operations.frame.over_passes import of_one
 from cutting.operations.holes.mill_hole.setup import MillHoleSetup, Path, Sense
 from cutting.operations.holes.mill_hole.tool import Array, MillTool
 from cutting.operations.holes.shared import reached
-from cutting.wear import life, spread
+from cutting.wear import spread
+from cutting.wear.milling import milled_life
 from cutting.working import Silent
 
 MILLING_FORM = 1.2  # Tschätsch's correction of the specific force for milling
@@ -27,7 +28,6 @@ LEFT_OF_ERROR, LEFT_OF_LAST = 0.4, 0.25
 PLACED = 0.02  # mm, zone in which the axes put a hole's middle (common practice)
 MOST_THINNED = 1.6  # × the slot's feed that thin chips allow at most (common practice)
 SLOT = 2.0 / np.pi  # mean over largest chip thickness of a full slot
-COOLER = 0.2  # power of π over the engagement by which edges last longer that cool on their way (common practice)
 RAMP_SHARE, LENGTH_SHARE = 0.8, 0.9  # of the tool's steepest ramp and of its teeth that a usual pitch takes
 BETWEEN_HOLES, CHAMFERED = 1.2, 3.0  # s (common practice, as drilling)
 TURNS_ROUND = 0.8  # µm Ra of a wall that a mill runs round, before feed and bending (common practice)
@@ -133,7 +133,7 @@ def numbers(setup: MillHoleSetup, tool: MillTool, speed: Any, feed: Any, record:
         error, taper, last, finish_angle, last_push = finishing
     sprung, error = error, error - 2.0 * s.offset * (not plunges)
     engaged = f.count * (down.seconds + last)
-    minutes = _lasting(tool, v, fz, angle, record)
+    minutes = milled_life(tool, v, fz, angle, tool.own["life"], record)
     used = engaged / 60.0 / minutes
     shape = record(spread.weibull_shape, coefficient_of_variation=tool.coefficient_of_variation)
     idle = machine.index_time + machine.start_time + f.count * 120.0 * (setup.depth + 20.0) / machine.rapid_rate
@@ -244,22 +244,3 @@ def _finishing(
     middle = milling.centre_feed_rate(fed, size, d)
     seconds = 60.0 * LAST_TURNS * levels * np.pi * (size - d) / middle
     return 2.0 * tip, 2.0 * np.abs(tip - top), seconds, angle, pushed
-
-
-def _lasting(tool: MillTool, v: Array, fz: Array, angle: Array, record: Silent) -> Array:
-    """Minutes of cutting that the mill lasts; longer where its edges are in the air for most of a turn."""
-    minutes = record(
-        life.taylor_life,
-        reference_speed=(tool.speed_low + tool.speed_high) / 2.0,
-        speed_factor=tool.speed_factor,
-        cutting_speed=v,
-        taylor_exponent=tool.taylor_exponent,
-        reference_feed=(tool.feed_low + tool.feed_high) / 2.0,
-        chip_thickness=fz,
-        feed_exponent=tool.feed_exponent,
-        reference_depth=1.0,
-        depth_of_cut=1.0,
-        depth_exponent=0.0,
-        note="of the row of milling speeds; the feed counts against the middle of its window",
-    )
-    return np.asarray(minutes * tool.own["life"] / life.REFERENCE_LIFE * (180.0 / angle) ** COOLER)

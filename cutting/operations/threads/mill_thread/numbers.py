@@ -18,13 +18,13 @@ from cutting.operations.threads.shared.core_hole import thread_area
 from cutting.operations.threads.shared.hardness import rockwell
 from cutting.operations.threads.shared.risk import breaks, certainty, money_at_risk
 from cutting.operations.threads.shared.sense import climbs
-from cutting.wear import life, spread
+from cutting.wear import spread
+from cutting.wear.milling import milled_life
 from cutting.working import Silent
 
 MILLING_FORM = 1.2  # Tschätsch's correction of the specific force for milling
 CIRCLES = 0.012  # mm that the pitch diameter varies by the machine's circle (common practice)
 LEFT_OF_PUSH, AFTER_REPEAT = 0.35, 0.4  # of the push-off that still stands in the size once it is set off; what each repeat leaves of it
-COOLER = 0.2  # power of π over the engagement by which edges last longer (as milled holes)
 RETRACT = 2.0  # mm before and after
 BETWEEN_HOLES = 1.2  # s (common practice, as drilling)
 LOST = 0.04  # of broken thread mills whose part is lost: the pieces fall out, the path is run again (common practice)
@@ -156,7 +156,7 @@ def numbers(setup: MillThreadSetup, tool: ThreadMillTool, speed: Any, feed: Any,
     error = push_size - wider - 2.0 * (wanted if s.offset is None else s.offset)
     angle_left = 2.0 * np.abs(at_root - at_crest) / np.tan(half)
     engaged = count * one
-    minutes = _lasting(tool, v, fz, angle_each, record)
+    minutes = milled_life(tool, v, fz, np.maximum(angle_each, 20.0), tool.own["type_life"], record)
     used = engaged / 60.0 / minutes
     shape = record(spread.weibull_shape, coefficient_of_variation=tool.coefficient_of_variation)
     idle = machine.index_time + machine.start_time + count * 120.0 * (f.length + 20.0) / machine.rapid_rate + (count - 1) * BETWEEN_HOLES
@@ -186,25 +186,6 @@ def _turns(length: float, pitch: float, starts: int, own: dict[str, Array]) -> A
     """Turns of the helix: one for each stretch that many rows cover, else one a pitch and one to come in for each start."""
     many = np.maximum(np.ceil(length / np.maximum(own["teeth"] * pitch, 1e-9) - 1e-9), 1.0)
     return np.asarray(np.where(own["type_many"] > 0, many, length / pitch + starts))
-
-
-def _lasting(tool: ThreadMillTool, v: Array, fz: Array, angle: Array, record: Silent) -> Array:
-    """Minutes of cutting that the mill lasts; longer where its edges are in the air for most of a turn."""
-    minutes = record(
-        life.taylor_life,
-        reference_speed=(tool.speed_low + tool.speed_high) / 2.0,
-        speed_factor=tool.speed_factor,
-        cutting_speed=v,
-        taylor_exponent=tool.taylor_exponent,
-        reference_feed=(tool.feed_low + tool.feed_high) / 2.0,
-        chip_thickness=fz,
-        feed_exponent=tool.feed_exponent,
-        reference_depth=1.0,
-        depth_of_cut=1.0,
-        depth_exponent=0.0,
-        note="of the row of milling speeds; the feed counts against the middle of its window",
-    )
-    return np.asarray(minutes * tool.own["type_life"] / life.REFERENCE_LIFE * (180.0 / np.maximum(angle, 20.0)) ** COOLER)
 
 
 def one_of(x: Numbers, k: int, setup: MillThreadSetup) -> Numbers:
