@@ -28,9 +28,10 @@
           <tr
             ><th scope="col" class="text-left font-normal">passes</th><th scope="col" class="font-normal"
               >time</th
-            ><th scope="col" class="font-normal">taper</th><th scope="col" class="w-[18%] font-normal"
+            ><th scope="col" class="font-normal">taper</th><th scope="col" class="w-[10%] font-normal"
               ><span class="sr-only">taper drawn</span></th
-            ><th scope="col" class="font-normal">holds</th><th scope="col" class="font-normal">push-off</th
+            ><th scope="col" class="font-normal">holds</th><th scope="col" class="pl-2 font-normal"
+              >push-off</th
             ></tr
           >
         </thead>
@@ -51,8 +52,7 @@
                 >{#if !one.sound}<span class="text-signal text-[12px]"> breaks a limit</span>{/if}
               </th>
               <td class="figure">{shown(one.labels.seconds)}</td>
-
-              <td class="figure">{shown(one.labels.taper)}</td>
+              <td class="figure pl-2">{shown(one.labels.taper)}</td>
               <td
                 ><div
                   class="bg-signal ml-1 h-2"
@@ -61,7 +61,7 @@
                 ></div></td
               >
               <td class="figure">{shown(one.labels.width)}</td>
-              <td class="figure">{shown(one.labels.push_off)}</td>
+              <td class="figure pl-2">{shown(one.labels.push_off)}</td>
             </tr>
           {/each}
         </tbody>
