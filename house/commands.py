@@ -158,7 +158,7 @@ def start(port: int) -> int:
         _wait_until_served(port, server)
         print(
             f"\nArrow Bench is at http://127.0.0.1:{port}/   (ready after {time.monotonic() - began:.1f} s)\n"
-            f"Demo sign-in: {DEMO_SIGN_IN}\nStop with Ctrl-C.",
+            f"Demo sign-in, where nobody of your own is entered: {DEMO_SIGN_IN}\nStop with Ctrl-C.",
             flush=True,
         )
         look_again = time.monotonic() + LOOK_EVERY

@@ -64,8 +64,8 @@ def ensure_python_packages(with_tests: bool) -> None:
         )
     arguments = [part for lock in locks for part in ("-r", lock)]
     run_logged(
-        f"pip: installing {sum(1 for lock in locks for _ in lock.open())} locked Python packages",
-        [PYTHON, "-m", "pip", "install", "--no-deps", "--no-input", *arguments],
+        f"pip: installing {sum(line[0] != ' ' for lock in locks for line in lock.open())} locked Python packages",
+        [PYTHON, "-m", "pip", "install", "--no-deps", "--no-input", "--require-hashes", *arguments],
         "The Python packages could not be installed: the package source did not answer or lacks a locked version.",
     )
     stamp.write_text(digest)

@@ -10,7 +10,6 @@ from django.http import HttpRequest
 from ninja import NinjaAPI
 from ninja.errors import HttpError
 from ninja.parser import Parser
-from ninja.security import SessionAuth
 
 from server import errors
 from server.crib.api import router as crib
@@ -25,7 +24,9 @@ from server.jobs.sheet.api import router as sheets
 from server.jobs.study_api import router as studies
 from server.jobs.thread_size_api import router as thread_sizes
 from server.jobs.trace_api import router as traces
-from server.people.api import router as people
+from server.people.administration import router as people
+from server.people.api import router as session
+from server.people.roles import SignedIn
 from server.records.api import router as records
 from server.shelf.api import router as shelf
 from server.shelf.threads import router as threads
@@ -35,6 +36,8 @@ class StrictParser(Parser):
     """One JSON object as the standard has it: no NaN, no Infinity, no number too large to hold."""
 
     def parse_body(self, request: HttpRequest) -> Any:
+        if request.content_type != "application/json":  # a form of another page could send anything else
+            raise HttpError(415, "The body is said to be something else than application/json.")
         try:
             data = json.loads(request.body, parse_constant=self._refuse, parse_float=self._finite)
         except (UnicodeDecodeError, ValueError, RecursionError) as error:
@@ -55,10 +58,6 @@ class StrictParser(Parser):
         return value
 
 
-class SignedIn(SessionAuth):
-    """A signed-in person, by session cookie."""
-
-
 api = NinjaAPI(
     title="Arrow Bench",
     version="1",
@@ -69,7 +68,8 @@ api = NinjaAPI(
     urls_namespace="api",
 )
 errors.register(api)
-api.add_router("/session", people, tags=["people"])
+api.add_router("/session", session, tags=["people"])
+api.add_router("/people", people, tags=["people"])
 api.add_router("/kinds", kinds, tags=["jobs"])
 api.add_router("/jobs", jobs, tags=["jobs"])
 api.add_router("/jobs", planning, tags=["planning"])

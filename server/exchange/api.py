@@ -15,6 +15,7 @@ from cutting.exchange.tables import TABLES
 from server.errors import Refusal
 from server.exchange.files import FORMATS, format_of
 from server.exchange.models import Run
+from server.people.log import What, note
 from server.people.roles import require_engineer
 
 router = Router()
@@ -152,6 +153,7 @@ def start_export(request: HttpRequest, payload: ExportIn) -> Status:
             422, "format: CSV holds one table; choose XLSX or JSON for everything.", [{"field": "format", "message": "one table only"}]
         )
     name = f"{payload.table or 'shop'}.{payload.format}"
+    note(request, What.EXPORTED, more=name)
     run = Run.objects.create(work=Run.Work.EXPORT, format=payload.format, table=payload.table, file_name=name, author=request.user)
     return Status(201, _run(run))
 

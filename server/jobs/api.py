@@ -27,7 +27,7 @@ from server.jobs.prints import drawn_anew, picture_of
 from server.jobs.rankings import ranked
 from server.jobs.state import part_before, stages_of, state_of
 from server.jobs.uses import accept, what_would_change
-from server.people.roles import require_engineer
+from server.people.roles import require_engineer, require_operator
 from server.shop import Shop, shop
 
 router, kinds = Router(), Router()
@@ -240,6 +240,7 @@ def list_notes(request: HttpRequest, job_id: int) -> list[dict[str, Any]]:
 
 @router.post("/{job_id}/notes", response={201: schemas.NoteOut})
 def write_note(request: HttpRequest, job_id: int, payload: schemas.NoteIn) -> Status:
+    require_operator(request)
     actions.newest(job_id)
     return Status(201, _note(Note.objects.create(job_id=job_id, author=request.user, **payload.dict())))
 
@@ -253,6 +254,7 @@ def list_measurements(request: HttpRequest, job_id: int) -> list[dict[str, Any]]
 @router.post("/{job_id}/measurements", response={201: schemas.MeasurementOut})
 def write_measurement(request: HttpRequest, job_id: int, payload: schemas.MeasurementIn) -> Status:
     """A commanded and a measured diameter after a pass; a doubtful reading is asked about before it is kept."""
+    require_operator(request)
     revision = actions.newest(job_id)
     document, entry = _entry(job_id, payload.operation, revision)
     fields, given = read_measurement(payload, document, entry)
@@ -264,6 +266,7 @@ def write_measurement(request: HttpRequest, job_id: int, payload: schemas.Measur
 @router.delete("/{job_id}/measurements/{measurement_id}", response={204: None})
 def drop_measurement(request: HttpRequest, job_id: int, measurement_id: int) -> Status:
     """Take back a size that was written down wrongly: one's own, or any where one is an engineer."""
+    require_operator(request)
     found = get_object_or_404(Measurement, pk=measurement_id, job_id=job_id)
     if found.author_id != request.user.pk:
         require_engineer(request)

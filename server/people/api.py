@@ -1,24 +1,50 @@
-"""Sign in, sign out, preferences."""
+"""Sign in and out, one's own password, sessions and preferences."""
 
 from __future__ import annotations
 
-from typing import Literal
+from datetime import datetime
+from typing import Any, Literal
 
-from django.contrib.auth import authenticate, login, logout
-from django.http import HttpRequest
+from django.conf import settings
+from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
+from django.contrib.auth.models import User
+from django.contrib.auth.password_validation import validate_password
+from django.core.exceptions import ValidationError
+from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
 from ninja import Router, Schema, Status
+from ninja.utils import check_csrf
 
 from cutting.quantities.kinds import currency
-from server.errors import Refusal
+from server.errors import Refusal, problem
+from server.people import sessions
+from server.people.log import What, address_of, note
+from server.people.models import Session
 from server.people.roles import preferences_of
 
 router = Router()
+RoleName = Literal["reader", "operator", "engineer", "administrator"]
 
 
 class SignIn(Schema):
     name: str
     password: str
+
+
+class PasswordChange(Schema):
+    old: str
+    new: str
+
+
+class SessionOut(Schema):
+    """Where a person is signed in; `here`: this is the session that asks."""
+
+    name: str
+    address: str
+    agent: str
+    opened_at: datetime
+    seen_at: datetime
+    here: bool
 
 
 class PreferencesPatch(Schema):
@@ -31,7 +57,8 @@ class Person(Schema):
     """Who is signed in; name is null for nobody. The token goes into the X-CSRFToken header of changes."""
 
     name: str | None
-    role: Literal["engineer", "operator"] | None
+    role: RoleName | None
+    must_change: bool
     units: Literal["mm", "inch"]
     theme: Literal["light", "dark", "system"]
     letter_keys: bool
@@ -46,17 +73,91 @@ def read_session(request: HttpRequest) -> Person:
 
 @router.post("", auth=None, response=Person)
 def sign_in(request: HttpRequest, payload: SignIn) -> Person:
-    user = authenticate(request, username=payload.name.strip()[:150], password=payload.password[:4096])
+    if check_csrf(request) is not None:  # else a page elsewhere could sign somebody in as somebody else
+        raise Refusal(403, "The request carries no valid token; reload the page and try again.")
+    name = User.normalize_username(payload.name.strip()[:150])
+    user = authenticate(request, username=name, password=payload.password[:4096])
     if user is None:
+        if not getattr(request, "axes_locked_out", False):
+            note(request, What.REFUSED, who=name)
         raise Refusal(401, "Name and password do not go together.", [{"field": "password", "message": "Check name and password."}])
+    store: sessions.SessionStore = request.session  # type: ignore[assignment]
+    store.address, store.agent = address_of(request), request.headers.get("User-Agent", "")[:200]
     login(request, user)
+    note(request, What.SIGNED_IN)
     return _person(request)
+
+
+def throttled(request: HttpRequest, original: HttpResponse | None = None, credentials: Any = None) -> HttpResponse:
+    """The answer to whoever guessed too often; the password is not looked at any more."""
+    note(request, What.THROTTLED, who=str((credentials or {}).get("username", "")))
+    minutes = int(settings.AXES_COOLOFF_TIME.total_seconds() // 60)
+    answer = problem(
+        429,
+        f"Too many wrong passwords from here. Try again in {minutes} minutes, or ask an administrator.",
+        [{"field": "password", "message": "was wrong too often"}],
+    )
+    answer["Retry-After"] = str(60 * minutes)
+    return answer
 
 
 @router.delete("", response={204: None})
 def sign_out(request: HttpRequest) -> Status:
+    note(request, What.SIGNED_OUT)
     logout(request)
     return Status(204, None)
+
+
+@router.post("/password", response=Person)
+def change_password(request: HttpRequest, payload: PasswordChange) -> Person:
+    """A password of one's own; everywhere else one is signed out."""
+    user: User = request.user  # type: ignore[assignment]
+    if authenticate(request, username=user.get_username(), password=payload.old[:4096]) is None:
+        raise Refusal(422, "old: this is not your password.", [{"field": "old", "message": "This is not your password."}])
+    if payload.new == payload.old:
+        raise Refusal(422, "new: it is the old one.", [{"field": "new", "message": "It is the old one."}])
+    check_password(payload.new, user)
+    user.set_password(payload.new)
+    user.save(update_fields=["password"])
+    preferences = preferences_of(request)
+    preferences.must_change = False
+    preferences.save()
+    update_session_auth_hash(request, user)
+    sessions.end(Session.objects.filter(person=user).exclude(pk=request.session.session_key))
+    note(request, What.PASSWORD_CHANGED)
+    return _person(request)
+
+
+def check_password(password: str, user: User) -> None:
+    """Raise a 422 that says what is wrong with a password."""
+    if len(password) > 4096:
+        raise Refusal(422, "new: longer than 4096 letters.", [{"field": "new", "message": "too long", "bound": "4096 letters"}])
+    try:
+        validate_password(password, user)
+    except ValidationError as error:
+        said = " ".join(error.messages)
+        raise Refusal(422, f"new: {said}", [{"field": "new", "message": said}]) from error
+
+
+@router.get("/list", response=list[SessionOut])
+def list_sessions(request: HttpRequest) -> list[dict[str, Any]]:
+    """Where one is signed in."""
+    return sessions_of(request.user.pk, request.session.session_key)  # type: ignore[arg-type]
+
+
+@router.delete("/list/{name}", response={204: None})
+def end_session(request: HttpRequest, name: str) -> Status:
+    """Sign out somewhere else; `others` means everywhere else."""
+    rows = Session.objects.filter(person_id=request.user.pk).exclude(pk=request.session.session_key)
+    chosen = rows if name == "others" else rows.filter(pk__in=[row.pk for row in rows if row.name == name])
+    note(request, What.SESSIONS_ENDED, more=str(sessions.end(chosen)))
+    return Status(204, None)
+
+
+def sessions_of(person: int, here: str | None) -> list[dict[str, Any]]:
+    rows = [row for row in Session.objects.filter(person_id=person).order_by("-seen_at") if not row.idle]
+    plain = ("name", "address", "agent", "opened_at", "seen_at")
+    return [{**{name: getattr(row, name) for name in plain}, "here": row.pk == here} for row in rows]
 
 
 @router.patch("/preferences", response=Person)
@@ -71,11 +172,14 @@ def change_preferences(request: HttpRequest, payload: PreferencesPatch) -> Perso
 def _person(request: HttpRequest) -> Person:
     token = get_token(request)
     if not request.user.is_authenticated:
-        return Person(name=None, role=None, units="mm", theme="system", letter_keys=True, currency=currency(), token=token)
+        return Person(
+            name=None, role=None, must_change=False, units="mm", theme="system", letter_keys=True, currency=currency(), token=token
+        )
     found = preferences_of(request)
     return Person(
         name=request.user.get_username(),
-        role=found.role,
+        role=found.role,  # type: ignore[arg-type]
+        must_change=found.must_change,
         units=found.units,
         theme=found.theme,  # type: ignore[arg-type]
         letter_keys=found.letter_keys,

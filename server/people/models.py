@@ -1,17 +1,26 @@
-"""What the bench remembers of a person."""
+"""What the bench remembers of people: how they like it, where they are signed in, and what happened at the door."""
 
 from __future__ import annotations
 
+from datetime import timedelta
+from hashlib import sha256
+
 from django.conf import settings
+from django.contrib.sessions.base_session import AbstractBaseSession
 from django.db import models
+from django.utils import timezone
 
 
 class Preferences(models.Model):
     """How a person likes the bench, and what they may do. One row per account."""
 
     class Role(models.TextChoices):
-        ENGINEER = "engineer"
+        """Each may what the ones before it may."""
+
+        READER = "reader"
         OPERATOR = "operator"
+        ENGINEER = "engineer"
+        ADMINISTRATOR = "administrator"
 
     class Theme(models.TextChoices):
         LIGHT = "light"
@@ -23,3 +32,59 @@ class Preferences(models.Model):
     units = models.CharField(max_length=4, choices=[("mm", "mm"), ("inch", "inch")], default="mm")
     theme = models.CharField(max_length=8, choices=Theme, default=Theme.SYSTEM)
     letter_keys = models.BooleanField(default=True)
+    must_change = models.BooleanField(default=False, help_text="the password was given by somebody else: it opens only its own change")
+
+
+class Session(AbstractBaseSession):
+    """Where somebody is signed in. Nobody's sessions hold no more than a token's worth."""
+
+    person = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.CASCADE, related_name="sessions")
+    address = models.CharField(max_length=45, blank=True)
+    agent = models.CharField(max_length=200, blank=True, help_text="the browser, as it calls itself")
+    opened_at = models.DateTimeField(default=timezone.now)
+    seen_at = models.DateTimeField(default=timezone.now, help_text="the last thing that the person did")
+
+    @classmethod
+    def get_session_store_class(cls) -> type:
+        from server.people.sessions import SessionStore
+
+        return SessionStore
+
+    @property
+    def name(self) -> str:
+        """What may be shown of the key: enough to end the session, nothing to take it over with."""
+        return sha256(self.session_key.encode()).hexdigest()[:16]
+
+    @property
+    def idle(self) -> bool:
+        return timezone.now() - self.seen_at > timedelta(minutes=settings.IDLE_MINUTES)
+
+
+class Happening(models.Model):
+    """Something at the door that an administrator may want to know of, in the names of that moment."""
+
+    class What(models.TextChoices):
+        SIGNED_IN = "signed in"
+        SIGNED_OUT = "signed out"
+        REFUSED = "refused"
+        THROTTLED = "throttled"
+        FORBIDDEN = "forbidden"
+        PASSWORD_CHANGED = "password changed"
+        PASSWORD_GIVEN = "password given"
+        SESSIONS_ENDED = "sessions ended"
+        ADDED = "added"
+        RENAMED = "renamed"
+        ROLE_CHANGED = "role changed"
+        LOCKED = "locked"
+        UNLOCKED = "unlocked"
+        EXPORTED = "exported"
+
+    at = models.DateTimeField(auto_now_add=True, db_index=True)
+    what = models.CharField(max_length=20, choices=What, db_index=True)
+    who = models.CharField(max_length=150, blank=True, help_text="who did it, or the name that was tried")
+    about = models.CharField(max_length=150, blank=True, help_text="to whom it was done")
+    more = models.CharField(max_length=200, blank=True)
+    address = models.CharField(max_length=45, blank=True)
+
+    class Meta:
+        ordering = ["-pk"]

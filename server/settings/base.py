@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 import secrets
+from datetime import timedelta
 from pathlib import Path
 
 from csp.constants import NONE, SELF
@@ -32,6 +33,7 @@ INSTALLED_APPS = [
     "django.contrib.contenttypes",
     "django.contrib.sessions",
     "django.contrib.staticfiles",
+    "axes",
     "django_vite",
     "csp",
     "server.people",
@@ -53,6 +55,7 @@ MIDDLEWARE = [
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "server.sentences.reader_units",
     "server.errors.kept_nowhere",
+    "axes.middleware.AxesMiddleware",
 ]
 TEMPLATES = [
     {
@@ -76,9 +79,26 @@ DATABASES = {
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "server.people.roles.ExactNames"]
+# guessing: so many wrong passwords for one name from one address, or from one address at all, and none is looked at for a while
+AXES_FAILURE_LIMIT = 8
+AXES_COOLOFF_TIME = timedelta(minutes=5)
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"], "ip_address"]
+AXES_RESET_ON_SUCCESS = True
+AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False
+AXES_DISABLE_ACCESS_LOG = True  # the log of the door is ours, in the people's words
+AXES_VERBOSE = False
+AXES_CLIENT_IP_CALLABLE = "server.people.log.address_of"
+AXES_LOCKOUT_CALLABLE = "server.people.api.throttled"
+BEHIND_PROXY = False
+SESSION_ENGINE = "server.people.sessions"
+SESSION_COOKIE_AGE = 7 * 24 * 3600  # s; whoever does nothing is signed out sooner
+IDLE_MINUTES = float(os.environ.get("ARROW_BENCH_IDLE_MINUTES", 8 * 60))  # a shift
+DEMO = os.environ.get("ARROW_BENCH_DEMO", "yes") != "no"  # fill in the demo data, and its people with it
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 12}},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+    {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator", "OPTIONS": {"user_attributes": ["username"]}},
 ]
 LANGUAGE_CODE = "en"
 # the shop's own currency, by sign or code

@@ -16,6 +16,7 @@ from cutting.nomenclature import TERMS
 from server.api import api
 from server.jobs import operation_schemas, schemas
 from server.jobs.demo import DEMO_JOBS
+from server.people.models import Preferences
 from tests.server.conftest import Api
 
 SERVER = Path(__file__).parents[2] / "server"
@@ -33,7 +34,14 @@ ENGINEERS_ONLY = {
     *(("post", "/api/jobs/{job_id}/operations/{operation}/" + door) for door in TRACE_DOORS),
     ("post", "/api/exchange/imports"), ("post", "/api/exchange/runs/{run_id}/apply"), ("post", "/api/exchange/runs/{run_id}/cancel"),
 }  # fmt: skip
+OPERATORS_AND_MORE = {
+    ("post", "/api/jobs/{job_id}/notes"), ("post", "/api/jobs/{job_id}/measurements"),
+    ("delete", "/api/jobs/{job_id}/measurements/{measurement_id}"),
+}  # fmt: skip
 VALID: dict[str, Any] = {
+    "/api/people": {"name": "ann"},
+    "/api/jobs/{job_id}/notes": {"text": "x"},
+    "/api/jobs/{job_id}/measurements": {"operation": "op30", "pass_number": "1", "commanded": "45", "measured": "45"},
     "/api/jobs": {"name": "Pin", "material": "C45", "machine": "two-axis lathe", "diameter": "20", "free_length": "60"},
     "/api/jobs/{job_id}/edits": {"base_revision": 1, "edit": {"action": "set_part", "goal": "fastest"}},
     "/api/jobs/{job_id}/undo": {"base_revision": 1},
@@ -73,7 +81,13 @@ def filled(path: str, job: int) -> str:
         "name": "C45",
         "table": "materials",
     }
-    values |= {"record_id": 987654, "assembly_id": 987654, "tool_id": 987654, "run_id": 987654, "measurement_id": 987654}
+    values |= {"person_id": 987654} | {
+        "record_id": 987654,
+        "assembly_id": 987654,
+        "tool_id": 987654,
+        "run_id": 987654,
+        "measurement_id": 987654,
+    }
     return re.sub(r"{(\w+)}", lambda found: str(values[found[1]]), path)
 
 
@@ -90,21 +104,32 @@ def test_nobody_passes_without_signing_in(nobody: Api, job_id: Any, method: str,
     assert call(nobody, method, filled(path, job_id("Runner shaft"))).status_code == 401
 
 
-@pytest.mark.parametrize(("method", "path"), sorted(set(doors())))
-def test_operators_meet_a_403_exactly_where_engineers_work(operator: Api, job_id: Any, method: str, path: str) -> None:
-    job = job_id("Runner shaft")
+def _try(who: Api, method: str, path: str, job: int) -> int:
     if path.endswith(FILES) and method == "post":
-        answer = operator.client.post(filled(path, job), {"file": _pdf()}, HTTP_X_CSRFTOKEN=operator.token)
-    else:
-        answer = call(operator, method, filled(path, job), json.dumps(VALID.get(path, {})))
-    assert (answer.status_code == 403) == ((method, path) in ENGINEERS_ONLY)
-    assert answer.status_code < 500
+        return int(who.client.post(filled(path, job), {"file": _pdf()}, HTTP_X_CSRFTOKEN=who.token).status_code)
+    return int(call(who, method, filled(path, job), json.dumps(VALID.get(path, {}))).status_code)
+
+
+@pytest.mark.parametrize(("method", "path"), sorted(set(doors())))
+def test_each_meets_a_403_exactly_where_others_work(operator: Api, job_id: Any, method: str, path: str) -> None:
+    """Operators at the engineers' doors, engineers at the administrators', readers wherever something is kept."""
+    job, door = job_id("Runner shaft"), (method, path)
+    of_people = path.startswith("/api/people")
+    status = _try(operator, method, path, job)
+    assert (status == 403) == (door in ENGINEERS_ONLY or of_people)
+    assert status < 500
+    if of_people:
+        assert _try(Api("engineer"), method, path, job) == 403
+        assert _try(Api("administrator"), method, path, job) in (200, 201, 404, 422)
+    elif method != "get" and door not in ENGINEERS_ONLY and not path.startswith("/api/session"):
+        Preferences.objects.filter(user__username="operator").update(role="reader")
+        assert (_try(operator, method, path, job) == 403) == (door in OPERATORS_AND_MORE)
 
 
 @pytest.mark.parametrize("body", ["{", "[]", '{"settings": 3}', '"text"', '{"units": "cubit"}'])
 @pytest.mark.parametrize(("method", "path"), sorted(door for door in doors() if takes_an_object(*door)))
-def test_nonsense_is_a_problem_with_a_field(engineer: Api, job_id: Any, method: str, path: str, body: str) -> None:
-    answer = call(engineer, method, filled(path, job_id("Runner shaft")), body)
+def test_nonsense_is_a_problem_with_a_field(demo: None, job_id: Any, method: str, path: str, body: str) -> None:
+    answer = call(Api("administrator"), method, filled(path, job_id("Runner shaft")), body)
     if answer.status_code < 300:  # a door may ignore what it does not know
         assert body == '{"units": "cubit"}' or body == '{"settings": 3}'
         return

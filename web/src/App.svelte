@@ -9,6 +9,7 @@
   import { page } from "./page.svelte";
   import { session } from "./session.svelte";
   import AtMachine from "./views/AtMachine.svelte";
+  import Account from "./views/Account.svelte";
   import Assemblies from "./views/Assemblies.svelte";
   import Crib from "./views/Crib.svelte";
   import Exchange from "./views/Exchange.svelte";
@@ -19,6 +20,7 @@
   import Jobs from "./views/Jobs.svelte";
   import Missing from "./views/Missing.svelte";
   import OperationBench from "./views/OperationBench.svelte";
+  import People from "./views/People.svelte";
   import Shelf from "./views/Shelf.svelte";
   import SignIn from "./views/SignIn.svelte";
   import Threads from "./views/Threads.svelte";
@@ -43,6 +45,8 @@
     "/shelf/threads/:words": Threads,
     "/shelf/:name": Shelf,
     "/floor": Floor,
+    "/people": People,
+    "/account": Account,
     "*": Missing,
   };
   const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
@@ -65,10 +69,20 @@
       <h1 class="text-xl font-semibold">Not connected</h1>
       <p>{unreachable}</p>
     </main>
-  {:else if session.ready && !session.person?.name}
+  {:else if session.ready && (!session.person?.name || session.person.must_change)}
     <SignIn />
   {:else if session.ready}
-    <div class="flex h-full flex-col">
+    {#if session.ended}
+      <div
+        class="bg-ground/90 fixed inset-0 z-60 overflow-auto"
+        role="dialog"
+        aria-modal="true"
+        aria-label="Sign in again"
+      >
+        <SignIn back={session.person?.name ?? ""} />
+      </div>
+    {/if}
+    <div class="flex h-full flex-col" inert={session.ended}>
       <Head />
       <main id="main" tabindex="-1" class="min-h-0 flex-1 overflow-auto">
         <Router {routes} />

@@ -1,16 +1,31 @@
-import { api, ask, rememberToken, rememberUnits, type Display, type Schemas } from "./api/client";
+import {
+  api,
+  ask,
+  onSignedOut,
+  rememberToken,
+  rememberUnits,
+  type Display,
+  type Schemas,
+} from "./api/client";
 
 /** Who is signed in and how they like the bench. */
 class Session {
   person = $state<Schemas["Person"] | null>(null);
   ready = $state(false);
+  /** The server knows this person no more; the page stays as it is until they sign in again. */
+  ended = $state(false);
 
   get units(): "mm" | "inch" {
     return this.person?.units ?? "mm";
   }
 
   get mayEdit(): boolean {
-    return this.person?.role === "engineer";
+    return this.person?.role === "engineer" || this.person?.role === "administrator";
+  }
+
+  /** Whether notes and measurements may be written. */
+  get mayNote(): boolean {
+    return this.person?.role !== "reader";
   }
 
   /** The sign of the shop's own currency. */
@@ -28,6 +43,8 @@ class Session {
   }
 
   async signIn(name: string, password: string) {
+    // the token of a session that ended opens nothing
+    if (this.ended) rememberToken((await ask(api.GET("/api/session"))).token);
     this.accept(await ask(api.POST("/api/session", { body: { name, password } })));
   }
 
@@ -41,8 +58,9 @@ class Session {
     this.accept(await ask(api.PATCH("/api/session/preferences", { body: change })));
   }
 
-  private accept(person: Schemas["Person"]) {
+  accept(person: Schemas["Person"]) {
     this.person = person;
+    this.ended = false;
     rememberToken(person.token);
     rememberUnits(person.units);
     document.documentElement.dataset.theme = person.theme;
@@ -50,6 +68,9 @@ class Session {
 }
 
 export const session = new Session();
+onSignedOut(() => {
+  if (session.person?.name) session.ended = true;
+});
 
 /** A value in the units shown. */
 export function shown(display: Display | null | undefined): string {

@@ -32,6 +32,10 @@ let units = "mm";
 /** Sentences are told in the reader's units. */
 export const rememberUnits = (value: string) => (units = value);
 
+let signedOut = () => {};
+/** What to do when the server knows this person no more. */
+export const onSignedOut = (then: () => void) => (signedOut = then);
+
 /** What every request of our own carries beside its body. */
 export const ownHeaders = (): Record<string, string> => ({ "X-CSRFToken": token, "X-Units": units });
 
@@ -61,6 +65,7 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
       title: "The server cannot be reached. What you typed is kept here; it is not saved yet.",
     });
   }
+  if (answer.response.status === 401 && !answer.response.url.endsWith("/api/session")) signedOut();
   if (!answer.response.ok)
     throw new Problem(answer.response.status, (answer.error ?? {}) as Record<string, unknown>);
   return answer.data as T;

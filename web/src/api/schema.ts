@@ -23,6 +23,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Password
+         * @description A password of one's own; everywhere else one is signed out.
+         */
+        post: operations["server_people_api_change_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Sessions
+         * @description Where one is signed in.
+         */
+        get: operations["server_people_api_list_sessions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/list/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * End Session
+         * @description Sign out somewhere else; `others` means everywhere else.
+         */
+        delete: operations["server_people_api_end_session"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session/preferences": {
         parameters: {
             query?: never;
@@ -38,6 +98,108 @@ export interface paths {
         head?: never;
         /** Change Preferences */
         patch: operations["server_people_api_change_preferences"];
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List People */
+        get: operations["server_people_administration_list_people"];
+        put?: never;
+        /**
+         * Add Person
+         * @description A new account, with a password to hand over.
+         */
+        post: operations["server_people_administration_add_person"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/happenings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Happenings
+         * @description What happened at the door, the newest first.
+         */
+        get: operations["server_people_administration_list_happenings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change Person
+         * @description Rename, lock or unlock a person, or give another role. One administrator who can sign in always stays.
+         */
+        patch: operations["server_people_administration_change_person"];
+        trace?: never;
+    };
+    "/api/people/{person_id}/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give Password
+         * @description A new password to hand over, where the old one is forgotten or known to others; all sessions end.
+         */
+        post: operations["server_people_administration_give_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Sessions */
+        get: operations["server_people_administration_list_sessions"];
+        put?: never;
+        post?: never;
+        /**
+         * End Sessions
+         * @description Sign a person out everywhere but where this is asked.
+         */
+        delete: operations["server_people_administration_end_sessions"];
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/kinds": {
@@ -1707,7 +1869,9 @@ export interface components {
             /** Name */
             name: string | null;
             /** Role */
-            role: ("engineer" | "operator") | null;
+            role: ("reader" | "operator" | "engineer" | "administrator") | null;
+            /** Must Change */
+            must_change: boolean;
             /**
              * Units
              * @enum {string}
@@ -1732,6 +1896,37 @@ export interface components {
             /** Password */
             password: string;
         };
+        /** PasswordChange */
+        PasswordChange: {
+            /** Old */
+            old: string;
+            /** New */
+            new: string;
+        };
+        /**
+         * SessionOut
+         * @description Where a person is signed in; `here`: this is the session that asks.
+         */
+        SessionOut: {
+            /** Name */
+            name: string;
+            /** Address */
+            address: string;
+            /** Agent */
+            agent: string;
+            /**
+             * Opened At
+             * Format: date-time
+             */
+            opened_at: string;
+            /**
+             * Seen At
+             * Format: date-time
+             */
+            seen_at: string;
+            /** Here */
+            here: boolean;
+        };
         /** PreferencesPatch */
         PreferencesPatch: {
             /** Units */
@@ -1740,6 +1935,85 @@ export interface components {
             theme?: ("light" | "dark" | "system") | null;
             /** Letter Keys */
             letter_keys?: boolean | null;
+        };
+        /** PersonRow */
+        PersonRow: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "reader" | "operator" | "engineer" | "administrator";
+            /** Locked */
+            locked: boolean;
+            /** Must Change */
+            must_change: boolean;
+            /**
+             * Added At
+             * Format: date-time
+             */
+            added_at: string;
+            /** Signed In At */
+            signed_in_at: string | null;
+            /** Sessions */
+            sessions: number;
+        };
+        /**
+         * Given
+         * @description A password that was made for somebody: told once, good for one thing, the choice of their own.
+         */
+        Given: {
+            person: components["schemas"]["PersonRow"];
+            /** Password */
+            password: string;
+        };
+        /** PersonIn */
+        PersonIn: {
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @default operator
+             * @enum {string}
+             */
+            role?: "reader" | "operator" | "engineer" | "administrator";
+        };
+        /** HappeningOut */
+        HappeningOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** What */
+            what: string;
+            /** Who */
+            who: string;
+            /** About */
+            about: string;
+            /** More */
+            more: string;
+            /** Address */
+            address: string;
+        };
+        /** HappeningPage */
+        HappeningPage: {
+            /** Matched */
+            matched: number;
+            /** Rows */
+            rows: components["schemas"]["HappeningOut"][];
+        };
+        /** PersonPatch */
+        PersonPatch: {
+            /** Name */
+            name?: string | null;
+            /** Role */
+            role?: ("reader" | "operator" | "engineer" | "administrator") | null;
+            /** Locked */
+            locked?: boolean | null;
         };
         /**
          * FieldOut
@@ -6400,6 +6674,70 @@ export interface operations {
             };
         };
     };
+    server_people_api_change_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Person"];
+                };
+            };
+        };
+    };
+    server_people_api_list_sessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"][];
+                };
+            };
+        };
+    };
+    server_people_api_end_session: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     server_people_api_change_preferences: {
         parameters: {
             query?: never;
@@ -6421,6 +6759,165 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Person"];
                 };
+            };
+        };
+    };
+    server_people_administration_list_people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonRow"][];
+                };
+            };
+        };
+    };
+    server_people_administration_add_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Given"];
+                };
+            };
+        };
+    };
+    server_people_administration_list_happenings: {
+        parameters: {
+            query?: {
+                what?: string;
+                name?: string;
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HappeningPage"];
+                };
+            };
+        };
+    };
+    server_people_administration_change_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonPatch"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonRow"];
+                };
+            };
+        };
+    };
+    server_people_administration_give_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Given"];
+                };
+            };
+        };
+    };
+    server_people_administration_list_sessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"][];
+                };
+            };
+        };
+    };
+    server_people_administration_end_sessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -23,7 +23,7 @@ export class Watch {
     if (!editor.job || editor.saving || editor.conflict || document.hidden) return;
     try {
       const params = { path: { job_id: editor.id } };
-      const found = await ask(api.GET("/api/jobs/{job_id}/pulse", { params }));
+      const found = await ask(api.GET("/api/jobs/{job_id}/pulse", { params, headers: { "X-Waiting": "1" } }));
       if (!editor.job || found.number <= editor.job.revision || editor.saving) return;
       if (found.author !== session.person?.name) {
         this.theirs = found;

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { DropdownMenu } from "bits-ui";
+  import { push } from "svelte-spa-router";
   import { session } from "../session.svelte";
   import { page } from "../page.svelte";
 
@@ -25,6 +26,11 @@
         onSelect={() => void session.prefer({ letter_keys: !session.letterKeys })}
         >Single-letter keys {session.letterKeys ? "off" : "on"}</DropdownMenu.Item
       >
+      <DropdownMenu.Item class={item} onSelect={() => void push("/account")}>Your account</DropdownMenu.Item>
+      {#if session.person?.role === "administrator"}<DropdownMenu.Item
+          class={item}
+          onSelect={() => void push("/people")}>People</DropdownMenu.Item
+        >{/if}
       <DropdownMenu.Item class={item} onSelect={() => void session.signOut()}>Sign out</DropdownMenu.Item>
     </DropdownMenu.Content>
   </DropdownMenu.Portal>

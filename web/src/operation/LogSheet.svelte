@@ -5,7 +5,7 @@
   import { Draft } from "../lib/draft.svelte";
   import FormField from "../lib/FormField.svelte";
   import Sheet from "../lib/Sheet.svelte";
-  import { shown } from "../session.svelte";
+  import { session, shown } from "../session.svelte";
   import type { OperationBench } from "./bench.svelte";
   import Doubt from "./Doubt.svelte";
   import { Measuring } from "./measure.svelte";
@@ -61,18 +61,20 @@
 <Sheet title="Notes and measurements · {bench.entry?.number} {bench.entry?.title}" {close}>
   <p class="text-soft">Stop the spindle before you measure or clear chips.</p>
   <h3 class="mt-2 font-semibold">Measured after a pass</h3>
-  <form class="mt-1 flex flex-wrap items-end gap-2" onsubmit={measure}>
-    <label class="grid w-16"
-      >pass <FormField
-        field="pass_number"
-        problem={measuring.refusal}
-        inputmode="numeric"
-        bind:value={note.value.pass}
-      /></label
-    >
-    <SizeFields {measuring} />
-    <button class="control">Keep the measurement</button>
-  </form>
+  <fieldset class="contents" disabled={!session.mayNote}>
+    <form class="mt-1 flex flex-wrap items-end gap-2" onsubmit={measure}>
+      <label class="grid w-16"
+        >pass <FormField
+          field="pass_number"
+          problem={measuring.refusal}
+          inputmode="numeric"
+          bind:value={note.value.pass}
+        /></label
+      >
+      <SizeFields {measuring} />
+      <button class="control">Keep the measurement</button>
+    </form>
+  </fieldset>
   <Doubt {measuring} kept={() => measurements.refetch()} />
   <table class="mt-2 w-full">
     <tbody>
@@ -89,11 +91,13 @@
     </tbody>
   </table>
   <h3 class="mt-4 font-semibold">Notes</h3>
-  <form class="mt-1 grid gap-2" onsubmit={write}>
-    <textarea class="control w-full" rows="2" aria-label="Note" required bind:value={note.value.text}
-    ></textarea>
-    <button class="control justify-self-start">Keep the note</button>
-  </form>
+  <fieldset class="contents" disabled={!session.mayNote}>
+    <form class="mt-1 grid gap-2" onsubmit={write}>
+      <textarea class="control w-full" rows="2" aria-label="Note" required bind:value={note.value.text}
+      ></textarea>
+      <button class="control justify-self-start">Keep the note</button>
+    </form>
+  </fieldset>
   <ul class="mt-2">
     {#each of(notes.data) as row (row.id)}
       <li class="border-line border-t py-1">

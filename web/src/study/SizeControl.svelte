@@ -5,7 +5,7 @@
   import Doubt from "../operation/Doubt.svelte";
   import { Measuring } from "../operation/measure.svelte";
   import SizeFields from "../operation/SizeFields.svelte";
-  import { shown } from "../session.svelte";
+  import { session, shown } from "../session.svelte";
 
   interface Props {
     bench: OperationBench;
@@ -57,32 +57,34 @@
   </p>
   <div class="mt-2 grid gap-x-6 gap-y-3 md:grid-cols-[1.25fr_1fr]">
     <div>
-      <form class="flex flex-wrap items-end gap-2" onsubmit={keep}>
-        <span class="pb-1.5">piece {piece}, pass {pass}</span>
-        <SizeFields {measuring} {planned} width="w-28" />
-        <label class="grid w-16"
-          >at °C <FormField
-            field="temperature"
-            problem={measuring.refusal}
-            inputmode="decimal"
-            bind:value={measuring.draft.value.temperature}
-          /></label
-        >
-        <label class="grid w-24"
-          >± of it <FormField
-            field="uncertainty"
-            problem={measuring.refusal}
-            placeholder="as usual"
-            bind:value={measuring.draft.value.uncertainty}
-          /></label
-        >
-        <button class="control">Keep</button>
-        {#if !next && newPiece <= ledger.piece}<button
-            type="button"
-            class="control"
-            onclick={() => (newPiece = ledger.piece + 1)}>Next piece</button
-          >{/if}
-      </form>
+      <fieldset class="contents" disabled={!session.mayNote}>
+        <form class="flex flex-wrap items-end gap-2" onsubmit={keep}>
+          <span class="pb-1.5">piece {piece}, pass {pass}</span>
+          <SizeFields {measuring} {planned} width="w-28" />
+          <label class="grid w-16"
+            >at °C <FormField
+              field="temperature"
+              problem={measuring.refusal}
+              inputmode="decimal"
+              bind:value={measuring.draft.value.temperature}
+            /></label
+          >
+          <label class="grid w-24"
+            >± of it <FormField
+              field="uncertainty"
+              problem={measuring.refusal}
+              placeholder="as usual"
+              bind:value={measuring.draft.value.uncertainty}
+            /></label
+          >
+          <button class="control">Keep</button>
+          {#if !next && newPiece <= ledger.piece}<button
+              type="button"
+              class="control"
+              onclick={() => (newPiece = ledger.piece + 1)}>Next piece</button
+            >{/if}
+        </form>
+      </fieldset>
       <Doubt {measuring} kept={reload} />
       {#if refused}<p role="alert" class="text-signal">{refused}</p>{/if}
       <table class="mt-2 w-full" aria-label="Offset ledger">

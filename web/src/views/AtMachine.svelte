@@ -184,16 +184,18 @@
     {:else}<p class="text-soft">Opening the card …</p>{/if}
     <section class="bg-sheet border-line border p-3" aria-label="Notes">
       <h2 class="text-soft font-semibold">Notes</h2>
-      <form class="mt-1 grid gap-2" onsubmit={keep}>
-        <textarea
-          class="control w-full !text-[17px]"
-          rows="2"
-          aria-label="Note"
-          placeholder="chips, sound, marks, what was changed"
-          required
-          bind:value={note.value.text}></textarea>
-        <button class="control justify-self-start font-semibold">Keep the note</button>
-      </form>
+      <fieldset class="contents" disabled={!session.mayNote}>
+        <form class="mt-1 grid gap-2" onsubmit={keep}>
+          <textarea
+            class="control w-full !text-[17px]"
+            rows="2"
+            aria-label="Note"
+            placeholder="chips, sound, marks, what was changed"
+            required
+            bind:value={note.value.text}></textarea>
+          <button class="control justify-self-start font-semibold">Keep the note</button>
+        </form>
+      </fieldset>
       {#if refused}<p role="alert" class="text-signal">{refused}</p>{/if}
       <ul>
         {#each here as one (one.id)}<li class="border-line border-t py-1.5">

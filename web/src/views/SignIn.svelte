@@ -1,12 +1,20 @@
 <script lang="ts">
+  import Password from "../lib/Password.svelte";
   import { session } from "../session.svelte";
 
-  let name = $state("");
+  interface Props {
+    /** Who was signed in until now: the page behind waits with all that is typed on it. */
+    back?: string;
+  }
+  let { back = "" }: Props = $props();
+  // svelte-ignore state_referenced_locally
+  let name = $state(back);
   let password = $state("");
   let problem = $state("");
   let busy = $state(false);
   let first = $state<HTMLInputElement>();
-  document.title = "Sign in · Arrow Bench";
+  // svelte-ignore state_referenced_locally
+  if (!back) document.title = "Sign in · Arrow Bench";
   $effect(() => first?.focus());
 
   async function signIn(event: SubmitEvent) {
@@ -15,6 +23,7 @@
     problem = "";
     try {
       await session.signIn(name, password);
+      if (back && name !== back) location.reload(); // what stands behind is somebody else's
     } catch (reason) {
       problem = (reason as Error).message;
     } finally {
@@ -32,30 +41,43 @@
       </svg>
       Arrow Bench
     </h1>
-    <p class="text-soft mt-1">Every number has an arrow.</p>
-    <form class="mt-5 grid gap-3" onsubmit={signIn}>
-      <label class="grid gap-1"
-        >Name <input
-          class="control"
-          name="name"
-          autocomplete="username"
-          required
-          bind:this={first}
-          bind:value={name}
-        /></label
-      >
-      <label class="grid gap-1"
-        >Password <input
-          class="control"
-          type="password"
-          name="password"
-          autocomplete="current-password"
-          required
-          bind:value={password}
-        /></label
-      >
-      {#if problem}<p role="alert" class="text-signal font-semibold">{problem}</p>{/if}
-      <button class="bg-ink text-sheet min-h-9 font-semibold" disabled={busy}>Sign in</button>
-    </form>
+    {#if session.person?.name && !back}
+      <p class="mt-3">
+        Your password was made by somebody else. Choose one of your own, {session.person.name}: then the bench
+        opens.
+      </p>
+      <div class="mt-4"><Password /></div>
+      <button class="plain-link mt-3" onclick={() => void session.signOut()}>Sign out</button>
+    {:else}
+      <p class="text-soft mt-1">
+        {back
+          ? "You are signed out. What you typed stands behind this; sign in and go on."
+          : "Every number has an arrow."}
+      </p>
+      <form class="mt-5 grid gap-3" onsubmit={signIn}>
+        <label class="grid gap-1"
+          >Name <input
+            class="control"
+            name="name"
+            autocomplete="username"
+            required
+            bind:this={first}
+            bind:value={name}
+          /></label
+        >
+        <label class="grid gap-1"
+          >Password <input
+            class="control"
+            type="password"
+            name="password"
+            autocomplete="current-password"
+            required
+            bind:value={password}
+          /></label
+        >
+        {#if problem}<p role="alert" class="text-signal font-semibold">{problem}</p>{/if}
+        <button class="bg-ink text-sheet min-h-9 font-semibold" disabled={busy}>Sign in</button>
+      </form>
+    {/if}
   </div>
 </main>

@@ -1,9 +1,10 @@
-"""Brings the database up to date and fills in the demo data where it is empty."""
+"""Brings the database up to date and fills in the demo data where it is empty and the shop wants it."""
 
 from __future__ import annotations
 
 from typing import Any
 
+from django.conf import settings
 from django.core.management import call_command
 from django.core.management.base import BaseCommand
 
@@ -23,6 +24,8 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:
         call_command("migrate", interactive=False, verbosity=0)
+        if not settings.DEMO:
+            return
         fill_people()
         for model, fill in ((Material, fill_shelf), (Tool, fill_crib), (Machine, fill_floor), (Job, fill_jobs)):
             if not model.objects.exists():  # type: ignore[attr-defined]
