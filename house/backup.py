@@ -23,7 +23,7 @@ NAMED = re.compile(r"^arrow-bench-(\d{8}-\d{6})\.zip$")
 DAYS, MONTHS = 14, 12  # how long a folder keeps one a day, and one a month
 CHUNK = 1 << 20
 PACKET = "--max-allowed-packet=64M"  # as the server takes it: a print may have 10 MB
-OF_DJANGO = {"auth", "contenttypes", "sessions"}  # their migrations go with Django, which is locked
+OF_PACKAGES = {"auth", "axes", "contenttypes", "django_q", "sessions"}  # their migrations go with packages, which are locked
 COUNTED = {"jobs": "jobs_job", "revisions": "jobs_revision", "tools": "crib_tool", "materials": "shelf_material", "people": "auth_user"}
 Door = Mapping[str, str]  # how to reach a database: ARROW_BENCH_DB_HOST, _PORT, _NAME, _USER, _PASSWORD
 
@@ -71,7 +71,7 @@ def restore(door: Door, file: Path, replace: bool, bring_up: Callable[[Door], No
         with _opened(file) as archive, archive.open(DUMP) as dumped:
             _load(new, dumped)
         bring_up(new)
-        _sql(new, "DELETE FROM django_session")  # who was signed in then is not signed in now
+        _sql(new, "DELETE FROM people_session")  # who was signed in then is not signed in now
         counts = {what: int(_sql(new, f"SELECT COUNT(*) FROM {table}") or 0) for what, table in COUNTED.items()}
         assert set(manifest["migrations"]) <= set(migrations_in(new))
         use(beside)
@@ -86,7 +86,7 @@ def read_manifest(file: Path) -> dict[str, Any]:
     """What a backup says of itself, once its contents are what was written. Raises `SetupProblem`."""
     with _opened(file) as archive:
         manifest = json.loads(archive.read(MANIFEST))
-        unknown = {one for one in manifest["migrations"] if one.split(".")[0] not in OF_DJANGO} - migrations_here()
+        unknown = {one for one in manifest["migrations"] if one.split(".")[0] not in OF_PACKAGES} - migrations_here()
         if manifest["form"] > FORM or unknown:
             what = ", ".join(sorted(unknown)) or f"form {manifest['form']}"
             raise SetupProblem(f"{file.name} was made by a newer Arrow Bench ({what}): update this one first.")

@@ -68,3 +68,18 @@ class Change(models.Model):
     class Meta:
         ordering = ["-pk"]
         indexes = [models.Index(fields=["table", "thing"])]
+
+
+class Answered(models.Model):
+    """What a save was answered, under the key that its sender made for it: asked again, it is not done again."""
+
+    key = models.CharField(max_length=64, db_collation="utf8mb4_bin")
+    person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE)
+    door = models.CharField(max_length=200)
+    status = models.PositiveSmallIntegerField(default=0)
+    content = models.BinaryField(null=True, help_text="the answer, packed")
+    media_type = models.CharField(max_length=80, blank=True)
+    at = models.DateTimeField(auto_now_add=True, db_index=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["person", "key"], name="one_answer_per_key")]

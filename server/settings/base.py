@@ -55,6 +55,7 @@ MIDDLEWARE = [
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "server.sentences.reader_units",
     "server.errors.kept_nowhere",
+    "server.records.once.done_once",
     "axes.middleware.AxesMiddleware",
 ]
 TEMPLATES = [

@@ -23,7 +23,7 @@ BENCHES = {"cut-off": ("Guide-vane pin", "op40"), "groove": ("Bearing carrier", 
 # each theme at a width of its own: colours do not change with the width, targets and order do
 LOOKS = (("light", 1280, 800), ("dark", 1024, 768), ("light", 820, 1180))
 VIEWS = ("jobs", "job", "at-machine", "sheet-a", "sheet-l", "sheet-t",
-         "operation", "crib", "tool", "geometries", "assemblies", "heavy-tools", "tool-materials", "exchange", "shelf", "threads", "floor",
+         "operation", "crib", "tool", "geometries", "assemblies", "heavy-tools", "tool-materials", "exchange", "shelf", "threads", "floor", "people", "account",
          "study-z", "study-r", "study-l", "study-t", "study-g", "study-c", "study-h", "log", *BENCHES)  # fmt: skip
 
 
@@ -46,6 +46,8 @@ def path_of(view: str) -> str:
 
 
 def open_view(person: Person, view: str) -> None:
+    if view == "people":
+        person.sign_in("administrator")
     person.go(path_of(view))
     person.see("main section, main li a")
     person.settled() if "/operations/" in path_of(view) else person.pause(0.6)

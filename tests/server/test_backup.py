@@ -50,7 +50,7 @@ def _rows(door: Door) -> dict[str, str]:
     return {
         table: backup._sql(door, f"SELECT * FROM `{table}` ORDER BY 1, 2")
         for table in backup._sql(door, SCHEMA).split()
-        if table != "django_session"
+        if table != "people_session"
     }
 
 

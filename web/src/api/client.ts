@@ -18,6 +18,16 @@ export class Problem extends Error {
   readonly errors: FieldError[];
   readonly body: Record<string, unknown>;
 
+  /** Nothing is wrong with what was asked: whoever answers is away. */
+  get away(): boolean {
+    return [0, 502, 503, 504].includes(this.status);
+  }
+
+  /** The same may well be taken later: somebody is away, or signed out. */
+  get passing(): boolean {
+    return this.away || this.status === 401;
+  }
+
   constructor(status: number, body: Record<string, unknown>) {
     super(typeof body.title === "string" ? body.title : "The server did not answer as it should.");
     this.status = status;
@@ -69,4 +79,24 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
   if (!answer.response.ok)
     throw new Problem(answer.response.status, (answer.error ?? {}) as Record<string, unknown>);
   return answer.data as T;
+}
+
+const FIRST_WAIT = 300; // ms, doubled from try to try
+const LAST_WAIT = 3000;
+
+/** A save, sent again while nobody answers: its key lets the server recognise what it has written already. */
+export async function askOnce<T>(
+  call: (once: { headers: Record<string, string> }) => Promise<Answer<T>>,
+): Promise<T> {
+  const key = Array.from(crypto.getRandomValues(new Uint8Array(16)), (byte) =>
+    byte.toString(16).padStart(2, "0"),
+  ).join("");
+  for (let wait = FIRST_WAIT; ; wait *= 2) {
+    try {
+      return await ask(call({ headers: { "Idempotency-Key": key } }));
+    } catch (reason) {
+      if (!(reason instanceof Problem) || !reason.away || wait > LAST_WAIT) throw reason;
+      await new Promise((again) => setTimeout(again, wait));
+    }
+  }
 }

@@ -1,4 +1,4 @@
-import { api, ask, Problem, type Schemas } from "../api/client";
+import { api, ask, askOnce, Problem, type Schemas } from "../api/client";
 import { session } from "../session.svelte";
 
 export type Section = "tool" | "settings" | "asked" | "chain";
@@ -107,7 +107,9 @@ export class HeavyBuild {
   async copy(): Promise<number> {
     const form = structuredClone($state.snapshot(this.form)) as HeavyForm;
     form.tool.name = `${form.tool.name} copy`.slice(0, 80);
-    const made = await ask(api.POST("/api/crib/heavy-tools", { body: { form: { ...form }, units: "mm" } }));
+    const made = await askOnce((once) =>
+      api.POST("/api/crib/heavy-tools", { ...once, body: { form: { ...form }, units: "mm" } }),
+    );
     return made.id;
   }
 
@@ -171,11 +173,13 @@ export class HeavyBuild {
 
   private async save() {
     if (!this.form) return;
+    const form = { ...this.form };
     try {
-      const kept = await ask(
+      const kept = await askOnce((once) =>
         api.PUT("/api/crib/heavy-tools/{tool_id}", {
+          ...once,
           params: { path: { tool_id: this.id } },
-          body: { form: { ...this.form }, units: "mm", revision: this.revision },
+          body: { form, units: "mm", revision: this.revision },
         }),
       );
       this.revision = kept.revision;
@@ -184,7 +188,7 @@ export class HeavyBuild {
       if (!(reason instanceof Problem)) throw reason;
       this.saved = "not saved";
       if (reason.status === 409 && reason.body.current_revision) this.conflict = reason;
-      else if (reason.status === 0) this.timer = window.setTimeout(() => void this.save(), 4 * REST);
+      else if (reason.away) this.timer = window.setTimeout(() => void this.save(), 4 * REST);
       else this.problem = reason;
     }
   }

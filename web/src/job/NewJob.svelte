@@ -1,7 +1,7 @@
 <script lang="ts">
   import { createQuery } from "@tanstack/svelte-query";
   import { push } from "svelte-spa-router";
-  import { api, ask, Problem } from "../api/client";
+  import { api, ask, askOnce, Problem } from "../api/client";
   import AsLeft from "../lib/AsLeft.svelte";
   import { Draft } from "../lib/draft.svelte";
   import FormField from "../lib/FormField.svelte";
@@ -30,7 +30,7 @@
     refusal = null;
     try {
       const body = { ...$state.snapshot(draft.value), units: session.units };
-      const job = await ask(api.POST("/api/jobs", { body }));
+      const job = await askOnce((once) => api.POST("/api/jobs", { ...once, body }));
       draft.done();
       close();
       await push(`/jobs/${job.id}`);

@@ -1,4 +1,4 @@
-import { api, ask, Problem, type Schemas } from "../api/client";
+import { api, ask, askOnce, Problem, type Schemas } from "../api/client";
 import { drops } from "../lib/draft.svelte";
 import { page } from "../page.svelte";
 import { session } from "../session.svelte";
@@ -72,7 +72,9 @@ export class JobEditor {
     try {
       const body = { base_revision: this.job.revision, edit };
       this.accept(
-        await ask(api.POST("/api/jobs/{job_id}/edits", { params: { path: { job_id: this.id } }, body })),
+        await askOnce((once) =>
+          api.POST("/api/jobs/{job_id}/edits", { ...once, params: { path: { job_id: this.id } }, body }),
+        ),
       );
       return null;
     } catch (reason) {
@@ -87,7 +89,9 @@ export class JobEditor {
     try {
       const body = { base_revision: this.job.revision };
       this.accept(
-        await ask(api.POST(`/api/jobs/{job_id}/${way}`, { params: { path: { job_id: this.id } }, body })),
+        await askOnce((once) =>
+          api.POST(`/api/jobs/{job_id}/${way}`, { ...once, params: { path: { job_id: this.id } }, body }),
+        ),
       );
     } catch (reason) {
       this.problem = this.refuse(reason);

@@ -105,6 +105,14 @@
 {#if error}
   <p id="{id ?? uid}-refused" role="alert" class="text-signal col-span-full text-[13px]">
     {error.message}{error.bound && !error.message.includes(error.bound) ? ` Bound: ${error.bound}.` : ""}
+    {#if own?.passing}<button
+        type="button"
+        class="plain-link mr-2"
+        onclick={() => {
+          sent = null;
+          void finish();
+        }}>Try again</button
+      >{/if}
     {#each error.readings ?? [] as reading (reading)}
       <button type="button" class="plain-link mr-2" onclick={() => take(reading)}>{reading}</button>
     {/each}

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { when } from "../lib/names";
   import { createQuery } from "@tanstack/svelte-query";
-  import { api, ask, Problem } from "../api/client";
+  import { api, ask, askOnce, Problem } from "../api/client";
   import { Draft } from "../lib/draft.svelte";
   import FormField from "../lib/FormField.svelte";
   import Sheet from "../lib/Sheet.svelte";
@@ -32,7 +32,7 @@
     refused = "";
     try {
       const body = { operation: bench.operation, text: note.value.text };
-      await ask(api.POST("/api/jobs/{job_id}/notes", { params: { path }, body }));
+      await askOnce((once) => api.POST("/api/jobs/{job_id}/notes", { ...once, params: { path }, body }));
       note.value = { ...note.value, text: "" };
       await notes.refetch();
     } catch (reason) {

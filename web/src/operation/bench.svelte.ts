@@ -12,6 +12,7 @@ type Entries = Record<string, string | number | boolean | null>;
 export const nameOf = (candidate: Candidate): string => candidate.edge + candidate.way;
 
 const REST = 800; // ms without a nudge until the gesture is saved
+const AWAY = 3000; // ms until a save that met nobody is tried again
 const FOLLOW = 350; // ms without a nudge until ranking and tape follow
 
 /** The live loop of one operation: try values, repaint, let ranking and tape follow, save when the hand rests. */
@@ -119,7 +120,7 @@ export class OperationBench {
       // what was nudged on since stays tried
       const left = Object.entries(this.tried).filter(([name, value]) => settings[name] !== value);
       this.tried = Object.fromEntries(left);
-    }
+    } else if (this.editor.problem?.passing) this.saveTimer = window.setTimeout(() => void this.save(), AWAY);
   }
 
   async take(candidate: Candidate) {

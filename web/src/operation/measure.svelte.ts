@@ -1,4 +1,4 @@
-import { api, ask, Problem, type Schemas } from "../api/client";
+import { api, askOnce, Problem, type Schemas } from "../api/client";
 import { Draft } from "../lib/draft.svelte";
 import { session } from "../session.svelte";
 
@@ -50,7 +50,7 @@ export class Measuring {
     try {
       const body = { ...given, operation: this.operation, units: session.units, sure };
       const params = { path: { job_id: this.job } };
-      await ask(api.POST("/api/jobs/{job_id}/measurements", { params, body }));
+      await askOnce((once) => api.POST("/api/jobs/{job_id}/measurements", { ...once, params, body }));
       this.refusal = null;
       this.draft.value = { ...this.draft.value, commanded: null, measured: "" };
       return true;

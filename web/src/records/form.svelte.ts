@@ -1,4 +1,4 @@
-import { api, ask, Problem, type Schemas } from "../api/client";
+import { api, ask, askOnce, Problem, type Schemas } from "../api/client";
 import { session } from "../session.svelte";
 
 type Cells = Record<string, string>;
@@ -77,15 +77,19 @@ export class RecordForm {
     const cells = this.typed;
     const units = session.units;
     const path = { table: this.table };
+    const record = this.record;
     try {
-      const saved = this.record
-        ? await ask(
+      const saved = record
+        ? await askOnce((once) =>
             api.POST("/api/records/{table}/{record_id}", {
-              params: { path: { ...path, record_id: this.record.id } },
-              body: { cells, units, version: this.record.version },
+              ...once,
+              params: { path: { ...path, record_id: record.id } },
+              body: { cells, units, version: record.version },
             }),
           )
-        : await ask(api.POST("/api/records/{table}", { params: { path }, body: { cells, units } }));
+        : await askOnce((once) =>
+            api.POST("/api/records/{table}", { ...once, params: { path }, body: { cells, units } }),
+          );
       this.record = saved;
       this.typed = {};
       left.delete(this.key);

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { api, ask, Problem, type Schemas } from "../api/client";
+  import { api, ask, askOnce, Problem, type Schemas } from "../api/client";
   import FormField from "../lib/FormField.svelte";
   import Sheet from "../lib/Sheet.svelte";
   import type { OperationBench } from "../operation/bench.svelte";
@@ -38,17 +38,20 @@
   });
   async function keep(event: SubmitEvent) {
     event.preventDefault();
-    if (!found?.target || !measured.trim()) return;
+    const target = found?.target;
+    const piece = found?.next_piece;
+    if (!target || !measured.trim()) return;
     try {
-      await ask(
+      await askOnce((once) =>
         api.POST("/api/jobs/{job_id}/measurements", {
+          ...once,
           params: { path: { job_id: bench.editor.id } },
           body: {
             operation: bench.operation,
             pass_number: "1",
-            commanded: session.units === "inch" ? found.target.middle.inch : found.target.middle.metric,
+            commanded: session.units === "inch" ? target.middle.inch : target.middle.metric,
             measured,
-            piece: String(found.next_piece),
+            piece: String(piece),
             temperature: "20",
             uncertainty: null,
             units: session.units,
@@ -101,7 +104,7 @@
                   bind:value={measured}
                 /></label
               >
-              <button class="control" disabled={!measured.trim()}>Keep</button>
+              <button class="control" disabled={!measured.trim() || !session.mayNote}>Keep</button>
             </div>
             <p class="text-soft mt-1 text-[13px]">
               Best Ø {shown(found.target.wire)}, nearest of a usual set {shown(found.target.set_wire)}; from {shown(

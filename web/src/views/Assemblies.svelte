@@ -2,7 +2,7 @@
   import Check from "@lucide/svelte/icons/check";
   import X from "@lucide/svelte/icons/x";
   import { createQuery, useQueryClient } from "@tanstack/svelte-query";
-  import { api, ask, Problem } from "../api/client";
+  import { api, ask, askOnce, Problem } from "../api/client";
   import DrillPicture from "../crib/DrillPicture.svelte";
   import PlanPicture from "../crib/PlanPicture.svelte";
   import CribTabs from "../crib/CribTabs.svelte";
@@ -74,7 +74,9 @@
     const { name, overhang, machine, pocket, note } = entry;
     const words = { name, overhang, machine, pocket, note };
     try {
-      await ask(api.POST("/api/crib/assemblies", { body: { ...words, tool, units: session.units } }));
+      await askOnce((once) =>
+        api.POST("/api/crib/assemblies", { ...once, body: { ...words, tool, units: session.units } }),
+      );
       entry = { ...blank };
       await queries.invalidateQueries({ queryKey: ["assemblies"] });
     } catch (reason) {

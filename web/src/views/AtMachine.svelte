@@ -1,7 +1,7 @@
 <script lang="ts">
   import { createQuery } from "@tanstack/svelte-query";
   import { push } from "svelte-spa-router";
-  import { api, ask, Problem } from "../api/client";
+  import { api, ask, askOnce, Problem } from "../api/client";
   import { JobEditor } from "../job/editor.svelte";
   import TheirsBar from "../job/TheirsBar.svelte";
   import { Watch } from "../job/watch.svelte";
@@ -82,7 +82,9 @@
     refused = "";
     try {
       const body = { operation: entry?.id ?? "", text: note.value.text };
-      await ask(api.POST("/api/jobs/{job_id}/notes", { params: { path: { job_id: editor.id } }, body }));
+      await askOnce((once) =>
+        api.POST("/api/jobs/{job_id}/notes", { ...once, params: { path: { job_id: editor.id } }, body }),
+      );
       note.done();
       await notes.refetch();
     } catch (reason) {

@@ -4,7 +4,7 @@
   import Pencil from "@lucide/svelte/icons/pencil";
   import Trash2 from "@lucide/svelte/icons/trash-2";
   import { push } from "svelte-spa-router";
-  import { api, ask, type Schemas } from "../api/client";
+  import { api, ask, askOnce, type Schemas } from "../api/client";
   import BaselinePanel from "../job/BaselinePanel.svelte";
   import BestSheet from "../job/BestSheet.svelte";
   import DrawnList from "../job/DrawnList.svelte";
@@ -70,8 +70,8 @@
     `/api/jobs/${params.id}/setup-sheet?form=${form}&paper=${paper}&units=${session.units}`;
 
   async function copy() {
-    const made = await ask(
-      api.POST("/api/jobs/{job_id}/copy", { params: { path: { job_id: Number(params.id) } } }),
+    const made = await askOnce((once) =>
+      api.POST("/api/jobs/{job_id}/copy", { ...once, params: { path: { job_id: Number(params.id) } } }),
     );
     await push(`/jobs/${made.id}`);
   }

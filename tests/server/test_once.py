@@ -1,0 +1,58 @@
+"""A save that is sent twice is done once."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from server.jobs.models import Job, Note, Revision
+from server.records.models import Answered
+from server.records.once import sweep
+from tests.server.conftest import Api
+
+KEY = {"HTTP_IDEMPOTENCY_KEY": "0123456789abcdef"}
+EDIT = {"base_revision": 1, "edit": {"action": "set_part", "goal": "fastest"}}
+
+
+def test_a_save_that_was_not_acknowledged_is_recognised(engineer: Api, job_id: Any) -> None:
+    job = job_id("Runner shaft")
+    first, again = (engineer.post(f"/api/jobs/{job}/edits", EDIT, **KEY) for _ in range(2))
+    assert (first.status_code, again.status_code) == (200, 200)
+    assert first.json() == again.json()
+    assert Revision.objects.filter(job_id=job).count() == 2
+    assert engineer.post(f"/api/jobs/{job}/edits", EDIT).status_code == 409  # without a key it is somebody's second thought
+    notes = [engineer.post(f"/api/jobs/{job}/notes", {"text": "runs well"}, HTTP_IDEMPOTENCY_KEY="note-note") for _ in range(3)]
+    assert {answer.status_code for answer in notes} == {201}
+    assert Note.objects.filter(job_id=job, text="runs well").count() == 1
+
+
+def test_a_refusal_is_not_kept_and_a_key_is_good_for_one_door_and_one_person(engineer: Api, operator: Api, job_id: Any) -> None:
+    job = job_id("Runner shaft")
+    wrong = {"base_revision": 1, "edit": {"action": "explode"}}
+    assert engineer.post(f"/api/jobs/{job}/edits", wrong, **KEY).status_code == 422
+    assert engineer.post(f"/api/jobs/{job}/edits", EDIT, **KEY).status_code == 200
+    other = engineer.post(f"/api/jobs/{job}/undo", {"base_revision": 2}, **KEY)
+    assert (other.status_code, other.json()["errors"][0]["field"]) == (422, "Idempotency-Key")
+    assert operator.post(f"/api/jobs/{job}/notes", {"text": "mine"}, **KEY).status_code == 201
+    assert engineer.post(f"/api/jobs/{job}/notes", {"text": "x"}, HTTP_IDEMPOTENCY_KEY="<>").status_code == 422
+
+
+def test_a_failure_on_our_side_leaves_neither_the_save_nor_its_key(engineer: Api, job_id: Any, monkeypatch: pytest.MonkeyPatch) -> None:
+    def fail(*_: Any, **__: Any) -> None:
+        raise RuntimeError("on our side")
+
+    count = Job.objects.count()
+    with monkeypatch.context() as patch:
+        patch.setattr("server.jobs.api._job", fail)  # after the copy was written
+        assert engineer.post(f"/api/jobs/{job_id('Runner shaft')}/copy", {}, **KEY).status_code == 500
+    assert Job.objects.count() == count
+    assert engineer.post(f"/api/jobs/{job_id('Runner shaft')}/copy", {}, **KEY).status_code == 201
+    assert Job.objects.count() == count + 1
+
+
+def test_old_keys_are_swept(engineer: Api, job_id: Any) -> None:
+    engineer.post(f"/api/jobs/{job_id('Runner shaft')}/edits", EDIT, **KEY)
+    assert sweep() == 0
+    Answered.objects.update(at="2020-01-01T00:00:00Z")
+    assert sweep() == 1
