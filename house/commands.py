@@ -16,7 +16,7 @@ from collections.abc import Iterator
 from pathlib import Path
 from types import FrameType
 
-from house import backup, database, packages
+from house import backup, database, ground, packages
 from house.ground import LOGS, PYTHON, ROOT, VAR, WEB, SetupProblem, application_environment, run_logged, say
 from server.people.demo_people import PEOPLE
 
@@ -57,6 +57,7 @@ def main(arguments: list[str]) -> int:
     manage = commands.add_parser("manage", help="run a management command against the private database")
     manage.add_argument("rest", nargs=argparse.REMAINDER)
     chosen = parser.parse_args(arguments)
+    ground.keep_private()
     try:
         return _run(chosen)
     except SetupProblem as problem:

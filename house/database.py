@@ -18,6 +18,9 @@ from house.kept import kept
 
 DATABASE = "arrow_bench"
 USER = "arrow_bench"
+# everything in our own databases (the one in use, one being restored, the tests' own), nothing on the server around them
+RIGHTS = rf"GRANT ALL PRIVILEGES ON `%arrow\_bench%`.* TO '{USER}'@'127.0.0.1'"
+GRANT_OPTION = 1024  # the bit of MariaDB's privilege mask
 
 
 @dataclass(frozen=True)
@@ -166,10 +169,14 @@ def start(instance: Instance, timeout: float = 60) -> None:
         _launch(instance, timeout)
     if not instance.password_file.exists():
         _secure(instance)
+    else:
+        _least_rights(instance)
 
 
 def _launch(instance: Instance, timeout: float) -> None:
     LOGS.mkdir(parents=True, exist_ok=True)
+    no_files = instance.folder / "no-files"
+    no_files.mkdir(exist_ok=True, mode=0o700)
     port = _port(instance)
     log = (LOGS / "mariadbd.log").open("ab")
     process = subprocess.Popen(
@@ -187,6 +194,8 @@ def _launch(instance: Instance, timeout: float) -> None:
             "--sql-mode=STRICT_TRANS_TABLES,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION",
             "--innodb-flush-log-at-trx-commit=1",
             "--skip-name-resolve",
+            "--local-infile=0",
+            f"--secure-file-priv={no_files}",
             "--max-allowed-packet=64M",
             "--innodb-buffer-pool-size=512M",
             "--innodb-log-file-size=256M",
@@ -216,7 +225,7 @@ def _secure(instance: Instance) -> None:
     statements = f"""
         CREATE DATABASE IF NOT EXISTS {DATABASE} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;
         CREATE OR REPLACE USER '{USER}'@'127.0.0.1' IDENTIFIED BY '{password}';
-        GRANT ALL PRIVILEGES ON *.* TO '{USER}'@'127.0.0.1';
+        {RIGHTS};
         DELETE FROM mysql.global_priv WHERE User IN ('root', '') AND User <> '{USER}';
         FLUSH PRIVILEGES;
     """
@@ -230,6 +239,31 @@ def _secure(instance: Instance) -> None:
     if done.returncode:
         raise SetupProblem(f"The database accounts could not be set up: {done.stderr.strip()}")
     kept(instance.password_file, lambda: password)
+
+
+def _least_rights(instance: Instance) -> None:
+    """Instances of earlier releases gave the account every right on the server: leave it those on its own databases."""
+
+    def ask(statements: str) -> str:
+        done = subprocess.run(
+            ["mariadb", "--no-defaults", "--host=127.0.0.1", f"--port={instance.port}", f"--user={USER}", "--batch", "-N"],
+            input=statements,
+            text=True,
+            capture_output=True,
+            check=False,
+            env=os.environ | {"MYSQL_PWD": instance.password},
+        )
+        if done.returncode:
+            raise SetupProblem(f"The rights of the database account could not be read or set: {done.stderr.strip()}")
+        return done.stdout
+
+    if "ALL PRIVILEGES ON *.*" not in ask("SHOW GRANTS"):
+        return
+    ask(
+        f"UPDATE mysql.global_priv SET Priv = JSON_SET(Priv, '$.access', JSON_VALUE(Priv, '$.access') | {GRANT_OPTION})"
+        f" WHERE User = '{USER}'; FLUSH PRIVILEGES"
+    )
+    ask(f"{RIGHTS}; REVOKE ALL PRIVILEGES ON *.* FROM '{USER}'@'127.0.0.1'; REVOKE GRANT OPTION ON *.* FROM '{USER}'@'127.0.0.1'")
 
 
 def stop(instance: Instance, timeout: float = 30) -> None:

@@ -17,6 +17,15 @@ WEB = ROOT / "web"
 LOGS = VAR / "logs"
 
 
+def keep_private() -> None:
+    """What lies under var/ is for the one who runs the application: data, logs, keys."""
+    os.umask(0o077)
+    VAR.mkdir(parents=True, exist_ok=True)
+    VAR.chmod(0o700)
+    for file in LOGS.glob("*"):  # of releases before
+        file.chmod(0o600)
+
+
 class SetupProblem(Exception):
     """Something outside the program stops it; the text is one sentence for a person."""
 

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import json
 import math
+from collections.abc import Callable
 from typing import Any
 
-from django.http import HttpRequest
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import HttpError
 from ninja.parser import Parser
@@ -58,11 +60,23 @@ class StrictParser(Parser):
         return value
 
 
+def _for_insiders(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
+    """The document of all doors is no secret, but where the shop has it so, nobody reads it who is not signed in."""
+
+    def shown(request: HttpRequest, *arguments: Any, **more: Any) -> HttpResponse:
+        if settings.OPENAPI_TO_ALL or request.user.is_authenticated:
+            return view(request, *arguments, **more)
+        return errors.problem(401, "Sign in first.")
+
+    return shown
+
+
 api = NinjaAPI(
     title="Arrow Bench",
     version="1",
     docs_url=None,
     openapi_url="/openapi.json",
+    docs_decorator=_for_insiders,
     auth=SignedIn(),
     parser=StrictParser(),
     urls_namespace="api",

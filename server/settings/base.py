@@ -92,6 +92,7 @@ AXES_VERBOSE = False
 AXES_CLIENT_IP_CALLABLE = "server.people.log.address_of"
 AXES_LOCKOUT_CALLABLE = "server.people.api.throttled"
 BEHIND_PROXY = False
+OPENAPI_TO_ALL = True
 SESSION_ENGINE = "server.people.sessions"
 SESSION_COOKIE_AGE = 7 * 24 * 3600  # s; whoever does nothing is signed out sooner
 IDLE_MINUTES = float(os.environ.get("ARROW_BENCH_IDLE_MINUTES", 8 * 60))  # a shift

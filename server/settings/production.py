@@ -14,4 +14,5 @@ SECURE_HSTS_SECONDS = 31_536_000
 SECURE_HSTS_INCLUDE_SUBDOMAINS = True
 SECURE_HSTS_PRELOAD = True
 BEHIND_PROXY = True
+OPENAPI_TO_ALL = False
 DEMO = False  # its people's passwords are printed in every copy

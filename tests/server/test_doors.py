@@ -11,10 +11,11 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from django.db import OperationalError, connection
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from house import packages
+from house import database, packages
 from server.people.management.commands.write_openapi import openapi_text
 from tests.server.conftest import Api
 
@@ -148,3 +149,43 @@ def test_no_secret_lies_in_the_repository() -> None:
     tracked = subprocess.run(["git", "ls-files"], cwd=ROOT, capture_output=True, text=True, check=True).stdout
     assert "secret" not in tracked
     assert "var/" not in tracked
+
+
+def test_the_document_of_the_doors_is_for_insiders_where_the_shop_has_it_so(nobody: Api, operator: Api, settings: Any) -> None:
+    assert nobody.get("/api/openapi.json").status_code == 200
+    settings.OPENAPI_TO_ALL = False
+    assert [who.get("/api/openapi.json").status_code for who in (nobody, operator)] == [401, 200]
+
+
+def test_the_database_account_rules_its_own_databases_and_nothing_else(db: None) -> None:
+    with connection.cursor() as cursor:
+        cursor.execute("SHOW GRANTS")
+        grants = [row[0] for row in cursor.fetchall()]
+        assert not [one for one in grants if "*.*" in one and not one.startswith("GRANT USAGE")]
+        assert any(r"`%arrow\_bench%`.*" in one for one in grants)
+        for forbidden in ("SELECT * FROM mysql.global_priv", "SELECT 1 INTO OUTFILE '/tmp/arrow-bench-leak'", "CREATE DATABASE elsewhere"):
+            with pytest.raises(OperationalError, match="denied"):
+                cursor.execute(forbidden)
+        cursor.execute("SELECT @@local_infile, @@secure_file_priv <> ''")
+        assert cursor.fetchone() == (0, 1)
+
+
+def test_an_instance_of_an_earlier_release_loses_its_rights_on_the_server(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    instance = database.Instance(tmp_path / "database")
+
+    def grants() -> str:
+        command = ["mariadb", "--no-defaults", "--host=127.0.0.1", f"--port={instance.port}", f"--user={database.USER}", "-N"]
+        environment = os.environ | {"MYSQL_PWD": instance.password}
+        return subprocess.run(command, input="SHOW GRANTS", text=True, capture_output=True, check=True, env=environment).stdout
+
+    try:
+        with monkeypatch.context() as earlier:
+            earlier.setattr(database, "RIGHTS", f"GRANT ALL PRIVILEGES ON *.* TO '{database.USER}'@'127.0.0.1'")
+            database.start(instance)
+            assert "ALL PRIVILEGES ON *.*" in grants()
+        for _ in range(2):  # once to mend it, once to find it mended
+            database.start(instance)
+            assert "GRANT USAGE ON *.*" in grants()
+            assert r"ALL PRIVILEGES ON `%arrow\_bench%`.*" in grants().replace("\\\\", "\\")
+    finally:
+        database.stop(instance)
