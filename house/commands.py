@@ -112,7 +112,7 @@ def start(port: int) -> int:
     say("database: starting the private MariaDB instance")
     database.start(instance)
     server: subprocess.Popen[bytes] | None = None
-    executor: subprocess.Popen[bytes] | None = None
+    workers: subprocess.Popen[bytes] | None = None
     device: subprocess.Popen[bytes] | None = None
     signal.signal(signal.SIGTERM, _as_interrupt)
     try:
@@ -154,7 +154,7 @@ def start(port: int) -> int:
             start_new_session=True,
             preexec_fn=_end_with_parent,
         )
-        executor = _executor(environment)
+        workers = _workers(environment)
         device = _dynamometer(gauge)
         _wait_until_served(port, server)
         print(
@@ -170,8 +170,8 @@ def start(port: int) -> int:
             if owned and database.running_pid(instance) is None:
                 say("database: it ended; starting it again")
                 database.start(instance)
-            if executor.poll() is not None:  # it takes up what it left; nothing half-written stays
-                executor = _executor(environment)
+            if workers.poll() is not None:  # it takes up what it left; nothing half-written stays
+                workers = _workers(environment)
             if device.poll() is not None:
                 device = _dynamometer(gauge)
             time.sleep(0.5)
@@ -181,7 +181,7 @@ def start(port: int) -> int:
         return 0
     finally:
         signal.signal(signal.SIGINT, signal.SIG_IGN)
-        for process in (device, executor, server):
+        for process in (device, workers, server):
             if process is not None and process.poll() is None:
                 process.terminate()
                 try:
@@ -248,8 +248,8 @@ def _running(instance: database.Instance) -> Iterator[bool]:
             database.stop(instance)
 
 
-def _executor(environment: dict[str, str]) -> subprocess.Popen[bytes]:
-    """The process that takes up imports and exports."""
+def _workers(environment: dict[str, str]) -> subprocess.Popen[bytes]:
+    """The processes that take up imports, exports and sheets."""
     return subprocess.Popen(
         [str(PYTHON), "-m", "django", "work"], cwd=ROOT, env=environment, start_new_session=True, preexec_fn=_end_with_parent
     )

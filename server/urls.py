@@ -13,7 +13,7 @@ from django.views.decorators.http import require_safe
 
 from server.api import api
 from server.errors import not_found
-from server.exchange.models import Run
+from server.work.tasks import kinds
 
 TAKEN_UP = 60.0  # s after which long work that nobody took up means that nobody will
 
@@ -37,7 +37,11 @@ def alive(request: HttpRequest) -> HttpResponse:
 def ready(request: HttpRequest) -> HttpResponse:
     """Whether work can be done here: the database answers, its tables are up to date, and long work is taken up."""
     try:
-        waits = Run.objects.filter(state=Run.State.WAITING, at__lt=timezone.now() - timedelta(seconds=TAKEN_UP)).count()
+        since = timezone.now() - timedelta(seconds=TAKEN_UP)
+        waits = sum(
+            kind.objects.filter(state=kind.State.WAITING, at__lt=since).exclude(beat__gt=since).count()  # type: ignore[attr-defined]
+            for kind in kinds()
+        )
         plan = MigrationExecutor(connection)
         behind = len(plan.migration_plan(plan.loader.graph.leaf_nodes()))
     except DatabaseError:

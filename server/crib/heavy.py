@@ -28,8 +28,9 @@ from server.floor.models import Machine
 from server.jobs.entries import entry_with_unit
 from server.jobs.kinds.view import AxisOut, axis, points, same
 from server.jobs.operation_schemas import LimitOut, ValueOut
+from server.jobs.sheet.drawn import pdf_answer
 from server.jobs.sheet.pdf import Form as SheetForm
-from server.jobs.sheet.pdf import Paper, sheet_answer
+from server.jobs.sheet.pdf import Paper, page_answer
 from server.people.roles import require_engineer
 from server.sentences import Sentence
 from server.shop import Shop, shop
@@ -219,8 +220,10 @@ def form_file(request: HttpRequest, tool_id: int) -> HttpResponse:
 def print_heavy(request: HttpRequest, tool_id: int, paper: Paper = "a4", form: SheetForm = "pdf", units: Units = "mm") -> HttpResponse:
     """The tool on paper: how it is built, what each step is set to, what the changer must carry."""
     row = _named(tool_id)
-    content = heavy_sheet(read_heavy(row.form, shop().library), row.revision, units)
-    return sheet_answer("heavy_sheet.html", content, paper, form, f"heavy-tool-{row.pk}")
+    if form == "page":
+        return page_answer("heavy_sheet.html", heavy_sheet(read_heavy(row.form, shop().library), row.revision, units), paper)
+    subject = {"of": "heavy tool", "form": row.form, "revision": row.revision}
+    return pdf_answer(request, subject, paper, units, f"heavy-tool-{row.pk}")
 
 
 @router.put("/{tool_id}", response=HeavyKept)

@@ -1,1 +1,1 @@
-"""Import and export of everything the shop keeps, in open formats, through one executor."""
+"""Import and export of everything the shop keeps, in open formats, carried out by the workers."""

@@ -7,7 +7,9 @@ import zlib
 from datetime import datetime
 from typing import Any, Literal
 
+from django.db import transaction
 from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
 from ninja import File, Form, Router, Schema, Status
 from ninja.files import UploadedFile
 
@@ -17,6 +19,7 @@ from server.exchange.files import FORMATS, format_of
 from server.exchange.models import Run
 from server.people.log import What, note
 from server.people.roles import require_engineer
+from server.work.tasks import put, start
 
 router = Router()
 MOST_BYTES = 64 * 1024 * 1024
@@ -111,9 +114,8 @@ def start_import(
     packed = zlib.compress(content)
     if len(packed) > MOST_PACKED:
         raise Refusal(413, "file: too large even when packed.", [{"field": "file", "message": "too large", "bound": "40 MiB packed"}])
-    run = Run.objects.create(
-        work=Run.Work.PREVIEW, format=form, table=table, file_name=(file.name or "file")[:160], content=packed, author=request.user
-    )
+    run = Run(work=Run.Work.PREVIEW, format=form, table=table, file_name=(file.name or "file")[:160], content=packed, author=request.user)
+    start(run)
     return Status(201, _run(run))
 
 
@@ -125,10 +127,11 @@ def apply_import(request: HttpRequest, run_id: int, payload: ApplyIn) -> dict[st
     if run.counts.get("refused") and not payload.leave_out_refused:
         raise Refusal(422, f"{run.counts['refused']} rows are refused. Mend the file, or leave those rows out.", fields=[])
     ready = Run.objects.filter(pk=run.pk, state=Run.State.PREVIEWED, work=Run.Work.PREVIEW)
-    if not ready.update(
-        state=Run.State.WAITING, work=Run.Work.APPLY, leave_out_refused=payload.leave_out_refused, message="", done=0, cancel=False
-    ):
-        raise Refusal(409, "Only a preview that is ready can be applied.")
+    asked = {"work": Run.Work.APPLY, "leave_out_refused": payload.leave_out_refused, "message": "", "done": 0, "attempts": 0}
+    with transaction.atomic():
+        if not ready.update(state=Run.State.WAITING, beat=timezone.now(), cancel=False, **asked):
+            raise Refusal(409, "Only a preview that is ready can be applied.")
+        put(run)
     return _run(_found(run_id))
 
 
@@ -154,7 +157,8 @@ def start_export(request: HttpRequest, payload: ExportIn) -> Status:
         )
     name = f"{payload.table or 'shop'}.{payload.format}"
     note(request, What.EXPORTED, more=name)
-    run = Run.objects.create(work=Run.Work.EXPORT, format=payload.format, table=payload.table, file_name=name, author=request.user)
+    run = Run(work=Run.Work.EXPORT, format=payload.format, table=payload.table, file_name=name, author=request.user)
+    start(run)
     return Status(201, _run(run))
 
 

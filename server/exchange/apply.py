@@ -7,10 +7,10 @@ from typing import Any
 from django.db import transaction
 
 from server.exchange.plan import Plan, TablePlan
-from server.exchange.progress import Progress
 from server.jobs.uses import jobs_using, mark_stale, remember
 from server.records.keeper import BATCH
 from server.records.models import Change, Stamp
+from server.work.progress import Progress
 
 
 def apply_plan(plan: Plan, author: Any, what: str, progress: Progress) -> None:

@@ -10,9 +10,9 @@ from cutting.errors import CuttingError
 from cutting.exchange.columns import Record, match_headings, read_row
 from cutting.names import plain
 from server.exchange.files import Given
-from server.exchange.progress import Progress
 from server.records.keeper import Keeper, differences
 from server.records.registry import KEEPERS
+from server.work.progress import Progress
 
 NEW, CHANGED, SAME, REFUSED = "new", "changed", "same", "refused"
 

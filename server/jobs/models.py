@@ -5,6 +5,9 @@ from __future__ import annotations
 from django.conf import settings
 from django.db import models
 
+from server.work.models import LongWork
+from server.work.progress import Progress
+
 
 class Job(models.Model):
     """A part on a machine for a batch and a goal. `revision` is the number of the newest revision."""
@@ -143,3 +146,18 @@ class Lesson(models.Model):
 
     class Meta:
         ordering = ["-pk"]
+
+
+class Sheet(LongWork):
+    """A sheet on paper, drawn once for each state of what it shows. `subject` says what of."""
+
+    key = models.CharField(max_length=64, unique=True, db_collation="utf8mb4_bin", help_text="of the subject, as it stood")
+    subject = models.JSONField()
+    paper = models.CharField(max_length=8)
+    units = models.CharField(max_length=4)
+    result = models.BinaryField(null=True)
+
+    def carry_out(self, progress: Progress) -> None:
+        from server.jobs.sheet.drawn import draw  # which needs this
+
+        draw(self, progress)

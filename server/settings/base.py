@@ -36,6 +36,9 @@ INSTALLED_APPS = [
     "axes",
     "django_vite",
     "csp",
+    "django_tasks",
+    "django_tasks_db",
+    "server.work",
     "server.people",
     "server.records",
     "server.shelf",
@@ -80,6 +83,10 @@ DATABASES = {
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend"}}
+WORK_SECONDS = float(os.environ.get("ARROW_BENCH_WORK_SECONDS", 900))  # that one piece of long work may take
+SHEET_PATIENCE = 2.0  # s that a request waits for its sheet before the page that asks again
+WORK_MEGABYTES = int(os.environ.get("ARROW_BENCH_WORK_MEGABYTES", 2000))
 AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "server.people.roles.ExactNames"]
 # guessing: so many wrong passwords for one name from one address, or from one address at all, and none is looked at for a while
 AXES_FAILURE_LIMIT = 8

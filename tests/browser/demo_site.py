@@ -37,12 +37,12 @@ def demo_site() -> Iterator[str]:
     ]
     more = ["--threads", "4", "--preload", "--config", "server/workers.py", "--log-level", "error"]
     server = subprocess.Popen([*command, *more], env=environment, cwd=ROOT)
-    executor = subprocess.Popen([sys.executable, "-m", "django", "work"], env=environment, cwd=ROOT)
+    workers = subprocess.Popen([sys.executable, "-m", "django", "work"], env=environment, cwd=ROOT)
     try:
         _wait_for(f"http://127.0.0.1:{port}/alive")
         yield f"http://127.0.0.1:{port}"
     finally:
-        for process in (executor, server):
+        for process in (workers, server):
             process.terminate()
             process.wait()
         _sql(f"DROP DATABASE IF EXISTS {NAME}")

@@ -23,7 +23,7 @@ TOOL = "CNMG 120408 middle P20 CVD"
 
 
 @pytest.fixture
-def executor(site: str) -> Iterator[None]:
+def workers(site: str) -> Iterator[None]:
     """The process that takes up imports and exports, on the tests' database."""
     environment = os.environ | {"ARROW_BENCH_DB_NAME": str(connection.settings_dict["NAME"])}
     process = subprocess.Popen([sys.executable, "-m", "django", "work"], env=environment)
@@ -173,7 +173,7 @@ def test_tool_materials_answer_with_their_economics(person: Person) -> None:
     person.see_text("tbody tr", "the spindle gives 33 m/min")
 
 
-def test_import_with_a_preview_then_export(person: Person, executor: None, tmp_path: Path) -> None:
+def test_import_with_a_preview_then_export(person: Person, workers: None, tmp_path: Path) -> None:
     file = tmp_path / "prices.csv"
     head = "kind,designation,geometry,grade,pack price,pack size\n"
     bodies = ("cnmg 433,middle,K15 CVD,96,10", "CNMG 110408,middle,P20 CVD,92,10")

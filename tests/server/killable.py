@@ -86,7 +86,7 @@ class Shop:
         with self.opener.open(request, timeout=10) as answer:
             return json.load(answer)
 
-    def executor(self) -> subprocess.Popen[bytes]:
+    def workers(self) -> subprocess.Popen[bytes]:
         environment = application_environment(self.instance.environment())
         return subprocess.Popen([sys.executable, "-m", "django", "work"], cwd=ROOT, env=environment)
 

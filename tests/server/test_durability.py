@@ -75,7 +75,7 @@ def test_an_import_killed_midway_is_finished_whole(shop: Shop) -> None:
     shop.start(prepare=True)
     shop.sign_in()
     before = shop.ask("/api/crib/tools")["total"]
-    first = shop.executor()
+    first = shop.workers()
     run = shop.upload(rows_of_tools(9000))
     shop.wait(run, "previewed")
     # only what can be new: the demo stocks a few of them already
@@ -89,7 +89,7 @@ def test_an_import_killed_midway_is_finished_whole(shop: Shop) -> None:
     first.wait()
     assert shop.ask(f"/api/exchange/runs/{run}")["state"] == "running"
     assert shop.ask("/api/crib/tools")["total"] == before  # nothing half-written
-    second = shop.executor()
+    second = shop.workers()
     try:
         shop.wait(run, "done", seconds=60)
     finally:

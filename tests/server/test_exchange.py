@@ -1,4 +1,4 @@
-"""Import and export through the door and the executor: previews, all or nothing, repeatable, cancellable, nothing half-written."""
+"""Import and export through the door and the workers: previews, all or nothing, repeatable, cancellable, nothing half-written."""
 
 from __future__ import annotations
 
@@ -14,28 +14,24 @@ import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import call_command
 from django.utils import timezone
+from django_tasks_db.models import DBTaskResult
 from openpyxl.utils import get_column_letter
 
 from cutting.errors import CuttingError
 from server.crib.demo import fill_crib
 from server.crib.models import Geometry, Tool
-from server.exchange import executor, files
+from server.exchange import files
 from server.exchange.files import read_file
 from server.exchange.models import Run
-from server.exchange.progress import Cancelled, Progress
 from server.jobs.models import Job
 from server.people.models import Preferences
 from server.shelf.models import Material
-from tests.server.conftest import Api
+from server.work import tasks
+from server.work.progress import Cancelled, Progress
+from tests.server.conftest import Api, work_through
 
 HEAD = "kind,designation,geometry,grade,pack price,pack size,RE corner radius [mm]\n"
 GOOD = HEAD + "turning insert,cnmg 433,middle,K15 CVD,96,10,1.2\nturning insert,TNMG 332,light,P20 CVD,88,10,\n"
-
-
-def run_all() -> None:
-    """The executor's loop without its telling thread, which would wait for this test's own transaction."""
-    while (run := executor.claim()) is not None:
-        executor.execute(run, telling=False)
 
 
 def upload(api: Api, content: str | bytes, name: str = "tools.csv", table: str = "") -> Any:
@@ -46,7 +42,7 @@ def upload(api: Api, content: str | bytes, name: str = "tools.csv", table: str =
 
 def previewed(api: Api, content: str | bytes, name: str = "tools.csv") -> dict[str, Any]:
     run = upload(api, content, name).json()
-    run_all()
+    work_through()
     return api.get(f"/api/exchange/runs/{run['id']}").json()  # type: ignore[no-any-return]
 
 
@@ -57,7 +53,7 @@ def fates(api: Api, run: dict[str, Any], fate: str = "") -> list[dict[str, Any]]
 def apply(api: Api, run: dict[str, Any], leave: bool = False) -> dict[str, Any]:
     answer = api.post(f"/api/exchange/runs/{run['id']}/apply", {"leave_out_refused": leave})
     assert answer.status_code == 200, answer.json()
-    run_all()
+    work_through()
     return api.get(f"/api/exchange/runs/{run['id']}").json()  # type: ignore[no-any-return]
 
 
@@ -105,7 +101,7 @@ def test_what_changed_meanwhile_is_looked_at_again(engineer: Api) -> None:
     run = previewed(engineer, GOOD)
     assert apply(engineer, previewed(engineer, HEAD + "turning insert,CNMG 120412,middle,K15 CVD,70,10,\n"))["state"] == "done"
     engineer.post(f"/api/exchange/runs/{run['id']}/apply", {})
-    run_all()
+    work_through()
     again = engineer.get(f"/api/exchange/runs/{run['id']}").json()
     assert again["state"] == "previewed"
     assert "changed since the preview" in again["message"]
@@ -143,7 +139,7 @@ def test_doors_of_the_exchange(engineer: Api, operator: Api) -> None:
 
 def exported(api: Api, table: str, form: str) -> bytes:
     run = api.post("/api/exchange/exports", {"table": table, "format": form}).json()
-    run_all()
+    work_through()
     answer = api.get(f"/api/exchange/runs/{run['id']}/file")
     assert answer.status_code == 200
     return bytes(answer.content)
@@ -217,14 +213,35 @@ def test_stopped_midway_nothing_is_written(engineer: Api, monkeypatch: pytest.Mo
     assert Tool.objects.count() == before
 
 
-def test_a_run_whose_executor_died_is_taken_up_again(engineer: Api) -> None:
-    run = upload(engineer, GOOD).json()
-    assert executor.claim() is not None
-    assert executor.claim() is None  # under way, and alive
-    Run.objects.filter(pk=run["id"]).update(beat=timezone.now() - 2 * executor.SILENCE)
-    found = executor.claim()
-    assert found is not None
-    assert found.pk == run["id"]
+def test_work_whose_worker_died_is_taken_up_again_and_at_last_given_up(engineer: Api) -> None:
+    run = upload(engineer, GOOD).json()["id"]
+    label = Run._meta.label
+    for attempt in range(1, tasks.MOST_ATTEMPTS + 1):
+        found = tasks.claim(label, run)
+        assert found is not None
+        assert found.attempts == attempt
+        assert tasks.claim(label, run) is None  # under way, and alive
+        tasks.rescue()
+        assert Run.objects.get(pk=run).state == "running"
+        queued = DBTaskResult.objects.ready().count()
+        Run.objects.filter(pk=run).update(beat=timezone.now() - 2 * tasks.SILENCE)
+        tasks.rescue()
+        again = attempt < tasks.MOST_ATTEMPTS
+        assert Run.objects.get(pk=run).state == ("waiting" if again else "refused")
+        assert DBTaskResult.objects.ready().count() == queued + again
+    assert "Given up" in engineer.get(f"/api/exchange/runs/{run}").json()["message"]
+
+
+def test_work_is_queued_with_its_row_or_not_at_all_and_lost_places_are_made_again(engineer: Api) -> None:
+    run = upload(engineer, GOOD).json()["id"]
+    assert DBTaskResult.objects.ready().get().args_kwargs["args"] == [Run._meta.label, run]
+    assert tasks.carry_out.call(Run._meta.label, run) == "previewed"
+    assert tasks.carry_out.call(Run._meta.label, run) == "was taken up already"
+    DBTaskResult.objects.all().delete()  # a worker died between the queue and the row
+    Run.objects.filter(pk=run).update(state="waiting", at=timezone.now() - 2 * tasks.SILENCE, beat=None)
+    tasks.rescue()
+    tasks.rescue()
+    assert DBTaskResult.objects.ready().count() == 1
 
 
 def _workbook(sheet: str, texts: str = "", bend: bool = False) -> bytes:

@@ -18,8 +18,8 @@ from server.crib.models import Tool
 from server.crib.things import to_core
 from server.exchange.files import Given
 from server.exchange.plan import plan_import
-from server.exchange.progress import Progress
 from server.records.models import Change
+from server.work.progress import Progress
 from tests.server.conftest import Api
 
 

@@ -11,7 +11,8 @@ from server.jobs import actions
 from server.jobs.document import entry_of
 from server.jobs.schemas import CardOut
 from server.jobs.sheet.content import operation_card, sheet_content
-from server.jobs.sheet.pdf import Form, Paper, sheet_answer
+from server.jobs.sheet.drawn import pdf_answer
+from server.jobs.sheet.pdf import Form, Paper, page_answer
 from server.shop import shop
 from server.units import Units
 
@@ -28,8 +29,13 @@ def read_setup_sheet(
     units: Units = "mm",
 ) -> HttpResponse:
     """The sheet of the newest revision, of all operations or of one."""
-    content = sheet_content(actions.newest(job_id), operation or None, units, shop())
-    return sheet_answer("setup_sheet.html", content, paper, form, f"setup-sheet-{job_id}")
+    revision = actions.newest(job_id)
+    if operation:
+        entry_of(revision.document, operation)
+    if form == "page":
+        return page_answer("setup_sheet.html", sheet_content(revision, operation or None, units, shop()), paper)
+    subject = {"of": "job", "job": job_id, "revision": revision.number, "operation": operation}
+    return pdf_answer(request, subject, paper, units, f"setup-sheet-{job_id}")
 
 
 @router.get("/{job_id}/operations/{operation}/card", response=CardOut)

@@ -20,15 +20,9 @@ Form = Literal["pdf", "page"]
 BASE = "http://sheet.invalid/static/"  # a name that leads nowhere: every link is answered below
 
 
-def sheet_answer(template: str, content: dict[str, Any], paper: Paper, form: Form, name: str) -> HttpResponse:
-    """A sheet as a page to look at or as a PDF of that file name."""
-    static = f"/{settings.STATIC_URL.strip('/')}/" if form == "page" else ""
-    page = render_to_string(template, {**content, "paper": paper, "static": static})
-    if form == "page":
-        return HttpResponse(page)
-    answer = HttpResponse(to_pdf(page), content_type="application/pdf")
-    answer["Content-Disposition"] = f'inline; filename="{name}.pdf"'
-    return answer
+def page_answer(template: str, content: dict[str, Any], paper: Paper) -> HttpResponse:
+    """A sheet as a page to look at."""
+    return HttpResponse(render_to_string(template, {**content, "paper": paper, "static": f"/{settings.STATIC_URL.strip('/')}/"}))
 
 
 def to_pdf(page: str) -> bytes:

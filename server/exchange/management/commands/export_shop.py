@@ -9,9 +9,9 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from cutting.errors import CuttingError
 from cutting.exchange.tables import TABLES
-from server.exchange.executor import export
 from server.exchange.files import FORMATS
-from server.exchange.progress import Progress
+from server.exchange.runs import export
+from server.work.progress import Progress
 
 
 class Command(BaseCommand):

@@ -12,7 +12,7 @@ from cutting.errors import CuttingError
 from server.exchange.apply import apply_plan
 from server.exchange.files import format_of, read_file
 from server.exchange.plan import CHANGED, REFUSED, plan_import
-from server.exchange.progress import Progress
+from server.work.progress import Progress
 
 MOST_LINES = 40
 

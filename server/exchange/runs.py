@@ -1,78 +1,26 @@
-"""Takes up waiting runs one after the other, in a process of its own. A run whose executor died is taken up again."""
+"""What an import or export does: previews, all or nothing, files."""
 
 from __future__ import annotations
 
-import gc
 import json
-import logging
-import time
 import zlib
 from dataclasses import astuple
-from datetime import timedelta
 from typing import Any
 
-from django.db import close_old_connections
-from django.utils import timezone
-
-from cutting.errors import CuttingError
 from cutting.exchange.tables import TABLES
 from cutting.tooling.records import properties, study
 from server.exchange.apply import apply_plan
 from server.exchange.files import read_file, rows_of, write_file
 from server.exchange.models import Run
 from server.exchange.plan import REFUSED, Fate, Plan, TablePlan, plan_import
-from server.exchange.progress import Cancelled, Progress
 from server.records.models import Stamp
 from server.records.registry import KEEPERS
-
-log = logging.getLogger(__name__)
-SILENCE = timedelta(seconds=10)  # after which a running run has lost its executor
-PAUSE = 0.25
+from server.work.progress import Progress
 
 
-def work(once: bool = False) -> None:
-    """Take up runs until stopped, or until none waits."""
-    while True:
-        close_old_connections()
-        run = claim()
-        if run is not None:
-            execute(run)
-        elif once:
-            return
-        else:
-            time.sleep(PAUSE)
-
-
-def claim() -> Run | None:
-    """The oldest run that waits or has lost its executor, now ours."""
-    lost = Run.objects.filter(state=Run.State.RUNNING, beat__lt=timezone.now() - SILENCE)
-    lost.update(state=Run.State.WAITING)
-    for pk in Run.objects.filter(state=Run.State.WAITING).order_by("pk").values_list("pk", flat=True):
-        if Run.objects.filter(pk=pk, state=Run.State.WAITING).update(state=Run.State.RUNNING, beat=timezone.now(), done=0):
-            return Run.objects.get(pk=pk)
-    return None
-
-
-def execute(run: Run, telling: bool = True) -> None:
-    """Do what a run asks for, and write down what came of it."""
-    began = time.monotonic()
-    gc.disable()  # a hundred thousand records hold no cycles; walking them again and again doubles the time
-    try:
-        with Progress(run.pk if telling else None) as progress:
-            {Run.Work.PREVIEW: _preview, Run.Work.APPLY: _apply, Run.Work.EXPORT: _export}[Run.Work(run.work)](run, progress)
-            run.done = run.total = max(progress.total, progress.done)
-    except Cancelled:
-        run.state, run.message = Run.State.CANCELLED, "Stopped on request; nothing was written."
-    except CuttingError as error:
-        run.state, run.message = Run.State.REFUSED, str(error)[:400]
-    except Exception:
-        log.exception("run %s failed", run.pk)
-        run.state, run.message = Run.State.REFUSED, "Something failed on our side; it is in the server's log. Nothing was written."
-    finally:
-        gc.enable()
-    run.seconds = time.monotonic() - began
-    run.beat = timezone.now()
-    run.save()
+def carry_out(run: Run, progress: Progress) -> None:
+    """Do what a run asks for."""
+    {Run.Work.PREVIEW: _preview, Run.Work.APPLY: _apply, Run.Work.EXPORT: _export}[Run.Work(run.work)](run, progress)
 
 
 def _plan(run: Run, progress: Progress) -> Plan:

@@ -1,0 +1,81 @@
+"""Sheets on paper, drawn by the workers and kept: the same sheet of the same state is drawn once."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+import time
+from threading import BoundedSemaphore
+from typing import Any
+
+from django.conf import settings
+from django.db import IntegrityError
+from django.http import HttpResponse
+from django.shortcuts import render
+from django.template.loader import render_to_string
+
+from cutting.operations.holes.heavy_bore.form import read_heavy
+from server.errors import Refusal
+from server.jobs.models import Revision, Sheet
+from server.jobs.sheet.content import sheet_content
+from server.jobs.sheet.pdf import Paper, to_pdf
+from server.shop import shop
+from server.units import Units
+from server.work.progress import Progress
+from server.work.tasks import start
+
+LOOK_EVERY = 0.05  # s
+_waiting = BoundedSemaphore(2)  # so many at once may wait at the door of a process; the others come again
+OVER = (Sheet.State.REFUSED, Sheet.State.CANCELLED)
+
+
+def pdf_answer(request: Any, subject: dict[str, Any], paper: Paper, units: Units, name: str) -> HttpResponse:
+    """The PDF where it is drawn; a page that asks again where it is being drawn; a refusal where that failed."""
+    sheet = _sheet(subject, paper, units)
+    if sheet.state not in (Sheet.State.DONE, *OVER) and _waiting.acquire(blocking=False):
+        try:
+            until = time.monotonic() + settings.SHEET_PATIENCE
+            while sheet.state not in (Sheet.State.DONE, *OVER) and time.monotonic() < until:
+                time.sleep(LOOK_EVERY)
+                sheet = Sheet.objects.defer("result").get(pk=sheet.pk)
+        finally:
+            _waiting.release()
+    if sheet.state in OVER:
+        Sheet.objects.filter(pk=sheet.pk).delete()  # asked for again, it is tried again
+        raise Refusal(422, sheet.message or "The sheet could not be drawn.")
+    if sheet.state != Sheet.State.DONE:
+        answer = render(request, "sheet_waits.html", {"sheet": sheet, "name": name}, status=202)
+        answer["Refresh"] = answer["Retry-After"] = "1"
+        return answer
+    answer = HttpResponse(bytes(Sheet.objects.get(pk=sheet.pk).result or b""), content_type="application/pdf")
+    answer["Content-Disposition"] = f'inline; filename="{name}.pdf"'
+    return answer
+
+
+def draw(sheet: Sheet, progress: Progress) -> None:
+    """Lay the sheet out; a worker does this."""
+    kind = sheet.subject["of"]
+    if kind == "heavy tool":
+        from server.crib.heavy_sheet import heavy_sheet  # which knows of sheets itself
+
+        tool = read_heavy(sheet.subject["form"], shop().library)
+        template, content = "heavy_sheet.html", heavy_sheet(tool, sheet.subject["revision"], sheet.units)
+    else:
+        revision = Revision.objects.select_related("author").get(job_id=sheet.subject["job"], number=sheet.subject["revision"])
+        template, content = "setup_sheet.html", sheet_content(revision, sheet.subject["operation"] or None, sheet.units, shop())
+    sheet.result = to_pdf(render_to_string(template, {**content, "paper": sheet.paper, "static": ""}))
+    sheet.state, sheet.message = Sheet.State.DONE, ""
+
+
+def _sheet(subject: dict[str, Any], paper: Paper, units: Units) -> Sheet:
+    state = json.dumps([subject, paper, units, shop().version], sort_keys=True)
+    key = hashlib.sha256(state.encode()).hexdigest()
+    kept = Sheet.objects.defer("result").filter(key=key)
+    if (there := kept.first()) is not None:
+        return there
+    sheet = Sheet(key=key, subject=subject, paper=paper, units=units)
+    try:
+        start(sheet)
+    except IntegrityError:  # somebody asked for it at the same moment
+        return kept.get()
+    return sheet

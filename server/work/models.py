@@ -1,0 +1,39 @@
+"""What every piece of long work has: how far it is, who still works at it, what came of it."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from django.db import models
+
+if TYPE_CHECKING:
+    from server.work.progress import Progress
+
+
+class LongWork(models.Model):
+    """A row per piece of work. The task queue only says that it is to be done; what is asked and what came of it stands here."""
+
+    class State(models.TextChoices):
+        WAITING = "waiting"  # for a worker to take it up
+        RUNNING = "running"
+        PREVIEWED = "previewed"  # for a person to say yes
+        DONE = "done"
+        REFUSED = "refused"
+        CANCELLED = "cancelled"
+
+    state = models.CharField(max_length=10, choices=State, default=State.WAITING, db_index=True)
+    done = models.PositiveIntegerField(default=0)
+    total = models.PositiveIntegerField(default=0)
+    message = models.CharField(max_length=400, blank=True)
+    cancel = models.BooleanField(default=False)
+    attempts = models.PositiveSmallIntegerField(default=0, help_text="how often a worker took it up; more than one where workers died")
+    at = models.DateTimeField(auto_now_add=True)
+    beat = models.DateTimeField(null=True, help_text="last sign of life of the worker that holds it")
+    seconds = models.FloatField(default=0)
+
+    class Meta:
+        abstract = True
+
+    def carry_out(self, progress: Progress) -> None:
+        """Do it, count the steps, and leave state and message of what came of it."""
+        raise NotImplementedError

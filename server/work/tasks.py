@@ -1,0 +1,121 @@
+"""Handing long work to the workers, doing it, and taking up again what a dead worker left.
+
+The queue is a table of the application's own database (the package that will be Django's own from 6.0 on), so a piece of work and its
+place in the queue are written together, and workers on several machines need nothing but the database.
+"""
+
+from __future__ import annotations
+
+import gc
+import logging
+import time
+from datetime import timedelta
+
+from django.apps import apps
+from django.conf import settings
+from django.db import transaction
+from django.utils import timezone
+from django_tasks import task
+from django_tasks_db.models import DBTaskResult
+
+from cutting.errors import CuttingError
+from server.errors import Refusal
+from server.work.models import LongWork
+from server.work.progress import Cancelled, Progress
+
+log = logging.getLogger(__name__)
+State = LongWork.State
+SILENCE = timedelta(seconds=10)  # after which running work has lost its worker
+MOST_ATTEMPTS = 3  # a piece of work that kills its workers is given up
+GIVEN_UP = f"Given up after {MOST_ATTEMPTS} attempts: it took too long or too much memory. Nothing was written."
+
+
+def start(row: LongWork) -> None:
+    """Write a piece of work down, and put it into the queue: both or neither."""
+    with transaction.atomic():
+        row.state = State.WAITING
+        row.save()
+        put(row)
+
+
+def put(row: LongWork) -> None:
+    carry_out.enqueue(row._meta.label, row.pk)
+
+
+@task()
+def carry_out(label: str, pk: int) -> str:
+    """Take a piece of work up, unless another worker has it, and give what became of it."""
+    row = claim(label, pk)
+    if row is None:
+        return "was taken up already"
+    execute(row)
+    return str(row.state)
+
+
+def claim(label: str, pk: int) -> LongWork | None:
+    """The piece of work, now ours; none where it does not wait."""
+    rows = apps.get_model(label).objects.filter(pk=pk)  # type: ignore[attr-defined]
+    if not rows.filter(state=State.WAITING).update(state=State.RUNNING, beat=timezone.now(), done=0):
+        return None
+    row: LongWork = rows.get()
+    row.attempts += 1
+    row.save(update_fields=["attempts"])
+    return row
+
+
+def execute(row: LongWork, telling: bool = True) -> None:
+    """Do what a row asks for, and write down what came of it."""
+    began = time.monotonic()
+    gc.disable()  # a hundred thousand records hold no cycles; walking them again and again doubles the time
+    try:
+        with Progress(row if telling else None) as progress:
+            row.carry_out(progress)
+            row.done = row.total = max(progress.total, progress.done)
+    except Cancelled:
+        row.state, row.message = State.CANCELLED, "Stopped on request; nothing was written."
+    except Refusal as refusal:
+        row.state, row.message = State.REFUSED, refusal.title[:400]
+    except CuttingError as error:
+        row.state, row.message = State.REFUSED, str(error)[:400]
+    except MemoryError:
+        row.state = State.REFUSED
+        row.message = f"It needs more than the {settings.WORK_MEGABYTES} MB that work may take. Nothing was written."
+    except Exception:
+        log.exception("%s %s failed", row._meta.label, row.pk)
+        row.state, row.message = State.REFUSED, "Something failed on our side; it is in the server's log. Nothing was written."
+    finally:
+        gc.enable()
+    row.seconds = time.monotonic() - began
+    row.beat = timezone.now()
+    row.save()
+
+
+def kinds() -> list[type[LongWork]]:
+    return [model for model in apps.get_models() if issubclass(model, LongWork)]
+
+
+def rescue() -> None:
+    """Put back what lost its worker; give up what lost too many. Any worker may do this at any time."""
+    now = timezone.now()
+    queued = DBTaskResult.objects.ready().exists()
+    for model in kinds():
+        rows = model.objects  # type: ignore[attr-defined]
+        lost = rows.filter(state=State.RUNNING, beat__lt=now - SILENCE)
+        lost.filter(attempts__gte=MOST_ATTEMPTS).update(state=State.REFUSED, message=GIVEN_UP)
+        for row in lost.filter(attempts__lt=MOST_ATTEMPTS):
+            with transaction.atomic():
+                if lost.filter(pk=row.pk).update(state=State.WAITING, beat=now):
+                    put(row)
+        if queued:
+            continue
+        # a worker died between the queue and the row
+        for row in rows.filter(state=State.WAITING, at__lt=now - SILENCE).exclude(beat__gt=now - SILENCE):
+            with transaction.atomic():
+                rows.filter(pk=row.pk).update(beat=now)
+                put(row)
+    dead = DBTaskResult.objects.running().filter(started_at__lt=now - timedelta(seconds=settings.WORK_SECONDS) - SILENCE)
+    dead.update(status="FAILED", finished_at=now, exception_class_path="server.work.tasks.WorkerDied")
+
+
+class WorkerDied(Exception):
+    """What stands in the queue's record of a task whose worker was killed."""
