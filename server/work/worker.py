@@ -16,6 +16,7 @@ from django.db import OperationalError, connections
 from django.utils.crypto import get_random_string
 from django_tasks_db.management.commands.db_worker import Worker
 
+from cutting.quantities.kinds import registry
 from server.work.housekeeping import tidy
 from server.work.tasks import rescue
 
@@ -40,6 +41,9 @@ def supervise(processes: int) -> None:
         signal.signal(one, stop)
     workers: set[int] = set()
     tidied = -TIDY_EVERY
+    import server.jobs.sheet.drawn  # noqa: F401 - read here, before the workers part
+
+    registry()
     gc.freeze()  # what is read by now is shared between the workers
     while not stopping:
         while len(workers) < processes:

@@ -11,7 +11,7 @@ from cutting.errors import CuttingError
 from cutting.mechanics.deflection import Holding
 from cutting.operations.frame.outcome import Outcome
 from cutting.operations.frame.setup import Skin
-from cutting.operations.registry import evaluate_quickly, explore, kind_of
+from cutting.operations.registry import explore, kind_of
 from cutting.operations.turned.setup import Setup
 from cutting.operations.turned.size_control import ledger
 from cutting.quantities import display, read_quantity, write
@@ -20,6 +20,7 @@ from server.jobs.document import entry_of, setup_of
 from server.jobs.kinds import VIEWERS
 from server.jobs.kinds.view import Shown, both, pieces
 from server.jobs.models import Revision
+from server.jobs.outcomes import outcome_of
 from server.jobs.readings import readings_of
 from server.jobs.sheet.drawing import half_section_svg, scene_svg
 from server.jobs.sheet.whole import whole_part
@@ -97,7 +98,7 @@ def _operation(revision: Revision, entry: dict[str, Any], system: str, stock: Sh
     head = {"number": entry["number"], "title": entry["title"]}
     try:
         setup = setup_of(revision.document, entry, None, stock)
-        outcome = evaluate_quickly(setup)
+        outcome = outcome_of(setup)
     except CuttingError as error:
         return {**head, "problem": str(error)}
     found = {**head, **_facts(revision, entry, setup, outcome, system, stock)}

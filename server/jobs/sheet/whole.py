@@ -9,11 +9,11 @@ from django.utils.safestring import mark_safe
 
 from cutting.doors.plain import plain
 from cutting.errors import CuttingError
-from cutting.operations.registry import evaluate_quickly
 from cutting.quantities import write
 from server.crib.models import Tool
 from server.jobs.document import setup_of
 from server.jobs.models import Revision
+from server.jobs.outcomes import outcome_of
 from server.jobs.sheet.drawing import clamping_svg
 from server.jobs.state import state_of
 from server.shop import Shop
@@ -61,7 +61,7 @@ def _tools(document: dict[str, Any], state: dict[str, Any], system: str, stock: 
         for number in tool["operations"]:
             try:
                 setup = setup_of(document, used[number], None, stock)
-                edges += document["batch"]["pieces"] / max(evaluate_quickly(setup).results["change_parts"].value, 1e-9)
+                edges += document["batch"]["pieces"] / max(outcome_of(setup).results["change_parts"].value, 1e-9)
             except CuttingError:
                 continue
             own = setup.overhang

@@ -13,7 +13,7 @@ from server.crib.models import Tool
 from server.floor.demo import fill_floor
 from server.floor.models import Machine
 from server.jobs.demo import fill_jobs
-from server.jobs.models import Job
+from server.jobs.models import Job, Sheet
 from server.people.demo import fill_people
 from server.shelf.demo import fill_shelf
 from server.shelf.models import Material
@@ -24,6 +24,7 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:
         call_command("migrate", interactive=False, verbosity=0)
+        Sheet.objects.all().delete()  # this release may draw them otherwise
         if not settings.DEMO:
             return
         fill_people()
