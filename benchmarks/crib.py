@@ -106,7 +106,8 @@ class Door:
 
     def __init__(self, site: str) -> None:
         self.site = site
-        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar()))
+        self.jar = http.cookiejar.CookieJar()
+        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self.jar))
         self.token = self.get("/api/session")["token"]
         name, password, _ = PEOPLE[0]
         self.token = self.post("/api/session", {"name": name, "password": password})["token"]

@@ -137,7 +137,7 @@ def start(port: int) -> int:
                 "--workers",
                 "2",
                 "--threads",
-                "4",
+                "12",
                 "--preload",
                 "--config",
                 "server/workers.py",

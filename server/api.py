@@ -9,7 +9,6 @@ from typing import Any
 
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
-from ninja import NinjaAPI
 from ninja.errors import HttpError
 from ninja.parser import Parser
 
@@ -26,6 +25,7 @@ from server.jobs.sheet.api import router as sheets
 from server.jobs.study_api import router as studies
 from server.jobs.thread_size_api import router as thread_sizes
 from server.jobs.trace_api import router as traces
+from server.openapi import DocumentedAPI
 from server.people.administration import router as people
 from server.people.api import router as session
 from server.people.roles import SignedIn
@@ -71,7 +71,7 @@ def _for_insiders(view: Callable[..., HttpResponse]) -> Callable[..., HttpRespon
     return shown
 
 
-api = NinjaAPI(
+api = DocumentedAPI(
     title="Arrow Bench",
     version="1",
     docs_url=None,

@@ -10,6 +10,7 @@ from typing import Any
 from django.core.exceptions import RequestDataTooBig
 from django.db import OperationalError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
@@ -18,6 +19,7 @@ from cutting.errors import CuttingError
 from server.sentences import told
 from server.words import said, sentence, title
 
+LONGEST_ADDRESS = 4000
 CONTENT_TYPE = "application/problem+json"
 AWAY = "The database does not answer. Nothing was saved by this request, and nothing typed is lost: try again in a moment."
 log = logging.getLogger(__name__)
@@ -64,6 +66,10 @@ def register(api: NinjaAPI) -> None:
     def missing(request: HttpRequest, error: Http404) -> HttpResponse:
         return problem(404, "There is nothing here by that name.")
 
+    @api.exception_handler(MultiPartParserError)
+    def unreadable(request: HttpRequest, error: MultiPartParserError) -> HttpResponse:
+        return problem(400, "The form cannot be read: it does not say where its parts end.")
+
     @api.exception_handler(RequestDataTooBig)
     def too_big(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
         return problem(413, "The request is larger than 12 MiB.")
@@ -88,10 +94,16 @@ def register(api: NinjaAPI) -> None:
 
 
 def kept_nowhere(answer: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
-    """Middleware: what the API tells is for the one who asked, and is kept by no cache on the way."""
+    """Middleware: what the API tells is for the one who asked, and is kept by no cache on the way; what it refuses has one form."""
 
     def answered(request: HttpRequest) -> HttpResponse:
+        if len(request.get_full_path()) > LONGEST_ADDRESS:
+            return problem(414, f"The address is longer than {LONGEST_ADDRESS} letters.")
         found = answer(request)
+        if found.status_code == 405 and request.path.startswith("/api/"):
+            allowed = found.get("Allow", "")
+            found = problem(405, f"Here goes {allowed or 'another method'}, not {request.method}.")
+            found["Allow"] = allowed
         if request.path.startswith("/api/"):
             found.headers.setdefault("Cache-Control", "no-store")
         return found

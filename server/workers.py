@@ -1,33 +1,50 @@
-"""Settings of the web workers (gunicorn): each reads what it will need in the background as it starts, and sets it aside."""
+"""Settings of the web workers (gunicorn): what they will need is read once before they part, so that the first question is a quick one."""
 
 from __future__ import annotations
 
 import gc
 import logging
-import threading
 from typing import Any
 
+limit_request_line = 8190  # what is longer than the application takes gets its own answer
+keepalive = 75  # s; who asks every other second finds the line open
 log = logging.getLogger(__name__)
+
+
+def when_ready(server: Any) -> None:
+    """Called by gunicorn before the workers part from it."""
+    _warm()
+    gc.collect()
 
 
 def post_worker_init(worker: Any) -> None:
     """Called by gunicorn in each new worker."""
-    threading.Thread(target=_warm, daemon=True).start()
+    # what is read by now stays: walking it again and again for cycles stops a worker for 150 ms, in the middle of somebody's nudge
+    gc.freeze()
 
 
 def _warm() -> None:
-    from django.db import connection
+    from django.contrib.auth.models import User
+    from django.db import connections
+    from django.test import RequestFactory
     from django.urls import get_resolver
 
     from server.crib.index import crib_index
+    from server.jobs.api import evaluate_operation, follow_job
+    from server.jobs.models import Job
+    from server.jobs.schemas import TryIn
 
     try:
         _ = get_resolver().url_patterns  # with every room behind it
         crib_index()
-    except Exception:  # a worker serves without it too: the first search reads the crib then
-        log.warning("the crib's index could not be read ahead", exc_info=True)
+        request = RequestFactory().get("/")
+        request.user = User.objects.first()  # type: ignore[assignment]
+        for job in Job.objects.filter(archived_at=None)[:3]:
+            for entry in job.revisions.first().document["operations"][:3]:  # type: ignore[union-attr]
+                if entry["tool"]:
+                    evaluate_operation(request, job.pk, entry["id"], TryIn())
+                    follow_job(job.pk, entry["id"], TryIn())
+    except Exception:  # they serve without it too: the first question reads then
+        log.warning("what the workers need could not be read ahead", exc_info=True)
     finally:
-        connection.close()
-    # what is read by now stays: walking it again and again for cycles stops a worker for 150 ms, in the middle of somebody's nudge
-    gc.collect()
-    gc.freeze()
+        connections.close_all()  # none is shared

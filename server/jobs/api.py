@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.db.models import F
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import File, Router, Status
@@ -21,11 +22,12 @@ from server.jobs.cautions import dismiss, mark_dismissed, restore
 from server.jobs.document import entry_of, request_of, setup_of, tried_with, way_of
 from server.jobs.kinds import VIEWERS
 from server.jobs.measuring import ask_about_doubts, read_measurement
-from server.jobs.models import Job, Measurement, Note, Print, Revision
+from server.jobs.models import Measurement, Note, Print, Revision
 from server.jobs.present import Standing, advice_out, evaluation, standing_of
 from server.jobs.prints import drawn_anew, picture_of
 from server.jobs.rankings import ranked
 from server.jobs.state import part_before, stages_of, state_of
+from server.jobs.turns import quick, turn
 from server.jobs.uses import accept, what_would_change
 from server.people.roles import require_engineer, require_operator
 from server.shop import Shop, shop
@@ -39,8 +41,9 @@ MOST_BYTES = 10 * 1024 * 1024
 def list_jobs(request: HttpRequest, archived: bool = False) -> list[dict[str, Any]]:
     """All jobs at work, or all in the archive; what needs attention first."""
     rows, stock = [], shop()
-    for job in Job.objects.filter(archived_at__isnull=not archived):
-        revision = actions.newest(job.pk)
+    newest = Revision.objects.filter(number=F("job__revision"), job__archived_at__isnull=not archived).select_related("job")
+    for revision in newest:
+        job = revision.job
         rows.append(
             {
                 "id": job.pk,
@@ -151,6 +154,11 @@ def _revision(one: Revision) -> dict[str, Any]:
 @router.post("/{job_id}/operations/{operation}/evaluate", response=operation_schemas.EvaluationOut)
 def evaluate_operation(request: HttpRequest, job_id: int, operation: str, payload: schemas.TryIn) -> HttpResponse:
     """The live loop: evaluate with values to try; nothing is saved."""
+    with quick():
+        return evaluate_now(request, job_id, operation, payload)
+
+
+def evaluate_now(request: HttpRequest, job_id: int, operation: str, payload: schemas.TryIn) -> HttpResponse:
     revision, stock = actions.newest(job_id), shop()
     document, entry = _entry(job_id, operation, revision)
     setup = setup_of(document, entry, _tried(payload, revision, stock), stock)
@@ -167,6 +175,11 @@ def evaluate_operation(request: HttpRequest, job_id: int, operation: str, payloa
 @router.post("/{job_id}/operations/{operation}/follow", response=schemas.FollowOut)
 def follow_operation(request: HttpRequest, job_id: int, operation: str, payload: schemas.TryIn) -> dict[str, Any]:
     """What may follow within a second: remedies, the ranking, and the whole part's tape with the values tried."""
+    with turn(request):
+        return follow_job(job_id, operation, payload)
+
+
+def follow_job(job_id: int, operation: str, payload: schemas.TryIn) -> dict[str, Any]:
     revision, stock = actions.newest(job_id), shop()
     document, entry = _entry(job_id, operation, revision)
     tried = _tried(payload, revision, stock)

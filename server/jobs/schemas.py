@@ -145,6 +145,23 @@ class StateOut(Schema):
     baseline: BaselineOut | None
 
 
+class TapeGlance(Schema):
+    seconds_display: DisplayOut
+    money_display: DisplayOut
+
+
+class GlanceOut(Schema):
+    """Of a job's state what a list of jobs shows."""
+
+    outline: OutlineOut
+    tape: TapeGlance
+    attention: int
+    why: DisplayOut
+    over_target: bool
+    target_display: DisplayOut | None
+    baseline: BaselineOut | None
+
+
 class JobRow(Schema):
     id: int
     name: str
@@ -155,7 +172,7 @@ class JobRow(Schema):
     revision: int
     changed: datetime
     stale: int
-    state: StateOut
+    state: GlanceOut
 
 
 class PrintRow(Schema):

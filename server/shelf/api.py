@@ -38,6 +38,11 @@ class MaterialRow(Schema):
     from_memory: bool
 
 
+class MaterialPage(Schema):
+    matched: int
+    rows: list[MaterialRow]
+
+
 class Fact(Schema):
     label: str
     display: DisplayOut
@@ -90,14 +95,18 @@ class GroupRow(Schema):
     hardness: str
 
 
-@router.get("/materials", response=list[MaterialRow])
-def list_materials(request: HttpRequest, q: str = "", letter: str = "", archived: bool = False) -> list[dict[str, Any]]:
-    """Materials by any part of any name, in group order."""
+@router.get("/materials", response=MaterialPage)
+def list_materials(
+    request: HttpRequest, q: str = "", letter: str = "", archived: bool = False, offset: int = 0, limit: int = 200
+) -> dict[str, Any]:
+    """Materials by any part of any name, in group order, so many at a time."""
     rows = Material.objects.filter(archived_at__isnull=not archived)
     if letter:
         rows = rows.filter(letter=letter[:1].upper())
     wanted = plain(q)
-    return [_row(m) for m in rows if not wanted or wanted in plain(f"{m.name};{m.number};{m.aliases}")]
+    found = [m for m in rows if not wanted or wanted in plain(f"{m.name};{m.number};{m.aliases}")]
+    start = max(offset, 0)
+    return {"matched": len(found), "rows": [_row(m) for m in found[start : start + min(max(limit, 1), 500)]]}
 
 
 @router.get("/groups", response=list[GroupRow])

@@ -116,7 +116,7 @@ def test_the_page_allows_no_inline_anything(nobody: Api) -> None:
 
 
 def test_lookups_find_what_people_say(engineer: Api) -> None:
-    assert engineer.get("/api/shelf/materials?q=4140").json()[0]["name"].startswith("42CrMo4")
+    assert engineer.get("/api/shelf/materials?q=4140").json()["rows"][0]["name"].startswith("42CrMo4")
     assert len(engineer.get("/api/floor/machines").json()) == 7
     assert engineer.get("/api/shelf/materials/C45").json()["speeds"]
 
@@ -189,3 +189,12 @@ def test_an_instance_of_an_earlier_release_loses_its_rights_on_the_server(tmp_pa
             assert r"ALL PRIVILEGES ON `%arrow\_bench%`.*" in grants().replace("\\\\", "\\")
     finally:
         database.stop(instance)
+
+
+def test_every_refusal_has_the_one_form_also_before_a_door_is_reached(engineer: Api) -> None:
+    form = engineer.client.post("/api/jobs", b"x", content_type="multipart/form-data", HTTP_X_CSRFTOKEN=engineer.token)  # no boundary
+    refused = {400: form, 405: engineer.client.put("/api/jobs"), 414: engineer.get("/api/jobs?" + "x" * 4000)}
+    plain = engineer.client.post("/api/jobs", b"{}", content_type="text/plain", HTTP_X_CSRFTOKEN=engineer.token)
+    for status, answer in (refused | {415: plain}).items():
+        assert (answer.status_code, answer["Content-Type"], answer.json()["status"]) == (status, "application/problem+json", status)
+    assert "GET" in refused[405]["Allow"]

@@ -150,7 +150,7 @@ def test_a_material_of_ones_own_is_found_and_cuts(engineer: Api) -> None:
     cells = {"name": "Gate steel", "aliases": "gs1; old gate", "group": "7", "hardness_low": "270", "hardness_high": "290"}
     made = engineer.post("/api/records/materials", {"cells": cells}).json()
     assert made["cells"]["strength"]["value"] == "950"  # 280 HB by ISO 18265
-    found = engineer.get("/api/shelf/materials?q=OLD gate").json()
+    found = engineer.get("/api/shelf/materials?q=OLD gate").json()["rows"]
     assert [m["name"] for m in found] == ["Gate steel"]
     assert shop().library.material("gs1").name == "Gate steel"
     sheet = engineer.get("/api/shelf/materials/Gate%20steel").json()
@@ -204,8 +204,8 @@ def test_an_archived_material_still_serves_its_jobs_and_says_so(engineer: Api, j
     job = job_id("Runner shaft")
     pk = Material.objects.get(name="34CrNiMo6").pk
     engineer.post(f"/api/records/materials/{pk}/archive", {})
-    assert "34CrNiMo6" not in [m["name"] for m in engineer.get("/api/shelf/materials?q=34CrNiMo6").json()]
-    assert [m["name"] for m in engineer.get("/api/shelf/materials?q=34CrNiMo6&archived=true").json()] == ["34CrNiMo6"]
+    assert "34CrNiMo6" not in [m["name"] for m in engineer.get("/api/shelf/materials?q=34CrNiMo6").json()["rows"]]
+    assert [m["name"] for m in engineer.get("/api/shelf/materials?q=34CrNiMo6&archived=true").json()["rows"]] == ["34CrNiMo6"]
     state = engineer.get(f"/api/jobs/{job}").json()
     assert state["stale"] == 1
     assert all(row["status"] != "broken" for row in state["state"]["operations"])

@@ -46,14 +46,26 @@ let signedOut = () => {};
 /** What to do when the server knows this person no more. */
 export const onSignedOut = (then: () => void) => (signedOut = then);
 
+const random = () =>
+  Array.from(crypto.getRandomValues(new Uint8Array(16)), (byte) => byte.toString(16).padStart(2, "0")).join(
+    "",
+  );
+/** Tells this page from the same person's others: of one page only the newest question counts. */
+const thisPage = random();
+
 /** What every request of our own carries beside its body. */
-export const ownHeaders = (): Record<string, string> => ({ "X-CSRFToken": token, "X-Units": units });
+export const ownHeaders = (): Record<string, string> => ({
+  "X-CSRFToken": token,
+  "X-Units": units,
+  "X-Page": thisPage,
+});
 
 export const api = createClient<paths>({ baseUrl: "/", fetch: (request) => globalThis.fetch(request) });
 api.use({
   onRequest({ request }) {
     if (request.method !== "GET") request.headers.set("X-CSRFToken", token);
     request.headers.set("X-Units", units);
+    request.headers.set("X-Page", thisPage);
     return request;
   },
 });
@@ -88,9 +100,7 @@ const LAST_WAIT = 3000;
 export async function askOnce<T>(
   call: (once: { headers: Record<string, string> }) => Promise<Answer<T>>,
 ): Promise<T> {
-  const key = Array.from(crypto.getRandomValues(new Uint8Array(16)), (byte) =>
-    byte.toString(16).padStart(2, "0"),
-  ).join("");
+  const key = random();
   for (let wait = FIRST_WAIT; ; wait *= 2) {
     try {
       return await ask(call({ headers: { "Idempotency-Key": key } }));

@@ -2,30 +2,18 @@
   import { createQuery } from "@tanstack/svelte-query";
   import { api, ask } from "../api/client";
   import EntryField from "../lib/EntryField.svelte";
-  import NamePicker from "../lib/NamePicker.svelte";
   import Panel from "../lib/Panel.svelte";
   import { session } from "../session.svelte";
+  import MaterialPicker from "../shelf/MaterialPicker.svelte";
   import type { JobEditor } from "./editor.svelte";
   import HouseRules from "./HouseRules.svelte";
 
   let { editor }: { editor: JobEditor } = $props();
   const document = $derived(editor.job!.document);
-  const materials = createQuery(() => ({
-    queryKey: ["materials"],
-    queryFn: () => ask(api.GET("/api/shelf/materials", { params: { query: {} } })),
-  }));
   const machines = createQuery(() => ({
     queryKey: ["machines"],
     queryFn: () => ask(api.GET("/api/floor/machines")),
   }));
-  const materialItems = $derived(
-    (materials.data ?? []).map((m) => ({
-      value: m.name,
-      label: m.name,
-      more: `${m.letter} ${m.group} · ${m.aliases.join(", ")}`,
-      words: [m.name, m.number, ...m.aliases].join(" ; "),
-    })),
-  );
   let rules = $state(false);
   const locked = $derived(!session.mayEdit);
 
@@ -41,10 +29,9 @@
     <label for="part-name">part</label>
     <EntryField id="part-name" value={document.name} disabled={locked} commit={(name) => part({ name })} />
     <span>material</span>
-    <NamePicker
+    <MaterialPicker
       label="Material"
       value={document.material}
-      items={materialItems}
       disabled={locked}
       choose={(material) =>
         void editor.save({ action: "set_part", operation: "", units: session.units, material })}

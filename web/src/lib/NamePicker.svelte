@@ -13,10 +13,16 @@
     items: Item[];
     choose: (value: string) => void;
     disabled?: boolean;
+    /** Where not all of them are at hand: what is typed, to look it up by. */
+    search?: (text: string) => void;
   }
-  let { label, value, items, choose, disabled = false }: Props = $props();
+  let { label, value, items, choose, disabled = false, search }: Props = $props();
 
   let text = $state("");
+  function forget() {
+    text = "";
+    search?.("");
+  }
   const plain = (name: string) => name.toLowerCase().replace(/[\s\-_./]+/g, "");
   const found = $derived(text ? items.filter((item) => plain(item.words).includes(plain(text))) : items);
 </script>
@@ -28,14 +34,17 @@
   inputValue={text || value}
   onValueChange={(picked) => {
     if (picked) choose(picked);
-    text = "";
+    forget();
   }}
-  onOpenChange={(open) => !open && (text = "")}
+  onOpenChange={(open) => !open && forget()}
 >
   <Combobox.Input
     class="control w-full"
     aria-label={label}
-    oninput={(event) => (text = event.currentTarget.value)}
+    oninput={(event) => {
+      text = event.currentTarget.value;
+      search?.(text);
+    }}
   />
   <Combobox.Portal>
     <Combobox.Content

@@ -21,7 +21,7 @@
     const q = text.trim();
     const [jobs, materials, tools, thread] = await Promise.all([
       ask(api.GET("/api/jobs")),
-      q ? ask(api.GET("/api/shelf/materials", { params: { query: { q } } })) : [],
+      q ? ask(api.GET("/api/shelf/materials", { params: { query: { q, limit: 8 } } })) : null,
       q ? ask(api.GET("/api/crib/tools", { params: { query: { q, limit: 8 } } })) : null,
       q ? readThread(q) : [],
     ]);
@@ -37,7 +37,7 @@
           more: `${job.material} · ${job.machine}`,
           href: `/jobs/${job.id}`,
         })),
-      ...materials.slice(0, 8).map((m) => ({
+      ...(materials?.rows ?? []).map((m) => ({
         kind: "material",
         label: m.name,
         more: [m.number, ...m.aliases].join(", "),

@@ -14,13 +14,15 @@
   const queries = useQueryClient();
   let q = $state("");
   let letter = $state("");
+  let limit = $state(100);
   let archived = $state(false);
   let picked = $state("");
   let entering = $state(false);
   const name = $derived(picked || (params?.name ? decodeURIComponent(params.name) : "C45"));
   const list = createQuery(() => ({
-    queryKey: ["materials", q, letter, archived],
-    queryFn: () => ask(api.GET("/api/shelf/materials", { params: { query: { q, letter, archived } } })),
+    queryKey: ["materials", q, letter, archived, limit],
+    queryFn: () =>
+      ask(api.GET("/api/shelf/materials", { params: { query: { q, letter, archived, limit } } })),
     placeholderData: (before) => before,
   }));
 </script>
@@ -44,7 +46,7 @@
         <label class="flex items-center gap-1"
           ><input type="checkbox" bind:checked={archived} /> archive</label
         >
-        <span class="text-soft figure" role="status">{list.data?.length ?? "…"} on the shelf</span>
+        <span class="text-soft figure" role="status">{list.data?.matched ?? "…"} on the shelf</span>
         <span class="flex-1"></span>
         {#if session.mayEdit}<button class="control" onclick={() => (entering = true)}
             >Enter a material</button
@@ -68,7 +70,7 @@
             ></thead
           >
           <tbody>
-            {#each list.data ?? [] as row (row.id)}
+            {#each list.data?.rows ?? [] as row (row.id)}
               <tr class="border-line border-t {row.name === name ? 'bg-wash' : ''}"
                 ><td class="px-2.5 py-0.5 whitespace-nowrap"
                   ><button class="plain-link font-semibold" onclick={() => (picked = row.name)}
@@ -88,6 +90,12 @@
               >{/each}
           </tbody>
         </table>
+        {#if (list.data?.matched ?? 0) > limit && limit < 500}<button
+            class="control m-2.5"
+            onclick={() => (limit += 100)}>More</button
+          >{:else if (list.data?.matched ?? 0) > limit}<p class="text-soft m-2.5">
+            Only 500 are shown: search by a part of the name.
+          </p>{/if}
       </div>
     </section>
     <Converter material={name} />

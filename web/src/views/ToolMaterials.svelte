@@ -3,9 +3,9 @@
   import { api, ask, Problem } from "../api/client";
   import CribTabs from "../crib/CribTabs.svelte";
   import EntryField from "../lib/EntryField.svelte";
-  import NamePicker from "../lib/NamePicker.svelte";
   import { page } from "../page.svelte";
   import { session, shown } from "../session.svelte";
+  import MaterialPicker from "../shelf/MaterialPicker.svelte";
 
   page.open("Which tool material", [{ label: "Crib", href: "#/crib" }, { label: "Which tool material" }]);
   let task = $state({
@@ -19,10 +19,6 @@
     interrupted: false,
   });
   let opened = $state("");
-  const materials = createQuery(() => ({
-    queryKey: ["materials"],
-    queryFn: () => ask(api.GET("/api/shelf/materials", { params: { query: {} } })),
-  }));
   const machines = createQuery(() => ({
     queryKey: ["machines"],
     queryFn: () => ask(api.GET("/api/floor/machines")),
@@ -32,14 +28,6 @@
     queryFn: () => ask(api.POST("/api/floor/tool-materials", { body: { ...task, units: session.units } })),
     placeholderData: (before) => before,
   }));
-  const items = $derived(
-    (materials.data ?? []).map((m) => ({
-      value: m.name,
-      label: m.name,
-      more: `${m.letter} ${m.group} · ${m.aliases.join(", ")}`,
-      words: [m.name, m.number, ...m.aliases].join(" ; "),
-    })),
-  );
   const refusal = $derived(offers.error instanceof Problem ? offers.error : null);
   const dearest = $derived(Math.max(0, ...(offers.data ?? []).map((row) => row.cost_value ?? 0)));
   const fields = [
@@ -55,10 +43,9 @@
   <CribTabs />
   <section class="bg-sheet border-line flex flex-wrap items-end gap-3 border p-2.5" aria-label="The cut">
     <div class="w-52">
-      <span class="text-soft text-[13px]">material</span><NamePicker
+      <span class="text-soft text-[13px]">material</span><MaterialPicker
         label="Material"
         value={task.material}
-        {items}
         choose={(material) => (task.material = material)}
       />
     </div>

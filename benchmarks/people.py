@@ -1,0 +1,49 @@
+"""What people do at human pace, for locust: nudge, read the ranking that follows, save, search the crib."""
+
+from __future__ import annotations
+
+import random
+from typing import Any
+
+from locust import HttpUser, constant_pacing, task
+
+from server.people.demo_people import PEOPLE
+
+NUDGES = {"feed_per_rev": (0.12, 0.3, "mm/rev"), "cutting_speed": (120, 240, "m/min")}
+
+
+class Engineer(HttpUser):
+    """Somebody at a bench of their own copy of a demo job."""
+
+    wait_time = constant_pacing(2)
+
+    def on_start(self) -> None:
+        name, password, _ = PEOPLE[0]
+        self.token = self._ask("get", "/api/session", "sign in").json()["token"]
+        self.token = self._ask("post", "/api/session", "sign in", {"name": name, "password": password}).json()["token"]
+        jobs = self._ask("get", "/api/jobs", "jobs").json()
+        shaft = next(job["id"] for job in jobs if job["name"] == "Runner shaft")
+        made = self._ask("post", f"/api/jobs/{shaft}/copy", "copy a job", {}).json()
+        self.job, self.revision = made["id"], made["revision"]
+        self.turned = [row["id"] for row in made["document"]["operations"] if "feed_per_rev" in row["settings"]] or ["op30"]
+
+    @task
+    def nudge(self) -> None:
+        operation = random.choice(self.turned)
+        name = random.choice(list(NUDGES))
+        low, high, unit = NUDGES[name]
+        tried = {"settings": {name: f"{random.uniform(low, high):.3g} {unit}"}}
+        place = f"/api/jobs/{self.job}/operations/{operation}"
+        self._ask("post", f"{place}/evaluate", "evaluate", tried)
+        self._ask("post", f"{place}/follow", "follow", tried)
+        what = random.random()
+        if what < 0.2:
+            edit = {"action": "set_settings", "operation": operation, **tried}
+            saved = self._ask("post", f"/api/jobs/{self.job}/edits", "save", {"base_revision": self.revision, "edit": edit}).json()
+            self.revision = saved.get("revision", self.revision)
+        elif what < 0.3:
+            self._ask("get", "/api/crib/tools?q=CNMG", "search the crib")
+
+    def _ask(self, method: str, path: str, name: str, data: Any = None) -> Any:
+        headers = {"X-CSRFToken": getattr(self, "token", "")}
+        return self.client.request(method, path, name=name, json=data, headers=headers)
