@@ -12,7 +12,7 @@ from benchmarks.crib import Door
 from benchmarks.sizes import FULL, Sizes
 
 # what streams from a device, what would sign the caller out or lock them out
-LEFT_OUT = ("/record$", "^/api/session$", "/session/password$|/api/people/.*/(password|sessions)$|^/api/people/{person_id}$")
+LEFT_OUT = "/record$|^/api/session$|/session/password$|/api/people/.*/(password|sessions)$|^/api/people/{person_id}$"
 SAID = re.compile(r"(\d+ generated|Server error|Undocumented|in \d+[.\d]* ?s\b)")
 
 
@@ -29,8 +29,7 @@ def measure(site: str, sizes: Sizes = FULL) -> Iterator[str]:
     ]
     command += ["--header", f"Cookie: {cookie}", "--header", f"X-CSRFToken: {caller.token}", "--max-examples", str(sizes.calls)]
     command += ["--phases", "fuzzing", "--checks", "not_a_server_error,status_code_conformance", "--seed", "1"]
-    for one in LEFT_OUT:
-        command += ["--exclude-path-regex", one]
+    command += ["--exclude-path-regex", LEFT_OUT]
     said = subprocess.run(command, capture_output=True, text=True, check=False).stdout
     yield from (
         line.strip() for line in said.splitlines() if re.search(r"(\d+ generated|Server error|Undocumented|in \d+[.\d]* ?s\b)", line)

@@ -16,6 +16,7 @@ from server import errors
 from server.crib.api import router as crib
 from server.crib.heavy import router as heavy
 from server.exchange.api import router as exchange
+from server.exchange.job_file_api import router as job_files
 from server.floor.api import router as floor
 from server.jobs.api import kinds
 from server.jobs.api import router as jobs
@@ -85,6 +86,7 @@ errors.register(api)
 api.add_router("/session", session, tags=["people"])
 api.add_router("/people", people, tags=["people"])
 api.add_router("/kinds", kinds, tags=["jobs"])
+api.add_router("/jobs", job_files, tags=["exchange"])  # before "/{job_id}", which would take "/file" for a job
 api.add_router("/jobs", jobs, tags=["jobs"])
 api.add_router("/jobs", planning, tags=["planning"])
 api.add_router("/jobs", studies, tags=["studies"])

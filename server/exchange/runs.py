@@ -7,7 +7,9 @@ import zlib
 from dataclasses import astuple
 from typing import Any
 
+from cutting.exchange.columns import Record
 from cutting.exchange.tables import TABLES
+from cutting.names import plain
 from cutting.tooling.records import properties, study
 from server.exchange.apply import apply_plan
 from server.exchange.files import read_file, rows_of, write_file
@@ -79,17 +81,33 @@ def _export(run: Run, progress: Progress) -> None:
 
 
 def export(names: list[str], form: str, progress: Progress) -> bytes:
-    """The file of everything that is kept in the tables and not archived."""
-    tables = []
+    """The file of everything that is kept in the tables and not archived, and of what that names: it can always be read in again."""
+    found: dict[str, list[Record]] = {}
     for name in names:
         keeper = KEEPERS[name]
-        records = []
+        found[name] = []
         for row in keeper.rows().filter(archived_at=None).order_by("pk").iterator(chunk_size=2000):
-            record = keeper.to_record(row)
-            records.append(_with_said(record) if name == "tools" else record)
+            found[name].append(keeper.to_record(row))
             progress.step()
-        tables.append((keeper.table, records))
-    return write_file(form, tables)
+    if len(names) > 1:  # one table alone is read in where the others are
+        for name in sorted(names, key=_depth, reverse=True):
+            for column, other in KEEPERS[name].table.needs:
+                found[other] += _archived(other, {plain(str(record[column])) for record in found[name] if record[column]})
+    return write_file(
+        form, [(KEEPERS[name].table, [_with_said(r) for r in found[name]] if name == "tools" else found[name]) for name in names]
+    )
+
+
+def _depth(name: str) -> int:
+    """How many tables stand behind the names of a table."""
+    return max((1 + _depth(other) for _, other in KEEPERS[name].table.needs), default=0)
+
+
+def _archived(name: str, wanted: set[str]) -> list[Record]:
+    """Of a table what is archived and yet named by something at work."""
+    keeper = KEEPERS[name]
+    rows = keeper.rows().filter(archived_at__isnull=False).order_by("pk")
+    return [keeper.to_record(row) for row in rows if plain(row.name) in wanted]
 
 
 def _with_said(record: dict[str, Any]) -> dict[str, Any]:

@@ -80,6 +80,9 @@ class NumbersOut(Schema):
     note: str
 
 
+SLOWEST = 0.1  # 1/min
+
+
 class CurveIn(Schema):
     """A power curve being drawn: [speed, power] points."""
 
@@ -175,6 +178,8 @@ def draw_curve(request: HttpRequest, payload: CurveIn) -> dict[str, Any]:
     points = sorted((n, p) for n, p in payload.points)
     if not points or points[-1][0] <= 0:
         raise OutOfRange("points", "a curve wants points of speed and power, one above 0 1/min at least.", "[1/min, kW]")
+    if slow := [n for n, _ in points if 0 < n < SLOWEST]:  # no spindle creeps like this, and torque grows without end
+        raise OutOfRange("points", f"{slow[0]:g} 1/min is slower than any spindle.", f"0, or from {SLOWEST:g} 1/min")
     share = payload.efficiency if payload.curve_at == "motor" else 1.0
     spindle = [(n, p * share) for n, p in points]
     torque = [(n, 9549.3 * p / n) for n, p in _dense(spindle) if n > 0]

@@ -64,12 +64,12 @@ def start_job(given: dict[str, Any], author: AbstractBaseUser) -> Job:
 def copy_job(job_id: int, author: AbstractBaseUser) -> Job:
     """The newest state of a job as a new job, without notes, measurements and history."""
     document = newest(job_id).document
-    longest = Job._meta.get_field("name").max_length or 120
-    return create_job({**document, "name": _free_name(document["name"], longest)}, author)
+    return create_job({**document, "name": free_name(document["name"])}, author)
 
 
-def _free_name(name: str, longest: int) -> str:
+def free_name(name: str) -> str:
     """The name with the first number that no job has; shortened only where the number would not fit."""
+    longest = Job._meta.get_field("name").max_length or 120
     taken = set(Job.objects.values_list("name", flat=True))
     for number in range(1, 10_000):
         tail = f", copy {number}" if number > 1 else ", copy"

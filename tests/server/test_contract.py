@@ -24,6 +24,7 @@ DOCUMENT = api.get_openapi_schema()
 OPEN_TO_ALL = {("get", "/api/session"), ("post", "/api/session")}
 TRACE_DOORS = ("traces", "traces/{trace}/archive", "lessons", "lessons/{lesson}/undo", "record")
 ENGINEERS_ONLY = {
+    ("post", "/api/jobs/file"),
     ("post", "/api/jobs"), ("post", "/api/jobs/{job_id}/edits"), ("post", "/api/jobs/{job_id}/undo"), ("post", "/api/jobs/{job_id}/redo"),
     ("post", "/api/jobs/{job_id}/prints"), ("post", "/api/jobs/{job_id}/stale/accept"),
     ("post", "/api/jobs/{job_id}/copy"), ("post", "/api/jobs/{job_id}/archive"),
@@ -57,7 +58,7 @@ VALID: dict[str, Any] = {
     "/api/crib/heavy-tools/{tool_id}": {"form": {}, "revision": 1},
     "/api/crib/assemblies": {"name": "x", "tool": {"insert": "CNMG 120408 middle P20 CVD", "holder": "PCLNR 2525 M12"}, "overhang": "30"},
 }
-FILES = ("/prints", "/imports")
+FILES = ("/prints", "/imports", "/file")
 
 
 def doors() -> Iterator[tuple[str, str]]:

@@ -6,6 +6,7 @@ import io
 import json
 import tracemalloc
 import zipfile
+from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
@@ -19,10 +20,11 @@ from openpyxl.utils import get_column_letter
 
 from cutting.errors import CuttingError
 from server.crib.demo import fill_crib
-from server.crib.models import Geometry, Tool
+from server.crib.models import Assembly, Geometry, Grade, Tool, Window
 from server.exchange import files
 from server.exchange.files import read_file
 from server.exchange.models import Run
+from server.floor.models import Machine
 from server.jobs.models import Job
 from server.people.models import Preferences
 from server.shelf.models import Material
@@ -30,6 +32,7 @@ from server.work import tasks
 from server.work.progress import Cancelled, Progress
 from tests.server.conftest import Api, work_through
 
+JobId = Callable[[str], int]
 HEAD = "kind,designation,geometry,grade,pack price,pack size,RE corner radius [mm]\n"
 GOOD = HEAD + "turning insert,cnmg 433,middle,K15 CVD,96,10,1.2\nturning insert,TNMG 332,light,P20 CVD,88,10,\n"
 
@@ -294,3 +297,49 @@ def test_an_instance_without_people_takes_in_a_file(db: None, tmp_path: Path) ->
     Preferences.objects.all().delete()
     call_command("import_shop", str(tmp_path / "tools.csv"), apply=True, stdout=io.StringIO())
     assert Tool.objects.latest("pk").entered == "by the command line, import of tools.csv"
+
+
+def test_what_is_exported_can_be_read_in_elsewhere_though_it_names_what_is_archived(engineer: Api, tmp_path: Path) -> None:
+    geometry = Geometry.objects.get(name="middle")
+    tool = Tool.objects.filter(windows__isnull=False).first()
+    assert tool is not None
+    for model, pk in ((Geometry, geometry.pk), (Tool, tool.pk)):
+        model.objects.filter(pk=pk).update(archived_at=timezone.now())
+    call_command("export_shop", str(tmp_path / "shop.json"), stdout=io.StringIO())
+    text = (tmp_path / "shop.json").read_text()
+    for model in (Assembly, Window, Tool, Geometry, Grade):
+        model.objects.all().delete()
+    run = previewed(engineer, text, "shop.json")
+    assert run["state"] == "previewed"
+    assert run["counts"].get("refused", 0) == 0, fates(engineer, run, "refused")[:3]
+    assert "middle" in [row["label"] for row in fates(engineer, run, "new") if row["table"] == "geometries"]
+
+
+def test_a_job_goes_out_with_what_it_names_and_in_where_nothing_of_it_is_known(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Bearing carrier")
+    answer = engineer.get(f"/api/jobs/{job}/file")
+    assert answer["Content-Disposition"] == 'attachment; filename="bearing-carrier.job.json"'
+    given = json.loads(answer.content)
+    before, costs = given["job"], engineer.get(f"/api/jobs/{job}").json()["state"]["tape"]["money"]
+
+    def bring(text: str) -> Any:
+        file = SimpleUploadedFile("a.job.json", text.encode())
+        return engineer.client.post("/api/jobs/file", {"file": file}, HTTP_X_CSRFTOKEN=engineer.token)
+
+    here = bring(answer.content.decode()).json()
+    assert (here["name"], here["brought"]) == ("Bearing carrier, copy", {})  # beside the first, which stays
+    Tool.objects.filter(name=before["operations"][1]["tool"]["insert"]).update(pack_price=999)
+    for model in (Assembly, Window, Tool, Geometry, Grade, Material, Machine):
+        model.objects.all().delete()
+    there = bring(answer.content.decode()).json()
+    assert there["brought"]["machines"] == there["brought"]["materials"] == 1
+    assert there["brought"]["tools"] == len({name for one in before["operations"] for name in one["tool"].values()})
+    found = engineer.get(f"/api/jobs/{there['id']}").json()
+    assert {**found["document"], "name": ""} == {**before, "name": ""}
+    assert found["state"]["tape"]["money"] == pytest.approx(costs)
+    assert bring(answer.content.decode()).json()["brought"] == {}
+    refusals = {"[]": "not a job file", "{": "not JSON", json.dumps({**given, "form": 2}): "newer"}
+    refusals[json.dumps({**given, "job": {**before, "goal": "x"}})] = "Goal"
+    for text, said in refusals.items():
+        refused = bring(text)
+        assert (refused.status_code, said in refused.json()["title"]) == (422, True), refused.json()

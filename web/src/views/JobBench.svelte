@@ -125,6 +125,7 @@
           >
           {#if session.mayEdit}<span
               ><button class="plain-link" onclick={() => void copy()}>copy the job</button>
+              <a class="plain-link ml-2" href="/api/jobs/{job.id}/file" download>as a file</a>
               {#if !job.archived}<button class="plain-link ml-2" onclick={() => void archive(true)}
                   >archive it</button
                 >{/if}</span

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { pieces } from "../lib/names";
   import { createQuery } from "@tanstack/svelte-query";
-  import { api, ask } from "../api/client";
+  import { push } from "svelte-spa-router";
+  import { api, ask, type Problem } from "../api/client";
   import NewJob from "../job/NewJob.svelte";
   import { arrows, step } from "../lib/list";
   import Silhouette from "../lib/Silhouette.svelte";
@@ -29,6 +30,26 @@
     ),
   );
 
+  let picker = $state<HTMLInputElement>();
+  let refused = $state("");
+
+  /** A job from a file, with the tools, material and machine that are not here yet. */
+  async function bring(files: FileList | null) {
+    const file = files?.[0];
+    if (!file) return;
+    refused = "";
+    const body = new FormData();
+    body.append("file", file);
+    try {
+      const made = await ask(
+        api.POST("/api/jobs/file", { body: body as never, bodySerializer: (sent) => sent as never }),
+      );
+      await push(`/jobs/${made.id}`);
+    } catch (reason) {
+      refused = (reason as Problem).message;
+    }
+  }
+
   $effect(() =>
     listen(
       guarded({
@@ -53,11 +74,22 @@
         bind:value={wanted}
       />
       <label class="flex items-center gap-1"><input type="checkbox" bind:checked={archived} /> archive</label>
-      {#if session.mayEdit}<button class="control" onclick={() => (starting = true)}
-          >New job <kbd>n</kbd></button
-        >{/if}
+      {#if session.mayEdit}<button class="control" onclick={() => picker?.click()}>From a file</button>
+        <input
+          type="file"
+          accept=".json"
+          class="hidden"
+          aria-label="Job file"
+          bind:this={picker}
+          onchange={(event) => {
+            void bring(event.currentTarget.files);
+            event.currentTarget.value = "";
+          }}
+        />
+        <button class="control" onclick={() => (starting = true)}>New job <kbd>n</kbd></button>{/if}
     </span>
   </div>
+  {#if refused}<p class="text-signal px-1 pb-2" role="alert">{refused}</p>{/if}
   {#if jobs.isPending}
     <p class="text-soft p-4">Evaluating every job …</p>
   {:else if jobs.isError}
