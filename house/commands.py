@@ -49,6 +49,7 @@ def main(arguments: list[str]) -> int:
     bringer = commands.add_parser("restore", help="bring everything back from a backup, with the application stopped")
     bringer.add_argument("file")
     bringer.add_argument("--replace", action="store_true", help="in place of the jobs that are here")
+    commands.add_parser("setup", help="only set up all that is needed, for a server that is started otherwise (docs/deploy)")
     commands.add_parser("types", help="write the OpenAPI document and the TypeScript types made from it")
     commands.add_parser("shots", help="take the pictures in docs/screenshots from the demo data")
     commands.add_parser("lint", help="run the style and type checks")
@@ -86,6 +87,9 @@ def _run(chosen: argparse.Namespace) -> int:
             return back_up(Path(chosen.file).resolve())
         case "restore":
             return restore(Path(chosen.file).resolve(), chosen.replace)
+        case "setup":
+            packages.ensure_everything()
+            return 0
         case "types":
             return types()
         case "lint":
@@ -137,7 +141,7 @@ def start(port: int) -> int:
                 "--workers",
                 "2",
                 "--threads",
-                "12",
+                "48",  # most of them wait: of heavy questions one is answered at a time
                 "--preload",
                 "--config",
                 "server/workers.py",
@@ -192,12 +196,24 @@ def start(port: int) -> int:
             database.stop(instance)
 
 
+def _own_server() -> dict[str, str]:
+    """How to reach the shop's own database server; nothing where the private one serves."""
+    if not os.environ.get("DJANGO_SETTINGS_MODULE", "").endswith(".production"):
+        return {}
+    return {name: value for name, value in os.environ.items() if name.startswith("ARROW_BENCH_DB_")}
+
+
 def back_up(file: Path) -> int:
     packages.ensure_debian_packages(with_tests=False)
+    if door := _own_server():
+        return _backed_up(backup.back_up(door, file), file)
     if not (instance := database.default_instance()).data.exists():
         raise SetupProblem("There is nothing to back up: the application was never started here.")
     with _running(instance):
-        made = backup.back_up(instance.environment(), file)
+        return _backed_up(backup.back_up(instance.environment(), file), file)
+
+
+def _backed_up(made: Path, file: Path) -> int:
     say(f"backup: {made}, {made.stat().st_size / 1e6:.1f} MB")
     if file.is_dir():
         for one in backup.keep(file):
@@ -217,6 +233,11 @@ def _back_up_daily() -> None:
 
 def restore(file: Path, replace: bool) -> int:
     packages.ensure_everything()
+    if _own_server():
+        raise SetupProblem(
+            "On the shop's own database server an administrator brings a backup back: into a new database, as docs/deploy says. "
+            "Nothing was changed."
+        )
     instance = database.default_instance()
     with _running(instance) as owned:
         if not owned:
@@ -340,6 +361,8 @@ def types() -> int:
 
 def _with_database(*arguments: str) -> int:
     """Run Python with an instance of its own for tests, so that nobody's data is touched."""
+    if arguments[:2] == ("-m", "django") and (door := _own_server()):
+        return _python(*arguments, extra=door)
     instance = database.Instance(VAR / "test-database") if arguments[:2] != ("-m", "django") else database.default_instance()
     with _running(instance):
         return _python(*arguments, extra=instance.environment())

@@ -35,7 +35,7 @@ def demo_site() -> Iterator[str]:
         "--workers",
         "2",
     ]
-    more = ["--threads", "12", "--preload", "--config", "server/workers.py", "--log-level", "error"]
+    more = ["--threads", "48", "--preload", "--config", "server/workers.py", "--log-level", "error"]
     server = subprocess.Popen([*command, *more], env=environment, cwd=ROOT)
     workers = subprocess.Popen([sys.executable, "-m", "django", "work"], env=environment, cwd=ROOT)
     try:

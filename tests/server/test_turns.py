@@ -1,0 +1,58 @@
+"""Of one hand only the newest question is answered, and nudges pass before heavy questions."""
+
+from __future__ import annotations
+
+import threading
+import time
+from types import SimpleNamespace
+from typing import Any
+
+from server.errors import Refusal
+from server.jobs import turns
+
+
+def hand(session: str, page: str = "a") -> Any:
+    return SimpleNamespace(session=SimpleNamespace(session_key=session), headers={"X-Page": page})
+
+
+def asked(request: Any, said: list[str], name: str) -> threading.Thread:
+    def ask() -> None:
+        try:
+            with turns.turn(request):
+                said.append(f"{name} answered")
+        except Refusal as refusal:
+            said.append(f"{name} {refusal.status}")
+
+    thread = threading.Thread(target=ask)
+    thread.start()
+    time.sleep(0.03)
+    return thread
+
+
+def test_the_newest_question_of_a_page_replaces_those_that_wait() -> None:
+    said: list[str] = []
+    with turns.turn(hand("ann")):  # somebody's ranking is being made
+        waiting = [
+            asked(hand("ann"), said, "first"),
+            asked(hand("ann"), said, "second"),
+            asked(hand("ann", "b"), said, "her other page"),
+            asked(hand("olaf"), said, "olaf"),
+        ]
+        waiting[0].join(2)
+        assert said == ["first 409"]
+    for thread in waiting:
+        thread.join(2)
+    assert set(said[1:]) == {"second answered", "her other page answered", "olaf answered"}
+    assert not turns._line
+
+
+def test_a_heavy_question_lets_nudges_pass_but_not_for_ever() -> None:
+    said: list[str] = []
+    with turns.quick():
+        heavy = asked(hand("ann"), said, "heavy")
+        time.sleep(0.1)
+        assert said == []
+        heavy.join(2 * turns.LONGEST)
+        assert said == ["heavy answered"]
+    with turns.turn(hand("ann")):
+        pass
