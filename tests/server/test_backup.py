@@ -176,3 +176,33 @@ def test_the_database_in_use_is_named_by_one_small_file(tmp_path: Path) -> None:
     instance.use("arrow_bench_1234")
     assert instance.name == "arrow_bench_1234"
     assert not list(tmp_path.glob("*.part"))
+
+
+# backups of demo shops in which somebody had worked, as those releases wrote them
+RELEASES = sorted((Path(__file__).parent / "releases").glob("*.zip"))
+WORKED = """
+from server.jobs.models import Job, Note
+from tests.server.conftest import Api
+assert Note.objects.get().text == "runs well"
+jobs, api, broken = list(Job.objects.all()), Api("engineer"), []
+for job in jobs:
+    found = api.get(f"/api/jobs/{job.pk}").json()
+    for one in found["document"]["operations"]:
+        answer = api.post(f"/api/jobs/{job.pk}/operations/{one['id']}/evaluate", {})
+        if answer.status_code != 200:
+            broken.append((job.name, one["id"], answer.json()["title"]))
+    assert len(api.get(f"/api/jobs/{job.pk}/revisions").json()) == job.revision
+print(len(jobs), broken)
+"""
+
+
+@pytest.mark.parametrize("file", RELEASES, ids=lambda file: file.stem)
+def test_a_shop_of_an_earlier_release_works_on_with_all_it_had(empty: Door, file: Path) -> None:
+    used: list[str] = []
+    counts = backup.restore(empty, file, False, _bring_up, used.append)
+    after = {**empty, "ARROW_BENCH_DB_NAME": used[0]}
+    command = [sys.executable, "-m", "django", "shell", "--settings", "server.settings.loopback", "-v", "0", "-c", WORKED]
+    done = subprocess.run(command, cwd=ROOT, env=application_environment(after), capture_output=True, text=True, check=False)
+    assert done.returncode == 0, done.stderr[-2000:]
+    assert done.stdout.split()[0] == str(counts["jobs"])
+    assert done.stdout.strip().endswith("[]"), done.stdout
