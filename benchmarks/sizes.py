@@ -8,7 +8,7 @@ from dataclasses import dataclass
 @dataclass(frozen=True)
 class Sizes:
     """Pairs ranked by goals, tools imported, questions asked, keys pressed on benches, operations of a long part, people at work and
-    for how long, calls at each door; repeats of each."""
+    for how long, calls at each door, kills; repeats of each."""
 
     pairs: int = 20_000
     goals: int = 3
@@ -20,8 +20,11 @@ class Sizes:
     people: int = 50
     load_seconds: int = 60
     calls: int = 100
+    kills: int = 1000
     repeats: int = 5
 
 
 FULL = Sizes()
-SMALL = Sizes(pairs=60, goals=1, tools=60, questions=6, presses=2, benches=1, operations=6, people=2, load_seconds=6, calls=1, repeats=1)
+SMALL = Sizes(
+    pairs=60, goals=1, tools=60, questions=6, presses=2, benches=1, operations=6, people=2, load_seconds=6, calls=1, kills=2, repeats=1
+)

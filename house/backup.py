@@ -19,6 +19,7 @@ from house.ground import ROOT, SetupProblem
 
 FORM = 1  # of the file: raised when an older release could not read it
 DUMP, MANIFEST = "database.sql", "manifest.json"
+BESIDE = re.compile(r"arrow_bench_[0-9a-f]{8}")
 NAMED = re.compile(r"^arrow-bench-(\d{8}-\d{6})\.zip$")
 DAYS, MONTHS = 14, 12  # how long a folder keeps one a day, and one a month
 CHUNK = 1 << 20
@@ -78,7 +79,8 @@ def restore(door: Door, file: Path, replace: bool, bring_up: Callable[[Door], No
     except BaseException:
         _sql(door, f"DROP DATABASE IF EXISTS {beside}", "")
         raise
-    _sql(door, f"DROP DATABASE IF EXISTS {before}", "")
+    for name in {before, *(one for one in _sql(door, "SHOW DATABASES", "").split() if BESIDE.fullmatch(one))} - {beside}:
+        _sql(door, f"DROP DATABASE IF EXISTS {name}", "")  # also what a restore that was killed left
     return counts
 
 
@@ -122,6 +124,15 @@ def is_due(folder: Path, now: datetime | None = None) -> bool:
     stamps = [match[1] for one in folder.iterdir() if (match := NAMED.match(one.name))] if folder.is_dir() else []
     newest = max(stamps, default="19700101-000000")
     return (now or datetime.now(UTC)) - datetime.strptime(newest, "%Y%m%d-%H%M%S").replace(tzinfo=UTC) >= timedelta(days=1)
+
+
+def before_update(door: Door, folder: Path) -> Path | None:
+    """A backup before the tables are brought up to date, where there are any: a change that is killed midway stays half done."""
+    there = set(migrations_in(door))
+    if not there or not migrations_here() - there:
+        return None
+    folder.mkdir(parents=True, exist_ok=True, mode=0o700)
+    return back_up(door, folder)
 
 
 def migrations_here() -> set[str]:

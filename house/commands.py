@@ -122,10 +122,14 @@ def start(port: int) -> int:
     try:
         gauge = _free_port()
         environment = application_environment(instance.environment()) | {"ARROW_BENCH_DYNAMOMETER": str(gauge)}
+        saved = backup.before_update(instance.environment(), BACKUPS)
+        if saved is not None:
+            say(f"backup: {saved}, as it was before this release")
         run_logged(
             "migrate: bringing the database up to date and filling in the demo data",
             [PYTHON, "-m", "django", "prepare"],
-            "The database could not be brought up to date.",
+            "The database could not be brought up to date."
+            + (f" ./bench restore {saved} --replace with the release before brings back what was." if saved else ""),
             env=environment,
             cwd=ROOT,
         )

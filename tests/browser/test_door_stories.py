@@ -49,7 +49,7 @@ def test_an_administrator_adds_a_person_and_locks_one(person: Person) -> None:
     password = person.read("[data-testid=given]")
     person.see_text("[role=dialog] button", "Done").click()
     person.see_text("section[aria-label='What happened'] td", "added")
-    person.see_text("section[aria-label=People] button", "signed in never").click()
+    person.see_text("section[aria-label=People] button", "never signed in").click()
     person.see_text("section[aria-label='The person'] button", "Lock").click()
     person.see_text("section[aria-label='What happened'] td", "locked")
     assert not User.objects.get(username="operator").is_active

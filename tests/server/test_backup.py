@@ -107,11 +107,21 @@ def test_a_backup_of_the_release_before_is_brought_up_to_date(empty: Door, tmp_p
         backup.restore(empty, file, False, fail, used.append)
     assert not used  # what was there is in use as before, and nothing is left beside it
     assert "arrow_bench_kept" in backup._sql(empty, "SHOW DATABASES", "")
+    backup._sql(empty, "CREATE DATABASE arrow_bench_0badcafe", "")  # as a restore leaves it that is killed before its end
     backup.restore(empty, file, False, _bring_up, used.append)
+    assert "arrow_bench_0badcafe" not in backup._sql(empty, "SHOW DATABASES", "")
     after = {**empty, "ARROW_BENCH_DB_NAME": used[0]}
     assert backup._sql(after, "SELECT name FROM auth_group") == "Dreherei Ø"
     assert "crib_heavytool" in backup._sql(after, SCHEMA)
     assert "arrow_bench_kept" not in backup._sql(after, "SHOW DATABASES", "").split()
+
+
+def test_before_tables_change_there_is_a_backup(empty: Door, tmp_path: Path) -> None:
+    assert backup.before_update(empty, tmp_path) is None  # nothing to lose yet
+    _django(empty, "migrate", "--no-input", "people", "0001")
+    made = backup.before_update(empty, tmp_path / "backups")
+    assert made is not None
+    assert "people.0001_initial" in backup.read_manifest(made)["migrations"]
 
 
 def test_what_is_not_whole_or_not_ours_is_refused_with_its_reason(empty: Door, tmp_path: Path) -> None:

@@ -133,7 +133,9 @@
                     ? "locked"
                     : one.must_change
                       ? "has yet to choose a password"
-                      : `last signed in ${moment(one.signed_in_at)}`}{one.sessions
+                      : one.signed_in_at
+                        ? `last signed in ${moment(one.signed_in_at)}`
+                        : "never signed in"}{one.sessions
                     ? `, ${one.sessions === 1 ? "one session" : `${one.sessions} sessions`}`
                     : ""}</span
                 >
