@@ -24,7 +24,7 @@ NAMED = re.compile(r"^arrow-bench-(\d{8}-\d{6})\.zip$")
 DAYS, MONTHS = 14, 12  # how long a folder keeps one a day, and one a month
 CHUNK = 1 << 20
 PACKET = "--max-allowed-packet=64M"  # as the server takes it: a print may have 10 MB
-OF_PACKAGES = {"auth", "axes", "contenttypes", "django_q", "sessions"}  # their migrations go with packages, which are locked
+OF_PACKAGES = {"auth", "axes", "contenttypes", "django_tasks_database", "sessions"}  # their migrations go with packages, which are locked
 COUNTED = {"jobs": "jobs_job", "revisions": "jobs_revision", "tools": "crib_tool", "materials": "shelf_material", "people": "auth_user"}
 Door = Mapping[str, str]  # how to reach a database: ARROW_BENCH_DB_HOST, _PORT, _NAME, _USER, _PASSWORD
 

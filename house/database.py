@@ -5,6 +5,7 @@ from __future__ import annotations
 import contextlib
 import getpass
 import os
+import random
 import secrets
 import signal
 import socket
@@ -20,6 +21,7 @@ DATABASE = "arrow_bench"
 USER = "arrow_bench"
 # everything in our own databases (the one in use, one being restored, the tests' own), nothing on the server around them
 RIGHTS = rf"GRANT ALL PRIVILEGES ON `%arrow\_bench%`.* TO '{USER}'@'127.0.0.1'"
+PORTS = (20_000, 32_000)
 GRANT_OPTION = 1024  # the bit of MariaDB's privilege mask
 
 
@@ -98,9 +100,16 @@ def default_instance() -> Instance:
 
 
 def free_port() -> int:
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return int(probe.getsockname()[1])
+    """A free port below those that the system gives to callers.
+
+    Among those, a client that calls a dead server again and again is at last given the server's own port for its end, talks to itself,
+    and keeps the server from coming back there.
+    """
+    while True:
+        port = random.randrange(*PORTS)
+        with socket.socket() as probe, contextlib.suppress(OSError):
+            probe.bind(("127.0.0.1", port))
+            return port
 
 
 def _port(instance: Instance) -> int:

@@ -7,6 +7,7 @@ import json
 import tracemalloc
 import zipfile
 from collections.abc import Callable
+from datetime import timedelta
 from pathlib import Path
 from typing import Any
 
@@ -343,3 +344,17 @@ def test_a_job_goes_out_with_what_it_names_and_in_where_nothing_of_it_is_known(e
     for text, said in refusals.items():
         refused = bring(text)
         assert (refused.status_code, said in refused.json()["title"]) == (422, True), refused.json()
+
+
+def test_what_work_says_of_itself_and_of_tasks_whose_worker_died(engineer: Api, settings: Any) -> None:
+    run = engineer.post("/api/exchange/exports", {"table": "materials", "format": "csv"}).json()["id"]
+    task = DBTaskResult.objects.get()
+    for age, status in ((settings.WORK_SECONDS / 2, "RUNNING"), (settings.WORK_SECONDS + 60, "FAILED")):
+        DBTaskResult.objects.update(status="RUNNING", started_at=timezone.now() - timedelta(seconds=age))
+        tasks.rescue()
+        task.refresh_from_db()
+        assert task.status == status
+    work_through()
+    found = engineer.get(f"/api/exchange/runs/{run}").json()
+    assert found["done"] == found["total"] == Material.objects.filter(archived_at=None).count()
+    assert 0 < found["seconds"] < 60

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 from datetime import timedelta
 from typing import Any
 
@@ -48,6 +49,7 @@ def happened(what: str) -> list[tuple[str, str, str]]:
 
 
 def test_a_new_person_chooses_a_password_before_anything_else(ann: tuple[int, str]) -> None:
+    assert re.fullmatch(r"[a-z2-9]{5}(-[a-z2-9]{5}){2}", ann[1])  # 74 bits: nobody guesses it on the way to the machine
     came = Api(None)
     assert came.post("/api/session", {"name": "ann", "password": ann[1]}).json()["must_change"]
     came.token = came.get("/api/session").json()["token"]
