@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import re
 import time
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
@@ -43,9 +44,13 @@ def test_a_changed_lock_is_noticed(tmp_path: Path, monkeypatch: pytest.MonkeyPat
 
 def test_locks_name_no_address_and_pin_everything() -> None:
     for name in ("app.txt", "test.txt"):
-        for line in (packages.ROOT / "requirements" / name).read_text().splitlines():
-            assert line.count("==") == 1, line
-            assert "//" not in line
+        text = (packages.ROOT / "requirements" / name).read_text()
+        assert "//" not in text
+        for entry in re.split(r"\n(?=\S)", text.strip()):
+            pinned, *sums = entry.replace("\\", "").split()
+            assert re.fullmatch(r"[A-Za-z0-9_.-]+==[\w.]+", pinned), entry
+            assert sums, pinned
+            assert all(re.fullmatch(r"--hash=sha256:[0-9a-f]{64}", one) for one in sums), pinned
     assert '"resolved"' not in (packages.WEB / "package-lock.json").read_text()
 
 
