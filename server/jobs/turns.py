@@ -43,11 +43,14 @@ def turn(request: HttpRequest) -> Iterator[None]:
     with _moved:
         _line[hand] = mine  # at the place of the question that it replaces
         _moved.notify_all()
-        _moved.wait_for(lambda: _line.get(hand) is not mine or (not _busy and next(iter(_line)) == hand))
-        if _line.get(hand) is not mine:
-            raise Refusal(409, "A newer question of yours is being answered.", superseded=True)
-        del _line[hand]
-        _busy = True
+        try:
+            _moved.wait_for(lambda: _line.get(hand) is not mine or (not _busy and next(iter(_line)) == hand))
+            if _line.get(hand) is not mine:
+                raise Refusal(409, "A newer question of yours is being answered.", superseded=True)
+            _busy = True
+        finally:
+            if _line.get(hand) is mine:
+                del _line[hand]
     try:
         _let_pass()
         yield

@@ -53,6 +53,13 @@ def test_a_failure_on_our_side_leaves_neither_the_save_nor_its_key(engineer: Api
     assert Job.objects.count() == count + 1
 
 
+def test_what_holds_a_password_is_kept_nowhere(demo: None) -> None:
+    administrator = Api("administrator")
+    first, again = (administrator.post("/api/people", {"name": "ann"}, **KEY) for _ in range(2))
+    assert (first.status_code, again.status_code) == (201, 409)
+    assert not Answered.objects.exists()
+
+
 def test_old_keys_are_swept(engineer: Api, job_id: Any) -> None:
     engineer.post(f"/api/jobs/{job_id('Runner shaft')}/edits", EDIT, **KEY)
     for hours, gone in ((0, 0), (30, 0), (60, 1)):  # a page left open over night still recognises its save; two nights later nobody asks
