@@ -50,7 +50,7 @@ def measure(site: str, sizes: Sizes = FULL) -> list[str]:
 def advice(door: Door) -> list[str]:
     lines = []
     for job in door.get("/api/jobs"):
-        entry = next(iter(job["state"]["operations"]), None)
+        entry = next(iter(door.get(f"/api/jobs/{job['id']}")["state"]["operations"]), None)
         if entry is None:
             continue
         path = f"/api/jobs/{job['id']}/operations/{entry['id']}/follow"

@@ -39,8 +39,8 @@ def _warm() -> None:
         crib_index()
         request = RequestFactory().get("/")
         request.user = User.objects.first()  # type: ignore[assignment]
-        for job in Job.objects.filter(archived_at=None)[:3]:
-            for entry in job.revisions.first().document["operations"][:3]:  # type: ignore[union-attr]
+        for job in Job.objects.filter(archived_at=None)[:2]:
+            for entry in job.revisions.first().document["operations"][:2]:  # type: ignore[union-attr]
                 if entry["tool"]:
                     evaluate_operation(request, job.pk, entry["id"], TryIn())
                     follow_job(job.pk, entry["id"], TryIn())

@@ -102,7 +102,7 @@ def test_the_database_is_away_while_typing_and_a_backup_comes_back(own_shop: tup
     assert person.value("#feed_per_rev").startswith("0.31")
     database.start(there.instance)
     person.saved(2)  # by itself
-    assert person.value("#feed_per_rev").startswith("0.31")
+    person.until(lambda: person.value("#feed_per_rev").startswith("0.31"), "what was typed")
 
     person.see_text("header nav a", "Runner shaft").click()
     person.see("#pieces")
