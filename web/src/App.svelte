@@ -74,7 +74,7 @@
   {:else if session.ready}
     {#if session.ended}
       <div
-        class="bg-ground/90 fixed inset-0 z-60 overflow-auto"
+        class="bg-black/60 fixed inset-0 z-60 overflow-auto"
         role="dialog"
         aria-modal="true"
         aria-label="Sign in again"

@@ -11,7 +11,7 @@
 
 <Sheet title="A password for {given.person.name}" {close}>
   <p>Hand it over in person. It is shown this once, and opens only the choice of a password of their own.</p>
-  <p class="figure bg-ground border-line my-3 border px-3 py-2 text-[18px]" data-testid="given">
+  <p class="figure bg-wash border-line my-3 border px-3 py-2 text-[18px]" data-testid="given">
     {given.password}
   </p>
   <button class="bg-ink text-sheet min-h-8 px-4" data-first onclick={close}>Done</button>

@@ -13,9 +13,10 @@
   let problem = $state("");
   let busy = $state(false);
   let first = $state<HTMLInputElement>();
+  let second = $state<HTMLInputElement>();
   // svelte-ignore state_referenced_locally
   if (!back) document.title = "Sign in · Arrow Bench";
-  $effect(() => first?.focus());
+  $effect(() => (back ? second : first)?.focus());
 
   async function signIn(event: SubmitEvent) {
     event.preventDefault();
@@ -72,6 +73,7 @@
             name="password"
             autocomplete="current-password"
             required
+            bind:this={second}
             bind:value={password}
           /></label
         >
