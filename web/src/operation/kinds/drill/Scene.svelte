@@ -37,9 +37,7 @@
     for (let place = 0; place < num("flute_length") - pitch / 2 && found.length < 40; place += pitch) {
       const steps = Array.from({ length: 9 }, (_, k) => k / 8);
       found.push(
-        steps.map(
-          (t) => [corner - place - (t * pitch) / 1, -radius * Math.cos(Math.PI * t)] as [number, number],
-        ),
+        steps.map((t) => [corner - place - t * pitch, -radius * Math.cos(Math.PI * t)] as [number, number]),
       );
     }
     return found;
