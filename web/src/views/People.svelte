@@ -2,6 +2,7 @@
   import { createQuery, useQueryClient } from "@tanstack/svelte-query";
   import { api, ask, Problem, type Schemas } from "../api/client";
   import EntryField from "../lib/EntryField.svelte";
+  import Scroll from "../lib/Scroll.svelte";
   import GivenPassword from "../people/GivenPassword.svelte";
   import Happenings from "../people/Happenings.svelte";
   import { moment } from "../people/moment";
@@ -188,7 +189,9 @@
                 onclick={() => void endAll()}>Sign out everywhere</button
               >{/if}
           </div>
-          <SessionList sessions={sessions.data ?? []} />
+          <Scroll label="Where this person is signed in" class="max-h-44"
+            ><SessionList sessions={sessions.data ?? []} /></Scroll
+          >
         </section>
       {/if}
       <section
