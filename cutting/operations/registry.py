@@ -37,12 +37,17 @@ def kind_of(name: str) -> Kind:
 
 def evaluate(setup: Any, crib: Any = None) -> Outcome:
     """The outcome of a set-up of any kind, with remedies from the crib where one is given. Raises `CuttingError`."""
-    return kind_of(setup.operation).evaluate(setup, True, crib)
+    return kind_of(setup.operation).model.evaluate(setup, True, crib)
 
 
 def evaluate_quickly(setup: Any) -> Outcome:
     """The outcome without remedies, for lists and tapes. Raises `CuttingError`."""
-    return kind_of(setup.operation).evaluate(setup, False)
+    return kind_of(setup.operation).model.evaluate(setup, False)
+
+
+def with_remedies(outcome: Outcome, setup: Any, crib: Any = None) -> Outcome:
+    """The outcome of this set-up, evaluated quickly before, with what would mend or quicken it. Raises `CuttingError`."""
+    return kind_of(setup.operation).model.remedied(outcome, setup, crib)
 
 
 def explore(setup: Any) -> Any:
@@ -52,4 +57,4 @@ def explore(setup: Any) -> Any:
 
 def relax(setup: Any, limit: str, crib: Any = None) -> tuple[Remedy, ...]:
     """What would move a limit of a set-up of any kind, found by trying. Raises `CuttingError`."""
-    return kind_of(setup.operation).relax(setup, limit, crib)
+    return kind_of(setup.operation).model.relax(setup, limit, crib)

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
-from cutting.quantities.kinds import KINDS, factor
+from cutting.quantities.kinds import KINDS, currency, factor
 
 LARGE, LARGE_INCH = 1000.0, 10_000.0  # µm and µin from which a small length is written in mm and in
 CLOCK = 100.0  # s from which a time is written in minutes
@@ -20,6 +21,11 @@ class Display:
 
 def write(value: float, kind: str, system: str = "metric", with_unit: bool = True) -> str:
     """One value as text: decimals by kind, trailing zeros of lengths dropped, thin grouping from 10 000."""
+    return _written(value, kind, system, with_unit, currency())
+
+
+@lru_cache(maxsize=1 << 15)  # a ranking's rows are shown again at every nudge
+def _written(value: float, kind: str, system: str, with_unit: bool, _currency: str) -> str:
     what = KINDS[kind]
     inch = system == "inch"
     shown = value * factor(what.unit, what.inch_unit) if inch else value

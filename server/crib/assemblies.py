@@ -80,8 +80,11 @@ def put_together(given: dict[str, Any]) -> Assembly:
 
 def set_up_on(machine: str) -> dict[tuple[str, ...], str]:
     """The parts of each assembly on a machine, with its name and pocket."""
-    rows = Assembly.objects.filter(machine=machine, archived_at=None).prefetch_related("parts__tool")
-    return {tuple(one.name for one in a.tool.values()): f"{a.name}, pocket {a.pocket}" if a.pocket else a.name for a in rows}
+    parts = AssemblyPart.objects.filter(assembly__machine=machine, assembly__archived_at=None).order_by("pk")
+    found: dict[tuple[str, str], list[str]] = {}
+    for name, pocket, tool in parts.values_list("assembly__name", "assembly__pocket", "tool__name"):
+        found.setdefault((name, pocket), []).append(tool)
+    return {tuple(tool): f"{name}, pocket {pocket}" if pocket else name for (name, pocket), tool in found.items()}
 
 
 def take_apart(assembly_id: int) -> None:

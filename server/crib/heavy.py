@@ -9,7 +9,7 @@ from typing import Any
 from django.db import IntegrityError, transaction
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
-from ninja import Router, Schema, Status
+from ninja import Router, Status
 from pydantic import Field
 
 import cutting
@@ -32,6 +32,7 @@ from server.jobs.sheet.drawn import pdf_answer
 from server.jobs.sheet.pdf import Form as SheetForm
 from server.jobs.sheet.pdf import Paper, page_answer
 from server.people.roles import require_engineer
+from server.schema import Schema
 from server.sentences import Sentence
 from server.shop import Shop, shop
 from server.units import DisplayOut, Plain, Point, Units

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from ninja import Schema
 from pydantic import Field
 
+from server.schema import Schema
 from server.sentences import Sentence
 from server.units import DisplayOut, Point, TickOut, Units
 

@@ -10,7 +10,7 @@ from typing import Any, Literal
 from django.db import transaction
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
-from ninja import File, Form, Router, Schema, Status
+from ninja import File, Form, Router, Status
 from ninja.files import UploadedFile
 
 from cutting.exchange.tables import TABLES
@@ -19,6 +19,7 @@ from server.exchange.files import FORMATS, format_of
 from server.exchange.models import Run
 from server.people.log import What, note
 from server.people.roles import require_engineer
+from server.schema import Schema
 from server.work.tasks import put, start
 
 router = Router()

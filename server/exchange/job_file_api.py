@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 from django.http import HttpRequest, HttpResponse
-from ninja import File, Router, Schema, Status
+from ninja import File, Router, Status
 from ninja.files import UploadedFile
 
 from server.errors import Refusal
@@ -13,6 +13,7 @@ from server.exchange.job_file import job_file, read_job
 from server.jobs import actions
 from server.people.log import What, note
 from server.people.roles import require_engineer
+from server.schema import Schema
 
 router = Router()
 MOST_BYTES = 8 * 1024 * 1024

@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 
 import numpy as np
 from django.http import HttpRequest
-from ninja import Router, Schema
+from ninja import Router
 from pydantic import Field
 
 from cutting.advice.tool_materials import Task, compare_tool_materials
@@ -20,6 +20,7 @@ from cutting.quantities import Asked, display, read_asked
 from cutting.workpiece.materials import deliver
 from server.crib.models import Grade, Tool
 from server.floor.models import Machine
+from server.schema import Schema
 from server.sentences import Sentence
 from server.shop import shop
 from server.units import DisplayOut, Point, TickOut, Units, ticks

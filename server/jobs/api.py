@@ -9,11 +9,12 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import File, Router, Status
 from ninja.files import UploadedFile
+from pydantic import TypeAdapter
 
 from cutting.doors.plain import plain
 from cutting.errors import CuttingError
 from cutting.operations.frame.fields import Field
-from cutting.operations.registry import KINDS, evaluate, evaluate_quickly, explore, relax
+from cutting.operations.registry import KINDS, explore, relax, with_remedies
 from cutting.quantities import display, refuse_long
 from server.crib.assemblies import set_up_on
 from server.errors import Refusal
@@ -23,43 +24,35 @@ from server.jobs.document import entry_of, request_of, setup_of, tried_with, way
 from server.jobs.kinds import VIEWERS
 from server.jobs.measuring import ask_about_doubts, read_measurement
 from server.jobs.models import Measurement, Note, Print, Revision
+from server.jobs.outcomes import outcome_of
 from server.jobs.present import Standing, advice_out, evaluation, standing_of
 from server.jobs.prints import drawn_anew, picture_of
 from server.jobs.rankings import ranked
-from server.jobs.state import part_before, stages_of, state_of
+from server.jobs.state import glance_of, part_before, stages_of, state_of
 from server.jobs.turns import quick, turn
 from server.jobs.uses import accept, what_would_change
 from server.people.roles import require_engineer, require_operator
+from server.schema import as_json
 from server.shop import Shop, shop
 
 router, kinds = Router(), Router()
+EVALUATION, FOLLOWING = TypeAdapter(operation_schemas.EvaluationOut), TypeAdapter(schemas.FollowOut)
+JOBS = TypeAdapter(list[schemas.JobRow])
 OPEN_FORMATS = {b"%PDF-": "application/pdf", b"\x89PNG\r\n\x1a\n": "image/png", b"\xff\xd8\xff": "image/jpeg"}
 MOST_BYTES = 10 * 1024 * 1024
 
 
 @router.get("", response=list[schemas.JobRow])
-def list_jobs(request: HttpRequest, archived: bool = False) -> list[dict[str, Any]]:
+def list_jobs(request: HttpRequest, archived: bool = False) -> HttpResponse:
     """All jobs at work, or all in the archive; what needs attention first."""
     rows, stock = [], shop()
-    newest = Revision.objects.filter(number=F("job__revision"), job__archived_at__isnull=not archived).select_related("job")
-    for revision in newest:
+    newest = Revision.objects.filter(number=F("job__revision"), job__archived_at__isnull=not archived)
+    for revision in newest.select_related("job").defer("document"):  # read only where its state is not kept
         job = revision.job
-        rows.append(
-            {
-                "id": job.pk,
-                "name": job.name,
-                "material": job.material,
-                "machine": job.machine,
-                "goal": revision.document["goal"],
-                "pieces": revision.document["batch"]["pieces"],
-                "revision": job.revision,
-                "changed": job.changed,
-                "stale": len(job.stale),
-                "state": state_of(revision, None, stock),
-            }
-        )
+        row = {name: getattr(job, name) for name in ("name", "material", "machine", "revision", "changed")}
+        rows.append(row | {"id": job.pk, "stale": len(job.stale), **glance_of(revision, stock)})
     # what is broken or over target first, then what changed under its feet, then the rest
-    return sorted(rows, key=lambda row: (min(row["state"]["attention"], 1.5 if row["stale"] else 9), row["name"]))
+    return as_json(JOBS, sorted(rows, key=lambda row: (min(row["state"].attention, 1.5 if row["stale"] else 9), row["name"])))
 
 
 @router.post("", response={201: schemas.JobOut})
@@ -162,21 +155,20 @@ def evaluate_now(request: HttpRequest, job_id: int, operation: str, payload: sch
     revision, stock = actions.newest(job_id), shop()
     document, entry = _entry(job_id, operation, revision)
     setup = setup_of(document, entry, _tried(payload, revision, stock), stock)
-    outcome = evaluate_quickly(setup)
+    outcome = outcome_of(setup)
     staged = VIEWERS[setup.operation].staged
     drawn = stages_of(document, entry, setup, outcome.passes, stock) if staged else ()
     part = () if staged else part_before(document, entry, stock).outline
     shown = evaluation(setup, outcome, explore(setup), {**entry["settings"], **payload.settings}, payload.units, part, drawn)
     answer = mark_dismissed(shown, job_id, request.user)  # type: ignore[arg-type]
-    # written at once: through dictionaries and back it takes a fifth of a nudge's time
-    return HttpResponse(operation_schemas.EvaluationOut.model_validate(answer).model_dump_json(), content_type="application/json")
+    return as_json(EVALUATION, answer)
 
 
 @router.post("/{job_id}/operations/{operation}/follow", response=schemas.FollowOut)
-def follow_operation(request: HttpRequest, job_id: int, operation: str, payload: schemas.TryIn) -> dict[str, Any]:
+def follow_operation(request: HttpRequest, job_id: int, operation: str, payload: schemas.TryIn) -> HttpResponse:
     """What may follow within a second: remedies, the ranking, and the whole part's tape with the values tried."""
     with turn(request):
-        return follow_job(job_id, operation, payload)
+        return as_json(FOLLOWING, follow_job(job_id, operation, payload))
 
 
 def follow_job(job_id: int, operation: str, payload: schemas.TryIn) -> dict[str, Any]:
@@ -188,7 +180,8 @@ def follow_job(job_id: int, operation: str, payload: schemas.TryIn) -> dict[str,
     touched = any((payload.settings, payload.holding, payload.tool))
     overrides = {operation: payload.dict()} if touched else None
     try:
-        outcome = evaluate(setup_of(document, entry, tried, stock), crib)
+        setup = setup_of(document, entry, tried, stock)
+        outcome = with_remedies(outcome_of(setup), setup, crib)
         remedies = {limit.name: plain(limit.remedies) for limit in outcome.limits if limit.remedies}
         faster = plain(outcome.faster)
     except CuttingError:  # the present tool may not suit the metal at all; the ranking is the remedy then

@@ -10,7 +10,6 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any, Literal
 
-from ninja import Schema
 from pydantic import ConfigDict, Field, ValidationError
 
 from cutting.doors.json_form import read_feature_of, read_points, read_request, read_setup
@@ -28,6 +27,7 @@ from server.jobs.entries import Entry, with_unit
 from server.jobs.lessons import learned_of
 from server.jobs.outcomes import outcome_of
 from server.jobs.tools import ToolNames
+from server.schema import Schema
 from server.shop import Shop, shop
 from server.words import asked, said, title
 

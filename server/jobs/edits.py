@@ -6,7 +6,6 @@ import copy
 import uuid
 from typing import Annotated, Any, Literal
 
-from ninja import Schema
 from pydantic import ConfigDict, Field
 
 from cutting.doors.json_form import read_asked, read_house
@@ -21,6 +20,7 @@ from server.jobs.drawing import attach, change_told, feature_of, note_feature, w
 from server.jobs.entries import Entry, changed_with_unit, length_with_unit, with_unit
 from server.jobs.stock import check_stock, layers_as_entered
 from server.jobs.tools import NONE, ToolNames, in_order, told
+from server.schema import Schema
 from server.shop import shop
 from server.words import label_of
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from ninja import Schema
 from pydantic import ConfigDict, Field
 
+from server.schema import Schema
 from server.sentences import Sentence
 from server.units import DisplayOut, Plain, Point
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import Literal
 
-from ninja import Schema
 from pydantic import Field
 
 from server.jobs.edits import Becomes, Step
@@ -12,6 +11,7 @@ from server.jobs.entries import Entry
 from server.jobs.kinds import AnyView
 from server.jobs.kinds.view import ChipOut, TableOut
 from server.jobs.tools import ToolWords
+from server.schema import Schema
 from server.sentences import Sentence
 from server.units import DisplayOut, Plain
 

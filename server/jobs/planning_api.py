@@ -6,7 +6,7 @@ import copy
 from typing import Any
 
 from django.http import HttpRequest
-from ninja import Router, Schema
+from ninja import Router
 from pydantic import Field
 
 from cutting.doors.json_form import Wanted
@@ -23,6 +23,7 @@ from server.jobs.entries import Entry, changed_with_unit, with_unit
 from server.jobs.schemas import OutlineOut
 from server.jobs.state import sketch_of, state_of
 from server.jobs.tools import NONE, ToolWords, told
+from server.schema import Schema
 from server.sentences import Sentence
 from server.shop import shop
 from server.units import DisplayOut, Units

@@ -5,7 +5,6 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Literal
 
-from ninja import Schema
 from pydantic import Field
 
 from server.jobs.document import Document
@@ -13,6 +12,7 @@ from server.jobs.edits import Edit
 from server.jobs.entries import Entry
 from server.jobs.operation_schemas import AdviceOut, RemedyOut
 from server.jobs.tools import ToolWords
+from server.schema import Schema
 from server.sentences import Sentence
 from server.units import DisplayOut, Point
 

@@ -4,6 +4,9 @@ from __future__ import annotations
 
 import itertools
 from collections import OrderedDict
+from collections.abc import Collection
+from dataclasses import dataclass
+from functools import cached_property
 from typing import Any
 
 from cutting.doors.plain import plain
@@ -20,54 +23,101 @@ from server.jobs.document import layers_of, metals_of, other_end, part_in_front,
 from server.jobs.drawing import drawing_of
 from server.jobs.models import Revision
 from server.jobs.outcomes import outcome_of
+from server.jobs.schemas import GlanceOut
 from server.jobs.tools import told
 from server.sentences import in_both, same
 from server.shop import Shop, Version, shop
 from server.words import label_of, sentence
 
 
+@dataclass(frozen=True)
+class Judged:
+    """One operation evaluated, or why it cannot be."""
+
+    row: dict[str, Any]
+    outcome: Outcome | None = None
+    made: Made | None = None
+
+
+@dataclass(frozen=True)
+class _Kept:
+    state: dict[str, Any]
+    judged: dict[str, Judged]
+    goal: str
+    pieces: int
+
+    @cached_property
+    def glance(self) -> GlanceOut:
+        return GlanceOut.model_validate(self.state)
+
+
 def state_of(revision: Revision, overrides: dict[str, dict[str, Any]] | None = None, stock: Shop | None = None) -> dict[str, Any]:
     """The computed state of a revision; `overrides` by operation id are tried without being saved."""
     stock = stock or shop()
-    if overrides:
-        return _compute(revision.document, overrides, stock)
+    kept = _as_saved(revision, stock)
+    return _compute(revision.document, overrides, stock, kept.judged).state if overrides else kept.state
+
+
+def glance_of(revision: Revision, stock: Shop) -> dict[str, Any]:
+    """Of a revision what a list of jobs shows; its document is read only where its state is not kept."""
+    kept = _as_saved(revision, stock)
+    return {"goal": kept.goal, "pieces": kept.pieces, "state": kept.glance}
+
+
+def _as_saved(revision: Revision, stock: Shop) -> _Kept:
     key = (revision.pk, stock.version)
     if key not in _kept:
         while len(_kept) >= MOST_KEPT:
             _kept.popitem(last=False)
-        _kept[key] = _compute(revision.document, {}, stock)
+        _kept[key] = _compute(revision.document, {}, stock, {})
     return _kept[key]
 
 
-_kept: OrderedDict[tuple[int, Version], dict[str, Any]] = OrderedDict()
+_kept: OrderedDict[tuple[int, Version], _Kept] = OrderedDict()
 MOST_KEPT = 256
 
 
-def _compute(document: dict[str, Any], overrides: dict[str, dict[str, Any]], stock: Shop) -> dict[str, Any]:
-    """Twice where the machine runs alone: how many pieces an edge must last depends on the whole piece's time."""
-    state = _compute_once(document, overrides, None, stock)
-    if document["batch"]["unattended_hours"] > 0:
-        state = _compute_once(document, overrides, state["tape"]["seconds"], stock)
-    return state
+def _compute(document: dict[str, Any], overrides: dict[str, dict[str, Any]], stock: Shop, known: dict[str, Judged]) -> _Kept:
+    """Of what is `known` only the operations that something is tried on are judged anew: what they are told is the drawing's.
+
+    Twice where the machine runs alone: how many pieces an edge must last depends on the whole piece's time.
+    """
+    alone = document["batch"]["unattended_hours"] > 0
+    standing = {name: one for name, one in known.items() if name not in overrides and not alone}
+    judged = standing | _judge(document, overrides, None, stock, standing)
+    state = _summed(document, judged, stock)
+    if alone:
+        judged = _judge(document, overrides, state["tape"]["seconds"], stock, {})
+        state = _summed(document, judged, stock)
+    return _Kept(state, judged, document["goal"], document["batch"]["pieces"])
 
 
-def _compute_once(
-    document: dict[str, Any], overrides: dict[str, dict[str, Any]], piece_seconds: float | None, stock: Shop
-) -> dict[str, Any]:
-    machine = stock.library.machine(document["machine"])
-    rows, outcomes, made = [], [], []
+def _judge(
+    document: dict[str, Any], overrides: dict[str, dict[str, Any]], piece_seconds: float | None, stock: Shop, but: Collection[str]
+) -> dict[str, Judged]:
+    found = {}
     for entry in document["operations"]:
+        if entry["id"] in but:
+            continue
+        made = None
         try:
             setup = setup_of(document, entry, {**(overrides.get(entry["id"]) or {}), "piece_seconds": piece_seconds}, stock)
-            made.append(_made(entry, setup))
+            made = _made(entry, setup)
             outcome = outcome_of(setup)
-            outcomes.append((entry["id"], entry["title"], outcome))
-            rows.append(_row(entry, outcome, setup) | {"metal": metal_words(document, entry, setup)})
+            row = _row(entry, outcome, setup) | {"metal": metal_words(document, entry, setup)}
+            found[entry["id"]] = Judged(row, outcome, made)
         except CuttingError as error:
-            rows.append(_unfinished(entry, error))
+            found[entry["id"]] = Judged(_unfinished(entry, error), None, made)
+    return found
+
+
+def _summed(document: dict[str, Any], judged: dict[str, Judged], stock: Shop) -> dict[str, Any]:
+    machine = stock.library.machine(document["machine"])
+    every = [(entry, judged[entry["id"]]) for entry in document["operations"]]
+    rows = [one.row for _, one in every]
     drawing, money = drawing_of(document, rows), document["money"]
     tape = cycle_tape(
-        outcomes,
+        [(entry["id"], entry["title"], one.outcome) for entry, one in every if one.outcome is not None],
         machine,
         document["batch"]["pieces"],
         PieceMoney(money["blank"], money["setup_minutes"], money["good_share"]),
@@ -78,7 +128,7 @@ def _compute_once(
         "spindles": [{"name": one.name, "title": one.title} for one in machine.spindles],
         "tools": _tools(document),
         "pockets": int(machine.pockets),
-        "outline": _outline(document, made, machine.turns),
+        "outline": _outline(document, [one.made for _, one in every if one.made is not None], machine.turns),
         "tape": plain(tape),
         **_against(document, tape, rows, drawing),
     }

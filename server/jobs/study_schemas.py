@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from ninja import Schema
-
 from server.jobs.kinds.view import AxisOut, ChipOut
 from server.jobs.schemas import RemedyOut
 from server.jobs.tools import ToolWords
+from server.schema import Schema
 from server.sentences import Sentence
 from server.units import DisplayOut, Point
 

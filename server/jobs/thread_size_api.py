@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any, Literal
 
 from django.http import HttpRequest
-from ninja import Router, Schema
+from ninja import Router
 
 from cutting.errors import CuttingError
 from cutting.operations.threads.shared.feature import ThreadFeature
@@ -18,6 +18,7 @@ from server.jobs.models import Measurement
 from server.jobs.schemas import TryIn
 from server.jobs.state import state_of
 from server.jobs.study_api import operation_with
+from server.schema import Schema
 from server.shop import shop
 from server.units import DisplayOut
 

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import Annotated, Any
 
-from ninja import Schema
 from pydantic import Field
 
 from cutting.operations.registry import kind_of
 from server.errors import Refusal
+from server.schema import Schema
 
 ToolNames = dict[Annotated[str, Field(max_length=20)], Annotated[str, Field(max_length=180)]]
 NONE: dict[str, str] = {}  # an operation that has no tool yet

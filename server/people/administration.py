@@ -12,7 +12,7 @@ from django.core.exceptions import ValidationError
 from django.db import IntegrityError, transaction
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
-from ninja import Router, Schema, Status
+from ninja import Router, Status
 
 from server.errors import Refusal
 from server.people import sessions
@@ -20,6 +20,7 @@ from server.people.api import RoleName, SessionOut, sessions_of
 from server.people.log import What, note
 from server.people.models import Happening, Preferences, Session
 from server.people.roles import require_administrator, their_preferences
+from server.schema import Schema
 
 router = Router()
 Role = Preferences.Role

@@ -12,7 +12,7 @@ from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
-from ninja import Router, Schema, Status
+from ninja import Router, Status
 from ninja.utils import check_csrf
 
 from cutting.quantities.kinds import currency
@@ -21,6 +21,7 @@ from server.people import sessions
 from server.people.log import What, address_of, note
 from server.people.models import Session
 from server.people.roles import preferences_of
+from server.schema import Schema
 
 router = Router()
 RoleName = Literal["reader", "operator", "engineer", "administrator"]

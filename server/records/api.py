@@ -6,7 +6,7 @@ from datetime import datetime
 from typing import Any, Literal
 
 from django.http import HttpRequest
-from ninja import Router, Schema, Status
+from ninja import Router, Status
 
 from cutting.exchange.columns import PLAIN_KINDS, Column
 from cutting.exchange.tables import TABLES
@@ -18,6 +18,7 @@ from server.records import actions
 from server.records.keeper import Keeper
 from server.records.models import Change
 from server.records.registry import keeper_of
+from server.schema import Schema
 from server.units import DisplayOut
 
 router = Router()

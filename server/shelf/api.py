@@ -6,7 +6,7 @@ from typing import Any
 
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
-from ninja import Router, Schema
+from ninja import Router
 
 from cutting.doors.plain import plain as as_plain
 from cutting.names import plain
@@ -18,6 +18,7 @@ from cutting.workpiece.behaviour import neighbours, traits
 from cutting.workpiece.hardness import SCALES, STANDARD, brinell, convert, read_hardness
 from cutting.workpiece.materials import groups
 from cutting.workpiece.user_material import derive
+from server.schema import Schema
 from server.shelf.models import Material
 from server.shop import shop
 from server.units import DisplayOut

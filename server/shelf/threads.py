@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from django.http import HttpRequest
-from ninja import Router, Schema
+from ninja import Router
 
 from cutting.doors.plain import plain as as_plain
 from cutting.errors import CuttingError, UnknownName
@@ -18,6 +18,7 @@ from cutting.workpiece.threads.picture import side
 from cutting.workpiece.threads.spelling import looks_like_thread, read_thread, write_thread
 from cutting.workpiece.threads.tap_drills import TapDrill, drills_inside, forming_drill, tap_drill
 from cutting.workpiece.threads.thread import Thread
+from server.schema import Schema
 from server.units import DisplayOut
 
 router = Router()

@@ -8,7 +8,7 @@ from typing import Any, Protocol
 
 from cutting.machine.machines import Machine
 from cutting.operations.frame.fields import Base, Fields, Nudged
-from cutting.operations.frame.outcome import Outcome, Remedy
+from cutting.operations.frame.model import Model
 from cutting.tooling.roles import Parts, Role, Stock
 from cutting.workpiece.solid import NOTHING, Corner, Region, Solid
 
@@ -28,6 +28,7 @@ class Given(Protocol):
 class Kind:
     """A kind of operation: its evaluation, its map, what would move a limit, and the fields that it asks for.
 
+    `model` is its part of the engine, `explore` draws its map.
     `roles` are the parts of its tool, the one with the edge first; `serves` narrows the kinds of tool that may play a role by the
     feature as it was entered, and `gather` makes a stock of what there is. `build` makes its set-up from what every kind is given,
     the tool's parts by role and the fields, `read_feature` the feature alone. `guests` are kinds whose tools may compete,
@@ -44,9 +45,8 @@ class Kind:
 
     name: str
     title: str
-    evaluate: Callable[..., Outcome]
+    model: Model[Any]
     explore: Callable[..., Any]
-    relax: Callable[..., tuple[Remedy, ...]]
     fields: Fields
     nudged: tuple[Nudged, ...]
     headline: tuple[str, ...]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, replace
 from typing import Any, Generic, TypeVar
 
@@ -47,7 +47,8 @@ class Model(Generic[N]):
     everything for that tool or for many, at one speed and feed or at many: arrays (..., steps). `changes` are what can be done
     otherwise beside speed and feed, `from_stock` what needs other tools, `quicker` what may save time, `supported` ways to hold
     the part that let it be cut harder. `misfits` name the exact rules that forbid a set-up's tool, `read_as` turns the numbers of
-    one set-up into what is read.
+    one set-up into what is read. `stacked` makes one tool of many of single ones, shape (tools, 1), where `from_stock` yields only
+    what fits and changes nothing else.
     """
 
     tool: Callable[[Any], Any]
@@ -60,6 +61,7 @@ class Model(Generic[N]):
     supported: Callable[[Any], Iterable[Change[Any]]] = nothing
     misfits: Callable[[Any], frozenset[str]] = lambda setup: frozenset()
     read_as: Callable[[N], N] = lambda x: x
+    stacked: Callable[[Sequence[Any]], Any] | None = None
 
     def run(self, setup: Any, record: Silent) -> N:
         """The numbers of a set-up. Raises `CuttingError`."""
@@ -82,21 +84,25 @@ class Model(Generic[N]):
         """
         record = Recorder()
         x, say = self.run(setup, record), self.readings
-        found = limits_of(self.rules, x, record)
-        quicker: tuple[Remedy, ...] = ()
-        if with_remedies:
-            trials = Trials(self, setup, crib)
-            found = tuple(replace(one, remedies=trials.remedies(one)) if one.broken or k == 0 else one for k, one in enumerate(found))
-            if not any(one.broken for one in found):
-                quicker = trials.faster()
         usual = say.usual_speed(x)
         of_speed = speed_reason(self, setup, usual) if usual else ()
         warnings = sorted(
             (*say.warnings(x), *_of_life(setup, x), *of_speed), key=lambda one: ("blocks", "care", "note").index(one.severity)
         )
-        return Outcome(
-            setup.operation, say.results(x, record), found, say.passes(x), say.chip(x), tuple(warnings), quicker, say.scene(x), say.bow(x)
+        limits = limits_of(self.rules, x, record)
+        found = Outcome(
+            setup.operation, say.results(x, record), limits, say.passes(x), say.chip(x), tuple(warnings), (), say.scene(x), say.bow(x)
         )
+        return self.remedied(found, setup, crib, x) if with_remedies else found
+
+    def remedied(self, outcome: Outcome, setup: Any, crib: Any = None, numbers: N | None = None) -> Outcome:
+        """An outcome with remedies for its broken limits and its closest, and what is quicker where nothing is broken.
+
+        `numbers` of the set-up, where they are at hand. Raises `CuttingError`.
+        """
+        trials = Trials(self, setup, crib, numbers)
+        limits = tuple(replace(one, remedies=trials.remedies(one)) if one.broken or k == 0 else one for k, one in enumerate(outcome.limits))
+        return replace(outcome, limits=limits, faster=() if any(one.broken for one in limits) else trials.faster())
 
     def relax(self, setup: Any, name: str, crib: Any = None) -> tuple[Remedy, ...]:
         """What would move one limit, whether it is broken or not. Raises `UnknownName` for a limit that does not apply."""

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator
-from dataclasses import replace
+from collections.abc import Callable, Iterable, Iterator, Sequence
+from contextlib import suppress
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any, Protocol
 
@@ -13,7 +14,7 @@ from numpy.typing import NDArray
 from cutting.errors import CuttingError
 from cutting.operations.frame.change import Change, in_words, setting
 from cutting.operations.frame.outcome import Limit, Remedy
-from cutting.operations.frame.rule import Array, Mask, Rule, all_used, excluded
+from cutting.operations.frame.rule import Rule, all_used, excluded
 from cutting.quantities.kinds import currency
 from cutting.quantities.write import Display
 from cutting.working import Silent
@@ -21,7 +22,7 @@ from cutting.working import Silent
 SILENT = Silent()
 TIDY = {"feed_per_rev": 0.005, "feed_per_tooth": 0.005, "cutting_speed": 1.0}  # steps that people set
 STEPS = np.geomspace(0.2, 4.0, 97)  # shares of the present value that a lever tries
-FURTHER = np.linspace(1.02, 3.0, 100)  # and that going faster tries
+FURTHER = np.linspace(1.0, 3.0, 100)  # and that going faster tries
 SAME_FEED = 1e-9  # mm; a support that allows no more than this is not worth its while
 AS_QUICK = 1.0005  # seconds that are no longer told apart
 QUICKER = 0.985  # a gain below this is not worth a change
@@ -42,48 +43,90 @@ class Runs(Protocol):
     def supported(self) -> Callable[[Any], Iterable[Change[Any]]]: ...
     @property
     def misfits(self) -> Callable[[Any], frozenset[str]]: ...
+    @property
+    def tool(self) -> Callable[[Any], Any]: ...
+    @property
+    def numbers(self) -> Callable[..., Any]: ...
+    @property
+    def stacked(self) -> Callable[[Sequence[Any]], Any] | None: ...
     def quickly(self, setup: Any) -> Any: ...
     def over(self, setup: Any, cutting_speed: Any = None, feed: Any = None) -> Any: ...
 
 
+@dataclass(frozen=True)
 class Trial:
     """A change that was run: how close every limit is, whether it is sound, what it takes."""
 
-    def __init__(self, model: Runs, change: Change[Any], known: frozenset[str] | None = None) -> None:
-        """`known` are the misfits that stand already; None: they are not asked for."""
-        self.change = change
-        x = model.quickly(change.setup)
-        self.used = {name: float(np.max(level)) for name, level in all_used(model.rules, x).items()}
-        levels = {name: np.asarray([level]) for name, level in self.used.items()}
-        self.sound = not excluded(model.rules, levels, change.setup.house).any()
-        if self.sound and known is not None:
-            self.sound = model.misfits(change.setup) <= known
-        self.seconds, self.cost = float(np.ravel(x.operation_time)[0]), float(np.ravel(x.operation_cost)[0])
+    change: Change[Any]
+    used: dict[str, float]
+    sound: bool
+    seconds: float
+    cost: float
 
     def level(self, name: str) -> float:
         """Utilisation of a limit, 0 where it does not apply."""
         return self.used.get(name, 0.0)
 
 
+class Lever:
+    """Speed or feed of a set-up at many values that people set, run as one."""
+
+    def __init__(self, model: Runs, setup: Any, name: str, label: str, shares: NDArray[np.float64]) -> None:
+        """`shares` of the present value, taken to the next value that people set. Raises `CuttingError`."""
+        self.setup, self.name, self.label = setup, name, label
+        self.present = float(getattr(setup.settings, name))
+        self.values = np.unique(np.maximum(np.round(self.present * shares / TIDY[name]), 1.0)) * TIDY[name]
+        x = model.over(setup, **{"feed" if name == setup.FEED else name: self.values[:, None]})
+        used = all_used(model.rules, x)
+        self.used = {limit: self._each(level) for limit, level in used.items()}
+        self.sound = ~self._each(excluded(model.rules, used, setup.house))
+        self.seconds, self.cost = self._each(x.operation_time), self._each(x.operation_cost)
+
+    def _each(self, numbers: Any) -> NDArray[Any]:
+        return np.broadcast_to(numbers, (len(self.values), 1)).ravel()
+
+    def nearest(self, limit: str, target: float) -> int:
+        """The value closest to the present one that brings a limit to `target`; where none does, the one that comes nearest to it."""
+        level = self.used.get(limit, np.zeros(len(self.values)))
+        good = np.flatnonzero(level <= target)
+        return int(good[np.argmin(np.abs(np.log(self.values[good] / self.present)))] if len(good) else np.argmin(level))
+
+    def most(self) -> int | None:
+        """The largest value that breaks no limit, None where none is larger; of those as quick the smallest."""
+        good = np.flatnonzero(self.sound & (self.values > self.present))
+        if not len(good):
+            return None
+        # beyond a clamp or the last gear more is said than done
+        return int(good[np.flatnonzero(self.seconds[good] <= self.seconds[good[-1]] * AS_QUICK)[0]])
+
+    def trial(self, k: int, lead: str = "") -> Trial:
+        """One of the values as a change. Raises `CuttingError` where the set-up cannot have it."""
+        value = round(float(self.values[k]), 4)
+        changed = self.setup.with_settings(**{self.name: value})
+        changed.check()
+        change = setting(self.name, self.label, self.present, value, self.name, changed, lead)
+        used = {limit: float(level[k]) for limit, level in self.used.items()}
+        return Trial(change, used, bool(self.sound[k]), float(self.seconds[k]), float(self.cost[k]))
+
+
 class Trials:
     """What can be done otherwise at one set-up; everything is run once, however many limits ask."""
 
-    def __init__(self, model: Runs, setup: Any, crib: Any = None) -> None:
+    def __init__(self, model: Runs, setup: Any, crib: Any = None, numbers: Any = None) -> None:
+        """`numbers` of the set-up, where somebody has them already."""
         self.model, self.setup, self.crib = model, setup, crib
+        self.numbers = model.quickly(setup) if numbers is None else numbers
+        self.base = self._trial(Change(Display("", ""), {}, setup), self.numbers)
         feed = ((setup.FEED, "feed"),) if setup.FEED else ()
-        self.levers = (*feed, ("cutting_speed", "speed"))
-
-    @cached_property
-    def base(self) -> Trial:
-        return Trial(self.model, Change(Display("", ""), {}, self.setup))
+        self.settable = (*feed, ("cutting_speed", "speed"))
 
     @cached_property
     def changes(self) -> list[Trial]:
         """The kind's own changes, then those that need other tools of the crib."""
-        x = self.model.quickly(self.setup)
-        others = self.model.from_stock(x, self.crib) if self.crib is not None else ()
+        others = self.model.from_stock(self.numbers, self.crib) if self.crib is not None else ()
         known = self.model.misfits(self.setup)
-        return [*self._run(self.model.changes(x), known), *self._run(others, known)]
+        tools = self._run_tools(others) if self.model.stacked else self._run(others, known)
+        return [*self._run(self.model.changes(self.numbers), known), *tools]
 
     def remedies(self, limit: Limit) -> tuple[Remedy, ...]:
         """Up to four changes that bring a limit below its bound, or nearest to it; sound and quick ones first."""
@@ -101,7 +144,7 @@ class Trials:
 
     def faster(self) -> tuple[Remedy, ...]:
         """Up to two sound changes that save the most time, each up to the next limit."""
-        tried = [*self._run(self.model.quicker(self.setup)), *(t for t in self._run(self._furthest_levers()))]
+        tried = [*self._run(self.model.quicker(self.setup)), *self._furthest()]
         sound = [t for t in tried if t.sound and t.seconds < self.base.seconds * QUICKER]
         sound.sort(key=lambda t: t.seconds)
         return tuple(Remedy(t.change.text, in_words(self._paid(t)), t.change.patch) for t in sound[:2])
@@ -115,59 +158,74 @@ class Trials:
     def _run(self, changes: Iterable[Change[Any]], known: frozenset[str] | None = None) -> Iterator[Trial]:
         for change in changes:
             try:
-                yield Trial(self.model, change, known)
+                yield self._trial(change, self.model.quickly(change.setup), known)
             except CuttingError:
                 continue
 
+    def _run_tools(self, changes: Iterable[Change[Any]]) -> list[Trial]:
+        """Other tools that fit, run as one: the numbers know a set-up's tool by nothing but its own numbers."""
+        assert self.model.stacked
+        fitting, tools = [], []
+        for change in changes:
+            with suppress(CuttingError):
+                tools.append(self.model.tool(change.setup))
+                fitting.append(change)
+        if not fitting:
+            return []
+        setup, each = self.setup, (len(fitting), 1)
+        x = self.model.numbers(setup, self.model.stacked(tools), setup.settings.cutting_speed, setup.feed, SILENT)
+        levels = all_used(self.model.rules, x)
+        used = {name: np.broadcast_to(level, each) for name, level in levels.items()}
+        bad, seconds, cost = (
+            np.broadcast_to(one, each).ravel()
+            for one in (excluded(self.model.rules, levels, setup.house), x.operation_time, x.operation_cost)
+        )
+        return [
+            Trial(change, {name: float(level[k, 0]) for name, level in used.items()}, not bad[k], float(seconds[k]), float(cost[k]))
+            for k, change in enumerate(fitting)
+        ]
+
+    def _trial(self, change: Change[Any], x: Any, known: frozenset[str] | None = None) -> Trial:
+        """`known` are the misfits that stand already; None: they are not asked for."""
+        found = all_used(self.model.rules, x)
+        used = {name: float(np.max(level)) for name, level in found.items()}
+        levels = {name: np.asarray([level]) for name, level in used.items()}
+        sound = not excluded(self.model.rules, levels, change.setup.house).any()
+        if sound and known is not None:
+            sound = self.model.misfits(change.setup) <= known
+        return Trial(change, used, sound, float(np.ravel(x.operation_time)[0]), float(np.ravel(x.operation_cost)[0]))
+
     def _scans(self, name: str) -> list[Trial]:
         """The smallest change of feed and of speed alone that brings a limit just below its bound."""
-        return list(self._run(self._scan(name, lever, label) for lever, label in self.levers))
-
-    def _scan(self, name: str, lever: str, label: str) -> Change[Any]:
-        level = np.broadcast_to(self._levels[lever].get(name, np.zeros(1)), (len(STEPS), 1)).ravel()
-        good = np.flatnonzero(level <= min(0.97, 0.85 * max(self.base.level(name), 0.1)))
-        # where nothing brings it below the bound, the value that comes nearest is still worth knowing
-        nearest = good[np.argmin(np.abs(np.log(STEPS[good])))] if len(good) else int(np.argmin(level))
-        present = getattr(self.setup.settings, lever)
-        value = _tidy(present * float(STEPS[nearest]), lever, up=bool(STEPS[nearest] > 1))
-        return setting(lever, label, present, value, lever, self.setup.with_settings(**{lever: value}))
+        target = min(0.97, 0.85 * max(self.base.level(name), 0.1))
+        found = []
+        for lever in self._levers:
+            with suppress(CuttingError):
+                found.append(lever.trial(lever.nearest(name, target)))
+        return found
 
     @cached_property
-    def _levels(self) -> dict[str, dict[str, Array]]:
-        return {lever: self._over(self.setup, lever, STEPS)[0] for lever, _ in self.levers}
+    def _levers(self) -> list[Lever]:
+        return [Lever(self.model, self.setup, name, label, STEPS) for name, label in self.settable]
 
-    def _over(self, setup: Any, lever: str, shares: NDArray[np.float64]) -> tuple[dict[str, Array], Mask, Array]:
-        """Utilisations, where a hard limit is broken, and seconds, over shares of one setting: one run."""
-        values = (getattr(setup.settings, lever) * shares)[:, None]
-        x = self.model.over(setup, **{"feed" if lever == setup.FEED else lever: values})
-        used = all_used(self.model.rules, x)
-        seconds = np.broadcast_to(x.operation_time, values.shape).ravel()
-        return used, np.broadcast_to(excluded(self.model.rules, used, setup.house), values.shape), seconds
-
-    def _furthest_levers(self) -> Iterator[Change[Any]]:
+    def _furthest(self) -> Iterator[Trial]:
         feed = self.setup.feed  # the most that is reached without holding the part otherwise
-        for lever, label in self.levers:
-            for change in self.furthest(self.setup, lever, label):
-                feed = max(feed, change.setup.feed)
-                yield change
+        for name, label in self.settable:
+            if (found := self._most(self.setup, name, label)) is not None:
+                feed = max(feed, found.change.setup.feed)
+                yield found
         for held in self.model.supported(self.setup) if self.setup.FEED else ():
-            for change in self.furthest(held.setup, self.setup.FEED, "feed", f"{held.text.metric} → "):
-                if change.setup.feed > feed + SAME_FEED:
-                    yield replace(change, patch={**held.patch, **change.patch})
+            found = self._most(held.setup, self.setup.FEED, "feed", f"{held.text.metric} → ")
+            if found is not None and found.change.setup.feed > feed + SAME_FEED:
+                yield replace(found, change=replace(found.change, patch={**held.patch, **found.change.patch}))
 
-    def furthest(self, setup: Any, lever: str, label: str, lead: str = "") -> Iterator[Change[Any]]:
+    def _most(self, setup: Any, name: str, label: str, lead: str = "") -> Trial | None:
         """The most of a setting that breaks no limit."""
-        present = getattr(setup.settings, lever)
         try:
-            _, bad, seconds = self._over(setup, lever, FURTHER)
+            lever = Lever(self.model, setup, name, label, FURTHER)
+            return None if (k := lever.most()) is None else lever.trial(k, lead)
         except CuttingError:
-            return
-        good = np.flatnonzero(~bad.ravel())
-        if len(good):
-            # beyond a clamp or the last gear more is said than done: the first that is as quick
-            enough = np.flatnonzero(seconds[good] <= seconds[good[-1]] * AS_QUICK)[0]
-            value = _tidy(present * float(FURTHER[good[enough]]), lever, up=False)
-            yield setting(lever, label, present, value, lever, setup.with_settings(**{lever: value}), lead)
+            return None
 
     def _effect(self, limit: Limit, trial: Trial) -> Display:
         tail = "" if trial.sound else ", but breaks another limit"
@@ -186,11 +244,6 @@ def _mixed(better: list[Trial]) -> list[Trial]:
         if alike < (2 if one.change.kind == "settings" else 1):
             kept.append(one)
     return kept[:4]
-
-
-def _tidy(value: float, lever: str, up: bool) -> float:
-    rounded = np.ceil(value / TIDY[lever]) if up else np.floor(value / TIDY[lever])
-    return round(max(float(rounded), 1.0) * TIDY[lever], 4)
 
 
 def _signed(value: float, unit: str) -> str:

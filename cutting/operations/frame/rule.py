@@ -56,8 +56,12 @@ class Rule(Generic[N]):
 
     def used(self, x: N) -> Array:
         """Utilisation of this limit at every step, 0 where it does not apply."""
-        applies, used = self.applies(x), utilisation(self, *self.read(x))
-        return used if np.all(applies) else np.where(applies, used, 0.0)
+        return self.used_where(self.applies(x), x)
+
+    def used_where(self, applies: Any, x: N) -> Array:
+        """Utilisation at every step, 0 where it was found not to apply."""
+        used = utilisation(self, *self.read(x))
+        return used if applies is True or np.all(applies) else np.where(applies, used, 0.0)
 
     def weight(self, house: HouseRules) -> Severity:
         """Above the book is a matter of the house rule."""
@@ -79,7 +83,12 @@ def utilisation(rule: Rule[Any], value: Any, lower: Any, upper: Any) -> Array:
 
 def all_used(rules: Sequence[Rule[N]], x: N) -> dict[str, Array]:
     """Utilisation of every limit that applies to any, the worst over the steps: shape (..., 1)."""
-    return {rule.name: over_passes(rule.used(x)) for rule in rules if np.any(rule.applies(x))}
+    found: dict[str, Array] = {}
+    for rule in rules:
+        applies = rule.applies(x)
+        if applies is True or (applies is not False and np.any(applies)):  # most rules know it of all at once
+            found[rule.name] = over_passes(rule.used_where(applies, x))
+    return found
 
 
 def hard_ones(rules: Sequence[Rule[N]], used: dict[str, Array], house: HouseRules) -> list[str]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
@@ -88,6 +89,11 @@ class Cutter:
     def take(self, keep: Any) -> Cutter:
         """The pairs of an index or a mask."""
         return Cutter(**{name: getattr(self, name)[keep] for name in self.__dataclass_fields__})
+
+    @staticmethod
+    def of(single: Sequence[Cutter]) -> Cutter:
+        """Many pairs of single ones, shape (pairs, 1)."""
+        return Cutter(**{name: np.stack([getattr(one, name) for one in single]) for name in Cutter.__dataclass_fields__})
 
 
 @dataclass(frozen=True)

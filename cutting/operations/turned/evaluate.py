@@ -8,7 +8,7 @@ from cutting.operations.frame.model import Model, Readings
 from cutting.operations.frame.outcome import Warning
 from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.frame.speed_reason import UsualSpeed
-from cutting.operations.turned.case import single_cutter
+from cutting.operations.turned.case import Cutter, single_cutter
 from cutting.operations.turned.cautions import cautions
 from cutting.operations.turned.changes import changes, other_tools, quicker, supported
 from cutting.operations.turned.fit import misfits, warnings_of_fit
@@ -47,4 +47,5 @@ MODEL: Model[Cut] = Model(
     quicker,
     supported,
     misfits,
+    stacked=Cutter.of,
 )

@@ -11,9 +11,8 @@ from cutting.operations.turned.regions import faced, faced_area
 KIND = Kind(
     "face",
     "Face",
-    MODEL.evaluate,
+    MODEL,
     chip_map,
-    MODEL.relax,
     FACE_FIELDS,
     NUDGED,
     HEADLINE,

@@ -11,9 +11,8 @@ from cutting.operations.turned.regions import turned, turned_area
 KIND = Kind(
     "turn",
     "Turn",
-    MODEL.evaluate,
+    MODEL,
     chip_map,
-    MODEL.relax,
     TURN_FIELDS,
     NUDGED,
     HEADLINE,

@@ -10,7 +10,7 @@ from cutting.operations.frame.change import Change, in_words, step
 from cutting.operations.frame.model import Model
 from cutting.operations.holes.bore.limits import RULES
 from cutting.operations.holes.bore.readings import READINGS
-from cutting.operations.turned.case import single_cutter
+from cutting.operations.turned.case import Cutter, single_cutter
 from cutting.operations.turned.changes import near_inserts, quicker, with_passes
 from cutting.operations.turned.chip_map import ChipMap, chip_map
 from cutting.operations.turned.fit import misfits, warnings_of_fit
@@ -70,7 +70,7 @@ def other_tools(x: Cut, crib: Any) -> Iterator[Change[Setup]]:
             yield Change(in_words(text), {"tool": changed.tool_names}, changed)
 
 
-MODEL: Model[Cut] = Model(single_cutter, numbers, RULES, changes, READINGS, other_tools, quicker, misfits=misfits)
+MODEL: Model[Cut] = Model(single_cutter, numbers, RULES, changes, READINGS, other_tools, quicker, misfits=misfits, stacked=Cutter.of)
 
 
 def explore(setup: Setup) -> ChipMap:

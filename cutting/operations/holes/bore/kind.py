@@ -83,7 +83,7 @@ def area(setup: Setup, before: Solid) -> tuple[Corner, ...]:
 
 
 KIND = Kind(
-    "bore", "Bore", MODEL.evaluate, explore, MODEL.relax, FIELDS, NUDGED, HEADLINE, STUDIES, ROLES, gather, build, feature_of,
+    "bore", "Bore", MODEL, explore, FIELDS, NUDGED, HEADLINE, STUDIES, ROLES, gather, build, feature_of,
     removes=removes, settles=settles, area=area, typed=lambda setup: ("overhang", "spindle_clamp"), ranked=RANKED, neutral=NEUTRAL,
     shape="bore", not_here=NOT_HERE,
 )  # fmt: skip

@@ -63,9 +63,8 @@ NOT_HERE = (
 KIND = Kind(
     "mill hole",
     "Mill a hole",
-    MODEL.evaluate,
+    MODEL,
     explore,
-    MODEL.relax,
     FIELDS,
     (
         Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed),

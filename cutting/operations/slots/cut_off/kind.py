@@ -42,9 +42,8 @@ def area(setup: CutOffSetup, before: Solid) -> tuple[Corner, ...]:
 KIND = Kind(
     "cut off",
     "Cut off",
-    MODEL.evaluate,
+    MODEL,
     explore,
-    MODEL.relax,
     FIELDS,
     (
         Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed),

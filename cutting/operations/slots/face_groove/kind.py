@@ -26,9 +26,8 @@ def area(setup: FaceGrooveSetup, before: Solid) -> tuple[Corner, ...]:
 KIND = Kind(
     "face groove",
     "Face groove",
-    MODEL.evaluate,
+    MODEL,
     explore,
-    MODEL.relax,
     FIELDS,
     (
         Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed),

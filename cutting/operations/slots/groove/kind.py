@@ -40,9 +40,8 @@ def area(setup: GrooveSetup, before: Solid) -> tuple[Corner, ...]:
 KIND = Kind(
     "groove",
     "Groove",
-    MODEL.evaluate,
+    MODEL,
     explore,
-    MODEL.relax,
     FIELDS,
     (
         Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed),

@@ -35,9 +35,8 @@ def area(setup: TrepanSetup, before: Solid) -> tuple[Corner, ...]:
 KIND = Kind(
     "trepan",
     "Trepan",
-    MODEL.evaluate,
+    MODEL,
     explore,
-    MODEL.relax,
     FIELDS,
     (
         Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed),

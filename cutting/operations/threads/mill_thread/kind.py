@@ -41,9 +41,8 @@ NOT_HERE = (
 KIND = Kind(
     "mill thread",
     "Mill a thread",
-    MODEL.evaluate,
+    MODEL,
     explore,
-    MODEL.relax,
     FIELDS,
     (
         Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed),

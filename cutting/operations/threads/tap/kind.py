@@ -41,9 +41,8 @@ NOT_HERE = (
 KIND = Kind(
     "tap",
     "Tap a thread",
-    MODEL.evaluate,
+    MODEL,
     explore,
-    MODEL.relax,
     FIELDS,
     (Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed),),
     ("operation_time", "operation_cost", "holes", "margin", "risk", "secure", "torque"),

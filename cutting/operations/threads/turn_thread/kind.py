@@ -51,9 +51,8 @@ NOT_HERE = (
 KIND = Kind(
     "turn thread",
     "Turn a thread",
-    MODEL.evaluate,
+    MODEL,
     explore,
-    MODEL.relax,
     FIELDS,
     (
         Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed, speeds),
