@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import os
 import subprocess
 import sys
 from collections.abc import Iterator
@@ -10,6 +11,7 @@ from pathlib import Path
 
 from benchmarks.sizes import Sizes
 
+LONGEST_ARRIVAL = 180  # s
 CALLS = ("evaluate", "follow", "save", "search the crib")
 
 
@@ -20,8 +22,10 @@ def measure(site: str, sizes: Sizes) -> Iterator[str]:
 
 def _run(site: str, people: int, seconds: int) -> list[dict[str, object]]:
     command = [sys.executable, "-m", "locust", "-f", str(Path(__file__).with_name("people.py")), "--headless", "--json"]
-    more = ["-u", str(people), "-r", "5", "-t", f"{seconds}s", "--host", site, "--reset-stats", "--loglevel", "ERROR"]
-    done = subprocess.run([*command, *more], capture_output=True, text=True, check=False)
+    longest = f"{seconds + LONGEST_ARRIVAL}s"
+    more = ["-u", str(people), "-r", "2", "-t", longest, "--host", site, "--loglevel", "ERROR"]
+    environment = {**os.environ, "LOAD_SECONDS": str(seconds)}
+    done = subprocess.run([*command, *more], capture_output=True, text=True, check=False, env=environment)
     return list(json.loads(done.stdout))
 
 

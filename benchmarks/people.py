@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+import os
 import random
 from typing import Any
 
+import gevent
 from locust import HttpUser, constant_pacing, task
 
 from server.people.demo_people import PEOPLE
 
 NUDGES = {"feed_per_rev": (0.12, 0.3, "mm/rev"), "cutting_speed": (120, 240, "m/min")}
+
+seated: list[HttpUser] = []
 
 
 class Engineer(HttpUser):
@@ -26,6 +30,15 @@ class Engineer(HttpUser):
         made = self._ask("post", f"/api/jobs/{shaft}/copy", "copy a job", {}).json()
         self.job, self.revision = made["id"], made["revision"]
         self.turned = [row["id"] for row in made["document"]["operations"] if "feed_per_rev" in row["settings"]] or ["op30"]
+        self._sit_down()
+
+    def _sit_down(self) -> None:
+        """What is measured begins when the last has signed in and has a job of their own."""
+        runner = self.environment.runner
+        seated.append(self)
+        if runner and len(seated) == runner.target_user_count:
+            runner.stats.reset_all()
+            gevent.spawn_later(float(os.environ.get("LOAD_SECONDS", "60")), runner.quit)
 
     @task
     def nudge(self) -> None:

@@ -21,7 +21,7 @@ class Display:
 
 def write(value: float, kind: str, system: str = "metric", with_unit: bool = True) -> str:
     """One value as text: decimals by kind, trailing zeros of lengths dropped, thin grouping from 10 000."""
-    return _written(value, kind, system, with_unit, currency())
+    return _written(float(value), kind, system, with_unit, currency())
 
 
 @lru_cache(maxsize=1 << 15)  # a ranking's rows are shown again at every nudge

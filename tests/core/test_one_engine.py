@@ -16,6 +16,7 @@ from cutting.doors.json_form import read_request, read_setup
 from cutting.errors import CuttingError
 from cutting.machine.machines import machines
 from cutting.operations.frame.nudges import ladders
+from cutting.operations.frame.remedies import Trials
 from cutting.operations.frame.rule import all_used, excluded
 from cutting.operations.frame.setup import Goal, Skin
 from cutting.operations.holes.drill.setup import Pecks
@@ -24,6 +25,7 @@ from cutting.operations.slots.shared.tool import slot_tools
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import holders, inserts
 from cutting.tooling.slot_stock import SlotStock
+from tests.core.bores import BORE
 from tests.core.holes import DEEP, HOLE, STACK
 from tests.core.slots import BORE_RING, CUT_OFF, FACE, GROOVE, RING, TREPAN, TWO_CARTRIDGES, build, form
 from tests.core.tools import find_holder, find_insert, shipped_stock
@@ -105,6 +107,37 @@ def test_many_tools_are_each_the_one(kind: str) -> None:
         assert {n: v[k] for n, v in together.own.items()} == {n: v[0] for n, v in alone.own.items()}
         for name in set(together.__dataclass_fields__) - {"own"}:
             assert np.array_equal(getattr(together, name)[k], getattr(alone, name)[0], equal_nan=name != "brittle"), name
+
+
+@pytest.mark.parametrize("form_of", [TURN, FACING, BORE], ids=["turn", "face", "bore"])
+def test_other_tools_tried_together_are_each_the_one(form_of: dict[str, Any]) -> None:
+    setup, stock = read_request(form_of)
+    model = KINDS[setup.operation].model
+    together = Trials(model, setup, stock).changes
+    singly = Trials(replace(model, stacked=None), setup, stock).changes
+    assert [one.change.text for one in together] == [one.change.text for one in singly]
+    assert sum(one.change.kind == "tool" for one in together) > 3
+    for a, b in zip(together, singly, strict=True):
+        assert (a.sound, a.seconds, a.cost) == pytest.approx((b.sound, b.seconds, b.cost))
+        assert {name: a.level(name) for name in b.used} == pytest.approx(b.used)
+
+
+@pytest.mark.parametrize("name", list(EVERY))
+def test_what_a_lever_says_is_what_the_set_up_does(name: str) -> None:
+    """The nearest value that brings a limit down, and the most that breaks none, run alone."""
+    setup = read_setup(EVERY[name])
+    model = KINDS[setup.operation].model
+    base = Trials(model, setup).base
+    for limit, level in base.used.items():
+        for trial in Trials(model, setup)._scans(limit):
+            alone = Trials(model, trial.change.setup).base
+            assert alone.level(limit) == pytest.approx(trial.level(limit), rel=1e-6, abs=1e-9)
+            assert (alone.seconds, alone.cost, alone.sound) == pytest.approx((trial.seconds, trial.cost, trial.sound), rel=1e-6)
+            nothing_helps = trial.level(limit) > 0.97
+            assert trial.level(limit) <= max(level, 0.1) or nothing_helps
+    for trial in Trials(model, setup)._furthest():
+        assert trial.sound and Trials(model, trial.change.setup).base.sound
+        assert trial.seconds <= base.seconds * (1 + 1e-9)
 
 
 def best_by_force(setup: Any, contest: Any, variants: list[Any]) -> float:
