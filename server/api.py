@@ -21,6 +21,7 @@ from server.floor.api import router as floor
 from server.jobs.api import kinds
 from server.jobs.api import router as jobs
 from server.jobs.hole_api import router as holes
+from server.jobs.part_study_api import router as part_studies
 from server.jobs.planning_api import router as planning
 from server.jobs.sheet.api import router as sheets
 from server.jobs.study_api import router as studies
@@ -90,6 +91,7 @@ api.add_router("/jobs", job_files, tags=["exchange"])  # before "/{job_id}", whi
 api.add_router("/jobs", jobs, tags=["jobs"])
 api.add_router("/jobs", planning, tags=["planning"])
 api.add_router("/jobs", studies, tags=["studies"])
+api.add_router("/jobs", part_studies, tags=["studies"])
 api.add_router("/jobs", holes, tags=["holes"])
 api.add_router("/jobs", traces, tags=["traces"])
 api.add_router("/jobs", thread_sizes, tags=["studies"])

@@ -49,6 +49,21 @@ def with_guests(stock: Stock, guests: Mapping[str, Callable[[], Stock]]) -> Stoc
     return found
 
 
+@dataclass(frozen=True)
+class Gathered:
+    """Tools that were gathered already, where they are asked for."""
+
+    stock: Stock
+
+    def __call__(self) -> Stock:
+        return self.stock
+
+
+def to_go(stock: Stock) -> Stock:
+    """The stock with what it would ask the shop for gathered now, so that it can be ranked in another process or on another machine."""
+    return with_guests(stock, {name: Gathered(ask()) for name, ask in getattr(stock, "guests", {}).items()})
+
+
 def tool_at(parts: Parts, places: Sequence[Index], k: int) -> dict[str, Any]:
     """The parts of one tool by role."""
     return {role: of[int(place[k])] for (role, of), place in zip(parts.items(), places, strict=True)}

@@ -57,6 +57,11 @@ def _exponents() -> dict[str, tuple[float, float, float, float]]:
     }
 
 
+def taylor_exponent(tool_class: str) -> float:
+    """n of v·Tⁿ = C for a tool material."""
+    return _exponents()[tool_class][0]
+
+
 @cache
 def life_law(speed_row: str, tool_class: str) -> LifeLaw | None:
     """The law of a tool material in a group; None where the trade does not run it there."""

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable
+from collections.abc import Callable, Hashable
 from contextlib import suppress
 from dataclasses import dataclass, replace
 from typing import Any
 
-from cutting.advice import Candidate
+from cutting.advice import Advice, Candidate
 from cutting.advice.fewest import share_tools
 from cutting.advice.score import score_of
 from cutting.errors import CuttingError
@@ -48,11 +48,17 @@ class Pick:
 
 
 def picks_of(
-    document: dict[str, Any], entry: dict[str, Any], stock: Shop | None = None, coolants: bool = True, others: bool = False
+    document: dict[str, Any],
+    entry: dict[str, Any],
+    stock: Shop | None = None,
+    coolants: bool = True,
+    others: bool = False,
+    rank: Callable[[Any, Any, Shop], Advice] = ranked,
 ) -> list[Pick]:
     """The ranking of an operation, best first, over the deliveries that suit; the nearest misses where nothing is sound.
 
-    `others` are tools of other kinds of operation that make it with one tool, as a mill makes a drilled hole.
+    `others` are tools of other kinds of operation that make it with one tool, as a mill makes a drilled hole; `rank` makes the
+    ranking of a request where that is not asked for here.
 
     Raises `CuttingError` for an operation that cannot be read.
     """
@@ -61,7 +67,7 @@ def picks_of(
     deliveries = wanted_deliveries(setup)[:MOST_DELIVERIES] if coolants else (setup.settings.coolant,)
     found: list[Pick] = []
     for delivery in deliveries:
-        advice = ranked(setup.with_settings(coolant=delivery), crib, stock)
+        advice = rank(setup.with_settings(coolant=delivery), crib, stock)
         rows = [(row, True) for row in advice.candidates] or [(row, False) for row in advice.nearly]
         # the nearest misses come in order of how near they are
         found += [Pick(row, delivery, sound, score_of(setup, row) if sound else float(place)) for place, (row, sound) in enumerate(rows)]

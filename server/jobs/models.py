@@ -161,3 +161,23 @@ class Sheet(LongWork):
         from server.jobs.sheet.drawn import draw  # which needs this
 
         draw(self, progress)
+
+
+class PartStudy(LongWork):
+    """A big study of a whole part as it stands in one revision; `result` is what the page shows of it."""
+
+    class Kind(models.TextChoices):
+        CHANCES = "chances"  # how surely the plan holds
+        MACHINES = "machines"  # on which machine of the shop it would run best
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="studies")
+    kind = models.CharField(max_length=10, choices=Kind)
+    revision = models.PositiveIntegerField()
+    key = models.CharField(max_length=64, unique=True, db_collation="utf8mb4_bin", help_text="of what is studied, as it stood")
+    result = models.JSONField(null=True)
+
+    def carry_out(self, progress: Progress) -> None:
+        from server.jobs.part_studies import study  # which needs this
+
+        self.result = study(self, progress)
+        self.state, self.message = self.State.DONE, ""

@@ -58,6 +58,11 @@ def state_of(revision: Revision, overrides: dict[str, dict[str, Any]] | None = N
     return _compute(revision.document, overrides, stock, kept.judged).state if overrides else kept.state
 
 
+def state_of_document(document: dict[str, Any], stock: Shop) -> dict[str, Any]:
+    """The computed state of a document that is no revision; nothing of it is kept."""
+    return _compute(document, {}, stock, {}).state
+
+
 def glance_of(revision: Revision, stock: Shop) -> dict[str, Any]:
     """Of a revision what a list of jobs shows; its document is read only where its state is not kept."""
     kept = _as_saved(revision, stock)

@@ -87,6 +87,9 @@ TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend"}}
 WORK_SECONDS = float(os.environ.get("ARROW_BENCH_WORK_SECONDS", 900))  # that one piece of long work may take
 SHEET_PATIENCE = 2.0  # s that a request waits for its sheet before the page that asks again
 WORK_MEGABYTES = int(os.environ.get("ARROW_BENCH_WORK_MEGABYTES", 2000))
+# where big studies run: processes of this machine, or the scheduler of a Dask cluster, as tcp://host:8786
+STUDY_PROCESSES = int(os.environ.get("ARROW_BENCH_STUDY_PROCESSES", os.cpu_count() or 1))
+STUDY_CLUSTER = os.environ.get("ARROW_BENCH_DASK", "")
 AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "server.people.roles.ExactNames"]
 # guessing: so many wrong passwords for one name from one address, or from one address at all, and none is looked at for a while
 AXES_FAILURE_LIMIT = 8

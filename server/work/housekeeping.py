@@ -1,4 +1,4 @@
-"""What is let go after its time: sessions that ended, keys of saves, tasks that are done, sheets nobody asks for, old happenings."""
+"""What is let go after its time: ended sessions, keys of saves, done tasks, sheets and studies nobody asks for, old happenings."""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ from datetime import timedelta
 from django.utils import timezone
 from django_tasks_db.models import DBTaskResult
 
-from server.jobs.models import Sheet
+from server.jobs.models import PartStudy, Sheet
 from server.people.models import Happening
 from server.people.sessions import sweep as sweep_sessions
 from server.records.once import sweep as sweep_keys
@@ -25,5 +25,6 @@ def tidy() -> dict[str, int]:
         "keys": sweep_keys(),
         "tasks": DBTaskResult.objects.finished().filter(finished_at__lt=now - TASKS).delete()[0],
         "sheets": Sheet.objects.filter(at__lt=now - SHEETS).delete()[0],
+        "studies": PartStudy.objects.filter(at__lt=now - SHEETS).delete()[0],
         "happenings": Happening.objects.filter(at__lt=now - HAPPENINGS).delete()[0],
     }

@@ -136,7 +136,8 @@ def test_what_a_lever_says_is_what_the_set_up_does(name: str) -> None:
             nothing_helps = trial.level(limit) > 0.97
             assert trial.level(limit) <= max(level, 0.1) or nothing_helps
     for trial in Trials(model, setup)._furthest():
-        assert trial.sound and Trials(model, trial.change.setup).base.sound
+        assert trial.sound
+        assert Trials(model, trial.change.setup).base.sound
         assert trial.seconds <= base.seconds * (1 + 1e-9)
 
 

@@ -91,7 +91,7 @@ def all_used(rules: Sequence[Rule[N]], x: N) -> dict[str, Array]:
     return found
 
 
-def hard_ones(rules: Sequence[Rule[N]], used: dict[str, Array], house: HouseRules) -> list[str]:
+def hard_ones(rules: Sequence[Rule[N]], used: Mapping[str, Any], house: HouseRules) -> list[str]:
     """Names of the limits in `used` that exclude where they are broken."""
     return [rule.name for rule in rules if rule.name in used and rule.weight(house) is Severity.HARD]
 

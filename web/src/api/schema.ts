@@ -910,6 +910,63 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/part-studies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Study
+         * @description A study of the part as it stands; the same one where it was made already.
+         */
+        post: operations["server_jobs_part_study_api_begin_study"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/part-studies/{study_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read Study */
+        get: operations["server_jobs_part_study_api_read_study"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/part-studies/{study_id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cancel Study
+         * @description Stop a study; what waits is not begun, what runs ends within a second.
+         */
+        post: operations["server_jobs_part_study_api_cancel_study"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/operations/{operation}/window": {
         parameters: {
             query?: never;
@@ -4960,6 +5017,151 @@ export interface components {
             grinding: components["schemas"]["DisplayOut"] | null;
             /** Note */
             note: string;
+        };
+        /** Cause */
+        Cause: {
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
+        };
+        /**
+         * ChancesOut
+         * @description A piece over all draws; `cost` and `seconds` at 5, 50 and 95 of a hundred, `edges` of the histogram and `…_money` in money.
+         */
+        ChancesOut: {
+            /** Draws */
+            draws: number;
+            /** Left Out */
+            left_out: number;
+            /** Planned Money */
+            planned_money: number;
+            /** Target Money */
+            target_money: number | null;
+            planned: components["schemas"]["DisplayOut"];
+            target: components["schemas"]["DisplayOut"] | null;
+            /** Cost */
+            cost: components["schemas"]["DisplayOut"][];
+            /** Seconds */
+            seconds: components["schemas"]["DisplayOut"][];
+            /** Edges */
+            edges: number[];
+            /** Counts */
+            counts: number[];
+            /** All Hold */
+            all_hold: number;
+            /** Within Target */
+            within_target: number | null;
+            /** Operations */
+            operations: components["schemas"]["OperationChance"][];
+            /** Causes */
+            causes: components["schemas"]["Cause"][];
+        };
+        /** MachinesOut */
+        MachinesOut: {
+            /** Rankings */
+            rankings: number;
+            now: components["schemas"]["OnMachine"];
+            /** Rows */
+            rows: components["schemas"]["WithBest"][];
+        };
+        /** OnMachine */
+        OnMachine: {
+            /** Machine */
+            machine: string;
+            /** Money */
+            money: number;
+            cost: components["schemas"]["DisplayOut"];
+            seconds: components["schemas"]["DisplayOut"];
+            /** Sound */
+            sound: number;
+            /** Of */
+            of: number;
+            /** Tools */
+            tools: number;
+            /** Pockets */
+            pockets: number;
+        };
+        /**
+         * OperationChance
+         * @description How often an operation holds, and what breaks it most often; money at 5, 50 and 95 of a hundred.
+         */
+        OperationChance: {
+            /** Operation */
+            operation: string;
+            /** Number */
+            number: number;
+            /** Title */
+            title: string;
+            /** Share */
+            share: number;
+            /** Worst */
+            worst: string;
+            /** Worst Share */
+            worst_share: number;
+            /** Cost */
+            cost: components["schemas"]["DisplayOut"][];
+        };
+        /**
+         * StudyOut
+         * @description A study: `done` of `total` pieces; one of the two results where it is done.
+         */
+        StudyOut: {
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "chances" | "machines";
+            /** Revision */
+            revision: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "previewed" | "done" | "refused" | "cancelled";
+            /** Done */
+            done: number;
+            /** Total */
+            total: number;
+            /** Seconds */
+            seconds: number;
+            /** Message */
+            message: string;
+            chances: components["schemas"]["ChancesOut"] | null;
+            machines: components["schemas"]["MachinesOut"] | null;
+        };
+        /**
+         * WithBest
+         * @description `other_tools` are operations that another tool than the present one makes best there.
+         */
+        WithBest: {
+            /** Machine */
+            machine: string;
+            /** Money */
+            money: number;
+            cost: components["schemas"]["DisplayOut"];
+            seconds: components["schemas"]["DisplayOut"];
+            /** Sound */
+            sound: number;
+            /** Of */
+            of: number;
+            /** Tools */
+            tools: number;
+            /** Pockets */
+            pockets: number;
+            /** Other Tools */
+            other_tools: number;
+            why: components["schemas"]["DisplayOut"];
+        };
+        /** StudyIn */
+        StudyIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "chances" | "machines";
         };
         /**
          * CutWindowOut
@@ -12085,6 +12287,294 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this role, or without a valid token. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed since, or is in use. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not what it may be; each is named with its bound. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer; nothing was saved. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    server_jobs_part_study_api_begin_study: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StudyIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudyOut"];
+                };
+            };
+            /** @description The body is not JSON. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this role, or without a valid token. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed since, or is in use. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is of another kind than said here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not what it may be; each is named with its bound. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer; nothing was saved. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    server_jobs_part_study_api_read_study: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudyOut"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this role, or without a valid token. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed since, or is in use. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not what it may be; each is named with its bound. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer; nothing was saved. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    server_jobs_part_study_api_cancel_study: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudyOut"];
+                };
             };
             /** @description Nobody is signed in. */
             401: {

@@ -20,7 +20,7 @@
       [
         ["j k", "into the list, down and up; Enter opens what has the focus"],
         ["n", "on the jobs: a new job"],
-        ["a l t", "on a job: add an operation, a part in one line, the best tools"],
+        ["a l t p", "on a job: add an operation, a part in one line, the best tools, the plan tried"],
         ["o", "on a job: the set-up sheet of all operations"],
       ],
     ],

@@ -7,6 +7,7 @@
   import { api, ask, askOnce, type Schemas } from "../api/client";
   import BaselinePanel from "../job/BaselinePanel.svelte";
   import BestSheet from "../job/BestSheet.svelte";
+  import PartStudySheet from "../job/PartStudySheet.svelte";
   import DrawnList from "../job/DrawnList.svelte";
   import DrawnSheet from "../job/DrawnSheet.svelte";
   import { JobEditor } from "../job/editor.svelte";
@@ -35,7 +36,7 @@
     () => false,
   );
   let missing = $state("");
-  let sheet = $state<"add" | "line" | "best" | null>(null);
+  let sheet = $state<"add" | "line" | "best" | "tried" | null>(null);
   let asked = $state("");
   let drawing = $state("");
   let place = $state(0);
@@ -60,6 +61,7 @@
         a: () => session.mayEdit && (sheet = "add"),
         l: () => session.mayEdit && (sheet = "line"),
         t: () => (sheet = "best"),
+        p: () => session.mayEdit && (sheet = "tried"),
         o: () => window.open(sheetOf("page"), "_blank", "noopener"),
         b: () => void push("/"),
       }),
@@ -159,7 +161,10 @@
           />
           {#if job.document.operations.length}<button class="plain-link" onclick={() => (sheet = "best")}
               >best tools for all <kbd>t</kbd></button
-            >{/if}
+            >
+            {#if session.mayEdit}<button class="plain-link" onclick={() => (sheet = "tried")}
+                >the plan, tried <kbd>p</kbd></button
+              >{/if}{/if}
           {#if session.mayEdit}
             <button class="plain-link" onclick={() => (sheet = "line")}
               >a part in one line <kbd>l</kbd></button
@@ -264,7 +269,8 @@
   </div>
   {#if sheet === "add"}<FeatureSheet {editor} close={() => (sheet = null)} />
   {:else if sheet === "line"}<ShaftLineSheet {editor} close={() => (sheet = null)} />
-  {:else if sheet === "best"}<BestSheet {editor} close={() => (sheet = null)} />{/if}
+  {:else if sheet === "best"}<BestSheet {editor} close={() => (sheet = null)} />
+  {:else if sheet === "tried"}<PartStudySheet {editor} close={() => (sheet = null)} />{/if}
   {#if asked}{#key asked}<DrawnSheet {editor} feature={asked} close={() => (asked = "")} />{/key}{/if}
   {#if drawing}
     <FeatureSheet
