@@ -7,6 +7,7 @@ from collections.abc import Callable
 from typing import Any
 
 from cutting.advice import Advice, advise
+from cutting.doors.plain import plain
 from cutting.errors import CuttingError
 from cutting.process.chances import CAUSES, Chances, Draw, Ran, draws_for, run_draws, summed
 from cutting.quantities import display
@@ -28,7 +29,7 @@ def study(row: PartStudy, progress: Progress) -> Answer:
     """What a study comes to; a worker does this. Raises `CuttingError` where there is nothing to study."""
     revision = Revision.objects.get(job_id=row.job_id, number=row.revision)
     ways = {PartStudy.Kind.CHANCES: chances, PartStudy.Kind.MACHINES: machines}
-    return ways[PartStudy.Kind(row.kind)](revision, shop(), progress)
+    return dict(plain(ways[PartStudy.Kind(row.kind)](revision, shop(), progress)))
 
 
 def chances(revision: Revision, stock: Shop, progress: Progress) -> Answer:

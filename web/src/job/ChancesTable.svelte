@@ -4,8 +4,12 @@
   import Histogram from "./Histogram.svelte";
 
   let { found }: { found: Schemas["ChancesOut"] } = $props();
-  const share = (value: number) =>
-    value > 0.999 && value < 1 ? "99.9%" : `${(100 * value).toFixed(value > 0.9 && value < 1 ? 1 : 0)}%`;
+  /** One decimal near nothing and near everything, and neither is said where it is not so. */
+  const share = (value: number) => {
+    if (value <= 0 || value >= 1) return `${100 * value}%`;
+    const near = value < 0.1 || value > 0.9;
+    return `${Math.min(Math.max(100 * value, 0.1), 99.9).toFixed(near ? 1 : 0)}%`;
+  };
   const marks = $derived(
     [
       { name: "planned", value: found.planned_money, display: found.planned },
@@ -13,7 +17,7 @@
     ].flatMap(({ name, value, display }) => (display && value != null ? [{ name, value, display }] : [])),
   );
   const moved = $derived(
-    found.causes.filter((one) => one.share >= 0.01).toSorted((a, b) => b.share - a.share),
+    [...found.causes].filter((one) => one.share >= 0.01).sort((a, b) => b.share - a.share),
   );
 </script>
 

@@ -30,13 +30,13 @@
   <tbody>
     {#each [...whole, ...others] as row (row.machine)}
       {@const sound = row.sound === row.of}
-      <tr class="border-line border-b align-top {sound ? '' : 'text-soft'}"
+      <tr class="border-line border-b align-baseline {sound ? '' : 'text-soft'}"
         ><td class="py-1">{row.machine}{row.machine === found.now.machine ? ", now" : ""}</td><td
           class="figure text-right">{row.sound} of {row.of}</td
         ><td class="figure text-right">{sound ? shown(row.cost) : "–"}</td><td class="figure text-right"
           >{sound ? shown(row.seconds) : "–"}</td
-        ><td class="figure text-right {row.pockets && row.tools > row.pockets ? 'text-signal' : ''}"
-          >{row.tools}{row.pockets ? ` of ${row.pockets}` : ""}</td
+        ><td class="figure text-right {sound && row.pockets && row.tools > row.pockets ? 'text-signal' : ''}"
+          >{sound ? row.tools + (row.pockets ? ` of ${row.pockets}` : "") : "–"}</td
         ><td class="pl-6"
           >{#if sound}{row.other_tools
               ? `${row.other_tools} with another tool than now`

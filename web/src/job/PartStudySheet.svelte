@@ -24,13 +24,15 @@
 </script>
 
 <Sheet title="The whole plan, tried" {close} wide>
-  <Choice
-    label="What is asked"
-    options={Object.keys(ASKED) as (keyof typeof ASKED)[]}
-    value={asks}
-    choose={(one) => (asks = one)}
-    tone="sheet"
-  />
+  <div class="flex">
+    <Choice
+      label="What is asked"
+      options={Object.keys(ASKED) as (keyof typeof ASKED)[]}
+      value={asks}
+      choose={(one) => (asks = one)}
+      tone="sheet"
+    />
+  </div>
   {#if study?.busy}
     <p class="mt-3">
       {asks === "on which machine"

@@ -1,0 +1,109 @@
+"""Big studies of a whole part: begun, watched, stopped; on this machine's cores and on a cluster of two workers the same."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from typing import Any
+
+import pytest
+from pytest_django.fixtures import Settings
+
+from server.jobs import actions, part_studies
+from server.jobs.models import PartStudy
+from server.shop import shop
+from server.work import spread
+from server.work.progress import Progress
+from tests.server.conftest import Api, work_through
+
+JobId = Callable[[str], int]
+DRAWS = 60
+
+
+@pytest.fixture(autouse=True)
+def small(monkeypatch: pytest.MonkeyPatch, settings: Settings) -> None:
+    monkeypatch.setattr(part_studies, "DRAWS", DRAWS)
+    settings.STUDY_PROCESSES = 2
+
+
+@pytest.fixture(scope="module")
+def cluster() -> Iterator[str]:
+    """A Dask cluster of two worker processes on the loopback."""
+    from distributed import LocalCluster
+
+    with LocalCluster(n_workers=2, threads_per_worker=1, processes=True, dashboard_address=None, protocol="tcp") as started:
+        yield started.scheduler_address
+
+
+def begin(person: Api, job: int, kind: str) -> Any:
+    answer = person.post(f"/api/jobs/{job}/part-studies", {"kind": kind})
+    assert answer.status_code == 201, answer.content
+    return answer.json()
+
+
+def test_how_surely_the_plan_holds(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Guide-vane pin")
+    row = begin(engineer, job, "chances")
+    assert (row["state"], row["chances"], row["revision"]) == ("waiting", None, 1)
+    work_through()
+    done = engineer.get(f"/api/jobs/{job}/part-studies/{row['id']}").json()
+    found = done["chances"]
+    assert (done["state"], done["done"], done["total"], found["draws"]) == ("done", 3, 3, DRAWS)
+    state = engineer.get(f"/api/jobs/{job}").json()["state"]
+    assert found["planned"] == state["tape"]["money_display"]
+    assert found["planned_money"] == pytest.approx(state["tape"]["money"])
+    assert found["edges"][0] <= found["planned_money"] <= found["edges"][-1]
+    assert [one["number"] for one in found["operations"]] == [one["number"] for one in state["operations"]]
+    assert begin(engineer, job, "chances")["id"] == row["id"], "the same part is not studied twice"
+
+
+def test_on_which_machine(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Wear bush")
+    row = begin(engineer, job, "machines")
+    work_through()
+    found = engineer.get(f"/api/jobs/{job}/part-studies/{row['id']}").json()["machines"]
+    rows = {one["machine"]: one for one in found["rows"]}
+    now = rows[found["now"]["machine"]]
+    best = engineer.post(f"/api/jobs/{job}/best", {"worth": 0}).json()
+    assert now["sound"] == now["of"] == len(best["rows"])
+    others = sum(row["then"]["tool"] != row["now"]["tool"] for row in best["rows"])
+    assert now["other_tools"] == others
+    assert now["money"] <= found["now"]["money"] * 1.0005
+    assert "does not turn parts" in rows["machining centre"]["why"]["metric"]
+    order = [(one["of"] - one["sound"], one["money"]) for one in found["rows"]]
+    assert order == sorted(order)
+
+
+def test_cores_and_cluster_come_to_the_same(demo: None, job_id: JobId, settings: Settings, cluster: str) -> None:
+    revision = actions.newest(job_id("Guide-vane pin"))
+    here = [way(revision, shop(), Progress()) for way in (part_studies.chances, part_studies.machines)]
+    settings.STUDY_CLUSTER = cluster
+    there = [way(revision, shop(), Progress()) for way in (part_studies.chances, part_studies.machines)]
+    assert here == there
+
+
+def test_a_cluster_that_is_not_there_is_said(engineer: Api, job_id: JobId, settings: Settings, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(spread, "PATIENCE", "1s")
+    settings.STUDY_CLUSTER = "tcp://127.0.0.1:9"
+    job = job_id("Guide-vane pin")
+    row = begin(engineer, job, "chances")
+    work_through()
+    refused = engineer.get(f"/api/jobs/{job}/part-studies/{row['id']}").json()
+    assert (refused["state"], refused["message"]) == ("refused", "The cluster at tcp://127.0.0.1:9 does not answer.")
+    assert begin(engineer, job, "chances")["id"] != row["id"], "asked again it is tried again"
+
+
+def test_who_may_and_what_is_stopped(engineer: Api, operator: Api, job_id: JobId) -> None:
+    job = job_id("Wear bush")
+    assert operator.post(f"/api/jobs/{job}/part-studies", {"kind": "chances"}).status_code == 403
+    assert engineer.post(f"/api/jobs/{job}/part-studies", {"kind": "weather"}).status_code == 422
+    row = begin(engineer, job, "machines")
+    assert operator.post(f"/api/jobs/{job}/part-studies/{row['id']}/cancel", {}).status_code == 403
+    place = f"/api/jobs/{job}/part-studies/{row['id']}"
+    assert engineer.post(f"{place}/cancel", {}).json()["state"] == "cancelled"
+    work_through()
+    assert operator.get(place).json()["machines"] is None
+    assert engineer.get(f"/api/jobs/{job_id('Guide-vane pin')}/part-studies/{row['id']}").status_code == 404
+    running = begin(engineer, job, "machines")
+    PartStudy.objects.filter(pk=running["id"]).update(state="running")
+    engineer.post(f"/api/jobs/{job}/part-studies/{running['id']}/cancel", {})
+    assert PartStudy.objects.get(pk=running["id"]).cancel
