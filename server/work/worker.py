@@ -83,6 +83,9 @@ def _fork() -> int:
         serve()
     except SystemExit:
         pass
+    except OperationalError as error:
+        log.warning("a worker ends, the database does not answer: %s", error)
+        time.sleep(1)
     except BaseException:
         log.exception("a worker ends")
         time.sleep(1)  # no storm of workers where the database is away
