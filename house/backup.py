@@ -121,9 +121,11 @@ def keep(folder: Path, now: datetime | None = None) -> list[Path]:
 
 def is_due(folder: Path, now: datetime | None = None) -> bool:
     """Whether a folder's newest backup is a day old."""
+    now = now or datetime.now(UTC)
     stamps = [match[1] for one in folder.iterdir() if (match := NAMED.match(one.name))] if folder.is_dir() else []
-    newest = max(stamps, default="19700101-000000")
-    return (now or datetime.now(UTC)) - datetime.strptime(newest, "%Y%m%d-%H%M%S").replace(tzinfo=UTC) >= timedelta(days=1)
+    made = [datetime.strptime(stamp, "%Y%m%d-%H%M%S").replace(tzinfo=UTC) for stamp in stamps]
+    # one that a wrong clock dates into the future says nothing of today
+    return not any(now - timedelta(days=1) < one <= now for one in made)
 
 
 def before_update(door: Door, folder: Path) -> Path | None:

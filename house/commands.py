@@ -22,6 +22,7 @@ from house.ground import LOGS, PYTHON, ROOT, VAR, WEB, SetupProblem, application
 from server.people.demo_people import PEOPLE
 
 BACKUPS = Path(os.environ.get("ARROW_BENCH_BACKUPS", VAR / "backups"))  # better on another disk
+TRY_AGAIN = 5.0  # s until a database that does not start is tried again
 LOOK_EVERY = 600.0  # s between two looks whether a backup is due
 DEMO_SIGN_IN = "   or   ".join(f"{name} / {password}" for name, password, _ in PEOPLE)
 
@@ -178,7 +179,11 @@ def start(port: int) -> int:
                 _back_up_daily()
             if owned and database.running_pid(instance) is None:
                 say("database: it ended; starting it again")
-                database.start(instance)
+                try:
+                    database.start(instance)
+                except SetupProblem as problem:  # a full disk, say: the pages keep what is typed until somebody has made room
+                    say(f"database: {problem}")
+                    time.sleep(TRY_AGAIN)
             if workers.poll() is not None:  # it takes up what it left; nothing half-written stays
                 workers = _workers(environment)
             if device.poll() is not None:

@@ -176,6 +176,7 @@ def start(instance: Instance, timeout: float = 60) -> None:
                 "Restore it from a backup, or move it away to start empty."
             )
         _launch(instance, timeout)
+        _hold_room(instance)
     if not instance.password_file.exists():
         _secure(instance)
     else:
@@ -185,7 +186,9 @@ def start(instance: Instance, timeout: float = 60) -> None:
 def _launch(instance: Instance, timeout: float) -> None:
     LOGS.mkdir(parents=True, exist_ok=True)
     no_files = instance.folder / "no-files"
-    no_files.mkdir(exist_ok=True, mode=0o700)
+    scratch = instance.folder / "tmp"  # its own: a server that starts clears away what it takes for leftovers of its last run
+    for folder in (no_files, scratch):
+        folder.mkdir(exist_ok=True, mode=0o700)
     port = _port(instance)
     log = (LOGS / "mariadbd.log").open("ab")
     process = subprocess.Popen(
@@ -205,6 +208,7 @@ def _launch(instance: Instance, timeout: float) -> None:
             "--skip-name-resolve",
             "--local-infile=0",
             f"--secure-file-priv={no_files}",
+            f"--tmpdir={scratch}",
             "--max-allowed-packet=64M",
             "--innodb-buffer-pool-size=512M",
             "--innodb-log-file-size=256M",
@@ -226,6 +230,13 @@ def _launch(instance: Instance, timeout: float) -> None:
         time.sleep(0.05)
     process.kill()
     raise SetupProblem(f"The database did not answer within {timeout:.0f} s. Details: {LOGS / 'mariadbd.log'}")
+
+
+def _hold_room(instance: Instance) -> None:
+    """Take the disk's room for the log now: a server that cannot write its log ends, one that cannot grow a table only says so."""
+    log = instance.data / "ib_logfile0"
+    with contextlib.suppress(OSError), open(log, "r+b") as file:  # a full disk already, or one that keeps no room
+        os.posix_fallocate(file.fileno(), 0, os.fstat(file.fileno()).st_size)
 
 
 def _secure(instance: Instance) -> None:

@@ -16,6 +16,7 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from cutting.doors.plain import problem as core_problem
 from cutting.errors import CuttingError
+from server import room
 from server.sentences import told
 from server.words import said, sentence, title
 
@@ -84,8 +85,8 @@ def register(api: NinjaAPI) -> None:
 
     @api.exception_handler(OperationalError)
     def away(request: HttpRequest, error: OperationalError) -> HttpResponse:
-        log.error("the database does not answer at %s: %s", request.path, error)
-        return problem(503, AWAY)
+        log.error("the database refused at %s: %s", request.path, error)
+        return problem(503, room.SAID if room.is_full(error) else AWAY)
 
     @api.exception_handler(Exception)
     def unforeseen(request: HttpRequest, error: Exception) -> HttpResponse:

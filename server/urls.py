@@ -11,6 +11,7 @@ from django.utils import timezone
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
 
+from server import room
 from server.api import api
 from server.errors import not_found
 from server.work.tasks import kinds
@@ -35,7 +36,7 @@ def alive(request: HttpRequest) -> HttpResponse:
 
 @require_safe
 def ready(request: HttpRequest) -> HttpResponse:
-    """Whether work can be done here: the database answers, its tables are up to date, and long work is taken up."""
+    """Whether work can be done here: the database answers, has room, its tables are up to date, and long work is taken up."""
     try:
         since = timezone.now() - timedelta(seconds=TAKEN_UP)
         waits = sum(
@@ -46,7 +47,7 @@ def ready(request: HttpRequest) -> HttpResponse:
         behind = len(plan.migration_plan(plan.loader.graph.leaf_nodes()))
     except DatabaseError:
         return JsonResponse({"ready": False, "database": False}, status=503)
-    says = {"database": True, "migrations": behind == 0, "tasks": waits == 0}
+    says = {"database": True, "migrations": behind == 0, "tasks": waits == 0, "room": room.there_is()}
     return JsonResponse({"ready": all(says.values()), **says}, status=200 if all(says.values()) else 503)
 
 

@@ -94,27 +94,49 @@ def kinds() -> list[type[LongWork]]:
     return [model for model in apps.get_models() if issubclass(model, LongWork)]
 
 
+_seen: dict[tuple[str, int], tuple[object, float]] = {}  # of running work: its last sign of life, and when that was seen first, s
+
+
 def rescue() -> None:
-    """Put back what lost its worker; give up what lost too many. Any worker may do this at any time."""
-    now = timezone.now()
-    queued = DBTaskResult.objects.ready().exists()
+    """Put back what lost its worker; give up what lost too many. Any worker may do this at any time.
+
+    Lost is what gives no new sign of life while this worker looks on: other machines' clocks differ, and clocks are set.
+    """
+    now, queued = timezone.now(), DBTaskResult.objects.ready().exists()
+    running: set[tuple[str, int]] = set()
     for model in kinds():
         rows = model.objects  # type: ignore[attr-defined]
-        lost = rows.filter(state=State.RUNNING, beat__lt=now - SILENCE)
-        lost.filter(attempts__gte=MOST_ATTEMPTS).update(state=State.REFUSED, message=GIVEN_UP)
-        for row in lost.filter(attempts__lt=MOST_ATTEMPTS):
+        for pk, beat, attempts in rows.filter(state=State.RUNNING).values_list("pk", "beat", "attempts"):
+            running.add((model._meta.label, pk))
+            if not _silent((model._meta.label, pk), beat):
+                continue
+            lost = rows.filter(pk=pk, state=State.RUNNING, beat=beat)
+            if attempts >= MOST_ATTEMPTS:
+                lost.update(state=State.REFUSED, message=GIVEN_UP)
+                continue
             with transaction.atomic():
-                if lost.filter(pk=row.pk).update(state=State.WAITING, beat=now):
-                    put(row)
+                if lost.update(state=State.WAITING, beat=now):
+                    put(rows.get(pk=pk))
         if queued:
             continue
-        # a worker died between the queue and the row
+        # a worker died between the queue and the row; where a clock was set it is put twice, and taken up once
         for row in rows.filter(state=State.WAITING, at__lt=now - SILENCE).exclude(beat__gt=now - SILENCE):
             with transaction.atomic():
                 rows.filter(pk=row.pk).update(beat=now)
                 put(row)
+    for gone in set(_seen) - running:
+        del _seen[gone]
     dead = DBTaskResult.objects.running().filter(started_at__lt=now - timedelta(seconds=settings.WORK_SECONDS) - SILENCE)
     dead.update(status="FAILED", finished_at=now, exception_class_path="server.work.tasks.WorkerDied")
+
+
+def _silent(what: tuple[str, int], beat: object) -> bool:
+    """Whether running work has given no new sign of life for as long as this worker knows it, and that long enough."""
+    known, since = _seen.get(what, (None, 0.0))
+    if known != beat or what not in _seen:
+        _seen[what] = beat, time.monotonic()
+        return False
+    return time.monotonic() - since > SILENCE.total_seconds()
 
 
 class WorkerDied(Exception):

@@ -120,7 +120,7 @@ def test_a_database_that_is_away_is_told_and_found_again(shop: Shop) -> None:
             shop.ask(path, data)
         return error.value.code, json.load(error.value)
 
-    assert shop.ask("/ready") == {"ready": True, "database": True, "migrations": True, "tasks": True}
+    assert shop.ask("/ready") == {"ready": True, "database": True, "migrations": True, "tasks": True, "room": True}
     port = shop.instance.port
     shop.kill_database()
     assert shop.ask("/alive") == {"alive": True}

@@ -6,8 +6,11 @@ from datetime import timedelta
 from typing import Any
 
 import pytest
+from django.db import OperationalError
 from django.utils import timezone
 
+from server import room
+from server.jobs import actions
 from server.jobs.models import Job, Note, Revision
 from server.records.models import Answered
 from server.records.once import sweep
@@ -65,3 +68,22 @@ def test_old_keys_are_swept(engineer: Api, job_id: Any) -> None:
     for hours, gone in ((0, 0), (30, 0), (60, 1)):  # a page left open over night still recognises its save; two nights later nobody asks
         Answered.objects.update(at=timezone.now() - timedelta(hours=hours))
         assert sweep() == gone
+
+
+def test_a_full_disk_is_called_one_and_told_to_whoever_watches(engineer: Api, job_id: Any, monkeypatch: pytest.MonkeyPatch) -> None:
+    """The numbers are MariaDB's own: 1021 disk full, 1114 table full; 2006 is a server that went away."""
+    clock = [1000.0]
+    monkeypatch.setattr(room.time, "monotonic", lambda: clock[0])
+    for number, full in ((2006, False), (1114, True), (1021, True)):
+        clock[0] += 2 * room.FOR
+        assert room.there_is()
+
+        def refuse(*_: object, **__: object) -> None:
+            raise OperationalError(number, "refused")  # noqa: B023
+
+        monkeypatch.setattr(actions, "save_edit", refuse)
+        answer = engineer.edit(job_id("Wear bush"), 1, action="set_part", name="Other")
+        assert (answer.status_code, "disk" in answer.json()["title"]) == (503, full)
+        assert "nothing typed is lost" in answer.json()["title"]
+        ready = engineer.get("/ready")
+        assert (ready.status_code, ready.json()["room"]) == ((503, False) if full else (200, True))
