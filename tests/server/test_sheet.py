@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import copy
 import io
 from collections.abc import Callable, Iterator
 from itertools import combinations
+from typing import Any
 
 import pytest
 from django.template.loader import render_to_string
@@ -14,11 +16,14 @@ from weasyprint import HTML
 from server.jobs import actions
 from server.jobs.models import Job
 from server.jobs.sheet.content import sheet_content
-from server.jobs.sheet.pdf import BASE, _own_files
+from server.jobs.sheet.layout import BASE, fetcher
+from server.jobs.sheet.pdf import Paper, own_files, to_pdf
 from server.shop import shop
+from server.work.progress import Progress
 from tests.server.conftest import Api
 
 JobId = Callable[[str], int]
+POINTS = {"a4": (595, 842), "letter": (612, 792)}
 PAPER = {"a4": (793.7, 1122.5), "letter": (816.0, 1056.0)}  # px of 1/96 in
 Words = tuple[str, float, float, float, float]  # text, left, top, right, bottom
 
@@ -27,7 +32,7 @@ def pages_of(job: int, paper: str, units: str) -> Iterator[tuple[list[Words], tu
     """The words of each page with their boxes, as they are laid out."""
     content = sheet_content(actions.newest(job), None, units, shop())
     page = render_to_string("setup_sheet.html", {**content, "paper": paper, "static": ""})
-    for one in HTML(string=page, base_url=BASE, url_fetcher=_own_files).render().pages:
+    for one in HTML(string=page, base_url=BASE, url_fetcher=fetcher(own_files())).render().pages:
         boxes = [box for box in one._page_box.descendants() if type(box).__name__ == "TextBox" and box.text.strip()]
         yield (
             [(b.text, b.position_x, b.position_y, b.position_x + b.width, b.position_y + b.height) for b in boxes],
@@ -73,6 +78,28 @@ def test_every_page_says_part_revision_operation_and_page(operator: Api, job_id:
     assert [any(title in text for title in ("The whole part", "10 Face end", "30 Rough turn", "50 Rough turn")) for text in pages] == [
         True
     ] * 4
+
+
+@pytest.mark.parametrize("paper", ["a4", "letter"])
+def test_a_long_sheet_is_laid_out_in_parts_and_reads_as_one(demo: None, job_id: JobId, settings: Any, paper: Paper) -> None:
+    """Seventeen operations in two parts: the same words on as many pages as in one, each page with its number of all."""
+    revision = actions.newest(job_id("Runner shaft"))
+    given = revision.document["operations"]
+    revision.document["operations"] = [{**copy.deepcopy(given[k % 6]), "id": f"o{k}", "number": 10 * (k + 1)} for k in range(17)]
+    content = sheet_content(revision, None, "mm", shop())
+
+    def pages(processes: int) -> list[str]:
+        settings.STUDY_PROCESSES = processes
+        reader = PdfReader(io.BytesIO(to_pdf("setup_sheet.html", content, paper, Progress())))
+        assert "Runner shaft" in str((reader.metadata or {}).get("/Title"))
+        assert all(tuple(round(float(side)) for side in page.mediabox[2:]) == POINTS[paper] for page in reader.pages)
+        return [page.extract_text() for page in reader.pages]
+
+    once, parted = pages(1), pages(2)
+    assert len(parted) == len(once) > 8
+    for number, (one, text) in enumerate(zip(once, parted, strict=True), 1):
+        assert f"{number} of {len(once)}" in text
+        assert sorted(text.split()) == sorted(one.split())
 
 
 def test_the_first_page_is_the_whole_part(operator: Api, engineer: Api, job_id: JobId) -> None:

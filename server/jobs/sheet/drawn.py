@@ -12,7 +12,6 @@ from django.conf import settings
 from django.db import IntegrityError
 from django.http import HttpResponse
 from django.shortcuts import render
-from django.template.loader import render_to_string
 
 from cutting.operations.holes.heavy_bore.form import read_heavy
 from server.errors import Refusal
@@ -63,7 +62,7 @@ def draw(sheet: Sheet, progress: Progress) -> None:
     else:
         revision = Revision.objects.select_related("author").get(job_id=sheet.subject["job"], number=sheet.subject["revision"])
         template, content = "setup_sheet.html", sheet_content(revision, sheet.subject["operation"] or None, sheet.units, shop())
-    sheet.result = to_pdf(render_to_string(template, {**content, "paper": sheet.paper, "static": ""}))
+    sheet.result = to_pdf(template, content, sheet.paper, progress)
     sheet.state, sheet.message = Sheet.State.DONE, ""
 
 

@@ -2,22 +2,25 @@
 
 from __future__ import annotations
 
-import logging
-import mimetypes
+from functools import cache
 from pathlib import Path
 from typing import Any, Literal
-from urllib.parse import urlsplit
 
 from django.conf import settings
 from django.contrib.staticfiles import finders
 from django.http import HttpResponse
 from django.template.loader import render_to_string
-from weasyprint import HTML
 
-logging.getLogger("weasyprint").setLevel(logging.ERROR)  # it warns of what only a screen knows
+from server.jobs.sheet.layout import joined, lay_out, pages_in
+from server.work.progress import Progress
+from server.work.spread import each
+
 Paper = Literal["a4", "letter"]
 Form = Literal["pdf", "page"]
-BASE = "http://sheet.invalid/static/"  # a name that leads nowhere: every link is answered below
+STYLES = ("setup-sheet.css", "paper-a4.css", "paper-letter.css")
+FONTS = {"words": "barlow-semi-condensed-latin-{}-normal.woff2", "figures": "ibm-plex-mono-latin-{}-normal.woff2"}
+LONG = 16  # operations from which it is worth while to lay a sheet out in parts
+NUMBERED = "<!doctype html><title></title><link rel=stylesheet href=paper-{}.css><link rel=stylesheet href=only-numbers.css>{}"
 
 
 def page_answer(template: str, content: dict[str, Any], paper: Paper) -> HttpResponse:
@@ -25,14 +28,33 @@ def page_answer(template: str, content: dict[str, Any], paper: Paper) -> HttpRes
     return HttpResponse(render_to_string(template, {**content, "paper": paper, "static": f"/{settings.STATIC_URL.strip('/')}/"}))
 
 
-def to_pdf(page: str) -> bytes:
-    """Render a page whose links are relative to the static files."""
-    return bytes(HTML(string=page, base_url=BASE, url_fetcher=_own_files).write_pdf())
+def to_pdf(template: str, content: dict[str, Any], paper: Paper, progress: Progress) -> bytes:
+    """A sheet on paper; a long one is laid out in as many parts at once as there are processes for it."""
+    parts = [render_to_string(template, {**one, "paper": paper, "static": ""}) for one in _parts(content)]
+    if len(parts) == 1:
+        return lay_out(parts[0], own_files())
+    laid = each(lay_out, [(part, own_files()) for part in parts], progress)
+    numbers = NUMBERED.format(paper, "<p></p>" * pages_in(laid))
+    return joined(laid, lay_out(numbers, own_files()))
 
 
-def _own_files(url: str, *args: Any, **kwargs: Any) -> dict[str, Any]:
-    split = urlsplit(url)
-    path = finders.find(split.path.removeprefix("/static/")) if split.hostname == "sheet.invalid" else None
-    if not path:
-        raise ValueError("the sheet may only use its own files")
-    return {"string": Path(str(path)).read_bytes(), "mime_type": mimetypes.guess_type(str(path))[0] or "application/octet-stream"}
+def _parts(content: dict[str, Any]) -> list[dict[str, Any]]:
+    operations = content.get("operations", [])
+    count = min(settings.STUDY_PROCESSES, len(operations) // (LONG // 2))
+    if count < 2:
+        return [content]
+    each_takes = 2 * -(-len(operations) // (2 * count))  # two share a page, mostly
+    chunks = [operations[start : start + each_takes] for start in range(0, len(operations), each_takes)]
+    return [
+        content | {"operations": chunk, "part": "first" if k == 0 else "later", **({"whole": None} if k else {})}
+        for k, chunk in enumerate(chunks)
+    ]
+
+
+@cache
+def own_files() -> dict[str, bytes]:
+    """Styles and fonts by their paths."""
+    names = [*STYLES, "sheet-part.css", "only-numbers.css"]
+    names += [f"fonts/{folder}/{name.format(weight)}" for folder, name in FONTS.items() for weight in (400, 600)]
+    found = {name: finders.find(name) for name in names}
+    return {name: Path(str(path)).read_bytes() for name, path in found.items() if path}
