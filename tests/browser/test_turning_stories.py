@@ -7,7 +7,10 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
 
+from server.jobs import part_studies
 from tests.browser.person import Person
+from tests.browser.test_every_view import AXE
+from tests.server.conftest import work_through
 
 pytestmark = pytest.mark.browser
 LIMITS = "ul[aria-label^=Limits] li"
@@ -219,3 +222,30 @@ def test_house_rules_show_both_schools_and_change_the_bench(person: Person) -> N
     person.settled()
     person.caution("off_centre", "as the house sets it")
     person.see_text("section[aria-label=Settings] span", "planned")
+
+
+def test_the_whole_plan_is_tried(person: Person, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(part_studies, "DRAWS", 40)
+    person.see_text("a span", "Guide-vane pin").click()
+    person.see_text("main", "Run order")
+    person.press("p")
+    person.see_text("[role=dialog]", "Running every operation")
+    work_through()  # as the workers do
+    said = person.see_text("[data-testid=chances]", "of 40 deliveries every limit holds").text
+    assert "planned are" in said
+    rows = person.all("[role=dialog] tbody tr")
+    assert len(rows) == 4
+    assert all("%" in row.text for row in rows)
+
+    person.see_text("[role=dialog] button", "on which machine").click()
+    person.see_text("[role=dialog]", "Ranking the crib")
+    person.see_text("[role=dialog] button", "Stop").click()
+    person.see_text("[role=dialog] [role=alert]", "Stopped on request")
+    person.see_text("[role=dialog] button", "Try again").click()
+    person.see_text("[role=dialog]", "Ranking the crib")
+    work_through()
+    person.see_text("[data-testid=machines]", "Now on")
+    assert "does not turn parts" in person.see_text("[role=dialog] tbody tr", "machining centre").text
+    person.chrome.execute_script(AXE.read_text(encoding="utf-8"))
+    found = person.chrome.execute_async_script("axe.run('[role=dialog]').then(arguments[0])")
+    assert [one["id"] for one in found["violations"]] == []
