@@ -72,6 +72,21 @@ def test_draws_are_as_wide_as_the_bands_and_the_same_again() -> None:
     assert tested < np.std([one.hardness for one in draws])
 
 
+def test_no_delivery_is_another_metal() -> None:
+    """However wide the range that a material is sold in: beyond half and again it would be another one."""
+    work = EVERY[0].work
+    wide = replace(EVERY[0], work=replace(work, material=replace(work.material, hardness_low=60.0, hardness_high=540.0)))
+    hardness = [one.hardness for one in draws_for([wide], 2000, tested=False)]
+    assert 0.6 < min(hardness) < 0.75
+    assert 1.3 < max(hardness) < 1.5
+
+
+def test_what_breaks_most_often_is_named() -> None:
+    rows = [[Ran(1.0, 1.0, broken)] for broken in ("grip", "power", "power", "")]
+    held = summed([AS_PLANNED] * 4, rows, (0.0, 0.0), 1.0, None).operations[0]
+    assert (held.worst, held.worst_share, held.share) == ("power", 0.5, 0.25)
+
+
 def test_the_sum_counts_what_it_was_given() -> None:
     draws = [Draw(h, 1.0, (1.0, life)) for h, life in ((0.9, 1.0), (1.0, 0.5), (1.1, 2.0), (1.2, 1.5))]
     rows = [[Ran(1.0, 10.0, ""), Ran(2.0 * draw.hardness, 20.0, "power" if draw.hardness > 1.05 else "")] for draw in draws]
