@@ -81,6 +81,13 @@ def test_no_delivery_is_another_metal() -> None:
     assert 1.3 < max(hardness) < 1.5
 
 
+def test_nine_of_ten_lie_between_what_is_said() -> None:
+    found = summed([AS_PLANNED] * 101, [[Ran(float(k), 2.0 * k, "")] for k in range(101)], (0.0, 0.0), 1.0, None)
+    assert found.cost == pytest.approx((5.0, 50.0, 95.0))
+    assert found.seconds == pytest.approx((10.0, 100.0, 190.0))
+    assert found.operations[0].cost == found.cost
+
+
 def test_what_breaks_most_often_is_named() -> None:
     rows = [[Ran(1.0, 1.0, broken)] for broken in ("grip", "power", "power", "")]
     held = summed([AS_PLANNED] * 4, rows, (0.0, 0.0), 1.0, None).operations[0]

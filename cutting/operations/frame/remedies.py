@@ -21,8 +21,8 @@ from cutting.working import Silent
 
 SILENT = Silent()
 TIDY = {"feed_per_rev": 0.005, "feed_per_tooth": 0.005, "cutting_speed": 1.0}  # steps that people set
-STEPS = np.geomspace(0.2, 4.0, 97)  # shares of the present value that a lever tries
-FURTHER = np.linspace(1.0, 3.0, 100)  # and that going faster tries
+MOST = 3.0  # times the present value that going faster tries
+SHARES = np.union1d(np.geomspace(0.2, 4.0, 97), np.linspace(1.0, MOST, 100))  # of the present value that a lever tries
 SAME_FEED = 1e-9  # mm; a support that allows no more than this is not worth its while
 AS_QUICK = 1.0005  # seconds that are no longer told apart
 QUICKER = 0.985  # a gain below this is not worth a change
@@ -71,11 +71,11 @@ class Trial:
 class Lever:
     """Speed or feed of a set-up at many values that people set, run as one."""
 
-    def __init__(self, model: Runs, setup: Any, name: str, label: str, shares: NDArray[np.float64]) -> None:
-        """`shares` of the present value, taken to the next value that people set. Raises `CuttingError`."""
+    def __init__(self, model: Runs, setup: Any, name: str, label: str) -> None:
+        """Raises `CuttingError` for a set-up that cannot be."""
         self.setup, self.name, self.label = setup, name, label
         self.present = float(getattr(setup.settings, name))
-        self.values = np.unique(np.maximum(np.round(self.present * shares / TIDY[name]), 1.0)) * TIDY[name]
+        self.values = np.unique(np.maximum(np.round(self.present * SHARES / TIDY[name]), 1.0)) * TIDY[name]
         x = model.over(setup, **{"feed" if name == setup.FEED else name: self.values[:, None]})
         used = all_used(model.rules, x)
         self.used = {limit: self._each(level) for limit, level in used.items()}
@@ -93,7 +93,7 @@ class Lever:
 
     def most(self) -> int | None:
         """The largest value that breaks no limit, None where none is larger; of those as quick the smallest."""
-        good = np.flatnonzero(self.sound & (self.values > self.present))
+        good = np.flatnonzero(self.sound & (self.values > self.present) & (self.values <= MOST * self.present))
         if not len(good):
             return None
         # beyond a clamp or the last gear more is said than done
@@ -206,26 +206,20 @@ class Trials:
 
     @cached_property
     def _levers(self) -> list[Lever]:
-        return [Lever(self.model, self.setup, name, label, STEPS) for name, label in self.settable]
+        return [Lever(self.model, self.setup, name, label) for name, label in self.settable]
 
     def _furthest(self) -> Iterator[Trial]:
         feed = self.setup.feed  # the most that is reached without holding the part otherwise
-        for name, label in self.settable:
-            if (found := self._most(self.setup, name, label)) is not None:
+        for lever in self._levers:
+            if (found := _most(lever)) is not None:
                 feed = max(feed, found.change.setup.feed)
                 yield found
         for held in self.model.supported(self.setup) if self.setup.FEED else ():
-            found = self._most(held.setup, self.setup.FEED, "feed", f"{held.text.metric} → ")
+            found = None
+            with suppress(CuttingError):
+                found = _most(Lever(self.model, held.setup, self.setup.FEED, "feed"), f"{held.text.metric} → ")
             if found is not None and found.change.setup.feed > feed + SAME_FEED:
                 yield replace(found, change=replace(found.change, patch={**held.patch, **found.change.patch}))
-
-    def _most(self, setup: Any, name: str, label: str, lead: str = "") -> Trial | None:
-        """The most of a setting that breaks no limit."""
-        try:
-            lever = Lever(self.model, setup, name, label, FURTHER)
-            return None if (k := lever.most()) is None else lever.trial(k, lead)
-        except CuttingError:
-            return None
 
     def _effect(self, limit: Limit, trial: Trial) -> Display:
         tail = "" if trial.sound else ", but breaks another limit"
@@ -234,6 +228,16 @@ class Trials:
 
     def _paid(self, trial: Trial) -> str:
         return f"{_signed(trial.seconds - self.base.seconds, 's')}, {_signed(trial.cost - self.base.cost, currency())}"
+
+
+def _most(lever: Lever, lead: str = "") -> Trial | None:
+    """The most of a setting that breaks no limit."""
+    if (k := lever.most()) is None:
+        return None
+    try:
+        return lever.trial(k, lead)
+    except CuttingError:
+        return None
 
 
 def _mixed(better: list[Trial]) -> list[Trial]:

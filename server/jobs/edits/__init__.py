@@ -1,0 +1,6 @@
+"""The edits a person can make, one class per gesture; each changes a document and says in words what it did."""
+
+from server.jobs.edits.every import Edit, edited
+from server.jobs.edits.tools import Becomes, Step
+
+__all__ = ["Becomes", "Edit", "Step", "edited"]

@@ -1,0 +1,102 @@
+"""Edits of the whole part: what it is made of, on what, for whom; and the process that it is held against."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from pydantic import Field
+
+from cutting.doors.json_form import read_house
+from cutting.workpiece.hardness import brinell
+from server.jobs.document import Baseline, BatchData, Money, StockData, checked
+from server.jobs.edits.gesture import Gesture
+from server.jobs.entries import Entry, length_with_unit
+from server.jobs.stock import check_stock, layers_as_entered
+from server.shop import shop
+from server.words import label_of
+
+BATCH_AND_MONEY = {"batch": BatchData, "money": Money}
+
+
+class SetPart(Gesture):
+    """Material, machine, goal, batch, money, house rules, name: what concerns the whole part."""
+
+    action: Literal["set_part"]
+    name: str | None = Field(default=None, min_length=1, max_length=120)
+    material: str | None = None
+    hardness: float | str | None = Field(default=None, description="HB, or text with its scale: 30 HRC, 1000 MPa")
+    machine: str | None = None
+    goal: Literal["cheapest", "fastest", "most secure"] | None = None
+    batch: dict[str, Entry] = Field(default={}, description="what changes of it: pieces, unattended_hours, yearly")
+    money: dict[str, Entry] = Field(default={}, description="what changes of it: blank, setup_minutes, good_share, target")
+    house: dict[str, Entry] | None = None
+    shape: str | None = Field(default=None, max_length=400, description="of a shaped blank, empty for a bar")
+    layers: str | None = Field(default=None, max_length=400, description="metal: thickness from the free face; empty for one metal")
+    bar_length: Entry = Field(default=None, description="of the bar that pieces are cut from")
+    remnant: Entry = None
+    bar_price: Entry = None
+    diameter: Entry = Field(default=None, description="of the blank")
+    free_length: Entry = None
+    bore: Entry = None
+    length: Entry = Field(default=None, description="of the whole blank, empty where nobody asked")
+    units: Literal["mm", "inch"] = "mm"
+
+    def apply(self, document: dict[str, Any]) -> str:
+        said = []
+        for name in ("name", "goal"):
+            if (value := getattr(self, name)) is not None:
+                document[name] = value
+                said.append(f"{name} {value}")
+        if self.material is not None:
+            document["material"] = shop().library.material(self.material).name
+            document["hardness"] = None  # another metal comes as usually delivered
+            said.append(f"material {document['material']}")
+        if self.hardness is not None:
+            document["hardness"] = _brinell(self.hardness, document["material"])
+            said.append(f"hardness {self.hardness}")
+        if self.machine is not None:
+            machine = shop().library.machine(self.machine)
+            document["machine"] = machine.name
+            for entry in document["operations"]:
+                if machine.pressure(str(entry["settings"].get("coolant", "flood"))) is None:
+                    entry["settings"]["coolant"] = "flood"
+            said.append(f"machine {machine.name}")
+        for name in ("batch", "money"):
+            if given := getattr(self, name):
+                document[name] = checked(BATCH_AND_MONEY[name], {**document[name], **given}, name)
+                said += [f"{label_of(key)} {value if value not in (None, '') else 'none'}" for key, value in given.items()]
+        if self.shape is not None:
+            document["stock"]["shape"] = length_with_unit("shape", self.shape, self.units) or ""
+            said.append("shape of the blank")
+        if self.layers is not None:
+            document["stock"]["layers"] = layers_as_entered(self.layers, self.units)
+            said.append("layers of the blank")
+        for name in ("diameter", "free_length", "bore", "length", "bar_length", "remnant"):
+            if (given := getattr(self, name)) is not None:
+                document["stock"][name] = length_with_unit(name, given, self.units) if given != "" or name != "length" else ""
+                said.append(f"{label_of(name)} {given}")
+        if self.bar_price is not None:
+            document["stock"]["bar_price"] = checked(StockData, {**document["stock"], "bar_price": self.bar_price or 0}, "")["bar_price"]
+            said.append(f"price of a bar {self.bar_price}")
+        check_stock(document)
+        if self.house is not None:
+            document["house"].update(self.house)
+            read_house(document["house"])
+            said.append("house rules")
+        return ", ".join(said) or "nothing"
+
+
+class SetBaseline(Gesture):
+    """The present process, to beat; null takes it away."""
+
+    action: Literal["set_baseline"]
+    baseline: dict[str, Entry] | None
+
+    def apply(self, document: dict[str, Any]) -> str:
+        document["baseline"] = checked(Baseline, self.baseline, "baseline") if self.baseline else None
+        return "present process"
+
+
+def _brinell(hardness: float | str, material: str) -> float:
+    """Hardness as delivered, HB, from any scale; what the standard does not convert is refused."""
+    return round(brinell(str(hardness), shop().library.material(material).group), 1)

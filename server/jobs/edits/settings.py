@@ -1,0 +1,91 @@
+"""Edits of one operation: its settings, its feature, how it is held."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from pydantic import Field
+
+from server.jobs.document import GrindingData, SpindleChoice, checked, merged, told_of
+from server.jobs.drawing import change_told
+from server.jobs.edits.gesture import Gesture
+from server.jobs.entries import Entry, changed_with_unit, with_unit
+from server.jobs.tools import ToolNames, in_order, told
+
+
+class SetSettings(Gesture):
+    """Speed, feed, depth, coolant, clamp, overhang, and holding where a remedy changes both; bare numbers are in `units`."""
+
+    action: Literal["set_settings"]
+    settings: dict[str, Entry] = {}
+    holding: dict[str, Entry] = {}
+    feature: dict[str, Entry] = {}
+    tool: ToolNames | None = None
+    units: Literal["mm", "inch"] = "mm"
+
+    def apply(self, document: dict[str, Any]) -> str:
+        entry = self.target(document)
+        if self.tool:
+            entry["tool"] = in_order(entry["operation"], self.tool)
+        kind = entry["operation"]
+        kept = {name: with_unit(kind, "settings", name, value, self.units) for name, value in self.settings.items()}
+        held = {name: with_unit(kind, "holding", name, value, self.units) for name, value in self.holding.items()}
+        drawn = {name: with_unit(kind, "feature", name, value, self.units) for name, value in self.feature.items()}
+        change_told(document, entry, drawn)
+        entry["settings"] = merged(entry["settings"], kept)
+        entry["holding"].update(held)
+        took = {"tool": told(entry["tool"])["edge"]} if self.tool else {}
+        words = ", ".join(f"{name.replace('_', ' ')} {value}" for name, value in {**took, **kept, **held, **drawn}.items())
+        return f"{entry['number']}: {words}"
+
+
+class SetFeature(Gesture):
+    """What the drawing says, and the title."""
+
+    action: Literal["set_feature"]
+    title: str | None = Field(default=None, min_length=1, max_length=80)
+    feature: dict[str, Entry] = {}
+    skin: Literal["clean", "bar", "forged", "cast", "weld", "hardened"] | None = None
+    spindle: SpindleChoice | None = None
+    turned_round: bool | None = None
+    units: Literal["mm", "inch"] = "mm"
+
+    def apply(self, document: dict[str, Any]) -> str:
+        entry = self.target(document)
+        kind = entry["operation"]
+        change_told(document, entry, changed_with_unit(kind, self.feature, told_of(document, entry), self.units))
+        if self.spindle is not None:
+            entry["spindle"] = self.spindle
+        if self.turned_round is not None:
+            entry["turned_round"] = self.turned_round
+        if self.title:
+            entry["title"] = self.title
+        if self.skin:
+            entry["skin"] = self.skin
+        return f"{entry['number']}: drawing"
+
+
+class SetHolding(Gesture):
+    """How the part is held: for one operation, or for the job where `operation` is empty."""
+
+    action: Literal["set_holding"]
+    holding: dict[str, Entry]
+    units: Literal["mm", "inch"] = "mm"
+
+    def apply(self, document: dict[str, Any]) -> str:
+        where = self.target(document) if self.operation else document
+        kind = where["operation"] if self.operation else ""
+        where["holding"].update({name: with_unit(kind, "holding", name, value, self.units) for name, value in self.holding.items()})
+        return "holding: " + ", ".join(f"{name.replace('_', ' ')} {value}" for name, value in self.holding.items())
+
+
+class SetGrinding(Gesture):
+    """Grinding time and cost, for the comparison with hard turning; null takes it away."""
+
+    action: Literal["set_grinding"]
+    grinding: dict[str, Entry] | None
+
+    def apply(self, document: dict[str, Any]) -> str:
+        entry = self.target(document)
+        entry["grinding"] = checked(GrindingData, self.grinding, "grinding") if self.grinding else None
+        return f"{entry['number']}: grinding"

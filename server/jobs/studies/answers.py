@@ -1,0 +1,18 @@
+"""What the studies' answers are made of."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from cutting.quantities import Display, display
+
+Answer = dict[str, Any]
+
+
+def curve(name: str, label: str, xs: Sequence[float], ys: Sequence[float]) -> Answer:
+    return {"name": name, "label": label, "points": [[x, y] for x, y in zip(xs, ys, strict=True)]}
+
+
+def small(millimetres: float) -> Display:
+    return display(1000.0 * millimetres, "small_length")

@@ -1,0 +1,116 @@
+"""Ways to turn, coolant, and hard turning against grinding, as the API gives them."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from cutting.advice.ways import Offer
+from cutting.operations.coolant import CoolantAdvice
+from cutting.operations.turned.hard import HardTurning
+from cutting.operations.turned.setup import Setup
+from cutting.quantities import Display, display, write
+from server.jobs.kinds.view import same
+from server.jobs.studies.answers import Answer
+from server.jobs.studies.edges import _pieces
+from server.jobs.studies.rigidity import _patch
+from server.jobs.tools import NONE, told
+
+
+def way_out(offer: Offer) -> Answer:
+    found = offer.candidate
+    base = {
+        **{name: getattr(offer, name) for name in ("name", "title", "when", "why_not", "present", "tool_class")},
+        **told(NONE), "passes": 0, "speed": None, "feed": None, "seconds": None, "cost": None, "parts": "", "secure": "",
+        "chip_index": 0.0, "roughness": None, "reach": "", "remedy": None,
+    }  # fmt: skip
+    if found is None:
+        return base
+    depth = float(np.ceil(found.depth_of_cut * 1e4)) / 1e4
+    settings = {
+        "cutting_speed": write(found.cutting_speed, "cutting_speed"),
+        "feed_per_rev": write(found.feed, "feed_per_rev"),
+        "depth_of_cut": f"{depth:g} mm",
+        "direction": offer.direction,
+        "pass_depths": None,
+    }
+    slow = (
+        f"reaches {write(found.speed_reached, 'cutting_speed')}, wants {write(offer.useful_speed, 'cutting_speed')}"
+        if not offer.reaches_speed
+        else ""
+    )
+    return base | {
+        **told(found.tool),
+        "passes": found.passes,
+        "speed": display(found.speed_reached, "cutting_speed"),
+        "feed": display(found.feed, "feed_per_rev"),
+        "seconds": display(found.seconds, "duration"),
+        "cost": display(found.cost, "money"),
+        "parts": _pieces(found.change_parts),
+        "secure": f"{found.secure:.0%}",
+        "chip_index": found.chip_index,
+        "roughness": display(found.roughness, "small_length"),
+        "reach": slow,
+        "remedy": _patch(offer.title, {"tool": found.tool, "settings": settings}),
+    }
+
+
+def coolant_out(found: CoolantAdvice, setup: Setup) -> Answer:
+    present = setup.settings.coolant
+    return {
+        "rule": found.rule,
+        "why": found.why,
+        "wanted": found.wanted,
+        "present": present,
+        "present_fits": found.present_fits,
+        "deliveries": [
+            {
+                "name": one.name,
+                "pressure": display(one.pressure, "pressure"),
+                "jet_speed": f"{one.jet_speed:.0f} m/s" if one.pressure > 0 else "–",
+                "flow": display(one.flow, "flow") if one.pressure > 0 else same("–"),
+                "left": display(one.left, "flow") if one.left is not None else same("–"),
+                "fits": one.fits,
+                "says": one.says,
+                "remedy": _patch(one.name, {"settings": {"coolant": one.name}}) if one.name != present else None,
+            }
+            for one in found.deliveries
+        ],
+        "notes": found.notes,
+    }
+
+
+def hard_out(found: HardTurning) -> Answer:
+    def degrees(value: float) -> Display:
+        return Display(f"{value:.0f} °C", f"{value * 9 / 5 + 32:.0f} °F")
+
+    ground = found.grinding_cost is not None
+    rows = [
+        ("zone, by comparison", degrees(found.zone), None, "Cook's rise against that at the starting speed; ± 20 %"),
+        ("work gives way", degrees(found.softens), None, "common practice"),
+        ("edge stands", degrees(found.stands), None, "the grade's own, or its tool material's"),
+        ("finish Ra", display(found.roughness, "small_length"), None, "model, ± 30 %"),
+        ("size grows a piece", display(found.drift, "small_length"), None, "wear even over the edge's life"),
+        ("pieces per edge by size", _count(found.parts_by_size), None, "half the tolerance used, no correction"),
+        ("pieces per edge by life", _count(found.parts_by_life), None, "at the planned change"),
+        ("one edge", display(found.edge_cost, "money"), None, ""),
+        ("seconds a piece", display(found.seconds, "duration"), display(found.grinding_seconds, "duration") if ground else None, ""),
+        ("money a piece", display(found.cost, "money"), display(found.grinding_cost, "money") if ground else None, ""),
+    ]
+    return {
+        "applies": found.applies,
+        "hardness": f"{found.hardness:.0f} HRC" if found.hardness is not None else "beyond the table of ISO 18265",
+        "rows": [{"label": a, "hard": b, "grinding": c, "note": d} for a, b, c, d in rows],
+        "says": found.says,
+        "working": [
+            f"zone: 20 + ({found.softens:.0f} − 20)·ΔT/ΔT0 = {found.zone:.0f} °C; ΔT by Cook 1973, ΔT0 at the starting speed",
+            f"size: 2·0.3 mm·tan(clearance)/pieces per edge = {found.drift:.3g} µm a piece (ISO 3685)",
+            "money: this operation's own cost; grinding: rate/3600·seconds + wheel",
+        ],
+        "saving": display(found.saving, "money") if found.saving is not None else None,
+        "saving_per_batch": display(found.saving_per_batch, "money") if found.saving_per_batch is not None else None,
+    }
+
+
+def _count(value: float) -> Display:
+    text = _pieces(value) if np.isfinite(value) else "no tolerance given"
+    return Display(text, text)
