@@ -424,7 +424,7 @@ def test_a_narrower_edge_is_the_reason_where_its_feed_is_lower() -> None:
 def test_the_working_is_that_of_the_pass_that_binds() -> None:
     """A deep first pass asks for the power; its numbers are what stands in the working, not those of the light last one."""
     light_last = form(TURN, settings={"depth_of_cut": 3.6, "last_depth": 0.4})
-    power = next(one for one in KINDS["turn"].evaluate(read_setup(light_last)).limits if one.name == "spindle_power")
+    power = next(one for one in KINDS["turn"].model.evaluate(read_setup(light_last)).limits if one.name == "spindle_power")
     written = next(step for step in power.working if step.key == "cutting_power")
     worn = read_setup(TURN).house.wear_factor
     assert power.value == pytest.approx(written.value, rel=1e-9) or power.value == pytest.approx(worn * written.value, rel=1e-9)
@@ -481,7 +481,7 @@ def test_no_support_is_offered_that_brings_nothing() -> None:
     """A short, stiff part in the chuck, its feed held by power or finish: a centre would allow no more feed, so none is offered."""
     for base in (GROOVE, form(GROOVE, settings={"feed_per_rev": "0.1 mm/rev"}), TURN):
         setup = read_setup(base)
-        offers = KINDS[setup.operation].evaluate(setup).faster
+        offers = KINDS[setup.operation].model.evaluate(setup).faster
         feeds = [one.patch["settings"]["feed_per_rev"] for one in offers if "feed_per_rev" in one.patch.get("settings", {})]
         assert feeds
         assert len(feeds) == len(set(feeds))
