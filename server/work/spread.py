@@ -50,16 +50,20 @@ def _cluster(address: str) -> Iterator[Executor]:
         yield pool
 
 
-def each(function: Callable[..., R], pieces: Sequence[tuple[Any, ...]], progress: Progress) -> list[R]:
-    """The function of the arguments of every piece, in their order; it is one of the core, which needs nothing of this house.
+def each(function: Callable[..., R], pieces: Sequence[tuple[Any, ...]], progress: Progress, mine: int = 0) -> list[R]:
+    """The function of the arguments of every piece, in their order; it is one that needs nothing of the application.
 
+    The first `mine` are done by this process while the others run: it is there already, a fresh one takes its while to come.
     Raises `Cancelled` when the person asked to stop.
     """
     progress.total += len(pieces)
     with executor() as pool:
-        futures = {pool.submit(function, *piece): place for place, piece in enumerate(pieces)}
+        futures = {pool.submit(function, *piece): mine + place for place, piece in enumerate(pieces[mine:])}
         found: dict[int, R] = {}
         try:
+            for place in range(mine):
+                found[place] = function(*pieces[place])
+                progress.step()
             for future in as_completed(futures):
                 found[futures[future]] = future.result()
                 progress.step()

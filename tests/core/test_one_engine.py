@@ -434,7 +434,7 @@ def test_the_working_is_that_of_the_pass_that_binds() -> None:
 @pytest.mark.parametrize(("base", "way"), [(GROOVE, "plunge and turn"), (FACE, "turned across")])
 def test_a_layer_is_written_beside_the_plunge(base: dict[str, Any], way: str) -> None:
     """Plunge and layer take different widths: each has its own line, and a layer of half the width takes less force."""
-    found = KINDS[base["operation"]].evaluate(build(base, settings={"way": way})).results["cutting_force"].working
+    found = KINDS[base["operation"]].model.evaluate(build(base, settings={"way": way})).results["cutting_force"].working
     forces = {step.key: step.value for step in found if step.key.startswith("cutting_force")}
     assert len(forces) == 2
     plunge, layer = forces.pop("cutting_force"), next(iter(forces.values()))

@@ -19,6 +19,7 @@ Paper = Literal["a4", "letter"]
 Form = Literal["pdf", "page"]
 STYLES = ("setup-sheet.css", "paper-a4.css", "paper-letter.css")
 FONTS = {"words": "barlow-semi-condensed-latin-{}-normal.woff2", "figures": "ibm-plex-mono-latin-{}-normal.woff2"}
+HEAD_START = 0.25  # of a part that the first one is larger: it need not wait for a fresh process
 LONG = 16  # operations from which it is worth while to lay a sheet out in parts
 NUMBERED = "<!doctype html><title></title><link rel=stylesheet href=paper-{}.css><link rel=stylesheet href=only-numbers.css>{}"
 
@@ -33,7 +34,7 @@ def to_pdf(template: str, content: dict[str, Any], paper: Paper, progress: Progr
     parts = [render_to_string(template, {**one, "paper": paper, "static": ""}) for one in _parts(content)]
     if len(parts) == 1:
         return lay_out(parts[0], own_files())
-    laid = each(lay_out, [(part, own_files()) for part in parts], progress)
+    laid = each(lay_out, [(part, own_files()) for part in parts], progress, mine=1)
     numbers = NUMBERED.format(paper, "<p></p>" * pages_in(laid))
     return joined(laid, lay_out(numbers, own_files()))
 
@@ -43,8 +44,9 @@ def _parts(content: dict[str, Any]) -> list[dict[str, Any]]:
     count = min(settings.STUDY_PROCESSES, len(operations) // (LONG // 2))
     if count < 2:
         return [content]
-    each_takes = 2 * -(-len(operations) // (2 * count))  # two share a page, mostly
-    chunks = [operations[start : start + each_takes] for start in range(0, len(operations), each_takes)]
+    later = 2 * round(len(operations) / (2 * (count + HEAD_START)))  # two share a page, mostly
+    first = len(operations) - later * (count - 1)
+    chunks = [operations[:first], *(operations[start : start + later] for start in range(first, len(operations), later))]
     return [
         content | {"operations": chunk, "part": "first" if k == 0 else "later", **({"whole": None} if k else {})}
         for k, chunk in enumerate(chunks)
