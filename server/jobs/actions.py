@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import datetime
+from functools import lru_cache
 from typing import Any
 
 from django.contrib.auth.models import AbstractBaseUser
@@ -134,10 +136,17 @@ OF_THE_OPERATION = ("feature", "settings", "holding", "tool", "bar")  # fields t
 
 def newest(job_id: int) -> Revision:
     """The newest revision of a job. Raises a 404 refusal."""
-    found = Revision.objects.select_related("job", "author").filter(job_id=job_id).order_by("-number").first()
+    found = Revision.objects.select_related("job", "author").defer("document").filter(job_id=job_id).order_by("-number").first()
     if found is None:
         raise Refusal(404, "There is no such job.")
+    found.document = _document(found.pk, found.at)
     return found
+
+
+@lru_cache(maxsize=512)
+def _document(pk: int, _at: datetime) -> dict[str, Any]:
+    """What a revision holds: never changed, so it is read once. Whoever changes something takes a copy."""
+    return dict(Revision.objects.values_list("document", flat=True).get(pk=pk))
 
 
 def _revision(job_id: int, number: int) -> Revision:

@@ -179,6 +179,7 @@ def follow_job(job_id: int, operation: str, payload: schemas.TryIn) -> dict[str,
     tool, way = {**entry["tool"], **payload.tool}, way_of(entry, payload.settings)
     touched = any((payload.settings, payload.holding, payload.tool))
     overrides = {operation: payload.dict()} if touched else None
+    setup = None
     try:
         setup = setup_of(document, entry, tried, stock)
         outcome = with_remedies(outcome_of(setup), setup, crib)
@@ -188,7 +189,7 @@ def follow_job(job_id: int, operation: str, payload: schemas.TryIn) -> dict[str,
         remedies, faster = {}, []
     return {
         "advice": advice_out(ranked(request_setup, crib, stock), tool, way, _standing(document, entry, stock)),
-        "state": state_of(revision, overrides, stock),
+        "state": state_of(revision, overrides, stock, {operation: setup} if setup else None),
         "remedies": remedies,
         "faster": faster,
     }

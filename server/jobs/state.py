@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import itertools
 from collections import OrderedDict
-from collections.abc import Collection
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from functools import cached_property
+from types import MappingProxyType
 from typing import Any
 
 from cutting.doors.plain import plain
@@ -51,11 +52,13 @@ class _Kept:
         return GlanceOut.model_validate(self.state)
 
 
-def state_of(revision: Revision, overrides: dict[str, dict[str, Any]] | None = None, stock: Shop | None = None) -> dict[str, Any]:
-    """The computed state of a revision; `overrides` by operation id are tried without being saved."""
+def state_of(
+    revision: Revision, overrides: dict[str, dict[str, Any]] | None = None, stock: Shop | None = None, tried: dict[str, Any] | None = None
+) -> dict[str, Any]:
+    """The computed state of a revision; `overrides` by operation id are tried without being saved, `tried` are set-ups of them."""
     stock = stock or shop()
     kept = _as_saved(revision, stock)
-    return _compute(revision.document, overrides, stock, kept.judged).state if overrides else kept.state
+    return _compute(revision.document, overrides, stock, kept.judged, tried or {}).state if overrides else kept.state
 
 
 def state_of_document(document: dict[str, Any], stock: Shop) -> dict[str, Any]:
@@ -82,14 +85,20 @@ _kept: OrderedDict[tuple[int, Version], _Kept] = OrderedDict()
 MOST_KEPT = 256
 
 
-def _compute(document: dict[str, Any], overrides: dict[str, dict[str, Any]], stock: Shop, known: dict[str, Judged]) -> _Kept:
+def _compute(
+    document: dict[str, Any],
+    overrides: dict[str, dict[str, Any]],
+    stock: Shop,
+    known: dict[str, Judged],
+    tried: Mapping[str, Any] = MappingProxyType({}),
+) -> _Kept:
     """Of what is `known` only the operations that something is tried on are judged anew: what they are told is the drawing's.
 
     Twice where the machine runs alone: how many pieces an edge must last depends on the whole piece's time.
     """
     alone = document["batch"]["unattended_hours"] > 0
     standing = {name: one for name, one in known.items() if name not in overrides and not alone}
-    judged = standing | _judge(document, overrides, None, stock, standing)
+    judged = standing | _judge(document, overrides, None, stock, standing, {} if alone else tried)
     state = _summed(document, judged, stock)
     if alone:
         judged = _judge(document, overrides, state["tape"]["seconds"], stock, {})
@@ -98,7 +107,12 @@ def _compute(document: dict[str, Any], overrides: dict[str, dict[str, Any]], sto
 
 
 def _judge(
-    document: dict[str, Any], overrides: dict[str, dict[str, Any]], piece_seconds: float | None, stock: Shop, but: Collection[str]
+    document: dict[str, Any],
+    overrides: dict[str, dict[str, Any]],
+    piece_seconds: float | None,
+    stock: Shop,
+    but: Collection[str],
+    tried: Mapping[str, Any] = MappingProxyType({}),
 ) -> dict[str, Judged]:
     found = {}
     for entry in document["operations"]:
@@ -106,7 +120,8 @@ def _judge(
             continue
         made = None
         try:
-            setup = setup_of(document, entry, {**(overrides.get(entry["id"]) or {}), "piece_seconds": piece_seconds}, stock)
+            more = {**(overrides.get(entry["id"]) or {}), "piece_seconds": piece_seconds}
+            setup = tried.get(entry["id"]) or setup_of(document, entry, more, stock)
             made = _made(entry, setup)
             outcome = outcome_of(setup)
             row = _row(entry, outcome, setup) | {"metal": metal_words(document, entry, setup)}

@@ -83,7 +83,8 @@ def test_a_long_sheet_is_laid_out_in_parts_and_reads_as_one(demo: None, job_id: 
     """Seventeen operations in two parts: the same words on as many pages as in one, each page with its number of all."""
     revision = actions.newest(job_id("Runner shaft"))
     given = revision.document["operations"]
-    revision.document["operations"] = [{**copy.deepcopy(given[k % 6]), "id": f"o{k}", "number": 10 * (k + 1)} for k in range(17)]
+    many = [{**copy.deepcopy(given[k % 6]), "id": f"o{k}", "number": 10 * (k + 1)} for k in range(17)]
+    revision.document = {**revision.document, "operations": many}
     content = sheet_content(revision, None, "mm", shop())
 
     def pages(processes: int) -> list[str]:
