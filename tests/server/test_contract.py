@@ -28,6 +28,7 @@ ENGINEERS_ONLY = {
     ("post", "/api/jobs"), ("post", "/api/jobs/{job_id}/edits"), ("post", "/api/jobs/{job_id}/undo"), ("post", "/api/jobs/{job_id}/redo"),
     ("post", "/api/jobs/{job_id}/prints"), ("post", "/api/jobs/{job_id}/stale/accept"),
     ("post", "/api/jobs/{job_id}/copy"), ("post", "/api/jobs/{job_id}/archive"),
+    ("post", "/api/jobs/{job_id}/part-studies"), ("post", "/api/jobs/{job_id}/part-studies/{study_id}/cancel"),
     ("post", "/api/records/{table}"), ("post", "/api/records/{table}/{record_id}"), ("post", "/api/records/{table}/{record_id}/archive"),
     ("post", "/api/records/{table}/{record_id}/restore"), ("post", "/api/crib/assemblies"),
     ("delete", "/api/crib/assemblies/{assembly_id}"), ("post", "/api/crib/heavy-tools"),
@@ -48,6 +49,7 @@ VALID: dict[str, Any] = {
     "/api/jobs/{job_id}/undo": {"base_revision": 1},
     "/api/jobs/{job_id}/redo": {"base_revision": 1},
     "/api/jobs/{job_id}/archive": {"archived": True},
+    "/api/jobs/{job_id}/part-studies": {"kind": "chances"},
     "/api/records/{table}": {"cells": {}},
     "/api/records/{table}/{record_id}": {"cells": {}, "version": 1},
     "/api/jobs/{job_id}/cautions/dismiss": {"name": "guards", "risk": "x"},
@@ -87,6 +89,7 @@ def filled(path: str, job: int) -> str:
         "assembly_id": 987654,
         "tool_id": 987654,
         "run_id": 987654,
+        "study_id": 987654,
         "measurement_id": 987654,
     }
     return re.sub(r"{(\w+)}", lambda found: str(values[found[1]]), path)

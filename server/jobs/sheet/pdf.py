@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from functools import cache
 from pathlib import Path
 from typing import Any, Literal
@@ -45,7 +46,7 @@ def _parts(content: dict[str, Any]) -> list[dict[str, Any]]:
     if count < 2:
         return [content]
     later = 2 * round(len(operations) / (2 * (count + HEAD_START)))  # two share a page, mostly
-    first = len(operations) - later * (count - 1)
+    first = 2 * math.ceil((len(operations) - later * (count - 1)) / 2)
     chunks = [operations[:first], *(operations[start : start + later] for start in range(first, len(operations), later))]
     return [
         content | {"operations": chunk, "part": "first" if k == 0 else "later", **({"whole": None} if k else {})}
