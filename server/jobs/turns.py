@@ -16,22 +16,30 @@ from server.errors import Refusal
 
 LONGEST = 0.5  # s that quick questions may keep a heavy one waiting
 LOOK_EVERY = 0.005  # s
-_moved = threading.Condition()
-_line: dict[str, object] = {}  # who waits, in the order in which they came: the hand, and its newest question
+_lock = threading.Lock()
+_line: dict[str, _Question] = {}  # who waits, in the order in which they came, with the newest question of each
 _busy = False
 _quick = 0
+
+
+class _Question:
+    """A heavy question that waits; only who is next or replaced is woken."""
+
+    def __init__(self) -> None:
+        self.decided = threading.Event()
+        self.replaced = False
 
 
 @contextmanager
 def quick() -> Iterator[None]:
     """A nudge: while one is being answered no heavy question begins."""
     global _quick
-    with _moved:
+    with _lock:
         _quick += 1
     try:
         yield
     finally:
-        with _moved:
+        with _lock:
             _quick -= 1
 
 
@@ -39,25 +47,31 @@ def quick() -> Iterator[None]:
 def turn(request: HttpRequest) -> Iterator[None]:
     """Wait for one's turn; raises a 409 refusal where the same page has asked anew meanwhile."""
     global _busy
-    hand, mine = f"{request.session.session_key} {request.headers.get('X-Page', '')}", object()
-    with _moved:
+    hand, mine = f"{request.session.session_key} {request.headers.get('X-Page', '')}", _Question()
+    with _lock:
+        if older := _line.get(hand):
+            older.replaced = True
+            older.decided.set()
         _line[hand] = mine  # at the place of the question that it replaces
-        _moved.notify_all()
-        try:
-            _moved.wait_for(lambda: _line.get(hand) is not mine or (not _busy and next(iter(_line)) == hand))
-            if _line.get(hand) is not mine:
-                raise Refusal(409, "A newer question of yours is being answered.", superseded=True)
-            _busy = True
-        finally:
-            if _line.get(hand) is mine:
-                del _line[hand]
+        _begin_next()
+    mine.decided.wait()
+    if mine.replaced:
+        raise Refusal(409, "A newer question of yours is being answered.", superseded=True)
     try:
         _let_pass()
         yield
     finally:
-        with _moved:
+        with _lock:
             _busy = False
-            _moved.notify_all()
+            _begin_next()
+
+
+def _begin_next() -> None:
+    """Let the first of the line begin, where nobody is at it; the lock is held."""
+    global _busy
+    if _line and not _busy:
+        _busy = True
+        _line.pop(next(iter(_line))).decided.set()
 
 
 def _let_pass() -> None:
