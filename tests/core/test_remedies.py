@@ -124,7 +124,7 @@ def test_a_change_that_breaks_something_else_is_said_only_where_no_sound_one_is_
 
 def test_the_words_say_how_much_time_and_money() -> None:
     slower = Trials(model(), Setup()).remedies(limit(model(), Setup()))[0]
-    assert slower.patch["settings"] == {"cutting_speed": "77 m/min"}, "the largest whole one below 97 % of its bound"
+    assert slower.patch["settings"] == {"feed_per_rev": "0.075 mm/rev"}, "the largest that people set below 97 % of its bound"
     assert slower.effect.metric.startswith("load 250% → 9")
     seconds, money = slower.effect.metric.split(", ")[1:3]
     assert (seconds[0], seconds.split()[1], "." in seconds) == ("+", "s", False), "beyond ten seconds no tenths"
