@@ -157,3 +157,15 @@ def test_going_faster_stops_at_the_limit_and_a_support_is_offered_for_more_alone
 def test_what_the_set_up_cannot_have_is_not_offered() -> None:
     found: Iterator[Any] = iter(Trials(model(), Setup(Settings(300.0, 0.01), most_speed=310.0)).faster())
     assert all("cutting_speed" not in one.patch["settings"] for one in found)
+
+
+def test_what_saves_hardly_anything_is_not_called_quicker() -> None:
+    """A gain below one and a half of a hundred is not worth a change, a loss is none; three of a hundred is."""
+    setup = Setup(Settings(40.0, 0.2))  # at its limit: neither lever goes further
+
+    def quicker(feed: float) -> list[str]:
+        change = offered("other", "settings", settings=Settings(40.0, feed), stiffness=2.0)
+        which = replace(model(), quicker=lambda one: iter([change(one)]))
+        return [one.text.metric for one in Trials(which, setup).faster()]
+
+    assert (quicker(0.202), quicker(0.16), quicker(0.207)) == ([], [], ["other"])
