@@ -80,5 +80,5 @@
     <p class="text-soft mt-3">
       Jet speed with Cv 0.97, flow with Cd 0.7, emulsion as water. Source: Bernoulli.
     </p>
-  {:else if !study.problem}<p class="text-soft">Asking pump and nozzles …</p>{/if}
+  {:else if !study.problem}<p class="text-soft" aria-busy="true">Asking pump and nozzles …</p>{/if}
 </Sheet>

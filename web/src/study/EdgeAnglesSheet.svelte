@@ -110,5 +110,5 @@
       </section>
     </div>
     <Working lines={found.working} />
-  {:else if !study.problem}<p class="text-soft">Setting the tip …</p>{/if}
+  {:else if !study.problem}<p class="text-soft" aria-busy="true">Setting the tip …</p>{/if}
 </Sheet>

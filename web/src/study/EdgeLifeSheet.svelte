@@ -106,5 +106,5 @@
       Two things, shown apart. Sources: Taylor 1907, Gilbert 1950, Weibull 1951.
     </p>
     <Working lines={found.working} />
-  {:else if !study.problem}<p class="text-soft">Sweeping the speed …</p>{/if}
+  {:else if !study.problem}<p class="text-soft" aria-busy="true">Sweeping the speed …</p>{/if}
 </Sheet>

@@ -94,5 +94,5 @@
       Sparks and hot chips: guard closed. The machine's manual, local rules and trained people come first.
     </p>
     <Working lines={found.working} />
-  {:else if !study.problem}<p class="text-soft">Weighing both …</p>{/if}
+  {:else if !study.problem}<p class="text-soft" aria-busy="true">Weighing both …</p>{/if}
 </Sheet>

@@ -122,5 +122,5 @@
     </div>
     {#if found.ledger}<SizeControl {bench} ledger={found.ledger} reload={() => study.ask()} />{/if}
     <Working lines={[...found.working, ...(found.ledger?.working ?? [])]} />
-  {:else if !study.problem}<p class="text-soft">Planning the passes …</p>{/if}
+  {:else if !study.problem}<p class="text-soft" aria-busy="true">Planning the passes …</p>{/if}
 </Sheet>

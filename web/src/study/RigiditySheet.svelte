@@ -84,5 +84,5 @@
       machine's row on the floor. Sources: Roark (force method), Altintas 2012.
     </p>
     <Working lines={found.working} />
-  {:else if !study.problem}<p class="text-soft">Bending the part …</p>{/if}
+  {:else if !study.problem}<p class="text-soft" aria-busy="true">Bending the part …</p>{/if}
 </Sheet>

@@ -183,5 +183,5 @@
       </table>
     {/if}
   {:else if problem}<p role="alert" class="text-signal">{problem.message}</p>
-  {:else}<p class="text-soft">Reckoning …</p>{/if}
+  {:else}<p class="text-soft" aria-busy="true">Reckoning …</p>{/if}
 </Sheet>

@@ -63,5 +63,5 @@
       Each way with the tool of the crib that suits the goal best. When a way is the right one: common
       practice, no source.
     </p>
-  {:else if !study.problem}<p class="text-soft">Trying the ways …</p>{/if}
+  {:else if !study.problem}<p class="text-soft" aria-busy="true">Trying the ways …</p>{/if}
 </Sheet>
