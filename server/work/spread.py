@@ -25,9 +25,9 @@ log = logging.getLogger(__name__)
 
 
 @contextmanager
-def executor() -> Iterator[Executor]:
-    """What runs pieces. Raises a 422 refusal where the cluster does not answer."""
-    if settings.STUDY_CLUSTER:
+def executor(near: bool = False) -> Iterator[Executor]:
+    """What runs pieces, on this machine where they are wanted `near`. Raises a 422 refusal where the cluster does not answer."""
+    if settings.STUDY_CLUSTER and not near:
         with _cluster(settings.STUDY_CLUSTER) as pool:
             yield pool
         return
@@ -53,11 +53,11 @@ def _cluster(address: str) -> Iterator[Executor]:
 def each(function: Callable[..., R], pieces: Sequence[tuple[Any, ...]], progress: Progress, mine: int = 0) -> list[R]:
     """The function of the arguments of every piece, in their order; it is one that needs nothing of the application.
 
-    The first `mine` are done by this process while the others run: it is there already, a fresh one takes its while to come.
-    Raises `Cancelled` when the person asked to stop.
+    The first `mine` are done by this process while the others run, on this machine: it is there already, a fresh one takes its
+    while to come. Raises `Cancelled` when the person asked to stop.
     """
     progress.total += len(pieces)
-    with executor() as pool:
+    with executor(near=mine > 0) as pool:
         futures = {pool.submit(function, *piece): mine + place for place, piece in enumerate(pieces[mine:])}
         found: dict[int, R] = {}
         try:

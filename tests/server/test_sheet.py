@@ -87,6 +87,8 @@ def test_a_long_sheet_is_laid_out_in_parts_and_reads_as_one(demo: None, job_id: 
     revision.document = {**revision.document, "operations": many}
     content = sheet_content(revision, None, "mm", shop())
 
+    settings.STUDY_CLUSTER = "tcp://127.0.0.1:9"  # sheets stay on the machine, whatever big studies do
+
     def pages(processes: int) -> list[str]:
         settings.STUDY_PROCESSES = processes
         reader = PdfReader(io.BytesIO(to_pdf("setup_sheet.html", content, "letter", Progress())))
