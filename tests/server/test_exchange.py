@@ -252,6 +252,9 @@ def test_work_is_queued_with_its_row_or_not_at_all_and_lost_places_are_made_agai
     assert tasks.carry_out.call(Run._meta.label, run) == "previewed"
     assert tasks.carry_out.call(Run._meta.label, run) == "was taken up already"
     DBTaskResult.objects.all().delete()  # a worker died between the queue and the row
+    Run.objects.filter(pk=run).update(state="waiting", at=timezone.now(), beat=None)
+    tasks.rescue()
+    assert DBTaskResult.objects.ready().count() == 0, "not yet: it may be on its way"
     Run.objects.filter(pk=run).update(state="waiting", at=timezone.now() - 2 * tasks.SILENCE, beat=None)
     tasks.rescue()
     tasks.rescue()
