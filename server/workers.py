@@ -8,6 +8,7 @@ from typing import Any
 
 limit_request_line = 8190  # what is longer than the application takes gets its own answer
 keepalive = 75  # s; who asks every other second finds the line open
+RARELY = (50_000, 20, 50)  # what is kept of rankings and outcomes holds no cycles; an answer makes a few thousand objects
 log = logging.getLogger(__name__)
 
 
@@ -21,6 +22,7 @@ def post_worker_init(worker: Any) -> None:
     """Called by gunicorn in each new worker."""
     # what is read by now stays: walking it again and again for cycles stops a worker for 150 ms, in the middle of somebody's nudge
     gc.freeze()
+    gc.set_threshold(*RARELY)
 
 
 def _warm() -> None:
