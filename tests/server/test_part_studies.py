@@ -10,6 +10,7 @@ from pytest_django.fixtures import Settings
 
 from server.jobs import actions, part_studies
 from server.jobs.models import PartStudy
+from server.jobs.state import state_of
 from server.shop import shop
 from server.work import spread
 from server.work.progress import Progress
@@ -54,6 +55,23 @@ def test_how_surely_the_plan_holds(engineer: Api, job_id: JobId) -> None:
     assert found["edges"][0] <= found["planned_money"] <= found["edges"][-1]
     assert [one["number"] for one in found["operations"]] == [one["number"] for one in state["operations"]]
     assert begin(engineer, job, "chances")["id"] == row["id"], "the same part is not studied twice"
+
+
+def test_what_is_not_drawn_counts_once_and_what_cannot_run_is_left_out(demo: None, job_id: JobId) -> None:
+    """A good share below one, and a machine that only drills: the piece is what the bench says, the face is left out."""
+    job = job_id("Gate-valve body")
+    revision = actions.newest(job)
+    money = {**revision.document["money"], "good_share": 0.8}
+    revision.document, revision.pk = {**revision.document, "machine": "machining centre", "money": money}, 10**9
+    found = part_studies.chances(revision, shop(), Progress())
+    tape = state_of(revision)["tape"]
+    assert (found["left_out"], len(found["operations"])) == (1, 1)
+    assert found["edges"][0] <= tape["money"] <= found["edges"][-1]
+    low, _, high = (sum(60**k * int(part) for k, part in enumerate(reversed(one.metric.split()[0].split(":")))) for one in found["seconds"])
+    assert low - 1 <= tape["seconds"] <= high + 1
+    rows = part_studies.machines(revision, shop(), Progress())["rows"]
+    assert {one["sound"] for one in rows} == {0, 1, 2}
+    assert all(bool(one["why"]["metric"]) == (one["sound"] < one["of"]) for one in rows)
 
 
 def test_on_which_machine(engineer: Api, job_id: JobId) -> None:
