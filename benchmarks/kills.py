@@ -84,7 +84,7 @@ def measure(site: str = "", sizes: Sizes = FULL) -> Iterator[str]:
             killed[what] += 1
             if what == "database":
                 shop.kill_database()
-                database.start(shop.instance)
+                database.start(shop.instance, moving=False)
             elif what == "workers":
                 workers.kill()
                 workers.wait()

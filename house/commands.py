@@ -180,7 +180,7 @@ def start(port: int) -> int:
             if owned and database.running_pid(instance) is None:
                 say("database: it ended; starting it again")
                 try:
-                    database.start(instance)
+                    database.start(instance, moving=False)
                 except SetupProblem as problem:  # a full disk, say: the pages keep what is typed until somebody has made room
                     say(f"database: {problem}")
                     time.sleep(TRY_AGAIN)

@@ -22,6 +22,7 @@ USER = "arrow_bench"
 # everything in our own databases (the one in use, one being restored, the tests' own), nothing on the server around them
 RIGHTS = rf"GRANT ALL PRIVILEGES ON `%arrow\_bench%`.* TO '{USER}'@'127.0.0.1'"
 PORTS = (20_000, 32_000)
+RELEASED = 10.0  # s that a port may be held by what is left of a server
 GRANT_OPTION = 1024  # the bit of MariaDB's privilege mask
 
 
@@ -112,15 +113,25 @@ def free_port() -> int:
             return port
 
 
-def _port(instance: Instance) -> int:
-    """The port that it had, where that is free: whoever uses it finds it again."""
+def _port(instance: Instance, moving: bool) -> int:
+    """The port that it had: whoever uses it finds it again. One of its threads may hold it for a moment after it was killed.
+
+    Where it stays taken, another one if it is `moving`. Raises `SetupProblem` if it is not.
+    """
     try:
-        with socket.socket() as probe:
-            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-            probe.bind(("127.0.0.1", instance.port))
-            return instance.port
+        port = instance.port
     except (OSError, ValueError):
         return free_port()
+    until = time.monotonic() + RELEASED
+    while time.monotonic() < until:
+        with socket.socket() as probe, contextlib.suppress(OSError):
+            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            probe.bind(("127.0.0.1", port))
+            return port
+        time.sleep(0.1)
+    if not moving:
+        raise SetupProblem(f"Port {port}, where web and workers look for the database, is taken by another program.")
+    return free_port()
 
 
 def running_pid(instance: Instance) -> int | None:
@@ -164,8 +175,8 @@ def create(instance: Instance) -> None:
     )
 
 
-def start(instance: Instance, timeout: float = 60) -> None:
-    """Start (or adopt) the server and make sure that our database and user exist."""
+def start(instance: Instance, timeout: float = 60, moving: bool = True) -> None:
+    """Start (or adopt) the server and make sure that our database and user exist; while others use it, it is not `moving`."""
     if running_pid(instance) is None:
         fresh = not instance.data.exists()
         if fresh:
@@ -175,7 +186,7 @@ def start(instance: Instance, timeout: float = 60) -> None:
                 f"The database folder {instance.data} is broken: its system tables are missing. "
                 "Restore it from a backup, or move it away to start empty."
             )
-        _launch(instance, timeout)
+        _launch(instance, timeout, moving)
         _hold_room(instance)
     if not instance.password_file.exists():
         _secure(instance)
@@ -183,13 +194,13 @@ def start(instance: Instance, timeout: float = 60) -> None:
         _least_rights(instance)
 
 
-def _launch(instance: Instance, timeout: float) -> None:
+def _launch(instance: Instance, timeout: float, moving: bool) -> None:
     LOGS.mkdir(parents=True, exist_ok=True)
     no_files = instance.folder / "no-files"
     scratch = instance.folder / "tmp"  # its own: a server that starts clears away what it takes for leftovers of its last run
     for folder in (no_files, scratch):
         folder.mkdir(exist_ok=True, mode=0o700)
-    port = _port(instance)
+    port = _port(instance, moving)
     log = (LOGS / "mariadbd.log").open("ab")
     process = subprocess.Popen(
         [

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import os
 import re
+import socket
+import threading
 import time
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
@@ -115,3 +117,22 @@ def test_our_processes_run_quietly_and_on_one_thread_each() -> None:
     assert environment["OPENBLAS_NUM_THREADS"]
     assert environment["EXTRA"] == "1"
     assert environment["PYTHONPATH"]
+
+
+def test_a_database_comes_back_where_it_was(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    """What is left of a killed server may hold its port for a moment; web and workers look for it nowhere else."""
+    monkeypatch.setattr(database, "RELEASED", 1.0)
+    instance = database.Instance(tmp_path)
+    port = database.free_port()
+    instance.port_file.write_text(str(port))
+    with socket.socket() as left:
+        left.bind(("127.0.0.1", port))
+        left.listen()
+        threading.Timer(0.3, left.close).start()
+        assert database._port(instance, moving=False) == port
+    with socket.socket() as other:
+        other.bind(("127.0.0.1", port))
+        other.listen()
+        with pytest.raises(SetupProblem, match=str(port)):
+            database._port(instance, moving=False)
+        assert database._port(instance, moving=True) != port
