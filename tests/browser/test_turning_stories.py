@@ -231,7 +231,7 @@ def test_the_whole_plan_is_tried(person: Person, monkeypatch: pytest.MonkeyPatch
     person.press("p")
     person.see_text("[role=dialog]", "Running every operation")
     work_through()  # as the workers do
-    said = person.see_text("[data-testid=chances]", "of 40 deliveries every limit holds").text
+    said = person.see_text("[data-testid=chances]", "of 40 deliveries every hard limit holds").text
     assert "planned are" in said
     rows = person.all("[role=dialog] tbody tr")
     assert len(rows) == 4

@@ -24,7 +24,8 @@
 <div class="mt-3 grid gap-x-8 gap-y-3 md:grid-cols-2">
   <div>
     <p data-testid="chances">
-      In <b class="figure">{share(found.all_hold)}</b> of {found.draws} deliveries every limit holds. A piece costs
+      In <b class="figure">{share(found.all_hold)}</b> of {found.draws} deliveries every hard limit holds. A piece
+      costs
       <span class="figure">{shown(found.cost[1])}</span>; nine of ten lie between
       <span class="figure">{shown(found.cost[0])}</span> and
       <span class="figure">{shown(found.cost[2])}</span>; planned are
@@ -72,9 +73,10 @@
   </tbody>
 </table>
 <p class="text-soft mt-3">
-  Drawn: the hardness within what the material is delivered in (where it was measured, within 2 %), the
+  Drawn: the hardness within what the material is delivered in (where it was measured, within 4 %), the
   cutting force within its band of a quarter, how long the edges last within their band of a factor of two;
   each band as nineteen of twenty. Metal is drawn for the whole part, edges for each operation. Edges are
-  changed as they last.{#if found.left_out}
-    {found.left_out} operations that cannot be run yet are left out.{/if}
+  changed as they last; what a book would say of another metal is not asked, and of layers only the first is
+  drawn.{#if found.left_out}
+    Left out, for they cannot be run yet: <span class="figure">{found.left_out}</span>.{/if}
 </p>
