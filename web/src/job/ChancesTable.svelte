@@ -76,7 +76,7 @@
   Drawn: the hardness within what the material is delivered in (where it was measured, within 4 %), the
   cutting force within its band of a quarter, how long the edges last within their band of a factor of two;
   each band as nineteen of twenty. Metal is drawn for the whole part, edges for each operation. Edges are
-  changed as they last; what a book would say of another metal is not asked, and of layers only the first is
-  drawn.{#if found.left_out}
+  changed as they last; what a book would say of another metal is not asked, and of several metals only the
+  one that an operation is judged in is drawn.{#if found.left_out}
     Left out, for they cannot be run yet: <span class="figure">{found.left_out}</span>.{/if}
 </p>
