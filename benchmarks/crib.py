@@ -49,7 +49,7 @@ def measure(site: str, sizes: Sizes = FULL) -> list[str]:
 
 def advice(door: Door) -> list[str]:
     lines = []
-    for job in door.get("/api/jobs"):
+    for job in door.get("/api/jobs")["rows"]:
         entry = next(iter(door.get(f"/api/jobs/{job['id']}")["state"]["operations"]), None)
         if entry is None:
             continue

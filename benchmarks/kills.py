@@ -72,7 +72,7 @@ def measure(site: str = "", sizes: Sizes = FULL) -> Iterator[str]:
         shop = Shop(Path(folder))
         shop.start(prepare=True)
         shop.sign_in()
-        shaft = next(job["id"] for job in shop.ask("/api/jobs") if job["name"] == "Runner shaft")
+        shaft = next(job["id"] for job in shop.ask("/api/jobs")["rows"] if job["name"] == "Runner shaft")
         writers = [Writer(shop, shop.ask(f"/api/jobs/{shaft}/copy", {})["id"]) for _ in range(WRITERS)]
         workers, run = shop.workers(), _export(shop)
         for writer in writers:

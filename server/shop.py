@@ -43,11 +43,16 @@ _kept: Shop | None = None
 def shop() -> Shop:
     """The shop as it is now: one small query when nothing has changed. Ask once per request and pass it on."""
     global _kept
-    version = tuple(sorted(Stamp.all().items()))
+    version = version_of(Stamp.all())
     with _lock:
         if _kept is None or _kept.version != version:
             _kept = _build(version)
         return _kept
+
+
+def version_of(stamps: dict[str, str]) -> Version:
+    """What names a state of the shop, of the newest marks of its rooms."""
+    return tuple(sorted(stamps.items()))
 
 
 def _build(version: Version) -> Shop:

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import Any
 
-from django.db.models import F
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import File, Router, Status
@@ -28,7 +27,8 @@ from server.jobs.outcomes import outcome_of
 from server.jobs.present import Standing, advice_out, evaluation, standing_of
 from server.jobs.prints import drawn_anew, picture_of
 from server.jobs.rankings import ranked
-from server.jobs.state import glance_of, part_before, stages_of, state_of
+from server.jobs.reckonings import keep, listed
+from server.jobs.state import part_before, stages_of, state_of
 from server.jobs.turns import quick, turn
 from server.jobs.uses import accept, what_would_change
 from server.people.roles import require_engineer, require_operator
@@ -37,29 +37,24 @@ from server.shop import Shop, shop
 
 router, kinds = Router(), Router()
 EVALUATION, FOLLOWING = TypeAdapter(operation_schemas.EvaluationOut), TypeAdapter(schemas.FollowOut)
-JOBS = TypeAdapter(list[schemas.JobRow])
+JOBS = TypeAdapter(schemas.JobPage)
 OPEN_FORMATS = {b"%PDF-": "application/pdf", b"\x89PNG\r\n\x1a\n": "image/png", b"\xff\xd8\xff": "image/jpeg"}
 MOST_BYTES = 10 * 1024 * 1024
+MOST_LISTED = 200
 
 
-@router.get("", response=list[schemas.JobRow])
-def list_jobs(request: HttpRequest, archived: bool = False) -> HttpResponse:
-    """All jobs at work, or all in the archive; what needs attention first."""
-    rows, stock = [], shop()
-    newest = Revision.objects.filter(number=F("job__revision"), job__archived_at__isnull=not archived)
-    for revision in newest.select_related("job").defer("document"):  # read only where its state is not kept
-        job = revision.job
-        row = {name: getattr(job, name) for name in ("name", "material", "machine", "revision", "changed")}
-        rows.append(row | {"id": job.pk, "stale": len(job.stale), **glance_of(revision, stock)})
-    # what is broken or over target first, then what changed under its feet, then the rest
-    return as_json(JOBS, sorted(rows, key=lambda row: (min(row["state"].attention, 1.5 if row["stale"] else 9), row["name"])))
+@router.get("", response=schemas.JobPage)
+def list_jobs(request: HttpRequest, q: str = "", archived: bool = False, offset: int = 0, limit: int = 50) -> HttpResponse:
+    """Jobs at work or in the archive by words of part, material and machine, so many at a time; what needs attention first."""
+    matched, rows = listed(q, archived, max(offset, 0), min(max(limit, 1), MOST_LISTED))
+    return as_json(JOBS, {"matched": matched, "rows": rows})
 
 
 @router.post("", response={201: schemas.JobOut})
 def add_job(request: HttpRequest, payload: schemas.JobIn) -> Status:
     """A new job on a bar or blank, without operations yet."""
     require_engineer(request)
-    return Status(201, _job(actions.newest(actions.start_job(payload.dict(), request.user).pk)))  # type: ignore[arg-type]
+    return Status(201, _saved(actions.newest(actions.start_job(payload.dict(), request.user).pk)))  # type: ignore[arg-type]
 
 
 @kinds.get("", response=list[operation_schemas.OperationKindOut])
@@ -89,7 +84,7 @@ def _field(one: Field) -> dict[str, Any]:
 def copy_job(request: HttpRequest, job_id: int) -> Status:
     """The job once more, to be changed on its own."""
     require_engineer(request)
-    return Status(201, _job(actions.newest(actions.copy_job(job_id, request.user).pk)))  # type: ignore[arg-type]
+    return Status(201, _saved(actions.newest(actions.copy_job(job_id, request.user).pk)))  # type: ignore[arg-type]
 
 
 @router.post("/{job_id}/archive", response={204: None})
@@ -118,19 +113,19 @@ def read_job(request: HttpRequest, job_id: int) -> dict[str, Any]:
 def edit_job(request: HttpRequest, job_id: int, payload: schemas.EditIn) -> dict[str, Any]:
     """Apply one edit; a stale one is answered 409 with both versions."""
     require_engineer(request)
-    return _job(actions.save_edit(job_id, payload.base_revision, payload.edit, request.user))  # type: ignore[arg-type]
+    return _saved(actions.save_edit(job_id, payload.base_revision, payload.edit, request.user))  # type: ignore[arg-type]
 
 
 @router.post("/{job_id}/undo", response=schemas.JobOut)
 def undo_job(request: HttpRequest, job_id: int, payload: schemas.BaseIn) -> dict[str, Any]:
     require_engineer(request)
-    return _job(actions.undo(job_id, payload.base_revision, request.user))  # type: ignore[arg-type]
+    return _saved(actions.undo(job_id, payload.base_revision, request.user))  # type: ignore[arg-type]
 
 
 @router.post("/{job_id}/redo", response=schemas.JobOut)
 def redo_job(request: HttpRequest, job_id: int, payload: schemas.BaseIn) -> dict[str, Any]:
     require_engineer(request)
-    return _job(actions.redo(job_id, payload.base_revision, request.user))  # type: ignore[arg-type]
+    return _saved(actions.redo(job_id, payload.base_revision, request.user))  # type: ignore[arg-type]
 
 
 @router.get("/{job_id}/revisions", response=list[schemas.RevisionRow])
@@ -321,7 +316,14 @@ def _tried(payload: schemas.TryIn, revision: Revision, stock: Shop) -> dict[str,
     return tried_with(payload.dict(), revision.document, lambda: state_of(revision, None, stock)["tape"]["seconds"])
 
 
-def _job(revision: Revision) -> dict[str, Any]:
+def _saved(revision: Revision) -> dict[str, Any]:
+    """A job that was just written; what it comes to is kept for the lists."""
+    stock = shop()
+    keep(revision, stock)
+    return _job(revision, stock)
+
+
+def _job(revision: Revision, stock: Shop | None = None) -> dict[str, Any]:
     return {
         "id": revision.job_id,
         "revision": revision.number,
@@ -331,7 +333,7 @@ def _job(revision: Revision) -> dict[str, Any]:
         "can_undo": revision.before is not None,
         "can_redo": bool(revision.redo),
         "document": revision.document,
-        "state": state_of(revision),
+        "state": state_of(revision, None, stock),
         "stale": len(revision.job.stale),
         "archived": revision.job.archived_at is not None,
         "prints": list(Print.objects.filter(job_id=revision.job_id).defer("content")),

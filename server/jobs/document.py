@@ -24,7 +24,7 @@ from cutting.workpiece.solid import BENT, Blank, Region, Solid, blank_solid
 from cutting.workpiece.stack import StackLayer, read_stack, written
 from server.errors import Refusal
 from server.jobs.entries import Entry, with_unit
-from server.jobs.lessons import learned_of
+from server.jobs.learned import learned_of
 from server.jobs.outcomes import outcome_of
 from server.jobs.tools import ToolNames
 from server.schema import Schema

@@ -8,6 +8,7 @@ from typing import Any
 
 import numpy as np
 from django.contrib.auth.models import AbstractBaseUser
+from django.db import transaction
 from django.utils import timezone
 
 from cutting.errors import CuttingError
@@ -20,37 +21,14 @@ from cutting.traces.growth import Growth, fit_growth
 from cutting.traces.table import Trace
 from server.errors import Refusal
 from server.jobs.models import DrillTrace, Job, Lesson
+from server.jobs.reckonings import unsettle
+from server.jobs.uses import jobs_using
+from server.records.models import Stamp
 
+ROOM = "lessons"  # whose stamp moves with them, as those of crib, shelf and floor do
 MOST_POINTS = 1500
 MOST_TRACES = 30
 FIRST = 1
-
-
-def learned_of(drill: str, materials: Iterable[str]) -> dict[str, Any] | None:
-    """The form of what was learned of a drill in some materials, None where nothing was.
-
-    The newest lesson of just these materials counts whole; of others only their force, which belongs to the metal.
-    """
-    wanted = set(materials)
-    lessons = list(Lesson.objects.filter(drill=drill, archived_at=None).select_related("author"))
-    same = next((one for one in lessons if set(one.materials) == wanted), None)
-    if same is not None:
-        return {**same.values, "note": _note(same)}
-    force: dict[str, float] = {}
-    for one in reversed(lessons):
-        force |= {name: factor for name, factor in one.values.get("force", {}).items() if name in wanted}
-    return {"force": force, "note": _note(lessons[0])} if force else None
-
-
-def _note(lesson: Lesson) -> str:
-    said = [f"force ×{factor:.2f} in {name}" for name, factor in lesson.values.get("force", {}).items()]
-    if lesson.values.get("chisel_share") is not None:
-        said.append(f"chisel edge {lesson.values['chisel_share']:.2f}")
-    if lesson.values.get("margin") is not None:
-        said.append(f"margins ×{lesson.values['margin']:.1f}")
-    if lesson.values.get("growth"):
-        said.append("growth from hole to hole")
-    return f"{', '.join(said)}; {lesson.author.get_username()}, {lesson.at:%Y-%m-%d}"
 
 
 def keep_trace(
@@ -132,16 +110,26 @@ def values_of(fit: Fit, growth: Growth | None) -> dict[str, Any]:
 def accept(setup: DrillSetup, rows: list[DrillTrace], author: AbstractBaseUser) -> Lesson:
     """Keep what a fit teaches for this drill in these materials; the lesson before stands again when this one is undone."""
     fit, growth, _ = fitted(setup, rows)
-    values = values_of(fit, growth)
-    return Lesson.objects.create(
-        drill=setup.drill.name, materials=sorted(values["force"]), values=values, traces=[row.pk for row in rows], author=author
-    )
+    values, drill = values_of(fit, growth), setup.drill.name
+    with transaction.atomic():
+        _changes(drill)
+        return Lesson.objects.create(
+            drill=drill, materials=sorted(values["force"]), values=values, traces=[row.pk for row in rows], author=author
+        )
 
 
 def undo(lesson_id: int) -> None:
     """Take a lesson back. Raises a 404 refusal."""
-    if not Lesson.objects.filter(pk=lesson_id, archived_at=None).update(archived_at=timezone.now()):
-        raise Refusal(404, "There is no such lesson in use.")
+    with transaction.atomic():
+        if not Lesson.objects.filter(pk=lesson_id, archived_at=None).update(archived_at=timezone.now()):
+            raise Refusal(404, "There is no such lesson in use.")
+        _changes(Lesson.objects.values_list("drill", flat=True).get(pk=lesson_id))
+
+
+def _changes(drill: str) -> None:
+    """What is known of a drill is another thing from now on: nothing that was kept with it before is shown any more."""
+    Stamp.bump(ROOM)
+    unsettle(jobs_using([("tools", drill)]))
 
 
 def chosen_rows(job_id: int, operation: str, ids: list[int]) -> list[DrillTrace]:

@@ -25,6 +25,19 @@ class Job(models.Model):
         ordering = ["name", "pk"]
 
 
+class Reckoning(models.Model):
+    """What the newest revision of a job comes to, kept for lists and comparisons: it can be reckoned anew at any time."""
+
+    job = models.OneToOneField(Job, primary_key=True, on_delete=models.CASCADE, related_name="reckoning")
+    revision = models.PositiveIntegerField()
+    release = models.CharField(max_length=64, help_text="that reckoned it; empty where something that the job uses was changed since")
+    attention = models.PositiveSmallIntegerField(db_index=True)
+    goal = models.CharField(max_length=20)
+    pieces = models.PositiveIntegerField()
+    glance = models.JSONField(help_text="what a list of jobs shows")
+    figures = models.JSONField(help_text="what is compared before and after a change")
+
+
 class Use(models.Model):
     """That the newest revision of a job uses a tool, material or machine by this name."""
 

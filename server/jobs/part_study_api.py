@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
-import json
 from contextlib import suppress
 from typing import Any, Literal
 
@@ -15,6 +13,7 @@ from server.errors import Refusal
 from server.jobs import actions
 from server.jobs.models import PartStudy
 from server.people.roles import require_engineer
+from server.release import key_of
 from server.schema import Schema
 from server.sentences import Sentence
 from server.shop import shop
@@ -110,8 +109,8 @@ def begin_study(request: HttpRequest, job_id: int, payload: StudyIn) -> Status:
     """A study of the part as it stands; the same one where it was made already."""
     require_engineer(request)
     revision = actions.newest(job_id)
-    standing = json.dumps([payload.kind, revision.pk, shop().version])
-    row = PartStudy(job_id=job_id, kind=payload.kind, revision=revision.number, key=hashlib.sha256(standing.encode()).hexdigest())
+    key = key_of(payload.kind, revision.pk, shop().version)
+    row = PartStudy(job_id=job_id, kind=payload.kind, revision=revision.number, key=key)
     there = PartStudy.objects.filter(key=row.key)
     there.filter(state__in=OVER).delete()  # asked for again, it is tried again
     if not there.exists():

@@ -175,6 +175,11 @@ class JobRow(Schema):
     state: GlanceOut
 
 
+class JobPage(Schema):
+    matched: int
+    rows: list[JobRow]
+
+
 class PrintRow(Schema):
     id: int
     name: str

@@ -6,7 +6,6 @@ import itertools
 from collections import OrderedDict
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass
-from functools import cached_property
 from types import MappingProxyType
 from typing import Any
 
@@ -24,7 +23,6 @@ from server.jobs.document import layers_of, metals_of, other_end, part_in_front,
 from server.jobs.drawing import drawing_of
 from server.jobs.models import Revision
 from server.jobs.outcomes import outcome_of
-from server.jobs.schemas import GlanceOut
 from server.jobs.tools import told
 from server.sentences import in_both, same
 from server.shop import Shop, Version, shop
@@ -44,12 +42,6 @@ class Judged:
 class _Kept:
     state: dict[str, Any]
     judged: dict[str, Judged]
-    goal: str
-    pieces: int
-
-    @cached_property
-    def glance(self) -> GlanceOut:
-        return GlanceOut.model_validate(self.state)
 
 
 def state_of(
@@ -64,12 +56,6 @@ def state_of(
 def state_of_document(document: dict[str, Any], stock: Shop) -> dict[str, Any]:
     """The computed state of a document that is no revision; nothing of it is kept."""
     return _compute(document, {}, stock, {}).state
-
-
-def glance_of(revision: Revision, stock: Shop) -> dict[str, Any]:
-    """Of a revision what a list of jobs shows; its document is read only where its state is not kept."""
-    kept = _as_saved(revision, stock)
-    return {"goal": kept.goal, "pieces": kept.pieces, "state": kept.glance}
 
 
 def _as_saved(revision: Revision, stock: Shop) -> _Kept:
@@ -103,7 +89,7 @@ def _compute(
     if alone:
         judged = _judge(document, overrides, state["tape"]["seconds"], stock, {})
         state = _summed(document, judged, stock)
-    return _Kept(state, judged, document["goal"], document["batch"]["pieces"])
+    return _Kept(state, judged)
 
 
 def _judge(

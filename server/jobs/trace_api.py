@@ -21,6 +21,7 @@ from server.jobs import actions, lessons, recorder
 from server.jobs import hole_schemas as out
 from server.jobs.document import setup_of
 from server.jobs.hole_api import PLACE, drilled
+from server.jobs.learned import learned_of
 from server.jobs.models import DrillTrace, Lesson
 from server.people.roles import require_engineer
 from server.shop import shop
@@ -161,7 +162,7 @@ def _points(depth: Any, values: Any) -> list[list[float]]:
 
 
 def _said(one: Lesson) -> str:
-    found = lessons.learned_of(one.drill, one.materials)
+    found = learned_of(one.drill, one.materials)
     return f"{', '.join(one.materials)}: {found['note']}" if found else ", ".join(one.materials)
 
 

@@ -8,19 +8,40 @@ from typing import Any
 from django.db.models import Q
 from django.utils import timezone
 
+from cutting.errors import CuttingError
+from cutting.workpiece.layers import split_layers
+from cutting.workpiece.stack import read_stack
+from server.jobs import reckonings
+from server.jobs.document import told_of
 from server.jobs.models import Job, Revision, Use
 from server.jobs.state import state_of
 from server.shop import shop
 
 MOST_REASONS = 20
+BATCH = 500
 
 
 def names_used(document: dict[str, Any]) -> set[tuple[str, str]]:
     """(table, name) of everything that a job's document names."""
-    names = {("materials", document["material"]), ("machines", document["machine"])}
+    names = {("machines", document["machine"])} | {("materials", name) for name in _metals(document)}
     for operation in document["operations"]:
         names |= {("tools", name) for name in operation["tool"].values()}
     return names
+
+
+def _metals(document: dict[str, Any]) -> set[str]:
+    """The material of the part, those of its layers, and those that a drill is told to go through, by the shelf's own names."""
+    told = [name for name, _ in split_layers(document["stock"].get("layers") or "")]
+    for operation in document["operations"]:
+        if stack := told_of(document, operation).get("stack"):
+            told += [one.name for one in read_stack(str(stack))]
+    found, library = {document["material"]}, shop().library
+    for name in told:
+        try:
+            found.add(library.material(name).name)
+        except CuttingError:  # nobody keeps it yet; it is known by the name it has here
+            found.add(name)
+    return found
 
 
 def keep_uses(job: Job, document: dict[str, Any]) -> None:
@@ -38,33 +59,34 @@ def jobs_using(names: Iterable[tuple[str, str]]) -> list[Job]:
         by_table.setdefault(table, []).append(name)
     found: dict[int, Job] = {}
     for table, wanted in by_table.items():
-        for start in range(0, len(wanted), 1000):
-            for job in Job.objects.filter(Q(uses__table=table, uses__name__in=wanted[start : start + 1000])).distinct():
+        for start in range(0, len(wanted), BATCH):
+            named = Q(uses__table=table, uses__name__in=wanted[start : start + BATCH])
+            for job in Job.objects.filter(named).select_related("reckoning").distinct():
                 found[job.pk] = job
     return sorted(found.values(), key=lambda job: job.name)
 
 
 def remember(jobs: list[Job]) -> None:
     """Keep each job's figures as they are before a change, unless older ones still wait to be looked at."""
-    stock = shop()
-    for job in jobs:
-        if job.reckoned is None:
-            job.reckoned = _figures(_newest(job), stock)
-            job.save(update_fields=["reckoned"])
+    fresh = [job for job in jobs if job.reckoned is None]
+    for job, reckoning in reckonings.brought_up(fresh):
+        job.reckoned = reckoning.figures
+    Job.objects.bulk_update(fresh, ["reckoned"], batch_size=BATCH)
 
 
 def mark_stale(jobs: list[Job], reason: str, author: str) -> None:
-    """Say on each job what changed under it."""
+    """Say on each job what changed under it; the change's transaction is still open."""
+    reckonings.unsettle(jobs)
+    entry = {"reason": reason[:300], "author": author, "at": timezone.now().isoformat(timespec="seconds")}
     for job in jobs:
-        entry = {"reason": reason[:300], "author": author, "at": timezone.now().isoformat(timespec="seconds")}
         job.stale = [*job.stale, entry][-MOST_REASONS:]
-        job.save(update_fields=["stale"])
+    Job.objects.bulk_update(jobs, ["stale"], batch_size=BATCH)
 
 
 def what_would_change(job: Job) -> list[dict[str, Any]]:
     """Each figure of each operation that the changes moved: before and now."""
     before = job.reckoned or {}
-    now = _figures(_newest(job), shop())
+    now = reckonings.figures_of(state_of(_newest(job), None, shop()))
     rows = []
     for key, figures in now.items():
         for name, value in figures.items():
@@ -82,22 +104,6 @@ def accept(job: Job) -> None:
 
 def _newest(job: Job) -> Revision:
     return Revision.objects.get(job=job, number=job.revision)
-
-
-def _figures(revision: Revision, stock: Any) -> dict[str, dict[str, Any]]:
-    state = state_of(revision, None, stock)
-    found: dict[str, dict[str, Any]] = {}
-    for row in state["operations"]:
-        found[f"{row['number']} {row['title']}"] = {
-            "seconds": row["seconds_display"],
-            "cost": row["cost_display"],
-            "status": {"ok": "within its limits", "care": "with care", "broken": "breaks a limit"}[row["status"]],
-            "closest limit": row["binding"],
-            "problem": row["problem"]["metric"] if row["problem"] else "none",
-        }
-    tape = state["tape"]
-    found["whole piece"] = {"seconds": tape["seconds_display"], "cost": tape["money_display"]}
-    return found
 
 
 def _shown(value: Any) -> dict[str, str]:

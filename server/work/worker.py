@@ -9,7 +9,9 @@ import os
 import resource
 import signal
 import time
+from collections.abc import Callable
 from types import FrameType
+from typing import Any
 
 from django.conf import settings
 from django.db import OperationalError, connections
@@ -17,12 +19,14 @@ from django.utils.crypto import get_random_string
 from django_tasks_db.management.commands.db_worker import Worker
 
 from cutting.quantities.kinds import registry
+from server.jobs.reckonings import catch_up
 from server.work.housekeeping import tidy
 from server.work.tasks import rescue
 
 log = logging.getLogger(__name__)
 PAUSE = 0.2  # s between two looks into an empty queue
 RESCUE_EVERY = 3.0  # s
+CATCH_UP_EVERY = 15.0  # s between two looks for jobs whose reckoning does not hold
 TIDY_EVERY = 3600.0  # s
 GROWN = 500  # MB from which a worker makes room for a fresh one
 AT_ONCE = 5  # tasks between two looks around
@@ -95,7 +99,7 @@ def _fork() -> int:
 
 def serve(once: bool = False) -> None:
     """Work through the queue; ends when told to, when it has grown, or, asked so, when nothing waits."""
-    rescued = -RESCUE_EVERY
+    rescued, look_again = -RESCUE_EVERY, 0.0
     while True:
         if time.monotonic() - rescued > RESCUE_EVERY:
             rescued = time.monotonic()
@@ -117,12 +121,15 @@ def serve(once: bool = False) -> None:
         if worker._run_tasks == 0:
             if once:
                 return
-            time.sleep(PAUSE)
+            if time.monotonic() < look_again:
+                time.sleep(PAUSE)
+            elif not _tolerant(catch_up):
+                look_again = time.monotonic() + CATCH_UP_EVERY
 
 
-def _tolerant(act: object) -> None:
+def _tolerant(act: Callable[[], Any]) -> Any:
     try:
-        act()  # type: ignore[operator]
+        return act()
     except OperationalError as error:
         log.warning("the database does not answer: %s", error)
         connections.close_all()

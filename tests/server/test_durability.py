@@ -21,7 +21,7 @@ __all__ = ["shop"]
 def test_nothing_shown_as_saved_is_lost_by_a_kill(shop: Shop) -> None:
     shop.start(prepare=True)
     shop.sign_in()
-    job = shop.ask("/api/jobs")[0]["id"]
+    job = shop.ask("/api/jobs")["rows"][0]["id"]
     confirmed: list[int] = []
 
     def save_without_pause() -> None:
@@ -112,7 +112,7 @@ def test_a_database_that_is_away_is_told_and_found_again(shop: Shop) -> None:
     """While it is away edits are refused and nothing is half-done; the start command brings it back where it was."""
     shop.start(prepare=True)
     shop.sign_in()
-    job = shop.ask("/api/jobs")[0]["id"]
+    job = shop.ask("/api/jobs")["rows"][0]["id"]
     edit = {"base_revision": 1, "edit": {"action": "set_settings", "operation": "op10", "settings": {"feed_per_rev": "0.23 mm/rev"}}}
 
     def refused(path: str, data: Any = None) -> tuple[int, dict[str, Any]]:

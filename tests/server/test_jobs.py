@@ -22,7 +22,7 @@ def feed(job: dict[str, Any], operation: str = "op30") -> str:
 
 
 def test_what_needs_attention_comes_first(engineer: Api) -> None:
-    rows = engineer.get("/api/jobs").json()
+    rows = engineer.get("/api/jobs").json()["rows"]
     order = [row["state"]["attention"] for row in rows]
     assert order == sorted(order)
     assert rows[0]["name"] == "Deflector hub, weld repaired"

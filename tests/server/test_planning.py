@@ -104,12 +104,12 @@ def test_a_copy_is_a_job_of_its_own_and_the_archive_keeps_all(engineer: Api, job
     engineer.edit(copy["id"], 1, action="set_part", goal="fastest")
     assert engineer.get(f"/api/jobs/{job}").json()["document"]["goal"] == "cheapest"
     assert engineer.post(f"/api/jobs/{copy['id']}/archive", {"archived": True}).status_code == 204
-    at_work = {row["id"] for row in engineer.get("/api/jobs").json()}
+    at_work = {row["id"] for row in engineer.get("/api/jobs").json()["rows"]}
     assert copy["id"] not in at_work
-    assert [row["id"] for row in engineer.get("/api/jobs?archived=true").json()] == [copy["id"]]
+    assert [row["id"] for row in engineer.get("/api/jobs?archived=true").json()["rows"]] == [copy["id"]]
     assert engineer.get(f"/api/jobs/{copy['id']}").json()["archived"] is True
     engineer.post(f"/api/jobs/{copy['id']}/archive", {"archived": False})
-    assert copy["id"] in {row["id"] for row in engineer.get("/api/jobs").json()}
+    assert copy["id"] in {row["id"] for row in engineer.get("/api/jobs").json()["rows"]}
     assert not Note.objects.filter(job_id=copy["id"]).exists()
     assert not Measurement.objects.filter(job_id=copy["id"]).exists()
 

@@ -83,7 +83,7 @@ def test_a_change_marks_its_jobs_stale_and_says_what_moves(engineer: Api, job_id
     changed = change(engineer, "tools", pk, record["version"], pack_price="184.00 €", bin="B-01").json()
     assert changed["history"][0]["fields"] == {"pack_price": ["92.0", "184.0"], "bin": ["A-05", "B-01"]}
     assert changed["history"][0]["author"] == "engineer"
-    rows = {row["id"]: row["stale"] for row in engineer.get("/api/jobs").json()}
+    rows = {row["id"]: row["stale"] for row in engineer.get("/api/jobs").json()["rows"]}
     assert rows[job] == 1
     stale = engineer.get(f"/api/jobs/{job}/stale").json()
     assert "pack price, bin changed" in stale["reasons"][0]["reason"]

@@ -9,6 +9,7 @@ from ninja import Router
 
 from server.jobs import actions
 from server.jobs.document import entry_of
+from server.jobs.models import Measurement
 from server.jobs.schemas import CardOut
 from server.jobs.sheet.content import operation_card, sheet_content
 from server.jobs.sheet.drawn import pdf_answer
@@ -35,7 +36,8 @@ def read_setup_sheet(
     if form == "page":
         return page_answer("setup_sheet.html", sheet_content(revision, operation or None, units, shop()), paper)
     subject = {"of": "job", "job": job_id, "revision": revision.number, "operation": operation}
-    return pdf_answer(request, subject, paper, units, f"setup-sheet-{job_id}")
+    measured = list(Measurement.objects.filter(job_id=job_id).values_list("pk", flat=True))
+    return pdf_answer(request, subject, paper, units, f"setup-sheet-{job_id}", measured)
 
 
 @router.get("/{job_id}/operations/{operation}/card", response=CardOut)

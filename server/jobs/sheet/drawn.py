@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
-import json
 import time
 from threading import BoundedSemaphore
 from typing import Any
@@ -18,6 +16,7 @@ from server.errors import Refusal
 from server.jobs.models import Revision, Sheet
 from server.jobs.sheet.content import sheet_content
 from server.jobs.sheet.pdf import Paper, to_pdf
+from server.release import key_of
 from server.shop import shop
 from server.units import Units
 from server.work.progress import Progress
@@ -28,9 +27,12 @@ _waiting = BoundedSemaphore(2)  # so many at once may wait at the door of a proc
 OVER = (Sheet.State.REFUSED, Sheet.State.CANCELLED)
 
 
-def pdf_answer(request: Any, subject: dict[str, Any], paper: Paper, units: Units, name: str) -> HttpResponse:
-    """The PDF where it is drawn; a page that asks again where it is being drawn; a refusal where that failed."""
-    sheet = _sheet(subject, paper, units)
+def pdf_answer(request: Any, subject: dict[str, Any], paper: Paper, units: Units, name: str, *shows: Any) -> HttpResponse:
+    """The PDF where it is drawn; a page that asks again where it is being drawn; a refusal where that failed.
+
+    `shows` is what stands on the sheet beside its subject and the shop: where it changes, the sheet is drawn again.
+    """
+    sheet = _sheet(subject, paper, units, shows)
     if sheet.state not in (Sheet.State.DONE, *OVER) and _waiting.acquire(blocking=False):
         try:
             until = time.monotonic() + settings.SHEET_PATIENCE
@@ -66,9 +68,8 @@ def draw(sheet: Sheet, progress: Progress) -> None:
     sheet.state, sheet.message = Sheet.State.DONE, ""
 
 
-def _sheet(subject: dict[str, Any], paper: Paper, units: Units) -> Sheet:
-    state = json.dumps([subject, paper, units, shop().version], sort_keys=True)
-    key = hashlib.sha256(state.encode()).hexdigest()
+def _sheet(subject: dict[str, Any], paper: Paper, units: Units, shows: Any) -> Sheet:
+    key = key_of(subject, paper, units, shop().version, shows)
     kept = Sheet.objects.defer("result").filter(key=key)
     if (there := kept.first()) is not None:
         return there

@@ -271,7 +271,7 @@ export interface paths {
         };
         /**
          * List Jobs
-         * @description All jobs at work, or all in the archive; what needs attention first.
+         * @description Jobs at work or in the archive by words of part, material and machine, so many at a time; what needs attention first.
          */
         get: operations["server_jobs_api_list_jobs"];
         put?: never;
@@ -2202,6 +2202,13 @@ export interface components {
             over_target: boolean;
             target_display: components["schemas"]["DisplayOut"] | null;
             baseline: components["schemas"]["BaselineOut"] | null;
+        };
+        /** JobPage */
+        JobPage: {
+            /** Matched */
+            matched: number;
+            /** Rows */
+            rows: components["schemas"]["JobRow"][];
         };
         /** JobRow */
         JobRow: {
@@ -8607,7 +8614,10 @@ export interface operations {
     server_jobs_api_list_jobs: {
         parameters: {
             query?: {
+                q?: string;
                 archived?: boolean;
+                offset?: number;
+                limit?: number;
             };
             header?: never;
             path?: never;
@@ -8621,7 +8631,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobRow"][];
+                    "application/json": components["schemas"]["JobPage"];
                 };
             };
             /** @description Nobody is signed in. */

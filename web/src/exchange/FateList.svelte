@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { spaced } from "../lib/names";
   import { createQuery } from "@tanstack/svelte-query";
   import { api, ask, type Schemas } from "../api/client";
 
@@ -7,7 +8,6 @@
   let fate = $state("");
   let offset = $state(0);
   const LIMIT = 100;
-  const spaced = (count: number) => count.toLocaleString("en").replace(/,/g, " ");
   const rows = createQuery(() => ({
     queryKey: ["fates", run.id, run.state, fate, offset],
     queryFn: () =>

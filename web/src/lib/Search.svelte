@@ -20,23 +20,20 @@
     const turn = ++latest;
     const q = text.trim();
     const [jobs, materials, tools, thread] = await Promise.all([
-      ask(api.GET("/api/jobs")),
+      ask(api.GET("/api/jobs", { params: { query: { q, limit: 8 } } })),
       q ? ask(api.GET("/api/shelf/materials", { params: { query: { q, limit: 8 } } })) : null,
       q ? ask(api.GET("/api/crib/tools", { params: { query: { q, limit: 8 } } })) : null,
       q ? readThread(q) : [],
     ]);
     if (turn !== latest) return;
-    const wanted = q.toLowerCase();
     hits = [
       ...thread,
-      ...jobs
-        .filter((job) => `${job.name} ${job.material} ${job.machine}`.toLowerCase().includes(wanted))
-        .map((job) => ({
-          kind: "job",
-          label: job.name,
-          more: `${job.material} · ${job.machine}`,
-          href: `/jobs/${job.id}`,
-        })),
+      ...jobs.rows.map((job) => ({
+        kind: "job",
+        label: job.name,
+        more: `${job.material} · ${job.machine}`,
+        href: `/jobs/${job.id}`,
+      })),
       ...(materials?.rows ?? []).map((m) => ({
         kind: "material",
         label: m.name,

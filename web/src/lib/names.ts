@@ -5,6 +5,9 @@ export const toolName = (name: string): string => name.replace(/\b([a-z]{3,}) \1
 export const pieces = (count: number | string): string =>
   `${count} ${String(count).trim() === "1" ? "piece" : "pieces"}`;
 
+/** A count with its thousands apart. */
+export const spaced = (count: number): string => count.toLocaleString("en").replace(/,/g, " ");
+
 /** A moment as everywhere in the product: year, month, day, hour and minute, by the clock on the wall. */
 export function when(at: string): string {
   const moment = new Date(at);

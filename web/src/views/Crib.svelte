@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { spaced } from "../lib/names";
   import { router } from "svelte-spa-router";
   import { untrack } from "svelte";
   import CribTabs from "../crib/CribTabs.svelte";
@@ -21,7 +22,6 @@
   let walking = false;
   let entering = $state(false);
   let opened = $state(untrack(() => (params?.id ? Number(params.id) : null)));
-  const spaced = (count: number) => count.toLocaleString("en").replace(/,/g, " ");
 
   $effect(() => {
     void [search.q, search.chosen, search.letter, search.stocked, search.archived];

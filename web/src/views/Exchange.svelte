@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { spaced } from "../lib/names";
   import { TABLES } from "../records/form.svelte";
   import { createQuery, useQueryClient } from "@tanstack/svelte-query";
   import { api, ask, Problem, type Schemas } from "../api/client";
@@ -23,7 +24,6 @@
     refetchInterval: (query) => (query.state.data?.some(busy) ? 400 : false),
   }));
   const run = $derived(runs.data?.find((r) => r.id === picked) ?? runs.data?.[0]);
-  const spaced = (count: number) => count.toLocaleString("en").replace(/,/g, " ");
   const words: Record<Run["state"], string> = {
     waiting: "waits for its turn",
     running: "under way",

@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { pieces } from "../lib/names";
-  import { createQuery } from "@tanstack/svelte-query";
+  import { pieces, spaced } from "../lib/names";
+  import { createInfiniteQuery, keepPreviousData } from "@tanstack/svelte-query";
   import { push } from "svelte-spa-router";
   import { api, ask, type Problem } from "../api/client";
   import NewJob from "../job/NewJob.svelte";
@@ -13,22 +13,32 @@
   page.open("Jobs", [{ label: "Jobs" }]);
   let archived = $state(false);
   let wanted = $state("");
-  const jobs = createQuery(() => ({
-    queryKey: ["jobs", archived],
-    queryFn: () => ask(api.GET("/api/jobs", { params: { query: { archived } } })),
+  let words = $state(""); // what is asked for: the list follows the typing once it pauses
+  $effect(() => {
+    const typed = wanted.trim();
+    const waiting = setTimeout(() => (words = typed), 150);
+    return () => clearTimeout(waiting);
+  });
+  const AT_ONCE = 50;
+  const jobs = createInfiniteQuery(() => ({
+    queryKey: ["jobs", archived, words],
+    queryFn: ({ pageParam: offset }) =>
+      ask(api.GET("/api/jobs", { params: { query: { q: words, archived, offset, limit: AT_ONCE } } })),
+    initialPageParam: 0,
+    getNextPageParam: (last, all) => {
+      const shown = all.reduce((sum, one) => sum + one.rows.length, 0);
+      return last.rows.length && shown < last.matched ? shown : undefined;
+    },
+    placeholderData: keepPreviousData,
   }));
   const marks = ["over a limit", "over target", "with care", "in order", "no operations yet"] as const;
   const tones = ["text-signal", "text-warn", "text-warn", "text-safe", "text-soft"] as const;
   let starting = $state(false);
   let list: HTMLElement | undefined = $state();
-  const plain = (text: string) => text.toLowerCase().replace(/[\s\-_./]+/g, "");
-  const found = $derived(
-    (jobs.data ?? []).filter((job) =>
-      wanted
-        .split(/\s+/)
-        .every((word) => plain(`${job.name} ${job.material} ${job.machine}`).includes(plain(word))),
-    ),
-  );
+  const found = $derived([
+    ...new Map(jobs.data?.pages.flatMap((one) => one.rows.map((job) => [job.id, job] as const))).values(),
+  ]);
+  const matched = $derived(jobs.data?.pages.at(-1)?.matched ?? 0);
 
   let picker = $state<HTMLInputElement>();
   let refused = $state("");
@@ -91,17 +101,17 @@
   </div>
   {#if refused}<p class="text-signal px-1 pb-2" role="alert">{refused}</p>{/if}
   {#if jobs.isPending}
-    <p class="text-soft p-4">Evaluating every job …</p>
+    <p class="text-soft p-4">Looking through the jobs …</p>
   {:else if jobs.isError}
     <p class="text-signal p-4" role="alert">{jobs.error.message}</p>
-  {:else if jobs.data.length === 0}
+  {:else if found.length === 0 && words}
+    <p class="p-4">No job by these words{archived ? " in the archive" : "; look into the archive too"}.</p>
+  {:else if found.length === 0}
     <p class="p-4">
       {archived
         ? "The archive is empty."
         : "No jobs yet. The start command fills in a demo scenario where the database is empty."}
     </p>
-  {:else if found.length === 0}
-    <p class="p-4">No job by these words{archived ? " in the archive" : "; look into the archive too"}.</p>
   {:else}
     <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
     <ul
@@ -153,6 +163,16 @@
         </li>
       {/each}
     </ul>
+    {#if jobs.hasNextPage}
+      <p class="flex items-center justify-between p-2">
+        <span class="text-soft">{found.length} of {spaced(matched)} jobs</span>
+        <button class="control" disabled={jobs.isFetchingNextPage} onclick={() => void jobs.fetchNextPage()}
+          >{jobs.isFetchingNextPage
+            ? "Fetching …"
+            : `${Math.min(AT_ONCE, matched - found.length)} more`}</button
+        >
+      </p>
+    {/if}
   {/if}
 </div>
 
