@@ -145,7 +145,7 @@ def start(port: int) -> int:
                 "--bind",
                 f"127.0.0.1:{port}",
                 "--workers",
-                "2",
+                "4",
                 "--threads",
                 "48",  # most of them wait: of heavy questions one is answered at a time
                 "--preload",

@@ -37,17 +37,22 @@ def kind_of(name: str) -> Kind:
 
 def evaluate(setup: Any, crib: Any = None) -> Outcome:
     """The outcome of a set-up of any kind, with remedies from the crib where one is given. Raises `CuttingError`."""
-    return kind_of(setup.operation).model.evaluate(setup, True, crib)
+    return kind_of(setup.operation).model.evaluate(setup, crib)
 
 
 def evaluate_quickly(setup: Any) -> Outcome:
     """The outcome without remedies, for lists and tapes. Raises `CuttingError`."""
-    return kind_of(setup.operation).model.evaluate(setup, False)
+    return judged(setup)[0]
 
 
-def with_remedies(outcome: Outcome, setup: Any, crib: Any = None) -> Outcome:
-    """The outcome of this set-up, evaluated quickly before, with what would mend or quicken it. Raises `CuttingError`."""
-    return kind_of(setup.operation).model.remedied(outcome, setup, crib)
+def judged(setup: Any) -> tuple[Outcome, Any]:
+    """The outcome without remedies, and the numbers that remedies are reckoned from. Raises `CuttingError`."""
+    return kind_of(setup.operation).model.judged(setup)
+
+
+def with_remedies(outcome: Outcome, setup: Any, crib: Any = None, numbers: Any = None) -> Outcome:
+    """The outcome of this set-up, judged before, with what would mend or quicken it. Raises `CuttingError`."""
+    return kind_of(setup.operation).model.remedied(outcome, setup, crib, numbers)
 
 
 def explore(setup: Any) -> Any:

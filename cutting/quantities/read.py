@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import re
 from dataclasses import dataclass
+from functools import lru_cache
 
 from cutting.errors import AmbiguousQuantity, UnreadableQuantity
 from cutting.quantities.kinds import KINDS, Kind, factor
@@ -43,11 +44,17 @@ def read_quantity(text: str | float, *kinds: str, system: str = "metric", field:
     >>> read_quantity("0,25", "feed_per_rev").value
     0.25
     """
+    bare = isinstance(text, (int, float)) and not isinstance(text, bool)
+    return _read(float(text) if bare else str(text), kinds, system, field)
+
+
+@lru_cache(maxsize=1 << 13)  # a job's words are read again at every nudge
+def _read(text: str | float, kinds: tuple[str, ...], system: str, field: str) -> Quantity:
     system, share = _SYSTEM_UNITS[system], 1.0
-    if isinstance(text, (int, float)) and not isinstance(text, bool):
-        number, rest, entered = float(text), "", f"{text:g}"
+    if isinstance(text, float):
+        number, rest, entered = text, "", f"{text:g}"
     else:
-        entered = str(text).strip()
+        entered = text.strip()
         if (clock := _CLOCK.match(entered)) and any(name in ("duration", "life") for name in kinds):
             entered = f"{int(clock['large']) + int(clock['small']) / 60 + int(clock['least'] or 0) / 3600:.6f} {clock['unit']}"
         said = entered

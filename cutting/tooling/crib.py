@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -152,6 +152,12 @@ def seat(insert: Insert) -> tuple[str, str, str]:
     """Shape, clearance and size of the pocket that an insert needs."""
     code = insert.code
     return code.shape, code.clearance, code.size
+
+
+@lru_cache(maxsize=2048)
+def crib_of_one(insert: Insert, holder: Holder) -> Crib:
+    """A crib that holds one pair, kept because a set-up is evaluated many times."""
+    return Crib((insert,), (holder,))
 
 
 def _floats(values: Iterable[float]) -> Array:

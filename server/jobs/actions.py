@@ -143,6 +143,15 @@ def newest(job_id: int) -> Revision:
     return found
 
 
+def judged_now(job_id: int) -> Revision:
+    """The newest revision of a job for reading alone: what it holds is read once, its job not at all. Raises a 404 refusal."""
+    found = Revision.objects.filter(job_id=job_id).order_by("-number").values_list("pk", "number", "at").first()
+    if found is None:
+        raise Refusal(404, "There is no such job.")
+    pk, number, at = found
+    return Revision(pk=pk, job_id=job_id, number=number, at=at, document=_document(pk, at))
+
+
 @lru_cache(maxsize=512)
 def _document(pk: int, _at: datetime) -> dict[str, Any]:
     """What a revision holds: never changed, so it is read once. Whoever changes something takes a copy."""

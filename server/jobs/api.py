@@ -23,7 +23,7 @@ from server.jobs.document import entry_of, request_of, setup_of, tried_with, way
 from server.jobs.kinds import VIEWERS
 from server.jobs.measuring import ask_about_doubts, read_measurement
 from server.jobs.models import Measurement, Note, Print, Revision
-from server.jobs.outcomes import outcome_of
+from server.jobs.outcomes import outcome_and_numbers, outcome_of
 from server.jobs.present import Standing, advice_out, evaluation, standing_of
 from server.jobs.prints import drawn_anew, picture_of
 from server.jobs.rankings import ranked
@@ -147,7 +147,7 @@ def evaluate_operation(request: HttpRequest, job_id: int, operation: str, payloa
 
 
 def evaluate_now(request: HttpRequest, job_id: int, operation: str, payload: schemas.TryIn) -> HttpResponse:
-    revision, stock = actions.newest(job_id), shop()
+    revision, stock = actions.judged_now(job_id), shop()
     document, entry = _entry(job_id, operation, revision)
     setup = setup_of(document, entry, _tried(payload, revision, stock), stock)
     outcome = outcome_of(setup)
@@ -167,7 +167,7 @@ def follow_operation(request: HttpRequest, job_id: int, operation: str, payload:
 
 
 def follow_job(job_id: int, operation: str, payload: schemas.TryIn) -> dict[str, Any]:
-    revision, stock = actions.newest(job_id), shop()
+    revision, stock = actions.judged_now(job_id), shop()
     document, entry = _entry(job_id, operation, revision)
     tried = _tried(payload, revision, stock)
     request_setup, crib = request_of(document, entry, tried, stock)
@@ -177,7 +177,8 @@ def follow_job(job_id: int, operation: str, payload: schemas.TryIn) -> dict[str,
     setup = None
     try:
         setup = setup_of(document, entry, tried, stock)
-        outcome = with_remedies(outcome_of(setup), setup, crib)
+        found, numbers = outcome_and_numbers(setup)
+        outcome = with_remedies(found, setup, crib, numbers)
         remedies = {limit.name: plain(limit.remedies) for limit in outcome.limits if limit.remedies}
         faster = plain(outcome.faster)
     except CuttingError:  # the present tool may not suit the metal at all; the ranking is the remedy then

@@ -6,10 +6,15 @@ from functools import lru_cache
 from typing import Any
 
 from cutting.operations.frame.outcome import Outcome
-from cutting.operations.registry import evaluate_quickly
+from cutting.operations.registry import judged
 
 
-@lru_cache(maxsize=2048)
 def outcome_of(setup: Any) -> Outcome:
     """The outcome of a set-up, kept. Raises `CuttingError`."""
-    return evaluate_quickly(setup)
+    return outcome_and_numbers(setup)[0]
+
+
+@lru_cache(maxsize=1024)
+def outcome_and_numbers(setup: Any) -> tuple[Outcome, Any]:
+    """The outcome with the numbers that remedies are reckoned from, kept. Raises `CuttingError`."""
+    return judged(setup)

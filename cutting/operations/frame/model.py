@@ -76,11 +76,15 @@ class Model(Generic[N]):
         speed = setup.settings.cutting_speed if cutting_speed is None else cutting_speed
         return self.numbers(setup, self.tool(setup), speed, setup.feed if feed is None else feed, SILENT)
 
-    def evaluate(self, setup: Any, with_remedies: bool = True, crib: Any = None) -> Outcome:
-        """The outcome of a set-up: results, limits sorted by how close they are, passes, chip, warnings, working.
+    def evaluate(self, setup: Any, crib: Any = None) -> Outcome:
+        """The outcome of a set-up with its remedies; with a `crib`, other tools of it are among them. Raises as `judged` does."""
+        found, x = self.judged(setup)
+        return self.remedied(found, setup, crib, x)
 
-        With a `crib`, other tools of it are among the remedies. Raises `CuttingError` for inputs that cannot be; broken
-        limits are part of the outcome, not errors.
+    def judged(self, setup: Any) -> tuple[Outcome, N]:
+        """The outcome without remedies: results, limits sorted by how close they are, passes, chip, warnings, working; and its numbers.
+
+        Raises `CuttingError` for inputs that cannot be; broken limits are part of the outcome, not errors.
         """
         record = Recorder()
         x, say = self.run(setup, record), self.readings
@@ -93,7 +97,7 @@ class Model(Generic[N]):
         found = Outcome(
             setup.operation, say.results(x, record), limits, say.passes(x), say.chip(x), tuple(warnings), (), say.scene(x), say.bow(x)
         )
-        return self.remedied(found, setup, crib, x) if with_remedies else found
+        return found, x
 
     def remedied(self, outcome: Outcome, setup: Any, crib: Any = None, numbers: N | None = None) -> Outcome:
         """An outcome with remedies for its broken limits and its closest, and what is quicker where nothing is broken.

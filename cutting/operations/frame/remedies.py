@@ -68,22 +68,22 @@ class Trial:
         return self.used.get(name, 0.0)
 
 
+@dataclass(frozen=True)
 class Lever:
-    """Speed or feed of a set-up at many values that people set, run as one."""
+    """Speed or feed of a set-up at many values that people set, with how close every limit is there; all shape (values,)."""
 
-    def __init__(self, model: Runs, setup: Any, name: str, label: str) -> None:
-        """Raises `CuttingError` for a set-up that cannot be."""
-        self.setup, self.name, self.label = setup, name, label
-        self.present = float(getattr(setup.settings, name))
-        self.values = np.unique(np.maximum(np.round(self.present * SHARES / TIDY[name]), 1.0)) * TIDY[name]
-        x = model.over(setup, **{"feed" if name == setup.FEED else name: self.values[:, None]})
-        used = all_used(model.rules, x)
-        self.used = {limit: self._each(level) for limit, level in used.items()}
-        self.sound = ~self._each(excluded(model.rules, used, setup.house))
-        self.seconds, self.cost = self._each(x.operation_time), self._each(x.operation_cost)
+    setup: Any
+    name: str
+    label: str
+    values: NDArray[Any]
+    used: dict[str, NDArray[Any]]
+    sound: NDArray[Any]
+    seconds: NDArray[Any]
+    cost: NDArray[Any]
 
-    def _each(self, numbers: Any) -> NDArray[Any]:
-        return np.broadcast_to(numbers, (len(self.values), 1)).ravel()
+    @property
+    def present(self) -> float:
+        return float(getattr(self.setup.settings, self.name))
 
     def nearest(self, limit: str, target: float) -> int:
         """The value closest to the present one that brings a limit to `target`; where none does, the one that comes nearest to it."""
@@ -107,6 +107,30 @@ class Lever:
         change = setting(self.name, self.label, self.present, value, self.name, changed, lead)
         used = {limit: float(level[k]) for limit, level in self.used.items()}
         return Trial(change, used, bool(self.sound[k]), float(self.seconds[k]), float(self.cost[k]))
+
+
+def levers_of(model: Runs, setup: Any, settable: Iterable[tuple[str, str]]) -> list[Lever]:
+    """Each setting of (name, label) alone over its values, all run as one. Raises `CuttingError` for a set-up that cannot be."""
+    named = dict(settable)
+    present = {name: float(getattr(setup.settings, name)) for name in named}
+    values = [np.unique(np.maximum(np.round(present[name] * SHARES / TIDY[name]), 1.0)) * TIDY[name] for name in named]
+    moved = {}
+    for k, name in enumerate(named):  # one setting's rows below the other's, each with the others as they are
+        rows = [own if k == j else np.full(len(own), present[name]) for j, own in enumerate(values)]
+        moved["feed" if name == setup.FEED else name] = np.concatenate(rows)[:, None]
+    x = model.over(setup, **moved)
+    levels = all_used(model.rules, x)
+    ends = np.cumsum([len(own) for own in values])
+
+    def each(numbers: Any) -> list[NDArray[Any]]:
+        return np.split(np.broadcast_to(numbers, (ends[-1], 1)).ravel(), ends[:-1])
+
+    used = {limit: each(level) for limit, level in levels.items()}
+    found = zip(named, values, *(each(one) for one in (~excluded(model.rules, levels, setup.house), x.operation_time, x.operation_cost)))
+    return [
+        Lever(setup, name, named[name], own, {limit: parts[k] for limit, parts in used.items()}, *more)
+        for k, (name, own, *more) in enumerate(found)
+    ]
 
 
 class Trials:
@@ -206,7 +230,7 @@ class Trials:
 
     @cached_property
     def _levers(self) -> list[Lever]:
-        return [Lever(self.model, self.setup, name, label) for name, label in self.settable]
+        return levers_of(self.model, self.setup, self.settable)
 
     def _furthest(self) -> Iterator[Trial]:
         feed = self.setup.feed  # the most that is reached without holding the part otherwise
@@ -217,7 +241,8 @@ class Trials:
         for held in self.model.supported(self.setup) if self.setup.FEED else ():
             found = None
             with suppress(CuttingError):
-                found = _most(Lever(self.model, held.setup, self.setup.FEED, "feed"), f"{held.text.metric} → ")
+                [lever] = levers_of(self.model, held.setup, [(self.setup.FEED, "feed")])
+                found = _most(lever, f"{held.text.metric} → ")
             if found is not None and found.change.setup.feed > feed + SAME_FEED:
                 yield replace(found, change=replace(found.change, patch={**held.patch, **found.change.patch}))
 

@@ -19,8 +19,8 @@ from cutting.money.cost import insert_edge_cost
 from cutting.operations.frame.setup import Skin
 from cutting.operations.turned.part import PartBeam, part_beam
 from cutting.operations.turned.setup import Setup
-from cutting.tooling.crib import Crib
-from cutting.tooling.items import Grade, Holder, Insert
+from cutting.tooling.crib import Crib, crib_of_one
+from cutting.tooling.items import Grade
 from cutting.tooling.roles import Index
 from cutting.wear.reference import life_law, speed_factors
 
@@ -261,15 +261,13 @@ def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) 
     )
 
 
-@lru_cache(maxsize=256)
-def crib_of_one(insert: Insert, holder: Holder) -> Crib:
-    """A crib that holds one pair, kept because a set-up is evaluated many times."""
-    return Crib((insert,), (holder,))
-
-
-@lru_cache(maxsize=64)
 def single_cutter(setup: Setup) -> Cutter:
     """The numbers of the setup's own tool, shape (1,). Raises `CuttingError` where insert and holder or grade do not go."""
+    return _single_cutter(setup.with_cut(1.0, 1.0))  # they know nothing of speed and feed, which a nudge moves
+
+
+@lru_cache(maxsize=512)
+def _single_cutter(setup: Setup) -> Cutter:
     crib = crib_of_one(setup.insert, setup.holder)
     left, right = crib.places
     if not len(left):

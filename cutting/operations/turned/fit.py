@@ -15,7 +15,7 @@ from cutting.mechanics.tool_setting import reach_angle
 from cutting.operations.frame.outcome import Warning
 from cutting.operations.turned.contour import steepest_descent, steepest_rise
 from cutting.operations.turned.setup import Setup
-from cutting.tooling.crib import Crib, HolderColumns, InsertColumns
+from cutting.tooling.crib import Crib, HolderColumns, InsertColumns, crib_of_one
 from cutting.tooling.roles import Index
 
 Mask = NDArray[np.bool_]
@@ -230,7 +230,7 @@ def misfits(setup: Setup) -> frozenset[str]:
 
 def warnings_of_fit(setup: Setup) -> list[Warning]:
     """The rules that the setup's own tool breaks. Metal mismatch is a care, the others block."""
-    crib = Crib((setup.insert,), (setup.holder,))
+    crib = crib_of_one(setup.insert, setup.holder)
     left = right = np.array([0], np.intp)
     found = []
     inserts, holders = crib.insert_columns, crib.holder_columns
