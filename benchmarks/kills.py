@@ -12,6 +12,7 @@ import time
 import urllib.request
 import uuid
 from collections.abc import Iterator
+from http.client import HTTPException
 from pathlib import Path
 from typing import Any
 from urllib.error import HTTPError
@@ -59,7 +60,7 @@ class Writer:
                 if error.code < 500:
                     self.wrong.append(f"{error.code} {error.read()[:120]!r}")
                     return None
-            except (OSError, ValueError):
+            except (OSError, HTTPException, ValueError):  # no answer, or half of one
                 pass
             time.sleep(0.1)
         self.wrong.append(f"not acknowledged within {PATIENCE:.0f} s")
@@ -94,11 +95,14 @@ def measure(site: str = "", sizes: Sizes = FULL) -> Iterator[str]:
                 os.killpg(shop.server.pid, signal.SIGKILL)
                 shop.server.wait()
                 shop.start(prepare=False)
+        gone = sum(not writer.thread.is_alive() for writer in writers)
         for writer in writers:
             writer.stop.set()
             writer.thread.join(PATIENCE + 30)
         which = ", ".join(f"{count} of the {name}" for name, count in killed.items())
         yield f"{sizes.kills} kills in {time.monotonic() - began:.0f} s: {which}"
+        if gone:
+            yield f"{gone} of {WRITERS} writers gave up before the end"
         yield from _judged(shop, writers)
         shop.wait(run, "done", seconds=60)
         yield f"an export begun before them is done, {shop.ask(f'/api/exchange/runs/{run}')['seconds']:.1f} s"

@@ -7,8 +7,8 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True)
 class Sizes:
-    """Pairs ranked by goals, tools imported, questions asked, keys pressed on benches, operations of a long part, people at work and
-    for how long, calls at each door, kills; repeats of each."""
+    """Pairs ranked by goals, tools imported, questions asked, keys pressed on benches, operations of a long part, jobs of a shop,
+    people at work and for how long, calls at each door, kills; repeats of each."""
 
     pairs: int = 20_000
     goals: int = 3
@@ -17,6 +17,7 @@ class Sizes:
     presses: int = 40
     benches: int = 8
     operations: int = 60
+    jobs: int = 1000
     people: int = 50
     load_seconds: int = 60
     calls: int = 100
@@ -26,5 +27,17 @@ class Sizes:
 
 FULL = Sizes()
 SMALL = Sizes(
-    pairs=60, goals=1, tools=60, questions=6, presses=2, benches=1, operations=6, people=2, load_seconds=6, calls=1, kills=2, repeats=1
+    pairs=60,
+    goals=1,
+    tools=60,
+    questions=6,
+    presses=2,
+    benches=1,
+    operations=6,
+    jobs=3,
+    people=2,
+    load_seconds=6,
+    calls=1,
+    kills=2,
+    repeats=1,
 )

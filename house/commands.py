@@ -216,19 +216,33 @@ def _own_server() -> dict[str, str]:
 def back_up(file: Path) -> int:
     packages.ensure_debian_packages(with_tests=False)
     if door := _own_server():
-        return _backed_up(backup.back_up(door, file), file)
+        return _backed_up(door, file)
     if not (instance := database.default_instance()).data.exists():
         raise SetupProblem("There is nothing to back up: the application was never started here.")
     with _running(instance):
-        return _backed_up(backup.back_up(instance.environment(), file), file)
+        return _backed_up(instance.environment(), file)
 
 
-def _backed_up(made: Path, file: Path) -> int:
-    say(f"backup: {made}, {made.stat().st_size / 1e6:.1f} MB")
+def _backed_up(door: dict[str, str], file: Path) -> int:
+    try:
+        made = backup.back_up(door, file)
+    except SetupProblem as problem:
+        _note_backup(door, "failed", str(problem))
+        raise
+    size = f"{made.stat().st_size / 1e6:.1f} MB"
+    say(f"backup: {made}, {size}")
     if file.is_dir():
         for one in backup.keep(file):
             say(f"backup: {one.name} let go by the keep rule")
+    _note_backup(door, "taken", f"{made}, {size}")
     return 0
+
+
+def _note_backup(door: dict[str, str], what: str, words: str) -> None:
+    """Where administrators read it; a backup is as good without, where the database is away or no application was set up here."""
+    if PYTHON.exists():
+        command = [str(PYTHON), "-m", "django", "note_backup", what, words]
+        subprocess.run(command, cwd=ROOT, env=application_environment(door), capture_output=True, check=False)
 
 
 def _back_up_daily() -> None:

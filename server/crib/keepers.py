@@ -124,7 +124,7 @@ def _life_price(record: Record, each: float, edges: int, sides: int) -> float:
 
 
 class WindowKeeper(Keeper):
-    table, room, model, related = WINDOWS, "crib", Window, ("tool",)
+    table, room, model, related, owner = WINDOWS, "crib", Window, ("tool",), "tool"
 
     def to_record(self, row: Window) -> Record:
         return {c.name: row.tool.name if c.name == "tool" else getattr(row, c.name) for c in WINDOWS.columns}

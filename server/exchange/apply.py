@@ -23,12 +23,13 @@ def apply_plan(plan: Plan, author: Any, what: str, progress: Progress) -> None:
         for part, jobs in touched:
             if part.fresh or part.changed:
                 _write(part, stamps[part.keeper.room], author, what, progress)
-            mark_stale(jobs, f"{what}: {len(part.changed)} {part.keeper.table.title.lower()} changed", name_of(author))
+            count = len(part.changed) + len(part.keeper.owners_of(part.fresh))
+            mark_stale(jobs, f"{what}: {count} {part.keeper.table.title.lower()} changed", name_of(author))
 
 
 def _jobs(part: TablePlan) -> list[Any]:
     ids = [pk for pk, _, _, _ in part.changed]
-    names: list[tuple[str, str]] = []
+    names = part.keeper.owners_of(part.fresh)
     for start in range(0, len(ids), BATCH):
         for row in part.keeper.rows().filter(pk__in=ids[start : start + BATCH]):
             names += part.keeper.used_names(row)

@@ -30,7 +30,7 @@ class MachineKeeper(Keeper):
 
 
 class SpindleKeeper(Keeper):
-    table, room, model, related = SPINDLES, "floor", Spindle, ("machine",)
+    table, room, model, related, owner = SPINDLES, "floor", Spindle, ("machine",), "machine"
 
     def to_record(self, row: Spindle) -> Record:
         core = row.to_core()

@@ -18,6 +18,8 @@ def risk_of(text: str) -> str:
 
 def mark_dismissed(evaluation: dict[str, Any], job_id: int, person: AbstractBaseUser) -> dict[str, Any]:
     """The evaluation with every warning marked by its risk and whether this person has put it away."""
+    if not evaluation["warnings"]:
+        return evaluation
     read = set(Dismissal.objects.filter(job_id=job_id, person_id=person.pk).values_list("name", "risk"))
     for warning in evaluation["warnings"]:
         warning["risk"] = risk_of(warning["text"])

@@ -14,6 +14,7 @@ from django.db import DatabaseError, transaction
 from django.db.models import Case, F, FloatField, Q, QuerySet, Value, When
 from django.db.models.functions import Coalesce, Least
 
+from cutting.errors import CuttingError
 from cutting.names import plain
 from server.jobs.models import Job, Reckoning, Revision
 from server.jobs.schemas import GlanceOut
@@ -34,7 +35,7 @@ def listed(words: str, archived: bool, offset: int, limit: int) -> tuple[int, li
         names = jobs.values_list("pk", "name", "material", "machine")
         jobs = jobs.filter(pk__in=[pk for pk, *said in names if all(word in plain(" ".join(said)) for word in wanted)])
     page = _in_order(jobs)[offset : offset + limit]
-    held = brought_up(list(page.select_related("reckoning")))
+    held = brought_up(list(page.select_related("reckoning").defer("reckoning__figures")))
     held.sort(key=lambda one: _place(*one))  # what was reckoned anew may have moved
     return jobs.count(), [_row(job, reckoning) for job, reckoning in held]
 
@@ -109,11 +110,16 @@ def unsettle(jobs: Iterable[Job]) -> None:
     Reckoning.objects.filter(job__in=list(rows.values_list("pk", flat=True))).update(release="")
 
 
-def catch_up() -> int:
-    """Reckon a few of the jobs whose reckoning does not hold; gives how many."""
+def catch_up() -> bool:
+    """Reckon a few of the jobs whose reckoning does not hold; tells whether there may be more of them."""
     behind = Q(reckoning__isnull=True) | ~Q(reckoning__release=release()) | ~Q(reckoning__revision=F("revision"))
     jobs = list(Job.objects.filter(behind).select_related("reckoning").order_by("?")[:AT_ONCE])
-    return len(brought_up(jobs))
+    for job in jobs:
+        try:
+            brought_up([job])
+        except CuttingError as error:  # somebody who opens the job is told the same
+            log.warning("job %s cannot be reckoned: %s", job.pk, error)
+    return len(jobs) == AT_ONCE
 
 
 def figures_of(state: dict[str, Any]) -> dict[str, dict[str, Any]]:

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Any
 
-from django.db.models import Q
 from django.utils import timezone
 
 from cutting.errors import CuttingError
@@ -53,17 +52,20 @@ def keep_uses(job: Job, document: dict[str, Any]) -> None:
 
 
 def jobs_using(names: Iterable[tuple[str, str]]) -> list[Job]:
-    """Jobs whose newest revision uses any of the things."""
+    """Jobs whose newest revision uses any of the things, with what they come to."""
+    return list(Job.objects.filter(pk__in=ids_using(names)).select_related("reckoning").order_by("name", "pk"))
+
+
+def ids_using(names: Iterable[tuple[str, str]]) -> set[int]:
+    """The keys of those jobs."""
     by_table: dict[str, list[str]] = {}
     for table, name in names:
         by_table.setdefault(table, []).append(name)
-    found: dict[int, Job] = {}
+    found: set[int] = set()
     for table, wanted in by_table.items():
         for start in range(0, len(wanted), BATCH):
-            named = Q(uses__table=table, uses__name__in=wanted[start : start + BATCH])
-            for job in Job.objects.filter(named).select_related("reckoning").distinct():
-                found[job.pk] = job
-    return sorted(found.values(), key=lambda job: job.name)
+            found |= set(Use.objects.filter(table=table, name__in=wanted[start : start + BATCH]).values_list("job_id", flat=True))
+    return found
 
 
 def remember(jobs: list[Job]) -> None:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import secrets
-from datetime import datetime
+from datetime import datetime, timedelta
 from typing import Any
 
 from django.contrib.auth.models import User
@@ -12,6 +12,7 @@ from django.core.exceptions import ValidationError
 from django.db import IntegrityError, transaction
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
+from django.utils import timezone
 from ninja import Router, Status
 
 from server.errors import Refusal
@@ -27,6 +28,7 @@ Role = Preferences.Role
 # no letter that is read as another one; it opens nothing but the choice of an own password
 LETTERS = "abcdefghjkmnpqrstuvwxyz23456789"
 MOST_PEOPLE = 1000
+RELIED_ON = timedelta(hours=36)  # one is taken every day; a night may be missed before it is worth a word
 
 
 class PersonRow(Schema):
@@ -67,6 +69,14 @@ class HappeningOut(Schema):
     address: str
 
 
+class BackupsOut(Schema):
+    """How the shop's backups stand: the newest, what failed after it, and whether it is too old to rely on."""
+
+    newest: HappeningOut | None
+    failed: HappeningOut | None
+    late: bool
+
+
 class HappeningPage(Schema):
     matched: int
     rows: list[HappeningOut]
@@ -98,6 +108,18 @@ def list_happenings(request: HttpRequest, what: str = "", name: str = "", offset
         rows = rows.filter(who=name) | rows.filter(about=name)
     start = min(max(offset, 0), 1_000_000)
     return {"matched": rows.count(), "rows": list(rows[start : start + min(max(limit, 1), 200)])}
+
+
+@router.get("/backups", response=BackupsOut)
+def read_backups(request: HttpRequest) -> dict[str, Any]:
+    require_administrator(request)
+    newest = Happening.objects.filter(what=What.BACKED_UP).first()
+    failed = Happening.objects.filter(what=What.NOT_BACKED_UP).first()
+    return {
+        "newest": newest,
+        "failed": failed if failed and (newest is None or failed.at > newest.at) else None,
+        "late": newest is None or timezone.now() - newest.at > RELIED_ON,
+    }
 
 
 @router.patch("/{person_id}", response=PersonRow)

@@ -78,6 +78,8 @@ class Happening(models.Model):
         LOCKED = "locked"
         UNLOCKED = "unlocked"
         EXPORTED = "exported"
+        BACKED_UP = "backup taken"
+        NOT_BACKED_UP = "backup failed"
 
     at = models.DateTimeField(auto_now_add=True, db_index=True)
     what = models.CharField(max_length=20, choices=What, db_index=True)

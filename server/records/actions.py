@@ -26,7 +26,10 @@ def create_record(table: str, cells: Mapping[str, Cell], inch: bool, author: Any
             if (there := keeper.model.objects.filter(key=key).first()) is not None:  # type: ignore[attr-defined]
                 state = "in the archive: restore it" if there.archived_at else "kept already"
                 raise Refusal(409, f"{label} is {state}.", [{"field": keeper.table.columns[0].name, "message": state}], id=there.pk)
+            jobs = jobs_using(keeper.owners_of([record]))
+            remember(jobs)
             keeper.insert_many([record], names, Stamp.bump(keeper.room), f"by {author.get_username()}")
+            mark_stale(jobs, f"{label} was entered", author.get_username())
             row: Kept = keeper.model.objects.get(key=key)  # type: ignore[attr-defined]
     except IntegrityError as error:
         raise Refusal(409, f"Somebody entered {label} at the same moment.") from error
@@ -78,7 +81,7 @@ def set_archived(table: str, pk: int, archived: bool, author: Any) -> Kept:
         label = keeper.table.label(keeper.to_record(row))
         word = "archived" if archived else "restored"
         note_change(table, pk, label, word, {}, author)
-        jobs = jobs_using(keeper.used_names(row)) if table in ("tools", "materials", "machines") else []
+        jobs = jobs_using(keeper.used_names(row)) if keeper.owner or table in ("tools", "materials", "machines") else []
         remember(jobs)
         mark_stale(jobs, f"{label} was {word}", author.get_username())
     return _row(keeper, pk)

@@ -12,7 +12,8 @@ from cutting.exchange.columns import PLAIN_KINDS, Column
 from cutting.exchange.tables import TABLES
 from cutting.quantities import KINDS, display
 from server.errors import Refusal
-from server.jobs.uses import jobs_using
+from server.jobs.models import Job
+from server.jobs.uses import ids_using
 from server.people.roles import require_engineer
 from server.records import actions
 from server.records.keeper import Keeper
@@ -22,6 +23,7 @@ from server.schema import Schema
 from server.units import DisplayOut
 
 router = Router()
+MOST_NAMED = 60  # jobs that use a thing, on its page
 TableName = Literal[tuple(TABLES)]  # type: ignore[valid-type]
 CellIn = str | float | bool | None
 
@@ -69,6 +71,7 @@ class RecordOut(Schema):
     entered: str
     cells: dict[str, CellOut]
     used_in: list[JobRef]
+    used_in_all: int
     history: list[ChangeOut]
 
 
@@ -126,7 +129,7 @@ def _record(keeper: Keeper, pk: int) -> dict[str, Any]:
     row = keeper.rows().filter(pk=pk).first()
     if row is None:
         raise Refusal(404, f"There is no such row among the {keeper.table.name}.")
-    record = keeper.to_record(row)
+    record, using = keeper.to_record(row), ids_using(keeper.used_names(row)[:5000])
     return {
         "id": row.pk,
         "table": keeper.table.name,
@@ -135,7 +138,8 @@ def _record(keeper: Keeper, pk: int) -> dict[str, Any]:
         "archived": row.archived_at is not None,
         "entered": row.entered,
         "cells": {column.name: _cell(column, record[column.name]) for column in keeper.table.columns},
-        "used_in": [{"id": job.pk, "name": job.name} for job in jobs_using(keeper.used_names(row)[:5000])],
+        "used_in": list(Job.objects.filter(pk__in=using).order_by("name", "pk").values("id", "name")[:MOST_NAMED]),
+        "used_in_all": len(using),
         "history": [
             {
                 "at": change.at,

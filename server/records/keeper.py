@@ -22,6 +22,7 @@ class Keeper:
     room: ClassVar[str]
     model: ClassVar[type[Kept]]
     related: ClassVar[tuple[str, ...]] = ()
+    owner: ClassVar[str] = ""  # column that names the thing of another table that a row is a part of
 
     def rows(self) -> QuerySet[Any]:
         return self.model.objects.select_related(*self.related)  # type: ignore[attr-defined]
@@ -41,6 +42,11 @@ class Keeper:
     def used_names(self, row: Any) -> list[tuple[str, str]]:
         """What jobs call this thing: (table, name)."""
         return [(self.table.name, row.name)]
+
+    def owners_of(self, records: Iterable[Record]) -> list[tuple[str, str]]:
+        """What jobs call the things that these rows are a part of: (table, name); nothing for rows that are things of their own."""
+        table = dict(self.table.needs).get(self.owner, "")
+        return [(table, record[self.owner]) for record in records] if self.owner else []
 
     def finish(self, record: Record, names: dict[str, dict[str, int]]) -> Record:
         """The record checked as a whole, with names of other tables in their own spelling. Raises `CuttingError`."""

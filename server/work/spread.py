@@ -10,7 +10,7 @@ import multiprocessing
 import os
 from collections.abc import Callable, Iterator, Sequence
 from concurrent.futures import Executor, ProcessPoolExecutor, as_completed
-from contextlib import contextmanager
+from contextlib import contextmanager, nullcontext
 from typing import Any, TypeVar
 
 from django.conf import settings
@@ -50,14 +50,16 @@ def _cluster(address: str) -> Iterator[Executor]:
         yield pool
 
 
-def each(function: Callable[..., R], pieces: Sequence[tuple[Any, ...]], progress: Progress, mine: int = 0) -> list[R]:
+def each(
+    function: Callable[..., R], pieces: Sequence[tuple[Any, ...]], progress: Progress, mine: int = 0, ready: Executor | None = None
+) -> list[R]:
     """The function of the arguments of every piece, in their order; it is one that needs nothing of the application.
 
-    The first `mine` are done by this process while the others run, on this machine: it is there already, a fresh one takes its
-    while to come. Raises `Cancelled` when the person asked to stop.
+    The first `mine` are done by this process while the others run, by what is `ready` or on this machine. Raises `Cancelled` when
+    the person asked to stop.
     """
     progress.total += len(pieces)
-    with executor(near=mine > 0) as pool:
+    with nullcontext(ready) if ready else executor(near=mine > 0) as pool:
         futures = {pool.submit(function, *piece): mine + place for place, piece in enumerate(pieces[mine:])}
         found: dict[int, R] = {}
         try:

@@ -121,10 +121,9 @@ def serve(once: bool = False) -> None:
         if worker._run_tasks == 0:
             if once:
                 return
-            if time.monotonic() < look_again:
-                time.sleep(PAUSE)
-            elif not _tolerant(catch_up):
+            if time.monotonic() > look_again and not _tolerant(catch_up):
                 look_again = time.monotonic() + CATCH_UP_EVERY
+            time.sleep(PAUSE)
 
 
 def _tolerant(act: Callable[[], Any]) -> Any:

@@ -15,7 +15,7 @@ from pathlib import Path
 import pytest
 from django.conf import settings
 
-from house import backup, database
+from house import backup, commands, database
 from house.backup import Door
 from house.ground import ROOT, SetupProblem, application_environment
 
@@ -126,7 +126,8 @@ def test_before_tables_change_there_is_a_backup(empty: Door, tmp_path: Path) -> 
 
 def test_what_is_not_whole_or_not_ours_is_refused_with_its_reason(empty: Door, tmp_path: Path) -> None:
     _django(empty, "migrate", "--no-input", "people")
-    good = backup.back_up(empty, tmp_path / "good.zip")
+    good = tmp_path / "good.zip"
+    commands._backed_up(empty, good)
 
     def refused(file: Path) -> str:
         with pytest.raises(SetupProblem) as problem:
@@ -153,7 +154,10 @@ def test_what_is_not_whole_or_not_ours_is_refused_with_its_reason(empty: Door, t
     assert "damaged" in refused(changed("swapped.zip", **{"database.sql": "DROP DATABASE arrow_bench_kept;"}))
     assert "jobs.0999_tomorrow" in refused(changed("newer.zip", **{"manifest.json": newer}))
     with pytest.raises(SetupProblem, match="could not be written"):
-        backup.back_up(empty, tmp_path / "nowhere" / "b.zip")
+        commands._backed_up(empty, tmp_path / "nowhere" / "b.zip")
+    said = backup._sql(empty, "SELECT what, more FROM people_happening ORDER BY id").splitlines()
+    assert [line.split("\t")[0] for line in said] == ["backup taken", "backup failed"], "administrators read it under People"
+    assert "could not be written" in said[1]
     shutil.rmtree(tmp_path)
     with pytest.raises(SetupProblem, match="could not be written"):
         backup.back_up(empty, tmp_path / "b.zip")

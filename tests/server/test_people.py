@@ -178,6 +178,24 @@ def test_happenings_are_found_by_kind_and_person(administrator: Api, operator: A
     assert administrator.get("/api/people/happenings?what=exported&offset=1").json() == {"matched": 1, "rows": []}
 
 
+def test_administrators_see_how_the_backups_stand(administrator: Api, operator: Api) -> None:
+    def stand() -> Any:
+        return administrator.get("/api/people/backups").json()
+
+    assert operator.get("/api/people/backups").status_code == 403
+    assert stand() == {"newest": None, "failed": None, "late": True}
+    call_command("note_backup", "failed", "no room")
+    assert stand()["failed"]["more"] == "no room"
+    call_command("note_backup", "taken", "a.zip, 0.1 MB")
+    found = stand()
+    assert (found["newest"]["more"], found["failed"], found["late"]) == ("a.zip, 0.1 MB", None, False)
+    for hours, late in ((35, False), (37, True)):  # one night may be missed
+        Happening.objects.filter(what="backup taken").update(at=timezone.now() - timedelta(hours=hours))
+        assert stand()["late"] == late
+    call_command("note_backup", "failed", "no room")
+    assert stand()["failed"]["more"] == "no room"
+
+
 def test_the_first_administrator_comes_by_the_command_line_and_demo_people_go_with_the_demo(demo: None, capsys: Any) -> None:
     User.objects.filter(username="administrator").delete()
     fill_people()

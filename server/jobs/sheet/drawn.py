@@ -15,7 +15,7 @@ from cutting.operations.holes.heavy_bore.form import read_heavy
 from server.errors import Refusal
 from server.jobs.models import Revision, Sheet
 from server.jobs.sheet.content import sheet_content
-from server.jobs.sheet.pdf import Paper, to_pdf
+from server.jobs.sheet.pdf import Paper, helpers, to_pdf
 from server.release import key_of
 from server.shop import shop
 from server.units import Units
@@ -60,11 +60,13 @@ def draw(sheet: Sheet, progress: Progress) -> None:
         from server.crib.heavy_sheet import heavy_sheet  # which knows of sheets itself
 
         tool = read_heavy(sheet.subject["form"], shop().library)
-        template, content = "heavy_sheet.html", heavy_sheet(tool, sheet.subject["revision"], sheet.units)
+        sheet.result = to_pdf("heavy_sheet.html", heavy_sheet(tool, sheet.subject["revision"], sheet.units), sheet.paper, progress)
     else:
         revision = Revision.objects.select_related("author").get(job_id=sheet.subject["job"], number=sheet.subject["revision"])
-        template, content = "setup_sheet.html", sheet_content(revision, sheet.subject["operation"] or None, sheet.units, shop())
-    sheet.result = to_pdf(template, content, sheet.paper, progress)
+        only = sheet.subject["operation"] or None
+        with helpers(1 if only else len(revision.document["operations"])) as ready:
+            content = sheet_content(revision, only, sheet.units, shop())
+            sheet.result = to_pdf("setup_sheet.html", content, sheet.paper, progress, ready)
     sheet.state, sheet.message = Sheet.State.DONE, ""
 
 

@@ -141,6 +141,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read Backups */
+        get: operations["server_people_administration_read_backups"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people/{person_id}": {
         parameters: {
             query?: never;
@@ -2102,6 +2119,16 @@ export interface components {
             matched: number;
             /** Rows */
             rows: components["schemas"]["HappeningOut"][];
+        };
+        /**
+         * BackupsOut
+         * @description How the shop's backups stand: the newest, what failed after it, and whether it is too old to rely on.
+         */
+        BackupsOut: {
+            newest: components["schemas"]["HappeningOut"] | null;
+            failed: components["schemas"]["HappeningOut"] | null;
+            /** Late */
+            late: boolean;
         };
         /** PersonPatch */
         PersonPatch: {
@@ -6772,6 +6799,8 @@ export interface components {
             };
             /** Used In */
             used_in: components["schemas"]["JobRef"][];
+            /** Used In All */
+            used_in_all: number;
             /** History */
             history: components["schemas"]["ChangeOut"][];
         };
@@ -7869,6 +7898,89 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HappeningPage"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this role, or without a valid token. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed since, or is in use. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not what it may be; each is named with its bound. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer; nothing was saved. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    server_people_administration_read_backups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupsOut"];
                 };
             };
             /** @description Nobody is signed in. */

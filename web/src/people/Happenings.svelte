@@ -2,7 +2,7 @@
   import { createQuery } from "@tanstack/svelte-query";
   import { api, ask } from "../api/client";
   import Scroll from "../lib/Scroll.svelte";
-  import { moment } from "./moment";
+  import { when } from "../lib/names";
 
   interface Props {
     /** Whose; blank for everybody's. */
@@ -25,8 +25,10 @@
     "locked",
     "unlocked",
     "exported",
+    "backup taken",
+    "backup failed",
   ];
-  const GRAVE = new Set(["refused", "throttled", "forbidden"]);
+  const GRAVE = new Set(["refused", "throttled", "forbidden", "backup failed"]);
   let what = $state("");
   let limit = $state(STEP);
   const rows = createQuery(() => ({
@@ -57,7 +59,7 @@
     <tbody>
       {#each rows.data?.rows ?? [] as row, k (k)}
         <tr class="border-line border-t">
-          <td class="figure py-0.5 whitespace-nowrap">{moment(row.at)}</td>
+          <td class="figure py-0.5 whitespace-nowrap">{when(row.at)}</td>
           <td class={GRAVE.has(row.what) ? "text-signal font-semibold" : ""}>{row.what}</td>
           <td>{row.who}</td><td>{row.about}</td><td>{row.more}</td><td class="figure">{row.address}</td>
         </tr>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Schemas } from "../api/client";
-  import { moment } from "./moment";
+  import { when } from "../lib/names";
 
   interface Props {
     sessions: Schemas["SessionOut"][];
@@ -28,8 +28,8 @@
   <tbody>
     {#each sessions as one (one.name)}
       <tr class="border-line border-t">
-        <td class="figure py-1">{moment(one.seen_at)}</td>
-        <td class="figure">{moment(one.opened_at)}</td>
+        <td class="figure py-1">{when(one.seen_at)}</td>
+        <td class="figure">{when(one.opened_at)}</td>
         <td class="figure">{one.address}</td>
         <td
           >{called(one.agent)}{#if one.here}, <b>here</b>{/if}</td

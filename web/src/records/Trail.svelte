@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { when } from "../lib/names";
+  import { spaced, when } from "../lib/names";
   import type { Schemas } from "../api/client";
   import { session } from "../session.svelte";
 
@@ -14,6 +14,9 @@
 <p>
   {#each record.used_in as job (job.id)}<a class="plain-link mr-2" href="#/jobs/{job.id}">{job.name}</a
     >{:else}<span class="text-soft">no job</span>{/each}
+  {#if record.used_in_all > record.used_in.length}<span class="text-soft"
+      >and {spaced(record.used_in_all - record.used_in.length)} more</span
+    >{/if}
 </p>
 <h3 class="mt-3 font-semibold">History</h3>
 <ul class="text-[13px]">

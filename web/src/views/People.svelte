@@ -5,7 +5,7 @@
   import Scroll from "../lib/Scroll.svelte";
   import GivenPassword from "../people/GivenPassword.svelte";
   import Happenings from "../people/Happenings.svelte";
-  import { moment } from "../people/moment";
+  import { when } from "../lib/names";
   import SessionList from "../people/SessionList.svelte";
   import { page } from "../page.svelte";
   import { session } from "../session.svelte";
@@ -28,6 +28,10 @@
   const people = createQuery(() => ({
     queryKey: ["people", "all"],
     queryFn: () => ask(api.GET("/api/people")),
+  }));
+  const backups = createQuery(() => ({
+    queryKey: ["people", "backups"],
+    queryFn: () => ask(api.GET("/api/people/backups")),
   }));
   const person = $derived(people.data?.find((one) => one.id === picked));
   const sessions = createQuery(() => ({
@@ -135,7 +139,7 @@
                     : one.must_change
                       ? "has yet to choose a password"
                       : one.signed_in_at
-                        ? `last signed in ${moment(one.signed_in_at)}`
+                        ? `last signed in ${when(one.signed_in_at)}`
                         : "never signed in"}{one.sessions
                     ? `, ${one.sessions === 1 ? "one session" : `${one.sessions} sessions`}`
                     : ""}</span
@@ -151,7 +155,7 @@
         <section class="bg-sheet border-line border p-2.5" aria-label="The person">
           <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
             <h2 class="text-[16px] font-semibold">{person.name}</h2>
-            <span class="text-soft">entered {moment(person.added_at)}{person.locked ? ", locked" : ""}</span>
+            <span class="text-soft">entered {when(person.added_at)}{person.locked ? ", locked" : ""}</span>
             <span class="flex-1"></span>
             <button class="control" onclick={() => void give()}>Make a new password</button>
             <button class="control" onclick={() => void change({ locked: !person.locked })}
@@ -198,6 +202,19 @@
         class="bg-sheet border-line flex min-h-0 flex-1 flex-col border p-2.5"
         aria-label="What happened"
       >
+        {#if backups.data}
+          <p class="mb-2">
+            {#if backups.data.newest}<span class={backups.data.late ? "text-warn" : ""}
+                >Newest backup: <span class="figure">{when(backups.data.newest.at)}</span>{backups.data.late
+                  ? ", older than a day and a half"
+                  : ""}</span
+              > <span class="text-soft">{backups.data.newest.more}</span>
+            {:else}<span class="text-warn">No backup has been taken yet.</span>{/if}
+            {#if backups.data.failed}<span class="text-signal block"
+                >The last try, {when(backups.data.failed.at)}, failed: {backups.data.failed.more}</span
+              >{/if}
+          </p>
+        {/if}
         <Happenings name={person?.name ?? ""} />
       </section>
     </div>
