@@ -75,7 +75,8 @@ def read_setup(data: Mapping[str, Any], library: Library = SHIPPED) -> Any:
     top.need("tool")
     top.need("settings")
     base, tool = _base(top, library), _tool(top, kind, library)
-    setup = kind.build(base, tool, _sections(top, kind, True, library, tool))
+    sections = _sections(top, kind, True, library, tool)
+    setup = kind.build(base, tool, {**sections, "settings": {**sections["settings"], **_untold(top, kind, base.machine)}})
     setup.check()
     return setup
 
@@ -90,7 +91,7 @@ def read_request(data: Mapping[str, Any], library: Library = SHIPPED) -> tuple[A
     given = {name: value for name, value in sections["settings"].items() if name not in kind.ranked}
     stock = library.stock_for(kind, top.data["feature"], base)
     tool = tool_at(stock.parts, stock.places, 0)
-    setup = kind.build(base, tool, {**sections, "settings": {**dict(kind.neutral), **given}})
+    setup = kind.build(base, tool, {**sections, "settings": {**dict(kind.neutral), **given, **_untold(top, kind, base.machine)}})
     setup.check_case()  # its tool only stands for those that compete
     return setup, stock
 
@@ -164,6 +165,12 @@ def _sections(
         "holding": read_section(top, "holding", fields.holding, False),
         "bar": read_section(top, "bar", fields.bar, False) if fields.bar else {},
     }
+
+
+def _untold(top: Reader, kind: Kind, machine: Machine) -> dict[str, Any]:
+    """The coolant, where the form says none: what the machine has decides."""
+    told = (top.data.get("settings") or {}).get("coolant")
+    return {"coolant": machine.usual_coolant} if kind.fields.has("settings", "coolant") and told in (None, "") else {}
 
 
 def _base(top: Reader, library: Library) -> Base:

@@ -147,6 +147,11 @@ class Machine:
         """Pressure [bar] of a coolant delivery, None where the machine does not have it."""
         return dict(self.coolant).get(delivery)
 
+    @property
+    def usual_coolant(self) -> str:
+        """The delivery that is meant where nobody says one: flood, where the machine has none what comes nearest to it."""
+        return next(name for name in USUAL_COOLANT if self.pressure(name) is not None)
+
 
 @cache
 def machines() -> tuple[Machine, ...]:
@@ -212,6 +217,7 @@ MORE_NUMBERS = (
     "pump_flow",
     "axial_force",
 )
+USUAL_COOLANT = ("flood", "jet", "through", "high", "mist", "dry")  # from what is meant where nobody says one
 WORN_STIFFNESS = 0.5  # what is left of spindle, centre and slides on a worn machine (common practice)
 
 

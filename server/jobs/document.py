@@ -14,6 +14,7 @@ from pydantic import ConfigDict, Field, ValidationError
 
 from cutting.doors.json_form import read_feature_of, read_points, read_request, read_setup
 from cutting.errors import CuttingError
+from cutting.machine.machines import Machine
 from cutting.operations.frame.kind import Kind
 from cutting.operations.registry import KINDS, kind_of
 from cutting.process.standing import taken_from_part
@@ -313,6 +314,14 @@ def merged(settings: dict[str, Any], changed: dict[str, Any]) -> dict[str, Any]:
     """Settings with changes; a new depth gives up a list of passes one by one."""
     listed = {"pass_depths": None} if "depth_of_cut" in changed and "pass_depths" not in changed else {}
     return {**settings, **listed, **changed}
+
+
+def as_the_machine_gives(operations: list[dict[str, Any]], machine: Machine) -> list[str]:
+    """Where an operation has a coolant that the machine does not give, its usual one; the numbers of those operations."""
+    moved = [one for one in operations if (told := one["settings"].get("coolant")) and machine.pressure(str(told)) is None]
+    for one in moved:
+        one["settings"]["coolant"] = machine.usual_coolant
+    return [str(one["number"]) for one in moved]
 
 
 @dataclass(frozen=True)

@@ -14,7 +14,7 @@ from cutting.quantities import display
 from cutting.tooling.roles import to_go
 from server.floor.models import Machine
 from server.jobs.best import Pick, picks_of
-from server.jobs.document import setup_of
+from server.jobs.document import as_the_machine_gives, setup_of
 from server.jobs.models import PartStudy, Revision
 from server.jobs.state import state_of, state_of_document
 from server.shop import Shop, shop
@@ -111,12 +111,9 @@ def machines(revision: Revision, stock: Shop, progress: Progress) -> Answer:
 
 
 def _moved(document: Answer, machine: Any) -> Answer:
-    """The job on another machine; where that has not the coolant that is set, flood or dry stands in until the ranking chooses."""
+    """The job on another machine; where that has not the coolant that is set, its usual one stands in until the ranking chooses."""
     moved = copy.deepcopy(document) | {"machine": machine.name}
-    there = dict(machine.coolant)
-    for entry in moved["operations"]:
-        if entry["settings"].get("coolant") not in (None, *there):
-            entry["settings"]["coolant"] = "flood" if "flood" in there else "dry"
+    as_the_machine_gives(moved["operations"], machine)
     return moved
 
 

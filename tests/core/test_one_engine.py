@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import random
 from dataclasses import replace
+from functools import partial
 from typing import Any
 
 import numpy as np
@@ -12,9 +13,9 @@ import pytest
 from cutting.advice import advise
 from cutting.advice.contests import CONTESTS
 from cutting.advice.score import score
-from cutting.doors.json_form import read_request, read_setup
+from cutting.doors.json_form import SHIPPED, read_request, read_setup
 from cutting.errors import CuttingError
-from cutting.machine.machines import machines
+from cutting.machine.machines import find_machine, machines
 from cutting.operations.frame.nudges import ladders
 from cutting.operations.frame.remedies import Trials
 from cutting.operations.frame.rule import all_used, excluded
@@ -306,6 +307,21 @@ def test_speed_and_feed_may_be_typed_as_the_machine_has_them(kind: str) -> None:
     assert setup.settings.cutting_speed == pytest.approx(np.pi * large * 0.6, rel=0.002)  # a diameter with limits counts as its nominal
     if "feed_per_rev" in typed:
         assert setup.settings.feed_per_rev == pytest.approx(0.08, rel=1e-6)
+
+
+@pytest.mark.parametrize("name", list(EVERY))
+def test_a_machine_without_flood_is_planned_on_all_the_same(name: str) -> None:
+    """What is meant where nobody says a coolant is one that the machine gives."""
+    form = {**EVERY[name], "settings": {k: v for k, v in EVERY[name]["settings"].items() if k != "coolant"}}
+    machine = find_machine(form["machine"])
+    for coolant, usual in (((("dry", 0.0),), "dry"), ((("dry", 0.0), ("mist", 5.0)), "mist"), ((("jet", 20.0),), "jet")):
+        library = replace(SHIPPED, machine=partial(lambda gives, asked: replace(machine, coolant=gives), coolant))
+        assert read_setup(form, library).settings.coolant == usual
+        request, stock = read_request({k: v for k, v in form.items() if k not in ("tool", "settings")}, library)
+        assert request.settings.coolant == usual
+        assert len(stock.places[0])
+        with pytest.raises(CuttingError, match="has no 'flood'"):
+            read_setup({**form, "settings": {**form["settings"], "coolant": "flood"}}, library)
 
 
 @pytest.mark.parametrize("kind", list(KIND_OF))

@@ -10,6 +10,7 @@ import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from PIL import Image
 
+from server.floor.models import Machine
 from server.jobs.models import Revision
 from tests.server.conftest import Api
 
@@ -283,3 +284,17 @@ def test_hardness_as_delivered_on_any_scale(engineer: Api, job_id: Any) -> None:
     assert refused.json()["errors"][0]["field"] == "hardness"
     stainless = engineer.edit(job_id("Wear bush"), 1, action="set_part", hardness="100 HV")
     assert stainless.status_code == 422  # bronze is not in the steel table
+
+
+def test_another_machine_gives_its_own_coolant_and_says_so(engineer: Api, job_id: JobId) -> None:
+    """A machine without what an operation was cooled by takes its usual one; the history names the operations."""
+    job, lathe = job_id("Runner shaft"), Machine.objects.get(name="two-axis lathe")
+    lathe.pk, lathe.name, lathe.key, lathe.coolant = None, "dry lathe", "drylathe", [["dry", 0.0], ["mist", 5.0]]
+    lathe.save()
+    moved = engineer.edit(job, 1, action="set_part", operation="", machine="dry lathe")
+    assert moved.status_code == 200, moved.json()
+    operations = moved.json()["document"]["operations"]
+    assert {one["settings"]["coolant"] for one in operations} <= {"mist", "dry"}
+    assert "there mist in 10" in moved.json()["gesture"]
+    added = engineer.edit(job, 2, action="add_operation", kind="face", title="Other end", feature={"end_diameter": "0", "length": "1 mm"})
+    assert added.status_code == 200, added.json()

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from cutting.doors.json_form import read_house
 from cutting.workpiece.hardness import brinell
-from server.jobs.document import Baseline, BatchData, Money, StockData, checked
+from server.jobs.document import Baseline, BatchData, Money, StockData, as_the_machine_gives, checked
 from server.jobs.edits.gesture import Gesture
 from server.jobs.entries import Entry, length_with_unit
 from server.jobs.stock import check_stock, layers_as_entered
@@ -57,10 +57,9 @@ class SetPart(Gesture):
         if self.machine is not None:
             machine = shop().library.machine(self.machine)
             document["machine"] = machine.name
-            for entry in document["operations"]:
-                if machine.pressure(str(entry["settings"].get("coolant", "flood"))) is None:
-                    entry["settings"]["coolant"] = "flood"
             said.append(f"machine {machine.name}")
+            if moved := as_the_machine_gives(document["operations"], machine):
+                said.append(f"there {machine.usual_coolant} in {', '.join(moved)}")
         for name in ("batch", "money"):
             if given := getattr(self, name):
                 document[name] = checked(BATCH_AND_MONEY[name], {**document[name], **given}, name)
