@@ -23,6 +23,7 @@ from server.jobs.entries import Entry, changed_with_unit, with_unit
 from server.jobs.schemas import OutlineOut
 from server.jobs.state import sketch_of, state_of
 from server.jobs.tools import NONE, ToolWords, told
+from server.jobs.turns import turn
 from server.schema import Schema
 from server.sentences import Sentence
 from server.shop import shop
@@ -179,7 +180,9 @@ def best_tools(request: HttpRequest, job_id: int, payload: BestIn) -> dict[str, 
     revision, stock = actions.newest(job_id), shop()
     rows = {row["id"]: row for row in state_of(revision, None, stock)["operations"]}
     found, now, then = [], 0.0, 0.0
-    for entry, pick, why in best_for_all(revision.document, payload.worth, stock):
+    with turn(request, f"best {job_id}"):
+        chosen = best_for_all(revision.document, payload.worth, stock)
+    for entry, pick, why in chosen:
         row = rows[entry["id"]]
         before, after = row["cost"], pick.row.cost if pick else row["cost"]
         now, then = now + before, then + after

@@ -51,10 +51,10 @@ def quick() -> Iterator[None]:
 
 
 @contextmanager
-def turn(request: HttpRequest) -> Iterator[None]:
-    """Wait for one's turn; raises a 409 refusal where the same page has asked anew meanwhile."""
+def turn(request: HttpRequest, what: str = "") -> Iterator[None]:
+    """Wait for one's turn; raises a 409 refusal where the same page has asked for the same anew meanwhile."""
     global _busy
-    hand, mine = f"{request.session.session_key} {request.headers.get('X-Page', '')}", _Question()
+    hand, mine = f"{request.session.session_key} {request.headers.get('X-Page', '')} {what}", _Question()
     with _lock:
         if older := _line.get(hand):
             older.replaced = True

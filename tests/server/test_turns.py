@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+import os
+import signal
 import threading
 import time
 from types import SimpleNamespace
 from typing import Any
+
+import pytest
 
 from server.errors import Refusal
 from server.jobs import turns
@@ -15,10 +19,10 @@ def hand(session: str, page: str = "a") -> Any:
     return SimpleNamespace(session=SimpleNamespace(session_key=session), headers={"X-Page": page})
 
 
-def asked(request: Any, said: list[str], name: str) -> threading.Thread:
+def asked(request: Any, said: list[str], name: str, what: str = "") -> threading.Thread:
     def ask() -> None:
         try:
-            with turns.turn(request):
+            with turns.turn(request, what):
                 said.append(f"{name} answered")
         except Refusal as refusal:
             said.append(f"{name} {refusal.status}")
@@ -46,7 +50,34 @@ def test_the_newest_question_of_a_page_replaces_those_that_wait() -> None:
     assert not turns._line
 
 
-def test_a_heavy_question_lets_nudges_pass_but_not_for_ever() -> None:
+def test_questions_of_another_kind_do_not_replace_each_other() -> None:
+    said: list[str] = []
+    with turns.turn(hand("ann")):
+        waiting = [asked(hand("ann"), said, "ranking"), asked(hand("ann"), said, "sheet", "sheet")]
+    for thread in waiting:
+        thread.join(2)
+    assert set(said) == {"ranking answered", "sheet answered"}
+
+
+def test_the_processes_share_the_places_of_the_machine_and_a_killed_one_gives_its_own_up(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(turns, "PLACES", 1)
+    said: list[str] = []
+    if not (other := os.fork()):  # another web process that is at a heavy question
+        turns._taken(0)
+        time.sleep(60)
+        os._exit(0)
+    time.sleep(0.2)
+    waiting = asked(hand("ann"), said, "ann")
+    time.sleep(0.2)
+    assert said == []
+    os.kill(other, signal.SIGKILL)
+    os.waitpid(other, 0)
+    waiting.join(2)
+    assert said == ["ann answered"]
+
+
+def test_a_heavy_question_lets_nudges_pass_but_not_for_ever(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(turns, "LONGEST", 0.5)
     said: list[str] = []
     with turns.quick():
         heavy = asked(hand("ann"), said, "heavy")

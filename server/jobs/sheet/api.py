@@ -14,6 +14,7 @@ from server.jobs.schemas import CardOut
 from server.jobs.sheet.content import operation_card, sheet_content
 from server.jobs.sheet.drawn import pdf_answer
 from server.jobs.sheet.pdf import Form, Paper, page_answer
+from server.jobs.turns import turn
 from server.shop import shop
 from server.units import Units
 
@@ -34,7 +35,8 @@ def read_setup_sheet(
     if operation:
         entry_of(revision.document, operation)
     if form == "page":
-        return page_answer("setup_sheet.html", sheet_content(revision, operation or None, units, shop()), paper)
+        with turn(request, f"sheet {job_id} {operation}"):
+            return page_answer("setup_sheet.html", sheet_content(revision, operation or None, units, shop()), paper)
     subject = {"of": "job", "job": job_id, "revision": revision.number, "operation": operation}
     measured = list(Measurement.objects.filter(job_id=job_id).values_list("pk", flat=True))
     return pdf_answer(request, subject, paper, units, f"setup-sheet-{job_id}", measured)
