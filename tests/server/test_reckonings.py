@@ -102,6 +102,7 @@ def test_a_list_comes_in_pages_and_by_words(engineer: Api, job_id: JobId) -> Non
     found = engineer.get("/api/jobs?q=shaft+34crnimo").json()
     assert [row["name"] for row in found["rows"]] == ["Runner shaft"]
     assert found["matched"] == 1
+    assert engineer.get("/api/jobs?q=shaft+bush").json()["matched"] == 0, "all of the words, not any"
     assert engineer.get("/api/jobs?q=shaft&archived=true").json() == {"matched": 0, "rows": []}
     inside = next(row for row in every["rows"] if row["state"]["attention"] == 3)
     tool = next(one["tool"]["insert"] for one in actions.newest(inside["id"]).document["operations"] if "insert" in one["tool"])
