@@ -23,7 +23,7 @@ from tests.server.killable import Shop
 
 WRITERS = 3
 BETWEEN = (0.05, 0.8)  # s from a start to the next kill
-PATIENCE = 60.0  # s that a writer tries one save
+PATIENCE = 300.0  # s that a writer tries one save; a page goes on for as long as it is open
 
 
 class Writer:
