@@ -46,7 +46,7 @@ MOST_LISTED = 200
 @router.get("", response=schemas.JobPage)
 def list_jobs(request: HttpRequest, q: str = "", archived: bool = False, offset: int = 0, limit: int = 50) -> HttpResponse:
     """Jobs at work or in the archive by words of part, material and machine, so many at a time; what needs attention first."""
-    matched, rows = listed(q, archived, max(offset, 0), min(max(limit, 1), MOST_LISTED))
+    matched, rows = listed(q, archived, min(max(offset, 0), 1_000_000), min(max(limit, 1), MOST_LISTED))
     return as_json(JOBS, {"matched": matched, "rows": rows})
 
 

@@ -9,7 +9,9 @@ from typing import Any
 import pytest
 
 from cutting.doors.command_line import main
+from cutting.doors.json_form import SHIPPED
 from cutting.errors import CuttingError
+from cutting.machine.machines import find_machine
 from cutting.operations.holes.heavy_bore.form import read_heavy, written
 from cutting.operations.holes.heavy_bore.numbers import coaxialities, numbers, torque_over, zone
 from cutting.operations.holes.heavy_bore.setup import Chain
@@ -184,3 +186,17 @@ def test_inches_mean_the_same() -> None:
         step["diameter"] = step["diameter"].replace(" H", " mm H")
     assert numbers(read_heavy(inch), Silent()).mass == pytest.approx(numbers_of().mass, rel=1e-5)
     assert heavy().tool.length == pytest.approx(303.0)
+
+
+@pytest.mark.parametrize("settings", ["fast", [1], 3])
+def test_settings_that_are_no_object_are_refused_by_name(settings: Any) -> None:
+    with pytest.raises(CuttingError) as refused:
+        read_heavy({**form_of(), "settings": settings})
+    assert refused.value.field == "settings"
+
+
+def test_a_machine_without_flood_bores_heavy_work_too() -> None:
+    form = form_of()
+    dry = replace(SHIPPED, machine=lambda name: replace(find_machine(name), coolant=(("dry", 0.0),)))
+    untold = {name: value for name, value in form["settings"].items() if name != "coolant"}
+    assert read_heavy({**form, "settings": untold}, dry).settings.coolant == "dry"

@@ -99,6 +99,7 @@ def test_a_list_comes_in_pages_and_by_words(engineer: Api, job_id: JobId) -> Non
     assert order == sorted(order)
     paged = [row for start in range(0, every["matched"], 4) for row in engineer.get(f"/api/jobs?offset={start}&limit=4").json()["rows"]]
     assert paged == every["rows"]
+    assert engineer.get(f"/api/jobs?offset={10**30}").json() == {"matched": every["matched"], "rows": []}
     found = engineer.get("/api/jobs?q=shaft+34crnimo").json()
     assert [row["name"] for row in found["rows"]] == ["Runner shaft"]
     assert found["matched"] == 1

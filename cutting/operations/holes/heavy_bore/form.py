@@ -83,13 +83,14 @@ def read_heavy(data: Mapping[str, Any], library: Library = SHIPPED) -> HeavySetu
         given.get("balance_grade", 6.3),
         given.get("eccentricity", 5.0),
     )
-    told = (top.data.get("settings") or {}).get("coolant")
-    untold = {"coolant": machine.usual_coolant} if told in (None, "") else {}
+    settings = read_section(top, "settings", SETTINGS, True)
+    if (top.data.get("settings") or {}).get("coolant") in (None, ""):
+        settings["coolant"] = machine.usual_coolant
     setup = HeavySetup(
         tool=tool,
         work=deliver(material),
         machine=machine,
-        settings=HeavySettings(**{**read_section(top, "settings", SETTINGS, True), **untold}),
+        settings=HeavySettings(**settings),
         asked=Asked(**read_section(top, "asked", ASKED, False)),
         chain=Chain(**read_section(top, "chain", CHAIN, False)),
     )
