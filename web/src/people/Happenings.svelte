@@ -48,7 +48,7 @@
   >
 </div>
 <Scroll label="What happened at the door" class="mt-1 min-h-0 flex-1">
-  <table class="w-full text-left">
+  <table class="[&_td]:pr-3 [&_th]:pr-3 w-full text-left">
     <thead class="text-soft text-[13px]"
       ><tr
         ><th class="font-normal">when</th><th class="font-normal">what</th><th class="font-normal">who</th><th
