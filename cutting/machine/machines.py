@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from cutting.errors import UnknownName
+from cutting.machine.drive import Drive
 from cutting.machine.seats import Seats, read_seats
 from cutting.machine.spindle import MAIN, SAME, TITLES, TOOL, Spindle, curve, deliveries, further_spindles
 from cutting.names import find, index
@@ -115,6 +116,18 @@ class Machine:
     @property
     def top_speed(self) -> float:
         return min(self.speed_max, self.chuck_speed_max)
+
+    def drive(self, clamp: float | None = None) -> Drive:
+        """What its spindle and feed run; `clamp` [1/min] is a highest speed that was set for the cut."""
+        steps = self.gear_set or self.speeds
+        top = max(self.gear_set, default=self.top_speed)
+        return Drive(
+            low=min(steps, default=self.speed_min),
+            top=min(top, clamp or top),
+            steps=steps,
+            feeds=self.feed_set or self.feeds,
+            constant=self.constant_surface_speed,
+        )
 
     def spindle_power(self, spindle_speed: ArrayLike) -> NDArray[np.float64]:
         """Power [kW] at the spindle at a speed [1/min], from the curve; a motor's curve loses the efficiency."""

@@ -8,6 +8,7 @@ from numpy.typing import ArrayLike, NDArray
 from cutting.working import formula
 
 Array = NDArray[np.float64]
+LEAST_SPEED = 1e-9  # 1/min, of a spindle that may run as slowly as it likes
 
 
 @formula("spindle_speed", "1000·{cutting_speed}/(π·{diameter})", "iso-3002-1")
@@ -60,18 +61,22 @@ def facing_time(
     cutting_speed: ArrayLike,
     feed_per_rev: ArrayLike,
     clamp_speed: ArrayLike,
+    lowest_speed: ArrayLike = 0.0,
 ) -> Array:
     """Time tc [s] to face from diameter d to d2 [mm] at constant cutting speed vc [m/min] with a speed clamp.
 
-    Below d_c = 1000·vc/(π·n_max) the spindle stays at n_max [1/min]; feed f [mm/rev]. Covers the cases
-    clamped from the start and never clamped. Source: integration of dr/(f·n(r)).
+    Below d_c = 1000·vc/(π·n_max) the spindle stays at n_max [1/min]; feed f [mm/rev]. A spindle that runs no slower than
+    `lowest_speed` [1/min] stays there above 1000·vc/(π·n_min). Covers the cases clamped from the start and never clamped.
+    Source: integration of dr/(f·n(r)).
     """
     d1, d2, v = np.asarray(diameter, float), np.asarray(inner_diameter, float), np.asarray(cutting_speed, float)
     f, n_max = np.asarray(feed_per_rev, float), np.asarray(clamp_speed, float)
     clamp_diameter = np.clip(1000.0 * v / (np.pi * n_max), d2, d1)
-    constant = np.pi * (d1**2 - clamp_diameter**2) / (4000.0 * v * f)
+    slowest = np.maximum(np.asarray(lowest_speed, float), LEAST_SPEED)
+    free_from = np.clip(1000.0 * v / (np.pi * slowest), clamp_diameter, d1)
+    constant = np.pi * (free_from**2 - clamp_diameter**2) / (4000.0 * v * f)
     clamped = (clamp_diameter - d2) / (2.0 * f * n_max)
-    return 60.0 * (constant + clamped)
+    return 60.0 * (constant + clamped + (d1 - free_from) / (2.0 * f * slowest))
 
 
 @formula("engaged_time", "60·({diameter}−{inner_diameter})/(2·{feed_per_rev}·{spindle_speed})", "groover")

@@ -27,26 +27,12 @@ from cutting.tooling.crib import Crib
 from cutting.tooling.items import holders, inserts
 from cutting.tooling.slot_stock import SlotStock
 from tests.core.bores import BORE
+from tests.core.every_kind import FACING, TURN
 from tests.core.holes import DEEP, HOLE, STACK
 from tests.core.slots import BORE_RING, CUT_OFF, FACE, GROOVE, RING, TREPAN, TWO_CARTRIDGES, build, form
 from tests.core.tools import find_holder, find_insert, shipped_stock
 
 ROUND = {"insert": "edge 4 round middle positive K15 CVD", "blade": "screw holder 4 reach 18"}
-TURN: dict[str, Any] = {
-    "operation": "turn",
-    "material": "42CrMo4",
-    "machine": "two-axis lathe",
-    "tool": {"insert": "CNMG 120408 middle P20", "holder": "PCLNR 2525 M12"},
-    "feature": {"start_diameter": 57, "end_diameter": "49 h9", "length": 120, "distance_from_chuck": 20},
-    "settings": {"cutting_speed": 150, "feed_per_rev": 0.25, "depth_of_cut": 2, "coolant": "flood"},
-    "holding": {"style": "chuck and centre", "free_length": 180},
-}
-FACING: dict[str, Any] = {
-    **TURN,
-    "operation": "face",
-    "feature": {"start_diameter": 57, "end_diameter": 0, "length": 2},
-    "holding": {"free_length": 60},
-}
 EVERY = {
     "cut off": CUT_OFF,
     "tube": form(CUT_OFF, feature={"bore": "24 mm"}),

@@ -12,6 +12,7 @@ from Pynite import FEModel3D
 from scipy.integrate import quad
 
 from cutting.errors import CuttingError, UnknownName
+from cutting.machine.drive import Spun
 from cutting.mechanics import blade as blades
 from cutting.mechanics.force import specific_cutting_force
 from cutting.mechanics.ring import feed_of_head, ring_share, ring_torque
@@ -27,7 +28,7 @@ BLADE = Blade(width=3.0, lead_angle=5.0, thickness=2.4, height=26.0, overhang=24
 
 def test_time_to_the_centre_under_a_clamp() -> None:
     # closed form of the trade's books: Ø50 to 0, vc 150, f 0.1, 3000 1/min: 8.65 s
-    assert float(zone_seconds(Zone(50, 0, 0.1), 150, 3000)) == pytest.approx(8.65, abs=0.01)
+    assert float(zone_seconds(Zone(50, 0, 0.1), 150, Spun(0.0, 3000))) == pytest.approx(8.65, abs=0.01)
 
 
 @pytest.mark.parametrize("clamp", [700.0, 2500.0, 60_000.0])
@@ -41,8 +42,8 @@ def test_zones_add_up_to_the_integral(clamp: float) -> None:
         return float(60 / (feed_at(zones, np.array([2 * r]))[0] * n))
 
     whole = sum(quad(rate, max(b.end / 2, 1e-9) + 1e-9, b.start / 2 - 1e-9, limit=200)[0] for b in zones)
-    assert sum(float(zone_seconds(zone, 120, clamp)) for zone in zones) == pytest.approx(whole, rel=1e-4)
-    run = simulate(FREE_CUTTING, BLADE, zones, 120, clamp)
+    assert sum(float(zone_seconds(zone, 120, Spun(0.0, clamp))) for zone in zones) == pytest.approx(whole, rel=1e-4)
+    run = simulate(FREE_CUTTING, BLADE, zones, 120, Spun(0.0, clamp))
     left = quad(rate, 1e-9, run.diameter[-1] / 2, limit=200)[0]
     assert run.seconds[-1] + left == pytest.approx(whole, rel=0.01)
 
@@ -92,7 +93,7 @@ def test_a_blade_turned_by_the_y_axis_gives_less() -> None:
 
 def test_the_lead_angle_trades_pip_for_side_force() -> None:
     zones = zones_of(40.0, 0.0, 0.12, School.EARLY)
-    runs = [simulate(FREE_CUTTING, Blade(3.0, lead, 2.4, 26.0, 24.0), zones, 120, 4000) for lead in (0.0, 5.0, 8.0, 15.0)]
+    runs = [simulate(FREE_CUTTING, Blade(3.0, lead, 2.4, 26.0, 24.0), zones, 120, Spun(0.0, 4000)) for lead in (0.0, 5.0, 8.0, 15.0)]
     sides = [run.side_force.max() for run in runs]
     assert sides[0] == 0
     assert sides == sorted(sides)
@@ -107,7 +108,7 @@ def test_the_lead_angle_trades_pip_for_side_force() -> None:
 
 def test_force_and_speed_on_the_way() -> None:
     zones = zones_of(40.0, 0.0, 0.12, School.EARLY)
-    run = simulate(FREE_CUTTING, BLADE, zones, 120, 4000)
+    run = simulate(FREE_CUTTING, BLADE, zones, 120, Spun(0.0, 4000))
     kc = float(specific_cutting_force(1200.0, 0.12 * np.cos(np.radians(5)), 0.18, form_factor=1.3))
     assert run.cutting_force[0] == pytest.approx(kc * 0.12 * 3.0)
     assert run.clamp_diameter == pytest.approx(1000 * 120 / (np.pi * 4000))
@@ -128,14 +129,14 @@ def test_the_stub_breaks_where_bending_reaches_the_strength() -> None:
 
 def test_a_tube_ends_at_its_bore_and_leaves_no_pip() -> None:
     tube = Bar(40.0, 30.0, 60.0, 7.85, 460.0, 1200.0, 0.18)
-    run = simulate(tube, BLADE, zones_of(40.0, 30.0, 0.12, None), 120, 4000)
+    run = simulate(tube, BLADE, zones_of(40.0, 30.0, 0.12, None), 120, Spun(0.0, 4000))
     assert run.diameter[-1] == 30.0
     assert (run.pip_on_part, run.pip_on_bar) == (0.0, 0.0)
 
 
 def test_a_leaning_blade_dishes_without_any_force() -> None:
     """0.1° out of square over a radius of 20 mm drifts by 20·tan 0.1° = 34.9 µm (plane geometry)."""
-    lean = simulate(FREE_CUTTING, Blade(3.0, 0.0, 2.4, 26.0, 24.0, lean=0.1), zones_of(40, 0, 0.1, None), 120, 4000)
+    lean = simulate(FREE_CUTTING, Blade(3.0, 0.0, 2.4, 26.0, 24.0, lean=0.1), zones_of(40, 0, 0.1, None), 120, Spun(0.0, 4000))
     assert lean.flatness == pytest.approx(0.98 * 20 * np.tan(np.radians(0.1)), rel=1e-3)
 
 

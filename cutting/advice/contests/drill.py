@@ -126,7 +126,7 @@ def feeds(setup: DrillSetup, tool: DrillTool) -> tuple[Array, Array]:
     low, high = over_passes(tool.feed_low), over_passes(tool.feed_high, np.minimum)
     low = np.minimum(low, high)
     least = np.maximum(LEAST_FEED * over_passes(tool.feed_low), 0.005)
-    if setup.machine.feed_set:
+    if setup.machine.feed_set:  # a unit's own; the feeds of a gearbox are found from the window
         steps = np.array(setup.machine.feed_set)
         return np.broadcast_to(steps, (len(low), len(steps))).copy(), np.full_like(low, steps[0])
     return np.round(low + FEED_PLACES * (high - low), 3), np.minimum(least, low)

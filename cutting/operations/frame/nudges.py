@@ -42,11 +42,11 @@ def ladders(setup: Any, outcome: Any, nudged: tuple[Nudged, ...], system: str) -
 
 
 def _ladder(one: Nudged, present: float, setup: Any, system: str) -> Ladder:
-    machine = setup.machine
-    if one.kind == "cutting_speed" and (speeds := machine.gear_set or machine.speeds):
-        return steps("spindle_speed", speeds, 1000 * present / (np.pi * setup.feature.start_diameter))
-    if one.kind == "feed_per_rev" and (feeds := machine.feed_set or machine.feeds):
-        return steps("feed_per_rev", feeds, present, system)
+    drive = setup.machine.drive()
+    if one.kind == "cutting_speed" and drive.steps:
+        return steps("spindle_speed", drive.steps, 1000 * present / (np.pi * setup.speed_diameter))
+    if one.kind == "feed_per_rev" and drive.feeds:
+        return steps("feed_per_rev", drive.feeds, present, system)
     return _even(one.kind, present, system)
 
 

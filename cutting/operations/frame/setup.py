@@ -145,6 +145,11 @@ class BaseSetup:
         """The feed as it is set, mm per revolution or per tooth."""
         return float(getattr(self.settings, self.FEED))
 
+    @property
+    def speed_diameter(self) -> float:
+        """The diameter [mm] at which the cutting speed is stated: of the part where it turns."""
+        return float(self.feature.start_diameter)
+
     def with_cut(self, cutting_speed: float, feed: float) -> Self:
         """The same set-up at another speed and feed."""
         return self.with_settings(cutting_speed=cutting_speed, **{self.FEED: feed})

@@ -136,7 +136,7 @@ def cut(case: Case, cutter: Cutter, speed: Any, feed: Any, depth: Any, diameters
     axis passes. `record` runs the formulae and may keep the working.
     """
     diameters = np.atleast_1d(np.asarray(diameters, float))
-    chip = _chip(case, cutter, speed, _on_ladder(feed, case.setup.machine.feeds), depth, diameters, record)
+    chip = _chip(case, cutter, speed, case.setup.machine.drive().fed(feed), depth, diameters, record)
     forces = _forces(case, cutter, chip, record)
     bending = _bending(case, cutter, chip, forces, record)
     surface = _surface(case, cutter, chip, record)
@@ -351,18 +351,13 @@ def window_scales(case: Case, cutter: Cutter, speed: Any) -> tuple[Array, Array]
     return across, depth_scale(cutter.inscribed_circle) * lean
 
 
-def _on_ladder(feed: Any, ladder: tuple[float, ...]) -> Any:
-    return kinematics.nearest_step_below(feed, ladder) if ladder else feed
-
-
 def _spindle(case: Case, speed: Any, diameters: Array, record: Silent) -> tuple[Array, Array]:
     """Spindle speed after clamp and gearbox, and the cutting speed that is really reached."""
     machine = case.setup.machine
     wanted = record(
         kinematics.spindle_speed, cutting_speed=speed, diameter=diameters, note="before clamp and gearbox" if machine.speeds else ""
     )
-    n = np.minimum(wanted, case.top_speed)
-    n = kinematics.nearest_step_below(n, machine.speeds) if machine.speeds else np.maximum(n, machine.speed_min)
+    n = machine.drive(case.top_speed).runs(wanted)
     return n, record(kinematics.cutting_speed, spindle_speed=n, diameter=diameters)
 
 

@@ -90,7 +90,7 @@ def view(shown: Shown) -> dict[str, Any]:
             "force": float(run.cutting_force.max()),
         },
         "moments": [_moment(run, k) for k in range(0, len(d), STEP)],
-        "clamp": display(run.top_speed, "spindle_speed"),
+        "clamp": display(float(run.spun.top), "spindle_speed"),
         "clamp_diameter": run.clamp_diameter,
         "break_off": run.break_off_diameter,
         "falls": display(round(run.break_off_diameter, 2), "length"),

@@ -8,7 +8,6 @@ from typing import Any
 import numpy as np
 
 from cutting.mechanics import drill_body, drilling, force, heat
-from cutting.mechanics.kinematics import nearest_step_below
 from cutting.mechanics.ring import ring_torque
 from cutting.operations.frame.jaws import held_torque
 from cutting.operations.frame.money import Spent, spend
@@ -100,8 +99,9 @@ def numbers(setup: DrillSetup, tool: DrillTool, speed: Any, feed: Any, record: S
     diameter, angle, flutes, web = own["diameter"], own["point_angle"], own["flutes"], own["web"]
     faster, more = _ratios(setup)
     taught = np.array([setup.learned.force_of(one.material.name) for one in setup.layers])
-    n = _real_speed(setup, 1000.0 * np.asarray(speed) * faster / (np.pi * diameter), stepped)
-    fed = _real_feed(setup, np.asarray(feed) * more, stepped)
+    drive = machine.drive() if stepped else machine.drive().smooth
+    n = drive.at(np.asarray(speed) * faster, diameter)
+    fed = drive.fed(np.asarray(feed) * more)
     v = np.pi * diameter * n / 1000.0
     h = record(drilling.lip_chip_thickness, feed_per_rev=fed, flutes=flutes, point_angle=angle)
     kc = record(
@@ -180,19 +180,6 @@ def _ratios(setup: DrillSetup) -> tuple[Any, Any]:
         return 1.0, 1.0
     speeds, feeds = (np.array(values) for values in zip(*s.per_layer, strict=True))
     return speeds / s.cutting_speed, feeds / s.feed_per_rev
-
-
-def _real_speed(setup: DrillSetup, wanted: Array, stepped: bool) -> Array:
-    machine = setup.machine
-    found = np.minimum(wanted, max(machine.gear_set, default=machine.top_speed))
-    steps = machine.gear_set or machine.speeds
-    return nearest_step_below(found, steps) if stepped and steps else found
-
-
-def _real_feed(setup: DrillSetup, wanted: Array, stepped: bool) -> Array:
-    machine = setup.machine
-    steps = machine.feed_set or machine.feeds
-    return nearest_step_below(wanted, steps) if stepped and steps else np.asarray(wanted, float)
 
 
 def _margins(setup: DrillSetup, layers: Layers, lip_torque: Array, diameter: Array, record: Silent) -> Array:

@@ -85,11 +85,10 @@ def window(setup: DrillSetup, cells: int = CELLS) -> Window:
 
 def gears(setup: DrillSetup) -> tuple[Array, Array] | None:
     """Speeds [m/min] and feeds [mm/rev] of the steps that the machine has or may be given, None where both are continuous."""
-    machine = setup.machine
-    turning, feeding = machine.gear_set or machine.speeds, machine.feed_set or machine.feeds
-    if not turning or not feeding:
+    drive = setup.machine.drive()
+    if not drive.steps or not drive.feeds:
         return None
-    return np.pi * setup.drill.diameter * np.array(turning) / 1000.0, np.array(feeding)
+    return np.pi * setup.drill.diameter * np.array(drive.steps) / 1000.0, np.array(drive.feeds)
 
 
 def _best(setup: DrillSetup, tool: DrillTool, speeds: Array, feeds: Array, worst: Array) -> tuple[float, float] | None:

@@ -11,7 +11,6 @@ from numpy.typing import NDArray
 
 from cutting.mechanics import force, rotor
 from cutting.mechanics.jet import nozzle_flow
-from cutting.mechanics.kinematics import nearest_step_below
 from cutting.operations.holes.drill.tool import pump_budget
 from cutting.operations.holes.heavy_bore.setup import Chain, HeavySetup
 from cutting.sizing.warmth import REFERENCE, growth
@@ -100,9 +99,7 @@ def numbers(setup: HeavySetup, record: Silent) -> Numbers:
     setup.check()
     tool, machine, s = setup.tool, setup.machine, setup.settings
     widest = max(step.diameter.nominal for step in tool.steps)
-    n = min(1000.0 * s.cutting_speed / (math.pi * widest), machine.top_speed)
-    if machine.speeds:
-        n = float(nearest_step_below(np.array(n), machine.speeds))
+    n = float(machine.drive().at(s.cutting_speed, widest))
     whole = tool.whole
     moment = float(record(rotor.tilting_moment, tool_mass=whole.mass, mass_lever=whole.lever))
     unbalance = whole.mass * tool.eccentricity

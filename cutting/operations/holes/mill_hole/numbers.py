@@ -103,7 +103,7 @@ def numbers(setup: MillHoleSetup, tool: MillTool, speed: Any, feed: Any, record:
     f, s, machine, own = setup.feature, setup.settings, setup.machine, tool.own
     d, z, material, worn = own["diameter"], own["flutes"], setup.work.material, setup.house.wear_factor
     plunges = s.path is Path.PLUNGE
-    n = np.minimum(1000.0 * np.asarray(speed, float) / (np.pi * d), machine.top_speed)
+    n = machine.drive().at(speed, d)
     v, fz = np.pi * d * n / 1000.0, np.asarray(feed, float) + 0.0 * n
     fed = record(milling.edge_feed_rate, feed_per_tooth=fz, flutes=z, spindle_speed=n) * (PLUNGED if plunges else 1.0)
     way = np.asarray(pitch_of(setup, tool) if pitch is None else pitch, float)

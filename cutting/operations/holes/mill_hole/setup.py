@@ -71,6 +71,11 @@ class MillHoleSetup(BaseSetup):
         return self.feature.depth
 
     @property
+    def speed_diameter(self) -> float:
+        """The mill's own: it is the mill that turns [mm]."""
+        return self.mill.diameter
+
+    @property
     def overhang(self) -> float:
         """How far the mill stands out of its chuck [mm]."""
         return self.mill.reach

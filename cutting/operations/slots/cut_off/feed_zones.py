@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from cutting.errors import CuttingError, OutOfRange, require_between
+from cutting.machine.drive import Spun
 from cutting.mechanics.kinematics import facing_time
 
 Array = NDArray[np.float64]
@@ -61,9 +62,9 @@ def zones_of(diameter: float, bore: float, feed: Any, school: School | None, own
     return found
 
 
-def zone_seconds(zone: Zone, cutting_speed: ArrayLike, top_speed: ArrayLike) -> Array:
-    """Seconds of a zone at constant cutting speed [m/min] with a clamp [1/min]: closed form."""
-    return np.asarray(facing_time(zone.start, zone.end, cutting_speed, zone.feed, top_speed))
+def zone_seconds(zone: Zone, cutting_speed: ArrayLike, spun: Spun) -> Array:
+    """Seconds of a zone at constant cutting speed [m/min] as far as the spindle follows: closed form."""
+    return np.asarray(facing_time(zone.start, zone.end, cutting_speed, zone.feed, spun.top, spun.low))
 
 
 def feed_at(zones: tuple[Zone, ...], diameters: ArrayLike) -> Array:

@@ -8,6 +8,7 @@ from typing import Any
 
 import numpy as np
 
+from cutting.machine.drive import Spun
 from cutting.mechanics import blade
 from cutting.mechanics.deflection import round_second_moment
 from cutting.money.kerf import Kerf, kerf
@@ -16,7 +17,6 @@ from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.slots.cut_off.setup import CutOffSetup
 from cutting.operations.slots.cut_off.simulation import Bar, Blade, CutOff, breaks_at, meet, pips, simulate, zone_dish
 from cutting.operations.slots.shared.cut import SlotCut, idle_seconds, lasting, paid
-from cutting.operations.slots.shared.drive import real_feed, top_speed
 from cutting.operations.slots.shared.face import corner_roughness
 from cutting.operations.slots.shared.slot_chip import slot_index
 from cutting.operations.slots.shared.tool import Array, SlotTool
@@ -53,8 +53,8 @@ class Numbers(SlotCut):
             setup.insert.width, setup.insert.lead_angle, setup.blade.thickness, setup.blade.height, setup.overhang, s.lean, s.centre_height,
             setup.blade.stiffness_share,
         )  # fmt: skip
-        top = float(top_speed(setup.machine, s.cutting_speed, setup.feature.diameter, s.spindle_clamp))
-        return simulate(bar_of(setup), own, setup.zones, s.cutting_speed, top)
+        spun = setup.machine.drive(s.spindle_clamp).over(s.cutting_speed, setup.feature.diameter)
+        return simulate(bar_of(setup), own, setup.zones, s.cutting_speed, spun)
 
     @property
     def kerf(self) -> Kerf | None:
@@ -69,22 +69,23 @@ class Numbers(SlotCut):
 def numbers(setup: CutOffSetup, tool: SlotTool, speed: Any, feed: Any, record: Silent) -> Numbers:
     """Everything computed at speeds [m/min] and feeds [mm/rev]; arrays (..., 1). Within a zone of feed nothing but the speed moves."""
     f, s, work, machine = setup.feature, setup.settings, setup.work, setup.machine
-    feed = real_feed(machine, feed)
+    drive = machine.drive(s.spindle_clamp)
+    feed = drive.fed(feed)
     bar, zones = bar_of(setup), setup.zones_at(feed)
     starts = np.maximum([zone.start for zone in zones], bar.innermost)
     ends = np.maximum([zone.end for zone in zones], bar.innermost)
     shape = np.broadcast_shapes(*(np.shape(zone.feed) for zone in zones), (1,))
     feeds = np.concatenate([np.broadcast_to(zone.feed, shape) for zone in zones], axis=-1)
     met = meet(bar, tool, feeds, s.lean, tool.stiffness)
-    top = top_speed(machine, speed, f.diameter, s.spindle_clamp)
-    n = np.minimum(1000.0 * np.asarray(speed) / (np.pi * np.append(starts, ends[-1])), top)
+    spun = drive.over(speed, f.diameter)
+    n = spun.at(speed, np.append(starts, ends[-1]))
     worn = setup.house.wear_factor
     fc, ff = over_passes(met.cutting_force), over_passes(met.feed_force)
     _write_rim(setup, tool, feed, record)
     gain = blade.y_axis_gain(fc, ff, tool.overhang, tool.thickness, tool.height)
     power = worn * over_passes(met.cutting_force * np.pi * starts * n[..., :-1]) / 6e7
     at_rim = n[..., :1]  # where the torque is
-    engaged = setup.zone_seconds(zones, speed, top) + edge_break_seconds(setup, speed, feed, top)
+    engaged = setup.zone_seconds(zones, speed, spun) + edge_break_seconds(setup, speed, feed, spun)
     reached = np.pi * f.diameter * at_rim / 1000.0
     lasts = lasting(tool, reached, feed, record)
     window = (tool.feed_low, tool.feed_high)
@@ -121,7 +122,7 @@ def bar_of(setup: CutOffSetup) -> Bar:
     """The bar as the blade meets it."""
     f, work = setup.feature, setup.work
     return Bar(
-        f.diameter, f.bore, f.part_length, work.material.density, work.material.strength, work.specific_force_1,
+        f.diameter, f.bore, f.part_length, work.material.density, work.strength, work.specific_force_1,
         work.material.force_exponent, setup.holding.sub_spindle, setup.inner_diameter if f.bore <= 0 else 0.0,
     )  # fmt: skip
 
@@ -154,11 +155,11 @@ def _bar_spring(setup: CutOffSetup, push: Array) -> Array:
     return (bent + jaws + tilt) * (HELD_SHARE if setup.holding.tailstock or setup.holding.sub_spindle else 1.0)
 
 
-def edge_break_seconds(setup: CutOffSetup, speed: Any, feed: Any, top: Any) -> Array:
+def edge_break_seconds(setup: CutOffSetup, speed: Any, feed: Any, spun: Spun) -> Array:
     """Seconds that breaking the part's edge takes: out of the slot, along the chamfer at half feed, and back in."""
     size, machine = setup.feature.edge_break, setup.machine
     if size <= 0:
         return np.zeros(1)
-    n = np.minimum(1000.0 * np.asarray(speed) / (np.pi * setup.feature.diameter), top)
+    n = spun.at(speed, setup.feature.diameter)
     along = 1.4142 * size / (0.5 * np.asarray(feed) * n) * 60.0
     return np.asarray(along + 4.0 * 60.0 * (2.0 * size + 2.0) / machine.rapid_rate + 0.3)

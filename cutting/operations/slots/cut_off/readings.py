@@ -50,7 +50,7 @@ def _kerf(say: Shown, kerf: Kerf, priced: bool) -> None:
 
 def _edge_break(x: Numbers) -> float:
     s = x.setup.settings
-    return float(edge_break_seconds(x.setup, s.cutting_speed, s.feed_per_rev, x.run.top_speed).ravel()[0])
+    return float(edge_break_seconds(x.setup, s.cutting_speed, s.feed_per_rev, x.run.spun).ravel()[0])
 
 
 def chip(x: Numbers) -> ChipVerdict:

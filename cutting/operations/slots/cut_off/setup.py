@@ -7,13 +7,13 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from cutting.errors import CuttingError, OutOfRange, require_between
+from cutting.machine.drive import Spun
 from cutting.machine.spindle import SUB
 from cutting.money.kerf import bar_price_of, usual_price
 from cutting.operations.frame.checks import check_coolant, check_turns
 from cutting.operations.frame.fields import Base, Field, Fields, check_bounds
 from cutting.operations.slots.cut_off.feed_zones import School, Zone, zone_seconds, zones_of
 from cutting.operations.slots.shared.checks import CLAMP, FEED, HEIGHT, OVERHANG, SPEED, check_tool
-from cutting.operations.slots.shared.drive import real_feed
 from cutting.operations.slots.shared.setup import SlotSetup
 from cutting.tooling.blades import CutOffBlade
 
@@ -113,11 +113,12 @@ class CutOffSetup(SlotSetup):
         """Feed by diameter: the user's own, the school's shares of a feed [mm/rev], or full feed in a tube. Raises `CuttingError`."""
         f, s = self.feature, self.settings
         found = zones_of(f.diameter, self.inner_diameter, feed, None if f.bore > 0 else s.school, s.feed_zones)
-        return tuple(replace(zone, feed=real_feed(self.machine, zone.feed)) for zone in found)
+        drive = self.machine.drive()
+        return tuple(replace(zone, feed=drive.fed(zone.feed)) for zone in found)
 
-    def zone_seconds(self, zones: tuple[Zone, ...], cutting_speed: Any, top: Any) -> Any:
-        """Seconds from rim to centre or bore at a speed [m/min] with a clamp [1/min]."""
-        return sum(zone_seconds(zone, cutting_speed, top) for zone in zones)
+    def zone_seconds(self, zones: tuple[Zone, ...], cutting_speed: Any, spun: Spun) -> Any:
+        """Seconds from rim to centre or bore at a speed [m/min] as far as the spindle follows."""
+        return sum(zone_seconds(zone, cutting_speed, spun) for zone in zones)
 
     def check_case(self) -> None:
         """Raise `CuttingError` for what cannot be with any tool."""

@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from cutting.errors import require_between
+from cutting.machine.drive import Spun
 from cutting.mechanics.blade import GROOVE_FORM, STEEL_BLADE, blade_second_moments, plunge_force, side_bend, side_force, side_slope
 from cutting.mechanics.force import cutting_force, specific_cutting_force
 from cutting.mechanics.tool_setting import pip_diameter
@@ -76,24 +77,25 @@ class CutOff:
     pip_on_part: float
     pip_on_bar: float
     clamp_diameter: float
-    top_speed: float  # 1/min
+    spun: Spun
 
     @property
     def total_seconds(self) -> float:
         return float(sum(self.zone_seconds))
 
 
-def simulate(bar: Bar, blade: Blade, zones: tuple[Zone, ...], cutting_speed: float, top_speed: float) -> CutOff:
-    """Cut a bar or tube off at constant cutting speed vc [m/min] up to a clamp [1/min]. Raises `OutOfRange`.
+def simulate(bar: Bar, blade: Blade, zones: tuple[Zone, ...], cutting_speed: float, spun: Spun) -> CutOff:
+    """Cut a bar or tube off at constant cutting speed vc [m/min] as far as the spindle follows. Raises `OutOfRange`.
 
     Forces after Kienzle with Kform 1.3; the slanted edge turns plunge force into side force, which bends the blade and
     makes it lean; a leaning blade follows its own lean, so the face comes out hollow or proud (common practice, ± 50 %).
     """
     require_between("settings.cutting_speed", cutting_speed, 0.5, 5000, "m/min")
+    top_speed = float(spun.top)
     require_between("settings.spindle_clamp", top_speed, 1, 60_000, "1/min")
     require_between("tool.lead_angle", blade.lead_angle, -20, 20, "°")
     d = np.linspace(bar.diameter, bar.innermost, POINTS)
-    n = np.minimum(1000.0 * cutting_speed / (np.pi * d), top_speed)
+    n = spun.at(cutting_speed, d)
     feed = feed_at(zones, d)
     met = meet(bar, blade, feed, blade.lean, blade.stiffness)
     path = tip_path(d, met)
@@ -111,14 +113,14 @@ def simulate(bar: Bar, blade: Blade, zones: tuple[Zone, ...], cutting_speed: flo
         met.height_bend,
         path,
         _seconds(d, n, feed),
-        tuple(float(zone_seconds(zone, cutting_speed, top_speed)) for zone in zones),
+        tuple(float(zone_seconds(zone, cutting_speed, spun)) for zone in zones),
         float(np.ptp(path)),
         bool(path[-1] > path[0]),
         broken,
         on_part if bar.bore <= 0 else 0.0,
         on_bar if bar.bore <= 0 else 0.0,
         float(min(1000.0 * cutting_speed / (np.pi * top_speed), bar.diameter)),
-        top_speed,
+        spun,
     )
 
 

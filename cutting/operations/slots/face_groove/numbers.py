@@ -17,7 +17,6 @@ from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, Way
 from cutting.operations.slots.groove.moves import layers, ridge_plan
 from cutting.operations.slots.groove.setup import ALLOWANCE, LAYER_SHARE
 from cutting.operations.slots.shared.cut import SLOWER, SlotCut, hardest, idle_seconds, lasting, leaning, paid
-from cutting.operations.slots.shared.drive import real_feed, top_speed
 from cutting.operations.slots.shared.slot_chip import slot_index
 from cutting.operations.slots.shared.tool import Array, SlotTool
 from cutting.operations.slots.shared.written import write_layer, write_plunge
@@ -110,14 +109,14 @@ def numbers(setup: FaceGrooveSetup, tool: SlotTool, speed: Any, feed: Any, recor
     work, machine = setup.work, setup.machine
     diameter = setup.feature.outer_diameter.target
     moves = tuple(moves_of(setup))
-    real = real_feed(machine, feed)
-    top = top_speed(machine, speed, diameter, setup.settings.spindle_clamp)
+    drive = machine.drive(setup.settings.spindle_clamp)
+    real = drive.fed(feed)
     outer = np.array([max(move.outer, move.to_outer) for move in moves])
     engaged = np.array([move.engaged for move in moves])
     plunging = np.array([move.kind in ("plunge", "ridge") for move in moves])
     along = np.array([move.along for move in moves])
     way = np.array([abs(move.outer - move.to_outer) / 2.0 if move.along else move.to_depth - move.depth for move in moves])
-    n = np.minimum(1000.0 * np.asarray(speed) / (np.pi * outer), top)
+    n = drive.over(speed, diameter).at(speed, outer)
     form = np.where(plunging, blade.GROOVE_FORM, SIDE_FORM)
     kc = force.specific_cutting_force(work.specific_force_1, real, work.material.force_exponent, form_factor=form)
     cutting = kc * real * engaged

@@ -8,6 +8,7 @@ from typing import Any
 
 import numpy as np
 
+from cutting.machine.drive import Spun
 from cutting.mechanics import blade, chatter, deflection, force
 from cutting.mechanics.kinematics import facing_time
 from cutting.operations.frame.jaws import held_torque
@@ -16,7 +17,6 @@ from cutting.operations.frame.stability import stable_on_part
 from cutting.operations.slots.groove.moves import PLUNGE, SIDEWAYS, THIN, Move, moves_of
 from cutting.operations.slots.groove.setup import NOSE_SHARE, SIDE_FEED, GrooveSetup, Way
 from cutting.operations.slots.shared.cut import SlotCut, hardest, idle_seconds, lasting, leaning, paid
-from cutting.operations.slots.shared.drive import real_feed, top_speed
 from cutting.operations.slots.shared.face import corner_roughness
 from cutting.operations.slots.shared.slot_chip import slot_index
 from cutting.operations.slots.shared.tool import Array, Mask, SlotTool
@@ -91,7 +91,7 @@ class Numbers(SlotCut):
 def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: Silent) -> Numbers:
     """Everything computed for tools as wide as the set-up's own, at speeds [m/min] and feeds [mm/rev]; arrays (..., 1)."""
     work, machine, f = setup.work, setup.machine, setup.feature
-    real = real_feed(machine, feed)
+    real = machine.drive().fed(feed)
     strokes = _strokes(setup, tool, speed, feed, real)
     write_plunge(setup, tool, real, f.diameter, "a full plunge", record)
     _write_layers(setup, strokes, record)
@@ -152,9 +152,9 @@ def diameter_at(setup: GrooveSetup, depth: float) -> float:
 def side_feed(setup: GrooveSetup, corner_radius: Any, feed: Any) -> Array:
     """Feed sideways [mm/rev]: as set, or half as much again as the plunge, within what the corner [mm] stands."""
     if setup.settings.side_feed:
-        return real_feed(setup.machine, setup.settings.side_feed)
+        return setup.machine.drive().fed(setup.settings.side_feed)
     usual = np.minimum(SIDE_FEED * np.asarray(feed), np.maximum(NOSE_SHARE * np.asarray(corner_radius), feed))
-    return real_feed(setup.machine, usual)
+    return setup.machine.drive().fed(usual)
 
 
 def _last_push(strokes: Strokes) -> Array:
@@ -196,8 +196,8 @@ def _strokes(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, real: Ar
     start = np.array([diameter_at(setup, move.depth) for move in moves])
     end = np.array([diameter_at(setup, move.to_depth) for move in moves])
     large = np.maximum(start, end)
-    top = top_speed(setup.machine, speed, setup.largest, setup.settings.spindle_clamp)
-    n = np.minimum(1000.0 * np.asarray(speed) / (np.pi * large), top)
+    spun = setup.machine.drive(setup.settings.spindle_clamp).over(speed, setup.largest)
+    n = spun.at(speed, large)
     across = side_feed(setup, tool.corner_radius, feed)
     ranks = np.array([move.rank for move in moves])
     parts = []
@@ -205,7 +205,7 @@ def _strokes(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, real: Ar
         own = np.flatnonzero(ranks == rank)
         if len(own):
             some = [moves[k] for k in own]
-            parts.append((len(own), cuts(setup, tool, some, speed, n[..., own], top, across if rank == SIDEWAYS else real, across)))
+            parts.append((len(own), cuts(setup, tool, some, speed, n[..., own], spun, across if rank == SIDEWAYS else real, across)))
     shape = np.broadcast_shapes(*(part.seconds.shape[:-1] for _, part in parts), n.shape[:-1])
 
     def joined(name: str) -> Array:
@@ -224,7 +224,7 @@ def _engaged(moves: list[Move]) -> Array:
     return np.array([move.engaged for move in moves])
 
 
-def _plunges(setup: GrooveSetup, tool: SlotTool, moves: list[Move], speed: Any, n: Array, top: Array, feed: Array, across: Array) -> _Cuts:
+def _plunges(setup: GrooveSetup, tool: SlotTool, moves: list[Move], speed: Any, n: Array, spun: Spun, feed: Array, across: Array) -> _Cuts:
     """Straight down, with both walls or beside an open one."""
     engaged = _engaged(moves)
     ends = np.array([diameter_at(setup, move.to_depth) for move in moves])
@@ -234,15 +234,15 @@ def _plunges(setup: GrooveSetup, tool: SlotTool, moves: list[Move], speed: Any, 
     # a plunge beside an open wall is held on one side only
     beside = np.array([move.kind == "plunge" for move in moves]) & (engaged < OPEN_BELOW * tool.width)
     aside = blade.side_force(against, tool.lead_angle) + np.where(beside, OPEN_SIDE * against, 0.0)
-    seconds = facing_time(np.maximum(starts, ends), np.maximum(np.minimum(starts, ends), 1e-3), speed, feed, top)
+    seconds = facing_time(np.maximum(starts, ends), np.maximum(np.minimum(starts, ends), 1e-3), speed, feed, spun.top, spun.low)
     turns = np.array([setup.settings.dwell if move.dwell else 0.0 for move in moves])
     if turns.any():
-        at_floor = np.minimum(1000.0 * np.asarray(speed) / (np.pi * np.maximum(ends, 1e-3)), top)
+        at_floor = spun.at(speed, np.maximum(ends, 1e-3))
         seconds = seconds + 60.0 * turns / at_floor
     return _Cuts(seconds, feed, feed, cutting, against, aside)
 
 
-def _sideways(setup: GrooveSetup, tool: SlotTool, moves: list[Move], speed: Any, n: Array, top: Array, feed: Array, across: Array) -> _Cuts:
+def _sideways(setup: GrooveSetup, tool: SlotTool, moves: list[Move], speed: Any, n: Array, spun: Spun, feed: Array, across: Array) -> _Cuts:
     """Along the axis: a straight edge's flank, or a full radius, whose chip is thin and whose feed is raised for it."""
     engaged = _engaged(moves)
     thin, angle = np.ones(1), np.full(1, np.pi / 2.0)
@@ -255,7 +255,7 @@ def _sideways(setup: GrooveSetup, tool: SlotTool, moves: list[Move], speed: Any,
     return _Cuts(seconds, feed, feed * thin, cutting, against * np.cos(angle), against * np.sin(angle))
 
 
-def _thin(setup: GrooveSetup, tool: SlotTool, moves: list[Move], speed: Any, n: Array, top: Array, feed: Array, across: Array) -> _Cuts:
+def _thin(setup: GrooveSetup, tool: SlotTool, moves: list[Move], speed: Any, n: Array, spun: Spun, feed: Array, across: Array) -> _Cuts:
     """The finishing cut along walls and floor, with the corner."""
     feed = 0.5 * (feed + across)
     cutting = _specific(setup, feed, SIDE_FORM) * feed * _engaged(moves)

@@ -10,7 +10,6 @@ import numpy as np
 from cutting.mechanics import blade, force
 from cutting.mechanics.ring import ring_share, ring_torque
 from cutting.operations.slots.shared.cut import SLOWER, SlotCut, idle_seconds, lasting, leaning, paid
-from cutting.operations.slots.shared.drive import real_feed, top_speed
 from cutting.operations.slots.shared.slot_chip import slot_index
 from cutting.operations.slots.shared.tool import Array, SlotTool
 from cutting.operations.slots.trepan.setup import Cartridges, Keeps, TrepanSetup, ring_width
@@ -47,10 +46,10 @@ def numbers(setup: TrepanSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     width = ring_width(tool.width, s.cartridges)
     outer = np.asarray(f.diameter if diameter is None else diameter) + (2.0 * width if f.keeps is Keeps.DISC else 0.0)
     inner = outer - 2.0 * width
-    real = real_feed(machine, np.asarray(feed) * setup.effective_edges)
+    drive = machine.drive(s.spindle_clamp)
+    real = drive.fed(np.asarray(feed) * setup.effective_edges)
     per_edge = real / setup.effective_edges
-    n = 1000.0 * np.asarray(speed) / (np.pi * outer)
-    n = np.minimum(n, top_speed(machine, speed, outer, s.spindle_clamp))
+    n = drive.at(speed, outer)
     kc = record(
         force.specific_cutting_force,
         specific_force_1=work.specific_force_1,

@@ -88,7 +88,7 @@ def numbers(setup: MillThreadSetup, tool: ThreadMillTool, speed: Any, feed: Any,
     t, material, worn, count = f.thread, setup.work.material, setup.house.wear_factor, f.count
     d, z = own["diameter"], own["flutes"]
     big, p = t.diameter, t.pitch
-    n = np.minimum(1000.0 * np.asarray(speed, float) / (np.pi * d), machine.top_speed)
+    n = machine.drive().at(speed, d)
     v, fz = np.pi * d * n / 1000.0, np.asarray(feed, float) + 0.0 * n
     hole = np.where(tool.hole > 0, tool.hole, 0.0)
     many, helix = own["type_many"] > 0, (own["type_helix"] > 0) & (hole <= 0)

@@ -79,6 +79,11 @@ class MillThreadSetup(BaseSetup):
         return self.feature.there or usual_hole(self.feature.thread, False)
 
     @property
+    def speed_diameter(self) -> float:
+        """The mill's own: it is the mill that turns [mm]."""
+        return self.mill.diameter
+
+    @property
     def pass_count(self) -> int:
         return self.settings.passes
 

@@ -83,9 +83,7 @@ def numbers(setup: TapSetup, tool: TapTool, speed: Any, feed: Any, record: Silen
     f, s, machine, own = setup.feature, setup.settings, setup.machine, tool.own
     t, material, count = f.thread, setup.work.material, f.count
     d, z, forms = own["diameter"], own["flutes"], own["type_forms"] > 0
-    n = np.minimum(1000.0 * np.asarray(speed, float) / (np.pi * d), machine.top_speed) + 0.0 * np.asarray(feed, float)
-    if machine.speeds:
-        n = _step_below(n, machine.speeds)
+    n = machine.drive().at(speed, d) + 0.0 * np.asarray(feed, float)
     v = np.pi * d * n / 1000.0
     h = np.maximum(t.of.inside_depth * t.pitch / (own["chamfer_threads"] * z), 1e-3)
     kc = record(
@@ -144,12 +142,6 @@ def numbers(setup: TapSetup, tool: TapTool, speed: Any, feed: Any, record: Silen
         holes=count / used, book_low=tool.speed_low * tool.speed_factor, book_high=tool.speed_high * tool.speed_factor,
         chip_index=100.0 * np.clip(1.4 - np.where(forms, 0.0, deep) / 2.0, 0.0, 1.0) + 0.0 * n,
     )  # fmt: skip
-
-
-def _step_below(n: Array, speeds: tuple[float, ...]) -> Array:
-    """The gear at or below a speed [1/min], the lowest below all."""
-    steps = np.asarray(speeds, float)
-    return np.asarray(steps[np.clip(np.searchsorted(steps, n + 1e-9, side="right") - 1, 0, len(steps) - 1)])
 
 
 def one_of(x: Numbers, k: int, setup: TapSetup) -> Numbers:

@@ -23,9 +23,8 @@ def gather(parts: Parts, note: str) -> ThreadTurnStock:
 
 def speeds(setup: TurnThreadSetup, system: str) -> Ladder:
     """Rungs of the speed: the gearbox's own, else 5 m/min."""
-    if setup.machine.speeds:
-        now = 1000.0 * setup.settings.cutting_speed / (np.pi * setup.feature.thread.diameter)
-        return steps("spindle_speed", setup.machine.speeds, now)
+    if gears := setup.machine.drive().steps:
+        return steps("spindle_speed", gears, 1000.0 * setup.settings.cutting_speed / (np.pi * setup.feature.thread.diameter))
     unit, step, factor = ("m/min", 1.0, 1.0) if system == "metric" else ("sfm", 5.0, 3.28084)
     middle = max(round(setup.settings.cutting_speed * factor / step), 1)
     first = max(1, middle - 60)

@@ -79,14 +79,7 @@ def numbers(setup: TurnThreadSetup, tool: ThreadTool, speed: Any, feed: Any, rec
     f, s, machine, own = setup.feature, setup.settings, setup.machine, tool.own
     t, material, worn = f.thread, setup.work.material, setup.house.wear_factor
     cut = groove(setup)
-    n = (
-        np.minimum(1000.0 * np.asarray(speed, float) / (np.pi * t.diameter), machine.top_speed)
-        + 0.0 * np.asarray(feed, float)
-        + 0.0 * tool.lean
-    )
-    if machine.speeds:
-        steps = np.asarray(machine.speeds, float)
-        n = steps[np.clip(np.searchsorted(steps, n + 1e-9, side="right") - 1, 0, len(steps) - 1)]
+    n = machine.drive().at(speed, t.diameter) + 0.0 * np.asarray(feed, float) + 0.0 * tool.lean
     v = np.pi * t.diameter * n / 1000.0
     h = np.maximum(cut.area / np.maximum(cut.edge, 1e-9), 1e-4)
     kc = record(
