@@ -14,6 +14,7 @@ from cutting.operations.turned.case import MINIMUM_SPEED
 from cutting.tables import Row, read_table
 from cutting.wear.life import speed_for_life, taylor_life
 from cutting.wear.reference import life_law
+from cutting.workpiece.hardness import told
 from cutting.workpiece.materials import Work
 
 LEAST_LIFE = 5.0  # min: shorter lives are not planned (common practice)
@@ -135,7 +136,7 @@ def _verdict(row: Row, work: Work, machine: Machine, task: Task, speed: float, l
     if task.interrupted and tool in BRITTLE and not (tool == "cbn" and work.material.group.letter == "H"):
         return False, "the cut is interrupted: shock breaks it"
     if tool == "hss" and work.hardness > 350:
-        return False, f"{work.hardness:.0f} HB is too hard for it"
+        return False, f"{told(work.hardness)} is too hard for it"
     if speed < least:
         return False, f"the spindle gives {speed:.0f} m/min at Ø{task.diameter:g}; below {least:.0f} it rubs and tears"
     if task.feed_per_rev < 0.06 and tool == "carbide" and row["name"] != "brazed carbide":

@@ -8,6 +8,7 @@ from functools import cache
 from cutting.mechanics.chip_section import chip_area, engaged_edge, mean_chip_thickness
 from cutting.tables import read_table
 from cutting.tooling.items import Grade
+from cutting.workpiece.hardness import told
 from cutting.workpiece.materials import Work
 
 SIDE_USE = 0.8  # of its speed that a grade keeps in a group that is not its main one (common practice)
@@ -99,7 +100,7 @@ def grade_fit(grade: Grade, letter: str) -> float | None:
 def speed_factors(work: Work, grade: Grade, coolant_pressure: float, interrupted: bool, skin: str, weak: bool) -> tuple[SpeedFactor, ...]:
     """The corrections to the starting speed that apply; all common practice."""
     letter = work.material.group.letter
-    found = [SpeedFactor("hardness", work.hardness_speed_factor, f"{work.hardness:.0f} HB in its group, about HB⁻¹")]
+    found = [SpeedFactor("hardness", work.hardness_speed_factor, f"{told(work.hardness)} in its group, about HB⁻¹")]
     if work.material.speed_factor != 1:
         found.append(SpeedFactor("free-cutting", work.material.speed_factor, "free-cutting variety of the group"))
     fit = grade_fit(grade, letter)

@@ -24,6 +24,8 @@ SCALES = MappingProxyType(
     }
 )
 STANDARD = "iso-18265"
+BALL = 0.95  # Brinell over Vickers hardness, by which the table's Brinell column is made and goes on above its end (ISO 18265)
+SAID_BY_CONE = 450.0  # HB from which people say a hardness in HRC (common practice)
 _SPELLINGS = {
     "HBW": "HB",
     "BHN": "HB",
@@ -133,10 +135,48 @@ def read_hardness(text: str, field: str = "hardness") -> tuple[float, str]:
     return value, scale
 
 
+HARDENED = (38, 39, 41)  # groups of VDI 3323 whose hardness goes beyond the ball's limit
+
+
+def vickers(hardness: float) -> float:
+    """Vickers hardness [HV] of a Brinell number, or of one that goes on above the ball's limit as 0.95 × HV. Source: ISO 18265.
+
+    >>> round(vickers(662.6), 1)
+    697.5
+    """
+    own, at = _columns()["HB"]
+    return float(np.interp(hardness, own, at)) if hardness <= own[-1] else hardness / BALL
+
+
+def rockwell(hardness: float) -> float | None:
+    """Rockwell hardness [HRC] of a Brinell number as it travels, None below the scale and beyond the table. Source: ISO 18265.
+
+    >>> round(rockwell(662.6), 1)
+    60.0
+    """
+    value, at = _columns()["HRC"]
+    hv = vickers(hardness)
+    return float(np.interp(hv, at, value)) if at[0] <= hv <= at[-1] else None
+
+
+def told(low: float, high: float | None = None) -> str:
+    """A hardness, or a range of it, as people say it: Brinell, and of hardened metals Rockwell C.
+
+    >>> told(210, 250), told(640.9, 684.3)
+    ('210 – 250 HB', '59 – 61 HRC')
+    """
+    most = low if high is None else high
+    cone = rockwell(low) is not None and rockwell(most) is not None and low >= SAID_BY_CONE
+    scale = "HRC" if cone else "HB"
+    ends = [f"{rockwell(one) if cone else one:.0f}" for one in dict.fromkeys((low, most))]
+    return f"{' – '.join(dict.fromkeys(ends))} {scale}"
+
+
 def brinell(text: str, group: Group, field: str = "hardness") -> float:
     """Brinell hardness [HB] from what was typed on any scale, for a metal of a group.
 
-    A bare number and HB itself pass as they are. Raises `CuttingError` where the standard does not convert.
+    A bare number and HB itself pass as they are; above the ball's limit a hardened metal's is 0.95 × HV.
+    Raises `CuttingError` where the standard does not convert.
     """
     value, scale = read_hardness(text, field)
     if scale == "HB":
@@ -147,7 +187,7 @@ def brinell(text: str, group: Group, field: str = "hardness") -> float:
         error.field = field
         raise
     if "HB" not in made.values:
-        if group.number in (38, 39, 41):  # the shelf counts hardened metals on the Vickers scale above the ball's limit
-            return made.values["HV"]
+        if group.number in HARDENED:  # above the ball's limit the number goes on by its share of the Vickers hardness
+            return BALL * made.values["HV"]
         raise OutOfRange(field, f"{value:g} {scale} has no Brinell hardness: {made.missing['HB']}.")
     return made.values["HB"]

@@ -68,17 +68,26 @@ class Material:
         return self.conductivity * 1e-3 / self.heat_capacity
 
 
+STRENGTH_OF_HARDNESS = 3.4  # N/mm² per HB, where a material's strength is not known (common practice, after ISO 18265)
+
+
 @dataclass(frozen=True)
 class Work:
     """A material at the hardness in which it was delivered."""
 
     material: Material
-    hardness: float  # HB
+    hardness: float  # HB, above the ball's limit 0.95 × HV
 
     @property
     def specific_force_1(self) -> float:
         """kc1.1 at this hardness: grows with the 0.4th power of hardness inside one material (common practice)."""
         return self.material.specific_force_1 * (self.hardness / self.material.usual_hardness) ** 0.4
+
+    @property
+    def strength(self) -> float:
+        """Tensile strength [N/mm²] at this hardness: the material's own, in proportion to hardness (common practice, after ISO 18265)."""
+        usual = self.material.strength or STRENGTH_OF_HARDNESS * self.material.usual_hardness
+        return usual * self.hardness / self.material.usual_hardness
 
     @property
     def hardness_speed_factor(self) -> float:

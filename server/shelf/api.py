@@ -15,7 +15,7 @@ from cutting.quantities import refuse_long
 from cutting.quantities.write import Display, display
 from cutting.wear.reference import life_law
 from cutting.workpiece.behaviour import neighbours, traits
-from cutting.workpiece.hardness import SCALES, STANDARD, brinell, convert, read_hardness
+from cutting.workpiece.hardness import SCALES, STANDARD, brinell, convert, read_hardness, told
 from cutting.workpiece.materials import groups
 from cutting.workpiece.user_material import derive
 from server.schema import Schema
@@ -118,7 +118,7 @@ def list_groups(request: HttpRequest) -> list[dict[str, Any]]:
             "number": g.number,
             "letter": g.letter,
             "name": f"{g.description}, {g.condition}",
-            "hardness": f"{g.hardness:g} HB" if g.hardness else "–",
+            "hardness": told(g.hardness) if g.hardness else "–",
         }
         for g in groups().values()
     ]
@@ -202,7 +202,7 @@ def _row(m: Material) -> dict[str, Any]:
         "group": m.group,
         "letter": m.letter,
         "group_name": f"{core.group.description}, {core.group.condition}",
-        "hardness": f"{m.hardness_low:.0f} – {m.hardness_high:.0f} HB",
+        "hardness": told(m.hardness_low, m.hardness_high),
         "source": source_label(m.source),
         "from_memory": m.from_memory,
     }

@@ -2,12 +2,17 @@
 
 from __future__ import annotations
 
+import re
+
+import numpy as np
 import pytest
 
 from cutting.errors import CuttingError, OutOfRange
-from cutting.workpiece.hardness import brinell, convert, read_hardness, validity
-from cutting.workpiece.materials import find_material, groups, materials
+from cutting.operations.threads.shared.hardness import rockwell as threads_rockwell
+from cutting.workpiece.hardness import brinell, convert, read_hardness, rockwell, told, validity, vickers
+from cutting.workpiece.materials import Material, deliver, find_material, groups, materials
 from cutting.workpiece.user_material import complete, derive
+from tests.core.thread_setups import TAP, outcome_of
 
 # iso-18265 table A.1 (from memory): Rm, HV, HB, HRC
 ISO_ROWS = [
@@ -82,7 +87,7 @@ def test_what_is_no_hardness_is_refused(text: str) -> None:
 def test_brinell_from_any_scale() -> None:
     steel = groups()[7]
     assert brinell("30 HRC", steel) == pytest.approx(287, abs=2)  # iso-18265: 29.8 HRC is 285, 31.0 is 295
-    assert brinell("60 HRC", groups()[39]) == pytest.approx(698, abs=4)  # above the ball's limit the shelf counts Vickers
+    assert brinell("60 HRC", groups()[39]) == pytest.approx(0.95 * 698, abs=4)  # above the ball's limit by its share of Vickers
     with pytest.raises(CuttingError):
         brinell("30 HRC", groups()[14])
 
@@ -121,3 +126,34 @@ def test_the_shelf_is_wide_and_consistent() -> None:
 def test_physical_numbers_of_new_rows(name: str, density: float, conductivity: float, modulus: float) -> None:
     m = find_material(name)
     assert (m.density, m.conductivity, m.elastic_modulus / 1000) == pytest.approx((density, conductivity, modulus), rel=0.06)
+
+
+@pytest.mark.parametrize("material", [one for one in materials() if " HRC" in one.name])
+def test_a_hardened_row_is_as_hard_as_it_is_called(material: Material) -> None:
+    """ISO 18265 table A.1 goes on above the ball's limit; the name's hardness is what every rule reckons with."""
+    named = float(re.search(r"(\d+) HRC", material.name)[1])  # type: ignore[index]
+    assert rockwell(material.usual_hardness) == pytest.approx(named, abs=0.15)
+    assert threads_rockwell(deliver(material)) == pytest.approx(named, abs=0.15)
+    typed = brinell(f"{named:g} HRC", material.group)
+    assert rockwell(typed) == pytest.approx(named, abs=0.05)
+    assert told(typed) == f"{named:g} HRC"
+
+
+def test_a_hardness_that_is_typed_is_the_one_that_is_said() -> None:
+    """In and out again over the whole scale, with no step where the ball ends (618 HB, ISO 18265)."""
+    hardened = groups()[39]
+    typed = [brinell(f"{hv:g} HV", hardened) for hv in range(500, 900, 10)]
+    assert (np.diff(typed) > 0).all()
+    assert max(np.diff(typed)) < 11.0
+    assert [vickers(one) for one in typed] == pytest.approx(list(range(500, 900, 10)), abs=0.6)
+    assert (told(200), told(430), told(430, 480)) == ("200 HB", "430 HB", "430 – 480 HB")
+
+
+def test_one_strength_of_the_work_by_its_hardness_as_delivered() -> None:
+    """42CrMo4 of 950 N/mm² at 275 HB has 1036 at 300 HB, in proportion (common practice): what forms and what holds say the same."""
+    formed = {"tool": {"tap": "form tap M10 HSS cobalt PVD"}, "feature": {"there": "9.35 mm"}, "material": "42CrMo4"}
+    usual, harder = (outcome_of(TAP, **formed, hardness=hardness) for hardness in (None, "300 HB"))
+    for outcome, strong in ((usual, 950.0), (harder, 950.0 * 300.0 / 275.0)):
+        limits = {one.name: one for one in outcome.limits}
+        assert limits["formed_strength"].value == pytest.approx(strong)
+    assert harder.results["strips"].value == pytest.approx(usual.results["strips"].value * 300.0 / 275.0)

@@ -15,7 +15,7 @@ from cutting.operations.turned.run import run
 from cutting.operations.turned.setup import Setup
 from cutting.sizing.drift import WEAR_LIMIT, drift_per_piece, nose_recession
 from cutting.working import Silent
-from cutting.workpiece.hardness import convert
+from cutting.workpiece.hardness import refuse_uncovered, rockwell
 from cutting.workpiece.materials import Work
 
 HARD_FROM = 45.0  # HRC
@@ -132,6 +132,7 @@ def _says(setup: Setup, done: Cut, hard: bool, zone: float, stands: float, by_si
 def _rockwell(work: Work) -> float | None:
     """HRC, None where the table of ISO 18265 does not reach."""
     try:
-        return convert(work.hardness, "HB", work.material.group).values.get("HRC")
+        refuse_uncovered(work.material.group)
     except CuttingError:
         return None
+    return rockwell(work.hardness)

@@ -96,8 +96,7 @@ def table(shown: Shown) -> dict[str, Any]:
     rows = []
     for size in sorted({*sizes, round(setup.hole, 3)}):
         x = MODEL.quickly(replace(setup, feature=replace(f, there=size)))
-        part = setup.work.material.strength or 3.4 * setup.work.hardness
-        weakest = strength(f.thread, size, f.length, part).weakest
+        weakest = strength(f.thread, size, f.length, setup.work.strength).weakest
         of_engagement, of_full = engagement(f.thread, size)
         now = abs(size - setup.hole) < 1e-6
         cells = [

@@ -16,6 +16,7 @@ from cutting.operations.turned.setup import Setup
 from cutting.operations.turned.size_control import ledger
 from cutting.quantities import display, read_quantity, write
 from cutting.quantities.retell import in_inch
+from cutting.workpiece.hardness import told
 from server.jobs.document import entry_of, setup_of
 from server.jobs.kinds import VIEWERS
 from server.jobs.kinds.view import Shown, both, pieces
@@ -46,7 +47,7 @@ def sheet_content(revision: Revision, only: str | None, units: str, stock: Shop)
     stands_out = f"Ø{_length(blank['diameter'], system)}{bore}, {_length(blank['free_length'], system)} {stands}"
     if layers := document["stock"].get("layers"):
         stands_out += f"; layers {layers}"
-    hard = f"{document['hardness']:g} HB" if document.get("hardness") else "as usually delivered"
+    hard = told(document["hardness"]) if document.get("hardness") else "as usually delivered"
     return {
         "job": document["name"],
         "revision": revision.number,

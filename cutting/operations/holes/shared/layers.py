@@ -13,7 +13,6 @@ from cutting.mechanics.laminate import critical_thrust
 from cutting.workpiece.stack import StackLayer
 
 Array = NDArray[np.float64]
-STRENGTH_OF_HARDNESS = 3.4  # N/mm² per HB, where a material's strength is not known (common practice, after ISO 18265)
 UNCUT_PLIES = 2.0  # under the chisel edge when the last of them give way (common practice)
 COMMA, SNARL = 4.0, 11.0  # loose chips over solid metal of brittle metals, and what full ductility adds (common practice)
 
@@ -67,7 +66,7 @@ def layer_numbers(layers: tuple[StackLayer, ...], through: bool) -> Layers:
     def of(name: str) -> Array:
         return np.array([getattr(one, name) for one in materials], float)
 
-    strength = np.array([one.strength or STRENGTH_OF_HARDNESS * one.usual_hardness for one in materials], float)
+    strength = np.array([one.work.strength if one.work else one.material.strength for one in layers], float)
     push_out = [
         float(critical_thrust(one.opening_energy, one.modulus, UNCUT_PLIES * one.ply, one.poisson_ratio)) if one and open_ else np.inf
         for one, open_ in zip(laminates, free, strict=True)

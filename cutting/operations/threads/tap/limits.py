@@ -22,11 +22,6 @@ def forms(x: Numbers) -> bool:
     return bool(np.any(x.tool.own["type_forms"] > 0))
 
 
-def _strength(x: Numbers) -> float:
-    material = x.setup.work.material
-    return float((material.strength or 3.4 * material.usual_hardness) * x.setup.work.hardness / material.usual_hardness)
-
-
 RULES: tuple[Rule[Numbers], ...] = (
     Rule("book_speed", "speed", "cutting_speed", Bound.WINDOW, Severity.HARD, "common-practice",
          "The row of tapping speeds for tool material and metal; above it edges burn, far below they tear.",
@@ -78,7 +73,7 @@ RULES: tuple[Rule[Numbers], ...] = (
          lambda x: (x.setup.work.material.ductility + 0.0 * x.torque, x.tool.own["type_ductility"], None), (),
          lambda x: x.tool.own["type_forms"] > 0),
     Rule("formed_strength", "strength for forming", "stress", Bound.UPPER, Severity.HARD, "common-practice",
-         "Above it forming takes too much torque.", lambda x: (_strength(x) + 0.0 * x.torque, None, FORMED_STRENGTH), (),
+         "Above it forming takes too much torque.", lambda x: (x.setup.work.strength + 0.0 * x.torque, None, FORMED_STRENGTH), (),
          lambda x: x.tool.own["type_forms"] > 0),
     Rule("gauge", "threads that the gauge passes", "share", Bound.LOWER, Severity.SOFT, "common-practice",
          "A tap makes its own size: how far threads differ against the class.", lambda x: (100.0 * x.certainty, 99.0, None)),

@@ -37,7 +37,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("core_hole", "core hole", setup.hole, "length")
     say.plain("percent", "thread, of the engagement height 5/8 H", of_engagement, "share")
     say.plain("percent_full", "thread, of the American full height", of_full, "share")
-    found = strength(setup.feature.thread, setup.hole, setup.feature.length, setup.work.material.strength or 3.4 * setup.work.hardness)
+    found = strength(setup.feature.thread, setup.hole, setup.feature.length, setup.work.strength)
     say.plain("strips", "thread in the part strips at", found.inside, "force", "model")
     say.plain("screw_strips", "thread of a screw 8.8 strips at", found.outside, "force", "model")
     say.plain("screw_breaks", "screw 8.8 breaks at", found.screw, "force", "model")
