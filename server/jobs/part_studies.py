@@ -102,9 +102,16 @@ def machines(revision: Revision, stock: Shop, progress: Progress) -> Answer:
             progress.step(0)  # where it is cancelled
     made = dict(zip(asked, each(advise, list(asked.items()), progress), strict=True))
     now = state_of(revision, None, stock)
-    rows = [_on(document, stock, lambda setup, crib, _: made[setup]) for document in planned]
+
+    def ranked(setup: Any, crib: Any, _stock: Shop) -> Advice:
+        if setup not in made:  # what the part is worth there changes with the tools before: what risks it is ranked anew
+            made[setup] = advise(setup, to_go(crib))
+            progress.step(0)
+        return made[setup]
+
+    rows = [_on(document, stock, ranked) for document in planned]
     return {
-        "rankings": len(asked),
+        "rankings": len(made),
         "now": {"machine": revision.document["machine"], **_figures(now)},
         "rows": sorted(rows, key=lambda row: (row["of"] - row["sound"], row["money"])),
     }

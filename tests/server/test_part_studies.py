@@ -8,8 +8,9 @@ from typing import Any
 import pytest
 from pytest_django.fixtures import Settings
 
+from server.floor.models import Machine
 from server.jobs import actions, part_studies
-from server.jobs.models import PartStudy
+from server.jobs.models import Job, PartStudy
 from server.jobs.state import state_of
 from server.shop import shop
 from server.work import spread
@@ -91,6 +92,20 @@ def test_on_which_machine(engineer: Api, job_id: JobId) -> None:
     assert "does not turn parts" in rows["machining centre"]["why"]["metric"]
     order = [(one["of"] - one["sound"], one["money"]) for one in found["rows"]]
     assert order == sorted(order)
+
+
+def test_what_risks_the_part_is_ranked_by_what_it_is_worth_there(demo: None, job_id: JobId) -> None:
+    """A tapped hole behind operations whose tools change on the other machine: the part is worth something else when it begins."""
+    jobs = [job for job in Job.objects.all() if any(one["operation"] == "tap" for one in actions.newest(job.pk).document["operations"][1:])]
+    assert jobs
+    for job in jobs:
+        revision = actions.newest(job.pk)
+        moved = {**revision.document, "money": {**revision.document["money"], "blank": 40.0}}
+        for entry in moved["operations"]:  # as before the crib was ranked: none of them has its best tool
+            entry["settings"] = {**entry["settings"], "cutting_speed": "5 m/min"}
+        revision.document, revision.pk = moved, 10**9
+        rows = part_studies.machines(revision, shop(), Progress())["rows"]
+        assert len(rows) == Machine.objects.filter(archived_at=None).count()
 
 
 def test_cores_and_cluster_come_to_the_same(demo: None, job_id: JobId, settings: Settings, cluster: str) -> None:
