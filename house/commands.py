@@ -145,9 +145,9 @@ def start(port: int) -> int:
                 "--bind",
                 f"127.0.0.1:{port}",
                 "--workers",
-                "4",
+                str(database.WEB_PROCESSES),
                 "--threads",
-                "48",  # most of them wait: of heavy questions one is answered at a time
+                str(database.WEB_THREADS),  # most of them wait: of heavy questions one is answered at a time
                 "--preload",
                 "--config",
                 "server/workers.py",

@@ -23,6 +23,10 @@ USER = "arrow_bench"
 RIGHTS = rf"GRANT ALL PRIVILEGES ON `%arrow\_bench%`.* TO '{USER}'@'127.0.0.1'"
 PORTS = (20_000, 32_000)
 RELEASED = 10.0  # s that a port may be held by what is left of a server
+# a web thread keeps one connection open: their number bounds what the web takes, and the server must take more than that
+WEB_PROCESSES, WEB_THREADS = 4, 48
+OTHERS = 64  # workers, studies, commands, a backup
+CONNECTIONS = WEB_PROCESSES * WEB_THREADS + OTHERS
 GRANT_OPTION = 1024  # the bit of MariaDB's privilege mask
 
 
@@ -221,6 +225,7 @@ def _launch(instance: Instance, timeout: float, moving: bool) -> None:
             f"--secure-file-priv={no_files}",
             f"--tmpdir={scratch}",
             "--max-allowed-packet=64M",
+            f"--max-connections={CONNECTIONS}",
             "--innodb-buffer-pool-size=512M",
             "--innodb-log-file-size=256M",
         ],

@@ -95,7 +95,7 @@ AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "server.people
 AXES_FAILURE_LIMIT = 8
 AXES_COOLOFF_TIME = timedelta(minutes=5)
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"], "ip_address"]
-AXES_RESET_ON_SUCCESS = True
+AXES_RESET_ON_SUCCESS = False  # else one's own sign-in clears what was guessed at others' names from the same address
 AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False
 AXES_DISABLE_ACCESS_LOG = True  # the log of the door is ours, in the people's words
 AXES_VERBOSE = False

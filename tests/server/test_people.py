@@ -113,6 +113,17 @@ def test_guessing_is_stopped_before_the_password_is_looked_at(demo: None) -> Non
     assert Happening.objects.filter(what="throttled").first().address == "10.0.0.7"  # type: ignore[union-attr]
 
 
+def test_ones_own_sign_in_clears_nothing_of_what_was_guessed(demo: None) -> None:
+    """Whoever has an account of their own would else guess at others' for ever, eight tries and a sign-in at a time."""
+    there = {"REMOTE_ADDR": "10.0.0.11"}
+    answers = []
+    for n in range(8):
+        answers.append(enter("administrator", f"guess {n}", **there).status_code)
+        enter("engineer", PASSWORDS["engineer"], **there)
+    assert answers[-1] == 429
+    assert enter("engineer", PASSWORDS["engineer"], **there).status_code == 429
+
+
 @override_settings(BEHIND_PROXY=True)
 def test_behind_a_proxy_the_address_is_what_the_proxy_saw(demo: None) -> None:
     """Common practice: only the last entry is the proxy's own; the others are the caller's word."""
