@@ -12,10 +12,8 @@ from cutting.advice.search import alike
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.frame.rule import Array, all_used, hard_ones
 from cutting.tooling.roles import Index
-from cutting.working import Silent
 
 MORE, CLOSE, GROWS = 1.1, 0.97, 1.01  # a tenth more of it; the limit is then at least so full, and fuller than before by so much
-SILENT = Silent()
 
 
 def label_of(contest: Contest, name: str) -> str:
@@ -38,7 +36,7 @@ def held_by(contest: Contest, field: Field, best: Best, rows: Index) -> dict[int
         speed, feed = (best.figures[name][places][:, None, None] for name in ("cutting_speed", "feed"))
         speeds = np.concatenate([speed, speed, MORE * speed], axis=1)
         feeds = np.concatenate([feed, MORE * feed, feed], axis=1)
-        done = contest.model.numbers(setup, tool, speeds, feeds, SILENT)
+        done = contest.model.numbers(setup, tool, speeds, feeds, setup.silent)
         used = all_used(contest.model.rules, done)
         names = hard_ones(contest.model.rules, used, setup.house)
         levels = np.stack([np.broadcast_to(over_passes(used[name]), (*speeds.shape[:2], 1))[..., 0] for name in names])

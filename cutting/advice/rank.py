@@ -19,9 +19,7 @@ from cutting.operations.frame.remedies import Trials
 from cutting.operations.frame.rule import all_used, limits_of, soft_ones
 from cutting.quantities.write import write
 from cutting.tooling.roles import Index
-from cutting.working import Recorder, Silent
 
-SILENT = Silent()
 MOST_MISSES, NUMBERED = 40, 2  # near misses that are listed, and those that are told with their numbers or mended
 
 
@@ -144,7 +142,7 @@ def _numbers(contest: Contest, field: Field, best: Best, rows: list[int]) -> lis
     found: dict[int, Any] = {}
     for places, tried in alike(best, np.array(rows, np.intp)):
         speed, feed = (best.figures[name][places][:, None] for name in ("cutting_speed", "feed"))
-        together = contest.model.numbers(tried, field.tool.take(places), speed, feed, SILENT)
+        together = contest.model.numbers(tried, field.tool.take(places), speed, feed, tried.silent)
         found |= {int(k): contest.apart(together, n, set_ups[int(k)]) for n, k in enumerate(places)}
     return [found[k] for k in rows]
 
@@ -159,7 +157,7 @@ def _miss(contest: Contest, field: Field, best: Best, k: int) -> Candidate:
 def _told(contest: Contest, field: Field, best: Best, k: int, row: Candidate) -> Candidate:
     """A near miss with its numbers; or, where a change of its settings alone makes it sound, the row with that change."""
     setup = _set_up(contest, field, best, k)
-    limits = limits_of(contest.model.rules, contest.model.quickly(setup), Recorder())
+    limits = limits_of(contest.model.rules, contest.model.quickly(setup), setup.recorder())
     broken = tuple(one for one in limits if one.broken and one.severity is Severity.HARD)
     if not broken:
         return replace(row, reason="")

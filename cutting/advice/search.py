@@ -20,7 +20,6 @@ from cutting.operations.frame.outcome import TOUCHING
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.frame.rule import all_used, excluded, hard_ones, soft_ones
 from cutting.tooling.roles import Index
-from cutting.working import Silent
 
 # before a tool is refused: shares of the goal's own speed, shares of the lowest feed and of the span above it, and for how many
 # entries, the nearest first
@@ -33,7 +32,6 @@ FINE_FEEDS, FINE_SPEEDS = np.linspace(0.0, 1.0, 25), np.array([1.0, 1.1, 0.9, 0.
 NEXT_STEP = np.array([1.2, 1.42])  # on a gearbox the step above may be cheaper than the one below
 CHUNK, SMALL = 12_000, 2_000  # entries run together at most; and below which a second thread does not pay
 BROKEN, WORSE = 1e9, 1e6  # what a broken hard limit weighs, and each further bound that it is over
-SILENT = Silent()
 
 
 class Steps(Enum):
@@ -104,7 +102,7 @@ def _run(contest: Contest, setup: Any, field: Field, best: Best, rows: Index, st
         shares = np.append(shares, NEXT_STEP)
     speeds = np.maximum(np.floor(contest.speeds(setup, wide, feeds) * shares), 1.0).reshape(len(rows), -1, 1)
     feeds = np.repeat(feeds, len(shares), axis=1)
-    done = contest.model.numbers(setup, wide, speeds, feeds, SILENT)
+    done = contest.model.numbers(setup, wide, speeds, feeds, setup.silent)
     shape = feeds.shape[:2]
 
     def column(values: Any) -> Array:

@@ -15,7 +15,7 @@ def friction_angle(adhesion: ArrayLike) -> Array:
     return 25.0 + 25.0 * np.clip(np.asarray(adhesion, float), 0.0, 1.0)
 
 
-@formula("shear_angle", "45 + {rake}/2 − {friction_angle}/2, held to 8 … 45", "merchant-1945", Honesty.MODEL, 0.25)
+@formula("shear_angle", "45 + {rake}/2 − {friction_angle}/2, held to 8 … 45", "merchant-1945", Honesty.MODEL, "chip")
 def shear_angle(rake: ArrayLike, friction_angle: ArrayLike) -> Array:
     """Angle φ [°] of the shear plane for rake γ and friction angle β [°]. Source: Merchant 1945."""
     return np.clip(45.0 + np.asarray(rake, float) / 2.0 - np.asarray(friction_angle, float) / 2.0, 8.0, 45.0)
@@ -28,13 +28,13 @@ def compression_ratio(shear_angle: ArrayLike, rake: ArrayLike) -> Array:
     return np.cos(phi - np.radians(np.asarray(rake, float))) / np.sin(phi)
 
 
-@formula("chip_after", "{compression_ratio}·{chip_thickness}", "merchant-1945", Honesty.MODEL, 0.3)
+@formula("chip_after", "{compression_ratio}·{chip_thickness}", "merchant-1945", Honesty.MODEL, "chip")
 def chip_after(compression_ratio: ArrayLike, chip_thickness: ArrayLike) -> Array:
     """Thickness h_ch [mm] of the chip as it leaves, from λh and h [mm]."""
     return np.asarray(compression_ratio) * np.asarray(chip_thickness)
 
 
-@formula("chip_strain", "{chip_after}/(2·{curl_radius})", "nakayama-1962", Honesty.MODEL, 0.4)
+@formula("chip_strain", "{chip_after}/(2·{curl_radius})", "nakayama-1962", Honesty.MODEL, "chip")
 def chip_strain(chip_after: ArrayLike, curl_radius: ArrayLike) -> Array:
     """Strain of the chip's outer side when the work bends it straight again: h_ch/2·(1/R_c − 0), both in [mm]. Source: Nakayama 1962."""
     return np.asarray(chip_after) / (2.0 * np.asarray(curl_radius, float))

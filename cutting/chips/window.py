@@ -59,7 +59,7 @@ def depth_scale(inscribed_circle: ArrayLike) -> Array:
     "largest of the window's sides at f {feed_per_rev}, ap {depth_of_cut}",
     "nakayama-1962",
     Honesty.RULE,
-    0.2,
+    "chip",
 )
 def window_gauge(
     feed_per_rev: ArrayLike,

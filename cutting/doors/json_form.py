@@ -8,9 +8,10 @@ from collections.abc import Callable, Mapping
 from functools import partial
 from typing import Any
 
+from cutting.belief.beliefs import CENTRES, WIDE, Belief
 from cutting.doors.fields_form import in_own_kind, read_section
 from cutting.doors.reader import Reader, number, read_points, typed
-from cutting.errors import AmbiguousQuantity, CuttingError, UnknownName
+from cutting.errors import AmbiguousQuantity, CuttingError, UnknownName, require_between
 from cutting.machine.machines import Machine, find_machine
 from cutting.operations.frame.fields import Base
 from cutting.operations.frame.kind import Kind
@@ -19,6 +20,7 @@ from cutting.operations.frame.setup import Batch, Goal, HouseRules, Skin
 from cutting.operations.registry import KINDS, kind_of
 from cutting.tooling.bought import find_shipped, shipped
 from cutting.tooling.roles import Role, Stock, tool_at, with_guests
+from cutting.working import Noting
 from cutting.workpiece.hardness import brinell
 from cutting.workpiece.materials import Material, deliver, find_material
 from cutting.workpiece.stack import delivered
@@ -78,6 +80,7 @@ def read_setup(data: Mapping[str, Any], library: Library = SHIPPED) -> Any:
     sections = _sections(top, kind, True, library, tool)
     setup = kind.build(base, tool, {**sections, "settings": {**sections["settings"], **_untold(top, kind, base.machine)}})
     setup.check()
+    refuse_untaken(setup)
     return setup
 
 
@@ -91,6 +94,8 @@ def read_request(data: Mapping[str, Any], library: Library = SHIPPED) -> tuple[A
     given = {name: value for name, value in sections["settings"].items() if name not in kind.ranked}
     stock = library.stock_for(kind, top.data["feature"], base)
     tool = tool_at(stock.parts, stock.places, 0)
+    # of one tool nothing is taken: many compete
+    base = dataclasses.replace(base, learned=base.learned.elsewhere())
     setup = kind.build(base, tool, {**sections, "settings": {**dict(kind.neutral), **given, **_untold(top, kind, base.machine)}})
     setup.check_case()  # its tool only stands for those that compete
     return setup, stock
@@ -273,22 +278,80 @@ def read_learned(data: Any, library: Library) -> Learned:
     """What trials taught, from its JSON form: factors by material of `library`, chisel share, margin, growth. Raises `CuttingError`."""
     if data is None:
         return UNTAUGHT
-    r = Reader(data, "learned", "metric", ("force", "chisel_share", "margin", "growth", "note"))
+    r = Reader(data, "learned", "metric", ("force", "chisel_share", "margin", "growth", "beliefs", "note"))
     factors = r.data.get("force") or {}
     if not isinstance(factors, Mapping):
         raise CuttingError("learned.force", 'factors by material are wanted, as {"C45": 1.1}.')
     growth = r.data.get("growth")
     if growth is not None and (not isinstance(growth, (list, tuple)) or len(growth) != 2):
         raise CuttingError("learned.growth", "two numbers are wanted: a and b of 1 + a·N^b.")
+    note = str(r.data.get("note") or "")
+    beliefs = [
+        Belief("force", _factor(value, f"learned.force.{name}"), metal=_material_called(name, library), note=note)
+        for name, value in factors.items()
+    ]
+    if r.has("margin"):
+        beliefs.append(Belief("margins", _factor(r.data["margin"], "learned.margin", WIDE["margins"]), note=note))
     found = Learned(
-        tuple((_material_called(name, library), number(value, f"learned.force.{name}")) for name, value in factors.items()),
+        (*beliefs, *(_belief(one, k, library, note) for k, one in enumerate(_list(r.data.get("beliefs"))))),
         number(r.data["chisel_share"], "learned.chisel_share") if r.has("chisel_share") else None,
-        number(r.data["margin"], "learned.margin") if r.has("margin") else 1.0,
         (number(growth[0], "learned.growth"), number(growth[1], "learned.growth")) if growth is not None else None,
-        str(r.data.get("note") or ""),
+        note,
     )
     found.check()
     return found
+
+
+def _list(given: Any) -> list[Any]:
+    if given is None:
+        return []
+    if not isinstance(given, (list, tuple)) or len(given) > MOST_BELIEFS:
+        raise CuttingError("learned.beliefs", f"a list of at most {MOST_BELIEFS} is wanted.", f"at most {MOST_BELIEFS}")
+    return list(given)
+
+
+def _factor(value: Any, field: str, bounds: tuple[float, float] = CENTRES) -> float:
+    return require_between(field, number(value, field), *bounds)
+
+
+def _belief(given: Any, place: int, library: Library, note: str) -> Belief:
+    """One belief: a quantity, its factor, how far it may still be off, and what it holds for."""
+    path = f"learned.beliefs.{place}"
+    r = Reader(given, path, "metric", ("quantity", "factor", "spread", "tool", "metal", "machine", "note"))
+    metal = str(r.data.get("metal") or "")
+    found = Belief(
+        str(r.need("quantity")),
+        number(r.need("factor"), r.field("factor")),
+        number(r.data["spread"], r.field("spread")) if r.has("spread") else None,
+        str(r.data.get("tool") or ""),
+        _material_called(metal, library) if metal else "",
+        str(r.data.get("machine") or ""),
+        str(r.data.get("note") or note),
+    )
+    found.check(path)
+    return found
+
+
+def refuse_untaken(setup: Any) -> None:
+    """Raise `CuttingError` for what was learned of a quantity that no number of this kind of operation rests on."""
+    for name in setup.learned.of_one_tool:
+        if name not in setup.TAKES:
+            raise CuttingError(
+                f"learned.{name}", f"is of a drill: nothing in '{setup.operation}' rests on it.", ", ".join(setup.TAKES) or None
+            )
+    if not setup.factors:
+        return
+    noted, model = Noting(setup.factors), kind_of(setup.operation).model
+    model.run(setup, noted)
+    for quantity in setup.factors:
+        if quantity not in noted.stated:
+            known = ", ".join(noted.stated)
+            said = f"nothing in '{setup.operation}' rests on it; there are {known}."
+            raise CuttingError(f"learned.{FORM_NAMES.get(quantity, quantity)}", said, known)
+
+
+FORM_NAMES = {"margins": "margin"}  # in the form where the form has a name of its own
+MOST_BELIEFS = 200
 
 
 def _material_called(name: Any, library: Library) -> str:

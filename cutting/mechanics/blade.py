@@ -12,13 +12,13 @@ STEEL_BLADE = 210_000.0  # N/mm²
 GROOVE_FORM = 1.3  # Kform of grooving and cut-off: both walls hold the chip (Tschätsch)
 
 
-@formula("feed_force", "{cutting_force}·0.176·{chip_thickness}^−0.44", "koenig-essel", Honesty.MODEL, 0.4)
+@formula("feed_force", "{cutting_force}·0.176·{chip_thickness}^−0.44", "koenig-essel", Honesty.MODEL, "push-off", states="push")
 def plunge_force(cutting_force: ArrayLike, chip_thickness: ArrayLike) -> Array:
     """Force Ff [N] against the plunge, from Fc [N] and h [mm]: kf1.1/mf over kc1.1/mc of E295, carried over to other metals."""
     return np.asarray(cutting_force) * 0.176 * np.asarray(chip_thickness, float) ** -0.44
 
 
-@formula("side_force", "{feed_force}·tan({lead_angle})", "iso-3002-4", Honesty.MODEL, 0.4)
+@formula("side_force", "{feed_force}·tan({lead_angle})", "iso-3002-4", Honesty.MODEL, "push-off")
 def side_force(feed_force: ArrayLike, lead_angle: ArrayLike) -> Array:
     """Force Fs [N] along the bar's axis that a slanted front edge makes of the plunge force; ψr [°].
 
@@ -33,7 +33,7 @@ def blade_second_moments(thickness: ArrayLike, height: ArrayLike) -> tuple[Array
     return t * h**3 / 12.0, h * t**3 / 12.0
 
 
-@formula("deflection", "{side_force}·{overhang}³/(3·{elastic_modulus}·{second_moment})", "roark", Honesty.MODEL, 0.4)
+@formula("deflection", "{side_force}·{overhang}³/(3·{elastic_modulus}·{second_moment})", "roark", Honesty.MODEL, "springing", states="give")
 def side_bend(side_force: ArrayLike, overhang: ArrayLike, second_moment: ArrayLike, elastic_modulus: ArrayLike = STEEL_BLADE) -> Array:
     """How far the tip goes sideways δ [mm]: cantilever of overhang l_o [mm] under Fs [N], I [mm⁴] across its thickness."""
     return np.asarray(side_force) * np.asarray(overhang, float) ** 3 / (3.0 * np.asarray(elastic_modulus) * np.asarray(second_moment))

@@ -13,7 +13,6 @@ Array = NDArray[np.float64]
 
 DAMPING = 0.03  # plain steel shanks and blades; 0.02 to 0.05 are met (common practice)
 PART_DAMPING = 0.05  # parts in jaws and on centres, whose joints damp too; 0.03 to 0.08 are met (common practice)
-CHATTER_BAND = 0.5
 # N/mm³ of metal pushed aside by a flank; its land in an edge that is run in, mm: together a damping of 10⁵ N/m, of the 1 to 6·10⁵ that
 # are told of sharp to worn edges (Altintas 2012, from memory)
 INDENTATION, RUBBING_LAND = 30_000.0, 0.08
@@ -26,13 +25,13 @@ def wave_length(cutting_speed: ArrayLike, frequency: ArrayLike) -> Array:
     return 1000.0 * np.asarray(cutting_speed) / (60.0 * np.asarray(frequency))
 
 
-@formula("force_slope", "(1 − {force_exponent})·{specific_force}", "kienzle-1952", Honesty.MODEL, 0.25)
+@formula("force_slope", "(1 − {force_exponent})·{specific_force}", "kienzle-1952", Honesty.MODEL, "cutting force")
 def force_slope(specific_force: ArrayLike, force_exponent: ArrayLike) -> Array:
     """How fast the force per width grows with chip thickness, K = d(kc·h)/dh [N/mm²], from kc and mc."""
     return (1.0 - np.asarray(force_exponent)) * np.asarray(specific_force)
 
 
-@formula("mode_share", "{in_plane_ratio}·{direction_factor}", "altintas-2012", Honesty.MODEL, 0.4)
+@formula("mode_share", "{in_plane_ratio}·{direction_factor}", "altintas-2012", Honesty.MODEL, "push-off")
 def mode_share(in_plane_ratio: ArrayLike, direction_factor: ArrayLike) -> Array:
     """Share μ [–] of a mode: force along it times what it adds to the chip, summed over the edge.
 
@@ -47,7 +46,7 @@ def mode_share(in_plane_ratio: ArrayLike, direction_factor: ArrayLike) -> Array:
     "1/(1 − π·C_i·V_b²/({wave_length}·{force_slope}·{in_plane_ratio})), at most 3",
     "altintas-2012",
     Honesty.RULE,
-    CHATTER_BAND,
+    "stable width",
 )
 def process_damping(wave_length: ArrayLike, force_slope: ArrayLike, in_plane_ratio: ArrayLike) -> Array:
     """How much wider a slow cut may be because the flank rubs in its own short waves; 1 at high speed.
@@ -64,7 +63,8 @@ def process_damping(wave_length: ArrayLike, force_slope: ArrayLike, in_plane_rat
     "2·{stiffness}·{damping_ratio}·(1 + {damping_ratio})/({force_slope}·{mode_share})",
     "altintas-2012",
     Honesty.MODEL,
-    CHATTER_BAND,
+    "stable width",
+    "damping",
 )
 def stable_width(stiffness: ArrayLike, damping_ratio: ArrayLike, force_slope: ArrayLike, mode_share: ArrayLike) -> Array:
     """Width of cut b_lim [mm] that is stable at every speed.

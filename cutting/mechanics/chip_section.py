@@ -43,6 +43,7 @@ def mean_chip_thickness(chip_area: ArrayLike, engaged_edge: ArrayLike) -> Array:
     "atan({depth_of_cut}/(width of the engaged edge along the feed + {feed_per_rev}/2)), {nose_radius}, {cutting_edge_angle}",
     "colwell-1954",
     Honesty.MODEL,
+    "direction",
 )
 def chord_angle(feed_per_rev: ArrayLike, depth_of_cut: ArrayLike, cutting_edge_angle: ArrayLike, nose_radius: ArrayLike) -> Array:
     """Angle κe [°] between feed direction and the chord of the engaged edge; the in-plane force stands square to it.
@@ -61,6 +62,7 @@ def chord_angle(feed_per_rev: ArrayLike, depth_of_cut: ArrayLike, cutting_edge_a
     "{cutting_edge_angle}",
     "altintas-2012",
     Honesty.MODEL,
+    "direction",
 )
 def radial_direction(
     depth_of_cut: ArrayLike, cutting_edge_angle: ArrayLike, nose_radius: ArrayLike, thin_exponent: ArrayLike = 0.0
@@ -80,6 +82,7 @@ def radial_direction(
     "{cutting_edge_angle}",
     "altintas-2012",
     Honesty.MODEL,
+    "direction",
 )
 def axial_direction(
     depth_of_cut: ArrayLike, cutting_edge_angle: ArrayLike, nose_radius: ArrayLike, thin_exponent: ArrayLike = 0.0

@@ -27,19 +27,21 @@ def round_second_moment(diameter: ArrayLike, bore: ArrayLike = 0.0) -> Array:
     return np.pi / 64.0 * (np.asarray(diameter, float) ** 4 - np.asarray(bore, float) ** 4)
 
 
-@formula("deflection", "{passive_force}·{compliance}", "roark", Honesty.MODEL, 0.4)
+@formula("deflection", "{passive_force}·{compliance}", "roark", Honesty.MODEL, "springing")
 def part_deflection(passive_force: ArrayLike, compliance: ArrayLike) -> Array:
     """Deflection δ [mm] of the part at the cut from Fp [N] and the beam's compliance c [mm/N]."""
     return np.asarray(passive_force) * np.asarray(compliance)
 
 
-@formula("size_error", "2·{deflection}", "beam-theory", Honesty.MODEL, 0.4)
+@formula("size_error", "2·{deflection}", "beam-theory", Honesty.MODEL, "springing")
 def size_error(deflection: ArrayLike) -> Array:
     """Error of diameter Δd [mm]: the part springs δ [mm] away and stays larger by twice that."""
     return 2.0 * np.asarray(deflection)
 
 
-@formula("deflection", "{cutting_force}·{overhang}³/(3·{elastic_modulus}·{second_moment})", "roark", Honesty.MODEL, 0.3)
+@formula(
+    "deflection", "{cutting_force}·{overhang}³/(3·{elastic_modulus}·{second_moment})", "roark", Honesty.MODEL, "springing", states="give"
+)
 def tool_deflection(
     cutting_force: ArrayLike, overhang: ArrayLike, second_moment: ArrayLike, elastic_modulus: ArrayLike = SHANK_MODULUS
 ) -> Array:

@@ -18,7 +18,7 @@ def drill_second_moment(diameter: ArrayLike) -> Array:
     return WEAK_AXIS * np.pi / 64.0 * np.asarray(diameter, float) ** 4
 
 
-@formula("buckling_force", "20.19·{elastic_modulus}·{second_moment}/{unsupported_length}²", "euler", Honesty.MODEL, 0.3)
+@formula("buckling_force", "20.19·{elastic_modulus}·{second_moment}/{unsupported_length}²", "euler", Honesty.MODEL, states="strength")
 def buckling_force(elastic_modulus: ArrayLike, second_moment: ArrayLike, unsupported_length: ArrayLike) -> Array:
     """Thrust F_k [N] at which a drill buckles: held in the chuck, its point guided by the hole. E [N/mm²], I [mm⁴], l_u [mm]."""
     return FIXED_AND_GUIDED * np.asarray(elastic_modulus) * np.asarray(second_moment) / np.asarray(unsupported_length, float) ** 2
@@ -34,7 +34,7 @@ def twist_strength(diameter: ArrayLike, shear_strength: ArrayLike) -> Array:
     "12·(1 − {poisson_ratio}²)·{thrust}·{plate_radius}²/(16·π·{elastic_modulus}·{plate_thickness}³)",
     "roark",
     Honesty.MODEL,
-    0.3,
+    "springing",
 )
 def floor_deflection(
     thrust: ArrayLike, plate_radius: ArrayLike, elastic_modulus: ArrayLike, plate_thickness: ArrayLike, poisson_ratio: ArrayLike = 0.3

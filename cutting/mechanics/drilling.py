@@ -34,7 +34,7 @@ def lip_chip_thickness(feed_per_rev: ArrayLike, flutes: ArrayLike, point_angle: 
     "0.5·{specific_force}·{feed_per_rev}·({diameter} − {inner_diameter})/2·sin({point_angle}/2)",
     "tschaetsch",
     Honesty.MODEL,
-    0.4,
+    "drilling",
 )
 def lip_thrust(
     specific_force: ArrayLike, feed_per_rev: ArrayLike, diameter: ArrayLike, inner_diameter: ArrayLike, point_angle: ArrayLike
@@ -44,13 +44,13 @@ def lip_thrust(
     return 0.5 * np.asarray(specific_force) * np.asarray(feed_per_rev) * ring * np.sin(np.radians(np.asarray(point_angle, float)) / 2.0)
 
 
-@formula("thrust", "{lip_thrust}·(1 + {chisel_share})", "common-practice", Honesty.RULE, 0.4)
+@formula("thrust", "{lip_thrust}·(1 + {chisel_share})", "common-practice", Honesty.RULE, "drilling")
 def drill_thrust(lip_thrust: ArrayLike, chisel_share: ArrayLike) -> Array:
     """Thrust F_f [N] of lips and chisel edge. A full web adds 40 to 100 % of the lips', a thinned one 20 to 40 % (common practice)."""
     return np.asarray(lip_thrust) * (1.0 + np.asarray(chisel_share))
 
 
-@formula("margin_torque", "{torque}·{margin_share}·{margin_depth}/{diameter}", "common-practice", Honesty.RULE, 0.5)
+@formula("margin_torque", "{torque}·{margin_share}·{margin_depth}/{diameter}", "common-practice", Honesty.RULE, states="margins")
 def margin_torque(torque: ArrayLike, margin_share: ArrayLike, margin_depth: ArrayLike, diameter: ArrayLike) -> Array:
     """Torque M_m [N·m] that the margins rub over the depth that they are in: M of the lips [N·m], l_m and D [mm]."""
     return np.asarray(torque) * np.asarray(margin_share) * np.asarray(margin_depth) / np.asarray(diameter)

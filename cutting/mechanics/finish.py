@@ -10,7 +10,6 @@ from cutting.working import Honesty, formula
 Array = NDArray[np.float64]
 
 RA_OF_RT = 0.2566  # arithmetic mean of a row of parabolic arcs against their height
-FINISH_BAND = 0.3
 SLOW_SHARE, FAST_SHARE, HARD_CHIP_SHARE = 0.32, 0.15, 0.03
 SIDE_FLOW = 0.55  # µm of height that side flow and edge marks add in hard turning: 0.4 to 0.7 (common practice)
 WIPER_GAIN = 0.5  # common practice: about half the Ra at the same feed
@@ -32,7 +31,7 @@ def feed_mark_height(feed_per_rev: ArrayLike, nose_radius: ArrayLike) -> Array:
     "feed marks {peak_height} + 500·{minimum_chip}·(1 + {nose_radius}·{minimum_chip}/{feed_per_rev}²)",
     "brammertz-1961",
     Honesty.MODEL,
-    FINISH_BAND,
+    "finish",
 )
 def brammertz_height(peak_height: ArrayLike, feed_per_rev: ArrayLike, nose_radius: ArrayLike, minimum_chip: ArrayLike) -> Array:
     """Height Rt [µm] with the ridge that the edge cannot cut (h_min [mm]) added to the feed marks Rt [µm].
@@ -52,13 +51,13 @@ def least_useful_feed(nose_radius: ArrayLike, minimum_chip: ArrayLike) -> Array:
     return np.sqrt(2.0 * np.asarray(nose_radius, float) * np.asarray(minimum_chip, float))
 
 
-@formula("roughness", "0.2566·{peak_height}·{finish_factor}", "groover", Honesty.MODEL, FINISH_BAND)
+@formula("roughness", "0.2566·{peak_height}·{finish_factor}", "groover", Honesty.MODEL, states="finish")
 def arithmetic_roughness(peak_height: ArrayLike, finish_factor: ArrayLike = 1.0) -> Array:
     """Ra [µm] from Rt [µm] and the factor Ki of actual over ideal; wiper edges come in with Ki halved."""
     return RA_OF_RT * np.asarray(peak_height) * np.asarray(finish_factor)
 
 
-@formula("finish_factor", "by speed {cutting_speed} m/min and ductility", "groover", Honesty.RULE, 0.2)
+@formula("finish_factor", "by speed {cutting_speed} m/min and ductility", "groover", Honesty.RULE, "finish")
 def finish_factor(cutting_speed: ArrayLike, ductile: ArrayLike) -> Array:
     """Ratio Ki of actual to ideal roughness over vc [m/min]; `ductile` 0 (brittle) to 1 (ductile).
 
@@ -71,7 +70,7 @@ def finish_factor(cutting_speed: ArrayLike, ductile: ArrayLike) -> Array:
     return soft * np.asarray(ductile) + brittle * (1.0 - np.asarray(ductile))
 
 
-@formula("peak_height", "feed marks {peak_height} + 0.55 of side flow", "common-practice", Honesty.RULE, FINISH_BAND)
+@formula("peak_height", "feed marks {peak_height} + 0.55 of side flow", "common-practice", Honesty.RULE, "finish")
 def hard_turned_height(peak_height: ArrayLike) -> Array:
     """Height Rz [µm] of a hard-turned face: feed marks and a bounded side flow, whatever the feed.
 
@@ -90,7 +89,7 @@ def minimum_chip_share(cutting_speed: ArrayLike, ductile: ArrayLike = 1.0) -> Ar
     return FAST_SHARE + (SLOW_SHARE - FAST_SHARE) * cold * np.asarray(ductile)
 
 
-@formula("minimum_chip", "{minimum_chip_share}·{edge_radius}", "brammertz-1961", Honesty.RULE, 0.33)
+@formula("minimum_chip", "{minimum_chip_share}·{edge_radius}", "brammertz-1961", Honesty.RULE, "minimum chip")
 def minimum_chip_thickness(edge_radius: ArrayLike, minimum_chip_share: ArrayLike) -> Array:
     """Smallest chip thickness h_min [mm] that an edge of radius rn [mm] cuts: a share of it.
 

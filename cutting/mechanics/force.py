@@ -11,10 +11,9 @@ Array = NDArray[np.float64]
 
 # range of chip thickness for which Kienzle pairs were fitted, mm
 KIENZLE_RANGE = (0.05, 2.5)
-TURNING_BAND = 0.25
 
 
-@formula("rake_factor", "1 − 0.015·({rake} − {reference_rake})", "kienzle-1952", Honesty.MODEL, 0.05)
+@formula("rake_factor", "1 − 0.015·({rake} − {reference_rake})", "kienzle-1952", Honesty.MODEL, "cutting force")
 def rake_factor(rake: ArrayLike, reference_rake: ArrayLike) -> Array:
     """Correction Kγ for effective rake γ [°] against the rake γ0 [°] of the coefficient set.
 
@@ -28,7 +27,7 @@ def rake_factor(rake: ArrayLike, reference_rake: ArrayLike) -> Array:
     "{specific_force_1}·{chip_thickness}^(−{force_exponent})·{rake_factor}·{wear_factor}·{form_factor}",
     "kienzle-1952",
     Honesty.MODEL,
-    TURNING_BAND,
+    states="force",
 )
 def specific_cutting_force(
     specific_force_1: ArrayLike,
@@ -46,7 +45,7 @@ def specific_cutting_force(
     return np.asarray(specific_force_1) * h ** (-np.asarray(force_exponent)) * rake_factor * wear_factor * form_factor
 
 
-@formula("cutting_force", "{specific_force}·{chip_area}", "kienzle-1952", Honesty.MODEL, TURNING_BAND)
+@formula("cutting_force", "{specific_force}·{chip_area}", "kienzle-1952", Honesty.MODEL, "cutting force")
 def cutting_force(specific_force: ArrayLike, chip_area: ArrayLike) -> Array:
     """Cutting force Fc [N] = kc [N/mm²] · A [mm²]. Source: Kienzle 1952."""
     return np.asarray(specific_force) * np.asarray(chip_area)
@@ -57,7 +56,7 @@ def cutting_force(specific_force: ArrayLike, chip_area: ArrayLike) -> Array:
     "√((0.176·{chip_thickness}^−0.44)² + (0.138·{chip_thickness}^−0.23)²)",
     "koenig-essel",
     Honesty.MODEL,
-    0.35,
+    states="push",
 )
 def in_plane_ratio(chip_thickness: ArrayLike) -> Array:
     """In-plane force (feed and passive together) as a share of Fc at chip thickness h [mm].
@@ -69,7 +68,7 @@ def in_plane_ratio(chip_thickness: ArrayLike) -> Array:
     return np.hypot(0.176 * h**-0.44, 0.138 * h**-0.23)
 
 
-@formula("feed_force", "{cutting_force}·{in_plane_ratio}·sin({chord_angle})", "colwell-1954", Honesty.MODEL, 0.4)
+@formula("feed_force", "{cutting_force}·{in_plane_ratio}·sin({chord_angle})", "colwell-1954", Honesty.MODEL, "push-off")
 def feed_force(cutting_force: ArrayLike, in_plane_ratio: ArrayLike, chord_angle: ArrayLike) -> Array:
     """Feed force Ff [N]: the in-plane force along the feed, square to the chord κe [°]. Source: Colwell 1954."""
     return np.asarray(cutting_force) * np.asarray(in_plane_ratio) * np.sin(np.radians(chord_angle))
@@ -80,7 +79,7 @@ def feed_force(cutting_force: ArrayLike, in_plane_ratio: ArrayLike, chord_angle:
     "{cutting_force}·{in_plane_ratio}·cos({chord_angle}) + {ploughing_force}",
     "colwell-1954",
     Honesty.MODEL,
-    0.4,
+    "push-off",
 )
 def passive_force(cutting_force: ArrayLike, in_plane_ratio: ArrayLike, chord_angle: ArrayLike, ploughing_force: ArrayLike = 0.0) -> Array:
     """Passive force Fp [N], which pushes the part away: grows as the nose takes the cut. Source: Colwell 1954."""
@@ -93,7 +92,7 @@ def passive_force(cutting_force: ArrayLike, in_plane_ratio: ArrayLike, chord_ang
     "{specific_force}·{edge_radius}·{engaged_edge}·(1 − {chip_thickness}/0.05), not below 0",
     "common-practice",
     Honesty.RULE,
-    0.5,
+    "push-off",
 )
 def ploughing_force(specific_force: ArrayLike, edge_radius: ArrayLike, engaged_edge: ArrayLike, chip_thickness: ArrayLike) -> Array:
     """Force Fpl [N] of the rounded edge that presses instead of cutting, below h 0.05 mm where Kienzle ends.
@@ -104,19 +103,19 @@ def ploughing_force(specific_force: ArrayLike, edge_radius: ArrayLike, engaged_e
     return np.asarray(specific_force) * np.asarray(edge_radius) * np.asarray(engaged_edge) * below
 
 
-@formula("cutting_power", "{cutting_force}·{cutting_speed}/60000", "iso-3002-4", Honesty.MODEL, TURNING_BAND)
+@formula("cutting_power", "{cutting_force}·{cutting_speed}/60000", "iso-3002-4", Honesty.MODEL, "cutting force")
 def cutting_power(cutting_force: ArrayLike, cutting_speed: ArrayLike) -> Array:
     """Power Pc [kW] at the spindle from Fc [N] and vc [m/min]. Source: ISO 3002-4."""
     return np.asarray(cutting_force) * np.asarray(cutting_speed) / 60_000.0
 
 
-@formula("motor_power", "{cutting_power}/{efficiency}", "groover", Honesty.MODEL, TURNING_BAND)
+@formula("motor_power", "{cutting_power}/{efficiency}", "groover", Honesty.MODEL, "cutting force")
 def motor_power(cutting_power: ArrayLike, efficiency: ArrayLike) -> Array:
     """Power Pm [kW] at the motor from the spindle's Pc [kW] and the efficiency η."""
     return np.asarray(cutting_power) / np.asarray(efficiency)
 
 
-@formula("torque", "{cutting_force}·{diameter}/2000", "iso-3002-4", Honesty.MODEL, TURNING_BAND)
+@formula("torque", "{cutting_force}·{diameter}/2000", "iso-3002-4", Honesty.MODEL, "cutting force")
 def torque(cutting_force: ArrayLike, diameter: ArrayLike) -> Array:
     """Torque M [N·m] at the spindle from Fc [N] at diameter d [mm]."""
     return np.asarray(cutting_force) * np.asarray(diameter) / 2000.0

@@ -15,7 +15,7 @@ Array = NDArray[np.float64]
     "{friction}·max({jaw_force} − 3·{jaw_mass}·{jaw_radius}/1000·(π·{spindle_speed}/30)², 0)·{grip_diameter}/2000",
     "vdi-3106",
     Honesty.MODEL,
-    0.3,
+    states="grip",
 )
 def grip_torque(
     friction: ArrayLike,

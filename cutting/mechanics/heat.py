@@ -15,7 +15,7 @@ Array = NDArray[np.float64]
     "0.4·({specific_force}/1000)/{heat_capacity}·(1000·{cutting_speed}/60·{chip_thickness}/{diffusivity})^(1/3)",
     "cook-1973",
     Honesty.MODEL,
-    0.4,
+    states="temperature",
 )
 def cook_temperature_rise(
     specific_force: ArrayLike,
@@ -34,7 +34,7 @@ def cook_temperature_rise(
     return 0.4 * energy / np.asarray(heat_capacity) * np.cbrt(speed * np.asarray(chip_thickness) / np.asarray(diffusivity))
 
 
-@formula("zone_temperature", "20 + ({softening} − 20)·{temperature_rise}/{reference_rise}", "common-practice", Honesty.RULE, 0.2)
+@formula("zone_temperature", "20 + ({softening} − 20)·{temperature_rise}/{reference_rise}", "common-practice", Honesty.RULE, "temperature")
 def zone_temperature(softening: ArrayLike, temperature_rise: ArrayLike, reference_rise: ArrayLike) -> Array:
     """Temperature T_z [°C] of the zone in hard turning, by comparison only.
 

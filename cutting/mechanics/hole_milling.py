@@ -77,7 +77,7 @@ def removal_rate(
     "{specific_force}·{centre_feed}·{flutes}·{height}/(2π)·(0.4·sin²φ/2 ± (φ − sinφ·cosφ)/2), φ = {engagement_angle}",
     "altintas-2012",
     Honesty.MODEL,
-    0.4,
+    "milling",
 )
 def push_off(
     specific_force: ArrayLike,
@@ -125,7 +125,7 @@ def edge_feed_rate(feed_per_tooth: ArrayLike, flutes: ArrayLike, spindle_speed: 
     return np.asarray(feed_per_tooth) * np.asarray(flutes) * np.asarray(spindle_speed, float)
 
 
-@formula("cutting_power", "{specific_force}·{removal_rate}/60 000 000", "kienzle-1952", Honesty.MODEL, 0.3)
+@formula("cutting_power", "{specific_force}·{removal_rate}/60 000 000", "kienzle-1952", Honesty.MODEL, "milling")
 def milled_power(specific_force: ArrayLike, removal_rate: ArrayLike) -> Array:
     """Power P_c [kW] of removing metal: kc [N/mm²], Q [mm³/min]."""
     return np.asarray(specific_force) * np.asarray(removal_rate) / 60e6

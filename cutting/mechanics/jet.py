@@ -13,7 +13,7 @@ EMULSION_DENSITY = 1000.0  # kg/m³
 VELOCITY_COEFFICIENT, DISCHARGE_COEFFICIENT = 0.97, 0.7
 
 
-@formula("jet_speed", "{velocity_coefficient}·√(2·10⁵·{pressure}/1000)", "bernoulli", Honesty.MODEL, 0.05)
+@formula("jet_speed", "{velocity_coefficient}·√(2·10⁵·{pressure}/1000)", "bernoulli", Honesty.MODEL, "jet")
 def jet_speed(pressure: ArrayLike, velocity_coefficient: ArrayLike = VELOCITY_COEFFICIENT) -> Array:
     """Speed v_j [m/s] of a jet of emulsion driven by p [bar]; Cv about 0.97.
 
@@ -28,7 +28,7 @@ def jet_speed(pressure: ArrayLike, velocity_coefficient: ArrayLike = VELOCITY_CO
     "{nozzles}·{discharge_coefficient}·π/4·{nozzle_diameter}²·√(2·10⁵·{pressure}/1000)·0.06",
     "bernoulli",
     Honesty.MODEL,
-    0.15,
+    "flow",
 )
 def nozzle_flow(
     nozzles: ArrayLike, nozzle_diameter: ArrayLike, pressure: ArrayLike, discharge_coefficient: ArrayLike = DISCHARGE_COEFFICIENT

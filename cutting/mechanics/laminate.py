@@ -15,7 +15,7 @@ Array = NDArray[np.float64]
     "π·√(8·{opening_energy}/1000·{elastic_modulus}·{uncut_thickness}³/(3·(1 − {poisson_ratio}²)))",
     "hocheng-dharan-1990",
     Honesty.MODEL,
-    0.4,
+    "plies",
 )
 def critical_thrust(opening_energy: ArrayLike, elastic_modulus: ArrayLike, uncut_thickness: ArrayLike, poisson_ratio: ArrayLike) -> Array:
     """Thrust F_A [N] that parts the last plies: G_Ic [J/m²], E [N/mm²], h [mm] still uncut under the chisel edge, ν.

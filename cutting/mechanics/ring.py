@@ -21,7 +21,7 @@ def ring_share(diameter: ArrayLike, ring_width: ArrayLike) -> Array:
     return (outer**2 - inner**2) / outer**2
 
 
-@formula("torque", "{specific_force}·{feed_per_rev}·({diameter}² − {inner_diameter}²)/8000", "tschaetsch", Honesty.MODEL, 0.4)
+@formula("torque", "{specific_force}·{feed_per_rev}·({diameter}² − {inner_diameter}²)/8000", "tschaetsch", Honesty.MODEL, "cutting force")
 def ring_torque(specific_force: ArrayLike, feed_per_rev: ArrayLike, diameter: ArrayLike, inner_diameter: ArrayLike) -> Array:
     """Torque M [N·m] of all edges of a ring from d2 to d [mm]: kc [N/mm²], f [mm/rev]. Solid drilling is d2 = 0."""
     area = np.asarray(diameter, float) ** 2 - np.asarray(inner_diameter, float) ** 2

@@ -22,7 +22,7 @@ def tilting_moment(tool_mass: ArrayLike, mass_lever: ArrayLike) -> Array:
     return np.asarray(tool_mass, float) * GRAVITY * np.asarray(mass_lever) / 1000.0
 
 
-@formula("spin_up_time", "{rotor_inertia}·2π·{spindle_speed}/60/{spindle_torque}", "beam-theory", Honesty.MODEL, 0.3)
+@formula("spin_up_time", "{rotor_inertia}·2π·{spindle_speed}/60/{spindle_torque}", "beam-theory", Honesty.MODEL, "balance")
 def spin_up_time(rotor_inertia: ArrayLike, spindle_speed: ArrayLike, spindle_torque: ArrayLike) -> Array:
     """Time t [s] from rest to n [1/min]: J [kg·m²] of the tool, torque [N·m] that is left for it.
 

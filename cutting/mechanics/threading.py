@@ -42,7 +42,7 @@ def _depth_at(area: Array, tip: float, slopes: float) -> Array:
     "{pitch}²·{diameter}·{specific_force}/8000·{friction_factor}·{area_share}",
     "common-practice",
     Honesty.MODEL,
-    0.35,
+    "tapping",
 )
 def tap_torque(
     pitch: ArrayLike, diameter: ArrayLike, specific_force: ArrayLike, friction_factor: ArrayLike, area_share: ArrayLike = 1.0
@@ -53,7 +53,7 @@ def tap_torque(
     )
 
 
-@formula("breaking_torque", "π/16·{shear_strength}·{core_diameter}³/1000", "beam-theory", Honesty.MODEL, 0.25)
+@formula("breaking_torque", "π/16·{shear_strength}·{core_diameter}³/1000", "beam-theory", Honesty.MODEL, states="strength")
 def breaking_torque(shear_strength: ArrayLike, core_diameter: ArrayLike) -> Array:
     """Torque that twists a core off [N·m]: τ [N/mm²], core [mm]. Source: a round bar in torsion."""
     return np.asarray(np.pi / 16.0 * np.asarray(shear_strength) * np.asarray(core_diameter, float) ** 3 / 1000.0)
@@ -74,7 +74,7 @@ def flank_error(lead: ArrayLike, radius: ArrayLike, path_radius: ArrayLike, half
     return np.asarray(np.asarray(lead, float) ** 2 * (r - path) * cot / (8.0 * np.pi**2 * r * path))
 
 
-@formula("run_in", "{spindle_speed}·{lead}·{acceleration_time}/60", "common-practice", Honesty.RULE, 0.5)
+@formula("run_in", "{spindle_speed}·{lead}·{acceleration_time}/60", "common-practice", Honesty.RULE, "run-in")
 def run_in(spindle_speed: ArrayLike, lead: ArrayLike, acceleration_time: ArrayLike) -> Array:
     """Way [mm] before the feed stands at n·lead: n [1/min], lead [mm], time to speed [s]. Common practice."""
     return np.asarray(spindle_speed, float) * np.asarray(lead) * np.asarray(acceleration_time) / 60.0

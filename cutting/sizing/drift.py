@@ -11,7 +11,7 @@ Array = NDArray[np.float64]
 WEAR_LIMIT = 0.3  # mm of flank wear land at the end of an edge's life, ISO 3685
 
 
-@formula("nose_recession", "{wear_land}·tan({clearance})", "iso-3685", Honesty.MODEL, 0.5)
+@formula("nose_recession", "{wear_land}·tan({clearance})", "iso-3685", Honesty.MODEL, "wear of the nose")
 def nose_recession(wear_land: ArrayLike, clearance: ArrayLike) -> Array:
     """How far Δr [mm] a nose with a wear land VB [mm] and clearance α [°] stands back: geometry of the ground-off wedge."""
     return np.asarray(wear_land) * np.tan(np.radians(np.asarray(clearance, float)))

@@ -21,7 +21,7 @@ LIGHT_CUT_RANGE = (0.7, 1.3)
     "·({reference_depth}/{depth_of_cut})^({depth_exponent}/{taylor_exponent})",
     "taylor-1907",
     Honesty.MODEL,
-    1.0,
+    states="life",
 )
 def taylor_life(
     reference_speed: ArrayLike,

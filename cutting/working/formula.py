@@ -1,4 +1,4 @@
-"""Marks a function as a formula: its result's name, its text, its source and its honesty."""
+"""Marks a function as a formula: its result's name, its text, its source, its honesty and the band that it states."""
 
 from __future__ import annotations
 
@@ -22,26 +22,33 @@ class Honesty(StrEnum):
 
 @dataclass(frozen=True)
 class Formula:
-    """What the recorder needs to print a step: `text` names parameters in braces."""
+    """What the recorder needs to print a step: `text` names parameters in braces.
+
+    `band` names the band of its result, in `cutting/belief/bands.csv`. `states` is the quantity that this law itself may have
+    wrong: what was learned of it and what is drawn of it act on this result, and so on all that is reckoned from it.
+    """
 
     result: Term
     text: str
     source: str
     honesty: Honesty
-    band: float
+    band: str
+    states: str
 
     def symbolic(self) -> str:
         return self.text.format_map(SYMBOLS)
 
 
-def formula(result: str, text: str, source: str, honesty: Honesty = Honesty.EXACT, band: float = 0.0) -> Callable[[Function], Function]:
+def formula(
+    result: str, text: str, source: str, honesty: Honesty = Honesty.EXACT, band: str = "", states: str = ""
+) -> Callable[[Function], Function]:
     """Attach a `Formula` to a function whose parameters carry the names of the nomenclature.
 
-    `band` is the relative uncertainty of the law itself (0.25 for ±25 %).
+    `band` names how far the result may be off; of a law that `states` a quantity it is that quantity's.
     """
 
     def attach(function: Function) -> Function:
-        function.formula = Formula(TERMS[result], text, source, honesty, band)  # type: ignore[attr-defined]
+        function.formula = Formula(TERMS[result], text, source, honesty, band or states, states)  # type: ignore[attr-defined]
         return function
 
     return attach

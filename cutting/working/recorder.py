@@ -1,23 +1,26 @@
-"""Runs formulae; the recording kind also keeps each step as one reads it on paper."""
+"""Runs formulae; what is believed of a quantity acts after the formula that states it; the recording kind also keeps each step."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping
 from contextlib import contextmanager
 from dataclasses import dataclass
+from types import MappingProxyType
 from typing import Any
 
 import numpy as np
 
+from cutting.belief.bands import band
 from cutting.nomenclature import SYMBOLS, source_label
 from cutting.working.formula import Formula
 
 Pick = tuple[int, int] | None  # a pass by its place, and how many passes there are
+NOTHING: Mapping[str, Any] = MappingProxyType({})
 
 
 @dataclass(frozen=True)
 class Step:
-    """One line of working: symbol = formula = numbers = value unit, and where the formula is from."""
+    """One line of working: symbol = formula = numbers = value unit, where the formula is from, and how far it may be off."""
 
     key: str
     symbol: str
@@ -29,13 +32,52 @@ class Step:
     source: str
     honesty: str
     note: str = ""
+    band: str = ""  # in words; blank for what is exact
 
 
 class Silent:
-    """Only computes: for maps and rankings."""
+    """Only computes: for maps and rankings.
+
+    `factors` by quantity are what stands after the formula that states it: what was learned, or what is drawn; numbers, or
+    arrays that broadcast with the results.
+    """
+
+    def __init__(self, factors: Mapping[str, Any] = NOTHING) -> None:
+        self.factors = factors
 
     def __call__(self, function: Callable[..., Any], note: str = "", **inputs: Any) -> Any:
-        return function(**inputs)
+        value = function(**inputs)
+        if self.factors and (states := function.formula.states) in self.factors:  # type: ignore[attr-defined]
+            return value * self.factors[states]
+        return value
+
+    def of(self, quantity: str, value: Any) -> Any:
+        """A value that states a quantity and is no recorded formula's, as it is believed."""
+        return value * self.factors[quantity] if quantity in self.factors else value
+
+    def factor(self, quantity: str) -> Any:
+        """By how much a quantity is believed to be off, 1 where nothing is said of it."""
+        return self.factors.get(quantity, 1.0)
+
+
+SILENT = Silent()  # by the tables alone
+
+
+class Noting(Silent):
+    """Computes, and notes which quantities the numbers rest on."""
+
+    def __init__(self, factors: Mapping[str, Any] = NOTHING) -> None:
+        super().__init__(factors)
+        self.stated: dict[str, None] = {}
+
+    def __call__(self, function: Callable[..., Any], note: str = "", **inputs: Any) -> Any:
+        if states := function.formula.states:  # type: ignore[attr-defined]
+            self.stated[states] = None
+        return super().__call__(function, note, **inputs)
+
+    def of(self, quantity: str, value: Any) -> Any:
+        self.stated[quantity] = None
+        return super().of(quantity, value)
 
 
 @dataclass(frozen=True)
@@ -46,6 +88,7 @@ class _Taken:
     inputs: dict[str, Any]
     value: Any
     note: str
+    band: str
 
     def step(self, key: str, at: Pick) -> Step:
         term = self.known.result
@@ -61,22 +104,38 @@ class _Taken:
             source_label(self.known.source),
             self.known.honesty.value,
             self.note,
+            self.band,
         )
 
 
-class Recorder(Silent):
-    """Computes and remembers: one step of each formula, and where a cut has several edges or layers, one of each."""
+class Recorder(Noting):
+    """Computes and remembers: one step of each formula, and where a cut has several edges or layers, one of each.
 
-    def __init__(self) -> None:
+    `learned` are the words by quantity of what acts, `operation` the kind whose bands are named.
+    """
+
+    def __init__(self, factors: Mapping[str, Any] = NOTHING, learned: Mapping[str, str] = NOTHING, operation: str = "") -> None:
+        super().__init__(factors)
+        self._learned, self._operation = learned, operation
         self._taken: dict[tuple[str, str], _Taken] = {}
         self._steps: dict[tuple[str, str, Pick], Step] = {}  # written once, however many limits read them
         self._where = ""
+        self._before: list[str] = []  # words of what was believed beside the formulae, for the next one
 
     def __call__(self, function: Callable[..., Any], note: str = "", **inputs: Any) -> Any:
-        value = function(**inputs)
+        value = super().__call__(function, note, **inputs)
         known: Formula = function.formula  # type: ignore[attr-defined]
-        self._taken[known.result.name, self._where] = _Taken(known, inputs, value, note)
+        words = [note, *self._before, self._learned.get(known.states, "")]
+        self._before = []
+        said = "; ".join(filter(None, words))
+        size = band(known.band, self._operation).words if known.band else ""
+        self._taken[known.result.name, self._where] = _Taken(known, inputs, value, said, size)
         return value
+
+    def of(self, quantity: str, value: Any) -> Any:
+        if words := self._learned.get(quantity):
+            self._before.append(f"{band(quantity, self._operation).title} {words}")
+        return super().of(quantity, value)
 
     @contextmanager
     def about(self, where: str) -> Iterator[None]:

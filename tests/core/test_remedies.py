@@ -17,7 +17,7 @@ from cutting.operations.frame.outcome import Bound, Limit, Severity
 from cutting.operations.frame.remedies import Trials
 from cutting.operations.frame.rule import Rule, limits_of
 from cutting.operations.frame.setup import HouseRules
-from cutting.working import Recorder
+from cutting.working import SILENT, Recorder, Silent
 
 LIMIT = 8.0
 
@@ -33,6 +33,7 @@ class Setup:
     """Load is speed × feed over stiffness; a piece takes 100 s at 20 m/min·mm; `price` is what the tool costs a piece."""
 
     FEED: ClassVar[str] = "feed_per_rev"
+    silent: ClassVar[Silent] = SILENT
     settings: Settings = Settings()
     stiffness: float = 1.0
     price: float = 0.0

@@ -11,7 +11,6 @@ import numpy as np
 from cutting.advice.best import Best
 from cutting.advice.contest import Array, Check, Contest, Field, Mask, Try, sieve
 from cutting.advice.search import alike
-from cutting.operations.frame.model import SILENT
 from cutting.operations.frame.money import goal_life, unattended_life
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.holes.drill.evaluate import MODEL
@@ -135,7 +134,7 @@ def feeds(setup: DrillSetup, tool: DrillTool) -> tuple[Array, Array]:
 def speeds(setup: DrillSetup, tool: DrillTool, feed: Array) -> Array:
     """Speeds at which a drill lasts as long as the goal wants, held by the book of every layer and by power."""
     middle = over_passes((tool.speed_low + tool.speed_high) / 2.0 * tool.speed_factor, np.minimum)
-    x = MODEL.numbers(setup, tool, middle, feed, SILENT)
+    x = MODEL.numbers(setup, tool, middle, feed, setup.silent)
     exponent = over_passes(tool.taylor_exponent, np.minimum)
     wanted = goal_life(setup, exponent, x.edge_cost, x.weibull_shape)
     if (alone := unattended_life(setup, x.weibull_shape, x.engaged_time)) is not None:

@@ -11,7 +11,6 @@ import numpy as np
 from cutting.advice.best import Best
 from cutting.advice.contest import Array, Check, Contest, Field, Mask, Try, sieve
 from cutting.advice.contests.drill import NEAR_SHARE, NEAR_SIZE, as_tried
-from cutting.operations.frame.model import SILENT
 from cutting.operations.frame.money import goal_life, unattended_life
 from cutting.operations.holes.mill_hole.evaluate import MODEL
 from cutting.operations.holes.mill_hole.limits import LEAST_RATIO, LEAST_SPEED, helical, widest
@@ -106,7 +105,7 @@ def feeds(setup: MillHoleSetup, tool: MillTool) -> tuple[Array, Array]:
 def speeds(setup: MillHoleSetup, tool: MillTool, feed: Array) -> Array:
     """Speeds [m/min] at which the goal would run at these feeds, (entries, feeds, 1)."""
     middle = (tool.speed_low + tool.speed_high) / 2.0 * tool.speed_factor
-    x = MODEL.numbers(setup, tool, middle, feed, SILENT)
+    x = MODEL.numbers(setup, tool, middle, feed, setup.silent)
     exponent = tool.taylor_exponent
     wanted = goal_life(setup, exponent, x.edge_cost, x.weibull_shape)
     if (alone := unattended_life(setup, x.weibull_shape, x.engaged_time)) is not None:

@@ -13,7 +13,6 @@ from cutting.advice.candidate import Candidate
 from cutting.advice.contest import Array, Check, Contest, Field, Try, sieve
 from cutting.advice.contests.drill import as_tried, standing_for
 from cutting.advice.contests.thread_ways import FURTHER, HEADS, at_risk, cells, hole_first
-from cutting.operations.frame.model import SILENT
 from cutting.operations.frame.money import goal_life, unattended_life
 from cutting.operations.threads.mill_thread.evaluate import MODEL
 from cutting.operations.threads.mill_thread.limits import LEAST_FEED, LEAST_SPEED, TOO_WIDE
@@ -87,7 +86,7 @@ def feeds(setup: MillThreadSetup, tool: ThreadMillTool) -> tuple[Array, Array]:
 def speeds(setup: MillThreadSetup, tool: ThreadMillTool, feed: Array) -> Array:
     """Speeds [m/min] at which the goal would run at these feeds, (entries, feeds, 1)."""
     middle = (tool.speed_low + tool.speed_high) / 2.0 * tool.speed_factor
-    x = MODEL.numbers(setup, tool, middle, feed, SILENT)
+    x = MODEL.numbers(setup, tool, middle, feed, setup.silent)
     exponent = tool.taylor_exponent
     wanted = goal_life(setup, exponent, x.edge_cost, x.weibull_shape)
     if (alone := unattended_life(setup, x.weibull_shape, x.engaged_time)) is not None:

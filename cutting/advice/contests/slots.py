@@ -11,7 +11,7 @@ import numpy as np
 from cutting.advice.best import Best
 from cutting.advice.contest import Array, Check, Field, Try, sieve
 from cutting.advice.search import alike
-from cutting.operations.frame.model import SILENT, Model
+from cutting.operations.frame.model import Model
 from cutting.operations.frame.money import goal_life, unattended_life
 from cutting.operations.slots.shared.cut import SLOWER
 from cutting.operations.slots.shared.setup import SlotSetup
@@ -103,7 +103,7 @@ def speeds(model: Model[Any], slower: float = SLOWER) -> Any:
 
 def _speeds(model: Model[Any], setup: Any, tool: SlotTool, feed: Array, usual: Array) -> Array:
     """Speed [m/min] by Taylor from one run at the book's; held by book, grip and power."""
-    x = model.numbers(setup, tool, usual, feed, SILENT)
+    x = model.numbers(setup, tool, usual, feed, setup.silent)
     wanted = goal_life(setup, tool.taylor_exponent, x.edge_cost, x.weibull_shape)
     if (alone := unattended_life(setup, x.weibull_shape, x.engaged_time)) is not None:
         wanted = np.maximum(wanted, alone)
@@ -118,7 +118,7 @@ def _speeds(model: Model[Any], setup: Any, tool: SlotTool, feed: Array, usual: A
     near = x.power / np.maximum(x.available, 1e-9) * np.maximum(speed / usual, 1.0) >= POWER_SURE
     rows = np.flatnonzero(np.broadcast_to(near, feed.shape).any(axis=(1, 2)))
     if len(rows):
-        x = model.numbers(setup, tool.take(rows), np.maximum(speed[rows], 1.0), feed[rows], SILENT)
+        x = model.numbers(setup, tool.take(rows), np.maximum(speed[rows], 1.0), feed[rows], setup.silent)
         speed = speed.copy()
         speed[rows] *= np.minimum(1.0, POWER_MARGIN * x.available / np.maximum(x.power, 1e-9))
     return speed

@@ -13,7 +13,6 @@ from cutting.advice.candidate import Candidate
 from cutting.advice.contest import Array, Check, Contest, Field, Try, sieve
 from cutting.advice.contests.drill import as_tried, standing_for
 from cutting.advice.contests.thread_ways import FURTHER, HEADS, at_risk, cells, hole_first
-from cutting.operations.frame.model import SILENT
 from cutting.operations.frame.money import goal_life, unattended_life
 from cutting.operations.threads.turn_thread.evaluate import MODEL
 from cutting.operations.threads.turn_thread.groove import depths
@@ -89,7 +88,7 @@ def speeds(setup: TurnThreadSetup, tool: ThreadTool, feed: Array) -> Array:
     """Speeds [m/min] at which the goal would run, held by the feed drive, the hand at the half nut and the run-out groove."""
     f, machine = setup.feature, setup.machine
     middle = (tool.speed_low + tool.speed_high) / 2.0 * tool.speed_factor
-    x = MODEL.numbers(setup, tool, middle, feed, SILENT)
+    x = MODEL.numbers(setup, tool, middle, feed, setup.silent)
     exponent = tool.taylor_exponent
     wanted = goal_life(setup, exponent, x.edge_cost, x.weibull_shape)
     if (alone := unattended_life(setup, x.weibull_shape, x.engaged_time)) is not None:

@@ -18,7 +18,6 @@ from cutting.operations.frame.speed_reason import UsualSpeed, speed_reason
 from cutting.working import Recorder, Silent
 
 N = TypeVar("N")
-SILENT = Silent()
 
 
 def nothing(*given: Any) -> tuple[()]:
@@ -69,12 +68,12 @@ class Model(Generic[N]):
 
     def quickly(self, setup: Any) -> N:
         """The numbers without their working."""
-        return self.run(setup, SILENT)
+        return self.run(setup, setup.silent)
 
     def over(self, setup: Any, cutting_speed: Any = None, feed: Any = None) -> N:
         """The set-up's own tool over arrays of speed [m/min] and feed [mm, as it is set], last axis one."""
         speed = setup.settings.cutting_speed if cutting_speed is None else cutting_speed
-        return self.numbers(setup, self.tool(setup), speed, setup.feed if feed is None else feed, SILENT)
+        return self.numbers(setup, self.tool(setup), speed, setup.feed if feed is None else feed, setup.silent)
 
     def evaluate(self, setup: Any, crib: Any = None) -> Outcome:
         """The outcome of a set-up with its remedies; with a `crib`, other tools of it are among them. Raises as `judged` does."""
@@ -86,7 +85,7 @@ class Model(Generic[N]):
 
         Raises `CuttingError` for inputs that cannot be; broken limits are part of the outcome, not errors.
         """
-        record = Recorder()
+        record = setup.recorder()
         x, say = self.run(setup, record), self.readings
         usual = say.usual_speed(x)
         of_speed = speed_reason(self, setup, usual) if usual else ()
@@ -110,7 +109,7 @@ class Model(Generic[N]):
 
     def relax(self, setup: Any, name: str, crib: Any = None) -> tuple[Remedy, ...]:
         """What would move one limit, whether it is broken or not. Raises `UnknownName` for a limit that does not apply."""
-        record = Recorder()
+        record = setup.recorder()
         found = {one.name: one for one in limits_of(self.rules, self.run(setup, record), record)}
         if name not in found:
             raise UnknownName("limit", f"no limit is called '{name}' here.", None, tuple(found))

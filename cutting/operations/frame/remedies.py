@@ -17,9 +17,7 @@ from cutting.operations.frame.outcome import Limit, Remedy
 from cutting.operations.frame.rule import Rule, all_used, excluded
 from cutting.quantities.kinds import currency
 from cutting.quantities.write import Display
-from cutting.working import Silent
 
-SILENT = Silent()
 TIDY = {"feed_per_rev": 0.005, "feed_per_tooth": 0.005, "cutting_speed": 1.0}  # steps that people set
 MOST = 3.0  # times the present value that going faster tries
 SHARES = np.union1d(np.geomspace(0.2, 4.0, 97), np.linspace(1.0, MOST, 100))  # of the present value that a lever tries
@@ -197,7 +195,7 @@ class Trials:
         if not fitting:
             return []
         setup, each = self.setup, (len(fitting), 1)
-        x = self.model.numbers(setup, self.model.stacked(tools), setup.settings.cutting_speed, setup.feed, SILENT)
+        x = self.model.numbers(setup, self.model.stacked(tools), setup.settings.cutting_speed, setup.feed, setup.silent)
         levels = all_used(self.model.rules, x)
         used = {name: np.broadcast_to(level, each) for name, level in levels.items()}
         bad, seconds, cost = (

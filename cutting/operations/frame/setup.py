@@ -2,14 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
+from functools import cached_property
+from types import MappingProxyType
 from typing import Any, ClassVar, Self
 
+import numpy as np
+
+from cutting.belief.beliefs import Belief, learned_words, strongest
 from cutting.errors import OutOfRange
 from cutting.machine.machines import Machine
 from cutting.mechanics.deflection import Holding
 from cutting.operations.frame.learned import UNTAUGHT, Learned
+from cutting.working import SILENT, Recorder, Silent
 from cutting.workpiece.materials import Work
 
 
@@ -107,11 +114,13 @@ class BaseSetup:
     """Work and machine, what the drawing says, what the user sets, and the shop's rules for it; a kind adds its tool.
 
     `ROLES` are the names of the fields that hold the tool's parts, the one with the edge first; `FEED` the setting that is its
-    feed, per revolution or per tooth; blank where it is given by the feature, as a thread's lead is.
+    feed, per revolution or per tooth; blank where it is given by the feature, as a thread's lead is; `TAKES` what it takes of
+    `Learned` beside the beliefs.
     """
 
     ROLES: ClassVar[tuple[str, ...]] = ()
     FEED: ClassVar[str] = "feed_per_rev"
+    TAKES: ClassVar[tuple[str, ...]] = ()
 
     operation: str
     work: Work
@@ -139,6 +148,41 @@ class BaseSetup:
     def tool_names(self) -> dict[str, str]:
         """The names of the tool's parts by role."""
         return {role: part.name for role, part in self.tool.items()}
+
+    @property
+    def metals(self) -> tuple[str, ...]:
+        """The names of what is cut: one metal, or that of each layer."""
+        return (self.work.material.name,)
+
+    def belief(self, quantity: str, metal: str) -> Belief | None:
+        """What was learned of a quantity in a metal with this tool on this machine."""
+        return strongest(self.learned.beliefs, quantity, tuple(self.tool_names.values()), metal, self.machine.name)
+
+    @cached_property
+    def factors(self) -> Mapping[str, Any]:
+        """What was learned and holds here, as factors by quantity: a number, or an array over layers of several metals."""
+        found: dict[str, Any] = {}
+        for quantity in dict.fromkeys(one.quantity for one in self.learned.beliefs):
+            said = [self.belief(quantity, metal) for metal in self.metals]
+            if any(said):
+                each = [one.centre if one else 1.0 for one in said]
+                found[quantity] = each[0] if len(set(each)) == 1 else np.array(each)
+        return MappingProxyType(found)
+
+    @cached_property
+    def silent(self) -> Silent:
+        """Computes as what was learned has it."""
+        return Silent(self.factors) if self.learned.beliefs else SILENT
+
+    def recorder(self) -> Recorder:
+        """Computes as what was learned has it, and keeps the working."""
+        words = {name: "; ".join(dict.fromkeys(self._learned_words(name))) for name in self.factors}
+        return Recorder(self.factors, words, self.operation)
+
+    def _learned_words(self, quantity: str) -> Iterator[str]:
+        for metal in self.metals:
+            if found := self.belief(quantity, metal):
+                yield learned_words(found) + (f" in {metal}" if len(self.metals) > 1 else "")
 
     @property
     def feed(self) -> float:

@@ -16,7 +16,6 @@ from cutting.operations.turned.limits import RULES
 from cutting.operations.turned.physics import Cut, cut, window_scales
 from cutting.operations.turned.plan import main_depth, one_pass_diameters, pass_depths
 from cutting.operations.turned.setup import Setup
-from cutting.working import Silent
 
 GRID = 36
 Polyline = list[tuple[float, float]]
@@ -58,7 +57,7 @@ def chip_map(setup: Setup, rules: Sequence[Rule[Cut]] = RULES) -> ChipMap:
     feeds, depths = np.linspace(feed_top / GRID, feed_top, GRID), np.linspace(depth_top / GRID, depth_top, GRID)
     grid_f, grid_a = (axis[..., None] for axis in np.meshgrid(feeds, depths))
     last = one_pass_diameters(setup, grid_a)
-    done = cut(case, cutter, settings.cutting_speed, grid_f, grid_a, last, Silent())
+    done = cut(case, cutter, settings.cutting_speed, grid_f, grid_a, last, setup.silent)
     contours = []
     for rule in rules:
         if rule.contour and rule.applies(done):

@@ -10,7 +10,6 @@ from cutting.mechanics.tool_setting import effective_clearance, effective_rake, 
 from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.turned.run import run
 from cutting.operations.turned.setup import Setup
-from cutting.working import Silent
 
 LITTLE = 0.01  # of the diameter: what the second school sets the tip off by (common practice)
 
@@ -51,7 +50,7 @@ class EdgeAngles:
 
 def edge_angles(setup: Setup) -> EdgeAngles:
     """Angles of a set-up's own tool at its last pass, and the same at other heights of the tip. Raises `CuttingError`."""
-    done = run(setup, Silent())
+    done = run(setup, setup.silent)
     cutter = done.cutter
     kappa, minor = last_pass(cutter.cutting_edge_angle), last_pass(cutter.reach_angle)
     if setup.away:
@@ -82,7 +81,7 @@ def _heights(setup: Setup) -> list[tuple[str, float]]:
 
 
 def _height(setup: Setup, name: str, height: float) -> Height:
-    done = run(setup.with_settings(centre_height=height), Silent())
+    done = run(setup.with_settings(centre_height=height), setup.silent)
     cutter = done.cutter
     diameter = setup.target_diameter if setup.keeps_size else max(2 * setup.feature.end_diameter.nominal, setup.feature.start_diameter / 2)
     theta = float(height_angle(height, diameter))

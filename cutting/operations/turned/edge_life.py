@@ -12,7 +12,6 @@ from cutting.operations.turned.book import book_window
 from cutting.operations.turned.run import numbers, run
 from cutting.operations.turned.setup import Setup
 from cutting.wear.spread import life_quantile
-from cutting.working import Silent
 
 Array = NDArray[np.float64]
 POINTS = 121
@@ -66,11 +65,11 @@ class EdgeLife:
 
 def edge_life(setup: Setup) -> EdgeLife:
     """The speed–life–cost curve of a set-up with its own edge change, and the Weibull spread. Raises `CuttingError`."""
-    done = run(setup, Silent())
+    done = run(setup, setup.silent)
     low, high = (float(np.ravel(v)[-1]) for v in book_window(done))
     now = setup.settings.cutting_speed
     speeds = np.geomspace(min(0.5 * low, 0.7 * now), max(1.8 * high, 1.3 * now), POINTS)
-    swept = numbers(setup, done.cutter, speeds[:, None], setup.settings.feed_per_rev, Silent())
+    swept = numbers(setup, done.cutter, speeds[:, None], setup.settings.feed_per_rev, setup.silent)
     lives, costs, seconds = (_column(a) for a in (swept.tool_life, swept.operation_cost, swept.operation_time))
     parts = _column(swept.change_parts)
 

@@ -14,7 +14,6 @@ from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.run import run
 from cutting.operations.turned.setup import Setup
 from cutting.sizing.drift import WEAR_LIMIT, drift_per_piece, nose_recession
-from cutting.working import Silent
 from cutting.workpiece.hardness import refuse_uncovered, rockwell
 from cutting.workpiece.materials import Work
 
@@ -64,7 +63,7 @@ class HardTurning:
 
 def hard_turning(setup: Setup, grinding: Grinding | None = None) -> HardTurning:
     """Judge a set-up as hard turning, against grinding where its time and cost are given. Raises `CuttingError`."""
-    done = run(setup, Silent())
+    done = run(setup, setup.silent)
     cutter = done.cutter
     work, tool = setup.work, setup.insert.grade
     hardness = _rockwell(work)

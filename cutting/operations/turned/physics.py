@@ -213,7 +213,7 @@ def _forces(case: Case, cutter: Cutter, chip: Chip, record: Silent) -> Forces:
         passive_force=fp,
         cutting_power=power,
         worn_power=power * house.wear_factor,
-        available_power=machine.spindle_power(chip.spindle_speed),
+        available_power=record.of("power", machine.spindle_power(chip.spindle_speed)),
         torque=moment,
         grip_torque=held,
     )
@@ -223,7 +223,7 @@ def _bending(case: Case, cutter: Cutter, chip: Chip, forces: Forces, record: Sil
     # facing presses along the axis, so it is the feed force that bends the part there
     sideways = forces.feed_force if case.facing else forces.passive_force
     after = chip.diameter if case.facing else chip.diameter - 2.0 * chip.depth_of_cut
-    give = case.compliance(chip.diameter, after) + cutter.bar_compliance
+    give = record.of("give", case.compliance(chip.diameter, after) + cutter.bar_compliance)
     spring = record(
         deflection.part_deflection,
         passive_force=sideways,
@@ -232,7 +232,8 @@ def _bending(case: Case, cutter: Cutter, chip: Chip, forces: Forces, record: Sil
         + ("; and the bar in its sleeve" if case.setup.inside else ""),
     )
     error = record(deflection.size_error, deflection=spring)
-    bend = deflection.tool_deflection(forces.worn_cutting_force, cutter.overhang, cutter.shank_second_moment, cutter.shank_modulus)
+    shank = (cutter.overhang, cutter.shank_second_moment, cutter.shank_modulus)
+    bend = record.of("give", deflection.tool_deflection(forces.worn_cutting_force, *shank))
     return Bending(error, bend, *_stability(case, cutter, chip, forces, give, record))
 
 
@@ -252,7 +253,9 @@ def _stability(case: Case, cutter: Cutter, chip: Chip, forces: Forces, give: Arr
         return _stable_inside(case, cutter, chip, give, slope, share, q, record)
     part = stable_on_part(give, case.frequency, slope, share, q, chip.cutting_speed, chip.spindle_speed, record)
     # the shank stands square to the direction that bends the part
-    tool = chatter.stable_width(cutter.side_stiffness, chatter.DAMPING, slope, chatter.mode_share(q, of_shank(**shape, thin_exponent=thin)))
+    stiff = cutter.side_stiffness / record.factor("give")
+    tool = chatter.stable_width(stiff, chatter.DAMPING, slope, chatter.mode_share(q, of_shank(**shape, thin_exponent=thin)))
+    tool = record.of("damping", tool)
     tool_damped = chatter.process_damping(chatter.wave_length(chip.cutting_speed, cutter.side_frequency), slope, q)
     return part, tool * tool_damped
 
@@ -261,10 +264,12 @@ def _stable_inside(
     case: Case, cutter: Cutter, chip: Chip, give: Array, slope: Array, share: Array, q: Array, record: Silent
 ) -> tuple[Array, Array]:
     """In a bore the bar swings along the radius, as the part does: each alone, the bar with its own damping."""
-    part = stable_on_part(give - cutter.bar_compliance, case.frequency, slope, share, q, chip.cutting_speed, chip.spindle_speed, Silent())
+    bar_gives = cutter.bar_compliance * record.factor("give")
+    unwritten = Silent(record.factors)
+    part = stable_on_part(give - bar_gives, case.frequency, slope, share, q, chip.cutting_speed, chip.spindle_speed, unwritten)
     note = "of the bar, at every speed"
     bar = record(
-        chatter.stable_width, stiffness=1.0 / cutter.bar_compliance, damping_ratio=cutter.bar_damping, force_slope=slope, mode_share=share,
+        chatter.stable_width, stiffness=1.0 / bar_gives, damping_ratio=cutter.bar_damping, force_slope=slope, mode_share=share,
         note=note,
     )  # fmt: skip
     waves = chatter.wave_length(chip.cutting_speed, cutter.bar_frequency)
@@ -299,7 +304,7 @@ def _wear(case: Case, cutter: Cutter, chip: Chip, forces: Forces, record: Silent
     standing = standing_heat(case, cutter)
     rise = record(
         heat.cook_temperature_rise,
-        specific_force=forces.specific_force,
+        specific_force=forces.specific_force / record.factor("force"),  # the scale is the metal's own: its force cancels
         heat_capacity=material.heat_capacity,
         cutting_speed=chip.cutting_speed,
         chip_thickness=chip.chip_thickness,

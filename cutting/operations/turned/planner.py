@@ -16,7 +16,6 @@ from cutting.operations.turned.physics import Cut, cut
 from cutting.operations.turned.plan import FIRST_CUT, one_pass_diameters, pass_depths, pass_diameters, skin_depth
 from cutting.operations.turned.setup import Setup
 from cutting.quantities.write import Display, display
-from cutting.working import Silent
 
 Array = NDArray[np.float64]
 GRID = 160
@@ -75,7 +74,7 @@ def _bounds(case: Case, cutter: Cutter, rules: Sequence[Rule[Cut]]) -> tuple[Bou
     most = max(12.0, 1.5 * stock)
     grid = np.geomspace(0.02, most, GRID)[:, None]
     last = one_pass_diameters(setup, grid)
-    done = cut(case, cutter, setup.settings.cutting_speed, setup.settings.feed_per_rev, grid, last, Silent())
+    done = cut(case, cutter, setup.settings.cutting_speed, setup.settings.feed_per_rev, grid, last, setup.silent)
     found = []
     for rule in rules:
         if rule.name not in (*CEILINGS, "thin_chip") or not rule.applies(done):
@@ -139,7 +138,7 @@ def _notes(setup: Setup, case: Case, cutter: Cutter, depths: Array, shallowest: 
 def _lighter(setup: Setup, case: Case, cutter: Cutter, depths: Array) -> str:
     s = setup.settings
     diameters = pass_diameters(setup)[-2:]
-    done = cut(case, cutter, s.cutting_speed, s.feed_per_rev, depths[-2:], diameters, Silent())
+    done = cut(case, cutter, s.cutting_speed, s.feed_per_rev, depths[-2:], diameters, setup.silent)
     force = np.broadcast_to(done.passive_force, (2,))
     give = float(np.broadcast_to(done.size_error, (2,))[-1] / max(force[-1], 1e-9)) + 2e-3 / setup.machine.post_stiffness
     return (

@@ -15,7 +15,6 @@ from cutting.operations.turned.setup import Setup
 from cutting.sizing.offsets import Belief, Observation, command_for, learn, prior
 from cutting.sizing.settling import Fit, settle
 from cutting.sizing.warmth import REFERENCE, at_reference, growth
-from cutting.working import Silent
 
 COVERAGE = 1.96  # 95 %
 SLIP_SHARE, SLIP = 0.5, 0.1  # of what the cut takes off the diameter, and mm: a reading further off is doubted (common practice)
@@ -214,7 +213,7 @@ def _push(case: Case, cutter: Cutter, setup: Setup, diameter: float, depth: floa
     """Passive force [N] of a cut of this depth [mm] from this diameter [mm]."""
     s = setup.settings
     diameter += 2.0 * depth if setup.inside else 0.0
-    done = cut(case, cutter, s.cutting_speed, s.feed_per_rev, np.array([max(depth, 1e-4)]), np.array([diameter]), Silent())
+    done = cut(case, cutter, s.cutting_speed, s.feed_per_rev, np.array([max(depth, 1e-4)]), np.array([diameter]), setup.silent)
     return float(np.ravel(done.passive_force)[0])
 
 

@@ -17,7 +17,6 @@ from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.plan import pass_depths, pass_diameters
 from cutting.operations.turned.run import run
 from cutting.operations.turned.setup import Setup
-from cutting.working import Silent
 
 Array = NDArray[np.float64]
 CURVE = 25
@@ -43,7 +42,7 @@ def springing(setup: Setup, done: Cut | None = None, beam: PartBeam | None = Non
     """The springing of the last pass. `done` may give an evaluation that is at hand. Raises `CuttingError`."""
     beam = beam or part_beam(setup)
     if done is None:
-        done = run(setup, Silent())
+        done = run(setup, setup.silent)
     pushed = done.feed_force if setup.operation == "face" else done.passive_force
     force = float(np.ravel(pushed)[-1])
     places = np.linspace(beam.near, beam.far, CURVE) if beam.far > beam.near else np.array([beam.near, beam.near])
@@ -58,7 +57,7 @@ def springing(setup: Setup, done: Cut | None = None, beam: PartBeam | None = Non
 
 def supports(setup: Setup) -> tuple[Support, ...]:
     """Ways to hold the part stiffer for this cut, the best first, each with its gain. Raises `CuttingError`."""
-    done = run(setup, Silent())
+    done = run(setup, setup.silent)
     now = springing(setup, done)
     found = []
     for name, text, changed, patch, seat in _ways(setup):

@@ -13,7 +13,6 @@ from cutting.operations.turned.book import book_window
 from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.run import run
 from cutting.operations.turned.setup import Setup
-from cutting.working import Silent
 
 Array = NDArray[np.float64]
 POINTS = 260
@@ -50,7 +49,7 @@ class Stability:
 
 def stability(setup: Setup) -> Stability:
     """Lobes of the last pass of a set-up. Raises `CuttingError`."""
-    done = run(setup, Silent())
+    done = run(setup, setup.silent)
     case, cutter = done.case, done.cutter
     n, width = last_pass(done.spindle_speed), last_pass(done.engaged_edge)
     waves = n / (60.0 * case.frequency)

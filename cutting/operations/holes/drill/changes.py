@@ -7,7 +7,6 @@ from dataclasses import replace
 from typing import Any
 
 from cutting.operations.frame.change import Change, in_words
-from cutting.operations.frame.learned import UNTAUGHT
 from cutting.operations.holes.drill.limits import entry_share
 from cutting.operations.holes.drill.numbers import Numbers
 from cutting.operations.holes.drill.setup import DrillSetup, Entry, Pecks
@@ -77,7 +76,7 @@ def from_stock(x: Numbers, stock: Any) -> Iterator[Change[DrillSetup]]:
 
 def _put_in(setup: DrillSetup, drill: Drill, chuck: Any) -> Change[DrillSetup]:
     others = [one.name for one, own in ((drill, setup.drill), (chuck, setup.chuck)) if one.name != own.name]
-    taught = setup.learned if drill.name == setup.drill.name else UNTAUGHT  # what was learned was learned of one drill
+    taught = setup.learned if drill.name == setup.drill.name else setup.learned.elsewhere()  # what was learned was learned of one drill
     changed = replace(setup, drill=drill, chuck=chuck, learned=taught)
     return Change(in_words(" in ".join(others)), {"tool": {"drill": drill.name, "chuck": chuck.name}}, changed)
 

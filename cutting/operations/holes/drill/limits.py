@@ -104,7 +104,7 @@ _RULES: tuple[Rule[Numbers], ...] = (
          lambda x: ~x.layers.laminate, contour=True),
     Rule("push_out", "thrust that parts the last plies", "force", Bound.UPPER, Severity.HARD, "hocheng-dharan-1990",
          "Where nothing holds the last plies, the chisel edge pushes them off before it cuts them.",
-         lambda x: (x.thrust, None, x.layers.push_out), ("lip_thrust", "thrust"), lambda x: np.isfinite(x.layers.push_out), contour=True),
+         lambda x: (x.thrust, None, x.opens), ("lip_thrust", "thrust"), lambda x: np.isfinite(x.layers.push_out), contour=True),
     Rule("twist", "torque against the drill, worn", "torque", Bound.UPPER, Severity.HARD, "common-practice",
          "Half of the torque that twists the fluted body off.",
          lambda x: (x.torque, None, x.twist / TWIST_SURE), ("specific_force", "torque", "margin_torque"), contour=True),

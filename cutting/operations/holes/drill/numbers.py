@@ -82,6 +82,7 @@ class Numbers(Spent):
     burr: Array
     buckling: Array
     twist: Array
+    opens: Array  # thrust that parts the last plies of each layer
     floor: Array
     diameter_cut: Array  # by layer, mm: what the hole measures
     held: Array  # torque that the jaws hold, 0 where none grip
@@ -98,7 +99,6 @@ def numbers(setup: DrillSetup, tool: DrillTool, speed: Any, feed: Any, record: S
     layers, own = layer_numbers(setup.layers, f.through), tool.own
     diameter, angle, flutes, web = own["diameter"], own["point_angle"], own["flutes"], own["web"]
     faster, more = _ratios(setup)
-    taught = np.array([setup.learned.force_of(one.material.name) for one in setup.layers])
     drive = machine.drive() if stepped else machine.drive().smooth
     n = drive.at(np.asarray(speed) * faster, diameter)
     fed = drive.fed(np.asarray(feed) * more)
@@ -106,13 +106,13 @@ def numbers(setup: DrillSetup, tool: DrillTool, speed: Any, feed: Any, record: S
     h = record(drilling.lip_chip_thickness, feed_per_rev=fed, flutes=flutes, point_angle=angle)
     kc = record(
         force.specific_cutting_force,
-        specific_force_1=layers.specific_force_1 * taught,
+        specific_force_1=layers.specific_force_1,
         chip_thickness=h,
         force_exponent=layers.force_exponent,
         rake_factor=1.0,
         wear_factor=1.0,
         form_factor=DRILLING_FORM,
-        note="kc1.1 and mc of the layer" + (", with the force learned from traces" if setup.learned.force else ""),
+        note="kc1.1 and mc of the layer",
     )
     pilot = np.minimum(f.pilot, 0.98 * diameter)
     lip_torque = record(ring_torque, specific_force=kc, feed_per_rev=fed, diameter=diameter, inner_diameter=pilot, note="of the sharp lips")
@@ -133,6 +133,7 @@ def numbers(setup: DrillSetup, tool: DrillTool, speed: Any, feed: Any, record: S
     shape = record(spread.weibull_shape, coefficient_of_variation=over_passes(tool.coefficient_of_variation))
     probability = setup.house.change_probability(setup.goal)
     packing, pressure = packing_of(setup, layers, tool)
+    packing = record.of("chips", packing)
     jams = PACKS_UP * np.clip((packing - JAMS_FROM) / (1.0 - JAMS_FROM), 0.0, 1.0) ** 2
     engaged = f.count * total
     idle = machine.index_time + machine.start_time + f.count * (pecks.seconds + 60.0 * 2.0 * (setup.depth + 20.0) / machine.rapid_rate)
@@ -147,7 +148,7 @@ def numbers(setup: DrillSetup, tool: DrillTool, speed: Any, feed: Any, record: S
         **money, setup=setup, tool=tool, layers=layers,
         spindle_speed=n, cutting_speed=v, feed_set=over_passes(np.asarray(feed, float)), feed=fed, feed_rate=fed * n,
         chip_thickness=h, specific_force=kc, lip_torque=lip_torque, torque=torque, margin_torque=rubbed, lip_thrust=lips, thrust=thrust,
-        power=torque * n / 9549.3, available=machine.spindle_power(n),
+        power=torque * n / 9549.3, available=record.of("power", machine.spindle_power(n)),
         temperature=_temperature(layers, tool, kc, v, h, at_end, record),
         tool_life=over_passes(total) / 60.0 / used_hole, weibull_shape=shape,
         wear=wear,
@@ -155,13 +156,18 @@ def numbers(setup: DrillSetup, tool: DrillTool, speed: Any, feed: Any, record: S
         book_low=tool.speed_low * tool.speed_factor, book_high=tool.speed_high * tool.speed_factor,
         packing=packing, pressure_wanted=pressure, pecks=pecks.count, peck_seconds=pecks.seconds,
         chip_index=100.0 * np.clip(1.6 - packing, 0.0, 1.0),
-        width=width + 2.0 * s.offset, roughness=_finish(tool, fed, layers),
+        width=width + 2.0 * s.offset, roughness=record.of("finish", _finish(tool, fed, layers)),
         position=reached.position(own["type_position"], f.entry is not Entry.FLAT or f.pilot > 0, f.entry_angle, tool.runout),
         straightness=setup.depth * own["type_straightness"] / 1000.0 * (0.5 if setup.turns_part else 1.0),
-        burr=reached.burr_height(fed * s.exit_feed, layers.ductility, angle) * _left_open(layers, f.through),
-        buckling=drill_body.buckling_force(own["modulus"], drill_body.drill_second_moment(diameter), own["flute_length"]),
-        twist=drill_body.twist_strength(diameter, own["shear"]),
-        floor=drill_body.floor_deflection(over_passes(thrust), f.span / 2.0, layers.modulus, setup.depth) if f.span else np.zeros(1),
+        burr=record.of("burr", reached.burr_height(fed * s.exit_feed, layers.ductility, angle)) * _left_open(layers, f.through),
+        buckling=record.of(
+            "strength", drill_body.buckling_force(own["modulus"], drill_body.drill_second_moment(diameter), own["flute_length"])
+        ),
+        twist=record.of("strength", drill_body.twist_strength(diameter, own["shear"])),
+        opens=record.of("plies", layers.push_out),
+        floor=record.of("give", drill_body.floor_deflection(over_passes(thrust), f.span / 2.0, layers.modulus, setup.depth))
+        if f.span
+        else np.zeros(1),
         diameter_cut=diameter + over + 2.0 * s.offset,
         held=held_torque(setup, n if setup.turns_part else np.zeros_like(n), setup.holding.grip_diameter, record),
     )  # fmt: skip
@@ -188,7 +194,7 @@ def _margins(setup: DrillSetup, layers: Layers, lip_torque: Array, diameter: Arr
     own = record(
         drilling.margin_torque,
         torque=lip_torque,
-        margin_share=layers.margin_share * dry * setup.learned.margin,
+        margin_share=layers.margin_share * dry,
         margin_depth=layers.thickness,
         diameter=diameter,
         note="at the end of the layer, with those above",
@@ -272,7 +278,7 @@ def _temperature(layers: Layers, tool: DrillTool, kc: Array, v: Array, h: Array,
     """The corner's temperature [°C] by comparison: at the book's highest speed and middle feed it stands a tenth below its limit."""
     rise = record(
         heat.cook_temperature_rise,
-        specific_force=kc,
+        specific_force=kc / record.factor("force"),  # the scale is the metal's own: its force cancels
         heat_capacity=layers.heat_capacity,
         cutting_speed=v,
         chip_thickness=h,

@@ -98,6 +98,7 @@ class DrillSetup(BaseSetup):
     """Everything about one drilled hole, or several alike. `check` refuses what cannot be, naming the field."""
 
     ROLES = ("drill", "chuck")
+    TAKES = ("chisel_share", "growth")
 
     drill: Drill
     chuck: Chuck
@@ -111,6 +112,11 @@ class DrillSetup(BaseSetup):
         if self.feature.stack:
             return self.feature.stack
         return (StackLayer(self.work.material.name, self.feature.depth, backed=not self.feature.through, work=self.work),)
+
+    @property
+    def metals(self) -> tuple[str, ...]:
+        """The names of what is cut, layer by layer."""
+        return tuple(one.material.name for one in self.layers)
 
     @property
     def depth(self) -> float:

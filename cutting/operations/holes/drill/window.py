@@ -18,10 +18,8 @@ from cutting.operations.holes.drill.limits import RULES
 from cutting.operations.holes.drill.numbers import numbers
 from cutting.operations.holes.drill.setup import DrillSetup
 from cutting.operations.holes.drill.tool import Array, DrillTool, single_tool
-from cutting.working import Silent
 
 CELLS, COARSE = 60, 30
-SILENT = Silent()
 LEAST_SHARE, MOST_SHARE = 0.25, 1.6  # of the lowest and highest of the layers' windows that the map shows
 
 
@@ -62,7 +60,7 @@ def window(setup: DrillSetup, cells: int = CELLS) -> Window:
     speeds = np.geomspace(min(LEAST_SHARE * float(low.min()), 0.8 * now.cutting_speed), top, cells)
     most = max(float(tool.feed_high.max()) * MOST_SHARE, 1.15 * now.feed_per_rev)
     feeds = np.geomspace(min(LEAST_SHARE * float(tool.feed_low.min()), 0.8 * now.feed_per_rev), most, cells)
-    x = numbers(setup, tool, speeds[None, :, None], feeds[:, None, None], SILENT, stepped=False)
+    x = numbers(setup, tool, speeds[None, :, None], feeds[:, None, None], setup.silent, stepped=False)
     edges, sound = [], np.ones((x.layers.count, cells, cells), bool)
     worst = np.zeros((cells, cells))
     for rule in RULES:
@@ -95,7 +93,7 @@ def _best(setup: DrillSetup, tool: DrillTool, speeds: Array, feeds: Array, worst
     """The point furthest from every limit; on gears one of theirs. None where nothing is sound."""
     if (steps := gears(setup)) is not None:
         speeds, feeds = steps
-        x = numbers(setup, tool, speeds[None, :, None], feeds[:, None, None], SILENT, stepped=False)
+        x = numbers(setup, tool, speeds[None, :, None], feeds[:, None, None], setup.silent, stepped=False)
         used = [rule.used(x) for rule in RULES if rule.contour and np.any(rule.applies(x))]
         worst = np.max([np.broadcast_to(one, (len(feeds), len(speeds), one.shape[-1])).max(axis=-1) for one in used], axis=0)
     row, column = np.unravel_index(int(np.argmin(worst)), worst.shape)

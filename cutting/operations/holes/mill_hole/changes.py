@@ -7,7 +7,6 @@ from dataclasses import replace
 from typing import Any
 
 from cutting.operations.frame.change import Change, in_words, setting
-from cutting.operations.frame.learned import UNTAUGHT
 from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.holes.mill_hole.numbers import Numbers
 from cutting.operations.holes.mill_hole.setup import MillHoleSetup, Path, Sense
@@ -71,7 +70,7 @@ def _put_in(setup: MillHoleSetup, mill: EndMill, chuck: Any) -> Change[MillHoleS
     """Another tool goes down at the pitch that suits it."""
     others = [one.name for one, own in ((mill, setup.mill), (chuck, setup.chuck)) if one.name != own.name]
     patch: dict[str, Any] = {"tool": {"mill": mill.name, "chuck": chuck.name}}
-    changed = replace(setup, mill=mill, chuck=chuck, learned=setup.learned if mill.name == setup.mill.name else UNTAUGHT)
+    changed = replace(setup, mill=mill, chuck=chuck)
     if mill.name != setup.mill.name and setup.settings.pitch is not None:
         patch["settings"] = {"pitch": ""}
         changed = changed.with_settings(pitch=None)

@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from cutting.operations.frame.model import SILENT, Model, Readings
+from cutting.operations.frame.model import Model, Readings
 from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.frame.rule import Rule
 from cutting.operations.holes.mill_hole.changes import changes, from_stock, quicker
@@ -60,7 +60,7 @@ def explore(setup: MillHoleSetup, cells: int = CELLS) -> PitchMap:
     feeds = np.linspace(0.0, max(1.5 * last_pass(now.feed_top), 1.2 * at[0]), cells + 1)[1:]
     most = max(1.25 * 2.5 * float(tool.usual_pitch[0]), 1.2 * at[1])
     pitches = np.linspace(0.0, most, cells + 1)[1:]
-    x = numbers(setup, tool, setup.settings.cutting_speed, feeds[None, :, None], SILENT, pitch=pitches[:, None, None])
+    x = numbers(setup, tool, setup.settings.cutting_speed, feeds[None, :, None], setup.silent, pitch=pitches[:, None, None])
     worst, edges = np.zeros((cells, cells)), []
     for rule in RULES:
         if not rule.contour or not np.any(rule.applies(x)):

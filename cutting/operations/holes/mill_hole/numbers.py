@@ -111,7 +111,7 @@ def numbers(setup: MillHoleSetup, tool: MillTool, speed: Any, feed: Any, record:
     h, angle, share = down.chip_thickness, down.engagement, down.share
     kc = record(
         force.specific_cutting_force,
-        specific_force_1=setup.work.specific_force_1 * setup.learned.force_of(material.name),
+        specific_force_1=setup.work.specific_force_1,
         chip_thickness=np.maximum(h, 1e-4),
         force_exponent=material.force_exponent,
         rake_factor=1.0,
@@ -125,9 +125,11 @@ def numbers(setup: MillHoleSetup, tool: MillTool, speed: Any, feed: Any, record:
     climb = s.sense is Sense.CLIMB
     pushed = record(milling.push_off, specific_force=kc, centre_feed=fz * share, flutes=z, height=way, engagement_angle=angle, climb=climb)
     swing = kc * fz * np.where(plunges, PLUNGED, share) * np.sin(np.radians(np.minimum(angle, 90.0))) * way * np.sqrt(1.0 + 0.16)
-    bend = 0.0 * n if plunges else np.maximum(np.abs(pushed), swing) * out * milling.FLUTED_BODY * d / 2.0 / stiff
+    bend = (
+        0.0 * n if plunges else np.maximum(np.abs(pushed), swing) * out * milling.FLUTED_BODY * d / 2.0 / stiff / record.of("strength", 1.0)
+    )
     finishing = _finishing(setup, tool, n, fz, fed, kc, climb, record) if s.finish > 0 and not plunges else None
-    error = 2.0 * milling.bent_by(pushed, out, out, own["modulus"], stiff) if not plunges else 0.0 * n
+    error = record.of("give", 2.0 * milling.bent_by(pushed, out, out, own["modulus"], stiff)) if not plunges else 0.0 * n
     taper, last, finish_angle, last_push = 0.0 * n, 0.0 * n, angle, pushed
     if finishing is not None:
         error, taper, last, finish_angle, last_push = finishing
@@ -140,7 +142,7 @@ def numbers(setup: MillHoleSetup, tool: MillTool, speed: Any, feed: Any, record:
     idle = idle + (f.count - 1) * BETWEEN_HOLES + (f.count * CHAMFERED + machine.index_time + machine.start_time if f.chamfer else 0.0)
     blown = (machine.pressure(s.coolant) or 0.0) >= 20.0
     free = np.where(plunges, own["plunge"], (WASHED if blown else STANDING) * f.diameter.nominal)
-    crowding = setup.depth / np.maximum(free, 1e-9)
+    crowding = record.of("chips", setup.depth / np.maximum(free, 1e-9))
     jams = PACKS_UP * np.clip(crowding - 0.8, 0.0, 1.0)
     money = spend(setup, engaged, idle + 0.0 * n, used, shape, own["life_price"], 1.0 - (1.0 - jams) ** f.count, record)
     grade_width = reached.tolerance_width(f.diameter.nominal, 10.0) if plunges else 0.0
@@ -151,6 +153,7 @@ def numbers(setup: MillHoleSetup, tool: MillTool, speed: Any, feed: Any, record:
         + (LEFT_OF_LAST if s.finish > 0 else LEFT_OF_ERROR) * np.abs(sprung)
         + taper
     )
+    left = 0.3 if s.finish > 0 else 1.0  # of the springing that the wall shows
     thinned = np.clip(
         SLOT / np.maximum((1 - np.cos(np.radians(angle))) / np.radians(angle) * np.maximum(share, 1e-9), 1e-9), 1.0, MOST_THINNED
     )
@@ -159,9 +162,10 @@ def numbers(setup: MillHoleSetup, tool: MillTool, speed: Any, feed: Any, record:
         spindle_speed=n, cutting_speed=v, feed_set=fz, feed_rate=fed, centre_rate=down.centre_rate,
         pitch=0.0 * n if plunges else way + 0.0 * n,
         ramp=down.ramp, turns=down.turns, engagement=angle, finish_engagement=finish_angle + 0.0 * n,
-        chip_thickness=h, specific_force=kc, removal=down.removal / 1000.0, torque=torque, power=power, available=machine.spindle_power(n),
+        chip_thickness=h, specific_force=kc, removal=down.removal / 1000.0, torque=torque, power=power,
+        available=record.of("power", machine.spindle_power(n)),
         push_off=last_push, bend=bend, size_error=error, taper=taper, width=width,
-        roughness=TURNS_ROUND + 12.0 * fz * (2.0 if plunges else 1.0) + 15.0 * np.abs(sprung) * (0.3 if s.finish > 0 else 1.0),
+        roughness=record.of("finish", TURNS_ROUND + 12.0 * fz * (2.0 if plunges else 1.0) + 15.0 * np.abs(sprung) * left),
         position=PLACED + 0.0 * n, diameter_cut=d + 2.0 * tool.runout if plunges else f.diameter.nominal - error,
         ratio=f.diameter.nominal / d + 0.0 * n, tool_life=minutes, weibull_shape=shape, holes=f.count / used,
         book_low=tool.speed_low * tool.speed_factor, book_high=tool.speed_high * tool.speed_factor,
@@ -243,4 +247,5 @@ def _finishing(
     top = milling.bent_by(pushed, place, np.maximum(out - height, 0.0), own["modulus"], stiff)
     middle = milling.centre_feed_rate(fed, size, d)
     seconds = 60.0 * LAST_TURNS * levels * np.pi * (size - d) / middle
-    return 2.0 * tip, 2.0 * np.abs(tip - top), seconds, angle, pushed
+    soft = record.factor("give")
+    return 2.0 * soft * tip, 2.0 * soft * np.abs(tip - top), seconds, angle, pushed

@@ -54,7 +54,7 @@ class Numbers(SlotCut):
             setup.blade.stiffness_share,
         )  # fmt: skip
         spun = setup.machine.drive(s.spindle_clamp).over(s.cutting_speed, setup.feature.diameter)
-        return simulate(bar_of(setup), own, setup.zones, s.cutting_speed, spun)
+        return simulate(bar_of(setup), own, setup.zones, s.cutting_speed, spun, setup.silent)
 
     @property
     def kerf(self) -> Kerf | None:
@@ -76,7 +76,7 @@ def numbers(setup: CutOffSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     ends = np.maximum([zone.end for zone in zones], bar.innermost)
     shape = np.broadcast_shapes(*(np.shape(zone.feed) for zone in zones), (1,))
     feeds = np.concatenate([np.broadcast_to(zone.feed, shape) for zone in zones], axis=-1)
-    met = meet(bar, tool, feeds, s.lean, tool.stiffness)
+    met = meet(bar, tool, feeds, s.lean, tool.stiffness, record)
     spun = drive.over(speed, f.diameter)
     n = spun.at(speed, np.append(starts, ends[-1]))
     worn = setup.house.wear_factor
@@ -98,13 +98,13 @@ def numbers(setup: CutOffSetup, tool: SlotTool, speed: Any, feed: Any, record: S
         feeds=window, chip_index=slot_index(feed, window, setup.depth, tool.width, tool.pressure, work.material.ductility),
         cutting_force=fc, side_force=over_passes(np.abs(met.side_force)), sideways=over_passes(np.abs(met.side_bend)),
         down=over_passes(met.height_bend) / (gain if setup.holding.y_axis else 1.0),
-        power=power, available=over_passes(machine.spindle_power(n), np.minimum),
+        power=power, available=record.of("power", over_passes(machine.spindle_power(n), np.minimum)),
         torque=worn * over_passes(met.cutting_force * starts) / 2000.0,
         grip=held_torque(setup, at_rim, setup.gripped, record), gripped_speed=at_rim, flatness=zone_dish(starts, ends, met),
         pip_on_part=np.where(f.bore > 0, 0.0, on_part),
         pip_on_bar=np.where(f.bore > 0, 0.0, on_bar), break_off_diameter=breaks_at(bar), usual_width=usual_width(f.diameter),
-        bar_spring=_bar_spring(setup, worn * fc), rub=abs(float(np.tan(np.radians(s.lean)))) * setup.depth, y_gain=gain,
-        roughness=corner_roughness(feed, tool.corner_radius, reached, work) * _steadier(tool),
+        bar_spring=record.of("give", _bar_spring(setup, worn * fc)), rub=abs(float(np.tan(np.radians(s.lean)))) * setup.depth, y_gain=gain,
+        roughness=record.of("finish", corner_roughness(feed, tool.corner_radius, reached, work) * _steadier(tool)),
         part_mass=float(np.pi / 4.0 * (f.diameter**2 - f.bore**2) * f.part_length * work.material.density * 1e-6),
         kerf_per_piece=tool.width * setup.bar_price / setup.bar.length,
     )  # fmt: skip

@@ -14,6 +14,7 @@ from cutting.mechanics.blade import GROOVE_FORM, STEEL_BLADE, blade_second_momen
 from cutting.mechanics.force import cutting_force, specific_cutting_force
 from cutting.mechanics.tool_setting import pip_diameter
 from cutting.operations.slots.cut_off.feed_zones import Zone, feed_at, zone_seconds
+from cutting.working import SILENT, Silent
 
 Array = NDArray[np.float64]
 POINTS = 241
@@ -84,7 +85,7 @@ class CutOff:
         return float(sum(self.zone_seconds))
 
 
-def simulate(bar: Bar, blade: Blade, zones: tuple[Zone, ...], cutting_speed: float, spun: Spun) -> CutOff:
+def simulate(bar: Bar, blade: Blade, zones: tuple[Zone, ...], cutting_speed: float, spun: Spun, record: Silent = SILENT) -> CutOff:
     """Cut a bar or tube off at constant cutting speed vc [m/min] as far as the spindle follows. Raises `OutOfRange`.
 
     Forces after Kienzle with Kform 1.3; the slanted edge turns plunge force into side force, which bends the blade and
@@ -97,7 +98,7 @@ def simulate(bar: Bar, blade: Blade, zones: tuple[Zone, ...], cutting_speed: flo
     d = np.linspace(bar.diameter, bar.innermost, POINTS)
     n = spun.at(cutting_speed, d)
     feed = feed_at(zones, d)
-    met = meet(bar, blade, feed, blade.lean, blade.stiffness)
+    met = meet(bar, blade, feed, blade.lean, blade.stiffness, record)
     path = tip_path(d, met)
     broken = breaks_at(bar)
     on_part, on_bar = (float(one) for one in pips(broken, blade.width, blade.lead_angle, blade.centre_height))
@@ -183,15 +184,15 @@ class Met:
     slope: Array
 
 
-def meet(bar: Bar, blade: Edged, feed: Any, lean: float, stiffness: Any = 1.0) -> Met:
+def meet(bar: Bar, blade: Edged, feed: Any, lean: float, stiffness: Any = 1.0, record: Silent = SILENT) -> Met:
     """Forces and bending at feeds [mm/rev] of a blade that leans by so many degrees; `stiffness` is its share of a solid one's."""
     thickness = feed * np.cos(np.radians(blade.lead_angle))
-    kc = specific_cutting_force(bar.specific_force_1, thickness, bar.force_exponent, form_factor=GROOVE_FORM)
+    kc = record.of("force", specific_cutting_force(bar.specific_force_1, thickness, bar.force_exponent, form_factor=GROOVE_FORM))
     fc = cutting_force(kc, feed * blade.width)
-    ff = plunge_force(fc, thickness)
+    ff = record.of("push", plunge_force(fc, thickness))
     fs = side_force(ff, blade.lead_angle)
     upright, across = blade_second_moments(blade.thickness, blade.height)
-    modulus = STEEL_BLADE * stiffness
+    modulus = STEEL_BLADE * stiffness / record.of("give", 1.0)
     return Met(
         fc,
         ff,

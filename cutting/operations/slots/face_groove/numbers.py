@@ -118,9 +118,9 @@ def numbers(setup: FaceGrooveSetup, tool: SlotTool, speed: Any, feed: Any, recor
     way = np.array([abs(move.outer - move.to_outer) / 2.0 if move.along else move.to_depth - move.depth for move in moves])
     n = drive.over(speed, diameter).at(speed, outer)
     form = np.where(plunging, blade.GROOVE_FORM, SIDE_FORM)
-    kc = force.specific_cutting_force(work.specific_force_1, real, work.material.force_exponent, form_factor=form)
+    kc = record.of("force", force.specific_cutting_force(work.specific_force_1, real, work.material.force_exponent, form_factor=form))
     cutting = kc * real * engaged
-    against = np.asarray(blade.plunge_force(cutting, real))
+    against = np.asarray(record.of("push", blade.plunge_force(cutting, real)))
     first = np.array([move.kind == "plunge" for move in moves])
     aside = np.where(along, against, np.where(first & (engaged < OPEN_BELOW * tool.width), OPEN_SIDE * against, 0.0))
     seconds = 60.0 * way / (real * n) + 60.0 * np.array([move.dwell for move in moves]) / n
@@ -128,12 +128,12 @@ def numbers(setup: FaceGrooveSetup, tool: SlotTool, speed: Any, feed: Any, recor
     _write_layers(setup, moves, real, record)
     worn = setup.house.wear_factor
     side, largest = over_passes(aside), over_passes(cutting)
-    power, available = hardest(worn * cutting * np.pi * outer * n / 6e7, machine.spindle_power(n))
+    power, available = hardest(worn * cutting * np.pi * outer * n / 6e7, record.of("power", machine.spindle_power(n)))
     total = over_passes(seconds, np.add)
     fastest = over_passes(n)
     reached = over_passes(np.pi * outer * n / 1000.0)
     lasts = lasting(tool, reached, real / FACE_SHARE, record, SLOWER_STILL)
-    sideways, down = leaning(tool, worn * side, worn * largest)
+    sideways, down = leaning(tool, worn * side, worn * largest, record)
     feeds = (FACE_SHARE * tool.feed_low, FACE_SHARE * tool.feed_high)
     idle = idle_seconds(machine, setup.depth + 4.0, len(moves)) + STROKE_IDLE * len(moves) + 60.0 * 60.0 / machine.rapid_rate
     slot = tool.width if setup.settings.way is Way.INWARDS else np.maximum(setup.feature.width.target, tool.width)

@@ -92,7 +92,7 @@ def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     """Everything computed for tools as wide as the set-up's own, at speeds [m/min] and feeds [mm/rev]; arrays (..., 1)."""
     work, machine, f = setup.work, setup.machine, setup.feature
     real = machine.drive().fed(feed)
-    strokes = _strokes(setup, tool, speed, feed, real)
+    strokes = _strokes(setup, tool, speed, feed, real, record)
     write_plunge(setup, tool, real, f.diameter, "a full plunge", record)
     _write_layers(setup, strokes, record)
     worn = setup.house.wear_factor
@@ -101,10 +101,12 @@ def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     place = f.distance_from_chuck + f.width.target / 2.0
     beam = beam_between(setup.holding, machine, work, place, place, f.diameter)
     floor = f.diameter if setup.inside else f.floor.target
-    give = float(beam.spring(f.diameter, max(floor, 0.5)).ravel()[0])
+    give = record.of("give", float(beam.spring(f.diameter, max(floor, 0.5)).ravel()[0]))
     spring = record(deflection.part_deflection, passive_force=_last_push(strokes), compliance=give)
     error = record(deflection.size_error, deflection=spring)
-    power, available = hardest(worn * strokes.cutting_force * strokes.speed / 60_000.0, machine.spindle_power(strokes.spindle_speed))
+    power, available = hardest(
+        worn * strokes.cutting_force * strokes.speed / 60_000.0, record.of("power", machine.spindle_power(strokes.spindle_speed))
+    )
     seconds = strokes.seconds * strokes.count
     engaged = over_passes(seconds, np.add)
     mean_feed = over_passes(strokes.thickness * seconds, np.add) / engaged
@@ -112,11 +114,11 @@ def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     reached = over_passes(strokes.speed)
     # a plunge pushes straight at the part
     share = push / np.maximum(cutting, 1e-9)
-    kc = _specific(setup, real, blade.GROOVE_FORM)
+    kc = _specific(setup, real, blade.GROOVE_FORM, record)
     slope = record(chatter.force_slope, specific_force=kc, force_exponent=work.material.force_exponent)
     stable = stable_on_part(give, beam.frequency(max(floor, 0.5)), slope, share, share, reached, fastest, record)
     lasts = lasting(tool, reached, mean_feed, record)
-    sideways, down = leaning(tool, worn * side, worn * cutting)
+    sideways, down = leaning(tool, worn * side, worn * cutting, record)
     feeds = (tool.feed_low, tool.feed_high)
     slot = tool.width if setup.settings.way in (Way.ONE, Way.SIDE_BY_SIDE) else np.maximum(f.width.target, tool.width)
     plunges = [move.engaged for move in strokes.order if move.kind in ("plunge", "ridge")]
@@ -129,7 +131,7 @@ def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: S
         torque=worn * cutting * max(f.diameter, f.floor.target) / 2000.0,
         grip=held_torque(setup, fastest, setup.gripped, record), gripped_speed=fastest,
         strokes=strokes, size_error=np.asarray(error), stable_width=stable,
-        roughness=_roughness(setup, tool, reached, feed, real),
+        roughness=record.of("finish", _roughness(setup, tool, reached, feed, real)),
         push=push, widest_plunge=max(plunges, default=0.0),
     )  # fmt: skip
 
@@ -165,9 +167,10 @@ def _last_push(strokes: Strokes) -> Array:
     return strokes.push[..., place : place + 1]
 
 
-def _specific(setup: GrooveSetup, thickness: Any, form: float) -> Array:
+def _specific(setup: GrooveSetup, thickness: Any, form: float, record: Silent) -> Array:
     shape = INSIDE_FORM * form if setup.inside and form == SIDE_FORM else form
-    return force.specific_cutting_force(setup.work.specific_force_1, thickness, setup.work.material.force_exponent, form_factor=shape)
+    kc = force.specific_cutting_force(setup.work.specific_force_1, thickness, setup.work.material.force_exponent, form_factor=shape)
+    return np.asarray(record.of("force", kc))
 
 
 def _alike(moves: tuple[Move, ...]) -> tuple[list[Move], tuple[int, ...], Array]:
@@ -190,7 +193,7 @@ class _Cuts:
     side_force: Array
 
 
-def _strokes(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, real: Array) -> Strokes:
+def _strokes(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, real: Array, record: Silent) -> Strokes:
     order = moves_of(setup)
     moves, place, count = _alike(order)
     start = np.array([diameter_at(setup, move.depth) for move in moves])
@@ -205,8 +208,10 @@ def _strokes(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, real: Ar
         own = np.flatnonzero(ranks == rank)
         if len(own):
             some = [moves[k] for k in own]
-            parts.append((len(own), cuts(setup, tool, some, speed, n[..., own], spun, across if rank == SIDEWAYS else real, across)))
-    shape = np.broadcast_shapes(*(part.seconds.shape[:-1] for _, part in parts), n.shape[:-1])
+            parts.append(
+                (len(own), cuts(setup, tool, some, speed, n[..., own], spun, across if rank == SIDEWAYS else real, across, record))
+            )
+    shape = np.broadcast_shapes(*(np.shape(one)[:-1] for _, part in parts for one in vars(part).values()), n.shape[:-1])
 
     def joined(name: str) -> Array:
         each = [(many, np.asarray(getattr(part, name))) for many, part in parts]
@@ -224,13 +229,15 @@ def _engaged(moves: list[Move]) -> Array:
     return np.array([move.engaged for move in moves])
 
 
-def _plunges(setup: GrooveSetup, tool: SlotTool, moves: list[Move], speed: Any, n: Array, spun: Spun, feed: Array, across: Array) -> _Cuts:
+def _plunges(
+    setup: GrooveSetup, tool: SlotTool, moves: list[Move], speed: Any, n: Array, spun: Spun, feed: Array, across: Array, record: Silent
+) -> _Cuts:
     """Straight down, with both walls or beside an open one."""
     engaged = _engaged(moves)
     ends = np.array([diameter_at(setup, move.to_depth) for move in moves])
     starts = np.array([diameter_at(setup, move.depth) for move in moves])
-    cutting = _specific(setup, feed, blade.GROOVE_FORM) * feed * engaged
-    against = blade.plunge_force(cutting, feed)
+    cutting = _specific(setup, feed, blade.GROOVE_FORM, record) * feed * engaged
+    against = record.of("push", blade.plunge_force(cutting, feed))
     # a plunge beside an open wall is held on one side only
     beside = np.array([move.kind == "plunge" for move in moves]) & (engaged < OPEN_BELOW * tool.width)
     aside = blade.side_force(against, tool.lead_angle) + np.where(beside, OPEN_SIDE * against, 0.0)
@@ -242,24 +249,28 @@ def _plunges(setup: GrooveSetup, tool: SlotTool, moves: list[Move], speed: Any, 
     return _Cuts(seconds, feed, feed, cutting, against, aside)
 
 
-def _sideways(setup: GrooveSetup, tool: SlotTool, moves: list[Move], speed: Any, n: Array, spun: Spun, feed: Array, across: Array) -> _Cuts:
+def _sideways(
+    setup: GrooveSetup, tool: SlotTool, moves: list[Move], speed: Any, n: Array, spun: Spun, feed: Array, across: Array, record: Silent
+) -> _Cuts:
     """Along the axis: a straight edge's flank, or a full radius, whose chip is thin and whose feed is raised for it."""
     engaged = _engaged(moves)
     thin, angle = np.ones(1), np.full(1, np.pi / 2.0)
     if setup.settings.way is Way.ROUND:
         thin, angle = _rolled(setup, engaged)
         feed = np.minimum(feed / thin, RAISED * feed)
-    cutting = _specific(setup, feed * thin, SIDE_FORM) * feed * engaged
-    against = blade.plunge_force(cutting, feed * thin)
+    cutting = _specific(setup, feed * thin, SIDE_FORM, record) * feed * engaged
+    against = record.of("push", blade.plunge_force(cutting, feed * thin))
     seconds = 60.0 * np.array([move.length for move in moves]) / (feed * n)
     return _Cuts(seconds, feed, feed * thin, cutting, against * np.cos(angle), against * np.sin(angle))
 
 
-def _thin(setup: GrooveSetup, tool: SlotTool, moves: list[Move], speed: Any, n: Array, spun: Spun, feed: Array, across: Array) -> _Cuts:
+def _thin(
+    setup: GrooveSetup, tool: SlotTool, moves: list[Move], speed: Any, n: Array, spun: Spun, feed: Array, across: Array, record: Silent
+) -> _Cuts:
     """The finishing cut along walls and floor, with the corner."""
     feed = 0.5 * (feed + across)
-    cutting = _specific(setup, feed, SIDE_FORM) * feed * _engaged(moves)
-    against = blade.plunge_force(cutting, feed)
+    cutting = _specific(setup, feed, SIDE_FORM, record) * feed * _engaged(moves)
+    against = record.of("push", blade.plunge_force(cutting, feed))
     seconds = 60.0 * np.array([move.length for move in moves]) / (feed * n)
     return _Cuts(seconds, feed, feed, cutting, against, np.where([move.kind == "floor" for move in moves], against, 0.0))
 

@@ -119,9 +119,9 @@ def paid(
     return spend(setup, engaged, idle, used, lasts.weibull_shape, price, stops, record)
 
 
-def leaning(tool: SlotTool, worn_side: Array, worn_cutting: Array) -> tuple[Array, Array]:
+def leaning(tool: SlotTool, worn_side: Array, worn_cutting: Array, record: Silent) -> tuple[Array, Array]:
     """How far the tip goes sideways and down [mm] under the worn edge's forces [N]."""
-    modulus = blade.STEEL_BLADE * tool.stiffness
+    modulus = blade.STEEL_BLADE * tool.stiffness / record.of("give", 1.0)
     sideways = blade.side_bend(worn_side, tool.overhang, tool.second_across, modulus)
     return sideways, blade.side_bend(worn_cutting, tool.overhang, tool.second_upright, modulus)
 

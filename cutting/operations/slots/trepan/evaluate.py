@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 
 from cutting.operations.frame.change import Change, in_words
-from cutting.operations.frame.model import SILENT, Model, Readings
+from cutting.operations.frame.model import Model, Readings
 from cutting.operations.frame.over_passes import plain_floats
 from cutting.operations.slots.shared.cut import plain
 from cutting.operations.slots.shared.otherwise import other_blades, stronger_coolant
@@ -68,6 +68,6 @@ def explore(setup: TrepanSetup) -> OverRings:
     now = setup.feature.diameter
     low = max(2.0 * setup.ring_width + 4.0, 0.55 * now)
     diameters = np.linspace(low, 1.45 * now, POINTS)
-    x = numbers(setup, single_tool(setup), setup.settings.cutting_speed, setup.feed, SILENT, diameters)
+    x = numbers(setup, single_tool(setup), setup.settings.cutting_speed, setup.feed, setup.silent, diameters)
     series = (x.outer_diameter, x.torque, x.solid_torque, x.power, x.solid_power, x.available)
     return OverRings(*(plain_floats(np.broadcast_to(one, diameters.shape)) for one in series))

@@ -68,7 +68,7 @@ def numbers(setup: TrepanSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     fc = record(force.cutting_force, specific_force=kc, chip_area=per_edge * tool.width, note="of one edge")
     push = record(blade.plunge_force, cutting_force=fc, chip_thickness=per_edge, note="of one edge; measured on E295, carried over")
     side = SIDE_SHARE * push * (BALANCED if s.cartridges is Cartridges.SAME else 1.0)
-    sideways, down = leaning(tool, worn * side, worn * fc)
+    sideways, down = leaning(tool, worn * side, worn * fc, record)
     way = setup.depth + APPROACH + (BREAK_THROUGH if f.through and not f.web else 0.0)
     engaged = 60.0 * f.count * way / (real * n)  # of all alike in a piece
     reached = np.pi * outer * n / 1000.0
@@ -82,7 +82,8 @@ def numbers(setup: TrepanSetup, tool: SlotTool, speed: Any, feed: Any, record: S
         cutting_speed=reached, feed_set=per_edge, feed=real, feeds=feeds,
         chip_index=slot_index(per_edge, feeds, setup.depth, width, tool.pressure, material.ductility),
         cutting_force=fc, side_force=side, sideways=sideways, down=down,
-        power=torque * n / 9549.3, available=machine.spindle_power(n), torque=torque, grip=np.zeros_like(n), gripped_speed=n,
+        power=torque * n / 9549.3, available=record.of("power", machine.spindle_power(n)), torque=torque,
+        grip=np.zeros_like(n), gripped_speed=n,
         outer_diameter=outer, ring_width=width, spindle_speed=n, thrust=edges * push, solid_torque=solid, solid_power=solid * n / 9549.3,
         share=ring_share(outer, width), core_mass=f.count * core, core_value=f.count * core * f.core_price,
         ring_mass=np.pi / 4.0 * (outer**2 - inner**2) * setup.depth * per_kilo,

@@ -7,7 +7,6 @@ from dataclasses import replace
 from typing import Any
 
 from cutting.operations.frame.change import Change, in_words, setting
-from cutting.operations.frame.learned import UNTAUGHT
 from cutting.operations.holes.shared.held import seated
 from cutting.operations.threads.mill_thread.numbers import Numbers
 from cutting.operations.threads.mill_thread.setup import Along, MillThreadSetup, Sense, cuts
@@ -50,7 +49,7 @@ def from_stock(x: Numbers, stock: Any) -> Iterator[Change[MillThreadSetup]]:
         held = setup.chuck if setup.chuck.takes(mill) else next((one for one in chucks if one.takes(mill)), None)
         if mill.name != setup.mill.name and held is not None and cuts(mill, setup.feature):
             patch = {"tool": {"mill": mill.name, "chuck": held.name}}
-            yield Change(in_words(mill.name), patch, replace(setup, mill=mill, chuck=held, learned=UNTAUGHT))
+            yield Change(in_words(mill.name), patch, replace(setup, mill=mill, chuck=held))
     for chuck in chucks:
         if chuck.name != setup.chuck.name and chuck.takes(setup.mill):
             patch = {"tool": {"mill": setup.mill.name, "chuck": chuck.name}}

@@ -106,7 +106,7 @@ def numbers(setup: MillThreadSetup, tool: ThreadMillTool, speed: Any, feed: Any,
     h = record(milling.mean_chip_thickness, centre_feed=fz * share, engagement_angle=angle_each) * np.sin(np.radians(t.half_angles[0]))
     kc = record(
         force.specific_cutting_force,
-        specific_force_1=setup.work.specific_force_1 * setup.learned.force_of(material.name),
+        specific_force_1=setup.work.specific_force_1,
         chip_thickness=np.maximum(h, 5e-4),
         force_exponent=material.force_exponent,
         rake_factor=1.0,
@@ -144,9 +144,9 @@ def numbers(setup: MillThreadSetup, tool: ThreadMillTool, speed: Any, feed: Any,
     top = np.where(
         many, milling.bent_by(pushed, place, np.maximum(out - np.minimum(f.length, own["teeth"] * p), 0.0), own["modulus"], stiff), tip
     )
-    left = AFTER_REPEAT**s.repeats
+    left = AFTER_REPEAT**s.repeats * record.of("give", 1.0)
     taper, push_size = 2.0 * np.abs(tip - top) * left, 2.0 * tip * left
-    bend = np.abs(pushed) * place * milling.FLUTED_BODY * d / 2.0 / stiff
+    bend = np.abs(pushed) * place * milling.FLUTED_BODY * d / 2.0 / stiff / record.of("strength", 1.0)
     half = np.radians(t.half_angles[0])
     overcut = record(flank_error, lead=t.lead, radius=t.pitch_diameter / 2.0, path_radius=path, half_angle=t.half_angles[0])
     at_crest = flank_error(t.lead, t.inside_diameter / 2.0, path, t.half_angles[0])
@@ -169,7 +169,8 @@ def numbers(setup: MillThreadSetup, tool: ThreadMillTool, speed: Any, feed: Any,
     return Numbers(
         **paid, setup=setup, tool=tool, spindle_speed=n, cutting_speed=v, feed_set=fz, feed_rate=fed, centre_rate=middle * speed_share,
         path_radius=path + 0.0 * n, turns=turns + 0.0 * n, engagement=angle_each + 0.0 * n, chip_thickness=h + 0.0 * n,
-        specific_force=kc + 0.0 * n, torque=torque, power=power, available=machine.spindle_power(n), push_off=pushed + 0.0 * n,
+        specific_force=kc + 0.0 * n, torque=torque, power=power,
+        available=record.of("power", machine.spindle_power(n)), push_off=pushed + 0.0 * n,
         bend=bend + 0.0 * n, taper=taper + 0.0 * n, size_error=error + 0.0 * n, flank_error=overcut + 0.0 * n,
         angle_left=angle_left + 0.0 * n, offset_wanted=wanted + 0.0 * n, width=width + 0.0 * n,
         certainty=certainty(width, f.tolerance) + 0.0 * n,

@@ -7,7 +7,6 @@ from dataclasses import replace
 from typing import Any
 
 from cutting.operations.frame.change import Change, in_words
-from cutting.operations.frame.learned import UNTAUGHT
 from cutting.operations.holes.shared.held import seated
 from cutting.operations.threads.tap.numbers import Numbers
 from cutting.operations.threads.tap.setup import Held, TapSetup, same_thread
@@ -42,7 +41,7 @@ def from_stock(x: Numbers, stock: Any) -> Iterator[Change[TapSetup]]:
     for tap in stock.taps:
         held = setup.chuck if setup.chuck.takes(tap) else next((one for one in chucks if one.takes(tap)), None)
         if tap.name != setup.tap.name and held is not None and same_thread(tap, setup.feature):
-            changed = replace(setup, tap=tap, chuck=held, learned=UNTAUGHT)
+            changed = replace(setup, tap=tap, chuck=held)
             yield Change(in_words(tap.name), {"tool": {"tap": tap.name, "chuck": held.name}}, changed)
     for chuck in chucks:
         if chuck.name != setup.chuck.name and chuck.takes(setup.tap):

@@ -88,7 +88,7 @@ def numbers(setup: TapSetup, tool: TapTool, speed: Any, feed: Any, record: Silen
     h = np.maximum(t.of.inside_depth * t.pitch / (own["chamfer_threads"] * z), 1e-3)
     kc = record(
         force.specific_cutting_force,
-        specific_force_1=setup.work.specific_force_1 * setup.learned.force_of(material.name),
+        specific_force_1=setup.work.specific_force_1,
         chip_thickness=h,
         force_exponent=material.force_exponent,
         rake_factor=1.0,
@@ -135,7 +135,8 @@ def numbers(setup: TapSetup, tool: TapTool, speed: Any, feed: Any, record: Silen
     return Numbers(
         **paid, setup=setup, tool=tool, spindle_speed=n, cutting_speed=v, feed_set=t.lead + 0.0 * n, feed_rate=n * t.lead, thread_time=one,
         specific_force=kc + 0.0 * n, torque=torque + 0.0 * n, breaking=breaking + 0.0 * n, margin=margin + 0.0 * n,
-        available=9549.3 * machine.spindle_power(n) / n, power=torque * n / 9549.3, power_available=machine.spindle_power(n),
+        available=record.of("power", 9549.3 * machine.spindle_power(n) / n), power=torque * n / 9549.3,
+        power_available=record.of("power", machine.spindle_power(n)),
         way_needed=need + 0.0 * n, way_there=f.room + 0.0 * n, chip_depth=deep + 0.0 * n, hardness=hard + 0.0 * n,
         hole_share=100.0 * (t.diameter - tool.hole) / (2.0 * t.of.inside_depth * t.pitch) + 0.0 * n,
         break_chance=chance + 0.0 * n, at_risk=risk + 0.0 * n, certainty=sure, tool_life=minutes + 0.0 * n, weibull_shape=shape,

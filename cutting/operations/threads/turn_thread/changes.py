@@ -7,7 +7,6 @@ from dataclasses import replace
 from typing import Any
 
 from cutting.operations.frame.change import Change, in_words
-from cutting.operations.frame.learned import UNTAUGHT
 from cutting.operations.threads.turn_thread.groove import depths
 from cutting.operations.threads.turn_thread.numbers import Numbers
 from cutting.operations.threads.turn_thread.setup import Feeding, Infeed, Schedule, Turning, TurnThreadSetup
@@ -60,7 +59,7 @@ def from_stock(x: Numbers, stock: Any) -> Iterator[Change[TurnThreadSetup]]:
         held = [setup.holder] if setup.holder.takes(insert) else []
         for holder in (held + [one for one in holders if one is not setup.holder])[:2]:
             if (insert.name, holder.name) != (setup.insert.name, setup.holder.name):
-                changed = replace(setup, insert=insert, holder=holder, learned=UNTAUGHT)
+                changed = replace(setup, insert=insert, holder=holder)
                 names = [one for one, own in ((insert.name, setup.insert.name), (holder.name, setup.holder.name)) if one != own]
                 yield Change(in_words(" on ".join(names)), {"tool": {"insert": insert.name, "holder": holder.name}}, changed)
 

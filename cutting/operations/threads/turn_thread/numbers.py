@@ -96,7 +96,7 @@ def numbers(setup: TurnThreadSetup, tool: ThreadTool, speed: Any, feed: Any, rec
     fp = PASSIVE[s.infeed] * fc
     last = fp[..., -1 - s.spring, None] if fp.ndim else fp
     soft = _part_compliance(setup)
-    sprung = tool_deflection(last, tool.overhang, tool.second_moment, own["holder_modulus"]) + soft * last
+    sprung = record.of("give", tool_deflection(last, tool.overhang, tool.second_moment, own["holder_modulus"]) + soft * last)
     sprung = sprung * SPRINGS_BACK**s.spring
     per_pass = (f.length + FRONT * t.pitch + f.relief / 2.0) / (t.lead * n) * 60.0
     count = cut.depth.size * t.starts
@@ -120,7 +120,7 @@ def numbers(setup: TurnThreadSetup, tool: ThreadTool, speed: Any, feed: Any, rec
     used = engaged / 60.0 / minutes
     shape = record(spread.weibull_shape, coefficient_of_variation=tool.coefficient_of_variation)
     idle = machine.index_time + machine.start_time + count * back + 0.0 * n
-    load = fc / np.maximum(cut.edge, 1e-9)
+    load = fc / np.maximum(cut.edge, 1e-9) / record.of("strength", 1.0)
     over = np.maximum(load.max(axis=-1, keepdims=True) / own["stands"] - 1.0, 0.0)
     chance = np.clip(SCRAPS * (1.0 + 40.0 * over), 0.0, 0.05)
     risk = money_at_risk(chance, LOST, setup.batch.part_value or 0.0)
@@ -134,7 +134,7 @@ def numbers(setup: TurnThreadSetup, tool: ThreadTool, speed: Any, feed: Any, rec
     return Numbers(
         **paid, setup=setup, tool=tool, groove=cut, spindle_speed=n, cutting_speed=v, feed_set=t.lead + none, feed_rate=n * t.lead,
         chip_thickness=h + none, cutting_force=fc, passive_force=fp, load=load, power=fc * v / 60_000.0,
-        available=machine.spindle_power(n), bend=sprung + none, size_error=2.0 * sprung + none, width=width + none,
+        available=record.of("power", machine.spindle_power(n)), bend=sprung + none, size_error=2.0 * sprung + none, width=width + none,
         certainty=certainty(width, f.tolerance) + none, clear_leading=clear_lead + none, clear_trailing=clear_trail + none,
         run_in=ahead + none, run_out=0.5 * ahead + 0.5 * t.pitch + none, hardness=rockwell(setup.work) + none, break_chance=chance + none,
         at_risk=risk + none, tool_life=minutes + none, weibull_shape=shape, threads=1.0 / used,
