@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
 from functools import cache
 
 from cutting.errors import UnknownName
 from cutting.nomenclature import source_label
 from cutting.tables import read_table
 
+HARDNESS = "hardness"  # of the metal as it is delivered: no formula's, its size is the range of delivery
 SIGMAS = 2.0  # a band is taken to hold nineteen of twenty: two standard deviations to each side
 
 
@@ -44,6 +46,18 @@ class Band:
     def about(self, value: float) -> tuple[float, float]:
         """Low and high of a value."""
         return value * self.low, value * self.high
+
+    def narrowed(self, spreads: Mapping[str, float]) -> Band:
+        """The band where trials have narrowed some of what it comes from: `spreads` are standard deviations of logarithms by quantity.
+
+        Of a derived number the parts add up as squares; what nobody narrowed keeps its shipped band. Source: propagation of error.
+        """
+        parts = self.of or (self.quantity,)
+        if not any(one in spreads for one in parts):
+            return self
+        shipped = {one: band(one).spread for one in parts}
+        share = math.hypot(*(spreads.get(one, shipped[one]) for one in parts)) / math.hypot(*shipped.values())
+        return replace(self, low=self.low**share, high=self.high**share)
 
 
 def told(low: float, high: float) -> str:

@@ -1,8 +1,9 @@
-"""How surely a plan holds: what is not known of metal and edges is drawn many times, and every operation is run with each draw."""
+"""How surely a plan holds: what is not known of metal, edges and machine is drawn many times, and every operation is run with it."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import math
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -10,26 +11,27 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.stats import spearmanr
 
+from cutting.belief.bands import HARDNESS, band
+from cutting.operations.frame.chance import TESTED, hardness_spread, spreads_of
 from cutting.operations.frame.outcome import TOUCHING
-from cutting.operations.frame.results import FORCE_BAND, LIFE_BAND
 from cutting.operations.frame.rule import BOOK_RULES, all_used, hard_ones
 from cutting.operations.registry import kind_of
-from cutting.wear.reference import taylor_exponent
+from cutting.working import Noting, Silent
 
 Array = NDArray[np.float64]
-SIGMAS = 2.0  # a band is taken to hold nineteen of twenty
-TESTED = 0.02  # spread of a hardness that was measured: a Brinell reading repeats within about 4 % (common practice)
+LEVELS = 40  # hardnesses that are told apart in a thousand deliveries: draws of one are run as one
+SOFTEST, HARDEST = 0.7, 1.4  # of the usual hardness: beyond, it would be another metal (common practice)
+# what one delivery of metal and one machine settle for the whole part; the rest is each operation's own: edges come in lots
+SHARED = ("force", "push", "chips", "temperature", "grip", "power")
 ALIKE, BINS = 1e-9, 24
-CAUSES = ("hardness of the metal", "cutting force", "life of the edges")
 
 
 @dataclass(frozen=True)
 class Draw:
-    """One delivery of metal and one lot of edges, as shares of what the plan reckons with; `lives` one for each operation."""
+    """One delivery of metal, one machine and one lot of edges: hardness as a share, and factors by quantity for each operation."""
 
     hardness: float
-    force: float
-    lives: tuple[float, ...]
+    factors: tuple[Mapping[str, float], ...]
 
 
 @dataclass(frozen=True)
@@ -55,7 +57,7 @@ class Held:
 class Chances:
     """A piece over all draws: money at 5, 50 and 95 of a hundred and as a histogram, seconds, how often all holds.
 
-    `causes` are how far money goes with each of `CAUSES`: squared rank correlations (Spearman).
+    `causes` are how far money goes with each quantity that was drawn, by its title: squared rank correlations (Spearman).
     """
 
     cost: tuple[float, float, float]
@@ -65,31 +67,36 @@ class Chances:
     all_hold: float
     within_target: float | None
     operations: tuple[Held, ...]
-    causes: tuple[float, ...]
+    causes: tuple[tuple[str, float], ...]
 
 
 def draws_for(setups: Sequence[Any], count: int, tested: bool, seed: int = 1) -> tuple[Draw, ...]:
-    """`count` draws for the operations of a part, the same for the same seed.
+    """`count` draws for the operations of a part, the same for the same seed, ordered by hardness.
 
-    Hardness: the material's delivery range, or the reading's where it was `tested`; force and life: the bands that every result
-    shows; each taken as two standard deviations. One delivery serves all operations; edges come in lots of their own.
+    Hardness: the material's delivery range, or the reading's where it was `tested`; all else: the bands that every result shows, as
+    narrow as trials have made them. Raises `CuttingError` for a set-up that cannot be.
     """
     chance = np.random.default_rng(seed)
-    material = setups[0].work.material
-    hard = TESTED if tested else (material.hardness_high - material.hardness_low) / (2.0 * SIGMAS * material.usual_hardness)
-    hardness = np.clip(1.0 + hard * chance.standard_normal(count), 0.7, 1.4)
-    force = np.exp(np.log1p(FORCE_BAND) / SIGMAS * chance.standard_normal(count))
-    lives = np.exp(np.log(LIFE_BAND) / SIGMAS * chance.standard_normal((count, len(setups))))
-    return tuple(Draw(float(h), float(f), tuple(map(float, each))) for h, f, each in zip(hardness, force, lives, strict=True))
+    each = [spreads_of(setup, _stated(setup)) for setup in setups]
+    hard = TESTED if tested else hardness_spread(setups[0].work.material)
+    hardness = np.sort(np.clip(1.0 + hard * chance.standard_normal(count), SOFTEST, HARDEST))
+    slices = np.array_split(hardness, min(LEVELS, count))
+    hardness = np.concatenate([np.full(len(one), one.mean()) for one in slices])
+    once = {quantity: chance.standard_normal(count) for quantity in SHARED}
+    columns: list[dict[str, Array]] = []
+    for spreads in each:
+        own = {quantity: once[quantity] if quantity in once else chance.standard_normal(count) for quantity in spreads}
+        columns.append({q: np.exp(float(np.max(spreads[q])) * own[q]) for q in spreads if q != HARDNESS})
+    return tuple(
+        Draw(float(hardness[k]), tuple({q: float(values[k]) for q, values in column.items()} for column in columns)) for k in range(count)
+    )
 
 
-def with_draw(setup: Any, draw: Draw, place: int) -> Any:
-    """The set-up in this delivery with this lot of edges."""
-    work, grade = setup.work, setup.edge.grade
-    material = work.material
-    speed = draw.lives[place] ** taylor_exponent(grade.tool_class if grade else "hss")  # at which the edge lasts as long as before
-    metal = replace(material, specific_force_1=material.specific_force_1 * draw.force, speed_factor=material.speed_factor * speed)
-    return replace(setup, work=replace(work, material=metal, hardness=work.hardness * draw.hardness))
+def _stated(setup: Any) -> tuple[str, ...]:
+    """The quantities that a set-up's numbers rest on."""
+    noting = Noting(setup.factors)
+    kind_of(setup.operation).model.run(setup, noting)
+    return tuple(noting.stated)
 
 
 def run_draws(setups: Sequence[Any], draws: Sequence[Draw]) -> list[list[Ran]]:
@@ -97,18 +104,29 @@ def run_draws(setups: Sequence[Any], draws: Sequence[Draw]) -> list[list[Ran]]:
 
     Raises `CuttingError` for a set-up that cannot be.
     """
-    return [[_run(with_draw(setup, draw, place)) for place, setup in enumerate(setups)] for draw in draws]
+    found: list[list[Ran]] = [[] for _ in draws]
+    for hardness in dict.fromkeys(one.hardness for one in draws):
+        rows = [k for k, one in enumerate(draws) if one.hardness == hardness]
+        for place, setup in enumerate(setups):
+            for row, ran in zip(rows, _run(setup, hardness, [draws[k].factors[place] for k in rows]), strict=True):
+                found[row].append(ran)
+    return found
 
 
-def _run(setup: Any) -> Ran:
-    model = kind_of(setup.operation).model
-    x = model.quickly(setup)
-    used = {name: float(np.max(level)) for name, level in all_used(model.rules, x).items()}
+def _run(setup: Any, hardness: float, factors: Sequence[Mapping[str, float]]) -> list[Ran]:
+    """One operation in metal of one hardness, with the factors of several draws at once."""
+    model, count = kind_of(setup.operation).model, len(factors)
+    there = replace(setup, work=replace(setup.work, hardness=setup.work.hardness * hardness))
+    drawn = {q: np.array([[one[q]] for one in factors]) * there.factors.get(q, 1.0) for q in factors[0]}
+    x = model.numbers(there, model.tool(there), there.settings.cutting_speed, there.feed, Silent({**there.factors, **drawn}))
+    used = all_used(model.rules, x)
     # what a book says of another metal is its own matter: the plan is not broken by it
-    hard = [name for name in hard_ones(model.rules, used, setup.house) if name not in BOOK_RULES and used[name] > 1.0 + TOUCHING]
-    worst = max(hard, key=lambda name: used[name], default="")
-    broken = next((rule.label.split(",")[0] for rule in model.rules if rule.name == worst), "")
-    return Ran(float(np.ravel(x.operation_cost)[0]), float(np.ravel(x.operation_time)[0]), broken)
+    names = [name for name in hard_ones(model.rules, used, there.house) if name not in BOOK_RULES]
+    levels = np.array([np.broadcast_to(used[name], (count, 1))[:, 0] for name in names]) if names else np.zeros((1, count))
+    words = {rule.name: rule.label.split(",")[0] for rule in model.rules}
+    worst, over = levels.argmax(axis=0), levels.max(axis=0) > 1.0 + TOUCHING
+    cost, seconds = (np.broadcast_to(one, (count, 1))[:, 0] for one in (x.operation_cost, x.operation_time))
+    return [Ran(float(cost[k]), float(seconds[k]), words[names[worst[k]]] if over[k] else "") for k in range(count)]
 
 
 def summed(
@@ -128,7 +146,7 @@ def summed(
         float(holds.all(axis=1).mean()),
         None if target is None else float((piece <= target).mean()),
         tuple(_held([row[k] for row in ran], cost[:, k]) for k in range(cost.shape[1])),
-        tuple(_goes_with(piece, values) for values in _causes(draws)),
+        tuple((band(quantity).title, _goes_with(piece, values)) for quantity, values in _causes(draws).items()),
     )
 
 
@@ -143,9 +161,14 @@ def _spread(values: Array) -> tuple[float, float, float]:
     return float(low), float(middle), float(high)
 
 
-def _causes(draws: Sequence[Draw]) -> tuple[Array, ...]:
-    lives = np.array([np.log(one.lives).sum() for one in draws])
-    return np.array([one.hardness for one in draws]), np.array([one.force for one in draws]), lives
+def _causes(draws: Sequence[Draw]) -> dict[str, Array]:
+    """What was drawn by quantity: of what each operation has of its own, all together."""
+    found = {HARDNESS: np.array([one.hardness for one in draws])}
+    names = dict.fromkeys(quantity for factors in draws[0].factors for quantity in factors)
+    for quantity in names:
+        each = [[math.log(factors[quantity]) for factors in one.factors if quantity in factors] for one in draws]
+        found[quantity] = np.array([sum(logs) for logs in each])
+    return found
 
 
 def _goes_with(piece: Array, values: Array) -> float:

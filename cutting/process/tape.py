@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from cutting.belief.bands import band
 from cutting.machine.machines import Machine
 from cutting.operations.frame.outcome import Outcome
 from cutting.quantities.kinds import currency
@@ -62,11 +63,12 @@ def cycle_tape(outcomes: list[tuple[str, str, Outcome]], machine: Machine, piece
         idle = max(total - cut_seconds - change_seconds, 0.0)
         segments.append(Segment("idle", identity, "index, approach and return", idle, per_second * idle))
         segments.append(Segment("edges", identity, "share of edge changes", change_seconds, per_second * change_seconds))
+        sooner, later = band("seconds").about(total)
         if "deburr_time" in outcome.results and (by_hand := outcome.results["deburr_time"].value) > 0:
             segments.append(Segment("handling", identity, "deburr by hand", by_hand, per_second * by_hand))
-            low, high = low + 0.5 * by_hand, high + 2.0 * by_hand
-        low += 0.97 * total
-        high += 1.05 * total
+            hand = band("by hand").about(by_hand)
+            low, high = low + hand[0], high + hand[1]
+        low, high = low + sooner, high + later
         edges_total += edges
     segments.append(Segment("handling", None, "load and unload", machine.handling_time, per_second * machine.handling_time))
     seconds = sum(s.seconds for s in segments)
@@ -78,6 +80,7 @@ def cycle_tape(outcomes: list[tuple[str, str, Outcome]], machine: Machine, piece
         f" · set-up {piece.setup_minutes:g} min ÷ {pieces} = {setup:.2f} {currency()}",
         f"sum ÷ good share {piece.good_share:g} = {money:.2f} {currency()} a piece (Groover, ch. 24)",
     )
+    life = band("life")
     return Tape(
         tuple(segments),
         seconds,
@@ -85,6 +88,6 @@ def cycle_tape(outcomes: list[tuple[str, str, Outcome]], machine: Machine, piece
         display(seconds, "duration"),
         display(money, "money"),
         (low + machine.handling_time, high + machine.handling_time),
-        (money - edges_total * 0.5, money + edges_total),
+        (money - edges_total * (1 - 1 / life.high), money + edges_total * (1 / life.low - 1)),
         working,
     )

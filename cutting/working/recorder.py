@@ -10,7 +10,7 @@ from typing import Any
 
 import numpy as np
 
-from cutting.belief.bands import band
+from cutting.belief.bands import Band, band
 from cutting.nomenclature import SYMBOLS, source_label
 from cutting.working.formula import Formula
 
@@ -111,12 +111,19 @@ class _Taken:
 class Recorder(Noting):
     """Computes and remembers: one step of each formula, and where a cut has several edges or layers, one of each.
 
-    `learned` are the words by quantity of what acts, `operation` the kind whose bands are named.
+    `learned` are the words by quantity of what acts, `spreads` what trials have left of its band as standard deviations of the
+    logarithm, `operation` the kind whose bands are named.
     """
 
-    def __init__(self, factors: Mapping[str, Any] = NOTHING, learned: Mapping[str, str] = NOTHING, operation: str = "") -> None:
+    def __init__(
+        self,
+        factors: Mapping[str, Any] = NOTHING,
+        learned: Mapping[str, str] = NOTHING,
+        spreads: Mapping[str, float] = NOTHING,
+        operation: str = "",
+    ) -> None:
         super().__init__(factors)
-        self._learned, self._operation = learned, operation
+        self._learned, self._spreads, self._operation = learned, spreads, operation
         self._taken: dict[tuple[str, str], _Taken] = {}
         self._steps: dict[tuple[str, str, Pick], Step] = {}  # written once, however many limits read them
         self._where = ""
@@ -128,14 +135,18 @@ class Recorder(Noting):
         words = [note, *self._before, self._learned.get(known.states, "")]
         self._before = []
         said = "; ".join(filter(None, words))
-        size = band(known.band, self._operation).words if known.band else ""
+        size = self.band(known.band).words if known.band else ""
         self._taken[known.result.name, self._where] = _Taken(known, inputs, value, said, size)
         return value
 
     def of(self, quantity: str, value: Any) -> Any:
         if words := self._learned.get(quantity):
-            self._before.append(f"{band(quantity, self._operation).title} {words}")
+            self._before.append(f"{self.band(quantity).title} {words}")
         return super().of(quantity, value)
+
+    def band(self, quantity: str) -> Band:
+        """How far a quantity may be off here: as shipped for the kind of operation, narrower where trials have taught it."""
+        return band(quantity, self._operation).narrowed(self._spreads)
 
     @contextmanager
     def about(self, where: str) -> Iterator[None]:

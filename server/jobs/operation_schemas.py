@@ -29,6 +29,7 @@ class StepOut(Plain):
     source: str
     honesty: str
     note: str
+    band: str
 
 
 class ValueOut(Plain):
@@ -49,6 +50,12 @@ class RemedyOut(Plain):
     patch: dict[str, dict[str, Entry]]
 
 
+class MovedOut(Plain):
+    title: str
+    band: str
+    share: float
+
+
 class LimitOut(Plain):
     name: str
     label: str
@@ -64,6 +71,8 @@ class LimitOut(Plain):
     source: str
     why: str
     working: list[StepOut]
+    holds: float
+    moved_by: list[MovedOut]
 
 
 class PassOut(Plain):

@@ -9,7 +9,7 @@ from typing import Any
 from cutting.advice import Advice, advise
 from cutting.doors.plain import plain
 from cutting.errors import CuttingError
-from cutting.process.chances import CAUSES, Chances, Draw, Ran, draws_for, run_draws, summed
+from cutting.process.chances import Chances, Draw, Ran, draws_for, run_draws, summed
 from cutting.quantities import display
 from cutting.tooling.roles import to_go
 from server.floor.models import Machine
@@ -82,7 +82,7 @@ def _chances_out(document: Answer, state: Answer, entries: list[Answer], draws: 
             }
             for entry, held in zip(entries, found.operations, strict=True)
         ],
-        "causes": [{"name": name, "share": share} for name, share in zip(CAUSES, found.causes, strict=True)],
+        "causes": [{"name": name, "share": share} for name, share in found.causes],
     }
 
 

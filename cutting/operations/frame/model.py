@@ -9,9 +9,10 @@ from typing import Any, Generic, TypeVar
 import numpy as np
 
 from cutting.errors import UnknownName
+from cutting.operations.frame.chance import Chance, chances_of
 from cutting.operations.frame.change import Change
 from cutting.operations.frame.money import life_notes
-from cutting.operations.frame.outcome import Bow, ChipVerdict, Outcome, Pass, Remedy, Value, Warning
+from cutting.operations.frame.outcome import Bow, ChipVerdict, Limit, Moved, Outcome, Pass, Remedy, Value, Warning
 from cutting.operations.frame.remedies import Trials
 from cutting.operations.frame.rule import Rule, limits_of
 from cutting.operations.frame.speed_reason import UsualSpeed, speed_reason
@@ -85,14 +86,15 @@ class Model(Generic[N]):
 
         Raises `CuttingError` for inputs that cannot be; broken limits are part of the outcome, not errors.
         """
-        record = setup.recorder()
-        x, say = self.run(setup, record), self.readings
+        record, tool, say = setup.recorder(), self.tool(setup), self.readings
+        x = self.read_as(self.numbers(setup, tool, setup.settings.cutting_speed, setup.feed, record))
         usual = say.usual_speed(x)
         of_speed = speed_reason(self, setup, usual) if usual else ()
         warnings = sorted(
             (*say.warnings(x), *_of_life(setup, x), *of_speed), key=lambda one: ("blocks", "care", "note").index(one.severity)
         )
-        limits = limits_of(self.rules, x, record)
+        surely = chances_of(self, setup, record.stated, tool)
+        limits = tuple(_with_chance(one, surely.get(one.name), record) for one in limits_of(self.rules, x, record))
         found = Outcome(
             setup.operation, say.results(x, record), limits, say.passes(x), say.chip(x), tuple(warnings), (), say.scene(x), say.bow(x)
         )
@@ -114,6 +116,14 @@ class Model(Generic[N]):
         if name not in found:
             raise UnknownName("limit", f"no limit is called '{name}' here.", None, tuple(found))
         return Trials(self, setup, crib).remedies(found[name])
+
+
+def _with_chance(limit: Limit, chance: Chance | None, record: Recorder) -> Limit:
+    """A limit with how surely it holds and what that hangs on."""
+    if chance is None:
+        return limit
+    said = ((record.band(quantity), share) for quantity, share in chance.moved_by)
+    return replace(limit, holds=chance.holds, moved_by=tuple(Moved(one.title, one.words, share) for one, share in said))
 
 
 def _of_life(setup: Any, x: Any) -> list[Warning]:

@@ -45,7 +45,7 @@ def spend(
     """
     machine, house, batch = setup.machine, setup.house, setup.batch
     median_parts = 1.0 / life_used
-    planned = median_parts * spread.life_quantile(house.change_probability(setup.goal), shape)
+    planned = median_parts / _drawn(setup, record) * spread.life_quantile(house.change_probability(setup.goal), shape)
     shift = house.longest_change_hours * 3600.0 / np.maximum(engaged, LEAST_SECONDS)
     planned = np.minimum(planned, shift)
     change_parts = np.where(planned >= 1.0, np.floor(planned), planned)
@@ -79,6 +79,12 @@ def spend(
         "operation_cost": cost,
         "operation_time": seconds,
     }
+
+
+def _drawn(setup: BaseSetup, record: Silent) -> Any:
+    """How much longer an edge lasts in a draw than it is believed to: a plan keeps its interval, whatever the edges turn out to be."""
+    drawn = np.asarray(record.factor("life") / setup.factors.get("life", 1.0))
+    return drawn[..., :1] if drawn.ndim else drawn
 
 
 def goal_life(setup: BaseSetup, taylor_exponent: Any, edge_cost: Any, shape: Any) -> Array:

@@ -52,6 +52,15 @@ class Remedy:
 
 
 @dataclass(frozen=True)
+class Moved:
+    """A quantity that may be off, its band in words, and its share of what may be off in a limit."""
+
+    title: str
+    band: str
+    share: float
+
+
+@dataclass(frozen=True)
 class Limit:
     """A limit with where the value stands: utilisation 1 is on the bound."""
 
@@ -70,6 +79,8 @@ class Limit:
     why: str
     remedies: tuple[Remedy, ...] = ()
     working: tuple[Step, ...] = ()
+    holds: float = 1.0  # chance that it holds, from the bands of what its numbers rest on
+    moved_by: tuple[Moved, ...] = ()
 
     @property
     def broken(self) -> bool:

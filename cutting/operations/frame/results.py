@@ -11,9 +11,6 @@ from cutting.operations.frame.over_passes import last_pass
 from cutting.quantities.write import Display
 from cutting.working import Recorder
 
-LIFE_BAND, FORCE_BAND = 2.0, 0.25  # a factor of two either way until a trial has calibrated a life
-SOONER, LATER = 0.97, 1.05  # seconds of a program on a real machine
-
 
 class Shown:
     """Collects results by name, in the order in which they are said; of several passes the last one's number."""
@@ -34,23 +31,23 @@ class Shown:
         """A model's number with its band."""
         self.keep(shown(name, label, last_pass(value), kind, "model", (low, high), self.record.trail(*trail)))
 
-    def banded(self, name: str, label: str, value: Any, kind: str, share: float, *trail: str) -> None:
-        """A model's number with its band, the same share to both sides."""
+    def banded(self, name: str, label: str, value: Any, kind: str, band: str, *trail: str) -> None:
+        """A model's number with the band of that name."""
         number = last_pass(value)
-        self.between(name, label, number, kind, number * (1 - share), number * (1 + share), *trail)
+        self.between(name, label, number, kind, *self.record.band(band).about(number), *trail)
 
     def halved(self, name: str, label: str, value: Any, kind: str, said: Display, *trail: str) -> None:
-        """A number of tool life: a factor of two either way; `said` is how it is told."""
+        """A number of tool life with the band of it; `said` is how it is told."""
         number = last_pass(value)
-        found = shown(name, label, number, kind, "model", (number / LIFE_BAND, number * LIFE_BAND), self.record.trail(*trail))
+        found = shown(name, label, number, kind, "model", self.record.band("life").about(number), self.record.trail(*trail))
         self.keep(replace(found, display=said))
 
     def money(self, x: Any) -> None:
         """Seconds and money of the operation."""
         seconds, cost, edges = last_pass(x.operation_time), last_pass(x.operation_cost), last_pass(x.edge_cost / x.change_parts)
-        band = (SOONER * seconds, LATER * seconds)
-        self.between("operation_time", "this operation", seconds, "duration", *band, "engaged_time", "operation_time")
-        band = (cost - edges * (1 - 1 / LIFE_BAND), cost + edges * (LIFE_BAND - 1))
+        self.banded("operation_time", "this operation", seconds, "duration", "seconds", "engaged_time", "operation_time")
+        life = self.record.band("life")
+        band = (cost - edges * (1 - 1 / life.high), cost + edges * (1 / life.low - 1))
         self.between("operation_cost", "cost", cost, "money", *band, "operation_time", "operation_cost")
 
     def life(self, x: Any) -> None:

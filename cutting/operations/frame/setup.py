@@ -11,7 +11,7 @@ from typing import Any, ClassVar, Self
 
 import numpy as np
 
-from cutting.belief.beliefs import Belief, learned_words, strongest
+from cutting.belief.beliefs import Belief, learned_words, spread_of, strongest
 from cutting.errors import OutOfRange
 from cutting.machine.machines import Machine
 from cutting.mechanics.deflection import Holding
@@ -177,7 +177,11 @@ class BaseSetup:
     def recorder(self) -> Recorder:
         """Computes as what was learned has it, and keeps the working."""
         words = {name: "; ".join(dict.fromkeys(self._learned_words(name))) for name in self.factors}
-        return Recorder(self.factors, words, self.operation)
+        spreads = {name: max(self._spreads(name)) for name in self.factors}
+        return Recorder(self.factors, words, spreads, self.operation)
+
+    def _spreads(self, quantity: str) -> list[float]:
+        return [spread_of(self.belief(quantity, metal), quantity, self.operation) for metal in self.metals]
 
     def _learned_words(self, quantity: str) -> Iterator[str]:
         for metal in self.metals:

@@ -16,7 +16,6 @@ from cutting.wear.spread import life_quantile
 Array = NDArray[np.float64]
 POINTS = 121
 SURELY = (0.95, 0.99, 0.999)
-LIFE_BAND = 2.0
 
 
 @dataclass(frozen=True)
@@ -91,7 +90,7 @@ def edge_life(setup: Setup) -> EdgeLife:
         point(int(np.argmin(seconds))),
         low,
         high,
-        LIFE_BAND,
+        setup.recorder().band("life").high,
         shape,
         median,
         plain_floats(counts),

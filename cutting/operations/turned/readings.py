@@ -14,7 +14,7 @@ from cutting.mechanics.tool_setting import height_size_error, pip_diameter
 from cutting.operations.frame.change import in_words
 from cutting.operations.frame.outcome import Bow, ChipVerdict, Pass, Value
 from cutting.operations.frame.over_passes import last_pass
-from cutting.operations.frame.results import FORCE_BAND, LIFE_BAND, Shown
+from cutting.operations.frame.results import Shown
 from cutting.operations.turned.fit import fouled
 from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.plan import pass_depths
@@ -31,15 +31,17 @@ def results(done: Cut, record: Recorder) -> dict[str, Value]:
     say = Shown(record)
     say.money(done)
     say.life(done)
-    say.banded("roughness", "finish Ra", done.roughness, "small_length", 0.3, "minimum_chip", "peak_height", "finish_factor", "roughness")
+    say.banded(
+        "roughness", "finish Ra", done.roughness, "small_length", "finish", "minimum_chip", "peak_height", "finish_factor", "roughness"
+    )
     if last_pass(done.chip_thickness) < last_pass(done.minimum_chip):  # where the edge only rubs no law says what it leaves
         say.keep(replace(say.found["roughness"], display=in_words("unknown: it rubs"), low=None, high=None))
     area, turned = ("chip_area", "chip_thickness", "specific_force"), ("in_plane_ratio", "chord_angle")
-    say.banded("cutting_force", "cutting force", done.cutting_force, "force", FORCE_BAND, *area, "cutting_force")
-    say.banded("feed_force", "feed force", done.feed_force, "force", 0.4, *turned, "feed_force")
-    say.banded("passive_force", "push-off force", done.passive_force, "force", 0.4, *turned, "passive_force")
-    say.banded("cutting_power", "power at the spindle", done.cutting_power, "power", FORCE_BAND, "cutting_force", "cutting_power")
-    say.banded("size_error", "springs, on diameter", done.size_error, "length", 0.4, "passive_force", "deflection", "size_error")
+    say.banded("cutting_force", "cutting force", done.cutting_force, "force", "cutting force", *area, "cutting_force")
+    say.banded("feed_force", "feed force", done.feed_force, "force", "push-off", *turned, "feed_force")
+    say.banded("passive_force", "push-off force", done.passive_force, "force", "push-off", *turned, "passive_force")
+    say.banded("cutting_power", "power at the spindle", done.cutting_power, "power", "cutting force", "cutting_force", "cutting_power")
+    say.banded("size_error", "springs, on diameter", done.size_error, "length", "springing", "passive_force", "deflection", "size_error")
     say.plain("spindle_speed", "spindle speed", done.spindle_speed, "spindle_speed", "exact", "spindle_speed")
     say.plain("cutting_speed", "cutting speed reached", done.cutting_speed, "cutting_speed", "exact", "cutting_speed")
     thickness = ("chip_area", "engaged_edge", "chip_thickness")
@@ -47,7 +49,7 @@ def results(done: Cut, record: Recorder) -> dict[str, Value]:
     _edge_stands(done, say)
     if not done.case.facing:
         size, error = done.setup.target_diameter, done.setup.shrinks * last_pass(done.size_error)
-        low, high = sorted((size, size + error * 1.4))
+        low, high = sorted((size, size + error * say.record.band("springing").high))
         say.between("size_after", "size after", size + error / 2, "length", low, high, "deflection", "size_error")
     return say.found
 
@@ -62,19 +64,12 @@ def _edge_stands(done: Cut, say: Shown) -> None:
     say.plain("effective_clearance", "working clearance", done.effective_clearance, "angle", "exact", *trail)
     say.plain("cutting_edge_angle", "κr in this cut", cutter.cutting_edge_angle, "angle", "exact", *trail)
     wear, grows = ("tool_life", "nose_recession"), drift * 1000.0  # µm
-    say.between(
-        "drift",
-        f"size {'shrinks' if setup.inside else 'grows'} by wear, a piece",
-        grows,
-        "small_length",
-        grows / LIFE_BAND,
-        grows * LIFE_BAND,
-        *wear,
-    )
+    say.banded("drift", f"size {'shrinks' if setup.inside else 'grows'} by wear, a piece", grows, "small_length", "life", *wear)
     tolerance = setup.feature.end_diameter.tolerance
     if tolerance and not case.facing:
         every = float(correct_every(drift, tolerance))
-        say.between("correct_every", "correct the size every", every, "count", max(every / LIFE_BAND, 1.0), every * LIFE_BAND, *wear)
+        low, high = say.record.band("life").about(every)
+        say.between("correct_every", "correct the size every", every, "count", max(low, 1.0), high, *wear)
     if case.facing and setup.feature.end_diameter.nominal == 0:
         say.plain("pip", "pip left at the centre", float(pip_diameter(height)), "length")
     if height and not case.facing:

@@ -3770,6 +3770,10 @@ export interface components {
             why: string;
             /** Working */
             working: components["schemas"]["StepOut"][];
+            /** Holds */
+            holds: number;
+            /** Moved By */
+            moved_by: components["schemas"]["MovedOut"][];
         };
         /** MapOut */
         MapOut: {
@@ -3871,6 +3875,15 @@ export interface components {
             labels: {
                 [key: string]: components["schemas"]["DisplayOut"];
             };
+        };
+        /** MovedOut */
+        MovedOut: {
+            /** Title */
+            title: string;
+            /** Band */
+            band: string;
+            /** Share */
+            share: number;
         };
         /**
          * NotHereOut
@@ -3990,6 +4003,8 @@ export interface components {
             honesty: string;
             /** Note */
             note: string;
+            /** Band */
+            band: string;
         };
         /**
          * StrokeOut

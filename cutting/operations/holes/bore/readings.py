@@ -46,10 +46,10 @@ def results(x: Cut, record: Recorder) -> dict[str, Value]:
     found = turned.results(x, record)
     say = Shown(record)
     give, error = last_pass(x.cutter.bar_compliance), 1000.0 * last_pass(x.size_error)  # µm
-    say.banded("bar_stiffness", "stiffness of the bar at its tip", 0.001 / give, "stiffness", 0.3)
-    say.banded("bar_frequency", "the bar swings at, Hz", last_pass(x.cutter.bar_frequency), "number", 0.2)
+    say.banded("bar_stiffness", "stiffness of the bar at its tip", 0.001 / give, "stiffness", "bar")
+    say.banded("bar_frequency", "the bar swings at, Hz", last_pass(x.cutter.bar_frequency), "number", "swing")
     left = 1000.0 * springing_left(x, 1)
-    say.between("spring_pass", "springing left after one spring pass", left, "small_length", 0.6 * left, 1.4 * left, "size_error")
+    say.banded("spring_pass", "springing left after one spring pass", left, "small_length", "springing", "size_error")
     say.between(
         "bell_mouth",
         "wider at the mouth, about",

@@ -15,7 +15,6 @@ from cutting.quantities.write import display
 from cutting.wear.spread import completion_probability, life_quantile
 from cutting.working import Recorder
 
-BAND = 0.4  # of drilling torque and thrust
 SURE = 0.95  # of the drills that reach the planned change
 COMPRESSION = 2.0  # of the chip, about (common practice)
 
@@ -38,12 +37,12 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.halved("holes", "holes a drill lasts", least(x.holes), "count", display(least(x.holes), "count"), "tool_life")
     if x.setup.feature.asked_holes:
         _of_the_count(x, say)
-    low, high = model_spread(x, worst(x.torque), "torque")
+    low, high = model_spread(x, worst(x.torque), "torque", record)
     say.between("torque", "torque, worn", worst(x.torque), "torque", low, high, "specific_force", "torque", "margin_torque")
-    low, high = model_spread(x, worst(x.thrust), "thrust")
+    low, high = model_spread(x, worst(x.thrust), "thrust", record)
     say.between("thrust", "thrust, worn", worst(x.thrust), "force", low, high, "specific_force", "lip_thrust", "thrust")
-    say.banded("power", "power, worn", worst(x.power), "power", BAND, "torque")
-    say.banded("margin_torque", "of it the margins rub", worst(x.margin_torque), "torque", 0.5, "margin_torque")
+    say.banded("power", "power, worn", worst(x.power), "power", "drilling", "torque")
+    say.banded("margin_torque", "of it the margins rub", worst(x.margin_torque), "torque", "margins", "margin_torque")
     say.plain("packing", "depth, of what the flutes stand", 100.0 * worst(x.packing), "share", "rule")
     say.plain("pecks", "pecks", worst(x.pecks), "count", "rule")
     say.plain("peck_time", "lost to pecks", x.setup.feature.count * worst(x.peck_seconds), "duration")
@@ -59,7 +58,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("position", "position, zone Ø", worst(x.position), "length", "rule")
     say.plain("straightness", "runs off over the depth", worst(x.straightness), "length", "rule")
     burr = float(np.ravel(x.burr)[-1])
-    say.between("burr", "burr at the exit, worn", burr, "length", 0.5 * burr, 2.0 * burr)
+    say.banded("burr", "burr at the exit, worn", burr, "length", "burr")
     seconds = deburring(x)
     say.plain("deburr_time", "deburring by hand", seconds, "duration", "rule")
     say.plain("spindle_speed", "spindle speed", least(x.spindle_speed), "spindle_speed")
@@ -79,9 +78,9 @@ def _of_the_count(x: Numbers, say: Shown) -> None:
     say.halved("planned_holes", "change it after, holes", planned, "count", display(planned, "count"), "tool_life", "weibull_shape")
 
 
-def model_spread(x: Numbers, value: float, what: str) -> tuple[float, float]:
-    """The band of torque or thrust: ± 40 %, widened to the second model where its steels are drilled from solid."""
-    low, high = value * (1 - BAND), value * (1 + BAND)
+def model_spread(x: Numbers, value: float, what: str, record: Recorder) -> tuple[float, float]:
+    """The band of torque or thrust, widened to the second model where its steels are drilled from solid."""
+    low, high = record.band("drilling").about(value)
     if bool(x.layers.steel.all()) and x.setup.feature.pilot <= 0 and x.setup.drill.flutes == 2:
         other = oxford_torque if what == "torque" else oxford_thrust
         found = float(np.max(other(x.layers.hardness, x.feed, x.setup.drill.diameter)))

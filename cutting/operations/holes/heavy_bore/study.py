@@ -14,7 +14,6 @@ from cutting.operations.holes.heavy_bore.numbers import Numbers, coaxialities, n
 from cutting.operations.holes.heavy_bore.setup import HeavySetup
 from cutting.working import Recorder
 
-BAND = 0.3  # of force, bending and spin-up
 CLAMPED = 60.0  # s that a second clamping takes at least (common practice)
 
 
@@ -89,7 +88,7 @@ def study(setup: HeavySetup, machines: Iterable[Machine] = (), with_remedies: bo
 
 def _results(x: Numbers, record: Recorder) -> list[Value]:
     def value(name: str, label: str, number: float, kind: str, honesty: str = "exact", *trail: str) -> Value:
-        band = (number * (1 - BAND), number * (1 + BAND)) if honesty == "model" else None
+        band = record.band("balance").about(number) if honesty == "model" else None
         return shown(name, label, number, kind, honesty, band, record.trail(*trail))
 
     return [

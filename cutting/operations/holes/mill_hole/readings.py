@@ -16,7 +16,6 @@ from cutting.operations.holes.shared.held import seat_warnings
 from cutting.quantities.write import display
 from cutting.working import Recorder
 
-BAND = 0.4  # of milling force and what it bends
 COMPRESSION = 2.0  # of the chip, about (common practice)
 
 
@@ -35,11 +34,11 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("feed_rate", "feed at the wall", x.feed_rate, "feed_rate", "exact", "feed_rate")
     say.plain("engagement", "in the metal", x.engagement, "angle", "exact", "engagement_angle")
     say.plain("chip_thickness", "mean chip", x.chip_thickness, "length", "model", "chip_thickness")
-    say.banded("power", "power, worn", x.power, "power", BAND, "removal_rate", "specific_force", "power")
-    say.banded("torque", "torque, worn", x.torque, "torque", BAND, "power")
+    say.banded("power", "power, worn", x.power, "power", "milling", "removal_rate", "specific_force", "power")
+    say.banded("torque", "torque, worn", x.torque, "torque", "milling", "power")
     if helical(x):
-        say.banded("push_off", "push off the wall, worn", x.push_off, "force", BAND, "push_off")
-        say.banded("size_error", "hole off its size", x.size_error, "length", BAND, "push_off")
+        say.banded("push_off", "push off the wall, worn", x.push_off, "force", "milling", "push_off")
+        say.banded("size_error", "hole off its size", x.size_error, "length", "milling", "push_off")
         say.plain("taper", "taper over the depth", x.taper, "length", "model", "push_off")
     say.plain("width", "tolerance it reaches", x.width, "length", "rule")
     say.plain("diameter_cut", "hole measures, about", x.diameter_cut, "length", "model")

@@ -6,28 +6,26 @@ import numpy as np
 
 from cutting.money.kerf import Kerf
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value
-from cutting.operations.frame.results import FORCE_BAND, Shown
+from cutting.operations.frame.results import Shown
 from cutting.operations.slots.cut_off.numbers import Numbers, edge_break_seconds
 from cutting.operations.slots.shared.slot_chip import slot_chip
 from cutting.working import Recorder
-
-FACE_BAND = 0.5
 
 
 def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     """Results by name, in the order in which they are shown."""
     run, say = x.run, Shown(record)
     say.money(x)
-    say.banded("flatness", "dish of the face", 1000 * x.flatness, "small_length", FACE_BAND, "side_force", "deflection")
-    say.banded("pip_on_part", "pip on the part", x.pip_on_part, "length", FACE_BAND)
-    say.banded("pip_on_bar", "pip on the bar", x.pip_on_bar, "length", FACE_BAND)
-    say.banded("break_off_diameter", "falls at Ø", x.break_off_diameter, "length", FACE_BAND)
+    say.banded("flatness", "dish of the face", 1000 * x.flatness, "small_length", "tip path", "side_force", "deflection")
+    say.banded("pip_on_part", "pip on the part", x.pip_on_part, "length", "tip path")
+    say.banded("pip_on_bar", "pip on the bar", x.pip_on_bar, "length", "tip path")
+    say.banded("break_off_diameter", "falls at Ø", x.break_off_diameter, "length", "tip path")
     say.life(x)
     say.plain("roughness", "faces, Ra", x.roughness, "small_length", "model")
     say.plain("part_mass", "part that comes free", x.part_mass, "mass")
-    say.banded("cutting_force", "cutting force", float(run.cutting_force[0]), "force", FORCE_BAND, "specific_force", "cutting_force")
-    say.banded("feed_force", "against the plunge", float(run.feed_force[0]), "force", 0.4, "feed_force")
-    say.banded("side_force", "to the side", float(run.side_force[0]), "force", 0.4, "feed_force", "side_force")
+    say.banded("cutting_force", "cutting force", float(run.cutting_force[0]), "force", "cutting force", "specific_force", "cutting_force")
+    say.banded("feed_force", "against the plunge", float(run.feed_force[0]), "force", "push-off", "feed_force")
+    say.banded("side_force", "to the side", float(run.side_force[0]), "force", "push-off", "feed_force", "side_force")
     say.plain("clamp_diameter", "clamp acts below Ø", run.clamp_diameter, "length")
     say.plain("spindle_speed", "spindle speed at the rim", float(run.spindle_speed[0]), "spindle_speed")
     say.plain("cutting_speed", "speed at the rim", float(run.cutting_speed[0]), "cutting_speed")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
-from cutting.operations.frame.results import FORCE_BAND, Shown
+from cutting.operations.frame.results import Shown
 from cutting.operations.slots.face_groove.numbers import Numbers
 from cutting.operations.slots.face_groove.setup import Spindle, Way
 from cutting.operations.slots.shared.cautions import narrow_cautions
@@ -23,10 +23,10 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.life(x)
     say.plain("outer_clearance", "room, outer wall", x.standing.outer, "length")
     say.plain("inner_clearance", "room, inner wall", x.standing.inner, "length")
-    say.banded("cutting_force", "cutting force", x.cutting_force, "force", FORCE_BAND, "specific_force", "cutting_force")
-    say.banded("feed_force", "against the plunge", max(s.push for s in x.strokes), "force", 0.4, "feed_force")
-    say.banded("side_force", "side load", x.side_force, "force", 0.4, "feed_force")
-    say.banded("down", "tip bends down", 1000 * x.down, "small_length", 0.4)
+    say.banded("cutting_force", "cutting force", x.cutting_force, "force", "cutting force", "specific_force", "cutting_force")
+    say.banded("feed_force", "against the plunge", max(s.push for s in x.strokes), "force", "push-off", "feed_force")
+    say.banded("side_force", "side load", x.side_force, "force", "push-off", "feed_force")
+    say.banded("down", "tip bends down", 1000 * x.down, "small_length", "springing")
     say.plain("engaged_time", "in cut", x.engaged_time, "duration")
     say.plain("strokes", "strokes", float(len(x.strokes)), "count")
     say.plain("first_diameter", "first plunge at Ø", x.first_diameter, "length")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value
-from cutting.operations.frame.results import FORCE_BAND, Shown
+from cutting.operations.frame.results import Shown
 from cutting.operations.slots.groove.numbers import Numbers, Stroke, diameter_at
 from cutting.operations.slots.groove.setup import Way
 from cutting.operations.slots.shared.slot_chip import slot_chip
@@ -15,13 +15,13 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say, setup = Shown(record), x.setup
     say.money(x)
     say.life(x)
-    say.banded("size_error", "floor springs, on Ø", 1000 * x.size_error, "small_length", 0.4, "deflection", "size_error")
+    say.banded("size_error", "floor springs, on Ø", 1000 * x.size_error, "small_length", "springing", "deflection", "size_error")
     say.plain("roughness", "finish Ra", x.roughness, "small_length", "model")
-    say.banded("side_force", "side load", x.side_force, "force", 0.4, "feed_force")
-    say.banded("cutting_force", "cutting force", x.cutting_force, "force", FORCE_BAND, "specific_force", "cutting_force")
+    say.banded("side_force", "side load", x.side_force, "force", "push-off", "feed_force")
+    say.banded("cutting_force", "cutting force", x.cutting_force, "force", "cutting force", "specific_force", "cutting_force")
     strokes = x.strokes.taken()
-    say.banded("feed_force", "against the plunge", max(one.push for one in strokes), "force", 0.4, "feed_force")
-    say.banded("sideways", "blade leans", 1000 * x.sideways, "small_length", 0.4)
+    say.banded("feed_force", "against the plunge", max(one.push for one in strokes), "force", "push-off", "feed_force")
+    say.banded("sideways", "blade leans", 1000 * x.sideways, "small_length", "springing")
     say.plain("engaged_time", "in cut", x.engaged_time, "duration")
     say.plain("strokes", "strokes", float(len(strokes)), "count")
     say.plain("stable_width", "stable width of plunge", x.stable_width, "length", "model", "stable_width")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
-from cutting.operations.frame.results import FORCE_BAND, Shown
+from cutting.operations.frame.results import Shown
 from cutting.operations.slots.shared.cautions import narrow_cautions
 from cutting.operations.slots.shared.slot_chip import slot_chip
 from cutting.operations.slots.trepan.numbers import Numbers
@@ -18,16 +18,16 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say = Shown(record)
     say.money(x)
     say.life(x)
-    say.banded("torque", "torque, worn", x.torque, "torque", 0.4, "specific_force", "torque")
-    say.banded("power", "power, worn", x.power, "power", 0.4, "torque")
-    say.banded("solid_torque", "drilled from solid: torque", x.solid_torque, "torque", 0.4)
-    say.banded("solid_power", "drilled from solid: power", x.solid_power, "power", 0.4)
+    say.banded("torque", "torque, worn", x.torque, "torque", "drilling", "specific_force", "torque")
+    say.banded("power", "power, worn", x.power, "power", "drilling", "torque")
+    say.banded("solid_torque", "drilled from solid: torque", x.solid_torque, "torque", "drilling")
+    say.banded("solid_power", "drilled from solid: power", x.solid_power, "power", "drilling")
     say.plain("ring_share", "ring, of the hole's metal", 100 * x.share, "share")
     say.plain("core_mass", "core in one piece", x.core_mass, "mass")
     say.plain("core_value", "worth of the core", x.core_value, "money")
-    say.banded("thrust", "thrust", x.thrust, "force", 0.4, "feed_force")
-    say.banded("cutting_force", "cutting force of an edge", x.cutting_force, "force", FORCE_BAND, "specific_force", "cutting_force")
-    say.banded("side_force", "to the side", x.side_force, "force", 0.5, "feed_force")
+    say.banded("thrust", "thrust", x.thrust, "force", "push-off", "feed_force")
+    say.banded("cutting_force", "cutting force of an edge", x.cutting_force, "force", "cutting force", "specific_force", "cutting_force")
+    say.banded("side_force", "to the side", x.side_force, "force", "push-off", "feed_force")
     say.plain("feed_rev", "feed a turn", float(x.feed), "feed_per_rev")
     say.plain("spindle_speed", "spindle speed", x.spindle_speed, "spindle_speed")
     say.plain("cutting_speed", "speed at the outer edge", x.cutting_speed, "cutting_speed")

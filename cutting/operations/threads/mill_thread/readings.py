@@ -16,7 +16,6 @@ from cutting.operations.threads.shared.sense import climbs, makes_left_hand
 from cutting.quantities.kinds import currency
 from cutting.working import Recorder
 
-BAND = 0.4  # of milling force and what it bends
 COMPRESSION = 2.0  # of the chip, about (common practice)
 
 
@@ -33,7 +32,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("offset_wanted", "path to set outward", x.offset_wanted, "length", "model", "flank_error", "push_off")
     say.plain("flank_error", "flank error of the mill, each", 1000.0 * x.flank_error, "small_length", "exact", "flank_error")
     say.plain("angle_left", "of it an angle, on the pitch Ø", 1000.0 * x.angle_left, "small_length", "exact", "flank_error")
-    say.banded("push_off", "push off the wall, worn", x.push_off, "force", BAND, "push_off")
+    say.banded("push_off", "push off the wall, worn", x.push_off, "force", "milling", "push_off")
     say.plain("taper", "taper of the pitch Ø", x.taper, "length", "model", "push_off")
     say.plain("width", "pitch Ø that it holds", x.width, "length", "rule")
     say.plain("size_error", "pitch Ø off its middle, small", x.size_error, "length", "model", "flank_error", "push_off")
@@ -42,8 +41,8 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("turns", "turns of the helix", x.turns, "number", "exact")
     say.plain("engagement", "in the metal", x.engagement, "angle", "exact", "engagement_angle")
     say.plain("chip_thickness", "mean chip on the flank", x.chip_thickness, "length", "model", "chip_thickness")
-    say.banded("power", "power, worn", x.power, "power", BAND, "removal_rate", "specific_force", "power")
-    say.banded("torque", "torque, worn", x.torque, "torque", BAND, "power")
+    say.banded("power", "power, worn", x.power, "power", "milling", "removal_rate", "specific_force", "power")
+    say.banded("torque", "torque, worn", x.torque, "torque", "milling", "power")
     say.plain("hardness", "work, HRC", x.hardness, "number")
     say.plain("spindle_speed", "spindle speed", x.spindle_speed, "spindle_speed")
     say.plain("cutting_speed", "speed", x.cutting_speed, "cutting_speed")

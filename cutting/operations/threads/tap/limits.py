@@ -73,7 +73,7 @@ RULES: tuple[Rule[Numbers], ...] = (
          lambda x: (x.setup.work.material.ductility + 0.0 * x.torque, x.tool.own["type_ductility"], None), (),
          lambda x: x.tool.own["type_forms"] > 0),
     Rule("formed_strength", "strength for forming", "stress", Bound.UPPER, Severity.HARD, "common-practice",
-         "Above it forming takes too much torque.", lambda x: (x.setup.work.strength + 0.0 * x.torque, None, FORMED_STRENGTH), (),
+         "Above it forming takes too much torque.", lambda x: (x.work_strength, None, FORMED_STRENGTH), (),
          lambda x: x.tool.own["type_forms"] > 0),
     Rule("gauge", "threads that the gauge passes", "share", Bound.LOWER, Severity.SOFT, "common-practice",
          "A tap makes its own size: how far threads differ against the class.", lambda x: (100.0 * x.certainty, 99.0, None)),

@@ -61,6 +61,7 @@ class Numbers(Spent):
     way_there: Array
     chip_depth: Array  # share of the depth from which its chips still get away
     hardness: Array  # HRC
+    work_strength: Array  # N/mm²
     hole_share: Array  # thread of its engagement height, %
     break_chance: Array
     at_risk: Array  # money
@@ -130,7 +131,7 @@ def numbers(setup: TapSetup, tool: TapTool, speed: Any, feed: Any, record: Silen
     risk = money_at_risk(chance, LOST, value, count)
     paid = spend(setup, engaged, idle, used, shape, own["life_price"], 1.0 - (1.0 - chance) ** count, record)
     need = f.length + (own["chamfer_threads"] + BEYOND) * t.pitch
-    hard = rockwell(setup.work)
+    hard = record.of("hardness", rockwell(setup.work))
     sure = certainty(SPREAD[s.held] + 0.0 * n, f.tolerance)
     return Numbers(
         **paid, setup=setup, tool=tool, spindle_speed=n, cutting_speed=v, feed_set=t.lead + 0.0 * n, feed_rate=n * t.lead, thread_time=one,
@@ -138,6 +139,7 @@ def numbers(setup: TapSetup, tool: TapTool, speed: Any, feed: Any, record: Silen
         available=record.of("power", 9549.3 * machine.spindle_power(n) / n), power=torque * n / 9549.3,
         power_available=record.of("power", machine.spindle_power(n)),
         way_needed=need + 0.0 * n, way_there=f.room + 0.0 * n, chip_depth=deep + 0.0 * n, hardness=hard + 0.0 * n,
+        work_strength=record.of("hardness", setup.work.strength) + 0.0 * n,
         hole_share=100.0 * (t.diameter - tool.hole) / (2.0 * t.of.inside_depth * t.pitch) + 0.0 * n,
         break_chance=chance + 0.0 * n, at_risk=risk + 0.0 * n, certainty=sure, tool_life=minutes + 0.0 * n, weibull_shape=shape,
         holes=count / used, book_low=tool.speed_low * tool.speed_factor, book_high=tool.speed_high * tool.speed_factor,

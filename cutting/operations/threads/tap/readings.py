@@ -15,7 +15,6 @@ from cutting.operations.threads.tap.setup import Held
 from cutting.quantities.kinds import currency
 from cutting.working import Recorder
 
-BAND = 0.4  # of a tap's torque
 GOES = {"down": "ahead of it", "up": "up its flutes", "stay": "in its flutes", "none": "none"}
 
 
@@ -27,8 +26,8 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     holes = last_pass(x.holes)
     trusted = min(1.0, TRUSTED_LIFE / last_pass(x.tool_life))
     say.halved("holes", "threads a tap lasts", trusted * holes, "count", parts_shown(holes, last_pass(x.tool_life)), "tool_life")
-    say.banded("torque", "torque, worn", x.torque, "torque", BAND, "specific_force", "torque")
-    say.banded("breaking", "breaks at", x.breaking, "torque", 0.25, "breaking_torque")
+    say.banded("torque", "torque, worn", x.torque, "torque", "tapping", "specific_force", "torque")
+    say.banded("breaking", "breaks at", x.breaking, "torque", "strength", "breaking_torque")
     say.plain("margin", "margin", x.margin, "number", "model", "torque", "breaking_torque")
     say.plain("risk", "risk to the part", x.at_risk, "money", "rule")
     say.plain("break_chance", "breaks, in a thousand threads", 1000.0 * x.break_chance, "number", "rule")

@@ -18,7 +18,6 @@ from cutting.operations.threads.turn_thread.setup import Infeed
 from cutting.quantities.kinds import currency
 from cutting.working import Recorder
 
-BAND = 0.3  # of a threading force
 FORMS = {
     Infeed.RADIAL: ("stiff V-shaped ribbon", "both flanks press it together: stiff, hard to break, and it shakes a coarse pitch"),
     Infeed.FLANK: ("curled ribbon", "one flank cuts: it curls away from the other, as in turning"),
@@ -38,7 +37,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("whole_depth", "depth of all passes", whole_depth(setup), "length")
     say.plain("certainty", "gauge passes", 100.0 * x.certainty, "share", "rule")
     say.plain("risk", "risk to the part", x.at_risk, "money", "rule")
-    say.banded("cutting_force", "heaviest pass, force", np.max(x.cutting_force), "force", BAND, "specific_force", "cutting_force")
+    say.banded("cutting_force", "heaviest pass, force", np.max(x.cutting_force), "force", "threading", "specific_force", "cutting_force")
     say.plain("load", "load of the tip", np.max(x.load), "edge_load", "model")
     say.plain("size_error", "springs, on the pitch Ø", x.size_error, "length", "model")
     say.plain("lead_angle", "lead angle", setup.feature.thread.lead_angle, "angle")
