@@ -10,7 +10,9 @@
   {#each steps as step (step.key)}
     <li class="border-line border-t pt-2">
       <div class="text-soft flex justify-between gap-4">
-        <span>{step.meaning}</span><span>{step.source} · {step.honesty}{step.band ? ` ${step.band}` : ""}</span>
+        <span>{step.meaning}</span><span
+          >{step.source} · {step.honesty}{step.band ? ` ${step.band}` : ""}</span
+        >
       </div>
       <div class="figure mt-0.5 text-[14px]">{step.symbol} = {step.formula}</div>
       <div class="figure mt-0.5 text-[14px]">
