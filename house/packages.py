@@ -51,7 +51,8 @@ def ensure_debian_packages(with_tests: bool) -> None:
 
 
 def ensure_python_packages(with_tests: bool) -> None:
-    locks = [ROOT / "requirements" / "app.txt"] + ([ROOT / "requirements" / "test.txt"] if with_tests else [])
+    # a cluster's packages are the tests' too: they try one
+    locks = [ROOT / "requirements" / f"{name}.txt" for name in ("app", *(("cluster", "test") if with_tests else ()))]
     stamp = VENV / ("stamp-test" if with_tests else "stamp-app")
     digest = _digest(locks)
     if stamp.exists() and stamp.read_text() == digest and PYTHON.exists():

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Mapping
 from contextlib import contextmanager
 from dataclasses import dataclass
-from types import MappingProxyType
 from typing import Any
 
 import numpy as np
@@ -15,7 +14,7 @@ from cutting.nomenclature import SYMBOLS, source_label
 from cutting.working.formula import Formula
 
 Pick = tuple[int, int] | None  # a pass by its place, and how many passes there are
-NOTHING: Mapping[str, Any] = MappingProxyType({})
+NOTHING: Mapping[str, Any] = {}  # a plain one: what is run elsewhere is sent there whole
 
 
 @dataclass(frozen=True)

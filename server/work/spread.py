@@ -39,7 +39,10 @@ def executor(near: bool = False) -> Iterator[Executor]:
 
 @contextmanager
 def _cluster(address: str) -> Iterator[Executor]:
-    from distributed import Client  # a second to read, and few shops have a cluster
+    try:
+        from distributed import Client  # a second to read, and few shops have a cluster
+    except ImportError as error:
+        raise Refusal(422, "The packages of a cluster are not installed here: see docs/deploy, 'More than one machine'.") from error
 
     try:
         client = Client(address, timeout=PATIENCE)

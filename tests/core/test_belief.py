@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import pickle
 import re
 from dataclasses import replace
 from pathlib import Path
@@ -193,3 +194,11 @@ def test_what_is_known_better_holds_more_surely() -> None:
             assert narrow.holds < wide.holds < 0.5
         else:
             assert narrow.holds > wide.holds > 0.5
+
+
+@pytest.mark.parametrize("kind", list(EVERY_KIND))
+def test_a_set_up_is_sent_elsewhere_whole(kind: str) -> None:
+    """Studies run on other processes and machines: what was reckoned of a set-up before does not hold it here."""
+    setup = taught(kind, Belief("life", 0.5))
+    before = KINDS[kind].model.quickly(setup)
+    assert KINDS[kind].model.quickly(pickle.loads(pickle.dumps(setup))).operation_cost == pytest.approx(before.operation_cost)

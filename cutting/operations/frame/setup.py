@@ -6,7 +6,6 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from functools import cached_property
-from types import MappingProxyType
 from typing import Any, ClassVar, Self
 
 import numpy as np
@@ -167,7 +166,7 @@ class BaseSetup:
             if any(said):
                 each = [one.centre if one else 1.0 for one in said]
                 found[quantity] = each[0] if len(set(each)) == 1 else np.array(each)
-        return MappingProxyType(found)
+        return found
 
     @cached_property
     def silent(self) -> Silent:
