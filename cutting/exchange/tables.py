@@ -246,6 +246,7 @@ _MACHINE_BOUNDS: dict[str, tuple[str, str, float, float, float | None]] = {
     "centre_stiffness": ("centre stiffness, N/µm", "number", 0, 100_000, 60),
     "post_stiffness": ("tool post stiffness, N/µm", "number", 0, 100_000, 100),
     "axial_force": ("thrust of the feed", "force", 0, 1_000_000, 0),
+    "acceleration": ("acceleration in rapid, m/s²", "number", 0.01, 100, 3),
     "pump_flow": ("coolant at the highest pressure, l/min", "number", 0, 10_000, 0),
 }
 _NO_CHUCK = ("jaw_force", "jaw_mass", "jaw_radius", "chuck_stiffness", "chuck_tilt_stiffness")

@@ -16,6 +16,8 @@ from cutting.machine.spindle import MAIN, SAME, TITLES, TOOL, Spindle, curve, de
 from cutting.names import find, index
 from cutting.tables import Row, read_table
 
+USUAL_ACCELERATION = 3.0  # m/s² where nobody says one (common practice: 1 to 10)
+
 
 @dataclass(frozen=True)
 class Machine:
@@ -68,6 +70,7 @@ class Machine:
     post_stiffness: float = 100.0  # N/µm, turret or tool post
     pump_flow: float = 0  # l/min at the highest pressure, 0: not given
     axial_force: float = 0  # N that its feed pushes, 0: not given
+    acceleration: float = USUAL_ACCELERATION  # m/s² of its slides in rapid
     gear_set: tuple[float, ...] = ()  # speeds that a unit of one speed may be given by other gears, 1/min
     feed_set: tuple[float, ...] = ()  # and feeds, mm/rev
     interface: str = ""  # what the spindle takes, in words
@@ -229,6 +232,7 @@ MORE_NUMBERS = (
     "post_stiffness",
     "pump_flow",
     "axial_force",
+    "acceleration",
 )
 USUAL_COOLANT = ("flood", "jet", "through", "high", "mist", "dry")  # from what is meant where nobody says one
 WORN_STIFFNESS = 0.5  # what is left of spindle, centre and slides on a worn machine (common practice)

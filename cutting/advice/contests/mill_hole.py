@@ -15,7 +15,7 @@ from cutting.operations.frame.money import goal_life, unattended_life
 from cutting.operations.holes.mill_hole.evaluate import MODEL
 from cutting.operations.holes.mill_hole.limits import LEAST_RATIO, LEAST_SPEED, helical, widest
 from cutting.operations.holes.mill_hole.numbers import Numbers, one_of
-from cutting.operations.holes.mill_hole.setup import MillHoleSetup, Path, Sense
+from cutting.operations.holes.mill_hole.setup import Descent, MillHoleSetup, Sense
 from cutting.operations.holes.mill_hole.tool import MillTool, mill_tools
 from cutting.operations.holes.shared.reached import tolerance_grade
 from cutting.quantities.write import Display, display, write
@@ -32,7 +32,7 @@ FEED_STEP = 0.002
 
 def neutral(setup: MillHoleSetup) -> MillHoleSetup:
     """The set-up without what belongs to its present tool. Raises `CuttingError`."""
-    found = setup.with_cut(60.0, 0.02).with_settings(path=Path.HELIX, pitch=None, finish=0.0, offset=0.0, sense=Sense.CLIMB)
+    found = setup.with_cut(60.0, 0.02).with_settings(path=Descent.HELIX, pitch=None, finish=0.0, offset=0.0, sense=Sense.CLIMB)
     found.check_case()
     return found
 
@@ -77,7 +77,7 @@ def tries(setup: MillHoleSetup, field: Field, best: Best, part: slice) -> Iterat
     setup, places = neutral(setup), np.arange(part.start, part.stop)
     straight = plunges(setup, field.tool.own["diameter"][places, 0])
     if straight.any():
-        yield places[straight], _standing(setup.with_settings(path=Path.PLUNGE), field, places[straight])
+        yield places[straight], _standing(setup.with_settings(path=Descent.PLUNGE), field, places[straight])
     round_ = places[~straight]
     if not len(round_):
         return
@@ -143,7 +143,7 @@ def patch(setup: MillHoleSetup) -> dict[str, str]:
     """The settings of its own that a candidate sets: the pitch that was ranked, rounded down, and the offset that brings the size."""
     s = setup.settings
     found = {"path": s.path.value, "finish": write(s.finish, "length"), "sense": s.sense.value, "pitch": "", "offset": "0 mm"}
-    if s.path is Path.HELIX:
+    if s.path is Descent.HELIX:
         x = MODEL.quickly(setup)
         found["pitch"] = write(max(np.floor(float(x.pitch[0]) * 100.0) / 100.0, 0.01), "length")
         found["offset"] = write(round(float(x.size_error[0]) / 2.0, 3), "length")

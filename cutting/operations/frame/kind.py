@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Any, Protocol
 
 from cutting.machine.machines import Machine
+from cutting.motion.moves import Path
 from cutting.operations.frame.fields import Base, Fields, Nudged
 from cutting.operations.frame.model import Model
 from cutting.tooling.roles import Parts, Role, Stock
@@ -37,7 +38,8 @@ class Kind:
     a set-up asks for in a field, `ranked` those that
     a ranking finds beside speed and feed,
     for which `neutral` values stand in,
-    `studies` the sheets that belong to it, `not_here` those of other kinds with the reason why they do not. `removes` is what a
+    `studies` the sheets that belong to it, `not_here` those of other kinds with the reason why they do not. `path` tells how the tool goes,
+    from the numbers of one set-up and the part in front of it (None: nobody said). `removes` is what a
     feature takes away from the part, `settles` what the part in front of it settles of the entries that are not given, `runs_on` the
     spindle that a new one takes by its entries (blank: the first), `area` the corners of what goes in half section, for drawings;
     `stiffness` that of the part at the cut [N/µm]. What is `risky` is told what the part is worth when it begins.
@@ -55,6 +57,7 @@ class Kind:
     gather: Callable[[Parts, str], Stock]
     build: Callable[[Base, Mapping[str, Any], dict[str, dict[str, Any]]], Any]
     read_feature: Callable[[dict[str, Any]], Any]
+    path: Callable[[Any, Solid | None], Path]
     serves: Callable[[dict[str, Any]], dict[str, tuple[str, ...]]] = lambda feature: {}
     guests: tuple[str, ...] = ()
     removes: Callable[[Any], Region] = lambda feature: NOTHING

@@ -16,6 +16,8 @@ from cutting.mechanics.deflection import SHANK_MODULUS, round_second_moment, sha
 from cutting.mechanics.heat import cook_temperature_rise
 from cutting.mechanics.tool_setting import reach_angle
 from cutting.money.cost import insert_edge_cost
+from cutting.motion.clock import rapid_seconds
+from cutting.motion.trace import CLEAR
 from cutting.operations.frame.setup import Skin
 from cutting.operations.turned.part import PartBeam, part_beam
 from cutting.operations.turned.setup import Setup
@@ -112,10 +114,10 @@ class Case:
 
     @property
     def travel_idle(self) -> float:
-        """Seconds per pass that do not cut: approach and over-travel at feed are counted with the cut; this is rapid."""
+        """Seconds per pass that do not cut: off the surface and back; approach and over-travel at feed are counted with the cut."""
         s = self.setup
         back = s.feature.length if not self.facing else (s.feature.start_diameter - s.feature.end_diameter.nominal) / 2
-        return 60.0 * (back + 40.0) / s.machine.rapid_rate + 0.4
+        return float(sum(rapid_seconds([CLEAR, back + APPROACH], s.machine)))
 
     def compliance(self, before: Any, after: Any) -> Array:
         """Deflection of the part per newton at the worst place of the cut [mm/N], turning from one diameter to another [mm]."""

@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 
 from cutting.chips.window import chip_index_of, depth_scale, feed_scale, softest_index, stop_chance, window_gauge
 from cutting.mechanics import chatter, chip_section, deflection, finish, force, heat, kinematics, tool_setting
+from cutting.motion.clock import around_seconds
 from cutting.nomenclature import source_label
 from cutting.operations.frame.jaws import held_torque
 from cutting.operations.frame.money import Spent, spend
@@ -384,7 +385,7 @@ def _pass_seconds(case: Case, chip: Chip, record: Silent) -> Array:
 def _money(case: Case, cutter: Cutter, chip: Chip, wear: Wear, window: Window, seconds: Array, record: Silent) -> dict[str, Array]:
     machine = case.setup.machine
     engaged = over_passes(seconds, np.add)
-    idle = np.full_like(engaged, seconds.shape[-1] * case.travel_idle + machine.index_time + machine.start_time)
+    idle = np.full_like(engaged, seconds.shape[-1] * case.travel_idle + around_seconds(machine))
     # wear adds up over passes at their own speeds: share of life used per piece
     used = over_passes(seconds / 60.0 / wear.tool_life, np.add)
     chips_stop = stop_chance(over_passes(window.chip_index, np.minimum))

@@ -6,6 +6,7 @@ from cutting.operations.turned.build import builder, feature_of
 from cutting.operations.turned.chip_map import chip_map
 from cutting.operations.turned.evaluate import MODEL
 from cutting.operations.turned.kinds import HEADLINE, NEUTRAL, NUDGED, RANKED, ROLES, STUDIES, TURN_FIELDS, gather, stiffness
+from cutting.operations.turned.path import path
 from cutting.operations.turned.regions import turned, turned_area
 
 KIND = Kind(
@@ -23,6 +24,7 @@ KIND = Kind(
     stiffness=stiffness,
     build=builder("turn"),
     read_feature=feature_of,
+    path=path,
     roles=ROLES,
     gather=gather,
     shape="outside",

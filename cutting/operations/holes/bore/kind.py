@@ -13,6 +13,7 @@ from cutting.operations.holes.bore.head import as_head, clamped
 from cutting.operations.turned.feature import Bore, Settings
 from cutting.operations.turned.fields import SETTINGS, TURN_FEATURE
 from cutting.operations.turned.kinds import NEUTRAL, NUDGED, RANKED, TURN_FIELDS, gather
+from cutting.operations.turned.path import path
 from cutting.operations.turned.setup import Setup
 from cutting.tooling.roles import Role
 from cutting.workpiece.solid import Corner, Region, Side, Solid
@@ -83,7 +84,7 @@ def area(setup: Setup, before: Solid) -> tuple[Corner, ...]:
 
 
 KIND = Kind(
-    "bore", "Bore", MODEL, explore, FIELDS, NUDGED, HEADLINE, STUDIES, ROLES, gather, build, feature_of,
+    "bore", "Bore", MODEL, explore, FIELDS, NUDGED, HEADLINE, STUDIES, ROLES, gather, build, feature_of, path,
     removes=removes, settles=settles, area=area, typed=lambda setup: ("overhang", "spindle_clamp"), ranked=RANKED, neutral=NEUTRAL,
     shape="bore", not_here=NOT_HERE,
 )  # fmt: skip

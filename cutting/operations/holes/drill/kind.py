@@ -11,6 +11,7 @@ from cutting.operations.frame.fields import Nudged
 from cutting.operations.frame.kind import Given, Kind, Settled
 from cutting.operations.holes.drill.evaluate import MODEL, explore
 from cutting.operations.holes.drill.limits import broken_exit_of
+from cutting.operations.holes.drill.path import path
 from cutting.operations.holes.drill.setup import FIELDS, DrillSetup, Entry, HoleFeature, Pecks, build, feature_of
 from cutting.tooling.drill_stock import DrillStock
 from cutting.tooling.drills import CHUCK_KIND, DRILL_KINDS
@@ -104,6 +105,7 @@ KIND = Kind(
     gather,
     build,
     feature_of,
+    path,
     guests=("trepan", "bore", "mill hole"),
     removes=removes,
     settles=settles,

@@ -9,6 +9,9 @@ import numpy as np
 
 from cutting.mechanics import drill_body, drilling, force, heat
 from cutting.mechanics.ring import ring_torque
+from cutting.motion.clock import around_seconds, rapid_seconds
+from cutting.motion.places import between_seconds
+from cutting.motion.trace import CLEAR
 from cutting.operations.frame.jaws import held_torque
 from cutting.operations.frame.money import Spent, spend
 from cutting.operations.frame.over_passes import of_one, over_passes
@@ -136,10 +139,11 @@ def numbers(setup: DrillSetup, tool: DrillTool, speed: Any, feed: Any, record: S
     packing = record.of("chips", packing)
     jams = PACKS_UP * np.clip((packing - JAMS_FROM) / (1.0 - JAMS_FROM), 0.0, 1.0) ** 2
     engaged = f.count * total
-    idle = machine.index_time + machine.start_time + f.count * (pecks.seconds + 60.0 * 2.0 * (setup.depth + 20.0) / machine.rapid_rate)
-    idle = idle + (f.count - 1) * BETWEEN_HOLES
+    out = setup.depth + APPROACH + CLEAR + drilling.cone_length(diameter, angle) + (BREAK_THROUGH if f.through else 0.0)
+    each = pecks.seconds + rapid_seconds(CLEAR, machine) + rapid_seconds(out, machine)
+    idle = around_seconds(machine) + f.count * each + between_seconds(machine, f.circle, f.count)
     if f.chamfer:  # by another tool where it has no step
-        idle = idle + np.where(own["step"] >= f.chamfer - 1e-9, 0.0, machine.index_time + machine.start_time + f.count * CHAMFERED)
+        idle = idle + np.where(own["step"] >= f.chamfer - 1e-9, 0.0, around_seconds(machine) + f.count * CHAMFERED)
     money = spend(setup, engaged, idle, f.count * used_hole, shape, own["life_price"], 1.0 - (1.0 - jams) ** f.count, record)
     at_end = setup.depth / diameter * (HEATS_WET if (machine.pressure(s.coolant) or 0.0) > 0 else HEATS_DRY) * (tool.pressure <= 0)
     width = reached.tolerance_width(diameter, own["it"] + _worse(setup, tool))
@@ -219,9 +223,9 @@ def _seconds(setup: DrillSetup, layers: Layers, tool: DrillTool, n: Array, fed: 
 def _pecks(setup: DrillSetup, layers: Layers, tool: DrillTool) -> Any:
     s = setup.settings
     if s.pecks is Pecks.NONE:
-        return peck_times(np.zeros(1), 1.0, 1.0, 1.0, setup.machine.rapid_rate, True)
+        return peck_times(np.zeros(1), 1.0, 1.0, 1.0, setup.machine, True)
     first, following, least = peck_sizes(setup, layers, tool)
-    return peck_times(setup.depth, first, following, least, setup.machine.rapid_rate, s.pecks is Pecks.CLEAR)
+    return peck_times(setup.depth, first, following, least, setup.machine, s.pecks is Pecks.CLEAR)
 
 
 def peck_sizes(setup: DrillSetup, layers: Layers, tool: DrillTool) -> tuple[Any, Any, Any]:

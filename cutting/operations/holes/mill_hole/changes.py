@@ -9,7 +9,7 @@ from typing import Any
 from cutting.operations.frame.change import Change, in_words, setting
 from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.holes.mill_hole.numbers import Numbers
-from cutting.operations.holes.mill_hole.setup import MillHoleSetup, Path, Sense
+from cutting.operations.holes.mill_hole.setup import Descent, MillHoleSetup, Sense
 from cutting.operations.holes.shared.held import seated
 from cutting.tooling.mill_stock import MillStock
 from cutting.tooling.mills import EndMill
@@ -27,7 +27,7 @@ def changes(x: Numbers) -> Iterator[Change[MillHoleSetup]]:
         if delivery != s.coolant:
             patch = {"settings": {"coolant": delivery}}
             yield Change(in_words(f"coolant: {delivery}"), patch, setup.with_settings(coolant=delivery))
-    if s.path is Path.PLUNGE:
+    if s.path is Descent.PLUNGE:
         return
     yield from other_pitches(x, PITCHES)
     for left in LAST:
@@ -80,7 +80,7 @@ def _put_in(setup: MillHoleSetup, mill: EndMill, chuck: Any) -> Change[MillHoleS
 def quicker(setup: MillHoleSetup) -> Iterator[Change[MillHoleSetup]]:
     """What may save time: a steeper helix, no last turn."""
     s = setup.settings
-    if s.path is Path.HELIX and s.pitch is not None:
+    if s.path is Descent.HELIX and s.pitch is not None:
         for share in (1.15, 1.3, 1.6, 2.0):
             pitch = round(s.pitch * share, 2)
             yield setting("pitch", "pitch", s.pitch, pitch, "length", setup.with_settings(pitch=pitch))

@@ -13,7 +13,8 @@ from cutting.operations.frame.nudges import REACH, Ladder, trim
 from cutting.operations.holes.drill.kind import area, removes, settles
 from cutting.operations.holes.mill_hole.evaluate import MODEL, explore
 from cutting.operations.holes.mill_hole.numbers import pitch_of
-from cutting.operations.holes.mill_hole.setup import FIELDS, MillHoleSetup, Path, build, feature_of
+from cutting.operations.holes.mill_hole.path import path
+from cutting.operations.holes.mill_hole.setup import FIELDS, Descent, MillHoleSetup, build, feature_of
 from cutting.operations.holes.mill_hole.tool import single_tool
 from cutting.tooling.drills import CHUCK_KIND
 from cutting.tooling.mill_stock import MillStock
@@ -39,7 +40,7 @@ def pitches(setup: MillHoleSetup, system: str) -> Ladder:
 
 def typed(setup: MillHoleSetup) -> tuple[str, ...]:
     """The settings that matter here."""
-    return () if setup.settings.path is Path.PLUNGE else ("finish", "offset")
+    return () if setup.settings.path is Descent.PLUNGE else ("finish", "offset")
 
 
 def gather(parts: Parts, note: str) -> MillStock:
@@ -70,7 +71,7 @@ KIND = Kind(
         Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed),
         Nudged("feed_per_tooth", "feed at the wall", "feed_per_tooth", "book_feed", lambda setup, outcome: setup.settings.feed_per_tooth),
         Nudged("pitch", "pitch", "length", "pitch", lambda setup, outcome: outcome.results["pitch"].value, pitches,
-               applies=lambda setup: setup.settings.path is Path.HELIX),
+               applies=lambda setup: setup.settings.path is Descent.HELIX),
     ),
     ("operation_time", "operation_cost", "holes", "change_parts", "secure", "ramp", "size_error"),
     (),
@@ -78,6 +79,7 @@ KIND = Kind(
     gather,
     build,
     feature_of,
+    path,
     removes=removes,
     settles=settles,
     runs_on=runs_on,

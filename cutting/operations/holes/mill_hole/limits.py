@@ -10,7 +10,7 @@ from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Rule
 from cutting.operations.frame.toughness import toughness_asked
 from cutting.operations.holes.mill_hole.numbers import Numbers
-from cutting.operations.holes.mill_hole.setup import Path
+from cutting.operations.holes.mill_hole.setup import Descent
 
 LEAST_RATIO = 1.15  # hole over tool from which chips come past the mill (common practice)
 MINIMUM_CHIP = 0.25  # of the edge's radius (as drilled)
@@ -22,7 +22,7 @@ GLEAM = 0.02  # mm of taper that nobody minds where no tolerance is given
 
 def helical(x: Numbers) -> bool:
     """Whether the mill runs down a helix."""
-    return x.setup.settings.path is Path.HELIX
+    return x.setup.settings.path is Descent.HELIX
 
 
 def widest(setup: Any, diameter: Any, corner: Any) -> Any:

@@ -9,9 +9,12 @@ import numpy as np
 
 from cutting.mechanics import force
 from cutting.mechanics import hole_milling as milling
+from cutting.motion.clock import around_seconds, rapid_seconds
+from cutting.motion.places import between_seconds
+from cutting.motion.trace import CLEAR
 from cutting.operations.frame.money import Spent, spend
 from cutting.operations.frame.over_passes import of_one
-from cutting.operations.holes.mill_hole.setup import MillHoleSetup, Path, Sense
+from cutting.operations.holes.mill_hole.setup import Descent, MillHoleSetup, Sense
 from cutting.operations.holes.mill_hole.tool import Array, MillTool
 from cutting.operations.holes.shared import reached
 from cutting.wear import spread
@@ -29,7 +32,7 @@ PLACED = 0.02  # mm, zone in which the axes put a hole's middle (common practice
 MOST_THINNED = 1.6  # × the slot's feed that thin chips allow at most (common practice)
 SLOT = 2.0 / np.pi  # mean over largest chip thickness of a full slot
 RAMP_SHARE, LENGTH_SHARE = 0.8, 0.9  # of the tool's steepest ramp and of its teeth that a usual pitch takes
-BETWEEN_HOLES, CHAMFERED = 1.2, 3.0  # s (common practice, as drilling)
+CHAMFERED = 3.0  # s a hole (common practice, as drilling)
 TURNS_ROUND = 0.8  # µm Ra of a wall that a mill runs round, before feed and bending (common practice)
 WASHED, STANDING = 4.0, 2.5  # hole diameters of depth from which chips come up by themselves: washed through or blown, and not
 PACKS_UP = 0.01  # chance a hole that chips which are cut again stop the mill (common practice)
@@ -102,7 +105,7 @@ def numbers(setup: MillHoleSetup, tool: MillTool, speed: Any, feed: Any, record:
     """Everything computed at speeds [m/min] and feeds [mm a tooth at the wall]; `pitch` [mm] in place of the set-up's."""
     f, s, machine, own = setup.feature, setup.settings, setup.machine, tool.own
     d, z, material, worn = own["diameter"], own["flutes"], setup.work.material, setup.house.wear_factor
-    plunges = s.path is Path.PLUNGE
+    plunges = s.path is Descent.PLUNGE
     n = machine.drive().at(speed, d)
     v, fz = np.pi * d * n / 1000.0, np.asarray(feed, float) + 0.0 * n
     fed = record(milling.edge_feed_rate, feed_per_tooth=fz, flutes=z, spindle_speed=n) * (PLUNGED if plunges else 1.0)
@@ -138,8 +141,9 @@ def numbers(setup: MillHoleSetup, tool: MillTool, speed: Any, feed: Any, record:
     minutes = milled_life(tool, v, fz, angle, tool.own["life"], record)
     used = engaged / 60.0 / minutes
     shape = record(spread.weibull_shape, coefficient_of_variation=tool.coefficient_of_variation)
-    idle = machine.index_time + machine.start_time + f.count * 120.0 * (setup.depth + 20.0) / machine.rapid_rate
-    idle = idle + (f.count - 1) * BETWEEN_HOLES + (f.count * CHAMFERED + machine.index_time + machine.start_time if f.chamfer else 0.0)
+    each = float(sum(rapid_seconds([CLEAR, setup.depth + APPROACH + CLEAR], machine)))
+    idle = around_seconds(machine) + f.count * each + between_seconds(machine, f.circle, f.count)
+    idle = idle + (f.count * CHAMFERED + around_seconds(machine) if f.chamfer else 0.0)
     blown = (machine.pressure(s.coolant) or 0.0) >= 20.0
     free = np.where(plunges, own["plunge"], (WASHED if blown else STANDING) * f.diameter.nominal)
     crowding = record.of("chips", setup.depth / np.maximum(free, 1e-9))

@@ -20,7 +20,7 @@ from cutting.workpiece.pattern import check_pattern
 SAME_SIZE = 0.02  # mm by which a mill that plunges may differ from its hole where no tolerance is given
 
 
-class Path(StrEnum):
+class Descent(StrEnum):
     """How the mill goes down."""
 
     HELIX = "helix"
@@ -44,7 +44,7 @@ class MillHoleSettings:
     cutting_speed: float
     feed_per_tooth: float
     coolant: str = "flood"
-    path: Path = Path.HELIX
+    path: Descent = Descent.HELIX
     pitch: float | None = None
     finish: float = 0.0
     offset: float = 0.0
@@ -86,9 +86,9 @@ class MillHoleSetup(BaseSetup):
         if not self.chuck.takes(self.mill):
             raise CuttingError("tool.chuck", f"{self.chuck.name} does not take {self.mill.name}, whose shank is Ø{self.mill.shank:g}.")
         size, d = self.feature.diameter.nominal, self.mill.diameter
-        if self.settings.path is Path.HELIX and d >= size:
+        if self.settings.path is Descent.HELIX and d >= size:
             raise CuttingError("tool.mill", f"Ø{d:g} does not run round in a hole of Ø{size:g}.", f"below {size:g} mm")
-        if self.settings.path is Path.HELIX and 2.0 * self.settings.finish >= size - d:
+        if self.settings.path is Descent.HELIX and 2.0 * self.settings.finish >= size - d:
             raise OutOfRange("settings.finish", f"{self.settings.finish:g} mm leaves no helix inside Ø{size:g} for Ø{d:g}.",
                              f"below {(size - d) / 2.0:g} mm")  # fmt: skip
 
@@ -123,7 +123,7 @@ FIELDS = Fields(
         Field("cutting_speed", "speed", "cutting_speed", "120", also=("spindle_speed",), required=True, bounds=(0.5, 2000.0)),
         Field("feed_per_tooth", "feed at the wall", "feed_per_tooth", "0.06", required=True, bounds=(0.001, 1.0)),
         Field("coolant", "coolant", "text", default="flood"),
-        Field("path", "way down", "choice", options=tuple(one.value for one in Path), default=Path.HELIX.value),
+        Field("path", "way down", "choice", options=tuple(one.value for one in Descent), default=Descent.HELIX.value),
         Field("pitch", "pitch of the helix", example="as the tool goes", bounds=(0.01, 100.0)),
         Field("finish", "left to a last turn, on the radius", example="0", default=0.0, bounds=(0.0, 5.0)),
         Field("offset", "path set outward", example="0", default=0.0, bounds=(-0.5, 0.5)),
@@ -144,7 +144,7 @@ def feature_of(values: dict[str, Any]) -> HoleFeature:
 def build(base: Base, tool: Mapping[str, Any], given: dict[str, dict[str, Any]]) -> MillHoleSetup:
     """The set-up from its fields, section by section. Raises `CuttingError`."""
     feature, settings = feature_of(given["feature"]), dict(given["settings"])
-    path, sense = Path(settings.pop("path", Path.HELIX)), Sense(settings.pop("sense", Sense.CLIMB))
+    path, sense = Descent(settings.pop("path", Descent.HELIX)), Sense(settings.pop("sense", Sense.CLIMB))
     holding = workholding_of(given["holding"], max(feature.depth, 10.0), feature.diameter.nominal * 2.0)
     return MillHoleSetup(
         **tool, feature=feature, settings=MillHoleSettings(path=path, sense=sense, **settings), holding=holding, **vars(base)

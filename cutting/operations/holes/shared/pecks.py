@@ -8,6 +8,10 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from cutting.machine.machines import Machine
+from cutting.motion.clock import rapid_seconds
+from cutting.motion.trace import CLEAR
+
 Array = NDArray[np.float64]
 PACKS = 60.0  # diameters × bulk over flute share that a drill goes before it packs: 3.5 in steel with high-speed steel (common practice)
 NEXT, LEAST = 1.0 / 3.0, 1.0 / 12.0  # of the first peck: 3, 1 and ¼ diameters in steel (common practice)
@@ -44,17 +48,18 @@ def wanted_pressure(depth: Any, diameter: Any) -> Array:
     return np.asarray(deep * np.sqrt(np.maximum(SMALL_HOLE / np.asarray(diameter, float), 1.0)))
 
 
-def peck_times(depth: Any, first: Any, following: Any, least: Any, rapid: float, clears: bool) -> PeckTimes:
-    """Pecks over a depth [mm]: the first, then shrinking ones from `following` to `least` [mm]; `rapid` in mm/min."""
+def peck_times(depth: Any, first: Any, following: Any, least: Any, machine: Machine, clears: bool) -> PeckTimes:
+    """Pecks over a depth [mm] on a machine: the first, then shrinking ones from `following` to `least` [mm]."""
     depth, first = np.broadcast_arrays(np.asarray(depth, float), np.asarray(first, float))
     place, size = np.minimum(first, depth).copy(), np.broadcast_to(np.asarray(following, float), depth.shape).copy()
     least = np.broadcast_to(np.asarray(least, float), depth.shape)
     count, seconds = np.zeros(depth.shape), np.zeros(depth.shape)
+    breaking = 2.0 * rapid_seconds(BREAK_BACK, machine) + BREAK_SECONDS
     for _ in range(MOST_PECKS):
         on = place < depth - 1e-9
         if not on.any():
             break
-        lost = 2.0 * 60.0 * (place + 2.0) / rapid + CLEAR_SECONDS if clears else 2.0 * 60.0 * BREAK_BACK / rapid + BREAK_SECONDS
+        lost = 2.0 * rapid_seconds(place + CLEAR, machine) + CLEAR_SECONDS if clears else breaking
         count, seconds = np.where(on, count + 1.0, count), np.where(on, seconds + lost, seconds)
         place = np.where(on, place + size, place)
         size = np.maximum(size * SHRINKS, least)

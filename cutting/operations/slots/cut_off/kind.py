@@ -5,6 +5,7 @@ from __future__ import annotations
 from cutting.operations.frame.fields import Nudged
 from cutting.operations.frame.kind import Given, Kind, Settled
 from cutting.operations.slots.cut_off.evaluate import MODEL, explore
+from cutting.operations.slots.cut_off.path import path
 from cutting.operations.slots.cut_off.setup import FIELDS, CutOffFeature, CutOffSetup, build
 from cutting.operations.slots.shared.roles import gather, slot_roles
 from cutting.tooling.blades import CutOffBlade
@@ -56,6 +57,7 @@ KIND = Kind(
     gather,
     build,
     lambda values: CutOffFeature(**values),
+    path,
     removes=removes,
     settles=settles,
     area=area,

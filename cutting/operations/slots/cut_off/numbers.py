@@ -12,11 +12,13 @@ from cutting.machine.drive import Spun
 from cutting.mechanics import blade
 from cutting.mechanics.deflection import round_second_moment
 from cutting.money.kerf import Kerf, kerf
+from cutting.motion.clock import around_seconds, rapid_seconds
+from cutting.motion.trace import CLEAR
 from cutting.operations.frame.jaws import held_torque
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.slots.cut_off.setup import CutOffSetup
 from cutting.operations.slots.cut_off.simulation import Bar, Blade, CutOff, breaks_at, meet, pips, simulate, zone_dish
-from cutting.operations.slots.shared.cut import SlotCut, idle_seconds, lasting, paid
+from cutting.operations.slots.shared.cut import SlotCut, lasting, paid
 from cutting.operations.slots.shared.face import corner_roughness
 from cutting.operations.slots.shared.slot_chip import slot_index
 from cutting.operations.slots.shared.tool import Array, SlotTool
@@ -90,7 +92,7 @@ def numbers(setup: CutOffSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     lasts = lasting(tool, reached, feed, record)
     window = (tool.feed_low, tool.feed_high)
     on_part, on_bar = pips(breaks_at(bar), tool.width, tool.lead_angle, s.centre_height)
-    idle = idle_seconds(machine, setup.depth + 20.0) + (PICK_OFF if setup.holding.sub_spindle else 0.0)
+    idle = around_seconds(machine) + float(rapid_seconds(setup.depth + CLEAR, machine)) + (PICK_OFF if setup.holding.sub_spindle else 0.0)
     return Numbers(
         **paid(setup, tool, lasts, engaged, idle, record), **vars(lasts),
         setup=setup, tool=tool, pressure=tool.pressure,

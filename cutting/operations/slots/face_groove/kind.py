@@ -5,6 +5,7 @@ from __future__ import annotations
 from cutting.operations.frame.fields import Nudged
 from cutting.operations.frame.kind import Kind
 from cutting.operations.slots.face_groove.evaluate import MODEL, explore
+from cutting.operations.slots.face_groove.path import path
 from cutting.operations.slots.face_groove.setup import FIELDS, FaceGrooveFeature, FaceGrooveSetup, build, feature_of
 from cutting.operations.slots.shared.roles import gather, slot_roles
 from cutting.tooling.blades import FaceBlade
@@ -40,6 +41,7 @@ KIND = Kind(
     gather,
     build,
     feature_of,
+    path,
     removes=removes,
     area=area,
     choices=("way", "spindle"),

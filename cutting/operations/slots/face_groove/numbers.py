@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
@@ -10,13 +9,14 @@ from typing import Any
 import numpy as np
 
 from cutting.mechanics import blade, force
+from cutting.motion.clock import clock
 from cutting.operations.frame.jaws import held_torque
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.slots.face_groove.blade_fit import Standing, standing
+from cutting.operations.slots.face_groove.moves import Move, moves_of
+from cutting.operations.slots.face_groove.path import strokes_path
 from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, Way
-from cutting.operations.slots.groove.moves import layers, ridge_plan
-from cutting.operations.slots.groove.setup import ALLOWANCE, LAYER_SHARE
-from cutting.operations.slots.shared.cut import SLOWER, SlotCut, hardest, idle_seconds, lasting, leaning, paid
+from cutting.operations.slots.shared.cut import SLOWER, SlotCut, hardest, lasting, leaning, paid
 from cutting.operations.slots.shared.slot_chip import slot_index
 from cutting.operations.slots.shared.tool import Array, SlotTool
 from cutting.operations.slots.shared.written import write_layer, write_plunge
@@ -24,31 +24,8 @@ from cutting.working import Recorder, Silent
 
 FACE_SHARE = 0.7  # of grooving's feed and of its speed's middle that a face groove takes (common practice)
 SLOWER_STILL = SLOWER * (1.0 + FACE_SHARE) / 2.0  # of the turning speed
-STROKE_IDLE = 0.15  # s between two strokes (common practice)
 SIDE_FORM = 1.0
 OPEN_SIDE, OPEN_BELOW = 1.0 / 3.0, 0.95
-
-
-@dataclass(frozen=True)
-class Move:
-    """Where the edge goes: `outer` diameter of its outer corner at the start and end of a stroke, depth into the face at both; mm."""
-
-    kind: str
-    outer: float
-    depth: float
-    to_outer: float
-    to_depth: float
-    engaged: float
-    dwell: float = 0.0  # revolutions
-
-    @property
-    def sideways(self) -> bool:
-        return self.kind == "turn"
-
-    @property
-    def along(self) -> bool:
-        """Across the face, from diameter to diameter."""
-        return self.outer != self.to_outer or self.kind in ("turn", "floor")
 
 
 @dataclass(frozen=True)
@@ -104,6 +81,12 @@ class Numbers(SlotCut):
 _standing = lru_cache(maxsize=256)(standing)
 
 
+@lru_cache(maxsize=256)
+def _idle(setup: FaceGrooveSetup, moves: tuple[Move, ...]) -> float:
+    """Seconds that do not cut: of the lifts between the strokes, and around them."""
+    return clock(strokes_path(setup, moves), setup.machine).idle
+
+
 def numbers(setup: FaceGrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: Silent) -> Numbers:
     """Everything computed for tools as wide as the set-up's own, at speeds [m/min] and feeds [mm/rev]; arrays (..., 1)."""
     work, machine = setup.work, setup.machine
@@ -135,7 +118,7 @@ def numbers(setup: FaceGrooveSetup, tool: SlotTool, speed: Any, feed: Any, recor
     lasts = lasting(tool, reached, real / FACE_SHARE, record, SLOWER_STILL)
     sideways, down = leaning(tool, worn * side, worn * largest, record)
     feeds = (FACE_SHARE * tool.feed_low, FACE_SHARE * tool.feed_high)
-    idle = idle_seconds(machine, setup.depth + 4.0, len(moves)) + STROKE_IDLE * len(moves) + 60.0 * 60.0 / machine.rapid_rate
+    idle = _idle(setup, moves)
     slot = tool.width if setup.settings.way is Way.INWARDS else np.maximum(setup.feature.width.target, tool.width)
     return Numbers(
         **paid(setup, tool, lasts, total, idle, record), **vars(lasts),
@@ -147,42 +130,6 @@ def numbers(setup: FaceGrooveSetup, tool: SlotTool, speed: Any, feed: Any, recor
         moves=moves, stroke_seconds=seconds, stroke_speed=n, stroke_force=cutting, stroke_push=np.where(along, 0.0, against),
         stroke_side=aside, hub_clearance=_hub_clearance(setup, tool), jaw_clearance=np.array([_jaw_clearance(setup)]),
     )  # fmt: skip
-
-
-def moves_of(setup: FaceGrooveSetup) -> Iterator[Move]:
-    """The first plunge at the largest diameter, then inwards: plunges with ridges, or layers turned across; walls and floor last."""
-    f, w = setup.feature, setup.insert.width
-    widened = f.width.target > w + 0.02
-    left = ALLOWANCE if setup.settings.finish and widened else 0.0
-    outer, width, depth = f.outer_diameter.target - 2.0 * left, max(f.width.target - 2.0 * left, w), f.depth - left
-    far = outer - 2.0 * (width - w)
-    if not widened:
-        yield Move("plunge", outer, 0.0, outer, depth, w, setup.settings.dwell)
-    elif setup.settings.way is Way.INWARDS:
-        full, ridge = ridge_plan(width, w)
-        step = 2.0 * (w + ridge)
-        for k in range(full):
-            place = outer - k * step
-            yield Move("plunge", place, 0.0, place, depth, w if ridge >= 0 or k == 0 else w + ridge)
-        for k in range(full - 1):
-            if ridge > 1e-6:
-                place = outer - k * step - (w + ridge)
-                yield Move("ridge", place, 0.0, place, depth, ridge)
-    else:
-        count = layers(depth, LAYER_SHARE * w)
-        each, place = depth / count, outer
-        for k in range(count):
-            yield Move("plunge", place, k * each, place, (k + 1) * each, w)
-            other = far if place == outer else outer
-            yield Move("turn", place, (k + 1) * each, other, (k + 1) * each, each)
-            place = other
-    if left:
-        rim, inner = f.outer_diameter.target, f.outer_diameter.target - 2.0 * (f.width.target - w)
-        middle = (rim + inner) / 2.0
-        yield Move("wall", rim, 0.0, rim, f.depth, left)
-        yield Move("floor", rim, f.depth, middle, f.depth, left)
-        yield Move("wall", inner, 0.0, inner, f.depth, left)
-        yield Move("floor", inner, f.depth, middle, f.depth, left)
 
 
 def _write_layers(setup: FaceGrooveSetup, moves: tuple[Move, ...], feed: Array, record: Silent) -> None:

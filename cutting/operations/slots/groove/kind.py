@@ -7,6 +7,7 @@ import numpy as np
 from cutting.operations.frame.fields import Nudged
 from cutting.operations.frame.kind import Given, Kind, Settled
 from cutting.operations.slots.groove.evaluate import MODEL, explore
+from cutting.operations.slots.groove.path import path
 from cutting.operations.slots.groove.setup import FIELDS, WORKS, GrooveFeature, GrooveSetup, Way, Where, build, feature_of
 from cutting.operations.slots.shared.roles import gather, slot_roles
 from cutting.tooling.blades import CutOffBlade, GrooveBar
@@ -61,6 +62,7 @@ KIND = Kind(
     gather,
     build,
     feature_of,
+    path,
     lambda feature: {"blade": (WORKS[Where(str(feature.get("where") or "outside"))].KIND,)},
     ("turn",),
     removes,

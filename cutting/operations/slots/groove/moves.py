@@ -44,6 +44,11 @@ class Move:
         return float(np.hypot(self.to_place - self.place, self.to_depth - self.depth))
 
 
+def diameter_at(setup: GrooveSetup, depth: float) -> float:
+    """Diameter [mm] at a depth [mm] below the surface."""
+    return setup.feature.diameter + (2.0 if setup.inside else -2.0) * depth
+
+
 def moves_of(setup: GrooveSetup) -> tuple[Move, ...]:
     """All strokes of the way that is set, roughing first, then walls and floor. Raises nothing: what does not fit is a limit's."""
     left = ALLOWANCE if setup.finished else 0.0

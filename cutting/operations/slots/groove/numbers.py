@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -11,12 +12,14 @@ import numpy as np
 from cutting.machine.drive import Spun
 from cutting.mechanics import blade, chatter, deflection, force
 from cutting.mechanics.kinematics import facing_time
+from cutting.motion.clock import clock
 from cutting.operations.frame.jaws import held_torque
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.frame.stability import stable_on_part
-from cutting.operations.slots.groove.moves import PLUNGE, SIDEWAYS, THIN, Move, moves_of
+from cutting.operations.slots.groove.moves import PLUNGE, SIDEWAYS, THIN, Move, diameter_at, moves_of
+from cutting.operations.slots.groove.path import strokes_path
 from cutting.operations.slots.groove.setup import NOSE_SHARE, SIDE_FEED, GrooveSetup, Way
-from cutting.operations.slots.shared.cut import SlotCut, hardest, idle_seconds, lasting, leaning, paid
+from cutting.operations.slots.shared.cut import SlotCut, hardest, lasting, leaning, paid
 from cutting.operations.slots.shared.face import corner_roughness
 from cutting.operations.slots.shared.slot_chip import slot_index
 from cutting.operations.slots.shared.tool import Array, Mask, SlotTool
@@ -26,7 +29,6 @@ from cutting.working import Recorder, Silent
 
 SIDE_FORM = 1.0  # Kform of a cut sideways: one wall of the slot is gone
 INSIDE_FORM = 1.2  # and inside (Tschätsch)
-STROKE_IDLE = 0.15  # s between two strokes, beside the rapid way (common practice)
 SECOND_TOOL = 1.0  # a full radius leaves its corners to a second tool: one more index
 OPEN_SIDE = 1.0 / 3.0  # of a plunge's push that goes to an open wall beside it (common practice)
 OPEN_BELOW = 0.95  # of the insert's width from which a plunge has both walls
@@ -123,7 +125,7 @@ def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     slot = tool.width if setup.settings.way in (Way.ONE, Way.SIDE_BY_SIDE) else np.maximum(f.width.target, tool.width)
     plunges = [move.engaged for move in strokes.order if move.kind in ("plunge", "ridge")]
     return Numbers(
-        **paid(setup, tool, lasts, engaged, _idle(setup, strokes.order), record), **vars(lasts),
+        **paid(setup, tool, lasts, engaged, _idle(setup), record), **vars(lasts),
         setup=setup, tool=tool, pressure=tool.pressure,
         cutting_speed=reached, feed_set=real, feed=real, feeds=feeds,
         chip_index=slot_index(real, feeds, setup.depth, slot, tool.pressure, work.material.ductility),
@@ -144,11 +146,6 @@ def _write_layers(setup: GrooveSetup, strokes: Strokes, record: Silent) -> None:
     deep = {round(one.move.engaged, 3): one for one in strokes.taken() if one.move.sideways}
     for depth, one in deep.items():
         write_layer(setup, one.thickness, one.feed * depth, form, f"a layer of {depth:g} mm, sideways", record)
-
-
-def diameter_at(setup: GrooveSetup, depth: float) -> float:
-    """Diameter [mm] at a depth [mm] below the surface."""
-    return setup.feature.diameter + (2.0 if setup.inside else -2.0) * depth
 
 
 def side_feed(setup: GrooveSetup, corner_radius: Any, feed: Any) -> Array:
@@ -289,9 +286,10 @@ def _roughness(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, real: 
     return corner_roughness(0.5 * (real + side_feed(setup, tool.corner_radius, feed)), tool.corner_radius, speed, setup.work)
 
 
-def _idle(setup: GrooveSetup, moves: tuple[Move, ...]) -> float:
-    lifts = sum(1 for move in moves if move.kind in ("plunge", "ridge", "wall"))
-    found = idle_seconds(setup.machine, setup.depth + 4.0, lifts) + STROKE_IDLE * len(moves) + 60.0 * 60.0 / setup.machine.rapid_rate
+@lru_cache(maxsize=256)
+def _idle(setup: GrooveSetup) -> float:
+    """Seconds that do not cut: of the lifts between the strokes, and around them."""
+    found = clock(strokes_path(setup), setup.machine).idle
     left_over = setup.settings.way is Way.ROUND and _corners_left(setup)
     return found + (SECOND_TOOL * setup.machine.index_time + 4.0 if left_over else 0.0)
 

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value
 from cutting.operations.frame.results import Shown
-from cutting.operations.slots.groove.numbers import Numbers, Stroke, diameter_at
+from cutting.operations.slots.groove.moves import diameter_at
+from cutting.operations.slots.groove.numbers import Numbers, Stroke
 from cutting.operations.slots.groove.setup import Way
 from cutting.operations.slots.shared.slot_chip import slot_chip
 from cutting.working import Recorder

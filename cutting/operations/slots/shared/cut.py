@@ -126,11 +126,6 @@ def leaning(tool: SlotTool, worn_side: Array, worn_cutting: Array, record: Silen
     return sideways, blade.side_bend(worn_cutting, tool.overhang, tool.second_upright, modulus)
 
 
-def idle_seconds(machine: Any, way: float, strokes: int = 1) -> float:
-    """Indexing, spindle start and rapid moves [s]: `way` [mm] there and back, `strokes` times."""
-    return float(60.0 * strokes * way / machine.rapid_rate + machine.index_time + machine.start_time)
-
-
 def hardest(power: Array, available: Array) -> tuple[Array, Array]:
     """Power and what the spindle has [kW] at the stroke that asks for the largest share of it."""
     power, available = np.broadcast_arrays(power, available)

@@ -6,6 +6,7 @@ from cutting.operations.frame.fields import Nudged
 from cutting.operations.frame.kind import Kind
 from cutting.operations.slots.shared.roles import gather, slot_roles
 from cutting.operations.slots.trepan.evaluate import MODEL, explore
+from cutting.operations.slots.trepan.path import path
 from cutting.operations.slots.trepan.setup import FIELDS, Keeps, TrepanFeature, TrepanSetup, build, feature_of
 from cutting.tooling.blades import TrepanHead
 from cutting.workpiece.solid import NOTHING, Corner, Region, Side, Solid
@@ -48,6 +49,7 @@ KIND = Kind(
     gather,
     build,
     feature_of,
+    path,
     removes=removes,
     area=area,
     choices=("cartridges",),

@@ -9,7 +9,10 @@ import numpy as np
 
 from cutting.mechanics import blade, force
 from cutting.mechanics.ring import ring_share, ring_torque
-from cutting.operations.slots.shared.cut import SLOWER, SlotCut, idle_seconds, lasting, leaning, paid
+from cutting.motion.clock import around_seconds, rapid_seconds
+from cutting.motion.places import between_seconds
+from cutting.motion.trace import CLEAR
+from cutting.operations.slots.shared.cut import SLOWER, SlotCut, lasting, leaning, paid
 from cutting.operations.slots.shared.slot_chip import slot_index
 from cutting.operations.slots.shared.tool import Array, SlotTool
 from cutting.operations.slots.trepan.setup import Cartridges, Keeps, TrepanSetup, ring_width
@@ -77,7 +80,7 @@ def numbers(setup: TrepanSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     per_kilo = material.density * 1e-6
     core = np.pi / 4.0 * inner**2 * f.depth * per_kilo
     return Numbers(
-        **paid(setup, tool, lasts, engaged, f.count * idle_seconds(machine, setup.depth + 60.0), record, float(edges)), **vars(lasts),
+        **paid(setup, tool, lasts, engaged, _idle(setup), record, float(edges)), **vars(lasts),
         setup=setup, tool=tool, pressure=tool.pressure,
         cutting_speed=reached, feed_set=per_edge, feed=real, feeds=feeds,
         chip_index=slot_index(per_edge, feeds, setup.depth, width, tool.pressure, material.ductility),
@@ -88,3 +91,11 @@ def numbers(setup: TrepanSetup, tool: SlotTool, speed: Any, feed: Any, record: S
         share=ring_share(outer, width), core_mass=f.count * core, core_value=f.count * core * f.core_price,
         ring_mass=np.pi / 4.0 * (outer**2 - inner**2) * setup.depth * per_kilo,
     )  # fmt: skip
+
+
+def _idle(setup: TrepanSetup) -> float:
+    """Seconds that do not cut: in and out of each ring, from one to the next, and around them."""
+    f, machine = setup.feature, setup.machine
+    out = setup.depth + APPROACH + CLEAR + (BREAK_THROUGH if f.through and not f.web else 0.0)
+    each = float(sum(rapid_seconds([CLEAR, out], machine)))
+    return around_seconds(machine) + f.count * each + between_seconds(machine, f.circle, f.count)

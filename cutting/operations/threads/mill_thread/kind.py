@@ -10,6 +10,7 @@ from cutting.machine.spindle import DRIVEN
 from cutting.operations.frame.fields import Nudged
 from cutting.operations.frame.kind import Kind
 from cutting.operations.threads.mill_thread.evaluate import MODEL, explore
+from cutting.operations.threads.mill_thread.path import path
 from cutting.operations.threads.mill_thread.setup import FIELDS, build
 from cutting.operations.threads.shared.feature import area, feature_of, removes, settles
 from cutting.tooling.drills import CHUCK_KIND
@@ -54,6 +55,7 @@ KIND = Kind(
     gather,
     build,
     feature_of,
+    path,
     guests=("drill", "tap", "turn thread"),
     removes=removes,
     settles=settles,

@@ -10,6 +10,9 @@ import numpy as np
 from cutting.mechanics import force
 from cutting.mechanics import hole_milling as milling
 from cutting.mechanics.threading import flank_error
+from cutting.motion.clock import around_seconds, rapid_seconds
+from cutting.motion.places import between_seconds
+from cutting.motion.trace import CLEAR
 from cutting.operations.frame.money import Spent, spend
 from cutting.operations.frame.over_passes import of_one
 from cutting.operations.threads.mill_thread.setup import MillThreadSetup, Sense
@@ -26,7 +29,6 @@ MILLING_FORM = 1.2  # Tschätsch's correction of the specific force for milling
 CIRCLES = 0.012  # mm that the pitch diameter varies by the machine's circle (common practice)
 LEFT_OF_PUSH, AFTER_REPEAT = 0.35, 0.4  # of the push-off that still stands in the size once it is set off; what each repeat leaves of it
 RETRACT = 2.0  # mm before and after
-BETWEEN_HOLES = 1.2  # s (common practice, as drilling)
 LOST = 0.04  # of broken thread mills whose part is lost: the pieces fall out, the path is run again (common practice)
 LEADS = 1.6  # teeth's worth of the leading tooth of three that follow each other along one groove (common practice)
 FRONT_FEED = 0.8  # of the feed at the wall that the end takes where it opens the core (common practice)
@@ -159,7 +161,8 @@ def numbers(setup: MillThreadSetup, tool: ThreadMillTool, speed: Any, feed: Any,
     minutes = milled_life(tool, v, fz, np.maximum(angle_each, 20.0), tool.own["type_life"], record)
     used = engaged / 60.0 / minutes
     shape = record(spread.weibull_shape, coefficient_of_variation=tool.coefficient_of_variation)
-    idle = machine.index_time + machine.start_time + count * 120.0 * (f.length + 20.0) / machine.rapid_rate + (count - 1) * BETWEEN_HOLES
+    each = float(rapid_seconds(f.length, machine) + rapid_seconds(f.length + RETRACT + CLEAR, machine) + rapid_seconds(CLEAR, machine))
+    idle = around_seconds(machine) + count * each + between_seconds(machine, f.circle, count)
     margin = own["type_bends_at"] / np.maximum(bend, 1.0)
     chance = breaks(np.minimum(margin, 4.0), 1.0)
     value = setup.batch.part_value or 0.0

@@ -13,7 +13,7 @@ from cutting.operations.frame.fields import WORKHOLDING, Base, Field, Fields, ch
 from cutting.operations.frame.setup import BaseSetup, workholding_of
 from cutting.operations.threads.shared.core_hole import usual_hole
 from cutting.operations.threads.shared.feature import FEATURE, SHOWN, ThreadFeature, check_feature, feature_of, title
-from cutting.operations.threads.shared.sense import Goes, Path, climbing_path, goes_for
+from cutting.operations.threads.shared.sense import Goes, Turning, climbing_path, goes_for
 from cutting.tooling.drills import Chuck
 from cutting.tooling.thread_mills import ThreadMill
 
@@ -22,8 +22,8 @@ class Sense(StrEnum):
     """Sense of the path: by climb, or said."""
 
     CLIMB = "by climb"
-    COUNTER = Path.COUNTER.value
-    CLOCKWISE = Path.CLOCKWISE.value
+    COUNTER = Turning.COUNTER.value
+    CLOCKWISE = Turning.CLOCKWISE.value
 
 
 class Along(StrEnum):
@@ -88,10 +88,10 @@ class MillThreadSetup(BaseSetup):
         return self.settings.passes
 
     @property
-    def path(self) -> Path:
+    def path(self) -> Turning:
         """Sense of the path, seen from the spindle."""
         said = self.settings.sense
-        return climbing_path(self.mill.left_cutting) if said is Sense.CLIMB else Path(said.value)
+        return climbing_path(self.mill.left_cutting) if said is Sense.CLIMB else Turning(said.value)
 
     @property
     def goes(self) -> Goes:

@@ -11,6 +11,7 @@ from cutting.operations.frame.fields import Nudged
 from cutting.operations.frame.kind import Kind
 from cutting.operations.threads.shared.feature import area, feature_of, removes, runs_on_axis, settles
 from cutting.operations.threads.tap.evaluate import MODEL, explore
+from cutting.operations.threads.tap.path import path
 from cutting.operations.threads.tap.setup import FIELDS, build
 from cutting.tooling.drills import CHUCK_KIND
 from cutting.tooling.roles import Parts, Role
@@ -51,6 +52,7 @@ KIND = Kind(
     gather,
     build,
     feature_of,
+    path,
     guests=("drill", "mill thread", "turn thread"),
     removes=removes,
     settles=settles,

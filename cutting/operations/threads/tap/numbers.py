@@ -9,6 +9,9 @@ import numpy as np
 
 from cutting.mechanics import force
 from cutting.mechanics.threading import breaking_torque, tap_torque
+from cutting.motion.clock import around_seconds, rapid_seconds
+from cutting.motion.places import between_seconds
+from cutting.motion.trace import CLEAR
 from cutting.operations.frame.money import Spent, spend
 from cutting.operations.frame.over_passes import of_one
 from cutting.operations.threads.shared.hardness import rockwell
@@ -25,7 +28,6 @@ BEYOND = 1.0  # pitches below the chamfer that a hole must leave (common practic
 TURNS_BACK = {Held.SYNCHRONISED: 0.35, Held.FLOATING: 0.6, Held.REVERSING: 0.1}
 STANDS = 0.15  # s at each end
 PACKED_FROM, PACKED = 0.6, 0.5  # of the depth that its chips come up from, and what they add to the torque there (common practice)
-BETWEEN_HOLES = 1.2  # s (common practice, as drilling)
 LOST = 0.9  # of broken taps whose part is lost (common practice: 0.8 to 1)
 # µm by which the pitch diameter differs from thread to thread: led by the spindle, by a floating holder (common practice)
 SPREAD = {Held.SYNCHRONISED: 0.035, Held.FLOATING: 0.05, Held.REVERSING: 0.05}
@@ -104,7 +106,7 @@ def numbers(setup: TapSetup, tool: TapTool, speed: Any, feed: Any, record: Silen
     breaking = record(breaking_torque, shear_strength=own["shear"], core_diameter=own["core"])
     margin = breaking / np.maximum(torque, 1e-9)
     one = record(thread_time, length=f.length, passes=own["chamfer_threads"], pitch=t.pitch, lead=t.lead, spindle_speed=n)
-    turning = 2.0 * TURNS_BACK[s.held] * n / 1000.0 + 2.0 * STANDS
+    turning = turning_seconds(setup, n)
     engaged = count * one
     minutes = record(
         life.taylor_life,
@@ -123,8 +125,7 @@ def numbers(setup: TapSetup, tool: TapTool, speed: Any, feed: Any, record: Silen
     minutes = minutes * own["type_life"] / life.REFERENCE_LIFE / np.maximum(tool.metal, 0.5)
     used = engaged / 60.0 / minutes
     shape = record(spread.weibull_shape, coefficient_of_variation=tool.coefficient_of_variation)
-    idle = machine.index_time + machine.start_time + count * (turning + 120.0 * (f.length + 20.0) / machine.rapid_rate)
-    idle = idle + (count - 1) * BETWEEN_HOLES
+    idle = around_seconds(machine) + count * (turning + 2.0 * rapid_seconds(CLEAR, machine)) + between_seconds(machine, f.circle, count)
     worse = 1.0 + 4.0 * crowded + np.where(tool.stays > 0, 1.0, 0.0)
     chance = breaks(margin, worse)
     value = setup.batch.part_value or 0.0
@@ -145,6 +146,11 @@ def numbers(setup: TapSetup, tool: TapTool, speed: Any, feed: Any, record: Silen
         holes=count / used, book_low=tool.speed_low * tool.speed_factor, book_high=tool.speed_high * tool.speed_factor,
         chip_index=100.0 * np.clip(1.4 - np.where(forms, 0.0, deep) / 2.0, 0.0, 1.0) + 0.0 * n,
     )  # fmt: skip
+
+
+def turning_seconds(setup: TapSetup, spindle_speed: Any) -> Any:
+    """Seconds that the spindle takes to turn round at the bottom and again at the mouth, from a speed [1/min]."""
+    return 2.0 * TURNS_BACK[setup.settings.held] * spindle_speed / 1000.0 + 2.0 * STANDS
 
 
 def one_of(x: Numbers, k: int, setup: TapSetup) -> Numbers:

@@ -10,6 +10,7 @@ from cutting.operations.frame.nudges import Ladder, steps, trim
 from cutting.operations.threads.shared.feature import area, either_side_of, removes, settles
 from cutting.operations.threads.turn_thread.evaluate import MODEL, explore
 from cutting.operations.threads.turn_thread.groove import depths
+from cutting.operations.threads.turn_thread.path import path
 from cutting.operations.threads.turn_thread.setup import FIELDS, MOST_PASSES, TurnThreadSetup, build
 from cutting.tooling.roles import Parts, Role
 from cutting.tooling.thread_inserts import HOLDER_KINDS, INSERT_KINDS
@@ -63,6 +64,7 @@ KIND = Kind(
     gather,
     build,
     either_side_of,
+    path,
     guests=("drill", "tap", "mill thread"),
     removes=removes,
     settles=settles,

@@ -10,6 +10,8 @@ import numpy as np
 from cutting.mechanics import force
 from cutting.mechanics.deflection import Holding, round_second_moment, tool_deflection
 from cutting.mechanics.threading import flank_clearance, run_in
+from cutting.motion.clock import around_seconds, rapid_seconds
+from cutting.motion.trace import CLEAR
 from cutting.operations.frame.money import Spent, spend
 from cutting.operations.frame.over_passes import of_one
 from cutting.operations.threads.shared.hardness import rockwell
@@ -101,7 +103,8 @@ def numbers(setup: TurnThreadSetup, tool: ThreadTool, speed: Any, feed: Any, rec
     per_pass = (f.length + FRONT * t.pitch + f.relief / 2.0) / (t.lead * n) * 60.0
     count = cut.depth.size * t.starts
     by_hand = machine.geared
-    back = RETURNS[by_hand] + 60.0 * (f.length + 10.0) / machine.rapid_rate
+    way = f.length + FRONT * t.pitch + f.relief / 2.0
+    back = RETURNS[by_hand] + float(sum(rapid_seconds([2.0 * CLEAR, way], machine)))
     engaged = count * per_pass
     minutes = record(
         life.taylor_life,
@@ -119,7 +122,7 @@ def numbers(setup: TurnThreadSetup, tool: ThreadTool, speed: Any, feed: Any, rec
     )
     used = engaged / 60.0 / minutes
     shape = record(spread.weibull_shape, coefficient_of_variation=tool.coefficient_of_variation)
-    idle = machine.index_time + machine.start_time + count * back + 0.0 * n
+    idle = around_seconds(machine) + count * back + 0.0 * n
     load = fc / np.maximum(cut.edge, 1e-9) / record.of("strength", 1.0)
     over = np.maximum(load.max(axis=-1, keepdims=True) / own["stands"] - 1.0, 0.0)
     chance = np.clip(SCRAPS * (1.0 + 40.0 * over), 0.0, 0.05)

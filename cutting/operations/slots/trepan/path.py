@@ -1,0 +1,29 @@
+"""How a trepanning head goes: straight through the plate, hole by hole."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from cutting.motion.moves import Frame, Path, Spindle
+from cutting.motion.places import places
+from cutting.motion.trace import CLEAR, Trace
+from cutting.operations.slots.trepan.numbers import APPROACH, BREAK_THROUGH, Numbers
+from cutting.workpiece.solid import Solid
+
+TIP = "edges of the head, on its axis"
+
+
+def path(x: Numbers, before: Solid | None = None) -> Path:
+    """The path of a set-up's rings; z from the plate's front."""
+    setup, f = x.setup, x.setup.feature
+    n = float(np.ravel(x.spindle_speed)[0])
+    spindle = Spindle(n, n, seconds=setup.machine.start_time)
+    at = places(f.circle, f.count)
+    trace = Trace(setup.machine, Frame.HOLE, TIP, (*at[0], APPROACH + CLEAR), setup.insert.name, setup.settings.coolant, spindle)
+    floor = -(setup.depth + (BREAK_THROUGH if f.through and not f.web else 0.0))
+    for px, py in at:
+        trace.rapid(px, py, APPROACH + CLEAR)
+        trace.rapid(px, py, APPROACH)
+        trace.feed(px, py, floor, float(np.ravel(x.feed)[0]))
+        trace.rapid(px, py, APPROACH + CLEAR)
+    return trace.done()
