@@ -124,10 +124,24 @@ class Frame(StrEnum):
 
 
 @dataclass(frozen=True)
+class Edge:
+    """What of a tool cuts: a convex outline (radius, along) [mm] about the reference point, in half section.
+
+    Of a turned path `radius` is told from the reference point; of one in a hole from the tool's own axis. `rows` alike stand
+    `apart` along the axis (a thread's teeth).
+    """
+
+    outline: tuple[tuple[float, float], ...]
+    rows: int = 1
+    apart: float = 0.0
+
+
+@dataclass(frozen=True)
 class Path:
-    """How a tool goes: from `start`, with its reference point `tip` in words, step by step."""
+    """How a tool goes: from `start`, with its reference point `tip` in words, step by step; `edge` is what of it cuts."""
 
     frame: Frame
     tip: str
     start: Point
     steps: tuple[Step, ...]
+    edge: Edge

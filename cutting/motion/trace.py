@@ -7,6 +7,7 @@ from cutting.motion.moves import (
     Arc,
     Coolant,
     Dwell,
+    Edge,
     Feed,
     Frame,
     Helix,
@@ -59,10 +60,10 @@ class Trace:
     def switch(self, *switches: Spindle | Coolant | Tool | Sync) -> None:
         self.steps += switches
 
-    def done(self) -> Path:
-        """The path, with the way back to where tools change."""
+    def done(self, edge: Edge) -> Path:
+        """The path with what of the tool cuts, and the way back to where tools change."""
         steps = (*self.steps, Rapid(self._home))
-        return Path(self._frame, self._tip, self._home, steps)
+        return Path(self._frame, self._tip, self._home, steps, edge)
 
     def _go(self, move: Rapid | Feed | Arc | Helix | ThreadPass) -> None:
         if isinstance(move, (Rapid, Feed, ThreadPass)) and move.to == self.at:

@@ -14,6 +14,7 @@ from cutting.advice import advise
 from cutting.advice.candidate import Candidate
 from cutting.advice.contests.drill import BARE
 from cutting.errors import CuttingError
+from cutting.machine.machines import find_machine
 from cutting.operations.holes.drill.changes import changes
 from cutting.operations.holes.drill.evaluate import MODEL
 from cutting.operations.holes.drill.limits import entry_share
@@ -166,12 +167,14 @@ def test_pecks_stop_where_they_are_counted() -> None:
     assert places[:4] == pytest.approx((30.0, 40.0, 48.5, 55.725))
     assert all(b - a >= 2.5 - 1e-9 for a, b in itertools.pairwise(places))
     assert places[-1] < 90.0
-    times = peck_times(90.0, 30.0, 10.0, 2.5, 12_000.0, True)
+    slow = replace(find_machine("machining centre"), rapid_rate=12_000.0)
+    times = peck_times(90.0, 30.0, 10.0, 2.5, slow, True)
     assert float(times.count) == len(places)
     # there and back from each place at rapid with 2 mm to spare, and what turning round costs
-    assert float(times.seconds) == pytest.approx(sum(2 * 60 * (place + 2) / 12_000 + 0.3 for place in places))
-    assert float(peck_times(20.0, 30.0, 10.0, 2.5, 12_000.0, True).count) == 0
-    broken = peck_times(90.0, 30.0, 10.0, 2.5, 12_000.0, False)
+    ramp = 0.2 / 6.0  # s to 12 m/min at 6 m/s²
+    assert float(times.seconds) == pytest.approx(sum(2 * (60 * (place + 2) / 12_000 + ramp) + 0.13 for place in places))
+    assert float(peck_times(20.0, 30.0, 10.0, 2.5, slow, True).count) == 0
+    broken = peck_times(90.0, 30.0, 10.0, 2.5, slow, False)
     assert float(broken.seconds) < 0.3 * float(times.seconds)
     # common practice, no source: a stroke that only breaks the chip costs a tenth to a sixth of a second
     assert 0.10 < float(broken.seconds) / float(broken.count) < 0.17

@@ -20,7 +20,6 @@ from cutting.operations.frame.fields import Field
 from cutting.operations.frame.outcome import Limit, Outcome
 from cutting.operations.registry import KINDS, evaluate_quickly
 from cutting.operations.slots.groove.numbers import side_feed
-from cutting.operations.slots.shared.cut import idle_seconds
 from cutting.operations.turned.case import single_cutter
 from cutting.operations.turned.edge_strength import edge_force_limit
 from cutting.tooling.items import grades
@@ -200,10 +199,8 @@ def test_a_field_refuses_what_it_may_not_be(kind: str, section: str, field: Fiel
     assert on is None or f"{low:g} to {high:g}" not in str(on.bound)
 
 
-def test_idle_moves_and_feeds_sideways_by_hand() -> None:
-    """100 mm at 20 m/min are 0.3 s, with 1.2 s to index and 1.2 s to start; half as much again as the plunge, within 0.6 of the corner."""
-    machine = find_machine("two-axis lathe")
-    assert [idle_seconds(machine, 100, strokes) for strokes in (1, 3)] == [pytest.approx(2.7), pytest.approx(3.3)]
+def test_feeds_sideways_by_hand() -> None:
+    """Half as much again as the plunge, within 0.6 of the corner."""
     setup = read_setup(GROOVE)
     assert [float(side_feed(setup, 0.4, feed)) for feed in (0.12, 0.2, 0.3)] == pytest.approx([0.18, 0.24, 0.3])
     assert float(side_feed(setup.with_settings(side_feed=0.1), 0.4, 0.3)) == pytest.approx(0.1)

@@ -18,6 +18,7 @@ from cutting.operations.threads.shared.risk import breaks, certainty, money_at_r
 from cutting.operations.threads.shared.sense import (
     Feeds,
     Goes,
+    Turning,
     Turns,
     climbing_path,
     climbs,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from cutting.motion.moves import Frame, Path, Point, Spindle
+from cutting.motion.moves import Edge, Frame, Path, Point, Spindle
 from cutting.motion.trace import CLEAR, Trace
 from cutting.operations.turned.case import APPROACH
 from cutting.operations.turned.physics import Cut
@@ -12,6 +12,7 @@ from cutting.operations.turned.plan import pass_depths
 from cutting.operations.turned.setup import Setup
 from cutting.workpiece.solid import Solid
 
+BEYOND, THIN = 1000.0, 1e-6  # mm: all metal on the tool's side of the surface has gone; the nose is told as a corner
 TIP = "middle of the nose, on the programmed surface"
 
 
@@ -43,25 +44,27 @@ def _surface(setup: Setup, face: float) -> tuple[Point, ...]:
 def _turned(x: Cut, face: float) -> Path:
     setup, outwards = x.setup, x.setup.shrinks
     points = _surface(setup, face)
-    points = tuple(reversed(points)) if setup.away else points
-    run_in = APPROACH * (-1.0 if setup.away else 1.0)
+    run_in = APPROACH
+    if setup.away:  # it begins in the part, and runs out of its end
+        (radius, y, far), *rest = points
+        points, run_in = (*reversed(rest), (radius, y, far + APPROACH)), 0.0
     depths = pass_depths(setup)
     left = np.append(np.cumsum(depths[::-1])[::-1][1:], 0.0)  # still to go after each pass
-    speeds = np.broadcast_to(np.ravel(x.spindle_speed), len(depths))
+    speeds = [float(one) for one in np.broadcast_to(np.ravel(x.spindle_speed), len(depths))]
     feed = float(np.ravel(x.feed_per_rev)[0])
-    starts = [(points[0][0] + outwards * one, 0.0, points[0][2] + run_in) for one in left]
-    first = Spindle(float(speeds[0]), float(speeds[0]), seconds=setup.machine.start_time)
+    starts = [(points[0][0] + outwards * one, 0.0, points[0][2] + run_in) for one in map(float, left)]
+    first = Spindle(speeds[0], speeds[0], seconds=setup.machine.start_time)
     trace = Trace(setup.machine, Frame.TURNED, TIP, starts[0], setup.insert.name, setup.settings.coolant, first)
-    for k, more in enumerate(left):
+    for k, more in enumerate(map(float, left)):
         if k and speeds[k] != speeds[k - 1]:
-            trace.switch(Spindle(float(speeds[k]), float(speeds[k])))
+            trace.switch(Spindle(speeds[k], speeds[k]))
         trace.rapid(*starts[k])
         for radius, y, z in points[0 if len(points) > 2 else 1 :]:
             trace.feed(radius + outwards * more, y, z, feed)
         radius, y, z = trace.at
         trace.rapid(radius + outwards * CLEAR, y, z)
         trace.rapid(starts[k][0] + outwards * CLEAR, y, starts[k][2])
-    return trace.done()
+    return trace.done(Edge(((0.0, 0.0), (outwards * BEYOND, 0.0), (outwards * BEYOND, THIN), (0.0, THIN))))
 
 
 def _faced(x: Cut, face: float) -> Path:
@@ -80,4 +83,4 @@ def _faced(x: Cut, face: float) -> Path:
         trace.feed(inner, 0.0, place, float(np.ravel(x.feed_per_rev)[0]))
         trace.rapid(inner, 0.0, place + CLEAR)
         trace.rapid(outer, 0.0, place + CLEAR)
-    return trace.done()
+    return trace.done(Edge(((0.0, 0.0), (0.0, BEYOND), (THIN, BEYOND), (THIN, 0.0))))

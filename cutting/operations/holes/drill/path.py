@@ -7,7 +7,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from cutting.mechanics.drilling import cone_length
-from cutting.motion.moves import Frame, Path, Spindle
+from cutting.motion.moves import Edge, Frame, Path, Spindle
 from cutting.motion.places import places
 from cutting.motion.trace import CLEAR, Trace
 from cutting.operations.holes.drill.numbers import APPROACH, BREAK_THROUGH, CORNER_IN, Numbers, peck_sizes
@@ -15,6 +15,7 @@ from cutting.operations.holes.drill.setup import Pecks
 from cutting.operations.holes.shared.pecks import BREAK_BACK, BREAK_SECONDS, CLEAR_SECONDS, peck_places
 from cutting.workpiece.solid import Solid
 
+BEYOND = 1000.0  # mm: what is above the point in its hole has gone
 TIP = "point of the drill"
 
 
@@ -44,13 +45,14 @@ def path(x: Numbers, before: Solid | None = None) -> Path:
                 trace.dwell(seconds=BREAK_SECONDS)
                 trace.rapid(px, py, z)
         trace.rapid(px, py, APPROACH + CLEAR)
-    return trace.done()
+    radius, cone = setup.drill.diameter / 2.0, _cone(x)
+    return trace.done(Edge(((0.0, 0.0), (radius, cone), (radius, BEYOND), (0.0, BEYOND))))
 
 
 def _stops(x: Numbers) -> list[tuple[float, float, float, bool]]:
     """Where the point goes to at which feed and speed, and whether it comes back from there; from the entry down."""
     setup, s, layers = x.setup, x.setup.settings, x.layers
-    cone = float(np.ravel(cone_length(setup.drill.diameter, setup.drill.point_angle))[0])
+    cone = _cone(x)
     deep = float(layers.far[-1])
     floor = deep + cone + (BREAK_THROUGH if setup.feature.through else 0.0)
     feeds = np.broadcast_to(np.ravel(x.feed), layers.count)
@@ -63,6 +65,10 @@ def _stops(x: Numbers) -> list[tuple[float, float, float, bool]]:
         share = s.entry_feed if place <= cone + CORNER_IN + 1e-9 else s.exit_feed if place > deep and setup.feature.breaks_out else 1.0
         found.append((-place, float(feeds[k]) * share, float(speeds[k]), place in pecks))
     return found
+
+
+def _cone(x: Numbers) -> float:
+    return float(np.ravel(cone_length(x.setup.drill.diameter, x.setup.drill.point_angle))[0])
 
 
 def _pecks(x: Numbers) -> Iterator[float]:

@@ -6,13 +6,14 @@ import math
 
 import numpy as np
 
-from cutting.motion.moves import Frame, Path, Per, Spindle
+from cutting.motion.moves import Edge, Frame, Path, Per, Spindle
 from cutting.motion.places import places
 from cutting.motion.trace import CLEAR, Trace
 from cutting.operations.holes.mill_hole.numbers import APPROACH, BELOW, LAST_TURNS, Numbers, roughed
 from cutting.operations.holes.mill_hole.setup import Descent, Sense
 from cutting.workpiece.solid import Solid
 
+BEYOND = 1000.0  # mm: what is above the end in its hole has gone
 TIP = "middle of the mill's end"
 
 
@@ -31,7 +32,8 @@ def path(x: Numbers, before: Solid | None = None) -> Path:
         else:
             _round_and_down(trace, x, px, py)
         trace.rapid(px, py, APPROACH + CLEAR)
-    return trace.done()
+    radius = setup.mill.diameter / 2.0
+    return trace.done(Edge(((0.0, 0.0), (radius, 0.0), (radius, BEYOND), (0.0, BEYOND))))
 
 
 def _round_and_down(trace: Trace, x: Numbers, px: float, py: float) -> None:

@@ -17,8 +17,8 @@ PACKS = 60.0  # diameters × bulk over flute share that a drill goes before it p
 NEXT, LEAST = 1.0 / 3.0, 1.0 / 12.0  # of the first peck: 3, 1 and ¼ diameters in steel (common practice)
 SHRINKS = 0.85  # each peck against the one before it (common practice)
 BROKEN_BULK, MOST_GAIN = 5.0, 1.8  # bulk of chips that a peck breaks; and how much further that lets a drill go at most (common practice)
-BREAK_BACK, BREAK_SECONDS = 0.4, 0.15  # mm and s of a peck that only breaks the chip
-CLEAR_SECONDS = 0.3  # s that a full retract loses at its two ends
+BREAK_BACK, BREAK_SECONDS = 0.4, 0.11  # mm of a peck that only breaks the chip, and s that it loses beside the slides
+CLEAR_SECONDS = 0.13  # s that a full retract loses at its two ends beside the slides
 MOST_PECKS = 400
 PRESSURE, PRESSURE_DEEP, PRESSURE_MOST = (
     20.0,

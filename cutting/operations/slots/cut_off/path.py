@@ -7,7 +7,7 @@ from cutting.motion.trace import CLEAR, Trace
 from cutting.operations.slots.cut_off.feed_zones import Zone
 from cutting.operations.slots.cut_off.numbers import Numbers, bar_of
 from cutting.operations.slots.cut_off.setup import CutOffSetup
-from cutting.operations.slots.shared.way import NEAR
+from cutting.operations.slots.shared.way import NEAR, blade_edge
 from cutting.workpiece.solid import Solid
 
 TIP = "corner of the edge at the chuck's side"
@@ -24,7 +24,7 @@ def cut_path(setup: CutOffSetup, zones: tuple[Zone, ...]) -> Path:
     f, s = setup.feature, setup.settings
     spun = setup.machine.drive(s.spindle_clamp).over(s.cutting_speed, f.diameter)
     spindle = Spindle(float(spun.low), float(spun.top), s.cutting_speed, setup.machine.start_time)
-    rim, z, wide = f.diameter / 2.0, f.distance_from_chuck, setup.insert.width
+    rim, z = f.diameter / 2.0, f.distance_from_chuck
     trace = Trace(setup.machine, Frame.TURNED, TIP, (rim + CLEAR, 0.0, z), setup.insert.name, s.coolant, spindle)
     trace.rapid(rim + NEAR, 0.0, z)
     size, inner = f.edge_break, bar_of(setup).innermost / 2.0
@@ -38,5 +38,4 @@ def cut_path(setup: CutOffSetup, zones: tuple[Zone, ...]) -> Path:
             trace.feed(deep, 0.0, z, HALF * zone.feed)
         trace.feed(max(zone.end / 2.0, inner), 0.0, z, zone.feed)
     trace.rapid(rim + CLEAR, 0.0, z)
-    assert wide > 0
-    return trace.done()
+    return trace.done(blade_edge(1.0, setup.insert.width))

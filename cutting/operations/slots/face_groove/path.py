@@ -6,11 +6,11 @@ from typing import Any
 
 import numpy as np
 
-from cutting.motion.moves import Frame, Path, Point, Spindle
+from cutting.motion.moves import Edge, Frame, Path, Point, Spindle
 from cutting.motion.trace import CLEAR, Trace
 from cutting.operations.slots.face_groove.moves import Move
 from cutting.operations.slots.face_groove.setup import FaceGrooveSetup
-from cutting.operations.slots.shared.way import NEAR, follows
+from cutting.operations.slots.shared.way import BEYOND, NEAR, follows
 from cutting.workpiece.solid import Solid
 
 TIP = "outer corner of the edge"
@@ -48,4 +48,5 @@ def strokes_path(
         trace.feed(*place(move.to_outer, move.to_depth), feed)
         trace.dwell(turns=move.dwell)
     trace.rapid(trace.at[0], 0.0, face + CLEAR)
-    return trace.done()
+    w = setup.insert.width
+    return trace.done(Edge(((0.0, 0.0), (-w, 0.0), (-w, BEYOND), (0.0, BEYOND))))

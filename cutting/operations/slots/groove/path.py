@@ -9,7 +9,7 @@ from cutting.motion.moves import Frame, Path, Spindle
 from cutting.motion.trace import CLEAR, Trace
 from cutting.operations.slots.groove.moves import diameter_at, moves_of
 from cutting.operations.slots.groove.setup import GrooveSetup
-from cutting.operations.slots.shared.way import NEAR, follows
+from cutting.operations.slots.shared.way import NEAR, blade_edge, follows
 from cutting.workpiece.solid import Solid
 
 TIP = "corner of the edge at the chuck's side"
@@ -44,4 +44,4 @@ def strokes_path(setup: GrooveSetup, feeds: tuple[float, ...] | None = None) -> 
         trace.feed(radius(move.to_depth), 0.0, near + move.to_place, feeds[k] if feeds else 1.0)
         trace.dwell(turns=s.dwell if move.dwell else 0.0)
     trace.rapid(out, 0.0, trace.at[2])
-    return trace.done()
+    return trace.done(blade_edge(-inwards, setup.insert.width))

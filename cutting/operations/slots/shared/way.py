@@ -4,9 +4,17 @@ from __future__ import annotations
 
 import math
 
-from cutting.motion.moves import Point
+from cutting.motion.moves import Edge, Point
 
 NEAR = 0.2  # mm before the metal up to which a blade comes in rapid (common practice: 0.2 to 0.5 on a turned surface)
+
+
+BEYOND = 1000.0  # mm: what is above an edge in its slot has gone
+
+
+def blade_edge(outwards: float, width: float) -> Edge:
+    """A straight edge [mm wide] with its slot above it, from its corner at the chuck's side; `outwards` is −1 inside."""
+    return Edge(((0.0, 0.0), (0.0, width), (outwards * BEYOND, width), (outwards * BEYOND, 0.0)))
 
 
 def follows(at: Point, begin: Point) -> bool:

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import numpy as np
 
-from cutting.motion.moves import Frame, Path, Spindle
+from cutting.motion.moves import Edge, Frame, Path, Spindle
 from cutting.motion.places import places
 from cutting.motion.trace import CLEAR, Trace
+from cutting.operations.slots.shared.way import BEYOND
 from cutting.operations.slots.trepan.numbers import APPROACH, BREAK_THROUGH, Numbers
 from cutting.workpiece.solid import Solid
 
@@ -26,4 +27,6 @@ def path(x: Numbers, before: Solid | None = None) -> Path:
         trace.rapid(px, py, APPROACH)
         trace.feed(px, py, floor, float(np.ravel(x.feed)[0]))
         trace.rapid(px, py, APPROACH + CLEAR)
-    return trace.done()
+    outer, w = float(np.ravel(x.outer_diameter)[0]) / 2.0, x.ring_width
+    inner = outer - float(np.ravel(w)[0])
+    return trace.done(Edge(((inner, 0.0), (outer, 0.0), (outer, BEYOND), (inner, BEYOND))))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 
 import numpy as np
 
@@ -11,6 +12,7 @@ from cutting.motion.places import places
 from cutting.motion.trace import CLEAR, Trace
 from cutting.operations.threads.mill_thread.numbers import DRILL_FEED, RETRACT, Numbers
 from cutting.operations.threads.shared.sense import Goes, Turning
+from cutting.operations.threads.shared.tooth import tooth
 from cutting.workpiece.solid import Solid
 
 TIP = "middle of the mill, at its lowest tooth"
@@ -29,7 +31,10 @@ def path(x: Numbers, before: Solid | None = None) -> Path:
         for run in range(int(setup.settings.passes + setup.settings.repeats)):
             _one_run(trace, x, px, py, run)
         trace.rapid(px, py, RETRACT + CLEAR)
-    return trace.done()
+    many = setup.mill.type.rows == "many"
+    rows = round(min(f.length / f.thread.pitch, setup.mill.teeth)) if many else 1
+    edge = tooth(f.thread, True, True, setup.mill.diameter / 2.0)
+    return trace.done(replace(edge, rows=rows, apart=f.thread.pitch))
 
 
 def _one_run(trace: Trace, x: Numbers, px: float, py: float, run: int) -> None:

@@ -7,6 +7,7 @@ import numpy as np
 from cutting.motion.moves import Frame, Path, Spindle, Sync
 from cutting.motion.places import places
 from cutting.motion.trace import CLEAR, Trace
+from cutting.operations.threads.shared.tooth import tooth
 from cutting.operations.threads.tap.numbers import APPROACH, Numbers, turning_seconds
 from cutting.workpiece.solid import Solid
 
@@ -31,4 +32,4 @@ def path(x: Numbers, before: Solid | None = None) -> Path:
         trace.thread(px, py, above, lead)
         trace.switch(Sync(False), Spindle(n, n, seconds=turned))
         trace.rapid(px, py, above + CLEAR)
-    return trace.done()
+    return trace.done(tooth(f.thread, internal=True, from_axis=True))

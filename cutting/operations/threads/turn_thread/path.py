@@ -7,6 +7,7 @@ import numpy as np
 from cutting.motion.moves import Frame, Path, Spindle, Sync
 from cutting.motion.trace import CLEAR, Trace
 from cutting.operations.threads.shared.sense import Feeds
+from cutting.operations.threads.shared.tooth import tooth
 from cutting.operations.threads.turn_thread.numbers import FRONT, RETURNS, Numbers
 from cutting.workpiece.solid import Solid
 
@@ -36,4 +37,4 @@ def path(x: Numbers, before: Solid | None = None) -> Path:
             trace.switch(Sync(False), Spindle(n, n, seconds=lost))
             trace.rapid(clear, 0.0, end + apart)
     trace.rapid(clear, 0.0, begin)
-    return trace.done()
+    return trace.done(tooth(t, f.internal, from_axis=False))
