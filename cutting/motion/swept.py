@@ -74,8 +74,11 @@ def _places(path: Path, at: Point, move: Feed | Arc | Helix | ThreadPass, centre
 
 
 def _points(at: Point, move: Feed | Arc | Helix | ThreadPass) -> list[Point]:
-    if not isinstance(move, Arc):
-        return [at, move.to]
+    return arc_points(at, move) if isinstance(move, Arc) else [at, move.to]
+
+
+def arc_points(at: Point, move: Arc) -> list[Point]:
+    """Places on an arc from a place to its end, whose chords stand off it by no more than a hundredth of a millimetre."""
     across = 2 if at[1] == move.to[1] == move.centre[1] else 1
     radius = math.hypot(at[0] - move.centre[0], at[across] - move.centre[across])
     begin = math.atan2(at[across] - move.centre[across], at[0] - move.centre[0])

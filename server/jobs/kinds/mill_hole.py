@@ -13,7 +13,7 @@ from cutting.operations.holes.mill_hole.evaluate import MODEL, PitchMap
 from cutting.operations.holes.mill_hole.limits import helical
 from cutting.operations.holes.mill_hole.numbers import Numbers
 from cutting.quantities import display
-from server.jobs.kinds.view import AxisOut, Shown, TableOut, Viewer, axis, both, drawn, length, same
+from server.jobs.kinds.view import AxisOut, Shown, TableOut, Viewer, Way, axis, both, drawn, length, same, way_of
 from server.units import DisplayOut, Plain, Point
 
 __all__ = ["VIEWER", "MillHoleView", "TableOut"]
@@ -50,6 +50,7 @@ class MillHoleView(Plain):
     sound: list[list[float]]  # rectangles (feed, pitch, feed, pitch) that no limit of the map forbids
     at: Point
     moments: list[MillMoment]
+    way: Way
 
 
 def view(shown: Shown) -> dict[str, Any]:
@@ -82,6 +83,7 @@ def view(shown: Shown) -> dict[str, Any]:
         "sound": _rectangles(found) if down else [],
         "at": [float(found.at[0]), float(found.at[1])],
         "moments": [_moment(x, k / (STOPS - 1)) for k in range(STOPS)],
+        "way": way_of("mill hole", x),
     }
 
 

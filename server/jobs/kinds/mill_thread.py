@@ -8,10 +8,10 @@ import numpy as np
 
 from cutting.doors.plain import plain
 from cutting.operations.frame.outcome import Outcome
-from cutting.operations.threads.mill_thread.evaluate import ByPasses
+from cutting.operations.threads.mill_thread.evaluate import MODEL, ByPasses
 from cutting.quantities import display
 from server.jobs.kinds.threads import size_labels, thread_facts
-from server.jobs.kinds.view import Shown, TableOut, Viewer, both, length, same
+from server.jobs.kinds.view import Shown, TableOut, Viewer, Way, both, length, same, way_of
 from server.units import DisplayOut, Plain
 
 __all__ = ["VIEWER", "MillThreadView", "TableOut"]
@@ -48,6 +48,7 @@ class MillThreadView(Plain):
     scene_labels: dict[str, DisplayOut]
     passes: list[PassesOut]
     moments: list[ThreadMoment]
+    way: Way
 
 
 def view(shown: Shown) -> dict[str, Any]:
@@ -76,6 +77,7 @@ def view(shown: Shown) -> dict[str, Any]:
         "scene_labels": labels,
         "passes": [_passes(one, s) for one in shown.explored],
         "moments": [_moment(share, turns, seconds) for share in np.linspace(0.0, 1.0, STOPS)],
+        "way": way_of("mill thread", MODEL.quickly(setup)),
     }
 
 

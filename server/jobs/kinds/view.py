@@ -6,7 +6,9 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
+from cutting.motion.drawn import drawn as drawn_path
 from cutting.operations.frame.outcome import ChipVerdict, Outcome
+from cutting.operations.registry import kind_of
 from cutting.process.outline import Corner, Stage
 from cutting.quantities import Dimension, Display, display, write
 from cutting.quantities.drill_gauges import read_gauge
@@ -42,6 +44,15 @@ class RowOut(Plain):
 
     cells: list[DisplayOut]
     good: bool | None
+
+
+Way = list[list[float]]  # seconds at feed, x, y, z of the tool's reference point, mm
+
+
+def way_of(kind: str, x: Any) -> list[list[float]]:
+    """How the tool goes in the first of several alike, as a picture follows it."""
+    moments = drawn_path(kind_of(kind).path(x, None), x.setup.machine, first_hole=True)
+    return [[round(one, 4) for one in moment] for moment in moments]
 
 
 class TableOut(Plain):

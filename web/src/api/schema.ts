@@ -3823,6 +3823,8 @@ export interface components {
             at: number[];
             /** Moments */
             moments: components["schemas"]["MillMoment"][];
+            /** Way */
+            way: number[][];
         };
         /**
          * MillMoment
@@ -3859,6 +3861,8 @@ export interface components {
             passes: components["schemas"]["PassesOut"][];
             /** Moments */
             moments: components["schemas"]["ThreadMoment"][];
+            /** Way */
+            way: number[][];
         };
         /**
          * MomentOut

@@ -6,6 +6,7 @@
   import type { OperationBench } from "../../bench.svelte";
   import Arrow from "../Arrow.svelte";
   import ScrubBar from "../ScrubBar.svelte";
+  import { along, sense, type Moment } from "../along";
   import { pathOf, viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
@@ -28,39 +29,35 @@
     Math.min((width - WORDS - 40 - wide * scale) / (num("hole") * 1.25), (height - 26) / (num("hole") * 1.2)),
   );
   const seen = $derived({ x: 30 + wide * scale + num("hole") * 0.62 * seenScale, y: (height - 6) / 2 });
-  const played = $derived(bench.scrub.total > 0 ? bench.scrub.seconds / bench.scrub.total : 0);
+  const way = $derived((e?.way ?? []) as unknown as Moment[]);
+  const total = $derived(way.at(-1)?.[0] ?? 0);
+  const gone = $derived(bench.scrub.total > 0 ? (bench.scrub.seconds / bench.scrub.total) * total : 0);
+  const place = $derived(along(way, gone));
   $effect(() => {
     if (e && bench.scrub.seconds === 0 && !bench.scrub.playing)
       bench.scrub.goto(Math.round(e.moments.length * 0.55));
   });
   const now = $derived(e?.moments[bench.scrub.index]);
-  const deep = $derived(num("depth") * played);
-  const turned = $derived(2 * Math.PI * num("turns") * played);
+  const deep = $derived(Math.min(Math.max(-place.z, 0), num("depth")));
+  const turned = $derived(Math.atan2(place.y, place.x));
   const orbit = $derived(helix ? (num("rough") - num("diameter")) / 2 : 0);
-  const middle = $derived(orbit * Math.cos(turned));
+  const middle = $derived(place.x);
   const r = $derived(num("diameter") / 2);
   const bore = $derived(helix ? num("rough") / 2 : r);
-  const thread = $derived.by(() => {
-    const turns = num("turns");
-    if (!helix || !turns) return "";
-    const steps = Math.min(Math.ceil(turns * 24), 2400);
-    const points = Array.from({ length: steps + 1 }, (_, k) => {
-      const t = k / steps;
-      return [x(orbit * Math.cos(2 * Math.PI * turns * t)), y(num("depth") * t)] as [number, number];
-    });
-    return pathOf(points);
-  });
+  const thread = $derived(
+    helix ? pathOf(way.map(([, px, , z]) => [x(px), y(Math.min(-z, num("depth")))] as [number, number])) : "",
+  );
   const at = (angle: number, radius: number): [number, number] => [
     seen.x + Math.cos(angle) * radius * seenScale,
-    seen.y + Math.sin(angle) * radius * seenScale,
+    seen.y - Math.sin(angle) * radius * seenScale,
   ];
-  const centre = $derived(at(turned, orbit));
+  const centre = $derived<[number, number]>([seen.x + place.x * seenScale, seen.y - place.y * seenScale]);
   /** The stretch of the mill's edge that is in the metal: from the wall back by the engagement, on the side where it runs. */
   const inMetal = $derived.by(() => {
-    const span = (num("engagement") * Math.PI) / 180;
+    const span = (-sense(way, gone) * (num("engagement") * Math.PI)) / 180;
     const points = Array.from({ length: 25 }, (_, k) => {
       const a = turned + (span * k) / 24;
-      return [centre[0] + Math.cos(a) * r * seenScale, centre[1] + Math.sin(a) * r * seenScale] as [
+      return [centre[0] + Math.cos(a) * r * seenScale, centre[1] - Math.sin(a) * r * seenScale] as [
         number,
         number,
       ];
@@ -76,7 +73,7 @@
   const teeth = $derived(
     Array.from({ length: Math.max(Math.round(num("flutes")), 1) }, (_, k) => {
       const a = -turned * 3 + (2 * Math.PI * k) / num("flutes");
-      return [centre[0] + Math.cos(a) * r * seenScale, centre[1] + Math.sin(a) * r * seenScale];
+      return [centre[0] + Math.cos(a) * r * seenScale, centre[1] - Math.sin(a) * r * seenScale];
     }),
   );
   const body = $derived.by(() => {

@@ -6,6 +6,7 @@
   import type { OperationBench } from "../../bench.svelte";
   import ScrubBar from "../ScrubBar.svelte";
   import { ridges } from "../threads/ridges";
+  import { along, sense, type Moment } from "../along";
   import { pathOf, viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
@@ -38,21 +39,19 @@
   });
   const now = $derived(e?.moments[bench.scrub.index]);
   const up = $derived(e?.scene.goes === "up");
-  const sign = $derived(e?.scene.path === "counter-clockwise" ? -1 : 1); // seen from the spindle; down the page is clockwise
-  const angle = $derived(sign * 2 * Math.PI * num("turns") * played);
+  const way = $derived((e?.way ?? []) as unknown as Moment[]);
+  const total = $derived(way.at(-1)?.[0] ?? 0);
+  const place = $derived(along(way, played * total));
   const orbit = $derived((num("diameter") - num("mill")) / 2);
+  const sign = $derived(sense(way, total / 2)); // seen from the spindle; down the page is clockwise
+  const angle = $derived(Math.atan2(-place.y, place.x));
   const r = $derived(num("mill") / 2);
   const tall = $derived(
     many ? Math.min(num("teeth") * num("pitch"), num("length") + num("pitch")) : num("teeth") * num("pitch"),
   );
-  // where its end stands: many rows climb a pitch in their turn, few go all the way
-  const end = $derived.by(() => {
-    const way = many ? num("pitch") * num("turns") : num("length") + num("pitch");
-    const low = many ? Math.min(num("length") + num("pitch"), floor) : num("length") + num("pitch") * 0.5;
-    const gone = way * played;
-    return up ? low - gone : low - way + gone;
-  });
-  const middle = $derived(orbit * Math.cos(angle));
+  // where its end stands: half a pitch below its lowest tooth
+  const end = $derived(-place.z + num("pitch") / 2);
+  const middle = $derived(place.x);
   const body = $derived.by(() => {
     const depth = Math.min(num("pitch") * 0.6, r * 0.45);
     const line = ridges(end - tall, tall, num("pitch"), r, r - depth);
@@ -77,25 +76,10 @@
       ? ridges(done.from, done.long, num("pitch"), num("diameter") / 2, num("minor") / 2)
       : [],
   );
-  const helix = $derived.by(() => {
-    const turns = Math.max(num("turns"), 1);
-    const steps = Math.ceil(turns * 24);
-    const way = many ? num("pitch") * turns : num("length") + num("pitch");
-    const low = many ? num("length") + num("pitch") : num("length") + num("pitch") * 0.5;
-    return pathOf(
-      Array.from({ length: steps + 1 }, (_, k) => {
-        const t = k / steps;
-        return [
-          x(orbit * Math.cos(sign * 2 * Math.PI * turns * t)),
-          y(up ? low - way * t : low - way + way * t),
-        ] as [number, number];
-      }),
-    );
-  });
-  const centre = $derived([
-    seen.x + Math.cos(angle) * orbit * seenScale,
-    seen.y + Math.sin(angle) * orbit * seenScale,
-  ] as const);
+  const helix = $derived(
+    pathOf(way.map(([, px, , z]) => [x(px), y(-z + num("pitch") / 2)] as [number, number])),
+  );
+  const centre = $derived([seen.x + place.x * seenScale, seen.y - place.y * seenScale] as const);
   const teeth = $derived(
     Array.from({ length: Math.max(Math.round(num("flutes")), 1) }, (_, k) => {
       const a = (e?.scene.cutting === "left" ? -1 : 1) * angle * sign * 4 + (2 * Math.PI * k) / num("flutes");
