@@ -5,64 +5,22 @@ from __future__ import annotations
 import dataclasses
 import re
 from collections.abc import Callable, Mapping
-from functools import partial
 from typing import Any
 
 from cutting.belief.beliefs import CENTRES, WIDE, Belief
-from cutting.doors.fields_form import in_own_kind, read_section
+from cutting.doors.assemble import Library, Wanted, assembled, requested
+from cutting.doors.fields_form import read_section
 from cutting.doors.reader import Reader, number, read_points, typed
 from cutting.errors import AmbiguousQuantity, CuttingError, UnknownName, require_between
-from cutting.machine.machines import Machine, find_machine
+from cutting.machine.machines import Machine
 from cutting.operations.frame.fields import Base
 from cutting.operations.frame.kind import Kind
 from cutting.operations.frame.learned import UNTAUGHT, Learned
 from cutting.operations.frame.setup import Batch, Goal, HouseRules, Skin
-from cutting.operations.registry import KINDS, kind_of
-from cutting.tooling.bought import find_shipped, shipped
-from cutting.tooling.roles import Role, Stock, tool_at, with_guests
-from cutting.working import Noting
+from cutting.operations.registry import KINDS
 from cutting.workpiece.hardness import brinell
-from cutting.workpiece.materials import Material, deliver, find_material
+from cutting.workpiece.materials import deliver
 from cutting.workpiece.stack import delivered
-
-
-@dataclasses.dataclass(frozen=True)
-class Wanted:
-    """What a stock is asked for: the kinds of tool that may play each role of a kind of operation, on a machine in a material."""
-
-    operation: str
-    kinds: tuple[tuple[str, tuple[str, ...]], ...]  # by role
-    material: Material
-    machine: Machine
-
-    @staticmethod
-    def of(kind: Kind, feature: dict[str, Any], base: Base) -> Wanted:
-        kinds = tuple((role.name, kind.kinds_for(role, feature)) for role in kind.roles)
-        return Wanted(kind.name, kinds, base.work.material, base.machine)
-
-
-def from_tables(wanted: Wanted) -> Stock:
-    """The shipped tools for an operation."""
-    parts = {role: tuple(one for kind in kinds for one in shipped(kind)) for role, kinds in wanted.kinds}
-    return kind_of(wanted.operation).gather(parts, "")
-
-
-@dataclasses.dataclass(frozen=True)
-class Library:
-    """Where names are looked up: the shipped tables, or a shop's own rows."""
-
-    material: Callable[[str], Material] = find_material
-    machine: Callable[[str], Machine] = find_machine
-    tool: Callable[[Role, str], Any] = find_shipped
-    stock: Callable[[Wanted], Stock] = from_tables
-
-    def stock_for(self, kind: Kind, feature: dict[str, Any], base: Base) -> Any:
-        """What there is to choose from for a feature. Raises `CuttingError` where there is nothing."""
-        stock = self.stock(Wanted.of(kind, feature, base))
-        if not len(stock.places[0]):
-            raise CuttingError("crib", stock.note or "the crib stocks no tool for this.")
-        return with_guests(stock, {name: partial(self.stock, Wanted.of(KINDS[name], {}, base)) for name in kind.guests})
-
 
 SHIPPED = Library()
 
@@ -76,12 +34,9 @@ def read_setup(data: Mapping[str, Any], library: Library = SHIPPED) -> Any:
     kind, top = _kind(data)
     top.need("tool")
     top.need("settings")
-    base, tool = _base(top, library), _tool(top, kind, library)
-    sections = _sections(top, kind, True, library, tool)
-    setup = kind.build(base, tool, {**sections, "settings": {**sections["settings"], **_untold(top, kind, base.machine)}})
-    setup.check()
-    refuse_untaken(setup)
-    return setup
+    base = _base(top, library)
+    tool = Reader(top.need("tool"), "tool", top.system, tuple(role.name for role in kind.roles)).data
+    return assembled(kind, base, tool, _sections(top, kind, True, library), library)
 
 
 def read_request(data: Mapping[str, Any], library: Library = SHIPPED) -> tuple[Any, Any]:
@@ -91,14 +46,8 @@ def read_request(data: Mapping[str, Any], library: Library = SHIPPED) -> tuple[A
     """
     kind, top = _kind(data)
     base, sections = _base(top, library), _sections(top, kind, False, library)
-    given = {name: value for name, value in sections["settings"].items() if name not in kind.ranked}
-    stock = library.stock_for(kind, top.data["feature"], base)
-    tool = tool_at(stock.parts, stock.places, 0)
-    # of one tool nothing is taken: many compete
-    base = dataclasses.replace(base, learned=base.learned.elsewhere())
-    setup = kind.build(base, tool, {**sections, "settings": {**dict(kind.neutral), **given, **_untold(top, kind, base.machine)}})
-    setup.check_case()  # its tool only stands for those that compete
-    return setup, stock
+    sections["settings"] = {name: value for name, value in sections["settings"].items() if name not in kind.ranked}
+    return requested(kind, base, sections, library)
 
 
 def read_feature_of(operation: str, data: Mapping[str, Any], system: str = "mm") -> Any:
@@ -149,15 +98,7 @@ def per_tooth(feed: Any) -> Any:
     return re.sub(r"/\s*(rev|r|u)\b", "/z", feed).replace("ipr", "ipt") if isinstance(feed, str) else feed
 
 
-def _tool(top: Reader, kind: Kind, library: Library) -> dict[str, Any]:
-    """The tool's parts by role."""
-    reader = Reader(top.need("tool"), "tool", top.system, tuple(role.name for role in kind.roles))
-    return {role.name: _named(partial(library.tool, role), reader, role.name) for role in kind.roles}
-
-
-def _sections(
-    top: Reader, kind: Kind, settings: bool, library: Library, tool: Mapping[str, Any] | None = None
-) -> dict[str, dict[str, Any]]:
+def _sections(top: Reader, kind: Kind, settings: bool, library: Library) -> dict[str, dict[str, Any]]:
     fields = kind.fields
     feature = read_section(top, "feature", fields.feature, True)
     for one in fields.feature:
@@ -166,16 +107,10 @@ def _sections(
     wanted = fields.settings if settings else tuple(dataclasses.replace(one, required=False) for one in fields.settings)
     return {
         "feature": feature,
-        "settings": in_own_kind(read_section(top, "settings", wanted, settings), feature, fields, tool),
+        "settings": read_section(top, "settings", wanted, settings),
         "holding": read_section(top, "holding", fields.holding, False),
         "bar": read_section(top, "bar", fields.bar, False) if fields.bar else {},
     }
-
-
-def _untold(top: Reader, kind: Kind, machine: Machine) -> dict[str, Any]:
-    """The coolant, where the form says none: what the machine has decides."""
-    told = (top.data.get("settings") or {}).get("coolant")
-    return {"coolant": machine.usual_coolant} if kind.fields.has("settings", "coolant") and told in (None, "") else {}
 
 
 def _base(top: Reader, library: Library) -> Base:
@@ -332,25 +267,6 @@ def _belief(given: Any, place: int, library: Library, note: str) -> Belief:
     return found
 
 
-def refuse_untaken(setup: Any) -> None:
-    """Raise `CuttingError` for what was learned of a quantity that no number of this kind of operation rests on."""
-    for name in setup.learned.of_one_tool:
-        if name not in setup.TAKES:
-            raise CuttingError(
-                f"learned.{name}", f"is of a drill: nothing in '{setup.operation}' rests on it.", ", ".join(setup.TAKES) or None
-            )
-    if not setup.factors:
-        return
-    noted, model = Noting(setup.factors), kind_of(setup.operation).model
-    model.run(setup, noted)
-    for quantity in setup.factors:
-        if quantity not in noted.stated:
-            known = ", ".join(noted.stated)
-            said = f"nothing in '{setup.operation}' rests on it; there are {known}."
-            raise CuttingError(f"learned.{FORM_NAMES.get(quantity, quantity)}", said, known)
-
-
-FORM_NAMES = {"margins": "margin"}  # in the form where the form has a name of its own
 MOST_BELIEFS = 200
 
 

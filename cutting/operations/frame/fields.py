@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
-from cutting.errors import require_between
+from cutting.errors import CuttingError, require_between
 from cutting.quantities.kinds import KINDS
 
 # kinds of a field beside the kinds of quantity
@@ -125,6 +125,12 @@ class Fields:
     def told(self) -> frozenset[str]:
         """All fields of the feature."""
         return frozenset(one.name for one in self.feature)
+
+    def require(self, section: str, values: Mapping[str, Any]) -> None:
+        """Raise `CuttingError` for the first field of a section that is needed and not there."""
+        for one in getattr(self, section):
+            if one.required and one.name not in values:
+                raise CuttingError(f"{section}.{one.name}", "is missing.")
 
     def has(self, section: str, name: str) -> bool:
         """Whether a section asks for a field of that name."""
