@@ -3,16 +3,17 @@
 from __future__ import annotations
 
 import difflib
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 from functools import cache
 from threading import Lock
 from typing import Any, TypeVar
 
-from cutting.doors.json_form import Library, Wanted
+from cutting.doors.json_form import Library, Wanted, read_learned
 from cutting.errors import UnknownName
 from cutting.machine.machines import Machine as CoreMachine
 from cutting.names import plain
+from cutting.operations.frame.learned import UNTAUGHT, Learned
 from cutting.tooling.roles import Role, Stock
 from cutting.workpiece.materials import Material as CoreMaterial
 from cutting.workpiece.names import every_spelling, spellings
@@ -21,6 +22,7 @@ from server.crib.models import Tool
 from server.crib.narrow import candidates, wanted
 from server.crib.things import to_core
 from server.floor.models import Machine
+from server.jobs.learned import learned_of
 from server.records.models import Stamp
 from server.shelf.models import Material
 
@@ -57,6 +59,7 @@ def version_of(stamps: dict[str, str]) -> Version:
 
 def _build(version: Version) -> Shop:
     stocks: dict[Any, Stock] = {}
+    material = _remembered(_material)
 
     def stock(asked: Wanted) -> Stock:
         if asked.kinds == TURNING:
@@ -73,13 +76,18 @@ def _build(version: Version) -> Shop:
     def found(role: Role, key: str, name: str) -> Any:  # what is archived is still found, for the jobs that use it
         return to_core(_tool(name, role.title, *role.kinds))
 
+    def learned(tool: Mapping[str, str], metals: tuple[str, ...]) -> Learned:
+        """What traces taught of a drill in the metals that it goes through; of other tools nobody recorded any."""
+        return read_learned(learned_of(tool["drill"], metals), Library(material=material)) if tool.get("drill") else UNTAUGHT
+
     return Shop(
         version,
         Library(
-            material=_remembered(_material),
+            material=material,
             machine=_remembered(_machine),
             tool=tool,
             stock=stock,
+            learned=learned,
         ),
     )
 

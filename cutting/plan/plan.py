@@ -49,7 +49,7 @@ class Step:
     settings: Read = field(default_factory=Values)
     holding: Read = field(default_factory=Values)
     tool: tuple[tuple[str, str], ...] = ()
-    clamping: Clamping = Clamping()
+    clamping: Clamping = field(default_factory=Clamping)
     spindle: str = ""
     skin: Skin = Skin.CLEAN
     makes: str = ""
@@ -77,9 +77,9 @@ class Plan:
     layers: tuple[Layer, ...] = ()
     hardness: float | None = None
     goal: Goal = Goal.CHEAPEST
-    batch: Batch = Batch()
-    house: HouseRules = HouseRules()
-    bar: Values = Values()
+    batch: Batch = field(default_factory=Batch)
+    house: HouseRules = field(default_factory=HouseRules)
+    bar: Values = field(default_factory=Values)
     blank_price: float = 0.0
 
     def step(self, identity: str) -> Step:

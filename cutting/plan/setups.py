@@ -42,7 +42,7 @@ def setup_of(plan: Plan, step: Step, library: Library, tried: Tried = AS_PLANNED
     """
     kind = step.of
     base, sections = _base_and_sections(plan, step, library, tried, judge)
-    return assembled(kind, base, {role: name for role, name in step.tool}, sections, library)
+    return assembled(kind, base, dict(step.tool), sections, library)
 
 
 def request_of(plan: Plan, step: Step, library: Library, tried: Tried = AS_PLANNED, judge: Judge = evaluate_quickly) -> tuple[Any, Any]:

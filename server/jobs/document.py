@@ -1,31 +1,31 @@
-"""The job document: its schema, and the `Setup` form of each of its operations."""
+"""The job document: its schema, and the one door between it and the plan that the core reckons with."""
 
 from __future__ import annotations
 
-import itertools
-import json
+import copy
 from collections.abc import Callable
-from contextlib import suppress
-from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any, Literal
 
 from pydantic import ConfigDict, Field, ValidationError
 
-from cutting.doors.json_form import read_feature_of, read_points, read_request, read_setup
+from cutting.doors.json_form import read_house, read_points
 from cutting.errors import CuttingError
 from cutting.machine.machines import Machine
 from cutting.operations.frame.kind import Kind
+from cutting.operations.frame.setup import Batch, Goal, Skin
 from cutting.operations.registry import KINDS, kind_of
-from cutting.process.standing import taken_from_part
+from cutting.plan import setups
+from cutting.plan.plan import Ask, Clamping, Plan, Step, before
+from cutting.plan.read import read_bar, read_entries
+from cutting.plan.setups import Tried
+from cutting.plan.values import Values
 from cutting.quantities import read_quantity
-from cutting.workpiece.layers import Layer, layers_cut, read_layers, slowest_first
+from cutting.workpiece.layers import Layer, read_layers
 from cutting.workpiece.part import SHAPES, entries_of
-from cutting.workpiece.solid import BENT, Blank, Region, Solid, blank_solid
-from cutting.workpiece.stack import StackLayer, read_stack, written
+from cutting.workpiece.solid import BENT, Blank, Solid
 from server.errors import Refusal
 from server.jobs.entries import Entry, with_unit
-from server.jobs.learned import learned_of
 from server.jobs.outcomes import outcome_of
 from server.jobs.tools import ToolNames
 from server.schema import Schema
@@ -158,136 +158,92 @@ def checked(model: type[Strict], given: dict[str, Any], path: str) -> dict[str, 
         raise Refusal(422, title(errors), errors) from error
 
 
-def setup_form(document: dict[str, Any], operation: dict[str, Any], overrides: dict[str, Any] | None = None) -> dict[str, Any]:
-    """The JSON form of one operation's set-up; `overrides` may replace parts of settings, holding and tool."""
+def plan_of(document: dict[str, Any]) -> Plan:
+    """The document as a plan: every entry read once; what one of an earlier release does not say is as usual.
+
+    Raises `CuttingError` for a blank that cannot be read.
+    """
+    blank, batch = the_blank(document), {**BatchData().dict(), **document.get("batch", {})}
+    return Plan(
+        blank=blank,
+        material=document["material"],
+        machine=document["machine"],
+        steps=tuple(step_of(document, one) for one in document["operations"]),
+        asks=tuple(
+            Ask(one["id"], one["shape"], read_entries(kind_for(one["shape"]).name, "feature", one["asked"]), one.get("title", ""))
+            for one in document.get("features", ())
+        ),
+        layers=read_layers(document["stock"].get("layers") or "", blank.free_length),
+        hardness=document.get("hardness"),
+        goal=Goal(document.get("goal", Goal.CHEAPEST)),
+        batch=Batch(batch["pieces"], batch["unattended_hours"]),
+        house=read_house(document.get("house") or {}),
+        bar=read_bar(_bar(document, batch)),
+        blank_price=float(document.get("money", {}).get("blank", 0.0)),
+    )
+
+
+def step_of(document: dict[str, Any], operation: dict[str, Any], overrides: dict[str, Any] | None = None) -> Step:
+    """An operation as a step; `overrides` may replace parts of its settings, holding and tool."""
     more = overrides or {}
-    units = more.get("units", "mm")
-    kind = kind_of(operation["operation"])
+    kind, units = operation["operation"], more.get("units", "mm")
     # entries in the document carry their units; only what is being tried is in the units shown
-    tried = {name: with_unit(kind.name, "settings", name, value, units) for name, value in (more.get("settings") or {}).items()}
-    held = {name: with_unit(kind.name, "holding", name, value, units) for name, value in (more.get("holding") or {}).items()}
-    batch = document["batch"]
-    part, held_here = _held(document, operation, {**operation["holding"], **held})
-    holding = {**held_here, "steps": [list(step) for step in part.solid.steps]}
-    if part.solid.face < part.solid.free_length:
-        holding["face"] = f"{part.solid.face:.6g} mm"
-    bar = {"bar": _bar(document)} if kind.fields.bar else {}
-    made = {**part.complete(kind.name, told_of(document, operation)), **_through_layers(document, operation, part)}
-    metal = _metal(document, operation, part)
-    return {
-        "operation": operation["operation"],
-        **metal,
-        "machine": document["machine"],
-        "spindle": operation.get("spindle") or None,
-        "goal": more.get("goal") or document["goal"],
-        "batch": {
-            "pieces": batch["pieces"],
-            "unattended_hours": batch["unattended_hours"],
-            "piece_seconds": more.get("piece_seconds"),
-            **_worth(document, operation, more),
-        },
-        "tool": {**operation["tool"], **(more.get("tool") or {})},
-        "feature": made,
-        "settings": merged(operation["settings"], tried),
-        # what the job says of its holding and this kind of operation does not ask is left out
-        "holding": {name: value for name, value in holding.items() if kind.fields.has("holding", name)},
-        "house": document["house"],
-        "skin": operation["skin"],
-        "learned": _learned(kind, {**operation["tool"], **(more.get("tool") or {})}, made, metal["material"]),
-        "units": "mm",
-        **bar,
-    }
+    tried = {name: with_unit(kind, "settings", name, value, units) for name, value in (more.get("settings") or {}).items()}
+    held = {name: with_unit(kind, "holding", name, value, units) for name, value in (more.get("holding") or {}).items()}
+    turned, own_holding = other_end(operation), operation.get("holding") or {}
+    holding = read_entries(kind, "holding", {**({} if turned else document.get("holding") or {}), **own_holding, **held})
+    own = read_entries(kind, "holding", own_holding) if turned else Values()
+    return Step(
+        identity=operation["id"],
+        kind=kind,
+        told=read_entries(kind, "feature", told_of(document, operation)),
+        settings=read_entries(kind, "settings", merged(operation.get("settings") or {}, tried)),
+        holding=holding,
+        tool=tuple({**(operation.get("tool") or {}), **(more.get("tool") or {})}.items()),
+        clamping=Clamping(turned, own.length("free_length") if isinstance(own, Values) else None),
+        spindle=operation.get("spindle") or "",
+        skin=Skin(operation.get("skin", Skin.CLEAN)),
+        makes=operation.get("drawn") or "",
+        prepares=bool(operation.get("prepares")),
+    )
 
 
-def _worth(document: dict[str, Any], operation: dict[str, Any], more: dict[str, Any]) -> dict[str, float]:
-    """What the part is worth when an operation begins that may lose it: its blank, and what was done before. Nothing for others."""
-    if not kind_of(operation["operation"]).risky:
-        return {}
-    if "part_value" in more:  # summed up by who asks
-        return {"part_value": round(more["part_value"], 4)}
-    value = float(document["money"]["blank"])
-    for entry in document["operations"]:
-        if entry["id"] == operation["id"]:
-            break
-        with suppress(CuttingError):  # what cannot be read has cost nothing yet
-            value += outcome_of(setup_of(document, entry, {"part_value": value})).results["operation_cost"].value
-    return {"part_value": round(value, 4)}
+def setup_of(
+    document: dict[str, Any], operation: dict[str, Any], overrides: dict[str, Any] | None = None, stock: Shop | None = None
+) -> Any:
+    """The checked set-up of one operation. Raises `CuttingError`."""
+    more = overrides or {}
+    return setups.setup_of(plan_of(document), step_of(document, operation, more), (stock or shop()).library, _tried(more), outcome_of)
 
 
-def _learned(kind: Kind, tool: dict[str, Any], feature: dict[str, Any], material: str) -> dict[str, Any] | None:
-    """What traces taught of the tool in the materials that it goes through, None where nothing was accepted."""
-    if not any(one.kind == "stack" for one in kind.fields.feature) or not tool:
-        return None
-    names, library = [material], shop().library
-    if stack := feature.get("stack"):
-        try:
-            names = [library.material(one.name).name for one in read_stack(str(stack))]
-        except CuttingError:  # what is wrong with it is said where it is read
-            return None
-    return learned_of(next(iter(tool.values())), names)
+def request_of(
+    document: dict[str, Any], operation: dict[str, Any], overrides: dict[str, Any] | None = None, stock: Shop | None = None
+) -> tuple[Any, Any]:
+    """The advice request of one operation: its set-up and the tools to choose from. Raises `CuttingError`."""
+    more = overrides or {}
+    return setups.request_of(plan_of(document), step_of(document, operation, more), (stock or shop()).library, _tried(more), outcome_of)
+
+
+def _tried(more: dict[str, Any]) -> Tried:
+    goal = Goal(more["goal"]) if more.get("goal") else None
+    return Tried(goal, more.get("piece_seconds"), more.get("part_value"))
+
+
+def metals_of(document: dict[str, Any], operation: dict[str, Any]) -> tuple[str, ...]:
+    """The metals that an operation cuts, the slowest to cut first; none where the stock is of one. Raises `CuttingError`."""
+    plan, step = plan_of(document), step_of(document, operation)
+    return setups.metals(plan, step, before(plan, step), shop().library)
+
+
+def part_in_front(document: dict[str, Any], operation: dict[str, Any] | None, stands_out: float | None = None, slices: int = BENT) -> Solid:
+    """The part as an operation finds it, after the earlier ones that can be read; behind all of them for None. Raises `CuttingError`."""
+    plan = plan_of(document)
+    return before(plan, None if operation is None else step_of(document, operation), stands_out, slices)
 
 
 def layers_of(document: dict[str, Any]) -> tuple[Layer, ...]:
     """The layers of the stock from its free face, empty for one metal. Raises `CuttingError`."""
     return read_layers(document["stock"].get("layers") or "", the_blank(document).free_length)
-
-
-def metals_of(document: dict[str, Any], operation: dict[str, Any], part: PartInFront) -> tuple[str, ...]:
-    """The metals that an operation cuts, the slowest to cut first; none where the stock is of one. Raises `CuttingError`."""
-    cut = _layers_cut(document, operation, part)
-    return tuple(one.name for one in slowest_first(shop().library.material(name) for name in dict.fromkeys(one.material for one in cut)))
-
-
-def _layers_cut(document: dict[str, Any], operation: dict[str, Any], part: PartInFront) -> tuple[Layer, ...]:
-    """The layers of the stock that an operation goes through, from the face that it is cut from."""
-    layers, kind, there = layers_of(document), operation["operation"], part.solid
-    if not layers:
-        return ()
-    if other_end(operation):  # told from the chuck that holds it now, as the part in front of it is
-        at = (there.butt or 0.0) + layers[0].far
-        layers = tuple(Layer(one.material, at - one.far, at - one.near) for one in reversed(layers))
-    return layers_cut(layers, region_of(kind, part.complete(kind, told_of(document, operation))), there)
-
-
-def _through_layers(document: dict[str, Any], operation: dict[str, Any], part: PartInFront) -> dict[str, str]:
-    """A stock of layers as the stack that a drill goes through, where its feature says none."""
-    told, kind = told_of(document, operation), kind_of(operation["operation"])
-    if not any(one.kind == "stack" for one in kind.fields.feature) or told.get("stack"):
-        return {}
-    cut = _layers_cut(document, operation, part)
-    if len(cut) < 2:
-        return {}
-    face, deep = part.solid.face, region_of(kind.name, part.complete(kind.name, told)).depth
-    floor = max(face - deep, part.solid.back if part.solid.back is not None else 0.0)
-    found = [StackLayer(one.material, round(min(one.far, face) - max(one.near, floor), 6)) for one in cut]
-    return {"stack": written(one for one in found if one.thickness > 0)}
-
-
-def _metal(document: dict[str, Any], operation: dict[str, Any], part: PartInFront) -> dict[str, Any]:
-    """The metal that a cut is judged in: of several layers the slowest to cut, as it is usually delivered."""
-    metals = metals_of(document, operation, part)
-    own = document["material"]
-    return {"material": metals[0], "hardness": None} if metals else {"material": own, "hardness": document.get("hardness")}
-
-
-def _held(document: dict[str, Any], operation: dict[str, Any], own: dict[str, Any]) -> tuple[PartInFront, dict[str, Any]]:
-    """The part in front of an operation, and how it is held: as the job says and the operation's own entries change it."""
-    if not other_end(operation):
-        stock = document["stock"]
-        sizes = {"free_length": stock["free_length"], "grip_diameter": stock["diameter"], "bore": stock.get("bore", "0")}
-        holding = {**sizes, **document["holding"], **own}
-        part = part_in_front(document, operation, holding["free_length"])
-        if part.solid.kerf:
-            raise CuttingError("operation", "the part is cut off before: run this earlier, or turn the part round for it.")
-        return part, holding
-    if spindle := operation.get("spindle"):
-        shop().library.machine(document["machine"]).on(spindle)  # one that is not there is said first
-    if not kind_of(operation["operation"]).fields.has("holding", "free_length"):
-        raise CuttingError("turned_round", "this kind of operation is not made on a part that is turned round.")
-    part = part_in_front(document, operation, own.get("free_length"))
-    there = part.solid
-    sizes = {"free_length": f"{there.free_length:.6g} mm", "grip_diameter": f"{there.at(0.0):.6g} mm", "bore": f"{there.bore:.6g} mm"}
-    return part, {**sizes, **own}
 
 
 def other_end(operation: dict[str, Any]) -> bool:
@@ -302,10 +258,14 @@ def told_of(document: dict[str, Any], operation: dict[str, Any]) -> dict[str, An
     return entries_of(asked, operation["feature"], kind_of(operation["operation"]).fields.told)
 
 
-def _bar(document: dict[str, Any]) -> dict[str, Any]:
+def kind_for(shape: str) -> Kind:
+    """The kind of operation that makes a shape and names its fields."""
+    return next(kind for kind in KINDS.values() if kind.shape == shape)
+
+
+def _bar(document: dict[str, Any], batch: dict[str, Any]) -> dict[str, Any]:
     """The bar that the pieces are cut from."""
-    stock = document["stock"]
-    yearly = document["batch"]["yearly"] or document["batch"]["pieces"]
+    stock, yearly = document["stock"], batch["yearly"] or batch["pieces"]
     given = {"length": stock.get("bar_length"), "remnant": stock.get("remnant"), "price": stock.get("bar_price")}
     return {**{name: value for name, value in given.items() if value is not None}, "yearly": yearly}
 
@@ -324,76 +284,25 @@ def as_the_machine_gives(operations: list[dict[str, Any]], machine: Machine) -> 
     return [str(one["number"]) for one in moved]
 
 
-@dataclass(frozen=True)
-class PartInFront:
-    """The part as an operation finds it, for features as they were entered."""
-
-    solid: Solid
-
-    def settled(self, kind: str, feature: dict[str, Any], units: str = "mm") -> dict[str, float | bool]:
-        """What of a feature the part settles where it was not entered, mm."""
-        return taken_from_part(kind, feature, self.solid, units)
-
-    def complete(self, kind: str, feature: dict[str, Any]) -> dict[str, Any]:
-        """The feature with what the part settles."""
-        found = {name: value if isinstance(value, bool) else f"{value:.6g} mm" for name, value in self.settled(kind, feature).items()}
-        return {**{name: value for name, value in feature.items() if value != ""}, **found}
-
-
-def region_of(kind: str, complete: dict[str, Any]) -> Region:
-    """What an operation takes from the part, by its complete entries. Raises `CuttingError`."""
-    return kind_of(kind).removes(read_feature_of(kind, complete))
-
-
-Cut = tuple[str, str, str | None]  # kind, feature as JSON, and how far the part stands out that was turned round, blank for as usual
-
-
-@lru_cache(maxsize=4096)
-def _behind(blank: Blank, made: tuple[Cut, ...], slices: int) -> Solid:
-    """The part behind operations, told as it was first held; what was walked once is kept."""
-    if not made:
-        return blank_solid(blank, slices)
-    before, (kind, entered, around) = _behind(blank, made[:-1], slices), made[-1]
+@lru_cache(maxsize=1024)
+def _blank(diameter: str, free_length: str, bore: str, shape: str, length: str) -> Blank | CuttingError:
+    given = {"diameter": diameter, "free_length": free_length, "bore": bore}
     try:
-        there = _seen(before, around)
-        region = region_of(kind, PartInFront(there).complete(kind, json.loads(entered)))
-        return before.without(region if around is None else replace(region, around=there.free_length))
-    except CuttingError:  # what cannot be read takes nothing away
-        return before
+        sizes = {name: read_quantity(value, "length", field=f"stock.{name}").value for name, value in given.items()}
+        long = read_quantity(length, "length", field="stock.length").value if length else None
+        return Blank(sizes["diameter"], sizes["free_length"], sizes["bore"], read_points(shape, "stock.shape"), long)
+    except CuttingError as error:
+        return error
 
 
-def _seen(part: Solid, around: str | None) -> Solid:
-    """The part as an operation finds it. Raises `CuttingError` where it cannot be turned round."""
-    if around is None:
-        return part
-    far = read_quantity(around, "length", field="holding.free_length").value if around else part.usual_free_length
-    return part.turned_round(far)
-
-
-def the_blank(document: dict[str, Any], free_length: Any = None) -> Blank:
-    """The blank, standing out as the job says or by another length. Raises `CuttingError`."""
+def the_blank(document: dict[str, Any]) -> Blank:
+    """The blank as it stands out of the chuck. Raises `CuttingError`."""
     stock = document["stock"]
-    given = {"diameter": stock["diameter"], "free_length": free_length or stock["free_length"], "bore": stock.get("bore") or "0"}
-    sizes = {name: read_quantity(value, "length", field=f"stock.{name}").value for name, value in given.items()}
-    long = read_quantity(stock["length"], "length", field="stock.length").value if stock.get("length") else None
-    return Blank(sizes["diameter"], sizes["free_length"], sizes["bore"], read_points(stock.get("shape") or "", "stock.shape"), long)
-
-
-def part_in_front(document: dict[str, Any], operation: dict[str, Any] | None, free_length: Any = None, slices: int = BENT) -> PartInFront:
-    """The part as an operation finds it, after the earlier ones that can be read; behind all of them for None.
-
-    It stands out by `free_length` for this operation, or as the job says. A shaped blank comes in so many slices: few for a beam,
-    more for a drawing. Raises `CuttingError`.
-    """
-    turned = operation is not None and other_end(operation)
-    earlier = itertools.takewhile(lambda one: operation is None or one["id"] != operation["id"], document["operations"])
-    made = tuple((one["operation"], json.dumps(told_of(document, one), sort_keys=True), _around(one)) for one in earlier)
-    part = _behind(the_blank(document, None if turned else free_length), made, slices)
-    return PartInFront(_seen(part, str(free_length or _around(operation) or "")) if operation and turned else part)
-
-
-def _around(operation: dict[str, Any]) -> str | None:
-    return str(operation["holding"].get("free_length") or "") if other_end(operation) else None
+    shape, length = stock.get("shape") or "", stock.get("length") or ""
+    found = _blank(str(stock["diameter"]), str(stock["free_length"]), str(stock.get("bore") or "0"), shape, length)
+    if isinstance(found, CuttingError):
+        raise copy.copy(found)
+    return found
 
 
 def entry_of(document: dict[str, Any], operation: str) -> tuple[dict[str, Any], dict[str, Any]]:
@@ -414,23 +323,3 @@ def way_of(entry: dict[str, Any], tried: dict[str, Any]) -> str:
     kind = kind_of(entry["operation"])
     name = next((name for name in ("way", "cartridges") if kind.fields.has("settings", name)), None)
     return str({**entry["settings"], **tried}.get(name or "") or "")
-
-
-def setup_of(
-    document: dict[str, Any], operation: dict[str, Any], overrides: dict[str, Any] | None = None, stock: Shop | None = None
-) -> Any:
-    """The checked set-up of one operation. Raises `CuttingError`."""
-    return read_setup(setup_form(document, operation, overrides), (stock or shop()).library)
-
-
-def request_of(
-    document: dict[str, Any], operation: dict[str, Any], overrides: dict[str, Any] | None = None, stock: Shop | None = None
-) -> tuple[Any, Any]:
-    """The advice request of one operation: its set-up and the tools to choose from. Raises `CuttingError`."""
-    form = setup_form(document, operation, overrides)
-    kind = kind_of(operation["operation"])
-    # how the cut is made stays; speed, feed and depth are what the ranking finds
-    found = (*(name for name, _ in kind.neutral), *kind.ranked)
-    form["settings"] = {name: value for name, value in form["settings"].items() if name not in found and value is not None} or None
-    form["learned"] = None  # of one tool; the ranking compares many by the tables
-    return read_request(form, (stock or shop()).library)

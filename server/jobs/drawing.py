@@ -9,13 +9,16 @@ from typing import Any
 from cutting.errors import CuttingError
 from cutting.operations.frame.kind import Kind
 from cutting.operations.registry import KINDS, kind_of
+from cutting.plan.plan import complete, region
+from cutting.plan.read import read_entries
+from cutting.plan.values import given
 from cutting.quantities import display, read_dimension, read_quantity
 from cutting.quantities.dimension import deviations_of
 from cutting.workpiece.part import SHAPES, Axis, entries_of, own_entries, prepares
 from cutting.workpiece.pattern import number_of
 from cutting.workpiece.solid import Region
 from server.errors import Refusal
-from server.jobs.document import other_end, part_in_front, region_of, told_of
+from server.jobs.document import kind_for, other_end, part_in_front, told_of
 
 BESIDE = ("roughness", "flatness", "pip", "keeps", "side", "circle")  # said behind a comma: no size
 INSIDE = {kind.name for kind in KINDS.values() if kind.shape in ("hole", "bore")}  # one of them may prepare what another finishes
@@ -28,11 +31,6 @@ def feature_of(document: dict[str, Any], identity: str) -> dict[str, Any]:
         if feature["id"] == identity:
             return feature  # type: ignore[no-any-return]
     raise Refusal(404, "The drawing has no such feature.", [{"field": "edit.feature", "message": "not on this drawing"}])
-
-
-def kind_for(shape: str) -> Kind:
-    """The kind of operation that makes a shape and names its fields."""
-    return next(kind for kind in KINDS.values() if kind.shape == shape)
 
 
 def note_feature(document: dict[str, Any], kind: Kind, asked: dict[str, Any], title: str = "") -> dict[str, Any]:
@@ -96,8 +94,8 @@ def _limits(feature: dict[str, Any], name: str) -> bool:
 
 
 def _region(document: dict[str, Any], entry: dict[str, Any]) -> Region:
-    front = part_in_front(document, entry)
-    return region_of(entry["operation"], front.complete(entry["operation"], told_of(document, entry)))
+    kind, told = entry["operation"], given(read_entries(entry["operation"], "feature", told_of(document, entry)))
+    return region(kind, complete(kind, told, part_in_front(document, entry)))
 
 
 def change_told(document: dict[str, Any], entry: dict[str, Any], changes: dict[str, Any]) -> None:

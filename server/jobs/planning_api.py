@@ -13,6 +13,8 @@ from cutting.doors.json_form import Wanted
 from cutting.doors.plain import problem as core_problem
 from cutting.errors import CuttingError
 from cutting.operations.registry import kind_of
+from cutting.plan.plan import settled as settled_by_part
+from cutting.plan.read import read_each
 from cutting.process.shaft_line import read_shaft_line
 from cutting.quantities import display, read_quantity
 from server.jobs import actions
@@ -130,7 +132,7 @@ def sketch_feature(request: HttpRequest, job_id: int, payload: SketchIn) -> dict
             refused = refused or core_problem(error)
     settled: dict[str, float | bool] = {}
     try:
-        settled = part_in_front(document, entry).settled(payload.kind, entry["feature"])
+        settled = settled_by_part(payload.kind, read_each(payload.kind, entry["feature"]), part_in_front(document, entry))
     except CuttingError as error:
         refused = refused or core_problem(error)
     outline, problem = sketch_of(document, entry, shop())

@@ -219,20 +219,20 @@ def metal_words(document: dict[str, Any], entry: dict[str, Any], setup: Any) -> 
     """The metal that an operation is judged in, where the stock is of several."""
     if not document["stock"].get("layers"):
         return ""
-    metals = metals_of(document, entry, part_in_front(document, entry))
+    metals = metals_of(document, entry)
     others = f", {len(metals)} layers" if len(metals) > 1 else ""
     return f"in {setup.work.material.name}{others}" if metals else ""
 
 
 def stages_of(document: dict[str, Any], entry: dict[str, Any], setup: Setup, passes: tuple[Pass, ...], stock: Shop) -> tuple[Stage, ...]:
     """The part in the middle of each pass, after the operations before this one that can be read."""
-    before = part_in_front(document, entry, f"{setup.holding.free_length:.9g} mm", DRAWN).solid
+    before = part_in_front(document, entry, setup.holding.free_length, DRAWN)
     return stages_from(before, setup, passes)
 
 
 def part_before(document: dict[str, Any], entry: dict[str, Any], stock: Shop) -> Solid:
     """The part in front of an operation."""
-    return part_in_front(document, entry, slices=DRAWN).solid
+    return part_in_front(document, entry, slices=DRAWN)
 
 
 def _made(entry: dict[str, Any], setup: Any) -> Made:

@@ -19,9 +19,10 @@ from cutting.operations.registry import evaluate_quickly, kind_of
 from cutting.operations.turned.feature import Feature
 from cutting.operations.turned.fit import collar_in_front, fouled
 from cutting.operations.turned.setup import Setup
+from cutting.plan.plan import settled as by_the_part
+from cutting.plan.read import read_each
 from cutting.process.line_words import Planned
 from cutting.process.shaft_line import read_shaft_line
-from cutting.process.standing import taken_from_part
 from cutting.quantities import Dimension, read_dimension
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import holders, inserts
@@ -61,14 +62,14 @@ def shaft() -> Solid:
     ],
 )
 def test_what_the_part_settles(kind: str, feature: dict[str, Any], settled: dict[str, Any]) -> None:
-    assert taken_from_part(kind, feature, shaft()) == pytest.approx(settled)
+    assert by_the_part(kind, read_each(kind, feature), shaft()) == pytest.approx(settled)
 
 
 def test_a_tube_gives_its_bore() -> None:
     tube = blank_solid(Blank(60, 80, 30.0))
-    assert taken_from_part("face", {}, tube)["end_diameter"] == 30
-    assert taken_from_part("groove", {"where": "inside"}, tube) == {"diameter": 30}
-    assert taken_from_part("cut off", {"distance_from_chuck": "8"}, tube)["bore"] == 30
+    assert by_the_part("face", read_each("face", {}), tube)["end_diameter"] == 30
+    assert by_the_part("groove", read_each("groove", {"where": "inside"}), tube) == {"diameter": 30}
+    assert by_the_part("cut off", read_each("cut off", {"distance_from_chuck": "8"}), tube)["bore"] == 30
 
 
 def said(line: str, blank: float = 50, free: float = 200, system: str = "metric") -> list[tuple[str, dict[str, str | bool]]]:

@@ -7,7 +7,7 @@ from typing import Any
 
 import pytest
 
-from server.jobs.document import setup_form, told_of
+from server.jobs.document import setup_of, told_of
 from server.jobs.models import Revision
 from tests.server.conftest import Api
 
@@ -34,12 +34,12 @@ def test_a_part_turned_round_is_found_with_its_steps_mirrored(engineer: Api, job
     whole = engineer.edit(job, 2, **FACE, turned_round=True)
     assert rows(whole)["Face the other end"]["problem"] is None
     document = newest(job)
-    form = setup_form(document, document["operations"][-1])
+    setup = setup_of(document, document["operations"][-1])
     # 300 mm less 2 mm that were faced off; 25 mm of the turned end are gripped
-    assert form["holding"]["free_length"] == "273 mm"
-    assert form["holding"].get("style") is None, "the centre of the first clamping is not there"
-    assert form["feature"]["start_diameter"] == "64 mm", "the end that was gripped is as it came"
-    first, *_, last = form["holding"]["steps"]
+    assert setup.holding.free_length == 273.0
+    assert setup.holding.style.value == "chuck", "the centre of the first clamping is not there"
+    assert setup.feature.start_diameter == 64.0, "the end that was gripped is as it came"
+    first, *_, last = setup.holding.steps
     assert first[1] < 50 < last[1] == 64
     drawn = whole.json()["state"]["outline"]
     assert (drawn["length"], drawn["held"]) == (300, 32)
@@ -55,8 +55,7 @@ def test_a_part_cut_off_goes_on_at_the_sub_spindle_and_not_in_the_chuck(engineer
     there = engineer.edit(job, 1, **FACE, spindle="sub")
     assert rows(there)["Face the other end"]["problem"] is None
     other = newest(job)["operations"][-1]["id"]
-    form = setup_form(newest(job), newest(job)["operations"][-1])
-    assert form["holding"]["free_length"] == f"{long - long / 3:.6g} mm"
+    assert setup_of(newest(job), newest(job)["operations"][-1]).holding.free_length == pytest.approx(long - long / 3)
     drawn = there.json()["state"]["outline"]
     gap = [place for place, radius in drawn["finished"] if radius == 0]
     assert gap, "the part stands apart from its bar"
