@@ -110,13 +110,18 @@ def before(plan: Plan, step: Step | None, stands_out: float | None = None, slice
     It stands out by `stands_out` [mm] for this step, or as the plan says. A shaped blank comes in so many slices: few for a beam, more
     for a drawing. Raises `CuttingError` where it cannot be turned round.
     """
-    round_ = step is not None and step.clamping.turned_round
-    blank = plan.blank if round_ or stands_out is None else replace(plan.blank, free_length=stands_out)
     cuts = tuple(Cut(one.kind, one.told, one.clamping) for one in plan.earlier(step) if isinstance(one.told, Values))
-    part = _behind(blank, cuts, slices)
-    if step is None or not round_:
-        return part
+    part = _behind(plan.blank, cuts, slices)
+    if step is None or not step.clamping.turned_round:
+        return part.pulled_out(pulled_out(plan, step, stands_out))
     return _seen(part, replace(step.clamping, stands_out=stands_out if stands_out is not None else step.clamping.stands_out))
+
+
+def pulled_out(plan: Plan, step: Step | None, stands_out: float | None) -> float:
+    """How much further the part stands out for a step than it is first held [mm]: every place goes with it."""
+    if step is None or step.clamping.turned_round or stands_out is None:
+        return 0.0
+    return stands_out - plan.blank.free_length
 
 
 def bodies(plan: Plan, slices: int = BENT) -> tuple[Solid, ...]:
@@ -156,9 +161,14 @@ def settled(kind: str, told: Values, part: Solid) -> dict[str, float | bool]:
     return {name: value for name, value in kind_of(kind).settles(told, part).items() if name not in told}
 
 
-def complete(kind: str, told: Values, part: Solid) -> dict[str, Any]:
-    """What a step is told, with what the part settles: numbers as they are, not as they are written."""
-    dimensions = [one.name for one in kind_of(kind).fields.feature if one.kind == "dimension"]
+def complete(kind: str, told: Values, part: Solid, further: float = 0.0) -> dict[str, Any]:
+    """What a step is told, with what the part settles: numbers as they are, not as they are written.
+
+    `further` [mm] is how much more the part stands out than where its places were told.
+    """
+    fields = kind_of(kind).fields.feature
+    dimensions = [one.name for one in fields if one.kind == "dimension"]
+    told = told.moved([one.name for one in fields if one.place], further)
     found = {name: settled_as_read(name, value, dimensions) for name, value in settled(kind, told, part).items()}
     return {**told, **found}
 
@@ -175,7 +185,11 @@ def cut_layers(plan: Plan, step: Step, part: Solid) -> tuple[Layer, ...]:
     layers = plan.layers
     if not layers:
         return ()
+    further = part.free_length - plan.blank.free_length
     if step.clamping.turned_round:  # told from the chuck that holds it now, as the part in front of it is
         at = (part.butt or 0.0) + layers[0].far
         layers = tuple(Layer(one.material, at - one.far, at - one.near) for one in reversed(layers))
-    return layers_cut(layers, region(step.kind, complete(step.kind, given(step.told), part)), part)
+    else:
+        layers = tuple(Layer(one.material, one.near + further, one.far + further) for one in layers)
+    moved = 0.0 if step.clamping.turned_round else further
+    return layers_cut(layers, region(step.kind, complete(step.kind, given(step.told), part, moved)), part)

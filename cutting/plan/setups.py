@@ -13,7 +13,7 @@ from cutting.operations.frame.fields import Base
 from cutting.operations.frame.outcome import Outcome
 from cutting.operations.frame.setup import Goal
 from cutting.operations.registry import evaluate_quickly, kind_of
-from cutting.plan.plan import Plan, Step, before, complete, cut_layers
+from cutting.plan.plan import Plan, Step, before, complete, cut_layers, pulled_out
 from cutting.plan.values import given
 from cutting.workpiece.layers import slowest_first
 from cutting.workpiece.materials import deliver
@@ -115,7 +115,8 @@ def _base_and_sections(
     holding["steps"] = part.steps
     if part.face < part.free_length:
         holding["face"] = part.face
-    feature = {**complete(step.kind, given(step.told), part), **_stack(plan, step, part)}
+    further = pulled_out(plan, step, holding["free_length"])
+    feature = {**complete(step.kind, given(step.told), part, further), **_stack(plan, step, part)}
     kind.fields.require("feature", feature)
     several = metals(plan, step, part, library)
     material = library.material(several[0] if several else plan.material)

@@ -29,6 +29,17 @@ class Values(Mapping[str, Any]):
     def __len__(self) -> int:
         return len(self.items_read)
 
+    def moved(self, places: Iterable[str], by: float) -> Values:
+        """The same with places, and the places of points, so much further out [mm]."""
+        if by == 0.0:
+            return self
+        names = set(places)
+
+        def out(value: Any) -> Any:
+            return tuple((place + by, size) for place, size in value) if isinstance(value, tuple) else value + by
+
+        return Values(tuple((name, out(value) if name in names else value, entered) for name, value, entered in self.items_read))
+
     # what settles a feature asks for entries one by one: a value that it cannot use is none
 
     def has(self, name: str) -> bool:

@@ -160,6 +160,33 @@ class Solid:
                 found = replace(found, outside=lowered(found.outside, near, stop, diameter / 2.0))
         return found
 
+    def pulled_out(self, by: float) -> Solid:
+        """The part standing out of the chuck by so much more [mm], less for a negative length; what was gripped comes out as it is."""
+        if by == 0.0:
+            return self
+
+        def moved(steps: Steps) -> Steps:
+            (first, radius), *rest = ((start + by, radius) for start, radius in steps)
+            return ((min(first, 0.0), radius), *rest)  # a bar goes on behind
+
+        def far(place: float | None) -> float | None:
+            return None if place is None else place + by
+
+        return replace(
+            self,
+            free_length=self.free_length + by,
+            face=self.face + by,
+            end=self.end + by,
+            outside=moved(self.outside),
+            inside=moved(self.inside),
+            until=self.until + by,
+            rings=tuple(replace(ring, near=ring.near + by, far=ring.far + by) for ring in self.rings),
+            butt=far(self.butt),
+            back=far(self.back),
+            back_end=far(self.back_end),
+            kerf=None if self.kerf is None else (self.kerf[0] + by, self.kerf[1] + by),
+        )
+
     def turned_round(self, free_length: float) -> Solid:
         """The part told from its other end, which now stands out by a length; turned round again it is as it was.
 

@@ -298,3 +298,21 @@ def test_another_machine_gives_its_own_coolant_and_says_so(engineer: Api, job_id
     assert "there mist in 10" in moved.json()["gesture"]
     added = engineer.edit(job, 2, action="add_operation", kind="face", title="Other end", feature={"end_diameter": "0", "length": "1 mm"})
     assert added.status_code == 200, added.json()
+
+
+def test_a_part_that_is_pulled_out_keeps_its_plan(engineer: Api, job_id: Callable[[str], int]) -> None:
+    """Places belong to the part: further out of the jaws they go with it, in the unit in which each was typed."""
+    job = job_id("Runner shaft")
+    before = engineer.get(f"/api/jobs/{job}").json()
+    out = engineer.edit(job, 1, action="set_part", free_length="270 mm").json()
+    assert "every place goes with the part" in engineer.get(f"/api/jobs/{job}/revisions").json()[0]["gesture"]
+    was, now = ({one["id"]: one for one in document["operations"]} for document in (before["document"], out["document"]))
+    for name, one in was.items():
+        told, then = one["feature"].get("distance_from_chuck"), now[name]["feature"].get("distance_from_chuck")
+        assert (told is None) == (then is None)
+        if told is not None:
+            assert float(then.split()[0]) == pytest.approx(float(told.split()[0]) + 2.0)
+    shapes = [[(round(place, 6), radius) for place, radius in document["state"]["outline"]["finished"][-4:]] for document in (before, out)]
+    assert [(round(place + 2.0, 6), radius) for place, radius in shapes[0]] == shapes[1]
+    costs = [{row["id"]: row["seconds"] for row in document["state"]["operations"]} for document in (before, out)]
+    assert costs[1] == pytest.approx(costs[0], rel=0.01)

@@ -21,7 +21,8 @@ class Field:
     speed); `pair` the kinds of the two numbers of a point. `factor` turns the quantity's internal unit into the core's.
     What is not `asked` is read where a form carries it. Of a feature, what is not `drawn` belongs to the cut and not to the
     drawing: what it starts from, what it leaves for later. `bounds` are what it may be in the core's unit, `unit` the words for
-    that unit; what depends on machine or on other fields is checked where it is known.
+    that unit; what depends on machine or on other fields is checked where it is known. A `place` is told from the jaws as the part is
+    first held; it belongs to the part and goes with it when that stands out further.
     """
 
     name: str
@@ -38,6 +39,7 @@ class Field:
     drawn: bool = True
     bounds: tuple[float, float] | None = None
     unit: str = ""
+    place: bool = False
 
     @property
     def kinds(self) -> tuple[str, ...]:

@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from typing import Any, Literal
 
 from pydantic import Field
 
 from cutting.doors.json_form import read_house
+from cutting.errors import CuttingError
+from cutting.operations.registry import kind_of
+from cutting.quantities import read_quantity
 from cutting.workpiece.hardness import brinell
-from server.jobs.document import Baseline, BatchData, Money, StockData, as_the_machine_gives, checked
+from server.jobs.document import Baseline, BatchData, Money, StockData, as_the_machine_gives, checked, kind_for, other_end, the_blank
 from server.jobs.edits.gesture import Gesture
 from server.jobs.entries import Entry, length_with_unit
 from server.jobs.stock import check_stock, layers_as_entered
@@ -70,10 +74,14 @@ class SetPart(Gesture):
         if self.layers is not None:
             document["stock"]["layers"] = layers_as_entered(self.layers, self.units)
             said.append("layers of the blank")
+        before = the_blank(document).free_length if self.free_length is not None else 0.0
         for name in ("diameter", "free_length", "bore", "length", "bar_length", "remnant"):
             if (given := getattr(self, name)) is not None:
                 document["stock"][name] = length_with_unit(name, given, self.units) if given != "" or name != "length" else ""
                 said.append(f"{label_of(name)} {given}")
+        if self.free_length is not None and (further := the_blank(document).free_length - before):
+            pull_out(document, further)
+            said.append("every place goes with the part")
         if self.bar_price is not None:
             document["stock"]["bar_price"] = checked(StockData, {**document["stock"], "bar_price": self.bar_price or 0}, "")["bar_price"]
             said.append(f"price of a bar {self.bar_price}")
@@ -99,3 +107,35 @@ class SetBaseline(Gesture):
 def _brinell(hardness: float | str, material: str) -> float:
     """Hardness as delivered, HB, from any scale; what the standard does not convert is refused."""
     return round(brinell(str(hardness), shop().library.material(material).group), 1)
+
+
+def pull_out(document: dict[str, Any], further: float) -> None:
+    """The part stands out of the jaws by so much more [mm]: what is told from them belongs to the part and goes with it."""
+    for operation in document["operations"]:
+        if not other_end(operation):
+            _move(operation["feature"], operation["operation"], further)
+    makers = {one["drawn"] for one in document["operations"] if other_end(one)}
+    for feature in document["features"]:
+        if feature["id"] not in makers:
+            _move(feature["asked"], kind_for(feature["shape"]).name, further)
+    if shape := document["stock"].get("shape"):
+        document["stock"]["shape"] = _points_moved(shape, further)
+
+
+def _move(entries: dict[str, Entry], kind: str, further: float) -> None:
+    for field in kind_of(kind).fields.feature:
+        if field.place and (told := entries.get(field.name)) not in (None, ""):
+            with suppress(CuttingError):  # what cannot be read is no place yet
+                entries[field.name] = _points_moved(str(told), further) if field.kind == "points" else _moved(str(told), further)
+
+
+def _points_moved(text: str, further: float) -> str:
+    points = [point.partition(":") for point in text.split(";") if point.strip()]
+    return "; ".join(f"{_moved(place.strip(), further)}:{size}" for place, _, size in points)
+
+
+def _moved(told: str, further: float) -> str:
+    """A place as it was typed, so much further out, in the unit in which it was meant."""
+    place = read_quantity(told, "length").value + further
+    inch = any(sign in told for sign in ("in", '"', "″", "thou"))
+    return f"{place / 25.4:.10g} in" if inch else f"{place:.10g} mm"

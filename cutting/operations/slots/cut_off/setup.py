@@ -153,7 +153,7 @@ FIELDS = Fields(
         Field("diameter", "bar or tube Ø", example="20", required=True, drawn=False),
         Field("part_length", "length that comes off", example="44", required=True),
         Field("bore", "bore of a tube", example="0", default=0.0, drawn=False),
-        Field("distance_from_chuck", "cut in front of collet or jaws", example="8", default=10.0, drawn=False),
+        Field("distance_from_chuck", "cut in front of collet or jaws", example="8", default=10.0, drawn=False, place=True),
         Field("flatness", "flatness of the face, µm", "small_length", "30", factor=1e-3),
         Field("pip", "largest pip on the part, Ø", example="1"),
         Field("roughness", "finish, Ra µm, Rz or N6", "roughness", "3.2"),

@@ -195,7 +195,7 @@ FIELDS = Fields(
         Field("diameter", "Ø that it is cut into", example="50", required=True, drawn=False),
         Field("floor", "Ø of its floor, with tolerance", "dimension", "44 h11"),
         Field("width", "width at the floor, with tolerance", "dimension", "6 +0.1/0"),
-        Field("distance_from_chuck", "nearer wall from the jaws", example="30", default=20.0),
+        Field("distance_from_chuck", "nearer wall from the jaws", example="30", default=20.0, place=True),
         Field("wall_angle", "walls out of square, °", "angle", "0", default=0.0, bounds=(0.0, 75.0)),
         Field("corner_radius", "largest corner radius", example="0.4"),
         Field("roughness", "finish, Ra µm, Rz or N6", "roughness", "3.2"),
