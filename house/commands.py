@@ -364,6 +364,7 @@ def lint() -> int:
         ("ruff: form", [str(PYTHON), "-m", "ruff", "format", "--check", "."], ROOT),
         ("mypy: types of the core", [str(PYTHON), "-m", "mypy", "cutting", "house"], ROOT),
         ("svelte-check: types of the interface", [*npm, "run", "--silent", "check"], WEB),
+        ("eslint: style of the interface", [*npm, "run", "--silent", "lint"], WEB),
         ("prettier: form of the interface", [*npm, "run", "--silent", "format"], WEB),
     ):
         say(what)

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import io
 import sys
 import tempfile
 from pathlib import Path
 
+from PIL import Image
 from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.remote.webdriver import WebDriver
 
 from house.ground import ROOT
 from tests.browser.chromium import open_browser
@@ -14,6 +17,7 @@ from tests.browser.demo_site import demo_site
 from tests.browser.person import Person
 
 FOLDER = ROOT / "docs" / "screenshots"
+MOST_BYTES = 120_000
 # name, path with {shaft}, {hub}, {pin} and so on for the demo jobs, theme, units, what to press before the picture
 PICTURES = (
     ("jobs", "/", "light", "mm", ""),
@@ -84,12 +88,12 @@ def _take(site: str) -> None:
                 person.see("h2").click()
                 person.press(Keys.ENTER if keys == "Enter" else keys)
                 person.pause(1.2)
-            chrome.save_screenshot(str(FOLDER / f"{name}.png"))
+            _keep(chrome, name)
             print(f"  {name}.png")
         chrome.set_window_size(900, 1200)
         chrome.get(f"{site}/api/jobs/{known['hub']}/setup-sheet?form=page&operation=op30")
         person.pause(1.0)
-        chrome.save_screenshot(str(FOLDER / "setup-sheet.png"))
+        _keep(chrome, "setup-sheet")
         print("  setup-sheet.png")
         chrome.set_window_size(820, 1180)
         chrome.execute_cdp_cmd(
@@ -97,10 +101,19 @@ def _take(site: str) -> None:
         )
         person.go(f"/jobs/{known['hub']}/at-machine/op30")
         person.pause(2.0)
-        chrome.save_screenshot(str(FOLDER / "at-the-machine.png"))
+        _keep(chrome, "at-the-machine")
         print("  at-the-machine.png")
     finally:
         chrome.quit()
+
+
+def _keep(chrome: WebDriver, name: str) -> None:
+    """A picture with a palette: what history keeps of each stays small."""
+    picture = Image.open(io.BytesIO(chrome.get_screenshot_as_png())).convert("RGB")
+    for colours in (256, 128, 64):
+        picture.quantize(colours, method=Image.Quantize.MEDIANCUT, dither=Image.Dither.NONE).save(FOLDER / f"{name}.png", optimize=True)
+        if (FOLDER / f"{name}.png").stat().st_size <= MOST_BYTES:
+            return
 
 
 def _measure_two_passes(person: Person) -> None:

@@ -2,51 +2,42 @@
   import { QueryClient, QueryClientProvider } from "@tanstack/svelte-query";
   import { onMount } from "svelte";
   import Router, { router } from "svelte-spa-router";
+  import { wrap } from "svelte-spa-router/wrap";
   import Head from "./lib/Head.svelte";
-  import Keys from "./lib/Keys.svelte";
-  import Search from "./lib/Search.svelte";
   import { pageKeys } from "./keys";
   import { page } from "./page.svelte";
   import { session } from "./session.svelte";
-  import AtMachine from "./views/AtMachine.svelte";
-  import Account from "./views/Account.svelte";
-  import Assemblies from "./views/Assemblies.svelte";
-  import Crib from "./views/Crib.svelte";
-  import Exchange from "./views/Exchange.svelte";
-  import Floor from "./views/Floor.svelte";
-  import Geometries from "./views/Geometries.svelte";
-  import HeavyTools from "./views/HeavyTools.svelte";
-  import JobBench from "./views/JobBench.svelte";
   import Jobs from "./views/Jobs.svelte";
   import Missing from "./views/Missing.svelte";
-  import OperationBench from "./views/OperationBench.svelte";
-  import People from "./views/People.svelte";
-  import Shelf from "./views/Shelf.svelte";
-  import SignIn from "./views/SignIn.svelte";
-  import Threads from "./views/Threads.svelte";
-  import ToolMaterials from "./views/ToolMaterials.svelte";
 
+  // a page is fetched when it is opened; the list of jobs comes with the first one
+  const later = (load: Parameters<typeof wrap>[0]["asyncComponent"]) => wrap({ asyncComponent: load });
+  const AtMachine = later(() => import("./views/AtMachine.svelte"));
+  const Crib = later(() => import("./views/Crib.svelte"));
+  const HeavyTools = later(() => import("./views/HeavyTools.svelte"));
+  const Shelf = later(() => import("./views/Shelf.svelte"));
+  const Threads = later(() => import("./views/Threads.svelte"));
   const routes = {
     "/": Jobs,
-    "/jobs/:id": JobBench,
-    "/jobs/:id/operations/:operation": OperationBench,
+    "/jobs/:id": later(() => import("./views/JobBench.svelte")),
+    "/jobs/:id/operations/:operation": later(() => import("./views/OperationBench.svelte")),
     "/jobs/:id/at-machine": AtMachine,
     "/jobs/:id/at-machine/:operation": AtMachine,
     "/crib": Crib,
     "/crib/tools/:id": Crib,
-    "/crib/geometries": Geometries,
-    "/crib/assemblies": Assemblies,
+    "/crib/geometries": later(() => import("./views/Geometries.svelte")),
+    "/crib/assemblies": later(() => import("./views/Assemblies.svelte")),
     "/crib/heavy-tools": HeavyTools,
     "/crib/heavy-tools/:id": HeavyTools,
-    "/crib/tool-materials": ToolMaterials,
-    "/exchange": Exchange,
+    "/crib/tool-materials": later(() => import("./views/ToolMaterials.svelte")),
+    "/exchange": later(() => import("./views/Exchange.svelte")),
     "/shelf": Shelf,
     "/shelf/threads": Threads,
     "/shelf/threads/:words": Threads,
     "/shelf/:name": Shelf,
-    "/floor": Floor,
-    "/people": People,
-    "/account": Account,
+    "/floor": later(() => import("./views/Floor.svelte")),
+    "/people": later(() => import("./views/People.svelte")),
+    "/account": later(() => import("./views/Account.svelte")),
     "*": Missing,
   };
   const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
@@ -70,7 +61,7 @@
       <p>{unreachable}</p>
     </main>
   {:else if session.ready && (!session.person?.name || session.person.must_change)}
-    <SignIn />
+    {#await import("./views/SignIn.svelte") then { default: SignIn }}<SignIn />{/await}
   {:else if session.ready}
     {#if session.ended}
       <div
@@ -79,7 +70,9 @@
         aria-modal="true"
         aria-label="Sign in again"
       >
-        <SignIn back={session.person?.name ?? ""} />
+        {#await import("./views/SignIn.svelte") then { default: SignIn }}
+          <SignIn back={session.person?.name ?? ""} />
+        {/await}
       </div>
     {/if}
     <div class="flex h-full flex-col" inert={session.ended}>
@@ -88,8 +81,15 @@
         <Router {routes} />
       </main>
     </div>
-    {#if page.dialog === "keys"}<Keys close={() => (page.dialog = null)} />{/if}
-    {#if page.dialog === "search"}<Search close={() => (page.dialog = null)} />{/if}
+    {#if page.dialog === "keys"}
+      {#await import("./lib/Keys.svelte") then { default: Keys }}<Keys
+          close={() => (page.dialog = null)}
+        />{/await}
+    {:else if page.dialog === "search"}
+      {#await import("./lib/Search.svelte") then { default: Search }}
+        <Search close={() => (page.dialog = null)} />
+      {/await}
+    {/if}
   {:else}
     <main class="text-soft p-8">Opening the bench …</main>
   {/if}

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { scaleLinear } from "d3-scale";
   import type { Schemas } from "../api/client";
   import { shown } from "../session.svelte";
 
@@ -42,8 +41,8 @@
     ),
   );
   const middle = $derived((height - foot) / 2);
-  const x = $derived(scaleLinear([0, 1], [margin, margin + scale]));
-  const y = $derived(scaleLinear([0, 1], [middle, middle - scale]));
+  const x = $derived((place: number) => margin + scale * place);
+  const y = $derived((radius: number) => middle - scale * radius);
   const below = $derived(y(-outline.radius * 1.02) + (labels ? 22 : 4));
   const end = $derived(outline.finished.at(-1)?.[0] ?? outline.length);
 

@@ -40,7 +40,7 @@
       class="{tones[warning.severity]} {all ? 'border-line border-t py-1' : ''}"
       data-testid="caution-{warning.name}"
     >
-      {marks[warning.severity]}{#if warning.danger}<b>Danger.</b>{" "}{/if}{warning.text}
+      {marks[warning.severity]}{#if warning.danger}<b>Danger.</b>&nbsp;{/if}{warning.text}
       {#if warning.severity !== "blocks"}<button
           class="plain-link ml-1"
           aria-label="I have read this: {warning.text.slice(0, 40)}"

@@ -14,11 +14,6 @@
       .map((name) => bench.evaluation?.results[name])
       .filter((value) => value !== undefined),
   );
-  const more = $derived(
-    Object.values(bench.evaluation?.results ?? {}).filter(
-      (value) => !bench.evaluation?.headline.includes(value.name),
-    ),
-  );
 
   const bandOf = (value: Schemas["ValueOut"]) => {
     if (!value.low || !value.high) return value.honesty === "rule" ? "rule only" : "";

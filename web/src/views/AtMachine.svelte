@@ -11,7 +11,7 @@
   import { guarded, listen } from "../keys";
   import { OperationBench } from "../operation/bench.svelte";
   import { page } from "../page.svelte";
-  import { session, shown } from "../session.svelte";
+  import { session } from "../session.svelte";
   import MachineSize from "../job/MachineSize.svelte";
 
   let { params }: { params: { id: string; operation?: string } } = $props();

@@ -3,7 +3,6 @@
   import { createInfiniteQuery, keepPreviousData } from "@tanstack/svelte-query";
   import { push } from "svelte-spa-router";
   import { api, ask, type Problem } from "../api/client";
-  import NewJob from "../job/NewJob.svelte";
   import { arrows, step } from "../lib/list";
   import Silhouette from "../lib/Silhouette.svelte";
   import { guarded, listen } from "../keys";
@@ -176,4 +175,8 @@
   {/if}
 </div>
 
-{#if starting}<NewJob close={() => (starting = false)} />{/if}
+{#if starting}
+  {#await import("../job/NewJob.svelte") then { default: NewJob }}<NewJob
+      close={() => (starting = false)}
+    />{/await}
+{/if}

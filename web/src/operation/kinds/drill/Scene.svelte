@@ -28,7 +28,6 @@
   const tip = $derived(now?.depth ?? 0);
   const corner = $derived(tip - num("cone"));
   const cut = $derived(Math.max(Math.min(corner, num("depth")), 0));
-  const back = $derived(Math.min(num("flute_length"), corner + (width - 200 - mouth) / scale));
   const spirals = $derived.by(() => {
     const helix = num("helix");
     if (helix < 2) return [];
