@@ -319,7 +319,7 @@ def test(rest: list[str]) -> int:
     pytest = ("-m", "pytest", "--ds", "tests.settings")
     if rest:
         return _with_database(*pytest, *rest)
-    if failed := lint():
+    if failed := lint() or _npm("test", "vitest: the state files of the interface"):
         return failed
     instance = database.Instance(VAR / "test-database")
     owned = database.claim(instance)
@@ -374,14 +374,19 @@ def lint() -> int:
     return 0
 
 
+def _npm(script: str, what: str) -> int:
+    say(what)
+    return subprocess.run(
+        [*packages.npm_command(), "run", "--silent", script], cwd=WEB, env=packages.npm_environment(), check=False
+    ).returncode
+
+
 def types() -> int:
     packages.ensure_everything()
     status = _python("-m", "django", "write_openapi", str(WEB / "openapi.json"))
     if status:
         return status
-    return subprocess.run(
-        [*packages.npm_command(), "run", "--silent", "types"], cwd=WEB, env=packages.npm_environment(), check=False
-    ).returncode
+    return _npm("types", "types of the interface")
 
 
 def _with_database(*arguments: str) -> int:

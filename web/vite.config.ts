@@ -1,6 +1,6 @@
 import { svelte } from "@sveltejs/vite-plugin-svelte";
 import tailwindcss from "@tailwindcss/vite";
-import { defineConfig } from "vite";
+import { defineConfig } from "vitest/config";
 
 export default defineConfig({
   plugins: [svelte(), tailwindcss()],
@@ -13,4 +13,6 @@ export default defineConfig({
     chunkSizeWarningLimit: 800,
     rolldownOptions: { input: "src/main.ts" },
   },
+  resolve: process.env.VITEST ? { conditions: ["browser"] } : {},
+  test: { environment: "jsdom", setupFiles: ["tests/setup.ts"], include: ["tests/**/*.test.ts"] },
 });

@@ -72,7 +72,7 @@ def test_counts_are_whole_and_their_change_leaves_the_rest(engineer: Api, job_id
     ("change", "field"),
     [({"bar_length": "-5"}, "bar_length"), ({"bore": "64"}, "bore"), ({"bore": "70"}, "bore"), ({"diameter": "0"}, "diameter"),
      ({"diameter": "9 m"}, "diameter"), ({"free_length": "-2"}, "free_length"), ({"remnant": "4 m"}, "remnant"),
-     ({"name": "n" * 121}, "name"), ({"name": ""}, "name"), ({"free_length": "100"}, "feature.length")],
+     ({"name": "n" * 121}, "name"), ({"name": ""}, "name"), ({"free_length": "100"}, "free_length")],
 )  # fmt: skip
 def test_a_blank_that_cannot_be_is_refused(engineer: Api, job_id: JobId, change: dict[str, str], field: str) -> None:
     job = job_id("Runner shaft")

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from contextlib import suppress
 from typing import Any, Literal
 
 from pydantic import Field
 
 from cutting.doors.json_form import read_house
-from cutting.errors import CuttingError
+from cutting.errors import AmbiguousQuantity, OutOfRange, UnreadableQuantity
+from cutting.operations.frame.kind import Kind
 from cutting.operations.registry import kind_of
 from cutting.quantities import read_quantity
 from cutting.workpiece.hardness import brinell
@@ -80,6 +82,7 @@ class SetPart(Gesture):
                 document["stock"][name] = length_with_unit(name, given, self.units) if given != "" or name != "length" else ""
                 said.append(f"{label_of(name)} {given}")
         if self.free_length is not None and (further := the_blank(document).free_length - before):
+            _refuse_cuts_in_the_jaws(document, before, further)
             pull_out(document, further)
             said.append("every place goes with the part")
         if self.bar_price is not None:
@@ -109,24 +112,44 @@ def _brinell(hardness: float | str, material: str) -> float:
     return round(brinell(str(hardness), shop().library.material(material).group), 1)
 
 
+def _told_from_the_jaws(document: dict[str, Any]) -> Iterator[tuple[str, dict[str, Entry], Kind]]:
+    """What tells its places from the face of the jaws in this clamping: a name for people, its entries, and its kind."""
+    makers: dict[str, dict[str, Any]] = {}
+    for operation in document["operations"]:
+        makers.setdefault(operation["drawn"], operation)
+        if not other_end(operation):
+            yield _named(operation), operation["feature"], kind_of(operation["operation"])
+    for feature in document["features"]:
+        if not (maker := makers.get(feature["id"])) or not other_end(maker):
+            yield _named(maker) if maker else feature["title"] or feature["shape"], feature["asked"], kind_for(feature["shape"])
+
+
+def _named(operation: dict[str, Any]) -> str:
+    return f"operation {operation['number']} {operation['title']}"
+
+
+def _refuse_cuts_in_the_jaws(document: dict[str, Any], before: float, further: float) -> None:
+    """Refuse a length [mm] out of the jaws at which a cut that stands would be inside them."""
+    for who, entries, kind in _told_from_the_jaws(document):
+        for field in kind.fields.feature:
+            if not field.place or field.kind == "points" or (told := entries.get(field.name)) in (None, ""):
+                continue
+            with suppress(UnreadableQuantity, AmbiguousQuantity):  # what cannot be read is no place yet
+                place = read_quantity(str(told), "length").value
+                if place + further < 0.0 <= place:
+                    bound = f"at least {before - place:g} mm"
+                    raise OutOfRange("free_length", f"At so little, {who} would end inside the jaws: {bound}, or move it first.", bound)
+
+
 def pull_out(document: dict[str, Any], further: float) -> None:
     """The part stands out of the jaws by so much more [mm]: what is told from them belongs to the part and goes with it."""
-    for operation in document["operations"]:
-        if not other_end(operation):
-            _move(operation["feature"], operation["operation"], further)
-    makers = {one["drawn"] for one in document["operations"] if other_end(one)}
-    for feature in document["features"]:
-        if feature["id"] not in makers:
-            _move(feature["asked"], kind_for(feature["shape"]).name, further)
+    for _, entries, kind in _told_from_the_jaws(document):
+        for field in kind.fields.feature:
+            if field.place and (told := entries.get(field.name)) not in (None, ""):
+                with suppress(UnreadableQuantity, AmbiguousQuantity):
+                    entries[field.name] = _points_moved(str(told), further) if field.kind == "points" else _moved(str(told), further)
     if shape := document["stock"].get("shape"):
         document["stock"]["shape"] = _points_moved(shape, further)
-
-
-def _move(entries: dict[str, Entry], kind: str, further: float) -> None:
-    for field in kind_of(kind).fields.feature:
-        if field.place and (told := entries.get(field.name)) not in (None, ""):
-            with suppress(CuttingError):  # what cannot be read is no place yet
-                entries[field.name] = _points_moved(str(told), further) if field.kind == "points" else _moved(str(told), further)
 
 
 def _points_moved(text: str, further: float) -> str:
