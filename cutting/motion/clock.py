@@ -116,9 +116,7 @@ def way_of(at: Point, move: Feed | Arc | Helix | ThreadPass) -> float:
 
 
 def _arc_length(at: Point, move: Arc) -> float:
-    """Length of an arc in the plane in which its ends differ."""
-    flat = at[1] == move.to[1] == move.centre[1]
-    across = 2 if flat else 1
+    across = move.plane
     radius = math.hypot(at[0] - move.centre[0], at[across] - move.centre[across])
     begin = math.atan2(at[across] - move.centre[across], at[0] - move.centre[0])
     end = math.atan2(move.to[across] - move.centre[across], move.to[0] - move.centre[0])

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from enum import StrEnum
+from enum import IntEnum, StrEnum
 
 Point = tuple[float, float, float]  # x, y, z [mm] in the path's frame
 
@@ -32,15 +32,23 @@ class Feed:
     per: Per = Per.TURN
 
 
+class Plane(IntEnum):
+    """The plane of an arc, by the coordinate beside x: with the axis of the part or hole, or across it."""
+
+    XY = 1
+    XZ = 2
+
+
 @dataclass(frozen=True)
 class Arc:
-    """Round a centre to a place at a feed, in the plane of x and z of a turned path, of x and y of a milled one."""
+    """Round a centre to a place at a feed, in its plane; an arc that ends where it begins goes once round."""
 
     to: Point
     centre: Point
     clockwise: bool
     feed: float
     per: Per = Per.TURN
+    plane: Plane = Plane.XZ
 
 
 @dataclass(frozen=True)

@@ -11,7 +11,7 @@ from shapely import MultiPoint, Polygon, union_all
 from shapely.affinity import translate
 from shapely.geometry.base import BaseGeometry
 
-from cutting.motion.moves import Arc, Feed, Frame, Helix, Path, Point, Rapid, ThreadPass
+from cutting.motion.moves import Arc, Feed, Frame, Helix, Path, Plane, Point, Rapid, ThreadPass
 from cutting.workpiece.solid import Solid
 
 CHORD = 0.01  # mm that an arc's chords may stand off it
@@ -79,7 +79,7 @@ def _points(at: Point, move: Feed | Arc | Helix | ThreadPass) -> list[Point]:
 
 def arc_points(at: Point, move: Arc) -> list[Point]:
     """Places on an arc from a place to its end, whose chords stand off it by no more than a hundredth of a millimetre."""
-    across = 2 if at[1] == move.to[1] == move.centre[1] else 1
+    across = move.plane
     radius = math.hypot(at[0] - move.centre[0], at[across] - move.centre[across])
     begin = math.atan2(at[across] - move.centre[across], at[0] - move.centre[0])
     end = math.atan2(move.to[across] - move.centre[across], move.to[0] - move.centre[0])
@@ -90,7 +90,7 @@ def arc_points(at: Point, move: Arc) -> list[Point]:
     for k in range(count + 1):
         angle = begin + sign * turned * k / count
         x, other = move.centre[0] + radius * math.cos(angle), move.centre[across] + radius * math.sin(angle)
-        found.append((x, at[1], other) if across == 2 else (x, other, at[2] + (move.to[2] - at[2]) * k / count))
+        found.append((x, at[1], other) if across is Plane.XZ else (x, other, at[2] + (move.to[2] - at[2]) * k / count))
     return found
 
 

@@ -8,14 +8,15 @@ from typing import Any
 
 import numpy as np
 import pytest
-from shapely.geometry import box
+from shapely.geometry import Polygon, box
 
 from cutting.doors.json_form import read_setup
 from cutting.machine.machines import find_machine
 from cutting.motion.clock import clock, rapid_seconds, way_of
-from cutting.motion.moves import Arc, Coolant, Edge, Feed, Frame, Helix, Path, Per, Rapid, Spindle, Sync, ThreadPass, Tool
+from cutting.motion.moves import Arc, Coolant, Dwell, Edge, Feed, Frame, Helix, Path, Per, Plane, Rapid, Spindle, Sync, ThreadPass, Tool
+from cutting.motion.drawn import drawn
 from cutting.motion.places import between_seconds, places
-from cutting.motion.swept import half_section, swept, turned_volume
+from cutting.motion.swept import arc_points, half_section, swept, turned_volume
 from cutting.operations.registry import KINDS
 from cutting.operations.threads.shared.core_hole import thread_area
 from cutting.workpiece.solid import Blank, blank_solid
@@ -181,9 +182,9 @@ def test_moves_by_hand() -> None:
     helix = Helix((5.0, 0.0, -4.0), (0.0, 0.0, 0.0), 4.0, False, 300.0)
     assert way_of((5.0, 0.0, 0.0), helix) == pytest.approx(math.hypot(4 * 2 * math.pi * 5.0, 4.0))
     for clockwise, quarter in ((False, 0.25), (True, 0.75)):
-        arc = Arc((0.0, 5.0, 0.0), (0.0, 0.0, 0.0), clockwise, 100.0, Per.MINUTE)
+        arc = Arc((0.0, 5.0, 0.0), (0.0, 0.0, 0.0), clockwise, 100.0, Per.MINUTE, Plane.XY)
         assert way_of((5.0, 0.0, 0.0), arc) == pytest.approx(quarter * 2 * math.pi * 5.0)
-    whole = Arc((5.0, 0.0, 0.0), (0.0, 0.0, 0.0), True, 100.0, Per.MINUTE)
+    whole = Arc((5.0, 0.0, 0.0), (0.0, 0.0, 0.0), True, 100.0, Per.MINUTE, Plane.XY)
     assert way_of((5.0, 0.0, 0.0), whole) == pytest.approx(2 * math.pi * 5.0)
     round_corner = Arc((10.0, 0.0, -5.0), (10.0, 0.0, 0.0), False, 0.1)
     assert way_of((15.0, 0.0, 0.0), round_corner) == pytest.approx(0.75 * 2 * math.pi * 5.0)
@@ -196,3 +197,67 @@ def test_an_arc_is_swept_to_its_chord() -> None:
     path = Path(Frame.TURNED, "tip", (0.0, 0.0, 10.0), (quarter,), Edge(((0.0, 0.0), (50.0, 0.0), (50.0, 50.0), (0.0, 50.0))))
     left = turned_volume(bar) - swept(path, bar).volume
     assert left == pytest.approx(2.0 / 3.0 * math.pi * 10.0**3, rel=3e-3)
+
+
+def test_a_dwell_takes_its_seconds_and_its_turns() -> None:
+    assert clock(on(Dwell(2.0, 5.0)), LATHE).dwell == pytest.approx(2.0 + 5.0 * 60.0 / 1000.0)
+
+
+@pytest.mark.parametrize("clockwise", [True, False])
+def test_a_helix_is_drawn_as_it_is_run(clockwise: bool) -> None:
+    """On its cylinder, falling evenly, in its own sense, over the seconds that the clock tells."""
+    middle = (20.0, 5.0, 0.0)
+    helix = Helix((25.0, 5.0, -4.0), middle, 4.0, clockwise, 300.0)
+    path = on(helix, start=(25.0, 5.0, 0.0))
+    seconds, x, y, z = (np.array(one) for one in zip(*drawn(path, LATHE), strict=True))
+    assert np.allclose(np.hypot(x - 20.0, y - 5.0), 5.0)
+    assert seconds[-1] == pytest.approx(clock(path, LATHE).engaged) and (np.diff(seconds) > 0).all()
+    assert np.allclose(z, -4.0 * seconds / seconds[-1])
+    angle = np.unwrap(np.arctan2(y - 5.0, x - 20.0))
+    assert angle[-1] - angle[0] == pytest.approx((-1 if clockwise else 1) * 4.0 * 2.0 * math.pi)
+    assert np.allclose(np.diff(angle), (angle[-1] - angle[0]) / (len(angle) - 1)), "even steps, fine enough to look round"
+    assert abs(angle[1] - angle[0]) < math.radians(20.0)
+
+
+def test_of_several_holes_the_first_alone_is_drawn_where_one_is_shown() -> None:
+    _, x, path = told(MORE["holes on a circle"])
+    machine = find_machine("machining centre")
+    first, every = drawn(path, machine, first_hole=True), drawn(path, machine)
+    assert {one[1:3] for one in first} == {every[0][1:3]}
+    assert len({(round(one[1], 3), round(one[2], 3)) for one in every}) == 6
+    assert first[-1][0] == pytest.approx(float(np.ravel(x.engaged_time)[0]) / 6.0, rel=0.05)
+    assert min(one[3] for one in first) == min(one[3] for one in every), "to the full depth, pecks and all"
+
+
+def test_what_goes_round_leaves_the_core_that_it_does_not_reach() -> None:
+    """A mill of radius 4 on a circle of 10 takes a ring from 6 to 14 (π·(14² − 6²)·h); on a circle of 3 it takes the middle too."""
+    for off, inner in ((10.0, 6.0), (3.0, 0.0)):
+        helix = Helix((off, 0.0, -8.0), (0.0, 0.0, 0.0), 8.0, False, 300.0)
+        edge = Edge(((0.0, 0.0), (4.0, 0.0), (4.0, 20.0), (0.0, 20.0)))
+        path = Path(Frame.HOLE, "tip", (off, 0.0, 0.0), (Spindle(1000.0, 1000.0), helix), edge)
+        found = swept(path, box(0.0, -8.0, 50.0, 0.0)).volume
+        assert found == pytest.approx(math.pi * ((off + 4.0) ** 2 - inner**2) * 8.0, rel=0.01)
+
+
+@pytest.mark.parametrize("clockwise", [True, False])
+def test_a_whole_turn_is_a_whole_turn(clockwise: bool) -> None:
+    whole = np.array(arc_points((5.0, 0.0, 0.0), Arc((5.0, 0.0, 0.0), (0.0, 0.0, 0.0), clockwise, 100.0, Per.MINUTE, Plane.XY)))
+    chords = np.linalg.norm(np.diff(whole, axis=0), axis=1)
+    assert chords.sum() == pytest.approx(2.0 * math.pi * 5.0, rel=2e-3)
+    assert (whole[1, 1] < 0.0) == clockwise
+    assert 5.0 - np.linalg.norm((whole[0] + whole[1]) / 2.0) <= 0.01 + 1e-9
+    three = np.array(arc_points((5.0, 0.0, 0.0), Arc((0.0, 5.0, 0.0), (0.0, 0.0, 0.0), clockwise, 100.0, Per.MINUTE, Plane.XY)))
+    assert np.linalg.norm(np.diff(three, axis=0), axis=1).sum() == pytest.approx((0.75 if clockwise else 0.25) * 10.0 * math.pi, rel=2e-3)
+
+
+@pytest.mark.parametrize("name", ["turn", "face", "copied"])
+def test_the_area_that_is_drawn_is_what_goes(name: str) -> None:
+    """Turned about the axis, the area that a scene shows is what the part loses."""
+    setup = read_setup({**EVERY_KIND, **MORE}[name])
+    kind, f = KINDS[setup.operation], setup.feature
+    end = 60.0 if name == "face" else f.distance_from_chuck + f.length
+    before = blank_solid(Blank(57.0, end))
+    after = before.without(kind.removes(f))
+    area = Polygon([(x, z) for z, x in kind.area(setup, before)])
+    gone = turned_volume(half_section(before)) - turned_volume(half_section(after))
+    assert turned_volume(area) == pytest.approx(gone, rel=2e-3)

@@ -16,7 +16,7 @@ from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.holes.drill.evaluate import MODEL
 from cutting.operations.holes.drill.limits import FLAT_POINT, allowances, broken_exit_of, entry_share, exit_share
 from cutting.operations.holes.drill.numbers import JAMS_FROM, Numbers, one_of, packing_of
-from cutting.operations.holes.drill.setup import DrillSetup, Entry, Pecks
+from cutting.operations.holes.drill.setup import SHARE, DrillSetup, Entry, Pecks
 from cutting.operations.holes.drill.tool import DrillTool, drill_tools
 from cutting.operations.holes.shared.layers import layer_numbers
 from cutting.operations.holes.shared.reached import tolerance_grade
@@ -43,7 +43,7 @@ def neutral(setup: DrillSetup) -> DrillSetup:
     entry = 1.0 if f.entry is Entry.SPOTTED else float(entry_share(f.entry_angle, f.entry is Entry.CURVED, 180.0))
     exits = exit_share(False) if broken_exit_of(f) else 1.0
     plain: dict[str, Any] = {"first_peck": None, "next_peck": None, "least_peck": None, "per_layer": ()}
-    found = setup.with_cut(30.0, 0.05).with_settings(pecks=Pecks.NONE, entry_feed=max(entry, 0.1), exit_feed=exits, **plain)
+    found = setup.with_cut(30.0, 0.05).with_settings(pecks=Pecks.NONE, entry_feed=max(entry, SHARE[0]), exit_feed=exits, **plain)
     found.check_case()
     return found
 

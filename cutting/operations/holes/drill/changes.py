@@ -9,7 +9,7 @@ from typing import Any
 from cutting.operations.frame.change import Change, in_words
 from cutting.operations.holes.drill.limits import entry_share
 from cutting.operations.holes.drill.numbers import Numbers
-from cutting.operations.holes.drill.setup import DrillSetup, Entry, Pecks
+from cutting.operations.holes.drill.setup import SHARE, DrillSetup, Entry, Pecks
 from cutting.operations.holes.shared.held import seated
 from cutting.quantities.write import write
 from cutting.tooling.drill_stock import DrillStock
@@ -39,7 +39,7 @@ def changes(x: Numbers) -> Iterator[Change[DrillSetup]]:
             yield Change(in_words(said), {"settings": patch}, changed)
     if f.entry_angle > 0 or f.entry is Entry.CURVED:
         share = float(entry_share(f.entry_angle, f.entry is Entry.CURVED, setup.drill.point_angle))
-        if share < s.entry_feed:
+        if SHARE[0] <= share < s.entry_feed:  # less than can be set is no help
             yield Change(
                 in_words(f"{share:.0%} of the feed at entry"), {"settings": {"entry_feed": share}}, setup.with_settings(entry_feed=share)
             )
