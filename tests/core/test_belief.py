@@ -177,6 +177,33 @@ def test_the_chance_of_a_limit_is_what_draws_give(kind: str) -> None:
                 assert (one.holds > 0.5) == (not one.broken) or one.holds == pytest.approx(0.5, abs=0.02), one.name
 
 
+def test_a_harder_delivery_is_the_harder_metal() -> None:
+    """What hardness is taken to move is what a set-up in so much harder metal says, and both ways."""
+    setup = SETUPS["turn"]
+    model = KINDS["turn"].model
+    plain = model.quickly(setup)
+    for share in (0.9, 1.1):
+        moved = hardness_factors(setup, share)
+        there = model.quickly(replace(setup, work=replace(setup.work, hardness=setup.work.hardness * share)))
+        for quantity, figure in (("force", "specific_force"), ("life", "tool_life")):
+            ratio = float(np.ravel(getattr(there, figure))[-1] / np.ravel(getattr(plain, figure))[-1])
+            assert moved[quantity] == pytest.approx(ratio, rel=0.03), quantity
+
+
+def test_layers_that_are_known_unlike_are_judged_together() -> None:
+    """One layer's force is known better: the limits that rest on it are surer, and there is still one chance for each."""
+    setup = read_setup(STACK)
+    narrow = replace(setup.learned, beliefs=tuple(Belief("force", 1.0, 0.02, metal=metal) for metal in setup.metals))
+    one_only = replace(setup.learned, beliefs=(Belief("force", 1.0, 0.02, metal="1.4301"),))
+    plain, some, every = (
+        {one.name: one for one in evaluate_quickly(replace(setup, learned=learned)).limits} for learned in (setup.learned, one_only, narrow)
+    )
+    assert plain.keys() == some.keys() == every.keys()
+    share = [{part.title: part.share for part in found["spindle_power"].moved_by}.get("cutting force", 0.0) for found in (plain, some, every)]
+    assert share[0] > 0.0
+    assert share[0] >= share[1] >= share[2]
+
+
 def test_what_is_known_better_holds_more_surely() -> None:
     """Direction: the same limit with a narrower quantity is surer where it holds, and less sure where it does not."""
     setup = read_setup(form(EVERY_KIND["face groove"], settings={"cutting_speed": 160}))

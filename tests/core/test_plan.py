@@ -140,6 +140,11 @@ def test_layers_are_drilled_as_a_stack_and_turned_in_the_slowest() -> None:
     assert [(one.name, one.thickness) for one in drilled.layers] == [("C45", 10.0), ("X5CrNi18-10", 30.0), ("EN AW-6082", 20.0)]
     pulled = plan.with_step(replace(drill, holding=read_entries("drill", "holding", {"free_length": "85 mm"})))
     assert [one.thickness for one in setups.setup_of(pulled, pulled.step("hole"), SHIPPED).layers] == [10.0, 30.0, 20.0]
+    other = replace(plan.with_step(replace(drill, clamping=Clamping(True))), blank=Blank(60.0, 80.0, length=80.0))
+    assert [(one.name, one.thickness) for one in setups.setup_of(other, other.step("hole"), SHIPPED).layers] == [
+        ("EN AW-6082", 40.0),
+        ("X5CrNi18-10", 20.0),
+    ]
     turn = step("turn", "turn", {"end_diameter": "50", "length": "35"})
     both = Plan(Blank(60.0, 80.0), "C45", "mill-turn", (turn,), layers=layers)
     assert setups.metals(both, turn, before(both, turn), SHIPPED) == ("X5CrNi18-10", "C45")
@@ -174,6 +179,9 @@ def test_hours_alone_and_what_was_learned_reach_every_step() -> None:
         asked.append((dict(tool), metals))
         return Learned()
 
+    fast = replace(plan, goal=Goal.FASTEST)
+    goals = [setups.setup_of(fast, fast.step("rough"), SHIPPED, one).goal for one in (Tried(), Tried(goal=Goal.MOST_SECURE))]
+    assert goals == [Goal.FASTEST, Goal.MOST_SECURE]
     setups.setup_of(plan, plan.step("rough"), replace(SHIPPED, learned=learned))
     setups.request_of(plan, plan.step("rough"), replace(SHIPPED, learned=learned))
     assert asked == [(INSERT, ("C45",)), ({}, ("C45",))]
