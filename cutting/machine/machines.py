@@ -17,6 +17,8 @@ from cutting.names import find, index
 from cutting.tables import Row, read_table
 
 USUAL_ACCELERATION = 3.0  # m/s² where nobody says one (common practice: 1 to 10)
+PACKED_UP = 0.6  # of the seat: the lowest shank that a tool post packs up to the centre line (common practice)
+SLEEVE = 2.0  # of the seat: the thickest bar that a sleeve in its place holds (common practice)
 
 
 @dataclass(frozen=True)
@@ -137,6 +139,21 @@ class Machine:
         speeds, powers = zip(*self.power_curve, strict=True)
         power = np.interp(np.asarray(spindle_speed, float), speeds, powers)
         return power * (self.efficiency if self.curve_at == "motor" else 1.0)
+
+    @property
+    def lowest_shank(self) -> float:
+        """Height [mm] from which shanks are seated: a turret takes one height, a tool post packs lower ones up."""
+        return self.shank_height * (PACKED_UP if self.geared else 0.99)
+
+    @property
+    def thickest_bar(self) -> float:
+        """Diameter [mm] of the thickest bar that a sleeve holds."""
+        return SLEEVE * self.shank_height
+
+    def takes_shank(self, size: ArrayLike, bar: ArrayLike) -> NDArray[np.bool_]:
+        """Whether a shank of a height [mm], or a bar of a diameter, sits here; arrays in, one array out."""
+        size = np.asarray(size, float)
+        return np.where(bar, size <= self.thickest_bar, (self.lowest_shank <= size) & (size <= self.shank_height))
 
     @property
     def geared(self) -> bool:

@@ -99,13 +99,12 @@ def _overhang(holder: Holder, overhang: float) -> Check:
 
 
 def _seats(holder: Holder, machine: Machine) -> list[Check]:
-    """A turret seats one shank height, a tool post packs lower ones up; a bar sits in a sleeve of its own diameter."""
     height, high = holder.code.shank_height, machine.shank_height
+    sits = bool(machine.takes_shank(height, bool(holder.code.bar)))
     if holder.code.bar:
-        return [Check("sleeve", height <= 2 * high, f"bar of {height:g} mm in a sleeve; {machine.name} holds up to {2 * high:g} mm")]
-    low = high * (0.6 if machine.geared else 0.99)
-    said = f"{low:.0f} to {high:g} mm" if machine.geared else f"{high:g} mm"
-    return [Check("shank", low <= height <= high, f"shank {height:g} mm, {machine.name} seats {said}")]
+        return [Check("sleeve", sits, f"bar of {height:g} mm in a sleeve; {machine.name} holds up to {machine.thickest_bar:g} mm")]
+    said = f"{machine.lowest_shank:.0f} to {high:g} mm" if machine.geared else f"{high:g} mm"
+    return [Check("shank", sits, f"shank {height:g} mm, {machine.name} seats {said}")]
 
 
 def _on_machine(insert: Insert, holder: Holder, machine: Machine) -> list[Check]:

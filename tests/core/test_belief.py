@@ -199,7 +199,9 @@ def test_layers_that_are_known_unlike_are_judged_together() -> None:
         {one.name: one for one in evaluate_quickly(replace(setup, learned=learned)).limits} for learned in (setup.learned, one_only, narrow)
     )
     assert plain.keys() == some.keys() == every.keys()
-    share = [{part.title: part.share for part in found["spindle_power"].moved_by}.get("cutting force", 0.0) for found in (plain, some, every)]
+    share = [
+        {part.title: part.share for part in found["spindle_power"].moved_by}.get("cutting force", 0.0) for found in (plain, some, every)
+    ]
     assert share[0] > 0.0
     assert share[0] >= share[1] >= share[2]
 

@@ -99,6 +99,16 @@ def test_what_trials_have_taught_is_drawn_narrower() -> None:
     assert run_draws([taught], [Draw(1.0, ({"life": 1.0},))])[0][0].cost > run_draws([EVERY[0]], [Draw(1.0, ({"life": 1.0},))])[0][0].cost
 
 
+@pytest.mark.parametrize("belief", [Belief("life", 0.8, 0.05), Belief("force", 1.3, 0.05)])
+def test_what_was_learned_is_in_every_draw(belief: Belief) -> None:
+    """A draw at the middle of what is believed is what the bench says, with what was learned in it."""
+    taught = replace(EVERY[0], learned=replace(EVERY[0].learned, beliefs=(belief,)))
+    drawn = run_draws([taught], [Draw(1.0, ({"life": 1.0, "force": 1.0},))])[0][0]
+    said = evaluate_quickly(taught).results
+    assert drawn.cost == pytest.approx(said["operation_cost"].value, rel=1e-6)
+    assert bool(drawn.broken) == any(one.broken for one in evaluate_quickly(taught).limits)
+
+
 def test_no_delivery_is_another_metal() -> None:
     """However wide the range that a material is sold in: beyond half and again it would be another one."""
     work = EVERY[0].work

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import replace
 from typing import Any
 
@@ -80,3 +81,13 @@ def test_a_face_is_timed_as_its_spindle_follows() -> None:
     fixed = replace(drive, constant=False, steps=GEARS).over(60.0, 300.0)
     assert (float(fixed.low), float(fixed.top)) == (100.0, 100.0)
     assert float(facing_time(300.0, 0.0, 60.0, 0.2, fixed.top, fixed.low)) == pytest.approx(60.0 * 150.0 / (0.2 * 100.0))
+
+
+def test_a_clamp_below_the_lowest_speed_holds_all_over_a_face() -> None:
+    """Whoever clamps at 40 has 40, also where the spindle's own lowest speed is 50; at a kept speed the rim's holds to the middle."""
+    clamped = Drive(50.0, 40.0, constant=True).over(150.0, 200.0)
+    assert (clamped.low, clamped.top) == (40.0, 40.0)
+    free = Drive(50.0, 3000.0, constant=True).over(150.0, 200.0)
+    assert (free.low, free.top) == (50.0, 3000.0)
+    kept = Drive(50.0, 3000.0, constant=False).over(150.0, 200.0)
+    assert kept.low == kept.top == pytest.approx(1000.0 * 150.0 / (math.pi * 200.0))

@@ -13,8 +13,8 @@ from shapely.geometry import Polygon, box
 from cutting.doors.json_form import read_setup
 from cutting.machine.machines import find_machine
 from cutting.motion.clock import clock, rapid_seconds, way_of
-from cutting.motion.moves import Arc, Coolant, Dwell, Edge, Feed, Frame, Helix, Path, Per, Plane, Rapid, Spindle, Sync, ThreadPass, Tool
 from cutting.motion.drawn import drawn
+from cutting.motion.moves import Arc, Coolant, Dwell, Edge, Feed, Frame, Helix, Path, Per, Plane, Rapid, Spindle, Sync, ThreadPass, Tool
 from cutting.motion.places import between_seconds, places
 from cutting.motion.swept import arc_points, half_section, swept, turned_volume
 from cutting.operations.registry import KINDS
@@ -211,7 +211,8 @@ def test_a_helix_is_drawn_as_it_is_run(clockwise: bool) -> None:
     path = on(helix, start=(25.0, 5.0, 0.0))
     seconds, x, y, z = (np.array(one) for one in zip(*drawn(path, LATHE), strict=True))
     assert np.allclose(np.hypot(x - 20.0, y - 5.0), 5.0)
-    assert seconds[-1] == pytest.approx(clock(path, LATHE).engaged) and (np.diff(seconds) > 0).all()
+    assert seconds[-1] == pytest.approx(clock(path, LATHE).engaged)
+    assert (np.diff(seconds) > 0).all()
     assert np.allclose(z, -4.0 * seconds / seconds[-1])
     angle = np.unwrap(np.arctan2(y - 5.0, x - 20.0))
     assert angle[-1] - angle[0] == pytest.approx((-1 if clockwise else 1) * 4.0 * 2.0 * math.pi)

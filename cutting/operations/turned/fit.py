@@ -116,11 +116,6 @@ def _centre_clear(s: Setup) -> bool:
     return s.feature.end_diameter.nominal / 2 >= s.holding.centre_diameter / 2 + CENTRE_CLEARANCE
 
 
-def _least_shank(s: Setup) -> float:
-    """A turret seats one height; a tool post is packed up."""
-    return s.machine.shank_height * (0.6 if s.machine.speeds else 0.99)
-
-
 RULES: tuple[FitRule, ...] = (
     FitRule(
         "operation",
@@ -130,7 +125,7 @@ RULES: tuple[FitRule, ...] = (
     FitRule("hand", lambda s, i, h, a, b: h.right_or_neutral[b], lambda s: "a left-hand holder cuts away from the chuck"),
     FitRule(
         "shank",
-        lambda s, i, h, a, b: (h.shank_height[b] <= s.machine.shank_height) & (h.shank_height[b] >= _least_shank(s)),
+        lambda s, i, h, a, b: s.machine.takes_shank(h.shank_height[b], False),
         lambda s: f"the shank does not suit the {s.machine.shank_height:g} mm seat of {s.machine.name}",
     ),
     FitRule("shoulder", _shoulder, lambda s: "the shoulder is square: κr below 90° or a round edge cannot leave it"),
@@ -153,7 +148,7 @@ RULES: tuple[FitRule, ...] = (
 
 def _thickest(setup: Setup) -> float:
     """The thickest bar [mm] that a turret's sleeve or a boring head holds."""
-    return HEAD_BAR if setup.head_turns else 2.0 * setup.machine.shank_height
+    return HEAD_BAR if setup.head_turns else setup.machine.thickest_bar
 
 
 INSIDE: tuple[FitRule, ...] = (

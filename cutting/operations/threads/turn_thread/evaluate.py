@@ -28,10 +28,7 @@ def usual_speed(x: Numbers) -> UsualSpeed:
 
 def misfits(setup: TurnThreadSetup) -> frozenset[str]:
     """The exact rules that forbid a set-up's tool here."""
-    high, size = setup.machine.shank_height, setup.holder.height
-    low = high * (0.6 if setup.machine.geared else 0.99)
-    fits = size <= 2.0 * high if setup.holder.internal else low <= size <= high
-    return frozenset() if fits else frozenset({"seat"})
+    return frozenset() if setup.machine.takes_shank(setup.holder.height, setup.holder.internal) else frozenset({"seat"})
 
 
 MODEL: Model[Numbers] = Model(

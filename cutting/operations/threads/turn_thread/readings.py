@@ -108,14 +108,8 @@ def cautions(x: Numbers) -> Iterator[Warning]:
         yield Warning("hard_edge", "Hardened metal is threaded with CBN, at 100 to 160 m/min in thin passes, dry.", "care")
     if f.internal and f.there <= 0:
         yield Warning("no_hole", f"No bore is there yet: bore Ø{setup.there:.4g} mm first.", "blocks")
-    seats = machine.shank_height
-    held = (
-        setup.holder.height <= 2 * seats
-        if setup.holder.internal
-        else (seats * (0.6 if machine.geared else 0.99)) <= setup.holder.height <= seats
-    )
-    if not held:
-        yield Warning("seat", f"{setup.holder.name} does not sit on {machine.name}, which seats {seats:g} mm.", "blocks")
+    if not machine.takes_shank(setup.holder.height, setup.holder.internal):
+        yield Warning("seat", f"{setup.holder.name} does not sit on {machine.name}, which seats {machine.shank_height:g} mm.", "blocks")
     if setup.batch.part_value:
         text = f"The part is worth {setup.batch.part_value:.2f} {currency()} here: {last_pass(x.at_risk):.3f} a piece at risk."
         yield Warning("risk", text, "note")

@@ -76,16 +76,9 @@ def thread_tools(setup: TurnThreadSetup, stock: ThreadTurnStock, left: Index, ri
         overhang=out,
         second_moment=stiff,
         side=inside == f.internal,
-        seats=_seats(setup, stock.holders)[right][:, None],
+        seats=setup.machine.takes_shank([one.height for one in stock.holders], [one.internal for one in stock.holders])[right][:, None],
         **found,
     )
-
-
-def _seats(setup: TurnThreadSetup, holders: tuple[ThreadHolder, ...]) -> NDArray[np.bool_]:
-    """A turret seats one shank height, a tool post packs lower ones up; a bar sits in a sleeve of its own diameter."""
-    high = setup.machine.shank_height
-    low = high * (0.6 if setup.machine.geared else 0.99)
-    return np.array([one.height <= 2.0 * high if one.internal else low <= one.height <= high for one in holders], bool)
 
 
 def _of(setup: TurnThreadSetup, insert: ThreadInsert) -> dict[str, float]:
