@@ -10,8 +10,8 @@ import numpy as np
 
 from cutting.advice.best import Best
 from cutting.advice.contest import Array, Check, Contest, Field, Mask, Try, sieve
+from cutting.advice.goal_speed import goal_speed, within_book
 from cutting.advice.search import alike
-from cutting.operations.frame.money import goal_life, unattended_life
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.holes.drill.evaluate import MODEL
 from cutting.operations.holes.drill.limits import FLAT_POINT, allowances, broken_exit_of, entry_share, exit_share
@@ -31,7 +31,6 @@ SHORT = {Pecks.BREAK: "break", Pecks.CLEAR: "clear"}
 LEAST_SPEED = 0.35  # × the book's lowest
 LEAST_FEED = 0.4
 POWER_MARGIN = 0.97
-ABOVE_BOOK = 1.3  # × the book's top, where the house lets a speed go above it (common practice)
 NEAR_SIZE, NEAR_SHARE = 0.03, 0.002  # mm and share of the diameter that a drill may differ where no tolerance is given
 SPOT_DEPTH = 0.05  # mm behind the cone: a spot is the cone alone
 SNATCHES = 0.8  # of the diameter: a pilot that a drill of two lips would snatch in (common practice)
@@ -135,13 +134,8 @@ def speeds(setup: DrillSetup, tool: DrillTool, feed: Array) -> Array:
     """Speeds at which a drill lasts as long as the goal wants, held by the book of every layer and by power."""
     middle = over_passes((tool.speed_low + tool.speed_high) / 2.0 * tool.speed_factor, np.minimum)
     x = MODEL.numbers(setup, tool, middle, feed, setup.silent)
-    exponent = over_passes(tool.taylor_exponent, np.minimum)
-    wanted = goal_life(setup, exponent, x.edge_cost, x.weibull_shape)
-    if (alone := unattended_life(setup, x.weibull_shape, x.engaged_time)) is not None:
-        wanted = np.maximum(wanted, alone)
-    speed = middle * (x.tool_life / wanted) ** exponent
-    top = over_passes(x.book_high, np.minimum) * (1.0 if setup.house.never_above_book else ABOVE_BOOK)
-    speed = np.clip(speed, np.minimum(LEAST_SPEED * over_passes(x.book_low), top), top)
+    wanted = goal_speed(setup, x, middle, over_passes(tool.taylor_exponent, np.minimum))
+    speed = within_book(setup, wanted, LEAST_SPEED * over_passes(x.book_low), over_passes(x.book_high, np.minimum))
     power = over_passes(x.power / np.maximum(x.available, 1e-9)) * speed / middle
     return np.asarray(np.broadcast_to(speed * np.minimum(1.0, POWER_MARGIN / np.maximum(power, 1e-9)), feed.shape))
 

@@ -11,7 +11,7 @@ import numpy as np
 from cutting.advice.best import Best
 from cutting.advice.contest import Array, Check, Contest, Field, Mask, Try, sieve
 from cutting.advice.contests.drill import NEAR_SHARE, NEAR_SIZE, as_tried
-from cutting.operations.frame.money import goal_life, unattended_life
+from cutting.advice.goal_speed import goal_speed, within_book
 from cutting.operations.holes.mill_hole.evaluate import MODEL
 from cutting.operations.holes.mill_hole.limits import LEAST_RATIO, LEAST_SPEED, helical, widest
 from cutting.operations.holes.mill_hole.numbers import Numbers, one_of
@@ -26,7 +26,7 @@ PITCHES = (1.0, 0.55, 1.8)  # of the usual pitch
 MOST_PITCHED = 1500  # entries of a chunk
 LAST_TURN = 0.1  # mm on the radius (common practice)
 LAST_FROM = 0.06  # mm of tolerance below which a last turn is tried
-POWER_MARGIN, ABOVE_BOOK = 0.97, 1.3
+POWER_MARGIN = 0.97
 FEED_STEP = 0.002
 
 
@@ -106,12 +106,8 @@ def speeds(setup: MillHoleSetup, tool: MillTool, feed: Array) -> Array:
     """Speeds [m/min] at which the goal would run at these feeds, (entries, feeds, 1)."""
     middle = (tool.speed_low + tool.speed_high) / 2.0 * tool.speed_factor
     x = MODEL.numbers(setup, tool, middle, feed, setup.silent)
-    exponent = tool.taylor_exponent
-    wanted = goal_life(setup, exponent, x.edge_cost, x.weibull_shape)
-    if (alone := unattended_life(setup, x.weibull_shape, x.engaged_time)) is not None:
-        wanted = np.maximum(wanted, alone)
-    top = x.book_high * (1.0 if setup.house.never_above_book else ABOVE_BOOK)
-    speed = np.clip(middle * (x.tool_life / wanted) ** exponent, np.minimum(LEAST_SPEED * x.book_low, top), top)
+    wanted = goal_speed(setup, x, middle, tool.taylor_exponent)
+    speed = within_book(setup, wanted, LEAST_SPEED * x.book_low, x.book_high)
     power = x.power / np.maximum(x.available, 1e-9) * speed / middle
     return np.asarray(np.broadcast_to(speed * np.minimum(1.0, POWER_MARGIN / np.maximum(power, 1e-9)), feed.shape))
 

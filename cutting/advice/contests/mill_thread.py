@@ -13,7 +13,7 @@ from cutting.advice.candidate import Candidate
 from cutting.advice.contest import Array, Check, Contest, Field, Try, sieve
 from cutting.advice.contests.drill import as_tried, standing_for
 from cutting.advice.contests.thread_ways import FURTHER, HEADS, at_risk, cells, hole_first
-from cutting.operations.frame.money import goal_life, unattended_life
+from cutting.advice.goal_speed import goal_speed, within_book
 from cutting.operations.threads.mill_thread.evaluate import MODEL
 from cutting.operations.threads.mill_thread.limits import LEAST_FEED, LEAST_SPEED, TOO_WIDE
 from cutting.operations.threads.mill_thread.numbers import CHILLS_FROM, Numbers, one_of
@@ -26,7 +26,6 @@ from cutting.tooling.thread_mill_stock import ThreadMillStock
 FEED_PLACES = np.array([0.0, 0.35, 0.7, 1.0])  # of the window
 PASSES = ((1, 0), (2, 0), (1, 1), (3, 1))  # radial passes and repeats that are tried
 FEED_STEP = 0.001
-ABOVE_BOOK = 1.3
 
 
 def neutral(setup: MillThreadSetup) -> MillThreadSetup:
@@ -87,12 +86,8 @@ def speeds(setup: MillThreadSetup, tool: ThreadMillTool, feed: Array) -> Array:
     """Speeds [m/min] at which the goal would run at these feeds, (entries, feeds, 1)."""
     middle = (tool.speed_low + tool.speed_high) / 2.0 * tool.speed_factor
     x = MODEL.numbers(setup, tool, middle, feed, setup.silent)
-    exponent = tool.taylor_exponent
-    wanted = goal_life(setup, exponent, x.edge_cost, x.weibull_shape)
-    if (alone := unattended_life(setup, x.weibull_shape, x.engaged_time)) is not None:
-        wanted = np.maximum(wanted, alone)
-    top = x.book_high * (1.0 if setup.house.never_above_book else ABOVE_BOOK)
-    speed = np.clip(middle * (x.tool_life / wanted) ** exponent, np.minimum(LEAST_SPEED * x.book_low, top), top)
+    wanted = goal_speed(setup, x, middle, tool.taylor_exponent)
+    speed = within_book(setup, wanted, LEAST_SPEED * x.book_low, x.book_high)
     return np.asarray(np.broadcast_to(speed, feed.shape))
 
 

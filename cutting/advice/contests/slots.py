@@ -10,9 +10,9 @@ import numpy as np
 
 from cutting.advice.best import Best
 from cutting.advice.contest import Array, Check, Field, Try, sieve
+from cutting.advice.goal_speed import goal_speed, within_book
 from cutting.advice.search import alike
 from cutting.operations.frame.model import Model
-from cutting.operations.frame.money import goal_life, unattended_life
 from cutting.operations.slots.shared.cut import SLOWER
 from cutting.operations.slots.shared.setup import SlotSetup
 from cutting.operations.slots.shared.tool import SlotTool, slot_tools
@@ -24,7 +24,6 @@ from cutting.tooling.slot_stock import SlotStock
 FEED_PLACES = np.array([0.02, 0.06, 0.3, 0.6, 0.92])  # of the feed window
 SPEED_SHARES = np.array([1.0, 0.8])  # of the goal's own speed
 FEED_STEP = 0.001  # mm/rev, as finely as a narrow edge's feed is set
-ABOVE_BOOK = 1.5  # × the book's top, where the house lets a speed go above it (common practice)
 LEAST_SPEED = 0.3  # × the book's speed
 POWER_MARGIN, POWER_SURE = 0.97, 0.6
 GRIP_MARGIN = 0.98
@@ -104,12 +103,8 @@ def speeds(model: Model[Any], slower: float = SLOWER) -> Any:
 def _speeds(model: Model[Any], setup: Any, tool: SlotTool, feed: Array, usual: Array) -> Array:
     """Speed [m/min] by Taylor from one run at the book's; held by book, grip and power."""
     x = model.numbers(setup, tool, usual, feed, setup.silent)
-    wanted = goal_life(setup, tool.taylor_exponent, x.edge_cost, x.weibull_shape)
-    if (alone := unattended_life(setup, x.weibull_shape, x.engaged_time)) is not None:
-        wanted = np.maximum(wanted, alone)
-    speed = usual * (x.tool_life / wanted) ** tool.taylor_exponent
-    most = x.book_high if setup.house.never_above_book else ABOVE_BOOK * x.book_high
-    speed = np.broadcast_to(np.clip(speed, LEAST_SPEED * usual, most), feed.shape)
+    wanted = goal_speed(setup, x, usual, tool.taylor_exponent)
+    speed = np.broadcast_to(within_book(setup, wanted, LEAST_SPEED * usual, x.book_high), feed.shape)
     # power grows in proportion to speed; far below what the spindle has another run would say the same
     # the torque is the feed's; jaws lose grip as the spindle speeds up
     held = holding_speed(setup, x.torque)

@@ -13,7 +13,7 @@ from cutting.advice.candidate import Candidate
 from cutting.advice.contest import Array, Check, Contest, Field, Try, sieve
 from cutting.advice.contests.drill import as_tried, standing_for
 from cutting.advice.contests.thread_ways import FURTHER, HEADS, at_risk, cells, hole_first
-from cutting.operations.frame.money import goal_life, unattended_life
+from cutting.advice.goal_speed import goal_speed, within_book
 from cutting.operations.threads.tap.evaluate import MODEL
 from cutting.operations.threads.tap.limits import LEAST_SPEED
 from cutting.operations.threads.tap.numbers import Numbers, one_of
@@ -21,8 +21,6 @@ from cutting.operations.threads.tap.setup import Held, TapSettings, TapSetup, sa
 from cutting.operations.threads.tap.tool import TapTool, tap_tools
 from cutting.quantities.write import display
 from cutting.tooling.tap_stock import TapStock
-
-ABOVE_BOOK = 1.3
 
 
 def neutral(setup: TapSetup) -> TapSetup:
@@ -73,12 +71,8 @@ def speeds(setup: TapSetup, tool: TapTool, feed: Array) -> Array:
     """Speeds [m/min] at which the goal would run, (entries, 1, 1)."""
     middle = (tool.speed_low + tool.speed_high) / 2.0 * tool.speed_factor
     x = MODEL.numbers(setup, tool, middle, feed, setup.silent)
-    exponent = tool.taylor_exponent
-    wanted = goal_life(setup, exponent, x.edge_cost, x.weibull_shape)
-    if (alone := unattended_life(setup, x.weibull_shape, x.engaged_time)) is not None:
-        wanted = np.maximum(wanted, alone)
-    top = x.book_high * (1.0 if setup.house.never_above_book else ABOVE_BOOK)
-    speed = np.clip(x.cutting_speed * (x.tool_life / wanted) ** exponent, np.minimum(LEAST_SPEED * x.book_low, top), top)
+    wanted = goal_speed(setup, x, x.cutting_speed, tool.taylor_exponent)
+    speed = within_book(setup, wanted, LEAST_SPEED * x.book_low, x.book_high)
     return np.asarray(np.broadcast_to(speed, feed.shape))
 
 

@@ -13,7 +13,7 @@ from cutting.advice.candidate import Candidate
 from cutting.advice.contest import Array, Check, Contest, Field, Try, sieve
 from cutting.advice.contests.drill import as_tried, standing_for
 from cutting.advice.contests.thread_ways import FURTHER, HEADS, at_risk, cells, hole_first
-from cutting.operations.frame.money import goal_life, unattended_life
+from cutting.advice.goal_speed import goal_speed, within_book
 from cutting.operations.threads.turn_thread.evaluate import MODEL
 from cutting.operations.threads.turn_thread.groove import depths
 from cutting.operations.threads.turn_thread.limits import BY_HAND, HARDENS, LEAST_SPEED
@@ -24,7 +24,6 @@ from cutting.quantities.write import display
 from cutting.tooling.thread_turn_stock import ThreadTurnStock
 
 PASSES = (1.0, 0.75, 1.35, 1.9)  # of the usual number
-ABOVE_BOOK = 1.3
 
 
 def neutral(setup: TurnThreadSetup) -> TurnThreadSetup:
@@ -89,11 +88,6 @@ def speeds(setup: TurnThreadSetup, tool: ThreadTool, feed: Array) -> Array:
     f, machine = setup.feature, setup.machine
     middle = (tool.speed_low + tool.speed_high) / 2.0 * tool.speed_factor
     x = MODEL.numbers(setup, tool, middle, feed, setup.silent)
-    exponent = tool.taylor_exponent
-    wanted = goal_life(setup, exponent, x.edge_cost, x.weibull_shape)
-    if (alone := unattended_life(setup, x.weibull_shape, x.engaged_time)) is not None:
-        wanted = np.maximum(wanted, alone)
-    top = x.book_high * (1.0 if setup.house.never_above_book else ABOVE_BOOK)
     most = machine.feed_rate_max / f.thread.lead
     if machine.geared and not f.through:
         most = min(most, BY_HAND)
@@ -102,7 +96,7 @@ def speeds(setup: TurnThreadSetup, tool: ThreadTool, feed: Array) -> Array:
         most = np.minimum(most, x.spindle_speed * room / np.maximum(x.run_out - 0.5 * f.thread.pitch, 1e-6))
     held = np.pi * f.thread.diameter * np.asarray(most) / 1000.0
     reached = np.pi * f.thread.diameter * x.spindle_speed / 1000.0
-    speed = np.clip(reached * (x.tool_life / wanted) ** exponent, np.minimum(LEAST_SPEED * x.book_low, top), top)
+    speed = within_book(setup, goal_speed(setup, x, reached, tool.taylor_exponent), LEAST_SPEED * x.book_low, x.book_high)
     return np.asarray(np.broadcast_to(np.minimum(speed, held), feed.shape))
 
 

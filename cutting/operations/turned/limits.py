@@ -6,6 +6,7 @@ import numpy as np
 
 from cutting.chips.window import span_at_depth, window_sides
 from cutting.mechanics.deflection import Holding
+from cutting.operations.frame import common_limits
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Array, Rule
 from cutting.operations.frame.toughness import toughness_asked
@@ -111,17 +112,15 @@ RULES: tuple[Rule[Cut], ...] = (
         (),
         lambda x: x.setup.holding.style is Holding.CHUCK and x.setup.holding.steady is None,
     ),
-    Rule(
-        "spindle_power",
-        "spindle power, worn",
-        "power",
-        Bound.UPPER,
-        Severity.HARD,
-        "kienzle-1952",
+    common_limits.spindle_power(
         "The spindle must drive the worn edge at this speed.",
-        lambda x: (x.worn_power, None, x.available_power),
-        ("chip_thickness", "rake_factor", "specific_force", "cutting_force", "cutting_power"),
+        "chip_thickness",
+        "rake_factor",
+        "specific_force",
+        "cutting_force",
+        "cutting_power",
         contour=True,
+        read=lambda x: (x.worn_power, None, x.available_power),
     ),
     Rule(
         "jaw_grip",
@@ -346,26 +345,6 @@ RULES: tuple[Rule[Cut], ...] = (
         ("height_angle", "effective_clearance"),
         lambda x: x.setup.centre_height != 0.0,
     ),
-    Rule(
-        "life",
-        "life, pieces per edge",
-        "count",
-        Bound.LOWER,
-        Severity.SOFT,
-        "taylor-1907",
-        "An edge should last at least one piece, so that it is not changed in the cut.",
-        lambda x: (x.change_parts, 1.0, None),
-        ("chip_thickness", "tool_life", "weibull_shape"),
-    ),
-    Rule(
-        "secure",
-        "secure run",
-        "share",
-        Bound.LOWER,
-        Severity.SOFT,
-        "weibull-1951",
-        "Probability that the run to the next planned edge change ends without a stop.",
-        lambda x: (100.0 * x.secure, 100.0 * x.setup.house.change_probability(x.setup.goal) * 0.97, None),
-        ("tool_life", "weibull_shape", "completion_probability"),
-    ),
+    common_limits.life("edge", "chip_thickness"),
+    common_limits.secure("tool_life", "weibull_shape", "completion_probability"),
 )

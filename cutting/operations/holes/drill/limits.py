@@ -7,6 +7,7 @@ from typing import Any
 
 import numpy as np
 
+from cutting.operations.frame import common_limits
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Rule
 from cutting.operations.frame.toughness import toughness_asked
@@ -83,9 +84,7 @@ _RULES: tuple[Rule[Numbers], ...] = (
     Rule("reach", "reach", "length", Bound.UPPER, Severity.HARD, "iso-13399",
          "The flutes must stay open at the hole's mouth: the usable length is the deepest hole.",
          lambda x: (x.setup.depth, None, x.tool.own["reach"])),
-    Rule("book_speed", "book window, speed", "cutting_speed", Bound.UPPER, Severity.HARD, "common-practice",
-         "Shares of the turning speed by type of drill: both lips stand in the heat of the hole.",
-         lambda x: (x.cutting_speed, x.book_low, x.book_high), contour=True),
+    common_limits.book_speed("Shares of the turning speed by type of drill: both lips stand in the heat of the hole.", contour=True),
     Rule("useful_speed", "useful speed", "cutting_speed", Bound.LOWER, Severity.SOFT, "common-practice",
          "Far below the book's speed an edge builds up, the wall tears and carbide chips.",
          lambda x: (x.cutting_speed, LEAST_SPEED * x.book_low, None), contour=True),
@@ -115,9 +114,8 @@ _RULES: tuple[Rule[Numbers], ...] = (
          "The part must not turn in its jaws under the drill; where it turns they lose grip with speed.",
          lambda x: (x.torque, None, x.held / x.setup.house.grip_safety), ("torque", "margin_torque", "grip_torque"),
          lambda x: x.setup.machine.jaw_force > 0, contour=True),
-    Rule("spindle_power", "spindle power, worn", "power", Bound.UPPER, Severity.HARD, "kienzle-1952",
-         "The spindle must drive the worn drill with what its margins rub.",
-         lambda x: (x.power, None, x.available), ("specific_force", "torque", "margin_torque"), contour=True),
+    common_limits.spindle_power(
+        "The spindle must drive the worn drill with what its margins rub.", "specific_force", "torque", "margin_torque", contour=True),
     Rule("machine_thrust", "thrust against the machine", "force", Bound.UPPER, Severity.HARD, "machine-data",
          "What the feed drive, the nose-piece or the hand behind it can push.",
          lambda x: (x.thrust, None, x.setup.machine.axial_force), ("lip_thrust", "thrust"),
@@ -189,11 +187,8 @@ _RULES: tuple[Rule[Numbers], ...] = (
          "As surely as the house asks, every drill makes as many as are asked of it.",
          lambda x: (x.sure_holes, float(x.setup.feature.asked_holes or 0), None), ("tool_life", "weibull_shape"),
          lambda x: x.setup.feature.asked_holes is not None),
-    Rule("life", "life, pieces per drill", "count", Bound.LOWER, Severity.SOFT, "taylor-1907",
-         "A drill should last at least one piece.", lambda x: (x.change_parts, 1.0, None), ("tool_life", "weibull_shape")),
-    Rule("secure", "secure run", "share", Bound.LOWER, Severity.SOFT, "weibull-1951",
-         "Probability that the run to the next planned change ends without a stop.",
-         lambda x: (100 * x.secure, 97 * x.setup.house.change_probability(x.setup.goal), None), ("weibull_shape",)),
+    common_limits.life("drill"),
+    common_limits.secure(),
 )  # fmt: skip
 
 

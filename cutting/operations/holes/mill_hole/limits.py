@@ -6,6 +6,7 @@ from typing import Any
 
 import numpy as np
 
+from cutting.operations.frame import common_limits
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Rule
 from cutting.operations.frame.toughness import toughness_asked
@@ -43,8 +44,7 @@ def _plunged_size(x: Numbers) -> Any:
 RULES: tuple[Rule[Numbers], ...] = (
     Rule("reach", "reach", "length", Bound.UPPER, Severity.HARD, "iso-13399",
          "Deeper the neck or the chuck rubs on the wall.", lambda x: (x.setup.depth, None, x.tool.own["reach"])),
-    Rule("book_speed", "book window, speed", "cutting_speed", Bound.UPPER, Severity.HARD, "common-practice",
-         "Shares of the turning speed by tool material.", lambda x: (x.cutting_speed, x.book_low, x.book_high), contour=True),
+    common_limits.book_speed("Shares of the turning speed by tool material.", contour=True),
     Rule("useful_speed", "useful speed", "cutting_speed", Bound.LOWER, Severity.SOFT, "common-practice",
          "Far below the book's speed an edge builds up and carbide chips.",
          lambda x: (x.cutting_speed, LEAST_SPEED * x.book_low, None)),
@@ -75,9 +75,7 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("floor", "corner left at the floor", "length", Bound.UPPER, Severity.SOFT, "common-practice",
          "A flat floor wants a sharp corner, or one that the drawing allows: a tenth of the diameter at most.",
          lambda x: (x.tool.own["corner"], None, 0.1 * x.tool.own["diameter"]), (), lambda x: x.setup.feature.flat),
-    Rule("spindle_power", "spindle power, worn", "power", Bound.UPPER, Severity.HARD, "kienzle-1952",
-         "What the removal takes of the spindle.", lambda x: (x.power, None, x.available), ("removal_rate", "specific_force", "power"),
-         contour=True),
+    common_limits.spindle_power("What the removal takes of the spindle.", "removal_rate", "specific_force", "power", contour=True),
     Rule("chuck_grip", "torque against the chuck's grip", "torque", Bound.UPPER, Severity.HARD, "common-practice",
          "A mill that slips is pulled out of its chuck into the part.",
          lambda x: (x.torque, None, x.tool.grip / x.setup.house.grip_safety), ("power",), contour=True),
@@ -118,9 +116,6 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("toughness", "toughness of the edge", "number", Bound.LOWER, Severity.SOFT, "common-practice",
          "Teeth come into the metal at every turn; a long mill and a loose machine chip brittle ones.",
          lambda x: (x.tool.toughness, toughness_asked(x.setup, x.tool.own["reach"] / x.tool.own["diameter"]), None)),
-    Rule("life", "life, pieces per mill", "count", Bound.LOWER, Severity.SOFT, "taylor-1907",
-         "A mill should last at least one piece.", lambda x: (x.change_parts, 1.0, None), ("tool_life", "weibull_shape")),
-    Rule("secure", "secure run", "share", Bound.LOWER, Severity.SOFT, "weibull-1951",
-         "Probability that the run to the next planned change ends without a stop.",
-         lambda x: (100 * x.secure, 97 * x.setup.house.change_probability(x.setup.goal), None), ("weibull_shape",)),
+    common_limits.life("mill"),
+    common_limits.secure(),
 )  # fmt: skip

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from cutting.operations.frame import common_limits
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Rule
 from cutting.operations.frame.toughness import toughness_asked
@@ -29,11 +30,9 @@ CORNER_RADIUS: Rule[Any] = Rule(
     lambda x: (x.tool.corner_radius, None, x.setup.feature.corner_radius), (),
     lambda x: x.setup.feature.corner_radius is not None,
 )  # fmt: skip
-SPINDLE_POWER: Rule[Any] = Rule(
-    "spindle_power", "spindle power, worn", "power", Bound.UPPER, Severity.HARD, "kienzle-1952",
-    "The spindle must drive the worn edge.",
-    lambda x: (x.power, None, x.available), ("specific_force", "cutting_force", "cutting_power"),
-)  # fmt: skip
+SPINDLE_POWER: Rule[Any] = common_limits.spindle_power(
+    "The spindle must drive the worn edge.", "specific_force", "cutting_force", "cutting_power"
+)
 JAW_GRIP: Rule[Any] = Rule(
     "jaw_grip", "grip, torque", "torque", Bound.UPPER, Severity.HARD, "vdi-3106",
     "Jaws lose grip as the spindle speeds up; the part must not turn in them.",
@@ -48,10 +47,7 @@ PLUNGE_FEED: Rule[Any] = Rule(
     "plunge_feed", "feed for this width", "feed_per_rev", Bound.WINDOW, Severity.HARD, "common-practice",
     "The window by the insert's width; stainless and heat-resistant metals take its lower half.", lambda x: (x.feed, *x.feeds),
 )  # fmt: skip
-BOOK_SPEED: Rule[Any] = Rule(
-    "book_speed", "book window, speed", "cutting_speed", Bound.UPPER, Severity.HARD, "common-practice",
-    "Grooves run at 0.6 to 0.8 of the turning speed: both walls hold the heat.", lambda x: (x.cutting_speed, x.book_low, x.book_high),
-)  # fmt: skip
+BOOK_SPEED: Rule[Any] = common_limits.book_speed("Grooves run at 0.6 to 0.8 of the turning speed: both walls hold the heat.")
 TOUGHNESS: Rule[Any] = Rule(
     "toughness", "toughness of the edge", "number", Bound.LOWER, Severity.SOFT, "common-practice",
     "Blows, skin, a loose machine and a tool far out chip brittle edges: the grade's ISO 513 number must stand them.",
@@ -71,12 +67,5 @@ CROWDING: Rule[Any] = Rule(
     "In a deep narrow slot the chips crowd; coolant through the tool lets it be deeper.",
     lambda x: (x.setup.depth / x.tool.width, None, deepest_slot(x.pressure)),
 )  # fmt: skip
-LIFE: Rule[Any] = Rule(
-    "life", "life, pieces per edge", "count", Bound.LOWER, Severity.SOFT, "taylor-1907",
-    "An edge should last at least one piece.", lambda x: (x.change_parts, 1.0, None), ("tool_life", "weibull_shape"),
-)  # fmt: skip
-SECURE: Rule[Any] = Rule(
-    "secure", "secure run", "share", Bound.LOWER, Severity.SOFT, "weibull-1951",
-    "Probability that the run to the next planned edge change ends without a stop.",
-    lambda x: (100 * x.secure, 97 * x.setup.house.change_probability(x.setup.goal), None), ("weibull_shape",),
-)  # fmt: skip
+LIFE: Rule[Any] = common_limits.life()
+SECURE: Rule[Any] = common_limits.secure()

@@ -6,6 +6,7 @@ from typing import Any
 
 import numpy as np
 
+from cutting.operations.frame import common_limits
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Rule
 from cutting.operations.frame.toughness import toughness_asked
@@ -26,9 +27,7 @@ def finds_hole(x: Numbers) -> Any:
 
 
 RULES: tuple[Rule[Numbers], ...] = (
-    Rule("book_speed", "speed", "cutting_speed", Bound.WINDOW, Severity.HARD, "common-practice",
-         "The row of milling speeds for tool material and metal.",
-         lambda x: (x.cutting_speed, LEAST_SPEED * x.book_low, x.book_high), free_below=True),
+    common_limits.book_speed("The row of milling speeds for tool material and metal.", LEAST_SPEED),
     Rule("book_feed", "feed at the wall", "feed_per_tooth", Bound.WINDOW, Severity.HARD, "common-practice",
          "Thin teeth of a profile: below they rub, above they chip.",
          lambda x: (x.feed_set, LEAST_FEED * x.tool.feed_low, x.tool.feed_high), free_below=True),
@@ -73,8 +72,7 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("setting", "pitch diameter off its middle", "length", Bound.UPPER, Severity.SOFT, "geometry",
          "Flank error makes the thread wide, push-off makes it tight: the path's offset takes both back.",
          lambda x: (np.abs(x.size_error), None, 0.25 * x.setup.feature.tolerance), ("flank_error", "push_off")),
-    Rule("spindle_power", "spindle power, worn", "power", Bound.UPPER, Severity.HARD, "kienzle-1952",
-         "What the removal takes of the spindle.", lambda x: (x.power, None, x.available), ("removal_rate", "specific_force", "power")),
+    common_limits.spindle_power("What the removal takes of the spindle.", "removal_rate", "specific_force", "power"),
     Rule("chuck_grip", "torque against the chuck's grip", "torque", Bound.UPPER, Severity.HARD, "common-practice",
          "A mill that slips is pulled out of its chuck.", lambda x: (x.torque, None, x.tool.grip / x.setup.house.grip_safety), ("power",)),
     Rule("feed_drive", "feed of the mill's middle", "feed_rate", Bound.UPPER, Severity.HARD, "machine-data", "The axes move no faster.",
@@ -89,9 +87,6 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("toughness", "toughness of the edge", "number", Bound.LOWER, Severity.SOFT, "common-practice",
          "Teeth come into the metal at every turn; a long mill and a loose machine chip brittle ones.",
          lambda x: (x.tool.toughness, toughness_asked(x.setup, x.tool.own["reach"] / x.tool.own["diameter"] - 1.0), None)),
-    Rule("life", "life, pieces per mill", "count", Bound.LOWER, Severity.SOFT, "taylor-1907",
-         "A mill should last at least one piece.", lambda x: (x.change_parts, 1.0, None), ("tool_life", "weibull_shape")),
-    Rule("secure", "secure run", "share", Bound.LOWER, Severity.SOFT, "weibull-1951",
-         "Probability that the run to the next planned change ends without a stop.",
-         lambda x: (100 * x.secure, 97 * x.setup.house.change_probability(x.setup.goal), None), ("weibull_shape",)),
+    common_limits.life("mill"),
+    common_limits.secure(),
 )  # fmt: skip

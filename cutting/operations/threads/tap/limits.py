@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from cutting.operations.frame import common_limits
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Rule
 from cutting.operations.threads.shared.feature import OPEN_END
@@ -23,9 +24,8 @@ def forms(x: Numbers) -> bool:
 
 
 RULES: tuple[Rule[Numbers], ...] = (
-    Rule("book_speed", "speed", "cutting_speed", Bound.WINDOW, Severity.HARD, "common-practice",
-         "The row of tapping speeds for tool material and metal; above it edges burn, far below they tear.",
-         lambda x: (x.cutting_speed, LEAST_SPEED * x.book_low, x.book_high), free_below=True, contour=True),
+    common_limits.book_speed(
+        "The row of tapping speeds for tool material and metal; above it edges burn, far below they tear.", LEAST_SPEED, contour=True),
     Rule("core_hole", "core hole", "length", Bound.WINDOW, Severity.HARD, "iso-965-1",
          "Cut: the crest's own limits. Formed: between 55 and 75 % of thread; a wider hole stays empty, a smaller one breaks the tap.",
          lambda x: (x.tool.hole, x.tool.hole_low, x.tool.hole_high)),
@@ -77,9 +77,6 @@ RULES: tuple[Rule[Numbers], ...] = (
          lambda x: x.tool.own["type_forms"] > 0),
     Rule("gauge", "threads that the gauge passes", "share", Bound.LOWER, Severity.SOFT, "common-practice",
          "A tap makes its own size: how far threads differ against the class.", lambda x: (100.0 * x.certainty, 99.0, None)),
-    Rule("life", "life, pieces per tap", "count", Bound.LOWER, Severity.SOFT, "taylor-1907",
-         "A tap should last at least one piece.", lambda x: (x.change_parts, 1.0, None), ("tool_life", "weibull_shape")),
-    Rule("secure", "secure run", "share", Bound.LOWER, Severity.SOFT, "weibull-1951",
-         "Probability that the run to the next planned change ends without a stop.",
-         lambda x: (100 * x.secure, 97 * x.setup.house.change_probability(x.setup.goal), None), ("weibull_shape",)),
+    common_limits.life("tap"),
+    common_limits.secure(),
 )  # fmt: skip

@@ -6,6 +6,7 @@ from typing import Any
 
 import numpy as np
 
+from cutting.operations.frame import common_limits
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Rule
 from cutting.operations.frame.toughness import toughness_asked
@@ -37,9 +38,7 @@ def _last_step(x: Numbers) -> Any:
 
 
 RULES: tuple[Rule[Numbers], ...] = (
-    Rule("book_speed", "speed", "cutting_speed", Bound.WINDOW, Severity.HARD, "common-practice",
-         "Half to four fifths of the turning speed: the tip is thin and shut in.",
-         lambda x: (x.cutting_speed, LEAST_SPEED * x.book_low, x.book_high), free_below=True),
+    common_limits.book_speed("Half to four fifths of the turning speed: the tip is thin and shut in.", LEAST_SPEED),
     Rule("feed_drive", "feed, speed × lead", "feed_rate", Bound.UPPER, Severity.HARD, "machine-data",
          "The slide must follow the spindle.", lambda x: (x.feed_rate, None, x.setup.machine.feed_rate_max)),
     Rule("half_nut", "speed by hand towards a shoulder", "spindle_speed", Bound.UPPER, Severity.HARD, "common-practice",
@@ -75,17 +74,15 @@ RULES: tuple[Rule[Numbers], ...] = (
          lambda x: (np.abs(x.size_error), None, 0.5 * x.setup.feature.tolerance), ("cutting_force",)),
     Rule("tolerance", "pitch diameter that it holds", "length", Bound.UPPER, Severity.HARD, "common-practice",
          "Setting, and a third of the springing that is set off.", lambda x: (x.width, None, x.setup.feature.tolerance)),
-    Rule("spindle_power", "spindle power, worn", "power", Bound.UPPER, Severity.HARD, "kienzle-1952", "What the heaviest pass takes.",
-         lambda x: (x.power.max(axis=-1, keepdims=True), None, x.available), ("specific_force", "cutting_force")),
+    common_limits.spindle_power(
+        "What the heaviest pass takes.", "specific_force", "cutting_force",
+        read=lambda x: (x.power.max(axis=-1, keepdims=True), None, x.available)),
     Rule("hardness", "hardness, HRC", "number", Bound.UPPER, Severity.HARD, "common-practice",
          "Harder than its tool material cuts: CBN to 65 HRC.", lambda x: (x.hardness, None, x.tool.own["hardest"]), (),
          lambda x: x.hardness > 0),
     Rule("toughness", "toughness of the edge", "number", Bound.LOWER, Severity.SOFT, "common-practice",
          "Blows, skin and a loose machine chip brittle tips.",
          lambda x: (x.tool.toughness, toughness_asked(x.setup, x.tool.overhang / x.tool.own["holder_height"]), None)),
-    Rule("life", "life, pieces per edge", "count", Bound.LOWER, Severity.SOFT, "taylor-1907", "An edge should last at least one piece.",
-         lambda x: (x.change_parts, 1.0, None), ("tool_life", "weibull_shape")),
-    Rule("secure", "secure run", "share", Bound.LOWER, Severity.SOFT, "weibull-1951",
-         "Probability that the run to the next planned change ends without a stop.",
-         lambda x: (100 * x.secure, 97 * x.setup.house.change_probability(x.setup.goal), None), ("weibull_shape",)),
+    common_limits.life(),
+    common_limits.secure(),
 )  # fmt: skip
