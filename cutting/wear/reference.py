@@ -12,6 +12,7 @@ from cutting.workpiece.hardness import told
 from cutting.workpiece.materials import Work
 
 SIDE_USE = 0.8  # of its speed that a grade keeps in a group that is not its main one (common practice)
+OUTSIDE_USE = 0.8  # and where it is not made for them at all: no better than a side use
 REFERENCE_ANGLE, REFERENCE_NOSE = 95.0, 0.8  # the edge for which the starting speeds are meant
 
 
@@ -104,7 +105,7 @@ def speed_factors(work: Work, grade: Grade, coolant_pressure: float, interrupted
     if work.material.speed_factor != 1:
         found.append(SpeedFactor("free-cutting", work.material.speed_factor, "free-cutting variety of the group"))
     fit = grade_fit(grade, letter)
-    main = grade.speed_factor * (fit if fit is not None else 0.8)
+    main = grade.speed_factor * (fit if fit is not None else OUTSIDE_USE)
     found.append(SpeedFactor("grade", main, f"{grade.name}, {'main' if fit == 1 else 'side'} use in {letter}"))
     if interrupted:
         found.append(SpeedFactor("interruption", 0.75, "interrupted cut"))

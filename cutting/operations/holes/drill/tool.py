@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
@@ -12,6 +11,7 @@ from numpy.typing import NDArray
 
 from cutting.errors import CuttingError
 from cutting.mechanics.jet import nozzle_flow
+from cutting.operations.frame.in_metal import ONLY, pressure_outside, shut_in
 from cutting.operations.frame.pairs import Pairs
 from cutting.operations.frame.setup import Skin
 from cutting.operations.holes.drill.setup import DrillSetup
@@ -21,14 +21,11 @@ from cutting.tooling.drills import Chuck, Drill, DrillType
 from cutting.tooling.items import Grade
 from cutting.tooling.roles import Index
 from cutting.wear.drilling import drill_feeds, drill_speeds, feed_row
-from cutting.wear.reference import grade_fit, speed_factors
 
 Array = NDArray[np.float64]
 Mask = NDArray[np.bool_]
 GRINDS = 0.35  # exponent of Taylor's law where fibres grind an edge away: the way counts more than the speed (common practice)
-OUT_OF_LETTER = 0.65  # of its speed that a drill keeps in a layer that its grade is not made for at all (common practice)
 STANDS = 0.5  # of it that counts where the drill stands: the part turns true, the point finds its middle (common practice)
-EXTRA_SCATTER = 0.05  # a drill scatters more than a turning edge (common practice)
 MIST, FLOODED = 1.0, 1.5  # bar from which outside coolant counts as some and as enough
 
 
@@ -127,27 +124,15 @@ def _in_layer(setup: DrillSetup, made: DrillType, grade: Grade, diameter: float,
     if feeds is None or speeds is None:
         return {**dict.fromkeys(IN_LAYER, float("nan")), **found}
     low, high, law = speeds
-    factors = speed_factors(layer.work, grade, _wet(setup), False, setup.skin if k == 0 else Skin.CLEAN, False)
-    factor = math.prod(one.factor for one in factors)
-    if grade_fit(grade, letter) is None:
-        factor *= OUT_OF_LETTER / 0.8
+    alone = shut_in(layer.work, grade, law, (low, high), pressure_outside(setup), setup.skin if k == 0 else Skin.CLEAN)
     return {
         **found,
         "feed_low": feeds[0],
         "feed_high": feeds[1],
-        "speed_low": low,
-        "speed_high": high,
         "reference_feed": (feeds[0] + feeds[1]) / 2.0,
-        "speed_factor": factor,
+        **alone,
         "taylor_exponent": max(law.taylor_exponent, GRINDS) if layer.laminate else law.taylor_exponent,
-        "feed_exponent": law.feed_exponent,
-        "scatter": law.coefficient_of_variation + EXTRA_SCATTER,
     }
-
-
-def _wet(setup: DrillSetup) -> float:
-    """Pressure [bar] that counts for the speed: outside a hole only some of it."""
-    return min(setup.machine.pressure(setup.settings.coolant) or 0.0, 5.0)
 
 
 def supply(machine: Any, delivery: str, through: Any, holes: Any, hole: Any) -> tuple[Array, Array]:
@@ -171,9 +156,6 @@ def pump_budget(machine: Any, pressure: float) -> float:
 def stock_of_one(drill: Drill, chuck: Chuck) -> DrillStock:
     """A stock that holds one pair, kept because a set-up is evaluated many times."""
     return DrillStock((drill,), (chuck,))
-
-
-ONLY = np.zeros(1, np.intp)
 
 
 @lru_cache(maxsize=64)

@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
-from cutting.errors import CuttingError
+from cutting.operations.frame.in_metal import ONLY, pressure_outside, refuse_unrun, shut_in
 from cutting.operations.frame.pairs import Pairs
-from cutting.operations.holes.drill.tool import EXTRA_SCATTER, ONLY, OUT_OF_LETTER
 from cutting.operations.holes.mill_hole.setup import MillHoleSetup
 from cutting.operations.holes.shared.in_chuck import in_chuck, own_numbers, play, seated
 from cutting.tooling.drills import Chuck
@@ -20,7 +18,6 @@ from cutting.tooling.mills import EndMill
 from cutting.tooling.roles import Index
 from cutting.wear.drilling import feed_row
 from cutting.wear.milling import mill_feeds, mill_speeds
-from cutting.wear.reference import grade_fit, speed_factors
 
 Array = NDArray[np.float64]
 OF_PAIR = (
@@ -71,21 +68,12 @@ def _of(setup: MillHoleSetup, mill: EndMill) -> dict[str, float]:
     if feeds is None or speeds is None:
         return {**dict.fromkeys(OF_PAIR, float("nan")), **found}
     low, high, law = speeds
-    wet = min(setup.machine.pressure(setup.settings.coolant) or 0.0, 5.0)
-    factor = math.prod(one.factor for one in speed_factors(setup.work, grade, wet, False, setup.skin, False))
-    if grade_fit(grade, letter) is None:
-        factor *= OUT_OF_LETTER / 0.8
     return {
         **found,
         "feed_low": feeds[0],
         "feed_high": feeds[1],
         "usual_pitch": feeds[2],
-        "speed_low": low,
-        "speed_high": high,
-        "speed_factor": factor,
-        "taylor_exponent": law.taylor_exponent,
-        "feed_exponent": law.feed_exponent,
-        "scatter": law.coefficient_of_variation + EXTRA_SCATTER,
+        **shut_in(setup.work, grade, law, (low, high), pressure_outside(setup), setup.skin),
     }
 
 
@@ -100,9 +88,6 @@ def single_tool(setup: MillHoleSetup) -> MillTool:
     """The numbers of the set-up's own tool, shape (1,). Raises `CuttingError` for a set-up that cannot be."""
     setup.check()
     tool = mill_tools(setup, stock_of_one(setup.mill, setup.chuck), ONLY, ONLY).take(0)
-    if np.isnan(tool.speed_high).any():
-        material = setup.work.material
-        raise CuttingError(
-            "tool.mill", f"an end mill of {setup.mill.grade.tool_class} is not run in {material.name} ({feed_row(material)})."
-        )
+    material, noun = setup.work.material, f"an end mill of {setup.mill.grade.tool_class}"
+    refuse_unrun(tool, "mill", f"{noun} is not run in {material.name} ({feed_row(material)}).")
     return tool

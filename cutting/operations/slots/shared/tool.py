@@ -13,6 +13,7 @@ from cutting.errors import CuttingError
 from cutting.machine.machines import Machine
 from cutting.mechanics.blade import blade_second_moments
 from cutting.mechanics.deflection import round_second_moment
+from cutting.operations.frame.in_metal import ONLY
 from cutting.operations.frame.pairs import Pairs
 from cutting.operations.slots.shared.setup import SlotSetup
 from cutting.tooling.blades import Blade
@@ -165,9 +166,6 @@ def _factor(setup: SlotSetup, grade: Any, pressure: float) -> float:
 def stock_of_one(insert: GrooveInsert, blade: Blade) -> SlotStock:
     """A stock that holds one pair, kept because a set-up is evaluated many times."""
     return SlotStock((insert,), (blade,))
-
-
-ONLY = np.zeros(1, np.intp)
 
 
 @lru_cache(maxsize=64)

@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
-from cutting.errors import CuttingError
+from cutting.operations.frame.in_metal import ONLY, pressure_outside, refuse_unrun, shut_in
 from cutting.operations.frame.pairs import Pairs
-from cutting.operations.holes.drill.tool import EXTRA_SCATTER, ONLY, OUT_OF_LETTER
 from cutting.operations.holes.shared.in_chuck import in_chuck, own_numbers, play, seated
 from cutting.operations.threads.mill_thread.setup import MillThreadSetup, cuts
 from cutting.operations.threads.shared.core_hole import usual_hole
@@ -21,7 +19,6 @@ from cutting.tooling.thread_mill_stock import ThreadMillStock
 from cutting.tooling.thread_mills import ThreadMill
 from cutting.wear.drilling import feed_row
 from cutting.wear.milling import ALUMINIUM_TOP, mill_feeds, milling_law
-from cutting.wear.reference import grade_fit, speed_factors
 
 Array = NDArray[np.float64]
 OF_PAIR = (
@@ -79,20 +76,11 @@ def _of(setup: MillThreadSetup, mill: ThreadMill) -> dict[str, float]:
     low, high = made.speed_low * law.reference_speed, made.speed_high * law.reference_speed
     if feed_row(material) == "aluminium":
         low, high = min(low, 0.6 * ALUMINIUM_TOP), min(high, ALUMINIUM_TOP)
-    wet = min(setup.machine.pressure(setup.settings.coolant) or 0.0, 5.0)
-    factor = math.prod(one.factor for one in speed_factors(setup.work, grade, wet, False, setup.skin, False))
-    if grade_fit(grade, letter) is None:
-        factor *= OUT_OF_LETTER / 0.8
     return {
         **found,
         "feed_low": made.feed * feeds[0],
         "feed_high": made.feed * feeds[1],
-        "speed_low": low,
-        "speed_high": high,
-        "speed_factor": factor,
-        "taylor_exponent": law.taylor_exponent,
-        "feed_exponent": law.feed_exponent,
-        "scatter": law.coefficient_of_variation + EXTRA_SCATTER,
+        **shut_in(setup.work, grade, law, (low, high), pressure_outside(setup), setup.skin),
     }
 
 
@@ -120,8 +108,6 @@ def single_tool(setup: MillThreadSetup) -> ThreadMillTool:
     """The numbers of the set-up's own tool, shape (1,). Raises `CuttingError` for a set-up that cannot be."""
     setup.check()
     tool = thread_mill_tools(setup, stock_of_one(setup.mill, setup.chuck), ONLY, ONLY).take(0)
-    if np.isnan(tool.speed_high).any():
-        material = setup.work.material
-        said = f"a thread mill of {setup.mill.grade.tool_class} is not run in {material.name} ({feed_row(material)})."
-        raise CuttingError("tool.mill", said)
+    material, noun = setup.work.material, f"a thread mill of {setup.mill.grade.tool_class}"
+    refuse_unrun(tool, "mill", f"{noun} is not run in {material.name} ({feed_row(material)}).")
     return tool

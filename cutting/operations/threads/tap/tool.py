@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
-from cutting.errors import CuttingError
+from cutting.operations.frame.in_metal import ONLY, pressure_outside, refuse_unrun, shut_in
 from cutting.operations.frame.pairs import Pairs
-from cutting.operations.holes.drill.tool import EXTRA_SCATTER, ONLY, OUT_OF_LETTER
 from cutting.operations.holes.shared.in_chuck import in_chuck, own_numbers, seated
 from cutting.operations.threads.shared.core_hole import hole_window, metal_share, usual_hole
 from cutting.operations.threads.tap.setup import TapSetup
@@ -20,7 +18,7 @@ from cutting.tooling.roles import Index
 from cutting.tooling.tap_stock import TapStock
 from cutting.tooling.taps import Tap
 from cutting.wear.drilling import feed_row
-from cutting.wear.reference import grade_fit, life_law, speed_factors
+from cutting.wear.reference import life_law
 
 Array = NDArray[np.float64]
 OF_PAIR = (
@@ -83,17 +81,9 @@ def _of(setup: TapSetup, tap: Tap) -> dict[str, float]:
     low, high = made.speed_low * law.reference_speed, made.speed_high * law.reference_speed
     if feed_row(material) == "aluminium":
         low, high = min(low, 0.5 * ALUMINIUM_TOP), min(high, ALUMINIUM_TOP)
-    wet = min(setup.machine.pressure(setup.settings.coolant) or 0.0, 5.0)
-    factor = math.prod(one.factor for one in speed_factors(setup.work, grade, wet, False, setup.skin, False))
-    if grade_fit(grade, letter) is None:
-        factor *= OUT_OF_LETTER / 0.8
     return {
         **found,
-        "speed_low": low,
-        "speed_high": high,
-        "speed_factor": factor,
-        "taylor_exponent": law.taylor_exponent,
-        "scatter": law.coefficient_of_variation + EXTRA_SCATTER,
+        **shut_in(setup.work, grade, law, (low, high), pressure_outside(setup), setup.skin),
     }
 
 
@@ -108,7 +98,6 @@ def single_tool(setup: TapSetup) -> TapTool:
     """The numbers of the set-up's own tool, shape (1,). Raises `CuttingError` for a set-up that cannot be."""
     setup.check()
     tool = tap_tools(setup, stock_of_one(setup.tap, setup.chuck), ONLY, ONLY).take(0)
-    if np.isnan(tool.speed_high).any():
-        material = setup.work.material
-        raise CuttingError("tool.tap", f"a tap of {setup.tap.grade.tool_class} is not run in {material.name} ({feed_row(material)}).")
+    material, noun = setup.work.material, f"a tap of {setup.tap.grade.tool_class}"
+    refuse_unrun(tool, "tap", f"{noun} is not run in {material.name} ({feed_row(material)}).")
     return tool

@@ -2,26 +2,22 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
-from cutting.errors import CuttingError
 from cutting.mechanics.deflection import round_second_moment, shank_second_moment
+from cutting.operations.frame.in_metal import ONLY, pressure_outside, refuse_unrun, shut_in
 from cutting.operations.frame.pairs import Pairs
 from cutting.operations.threads.turn_thread.setup import TurnThreadSetup
 from cutting.tooling.roles import Index
 from cutting.tooling.thread_inserts import SHIMS, ThreadHolder, ThreadInsert
 from cutting.tooling.thread_turn_stock import ThreadTurnStock
-from cutting.wear.reference import grade_fit, life_law, speed_factors
+from cutting.wear.reference import life_law
 
 Array = NDArray[np.float64]
-ONLY = np.array([0])
-OUT_OF_LETTER = 0.65  # of its speed that a grade keeps where it is not made for the metal (common practice, as drilled)
-EXTRA_SCATTER = 0.05
 # of the turning speed: the tip is weak and hot; ceramics of boron stand their own (common practice)
 SHARES = {"carbide": (0.5, 0.85), "cermet": (0.5, 0.8), "hss": (0.35, 0.6), "cbn": (0.7, 1.05), "pcd": (0.5, 0.8), "ceramic": (0.4, 0.7)}
 OF_PAIR = ("speed_low", "speed_high", "speed_factor", "taylor_exponent", "scatter", "serves", "cuts")
@@ -90,18 +86,8 @@ def _of(setup: TurnThreadSetup, insert: ThreadInsert) -> dict[str, float]:
     if law is None:
         return {**dict.fromkeys(OF_PAIR, float("nan")), **found}
     low, high = SHARES[grade.tool_class]
-    wet = min(setup.machine.pressure(setup.settings.coolant) or 0.0, 5.0)
-    factor = math.prod(one.factor for one in speed_factors(setup.work, grade, wet, False, setup.skin, False))
-    if grade_fit(grade, letter) is None:
-        factor *= OUT_OF_LETTER / 0.8
-    return {
-        **found,
-        "speed_low": low * law.reference_speed,
-        "speed_high": high * law.reference_speed,
-        "speed_factor": factor,
-        "taylor_exponent": law.taylor_exponent,
-        "scatter": law.coefficient_of_variation + EXTRA_SCATTER,
-    }
+    window = (low * law.reference_speed, high * law.reference_speed)
+    return {**found, **shut_in(setup.work, grade, law, window, pressure_outside(setup), setup.skin)}
 
 
 @lru_cache(maxsize=256)
@@ -115,7 +101,5 @@ def single_tool(setup: TurnThreadSetup) -> ThreadTool:
     """The numbers of the set-up's own tool, shape (1,). Raises `CuttingError` for a set-up that cannot be."""
     setup.check()
     tool = thread_tools(setup, stock_of_one(setup.insert, setup.holder), ONLY, ONLY, True).take(0)
-    if np.isnan(tool.speed_high).any():
-        said = f"{setup.insert.grade.tool_class} is not run in {setup.work.material.name}."
-        raise CuttingError("tool.insert", said)
+    refuse_unrun(tool, "insert", f"{setup.insert.grade.tool_class} is not run in {setup.work.material.name}.")
     return tool
