@@ -34,7 +34,7 @@ class Readings(Generic[N]):
     passes: Callable[[N], tuple[Pass, ...]]
     chip: Callable[[N], ChipVerdict]
     warnings: Callable[[N], Iterable[Warning]]
-    scene: Callable[[N], dict[str, float | str]]
+    scene: Callable[[N], Any]  # a kind's own typed scene
     bow: Callable[[N], Bow | None] = lambda x: None
     usual_speed: Callable[[N], UsualSpeed | None] = lambda x: None
 

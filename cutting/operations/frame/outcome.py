@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import Any
@@ -159,7 +160,7 @@ class Outcome:
     chip: ChipVerdict
     warnings: tuple[Warning, ...]
     faster: tuple[Remedy, ...]
-    scene: dict[str, float | str]
+    scene: Mapping[str, Any]
     bow: Bow | None = None  # of operations that bend the part along a cut
 
     @property

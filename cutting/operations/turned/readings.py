@@ -6,6 +6,7 @@ from dataclasses import replace
 
 import numpy as np
 from numpy.typing import NDArray
+from typing_extensions import TypedDict
 
 from cutting.chips.curl import chip_after, chip_length, chip_strain, compression_ratio, fracture_strain, friction_angle, shear_angle
 from cutting.chips.verdict import chip_form
@@ -160,7 +161,40 @@ def bow(done: Cut) -> Bow:
     return springing(done.setup, done, done.case.beam)
 
 
-def scene(done: Cut) -> dict[str, float | str]:
+class TurnedScene(TypedDict):
+    """Tool and part as they are drawn: mm, degrees, N; the last pass."""
+
+    fouls_at: float
+    fouls_diameter: float
+    fouls_with: str
+    cutting_force: float
+    feed_force: float
+    passive_force: float
+    cutting_edge_angle: float
+    centre_height: float
+    shape: str
+    inscribed_circle: float
+    edge_length: float
+    nose_radius: float
+    shank_height: float
+    shank_width: float
+    overhang: float
+    free_length: float
+    overhang_ratio: float
+    holding: str
+    depth: float
+    length: float
+    distance_from_chuck: float
+    start_diameter: float
+    end_diameter: float
+    grip_diameter: float
+    operation: str
+    bore: float
+    steady: float
+    direction: str
+
+
+def scene(done: Cut) -> TurnedScene:
     """What the drawing needs, mm and N."""
     setup = done.setup
     code = setup.holder.code
@@ -192,4 +226,6 @@ def scene(done: Cut) -> dict[str, float | str]:
         "grip_diameter": setup.holding.grip_diameter,
         "operation": setup.operation,
         "bore": setup.holding.bore,
+        "steady": setup.holding.steady or 0.0,
+        "direction": setup.settings.direction.value,
     }

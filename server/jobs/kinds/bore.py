@@ -7,6 +7,7 @@ from typing import Any, Literal
 from cutting.doors.plain import plain
 from cutting.operations.frame.outcome import Outcome
 from cutting.operations.holes.bore.limits import LEAST_ROOM
+from cutting.operations.holes.bore.readings import BoreScene
 from cutting.quantities import display
 from cutting.tooling.bars import body_of
 from cutting.tooling.plan_view import insert_outline
@@ -22,7 +23,7 @@ CHECKS = (
 
 class BoreView(Plain):
     kind: Literal["bore"]
-    scene: dict[str, float | str]
+    scene: BoreScene
     scene_labels: dict[str, DisplayOut]
     insert_outline: list[Point]
     map: MapOut

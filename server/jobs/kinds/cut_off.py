@@ -8,6 +8,7 @@ import numpy as np
 
 from cutting.doors.plain import plain
 from cutting.operations.frame.outcome import Outcome
+from cutting.operations.slots.cut_off.readings import CutOffScene
 from cutting.operations.slots.cut_off.simulation import CutOff
 from cutting.quantities import Display, display, write
 from cutting.quantities.kinds import currency
@@ -35,7 +36,7 @@ class KerfLine(Plain):
 
 class CutOffView(Plain):
     kind: Literal["cut off"]
-    scene: dict[str, float | str]
+    scene: CutOffScene
     scene_labels: dict[str, DisplayOut]
     part: list[Point]
     diameter_axis: AxisOut

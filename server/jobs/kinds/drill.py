@@ -10,7 +10,7 @@ from cutting.doors.plain import plain
 from cutting.operations.frame.outcome import Outcome
 from cutting.operations.holes.drill.evaluate import MODEL
 from cutting.operations.holes.drill.numbers import Numbers
-from cutting.operations.holes.drill.readings import burr_words
+from cutting.operations.holes.drill.readings import DrillScene, burr_words
 from cutting.operations.holes.drill.simulation import Run
 from cutting.quantities import Display, display
 from server.jobs.kinds.view import AxisOut, Shown, TableOut, Viewer, axis, both, drawn, length, points, same
@@ -46,7 +46,7 @@ class LayerBand(Plain):
 
 class DrillView(Plain):
     kind: Literal["drill"]
-    scene: dict[str, float | str]
+    scene: DrillScene
     scene_labels: dict[str, DisplayOut]
     layers: list[LayerBand]
     depth_axis: AxisOut

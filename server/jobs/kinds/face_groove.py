@@ -7,6 +7,7 @@ from typing import Any, Literal
 
 from cutting.doors.plain import plain
 from cutting.operations.frame.outcome import Outcome
+from cutting.operations.slots.face_groove.readings import FaceGrooveScene
 from cutting.quantities import display
 from server.jobs.kinds.strokes import StrokeOut, stroke_out, stroke_table
 from server.jobs.kinds.view import NARROW_CHECKS, Shown, Viewer, both, drawn, length, points
@@ -15,7 +16,7 @@ from server.units import DisplayOut, Plain, Point
 
 class FaceGrooveView(Plain):
     kind: Literal["face groove"]
-    scene: dict[str, float | str]
+    scene: FaceGrooveScene
     scene_labels: dict[str, DisplayOut]
     part: list[Point]
     blade: list[Point]

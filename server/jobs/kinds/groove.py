@@ -11,6 +11,7 @@ from cutting.doors.plain import plain
 from cutting.operations.frame.outcome import Outcome
 from cutting.operations.slots.groove.cautions import advised_way
 from cutting.operations.slots.groove.numbers import Stroke, diameter_at
+from cutting.operations.slots.groove.readings import GrooveScene
 from cutting.quantities import display
 from server.jobs.kinds.strokes import StrokeOut, stroke_out, stroke_table
 from server.jobs.kinds.view import NARROW_CHECKS, AxisOut, Shown, Viewer, axis, drawn, length, points
@@ -19,7 +20,7 @@ from server.units import DisplayOut, Plain, Point
 
 class GrooveView(Plain):
     kind: Literal["groove"]
-    scene: dict[str, float | str]
+    scene: GrooveScene
     scene_labels: dict[str, DisplayOut]
     part: list[Point]
     section: list[Point]

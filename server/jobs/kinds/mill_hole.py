@@ -12,6 +12,7 @@ from cutting.operations.frame.outcome import Outcome
 from cutting.operations.holes.mill_hole.evaluate import MODEL, PitchMap
 from cutting.operations.holes.mill_hole.limits import helical
 from cutting.operations.holes.mill_hole.numbers import Numbers
+from cutting.operations.holes.mill_hole.readings import MillHoleScene
 from cutting.quantities import display
 from server.jobs.kinds.view import AxisOut, Shown, TableOut, Viewer, Way, axis, both, drawn, length, same, way_of
 from server.units import DisplayOut, Plain, Point
@@ -42,7 +43,7 @@ class MillMoment(Plain):
 
 class MillHoleView(Plain):
     kind: Literal["mill hole"]
-    scene: dict[str, float | str]
+    scene: MillHoleScene
     scene_labels: dict[str, DisplayOut]
     feed_axis: AxisOut
     pitch_axis: AxisOut

@@ -9,6 +9,7 @@ import numpy as np
 from cutting.doors.plain import plain
 from cutting.operations.frame.outcome import Outcome
 from cutting.operations.threads.mill_thread.evaluate import MODEL, ByPasses
+from cutting.operations.threads.mill_thread.readings import MillThreadScene
 from cutting.quantities import display
 from server.jobs.kinds.threads import size_labels, thread_facts
 from server.jobs.kinds.view import Shown, TableOut, Viewer, Way, both, length, same, way_of
@@ -44,7 +45,7 @@ class ThreadMoment(Plain):
 
 class MillThreadView(Plain):
     kind: Literal["mill thread"]
-    scene: dict[str, float | str]
+    scene: MillThreadScene
     scene_labels: dict[str, DisplayOut]
     passes: list[PassesOut]
     moments: list[ThreadMoment]

@@ -12,6 +12,7 @@ from cutting.operations.frame.outcome import Outcome
 from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.threads.shared.core_hole import engagement, strength
 from cutting.operations.threads.tap.evaluate import MODEL
+from cutting.operations.threads.tap.readings import TapScene
 from cutting.operations.threads.tap.simulation import Run
 from cutting.quantities import display
 from cutting.workpiece.threads.tap_drills import drills_inside, formed_holes
@@ -37,7 +38,7 @@ class TapMoment(Plain):
 
 class TapView(Plain):
     kind: Literal["tap"]
-    scene: dict[str, float | str]
+    scene: TapScene
     scene_labels: dict[str, DisplayOut]
     time_axis: AxisOut
     torque_axis: AxisOut

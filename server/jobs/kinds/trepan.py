@@ -6,6 +6,7 @@ from typing import Any, Literal
 
 from cutting.doors.plain import plain
 from cutting.operations.frame.outcome import Outcome
+from cutting.operations.slots.trepan.readings import TrepanScene
 from cutting.quantities import display
 from server.jobs.kinds.view import NARROW_CHECKS, AxisOut, Shown, Viewer, axis, both, length, points, same
 from server.units import DisplayOut, Plain, Point
@@ -13,7 +14,7 @@ from server.units import DisplayOut, Plain, Point
 
 class TrepanView(Plain):
     kind: Literal["trepan"]
-    scene: dict[str, float | str]
+    scene: TrepanScene
     scene_labels: dict[str, DisplayOut]
     diameter_axis: AxisOut
     torque_axis: AxisOut

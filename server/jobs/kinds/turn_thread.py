@@ -10,6 +10,7 @@ from cutting.doors.plain import plain
 from cutting.operations.frame.outcome import Outcome
 from cutting.operations.threads.shared.sense import table as hands
 from cutting.operations.threads.turn_thread.evaluate import Filling
+from cutting.operations.threads.turn_thread.readings import TurnThreadScene
 from cutting.quantities import display
 from server.jobs.kinds.threads import size_labels, thread_facts
 from server.jobs.kinds.view import Shown, TableOut, Viewer, both, length, same
@@ -46,7 +47,7 @@ class HandOut(Plain):
 
 class TurnThreadView(Plain):
     kind: Literal["turn thread"]
-    scene: dict[str, float | str]
+    scene: TurnThreadScene
     scene_labels: dict[str, DisplayOut]
     passes: list[GroovePass]
     whole: float

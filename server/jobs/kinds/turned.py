@@ -6,6 +6,7 @@ from typing import Any, Literal
 
 from cutting.doors.plain import plain
 from cutting.operations.frame.outcome import Bow
+from cutting.operations.turned.readings import TurnedScene
 from cutting.quantities import display
 from cutting.tooling.plan_view import holder_outline, insert_outline
 from server.jobs.kinds.view import Shown, Viewer
@@ -50,7 +51,7 @@ class MapOut(Plain):
 
 class TurnedView(Plain):
     kind: Literal["turned"]
-    scene: dict[str, float | str]
+    scene: TurnedScene
     scene_labels: dict[str, DisplayOut]
     bow: BowOut
     insert_outline: list[Point]

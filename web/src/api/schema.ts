@@ -3387,6 +3387,78 @@ export interface components {
             /** Ticks */
             ticks: components["schemas"]["TickOut"][];
         };
+        /**
+         * BoreScene
+         * @description Turning's, with the bar.
+         */
+        BoreScene: {
+            /** Fouls At */
+            fouls_at: number;
+            /** Fouls Diameter */
+            fouls_diameter: number;
+            /** Fouls With */
+            fouls_with: string;
+            /** Cutting Force */
+            cutting_force: number;
+            /** Feed Force */
+            feed_force: number;
+            /** Passive Force */
+            passive_force: number;
+            /** Cutting Edge Angle */
+            cutting_edge_angle: number;
+            /** Centre Height */
+            centre_height: number;
+            /** Shape */
+            shape: string;
+            /** Inscribed Circle */
+            inscribed_circle: number;
+            /** Edge Length */
+            edge_length: number;
+            /** Nose Radius */
+            nose_radius: number;
+            /** Shank Height */
+            shank_height: number;
+            /** Shank Width */
+            shank_width: number;
+            /** Overhang */
+            overhang: number;
+            /** Free Length */
+            free_length: number;
+            /** Overhang Ratio */
+            overhang_ratio: number;
+            /** Holding */
+            holding: string;
+            /** Depth */
+            depth: number;
+            /** Length */
+            length: number;
+            /** Distance From Chuck */
+            distance_from_chuck: number;
+            /** Start Diameter */
+            start_diameter: number;
+            /** End Diameter */
+            end_diameter: number;
+            /** Grip Diameter */
+            grip_diameter: number;
+            /** Operation */
+            operation: string;
+            /** Bore */
+            bore: number;
+            /** Steady */
+            steady: number;
+            /** Direction */
+            direction: string;
+            /** Bar Diameter */
+            bar_diameter: number;
+            /** Bar Body */
+            bar_body: string;
+            /** Bent */
+            bent: number;
+            /** Outside */
+            outside: number;
+            /** Turns */
+            turns: string;
+        };
         /** BoreView */
         BoreView: {
             /**
@@ -3394,10 +3466,7 @@ export interface components {
              * @enum {string}
              */
             kind: "bore";
-            /** Scene */
-            scene: {
-                [key: string]: number | string;
-            };
+            scene: components["schemas"]["BoreScene"];
             /** Scene Labels */
             scene_labels: {
                 [key: string]: components["schemas"]["DisplayOut"];
@@ -3465,6 +3534,44 @@ export interface components {
             /** Lines */
             lines: number[][][];
         };
+        /**
+         * CutOffScene
+         * @description What its drawing needs: mm and degrees.
+         */
+        CutOffScene: {
+            /** Operation */
+            operation: string;
+            /** Diameter */
+            diameter: number;
+            /** Bore */
+            bore: number;
+            /** Part Length */
+            part_length: number;
+            /** Distance From Chuck */
+            distance_from_chuck: number;
+            /** Width */
+            width: number;
+            /** Lead Angle */
+            lead_angle: number;
+            /** Slant */
+            slant: number;
+            /** Thickness */
+            thickness: number;
+            /** Height */
+            height: number;
+            /** Reach */
+            reach: number;
+            /** Overhang */
+            overhang: number;
+            /** Hollow */
+            hollow: string;
+            /** Sub Spindle */
+            sub_spindle: string;
+            /** Part Catcher */
+            part_catcher: string;
+            /** Guide Bush */
+            guide_bush: string;
+        };
         /** CutOffView */
         CutOffView: {
             /**
@@ -3472,10 +3579,7 @@ export interface components {
              * @enum {string}
              */
             kind: "cut off";
-            /** Scene */
-            scene: {
-                [key: string]: number | string;
-            };
+            scene: components["schemas"]["CutOffScene"];
             /** Scene Labels */
             scene_labels: {
                 [key: string]: components["schemas"]["DisplayOut"];
@@ -3533,6 +3637,58 @@ export interface components {
                 [key: string]: components["schemas"]["DisplayOut"];
             };
         };
+        /**
+         * DrillScene
+         * @description What its drawing needs: mm and degrees.
+         */
+        DrillScene: {
+            /** Operation */
+            operation: string;
+            /** Diameter */
+            diameter: number;
+            /** Hole */
+            hole: number;
+            /** Point Angle */
+            point_angle: number;
+            /** Cone */
+            cone: number;
+            /** Depth */
+            depth: number;
+            /** Through */
+            through: string;
+            /** Pilot */
+            pilot: number;
+            /** Reach */
+            reach: number;
+            /** Flute Length */
+            flute_length: number;
+            /** Shank */
+            shank: number;
+            /** Chuck Length */
+            chuck_length: number;
+            /** Step */
+            step: number;
+            /** Step Length */
+            step_length: number;
+            /** Web */
+            web: number;
+            /** Helix */
+            helix: number;
+            /** Flutes */
+            flutes: number;
+            /** Through Tool */
+            through_tool: string;
+            /** Entry Angle */
+            entry_angle: number;
+            /** Exit Angle */
+            exit_angle: number;
+            /** Cross Hole */
+            cross_hole: number;
+            /** Turns */
+            turns: string;
+            /** Burr */
+            burr: string;
+        };
         /** DrillView */
         DrillView: {
             /**
@@ -3540,10 +3696,7 @@ export interface components {
              * @enum {string}
              */
             kind: "drill";
-            /** Scene */
-            scene: {
-                [key: string]: number | string;
-            };
+            scene: components["schemas"]["DrillScene"];
             /** Scene Labels */
             scene_labels: {
                 [key: string]: components["schemas"]["DisplayOut"];
@@ -3615,6 +3768,62 @@ export interface components {
             /** View */
             view: components["schemas"]["TurnedView"] | components["schemas"]["GrooveView"] | components["schemas"]["FaceGrooveView"] | components["schemas"]["TrepanView"] | components["schemas"]["DrillView"] | components["schemas"]["MillHoleView"] | components["schemas"]["BoreView"] | components["schemas"]["TurnThreadView"] | components["schemas"]["TapView"] | components["schemas"]["MillThreadView"] | components["schemas"]["CutOffView"];
         };
+        /**
+         * FaceGrooveScene
+         * @description What its drawing needs: mm and degrees.
+         */
+        FaceGrooveScene: {
+            /** Operation */
+            operation: string;
+            /** Outer Diameter */
+            outer_diameter: number;
+            /** Inner Diameter */
+            inner_diameter: number;
+            /** Depth */
+            depth: number;
+            /** Hub Diameter */
+            hub_diameter: number;
+            /** Hub Height */
+            hub_height: number;
+            /** Jaw Diameter */
+            jaw_diameter: number;
+            /** Jaw Height */
+            jaw_height: number;
+            /** Grip Diameter */
+            grip_diameter: number;
+            /** Free Length */
+            free_length: number;
+            /** Bore */
+            bore: number;
+            /** Width */
+            width: number;
+            /** Insert Radius */
+            insert_radius: number;
+            /** Thickness */
+            thickness: number;
+            /** Height */
+            height: number;
+            /** Reach */
+            reach: number;
+            /** Overhang */
+            overhang: number;
+            /** Face Low */
+            face_low: number;
+            /** Face High */
+            face_high: number;
+            /** Face Inner */
+            face_inner: number;
+            /** First Diameter */
+            first_diameter: number;
+            /** Outer Clearance */
+            outer_clearance: number;
+            /** Inner Clearance */
+            inner_clearance: number;
+            /** Hand */
+            hand: string;
+            /** Spindle */
+            spindle: string;
+        };
         /** FaceGrooveView */
         FaceGrooveView: {
             /**
@@ -3622,10 +3831,7 @@ export interface components {
              * @enum {string}
              */
             kind: "face groove";
-            /** Scene */
-            scene: {
-                [key: string]: number | string;
-            };
+            scene: components["schemas"]["FaceGrooveScene"];
             /** Scene Labels */
             scene_labels: {
                 [key: string]: components["schemas"]["DisplayOut"];
@@ -3659,6 +3865,52 @@ export interface components {
                 [key: string]: components["schemas"]["DisplayOut"];
             };
         };
+        /**
+         * GrooveScene
+         * @description What its drawing needs: mm and degrees.
+         */
+        GrooveScene: {
+            /** Operation */
+            operation: string;
+            /** Where */
+            where: string;
+            /** Diameter */
+            diameter: number;
+            /** Floor */
+            floor: number;
+            /** Groove Width */
+            groove_width: number;
+            /** Depth */
+            depth: number;
+            /** Wall Angle */
+            wall_angle: number;
+            /** Corner Radius */
+            corner_radius: number;
+            /** Distance From Chuck */
+            distance_from_chuck: number;
+            /** Free Length */
+            free_length: number;
+            /** Bore */
+            bore: number;
+            /** Grip Diameter */
+            grip_diameter: number;
+            /** Holding */
+            holding: string;
+            /** Width */
+            width: number;
+            /** Insert Radius */
+            insert_radius: number;
+            /** Thickness */
+            thickness: number;
+            /** Height */
+            height: number;
+            /** Reach */
+            reach: number;
+            /** Overhang */
+            overhang: number;
+            /** Way */
+            way: string;
+        };
         /** GrooveView */
         GrooveView: {
             /**
@@ -3666,10 +3918,7 @@ export interface components {
              * @enum {string}
              */
             kind: "groove";
-            /** Scene */
-            scene: {
-                [key: string]: number | string;
-            };
+            scene: components["schemas"]["GrooveScene"];
             /** Scene Labels */
             scene_labels: {
                 [key: string]: components["schemas"]["DisplayOut"];
@@ -3798,6 +4047,54 @@ export interface components {
             /** Passes */
             passes: number[][];
         };
+        /**
+         * MillHoleScene
+         * @description What its drawing needs: mm and degrees.
+         */
+        MillHoleScene: {
+            /** Operation */
+            operation: string;
+            /** Path */
+            path: string;
+            /** Sense */
+            sense: string;
+            /** Diameter */
+            diameter: number;
+            /** Hole */
+            hole: number;
+            /** Rough */
+            rough: number;
+            /** Pilot */
+            pilot: number;
+            /** Depth */
+            depth: number;
+            /** Through */
+            through: string;
+            /** Corner */
+            corner: number;
+            /** Cutting Length */
+            cutting_length: number;
+            /** Reach */
+            reach: number;
+            /** Neck */
+            neck: number;
+            /** Shank */
+            shank: number;
+            /** Flutes */
+            flutes: number;
+            /** Helix */
+            helix: number;
+            /** Pitch */
+            pitch: number;
+            /** Turns */
+            turns: number;
+            /** Engagement */
+            engagement: number;
+            /** Bend */
+            bend: number;
+            /** Push */
+            push: number;
+        };
         /** MillHoleView */
         MillHoleView: {
             /**
@@ -3805,10 +4102,7 @@ export interface components {
              * @enum {string}
              */
             kind: "mill hole";
-            /** Scene */
-            scene: {
-                [key: string]: number | string;
-            };
+            scene: components["schemas"]["MillHoleScene"];
             /** Scene Labels */
             scene_labels: {
                 [key: string]: components["schemas"]["DisplayOut"];
@@ -3842,6 +4136,60 @@ export interface components {
                 [key: string]: components["schemas"]["DisplayOut"];
             };
         };
+        /**
+         * MillThreadScene
+         * @description What its drawing needs: mm and degrees.
+         */
+        MillThreadScene: {
+            /** Operation */
+            operation: string;
+            /** Diameter */
+            diameter: number;
+            /** Pitch */
+            pitch: number;
+            /** Lead */
+            lead: number;
+            /** Minor */
+            minor: number;
+            /** Hole */
+            hole: number;
+            /** Length */
+            length: number;
+            /** Through */
+            through: string;
+            /** Deep */
+            deep: number;
+            /** Mill */
+            mill: number;
+            /** Neck */
+            neck: number;
+            /** Shank */
+            shank: number;
+            /** Reach */
+            reach: number;
+            /** Teeth */
+            teeth: number;
+            /** Rows */
+            rows: string;
+            /** Flutes */
+            flutes: number;
+            /** Turns */
+            turns: number;
+            /** Path */
+            path: string;
+            /** Goes */
+            goes: string;
+            /** Cutting */
+            cutting: string;
+            /** Climb */
+            climb: string;
+            /** Hand */
+            hand: string;
+            /** Arc */
+            arc: number;
+            /** Engagement */
+            engagement: number;
+        };
         /** MillThreadView */
         MillThreadView: {
             /**
@@ -3849,10 +4197,7 @@ export interface components {
              * @enum {string}
              */
             kind: "mill thread";
-            /** Scene */
-            scene: {
-                [key: string]: number | string;
-            };
+            scene: components["schemas"]["MillThreadScene"];
             /** Scene Labels */
             scene_labels: {
                 [key: string]: components["schemas"]["DisplayOut"];
@@ -4058,6 +4403,42 @@ export interface components {
                 [key: string]: components["schemas"]["DisplayOut"];
             };
         };
+        /**
+         * TapScene
+         * @description What its drawing needs: mm and degrees.
+         */
+        TapScene: {
+            /** Operation */
+            operation: string;
+            /** Diameter */
+            diameter: number;
+            /** Pitch */
+            pitch: number;
+            /** Lead */
+            lead: number;
+            /** Minor */
+            minor: number;
+            /** Length */
+            length: number;
+            /** Hole */
+            hole: number;
+            /** Through */
+            through: string;
+            /** Chamfer */
+            chamfer: number;
+            /** Chips */
+            chips: string;
+            /** Core */
+            core: number;
+            /** Shank */
+            shank: number;
+            /** Reach */
+            reach: number;
+            /** Flutes */
+            flutes: number;
+            /** Hand */
+            hand: string;
+        };
         /** TapView */
         TapView: {
             /**
@@ -4065,10 +4446,7 @@ export interface components {
              * @enum {string}
              */
             kind: "tap";
-            /** Scene */
-            scene: {
-                [key: string]: number | string;
-            };
+            scene: components["schemas"]["TapScene"];
             /** Scene Labels */
             scene_labels: {
                 [key: string]: components["schemas"]["DisplayOut"];
@@ -4114,6 +4492,42 @@ export interface components {
             /** Inch */
             inch: string;
         };
+        /**
+         * TrepanScene
+         * @description What its drawing needs: mm and degrees.
+         */
+        TrepanScene: {
+            /** Operation */
+            operation: string;
+            /** Outer Diameter */
+            outer_diameter: number;
+            /** Inner Diameter */
+            inner_diameter: number;
+            /** Plate */
+            plate: number;
+            /** Depth */
+            depth: number;
+            /** Web */
+            web: number;
+            /** Keeps */
+            keeps: string;
+            /** Cartridges */
+            cartridges: string;
+            /** Width */
+            width: number;
+            /** Ring Width */
+            ring_width: number;
+            /** Thickness */
+            thickness: number;
+            /** Reach */
+            reach: number;
+            /** Overhang */
+            overhang: number;
+            /** Head Low */
+            head_low: number;
+            /** Head High */
+            head_high: number;
+        };
         /** TrepanView */
         TrepanView: {
             /**
@@ -4121,10 +4535,7 @@ export interface components {
              * @enum {string}
              */
             kind: "trepan";
-            /** Scene */
-            scene: {
-                [key: string]: number | string;
-            };
+            scene: components["schemas"]["TrepanScene"];
             /** Scene Labels */
             scene_labels: {
                 [key: string]: components["schemas"]["DisplayOut"];
@@ -4140,6 +4551,58 @@ export interface components {
             /** At */
             at: number[];
         };
+        /**
+         * TurnThreadScene
+         * @description What its drawing needs: mm and degrees.
+         */
+        TurnThreadScene: {
+            /** Operation */
+            operation: string;
+            /** Internal */
+            internal: string;
+            /** Diameter */
+            diameter: number;
+            /** There */
+            there: number;
+            /** Root */
+            root: number;
+            /** Pitch */
+            pitch: number;
+            /** Lead */
+            lead: number;
+            /** Length */
+            length: number;
+            /** Relief */
+            relief: number;
+            /** Through */
+            through: string;
+            /** Turns */
+            turns: string;
+            /** Feeds */
+            feeds: string;
+            /** Hand */
+            hand: string;
+            /** Tool Hand */
+            tool_hand: string;
+            /** Tilt */
+            tilt: number;
+            /** Lean */
+            lean: number;
+            /** Lead Angle */
+            lead_angle: number;
+            /** Tip */
+            tip: number;
+            /** Slope Leading */
+            slope_leading: number;
+            /** Slope Trailing */
+            slope_trailing: number;
+            /** Run In */
+            run_in: number;
+            /** Run Out */
+            run_out: number;
+            /** Bend */
+            bend: number;
+        };
         /** TurnThreadView */
         TurnThreadView: {
             /**
@@ -4147,10 +4610,7 @@ export interface components {
              * @enum {string}
              */
             kind: "turn thread";
-            /** Scene */
-            scene: {
-                [key: string]: number | string;
-            };
+            scene: components["schemas"]["TurnThreadScene"];
             /** Scene Labels */
             scene_labels: {
                 [key: string]: components["schemas"]["DisplayOut"];
@@ -4164,6 +4624,68 @@ export interface components {
             /** Hands */
             hands: components["schemas"]["HandOut"][];
         };
+        /**
+         * TurnedScene
+         * @description Tool and part as they are drawn: mm, degrees, N; the last pass.
+         */
+        TurnedScene: {
+            /** Fouls At */
+            fouls_at: number;
+            /** Fouls Diameter */
+            fouls_diameter: number;
+            /** Fouls With */
+            fouls_with: string;
+            /** Cutting Force */
+            cutting_force: number;
+            /** Feed Force */
+            feed_force: number;
+            /** Passive Force */
+            passive_force: number;
+            /** Cutting Edge Angle */
+            cutting_edge_angle: number;
+            /** Centre Height */
+            centre_height: number;
+            /** Shape */
+            shape: string;
+            /** Inscribed Circle */
+            inscribed_circle: number;
+            /** Edge Length */
+            edge_length: number;
+            /** Nose Radius */
+            nose_radius: number;
+            /** Shank Height */
+            shank_height: number;
+            /** Shank Width */
+            shank_width: number;
+            /** Overhang */
+            overhang: number;
+            /** Free Length */
+            free_length: number;
+            /** Overhang Ratio */
+            overhang_ratio: number;
+            /** Holding */
+            holding: string;
+            /** Depth */
+            depth: number;
+            /** Length */
+            length: number;
+            /** Distance From Chuck */
+            distance_from_chuck: number;
+            /** Start Diameter */
+            start_diameter: number;
+            /** End Diameter */
+            end_diameter: number;
+            /** Grip Diameter */
+            grip_diameter: number;
+            /** Operation */
+            operation: string;
+            /** Bore */
+            bore: number;
+            /** Steady */
+            steady: number;
+            /** Direction */
+            direction: string;
+        };
         /** TurnedView */
         TurnedView: {
             /**
@@ -4171,10 +4693,7 @@ export interface components {
              * @enum {string}
              */
             kind: "turned";
-            /** Scene */
-            scene: {
-                [key: string]: number | string;
-            };
+            scene: components["schemas"]["TurnedScene"];
             /** Scene Labels */
             scene_labels: {
                 [key: string]: components["schemas"]["DisplayOut"];

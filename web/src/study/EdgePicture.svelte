@@ -1,10 +1,10 @@
 <script lang="ts">
   import type { OperationBench } from "../operation/bench.svelte";
-  import { viewOf } from "../operation/kinds/view";
+  import { numbersOf, viewOf } from "../operation/kinds/view";
 
   let { bench }: { bench: OperationBench } = $props();
   const view = $derived(viewOf(bench, "turned"));
-  const num = (name: string) => Number(view?.scene[name] ?? 0);
+  const num = numbersOf(() => view);
   const kappa = $derived(num("cutting_edge_angle"));
   const SCALE = 5.2;
   const TIP = { x: 110, y: 128 };

@@ -95,7 +95,17 @@ def warnings(x: Cut) -> Iterator[Warning]:
     )
 
 
-def scene(x: Cut) -> dict[str, float | str]:
+class BoreScene(turned.TurnedScene):
+    """Turning's, with the bar."""
+
+    bar_diameter: float
+    bar_body: str
+    bent: float
+    outside: float
+    turns: str
+
+
+def scene(x: Cut) -> BoreScene:
     """Turning's drawing with the bar: its diameter, and what it gives exaggerated on the drawing."""
     setup, bar = x.setup, x.setup.holder.code
     return {

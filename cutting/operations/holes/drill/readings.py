@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 import numpy as np
+from typing_extensions import TypedDict
 
 from cutting.mechanics.drilling import oxford_thrust, oxford_torque
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value
@@ -144,7 +145,35 @@ def passes(x: Numbers) -> tuple[Pass, ...]:
     )
 
 
-def scene(x: Numbers) -> dict[str, float | str]:
+class DrillScene(TypedDict):
+    """What its drawing needs: mm and degrees."""
+
+    operation: str
+    diameter: float
+    hole: float
+    point_angle: float
+    cone: float
+    depth: float
+    through: str
+    pilot: float
+    reach: float
+    flute_length: float
+    shank: float
+    chuck_length: float
+    step: float
+    step_length: float
+    web: float
+    helix: float
+    flutes: float
+    through_tool: str
+    entry_angle: float
+    exit_angle: float
+    cross_hole: float
+    turns: str
+    burr: str
+
+
+def scene(x: Numbers) -> DrillScene:
     """What the drawing needs, mm."""
     setup, drill, f = x.setup, x.setup.drill, x.setup.feature
     return {

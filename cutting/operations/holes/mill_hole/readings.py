@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from typing import Any
 
 import numpy as np
+from typing_extensions import TypedDict
 
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
 from cutting.operations.frame.over_passes import last_pass
@@ -99,7 +100,33 @@ def cautions(x: Numbers) -> Iterator[Warning]:
     yield Warning("grip", text, "note", True)
 
 
-def scene(x: Numbers) -> dict[str, float | str]:
+class MillHoleScene(TypedDict):
+    """What its drawing needs: mm and degrees."""
+
+    operation: str
+    path: str
+    sense: str
+    diameter: float
+    hole: float
+    rough: float
+    pilot: float
+    depth: float
+    through: str
+    corner: float
+    cutting_length: float
+    reach: float
+    neck: float
+    shank: float
+    flutes: float
+    helix: float
+    pitch: float
+    turns: float
+    engagement: float
+    bend: float
+    push: float
+
+
+def scene(x: Numbers) -> MillHoleScene:
     """What the drawing needs, mm."""
     setup, mill, f = x.setup, x.setup.mill, x.setup.feature
     return {

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import numpy as np
+from typing_extensions import TypedDict
 
 from cutting.money.kerf import Kerf
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value
@@ -70,7 +71,28 @@ def passes(x: Numbers) -> tuple[Pass, ...]:
     )  # fmt: skip
 
 
-def scene(x: Numbers) -> dict[str, float | str]:
+class CutOffScene(TypedDict):
+    """What its drawing needs: mm and degrees."""
+
+    operation: str
+    diameter: float
+    bore: float
+    part_length: float
+    distance_from_chuck: float
+    width: float
+    lead_angle: float
+    slant: float
+    thickness: float
+    height: float
+    reach: float
+    overhang: float
+    hollow: str
+    sub_spindle: str
+    part_catcher: str
+    guide_bush: str
+
+
+def scene(x: Numbers) -> CutOffScene:
     """What the drawing needs, mm and degrees."""
     setup = x.setup
     return {

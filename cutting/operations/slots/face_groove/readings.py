@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing_extensions import TypedDict
+
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
 from cutting.operations.frame.results import Shown
 from cutting.operations.slots.face_groove.numbers import Numbers
@@ -100,7 +102,37 @@ def cautions(x: Numbers) -> list[Warning]:
     return found
 
 
-def scene(x: Numbers) -> dict[str, float | str]:
+class FaceGrooveScene(TypedDict):
+    """What its drawing needs: mm and degrees."""
+
+    operation: str
+    outer_diameter: float
+    inner_diameter: float
+    depth: float
+    hub_diameter: float
+    hub_height: float
+    jaw_diameter: float
+    jaw_height: float
+    grip_diameter: float
+    free_length: float
+    bore: float
+    width: float
+    insert_radius: float
+    thickness: float
+    height: float
+    reach: float
+    overhang: float
+    face_low: float
+    face_high: float
+    face_inner: float
+    first_diameter: float
+    outer_clearance: float
+    inner_clearance: float
+    hand: str
+    spindle: str
+
+
+def scene(x: Numbers) -> FaceGrooveScene:
     """What the drawing needs, mm."""
     setup = x.setup
     f = setup.feature

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing_extensions import TypedDict
+
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value
 from cutting.operations.frame.results import Shown
 from cutting.operations.slots.groove.moves import diameter_at
@@ -64,7 +66,32 @@ def _pass(x: Numbers, number: int, stroke: Stroke, said: ChipVerdict) -> Pass:
     )
 
 
-def scene(x: Numbers) -> dict[str, float | str]:
+class GrooveScene(TypedDict):
+    """What its drawing needs: mm and degrees."""
+
+    operation: str
+    where: str
+    diameter: float
+    floor: float
+    groove_width: float
+    depth: float
+    wall_angle: float
+    corner_radius: float
+    distance_from_chuck: float
+    free_length: float
+    bore: float
+    grip_diameter: float
+    holding: str
+    width: float
+    insert_radius: float
+    thickness: float
+    height: float
+    reach: float
+    overhang: float
+    way: str
+
+
+def scene(x: Numbers) -> GrooveScene:
     """What the drawing needs, mm and degrees."""
     setup = x.setup
     f = setup.feature

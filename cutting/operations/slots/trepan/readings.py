@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing_extensions import TypedDict
+
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
 from cutting.operations.frame.results import Shown
 from cutting.operations.slots.shared.cautions import narrow_cautions
@@ -95,7 +97,27 @@ def cautions(x: Numbers) -> list[Warning]:
     return found
 
 
-def scene(x: Numbers) -> dict[str, float | str]:
+class TrepanScene(TypedDict):
+    """What its drawing needs: mm and degrees."""
+
+    operation: str
+    outer_diameter: float
+    inner_diameter: float
+    plate: float
+    depth: float
+    web: float
+    keeps: str
+    cartridges: str
+    width: float
+    ring_width: float
+    thickness: float
+    reach: float
+    overhang: float
+    head_low: float
+    head_high: float
+
+
+def scene(x: Numbers) -> TrepanScene:
     """What the drawing needs, mm."""
     setup = x.setup
     return {

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 import numpy as np
+from typing_extensions import TypedDict
 
 from cutting.operations.frame.money import TRUSTED_LIFE, parts_shown
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
@@ -116,7 +117,36 @@ def cautions(x: Numbers) -> Iterator[Warning]:
     yield Warning("grip", text, "note", True)
 
 
-def scene(x: Numbers) -> dict[str, float | str]:
+class MillThreadScene(TypedDict):
+    """What its drawing needs: mm and degrees."""
+
+    operation: str
+    diameter: float
+    pitch: float
+    lead: float
+    minor: float
+    hole: float
+    length: float
+    through: str
+    deep: float
+    mill: float
+    neck: float
+    shank: float
+    reach: float
+    teeth: float
+    rows: str
+    flutes: float
+    turns: float
+    path: str
+    goes: str
+    cutting: str
+    climb: str
+    hand: str
+    arc: float
+    engagement: float
+
+
+def scene(x: Numbers) -> MillThreadScene:
     """What the drawing needs, mm."""
     setup, mill, f = x.setup, x.setup.mill, x.setup.feature
     return {

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from typing_extensions import TypedDict
+
 from cutting.operations.frame.money import TRUSTED_LIFE, parts_shown
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
 from cutting.operations.frame.over_passes import last_pass
@@ -96,7 +98,27 @@ def cautions(x: Numbers) -> Iterator[Warning]:
     yield Warning("broken_tap", text, "note", True)
 
 
-def scene(x: Numbers) -> dict[str, float | str]:
+class TapScene(TypedDict):
+    """What its drawing needs: mm and degrees."""
+
+    operation: str
+    diameter: float
+    pitch: float
+    lead: float
+    minor: float
+    length: float
+    hole: float
+    through: str
+    chamfer: float
+    chips: str
+    core: float
+    shank: float
+    reach: float
+    flutes: float
+    hand: str
+
+
+def scene(x: Numbers) -> TapScene:
     """What the drawing needs, mm."""
     setup, tap, f = x.setup, x.setup.tap, x.setup.feature
     return {

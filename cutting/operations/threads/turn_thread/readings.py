@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 import numpy as np
+from typing_extensions import TypedDict
 
 from cutting.operations.frame.money import TRUSTED_LIFE, parts_shown
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
@@ -117,7 +118,35 @@ def cautions(x: Numbers) -> Iterator[Warning]:
     yield Warning("spindle", text, "note", True)
 
 
-def scene(x: Numbers) -> dict[str, float | str]:
+class TurnThreadScene(TypedDict):
+    """What its drawing needs: mm and degrees."""
+
+    operation: str
+    internal: str
+    diameter: float
+    there: float
+    root: float
+    pitch: float
+    lead: float
+    length: float
+    relief: float
+    through: str
+    turns: str
+    feeds: str
+    hand: str
+    tool_hand: str
+    tilt: float
+    lean: float
+    lead_angle: float
+    tip: float
+    slope_leading: float
+    slope_trailing: float
+    run_in: float
+    run_out: float
+    bend: float
+
+
+def scene(x: Numbers) -> TurnThreadScene:
     """What the drawing needs, mm."""
     setup, f = x.setup, x.setup.feature
     t = f.thread

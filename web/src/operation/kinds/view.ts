@@ -28,3 +28,12 @@ export function sparse<T extends { metric: string; inch: string }>(
     return free;
   });
 }
+
+/** The names in a scene that are numbers. */
+type Numbers<S> = { [K in keyof S]: S[K] extends number ? K : never }[keyof S];
+
+/** Reads a number of a scene by its name; 0 until the first view has come. */
+export const numbersOf =
+  <S extends object>(view: () => { scene: S } | null | undefined) =>
+  (name: Numbers<S>): number =>
+    Number(view()?.scene[name] ?? 0);

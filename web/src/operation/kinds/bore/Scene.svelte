@@ -5,14 +5,14 @@
   import { shown } from "../../../session.svelte";
   import type { OperationBench } from "../../bench.svelte";
   import Arrow from "../Arrow.svelte";
-  import { pathOf, viewOf } from "../view";
+  import { numbersOf, pathOf, viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(700);
   let height = $state(190);
 
   const e = $derived(viewOf(bench, "bore"));
-  const num = (name: string) => Number(e?.scene[name] ?? 0);
+  const num = numbersOf(() => e);
   const head = $derived(e?.scene.turns === "head"); // the bar turns in a head, the part stands on its table
   const CHUCK = 70; // pixels kept for chuck and jaws
   const WORDS = 178; // and for what is told beside the drawing

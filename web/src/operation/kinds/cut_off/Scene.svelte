@@ -5,14 +5,14 @@
   import { shown } from "../../../session.svelte";
   import type { OperationBench } from "../../bench.svelte";
   import Arrow from "../Arrow.svelte";
-  import { pathOf, viewOf } from "../view";
+  import { numbersOf, pathOf, viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(700);
   let height = $state(170);
 
   const view = $derived(viewOf(bench, "cut off"));
-  const num = (name: string) => Number(view?.scene[name] ?? 0);
+  const num = numbersOf(() => view);
   const part = $derived((view?.part ?? []) as [number, number][]);
   const length = $derived(
     Math.max(num("distance_from_chuck") + num("width") + num("part_length"), part.at(-1)?.[0] ?? 0),

@@ -5,13 +5,13 @@
   import { shown } from "../../../session.svelte";
   import type { OperationBench } from "../../bench.svelte";
   import Arrow from "../Arrow.svelte";
-  import { pathOf, viewOf } from "../view";
+  import { numbersOf, pathOf, viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(700);
   let height = $state(170);
   const view = $derived(viewOf(bench, "drill"));
-  const num = (name: string) => Number(view?.scene[name] ?? 0);
+  const num = numbersOf(() => view);
   const now = $derived(view?.moments[bench.scrub.index]);
   // the drill comes from the right, its axis lies level: depth runs to the left
   const deep = $derived(num("depth") + num("cone") + 4);

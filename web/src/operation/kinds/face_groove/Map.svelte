@@ -5,13 +5,13 @@
   import type { OperationBench } from "../../bench.svelte";
   import ScrubBar from "../ScrubBar.svelte";
   import { strokeKeys } from "../StrokeKeys";
-  import { pathOf, viewOf } from "../view";
+  import { numbersOf, pathOf, viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(330);
   let height = $state(230);
   const view = $derived(viewOf(bench, "face groove"));
-  const num = (name: string) => Number(view?.scene[name] ?? 0);
+  const num = numbersOf(() => view);
   const now = $derived(view?.strokes[bench.scrub.index]);
   // seen along the axis: the groove's ring, the blade below its edge, and the range that it is curved for
   const largest = $derived(Math.max(num("face_high"), num("outer_diameter")) / 2);

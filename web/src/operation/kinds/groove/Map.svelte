@@ -5,14 +5,14 @@
   import type { OperationBench } from "../../bench.svelte";
   import ScrubBar from "../ScrubBar.svelte";
   import { strokeKeys } from "../StrokeKeys";
-  import { sparse, viewOf } from "../view";
+  import { numbersOf, sparse, viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(330);
   let full = $state(230);
   const TOP = 46;
   const view = $derived(viewOf(bench, "groove"));
-  const num = (name: string) => Number(view?.scene[name] ?? 0);
+  const num = numbersOf(() => view);
   const section = $derived((view?.section ?? []) as [number, number][]);
   const left = $derived(section[0]?.[0] ?? 0);
   const right = $derived(section.at(-1)?.[0] ?? 1);

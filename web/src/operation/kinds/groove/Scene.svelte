@@ -6,13 +6,13 @@
   import type { OperationBench } from "../../bench.svelte";
   import Arrow from "../Arrow.svelte";
   import HalfSection from "../HalfSection.svelte";
-  import { viewOf } from "../view";
+  import { numbersOf, viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(700);
   let height = $state(170);
   const view = $derived(viewOf(bench, "groove"));
-  const num = (name: string) => Number(view?.scene[name] ?? 0);
+  const num = numbersOf(() => view);
   const CHUCK = 84;
   const part = $derived((view?.part ?? []) as [number, number][]);
   const longest = $derived(Math.max(num("free_length"), part.at(-1)?.[0] ?? 0, 1));

@@ -7,14 +7,14 @@
   import Arrow from "../Arrow.svelte";
   import ScrubBar from "../ScrubBar.svelte";
   import { along, sense, type Moment } from "../along";
-  import { pathOf, viewOf } from "../view";
+  import { numbersOf, pathOf, viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(700);
   let height = $state(190);
 
   const e = $derived(viewOf(bench, "mill hole"));
-  const num = (name: string) => Number(e?.scene[name] ?? 0);
+  const num = numbersOf(() => e);
   const WORDS = 190;
   const helix = $derived(e?.scene.path === "helix");
   const wide = $derived(num("hole") * 1.7);

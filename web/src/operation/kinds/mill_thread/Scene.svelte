@@ -7,7 +7,7 @@
   import ScrubBar from "../ScrubBar.svelte";
   import { ridges } from "../threads/ridges";
   import { along, sense, type Moment } from "../along";
-  import { pathOf, viewOf } from "../view";
+  import { numbersOf, pathOf, viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(700);
@@ -15,7 +15,7 @@
   const WORDS = 215;
 
   const e = $derived(viewOf(bench, "mill thread"));
-  const num = (name: string) => Number(e?.scene[name] ?? 0);
+  const num = numbersOf(() => e);
   const many = $derived(e?.scene.rows === "many");
   const wide = $derived(num("diameter") * 1.7);
   const above = $derived(num("length") * 0.3 + num("mill") * 0.6);

@@ -7,7 +7,7 @@
   import Arrow from "../Arrow.svelte";
   import ScrubBar from "../ScrubBar.svelte";
   import { ridges } from "../threads/ridges";
-  import { pathOf, viewOf } from "../view";
+  import { numbersOf, pathOf, viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(700);
@@ -15,7 +15,7 @@
   const WORDS = 215;
 
   const e = $derived(viewOf(bench, "tap"));
-  const num = (name: string) => Number(e?.scene[name] ?? 0);
+  const num = numbersOf(() => e);
   // lying, the entry at the left: a tap is long
   const deep = $derived(Math.max(num("hole"), num("length") + num("chamfer")) * 1.12);
   const before = $derived(num("length") * 0.55 + num("diameter") * 0.6);

@@ -5,13 +5,13 @@
   import { shown } from "../../../session.svelte";
   import type { OperationBench } from "../../bench.svelte";
   import Arrow from "../Arrow.svelte";
-  import { viewOf } from "../view";
+  import { numbersOf, viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(700);
   let height = $state(170);
   const view = $derived(viewOf(bench, "trepan"));
-  const num = (name: string) => Number(view?.scene[name] ?? 0);
+  const num = numbersOf(() => view);
   const scale = $derived(
     Math.min(
       (width - 330) / Math.max(num("outer_diameter") * 1.5, 1),

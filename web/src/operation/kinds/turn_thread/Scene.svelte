@@ -7,7 +7,7 @@
   import Arrow from "../Arrow.svelte";
   import ScrubBar from "../ScrubBar.svelte";
   import { ridges } from "../threads/ridges";
-  import { pathOf, viewOf } from "../view";
+  import { numbersOf, pathOf, viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(700);
@@ -15,7 +15,7 @@
   const WORDS = 225;
 
   const e = $derived(viewOf(bench, "turn thread"));
-  const num = (name: string) => Number(e?.scene[name] ?? 0);
+  const num = numbersOf(() => e);
   const inside = $derived(e?.scene.internal === "yes");
   // the chuck at the left, the free end at the right, half of the part above its axis
   const long = $derived(num("length") + num("relief") + num("pitch") * 2);

@@ -4,7 +4,7 @@
   import Panel from "../../../lib/Panel.svelte";
   import { shown } from "../../../session.svelte";
   import type { OperationBench } from "../../bench.svelte";
-  import { viewOf } from "../view";
+  import { numbersOf, viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(700);
@@ -13,7 +13,7 @@
 
   const e = $derived(viewOf(bench, "turned"));
   const evaluation = $derived(bench.evaluation);
-  const num = (name: string) => Number(e?.scene[name] ?? 0);
+  const num = numbersOf(() => e);
   const facing = $derived(e?.scene.operation === "face");
   const held = $derived(String(e?.scene.holding ?? "chuck"));
   const CHUCK = 92; // pixels kept for chuck and jaws
