@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import itertools
 import math
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -72,12 +73,8 @@ def chances_of(model: Any, setup: Any, stated: Iterable[str], tool: Any = None) 
     spreads = spreads_of(setup, stated)
     tool = model.tool(setup) if tool is None else tool
     x = model.numbers(setup, tool, setup.settings.cutting_speed, setup.feed, Silent(shifted(setup, spreads)))
-    names, found = list(spreads), {}
-    for rule in model.rules:
-        applies = rule.applies(x)
-        if applies is True or np.any(applies):
-            found[rule.name] = _chance(_margins(rule, x, applies, 1 + 2 * len(names)), names)
-    return found
+    sides = [side for rule in model.rules for side in _sides(rule, x)]
+    return _chances(sides, 1 + 2 * len(spreads), list(spreads))
 
 
 def shifted(setup: Any, spreads: Mapping[str, Any]) -> dict[str, Array]:
@@ -97,40 +94,59 @@ def shifted(setup: Any, spreads: Mapping[str, Any]) -> dict[str, Array]:
     return found
 
 
-def _margins(rule: Rule[Any], x: Any, applies: Any, rows: int) -> list[Array]:
-    """Logarithms of bound over value, for each side that is bounded: arrays (rows, steps); without end where it does not apply."""
+class Side(NamedTuple):
+    """One side of a limit that is bounded: what may be, what is, and where it applies; numbers, or arrays (rows, steps)."""
+
+    name: str
+    bound: Any
+    part: Any
+    applies: Any
+
+    @property
+    def steps(self) -> int:
+        return max(np.shape(one)[-1] if np.ndim(one) else 1 for one in self[1:])
+
+
+def _sides(rule: Rule[Any], x: Any) -> Iterator[Side]:
+    applies = rule.applies(x)
+    if applies is not True and not np.any(applies):
+        return
     value, lower, upper = rule.read(x)
     if rule.name == "secure":  # the risk that is taken against the risk that is allowed
-        sides = [(100.0 - np.asarray(lower, float), 100.0 - np.asarray(value, float))]
-    else:
-        upwards = rule.bound is not Bound.LOWER and upper is not None
-        downwards = lower is not None and (rule.bound is Bound.LOWER or (rule.bound is Bound.WINDOW and not rule.free_below))
-        sides = ([(upper, value)] if upwards else []) + ([(value, lower)] if downwards else [])
-    found = []
-    for bound, part in sides:
-        margin = np.log(np.maximum(bound, LEAST)) - np.log(np.maximum(part, LEAST))
-        margin = margin if applies is True else np.where(applies, margin, np.inf)
-        found.append(np.broadcast_to(margin, (rows, margin.shape[-1] if margin.ndim else 1)))
-    return found
+        yield Side(rule.name, 100.0 - np.asarray(lower, float), 100.0 - np.asarray(value, float), applies)
+        return
+    if rule.bound is not Bound.LOWER and upper is not None:
+        yield Side(rule.name, upper, value, applies)
+    if lower is not None and (rule.bound is Bound.LOWER or (rule.bound is Bound.WINDOW and not rule.free_below)):
+        yield Side(rule.name, value, lower, applies)
 
 
-def _chance(sides: Sequence[Array], names: Sequence[str]) -> Chance:
-    """From the margins of all rows: where each side stands, and how far each quantity moves it; of several steps the least sure."""
-    off: Any = 0.0
-    variances = np.zeros((len(names), 1))
-    for side in sides:
-        middle = side[0]
-        endless = ~np.isfinite(middle)
-        with np.errstate(invalid="ignore"):
-            moves = np.where(endless, 0.0, (side[1::2] - side[2::2]) / 2.0)
-        spread = np.sqrt(np.sum(moves**2, axis=0))
+def _chances(sides: Sequence[Side], rows: int, names: Sequence[str]) -> dict[str, Chance]:
+    """How surely each limit holds, from where each side stands in every row and how far each quantity moves it; all sides at once.
+
+    The margin is the logarithm of bound over value, without end where a limit does not apply. Of several steps the least sure counts.
+    """
+    ends = np.cumsum([0, *(side.steps for side in sides)])
+    bound, part, applies = np.empty((rows, ends[-1])), np.empty((rows, ends[-1])), np.empty((rows, ends[-1]), bool)
+    for side, begin, end in zip(sides, ends, ends[1:], strict=False):
+        bound[:, begin:end], part[:, begin:end], applies[:, begin:end] = side.bound, side.part, side.applies
+    margin = np.where(applies, np.log(np.maximum(bound, LEAST)) - np.log(np.maximum(part, LEAST)), np.inf)
+    middle = margin[0]
+    endless = ~np.isfinite(middle)
+    with np.errstate(invalid="ignore", divide="ignore"):
+        moves = np.where(endless, 0.0, (margin[1::2] - margin[2::2]) / 2.0)
+        variances = moves**2
+        spread = np.sqrt(variances.sum(axis=0))
         exact = np.where(middle >= -math.log1p(TOUCHING), 1.0, 0.0)
-        with np.errstate(invalid="ignore", divide="ignore"):
-            off = off + 1.0 - np.where(endless | (spread <= LEAST), exact, ndtr(middle / np.maximum(spread, LEAST)))
-        variances = np.maximum(variances, moves**2)
-    off = np.broadcast_to(off, variances.shape[1:])
-    worst = int(np.argmax(off))
-    return Chance(float(np.clip(1.0 - off[worst], 0.0, 1.0)), _shares(names, variances[:, worst]))
+        off = 1.0 - np.where(endless | (spread <= LEAST), exact, ndtr(middle / np.maximum(spread, LEAST)))
+    found: dict[str, Chance] = {}
+    for name, group in itertools.groupby(zip(sides, ends, ends[1:], strict=False), key=lambda one: one[0].name):
+        spans = [slice(begin, end) for _, begin, end in group]
+        together = np.sum(np.broadcast_arrays(*(off[span] for span in spans)), axis=0)
+        worst = int(np.argmax(together))
+        moved = np.max([variances[:, span][:, min(worst, span.stop - span.start - 1)] for span in spans], axis=0)
+        found[name] = Chance(min(max(1.0 - float(together[worst]), 0.0), 1.0), _shares(names, moved))
+    return found
 
 
 def _shares(names: Sequence[str], variances: Array) -> tuple[tuple[str, float], ...]:
