@@ -46,11 +46,9 @@ def speed_reason(model: Runs, setup: Any, usual: UsualSpeed) -> Iterator[Warning
 
 def _held(model: Runs, setup: Any, speed: float) -> list[str]:
     """The hard limits that the set-up would break at a speed [m/min], in the words of the bench; two at most."""
-    then = all_used(model.rules, model.over(setup, cutting_speed=np.array([[speed]])))
-    now = all_used(model.rules, model.over(setup))
-    used = {name: float(np.max(level)) for name, level in then.items()}
-    sound = {name for name, level in now.items() if float(np.max(level)) <= 1.0 + TOUCHING}
-    hard = [name for name in hard_ones(model.rules, then, setup.house) if name in sound and used[name] > 1.0 + TOUCHING]
+    both = all_used(model.rules, model.over(setup, cutting_speed=np.array([[speed], [setup.settings.cutting_speed]])))
+    used, now = ({name: float(np.broadcast_to(level, (2, 1))[row, 0]) for name, level in both.items()} for row in (0, 1))
+    hard = [name for name in hard_ones(model.rules, both, setup.house) if now[name] <= 1.0 + TOUCHING < used[name]]
     return [
         next(rule.label.split(",")[0] for rule in model.rules if rule.name == name)
         for name in sorted(hard, key=lambda name: -used[name])[:2]
