@@ -17,7 +17,7 @@ from typing import Any
 
 import numpy as np
 
-from cutting.operations.holes.drill.simulation import Cutting, Point, trace
+from cutting.operations.holes.drill.simulation import Cutting, DepthPoint, trace
 
 HOST, PORT = "127.0.0.1", 8391
 RATE = 100.0  # samples a second of the cut
@@ -54,7 +54,7 @@ def truth_of(seed: int, names: list[str]) -> Truth:
 def samples(asked: dict[str, Any], truth: Truth, seed: int) -> Iterator[dict[str, float]]:
     """The samples of one hole: time [s], thrust [N], torque [N·m]."""
     rng = np.random.default_rng(seed)
-    point = Point(**{name: float(asked["point"][name]) for name in ("radius", "inner", "chisel", "tangent")})
+    point = DepthPoint(**{name: float(asked["point"][name]) for name in ("radius", "inner", "chisel", "tangent")})
     layers = asked["layers"]
     near, far = (np.array([float(one[name]) for one in layers]) for name in ("near", "far"))
     grown = 1.0 + truth.growth[0] * max(float(asked.get("hole", 1)) - 1.0, 0.0) ** truth.growth[1]

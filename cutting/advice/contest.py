@@ -22,7 +22,7 @@ Try = tuple[Index, Any]  # entries, and the set-up in which they are tried; its 
 
 
 @dataclass(frozen=True)
-class Field:
+class Entrants:
     """Who may compete: one entry for each tool, and where a kind knows several ways for each of them.
 
     `tool` are the entries' numbers, arrays (entries, 1); `places` those of their parts among `parts`, one array for each role.
@@ -84,9 +84,9 @@ class Contest:
     """
 
     model: Model[Any]
-    enter: Callable[[Any, Any], Field]
-    tries: Callable[[Any, Field, Best, slice], Iterable[Try]]
-    eased: Callable[[Any, Field, Best, Index], Iterable[Try]]
+    enter: Callable[[Any, Any], Entrants]
+    tries: Callable[[Any, Entrants, Best, slice], Iterable[Try]]
+    eased: Callable[[Any, Entrants, Best, Index], Iterable[Try]]
     feeds: Callable[[Any, Any], tuple[Array, Array]]
     speeds: Callable[[Any, Any, Array], Array]
     free: frozenset[str]

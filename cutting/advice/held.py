@@ -7,7 +7,7 @@ from typing import NamedTuple
 import numpy as np
 
 from cutting.advice.best import Best
-from cutting.advice.contest import Contest, Field
+from cutting.advice.contest import Contest, Entrants
 from cutting.advice.search import alike
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.frame.rule import Array, all_used, hard_ones
@@ -21,16 +21,16 @@ def label_of(contest: Contest, name: str) -> str:
     return next(rule.label.split(",")[0] for rule in contest.model.rules if rule.name == name)
 
 
-class Held(NamedTuple):
+class LimitHeld(NamedTuple):
     """Labels of the hard limits that a tenth more would meet; blank where none."""
 
     feed: str
     speed: str
 
 
-def held_by(contest: Contest, field: Field, best: Best, rows: Index) -> dict[int, Held]:
+def held_by(contest: Contest, field: Entrants, best: Best, rows: Index) -> dict[int, LimitHeld]:
     """What holds feed and speed of every entry."""
-    found: dict[int, Held] = {}
+    found: dict[int, LimitHeld] = {}
     for places, setup in alike(best, rows):
         tool = field.tool.take(places).take(np.s_[:, None])
         speed, feed = (best.figures[name][places][:, None, None] for name in ("cutting_speed", "feed"))
@@ -42,7 +42,7 @@ def held_by(contest: Contest, field: Field, best: Best, rows: Index) -> dict[int
         levels = np.stack([np.broadcast_to(over_passes(used[name]), (*speeds.shape[:2], 1))[..., 0] for name in names])
         of_feed, of_speed = (_met(levels[..., 0], levels[..., place], names) for place in (1, 2))
         for k, by_feed, by_speed in zip(places, of_feed, of_speed, strict=True):
-            found[int(k)] = Held(*(label_of(contest, limit) if limit else "" for limit in (by_feed, by_speed)))
+            found[int(k)] = LimitHeld(*(label_of(contest, limit) if limit else "" for limit in (by_feed, by_speed)))
     return found
 
 

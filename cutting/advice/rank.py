@@ -9,7 +9,7 @@ import numpy as np
 
 from cutting.advice.best import Best
 from cutting.advice.candidate import Advice, Candidate
-from cutting.advice.contest import Contest, Field, as_they_are
+from cutting.advice.contest import Contest, Entrants, as_they_are
 from cutting.advice.explain import missed_by, why_not_first
 from cutting.advice.held import held_by, label_of
 from cutting.advice.score import score_of
@@ -65,13 +65,13 @@ def _explained(rows: list[Candidate], setup: Any, contest: Contest) -> list[Cand
     return [replace(row, reason=why_not_first(row, rows[0], setup, contest.beside_words)) for row in rows]
 
 
-def _tools(order: Index, field: Field) -> Index:
+def _tools(order: Index, field: Entrants) -> Index:
     """Inserts and ways among some entries, each once."""
     ways = np.unique(field.ways, return_inverse=True)[1] if field.ways else np.zeros(field.count, np.intp)
     return np.unique(ways[order] * (1 + int(field.edges.max())) + field.edges[order])
 
 
-def _one_per_tool(order: Index, field: Field, top: int, taken: list[int] | None = None) -> list[int]:
+def _one_per_tool(order: Index, field: Entrants, top: int, taken: list[int] | None = None) -> list[int]:
     """The first entry of every insert and way, in order; those that stand elsewhere already are left out."""
     seen, kept = {(int(field.edges[k]), field.way(k)) for k in taken or ()}, []
     for k in order:
@@ -83,13 +83,13 @@ def _one_per_tool(order: Index, field: Field, top: int, taken: list[int] | None 
     return kept
 
 
-def _set_up(contest: Contest, field: Field, best: Best, k: int) -> Any:
+def _set_up(contest: Contest, field: Entrants, best: Best, k: int) -> Any:
     """The set-up of an entry at its best point."""
     tried = contest.fitted(best.setup[k], field.tool_of(k))
     return tried.with_cut(float(best.figures["cutting_speed"][k]), float(best.figures["feed"][k]))
 
 
-def _candidate(contest: Contest, field: Field, best: Best, k: int) -> Candidate:
+def _candidate(contest: Contest, field: Entrants, best: Best, k: int) -> Candidate:
     """The row of an entry at its best point, with what taking it sets."""
     tool, setup = field.tool_of(k), best.setup[k]
     edge = next(iter(tool.values()))
@@ -125,7 +125,7 @@ def _settings(contest: Contest, row: Candidate, setup: Any) -> dict[str, str] | 
     return {**written, **contest.patch(setup)}
 
 
-def _shown(contest: Contest, field: Field, best: Best, rows: list[int]) -> list[Candidate]:
+def _shown(contest: Contest, field: Entrants, best: Best, rows: list[int]) -> list[Candidate]:
     """The rows with the figures of their kind."""
     told = [_candidate(contest, field, best, k) for k in rows]
     if contest.columns is None:
@@ -134,7 +134,7 @@ def _shown(contest: Contest, field: Field, best: Best, rows: list[int]) -> list[
     return [replace(row, passes=x.strokes_taken, more=contest.columns(x)) for row, x in zip(told, numbers, strict=True)]
 
 
-def _numbers(contest: Contest, field: Field, best: Best, rows: list[int]) -> list[Any]:
+def _numbers(contest: Contest, field: Entrants, best: Best, rows: list[int]) -> list[Any]:
     """The numbers of each row in its own set-up: computed together where their kind can take them apart."""
     set_ups = {k: _set_up(contest, field, best, k) for k in rows}
     if contest.apart is None:
@@ -147,14 +147,14 @@ def _numbers(contest: Contest, field: Field, best: Best, rows: list[int]) -> lis
     return [found[k] for k in rows]
 
 
-def _miss(contest: Contest, field: Field, best: Best, k: int) -> Candidate:
+def _miss(contest: Contest, field: Entrants, best: Best, k: int) -> Candidate:
     label = label_of(contest, best.breaking[k])
     row = _candidate(contest, field, best, k)
     share = float(best.figures["broken"][k])
     return replace(row, reason=f"{label} at {share:.0%} of its bound", binding=label, utilisation=share)
 
 
-def _told(contest: Contest, field: Field, best: Best, k: int, row: Candidate) -> Candidate:
+def _told(contest: Contest, field: Entrants, best: Best, k: int, row: Candidate) -> Candidate:
     """A near miss with its numbers; or, where a change of its settings alone makes it sound, the row with that change."""
     setup = _set_up(contest, field, best, k)
     limits = limits_of(contest.model.rules, contest.model.quickly(setup), setup.recorder())

@@ -14,7 +14,7 @@ from typing import Any
 import numpy as np
 
 from cutting.advice.best import Best
-from cutting.advice.contest import Array, Contest, Field, Try
+from cutting.advice.contest import Array, Contest, Entrants, Try
 from cutting.advice.score import HABIT, STRAINED, score
 from cutting.operations.frame.outcome import TOUCHING
 from cutting.operations.frame.over_passes import over_passes
@@ -42,7 +42,7 @@ class Steps(Enum):
     FINE = 2  # closely, for those that lead
 
 
-def best_of_field(contest: Contest, setup: Any, field: Field) -> Best:
+def best_of_field(contest: Contest, setup: Any, field: Entrants) -> Best:
     """The best point of every entry: from a few feeds for all, from fine steps for those that lead."""
     best = _coarsely(contest, setup, field)
     leading = np.flatnonzero(best.feasible)
@@ -59,7 +59,7 @@ def alike(best: Best, rows: Index) -> Iterator[Try]:
         yield np.array([k for k in rows if id(best.setup[k]) == key], np.intp), tried
 
 
-def _coarsely(contest: Contest, setup: Any, field: Field) -> Best:
+def _coarsely(contest: Contest, setup: Any, field: Entrants) -> Best:
     count = field.count
     best = Best.empty(count)
     threads = 2 * -(-count // (2 * CHUNK))  # chunks of one size, so that neither thread waits for a rest
@@ -74,7 +74,7 @@ def _coarsely(contest: Contest, setup: Any, field: Field) -> Best:
     return best
 
 
-def _search(contest: Contest, setup: Any, field: Field, best: Best, part: slice) -> None:
+def _search(contest: Contest, setup: Any, field: Entrants, best: Best, part: slice) -> None:
     for rows, tried in contest.tries(setup, field, best, part):
         _run(contest, tried, field, best, rows)
     bad = np.flatnonzero(~best.feasible[part]) + part.start
@@ -85,7 +85,7 @@ def _search(contest: Contest, setup: Any, field: Field, best: Best, part: slice)
         _run(contest, tried, field, best, waiting, Steps.EASED)
 
 
-def _run(contest: Contest, setup: Any, field: Field, best: Best, rows: Index, steps: Steps = Steps.USUAL) -> None:
+def _run(contest: Contest, setup: Any, field: Entrants, best: Best, rows: Index, steps: Steps = Steps.USUAL) -> None:
     """Run entries in one set-up over feeds, each at the goal's own speed for it and at shares of that; keep what is better."""
     if not len(rows):
         return

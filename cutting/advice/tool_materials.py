@@ -42,7 +42,7 @@ class Task:
 
 
 @dataclass(frozen=True)
-class Offer:
+class MaterialOffer:
     """One tool material for the task. Money per edge and piece, life min, seconds; None where it is not run here."""
 
     name: str
@@ -65,7 +65,7 @@ class Offer:
 
 def compare_tool_materials(
     work: Work, machine: Machine, task: Task, prices: Mapping[str, tuple[float, str]] | None = None
-) -> tuple[Offer, ...]:
+) -> tuple[MaterialOffer, ...]:
     """Every tool material for a task, the cheapest per piece first, those that do not suit last.
 
     `prices` maps a row's name to (cost of one edge, where it is from); others use the table's usual prices.
@@ -76,14 +76,14 @@ def compare_tool_materials(
     return tuple(sorted(found, key=lambda offer: (not offer.suits, offer.cost if offer.cost is not None else math.inf)))
 
 
-def _offer(row: Row, work: Work, machine: Machine, task: Task, price: tuple[float, str] | None) -> Offer:
+def _offer(row: Row, work: Work, machine: Machine, task: Task, price: tuple[float, str] | None) -> MaterialOffer:
     edge, note = price or _usual_edge(row)
     change = row.number("change_minutes")
     what = (row["name"], row["hardness_guide"], row["strengths"], row["limits"])
     law = life_law(work.material.speed_row, row["tool_class"])
     if law is None:
         reason = f"{row['limits'].split(';')[0]}; no starting speed in group {work.material.group.number}"
-        return Offer(*what, False, reason, edge, note, change)
+        return MaterialOffer(*what, False, reason, edge, note, change)
     thickness = law.reference_feed * task.feed_per_rev / _reference_feed(work, row["tool_class"])
     shared = (law.reference_speed, row.number("speed_share") * work.hardness_speed_factor * work.material.speed_factor)
     rest = (
@@ -111,7 +111,9 @@ def _offer(row: Row, work: Work, machine: Machine, task: Task, price: tuple[floa
         f"cost {cost:.3f} = {machine.rate:g}/3600·({seconds:.1f} + 60·{change:g}/{parts:.1f}) + {edge:.2f}/{parts:.1f}",
     )
     suits, reason = _verdict(row, work, machine, task, speed, min(least, 0.35 * law.reference_speed))
-    return Offer(*what, suits, reason, edge, note, change, speed, life, seconds, cost, parts, math.ceil(task.pieces / parts), working)
+    return MaterialOffer(
+        *what, suits, reason, edge, note, change, speed, life, seconds, cost, parts, math.ceil(task.pieces / parts), working
+    )
 
 
 def _usual_edge(row: Row) -> tuple[float, str]:

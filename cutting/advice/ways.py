@@ -20,7 +20,7 @@ SLIM = ("D", "V", "K")
 
 
 @dataclass(frozen=True)
-class Way:
+class TurningWay:
     """A way to turn: which tools belong to it, how the set-up changes, and when it is the right one (common practice)."""
 
     name: str
@@ -33,7 +33,7 @@ class Way:
 
 
 @dataclass(frozen=True)
-class Offer:
+class WayOffer:
     """A way with its best tool and figures, or with the reason why there is none. `useful_speed` in m/min."""
 
     name: str
@@ -66,9 +66,9 @@ def _may_pull(setup: Setup) -> str:
     return "" if setup.feature.length > 4 * setup.stock_to_remove else "too short for the ramp that the small κr leaves"
 
 
-WAYS: tuple[Way, ...] = (
-    Way("conventional", "towards the chuck, square edge", "the ordinary way, shoulders and all", _conventional),
-    Way(
+WAYS: tuple[TurningWay, ...] = (
+    TurningWay("conventional", "towards the chuck, square edge", "the ordinary way, shoulders and all", _conventional),
+    TurningWay(
         "away",
         "away from the chuck, small κr",
         "thin chip, so about twice the feed; starts at the shoulder and carries chips off it",
@@ -76,18 +76,18 @@ WAYS: tuple[Way, ...] = (
         direction=Direction.AWAY,
         suits=_may_pull,
     ),
-    Way("round", "round insert", "strongest edge, thin chip, pushes hard: stiff parts, skins, scale", lambda i: i.code.shape == "R"),
-    Way(
+    TurningWay("round", "round insert", "strongest edge, thin chip, pushes hard: stiff parts, skins, scale", lambda i: i.code.shape == "R"),
+    TurningWay(
         "wiper", "wiper edge", "twice the feed for the same finish, or half the Ra; stiff parts, straight cuts", lambda i: i.geometry.wiper
     ),
-    Way(
+    TurningWay(
         "copying",
         "copying along the contour",
         "slim insert whose minor edge clears the descent",
         lambda i: i.code.shape in SLIM,
         suits=lambda s: "" if steepest_descent(s.feature) > 0 or s.feature.profile else "the drawing has no contour to copy",
     ),
-    Way(
+    TurningWay(
         "heavy",
         "heavy roughing",
         "few deep passes with a strong edge and a big holder",
@@ -95,13 +95,13 @@ WAYS: tuple[Way, ...] = (
         lambda h: h.code.shank_height >= 25,
         suits=lambda s: "" if s.stock_to_remove >= 2.0 else "less than 2 mm to take off",
     ),
-    Way(
+    TurningWay(
         "sharp",
         "sharp ground edge or high-speed steel",
         "thin cuts, and diameters so small that the spindle cannot reach carbide's speed",
         _sharp,
     ),
-    Way(
+    TurningWay(
         "hard",
         "hard turning with CBN or ceramic",
         "45 to 65 HRC in place of grinding, shallow and dry",
@@ -111,7 +111,7 @@ WAYS: tuple[Way, ...] = (
 )
 
 
-def ways_to_turn(setup: Setup, crib: Crib) -> tuple[Offer, ...]:
+def ways_to_turn(setup: Setup, crib: Crib) -> tuple[WayOffer, ...]:
     """Every way with its best tool for this set-up, in the goal's order; those that cannot be come last with the reason."""
     offers = [_offer(way, setup, crib) for way in WAYS]
     found = [offer for offer in offers if offer.candidate]
@@ -120,7 +120,7 @@ def ways_to_turn(setup: Setup, crib: Crib) -> tuple[Offer, ...]:
     return (*found, *(offer for offer in offers if not offer.candidate))
 
 
-def _offer(way: Way, setup: Setup, crib: Crib) -> Offer:
+def _offer(way: TurningWay, setup: Setup, crib: Crib) -> WayOffer:
     present = _is_present(way, setup)
     why_not = way.suits(setup)
     part = Crib(tuple(i for i in crib.inserts if way.insert(i)), tuple(h for h in crib.holders if way.holder(h)))
@@ -138,7 +138,7 @@ def _offer(way: Way, setup: Setup, crib: Crib) -> Offer:
     tool_class = chosen.grade.tool_class if chosen else ""
     useful = useful_speed(setup, tool_class) if tool_class else 0.0
     reaches = candidate is None or candidate.speed_reached >= useful
-    return Offer(way.name, way.title, way.when, candidate, why_not, way.direction.value, tool_class, useful, reaches, present)
+    return WayOffer(way.name, way.title, way.when, candidate, why_not, way.direction.value, tool_class, useful, reaches, present)
 
 
 def _why_none(nearly: tuple[Candidate, ...], refused: tuple[object, ...]) -> str:
@@ -148,5 +148,5 @@ def _why_none(nearly: tuple[Candidate, ...], refused: tuple[object, ...]) -> str
     return str(getattr(refused[-1], "reason", "no tool fits")) if refused else "no tool fits"
 
 
-def _is_present(way: Way, setup: Setup) -> bool:
+def _is_present(way: TurningWay, setup: Setup) -> bool:
     return way.direction is setup.settings.direction and way.insert(setup.insert) and way.holder(setup.holder) and not way.suits(setup)

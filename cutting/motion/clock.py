@@ -11,7 +11,7 @@ from numpy.typing import ArrayLike, NDArray
 
 from cutting.machine.machines import Machine
 from cutting.mechanics.kinematics import facing_time
-from cutting.motion.moves import Arc, Dwell, Feed, Frame, Helix, Path, Per, Point, Rapid, Spindle, ThreadPass, Tool
+from cutting.motion.moves import Arc, Dwell, Feed, Frame, Helix, Path, Per, Point, Rapid, SpindleOn, ThreadPass, ToolChange
 from cutting.motion.trace import HOME
 
 Array = NDArray[np.float64]
@@ -68,7 +68,7 @@ def clock(path: Path, machine: Machine) -> Times:
 
 
 def _timed(path: Path, machine: Machine) -> Iterator[tuple[str, float]]:
-    at, spindle = path.start, Spindle(0.0, 0.0)
+    at, spindle = path.start, SpindleOn(0.0, 0.0)
     for step in path.steps:
         match step:
             case Rapid(to):
@@ -76,10 +76,10 @@ def _timed(path: Path, machine: Machine) -> Iterator[tuple[str, float]]:
                 at = to
             case Dwell(seconds, turns):
                 yield "dwell", seconds + (60.0 * turns / _turning(path, spindle, at) if turns else 0.0)
-            case Spindle():
+            case SpindleOn():
                 yield "switched", step.seconds
                 spindle = step
-            case Tool(_, seconds):
+            case ToolChange(_, seconds):
                 yield "switched", seconds
             case Feed() | Arc() | Helix() | ThreadPass():
                 yield "engaged", _at_feed(path, spindle, at, step)
@@ -88,11 +88,11 @@ def _timed(path: Path, machine: Machine) -> Iterator[tuple[str, float]]:
                 yield "switched", 0.0
 
 
-def _turning(path: Path, spindle: Spindle, at: Point) -> float:
+def _turning(path: Path, spindle: SpindleOn, at: Point) -> float:
     return spindle.at(2.0 * abs(at[0]) if path.frame is Frame.TURNED else 0.0)
 
 
-def _at_feed(path: Path, spindle: Spindle, at: Point, move: Feed | Arc | Helix | ThreadPass) -> float:
+def _at_feed(path: Path, spindle: SpindleOn, at: Point, move: Feed | Arc | Helix | ThreadPass) -> float:
     long = way_of(at, move)
     if isinstance(move, Helix) or (isinstance(move, (Feed, Arc)) and move.per is Per.MINUTE):
         return 60.0 * long / move.feed

@@ -79,7 +79,7 @@ class Dwell:
 
 
 @dataclass(frozen=True)
-class Spindle:
+class SpindleOn:
     """The spindle's speed: `low` and `top` [1/min] between which a cutting speed [m/min] is kept, one and the same where it is fixed.
 
     `seconds` are lost while it comes to speed or turns round.
@@ -105,7 +105,7 @@ class Coolant:
 
 
 @dataclass(frozen=True)
-class Tool:
+class ToolChange:
     """A tool comes into work, by its name; it takes its seconds."""
 
     name: str
@@ -120,7 +120,7 @@ class Sync:
 
 
 Move = Rapid | Feed | Arc | Helix | ThreadPass | Dwell
-Switch = Spindle | Coolant | Tool | Sync
+Switch = SpindleOn | Coolant | ToolChange | Sync
 Step = Move | Switch
 
 
@@ -132,7 +132,7 @@ class Frame(StrEnum):
 
 
 @dataclass(frozen=True)
-class Edge:
+class CuttingOutline:
     """What of a tool cuts: a convex outline (radius, along) [mm] about the reference point, in half section.
 
     Of a turned path `radius` is told from the reference point; of one in a hole from the tool's own axis. `rows` alike stand
@@ -152,4 +152,4 @@ class Path:
     tip: str
     start: Point
     steps: tuple[Step, ...]
-    edge: Edge
+    edge: CuttingOutline

@@ -6,8 +6,8 @@ from cutting.machine.machines import Machine
 from cutting.motion.moves import (
     Arc,
     Coolant,
+    CuttingOutline,
     Dwell,
-    Edge,
     Feed,
     Frame,
     Helix,
@@ -15,11 +15,11 @@ from cutting.motion.moves import (
     Per,
     Point,
     Rapid,
-    Spindle,
+    SpindleOn,
     Step,
     Sync,
     ThreadPass,
-    Tool,
+    ToolChange,
 )  # fmt: skip
 
 CLEAR = 2.0  # mm that a tool keeps off the metal in rapid (common practice)
@@ -27,14 +27,14 @@ HOME = 60.0  # mm of the way from where tools change to the work, and back (comm
 APART = 50.0  # mm between two places that nobody measured (common practice)
 
 
-class Trace:
+class PathMaker:
     """Collects the steps of one operation: the tool comes in from where tools change, and goes back there at the end."""
 
-    def __init__(self, machine: Machine, frame: Frame, tip: str, at: Point, tool: str, delivery: str, spindle: Spindle) -> None:
+    def __init__(self, machine: Machine, frame: Frame, tip: str, at: Point, tool: str, delivery: str, spindle: SpindleOn) -> None:
         away = HOME if frame is Frame.TURNED else 0.0
         self._frame, self._tip, self._home = frame, tip, (at[0] + away, at[1], at[2] + HOME)
         self._machine = machine
-        self.steps: list[Step] = [Tool(tool, machine.index_time), spindle, Coolant(delivery)]
+        self.steps: list[Step] = [ToolChange(tool, machine.index_time), spindle, Coolant(delivery)]
         self.at = self._home
         self.rapid(*at)
 
@@ -57,10 +57,10 @@ class Trace:
         if seconds or turns:
             self.steps.append(Dwell(seconds, turns))
 
-    def switch(self, *switches: Spindle | Coolant | Tool | Sync) -> None:
+    def switch(self, *switches: SpindleOn | Coolant | ToolChange | Sync) -> None:
         self.steps += switches
 
-    def done(self, edge: Edge) -> Path:
+    def done(self, edge: CuttingOutline) -> Path:
         """The path with what of the tool cuts, and the way back to where tools change."""
         steps = (*self.steps, Rapid(self._home))
         return Path(self._frame, self._tip, self._home, steps, edge)

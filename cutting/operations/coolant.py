@@ -12,7 +12,7 @@ from cutting.operations.turned.setup import Setup
 
 
 @dataclass(frozen=True)
-class Rule:
+class CoolantRule:
     """Common practice: when it applies, the deliveries wanted in order, and why. The first that applies counts."""
 
     name: str
@@ -61,65 +61,65 @@ def _interrupted(setup: Any) -> bool:
     return bool(getattr(setup.holding, "interrupted", False))
 
 
-RULES: tuple[Rule, ...] = (
+RULES: tuple[CoolantRule, ...] = (
     # no group of VDI 3323 holds magnesium: the rule reads the name that the shop gave its own material
-    Rule(
+    CoolantRule(
         "magnesium",
         lambda s: "magnesium" in s.work.material.name.lower() or s.work.material.name.startswith(("MgAl", "AZ")),
         ("dry",),
         ("flood", "jet", "high", "through", "mist"),
         "Water on burning magnesium makes hydrogen: dry or mineral oil only, a class D extinguisher at hand.",
     ),
-    Rule(
+    CoolantRule(
         "hard edges",
         lambda s: _tool_class(s) in ("cbn", "ceramic") and (_letter(s) == "H" or _interrupted(s)),
         ("dry",),
         ("jet", "high", "mist"),
         "CBN and ceramics on hardened work run dry: the heat softens the chip, and an edge wetted now and then cracks.",
     ),
-    Rule(
+    CoolantRule(
         "interrupted carbide",
         lambda s: _interrupted(s) and _tool_class(s) in ("carbide", "cermet") and s.settings.cutting_speed > 120,
         ("dry", "flood"),
         (),
         "A hot edge that enters and leaves the cut is quenched at every turn: dry, or full flood that never stops.",
     ),
-    Rule(
+    CoolantRule(
         "titanium and heat-resistant",
         lambda s: _letter(s) == "S",
         ("high", "jet", "through", "flood"),
         ("dry",),
         "The heat stays at the edge: pressure that reaches it gives speed, life and shorter chips.",
     ),
-    Rule(
+    CoolantRule(
         "stainless",
         lambda s: _letter(s) == "M",
         ("high", "jet", "flood"),
         (),
         "Tough, sticking chips: a jet under the chip breaks it and keeps the edge cool.",
     ),
-    Rule(
+    CoolantRule(
         "cast iron",
         lambda s: _letter(s) == "K",
         ("dry", "flood"),
         ("mist",),
         "Dust and short chips: dry with extraction, or full flood with a filter; half wet makes paste.",
     ),
-    Rule(
+    CoolantRule(
         "aluminium and copper",
         lambda s: _letter(s) == "N",
         ("flood", "jet", "high"),
         (),
         "Enough lubrication, or the chip welds to the edge.",
     ),
-    Rule(
+    CoolantRule(
         "stringing steel",
         lambda s: s.work.material.ductility > 0.6,
         ("jet", "high", "flood"),
         (),
         "A ductile steel strings: a jet bends the chip tighter and moves the window to smaller feeds.",
     ),
-    Rule("steel", lambda s: True, ("flood", "jet", "high"), (), "Flood carries heat and chips away and keeps the part at size."),
+    CoolantRule("steel", lambda s: True, ("flood", "jet", "high"), (), "Flood carries heat and chips away and keeps the part at size."),
 )
 
 
@@ -142,7 +142,7 @@ def advise_coolant(setup: Setup) -> CoolantAdvice:
     )
 
 
-def _delivery(setup: Setup, rule: Rule, wanted: str, name: str, pressure: float) -> Delivery:
+def _delivery(setup: Setup, rule: CoolantRule, wanted: str, name: str, pressure: float) -> Delivery:
     s, machine = setup.settings, setup.machine
     flow = float(nozzle_flow(s.nozzles, s.nozzle_diameter, pressure)) if pressure > 0 else 0.0
     left = _budget(machine, pressure) - flow if pressure >= 10 and machine.pump_flow > 0 else None

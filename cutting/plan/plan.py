@@ -96,7 +96,7 @@ class Plan:
 
 
 @dataclass(frozen=True)
-class Cut:
+class PlannedCut:
     """A step as the part sees it."""
 
     kind: str
@@ -110,7 +110,7 @@ def before(plan: Plan, step: Step | None, stands_out: float | None = None, slice
     It stands out by `stands_out` [mm] for this step, or as the plan says. A shaped blank comes in so many slices: few for a beam, more
     for a drawing. Raises `CuttingError` where it cannot be turned round.
     """
-    cuts = tuple(Cut(one.kind, one.told, one.clamping) for one in plan.earlier(step) if isinstance(one.told, Values))
+    cuts = tuple(PlannedCut(one.kind, one.told, one.clamping) for one in plan.earlier(step) if isinstance(one.told, Values))
     part = _behind(plan.blank, cuts, slices)
     if step is None or not step.clamping.turned_round:
         return part.pulled_out(pulled_out(plan, step, stands_out))
@@ -126,13 +126,13 @@ def pulled_out(plan: Plan, step: Step | None, stands_out: float | None) -> float
 
 def bodies(plan: Plan, slices: int = BENT) -> tuple[Solid, ...]:
     """The body before each step and after the last, each told as it was first held."""
-    cuts = [Cut(one.kind, one.told, one.clamping) if isinstance(one.told, Values) else None for one in plan.steps]
+    cuts = [PlannedCut(one.kind, one.told, one.clamping) if isinstance(one.told, Values) else None for one in plan.steps]
     upto = (tuple(filter(None, cuts[:k])) for k in range(len(cuts) + 1))
     return tuple(_behind(plan.blank, some, slices) for some in upto)
 
 
 @lru_cache(maxsize=4096)
-def _behind(blank: Blank, cuts: tuple[Cut, ...], slices: int) -> Solid:
+def _behind(blank: Blank, cuts: tuple[PlannedCut, ...], slices: int) -> Solid:
     """The part behind cuts, told as it was first held; what was walked once is kept."""
     if not cuts:
         return blank_solid(blank, slices)

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from cutting.errors import OutOfRange, UnreadableQuantity
-from cutting.process.line_words import FINISH_STOCK, LEAST_CUT, OWN_GROOVE, Planned, Step, read_step, spoken
+from cutting.process.line_words import FINISH_STOCK, LEAST_CUT, OWN_GROOVE, LineStep, Planned, read_step, spoken
 from cutting.quantities import read_dimension, read_quantity
 
 UNDER, UNDER_FINE = 1.0, 2.0  # mm on the diameter that a drill leaves to a bar (common practice)
@@ -28,8 +28,8 @@ Drills = Iterable[tuple[float, float]]  # Ø and reach [mm] of the drills that t
 class Inside:
     """What the words say of the inside: bores and a drilled hole with their depth from the face (infinite: through), recesses."""
 
-    bores: tuple[Step, ...] = ()
-    hole: Step | None = None
+    bores: tuple[LineStep, ...] = ()
+    hole: LineStep | None = None
     recesses: tuple[tuple[str, float], ...] = ()
 
     def __bool__(self) -> bool:
@@ -38,8 +38,8 @@ class Inside:
 
 def split_inside(words: Sequence[str], system: str) -> tuple[Inside, list[str]]:
     """The inside, and the words that say nothing of it. Raises `CuttingError` with the words that could not be read."""
-    bores, recesses, others = list[Step](), list[tuple[str, float]](), list[str]()
-    hole: Step | None = None
+    bores, recesses, others = list[LineStep](), list[tuple[str, float]](), list[str]()
+    hole: LineStep | None = None
     for word in words:
         if found := _RECESS.match(word):
             recesses.append((found["what"].strip(), read_quantity(found["place"], "length", system=system, field="line").value))
@@ -50,7 +50,7 @@ def split_inside(words: Sequence[str], system: str) -> tuple[Inside, list[str]]:
         elif found := _WORD.match(word):
             through = _THROUGH.match(found["rest"])
             made = read_step(f"{through['size']} x 1 mm{through['rest']}" if through else found["rest"], system)
-            made = Step(made.size, made.entered, math.inf if through else made.length, made.roughness, made.finish, made.fillet)
+            made = LineStep(made.size, made.entered, math.inf if through else made.length, made.roughness, made.finish, made.fillet)
             if found["what"].lower() == "bore" and made.size.nominal >= LEAST_BORED:
                 bores.append(made)
             elif hole is not None:
@@ -118,7 +118,7 @@ def _opened(inside: Inside, long: float, beyond: float | None, bore: float, dril
     return _Opened([_drilled(f"{size:g} mm", deepest, long, beyond, note, "")], size)
 
 
-def _drilled(entered: str, one: Step, long: float, beyond: float | None, note: str, finish: str) -> Planned:
+def _drilled(entered: str, one: LineStep, long: float, beyond: float | None, note: str, finish: str) -> Planned:
     through = math.isinf(one.length)
     given: dict[str, str | bool] = {"diameter": entered, "depth": f"{_deep(one, long, beyond):g} mm", "through": through and beyond is None}
     if finish:
@@ -126,7 +126,7 @@ def _drilled(entered: str, one: Step, long: float, beyond: float | None, note: s
     return Planned("drill", f"Hole Ø{entered.removesuffix(' mm')}", given, note)
 
 
-def _deep(one: Step, long: float, beyond: float | None) -> float:
+def _deep(one: LineStep, long: float, beyond: float | None) -> float:
     if not math.isinf(one.length):
         return one.length
     if not long:
@@ -134,7 +134,7 @@ def _deep(one: Step, long: float, beyond: float | None) -> float:
     return long + (beyond or 0.0)
 
 
-def _feature(one: Step, to: str, deep: float, finish: str) -> dict[str, str | bool]:
+def _feature(one: LineStep, to: str, deep: float, finish: str) -> dict[str, str | bool]:
     given: dict[str, str | bool] = {"end_diameter": to, "length": f"{deep:g} mm", "shoulder": not math.isinf(one.length)}
     if finish:
         given["roughness"] = finish

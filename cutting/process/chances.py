@@ -44,7 +44,7 @@ class Ran:
 
 
 @dataclass(frozen=True)
-class Held:
+class StepHeld:
     """How often an operation holds, and what breaks it most often."""
 
     share: float
@@ -66,7 +66,7 @@ class Chances:
     counts: tuple[int, ...]
     all_hold: float
     within_target: float | None
-    operations: tuple[Held, ...]
+    operations: tuple[StepHeld, ...]
     causes: tuple[tuple[str, float], ...]
 
 
@@ -150,10 +150,10 @@ def summed(
     )
 
 
-def _held(rows: Sequence[Ran], cost: Array) -> Held:
+def _held(rows: Sequence[Ran], cost: Array) -> StepHeld:
     broken = [one.broken for one in rows if one.broken]
     worst = max(sorted(set(broken)), key=broken.count, default="")
-    return Held(1.0 - len(broken) / len(rows), worst, broken.count(worst) / len(rows) if worst else 0.0, _spread(cost))
+    return StepHeld(1.0 - len(broken) / len(rows), worst, broken.count(worst) / len(rows) if worst else 0.0, _spread(cost))
 
 
 def _spread(values: Array) -> tuple[float, float, float]:

@@ -21,7 +21,7 @@ OWN_GROOVE = re.compile(r"^(?P<width>[^x×]+?)\s*[x×]\s*[Øø]?\s*(?P<floor>.+)
 
 
 @dataclass(frozen=True)
-class Step:
+class LineStep:
     """A cylinder of the shaft: size and how it is entered in mm, length, what else the drawing says, where it stands from the jaws."""
 
     size: Dimension
@@ -51,7 +51,7 @@ class Planned:
     note: str = ""
 
 
-def read_step(word: str, system: str) -> Step:
+def read_step(word: str, system: str) -> LineStep:
     """A step as it is said. Raises `CuttingError` that repeats the words it could not read."""
     found = _STEP.match(word)
     if not found:
@@ -70,7 +70,7 @@ def read_step(word: str, system: str) -> Step:
     rough = read_quantity(notes["finish"], "roughness", system=system, field="line").value if "finish" in notes else None
     fillet = read_quantity(notes["r"], "length", system=system, field="line").value if "r" in notes else None
     finish = _finish(notes["finish"], rough) if rough is not None else ""
-    return Step(size, spoken(size, system), length, rough, finish, fillet)
+    return LineStep(size, spoken(size, system), length, rough, finish, fillet)
 
 
 def _finish(said: str, ra: float) -> str:

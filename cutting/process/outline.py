@@ -94,7 +94,7 @@ def outline(blank: Blank, operations: list[Made]) -> Outline:
 
 
 @dataclass(frozen=True)
-class Stage:
+class OutlineStage:
     """The part in the middle of one pass: its outline, where the tip stands, and the band this pass takes away."""
 
     corners: tuple[Corner, ...]
@@ -102,13 +102,13 @@ class Stage:
     band: tuple[Corner, ...]
 
 
-def stages_from(before: Solid, setup: Setup, passes: tuple[Pass, ...]) -> tuple[Stage, ...]:
+def stages_from(before: Solid, setup: Setup, passes: tuple[Pass, ...]) -> tuple[OutlineStage, ...]:
     """The part in the middle of each pass of an operation that finds it as it stands."""
     steps, end = before.standing, before.end
     return tuple(_facing(steps, end, setup, one) if setup.operation == "face" else _turning(steps, end, setup, one) for one in passes)
 
 
-def _turning(steps: Steps, end: float, setup: Setup, one: Pass) -> Stage:
+def _turning(steps: Steps, end: float, setup: Setup, one: Pass) -> OutlineStage:
     f = setup.feature
     near, far = f.distance_from_chuck, min(f.distance_from_chuck + f.length, end)
     done = PLACE_IN_CUT * (far - near)
@@ -122,7 +122,7 @@ def _turning(steps: Steps, end: float, setup: Setup, one: Pass) -> Stage:
     for a, b, radius in _parted(cuts, tip):
         if (a >= tip - 1e-9) != setup.away:
             steps = lowered(steps, a, b, radius)
-    return Stage(corners(steps, end), (tip, diameter_at(f, tip) / 2 + left), band)
+    return OutlineStage(corners(steps, end), (tip, diameter_at(f, tip) / 2 + left), band)
 
 
 def _parted(cuts: list[tuple[float, float, float]], place: float) -> list[tuple[float, float, float]]:
@@ -133,11 +133,11 @@ def _parted(cuts: list[tuple[float, float, float]], place: float) -> list[tuple[
     return found
 
 
-def _facing(steps: Steps, end: float, setup: Setup, one: Pass) -> Stage:
+def _facing(steps: Steps, end: float, setup: Setup, one: Pass) -> OutlineStage:
     outer, inner = setup.feature.start_diameter / 2, setup.feature.end_diameter.nominal / 2
     old = end - (one.number - 1) * one.depth
     new = old - one.depth
     radius = outer - PLACE_IN_CUT * (outer - inner)
-    return Stage(
+    return OutlineStage(
         (*corners(steps, new), (new, radius), (old, radius)), (new, radius), ((new, inner), (new, radius), (old, radius), (old, inner))
     )

@@ -9,7 +9,7 @@ from typing import Any
 
 from cutting.errors import CuttingError, OutOfRange, UnreadableQuantity
 from cutting.process.bore_line import Drills, inside_cuts, split_inside
-from cutting.process.line_words import FINISH_STOCK, LEAST_CUT, OWN_GROOVE, Planned, Step, read_step, spoken
+from cutting.process.line_words import FINISH_STOCK, LEAST_CUT, OWN_GROOVE, LineStep, Planned, read_step, spoken
 from cutting.process.thread_line import inside_threads, outside_threads, split_threads
 from cutting.quantities import read_dimension, read_quantity, write
 from cutting.workpiece.ring_grooves import standard_groove
@@ -39,7 +39,7 @@ def read_shaft_line(
     inside, words = split_inside(words, system)
     drills = tuple(drills)
     cored, tapped = inside_threads(threads, drills, bool(inside.hole or inside.bores or blank_bore > 0))
-    steps: list[Step] = []
+    steps: list[LineStep] = []
     grooves: list[tuple[int, str, float | None]] = []
     parted = about = False
     for word in words:
@@ -85,7 +85,7 @@ def read_shaft_line(
     return tuple(cuts)
 
 
-def _placed(steps: Sequence[Step], blank: float, free_length: float, parted: bool) -> list[Step]:
+def _placed(steps: Sequence[LineStep], blank: float, free_length: float, parted: bool) -> list[LineStep]:
     total = sum(step.length for step in steps)
     room = free_length - FACE_STOCK - total
     if room < (KERF_ROOM if parted else 0.0):
@@ -101,7 +101,7 @@ def _placed(steps: Sequence[Step], blank: float, free_length: float, parted: boo
     return placed
 
 
-def _turned(steps: list[Step], part: Solid, kerf: float, system: str) -> list[Planned]:
+def _turned(steps: list[LineStep], part: Solid, kerf: float, system: str) -> list[Planned]:
     """Roughing from the thick end to the thin one, each over all that is no thicker beyond it; then the fine steps.
 
     The first goes on over the kerf, so that the blade meets a turned diameter.
@@ -121,7 +121,7 @@ def _turned(steps: list[Step], part: Solid, kerf: float, system: str) -> list[Pl
     return rough + fine
 
 
-def _feature(step: Step, to: str, far: float, finish: str) -> dict[str, str | bool]:
+def _feature(step: LineStep, to: str, far: float, finish: str) -> dict[str, str | bool]:
     given: dict[str, Any] = {"end_diameter": to, "length": f"{far - step.near:g} mm", "distance_from_chuck": f"{step.near:g} mm"}
     if finish:
         given["roughness"] = finish
@@ -130,7 +130,7 @@ def _feature(step: Step, to: str, far: float, finish: str) -> dict[str, str | bo
     return given
 
 
-def _groove(step: Step, what: str, place: float | None, system: str) -> Planned:
+def _groove(step: LineStep, what: str, place: float | None, system: str) -> Planned:
     given: dict[str, str | bool] = {"where": "outside", "diameter": f"{step.size.nominal:g} mm"}
     note = ""
     if own := OWN_GROOVE.match(what):

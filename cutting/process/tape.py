@@ -12,7 +12,7 @@ from cutting.quantities.write import Display, display
 
 
 @dataclass(frozen=True)
-class Segment:
+class TapeSegment:
     """One stretch of the tape; `kind` is cut, idle, edges (share of edge changes) or handling."""
 
     kind: str
@@ -35,7 +35,7 @@ class PieceMoney:
 class Tape:
     """Segments in order, and totals per good piece with their band."""
 
-    segments: tuple[Segment, ...]
+    segments: tuple[TapeSegment, ...]
     seconds: float
     money: float
     seconds_display: Display
@@ -51,7 +51,7 @@ def cycle_tape(outcomes: list[tuple[str, str, Outcome]], machine: Machine, piece
     Money per piece = (rate/3600·seconds + edges + blank + set-up/batch)/good share. Source: Groover, ch. 24.
     """
     per_second = machine.rate / 3600.0
-    segments: list[Segment] = []
+    segments: list[TapeSegment] = []
     low = high = edges_total = 0.0
     for identity, title, outcome in outcomes:
         total = outcome.results["operation_time"].value
@@ -59,18 +59,18 @@ def cycle_tape(outcomes: list[tuple[str, str, Outcome]], machine: Machine, piece
         changes = outcome.results["change_parts"].value
         change_seconds = 60.0 * machine.edge_change_time / changes
         edges = outcome.results["operation_cost"].value - per_second * total
-        segments.append(Segment("cut", identity, title, cut_seconds, per_second * cut_seconds + edges))
+        segments.append(TapeSegment("cut", identity, title, cut_seconds, per_second * cut_seconds + edges))
         idle = max(total - cut_seconds - change_seconds, 0.0)
-        segments.append(Segment("idle", identity, "index, approach and return", idle, per_second * idle))
-        segments.append(Segment("edges", identity, "share of edge changes", change_seconds, per_second * change_seconds))
+        segments.append(TapeSegment("idle", identity, "index, approach and return", idle, per_second * idle))
+        segments.append(TapeSegment("edges", identity, "share of edge changes", change_seconds, per_second * change_seconds))
         sooner, later = band("seconds").about(total)
         if "deburr_time" in outcome.results and (by_hand := outcome.results["deburr_time"].value) > 0:
-            segments.append(Segment("handling", identity, "deburr by hand", by_hand, per_second * by_hand))
+            segments.append(TapeSegment("handling", identity, "deburr by hand", by_hand, per_second * by_hand))
             hand = band("by hand").about(by_hand)
             low, high = low + hand[0], high + hand[1]
         low, high = low + sooner, high + later
         edges_total += edges
-    segments.append(Segment("handling", None, "load and unload", machine.handling_time, per_second * machine.handling_time))
+    segments.append(TapeSegment("handling", None, "load and unload", machine.handling_time, per_second * machine.handling_time))
     seconds = sum(s.seconds for s in segments)
     setup = piece.setup_minutes * 60.0 * per_second / pieces
     money = (sum(s.money for s in segments) + piece.blank + setup) / piece.good_share

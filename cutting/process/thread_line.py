@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from cutting.errors import OutOfRange, UnreadableQuantity
 from cutting.operations.threads.shared.core_hole import hole_window, usual_hole
-from cutting.process.line_words import Planned, Step
+from cutting.process.line_words import LineStep, Planned
 from cutting.quantities import read_quantity
 from cutting.workpiece.threads.limits import limits
 from cutting.workpiece.threads.spelling import read_thread, write_thread
@@ -52,7 +52,7 @@ def split_threads(words: Sequence[str], system: str) -> tuple[list[Said], list[s
     return found, others
 
 
-def outside_threads(said: Sequence[Said], placed: Sequence[Step], turned_about: bool) -> list[Planned]:
+def outside_threads(said: Sequence[Said], placed: Sequence[LineStep], turned_about: bool) -> list[Planned]:
     """The threads on their steps, from each step's free end. Raises `CuttingError` where one does not stand on its step."""
     cuts = []
     for one in said:

@@ -2,7 +2,7 @@
 
 from cutting.quantities.asked import Asked, read_asked, refuse_long
 from cutting.quantities.dimension import Dimension, read_dimension
-from cutting.quantities.kinds import KINDS, Kind
+from cutting.quantities.kinds import KINDS, QuantityKind
 from cutting.quantities.read import Quantity, read_quantity
 from cutting.quantities.write import Display, display, write
 
@@ -11,8 +11,8 @@ __all__ = [
     "Asked",
     "Dimension",
     "Display",
-    "Kind",
     "Quantity",
+    "QuantityKind",
     "display",
     "read_asked",
     "read_dimension",

@@ -9,7 +9,7 @@ import pint
 
 
 @dataclass(frozen=True)
-class Kind:
+class QuantityKind:
     """One kind of quantity.
 
     `metric` and `inch` are the unit labels shown; `unit` and `inch_unit` the same for Pint;
@@ -54,16 +54,16 @@ _PER_REV = {f"{word}/{rev}": unit for word, unit in _LENGTH.items() for rev in (
 _PER_TOOTH = {f"{word}/{tooth}": unit for word, unit in _LENGTH.items() for tooth in ("tooth", "edge", "z")}
 _PER_MIN = {f"{word}/min": f"{unit}/minute" for word, unit in _LENGTH.items()}
 
-KINDS: dict[str, Kind] = {
+KINDS: dict[str, QuantityKind] = {
     kind.name: kind
     for kind in (
-        Kind("length", "mm", "mm", "in", "inch", 3, 4, _LENGTH),
-        Kind("small_length", "µm", "um", "µin", "microinch", 1, 0, _LENGTH | {"µin": "microinch", "uin": "microinch"}),
-        Kind("roughness", "µm", "um", "µin", "microinch", None, 0, _LENGTH | {"µin": "microinch", "uin": "microinch"}),
-        Kind("feed_per_rev", "mm/rev", "mm", "ipr", "inch", 3, 4, _PER_REV | _LENGTH | {"ipr": "inch"}),
-        Kind("feed_per_tooth", "mm/z", "mm", "ipt", "inch", 3, 4, _PER_TOOTH | _LENGTH | {"ipt": "inch"}),
-        Kind("feed_rate", "mm/min", "mm/minute", "ipm", "inch/minute", 0, 1, _PER_MIN | {"ipm": "inch/minute"}),
-        Kind(
+        QuantityKind("length", "mm", "mm", "in", "inch", 3, 4, _LENGTH),
+        QuantityKind("small_length", "µm", "um", "µin", "microinch", 1, 0, _LENGTH | {"µin": "microinch", "uin": "microinch"}),
+        QuantityKind("roughness", "µm", "um", "µin", "microinch", None, 0, _LENGTH | {"µin": "microinch", "uin": "microinch"}),
+        QuantityKind("feed_per_rev", "mm/rev", "mm", "ipr", "inch", 3, 4, _PER_REV | _LENGTH | {"ipr": "inch"}),
+        QuantityKind("feed_per_tooth", "mm/z", "mm", "ipt", "inch", 3, 4, _PER_TOOTH | _LENGTH | {"ipt": "inch"}),
+        QuantityKind("feed_rate", "mm/min", "mm/minute", "ipm", "inch/minute", 0, 1, _PER_MIN | {"ipm": "inch/minute"}),
+        QuantityKind(
             "cutting_speed",
             "m/min",
             "m/minute",
@@ -81,7 +81,7 @@ KINDS: dict[str, Kind] = {
                 "fpm": "foot/minute",
             },
         ),
-        Kind(
+        QuantityKind(
             "spindle_speed",
             "1/min",
             "1/minute",
@@ -91,7 +91,7 @@ KINDS: dict[str, Kind] = {
             0,
             {"1/min": "1/minute", "rpm": "1/minute", "rev/min": "1/minute", "u/min": "1/minute", "/min": "1/minute"},
         ),
-        Kind(
+        QuantityKind(
             "force",
             "N",
             "N",
@@ -101,7 +101,7 @@ KINDS: dict[str, Kind] = {
             0,
             {"n": "N", "kn": "kN", "lbf": "force_pound", "lb": "force_pound", "kgf": "force_kilogram"},
         ),
-        Kind(
+        QuantityKind(
             "torque",
             "N·m",
             "N*m",
@@ -121,10 +121,10 @@ KINDS: dict[str, Kind] = {
                 "in-lb": "force_pound*inch",
             },
         ),
-        Kind("stiffness", "N/µm", "N/um", "lbf/thou", "force_pound/thou", 1, 0, {"n/µm": "N/um", "lbf/thou": "force_pound/thou"}),
-        Kind("power", "kW", "kW", "hp", "horsepower", 2, 2, {"kw": "kW", "w": "W", "hp": "horsepower"}),
-        Kind("pressure", "bar", "bar", "psi", "psi", 0, 0, {"bar": "bar", "mpa": "MPa", "psi": "psi"}),
-        Kind(
+        QuantityKind("stiffness", "N/µm", "N/um", "lbf/thou", "force_pound/thou", 1, 0, {"n/µm": "N/um", "lbf/thou": "force_pound/thou"}),
+        QuantityKind("power", "kW", "kW", "hp", "horsepower", 2, 2, {"kw": "kW", "w": "W", "hp": "horsepower"}),
+        QuantityKind("pressure", "bar", "bar", "psi", "psi", 0, 0, {"bar": "bar", "mpa": "MPa", "psi": "psi"}),
+        QuantityKind(
             "stress",
             "N/mm²",
             "N/mm**2",
@@ -134,7 +134,7 @@ KINDS: dict[str, Kind] = {
             1,
             {"n/mm²": "N/mm**2", "n/mm2": "N/mm**2", "mpa": "MPa", "ksi": "ksi", "psi": "psi"},
         ),
-        Kind(
+        QuantityKind(
             "duration",
             "s",
             "s",
@@ -144,8 +144,8 @@ KINDS: dict[str, Kind] = {
             1,
             {"s": "s", "sec": "s", "seconds": "s", "min": "minute", "minutes": "minute", "h": "hour", "hours": "hour"},
         ),
-        Kind("life", "min", "minute", "min", "minute", 1, 1, {"min": "minute", "minutes": "minute", "s": "s", "h": "hour"}),
-        Kind(
+        QuantityKind("life", "min", "minute", "min", "minute", 1, 1, {"min": "minute", "minutes": "minute", "s": "s", "h": "hour"}),
+        QuantityKind(
             "angle",
             "°",
             "degree",
@@ -155,16 +155,16 @@ KINDS: dict[str, Kind] = {
             1,
             {"°": "degree", "deg": "degree", "degree": "degree", "degrees": "degree", "rad": "radian"},
         ),
-        Kind("temperature_rise", "K", "delta_degC", "°F", "delta_degF", 0, 0, {"k": "delta_degC", "°f": "delta_degF"}),
-        Kind("area", "mm²", "mm**2", "in²", "inch**2", 3, 6, {"mm²": "mm**2", "mm2": "mm**2", "in²": "inch**2"}),
-        Kind("edge_load", "N/mm", "N/mm", "lbf/in", "force_pound/inch", 0, 0, {"n/mm": "N/mm", "lbf/in": "force_pound/inch"}),
-        Kind("flow", "l/min", "liter/minute", "gpm", "gallon/minute", 1, 1, {"l/min": "liter/minute", "gpm": "gallon/minute"}),
-        Kind("mass", "kg", "kg", "lb", "pound", 2, 2, {"kg": "kg", "g": "g", "lb": "pound"}),
-        Kind("money", "€", "", "€", "", 2, 2, {"€": "", "eur": ""}),
-        Kind("share", "%", "percent", "%", "percent", 0, 0, {"%": "percent"}),
-        Kind("count", "", "", "", "", 0, 0, {}),
-        Kind("times_diameter", "× D", "", "× D", "", 1, 1, {"× d": "", "xd": "", "d": ""}),
-        Kind("number", "", "", "", "", None, None, {}),
+        QuantityKind("temperature_rise", "K", "delta_degC", "°F", "delta_degF", 0, 0, {"k": "delta_degC", "°f": "delta_degF"}),
+        QuantityKind("area", "mm²", "mm**2", "in²", "inch**2", 3, 6, {"mm²": "mm**2", "mm2": "mm**2", "in²": "inch**2"}),
+        QuantityKind("edge_load", "N/mm", "N/mm", "lbf/in", "force_pound/inch", 0, 0, {"n/mm": "N/mm", "lbf/in": "force_pound/inch"}),
+        QuantityKind("flow", "l/min", "liter/minute", "gpm", "gallon/minute", 1, 1, {"l/min": "liter/minute", "gpm": "gallon/minute"}),
+        QuantityKind("mass", "kg", "kg", "lb", "pound", 2, 2, {"kg": "kg", "g": "g", "lb": "pound"}),
+        QuantityKind("money", "€", "", "€", "", 2, 2, {"€": "", "eur": ""}),
+        QuantityKind("share", "%", "percent", "%", "percent", 0, 0, {"%": "percent"}),
+        QuantityKind("count", "", "", "", "", 0, 0, {}),
+        QuantityKind("times_diameter", "× D", "", "× D", "", 1, 1, {"× d": "", "xd": "", "d": ""}),
+        QuantityKind("number", "", "", "", "", None, None, {}),
     )
 }
 

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from cutting.errors import AmbiguousQuantity, UnreadableQuantity
-from cutting.quantities.kinds import KINDS, Kind, factor
+from cutting.quantities.kinds import KINDS, QuantityKind, factor
 from cutting.quantities.roughness import finish_parts
 
 _FRACTION = re.compile(r"^(?:(?P<whole>\d+)[-\s]+)?(?P<top>\d+)\s*/\s*(?P<bottom>\d+)(?=$|[\s\"″a-zµμ])", re.IGNORECASE)
@@ -94,7 +94,7 @@ def _split_number(text: str, field: str, kind: str, system: str) -> tuple[float,
     return _decimal(found.group(), field, KINDS[kind], system), text[found.end() :]
 
 
-def _decimal(digits: str, field: str, kind: Kind, system: str) -> float:
+def _decimal(digits: str, field: str, kind: QuantityKind, system: str) -> float:
     digits = digits.replace("\u202f", " ").strip()
     if " " in digits:
         if not re.fullmatch(r"[+-]?\d{1,3}(?: \d{3})+(?:[.,]\d+)?", digits):

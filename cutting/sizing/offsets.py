@@ -36,7 +36,7 @@ class Observation:
 
 
 @dataclass(frozen=True)
-class Belief:
+class OffsetEstimate:
     """What is known of offset a [mm] and springing c [mm/N]: mean and covariance."""
 
     mean: Array
@@ -58,13 +58,13 @@ class Belief:
         return bool(self.forces) and all(abs(force - known) > UNLIKE * max(known, 1e-9) for known in self.forces)
 
 
-def prior(compliance: float) -> Belief:
+def prior(compliance: float) -> OffsetEstimate:
     """The belief before any measurement: setting unknown, springing c = 2·compliance [mm on diameter per N] ± 40 %."""
     spring = 2.0 * compliance
-    return Belief(np.array([0.0, spring]), np.diag([OFFSET_SPREAD**2, (SPRING_SPREAD * spring) ** 2]), spring)
+    return OffsetEstimate(np.array([0.0, spring]), np.diag([OFFSET_SPREAD**2, (SPRING_SPREAD * spring) ** 2]), spring)
 
 
-def learn(belief: Belief, observations: list[Observation]) -> Belief:
+def learn(belief: OffsetEstimate, observations: list[Observation]) -> OffsetEstimate:
     """The belief after measured cuts: the Gaussian posterior of the regression. Source: linear Bayes."""
     precision = np.linalg.inv(belief.covariance)
     weighed = precision @ belief.mean
@@ -74,7 +74,7 @@ def learn(belief: Belief, observations: list[Observation]) -> Belief:
         precision = precision + weight * np.outer(x, x)
         weighed = weighed + weight * x * one.offset
     covariance = np.linalg.inv(precision)
-    return Belief(covariance @ weighed, covariance, belief.prior_spring, (*belief.forces, *(one.force for one in observations)))
+    return OffsetEstimate(covariance @ weighed, covariance, belief.prior_spring, (*belief.forces, *(one.force for one in observations)))
 
 
 def command_for(target: float, expected: float) -> float:

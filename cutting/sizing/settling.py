@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from scipy.special import ndtr
 
-from cutting.sizing.offsets import PROCESS_SPREAD, Belief, Observation, learn
+from cutting.sizing.offsets import PROCESS_SPREAD, Observation, OffsetEstimate, learn
 from cutting.workpiece.fits import RANGES, tolerance_grade
 
 SURE = 2.0  # standard deviations to each side that a grade is said to be reached with
@@ -25,7 +25,7 @@ class Share:
 
 
 @dataclass(frozen=True)
-class Stage:
+class SettlingStage:
     """After so many measured cuts like the last: spread of the size [mm], chance that it lies within its limits, and the grade reached."""
 
     measured: int
@@ -35,17 +35,17 @@ class Stage:
 
 
 @dataclass(frozen=True)
-class Fit:
+class SettlingFit:
     """A fit as it stands: what it does not know, largest first, and what further measured cuts settle."""
 
     shares: tuple[Share, ...]
-    stages: tuple[Stage, ...]
+    stages: tuple[SettlingStage, ...]
     aim: float
     lower: float
     upper: float
 
     @property
-    def now(self) -> Stage:
+    def now(self) -> SettlingStage:
         return self.stages[0]
 
 
@@ -67,7 +67,7 @@ def grade_reached(nominal: float, spread: float) -> int | None:
 
 
 def settle(
-    belief: Belief,
+    belief: OffsetEstimate,
     force: float,
     uncertainty: float,
     step: float,
@@ -76,7 +76,7 @@ def settle(
     aim: float,
     done: int = 0,
     more: Sequence[int] = (0, 1, 2, 3),
-) -> Fit:
+) -> SettlingFit:
     """A fit by what is believed of offset and springing at the last cut's passive `force` [N].
 
     `uncertainty` (k = 2) of the instrument, `step` by which the tool can be set and `warm_spread` [mm on the diameter, standard
@@ -90,7 +90,7 @@ def settle(
     for count in more:
         there = learn(belief, [seen] * count)
         whole = math.hypot(there.predict(force)[1], stepped, warm_spread)
-        stages.append(Stage(done + count, whole, chance_within(aim, whole, lower, upper), grade_reached(aim, whole)))
+        stages.append(SettlingStage(done + count, whole, chance_within(aim, whole, lower, upper), grade_reached(aim, whole)))
     known = math.sqrt(max(belief.predict(force)[1] ** 2 - PROCESS_SPREAD**2, 0.0))
     shares = (
         Share("tool and springing", known, "how the tool stands and what the cut bends: measured cuts settle it"),
@@ -98,4 +98,4 @@ def settle(
         Share("setting step", stepped, "the finest step of offset or head, a rectangle: its width over √12"),
         Share("temperature", warm_spread, "expansion times what is not known of the part's temperature: its width over √3"),
     )
-    return Fit(tuple(sorted(shares, key=lambda one: -one.spread)), tuple(stages), aim, lower, upper)
+    return SettlingFit(tuple(sorted(shares, key=lambda one: -one.spread)), tuple(stages), aim, lower, upper)

@@ -12,7 +12,7 @@ from scipy.stats import t as student
 
 from cutting.errors import CuttingError
 from cutting.operations.holes.drill.numbers import Numbers
-from cutting.operations.holes.drill.simulation import Cutting, Point, cutting_of, trace
+from cutting.operations.holes.drill.simulation import Cutting, DepthPoint, cutting_of, trace
 from cutting.traces.table import Trace
 
 Array = NDArray[np.float64]
@@ -130,7 +130,7 @@ def _contact(found: Trace) -> float:
     return float(found.depth[max(int(over[0]) - 1, 0)])
 
 
-def _start(found: Trace, first: float, point: Point, layers: Any, cutting: Cutting, metals: int) -> Array:
+def _start(found: Trace, first: float, point: DepthPoint, layers: Any, cutting: Cutting, metals: int) -> Array:
     """Where the search begins: one force factor for all from the means while the drill cuts."""
     _, lips, margin = trace(found.depth - first, point, layers.near, layers.far, cutting)
     cuts = lips > 0.3 * float(lips.max())

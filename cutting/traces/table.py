@@ -27,7 +27,7 @@ OF_KIND = {"thrust": "force", "torque": "torque", "time": "duration", "depth": "
 
 
 @dataclass(frozen=True)
-class Column:
+class TraceColumn:
     """One column: its heading, what it seems to hold and in which unit; blank where nothing is recognised."""
 
     heading: str
@@ -39,7 +39,7 @@ class Column:
 class TraceTable:
     """The numbers of a file, shape (lines, columns), with the lines that they stand in."""
 
-    columns: tuple[Column, ...]
+    columns: tuple[TraceColumn, ...]
     numbers: Array
     lines: tuple[int, ...]
 
@@ -100,12 +100,12 @@ def _numbers(number: int, line: str, mark: str, count: int, field: str) -> list[
     return found
 
 
-def _column(heading: str) -> Column:
+def _column(heading: str) -> TraceColumn:
     role = next((name for name, words in _GUESS if words.search(heading)), "")
     unit = ""
     if role and (found := _UNIT.search(heading)) and found[1].lower() in KINDS[OF_KIND[role]].words:
         unit = found[1]
-    return Column(heading, role, unit)
+    return TraceColumn(heading, role, unit)
 
 
 def chosen_from(table: TraceTable, given: dict[str, str]) -> Chosen:

@@ -18,7 +18,7 @@ NOTHING: Mapping[str, Any] = {}  # a plain one: what is run elsewhere is sent th
 
 
 @dataclass(frozen=True)
-class Step:
+class WorkingStep:
     """One line of working: symbol = formula = numbers = value unit, where the formula is from, and how far it may be off."""
 
     key: str
@@ -89,10 +89,10 @@ class _Taken:
     note: str
     band: str
 
-    def step(self, key: str, at: Pick) -> Step:
+    def step(self, key: str, at: Pick) -> WorkingStep:
         term = self.known.result
         numbers = {name: _short(_one(given, at)) for name, given in self.inputs.items()}
-        return Step(
+        return WorkingStep(
             key,
             term.symbol,
             term.meaning,
@@ -124,7 +124,7 @@ class Recorder(Noting):
         super().__init__(factors)
         self._learned, self._spreads, self._operation = learned, spreads, operation
         self._taken: dict[tuple[str, str], _Taken] = {}
-        self._steps: dict[tuple[str, str, Pick], Step] = {}  # written once, however many limits read them
+        self._steps: dict[tuple[str, str, Pick], WorkingStep] = {}  # written once, however many limits read them
         self._where = ""
         self._before: list[str] = []  # words of what was believed beside the formulae, for the next one
 
@@ -156,14 +156,14 @@ class Recorder(Noting):
         finally:
             self._where = before
 
-    def trail(self, *names: str, at: Pick = None) -> tuple[Step, ...]:
+    def trail(self, *names: str, at: Pick = None) -> tuple[WorkingStep, ...]:
         """The steps with these results, in the order in which they were computed, without the ones never taken.
 
         Of several passes the numbers are those of the last, or of `at`: its place and how many there are.
         """
         return tuple(self._step(key, taken, at) for key, taken in self._taken.items() if key[0] in names)
 
-    def _step(self, key: tuple[str, str], taken: _Taken, at: Pick) -> Step:
+    def _step(self, key: tuple[str, str], taken: _Taken, at: Pick) -> WorkingStep:
         if (step := self._steps.get((*key, at))) is None:
             step = self._steps[*key, at] = taken.step(" ".join(key).rstrip(), at)
         return step

@@ -14,7 +14,7 @@ from pydantic import Field
 
 import cutting
 from cutting.doors.plain import plain
-from cutting.operations.holes.heavy_bore.changes import Remedy
+from cutting.operations.holes.heavy_bore.changes import HeavyRemedy
 from cutting.operations.holes.heavy_bore.form import SECTIONS, read_heavy, written
 from cutting.operations.holes.heavy_bore.limits import grade_of
 from cutting.operations.holes.heavy_bore.study import HeavyStudy, study
@@ -381,7 +381,7 @@ def _step(one: Any) -> dict[str, Any]:
     }
 
 
-def _remedy(one: Remedy, before: Any) -> dict[str, Any]:
+def _remedy(one: HeavyRemedy, before: Any) -> dict[str, Any]:
     return {
         "text": one.text,
         "mass": display(one.x.mass, "mass"),

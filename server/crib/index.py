@@ -37,7 +37,7 @@ _COLUMNS = ("pk", "kind", "name", "inch_designation", "own_number", "bin", "geom
 
 
 @dataclass(frozen=True)
-class Entry:
+class IndexEntry:
     """One tool as the index knows it."""
 
     pk: int
@@ -62,7 +62,7 @@ class Found:
 class CribIndex:
     """All tools, sorted by name."""
 
-    def __init__(self, entries: Iterable[Entry]) -> None:
+    def __init__(self, entries: Iterable[IndexEntry]) -> None:
         ordered = sorted(entries, key=lambda e: (e.name, e.pk))
         self.order = [(e.name, e.pk) for e in ordered]
         self.places = {e.pk: e for e in ordered}
@@ -76,7 +76,7 @@ class CribIndex:
         for k, lookup in enumerate(self.labels):
             self.codes.append(np.array([lookup.setdefault(e.values[k], len(lookup)) for e in ordered], np.int32))
 
-    def patch(self, entries: Iterable[Entry]) -> None:
+    def patch(self, entries: Iterable[IndexEntry]) -> None:
         """Take in a few new or changed tools."""
         for entry in entries:
             if (old := self.places.get(entry.pk)) is not None:
@@ -89,7 +89,7 @@ class CribIndex:
             setattr(self, name, np.delete(getattr(self, name), at))
         self.codes = [np.delete(codes, at) for codes in self.codes]
 
-    def _insert(self, at: int, entry: Entry) -> None:
+    def _insert(self, at: int, entry: IndexEntry) -> None:
         self.order.insert(at, (entry.name, entry.pk))
         self.texts.insert(at, entry.text)
         self.places[entry.pk] = entry
@@ -210,7 +210,7 @@ def crib_index() -> CribIndex:
         return _kept[2]
 
 
-def _entries(rows: Any) -> list[Entry]:
+def _entries(rows: Any) -> list[IndexEntry]:
     geometries = {g.pk: (g.name, plain(g.purpose)) for g in Geometry.objects.only("name", "purpose")}
     grades = {g.pk: (g.name, plain(g.substrate), g.tool_class, _bits(g.letters)) for g in Grade.objects.all()}
     found = []
@@ -224,7 +224,7 @@ def _entries(rows: Any) -> list[Entry]:
             shape, hand, circle, nose, section, angle, diameter, pitch = _read_said(said)
             text = f"{plain(f'{name}|{inch}|{own}|{bin_name}|{code}|{kind}')}|{purpose}|{substrate}"
             values = (kind, diameter, pitch, shape, circle, nose, geometry, grade, tool_class, hand, section, angle)
-            found.append(Entry(pk, name, text, values, letters, quantity > 0, archived is not None))
+            found.append(IndexEntry(pk, name, text, values, letters, quantity > 0, archived is not None))
     finally:
         gc.enable()
     return found

@@ -25,7 +25,7 @@ PRE_ORDER = "in stock first, then grades whose main use is this group, then the 
 
 
 @dataclass(frozen=True)
-class Wanted:
+class NarrowedBy:
     """What the exact rules read: operation, ISO 513 letter, VDI 3323 group, and the shank heights that the machine seats [mm]."""
 
     operation: str
@@ -35,16 +35,16 @@ class Wanted:
     shank_high: float
 
 
-def wanted(operation: str, letter: str, group: int, machine: Machine) -> Wanted:
+def wanted(operation: str, letter: str, group: int, machine: Machine) -> NarrowedBy:
     low = machine.shank_height * (0.6 if machine.speeds else 0.99)
-    return Wanted(operation, letter, group, low, machine.shank_height)
+    return NarrowedBy(operation, letter, group, low, machine.shank_height)
 
 
-_kept: OrderedDict[tuple[Any, Wanted], Crib] = OrderedDict()
+_kept: OrderedDict[tuple[Any, NarrowedBy], Crib] = OrderedDict()
 _lock = Lock()
 
 
-def candidates(version: Any, what: Wanted) -> Crib:
+def candidates(version: Any, what: NarrowedBy) -> Crib:
     """The tools to rank. A crib of at most 20,000 pairs is ranked whole, so that every refusal can be counted by its rule."""
     with _lock:
         if (version, what) in _kept:
@@ -58,7 +58,7 @@ def candidates(version: Any, what: Wanted) -> Crib:
     return made
 
 
-def _load(what: Wanted) -> Crib:
+def _load(what: NarrowedBy) -> Crib:
     holders = [to_core(row) for row in Tool.objects.filter(kind="turning holder", archived_at=None).order_by("pk")]
     inserts = Tool.objects.filter(kind="turning insert", archived_at=None)
     per_seat = _holders_per_seat(holders)
@@ -90,7 +90,7 @@ def _holders_per_seat(holders: list[Holder]) -> Counter[str]:
     return Counter(f"{h.code.shape}{h.code.clearance}{h.code.size}" for h in holders)
 
 
-def _may(holder: Holder, what: Wanted) -> bool:
+def _may(holder: Holder, what: NarrowedBy) -> bool:
     code, does = holder.code, "turn" if what.operation == "turn" else "face"
     return does in code.operations and code.hand in "RN" and what.shank_low <= code.shank_height <= what.shank_high
 
@@ -102,7 +102,7 @@ def _pre_order(main_grades: list[int]) -> tuple[Any, ...]:
     return stocked, main, F("edge_price"), F("pk")
 
 
-def _inserts(rows: QuerySet[Tool], what: Wanted, per_seat: Counter[str] | None = None) -> tuple[Insert, ...]:
+def _inserts(rows: QuerySet[Tool], what: NarrowedBy, per_seat: Counter[str] | None = None) -> tuple[Insert, ...]:
     """Core inserts of the rows; with `per_seat`, only as many as make the most pairs."""
     geometries = {g.pk: g.to_core() for g in Geometry.objects.all()}
     grades = {g.pk: g.to_core() for g in Grade.objects.all()}

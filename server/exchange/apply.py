@@ -6,14 +6,14 @@ from typing import Any
 
 from django.db import transaction
 
-from server.exchange.plan import Plan, TablePlan
+from server.exchange.plan import ImportPlan, TablePlan
 from server.jobs.uses import jobs_using, mark_stale, remember
 from server.records.keeper import BATCH
 from server.records.models import Change, Stamp
 from server.work.progress import Progress
 
 
-def apply_plan(plan: Plan, author: Any, what: str, progress: Progress) -> None:
+def apply_plan(plan: ImportPlan, author: Any, what: str, progress: Progress) -> None:
     """Write everything that is new or changed. Raises `Cancelled`; then nothing is written."""
     with transaction.atomic():
         touched = [(part, _jobs(part)) for part in plan.tables]

@@ -35,7 +35,7 @@ RETIRED = {  # columns of machines in files of earlier versions
 
 
 @dataclass(frozen=True)
-class Given:
+class GivenFile:
     """One table of a file: its headings and its rows with their numbers as a person counts them."""
 
     table: Table
@@ -67,7 +67,7 @@ def format_of(name: str, content: bytes) -> str:
     raise CuttingError("file", f"'{name[:60]}' is none of CSV, XLSX and JSON.", ", ".join(FORMATS))
 
 
-def read_file(content: bytes, form: str, table: str = "") -> list[Given]:
+def read_file(content: bytes, form: str, table: str = "") -> list[GivenFile]:
     """The tables of a file, in the order in which they must be written. Raises `CuttingError` for what cannot be read."""
     found = {"csv": _read_csv, "xlsx": _read_xlsx, "json": _read_json}[form](content, table)
     if not any(given.rows for given in found):
@@ -78,7 +78,7 @@ def read_file(content: bytes, form: str, table: str = "") -> list[Given]:
     return sorted(found, key=lambda given: order.index(given.table.name))
 
 
-def _read_csv(content: bytes, table: str) -> list[Given]:
+def _read_csv(content: bytes, table: str) -> list[GivenFile]:
     try:
         text = content.decode("utf-8-sig")
     except UnicodeDecodeError as error:
@@ -92,7 +92,7 @@ def _read_csv(content: bytes, table: str) -> list[Given]:
     return [_table_of(lines, table)] if lines else []
 
 
-def _read_xlsx(content: bytes, table: str) -> list[Given]:
+def _read_xlsx(content: bytes, table: str) -> list[GivenFile]:
     try:
         _refuse_bombs(content)
         book = openpyxl.load_workbook(io.BytesIO(content), read_only=True, data_only=True)
@@ -132,7 +132,7 @@ def _lines_of(rows: Iterable[tuple[Any, ...]]) -> list[list[Any]]:
     return lines
 
 
-def _table_of(lines: list[list[Any]], table: str) -> Given:
+def _table_of(lines: list[list[Any]], table: str) -> GivenFile:
     headings = ["" if cell is None else str(cell) for cell in lines[0]]
     what = TABLES[table] if table else _recognise([heading for heading in headings if heading not in RETIRED])
     rows = []
@@ -144,14 +144,14 @@ def _table_of(lines: list[list[Any]], table: str) -> Given:
     return _given(what, [heading for heading in headings if heading.strip()], rows)
 
 
-def _given(what: Table, headings: list[str], rows: list[tuple[int, dict[str, Any]]]) -> Given:
+def _given(what: Table, headings: list[str], rows: list[tuple[int, dict[str, Any]]]) -> GivenFile:
     """The rows without columns of earlier versions. Raises `CuttingError` where one of them says what now stands elsewhere."""
     for retired in set(headings) & set(RETIRED):
         said = [number for number, row in rows if str(row.get(retired, "")).strip().lower() not in ("", "no", "0", "false", "none")]
         if said:
             raise CuttingError(retired, f"row {said[0]} says yes; {RETIRED[retired]}, and take this column out.")
     kept = [heading for heading in headings if heading not in RETIRED]
-    return Given(what, kept, [(number, {name: row[name] for name in kept if name in row}) for number, row in rows])
+    return GivenFile(what, kept, [(number, {name: row[name] for name in kept if name in row}) for number, row in rows])
 
 
 def _recognise(headings: list[str]) -> Table:
@@ -165,7 +165,7 @@ def _recognise(headings: list[str]) -> Table:
     raise CuttingError("file", f"its columns fit none of the tables, which need at least {wanted}.")
 
 
-def _read_json(content: bytes, table: str) -> list[Given]:
+def _read_json(content: bytes, table: str) -> list[GivenFile]:
     def refuse(word: str) -> float:
         raise CuttingError("file", f"{word} is not a number that JSON knows.")
 
@@ -237,6 +237,6 @@ def _write_json(tables: list[tuple[Table, list[dict[str, Any]]]]) -> bytes:
     return json.dumps(content, ensure_ascii=False, indent=1).encode()
 
 
-def rows_of(tables: Iterable[Given]) -> int:
+def rows_of(tables: Iterable[GivenFile]) -> int:
     """How many rows there are in all."""
     return sum(len(given.rows) for given in tables)

@@ -9,7 +9,7 @@ from typing import Any
 from cutting.errors import CuttingError
 from cutting.exchange.columns import Record, match_headings, read_row
 from cutting.names import plain
-from server.exchange.files import Given
+from server.exchange.files import GivenFile
 from server.records.keeper import Keeper, differences
 from server.records.registry import KEEPERS
 from server.work.progress import Progress
@@ -38,7 +38,7 @@ class TablePlan:
 
 
 @dataclass
-class Plan:
+class ImportPlan:
     """All fates and all writes of a file."""
 
     fates: list[Fate]
@@ -50,7 +50,7 @@ class Plan:
         return {name: counted[name] for name in (NEW, CHANGED, SAME, REFUSED)}
 
 
-def plan_import(file: list[Given], progress: Progress) -> Plan:
+def plan_import(file: list[GivenFile], progress: Progress) -> ImportPlan:
     """Read every row, check it as a whole, and hold it against what is kept. Raises `CuttingError` for a broken heading."""
     fates: list[Fate] = []
     tables: list[TablePlan] = []
@@ -63,11 +63,11 @@ def plan_import(file: list[Given], progress: Progress) -> Plan:
         made, found = _against_kept(keeper, finished, given_columns)
         tables.append(made)
         fates += sorted([*refused, *found], key=lambda fate: fate.row)
-    return Plan(fates, tables)
+    return ImportPlan(fates, tables)
 
 
 def _finish_rows(
-    given: Given, keeper: Keeper, names_in_file: dict[str, set[str]], progress: Progress
+    given: GivenFile, keeper: Keeper, names_in_file: dict[str, set[str]], progress: Progress
 ) -> tuple[dict[str, tuple[int, Record]], list[Fate]]:
     headings = match_headings(given.headings, given.table.columns)
     read: list[tuple[int, Record]] = []

@@ -14,7 +14,7 @@ from cutting.tooling.records import properties, study
 from server.exchange.apply import apply_plan
 from server.exchange.files import read_file, rows_of, write_file
 from server.exchange.models import Run
-from server.exchange.plan import REFUSED, Fate, Plan, TablePlan, plan_import
+from server.exchange.plan import REFUSED, Fate, ImportPlan, TablePlan, plan_import
 from server.records.models import Stamp
 from server.records.registry import KEEPERS
 from server.work.progress import Progress
@@ -25,7 +25,7 @@ def carry_out(run: Run, progress: Progress) -> None:
     {Run.Work.PREVIEW: _preview, Run.Work.APPLY: _apply, Run.Work.EXPORT: _export}[Run.Work(run.work)](run, progress)
 
 
-def _plan(run: Run, progress: Progress) -> Plan:
+def _plan(run: Run, progress: Progress) -> ImportPlan:
     file = read_file(zlib.decompress(bytes(run.content or b"")), run.format, run.table)
     progress.total = rows_of(file) * (3 if run.work == Run.Work.APPLY else 2)
     return plan_import(file, progress)
@@ -37,20 +37,20 @@ def _preview(run: Run, progress: Progress) -> None:
     run.state, run.message = Run.State.PREVIEWED, ""
 
 
-def _keep_fates(run: Run, plan: Plan) -> None:
+def _keep_fates(run: Run, plan: ImportPlan) -> None:
     run.fates = zlib.compress(json.dumps([astuple(fate) for fate in plan.fates], ensure_ascii=False).encode())
     run.writes = zlib.compress(json.dumps([[t.keeper.table.name, t.fresh, t.changed] for t in plan.tables], ensure_ascii=False).encode(), 1)
     run.counts = plan.counts
 
 
-def _planned(run: Run, progress: Progress) -> Plan:
+def _planned(run: Run, progress: Progress) -> ImportPlan:
     """The preview's own plan, as long as nothing has changed since."""
     parts = [
         TablePlan(KEEPERS[name], fresh, [tuple(entry) for entry in changed])
         for name, fresh, changed in json.loads(zlib.decompress(bytes(run.writes or b"")))
     ]
     progress.total = sum(len(part.fresh) + len(part.changed) for part in parts)
-    return Plan([Fate(*fate) for fate in json.loads(zlib.decompress(bytes(run.fates or b"")))], parts)
+    return ImportPlan([Fate(*fate) for fate in json.loads(zlib.decompress(bytes(run.fates or b"")))], parts)
 
 
 def _apply(run: Run, progress: Progress) -> None:

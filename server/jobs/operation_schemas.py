@@ -6,7 +6,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from server.jobs.edits import Becomes, Step
+from server.jobs.edits import Becomes, ChainStep
 from server.jobs.entries import Entry
 from server.jobs.kinds import AnyView
 from server.jobs.kinds.view import ChipOut, TableOut
@@ -221,7 +221,7 @@ class CandidateOut(ToolWords):
     way: str
     more: list[DisplayOut]
     becomes: Becomes | None
-    before: list[Step]
+    before: list[ChainStep]
     settings: dict[str, str]
 
 

@@ -13,7 +13,7 @@ from cutting.operations.frame.fields import Field, Nudged
 from cutting.operations.frame.nudges import ladders
 from cutting.operations.frame.outcome import Outcome
 from cutting.operations.registry import kind_of
-from cutting.process.outline import Corner, Stage
+from cutting.process.outline import Corner, OutlineStage
 from cutting.quantities import Display, display, write
 from cutting.quantities.kinds import KINDS
 from server.jobs.kinds import VIEWERS
@@ -22,7 +22,13 @@ from server.jobs.tools import told
 
 
 def evaluation(
-    setup: Any, outcome: Outcome, explored: Any, entered: dict[str, Any], units: str, part: tuple[Corner, ...], drawn: tuple[Stage, ...]
+    setup: Any,
+    outcome: Outcome,
+    explored: Any,
+    entered: dict[str, Any],
+    units: str,
+    part: tuple[Corner, ...],
+    drawn: tuple[OutlineStage, ...],
 ) -> dict[str, Any]:
     """The answer to a nudge: everything that repaints within a tenth of a second."""
     system = "inch" if units == "inch" else "metric"

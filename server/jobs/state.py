@@ -15,7 +15,7 @@ from cutting.errors import CuttingError
 from cutting.operations.frame.outcome import Outcome, Pass
 from cutting.operations.registry import kind_of
 from cutting.operations.turned.setup import Setup
-from cutting.process.outline import Made, Stage, outline, stages_from
+from cutting.process.outline import Made, OutlineStage, outline, stages_from
 from cutting.process.tape import PieceMoney, cycle_tape
 from cutting.quantities import display
 from cutting.workpiece.solid import DRAWN, Solid
@@ -224,7 +224,9 @@ def metal_words(document: dict[str, Any], entry: dict[str, Any], setup: Any) -> 
     return f"in {setup.work.material.name}{others}" if metals else ""
 
 
-def stages_of(document: dict[str, Any], entry: dict[str, Any], setup: Setup, passes: tuple[Pass, ...], stock: Shop) -> tuple[Stage, ...]:
+def stages_of(
+    document: dict[str, Any], entry: dict[str, Any], setup: Setup, passes: tuple[Pass, ...], stock: Shop
+) -> tuple[OutlineStage, ...]:
     """The part in the middle of each pass, after the operations before this one that can be read."""
     before = part_in_front(document, entry, setup.holding.free_length, DRAWN)
     return stages_from(before, setup, passes)

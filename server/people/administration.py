@@ -53,7 +53,7 @@ class PersonPatch(Schema):
     locked: bool | None = None
 
 
-class Given(Schema):
+class GivenPassword(Schema):
     """A password that was made for somebody: told once, good for one thing, the choice of their own."""
 
     person: PersonRow
@@ -88,7 +88,7 @@ def list_people(request: HttpRequest) -> list[dict[str, Any]]:
     return [_row(user) for user in User.objects.select_related("preferences").order_by("username")[:MOST_PEOPLE]]
 
 
-@router.post("", response={201: Given})
+@router.post("", response={201: GivenPassword})
 def add_person(request: HttpRequest, payload: PersonIn) -> Status:
     """A new account, with a password to hand over."""
     require_administrator(request)
@@ -152,7 +152,7 @@ def change_person(request: HttpRequest, person_id: int, payload: PersonPatch) ->
     return _row(user)
 
 
-@router.post("/{person_id}/password", response=Given)
+@router.post("/{person_id}/password", response=GivenPassword)
 def give_password(request: HttpRequest, person_id: int) -> dict[str, Any]:
     """A new password to hand over, where the old one is forgotten or known to others; all sessions end."""
     require_administrator(request)

@@ -12,7 +12,7 @@ from cutting.errors import CuttingError, UnknownName
 from cutting.nomenclature import source_label
 from cutting.quantities import refuse_long
 from cutting.quantities.write import Display, display
-from cutting.workpiece.threads.limits import CLASSES, Zone, usual_class
+from cutting.workpiece.threads.limits import CLASSES, ThreadZone, usual_class
 from cutting.workpiece.threads.measuring import TOLD_FROM, engagement, gauges, over_wires
 from cutting.workpiece.threads.picture import side
 from cutting.workpiece.threads.spelling import looks_like_thread, read_thread, write_thread
@@ -195,7 +195,7 @@ def _side(t: Thread, internal: bool, cls: str) -> dict[str, Any]:
     }
 
 
-def _zone(name: str, zone: Zone) -> dict[str, Any]:
+def _zone(name: str, zone: ThreadZone) -> dict[str, Any]:
     def told(value: float | None) -> Any:
         return as_plain(display(round(value, 4), "length")) if value is not None else None
 

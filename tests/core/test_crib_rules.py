@@ -9,7 +9,7 @@ from typing import Any
 import pytest
 
 from cutting.advice import advise
-from cutting.advice.tool_materials import Offer, Task, compare_tool_materials
+from cutting.advice.tool_materials import MaterialOffer, Task, compare_tool_materials
 from cutting.doors.json_form import read_request
 from cutting.errors import CuttingError
 from cutting.machine.machines import find_machine
@@ -91,7 +91,7 @@ def test_fit_gives_each_reason() -> None:
     ].fits
 
 
-def offers(material: str, machine: str = "two-axis lathe", **changes: Any) -> dict[str, Offer]:
+def offers(material: str, machine: str = "two-axis lathe", **changes: Any) -> dict[str, MaterialOffer]:
     task = Task(**{"diameter": 60, "length": 100, "feed_per_rev": 0.25, "depth_of_cut": 2, "pieces": 200, **changes})
     found = compare_tool_materials(deliver(find_material(material)), find_machine(machine), task)
     return {o.name: o for o in found} | {"first": found[0]}

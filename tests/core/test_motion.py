@@ -14,7 +14,23 @@ from cutting.doors.json_form import read_setup
 from cutting.machine.machines import find_machine
 from cutting.motion.clock import clock, rapid_seconds, way_of
 from cutting.motion.drawn import drawn
-from cutting.motion.moves import Arc, Coolant, Dwell, Edge, Feed, Frame, Helix, Path, Per, Plane, Rapid, Spindle, Sync, ThreadPass, Tool
+from cutting.motion.moves import (
+    Arc,
+    Coolant,
+    CuttingOutline,
+    Dwell,
+    Feed,
+    Frame,
+    Helix,
+    Path,
+    Per,
+    Plane,
+    Rapid,
+    SpindleOn,
+    Sync,
+    ThreadPass,
+    ToolChange,
+)
 from cutting.motion.places import between_seconds, places
 from cutting.motion.swept import arc_points, half_section, swept, turned_volume
 from cutting.operations.registry import KINDS
@@ -67,7 +83,7 @@ def test_a_path_begins_and_ends_away_from_the_work(name: str) -> None:
     """Tool, spindle and coolant come first; what is at feed begins where a rapid way ended; the tool goes home."""
     setup, _, path = told({**EVERY_KIND, **MORE}[name])
     kinds = [type(one) for one in path.steps[:3]]
-    assert kinds == [Tool, Spindle, Coolant]
+    assert kinds == [ToolChange, SpindleOn, Coolant]
     assert path.steps[0].name == setup.edge.name  # type: ignore[union-attr]
     assert isinstance(path.steps[-1], Rapid)
     assert path.steps[-1].to == path.start
@@ -167,7 +183,7 @@ def test_rapid_ways_by_hand() -> None:
 
 
 def on(*steps: Any, start: tuple[float, float, float] = (0.0, 0.0, 0.0), frame: Frame = Frame.HOLE) -> Path:
-    return Path(frame, "tip", start, (Spindle(1000.0, 1000.0), *steps), Edge(((0.0, 0.0), (1.0, 0.0), (1.0, 1.0))))
+    return Path(frame, "tip", start, (SpindleOn(1000.0, 1000.0), *steps), CuttingOutline(((0.0, 0.0), (1.0, 0.0), (1.0, 1.0))))
 
 
 def test_moves_by_hand() -> None:
@@ -194,7 +210,7 @@ def test_an_arc_is_swept_to_its_chord() -> None:
     """A ball of 10 mm radius turned off a bar: half a sphere's volume stays (2/3·π·r³)."""
     bar = box(0.0, 0.0, 10.0, 10.0)
     quarter = Arc((10.0, 0.0, 0.0), (0.0, 0.0, 0.0), True, 0.1)
-    path = Path(Frame.TURNED, "tip", (0.0, 0.0, 10.0), (quarter,), Edge(((0.0, 0.0), (50.0, 0.0), (50.0, 50.0), (0.0, 50.0))))
+    path = Path(Frame.TURNED, "tip", (0.0, 0.0, 10.0), (quarter,), CuttingOutline(((0.0, 0.0), (50.0, 0.0), (50.0, 50.0), (0.0, 50.0))))
     left = turned_volume(bar) - swept(path, bar).volume
     assert left == pytest.approx(2.0 / 3.0 * math.pi * 10.0**3, rel=3e-3)
 
@@ -234,8 +250,8 @@ def test_what_goes_round_leaves_the_core_that_it_does_not_reach() -> None:
     """A mill of radius 4 on a circle of 10 takes a ring from 6 to 14 (π·(14² − 6²)·h); on a circle of 3 it takes the middle too."""
     for off, inner in ((10.0, 6.0), (3.0, 0.0)):
         helix = Helix((off, 0.0, -8.0), (0.0, 0.0, 0.0), 8.0, False, 300.0)
-        edge = Edge(((0.0, 0.0), (4.0, 0.0), (4.0, 20.0), (0.0, 20.0)))
-        path = Path(Frame.HOLE, "tip", (off, 0.0, 0.0), (Spindle(1000.0, 1000.0), helix), edge)
+        edge = CuttingOutline(((0.0, 0.0), (4.0, 0.0), (4.0, 20.0), (0.0, 20.0)))
+        path = Path(Frame.HOLE, "tip", (off, 0.0, 0.0), (SpindleOn(1000.0, 1000.0), helix), edge)
         found = swept(path, box(0.0, -8.0, 50.0, 0.0)).volume
         assert found == pytest.approx(math.pi * ((off + 4.0) ** 2 - inner**2) * 8.0, rel=0.01)
 

@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import ast
 import re
+from pathlib import Path
 
 import pytest
 
+import cutting
 from cutting.errors import UnknownName
 from cutting.tooling.decode import decode
 from cutting.workpiece.materials import find_material, materials
@@ -52,3 +55,25 @@ def test_the_polished_chipbreaker_of_inch_practice_is_read() -> None:
     assert "polished" in next(part.meaning for part in read.parts if part.position == "4")
     assert read.parts[-1].code == "0"
     assert read.seat == decode("CNMG 432").seat
+
+
+# one idea on two floors: a row of the shop and the value that the core makes of it
+ROWS = {"Geometry", "Grade", "HeavyTool", "Machine", "Material", "Spindle"}
+# what every kind of operation has under the same name; a line of a record's history beside a set-up done otherwise
+ALIKE = {"Numbers", "Command", "Decoded", "Change"}
+
+
+def test_a_class_name_stands_for_one_idea() -> None:
+    """Whoever reads a name in one room knows it in every other."""
+    rooms: dict[str, list[str]] = {}
+    root = Path(cutting.__file__).parents[1]
+    for floor in ("cutting", "server", "house"):
+        for file in (root / floor).rglob("*.py"):
+            for node in ast.parse(file.read_text()).body:
+                if isinstance(node, ast.ClassDef):
+                    rooms.setdefault(node.name, []).append(str(file.relative_to(root)))
+    twice = {name: found for name, found in rooms.items() if len(found) > 1 and "migrations" not in found[0]}
+    assert twice.keys() <= ROWS | ALIKE, {name: twice[name] for name in twice.keys() - ROWS - ALIKE}
+    for name in ROWS:
+        assert {found.split("/")[0] for found in twice[name]} == {"cutting", "server"}
+        assert len(twice[name]) == 2

@@ -17,8 +17,8 @@ from cutting.doors.json_form import read_feature_of, read_request, read_setup
 from cutting.errors import CuttingError
 from cutting.operations.frame.setup import Goal
 from cutting.operations.registry import KINDS, evaluate, evaluate_quickly
-from cutting.operations.slots.groove.moves import Move, moves_of
-from cutting.operations.slots.groove.setup import ALLOWANCE, Way
+from cutting.operations.slots.groove.moves import GrooveMove, moves_of
+from cutting.operations.slots.groove.setup import ALLOWANCE, GrooveWay
 from cutting.process.outline import Made, outline
 from cutting.workpiece.solid import Blank, blank_solid
 from tests.core.slots import CUT_OFF, FACE, GROOVE, RING, TREPAN, TWO_CARTRIDGES, build, form, used
@@ -30,7 +30,7 @@ GIVEN = {"length", "diameter", "depth", "distance_from_chuck", "overhang", "y_ax
 ROUND = {"insert": "edge 4 round middle positive K15 CVD", "blade": "screw holder 4 reach 18"}
 
 
-def cleared(moves: tuple[Move, ...], edge: float) -> float:
+def cleared(moves: tuple[GrooveMove, ...], edge: float) -> float:
     """Area [mm²] that the strokes take: engaged width times the way; a ramp also goes down by its edge's width."""
     plunged = sum(m.engaged * (m.to_depth - m.depth) for m in moves if not m.sideways)
     return plunged + sum(
@@ -38,10 +38,10 @@ def cleared(moves: tuple[Move, ...], edge: float) -> float:
     )
 
 
-@pytest.mark.parametrize("way", [Way.SIDE_BY_SIDE, Way.TURNED, Way.RAMP])
+@pytest.mark.parametrize("way", [GrooveWay.SIDE_BY_SIDE, GrooveWay.TURNED, GrooveWay.RAMP])
 @settings(max_examples=25, deadline=None)
 @given(width=st.floats(9.0, 60.0), depth=st.floats(1.0, 12.0))
-def test_every_way_clears_the_whole_groove(way: Way, width: float, depth: float) -> None:
+def test_every_way_clears_the_whole_groove(way: GrooveWay, width: float, depth: float) -> None:
     """Plane geometry: strokes times what is engaged make up the section, less what is left for finishing."""
     feature = {"width": f"{width:.4f}", "floor": f"{110 - 2 * depth:.4f}"}
     setup = build(GROOVE, feature=feature, settings={"way": way.value, "finish": False})

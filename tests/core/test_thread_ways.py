@@ -18,7 +18,7 @@ from cutting.operations.threads.shared.risk import breaks, certainty, money_at_r
 from cutting.operations.threads.shared.sense import (
     Feeds,
     Goes,
-    Turning,
+    PathSense,
     Turns,
     climbing_path,
     climbs,
@@ -135,12 +135,12 @@ def test_clearance_of_flanks_by_geometry() -> None:
 
 def test_senses_of_milling_and_turning() -> None:
     """Right-cutting inside climbs counter-clockwise, and a right-hand thread then goes up; a left-cutting mill turns both round."""
-    assert climbing_path(False) is Turning.COUNTER
-    assert climbing_path(True) is Turning.CLOCKWISE
-    assert climbing_path(False, internal=False) is Turning.CLOCKWISE
-    assert goes_for(Turning.COUNTER, False) is Goes.UP
-    assert goes_for(Turning.CLOCKWISE, False) is Goes.DOWN
-    for path in Turning:
+    assert climbing_path(False) is PathSense.COUNTER
+    assert climbing_path(True) is PathSense.CLOCKWISE
+    assert climbing_path(False, internal=False) is PathSense.CLOCKWISE
+    assert goes_for(PathSense.COUNTER, False) is Goes.UP
+    assert goes_for(PathSense.CLOCKWISE, False) is Goes.DOWN
+    for path in PathSense:
         for left in (False, True):
             assert makes_left_hand(path, goes_for(path, left)) is left
             assert goes_for(path, left) is not goes_for(path, not left)

@@ -17,18 +17,18 @@ from cutting.mechanics import blade as blades
 from cutting.mechanics.force import specific_cutting_force
 from cutting.mechanics.ring import feed_of_head, ring_share, ring_torque
 from cutting.money.kerf import bar_price_of, kerf
-from cutting.operations.slots.cut_off.feed_zones import School, Zone, feed_at, zone_seconds, zones_of
-from cutting.operations.slots.cut_off.simulation import Bar, Blade, break_off_diameter, pips, simulate
+from cutting.operations.slots.cut_off.feed_zones import FeedZone, School, feed_at, zone_seconds, zones_of
+from cutting.operations.slots.cut_off.simulation import Bar, LeaningBlade, break_off_diameter, pips, simulate
 from cutting.tables import read_table
 from cutting.workpiece.ring_grooves import fits_in_one_plunge, it13, ring_groove, seal_groove
 
 FREE_CUTTING = Bar(40.0, 0.0, 60.0, 7.85, 460.0, 1200.0, 0.18)
-BLADE = Blade(width=3.0, lead_angle=5.0, thickness=2.4, height=26.0, overhang=24.0)
+BLADE = LeaningBlade(width=3.0, lead_angle=5.0, thickness=2.4, height=26.0, overhang=24.0)
 
 
 def test_time_to_the_centre_under_a_clamp() -> None:
     # closed form of the trade's books: Ø50 to 0, vc 150, f 0.1, 3000 1/min: 8.65 s
-    assert float(zone_seconds(Zone(50, 0, 0.1), 150, Spun(0.0, 3000))) == pytest.approx(8.65, abs=0.01)
+    assert float(zone_seconds(FeedZone(50, 0, 0.1), 150, Spun(0.0, 3000))) == pytest.approx(8.65, abs=0.01)
 
 
 @pytest.mark.parametrize("clamp", [700.0, 2500.0, 60_000.0])
@@ -93,7 +93,7 @@ def test_a_blade_turned_by_the_y_axis_gives_less() -> None:
 
 def test_the_lead_angle_trades_pip_for_side_force() -> None:
     zones = zones_of(40.0, 0.0, 0.12, School.EARLY)
-    runs = [simulate(FREE_CUTTING, Blade(3.0, lead, 2.4, 26.0, 24.0), zones, 120, Spun(0.0, 4000)) for lead in (0.0, 5.0, 8.0, 15.0)]
+    runs = [simulate(FREE_CUTTING, LeaningBlade(3.0, lead, 2.4, 26.0, 24.0), zones, 120, Spun(0.0, 4000)) for lead in (0.0, 5.0, 8.0, 15.0)]
     sides = [run.side_force.max() for run in runs]
     assert sides[0] == 0
     assert sides == sorted(sides)
@@ -136,7 +136,7 @@ def test_a_tube_ends_at_its_bore_and_leaves_no_pip() -> None:
 
 def test_a_leaning_blade_dishes_without_any_force() -> None:
     """0.1° out of square over a radius of 20 mm drifts by 20·tan 0.1° = 34.9 µm (plane geometry)."""
-    lean = simulate(FREE_CUTTING, Blade(3.0, 0.0, 2.4, 26.0, 24.0, lean=0.1), zones_of(40, 0, 0.1, None), 120, Spun(0.0, 4000))
+    lean = simulate(FREE_CUTTING, LeaningBlade(3.0, 0.0, 2.4, 26.0, 24.0, lean=0.1), zones_of(40, 0, 0.1, None), 120, Spun(0.0, 4000))
     assert lean.flatness == pytest.approx(0.98 * 20 * np.tan(np.radians(0.1)), rel=1e-3)
 
 

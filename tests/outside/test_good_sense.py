@@ -18,7 +18,7 @@ from cutting.advice import Advice, Candidate, advise
 from cutting.doors.json_form import read_request, read_setup
 from cutting.operations.frame.outcome import Severity
 from cutting.operations.registry import evaluate_quickly
-from cutting.operations.slots.groove.setup import Way
+from cutting.operations.slots.groove.setup import GrooveWay
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import grades
 from cutting.wear.reference import SIDE_USE, life_law, speed_as_in_steel, speed_factors
@@ -352,7 +352,7 @@ def test_narrow_cuts_take_the_class_and_speed_that_people_take(base: dict[str, A
     assert share <= 0.85
     if share < 0.6:
         own = replace(setup, **find_slot_tool(first.tool)).with_cut(first.cutting_speed, first.feed)
-        own = own.with_settings(**({"way": Way(first.way)} if base in (RING, GROOVE) else {}))
+        own = own.with_settings(**({"way": GrooveWay(first.way)} if base in (RING, GROOVE) else {}))
         notes = {warning.name: warning.text for warning in evaluate_quickly(own).warnings}
         assert "held by" in notes["speed_off_row"] or "the goal" in notes["speed_off_row"]
 

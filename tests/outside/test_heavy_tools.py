@@ -11,7 +11,7 @@ from scipy.integrate import quad
 
 from cutting.mechanics import rotor
 from cutting.sizing.warmth import growth
-from cutting.tooling.heavy.bending import Bending
+from cutting.tooling.heavy.bending import BodyBending
 from cutting.tooling.heavy.solids import Lump, Segment, body_material, mass_of
 from cutting.workpiece.fits import tolerance_grade
 from tests.core.heavy import numbers_of, sheet_of
@@ -85,7 +85,7 @@ def test_first_bending_frequency_of_a_cantilever(metal, long: float, hertz: floa
     """Textbook: 1.8751²/(2π)·√(E·I/(ρ·A·l⁴)); Ø25."""
     closed = 1.8751**2 / (2 * math.pi) * math.sqrt(metal.elastic_modulus * 25.0**2 / 16 / (metal.density * 1e-9 * long**4))
     assert closed == pytest.approx(hertz, rel=2e-3)
-    assert Bending([rod(25.0, long, metal)], [], 0.0).frequency() == pytest.approx(closed, rel=1e-3)
+    assert BodyBending([rod(25.0, long, metal)], [], 0.0).frequency() == pytest.approx(closed, rel=1e-3)
 
 
 def test_a_mass_at_the_end_of_a_rod() -> None:
@@ -93,7 +93,7 @@ def test_a_mass_at_the_end_of_a_rod() -> None:
     bar = rod(40.0, 200.0)
     stiff = 3 * STEEL.elastic_modulus * math.pi / 64 * 40.0**4 / 200.0**3
     closed = math.sqrt(stiff * 1e3 / (5.0 + 0.2427 * bar.mass)) / (2 * math.pi)
-    assert Bending([bar], [Lump("head", 5.0, 200.0)], 0.0).frequency() == pytest.approx(closed, rel=3e-3)
+    assert BodyBending([bar], [Lump("head", 5.0, 200.0)], 0.0).frequency() == pytest.approx(closed, rel=3e-3)
 
 
 def test_a_seat_that_tilts() -> None:
@@ -101,7 +101,7 @@ def test_a_seat_that_tilts() -> None:
     bar = Segment("bar", 0.0, 200.0, 80.0, 0.0, STEEL)
     inertia = bar.mass * 0.2**2 / 3 + bar.mass * 0.04**2 * 0
     closed = math.sqrt(50e3 / inertia) / (2 * math.pi)
-    assert Bending([bar], [], 0.0, 50.0).frequency() == pytest.approx(closed, rel=0.02)
+    assert BodyBending([bar], [], 0.0, 50.0).frequency() == pytest.approx(closed, rel=0.02)
 
 
 @pytest.mark.parametrize("where", [90.0, 140.0, 200.0])
@@ -122,7 +122,7 @@ def test_a_stepped_tool_bends_as_a_frame_library_says(where: float) -> None:
     model.add_node_load(f"{where:g}", "FY", -400.0)
     model.analyze_linear()
     bent = -model.nodes["200"].DY["Combo 1"]
-    assert Bending(solids, [], 0.0).given(400.0, where, 200.0) == pytest.approx(bent, rel=2e-3)
+    assert BodyBending(solids, [], 0.0).given(400.0, where, 200.0) == pytest.approx(bent, rel=2e-3)
 
 
 def test_a_warm_bore_in_aluminium() -> None:
@@ -148,7 +148,7 @@ def test_between_its_nodes_it_bends_as_a_cantilever(pushed: float, seen: float) 
     second = math.pi / 64 * 25.0**4
     near, far = sorted((pushed, seen))
     closed = 500.0 * near**2 * (3 * far - near) / (6 * STEEL.elastic_modulus * second)
-    assert Bending([rod(25.0, 100.0)], [], 0.0).given(500.0, pushed, seen) == pytest.approx(closed, rel=1e-6)
+    assert BodyBending([rod(25.0, 100.0)], [], 0.0).given(500.0, pushed, seen) == pytest.approx(closed, rel=1e-6)
 
 
 def test_a_pass_and_a_change_take_their_time() -> None:

@@ -16,7 +16,7 @@ from cutting.mechanics.jet import jet_speed, nozzle_flow
 from cutting.mechanics.kinematics import spindle_speed
 from cutting.mechanics.laminate import critical_thrust
 from cutting.mechanics.ring import ring_torque
-from cutting.operations.holes.drill.simulation import Cutting, Point, cutting_of, simulate, trace
+from cutting.operations.holes.drill.simulation import Cutting, DepthPoint, cutting_of, simulate, trace
 from cutting.operations.holes.shared.reached import tolerance_width
 from cutting.quantities import read_dimension
 from cutting.quantities.drill_gauges import gauge_name
@@ -184,7 +184,7 @@ def test_the_stack_integral_is_the_closed_form_for_one_layer() -> None:
 def test_at_every_depth_the_rings_add_up_to_the_integral_along_the_lip(tip: float) -> None:
     """Quadrature along the lip, each element with the layer that it is in: kc·f·r dr for torque, its axial half for thrust."""
     near, far, forces = np.array([0.0, 1.0, 1.8]), np.array([1.0, 1.8, 6.0]), np.array([300.0, 900.0, 120.0])
-    point = Point(4.0, 0.0, 0.0, float(np.tan(np.radians(59))))
+    point = DepthPoint(4.0, 0.0, 0.0, float(np.tan(np.radians(59))))
     thrust, torque, _ = trace(np.array([tip]), point, near, far, Cutting(forces, 0.43, 0.0, np.zeros(3)))
 
     def force(r: float) -> float:
@@ -201,7 +201,7 @@ def test_at_every_depth_the_rings_add_up_to_the_integral_along_the_lip(tip: floa
 def test_two_layers_under_a_flat_point_are_one_after_the_other() -> None:
     """With a flat point the whole lip is in one layer at a time: a step from the closed form of one to that of the other."""
     near, far, forces = np.array([0.0, 2.0]), np.array([2.0, 5.0]), np.array([300.0, 900.0])
-    flat = Point(5.0, 0.0, 0.0, 1e6)
+    flat = DepthPoint(5.0, 0.0, 0.0, 1e6)
     thrust, torque, _ = trace(np.array([1.0, 1.99, 2.01, 4.0]), flat, near, far, Cutting(forces, 0.5, 0.0, np.zeros(2)))
     assert torque == pytest.approx(np.array([300, 300, 900, 900]) * 25 / 2000, rel=1e-4)
     assert thrust == pytest.approx(np.array([300, 300, 900, 900]) * 5 * 0.5, rel=1e-4)

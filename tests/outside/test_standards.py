@@ -10,7 +10,7 @@ import pytest
 
 from cutting.errors import CuttingError
 from cutting.operations.registry import evaluate
-from cutting.quantities import KINDS, Kind, read_dimension, read_quantity
+from cutting.quantities import KINDS, QuantityKind, read_dimension, read_quantity
 from cutting.tooling.designations.holder_code import read_holder_code
 from cutting.tooling.designations.insert_code import read_insert_code
 from cutting.wear.reference import life_law
@@ -197,7 +197,7 @@ def test_physical_numbers(name: str, density: float, conductivity: float) -> Non
 
 
 @pytest.mark.parametrize("kind", [k for k in KINDS.values() if k.words], ids=lambda k: k.name)
-def test_every_unit_word_against_pint(kind: Kind) -> None:
+def test_every_unit_word_against_pint(kind: QuantityKind) -> None:
     """Each word that people may type gives what Pint gives for the unit that it stands for."""
     registry = pint.UnitRegistry(autoconvert_offset_to_baseunit=True)
     for word, unit in kind.words.items():

@@ -16,7 +16,7 @@ from hypothesis import strategies as st
 from cutting.exchange.tables import TABLES
 from server.crib.models import Tool
 from server.crib.things import to_core
-from server.exchange.files import Given
+from server.exchange.files import GivenFile
 from server.exchange.plan import plan_import
 from server.records.models import Change
 from server.work.progress import Progress
@@ -104,7 +104,7 @@ def test_no_cell_breaks_the_preview(demo: None, name: str, data: st.DataObject) 
         st.lists(st.sampled_from([c.name for c in table.columns if not c.required]), unique=True, max_size=5)
     )
     rows = data.draw(st.lists(st.fixed_dictionaries(dict.fromkeys(columns, CELLS)), min_size=1, max_size=3))
-    plan = plan_import([Given(table, columns, list(enumerate(rows, start=2)))], Progress())
+    plan = plan_import([GivenFile(table, columns, list(enumerate(rows, start=2)))], Progress())
     assert len(plan.fates) == len(rows)
     assert all(fate.why for fate in plan.fates if fate.fate == "refused")
 

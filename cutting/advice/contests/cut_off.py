@@ -7,7 +7,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from cutting.advice.best import Best
-from cutting.advice.contest import Check, Contest, Field, Try
+from cutting.advice.contest import Check, Contest, Entrants, Try
 from cutting.advice.contests.slots import (
     FEED_STEP,
     SPEED_SHARES,
@@ -27,7 +27,7 @@ from cutting.quantities.write import Display, display
 from cutting.tooling.slot_stock import SlotStock
 
 
-def enter(setup: CutOffSetup, stock: SlotStock) -> Field:
+def enter(setup: CutOffSetup, stock: SlotStock) -> Entrants:
     """Every pair that reaches, clears the bar, and suits metal and machine; the blade stands at its own overhang."""
     setup = neutral(setup)
 
@@ -42,7 +42,7 @@ def enter(setup: CutOffSetup, stock: SlotStock) -> Field:
     return entered(setup, stock, checks)
 
 
-def tries(setup: CutOffSetup, field: Field, best: Best, part: slice) -> Iterator[Try]:
+def tries(setup: CutOffSetup, field: Entrants, best: Best, part: slice) -> Iterator[Try]:
     """One way for all."""
     rows = np.arange(part.start, part.stop)
     yield rows, standing_for(neutral(setup), field, rows)

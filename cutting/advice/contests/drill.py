@@ -9,14 +9,14 @@ from typing import Any
 import numpy as np
 
 from cutting.advice.best import Best
-from cutting.advice.contest import Array, Check, Contest, Field, Mask, Try, sieve
+from cutting.advice.contest import Array, Check, Contest, Entrants, Mask, Try, sieve
 from cutting.advice.goal_speed import goal_speed, within_book
 from cutting.advice.search import alike
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.holes.drill.evaluate import MODEL
 from cutting.operations.holes.drill.limits import FLAT_POINT, allowances, broken_exit_of, entry_share, exit_share
 from cutting.operations.holes.drill.numbers import JAMS_FROM, Numbers, one_of, packing_of
-from cutting.operations.holes.drill.setup import SHARE, DrillSetup, Entry, Pecks
+from cutting.operations.holes.drill.setup import SHARE, DrillSetup, HoleEntry, Pecks
 from cutting.operations.holes.drill.tool import DrillTool, drill_tools
 from cutting.operations.holes.shared.layers import layer_numbers
 from cutting.operations.holes.shared.reached import tolerance_grade
@@ -39,7 +39,7 @@ SNATCHES = 0.8  # of the diameter: a pilot that a drill of two lips would snatch
 def neutral(setup: DrillSetup) -> DrillSetup:
     """The set-up without what belongs to its present tool, slow where entry or exit ask for it. Raises `CuttingError`."""
     f = setup.feature
-    entry = 1.0 if f.entry is Entry.SPOTTED else float(entry_share(f.entry_angle, f.entry is Entry.CURVED, 180.0))
+    entry = 1.0 if f.entry is HoleEntry.SPOTTED else float(entry_share(f.entry_angle, f.entry is HoleEntry.CURVED, 180.0))
     exits = exit_share(False) if broken_exit_of(f) else 1.0
     plain: dict[str, Any] = {"first_peck": None, "next_peck": None, "least_peck": None, "per_layer": ()}
     found = setup.with_cut(30.0, 0.05).with_settings(pecks=Pecks.NONE, entry_feed=max(entry, SHARE[0]), exit_feed=exits, **plain)
@@ -79,16 +79,16 @@ def _stepped(setup: DrillSetup, own: dict[str, Array]) -> Mask:
     return np.asarray((wanted > 0) & (own["step"] >= wanted - 1e-9) & (own["step_length"] <= setup.depth + own["diameter"]), bool)
 
 
-def enter(setup: DrillSetup, stock: DrillStock) -> Field:
+def enter(setup: DrillSetup, stock: DrillStock) -> Entrants:
     """Every drill in every chuck that takes it and sits here."""
     setup = neutral(setup)
     left, right = stock.places
     tool = drill_tools(setup, stock, left, right)
     fits, refused = sieve(checks(setup, stock, tool), len(left))
-    return Field(stock.parts, (left[fits], right[fits]), tool.take(fits), refused, len(fits))
+    return Entrants(stock.parts, (left[fits], right[fits]), tool.take(fits), refused, len(fits))
 
 
-def tries(setup: DrillSetup, field: Field, best: Best, part: slice) -> Iterator[Try]:
+def tries(setup: DrillSetup, field: Entrants, best: Best, part: slice) -> Iterator[Try]:
     """Without pecks; for those that pack or nearly do, with pecks that break the chips, and with such that clear the flutes.
 
     What packs does so at any speed and feed: it is not tried, but that a drill which packs in every way shows itself by the last one.
@@ -109,12 +109,12 @@ def tries(setup: DrillSetup, field: Field, best: Best, part: slice) -> Iterator[
             yield rows, standing_for(tried, field, rows)
 
 
-def standing_for(setup: DrillSetup, field: Field, rows: Index) -> DrillSetup:
+def standing_for(setup: DrillSetup, field: Entrants, rows: Index) -> DrillSetup:
     """The set-up with the first of some entries, which stands for them all."""
     return replace(setup, **field.tool_of(int(rows[0])))
 
 
-def as_tried(setup: Any, field: Field, best: Best, bad: Index) -> Iterator[Try]:
+def as_tried(setup: Any, field: Entrants, best: Best, bad: Index) -> Iterator[Try]:
     """Entries once more in the set-ups in which they stand."""
     return alike(best, bad)
 

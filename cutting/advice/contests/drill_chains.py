@@ -12,7 +12,7 @@ from cutting.advice.contests.drill import FURTHER, HEADS, PLACED, SPOT_DEPTH
 from cutting.advice.rank import rank
 from cutting.errors import CuttingError
 from cutting.operations.holes.drill.limits import DEEP, allowances
-from cutting.operations.holes.drill.setup import DrillSetup, Entry, HoleFeature
+from cutting.operations.holes.drill.setup import DrillSetup, HoleEntry, HoleFeature
 from cutting.quantities.dimension import Dimension
 from cutting.quantities.write import Display, write
 from cutting.tooling.drill_stock import DrillStock
@@ -32,9 +32,9 @@ def chains(setup: DrillSetup, stock: DrillStock, contest: Contest, single: bool)
     if f.pilot > 0 or f.chamfer > 0:
         return found
     tight = f.diameter.tolerance is not None and f.diameter.tolerance <= FINE
-    if f.entry is Entry.FLAT and (not single or f.entry_angle > 0):
+    if f.entry is HoleEntry.FLAT and (not single or f.entry_angle > 0):
         found += _two(setup, stock, contest, "spot", _spots(setup, stock))
-    if setup.depth >= DEEP * f.diameter.nominal and f.entry is Entry.FLAT:
+    if setup.depth >= DEEP * f.diameter.nominal and f.entry is HoleEntry.FLAT:
         found += _two(setup, stock, contest, "pilot", _pilots(setup, stock))
     if tight or f.roughness is not None:
         found += _two(setup, stock, contest, "ream", _before(setup, stock, "reamer"))
@@ -70,7 +70,7 @@ def _spots(setup: DrillSetup, stock: DrillStock) -> Steps:
     wide = sorted({one.diameter for one in stock.drills if one.type.spots}, key=lambda d: (d < size, abs(d - size)))
     for diameter in wide[:1]:
         first = rough(setup, diameter, depth=SPOT_DEPTH, through=False, stack=(), position=None, **_SQUARE)
-        yield first, lambda one: one.type.spots, _with(setup, entry=Entry.SPOTTED), lambda one: not one.type.enlarges
+        yield first, lambda one: one.type.spots, _with(setup, entry=HoleEntry.SPOTTED), lambda one: not one.type.enlarges
 
 
 def _pilots(setup: DrillSetup, stock: DrillStock) -> Steps:
@@ -80,7 +80,7 @@ def _pilots(setup: DrillSetup, stock: DrillStock) -> Steps:
     yield (
         first,
         lambda one: not one.type.enlarges and one.reach < DEEP * size,
-        _with(setup, entry=Entry.SPOTTED),
+        _with(setup, entry=HoleEntry.SPOTTED),
         lambda one: not one.type.enlarges and one.reach >= setup.depth,
     )
 

@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 from cutting.advice.best import Best
-from cutting.advice.contest import Check, Contest, Field, Try
+from cutting.advice.contest import Check, Contest, Entrants, Try
 from cutting.advice.contests.slots import (
     FEED_STEP,
     SPEED_SHARES,
@@ -22,7 +22,7 @@ from cutting.advice.contests.slots import (
 )
 from cutting.operations.slots.face_groove.evaluate import MODEL
 from cutting.operations.slots.face_groove.numbers import FACE_SHARE, SLOWER_STILL, Numbers
-from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, Spindle, Way
+from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, FaceGrooveWay, SpindleSense
 from cutting.operations.slots.shared.tool import SlotTool
 from cutting.quantities.write import Display, display
 from cutting.tooling.slot_stock import SlotStock
@@ -30,7 +30,7 @@ from cutting.tooling.slot_stock import SlotStock
 ONCE = "one plunge"
 
 
-def enter(setup: FaceGrooveSetup, stock: SlotStock) -> Field:
+def enter(setup: FaceGrooveSetup, stock: SlotStock) -> Entrants:
     """Every pair whose curve enters the first plunge and that reaches the floor, in each way that widens it."""
     setup, f = neutral(setup), setup.feature
     widest = f.width.nominal + (f.width.upper_deviation if f.width.upper_deviation is not None else 0.1)
@@ -49,21 +49,21 @@ def enter(setup: FaceGrooveSetup, stock: SlotStock) -> Field:
 
     def ways(tool: SlotTool) -> list[tuple[str, Any]]:
         wide = f.width.target > tool.width + 0.02
-        return [(ONCE, ~wide), *((way.value, wide) for way in Way)]
+        return [(ONCE, ~wide), *((way.value, wide) for way in FaceGrooveWay)]
 
     return entered(setup, stock, checks, ways)
 
 
-def tries(setup: FaceGrooveSetup, field: Field, best: Best, part: slice) -> Iterator[Try]:
+def tries(setup: FaceGrooveSetup, field: Entrants, best: Best, part: slice) -> Iterator[Try]:
     """Each way with each width."""
     for way, rows in by_width(field, part):
-        chosen = Way.INWARDS if way == ONCE else Way(way)
+        chosen = FaceGrooveWay.INWARDS if way == ONCE else FaceGrooveWay(way)
         yield rows, standing_for(neutral(setup).with_settings(way=chosen), field, rows)
 
 
 def fitted(setup: FaceGrooveSetup, tool: Mapping[str, Any]) -> FaceGrooveSetup:
     """The set-up with a tool put in, and the spindle's sense that its hand wants."""
-    spindle = Spindle.REVERSE if tool["blade"].hand == "L" else Spindle.FORWARD
+    spindle = SpindleSense.REVERSE if tool["blade"].hand == "L" else SpindleSense.FORWARD
     return replace(setup, **tool, settings=replace(setup.settings, spindle=spindle))
 
 

@@ -10,7 +10,7 @@ import numpy as np
 
 from cutting.advice.best import Best
 from cutting.advice.candidate import Candidate
-from cutting.advice.contest import Check, Contest, Field, Try
+from cutting.advice.contest import Check, Contest, Entrants, Try
 from cutting.advice.contests import turned
 from cutting.advice.contests.slots import (
     FEED_STEP,
@@ -29,7 +29,7 @@ from cutting.errors import CuttingError
 from cutting.mechanics.tool_setting import reach_angle
 from cutting.operations.slots.groove.evaluate import MODEL
 from cutting.operations.slots.groove.numbers import Numbers
-from cutting.operations.slots.groove.setup import GrooveSetup, Way
+from cutting.operations.slots.groove.setup import GrooveSetup, GrooveWay
 from cutting.operations.slots.shared.tool import SlotTool
 from cutting.operations.turned.feature import Feature, Settings
 from cutting.operations.turned.setup import Setup
@@ -51,7 +51,7 @@ TOO_SQUARE = (
 LEAST_WALL = 25.0  # degrees out of square from which a slim turning insert follows both walls (common practice)
 
 
-def enter(setup: GrooveSetup, stock: SlotStock) -> Field:
+def enter(setup: GrooveSetup, stock: SlotStock) -> Entrants:
     """Every pair that reaches and fits the groove, in each way that its insert can go."""
     setup, f = neutral(setup), setup.feature
     radius = f.corner
@@ -77,18 +77,23 @@ def enter(setup: GrooveSetup, stock: SlotStock) -> Field:
         room = f.width.target >= ROOM * tool.width
         square = ~one & ~tool.round_edge
         ramps = square & (f.width.target >= RAMP_ROOM * tool.width)
-        open_to = {Way.ONE: one & ~tool.round_edge, Way.SIDE_BY_SIDE: square, Way.ROUND: tool.round_edge & room, Way.RAMP: ramps}
-        return [(way.value, open_to.get(way, square & room)) for way in Way]
+        open_to = {
+            GrooveWay.ONE: one & ~tool.round_edge,
+            GrooveWay.SIDE_BY_SIDE: square,
+            GrooveWay.ROUND: tool.round_edge & room,
+            GrooveWay.RAMP: ramps,
+        }
+        return [(way.value, open_to.get(way, square & room)) for way in GrooveWay]
 
     return entered(setup, stock, checks, ways)
 
 
-def tries(setup: GrooveSetup, field: Field, best: Best, part: slice) -> Iterator[Try]:
+def tries(setup: GrooveSetup, field: Entrants, best: Best, part: slice) -> Iterator[Try]:
     """Each way with each width; layers that are turned in two depths."""
     for name, rows in by_width(field, part):
-        way = Way(name)
+        way = GrooveWay(name)
         shown = standing_for(neutral(setup), field, rows)
-        for layer in (None, DEEP_LAYER * shown.insert.width) if way in (Way.TURNED, Way.RAMP) else (None,):
+        for layer in (None, DEEP_LAYER * shown.insert.width) if way in (GrooveWay.TURNED, GrooveWay.RAMP) else (None,):
             yield rows, shown.with_settings(way=way, side_depth=layer, side_feed=None)
 
 

@@ -10,7 +10,7 @@ from cutting.advice.contests import drill, mill_hole
 from cutting.advice.rank import rank
 from cutting.errors import CuttingError
 from cutting.machine.spindle import DRIVEN
-from cutting.operations.holes.drill.setup import DrillSetup, Entry
+from cutting.operations.holes.drill.setup import DrillSetup, HoleEntry
 from cutting.operations.holes.mill_hole.setup import MillHoleSettings, MillHoleSetup
 from cutting.quantities.write import Display, write
 from cutting.tooling.drill_stock import DrillStock
@@ -34,7 +34,7 @@ def milled(setup: DrillSetup, stock: DrillStock) -> tuple[list[Candidate], str]:
             machine=machine.on(DRIVEN) if machine.turns else machine,
             mill=crib.mills[0],
             chuck=crib.chucks[0],
-            feature=replace(f, entry=Entry.FLAT, straightness=None, burr=None, asked_holes=None, span=0.0),
+            feature=replace(f, entry=HoleEntry.FLAT, straightness=None, burr=None, asked_holes=None, span=0.0),
             settings=MillHoleSettings(60.0, 0.02, setup.settings.coolant),
             holding=setup.holding,
             house=setup.house,

@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 
 from cutting.advice.best import Best
-from cutting.advice.contest import Array, Check, Contest, Field, Mask, Try, sieve
+from cutting.advice.contest import Array, Check, Contest, Entrants, Mask, Try, sieve
 from cutting.advice.contests.drill import NEAR_SHARE, NEAR_SIZE, as_tried
 from cutting.advice.goal_speed import goal_speed, within_book
 from cutting.operations.holes.mill_hole.evaluate import MODEL
@@ -63,16 +63,16 @@ def checks(setup: MillHoleSetup, tool: MillTool) -> list[Check]:
     ]
 
 
-def enter(setup: MillHoleSetup, stock: MillStock) -> Field:
+def enter(setup: MillHoleSetup, stock: MillStock) -> Entrants:
     """Every mill in every chuck that takes it and sits here."""
     setup = neutral(setup)
     left, right = stock.places
     tool = mill_tools(setup, stock, left, right)
     fits, refused = sieve(checks(setup, tool), len(left))
-    return Field(stock.parts, (left[fits], right[fits]), tool.take(fits), refused, len(fits))
+    return Entrants(stock.parts, (left[fits], right[fits]), tool.take(fits), refused, len(fits))
 
 
-def tries(setup: MillHoleSetup, field: Field, best: Best, part: slice) -> Iterator[Try]:
+def tries(setup: MillHoleSetup, field: Entrants, best: Best, part: slice) -> Iterator[Try]:
     """Straight down what is as wide as the hole; the rest down a helix at the usual pitch and at others, at last with a last turn."""
     setup, places = neutral(setup), np.arange(part.start, part.stop)
     straight = plunges(setup, field.tool.own["diameter"][places, 0])
@@ -92,7 +92,7 @@ def tries(setup: MillHoleSetup, field: Field, best: Best, part: slice) -> Iterat
                 yield rows, _standing(setup.with_settings(pitch_times=times, finish=finish), field, rows)
 
 
-def _standing(setup: MillHoleSetup, field: Field, rows: Any) -> MillHoleSetup:
+def _standing(setup: MillHoleSetup, field: Entrants, rows: Any) -> MillHoleSetup:
     return replace(setup, **field.tool_of(int(rows[0])))
 
 

@@ -10,7 +10,7 @@ import numpy as np
 
 from cutting.advice.best import Best
 from cutting.advice.candidate import Candidate
-from cutting.advice.contest import Array, Check, Contest, Field, Try, sieve
+from cutting.advice.contest import Array, Check, Contest, Entrants, Try, sieve
 from cutting.advice.contests.drill import as_tried, standing_for
 from cutting.advice.contests.thread_ways import FURTHER, HEADS, at_risk, cells, hole_first
 from cutting.advice.goal_speed import goal_speed, within_book
@@ -56,16 +56,16 @@ def checks(setup: MillThreadSetup, tool: ThreadMillTool) -> list[Check]:
     ]
 
 
-def enter(setup: MillThreadSetup, stock: ThreadMillStock) -> Field:
+def enter(setup: MillThreadSetup, stock: ThreadMillStock) -> Entrants:
     """Every mill in every chuck that takes it and sits here."""
     setup = neutral(setup)
     left, right = stock.places
     tool = thread_mill_tools(setup, stock, left, right)
     fits, refused = sieve(checks(setup, tool), len(left))
-    return Field(stock.parts, (left[fits], right[fits]), tool.take(fits), refused, len(fits))
+    return Entrants(stock.parts, (left[fits], right[fits]), tool.take(fits), refused, len(fits))
 
 
-def tries(setup: MillThreadSetup, field: Field, best: Best, part: slice) -> Iterator[Try]:
+def tries(setup: MillThreadSetup, field: Entrants, best: Best, part: slice) -> Iterator[Try]:
     """In one pass; what does not stand then, in more."""
     setup, places = neutral(setup), np.arange(part.start, part.stop)
     for passes, repeats in PASSES:

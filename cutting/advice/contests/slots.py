@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 
 from cutting.advice.best import Best
-from cutting.advice.contest import Array, Check, Field, Try, sieve
+from cutting.advice.contest import Array, Check, Entrants, Try, sieve
 from cutting.advice.goal_speed import goal_speed, within_book
 from cutting.advice.search import alike
 from cutting.operations.frame.model import Model
@@ -48,7 +48,7 @@ def neutral(setup: Any) -> Any:
     return found
 
 
-def entered(setup: SlotSetup, stock: SlotStock, checks: Any, ways: Any = None) -> Field:
+def entered(setup: SlotSetup, stock: SlotStock, checks: Any, ways: Any = None) -> Entrants:
     """Every pair that satisfies `checks(tool)`, in each of the `ways(tool)`: names with where they may be used."""
     left, right = stock.places
     tool = slot_tools(setup, stock, left, right)
@@ -60,15 +60,15 @@ def entered(setup: SlotSetup, stock: SlotStock, checks: Any, ways: Any = None) -
         every = np.concatenate([rows for _, rows in open_to]) if open_to else np.zeros(0, np.intp)
         names = tuple(name for name, rows in open_to for _ in rows)
         left, right, tool = left[every], right[every], tool.take(every)
-    return Field(stock.parts, (left, right), tool, refused, len(fits), tuple(names))
+    return Entrants(stock.parts, (left, right), tool, refused, len(fits), tuple(names))
 
 
-def standing_for(setup: Any, field: Field, rows: Index) -> Any:
+def standing_for(setup: Any, field: Entrants, rows: Index) -> Any:
     """The set-up with the first of some entries, which stands for them all."""
     return replace(setup, **field.tool_of(int(rows[0])))
 
 
-def by_width(field: Field, part: slice) -> Iterator[tuple[str, Index]]:
+def by_width(field: Entrants, part: slice) -> Iterator[tuple[str, Index]]:
     """Entries of a part that share way and width."""
     widths, places = field.tool.width[part][:, 0], np.arange(part.start, part.stop)
     ways = np.array([field.way(k) for k in places])
@@ -77,7 +77,7 @@ def by_width(field: Field, part: slice) -> Iterator[tuple[str, Index]]:
             yield way, places[(ways == way) & (widths == width)]
 
 
-def as_tried(setup: Any, field: Field, best: Best, bad: Index) -> Iterator[Try]:
+def as_tried(setup: Any, field: Entrants, best: Best, bad: Index) -> Iterator[Try]:
     """Entries once more in the set-ups in which they stand."""
     return alike(best, bad)
 

@@ -10,14 +10,14 @@ import numpy as np
 
 from cutting.advice.best import Best
 from cutting.advice.candidate import Candidate
-from cutting.advice.contest import Array, Check, Contest, Field, Try, sieve
+from cutting.advice.contest import Array, Check, Contest, Entrants, Try, sieve
 from cutting.advice.contests.drill import as_tried, standing_for
 from cutting.advice.contests.thread_ways import FURTHER, HEADS, at_risk, cells, hole_first
 from cutting.advice.goal_speed import goal_speed, within_book
 from cutting.operations.threads.tap.evaluate import MODEL
 from cutting.operations.threads.tap.limits import LEAST_SPEED
 from cutting.operations.threads.tap.numbers import Numbers, one_of
-from cutting.operations.threads.tap.setup import Held, TapSettings, TapSetup, same_thread
+from cutting.operations.threads.tap.setup import TapHolding, TapSettings, TapSetup, same_thread
 from cutting.operations.threads.tap.tool import TapTool, tap_tools
 from cutting.quantities.write import display
 from cutting.tooling.tap_stock import TapStock
@@ -25,7 +25,7 @@ from cutting.tooling.tap_stock import TapStock
 
 def neutral(setup: TapSetup) -> TapSetup:
     """The set-up without what belongs to its present tool, led as the machine can. Raises `CuttingError`."""
-    held = Held.FLOATING if setup.machine.geared else Held.SYNCHRONISED
+    held = TapHolding.FLOATING if setup.machine.geared else TapHolding.SYNCHRONISED
     found = replace(setup, settings=TapSettings(10.0, setup.settings.coolant, held, None))
     found.check_case()
     return found
@@ -46,16 +46,16 @@ def checks(setup: TapSetup, stock: TapStock, places: Any, tool: TapTool) -> list
     ]
 
 
-def enter(setup: TapSetup, stock: TapStock) -> Field:
+def enter(setup: TapSetup, stock: TapStock) -> Entrants:
     """Every tap for this thread in every chuck that takes it and sits here."""
     setup = neutral(setup)
     left, right = stock.places
     tool = tap_tools(setup, stock, left, right)
     good, refused = sieve(checks(setup, stock, left, tool), len(left))
-    return Field(stock.parts, (left[good], right[good]), tool.take(good), refused, len(good))
+    return Entrants(stock.parts, (left[good], right[good]), tool.take(good), refused, len(good))
 
 
-def tries(setup: TapSetup, field: Field, best: Best, part: slice) -> Iterator[Try]:
+def tries(setup: TapSetup, field: Entrants, best: Best, part: slice) -> Iterator[Try]:
     """Once: a tap has no other way."""
     places = np.arange(part.start, part.stop)
     yield places, standing_for(neutral(setup), field, places)  # type: ignore[arg-type]

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from cutting.advice.best import Best
-from cutting.advice.contest import Check, Contest, Field, Try
+from cutting.advice.contest import Check, Contest, Entrants, Try
 from cutting.advice.contests.slots import (
     FEED_STEP,
     SPEED_SHARES,
@@ -28,7 +28,7 @@ from cutting.quantities.write import Display, display
 from cutting.tooling.slot_stock import SlotStock
 
 
-def enter(setup: TrepanSetup, stock: SlotStock) -> Field:
+def enter(setup: TrepanSetup, stock: SlotStock) -> Entrants:
     """Every head that reaches through and cuts the diameter, in each way that its cartridges stand."""
     setup = neutral(setup)
 
@@ -49,7 +49,7 @@ def enter(setup: TrepanSetup, stock: SlotStock) -> Field:
     return entered(setup, stock, checks, ways)
 
 
-def tries(setup: TrepanSetup, field: Field, best: Best, part: slice) -> Iterator[Try]:
+def tries(setup: TrepanSetup, field: Entrants, best: Best, part: slice) -> Iterator[Try]:
     """Each way that cartridges stand."""
     places = np.arange(part.start, part.stop)
     ways = np.array([field.way(k) for k in places])

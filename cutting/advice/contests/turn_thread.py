@@ -10,7 +10,7 @@ import numpy as np
 
 from cutting.advice.best import Best
 from cutting.advice.candidate import Candidate
-from cutting.advice.contest import Array, Check, Contest, Field, Try, sieve
+from cutting.advice.contest import Array, Check, Contest, Entrants, Try, sieve
 from cutting.advice.contests.drill import as_tried, standing_for
 from cutting.advice.contests.thread_ways import FURTHER, HEADS, at_risk, cells, hole_first
 from cutting.advice.goal_speed import goal_speed, within_book
@@ -49,16 +49,16 @@ def checks(setup: TurnThreadSetup, tool: ThreadTool) -> list[Check]:
     ]
 
 
-def enter(setup: TurnThreadSetup, stock: ThreadTurnStock) -> Field:
+def enter(setup: TurnThreadSetup, stock: ThreadTurnStock) -> Entrants:
     """Every insert in every holder of its seat."""
     setup = neutral(setup)
     left, right = stock.places
     tool = thread_tools(setup, stock, left, right)
     fits, refused = sieve(checks(setup, tool), len(left))
-    return Field(stock.parts, (left[fits], right[fits]), tool.take(fits), refused, len(fits))
+    return Entrants(stock.parts, (left[fits], right[fits]), tool.take(fits), refused, len(fits))
 
 
-def tries(setup: TurnThreadSetup, field: Field, best: Best, part: slice) -> Iterator[Try]:
+def tries(setup: TurnThreadSetup, field: Entrants, best: Best, part: slice) -> Iterator[Try]:
     """Inserts of one tip and tool material together, as tip and passes are theirs: in the usual number, in fewer, and in more where
     those break something."""
     setup = neutral(setup)

@@ -9,7 +9,7 @@ import numpy as np
 
 from cutting.advice.best import Best
 from cutting.advice.candidate import Refused
-from cutting.advice.contest import Array, Contest, Field, Try
+from cutting.advice.contest import Array, Contest, Entrants, Try
 from cutting.chips.window import depth_scale
 from cutting.mechanics.chip_section import chip_area, engaged_edge, mean_chip_thickness
 from cutting.mechanics.finish import RA_OF_RT, SIDE_FLOW, WIPER_GAIN, minimum_chip_share
@@ -41,7 +41,7 @@ POWER_MARGIN = 0.985
 FAST = 200.0  # m/min, a good speed for a finish in steel
 
 
-def enter(setup: Setup, crib: Crib) -> Field:
+def enter(setup: Setup, crib: Crib) -> Entrants:
     """Every pair that fits by exact rules. Raises `CuttingError` for a feature, machine or holding that cannot be."""
     neutral = _neutral(setup)
     case_of(neutral)  # refuses what cannot be
@@ -53,7 +53,7 @@ def enter(setup: Setup, crib: Crib) -> Field:
     refused = [Refused(name, reason, lost) for name, (reason, lost) in counts.items()]
     if unknown := int(np.count_nonzero(~known)):
         refused.append(Refused("starting_speed", "no starting speed for this tool material in this group", unknown))
-    return Field(crib.parts, (left[known], right[known]), cutter.take(known), tuple(refused), len(fits))
+    return Entrants(crib.parts, (left[known], right[known]), cutter.take(known), tuple(refused), len(fits))
 
 
 def _neutral(setup: Setup) -> Setup:
@@ -77,7 +77,7 @@ def _fewest(setup: Setup, cutter: Cutter) -> Index:
     return np.clip(np.ceil(setup.stock_to_remove / deepest - 1e-6), 1, MOST_PASSES).astype(np.intp)
 
 
-def tries(setup: Setup, field: Field, best: Best, part: slice) -> Iterator[Try]:
+def tries(setup: Setup, field: Entrants, best: Best, part: slice) -> Iterator[Try]:
     """Few passes for all; more where a force is what breaks."""
     fewest = _fewest(setup, field.tool.take(part))
     everything = np.arange(len(fewest))
@@ -96,7 +96,7 @@ def tries(setup: Setup, field: Field, best: Best, part: slice) -> Iterator[Try]:
             yield waiting[fewest[waiting] + extra == passes] + part.start, _in_passes(setup, int(passes))
 
 
-def eased(setup: Setup, field: Field, best: Best, bad: Index) -> Iterator[Try]:
+def eased(setup: Setup, field: Entrants, best: Best, bad: Index) -> Iterator[Try]:
     """Shallower, for tools that stand before being refused."""
     fewest = _fewest(setup, field.tool.take(bad))
     for extra in EASED_PASSES:

@@ -94,7 +94,7 @@ def shifted(setup: Any, spreads: Mapping[str, Any]) -> dict[str, Array]:
     return found
 
 
-class Side(NamedTuple):
+class LimitSide(NamedTuple):
     """One side of a limit that is bounded: what may be, what is, and where it applies; numbers, or arrays (rows, steps)."""
 
     name: str
@@ -107,21 +107,21 @@ class Side(NamedTuple):
         return max(np.shape(one)[-1] if np.ndim(one) else 1 for one in self[1:])
 
 
-def _sides(rule: Rule[Any], x: Any) -> Iterator[Side]:
+def _sides(rule: Rule[Any], x: Any) -> Iterator[LimitSide]:
     applies = rule.applies(x)
     if applies is not True and not np.any(applies):
         return
     value, lower, upper = rule.read(x)
     if rule.name == "secure":  # the risk that is taken against the risk that is allowed
-        yield Side(rule.name, 100.0 - np.asarray(lower, float), 100.0 - np.asarray(value, float), applies)
+        yield LimitSide(rule.name, 100.0 - np.asarray(lower, float), 100.0 - np.asarray(value, float), applies)
         return
     if rule.bound is not Bound.LOWER and upper is not None:
-        yield Side(rule.name, upper, value, applies)
+        yield LimitSide(rule.name, upper, value, applies)
     if lower is not None and (rule.bound is Bound.LOWER or (rule.bound is Bound.WINDOW and not rule.free_below)):
-        yield Side(rule.name, value, lower, applies)
+        yield LimitSide(rule.name, value, lower, applies)
 
 
-def _chances(sides: Sequence[Side], rows: int, names: Sequence[str]) -> dict[str, Chance]:
+def _chances(sides: Sequence[LimitSide], rows: int, names: Sequence[str]) -> dict[str, Chance]:
     """How surely each limit holds, from where each side stands in every row and how far each quantity moves it; all sides at once.
 
     The margin is the logarithm of bound over value, without end where a limit does not apply. Of several steps the least sure counts.

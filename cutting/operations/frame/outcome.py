@@ -8,7 +8,7 @@ from enum import StrEnum
 from typing import Any
 
 from cutting.quantities.write import Display, display
-from cutting.working import Step
+from cutting.working import WorkingStep
 
 TOUCHING = 1e-9  # a limit is broken beyond this much over its bound: on it is within
 
@@ -40,7 +40,7 @@ class Value:
     honesty: str
     low: Display | None = None
     high: Display | None = None
-    working: tuple[Step, ...] = ()
+    working: tuple[WorkingStep, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -79,7 +79,7 @@ class Limit:
     source: str
     why: str
     remedies: tuple[Remedy, ...] = ()
-    working: tuple[Step, ...] = ()
+    working: tuple[WorkingStep, ...] = ()
     holds: float = 1.0  # chance that it holds, from the bands of what its numbers rest on
     moved_by: tuple[Moved, ...] = ()
 
@@ -180,7 +180,7 @@ def shown(
     kind: str,
     honesty: str,
     band: tuple[float, float] | None = None,
-    working: tuple[Step, ...] = (),
+    working: tuple[WorkingStep, ...] = (),
 ) -> Value:
     """A `Value` with its displays made."""
     low, high = (display(band[0], kind), display(band[1], kind)) if band else (None, None)

@@ -12,7 +12,7 @@ from cutting.quantities.write import Display
 from cutting.working import Recorder
 
 
-class Shown:
+class ResultsSaid:
     """Collects results by name, in the order in which they are said; of several passes the last one's number."""
 
     def __init__(self, record: Recorder) -> None:

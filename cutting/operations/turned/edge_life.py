@@ -19,7 +19,7 @@ SURELY = (0.95, 0.99, 0.999)
 
 
 @dataclass(frozen=True)
-class Point:
+class LifePoint:
     """One speed of the curve: m/min, minutes of life, seconds and money per piece, pieces per planned change."""
 
     cutting_speed: float
@@ -30,7 +30,7 @@ class Point:
 
 
 @dataclass(frozen=True)
-class Change:
+class EdgeChange:
     """Change the edge after so many pieces, and so many of a hundred edges last that long."""
 
     probability: float
@@ -45,9 +45,9 @@ class EdgeLife:
     lives: tuple[float, ...]
     costs: tuple[float, ...]
     seconds: tuple[float, ...]
-    now: Point
-    cheapest: Point
-    fastest: Point
+    now: LifePoint
+    cheapest: LifePoint
+    fastest: LifePoint
     book_low: float
     book_high: float
     band: float
@@ -55,8 +55,8 @@ class EdgeLife:
     median_parts: float
     parts: tuple[float, ...]
     survival: tuple[float, ...]
-    changes: tuple[Change, ...]
-    planned: Change
+    changes: tuple[EdgeChange, ...]
+    planned: EdgeChange
     run_parts: float
     sister_tools: int
     says: str
@@ -72,20 +72,20 @@ def edge_life(setup: Setup) -> EdgeLife:
     lives, costs, seconds = (_column(a) for a in (swept.tool_life, swept.operation_cost, swept.operation_time))
     parts = _column(swept.change_parts)
 
-    def point(k: int) -> Point:
-        return Point(float(speeds[k]), float(lives[k]), float(seconds[k]), float(costs[k]), float(parts[k]))
+    def point(k: int) -> LifePoint:
+        return LifePoint(float(speeds[k]), float(lives[k]), float(seconds[k]), float(costs[k]), float(parts[k]))
 
     shape, median = float(np.ravel(done.weibull_shape)[-1]), float(np.ravel(done.median_parts)[-1])
     counts = np.linspace(0.0, 2.2 * median, 90)
     planned_parts = float(np.ravel(done.change_parts)[-1])
     run_parts = float(np.ravel(done.run_parts)[-1])
-    changes = tuple(Change(p, float(median * life_quantile(p, shape))) for p in SURELY)
+    changes = tuple(EdgeChange(p, float(median * life_quantile(p, shape))) for p in SURELY)
     return EdgeLife(
         plain_floats(speeds),
         plain_floats(lives),
         plain_floats(costs),
         plain_floats(seconds),
-        Point(now, last_pass(done.tool_life), last_pass(done.operation_time), last_pass(done.operation_cost), planned_parts),
+        LifePoint(now, last_pass(done.tool_life), last_pass(done.operation_time), last_pass(done.operation_cost), planned_parts),
         point(int(np.argmin(costs))),
         point(int(np.argmin(seconds))),
         low,
@@ -96,7 +96,7 @@ def edge_life(setup: Setup) -> EdgeLife:
         plain_floats(counts),
         plain_floats(_survival(counts, median, shape)),
         changes,
-        Change(float(_survival(np.array([planned_parts]), median, shape)[0]), planned_parts),
+        EdgeChange(float(_survival(np.array([planned_parts]), median, shape)[0]), planned_parts),
         run_parts,
         _sisters(setup, run_parts, changes[0].parts),
         _says(setup, now, point(int(np.argmin(costs))), high),
@@ -112,7 +112,7 @@ def _sisters(setup: Setup, run_parts: float, sure_parts: float) -> int:
     return int(np.ceil(run_parts / max(sure_parts, 1e-9))) if setup.batch.unattended_hours > 0 else 1
 
 
-def _says(setup: Setup, now: float, cheapest: Point, high: float) -> str:
+def _says(setup: Setup, now: float, cheapest: LifePoint, high: float) -> str:
     share = now / cheapest.cutting_speed - 1.0
     place = "at the cheapest speed" if abs(share) < 0.05 else f"{abs(share):.0%} {'above' if share > 0 else 'below'} the cheapest speed"
     held = " The cheapest speed lies above the book's window; the house rule holds it." if cheapest.cutting_speed > high else ""

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import numpy as np
 
-from cutting.motion.moves import Edge, Frame, Path, Point, Spindle
-from cutting.motion.trace import CLEAR, Trace
+from cutting.motion.moves import CuttingOutline, Frame, Path, Point, SpindleOn
+from cutting.motion.trace import CLEAR, PathMaker
 from cutting.operations.turned.case import APPROACH
 from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.plan import pass_depths
@@ -53,18 +53,18 @@ def _turned(x: Cut, face: float) -> Path:
     speeds = [float(one) for one in np.broadcast_to(np.ravel(x.spindle_speed), len(depths))]
     feed = float(np.ravel(x.feed_per_rev)[0])
     starts = [(points[0][0] + outwards * one, 0.0, points[0][2] + run_in) for one in map(float, left)]
-    first = Spindle(speeds[0], speeds[0], seconds=setup.machine.start_time)
-    trace = Trace(setup.machine, Frame.TURNED, TIP, starts[0], setup.insert.name, setup.settings.coolant, first)
+    first = SpindleOn(speeds[0], speeds[0], seconds=setup.machine.start_time)
+    trace = PathMaker(setup.machine, Frame.TURNED, TIP, starts[0], setup.insert.name, setup.settings.coolant, first)
     for k, more in enumerate(map(float, left)):
         if k and speeds[k] != speeds[k - 1]:
-            trace.switch(Spindle(speeds[k], speeds[k]))
+            trace.switch(SpindleOn(speeds[k], speeds[k]))
         trace.rapid(*starts[k])
         for radius, y, z in points[0 if len(points) > 2 else 1 :]:
             trace.feed(radius + outwards * more, y, z, feed)
         radius, y, z = trace.at
         trace.rapid(radius + outwards * CLEAR, y, z)
         trace.rapid(starts[k][0] + outwards * CLEAR, y, starts[k][2])
-    return trace.done(Edge(((0.0, 0.0), (outwards * BEYOND, 0.0), (outwards * BEYOND, THIN), (0.0, THIN))))
+    return trace.done(CuttingOutline(((0.0, 0.0), (outwards * BEYOND, 0.0), (outwards * BEYOND, THIN), (0.0, THIN))))
 
 
 def _faced(x: Cut, face: float) -> Path:
@@ -72,15 +72,15 @@ def _faced(x: Cut, face: float) -> Path:
     outer, inner = f.start_diameter / 2.0 + APPROACH, f.end_diameter.nominal / 2.0
     if setup.machine.constant_surface_speed:
         drive = setup.machine.drive(x.case.top_speed)
-        spindle = Spindle(drive.low, drive.top, float(np.ravel(x.cutting_speed)[0]), setup.machine.start_time)
+        spindle = SpindleOn(drive.low, drive.top, float(np.ravel(x.cutting_speed)[0]), setup.machine.start_time)
     else:
         n = float(np.ravel(x.spindle_speed)[0])
-        spindle = Spindle(n, n, seconds=setup.machine.start_time)
+        spindle = SpindleOn(n, n, seconds=setup.machine.start_time)
     places = face - np.cumsum(pass_depths(setup))
-    trace = Trace(setup.machine, Frame.TURNED, TIP, (outer, 0.0, float(places[0])), setup.insert.name, setup.settings.coolant, spindle)
+    trace = PathMaker(setup.machine, Frame.TURNED, TIP, (outer, 0.0, float(places[0])), setup.insert.name, setup.settings.coolant, spindle)
     for place in map(float, places):
         trace.rapid(outer, 0.0, place)
         trace.feed(inner, 0.0, place, float(np.ravel(x.feed_per_rev)[0]))
         trace.rapid(inner, 0.0, place + CLEAR)
         trace.rapid(outer, 0.0, place + CLEAR)
-    return trace.done(Edge(((0.0, 0.0), (0.0, BEYOND), (THIN, BEYOND), (THIN, 0.0))))
+    return trace.done(CuttingOutline(((0.0, 0.0), (0.0, BEYOND), (THIN, BEYOND), (THIN, 0.0))))

@@ -98,7 +98,7 @@ class Wear:
 
 
 @dataclass(frozen=True)
-class Window:
+class ChipGauge:
     """Where feed and depth stand in the chip breaker's window."""
 
     window_gauge: Array
@@ -108,7 +108,7 @@ class Window:
 
 
 @dataclass(frozen=True)
-class Cut(Spent, Window, Wear, Surface, Bending, Forces, Chip):
+class Cut(Spent, ChipGauge, Wear, Surface, Bending, Forces, Chip):
     """Everything computed; arrays (..., passes), sums over passes (..., 1). Units as in the nomenclature."""
 
     case: Case
@@ -329,7 +329,7 @@ def _wear(case: Case, cutter: Cutter, chip: Chip, forces: Forces, record: Silent
     return Wear(rise, standing, minutes, shape)
 
 
-def _window(case: Case, cutter: Cutter, chip: Chip, record: Silent) -> Window:
+def _window(case: Case, cutter: Cutter, chip: Chip, record: Silent) -> ChipGauge:
     across, along = window_scales(case, cutter, chip.cutting_speed)
     gauge = record(
         window_gauge,
@@ -344,7 +344,7 @@ def _window(case: Case, cutter: Cutter, chip: Chip, record: Silent) -> Window:
     index = chip_index_of(gauge)
     if case.ductility > 0.3:
         index = np.where(cutter.breaker > 0, index, np.minimum(index, BARE_INDEX))
-    return Window(gauge, across, along, np.minimum(index, softest_index(case.ductility, case.pressure)))
+    return ChipGauge(gauge, across, along, np.minimum(index, softest_index(case.ductility, case.pressure)))
 
 
 def window_scales(case: Case, cutter: Cutter, speed: Any) -> tuple[Array, Array]:
@@ -382,7 +382,7 @@ def _pass_seconds(case: Case, chip: Chip, record: Silent) -> Array:
     return np.asarray(record(kinematics.facing_time_at_fixed_speed, spindle_speed=chip.spindle_speed, **way))
 
 
-def _money(case: Case, cutter: Cutter, chip: Chip, wear: Wear, window: Window, seconds: Array, record: Silent) -> dict[str, Array]:
+def _money(case: Case, cutter: Cutter, chip: Chip, wear: Wear, window: ChipGauge, seconds: Array, record: Silent) -> dict[str, Array]:
     machine = case.setup.machine
     engaged = over_passes(seconds, np.add)
     idle = np.full_like(engaged, seconds.shape[-1] * case.travel_idle + around_seconds(machine))

@@ -24,7 +24,7 @@ CEILINGS = ("spindle_power", "chip_window", "part_bends", "chatter", "edge_stren
 
 
 @dataclass(frozen=True)
-class Bound:
+class DepthBound:
     """One limit on the depth of a pass [mm]: the largest it allows, or with `least` the smallest."""
 
     name: str
@@ -36,10 +36,10 @@ class Bound:
 
 
 @dataclass(frozen=True)
-class Plan:
+class PassPlan:
     """What the planner says: bounds, the closest first, the fewest equal passes, and what to mind."""
 
-    bounds: tuple[Bound, ...]
+    bounds: tuple[DepthBound, ...]
     deepest: float
     shallowest: float
     fewest: int
@@ -48,7 +48,7 @@ class Plan:
     notes: tuple[str, ...]
 
 
-def plan(setup: Setup, rules: Sequence[Rule[Cut]] = RULES) -> Plan:
+def plan(setup: Setup, rules: Sequence[Rule[Cut]] = RULES) -> PassPlan:
     """The plan of a set-up at its tool, speed and feed, by the limits of its kind. Raises `CuttingError`."""
     case, cutter = case_of(setup), single_cutter(setup)
     bounds = _bounds(case, cutter, rules)
@@ -57,7 +57,7 @@ def plan(setup: Setup, rules: Sequence[Rule[Cut]] = RULES) -> Plan:
     shallowest = max((b.depth for b in bounds if b.least), default=0.0)
     fewest = max(1, int(np.ceil(stock / max(deepest, 1e-6) - 1e-6)))
     depths = pass_depths(setup)
-    return Plan(
+    return PassPlan(
         bounds,
         deepest,
         shallowest,
@@ -68,7 +68,7 @@ def plan(setup: Setup, rules: Sequence[Rule[Cut]] = RULES) -> Plan:
     )
 
 
-def _bounds(case: Case, cutter: Cutter, rules: Sequence[Rule[Cut]]) -> tuple[Bound, ...]:
+def _bounds(case: Case, cutter: Cutter, rules: Sequence[Rule[Cut]]) -> tuple[DepthBound, ...]:
     setup = case.setup
     stock = setup.stock_to_remove
     most = max(12.0, 1.5 * stock)
@@ -88,7 +88,7 @@ def _bounds(case: Case, cutter: Cutter, rules: Sequence[Rule[Cut]]) -> tuple[Bou
     return tuple(sorted(found, key=lambda b: (b.least, b.depth)))
 
 
-def _crossings(rule: Rule[Cut], depths: Array, used: Array) -> list[Bound]:
+def _crossings(rule: Rule[Cut], depths: Array, used: Array) -> list[DepthBound]:
     """The ends of the depths that a limit allows: its longest allowed stretch."""
     inside = np.flatnonzero(used <= 1.0 + 1e-9)
     label = rule.label.split(",")[0]
@@ -107,8 +107,8 @@ def _between(depths: Array, used: Array, a: int, b: int) -> float:
     return float(depths[a] + share * (depths[b] - depths[a]))
 
 
-def _bound(name: str, label: str, depth: float, least: bool, why: str) -> Bound:
-    return Bound(name, label, depth, display(round(depth, 2), "length"), least, why)
+def _bound(name: str, label: str, depth: float, least: bool, why: str) -> DepthBound:
+    return DepthBound(name, label, depth, display(round(depth, 2), "length"), least, why)
 
 
 def _notes(setup: Setup, case: Case, cutter: Cutter, depths: Array, shallowest: float) -> list[str]:

@@ -15,7 +15,7 @@ from cutting.mechanics.tool_setting import height_size_error, pip_diameter
 from cutting.operations.frame.change import in_words
 from cutting.operations.frame.outcome import Bow, ChipVerdict, Pass, Value
 from cutting.operations.frame.over_passes import last_pass
-from cutting.operations.frame.results import Shown
+from cutting.operations.frame.results import ResultsSaid
 from cutting.operations.turned.fit import fouled
 from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.plan import pass_depths
@@ -29,7 +29,7 @@ Array = NDArray[np.float64]
 
 def results(done: Cut, record: Recorder) -> dict[str, Value]:
     """The numbers that a person takes away, with band and working; of several passes the last."""
-    say = Shown(record)
+    say = ResultsSaid(record)
     say.money(done)
     say.life(done)
     say.banded(
@@ -55,7 +55,7 @@ def results(done: Cut, record: Recorder) -> dict[str, Value]:
     return say.found
 
 
-def _edge_stands(done: Cut, say: Shown) -> None:
+def _edge_stands(done: Cut, say: ResultsSaid) -> None:
     """How the edge stands, how far a worn one misses the size, and what a low or high tip leaves."""
     case, cutter, setup, height = done.case, done.cutter, done.setup, done.setup.centre_height
     back = last_pass(say.record(nose_recession, wear_land=WEAR_LIMIT, clearance=cutter.clearance))

@@ -12,8 +12,8 @@ from cutting.operations.turned.case import Case, Cutter, case_of, single_cutter
 from cutting.operations.turned.physics import cut
 from cutting.operations.turned.plan import pass_depths
 from cutting.operations.turned.setup import Setup
-from cutting.sizing.offsets import Belief, Observation, command_for, learn, prior
-from cutting.sizing.settling import Fit, settle
+from cutting.sizing.offsets import Observation, OffsetEstimate, command_for, learn, prior
+from cutting.sizing.settling import SettlingFit, settle
 from cutting.sizing.warmth import REFERENCE, at_reference, growth
 
 COVERAGE = 1.96  # 95 %
@@ -34,7 +34,7 @@ class Measured:
 
 
 @dataclass(frozen=True)
-class Entry:
+class LedgerEntry:
     """One line of the ledger: the pass as it really was, and what was believed before it and after."""
 
     piece: int
@@ -86,7 +86,7 @@ class Warmth:
 class Ledger:
     """The state of size control for one operation; `notes` say plainly what is known and what is not."""
 
-    entries: tuple[Entry, ...]
+    entries: tuple[LedgerEntry, ...]
     next: Next | None
     setting: float
     setting_spread: float
@@ -98,7 +98,7 @@ class Ledger:
     warnings: tuple[str, ...]
     doubtful: tuple[tuple[Measured, str], ...] = ()
     warmth: Warmth | None = None
-    fit: Fit | None = None  # how surely the drawing's limits are met, where it gives any
+    fit: SettlingFit | None = None  # how surely the drawing's limits are met, where it gives any
 
 
 def doubt_of(setup: Setup, before: float, one: Measured) -> str:
@@ -137,7 +137,7 @@ def ledger(setup: Setup, readings: Sequence[Measured]) -> Ledger:
     case, cutter = case_of(setup), single_cutter(setup)
     ordered = sorted(readings, key=lambda one: (one.piece, one.pass_number))
     belief = start = _prior(case, cutter, setup)
-    entries: list[Entry] = []
+    entries: list[LedgerEntry] = []
     observed: list[Observation] = []
     doubtful: list[tuple[Measured, str]] = []
     trusted: list[Measured] = []
@@ -174,7 +174,7 @@ def ledger(setup: Setup, readings: Sequence[Measured]) -> Ledger:
     )
 
 
-def _fit(setup: Setup, case: Case, cutter: Cutter, belief: Belief, done: list[Measured]) -> Fit | None:
+def _fit(setup: Setup, case: Case, cutter: Cutter, belief: OffsetEstimate, done: list[Measured]) -> SettlingFit | None:
     """How surely the last cut meets the drawing's limits; None where it gives none."""
     size = setup.feature.end_diameter
     if size.lower_deviation is None or size.upper_deviation is None:
@@ -201,7 +201,7 @@ def warmth_of(setup: Setup, one: Measured) -> Warmth | None:
     return Warmth(one.temperature, warm, setup.house.share_of_tolerance * tolerance, tolerance)
 
 
-def _prior(case: Case, cutter: Cutter, setup: Setup) -> Belief:
+def _prior(case: Case, cutter: Cutter, setup: Setup) -> OffsetEstimate:
     end = np.array([setup.target_diameter])
     part = float(case.compliance(end, end)[0])
     if setup.inside:
@@ -217,7 +217,9 @@ def _push(case: Case, cutter: Cutter, setup: Setup, diameter: float, depth: floa
     return float(np.ravel(done.passive_force)[0])
 
 
-def _entry(case: Case, cutter: Cutter, setup: Setup, one: Measured, before: float, belief: Belief | None) -> tuple[Entry, Observation]:
+def _entry(
+    case: Case, cutter: Cutter, setup: Setup, one: Measured, before: float, belief: OffsetEstimate | None
+) -> tuple[LedgerEntry, Observation]:
     cold = float(at_reference(one.measured, setup.work.material.expansion, one.temperature))
     mirror = setup.shrinks
     depth = max(mirror * (before - cold) / 2.0, 1e-4)
@@ -225,10 +227,10 @@ def _entry(case: Case, cutter: Cutter, setup: Setup, one: Measured, before: floa
     seen = Observation(mirror * one.commanded, mirror * cold, force, one.uncertainty / 2.0)
     expected = mirror * belief.predict(force)[0] if belief else None
     offset = mirror * seen.offset
-    return Entry(one.piece, one.pass_number, one.commanded, one.measured, cold, depth, force, offset, expected, one.uncertainty), seen
+    return LedgerEntry(one.piece, one.pass_number, one.commanded, one.measured, cold, depth, force, offset, expected, one.uncertainty), seen
 
 
-def _next(case: Case, cutter: Cutter, setup: Setup, done: list[Measured], before: float, belief: Belief) -> Next | None:
+def _next(case: Case, cutter: Cutter, setup: Setup, done: list[Measured], before: float, belief: OffsetEstimate) -> Next | None:
     depths, mirror = pass_depths(setup), setup.shrinks
     number = done[-1].pass_number + 1 if done else 1
     if number > len(depths):
@@ -247,7 +249,7 @@ def _next(case: Case, cutter: Cutter, setup: Setup, done: list[Measured], before
     return Next(number, target, depth, force, mirror * offset, low, high, command_for(target, known), last)
 
 
-def _notes(belief: Belief, following: Next | None) -> list[str]:
+def _notes(belief: OffsetEstimate, following: Next | None) -> list[str]:
     if not belief.forces:
         return ["Nothing measured yet: the first pass shows how the tool is set. Measure it, then command by what it says."]
     if belief.springing_taught:
@@ -261,7 +263,7 @@ def _notes(belief: Belief, following: Next | None) -> list[str]:
 
 
 def _warnings(
-    setup: Setup, done: list[Measured], doubtful: list[tuple[Measured, str]], belief: Belief, following: Next | None
+    setup: Setup, done: list[Measured], doubtful: list[tuple[Measured, str]], belief: OffsetEstimate, following: Next | None
 ) -> list[str]:
     found = []
     if following is not None and belief.unlike(following.force):

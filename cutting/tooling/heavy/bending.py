@@ -18,7 +18,7 @@ PER_KILO = 1e6  # N·mm in a kN·m
 LEAST_INERTIA = 1e-9
 
 
-class Bending:
+class BodyBending:
     """A stepped beam that stands out of a spindle's face: bodies of its segments, masses of arms and lumps, a spring that tilts.
 
     Places in mm from the gripper, E in N/mm², masses kg; `tilt` kN·m/rad of the seat in the spindle, None: fixed.

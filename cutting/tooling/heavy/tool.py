@@ -10,7 +10,7 @@ from types import MappingProxyType
 from cutting.errors import CuttingError, UnknownName, require_between
 from cutting.quantities.dimension import Dimension
 from cutting.tables import read_table
-from cutting.tooling.heavy.bending import Bending
+from cutting.tooling.heavy.bending import BodyBending
 from cutting.tooling.heavy.solids import Lump, MassOf, Segment, mass_of
 
 CARTRIDGE, PAD = 0.09, 0.025  # kg of a cartridge with its insert and of a guide pad (common practice)
@@ -153,6 +153,6 @@ class HeavyTool:
         return mass_of(self.segments, (holder, *self.edges))
 
     @cached_property
-    def bending(self) -> Bending:
+    def bending(self) -> BodyBending:
         """Its body as a beam that stands out of the spindle."""
-        return Bending(self.segments, self.edges, self.holder.face, self.holder.stiffness)
+        return BodyBending(self.segments, self.edges, self.holder.face, self.holder.stiffness)

@@ -35,7 +35,7 @@ CLASSES: MappingProxyType[str, tuple[tuple[str, ...], tuple[str, ...]]] = Mappin
 
 
 @dataclass(frozen=True)
-class Zone:
+class ThreadZone:
     """Least and largest of one diameter [mm]; None where nothing bounds it."""
 
     low: float | None
@@ -58,9 +58,9 @@ class Limits:
 
     internal: bool
     class_name: str
-    major: Zone
-    pitch: Zone
-    minor: Zone
+    major: ThreadZone
+    pitch: ThreadZone
+    minor: ThreadZone
     source: str
     gauge_length: float | None = None
 
@@ -134,11 +134,23 @@ def _metric(thread: Thread, internal: bool, cls: str) -> Limits:
         minor = _preferred(row.number("minor_6"), PER_GRADE * (crest - 6)) / 1000.0
         inner = thread.inside_diameter + off
         return Limits(
-            True, cls, Zone(thread.diameter + off, None), Zone(d2 + off, d2 + off + width), Zone(inner, inner + minor), "iso-965-1"
+            True,
+            cls,
+            ThreadZone(thread.diameter + off, None),
+            ThreadZone(d2 + off, d2 + off + width),
+            ThreadZone(inner, inner + minor),
+            "iso-965-1",
         )
     major = _preferred(row.number("major_6"), PER_GRADE * (crest - 6)) / 1000.0
     top, flank = thread.diameter - off, d2 - off
-    return Limits(False, cls, Zone(top - major, top), Zone(flank - width, flank), Zone(None, thread.inside_diameter - off), "iso-965-1")
+    return Limits(
+        False,
+        cls,
+        ThreadZone(top - major, top),
+        ThreadZone(flank - width, flank),
+        ThreadZone(None, thread.inside_diameter - off),
+        "iso-965-1",
+    )
 
 
 def _trapezoidal(thread: Thread, internal: bool, cls: str) -> Limits:
@@ -147,12 +159,14 @@ def _trapezoidal(thread: Thread, internal: bool, cls: str) -> Limits:
     d2 = thread.pitch_diameter
     if internal:
         inner = thread.inside_diameter
-        minor = Zone(inner, inner + row.number("minor_4") / 1000.0)
-        return Limits(True, cls, Zone(thread.inside_root, None), Zone(d2, d2 + width), minor, "iso-2903")
+        minor = ThreadZone(inner, inner + row.number("minor_4") / 1000.0)
+        return Limits(True, cls, ThreadZone(thread.inside_root, None), ThreadZone(d2, d2 + width), minor, "iso-2903")
     off = row.number(letter) / 1000.0
     root, top = thread.root_diameter, thread.diameter
-    minor = Zone(root - 1.25 * width - off, root)
-    return Limits(False, cls, Zone(top - row.number("major_4") / 1000.0, top), Zone(d2 - off - width, d2 - off), minor, "iso-2903")
+    minor = ThreadZone(root - 1.25 * width - off, root)
+    return Limits(
+        False, cls, ThreadZone(top - row.number("major_4") / 1000.0, top), ThreadZone(d2 - off - width, d2 - off), minor, "iso-2903"
+    )
 
 
 OF_2A = MappingProxyType({"1A": 1.5, "2A": 1.0, "3A": 0.75, "1B": 1.95, "2B": 1.3, "3B": 0.975})  # of the tolerance of class 2A
@@ -168,12 +182,17 @@ def _unified(thread: Thread, internal: bool, cls: str) -> Limits:
     if internal:
         inner = thread.inside_diameter
         return Limits(
-            True, cls, Zone(thread.diameter, None), Zone(d2, d2 + width), Zone(inner, inner + _minor_width(p, d, cls) * INCH), "asme-b1-1"
+            True,
+            cls,
+            ThreadZone(thread.diameter, None),
+            ThreadZone(d2, d2 + width),
+            ThreadZone(inner, inner + _minor_width(p, d, cls) * INCH),
+            "asme-b1-1",
         )
     major = (0.09 if cls == "1A" else 0.06) * p ** (2 / 3) * INCH
     top, flank = thread.diameter - allowance, d2 - allowance
-    minor = Zone(None, thread.inside_diameter - allowance)
-    return Limits(False, cls, Zone(top - major, top), Zone(flank - width, flank), minor, "asme-b1-1")
+    minor = ThreadZone(None, thread.inside_diameter - allowance)
+    return Limits(False, cls, ThreadZone(top - major, top), ThreadZone(flank - width, flank), minor, "asme-b1-1")
 
 
 def _minor_width(p: float, d: float, cls: str) -> float:
@@ -192,9 +211,18 @@ def _pipe(thread: Thread, internal: bool, cls: str) -> Limits:
     width = row.number("pitch_a") / 1000.0
     d2, inner, top = thread.pitch_diameter, thread.inside_diameter, thread.diameter
     if internal:
-        return Limits(True, cls, Zone(top, None), Zone(d2, d2 + width), Zone(inner, inner + row.number("minor") / 1000.0), "iso-228-1")
+        return Limits(
+            True,
+            cls,
+            ThreadZone(top, None),
+            ThreadZone(d2, d2 + width),
+            ThreadZone(inner, inner + row.number("minor") / 1000.0),
+            "iso-228-1",
+        )
     width *= 2.0 if cls == "B" else 1.0
-    return Limits(False, cls, Zone(top - row.number("major") / 1000.0, top), Zone(d2 - width, d2), Zone(None, inner), "iso-228-1")
+    return Limits(
+        False, cls, ThreadZone(top - row.number("major") / 1000.0, top), ThreadZone(d2 - width, d2), ThreadZone(None, inner), "iso-228-1"
+    )
 
 
 # class of a general purpose Acme thread -> shares of √P and √D [in] in the tolerance, of √D in the allowance
@@ -209,10 +237,17 @@ def _acme(thread: Thread, internal: bool, cls: str) -> Limits:
     d2 = thread.pitch_diameter
     if internal:
         inner, outer = thread.inside_diameter, thread.inside_root
-        return Limits(True, cls, Zone(outer, outer + width), Zone(d2, d2 + width), Zone(inner, inner + crest), "asme-b1-5")
+        return Limits(
+            True, cls, ThreadZone(outer, outer + width), ThreadZone(d2, d2 + width), ThreadZone(inner, inner + crest), "asme-b1-5"
+        )
     root, top = thread.root_diameter, thread.diameter
     return Limits(
-        False, cls, Zone(top - crest, top), Zone(d2 - allowance - width, d2 - allowance), Zone(root - 1.5 * width, root), "asme-b1-5"
+        False,
+        cls,
+        ThreadZone(top - crest, top),
+        ThreadZone(d2 - allowance - width, d2 - allowance),
+        ThreadZone(root - 1.5 * width, root),
+        "asme-b1-5",
     )
 
 
@@ -224,8 +259,8 @@ def _tapered(thread: Thread, internal: bool) -> Limits:
     off = TURNS_OFF * thread.pitch * TAPER
     row = taper_row(thread)
 
-    def zone(size: float) -> Zone:
-        return Zone(size - off, size + off)
+    def zone(size: float) -> ThreadZone:
+        return ThreadZone(size - off, size + off)
 
     length = row.number("length") if row is not None else None
     top = thread.pitch_diameter + 2.0 * thread.of.pitch_depth * thread.pitch
@@ -238,8 +273,8 @@ def _special(thread: Thread, internal: bool) -> Limits:
     width = pitch_tolerance(min(max(thread.diameter, 1.0), 355.0), thread.pitch, 6, internal)
     sign = 1.0 if internal else -1.0
 
-    def zone(size: float) -> Zone:
-        return Zone(*sorted((size, size + sign * width)))
+    def zone(size: float) -> ThreadZone:
+        return ThreadZone(*sorted((size, size + sign * width)))
 
     return Limits(
         internal, "6H" if internal else "6h", zone(thread.diameter), zone(thread.pitch_diameter), zone(thread.root_diameter), "user"

@@ -13,7 +13,7 @@ RIDGES = 3
 
 
 @dataclass(frozen=True)
-class Side:
+class PictureSide:
     """One side of a thread: its limits, and its outline with the most and with the least metal."""
 
     limits: Limits
@@ -34,7 +34,7 @@ def outline(thread: Thread, major: float, pitch: float, minor: float, ridges: in
     return ((0.0, minor / 2.0), *found, (ridges * p, minor / 2.0))
 
 
-def side(thread: Thread, internal: bool, class_name: str = "") -> Side:
+def side(thread: Thread, internal: bool, class_name: str = "") -> PictureSide:
     """One side at the limits of a class. Raises `UnknownName` for a class that is not."""
     found = limits(thread, internal, class_name)
     root = thread.root_diameter
@@ -42,9 +42,9 @@ def side(thread: Thread, internal: bool, class_name: str = "") -> Side:
     if internal:  # its root may be as wide as the tap makes it: the clearance of the profile is drawn
         first = outline(thread, found.major.low or thread.inside_root, pitch_low, found.minor.low or thread.inside_diameter)
         last = outline(thread, (found.major.low or 0.0) + pitch_high - pitch_low, pitch_high, found.minor.high or thread.inside_diameter)
-        return Side(found, first, last)
+        return PictureSide(found, first, last)
     off = thread.pitch_diameter - pitch_high  # fundamental deviation
     top = found.minor.high if found.minor.low is not None else root - off
     low = found.minor.low if found.minor.low is not None else root - off - (pitch_high - pitch_low)
     first = outline(thread, found.major.high or 0.0, pitch_high, top or root)
-    return Side(found, first, outline(thread, found.major.low or 0.0, pitch_low, low))
+    return PictureSide(found, first, outline(thread, found.major.low or 0.0, pitch_low, low))

@@ -26,7 +26,7 @@ class Becomes(Schema):
     feature: dict[str, Entry]
 
 
-class Step(Schema):
+class ChainStep(Schema):
     """An operation that comes before the last of a chain, as it is entered."""
 
     model_config = ConfigDict(extra="forbid")
@@ -45,7 +45,7 @@ class TakeTool(Gesture):
     tool: ToolNames
     settings: dict[str, Entry] = {}
     becomes: Becomes | None = None
-    before: list[Step] = Field(default=[], max_length=4)
+    before: list[ChainStep] = Field(default=[], max_length=4)
 
     def apply(self, document: dict[str, Any]) -> str:
         entry = self.target(document)

@@ -11,7 +11,7 @@ from cutting.operations.frame.outcome import Outcome
 from cutting.operations.holes.drill.evaluate import MODEL
 from cutting.operations.holes.drill.numbers import Numbers
 from cutting.operations.holes.drill.readings import DrillScene, burr_words
-from cutting.operations.holes.drill.simulation import Run
+from cutting.operations.holes.drill.simulation import DrillRun
 from cutting.quantities import Display, display
 from server.jobs.kinds.view import AxisOut, Shown, TableOut, Viewer, axis, both, drawn, length, points, same
 from server.units import DisplayOut, Plain, Point
@@ -63,7 +63,7 @@ class DrillView(Plain):
 
 def view(shown: Shown) -> dict[str, Any]:
     """Drawing, curves over depth, moments."""
-    run: Run = shown.explored
+    run: DrillRun = shown.explored
     setup, outcome = shown.setup, shown.outcome
     results, limits = outcome.results, {one.name: one for one in outcome.limits}
     low, high = float(run.depth[0]), float(run.depth[-1])
@@ -111,7 +111,7 @@ def _least(limits: dict[str, Any], *names: str) -> float | None:
     return min((limits[name].upper for name in names if name in limits and limits[name].upper is not None), default=None)
 
 
-def _moment(run: Run, setup: Any, k: int) -> dict[str, Any]:
+def _moment(run: DrillRun, setup: Any, k: int) -> dict[str, Any]:
     layer = int(run.layer[k])
     return {
         "depth": float(run.depth[k]),

@@ -10,7 +10,7 @@ from contourpy import contour_generator
 
 from cutting.operations.frame.change import Change
 from cutting.operations.holes.drill.setup import DrillSetup
-from cutting.operations.holes.drill.window import Edge, Window, gears
+from cutting.operations.holes.drill.window import LayerEdge, StackWindow, gears
 from cutting.quantities import Display, write
 from cutting.quantities.kinds import KINDS, factor
 from server.jobs.kinds.view import AxisOut, same
@@ -51,7 +51,7 @@ class CutWindowOut(Plain):
     opens: list[RemedyOut]
 
 
-def window_out(found: Window, setup: DrillSetup, opening: tuple[tuple[Change[Any], Window], ...], system: str) -> dict[str, Any]:
+def window_out(found: StackWindow, setup: DrillSetup, opening: tuple[tuple[Change[Any], StackWindow], ...], system: str) -> dict[str, Any]:
     """The map with its words."""
     parting = {found.conflict[2], found.conflict[3]} if found.conflict else set()
     edges = [_edge(found, one, one.rule.label in parting) for one in found.edges]
@@ -71,7 +71,7 @@ def window_out(found: Window, setup: DrillSetup, opening: tuple[tuple[Change[Any
     }
 
 
-def said(found: Window, setup: DrillSetup) -> Display:
+def said(found: StackWindow, setup: DrillSetup) -> Display:
     """In one line: the middle of the field, or who conflicts with whom."""
     if found.best:
         speed, feed = found.best
@@ -94,13 +94,13 @@ def _short(label: str) -> str:
     return label.split(",")[0]
 
 
-def _edge(found: Window, one: Edge, parts: bool) -> dict[str, Any]:
+def _edge(found: StackWindow, one: LayerEdge, parts: bool) -> dict[str, Any]:
     lines = contour_generator(found.speeds, found.feeds, one.used).lines(1.0)
     points = [[[float(f"{a:.5g}"), float(f"{b:.5g}")] for a, b in line] for line in lines]
     return {"label": one.rule.label.split(",")[0], "layer": one.layer, "parts": parts, "lines": points}
 
 
-def _names(found: Window, edges: list[dict[str, Any]]) -> list[dict[str, Any]]:
+def _names(found: StackWindow, edges: list[dict[str, Any]]) -> list[dict[str, Any]]:
     """Words at the middle of the lines that matter: those that part the layers, then those nearest to the field."""
     near = sorted((one for one in edges if one["lines"]), key=lambda one: (not one["parts"], -sum(len(line) for line in one["lines"])))
     chosen: dict[str, dict[str, Any]] = {}
@@ -110,7 +110,7 @@ def _names(found: Window, edges: list[dict[str, Any]]) -> list[dict[str, Any]]:
     return [{"label": label, "at": line[(k + 1) * len(line) // (MOST_NAMES + 1)]} for k, (label, line) in enumerate(longest)]
 
 
-def _rectangles(found: Window) -> list[list[float]]:
+def _rectangles(found: StackWindow) -> list[list[float]]:
     """The field row by row: every unbroken stretch of speeds at a feed."""
     speeds, feeds = (np.concatenate([[v[0]], np.sqrt(v[1:] * v[:-1]), [v[-1]]]) for v in (found.speeds, found.feeds))
     made = []
@@ -120,7 +120,7 @@ def _rectangles(found: Window) -> list[list[float]]:
     return made
 
 
-def _gears(setup: DrillSetup, found: Window) -> list[list[float]]:
+def _gears(setup: DrillSetup, found: StackWindow) -> list[list[float]]:
     """Points that the machine's gears have, or may be given, as far as the map shows them."""
     if (steps := gears(setup)) is None:
         return []
@@ -139,7 +139,7 @@ def _axis(label: str, values: Any, kind: str, system: str) -> dict[str, Any]:
     return {"label": Display(f"{label}, {what.metric}", f"{label}, {what.inch}"), "low": low, "high": high, "ticks": ticks}
 
 
-def _opening(change: Change[Any], there: Window) -> dict[str, Any]:
+def _opening(change: Change[Any], there: StackWindow) -> dict[str, Any]:
     assert there.best
     speed, feed = there.best
     words = [f"opens a field about {write(speed, 'cutting_speed', one)}, {write(feed, 'feed_per_rev', one)}" for one in SYSTEMS]

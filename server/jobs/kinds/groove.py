@@ -10,7 +10,7 @@ import numpy as np
 from cutting.doors.plain import plain
 from cutting.operations.frame.outcome import Outcome
 from cutting.operations.slots.groove.cautions import advised_way
-from cutting.operations.slots.groove.numbers import Stroke, diameter_at
+from cutting.operations.slots.groove.numbers import GrooveStroke, diameter_at
 from cutting.operations.slots.groove.readings import GrooveScene
 from cutting.quantities import display
 from server.jobs.kinds.strokes import StrokeOut, stroke_out, stroke_table
@@ -64,7 +64,7 @@ def view(shown: Shown) -> dict[str, Any]:
     }
 
 
-def _strokes(setup: Any, strokes: tuple[Stroke, ...]) -> list[dict[str, Any]]:
+def _strokes(setup: Any, strokes: tuple[GrooveStroke, ...]) -> list[dict[str, Any]]:
     found = []
     for stroke, until in zip(strokes, accumulate(one.seconds for one in strokes), strict=True):
         move = stroke.move

@@ -13,7 +13,7 @@ from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.threads.shared.core_hole import engagement, strength
 from cutting.operations.threads.tap.evaluate import MODEL
 from cutting.operations.threads.tap.readings import TapScene
-from cutting.operations.threads.tap.simulation import Run
+from cutting.operations.threads.tap.simulation import TapRun
 from cutting.quantities import display
 from cutting.workpiece.threads.tap_drills import drills_inside, formed_holes
 from server.jobs.kinds.threads import size_labels, thread_facts
@@ -52,7 +52,7 @@ class TapView(Plain):
 
 def view(shown: Shown) -> dict[str, Any]:
     """Drawing, torque over time, moments."""
-    run: Run = shown.explored
+    run: TapRun = shown.explored
     setup, results = shown.setup, shown.outcome.results
     most = 1.15 * max(float(run.torque.max()), min(run.breaking, 3.0 * float(run.torque.max())), run.clutch or 0.0)
     picked = np.unique(np.linspace(0, len(run.seconds) - 1, MOMENTS).astype(int))
@@ -78,7 +78,7 @@ def view(shown: Shown) -> dict[str, Any]:
     }
 
 
-def _moment(run: Run, k: int) -> dict[str, Any]:
+def _moment(run: TapRun, k: int) -> dict[str, Any]:
     torque = abs(float(run.torque[k]))
     labels = {
         "depth": display(round(float(run.depth[k]), 2), "length"),

@@ -9,7 +9,7 @@ from typing import Any
 from cutting.motion.drawn import drawn as drawn_path
 from cutting.operations.frame.outcome import ChipVerdict, Outcome
 from cutting.operations.registry import kind_of
-from cutting.process.outline import Corner, Stage
+from cutting.process.outline import Corner, OutlineStage
 from cutting.quantities import Dimension, Display, display, write
 from cutting.quantities.drill_gauges import read_gauge
 from cutting.quantities.kinds import KINDS
@@ -72,7 +72,7 @@ class Shown:
     explored: Any
     system: str
     part: tuple[Corner, ...] = ()
-    stages: tuple[Stage, ...] = ()
+    stages: tuple[OutlineStage, ...] = ()
 
 
 @dataclass(frozen=True)

@@ -7,7 +7,7 @@ from typing import Any
 
 from cutting.mechanics.deflection import Holding
 from cutting.operations.turned.setup import Setup
-from cutting.process.outline import Stage
+from cutting.process.outline import OutlineStage
 from cutting.tooling.plan_view import holder_outline, insert_outline
 
 WIDTH, HEIGHT, CHUCK = 640.0, 170.0, 70.0
@@ -28,7 +28,7 @@ LOOK = {
 }
 
 
-def scene_svg(setup: Setup, stage: Stage) -> str:
+def scene_svg(setup: Setup, stage: OutlineStage) -> str:
     """The last pass of an operation; the text of the drawing stays in the sheet's tables."""
     body = max(setup.feature.start_diameter, setup.holding.grip_diameter)
     scale = min((WIDTH - CHUCK - 110) / setup.holding.free_length, (HEIGHT - 74) / body)

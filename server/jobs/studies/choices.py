@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from cutting.advice.ways import Offer
+from cutting.advice.ways import WayOffer
 from cutting.operations.coolant import CoolantAdvice
 from cutting.operations.turned.hard import HardTurning
 from cutting.operations.turned.setup import Setup
@@ -16,7 +16,7 @@ from server.jobs.studies.rigidity import _patch
 from server.jobs.tools import NONE, told
 
 
-def way_out(offer: Offer) -> Answer:
+def way_out(offer: WayOffer) -> Answer:
     found = offer.candidate
     base = {
         **{name: getattr(offer, name) for name in ("name", "title", "when", "why_not", "present", "tool_class")},

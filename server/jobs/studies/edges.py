@@ -7,7 +7,7 @@ from typing import Any
 import numpy as np
 
 from cutting.operations.turned.edge_angles import EdgeAngles, Height
-from cutting.operations.turned.edge_life import Change, EdgeLife, Point
+from cutting.operations.turned.edge_life import EdgeChange, EdgeLife, LifePoint
 from cutting.operations.turned.setup import Setup
 from cutting.quantities import Display, display, write
 from server.jobs.kinds.view import axis
@@ -79,7 +79,7 @@ def edge_life_out(found: EdgeLife, setup: Setup, system: str) -> Answer:
     }
 
 
-def _speed_point(name: str, point: Point, most: float | None) -> Answer:
+def _speed_point(name: str, point: LifePoint, most: float | None) -> Answer:
     held = most is not None and point.cutting_speed > most
     speed = min(point.cutting_speed, most) if most is not None else point.cutting_speed
     said = "to the book's top speed" if held else f"{name} speed"
@@ -99,7 +99,7 @@ def _pieces(parts: float) -> str:
     return f"{parts:.0f}" if parts >= 1 else f"{parts:.1f}"
 
 
-def _change(one: Change) -> Answer:
+def _change(one: EdgeChange) -> Answer:
     return {"probability": f"{100 * one.probability:.3g} %", "parts": _pieces(float(np.floor(one.parts)) if one.parts >= 1 else one.parts)}
 
 

@@ -5,17 +5,17 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from cutting.operations.frame.outcome import Outcome
-from cutting.operations.turned.planner import Plan
+from cutting.operations.turned.planner import PassPlan
 from cutting.operations.turned.setup import Setup
 from cutting.operations.turned.size_control import Ledger
 from cutting.quantities import display
-from cutting.sizing.settling import Fit
+from cutting.sizing.settling import SettlingFit
 from server.jobs.kinds.view import chip_out
 from server.jobs.models import Measurement
 from server.jobs.studies.answers import Answer, small
 
 
-def plan_out(found: Plan, setup: Setup, outcome: Outcome, ledger: Answer | None) -> Answer:
+def plan_out(found: PassPlan, setup: Setup, outcome: Outcome, ledger: Answer | None) -> Answer:
     every = outcome.results.get("correct_every")
     smaller, larger = sorted((setup.feature.start_diameter, setup.target_diameter))
     return {
@@ -56,7 +56,7 @@ def _chance(share: float) -> str:
     return f"{share:.0%}" if share < 0.995 else "over 99%"
 
 
-def fit_out(found: Fit) -> Answer:
+def fit_out(found: SettlingFit) -> Answer:
     """How surely the fit is met, cut by measured cut."""
     width = found.upper - found.lower
     return {

@@ -2076,10 +2076,10 @@ export interface components {
             sessions: number;
         };
         /**
-         * Given
+         * GivenPassword
          * @description A password that was made for somebody: told once, good for one thing, the choice of their own.
          */
-        Given: {
+        GivenPassword: {
             person: components["schemas"]["PersonRow"];
             /** Password */
             password: string;
@@ -2926,6 +2926,31 @@ export interface components {
                 [key: string]: string | number | boolean | null;
             };
         };
+        /**
+         * ChainStep
+         * @description An operation that comes before the last of a chain, as it is entered.
+         */
+        ChainStep: {
+            /** Operation */
+            operation: string;
+            /** Title */
+            title: string;
+            /** Feature */
+            feature: {
+                [key: string]: string | number | boolean | null;
+            };
+            /** Tool */
+            tool: {
+                [key: string]: string;
+            };
+            /**
+             * Settings
+             * @default {}
+             */
+            settings?: {
+                [key: string]: string | number | boolean | null;
+            };
+        };
         /** EditIn */
         EditIn: {
             /** Base Revision */
@@ -3276,31 +3301,6 @@ export interface components {
             units?: "mm" | "inch";
         };
         /**
-         * Step
-         * @description An operation that comes before the last of a chain, as it is entered.
-         */
-        Step: {
-            /** Operation */
-            operation: string;
-            /** Title */
-            title: string;
-            /** Feature */
-            feature: {
-                [key: string]: string | number | boolean | null;
-            };
-            /** Tool */
-            tool: {
-                [key: string]: string;
-            };
-            /**
-             * Settings
-             * @default {}
-             */
-            settings?: {
-                [key: string]: string | number | boolean | null;
-            };
-        };
-        /**
          * TakeTool
          * @description Take a candidate: tool and its settings, the kind of operation that it belongs to where that is another, and of a chain the
          *     operations that come `before` it, which prepare the same feature.
@@ -3332,7 +3332,7 @@ export interface components {
              * Before
              * @default []
              */
-            before?: components["schemas"]["Step"][];
+            before?: components["schemas"]["ChainStep"][];
         };
         /**
          * TakeTools
@@ -4863,7 +4863,7 @@ export interface components {
             more: components["schemas"]["DisplayOut"][];
             becomes: components["schemas"]["Becomes"] | null;
             /** Before */
-            before: components["schemas"]["Step"][];
+            before: components["schemas"]["ChainStep"][];
             /** Settings */
             settings: {
                 [key: string]: string;
@@ -8320,7 +8320,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Given"];
+                    "application/json": components["schemas"]["GivenPassword"];
                 };
             };
             /** @description The body is not JSON. */
@@ -8719,7 +8719,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Given"];
+                    "application/json": components["schemas"]["GivenPassword"];
                 };
             };
             /** @description Nobody is signed in. */

@@ -3,7 +3,7 @@
   import Sheet from "../lib/Sheet.svelte";
 
   interface Props {
-    given: Schemas["Given"];
+    given: Schemas["GivenPassword"];
     close: () => void;
   }
   let { given, close }: Props = $props();

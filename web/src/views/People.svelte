@@ -20,7 +20,7 @@
   };
   const queries = useQueryClient();
   let picked = $state<number | null>(null);
-  let given = $state<Schemas["Given"] | null>(null);
+  let given = $state<Schemas["GivenPassword"] | null>(null);
   let name = $state("");
   let role = $state<(typeof ROLES)[number]>("operator");
   let problem = $state<Problem | null>(null); // of what was done to the one picked

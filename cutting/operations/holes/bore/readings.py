@@ -10,7 +10,7 @@ import numpy as np
 from cutting.operations.frame.model import Readings
 from cutting.operations.frame.outcome import Value, Warning
 from cutting.operations.frame.over_passes import last_pass
-from cutting.operations.frame.results import Shown
+from cutting.operations.frame.results import ResultsSaid
 from cutting.operations.turned import readings as turned
 from cutting.operations.turned.cautions import cautions
 from cutting.operations.turned.evaluate import MODEL as TURNED
@@ -44,7 +44,7 @@ def springing_left(x: Cut, passes: int) -> float:
 def results(x: Cut, record: Recorder) -> dict[str, Value]:
     """Turning's results, with the bar's own after them."""
     found = turned.results(x, record)
-    say = Shown(record)
+    say = ResultsSaid(record)
     give, error = last_pass(x.cutter.bar_compliance), 1000.0 * last_pass(x.size_error)  # µm
     say.banded("bar_stiffness", "stiffness of the bar at its tip", 0.001 / give, "stiffness", "bar")
     say.banded("bar_frequency", "the bar swings at, Hz", last_pass(x.cutter.bar_frequency), "number", "swing")

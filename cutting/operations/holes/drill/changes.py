@@ -9,7 +9,7 @@ from typing import Any
 from cutting.operations.frame.change import Change, in_words
 from cutting.operations.holes.drill.limits import entry_share
 from cutting.operations.holes.drill.numbers import Numbers
-from cutting.operations.holes.drill.setup import SHARE, DrillSetup, Entry, Pecks
+from cutting.operations.holes.drill.setup import SHARE, DrillSetup, HoleEntry, Pecks
 from cutting.operations.holes.shared.held import seated
 from cutting.quantities.write import write
 from cutting.tooling.drill_stock import DrillStock
@@ -37,16 +37,18 @@ def changes(x: Numbers) -> Iterator[Change[DrillSetup]]:
             if both:
                 patch["pecks"], changed = more.value, changed.with_settings(pecks=more)
             yield Change(in_words(said), {"settings": patch}, changed)
-    if f.entry_angle > 0 or f.entry is Entry.CURVED:
-        share = float(entry_share(f.entry_angle, f.entry is Entry.CURVED, setup.drill.point_angle))
+    if f.entry_angle > 0 or f.entry is HoleEntry.CURVED:
+        share = float(entry_share(f.entry_angle, f.entry is HoleEntry.CURVED, setup.drill.point_angle))
         if SHARE[0] <= share < s.entry_feed:  # less than can be set is no help
             yield Change(
                 in_words(f"{share:.0%} of the feed at entry"), {"settings": {"entry_feed": share}}, setup.with_settings(entry_feed=share)
             )
     if s.exit_feed > 0.5 and f.breaks_out:
         yield Change(in_words("half the feed at exit"), {"settings": {"exit_feed": 0.5}}, setup.with_settings(exit_feed=0.5))
-    if f.entry is Entry.FLAT and f.pilot <= 0:
-        yield Change(in_words("spot the hole first"), {"feature": {"entry": Entry.SPOTTED.value}}, _with(setup, entry=Entry.SPOTTED))
+    if f.entry is HoleEntry.FLAT and f.pilot <= 0:
+        yield Change(
+            in_words("spot the hole first"), {"feature": {"entry": HoleEntry.SPOTTED.value}}, _with(setup, entry=HoleEntry.SPOTTED)
+        )
         pilot = round(PILOT * setup.drill.diameter, 1)
         if pilot >= 1.0:
             said = f"pilot hole Ø{pilot:g} first"

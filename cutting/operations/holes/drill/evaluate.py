@@ -10,7 +10,7 @@ from cutting.operations.holes.drill.limits import RULES
 from cutting.operations.holes.drill.numbers import Numbers, numbers
 from cutting.operations.holes.drill.readings import chip, passes, results, scene
 from cutting.operations.holes.drill.setup import DrillSetup
-from cutting.operations.holes.drill.simulation import Run, simulate
+from cutting.operations.holes.drill.simulation import DrillRun, simulate
 from cutting.operations.holes.drill.tool import single_tool
 from cutting.operations.holes.shared.held import misfits, row_speed
 
@@ -32,6 +32,6 @@ MODEL: Model[Numbers] = Model(
 )
 
 
-def explore(setup: DrillSetup) -> Run:
+def explore(setup: DrillSetup) -> DrillRun:
     """The map: everything over depth. Raises `CuttingError`."""
     return simulate(MODEL.quickly(setup))

@@ -12,7 +12,7 @@ from cutting.operations.frame.kind import Given, Kind, Settled
 from cutting.operations.holes.drill.evaluate import MODEL, explore
 from cutting.operations.holes.drill.limits import broken_exit_of
 from cutting.operations.holes.drill.path import path
-from cutting.operations.holes.drill.setup import FIELDS, DrillSetup, Entry, HoleFeature, Pecks, build, feature_of
+from cutting.operations.holes.drill.setup import FIELDS, DrillSetup, HoleEntry, HoleFeature, Pecks, build, feature_of
 from cutting.tooling.drill_stock import DrillStock
 from cutting.tooling.drills import CHUCK_KIND, DRILL_KINDS
 from cutting.tooling.roles import Parts, Role
@@ -54,7 +54,7 @@ def typed(setup: DrillSetup) -> tuple[str, ...]:
     f, found = setup.feature, list[str]()
     if setup.settings.pecks is not Pecks.NONE:
         found += ["first_peck", "next_peck", "least_peck"]
-    if f.entry_angle > 0 or f.entry is Entry.CURVED or setup.settings.entry_feed < 1:
+    if f.entry_angle > 0 or f.entry is HoleEntry.CURVED or setup.settings.entry_feed < 1:
         found.append("entry_feed")
     if broken_exit_of(f) or f.burr is not None or setup.settings.exit_feed < 1:
         found.append("exit_feed")

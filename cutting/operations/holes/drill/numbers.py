@@ -15,7 +15,7 @@ from cutting.motion.trace import CLEAR
 from cutting.operations.frame.jaws import held_torque
 from cutting.operations.frame.money import Spent, spend
 from cutting.operations.frame.over_passes import of_one, over_passes
-from cutting.operations.holes.drill.setup import DrillSetup, Entry, Pecks
+from cutting.operations.holes.drill.setup import DrillSetup, HoleEntry, Pecks
 from cutting.operations.holes.drill.tool import Array, DrillTool
 from cutting.operations.holes.shared import reached
 from cutting.operations.holes.shared.layers import Layers, layer_numbers
@@ -161,7 +161,7 @@ def numbers(setup: DrillSetup, tool: DrillTool, speed: Any, feed: Any, record: S
         packing=packing, pressure_wanted=pressure, pecks=pecks.count, peck_seconds=pecks.seconds,
         chip_index=100.0 * np.clip(1.6 - packing, 0.0, 1.0),
         width=width + 2.0 * s.offset, roughness=record.of("finish", _finish(tool, fed, layers)),
-        position=reached.position(own["type_position"], f.entry is not Entry.FLAT or f.pilot > 0, f.entry_angle, tool.runout),
+        position=reached.position(own["type_position"], f.entry is not HoleEntry.FLAT or f.pilot > 0, f.entry_angle, tool.runout),
         straightness=setup.depth * own["type_straightness"] / 1000.0 * (0.5 if setup.turns_part else 1.0),
         burr=record.of("burr", reached.burr_height(fed * s.exit_feed, layers.ductility, angle)) * _left_open(layers, f.through),
         buckling=record.of(

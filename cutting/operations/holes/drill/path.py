@@ -7,9 +7,9 @@ from collections.abc import Iterator
 import numpy as np
 
 from cutting.mechanics.drilling import cone_length
-from cutting.motion.moves import Edge, Frame, Path, Spindle
+from cutting.motion.moves import CuttingOutline, Frame, Path, SpindleOn
 from cutting.motion.places import places
-from cutting.motion.trace import CLEAR, Trace
+from cutting.motion.trace import CLEAR, PathMaker
 from cutting.operations.holes.drill.numbers import APPROACH, BREAK_THROUGH, CORNER_IN, Numbers, peck_sizes
 from cutting.operations.holes.drill.setup import Pecks
 from cutting.operations.holes.shared.pecks import BREAK_BACK, BREAK_SECONDS, CLEAR_SECONDS, peck_places
@@ -23,9 +23,9 @@ def path(x: Numbers, before: Solid | None = None) -> Path:
     """The path of a set-up's holes; z from the entry, told of the point."""
     setup, f = x.setup, x.setup.feature
     speeds = np.broadcast_to(np.ravel(x.spindle_speed), x.layers.count)
-    first = Spindle(float(speeds[0]), float(speeds[0]), seconds=setup.machine.start_time)
+    first = SpindleOn(float(speeds[0]), float(speeds[0]), seconds=setup.machine.start_time)
     at = places(f.circle, f.count)
-    trace = Trace(setup.machine, Frame.HOLE, TIP, (*at[0], APPROACH + CLEAR), setup.drill.name, setup.settings.coolant, first)
+    trace = PathMaker(setup.machine, Frame.HOLE, TIP, (*at[0], APPROACH + CLEAR), setup.drill.name, setup.settings.coolant, first)
     stops = _stops(x)
     for px, py in at:
         trace.rapid(px, py, APPROACH + CLEAR)
@@ -33,7 +33,7 @@ def path(x: Numbers, before: Solid | None = None) -> Path:
         turning = float(speeds[0])
         for z, feed, n, peck in stops:
             if n != turning:
-                trace.switch(Spindle(n, n))
+                trace.switch(SpindleOn(n, n))
                 turning = n
             trace.feed(px, py, z, feed)
             if peck and setup.settings.pecks is Pecks.CLEAR:
@@ -46,7 +46,7 @@ def path(x: Numbers, before: Solid | None = None) -> Path:
                 trace.rapid(px, py, z)
         trace.rapid(px, py, APPROACH + CLEAR)
     radius, cone = setup.drill.diameter / 2.0, _cone(x)
-    return trace.done(Edge(((0.0, 0.0), (radius, cone), (radius, BEYOND), (0.0, BEYOND))))
+    return trace.done(CuttingOutline(((0.0, 0.0), (radius, cone), (radius, BEYOND), (0.0, BEYOND))))
 
 
 def _stops(x: Numbers) -> list[tuple[float, float, float, bool]]:

@@ -9,7 +9,7 @@ from typing_extensions import TypedDict
 
 from cutting.mechanics.drilling import oxford_thrust, oxford_torque
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value
-from cutting.operations.frame.results import Shown
+from cutting.operations.frame.results import ResultsSaid
 from cutting.operations.holes.drill.numbers import Numbers
 from cutting.operations.holes.shared.reached import burr_class, deburr_seconds
 from cutting.quantities.write import display
@@ -32,7 +32,7 @@ def least(values: Any) -> float:
 
 def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     """Results by name, in the order in which they are shown; of several layers the hardest."""
-    say = Shown(record)
+    say = ResultsSaid(record)
     say.money(x)
     say.life(x)
     say.halved("holes", "holes a drill lasts", least(x.holes), "count", display(least(x.holes), "count"), "tool_life")
@@ -70,7 +70,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     return say.found
 
 
-def _of_the_count(x: Numbers, say: Shown) -> None:
+def _of_the_count(x: Numbers, say: ResultsSaid) -> None:
     """How surely one drill makes all that is asked of it, and after how many nineteen in twenty still do."""
     asked, holes, shape = float(x.setup.feature.asked_holes or 0), least(x.holes), least(x.weibull_shape)
     chance = 100.0 * float(completion_probability(asked, holes, shape))

@@ -26,7 +26,7 @@ class Pecks(StrEnum):
     CLEAR = "to clear chips"
 
 
-class Entry(StrEnum):
+class HoleEntry(StrEnum):
     """What the drill meets first."""
 
     FLAT = "flat"
@@ -48,7 +48,7 @@ class HoleFeature:
     through: bool = True
     flat: bool = False
     pilot: float = 0.0
-    entry: Entry = Entry.FLAT
+    entry: HoleEntry = HoleEntry.FLAT
     entry_angle: float = 0.0
     exit_angle: float = 0.0
     cross_hole: float = 0.0
@@ -184,7 +184,7 @@ FIELDS = Fields(
         Field("flat", "flat floor", "flag", default=False),
         Field("stack", "layers from the entry", "stack", "GFRP 4 / 1.4301 1.5 x2 / EN AW-2024 6"),
         Field("pilot", "hole that is there, Ø", example="0", default=0.0, drawn=False, bounds=(0.0, 190.0)),
-        Field("entry", "entry", "choice", options=tuple(one.value for one in Entry), default=Entry.FLAT.value, drawn=False),
+        Field("entry", "entry", "choice", options=tuple(one.value for one in HoleEntry), default=HoleEntry.FLAT.value, drawn=False),
         Field("entry_angle", "face at the entry leans", "angle", "0", default=0.0, bounds=(0.0, 60.0)),
         Field("exit_angle", "face at the exit leans", "angle", "0", default=0.0, bounds=(0.0, 60.0)),
         Field("cross_hole", "crosses a hole Ø", example="0", default=0.0, bounds=(0.0, 200.0)),
@@ -223,7 +223,7 @@ def feature_of(values: dict[str, Any]) -> HoleFeature:
         given["depth"] = sum(one.thickness + one.gap for one in stack)
     elif "depth" not in given:
         raise CuttingError("feature.depth", "is missing: how deep, or through which layers?")
-    return HoleFeature(entry=Entry(given.pop("entry", Entry.FLAT)), **given)
+    return HoleFeature(entry=HoleEntry(given.pop("entry", HoleEntry.FLAT)), **given)
 
 
 def build(base: Base, tool: Mapping[str, Any], given: dict[str, dict[str, Any]]) -> DrillSetup:

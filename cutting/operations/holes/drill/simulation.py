@@ -18,7 +18,7 @@ FLAT = 1e-6  # tangent below which a point counts as flat
 
 
 @dataclass(frozen=True)
-class Point:
+class DepthPoint:
     """A drill's point: radius, radius of what is there already, of the chisel edge, and the tangent of its half angle; mm."""
 
     radius: float
@@ -43,7 +43,7 @@ class Cutting:
 
 
 @dataclass(frozen=True)
-class Run:
+class DrillRun:
     """Everything over the depth of the tip [mm from the entry]: arrays (stations,); N, N·m, kW, °C, s, shares."""
 
     depth: Array
@@ -59,7 +59,7 @@ class Run:
     worn: float
 
 
-def trace(depth: Array, point: Point, near: Array, far: Array, cutting: Cutting) -> tuple[Array, Array, Array]:
+def trace(depth: Array, point: DepthPoint, near: Array, far: Array, cutting: Cutting) -> tuple[Array, Array, Array]:
     """Thrust [N], torque [N·m] of lips and of margins with the tip at depths [mm]; layers from `near` to `far` [mm].
 
     At every depth the lip is a row of rings; the ring at radius r stands r/tan(σ/2) behind the tip, in the layer that is there.
@@ -85,7 +85,7 @@ def trace(depth: Array, point: Point, near: Array, far: Array, cutting: Cutting)
     return thrust, torque, margin
 
 
-def cutting_of(x: Numbers, worn: float = 1.0) -> tuple[Point, Cutting]:
+def cutting_of(x: Numbers, worn: float = 1.0) -> tuple[DepthPoint, Cutting]:
     """Point and layers of one set-up's numbers, sharp or worn."""
     drill, f = x.setup.drill, x.setup.feature
     layers: Layers = x.layers
@@ -99,12 +99,12 @@ def cutting_of(x: Numbers, worn: float = 1.0) -> tuple[Point, Cutting]:
     own = np.diff(np.concatenate([[0.0], np.ravel(np.broadcast_to(x.margin_torque, layers.near.shape))]))
     with np.errstate(divide="ignore", invalid="ignore"):
         shares = np.where(layers.thickness > 0, own / np.maximum(lips, 1e-12) * drill.diameter / np.maximum(layers.thickness, 1e-12), 0.0)
-    point = Point(drill.diameter / 2.0, inner, max(drill.web / 2.0, inner), tangent)
+    point = DepthPoint(drill.diameter / 2.0, inner, max(drill.web / 2.0, inner), tangent)
     # margins rub as they do whether the lips are sharp or worn
     return point, Cutting(worn * per_layer, 0.5 * float(np.sin(half)), chisel_share, shares / worn)
 
 
-def simulate(x: Numbers) -> Run:
+def simulate(x: Numbers) -> DrillRun:
     """The way of one set-up's drill into its hole, worn as the limits have it."""
     setup, layers = x.setup, x.layers
     worn = setup.house.wear_factor
@@ -122,13 +122,13 @@ def simulate(x: Numbers) -> Run:
     seconds = np.cumsum(60.0 * steps / rate)
     engaged = np.clip(depth / max(point.cone, 1e-9), 0.0, 1.0)
     hot = np.broadcast_to(x.temperature, layers.near.shape)[known]
-    return Run(
+    return DrillRun(
         depth, thrust, lips + margin, margin, (lips + margin) * n / 9549.3,
         np.where(place >= 0, 20.0 + (hot - 20.0) * engaged, 20.0), _filled(x, depth), seconds, place.astype(float), pecks_of(x), worn,
     )  # fmt: skip
 
 
-def _stations(start: float, end: float, layers: Layers, point: Point) -> Array:
+def _stations(start: float, end: float, layers: Layers, point: DepthPoint) -> Array:
     """Depths at which something is computed: even ones, and every place where a slope changes."""
     bends = [place + behind for place in (*layers.near, *layers.far) for behind in (0.0, point.cone)]
     bends.append(point.cone + CORNER_IN)

@@ -24,7 +24,7 @@ LEAST_SHARE, MOST_SHARE = 0.25, 1.6  # of the lowest and highest of the layers' 
 
 
 @dataclass(frozen=True)
-class Edge:
+class LayerEdge:
     """One limit in one layer: its utilisation over the map (feeds, speeds)."""
 
     rule: Rule[Any]
@@ -33,7 +33,7 @@ class Edge:
 
 
 @dataclass(frozen=True)
-class Window:
+class StackWindow:
     """Speeds [m/min] and feeds [mm/rev] of the map, what breaks where, and the field.
 
     `worst` is the closest limit's utilisation over (feeds, speeds); `sound` by layer (layers, feeds, speeds). `conflict` are the two
@@ -43,7 +43,7 @@ class Window:
 
     speeds: Array
     feeds: Array
-    edges: tuple[Edge, ...]
+    edges: tuple[LayerEdge, ...]
     worst: Array
     sound: NDArray[np.bool_]
     field: NDArray[np.bool_]
@@ -51,7 +51,7 @@ class Window:
     best: tuple[float, float] | None
 
 
-def window(setup: DrillSetup, cells: int = CELLS) -> Window:
+def window(setup: DrillSetup, cells: int = CELLS) -> StackWindow:
     """The map of one set-up. Raises `CuttingError`."""
     tool = single_tool(setup)
     low, high = tool.speed_low * tool.speed_factor, tool.speed_high * tool.speed_factor
@@ -75,10 +75,10 @@ def window(setup: DrillSetup, cells: int = CELLS) -> Window:
             else:
                 sound &= (one <= 1.0 + TOUCHING)[None]
             if (one > 1.0).any() and (one < 1.0).any():
-                edges.append(Edge(rule, layer, one))
+                edges.append(LayerEdge(rule, layer, one))
     field = np.asarray(sound.all(axis=0), bool)
     best = _best(setup, tool, speeds, feeds, worst)
-    return Window(speeds, feeds, tuple(edges), worst, sound, field, None if field.any() else _conflict(setup, x, sound), best)
+    return StackWindow(speeds, feeds, tuple(edges), worst, sound, field, None if field.any() else _conflict(setup, x, sound), best)
 
 
 def gears(setup: DrillSetup) -> tuple[Array, Array] | None:
@@ -121,7 +121,7 @@ def _conflict(setup: DrillSetup, x: Any, sound: NDArray[np.bool_]) -> tuple[int,
     return None
 
 
-def opens(changes: Iterable[Change[DrillSetup]], most: int = 6) -> tuple[tuple[Any, Window], ...]:
+def opens(changes: Iterable[Change[DrillSetup]], most: int = 6) -> tuple[tuple[Any, StackWindow], ...]:
     """Changes with which a field opens where there is none now, the widest first."""
     found = []
     for change in changes:

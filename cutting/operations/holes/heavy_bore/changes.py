@@ -23,7 +23,7 @@ SILENT = Silent()
 
 
 @dataclass(frozen=True)
-class Remedy:
+class HeavyRemedy:
     """A tool done otherwise: its words, what it weighs then, which hard limits it still breaks, what its coaxiality costs."""
 
     text: str
@@ -33,7 +33,7 @@ class Remedy:
     coaxiality: float
 
 
-def remedies(x: Numbers, machines: Iterable[Machine] = ()) -> tuple[Remedy, ...]:
+def remedies(x: Numbers, machines: Iterable[Machine] = ()) -> tuple[HeavyRemedy, ...]:
     """Every change that was run, those that leave no hard limit broken first, then by the moment that is left."""
     found = []
     for text, setup, tools in _changes(x, machines):
@@ -42,7 +42,7 @@ def remedies(x: Numbers, machines: Iterable[Machine] = ()) -> tuple[Remedy, ...]
         except CuttingError:
             continue
         zone = dict(coaxialities(setup.chain))["one tool" if tools == 1 else "two tools"]
-        found.append(Remedy(text, setup, there, broken(there), zone))
+        found.append(HeavyRemedy(text, setup, there, broken(there), zone))
     return tuple(sorted(found, key=lambda one: (len(one.broken), one.x.moment)))
 
 

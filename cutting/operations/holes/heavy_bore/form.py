@@ -10,7 +10,7 @@ from cutting.doors.json_form import SHIPPED, Library
 from cutting.doors.reader import Reader
 from cutting.errors import CuttingError
 from cutting.operations.frame.fields import Field
-from cutting.operations.holes.heavy_bore.setup import Asked, Chain, HeavySettings, HeavySetup
+from cutting.operations.holes.heavy_bore.setup import Chain, HeavyAsked, HeavySettings, HeavySetup
 from cutting.tooling.heavy.solids import Segment, body_material
 from cutting.tooling.heavy.tool import BoringStep, HeavyTool, heavy_holder
 from cutting.workpiece.materials import deliver
@@ -91,7 +91,7 @@ def read_heavy(data: Mapping[str, Any], library: Library = SHIPPED) -> HeavySetu
         work=deliver(material),
         machine=machine,
         settings=HeavySettings(**settings),
-        asked=Asked(**read_section(top, "asked", ASKED, False)),
+        asked=HeavyAsked(**read_section(top, "asked", ASKED, False)),
         chain=Chain(**read_section(top, "chain", CHAIN, False)),
     )
     setup.check()

@@ -36,7 +36,7 @@ class HeavySettings:
 
 
 @dataclass(frozen=True)
-class Asked:
+class HeavyAsked:
     """What the drawing asks of all bores together, mm; None where it says nothing."""
 
     coaxiality: float | None = None  # zone diameter
@@ -51,7 +51,7 @@ class HeavySetup:
     work: Work
     machine: Machine
     settings: HeavySettings
-    asked: Asked = field(default_factory=Asked)
+    asked: HeavyAsked = field(default_factory=HeavyAsked)
     chain: Chain = field(default_factory=Chain)
     house: HouseRules = field(default_factory=HouseRules)
 

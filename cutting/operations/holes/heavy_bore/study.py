@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 from cutting.machine.machines import Machine
 from cutting.operations.frame.outcome import Limit, Severity, Value, Warning, shown
 from cutting.operations.frame.rule import limits_of
-from cutting.operations.holes.heavy_bore.changes import Remedy, remedies
+from cutting.operations.holes.heavy_bore.changes import HeavyRemedy, remedies
 from cutting.operations.holes.heavy_bore.limits import RULES, carried, grade_of
 from cutting.operations.holes.heavy_bore.numbers import Numbers, coaxialities, numbers
 from cutting.operations.holes.heavy_bore.setup import HeavySetup
@@ -47,7 +47,7 @@ class HeavyStudy:
     warnings: tuple[Warning, ...]
     chains: tuple[ChainRow, ...]
     carriers: tuple[Carrier, ...]
-    remedies: tuple[Remedy, ...] = field(default=())
+    remedies: tuple[HeavyRemedy, ...] = field(default=())
 
     @property
     def told(self) -> dict[str, object]:

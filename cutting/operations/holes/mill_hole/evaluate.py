@@ -34,7 +34,7 @@ MODEL: Model[Numbers] = Model(
 
 
 @dataclass(frozen=True)
-class Edge:
+class FieldEdge:
     """One limit: its utilisation over the map (pitches, feeds)."""
 
     rule: Rule[Any]
@@ -47,7 +47,7 @@ class PitchMap:
 
     feeds: Array
     pitches: Array
-    edges: tuple[Edge, ...]
+    edges: tuple[FieldEdge, ...]
     worst: Array
     seconds: Array
     at: tuple[float, float]
@@ -68,6 +68,6 @@ def explore(setup: MillHoleSetup, cells: int = CELLS) -> PitchMap:
         used = np.broadcast_to(rule.used(x), (cells, cells, 1))[..., 0]
         worst = np.maximum(worst, used)
         if (used > 1.0).any() and (used < 1.0).any():
-            edges.append(Edge(rule, used))
+            edges.append(FieldEdge(rule, used))
     seconds = np.broadcast_to(x.operation_time, (cells, cells, 1))[..., 0]
     return PitchMap(feeds, pitches, tuple(edges) if helical(now) else (), worst, seconds, at)

@@ -6,9 +6,9 @@ import math
 
 import numpy as np
 
-from cutting.motion.moves import Edge, Frame, Path, Per, Spindle
+from cutting.motion.moves import CuttingOutline, Frame, Path, Per, SpindleOn
 from cutting.motion.places import places
-from cutting.motion.trace import CLEAR, Trace
+from cutting.motion.trace import CLEAR, PathMaker
 from cutting.operations.holes.mill_hole.numbers import APPROACH, BELOW, LAST_TURNS, Numbers, roughed
 from cutting.operations.holes.mill_hole.setup import Descent, Sense
 from cutting.workpiece.solid import Solid
@@ -21,9 +21,9 @@ def path(x: Numbers, before: Solid | None = None) -> Path:
     """The path of a set-up's holes; z from the entry."""
     setup, f = x.setup, x.setup.feature
     n = _one(x.spindle_speed)
-    spindle = Spindle(n, n, seconds=setup.machine.start_time)
+    spindle = SpindleOn(n, n, seconds=setup.machine.start_time)
     at = places(f.circle, f.count)
-    trace = Trace(setup.machine, Frame.HOLE, TIP, (*at[0], APPROACH + CLEAR), setup.mill.name, setup.settings.coolant, spindle)
+    trace = PathMaker(setup.machine, Frame.HOLE, TIP, (*at[0], APPROACH + CLEAR), setup.mill.name, setup.settings.coolant, spindle)
     for px, py in at:
         trace.rapid(px, py, APPROACH + CLEAR)
         if setup.settings.path is Descent.PLUNGE:
@@ -33,10 +33,10 @@ def path(x: Numbers, before: Solid | None = None) -> Path:
             _round_and_down(trace, x, px, py)
         trace.rapid(px, py, APPROACH + CLEAR)
     radius = setup.mill.diameter / 2.0
-    return trace.done(Edge(((0.0, 0.0), (radius, 0.0), (radius, BEYOND), (0.0, BEYOND))))
+    return trace.done(CuttingOutline(((0.0, 0.0), (radius, 0.0), (radius, BEYOND), (0.0, BEYOND))))
 
 
-def _round_and_down(trace: Trace, x: Numbers, px: float, py: float) -> None:
+def _round_and_down(trace: PathMaker, x: Numbers, px: float, py: float) -> None:
     """The helix, a turn on the floor of a blind hole, and the last turn where one is planned."""
     setup, d = x.setup, x.setup.mill.diameter
     clockwise = setup.settings.sense is not Sense.CLIMB  # inside, a right-cutting mill climbs counter-clockwise
@@ -60,7 +60,9 @@ def _round_and_down(trace: Trace, x: Numbers, px: float, py: float) -> None:
     trace.feed(px, py, trace.at[2], 4.0 * feed, Per.MINUTE)
 
 
-def _helix(trace: Trace, middle: tuple[float, float, float], radius: float, z: float, turns: float, clockwise: bool, feed: float) -> None:
+def _helix(
+    trace: PathMaker, middle: tuple[float, float, float], radius: float, z: float, turns: float, clockwise: bool, feed: float
+) -> None:
     """Round a middle by so many turns, from where the tool is on its circle."""
     px, py, _ = middle
     begin = math.atan2(trace.at[1] - py, trace.at[0] - px)

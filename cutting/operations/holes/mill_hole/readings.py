@@ -10,7 +10,7 @@ from typing_extensions import TypedDict
 
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
 from cutting.operations.frame.over_passes import last_pass
-from cutting.operations.frame.results import Shown
+from cutting.operations.frame.results import ResultsSaid
 from cutting.operations.holes.mill_hole.limits import helical
 from cutting.operations.holes.mill_hole.numbers import Numbers
 from cutting.operations.holes.shared.held import seat_warnings
@@ -22,7 +22,7 @@ COMPRESSION = 2.0  # of the chip, about (common practice)
 
 def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     """Results by name, in the order in which they are shown."""
-    say = Shown(record)
+    say = ResultsSaid(record)
     say.money(x)
     say.life(x)
     holes = last_pass(x.holes)

@@ -24,7 +24,7 @@ class School(StrEnum):
 
 
 @dataclass(frozen=True)
-class Zone:
+class FeedZone:
     """A stretch of diameters [mm] cut with one feed [mm/rev]."""
 
     start: float
@@ -35,7 +35,9 @@ class Zone:
 _SHARES = {School.EARLY: ((10.0, 0.5), (5.0, 0.25)), School.LATE: ((6.0, 0.5), (3.0, 0.25))}
 
 
-def zones_of(diameter: float, bore: float, feed: Any, school: School | None, own: tuple[tuple[float, float], ...] = ()) -> tuple[Zone, ...]:
+def zones_of(
+    diameter: float, bore: float, feed: Any, school: School | None, own: tuple[tuple[float, float], ...] = ()
+) -> tuple[FeedZone, ...]:
     """Zones from a diameter to a bore (0: the centre) [mm]; `feed` [mm/rev] may be an array, then so is that of every zone.
 
     `own` break points (diameter, feed [mm/rev]) come before the school's; without either the feed stays full, as it may
@@ -56,18 +58,18 @@ def zones_of(diameter: float, bore: float, feed: Any, school: School | None, own
     # a break point at or beyond the rim sets the feed from the start
     first = [value for place, value in breaks if place >= diameter]
     feeds = [first[-1] if first else feed, *(value for _, value in inside)]
-    found = tuple(Zone(a, b, f) for a, b, f in zip(edges[:-1], edges[1:], feeds, strict=True) if a > b)
+    found = tuple(FeedZone(a, b, f) for a, b, f in zip(edges[:-1], edges[1:], feeds, strict=True) if a > b)
     if not found:
         raise CuttingError("feature.bore", "nothing is left to cut off.", f"below {diameter:g} mm")
     return found
 
 
-def zone_seconds(zone: Zone, cutting_speed: ArrayLike, spun: Spun) -> Array:
+def zone_seconds(zone: FeedZone, cutting_speed: ArrayLike, spun: Spun) -> Array:
     """Seconds of a zone at constant cutting speed [m/min] as far as the spindle follows: closed form."""
     return np.asarray(facing_time(zone.start, zone.end, cutting_speed, zone.feed, spun.top, spun.low))
 
 
-def feed_at(zones: tuple[Zone, ...], diameters: ArrayLike) -> Array:
+def feed_at(zones: tuple[FeedZone, ...], diameters: ArrayLike) -> Array:
     """Feed [mm/rev] at each diameter [mm]; on a break point that of the zone towards the centre."""
     places = np.asarray(diameters, float)
     found = np.full(places.shape, zones[0].feed)

@@ -17,7 +17,7 @@ from cutting.motion.trace import CLEAR
 from cutting.operations.frame.jaws import held_torque
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.slots.cut_off.setup import CutOffSetup
-from cutting.operations.slots.cut_off.simulation import Bar, Blade, CutOff, breaks_at, meet, pips, simulate, zone_dish
+from cutting.operations.slots.cut_off.simulation import Bar, CutOff, LeaningBlade, breaks_at, meet, pips, simulate, zone_dish
 from cutting.operations.slots.shared.cut import SlotCut, lasting, paid
 from cutting.operations.slots.shared.face import corner_roughness
 from cutting.operations.slots.shared.slot_chip import slot_index
@@ -51,7 +51,7 @@ class Numbers(SlotCut):
         """The way to the centre of the set-up's own blade, over diameter."""
         setup = self.setup
         s = setup.settings
-        own = Blade(
+        own = LeaningBlade(
             setup.insert.width, setup.insert.lead_angle, setup.blade.thickness, setup.blade.height, setup.overhang, s.lean, s.centre_height,
             setup.blade.stiffness_share,
         )  # fmt: skip

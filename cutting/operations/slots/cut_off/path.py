@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from cutting.motion.moves import Frame, Path, Spindle
-from cutting.motion.trace import CLEAR, Trace
-from cutting.operations.slots.cut_off.feed_zones import Zone
+from cutting.motion.moves import Frame, Path, SpindleOn
+from cutting.motion.trace import CLEAR, PathMaker
+from cutting.operations.slots.cut_off.feed_zones import FeedZone
 from cutting.operations.slots.cut_off.numbers import Numbers, bar_of
 from cutting.operations.slots.cut_off.setup import CutOffSetup
 from cutting.operations.slots.shared.way import NEAR, blade_edge
@@ -19,13 +19,13 @@ def path(x: Numbers, before: Solid | None = None) -> Path:
     return cut_path(x.setup, x.setup.zones)
 
 
-def cut_path(setup: CutOffSetup, zones: tuple[Zone, ...]) -> Path:
+def cut_path(setup: CutOffSetup, zones: tuple[FeedZone, ...]) -> Path:
     """To the centre, the bore or the stub through zones of feed, and out."""
     f, s = setup.feature, setup.settings
     spun = setup.machine.drive(s.spindle_clamp).over(s.cutting_speed, f.diameter)
-    spindle = Spindle(float(spun.low), float(spun.top), s.cutting_speed, setup.machine.start_time)
+    spindle = SpindleOn(float(spun.low), float(spun.top), s.cutting_speed, setup.machine.start_time)
     rim, z = f.diameter / 2.0, f.distance_from_chuck
-    trace = Trace(setup.machine, Frame.TURNED, TIP, (rim + CLEAR, 0.0, z), setup.insert.name, s.coolant, spindle)
+    trace = PathMaker(setup.machine, Frame.TURNED, TIP, (rim + CLEAR, 0.0, z), setup.insert.name, s.coolant, spindle)
     trace.rapid(rim + NEAR, 0.0, z)
     size, inner = f.edge_break, bar_of(setup).innermost / 2.0
     for k, zone in enumerate(zones):

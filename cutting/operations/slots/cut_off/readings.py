@@ -7,7 +7,7 @@ from typing_extensions import TypedDict
 
 from cutting.money.kerf import Kerf
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value
-from cutting.operations.frame.results import Shown
+from cutting.operations.frame.results import ResultsSaid
 from cutting.operations.slots.cut_off.numbers import Numbers, edge_break_seconds
 from cutting.operations.slots.shared.slot_chip import slot_chip
 from cutting.working import Recorder
@@ -15,7 +15,7 @@ from cutting.working import Recorder
 
 def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     """Results by name, in the order in which they are shown."""
-    run, say = x.run, Shown(record)
+    run, say = x.run, ResultsSaid(record)
     say.money(x)
     say.banded("flatness", "dish of the face", 1000 * x.flatness, "small_length", "tip path", "side_force", "deflection")
     say.banded("pip_on_part", "pip on the part", x.pip_on_part, "length", "tip path")
@@ -37,7 +37,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     return say.found
 
 
-def _kerf(say: Shown, kerf: Kerf, priced: bool) -> None:
+def _kerf(say: ResultsSaid, kerf: Kerf, priced: bool) -> None:
     """What the kerf costs; where the shop has not said what it pays, by what such a metal usually costs."""
     usual, honesty = ("", "exact") if priced else (", at a usual price of the metal", "rule")
     say.plain("kerf_per_piece", f"kerf a piece{usual}", kerf.kerf_per_piece, "money", honesty)

@@ -12,7 +12,7 @@ from cutting.machine.spindle import SUB
 from cutting.money.kerf import bar_price_of, usual_price
 from cutting.operations.frame.checks import check_coolant, check_turns
 from cutting.operations.frame.fields import Base, Field, Fields, check_bounds
-from cutting.operations.slots.cut_off.feed_zones import School, Zone, zone_seconds, zones_of
+from cutting.operations.slots.cut_off.feed_zones import FeedZone, School, zone_seconds, zones_of
 from cutting.operations.slots.shared.checks import CLAMP, FEED, HEIGHT, OVERHANG, SPEED, check_tool
 from cutting.operations.slots.shared.setup import SlotSetup
 from cutting.tooling.blades import CutOffBlade
@@ -105,18 +105,18 @@ class CutOffSetup(SlotSetup):
         return max(self.feature.bore, self.settings.stop_at or 0.0)
 
     @property
-    def zones(self) -> tuple[Zone, ...]:
+    def zones(self) -> tuple[FeedZone, ...]:
         """Feed by diameter at the feed that is set. Raises `CuttingError`."""
         return self.zones_at(self.settings.feed_per_rev)
 
-    def zones_at(self, feed: Any) -> tuple[Zone, ...]:
+    def zones_at(self, feed: Any) -> tuple[FeedZone, ...]:
         """Feed by diameter: the user's own, the school's shares of a feed [mm/rev], or full feed in a tube. Raises `CuttingError`."""
         f, s = self.feature, self.settings
         found = zones_of(f.diameter, self.inner_diameter, feed, None if f.bore > 0 else s.school, s.feed_zones)
         drive = self.machine.drive()
         return tuple(replace(zone, feed=drive.fed(zone.feed)) for zone in found)
 
-    def zone_seconds(self, zones: tuple[Zone, ...], cutting_speed: Any, spun: Spun) -> Any:
+    def zone_seconds(self, zones: tuple[FeedZone, ...], cutting_speed: Any, spun: Spun) -> Any:
         """Seconds from rim to centre or bore at a speed [m/min] as far as the spindle follows."""
         return sum(zone_seconds(zone, cutting_speed, spun) for zone in zones)
 

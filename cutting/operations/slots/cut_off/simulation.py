@@ -13,7 +13,7 @@ from cutting.machine.drive import Spun
 from cutting.mechanics.blade import GROOVE_FORM, STEEL_BLADE, blade_second_moments, plunge_force, side_bend, side_force, side_slope
 from cutting.mechanics.force import cutting_force, specific_cutting_force
 from cutting.mechanics.tool_setting import pip_diameter
-from cutting.operations.slots.cut_off.feed_zones import Zone, feed_at, zone_seconds
+from cutting.operations.slots.cut_off.feed_zones import FeedZone, feed_at, zone_seconds
 from cutting.working import SILENT, Silent
 
 Array = NDArray[np.float64]
@@ -23,7 +23,7 @@ SLOW = 0.02  # of the radius left uncut: at the centre itself the speed is nothi
 
 
 @dataclass(frozen=True)
-class Blade:
+class LeaningBlade:
     """A blade with its insert; lengths mm, angles degrees. `lean` is how far it stands out of square, degrees."""
 
     width: float
@@ -85,7 +85,9 @@ class CutOff:
         return float(sum(self.zone_seconds))
 
 
-def simulate(bar: Bar, blade: Blade, zones: tuple[Zone, ...], cutting_speed: float, spun: Spun, record: Silent = SILENT) -> CutOff:
+def simulate(
+    bar: Bar, blade: LeaningBlade, zones: tuple[FeedZone, ...], cutting_speed: float, spun: Spun, record: Silent = SILENT
+) -> CutOff:
     """Cut a bar or tube off at constant cutting speed vc [m/min] as far as the spindle follows. Raises `OutOfRange`.
 
     Forces after Kienzle with Kform 1.3; the slanted edge turns plunge force into side force, which bends the blade and

@@ -16,7 +16,7 @@ SUPPORT = 0.75  # of the radius of its tightest groove that a blade's support re
 
 
 @dataclass(frozen=True)
-class Standing:
+class BladeStanding:
     """A blade seen along the axis: closed outline (across, up) with the tip at its outer corner's place, and its clearances [mm].
 
     `outer` and `inner` are the least distances of the blade's flanks from the outer and the inner wall of the plunge, negative
@@ -28,7 +28,7 @@ class Standing:
     inner: float
 
 
-def standing(blade: FaceBlade, edge_width: float, outer_diameter: float) -> Standing:
+def standing(blade: FaceBlade, edge_width: float, outer_diameter: float) -> BladeStanding:
     """How a blade stands in a plunge from `outer_diameter` inwards by `edge_width` [mm].
 
     Below the edge the support follows two circles about the axis of the tightest and of the widest groove that it is made
@@ -48,7 +48,7 @@ def standing(blade: FaceBlade, edge_width: float, outer_diameter: float) -> Stan
     outside = float(np.min(outer_wall - outer_flank))
     inside = float(np.min(inner_flank - inner_wall))
     ring = [*zip(outer_flank, -down, strict=True), *zip(inner_flank[::-1], -down[::-1], strict=True)]
-    return Standing(tuple((float(a), float(b)) for a, b in ring), outside, inside)
+    return BladeStanding(tuple((float(a), float(b)) for a, b in ring), outside, inside)
 
 
 def _circle(radius: float, down: Array) -> Array:

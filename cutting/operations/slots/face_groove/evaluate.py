@@ -9,7 +9,7 @@ from cutting.operations.frame.model import Model, Readings
 from cutting.operations.slots.face_groove.limits import RULES
 from cutting.operations.slots.face_groove.numbers import SLOWER_STILL, Numbers, numbers
 from cutting.operations.slots.face_groove.readings import cautions, chip, passes, results, scene
-from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, Spindle, Way
+from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, FaceGrooveWay, SpindleSense
 from cutting.operations.slots.shared.cut import plain
 from cutting.operations.slots.shared.otherwise import other_blades, shorter_overhang, stronger_coolant
 from cutting.operations.slots.shared.tool import single_tool
@@ -21,11 +21,11 @@ def changes(x: Numbers) -> Iterator[Change[FaceGrooveSetup]]:
     setup = x.setup
     s = setup.settings
     yield from stronger_coolant(setup)
-    for way in Way:
+    for way in FaceGrooveWay:
         if way is not s.way and setup.feature.width.target > setup.insert.width + 0.02:
             yield Change(in_words(f"way: {way.value}"), {"settings": {"way": way.value}}, setup.with_settings(way=way))
     yield from shorter_overhang(setup, "reach set")
-    turned = Spindle.REVERSE if s.spindle is Spindle.FORWARD else Spindle.FORWARD
+    turned = SpindleSense.REVERSE if s.spindle is SpindleSense.FORWARD else SpindleSense.FORWARD
     if not setup.hand_fits:
         yield Change(in_words(f"spindle {turned.value}"), {"settings": {"spindle": turned.value}}, setup.with_settings(spindle=turned))
 

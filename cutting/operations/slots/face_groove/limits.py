@@ -9,7 +9,7 @@ import numpy as np
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Rule
 from cutting.operations.slots.face_groove.numbers import Numbers
-from cutting.operations.slots.face_groove.setup import Way
+from cutting.operations.slots.face_groove.setup import FaceGrooveWay
 from cutting.operations.slots.shared.rules import (
     BENDS_DOWN,
     BOOK_SPEED,
@@ -59,7 +59,7 @@ RULES: tuple[Rule[Numbers], ...] = (
     SPINDLE_POWER,
     JAW_GRIP,
     DWELL,
-    replace(CROWDING, applies=lambda x: x.setup.settings.way is Way.INWARDS),
+    replace(CROWDING, applies=lambda x: x.setup.settings.way is FaceGrooveWay.INWARDS),
     TOUGHNESS,
     LIFE,
     SECURE,

@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, Way
+from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, FaceGrooveWay
 from cutting.operations.slots.groove.moves import layers, ridge_plan
 from cutting.operations.slots.groove.setup import ALLOWANCE, LAYER_SHARE
 
 
 @dataclass(frozen=True)
-class Move:
+class FaceGrooveMove:
     """Where the edge goes: `outer` diameter of its outer corner at the start and end of a stroke, depth into the face at both; mm."""
 
     kind: str
@@ -32,7 +32,7 @@ class Move:
         return self.outer != self.to_outer or self.kind in ("turn", "floor")
 
 
-def moves_of(setup: FaceGrooveSetup) -> Iterator[Move]:
+def moves_of(setup: FaceGrooveSetup) -> Iterator[FaceGrooveMove]:
     """The first plunge at the largest diameter, then inwards: plunges with ridges, or layers turned across; walls and floor last."""
     f, w = setup.feature, setup.insert.width
     widened = f.width.target > w + 0.02
@@ -40,29 +40,29 @@ def moves_of(setup: FaceGrooveSetup) -> Iterator[Move]:
     outer, width, depth = f.outer_diameter.target - 2.0 * left, max(f.width.target - 2.0 * left, w), f.depth - left
     far = outer - 2.0 * (width - w)
     if not widened:
-        yield Move("plunge", outer, 0.0, outer, depth, w, setup.settings.dwell)
-    elif setup.settings.way is Way.INWARDS:
+        yield FaceGrooveMove("plunge", outer, 0.0, outer, depth, w, setup.settings.dwell)
+    elif setup.settings.way is FaceGrooveWay.INWARDS:
         full, ridge = ridge_plan(width, w)
         step = 2.0 * (w + ridge)
         for k in range(full):
             place = outer - k * step
-            yield Move("plunge", place, 0.0, place, depth, w if ridge >= 0 or k == 0 else w + ridge)
+            yield FaceGrooveMove("plunge", place, 0.0, place, depth, w if ridge >= 0 or k == 0 else w + ridge)
         for k in range(full - 1):
             if ridge > 1e-6:
                 place = outer - k * step - (w + ridge)
-                yield Move("ridge", place, 0.0, place, depth, ridge)
+                yield FaceGrooveMove("ridge", place, 0.0, place, depth, ridge)
     else:
         count = layers(depth, LAYER_SHARE * w)
         each, place = depth / count, outer
         for k in range(count):
-            yield Move("plunge", place, k * each, place, (k + 1) * each, w)
+            yield FaceGrooveMove("plunge", place, k * each, place, (k + 1) * each, w)
             other = far if place == outer else outer
-            yield Move("turn", place, (k + 1) * each, other, (k + 1) * each, each)
+            yield FaceGrooveMove("turn", place, (k + 1) * each, other, (k + 1) * each, each)
             place = other
     if left:
         rim, inner = f.outer_diameter.target, f.outer_diameter.target - 2.0 * (f.width.target - w)
         middle = (rim + inner) / 2.0
-        yield Move("wall", rim, 0.0, rim, f.depth, left)
-        yield Move("floor", rim, f.depth, middle, f.depth, left)
-        yield Move("wall", inner, 0.0, inner, f.depth, left)
-        yield Move("floor", inner, f.depth, middle, f.depth, left)
+        yield FaceGrooveMove("wall", rim, 0.0, rim, f.depth, left)
+        yield FaceGrooveMove("floor", rim, f.depth, middle, f.depth, left)
+        yield FaceGrooveMove("wall", inner, 0.0, inner, f.depth, left)
+        yield FaceGrooveMove("floor", inner, f.depth, middle, f.depth, left)

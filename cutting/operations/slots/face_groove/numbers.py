@@ -12,10 +12,10 @@ from cutting.mechanics import blade, force
 from cutting.motion.clock import clock
 from cutting.operations.frame.jaws import held_torque
 from cutting.operations.frame.over_passes import over_passes
-from cutting.operations.slots.face_groove.blade_fit import Standing, standing
-from cutting.operations.slots.face_groove.moves import Move, moves_of
+from cutting.operations.slots.face_groove.blade_fit import BladeStanding, standing
+from cutting.operations.slots.face_groove.moves import FaceGrooveMove, moves_of
 from cutting.operations.slots.face_groove.path import strokes_path
-from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, Way
+from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, FaceGrooveWay
 from cutting.operations.slots.shared.cut import SLOWER, SlotCut, hardest, lasting, leaning, paid
 from cutting.operations.slots.shared.slot_chip import slot_index
 from cutting.operations.slots.shared.tool import Array, SlotTool
@@ -29,7 +29,7 @@ OPEN_SIDE, OPEN_BELOW = 1.0 / 3.0, 0.95
 
 
 @dataclass(frozen=True)
-class Stroke(Move):
+class FaceGrooveStroke(FaceGrooveMove):
     """A move of one tool with what it takes; N, s, 1/min."""
 
     seconds: float = 0.0
@@ -44,7 +44,7 @@ class Stroke(Move):
 class Numbers(SlotCut):
     """What limits and results read; forces N, lengths mm; arrays over strokes behind."""
 
-    moves: tuple[Move, ...]
+    moves: tuple[FaceGrooveMove, ...]
     stroke_seconds: Array
     stroke_speed: Array
     stroke_force: Array
@@ -63,17 +63,17 @@ class Numbers(SlotCut):
         return self.moves[0].outer
 
     @property
-    def standing(self) -> Standing:
+    def standing(self) -> BladeStanding:
         """How the set-up's own blade stands in the first plunge."""
         return _standing(self.setup.blade, self.setup.insert.width, self.first_diameter)
 
     @property
-    def strokes(self) -> tuple[Stroke, ...]:
+    def strokes(self) -> tuple[FaceGrooveStroke, ...]:
         """The strokes of one tool in their order."""
         columns = (self.stroke_seconds, self.stroke_speed, self.feed, self.stroke_force, self.stroke_push, self.stroke_side)
         rows = np.stack([np.broadcast_to(np.ravel(one), len(self.moves)) for one in columns], axis=-1)
         return tuple(
-            Stroke(move.kind, move.outer, move.depth, move.to_outer, move.to_depth, move.engaged, move.dwell, *row)
+            FaceGrooveStroke(move.kind, move.outer, move.depth, move.to_outer, move.to_depth, move.engaged, move.dwell, *row)
             for move, row in zip(self.moves, rows.tolist(), strict=True)
         )
 
@@ -82,7 +82,7 @@ _standing = lru_cache(maxsize=256)(standing)
 
 
 @lru_cache(maxsize=256)
-def _idle(setup: FaceGrooveSetup, moves: tuple[Move, ...]) -> float:
+def _idle(setup: FaceGrooveSetup, moves: tuple[FaceGrooveMove, ...]) -> float:
     """Seconds that do not cut: of the lifts between the strokes, and around them."""
     return clock(strokes_path(setup, moves), setup.machine).idle
 
@@ -119,7 +119,7 @@ def numbers(setup: FaceGrooveSetup, tool: SlotTool, speed: Any, feed: Any, recor
     sideways, down = leaning(tool, worn * side, worn * largest, record)
     feeds = (FACE_SHARE * tool.feed_low, FACE_SHARE * tool.feed_high)
     idle = _idle(setup, moves)
-    slot = tool.width if setup.settings.way is Way.INWARDS else np.maximum(setup.feature.width.target, tool.width)
+    slot = tool.width if setup.settings.way is FaceGrooveWay.INWARDS else np.maximum(setup.feature.width.target, tool.width)
     return Numbers(
         **paid(setup, tool, lasts, total, idle, record), **vars(lasts),
         setup=setup, tool=tool, pressure=tool.pressure,
@@ -132,7 +132,7 @@ def numbers(setup: FaceGrooveSetup, tool: SlotTool, speed: Any, feed: Any, recor
     )  # fmt: skip
 
 
-def _write_layers(setup: FaceGrooveSetup, moves: tuple[Move, ...], feed: Array, record: Silent) -> None:
+def _write_layers(setup: FaceGrooveSetup, moves: tuple[FaceGrooveMove, ...], feed: Array, record: Silent) -> None:
     """Of cuts across the face each depth once."""
     if not isinstance(record, Recorder):
         return

@@ -6,9 +6,9 @@ from typing import Any
 
 import numpy as np
 
-from cutting.motion.moves import Edge, Frame, Path, Point, Spindle
-from cutting.motion.trace import CLEAR, Trace
-from cutting.operations.slots.face_groove.moves import Move
+from cutting.motion.moves import CuttingOutline, Frame, Path, Point, SpindleOn
+from cutting.motion.trace import CLEAR, PathMaker
+from cutting.operations.slots.face_groove.moves import FaceGrooveMove
 from cutting.operations.slots.face_groove.setup import FaceGrooveSetup
 from cutting.operations.slots.shared.way import BEYOND, NEAR, follows
 from cutting.workpiece.solid import Solid
@@ -23,19 +23,21 @@ def path(x: Any, before: Solid | None = None) -> Path:
 
 
 def strokes_path(
-    setup: FaceGrooveSetup, moves: tuple[Move, ...], face: float = 0.0, feed: float = 1.0, speeds: tuple[float, ...] = ()
+    setup: FaceGrooveSetup, moves: tuple[FaceGrooveMove, ...], face: float = 0.0, feed: float = 1.0, speeds: tuple[float, ...] = ()
 ) -> Path:
     """The path of strokes; without speeds only its rapid ways tell something."""
 
     def place(outer: float, depth: float) -> Point:
         return outer / 2.0, 0.0, face - depth
 
-    def spindle(k: int, seconds: float = 0.0) -> Spindle:
+    def spindle(k: int, seconds: float = 0.0) -> SpindleOn:
         n = speeds[k] if speeds else setup.machine.top_speed
-        return Spindle(n, n, seconds=seconds)
+        return SpindleOn(n, n, seconds=seconds)
 
     start = place(moves[0].outer, -CLEAR)
-    trace = Trace(setup.machine, Frame.TURNED, TIP, start, setup.insert.name, setup.settings.coolant, spindle(0, setup.machine.start_time))
+    trace = PathMaker(
+        setup.machine, Frame.TURNED, TIP, start, setup.insert.name, setup.settings.coolant, spindle(0, setup.machine.start_time)
+    )
     for k, move in enumerate(moves):
         begin = place(move.outer, move.depth)
         if k and speeds and speeds[k] != speeds[k - 1]:
@@ -49,4 +51,4 @@ def strokes_path(
         trace.dwell(turns=move.dwell)
     trace.rapid(trace.at[0], 0.0, face + CLEAR)
     w = setup.insert.width
-    return trace.done(Edge(((0.0, 0.0), (-w, 0.0), (-w, BEYOND), (0.0, BEYOND))))
+    return trace.done(CuttingOutline(((0.0, 0.0), (-w, 0.0), (-w, BEYOND), (0.0, BEYOND))))

@@ -5,22 +5,22 @@ from __future__ import annotations
 from typing_extensions import TypedDict
 
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
-from cutting.operations.frame.results import Shown
+from cutting.operations.frame.results import ResultsSaid
 from cutting.operations.slots.face_groove.numbers import Numbers
-from cutting.operations.slots.face_groove.setup import Spindle, Way
+from cutting.operations.slots.face_groove.setup import FaceGrooveWay, SpindleSense
 from cutting.operations.slots.shared.cautions import narrow_cautions
 from cutting.operations.slots.shared.slot_chip import slot_chip
 from cutting.working import Recorder
 
 ORIENTATION = {
-    Spindle.FORWARD: "edge up in front of the axis, or edge down behind it",
-    Spindle.REVERSE: "edge up behind the axis, or edge down in front of it",
+    SpindleSense.FORWARD: "edge up in front of the axis, or edge down behind it",
+    SpindleSense.REVERSE: "edge up behind the axis, or edge down in front of it",
 }
 
 
 def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     """Results by name, in the order in which they are shown."""
-    say = Shown(record)
+    say = ResultsSaid(record)
     say.money(x)
     say.life(x)
     say.plain("outer_clearance", "room, outer wall", x.standing.outer, "length")
@@ -40,7 +40,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
 def chip(x: Numbers) -> ChipVerdict:
     """The chip of the first plunge, in the slot at its deepest; turned across it has the whole groove."""
     setup = x.setup
-    slot = setup.insert.width if setup.settings.way is Way.INWARDS else setup.feature.width.target
+    slot = setup.insert.width if setup.settings.way is FaceGrooveWay.INWARDS else setup.feature.width.target
     return slot_chip(float(x.feed), x.feeds, setup.depth, max(slot, setup.insert.width), float(x.pressure), setup.work.material.ductility)
 
 

@@ -17,14 +17,14 @@ from cutting.quantities.dimension import Dimension
 from cutting.tooling.blades import FaceBlade
 
 
-class Way(StrEnum):
+class FaceGrooveWay(StrEnum):
     """How the groove is widened after its first plunge."""
 
     INWARDS = "from the outside in"
     TURNED = "turned across"
 
 
-class Spindle(StrEnum):
+class SpindleSense(StrEnum):
     """Which way the spindle turns; it goes with the blade's hand."""
 
     FORWARD = "forward"
@@ -64,8 +64,8 @@ class FaceGrooveSettings:
 
     cutting_speed: float
     feed_per_rev: float
-    way: Way = Way.INWARDS
-    spindle: Spindle = Spindle.FORWARD
+    way: FaceGrooveWay = FaceGrooveWay.INWARDS
+    spindle: SpindleSense = SpindleSense.FORWARD
     finish: bool = True
     dwell: float = 1.0
     coolant: str = "flood"
@@ -89,7 +89,7 @@ class FaceGrooveSetup(SlotSetup):
     @property
     def hand_fits(self) -> bool:
         """A right-hand blade curves with a groove that turns forward, a left-hand one with a reversed spindle."""
-        return self.blade.hand == "N" or (self.blade.hand == "R") == (self.settings.spindle is Spindle.FORWARD)
+        return self.blade.hand == "N" or (self.blade.hand == "R") == (self.settings.spindle is SpindleSense.FORWARD)
 
     def check_case(self) -> None:
         """Raise `CuttingError` for what cannot be with any tool."""
@@ -131,8 +131,8 @@ FIELDS = Fields(
     settings=(
         Field("cutting_speed", "speed", "cutting_speed", "110", also=("spindle_speed",), required=True, bounds=SPEED),
         Field("feed_per_rev", "plunge feed", "feed_per_rev", "0.08", also=("feed_rate",), required=True, bounds=FEED),
-        Field("way", "way", "choice", options=tuple(way.value for way in Way), default=Way.INWARDS),
-        Field("spindle", "spindle", "choice", options=tuple(one.value for one in Spindle), default=Spindle.FORWARD),
+        Field("way", "way", "choice", options=tuple(way.value for way in FaceGrooveWay), default=FaceGrooveWay.INWARDS),
+        Field("spindle", "spindle", "choice", options=tuple(one.value for one in SpindleSense), default=SpindleSense.FORWARD),
         Field("finish", "finish walls and floor", "flag", default=True),
         Field("dwell", "dwell at the floor, turns", "number", "1", default=1.0, bounds=DWELL, unit="revolutions"),
         Field("coolant", "coolant", "text", default="flood"),
@@ -154,7 +154,7 @@ def feature_of(values: dict[str, Any]) -> FaceGrooveFeature:
 def build(base: Base, tool: Mapping[str, Any], given: dict[str, dict[str, Any]]) -> FaceGrooveSetup:
     """The set-up from its fields, section by section. Raises `CuttingError`."""
     feature, settings = feature_of(given["feature"]), dict(given["settings"])
-    way, spindle = Way(settings.pop("way", Way.INWARDS)), Spindle(settings.pop("spindle", Spindle.FORWARD))
+    way, spindle = FaceGrooveWay(settings.pop("way", FaceGrooveWay.INWARDS)), SpindleSense(settings.pop("spindle", SpindleSense.FORWARD))
     holding = workholding_of(given["holding"], 50.0, feature.outer_diameter.target)
     chosen = FaceGrooveSettings(way=way, spindle=spindle, **settings)
     return FaceGrooveSetup(**tool, feature=feature, settings=chosen, holding=holding, **vars(base))

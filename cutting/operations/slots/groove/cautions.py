@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from cutting.operations.frame.outcome import Warning
 from cutting.operations.slots.groove.numbers import OPEN_BELOW, Numbers, corners_left
-from cutting.operations.slots.groove.setup import GrooveSetup, Way
+from cutting.operations.slots.groove.setup import GrooveSetup, GrooveWay
 from cutting.operations.slots.shared.cautions import narrow_cautions
 from cutting.tooling.blades import CutOffBlade
 
@@ -12,21 +12,24 @@ WIDE, DEEP = 1.5, 1.5  # width over depth from which turning sideways pays; dept
 TOUGH = 0.6  # ductility from which a long chip is the trouble
 
 
-def advised_way(setup: GrooveSetup) -> tuple[Way, str]:
+def advised_way(setup: GrooveSetup) -> tuple[GrooveWay, str]:
     """The way that width, depth and metal speak for, with the reason (common practice, no source)."""
     f = setup.feature
     ratio = f.width.target / max(f.depth, 1e-6)
     w = setup.insert.width
     if f.narrowest - 1e-9 <= w <= f.widest - setup.insert.width_tolerance + 1e-9:
-        return Way.ONE, "the insert is as wide as the groove"
+        return GrooveWay.ONE, "the insert is as wide as the groove"
     if f.width.target < 2.0 * w or ratio < 1.0 / DEEP:
-        return Way.SIDE_BY_SIDE, f"width is {ratio:.1f} of the depth: plunge, full cuts first, so that the blade is never pushed aside"
+        return (
+            GrooveWay.SIDE_BY_SIDE,
+            f"width is {ratio:.1f} of the depth: plunge, full cuts first, so that the blade is never pushed aside",
+        )
     tough = setup.work.material.ductility > TOUGH or setup.work.material.adhesion > 0.6
     if tough and setup.insert.round_edge:
-        return Way.ROUND, "a tough or sticky metal: a round path keeps the chip thin and short"
+        return GrooveWay.ROUND, "a tough or sticky metal: a round path keeps the chip thin and short"
     if ratio >= WIDE:
-        return Way.TURNED, f"width is {ratio:.1f} × the depth: turning sideways clears it with fewer strokes"
-    return Way.SIDE_BY_SIDE, f"width is {ratio:.1f} of the depth: plunges stay secure"
+        return GrooveWay.TURNED, f"width is {ratio:.1f} × the depth: turning sideways clears it with fewer strokes"
+    return GrooveWay.SIDE_BY_SIDE, f"width is {ratio:.1f} of the depth: plunges stay secure"
 
 
 def cautions(x: Numbers) -> list[Warning]:
@@ -35,7 +38,7 @@ def cautions(x: Numbers) -> list[Warning]:
     s, f = setup.settings, setup.feature
     found = narrow_cautions(setup.machine, setup.blade, s.coolant)
     way, why = advised_way(setup)
-    if way is not s.way and not (setup.insert.round_edge and s.way is Way.ROUND):
+    if way is not s.way and not (setup.insert.round_edge and s.way is GrooveWay.ROUND):
         found.append(Warning("way_advice", f"Usual here: {way.value}; {why}.", "note"))
     if f.corner_radius is None and not f.standard:
         said = f"The drawing says no corner: up to {f.corner:g} mm is taken as usual. Say what may stay."
@@ -49,7 +52,7 @@ def cautions(x: Numbers) -> list[Warning]:
                 "note",
             )
         )
-    if s.way is Way.SIDE_BY_SIDE and any(
+    if s.way is GrooveWay.SIDE_BY_SIDE and any(
         move.kind == "plunge" and move.engaged < OPEN_BELOW * setup.insert.width for move in x.strokes.order
     ):
         found.append(
@@ -68,7 +71,7 @@ def cautions(x: Numbers) -> list[Warning]:
                 "care",
             )
         )
-    if x.median_parts and setup.work.material.ductility > TOUGH and s.way is Way.RAMP:
+    if x.median_parts and setup.work.material.ductility > TOUGH and s.way is GrooveWay.RAMP:
         found.append(
             Warning("long_ramp", "Ramps make long chips in ductile metal: interrupt the feed, or roll with a full radius.", "note")
         )

@@ -8,16 +8,16 @@ from dataclasses import replace
 from cutting.mechanics.deflection import Holding
 from cutting.operations.frame.change import Change, in_words, setting
 from cutting.operations.slots.groove.numbers import Numbers
-from cutting.operations.slots.groove.setup import GrooveSetup, Way
+from cutting.operations.slots.groove.setup import GrooveSetup, GrooveWay
 from cutting.operations.slots.shared.otherwise import shorter_overhang, stronger_coolant
 from cutting.tooling.groove_inserts import GrooveInsert
 
 LAYER_SHARES = (0.6, 0.8, 1.25, 1.6)
 
 
-def ways_open(insert: GrooveInsert) -> tuple[Way, ...]:
+def ways_open(insert: GrooveInsert) -> tuple[GrooveWay, ...]:
     """The ways that an insert can go: a full radius only rolls, a straight edge does the rest."""
-    return (Way.ROUND,) if insert.round_edge else tuple(way for way in Way if way is not Way.ROUND)
+    return (GrooveWay.ROUND,) if insert.round_edge else tuple(way for way in GrooveWay if way is not GrooveWay.ROUND)
 
 
 def changes(x: Numbers) -> Iterator[Change[GrooveSetup]]:
@@ -28,14 +28,14 @@ def changes(x: Numbers) -> Iterator[Change[GrooveSetup]]:
     for way in ways_open(setup.insert):
         if way is not s.way:
             yield Change(in_words(f"way: {way.value}"), {"settings": {"way": way.value}}, setup.with_settings(way=way))
-    if s.way in (Way.TURNED, Way.RAMP, Way.ROUND):
+    if s.way in (GrooveWay.TURNED, GrooveWay.RAMP, GrooveWay.ROUND):
         for share in LAYER_SHARES:
             layer = round(setup.layer * share, 2)
             yield setting("side_depth", "layer", setup.layer, layer, "length", setup.with_settings(side_depth=layer))
     yield from shorter_overhang(setup)
     if s.dwell > 2.0:
         yield Change(in_words("dwell one turn"), {"settings": {"dwell": 1.0}}, setup.with_settings(dwell=1.0))
-    if not s.finish and s.way is not Way.ONE:
+    if not s.finish and s.way is not GrooveWay.ONE:
         yield Change(in_words("finish walls and floor"), {"settings": {"finish": True}}, setup.with_settings(finish=True))
     yield from supported(setup)
 

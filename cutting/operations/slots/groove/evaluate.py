@@ -6,7 +6,7 @@ from cutting.operations.frame.model import Model, Readings
 from cutting.operations.slots.groove.cautions import cautions
 from cutting.operations.slots.groove.changes import changes, supported
 from cutting.operations.slots.groove.limits import RULES
-from cutting.operations.slots.groove.numbers import Numbers, Stroke, numbers
+from cutting.operations.slots.groove.numbers import GrooveStroke, Numbers, numbers
 from cutting.operations.slots.groove.readings import chip, passes, results, scene
 from cutting.operations.slots.groove.setup import GrooveSetup
 from cutting.operations.slots.shared.cut import plain
@@ -26,6 +26,6 @@ MODEL: Model[Numbers] = Model(
 )
 
 
-def explore(setup: GrooveSetup) -> tuple[Stroke, ...]:
+def explore(setup: GrooveSetup) -> tuple[GrooveStroke, ...]:
     """The map of a groove: its strokes in order. Raises `CuttingError`."""
     return MODEL.quickly(setup).strokes.taken()

@@ -8,7 +8,7 @@ from cutting.operations.frame.fields import Nudged
 from cutting.operations.frame.kind import Given, Kind, Settled
 from cutting.operations.slots.groove.evaluate import MODEL, explore
 from cutting.operations.slots.groove.path import path
-from cutting.operations.slots.groove.setup import FIELDS, WORKS, GrooveFeature, GrooveSetup, Way, Where, build, feature_of
+from cutting.operations.slots.groove.setup import FIELDS, WORKS, GrooveFeature, GrooveSetup, GrooveWay, Where, build, feature_of
 from cutting.operations.slots.shared.roles import gather, slot_roles
 from cutting.tooling.blades import CutOffBlade, GrooveBar
 from cutting.workpiece.solid import Corner, Region, Side, Solid
@@ -53,7 +53,7 @@ KIND = Kind(
             "length",
             "layer_depth",
             lambda setup, outcome: setup.layer,
-            applies=lambda setup: setup.settings.way in (Way.TURNED, Way.RAMP, Way.ROUND),
+            applies=lambda setup: setup.settings.way in (GrooveWay.TURNED, GrooveWay.RAMP, GrooveWay.ROUND),
         ),
     ),
     ("operation_time", "operation_cost", "median_parts", "change_parts", "secure", "side_force", "size_error"),

@@ -9,7 +9,7 @@ import numpy as np
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Read, Rule
 from cutting.operations.slots.groove.numbers import Numbers, corners_left
-from cutting.operations.slots.groove.setup import LAYER_MOST, Way
+from cutting.operations.slots.groove.setup import LAYER_MOST, GrooveWay
 from cutting.operations.slots.shared.rules import (
     BENDS_DOWN,
     BOOK_SPEED,
@@ -63,7 +63,7 @@ RULES: tuple[Rule[Numbers], ...] = (
          lambda x: (x.setup.feature.diameter, x.tool.own.get("least_bore", 0.0), None), (), lambda x: x.setup.inside),
     Rule("width_fit", "width in one plunge", "length", Bound.WINDOW, Severity.HARD, "iso-286",
          "One plunge leaves the insert's width: all of its tolerance must lie inside the groove's.", _width, (),
-         lambda x: x.setup.settings.way is Way.ONE),
+         lambda x: x.setup.settings.way is GrooveWay.ONE),
     Rule("corners", "corners left to a second tool", "length", Bound.UPPER, Severity.SOFT, "common-practice",
          "A full radius clears the groove and leaves more in its corners than the drawing lets stand: another tool must follow.",
          lambda x: (x.tool.corner_radius, None, x.setup.feature.corner), (), lambda x: corners_left(x.setup)),
@@ -79,7 +79,7 @@ RULES: tuple[Rule[Numbers], ...] = (
          lambda x: (x.setup.layer, None, LAYER_MOST * x.tool.width), (), lambda x: x.strokes.sideways.any()),
     Rule("ramp_angle", "angle of the ramp", "angle", Bound.UPPER, Severity.HARD, "common-practice",
          "Steeper than this a ramp is a plunge: the whole front cuts, and its flank rubs.",
-         _ramp, (), lambda x: x.setup.settings.way is Way.RAMP),
+         _ramp, (), lambda x: x.setup.settings.way is GrooveWay.RAMP),
     SIDE_LOAD,
     Rule("bends_sideways", "blade leans sideways", "length", Bound.UPPER, Severity.HARD, "roark",
          "A cut sideways leans the blade until its front clears; too much of it makes the wall taper and the floor step.",
@@ -98,7 +98,7 @@ RULES: tuple[Rule[Numbers], ...] = (
     JAW_GRIP,
     FINISH,
     DWELL,
-    replace(CROWDING, applies=lambda x: x.setup.settings.way in (Way.ONE, Way.SIDE_BY_SIDE)),
+    replace(CROWDING, applies=lambda x: x.setup.settings.way in (GrooveWay.ONE, GrooveWay.SIDE_BY_SIDE)),
     TOUGHNESS,
     LIFE,
     SECURE,

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from cutting.operations.slots.groove.setup import ALLOWANCE, LAYER_SHARE, GrooveSetup, Way
+from cutting.operations.slots.groove.setup import ALLOWANCE, LAYER_SHARE, GrooveSetup, GrooveWay
 
 RIDGE_SHARE = 0.8  # of the insert's width that a ridge between two full plunges may be (common practice)
 PLUNGE, SIDEWAYS, THIN = range(3)  # sorts of cut: straight down, along the axis, the finishing pass
@@ -16,7 +16,7 @@ BACK_OFF = 0.1  # mm that the blade lifts before it turns sideways, so that its 
 
 
 @dataclass(frozen=True)
-class Move:
+class GrooveMove:
     """One stroke at feed. Places of the edge's left corner along the axis and depths below the surface, mm.
 
     `kind` is plunge, ridge, turn, ramp, arc, wall or floor; `engaged` the width of cut, `sideways` whether it loads the side.
@@ -49,11 +49,17 @@ def diameter_at(setup: GrooveSetup, depth: float) -> float:
     return setup.feature.diameter + (2.0 if setup.inside else -2.0) * depth
 
 
-def moves_of(setup: GrooveSetup) -> tuple[Move, ...]:
+def moves_of(setup: GrooveSetup) -> tuple[GrooveMove, ...]:
     """All strokes of the way that is set, roughing first, then walls and floor. Raises nothing: what does not fit is a limit's."""
     left = ALLOWANCE if setup.finished else 0.0
     width, depth = max(setup.feature.width.target - 2.0 * left, setup.insert.width), setup.depth - left
-    build = {Way.ONE: _one, Way.SIDE_BY_SIDE: _side_by_side, Way.TURNED: _turned, Way.RAMP: _ramped, Way.ROUND: _round}[setup.settings.way]
+    build = {
+        GrooveWay.ONE: _one,
+        GrooveWay.SIDE_BY_SIDE: _side_by_side,
+        GrooveWay.TURNED: _turned,
+        GrooveWay.RAMP: _ramped,
+        GrooveWay.ROUND: _round,
+    }[setup.settings.way]
     rough = [_shifted(move, left) for move in build(setup, width, depth)]
     return (*rough, *_wedges(setup), *(_finish(setup) if setup.finished else ()))
 
@@ -77,52 +83,52 @@ def ridge_plan(width: float, edge: float) -> tuple[int, float]:
     return full, (width - full * edge) / (full - 1) if full > 1 else 0.0
 
 
-def _shifted(move: Move, by: float) -> Move:
+def _shifted(move: GrooveMove, by: float) -> GrooveMove:
     return replace(move, place=move.place + by, to_place=move.to_place + by)
 
 
-def _one(setup: GrooveSetup, width: float, depth: float) -> Iterator[Move]:
+def _one(setup: GrooveSetup, width: float, depth: float) -> Iterator[GrooveMove]:
     middle = max((width - setup.insert.width) / 2.0, 0.0)
-    yield Move("plunge", middle, 0.0, middle, depth, setup.insert.width, True)
+    yield GrooveMove("plunge", middle, 0.0, middle, depth, setup.insert.width, True)
 
 
-def _side_by_side(setup: GrooveSetup, width: float, depth: float) -> Iterator[Move]:
+def _side_by_side(setup: GrooveSetup, width: float, depth: float) -> Iterator[GrooveMove]:
     w = setup.insert.width
     full, ridge = ridge_plan(width, w)
     step = w + ridge
     for k in range(full):
-        yield Move("plunge", k * step, 0.0, k * step, depth, w if ridge >= 0 or k == 0 else w + ridge, not setup.finished)
+        yield GrooveMove("plunge", k * step, 0.0, k * step, depth, w if ridge >= 0 or k == 0 else w + ridge, not setup.finished)
     for k in range(full - 1):
         if ridge > 1e-6:
             place = k * step + (w + ridge) / 2.0
-            yield Move("ridge", place, 0.0, place, depth, ridge, not setup.finished)
+            yield GrooveMove("ridge", place, 0.0, place, depth, ridge, not setup.finished)
 
 
-def _turned(setup: GrooveSetup, width: float, depth: float) -> Iterator[Move]:
+def _turned(setup: GrooveSetup, width: float, depth: float) -> Iterator[GrooveMove]:
     w, count = setup.insert.width, layers(depth, setup.layer)
     each, across = depth / count, max(width - w, 0.0)
     place = 0.0
     for k in range(count):
         top, floor = k * each, (k + 1) * each
-        yield Move("plunge", place, top, place, floor, w)
+        yield GrooveMove("plunge", place, top, place, floor, w)
         other = across - place
         if across > 1e-6:
-            yield Move("turn", place, floor - BACK_OFF * (each > 2 * BACK_OFF), other, floor - BACK_OFF * (each > 2 * BACK_OFF), each)
+            yield GrooveMove("turn", place, floor - BACK_OFF * (each > 2 * BACK_OFF), other, floor - BACK_OFF * (each > 2 * BACK_OFF), each)
         place = other
 
 
-def _ramped(setup: GrooveSetup, width: float, depth: float) -> Iterator[Move]:
+def _ramped(setup: GrooveSetup, width: float, depth: float) -> Iterator[GrooveMove]:
     w, count = setup.insert.width, layers(depth, setup.layer)
     each, across = depth / count, max(width - w, 0.0)
     place = 0.0
     for k in range(count):
         other = across - place
-        yield Move("ramp", place, k * each, other, (k + 1) * each, each if k else each / 2.0)
+        yield GrooveMove("ramp", place, k * each, other, (k + 1) * each, each if k else each / 2.0)
         place = other
-    yield Move("turn", place, depth, across - place, depth, each / 2.0)
+    yield GrooveMove("turn", place, depth, across - place, depth, each / 2.0)
 
 
-def _round(setup: GrooveSetup, width: float, depth: float) -> Iterator[Move]:
+def _round(setup: GrooveSetup, width: float, depth: float) -> Iterator[GrooveMove]:
     """Strokes of one even depth, each rolled in and out on an arc, so that the edge is never buried."""
     w, count = setup.insert.width, layers(depth, setup.layer)
     each, across = depth / count, max(width - w, 0.0)
@@ -131,12 +137,12 @@ def _round(setup: GrooveSetup, width: float, depth: float) -> Iterator[Move]:
     for k in range(count):
         other, floor = across - place, (k + 1) * each
         way = 1.0 if other > place else -1.0
-        yield Move("arc", place, k * each, place + way * roll, floor, each)
-        yield Move("turn", place + way * roll, floor, other, floor, each)
+        yield GrooveMove("arc", place, k * each, place + way * roll, floor, each)
+        yield GrooveMove("turn", place + way * roll, floor, other, floor, each)
         place = other
 
 
-def _wedges(setup: GrooveSetup) -> Iterator[Move]:
+def _wedges(setup: GrooveSetup) -> Iterator[GrooveMove]:
     """Steps down the wedges that leaning walls leave beside the floor's width, from the floor's corner outwards."""
     w, depth = setup.insert.width, setup.depth
     lean = float(np.tan(np.radians(setup.feature.wall_angle))) * depth
@@ -145,15 +151,15 @@ def _wedges(setup: GrooveSetup) -> Iterator[Move]:
     for k in range(1, count):
         down = depth * (1.0 - k / count)
         for place in (-lean * k / count, far + lean * k / count):
-            yield Move("ridge", place, 0.0, place, down, lean / count)
+            yield GrooveMove("ridge", place, 0.0, place, down, lean / count)
 
 
-def _finish(setup: GrooveSetup) -> Iterator[Move]:
+def _finish(setup: GrooveSetup) -> Iterator[GrooveMove]:
     """Down one wall and along the floor to the middle, then down the other wall: no chip is trapped in a corner."""
     w, width, depth = setup.insert.width, setup.feature.width.target, setup.depth
     lean = float(np.tan(np.radians(setup.feature.wall_angle))) * depth
     far = max(width - w, 0.0)
-    yield Move("wall", -lean, 0.0, 0.0, depth, ALLOWANCE)
-    yield Move("floor", 0.0, depth, far / 2.0, depth, ALLOWANCE)
-    yield Move("wall", far + lean, 0.0, far, depth, ALLOWANCE)
-    yield Move("floor", far, depth, far / 2.0, depth, ALLOWANCE)
+    yield GrooveMove("wall", -lean, 0.0, 0.0, depth, ALLOWANCE)
+    yield GrooveMove("floor", 0.0, depth, far / 2.0, depth, ALLOWANCE)
+    yield GrooveMove("wall", far + lean, 0.0, far, depth, ALLOWANCE)
+    yield GrooveMove("floor", far, depth, far / 2.0, depth, ALLOWANCE)

@@ -16,9 +16,9 @@ from cutting.motion.clock import clock
 from cutting.operations.frame.jaws import held_torque
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.frame.stability import stable_on_part
-from cutting.operations.slots.groove.moves import PLUNGE, SIDEWAYS, THIN, Move, diameter_at, moves_of
+from cutting.operations.slots.groove.moves import PLUNGE, SIDEWAYS, THIN, GrooveMove, diameter_at, moves_of
 from cutting.operations.slots.groove.path import strokes_path
-from cutting.operations.slots.groove.setup import NOSE_SHARE, SIDE_FEED, GrooveSetup, Way
+from cutting.operations.slots.groove.setup import NOSE_SHARE, SIDE_FEED, GrooveSetup, GrooveWay
 from cutting.operations.slots.shared.cut import SlotCut, hardest, lasting, leaning, paid
 from cutting.operations.slots.shared.face import corner_roughness
 from cutting.operations.slots.shared.slot_chip import slot_index
@@ -37,10 +37,10 @@ ROUGH_FLOOR = (1.6, 3.2)  # Ra [µm] that a plunge leaves with a dwell of a turn
 
 
 @dataclass(frozen=True)
-class Stroke:
+class GrooveStroke:
     """One move of one tool with what it takes: seconds, 1/min, mm/rev, N."""
 
-    move: Move
+    move: GrooveMove
     seconds: float
     spindle_speed: float
     feed: float
@@ -54,7 +54,7 @@ class Stroke:
 class Strokes:
     """The strokes of a groove, alike ones once: arrays (..., strokes); seconds, 1/min, m/min, mm/rev, mm, N."""
 
-    order: tuple[Move, ...]  # as they are taken
+    order: tuple[GrooveMove, ...]  # as they are taken
     place: tuple[int, ...]  # of each in the arrays
     count: Array
     sideways: Mask
@@ -67,11 +67,11 @@ class Strokes:
     push: Array  # against the feed in a plunge, towards the axis otherwise
     side_force: Array
 
-    def taken(self) -> tuple[Stroke, ...]:
+    def taken(self) -> tuple[GrooveStroke, ...]:
         """The strokes of one tool in their order."""
         columns = (self.seconds, self.spindle_speed, self.feed, self.thickness, self.cutting_force, self.push, self.side_force)
         rows = np.stack([np.broadcast_to(np.ravel(one), len(self.count)) for one in columns], axis=-1)
-        return tuple(Stroke(move, *map(float, rows[k])) for move, k in zip(self.order, self.place, strict=True))
+        return tuple(GrooveStroke(move, *map(float, rows[k])) for move, k in zip(self.order, self.place, strict=True))
 
 
 @dataclass(frozen=True)
@@ -122,7 +122,7 @@ def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     lasts = lasting(tool, reached, mean_feed, record)
     sideways, down = leaning(tool, worn * side, worn * cutting, record)
     feeds = (tool.feed_low, tool.feed_high)
-    slot = tool.width if setup.settings.way in (Way.ONE, Way.SIDE_BY_SIDE) else np.maximum(f.width.target, tool.width)
+    slot = tool.width if setup.settings.way in (GrooveWay.ONE, GrooveWay.SIDE_BY_SIDE) else np.maximum(f.width.target, tool.width)
     plunges = [move.engaged for move in strokes.order if move.kind in ("plunge", "ridge")]
     return Numbers(
         **paid(setup, tool, lasts, engaged, _idle(setup), record), **vars(lasts),
@@ -170,7 +170,7 @@ def _specific(setup: GrooveSetup, thickness: Any, form: float, record: Silent) -
     return np.asarray(record.of("force", kc))
 
 
-def _alike(moves: tuple[Move, ...]) -> tuple[list[Move], tuple[int, ...], Array]:
+def _alike(moves: tuple[GrooveMove, ...]) -> tuple[list[GrooveMove], tuple[int, ...], Array]:
     """Moves that cut alike once, plunges before cuts sideways before walls and floors; the place of each, and how often it is taken."""
     keys = [(m.rank, m.kind, m.depth, m.to_depth, round(m.length, 9), round(m.engaged, 9), m.dwell) for m in moves]
     known = {key: k for k, key in enumerate(sorted(dict.fromkeys(keys)))}
@@ -222,12 +222,20 @@ def _strokes(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, real: Ar
     )  # fmt: skip
 
 
-def _engaged(moves: list[Move]) -> Array:
+def _engaged(moves: list[GrooveMove]) -> Array:
     return np.array([move.engaged for move in moves])
 
 
 def _plunges(
-    setup: GrooveSetup, tool: SlotTool, moves: list[Move], speed: Any, n: Array, spun: Spun, feed: Array, across: Array, record: Silent
+    setup: GrooveSetup,
+    tool: SlotTool,
+    moves: list[GrooveMove],
+    speed: Any,
+    n: Array,
+    spun: Spun,
+    feed: Array,
+    across: Array,
+    record: Silent,
 ) -> _Cuts:
     """Straight down, with both walls or beside an open one."""
     engaged = _engaged(moves)
@@ -247,12 +255,20 @@ def _plunges(
 
 
 def _sideways(
-    setup: GrooveSetup, tool: SlotTool, moves: list[Move], speed: Any, n: Array, spun: Spun, feed: Array, across: Array, record: Silent
+    setup: GrooveSetup,
+    tool: SlotTool,
+    moves: list[GrooveMove],
+    speed: Any,
+    n: Array,
+    spun: Spun,
+    feed: Array,
+    across: Array,
+    record: Silent,
 ) -> _Cuts:
     """Along the axis: a straight edge's flank, or a full radius, whose chip is thin and whose feed is raised for it."""
     engaged = _engaged(moves)
     thin, angle = np.ones(1), np.full(1, np.pi / 2.0)
-    if setup.settings.way is Way.ROUND:
+    if setup.settings.way is GrooveWay.ROUND:
         thin, angle = _rolled(setup, engaged)
         feed = np.minimum(feed / thin, RAISED * feed)
     cutting = _specific(setup, feed * thin, SIDE_FORM, record) * feed * engaged
@@ -262,7 +278,15 @@ def _sideways(
 
 
 def _thin(
-    setup: GrooveSetup, tool: SlotTool, moves: list[Move], speed: Any, n: Array, spun: Spun, feed: Array, across: Array, record: Silent
+    setup: GrooveSetup,
+    tool: SlotTool,
+    moves: list[GrooveMove],
+    speed: Any,
+    n: Array,
+    spun: Spun,
+    feed: Array,
+    across: Array,
+    record: Silent,
 ) -> _Cuts:
     """The finishing cut along walls and floor, with the corner."""
     feed = 0.5 * (feed + across)
@@ -290,7 +314,7 @@ def _roughness(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, real: 
 def _idle(setup: GrooveSetup) -> float:
     """Seconds that do not cut: of the lifts between the strokes, and around them."""
     found = clock(strokes_path(setup), setup.machine).idle
-    left_over = setup.settings.way is Way.ROUND and _corners_left(setup)
+    left_over = setup.settings.way is GrooveWay.ROUND and _corners_left(setup)
     return found + (SECOND_TOOL * setup.machine.index_time + 4.0 if left_over else 0.0)
 
 
@@ -300,4 +324,4 @@ def _corners_left(setup: GrooveSetup) -> bool:
 
 def corners_left(setup: GrooveSetup) -> bool:
     """Whether a full radius leaves corners that a second tool must clear."""
-    return setup.settings.way is Way.ROUND and _corners_left(setup)
+    return setup.settings.way is GrooveWay.ROUND and _corners_left(setup)

@@ -5,8 +5,8 @@ from __future__ import annotations
 import math
 from typing import Any
 
-from cutting.motion.moves import Frame, Path, Spindle
-from cutting.motion.trace import CLEAR, Trace
+from cutting.motion.moves import Frame, Path, SpindleOn
+from cutting.motion.trace import CLEAR, PathMaker
 from cutting.operations.slots.groove.moves import diameter_at, moves_of
 from cutting.operations.slots.groove.setup import GrooveSetup
 from cutting.operations.slots.shared.way import NEAR, blade_edge, follows
@@ -24,7 +24,7 @@ def strokes_path(setup: GrooveSetup, feeds: tuple[float, ...] | None = None) -> 
     """The path of the strokes; without feeds only its rapid ways tell something."""
     s, near = setup.settings, setup.feature.distance_from_chuck
     spun = setup.machine.drive(s.spindle_clamp).over(s.cutting_speed, setup.largest)
-    spindle = Spindle(float(spun.low), float(spun.top), s.cutting_speed, setup.machine.start_time)
+    spindle = SpindleOn(float(spun.low), float(spun.top), s.cutting_speed, setup.machine.start_time)
     inwards = 1.0 if setup.inside else -1.0
     moves = moves_of(setup)
 
@@ -33,7 +33,7 @@ def strokes_path(setup: GrooveSetup, feeds: tuple[float, ...] | None = None) -> 
 
     out = radius(0.0) - inwards * CLEAR
     start = (out, 0.0, near + moves[0].place)
-    trace = Trace(setup.machine, Frame.TURNED, TIP, start, setup.insert.name, s.coolant, spindle)
+    trace = PathMaker(setup.machine, Frame.TURNED, TIP, start, setup.insert.name, s.coolant, spindle)
     for k, move in enumerate(moves):
         begin = (radius(move.depth), 0.0, near + move.place)
         if not follows(trace.at, begin):

@@ -5,17 +5,17 @@ from __future__ import annotations
 from typing_extensions import TypedDict
 
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value
-from cutting.operations.frame.results import Shown
+from cutting.operations.frame.results import ResultsSaid
 from cutting.operations.slots.groove.moves import diameter_at
-from cutting.operations.slots.groove.numbers import Numbers, Stroke
-from cutting.operations.slots.groove.setup import Way
+from cutting.operations.slots.groove.numbers import GrooveStroke, Numbers
+from cutting.operations.slots.groove.setup import GrooveWay
 from cutting.operations.slots.shared.slot_chip import slot_chip
 from cutting.working import Recorder
 
 
 def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     """Results by name, in the order in which they are shown."""
-    say, setup = Shown(record), x.setup
+    say, setup = ResultsSaid(record), x.setup
     say.money(x)
     say.life(x)
     say.banded("size_error", "floor springs, on Ø", 1000 * x.size_error, "small_length", "springing", "deflection", "size_error")
@@ -28,7 +28,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("engaged_time", "in cut", x.engaged_time, "duration")
     say.plain("strokes", "strokes", float(len(strokes)), "count")
     say.plain("stable_width", "stable width of plunge", x.stable_width, "length", "model", "stable_width")
-    if setup.settings.way is Way.ONE:
+    if setup.settings.way is GrooveWay.ONE:
         tolerance = setup.insert.width_tolerance
         say.plain("width_after", f"width after, + {tolerance:g}/0", setup.insert.width, "length")
     say.plain("spindle_speed", "spindle speed, first stroke", strokes[0].spindle_speed, "spindle_speed")
@@ -39,7 +39,11 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
 def chip(x: Numbers) -> ChipVerdict:
     """The chip of the stroke that clears the most: in a slot, or open to one side; a rolled full radius makes it thin and short."""
     setup = x.setup
-    slot = setup.insert.width if setup.settings.way in (Way.ONE, Way.SIDE_BY_SIDE) else max(setup.feature.width.target, setup.insert.width)
+    slot = (
+        setup.insert.width
+        if setup.settings.way in (GrooveWay.ONE, GrooveWay.SIDE_BY_SIDE)
+        else max(setup.feature.width.target, setup.insert.width)
+    )
     return slot_chip(float(x.feed), x.feeds, setup.depth, slot, float(x.pressure), setup.work.material.ductility)
 
 
@@ -49,7 +53,7 @@ def passes(x: Numbers) -> tuple[Pass, ...]:
     return tuple(_pass(x, k + 1, stroke, said) for k, stroke in enumerate(x.strokes.taken()))
 
 
-def _pass(x: Numbers, number: int, stroke: Stroke, said: ChipVerdict) -> Pass:
+def _pass(x: Numbers, number: int, stroke: GrooveStroke, said: ChipVerdict) -> Pass:
     setup, move = x.setup, stroke.move
     return Pass(
         number,

@@ -34,7 +34,7 @@ class Where(StrEnum):
 WORKS: dict[Where, type[Blade]] = {Where.OUTSIDE: CutOffBlade, Where.INSIDE: GrooveBar}
 
 
-class Way(StrEnum):
+class GrooveWay(StrEnum):
     """How a groove is cleared."""
 
     ONE = "one plunge"
@@ -103,7 +103,7 @@ class GrooveSettings:
 
     cutting_speed: float
     feed_per_rev: float
-    way: Way = Way.ONE
+    way: GrooveWay = GrooveWay.ONE
     side_feed: float | None = None
     side_depth: float | None = None
     finish: bool = True
@@ -143,13 +143,13 @@ class GrooveSetup(SlotSetup):
     @property
     def layer(self) -> float:
         """Depth of a layer that is cut sideways [mm]."""
-        share = ROUND_LAYER if self.settings.way is Way.ROUND else LAYER_SHARE
+        share = ROUND_LAYER if self.settings.way is GrooveWay.ROUND else LAYER_SHARE
         return self.settings.side_depth or share * self.insert.width
 
     @property
     def finished(self) -> bool:
         """Whether walls and floor get a pass of their own."""
-        return self.settings.finish and self.settings.way is not Way.ONE
+        return self.settings.finish and self.settings.way is not GrooveWay.ONE
 
     @property
     def largest(self) -> float:
@@ -178,12 +178,12 @@ class GrooveSetup(SlotSetup):
         """Raise `CuttingError` where the set-up's own tool cannot be used like this."""
         f, s = self.feature, self.settings
         check_tool(self.blade, self.insert, WORKS[f.where])
-        if s.way is Way.ROUND and not self.insert.round_edge:
+        if s.way is GrooveWay.ROUND and not self.insert.round_edge:
             raise CuttingError(
                 "settings.way", f"a round path needs an insert with a full radius; {self.insert.name} has {self.insert.corner_radius:g} mm."
             )
-        if s.way is not Way.ROUND and self.insert.round_edge:
-            raise CuttingError("settings.way", f"{self.insert.name} has a full radius: it cuts a round path only.", Way.ROUND.value)
+        if s.way is not GrooveWay.ROUND and self.insert.round_edge:
+            raise CuttingError("settings.way", f"{self.insert.name} has a full radius: it cuts a round path only.", GrooveWay.ROUND.value)
         if self.insert.width > f.widest + 1e-9:
             raise OutOfRange("tool.insert", f"{self.insert.width:g} mm is wider than the groove.", f"at most {f.widest:g} mm")
 
@@ -203,7 +203,7 @@ FIELDS = Fields(
     settings=(
         Field("cutting_speed", "speed", "cutting_speed", "140", also=("spindle_speed",), required=True, bounds=SPEED),
         Field("feed_per_rev", "plunge feed", "feed_per_rev", "0.12", also=("feed_rate",), required=True, bounds=FEED),
-        Field("way", "way", "choice", options=tuple(way.value for way in Way), default=Way.ONE),
+        Field("way", "way", "choice", options=tuple(way.value for way in GrooveWay), default=GrooveWay.ONE),
         Field("side_feed", "feed sideways", "feed_per_rev", "as the plunge", bounds=FEED),
         Field("side_depth", "depth of a layer", example="1.6", bounds=(0.02, 20.0)),
         Field("finish", "finish walls and floor", "flag", default=True),
@@ -222,7 +222,7 @@ FIELDS = Fields(
 def build(base: Base, tool: Mapping[str, Any], given: dict[str, dict[str, Any]]) -> GrooveSetup:
     """The set-up from its fields, section by section. Raises `CuttingError`."""
     feature, settings = feature_of(given["feature"]), dict(given["settings"])
-    way = Way(settings.pop("way", Way.ONE))
+    way = GrooveWay(settings.pop("way", GrooveWay.ONE))
     out = feature.distance_from_chuck + feature.width.target + 10.0
     holding = workholding_of(given["holding"], out, feature.diameter)
     return GrooveSetup(**tool, feature=feature, settings=GrooveSettings(way=way, **settings), holding=holding, **vars(base))

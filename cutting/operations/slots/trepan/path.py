@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import numpy as np
 
-from cutting.motion.moves import Edge, Frame, Path, Spindle
+from cutting.motion.moves import CuttingOutline, Frame, Path, SpindleOn
 from cutting.motion.places import places
-from cutting.motion.trace import CLEAR, Trace
+from cutting.motion.trace import CLEAR, PathMaker
 from cutting.operations.slots.shared.way import BEYOND
 from cutting.operations.slots.trepan.numbers import APPROACH, BREAK_THROUGH, Numbers
 from cutting.workpiece.solid import Solid
@@ -18,9 +18,9 @@ def path(x: Numbers, before: Solid | None = None) -> Path:
     """The path of a set-up's rings; z from the plate's front."""
     setup, f = x.setup, x.setup.feature
     n = float(np.ravel(x.spindle_speed)[0])
-    spindle = Spindle(n, n, seconds=setup.machine.start_time)
+    spindle = SpindleOn(n, n, seconds=setup.machine.start_time)
     at = places(f.circle, f.count)
-    trace = Trace(setup.machine, Frame.HOLE, TIP, (*at[0], APPROACH + CLEAR), setup.insert.name, setup.settings.coolant, spindle)
+    trace = PathMaker(setup.machine, Frame.HOLE, TIP, (*at[0], APPROACH + CLEAR), setup.insert.name, setup.settings.coolant, spindle)
     floor = -(setup.depth + (BREAK_THROUGH if f.through and not f.web else 0.0))
     for px, py in at:
         trace.rapid(px, py, APPROACH + CLEAR)
@@ -29,4 +29,4 @@ def path(x: Numbers, before: Solid | None = None) -> Path:
         trace.rapid(px, py, APPROACH + CLEAR)
     outer, w = float(np.ravel(x.outer_diameter)[0]) / 2.0, x.ring_width
     inner = outer - float(np.ravel(w)[0])
-    return trace.done(Edge(((inner, 0.0), (outer, 0.0), (outer, BEYOND), (inner, BEYOND))))
+    return trace.done(CuttingOutline(((inner, 0.0), (outer, 0.0), (outer, BEYOND), (inner, BEYOND))))

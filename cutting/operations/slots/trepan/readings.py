@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing_extensions import TypedDict
 
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
-from cutting.operations.frame.results import Shown
+from cutting.operations.frame.results import ResultsSaid
 from cutting.operations.slots.shared.cautions import narrow_cautions
 from cutting.operations.slots.shared.slot_chip import slot_chip
 from cutting.operations.slots.trepan.numbers import Numbers
@@ -17,7 +17,7 @@ HEAVY = 8.0  # kg from which a tool is lifted with a helper (common practice)
 
 def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     """Results by name, in the order in which they are shown."""
-    say = Shown(record)
+    say = ResultsSaid(record)
     say.money(x)
     say.life(x)
     say.banded("torque", "torque, worn", x.torque, "torque", "drilling", "specific_force", "torque")

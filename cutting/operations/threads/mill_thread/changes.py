@@ -9,7 +9,7 @@ from typing import Any
 from cutting.operations.frame.change import Change, in_words, setting
 from cutting.operations.holes.shared.held import seated
 from cutting.operations.threads.mill_thread.numbers import Numbers
-from cutting.operations.threads.mill_thread.setup import Along, MillThreadSetup, Sense, cuts
+from cutting.operations.threads.mill_thread.setup import Along, MillThreadSetup, ThreadMillSense, cuts
 from cutting.tooling.thread_mill_stock import ThreadMillStock
 
 MOST_PASSES, MOST_REPEATS = 6, 2
@@ -29,9 +29,9 @@ def changes(x: Numbers) -> Iterator[Change[MillThreadSetup]]:
             yield _count("repeats", repeats, setup)
     if s.offset is not None:
         yield setting("offset", "path as reckoned", s.offset, 0.0, "length", setup.with_settings(offset=None))
-    if s.sense is not Sense.CLIMB or s.along is not Along.HAND:
-        patch = {"settings": {"sense": Sense.CLIMB.value, "along": Along.HAND.value}}
-        yield Change(in_words("climb, by the thread's hand"), patch, setup.with_settings(sense=Sense.CLIMB, along=Along.HAND))
+    if s.sense is not ThreadMillSense.CLIMB or s.along is not Along.HAND:
+        patch = {"settings": {"sense": ThreadMillSense.CLIMB.value, "along": Along.HAND.value}}
+        yield Change(in_words("climb, by the thread's hand"), patch, setup.with_settings(sense=ThreadMillSense.CLIMB, along=Along.HAND))
 
 
 def _count(name: str, value: int, setup: MillThreadSetup) -> Change[MillThreadSetup]:

@@ -15,7 +15,7 @@ from cutting.motion.places import between_seconds
 from cutting.motion.trace import CLEAR
 from cutting.operations.frame.money import Spent, spend
 from cutting.operations.frame.over_passes import of_one
-from cutting.operations.threads.mill_thread.setup import MillThreadSetup, Sense
+from cutting.operations.threads.mill_thread.setup import MillThreadSetup, ThreadMillSense
 from cutting.operations.threads.mill_thread.tool import Array, ThreadMillTool
 from cutting.operations.threads.shared.core_hole import thread_area
 from cutting.operations.threads.shared.hardness import rockwell
@@ -120,7 +120,7 @@ def numbers(setup: MillThreadSetup, tool: ThreadMillTool, speed: Any, feed: Any,
     turns = _turns(f.length, p, t.starts, own)
     rows = np.where(many, np.minimum(f.length / p, own["teeth"]), np.where(own["type_three"] > 0, LEADS, 1.0))
     round_ = np.sqrt((np.pi * (big - d)) ** 2 + t.lead**2)
-    climb = s.sense is Sense.CLIMB or climbs(setup.path, setup.mill.left_cutting)
+    climb = s.sense is ThreadMillSense.CLIMB or climbs(setup.path, setup.mill.left_cutting)
     arcs = 2.0 * s.arc / 360.0 / 2.0  # of a turn, on half the radius
     speed_share = np.where(helix, FRONT_FEED, 1.0)
     runs = steps + s.repeats

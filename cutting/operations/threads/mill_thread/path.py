@@ -7,11 +7,11 @@ from dataclasses import replace
 
 import numpy as np
 
-from cutting.motion.moves import Frame, Path, Per, Spindle
+from cutting.motion.moves import Frame, Path, Per, SpindleOn
 from cutting.motion.places import places
-from cutting.motion.trace import CLEAR, Trace
+from cutting.motion.trace import CLEAR, PathMaker
 from cutting.operations.threads.mill_thread.numbers import DRILL_FEED, RETRACT, Numbers
-from cutting.operations.threads.shared.sense import Goes, Turning
+from cutting.operations.threads.shared.sense import Goes, PathSense
 from cutting.operations.threads.shared.tooth import tooth
 from cutting.workpiece.solid import Solid
 
@@ -21,9 +21,9 @@ TIP = "middle of the mill, at its lowest tooth"
 def path(x: Numbers, before: Solid | None = None) -> Path:
     """The path of a set-up's threads; z from the mouth."""
     setup, f, n = x.setup, x.setup.feature, _one(x.spindle_speed)
-    spindle = Spindle(n, n, seconds=setup.machine.start_time)
+    spindle = SpindleOn(n, n, seconds=setup.machine.start_time)
     at = places(f.circle, f.count)
-    trace = Trace(setup.machine, Frame.HOLE, TIP, (*at[0], RETRACT), setup.mill.name, setup.settings.coolant, spindle)
+    trace = PathMaker(setup.machine, Frame.HOLE, TIP, (*at[0], RETRACT), setup.mill.name, setup.settings.coolant, spindle)
     for px, py in at:
         trace.rapid(px, py, RETRACT)
         if _one(x.opening_time) > 0:
@@ -37,10 +37,10 @@ def path(x: Numbers, before: Solid | None = None) -> Path:
     return trace.done(replace(edge, rows=rows, apart=f.thread.pitch))
 
 
-def _one_run(trace: Trace, x: Numbers, px: float, py: float, run: int) -> None:
+def _one_run(trace: PathMaker, x: Numbers, px: float, py: float, run: int) -> None:
     """Once round at its depth, stretch by stretch: from the middle out on an arc, the helix, and back to the middle."""
     setup, t, s = x.setup, x.setup.feature.thread, x.setup.settings
-    clockwise, feed = setup.path is Turning.CLOCKWISE, _one(x.centre_rate)
+    clockwise, feed = setup.path is PathSense.CLOCKWISE, _one(x.centre_rate)
     radius = (_one(x.path_radius) + _one(x.offset_wanted if s.offset is None else s.offset)) * min((run + 1) / s.passes, 1.0)
     rise = t.lead if setup.goes is Goes.UP else -t.lead  # a turn
     turns, length = _one(x.turns), setup.feature.length
@@ -58,7 +58,7 @@ def _one_run(trace: Trace, x: Numbers, px: float, py: float, run: int) -> None:
         _half_arc(trace, px, py, radius, end + arc, clockwise, feed, outwards=False)
 
 
-def _half_arc(trace: Trace, px: float, py: float, radius: float, z: float, clockwise: bool, feed: float, outwards: bool) -> None:
+def _half_arc(trace: PathMaker, px: float, py: float, radius: float, z: float, clockwise: bool, feed: float, outwards: bool) -> None:
     """Half round on half the radius, between the hole's middle and the wall, rising as the thread does."""
     at = math.atan2(trace.at[1] - py, trace.at[0] - px) if not outwards else 0.0
     centre = (px + radius / 2.0 * math.cos(at), py + radius / 2.0 * math.sin(at), 0.0)

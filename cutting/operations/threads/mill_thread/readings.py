@@ -10,7 +10,7 @@ from typing_extensions import TypedDict
 from cutting.operations.frame.money import TRUSTED_LIFE, parts_shown
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
 from cutting.operations.frame.over_passes import last_pass
-from cutting.operations.frame.results import Shown
+from cutting.operations.frame.results import ResultsSaid
 from cutting.operations.holes.shared.held import seat_warnings
 from cutting.operations.threads.mill_thread.numbers import CHILLS_FROM, Numbers
 from cutting.operations.threads.shared.sense import climbs, makes_left_hand
@@ -22,7 +22,7 @@ COMPRESSION = 2.0  # of the chip, about (common practice)
 
 def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     """Results by name, in the order in which they are shown."""
-    say, setup = Shown(record), x.setup
+    say, setup = ResultsSaid(record), x.setup
     say.money(x)
     say.life(x)
     holes = last_pass(x.holes)

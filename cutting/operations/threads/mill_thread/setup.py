@@ -13,17 +13,17 @@ from cutting.operations.frame.fields import WORKHOLDING, Base, Field, Fields, ch
 from cutting.operations.frame.setup import BaseSetup, workholding_of
 from cutting.operations.threads.shared.core_hole import usual_hole
 from cutting.operations.threads.shared.feature import FEATURE, SHOWN, ThreadFeature, check_feature, feature_of, title
-from cutting.operations.threads.shared.sense import Goes, Turning, climbing_path, goes_for
+from cutting.operations.threads.shared.sense import Goes, PathSense, climbing_path, goes_for
 from cutting.tooling.drills import Chuck
 from cutting.tooling.thread_mills import ThreadMill
 
 
-class Sense(StrEnum):
+class ThreadMillSense(StrEnum):
     """Sense of the path: by climb, or said."""
 
     CLIMB = "by climb"
-    COUNTER = Turning.COUNTER.value
-    CLOCKWISE = Turning.CLOCKWISE.value
+    COUNTER = PathSense.COUNTER.value
+    CLOCKWISE = PathSense.CLOCKWISE.value
 
 
 class Along(StrEnum):
@@ -46,7 +46,7 @@ class MillThreadSettings:
     repeats: int = 0
     offset: float | None = None
     arc: float = 180.0
-    sense: Sense = Sense.CLIMB
+    sense: ThreadMillSense = ThreadMillSense.CLIMB
     along: Along = Along.HAND
 
 
@@ -88,10 +88,10 @@ class MillThreadSetup(BaseSetup):
         return self.settings.passes
 
     @property
-    def path(self) -> Turning:
+    def path(self) -> PathSense:
         """Sense of the path, seen from the spindle."""
         said = self.settings.sense
-        return climbing_path(self.mill.left_cutting) if said is Sense.CLIMB else Turning(said.value)
+        return climbing_path(self.mill.left_cutting) if said is ThreadMillSense.CLIMB else PathSense(said.value)
 
     @property
     def goes(self) -> Goes:
@@ -151,7 +151,9 @@ FIELDS = Fields(
         Field("repeats", "repeats at size", "whole", "0", default=0, bounds=(0, 4)),
         Field("offset", "path set outward", example="as reckoned", bounds=(-0.5, 0.5)),
         Field("arc", "arc in and out", "angle", "180", default=180.0, bounds=(30.0, 360.0)),
-        Field("sense", "sense of the path", "choice", options=tuple(one.value for one in Sense), default=Sense.CLIMB.value),
+        Field(
+            "sense", "sense of the path", "choice", options=tuple(one.value for one in ThreadMillSense), default=ThreadMillSense.CLIMB.value
+        ),
         Field("along", "along the axis", "choice", options=tuple(one.value for one in Along), default=Along.HAND.value),
     ),
     holding=WORKHOLDING,
@@ -165,7 +167,7 @@ FIELDS = Fields(
 def build(base: Base, tool: Mapping[str, Any], given: dict[str, dict[str, Any]]) -> MillThreadSetup:
     """The set-up from its fields, section by section. Raises `CuttingError`."""
     feature, settings = feature_of(given["feature"]), dict(given["settings"])
-    sense, along = Sense(settings.pop("sense", None) or Sense.CLIMB), Along(settings.pop("along", None) or Along.HAND)
+    sense, along = ThreadMillSense(settings.pop("sense", None) or ThreadMillSense.CLIMB), Along(settings.pop("along", None) or Along.HAND)
     holding = workholding_of(given["holding"], max(feature.length, 10.0), feature.thread.diameter * 2.0)
     chosen = MillThreadSettings(sense=sense, along=along, **settings)
     return MillThreadSetup(**tool, feature=feature, settings=chosen, holding=holding, **vars(base))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from enum import StrEnum
 
 
-class Turning(StrEnum):
+class PathSense(StrEnum):
     """Sense of a mill's path, seen from the spindle."""
 
     COUNTER = "counter-clockwise"
@@ -19,22 +19,22 @@ class Goes(StrEnum):
     DOWN = "down, into the hole"
 
 
-def climbing_path(left_cutting: bool, internal: bool = True) -> Turning:
+def climbing_path(left_cutting: bool, internal: bool = True) -> PathSense:
     """The path on which a mill climbs: inside, counter-clockwise for a right-cutting tool; outside and for a left one the other way."""
-    return Turning.COUNTER if left_cutting != internal else Turning.CLOCKWISE
+    return PathSense.COUNTER if left_cutting != internal else PathSense.CLOCKWISE
 
 
-def goes_for(path: Turning, left_hand: bool) -> Goes:
+def goes_for(path: PathSense, left_hand: bool) -> Goes:
     """Where a path must go to make a thread of that hand: counter-clockwise and up is a right-hand one."""
-    return Goes.UP if (path is Turning.COUNTER) != left_hand else Goes.DOWN
+    return Goes.UP if (path is PathSense.COUNTER) != left_hand else Goes.DOWN
 
 
-def makes_left_hand(path: Turning, goes: Goes) -> bool:
+def makes_left_hand(path: PathSense, goes: Goes) -> bool:
     """The hand of the thread that a path makes."""
-    return (path is Turning.COUNTER) != (goes is Goes.UP)
+    return (path is PathSense.COUNTER) != (goes is Goes.UP)
 
 
-def climbs(path: Turning, left_cutting: bool, internal: bool = True) -> bool:
+def climbs(path: PathSense, left_cutting: bool, internal: bool = True) -> bool:
     """Whether a path climbs."""
     return path is climbing_path(left_cutting, internal)
 

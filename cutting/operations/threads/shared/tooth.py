@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import math
 
-from cutting.motion.moves import Edge
+from cutting.motion.moves import CuttingOutline
 from cutting.operations.threads.shared.core_hole import thread_area
 from cutting.workpiece.threads.thread import Thread
 
 
-def tooth(thread: Thread, internal: bool, from_axis: bool, radius: float | None = None) -> Edge:
+def tooth(thread: Thread, internal: bool, from_axis: bool, radius: float | None = None) -> CuttingOutline:
     """A tooth of a thread's form: its tip at the reference point, or, told from the tool's axis, at a radius [mm] (the thread's own).
 
     It is as deep as a pitch and a half, so that it reaches past the surface; the root's flat is the thread's own.
@@ -20,7 +20,9 @@ def tooth(thread: Thread, internal: bool, from_axis: bool, radius: float | None 
     flat = _root_flat(thread, internal)
     deep = 1.5 * thread.pitch
     high = out - inwards * deep
-    return Edge(((out, -flat / 2.0), (out, flat / 2.0), (high, flat / 2.0 + deep * leading), (high, -flat / 2.0 - deep * trailing)))
+    return CuttingOutline(
+        ((out, -flat / 2.0), (out, flat / 2.0), (high, flat / 2.0 + deep * leading), (high, -flat / 2.0 - deep * trailing))
+    )
 
 
 def _root_flat(thread: Thread, internal: bool) -> float:

@@ -9,7 +9,7 @@ from typing import Any
 from cutting.operations.frame.change import Change, in_words
 from cutting.operations.holes.shared.held import seated
 from cutting.operations.threads.tap.numbers import Numbers
-from cutting.operations.threads.tap.setup import Held, TapSetup, same_thread
+from cutting.operations.threads.tap.setup import TapHolding, TapSetup, same_thread
 from cutting.quantities.write import write
 from cutting.tooling.tap_stock import TapStock
 from cutting.workpiece.threads.tap_drills import drills_inside, forming_drill
@@ -21,7 +21,7 @@ def changes(x: Numbers) -> Iterator[Change[TapSetup]]:
     for delivery, _ in setup.machine.coolant:
         if delivery != setup.settings.coolant:
             yield Change(in_words(f"coolant: {delivery}"), {"settings": {"coolant": delivery}}, setup.with_settings(coolant=delivery))
-    for held in Held:
+    for held in TapHolding:
         if held is not setup.settings.held:
             yield Change(in_words(held.value), {"settings": {"held": held.value}}, setup.with_settings(held=held))
     f = setup.feature

@@ -9,7 +9,7 @@ from cutting.operations.threads.tap.limits import RULES
 from cutting.operations.threads.tap.numbers import Numbers, numbers
 from cutting.operations.threads.tap.readings import cautions, chip, passes, results, scene
 from cutting.operations.threads.tap.setup import TapSetup
-from cutting.operations.threads.tap.simulation import Run, simulate
+from cutting.operations.threads.tap.simulation import TapRun, simulate
 from cutting.operations.threads.tap.tool import single_tool
 
 MODEL: Model[Numbers] = Model(
@@ -23,6 +23,6 @@ MODEL: Model[Numbers] = Model(
 )
 
 
-def explore(setup: TapSetup) -> Run:
+def explore(setup: TapSetup) -> TapRun:
     """The map: torque over the way. Raises `CuttingError`."""
     return simulate(MODEL.quickly(setup))

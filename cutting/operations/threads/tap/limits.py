@@ -9,7 +9,7 @@ from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Rule
 from cutting.operations.threads.shared.feature import OPEN_END
 from cutting.operations.threads.tap.numbers import Numbers
-from cutting.operations.threads.tap.setup import Held
+from cutting.operations.threads.tap.setup import TapHolding
 
 LEAST_SPEED = 0.35  # of the book's lowest (as drilled)
 LEAST_MARGIN, WANTED_MARGIN = 1.25, 2.0  # of the torque that breaks it over the worn torque (common practice)
@@ -64,7 +64,7 @@ RULES: tuple[Rule[Numbers], ...] = (
          "What the spindle gives at this speed.", lambda x: (x.torque, None, x.available), ("torque",), contour=True),
     Rule("feed_drive", "feed, speed × lead", "feed_rate", Bound.UPPER, Severity.HARD, "machine-data",
          "The feed must follow the spindle.", lambda x: (x.feed_rate, None, x.setup.machine.feed_rate_max), (),
-         lambda x: x.setup.settings.held is not Held.FLOATING and x.setup.machine.feed_rate_max > 0),
+         lambda x: x.setup.settings.held is not TapHolding.FLOATING and x.setup.machine.feed_rate_max > 0),
     Rule("hardness", "hardness, HRC", "number", Bound.UPPER, Severity.HARD, "common-practice",
          "Harder than it is made for, teeth break out.", lambda x: (x.hardness, None, x.tool.own["hardest"]), (),
          lambda x: x.hardness > 0),

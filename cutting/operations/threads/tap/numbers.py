@@ -16,7 +16,7 @@ from cutting.operations.frame.money import Spent, spend
 from cutting.operations.frame.over_passes import of_one
 from cutting.operations.threads.shared.hardness import rockwell
 from cutting.operations.threads.shared.risk import breaks, certainty, money_at_risk
-from cutting.operations.threads.tap.setup import Held, TapSetup
+from cutting.operations.threads.tap.setup import TapHolding, TapSetup
 from cutting.operations.threads.tap.tool import Array, TapTool
 from cutting.wear import life, spread
 from cutting.working import Silent
@@ -25,12 +25,12 @@ from cutting.working.formula import formula
 APPROACH = 3.0  # pitches before the metal, and the way back to them
 BEYOND = 1.0  # pitches below the chamfer that a hole must leave (common practice: 1 to 2)
 # s that a spindle takes to turn back from 1000 1/min; a reversing head does it by its gears (common practice)
-TURNS_BACK = {Held.SYNCHRONISED: 0.35, Held.FLOATING: 0.6, Held.REVERSING: 0.1}
+TURNS_BACK = {TapHolding.SYNCHRONISED: 0.35, TapHolding.FLOATING: 0.6, TapHolding.REVERSING: 0.1}
 STANDS = 0.15  # s at each end
 PACKED_FROM, PACKED = 0.6, 0.5  # of the depth that its chips come up from, and what they add to the torque there (common practice)
 LOST = 0.9  # of broken taps whose part is lost (common practice: 0.8 to 1)
 # µm by which the pitch diameter differs from thread to thread: led by the spindle, by a floating holder (common practice)
-SPREAD = {Held.SYNCHRONISED: 0.035, Held.FLOATING: 0.05, Held.REVERSING: 0.05}
+SPREAD = {TapHolding.SYNCHRONISED: 0.035, TapHolding.FLOATING: 0.05, TapHolding.REVERSING: 0.05}
 LEFT_BACK = 0.3  # of the torque that it takes to come back out (common practice)
 
 

@@ -9,11 +9,11 @@ from typing_extensions import TypedDict
 from cutting.operations.frame.money import TRUSTED_LIFE, parts_shown
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
 from cutting.operations.frame.over_passes import last_pass
-from cutting.operations.frame.results import Shown
+from cutting.operations.frame.results import ResultsSaid
 from cutting.operations.holes.shared.held import seat_warnings
 from cutting.operations.threads.shared.core_hole import engagement, strength
 from cutting.operations.threads.tap.numbers import Numbers
-from cutting.operations.threads.tap.setup import Held
+from cutting.operations.threads.tap.setup import TapHolding
 from cutting.quantities.kinds import currency
 from cutting.working import Recorder
 
@@ -22,7 +22,7 @@ GOES = {"down": "ahead of it", "up": "up its flutes", "stay": "in its flutes", "
 
 def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     """Results by name, in the order in which they are shown."""
-    say, setup = Shown(record), x.setup
+    say, setup = ResultsSaid(record), x.setup
     say.money(x)
     say.life(x)
     holes = last_pass(x.holes)
@@ -85,7 +85,7 @@ def cautions(x: Numbers) -> Iterator[Warning]:
     asked = f.limits.class_name
     if tap.class_name and tap.class_name != asked:
         yield Warning("class", f"{tap.name} cuts {tap.class_name}, the drawing asks {asked}.", "blocks")
-    if setup.settings.held is Held.SYNCHRONISED and setup.machine.geared:
+    if setup.settings.held is TapHolding.SYNCHRONISED and setup.machine.geared:
         yield Warning(
             "synchronised", f"{setup.machine.name} does not lead its feed by the spindle's angle: take a floating holder.", "blocks"
         )

@@ -17,7 +17,7 @@ from cutting.tooling.drills import Chuck
 from cutting.tooling.taps import Tap
 
 
-class Held(StrEnum):
+class TapHolding(StrEnum):
     """How the tap is led along its thread."""
 
     SYNCHRONISED = "synchronised"
@@ -31,7 +31,7 @@ class TapSettings:
 
     cutting_speed: float
     coolant: str = "flood"
-    held: Held = Held.SYNCHRONISED
+    held: TapHolding = TapHolding.SYNCHRONISED
     clutch: float | None = None
 
 
@@ -110,7 +110,7 @@ FIELDS = Fields(
     settings=(
         Field("cutting_speed", "speed", "cutting_speed", "15", also=("spindle_speed",), required=True, bounds=(0.5, 200.0)),
         Field("coolant", "coolant", "text", default="flood"),
-        Field("held", "led by", "choice", options=tuple(one.value for one in Held), default=Held.SYNCHRONISED.value),
+        Field("held", "led by", "choice", options=tuple(one.value for one in TapHolding), default=TapHolding.SYNCHRONISED.value),
         Field("clutch", "clutch slips at", "torque", example="none", bounds=(0.05, 2000.0)),
     ),
     holding=WORKHOLDING,
@@ -123,6 +123,6 @@ FIELDS = Fields(
 def build(base: Base, tool: Mapping[str, Any], given: dict[str, dict[str, Any]]) -> TapSetup:
     """The set-up from its fields, section by section. Raises `CuttingError`."""
     feature, settings = feature_of(given["feature"]), dict(given["settings"])
-    held = Held(settings.pop("held", None) or Held.SYNCHRONISED)
+    held = TapHolding(settings.pop("held", None) or TapHolding.SYNCHRONISED)
     holding = workholding_of(given["holding"], max(feature.length, 10.0), feature.thread.diameter * 2.0)
     return TapSetup(**tool, feature=feature, settings=TapSettings(held=held, **settings), holding=holding, **vars(base))

@@ -14,7 +14,7 @@ STATIONS = 160
 
 
 @dataclass(frozen=True)
-class Run:
+class TapRun:
     """One thread in time: s, mm of the tap's point below the entry, N·m (below zero on its way back)."""
 
     seconds: Array
@@ -26,7 +26,7 @@ class Run:
     spindle: float
 
 
-def simulate(x: Numbers) -> Run:
+def simulate(x: Numbers) -> TapRun:
     """In and out at the lead: the chamfer comes in tooth by tooth, chips pack, and turning back the thread only rubs."""
     setup = x.setup
     f, tap = setup.feature, setup.tap
@@ -47,7 +47,7 @@ def simulate(x: Numbers) -> Run:
     back = way[::-1]
     rub = -LEFT_BACK * full * np.clip(back / deep, 0.0, 1.0)
     seconds = np.concatenate([there, there[-1] + (way[-1] - back) / rate])
-    return Run(
+    return TapRun(
         seconds, np.concatenate([way, back]), np.concatenate([torque, rub]), float(there[-1]), last_pass(x.breaking), setup.settings.clutch,
         last_pass(x.available),
     )  # fmt: skip

@@ -8,7 +8,7 @@ from cutting.mechanics.threading import Array
 from cutting.operations.frame.model import Model, Readings
 from cutting.operations.frame.speed_reason import UsualSpeed
 from cutting.operations.threads.turn_thread.changes import changes, from_stock, quicker
-from cutting.operations.threads.turn_thread.groove import Groove
+from cutting.operations.threads.turn_thread.groove import ThreadGroove
 from cutting.operations.threads.turn_thread.limits import RULES
 from cutting.operations.threads.turn_thread.numbers import Numbers, numbers
 from cutting.operations.threads.turn_thread.readings import cautions, chip, passes, results, scene
@@ -47,7 +47,7 @@ MODEL: Model[Numbers] = Model(
 class Filling:
     """The groove with every pass in it, and what each pass asks: N, mm."""
 
-    groove: Groove
+    groove: ThreadGroove
     force: Array
     chip_thickness: Array
     load: Array

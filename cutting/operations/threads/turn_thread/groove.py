@@ -20,7 +20,7 @@ OF_HSS = 1.4
 
 
 @dataclass(frozen=True)
-class Groove:
+class ThreadGroove:
     """Passes of one thread: arrays (passes,), spring passes last with nothing to take; mm and mm².
 
     `depth` after each pass on the radius, `shift` of the tip along the axis from the groove's middle, areas at the leading flank, at
@@ -111,7 +111,7 @@ def _swept(x: Array, shift: Array, tip: float, lead: float, trail: float) -> tup
     return found[0], found[1], found[2]
 
 
-def groove(setup: TurnThreadSetup) -> Groove:
+def groove(setup: TurnThreadSetup) -> ThreadGroove:
     """Every pass of a set-up."""
     s, t = setup.settings, setup.feature.thread
     lead, trail = t.half_angles
@@ -139,7 +139,7 @@ def groove(setup: TurnThreadSetup) -> Groove:
     )
     edge[0] = tip + x[0] / np.cos(radians(lead)) + x[0] / np.cos(radians(trail))
     idle = np.zeros(s.spring)
-    return Groove(
+    return ThreadGroove(
         np.concatenate([x, np.full(s.spring, whole)]), np.concatenate([shift, idle]), np.concatenate([leading, idle]),
         np.concatenate([trailing, idle]), np.concatenate([bottom, idle]), np.concatenate([edge, np.full(s.spring, edge[-1])]), tip,
         (slope_lead, slope_trail),

@@ -16,7 +16,7 @@ from cutting.operations.frame.money import Spent, spend
 from cutting.operations.frame.over_passes import of_one
 from cutting.operations.threads.shared.hardness import rockwell
 from cutting.operations.threads.shared.risk import certainty, money_at_risk
-from cutting.operations.threads.turn_thread.groove import Groove, groove
+from cutting.operations.threads.turn_thread.groove import ThreadGroove, groove
 from cutting.operations.threads.turn_thread.setup import Infeed, TurnThreadSetup
 from cutting.operations.threads.turn_thread.tool import Array, ThreadTool
 from cutting.wear import life, spread
@@ -40,7 +40,7 @@ class Numbers(Spent):
 
     setup: Any
     tool: ThreadTool
-    groove: Groove
+    groove: ThreadGroove
     spindle_speed: Array
     cutting_speed: Array
     feed_set: Array

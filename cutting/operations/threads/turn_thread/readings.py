@@ -10,7 +10,7 @@ from typing_extensions import TypedDict
 from cutting.operations.frame.money import TRUSTED_LIFE, parts_shown
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
 from cutting.operations.frame.over_passes import last_pass
-from cutting.operations.frame.results import Shown
+from cutting.operations.frame.results import ResultsSaid
 from cutting.operations.threads.shared.sense import Feeds, Turns, feed_for, turns_for
 from cutting.operations.threads.turn_thread.groove import whole_depth
 from cutting.operations.threads.turn_thread.limits import HARDENS
@@ -28,7 +28,7 @@ FORMS = {
 
 def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     """Results by name, in the order in which they are shown."""
-    say, setup = Shown(record), x.setup
+    say, setup = ResultsSaid(record), x.setup
     say.money(x)
     say.life(x)
     threads = last_pass(x.threads)
