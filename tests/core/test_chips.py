@@ -9,8 +9,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from cutting.chips.verdict import chip_form
-from cutting.chips.window import chip_index_of, depth_scale, feed_scale, span_at_depth, window_gauge, window_sides
+from cutting.chips.verdict import TOO_SOFT_TO_BREAK, chip_form
+from cutting.chips.window import chip_index_of, depth_scale, feed_scale, softest_index, span_at_depth, window_gauge, window_sides
 from cutting.tooling.items import geometries
 
 MIDDLE = window_sides(geometries()["middle"].window)
@@ -96,3 +96,24 @@ def test_the_index_falls_steadily_with_the_gauge() -> None:
     assert levels[0] == 100
     assert levels[-1] == 0
     assert np.all(np.diff(levels) <= 0)
+
+
+def test_a_ribbon_tangles_where_the_cut_is_shallow() -> None:
+    """ISO 3685 annex G, forms 1.1 long and 1.3 snarled; which falls where is common practice: a thin ribbon curls up, a wide one runs."""
+    shallow, deep = (chip_form(0.5, 0.0, place, 0.6, False) for place in (-0.4, 0.4))
+    assert (shallow.code, shallow.length) == ("1.3", "snarled")
+    assert (deep.code, deep.length) == ("1.1", "long")
+
+
+def test_the_softest_metals_break_in_no_groove_and_a_jet_helps() -> None:
+    """Steel of middling ductility may break wholly; from pure aluminium on less; a jet gives some of it back."""
+    ductility = np.linspace(0.0, 1.0, 41)
+    dry = softest_index(ductility, 0.0)
+    assert (dry[ductility <= 0.75] == 100.0).all()
+    assert (np.diff(dry[ductility >= 0.75]) < 0.0).all()
+    assert dry[-1] < TOO_SOFT_TO_BREAK < dry[ductility <= 0.85][-1] < 100.0
+    jet = softest_index(ductility, 70.0)
+    assert (jet >= dry).all()
+    assert jet.max() == 100.0
+    assert jet[-1] > dry[-1]
+    assert (softest_index(1.0, [0.0, 20.0, 70.0, 150.0])[1:] > softest_index(1.0, [0.0, 20.0, 70.0, 150.0])[:-1]).all()
