@@ -17,26 +17,42 @@ def friction_angle(adhesion: ArrayLike) -> Array:
 
 @formula("shear_angle", "45 + {rake}/2 − {friction_angle}/2, held to 8 … 45", "merchant-1945", Honesty.MODEL, "chip")
 def shear_angle(rake: ArrayLike, friction_angle: ArrayLike) -> Array:
-    """Angle φ [°] of the shear plane for rake γ and friction angle β [°]. Source: Merchant 1945."""
+    """Angle φ [°] of the shear plane for rake γ and friction angle β [°]. Source: Merchant 1945.
+
+    >>> round(float(shear_angle(6.0, 30.0)), 1)
+    33.0
+    """
     return np.clip(45.0 + np.asarray(rake, float) / 2.0 - np.asarray(friction_angle, float) / 2.0, 8.0, 45.0)
 
 
 @formula("compression_ratio", "cos({shear_angle} − {rake})/sin({shear_angle})", "merchant-1945")
 def compression_ratio(shear_angle: ArrayLike, rake: ArrayLike) -> Array:
-    """Chip thickness after over before the cut λh, exact in the shear plane model. φ and γ [°]."""
+    """Chip thickness after over before the cut λh, exact in the shear plane model. φ and γ [°].
+
+    >>> round(float(compression_ratio(33.0, 6.0)), 3)
+    1.636
+    """
     phi = np.radians(np.asarray(shear_angle, float))
     return np.cos(phi - np.radians(np.asarray(rake, float))) / np.sin(phi)
 
 
 @formula("chip_after", "{compression_ratio}·{chip_thickness}", "merchant-1945", Honesty.MODEL, "chip")
 def chip_after(compression_ratio: ArrayLike, chip_thickness: ArrayLike) -> Array:
-    """Thickness h_ch [mm] of the chip as it leaves, from λh and h [mm]."""
+    """Thickness h_ch [mm] of the chip as it leaves, from λh and h [mm].
+
+    >>> round(float(chip_after(2.5, 0.2)), 3)
+    0.5
+    """
     return np.asarray(compression_ratio) * np.asarray(chip_thickness)
 
 
 @formula("chip_strain", "{chip_after}/(2·{curl_radius})", "nakayama-1962", Honesty.MODEL, "chip")
 def chip_strain(chip_after: ArrayLike, curl_radius: ArrayLike) -> Array:
-    """Strain of the chip's outer side when the work bends it straight again: h_ch/2·(1/R_c − 0), both in [mm]. Source: Nakayama 1962."""
+    """Strain of the chip's outer side when the work bends it straight again: h_ch/2·(1/R_c − 0), both in [mm]. Source: Nakayama 1962.
+
+    >>> round(float(chip_strain(0.5, 5.0)), 4)
+    0.05
+    """
     return np.asarray(chip_after) / (2.0 * np.asarray(curl_radius, float))
 
 

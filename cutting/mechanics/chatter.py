@@ -21,13 +21,21 @@ SPEED_MARGIN = 0.1  # the mode's frequency is known to about ten per cent: the l
 
 
 def wave_length(cutting_speed: ArrayLike, frequency: ArrayLike) -> Array:
-    """Length λ [mm] of the wave that a swing f [Hz] leaves on the part at a cutting speed vc [m/min]."""
+    """Length λ [mm] of the wave that a swing f [Hz] leaves on the part at a cutting speed vc [m/min].
+
+    >>> round(float(wave_length(150.0, 500.0)), 2)
+    5.0
+    """
     return 1000.0 * np.asarray(cutting_speed) / (60.0 * np.asarray(frequency))
 
 
 @formula("force_slope", "(1 − {force_exponent})·{specific_force}", "kienzle-1952", Honesty.MODEL, "cutting force")
 def force_slope(specific_force: ArrayLike, force_exponent: ArrayLike) -> Array:
-    """How fast the force per width grows with chip thickness, K = d(kc·h)/dh [N/mm²], from kc and mc."""
+    """How fast the force per width grows with chip thickness, K = d(kc·h)/dh [N/mm²], from kc and mc.
+
+    >>> round(float(force_slope(2000.0, 0.25)), 1)
+    1500.0
+    """
     return (1.0 - np.asarray(force_exponent)) * np.asarray(specific_force)
 
 
@@ -37,6 +45,9 @@ def mode_share(in_plane_ratio: ArrayLike, direction_factor: ArrayLike) -> Array:
 
     A part that is pushed away swings along the radius, a shank that bends sideways along the feed. q the in-plane force over
     Fc, D the mean of cos²κ or sin²κ.
+
+    >>> round(float(mode_share(0.4, 0.5)), 2)
+    0.2
     """
     return np.asarray(in_plane_ratio) * np.asarray(direction_factor)
 
@@ -71,6 +82,9 @@ def stable_width(stiffness: ArrayLike, damping_ratio: ArrayLike, force_slope: Ar
 
     Mode stiffness k [N/mm], damping ratio ζ, slope of the force K [N/mm²], share μ. Source: Tobias; Tlusty; Altintas,
     Manufacturing Automation, 2012 (from memory): −1/(2·K·μ·min Re G).
+
+    >>> round(float(stable_width(20000.0, 0.03, 1500.0, 0.4)), 3)
+    2.06
     """
     slope = np.maximum(np.asarray(force_slope) * np.asarray(mode_share), 1e-9)
     return 2.0 * np.asarray(stiffness) * np.asarray(damping_ratio) * (1.0 + np.asarray(damping_ratio)) / slope

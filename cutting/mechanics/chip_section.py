@@ -12,7 +12,11 @@ Array = NDArray[np.float64]
 
 @formula("chip_area", "{feed_per_rev}·{depth_of_cut}", "iso-3002-3")
 def chip_area(feed_per_rev: ArrayLike, depth_of_cut: ArrayLike) -> Array:
-    """Cross-section of the uncut chip A [mm²] from feed f [mm/rev] and depth ap [mm]. Source: ISO 3002-3."""
+    """Cross-section of the uncut chip A [mm²] from feed f [mm/rev] and depth ap [mm]. Source: ISO 3002-3.
+
+    >>> round(float(chip_area(0.25, 2.0)), 3)
+    0.5
+    """
     return np.asarray(feed_per_rev) * np.asarray(depth_of_cut)
 
 
@@ -26,6 +30,9 @@ def engaged_edge(depth_of_cut: ArrayLike, cutting_edge_angle: ArrayLike, nose_ra
 
     Below ap = rε(1 − cos κr) only the nose cuts. A round insert is a nose of iC/2. Exact geometry
     without the feed's own arc.
+
+    >>> round(float(engaged_edge(3.0, 90.0, 0.8)), 3)
+    3.457
     """
     nose_angle, straight = _engagement(depth_of_cut, cutting_edge_angle, nose_radius)
     kappa = np.radians(cutting_edge_angle)
@@ -34,7 +41,11 @@ def engaged_edge(depth_of_cut: ArrayLike, cutting_edge_angle: ArrayLike, nose_ra
 
 @formula("chip_thickness", "{chip_area}/{engaged_edge}", "iso-3002-3")
 def mean_chip_thickness(chip_area: ArrayLike, engaged_edge: ArrayLike) -> Array:
-    """Mean uncut chip thickness h [mm] = A/b; equals f·sin κr on a straight edge. Source: ISO 3002-3."""
+    """Mean uncut chip thickness h [mm] = A/b; equals f·sin κr on a straight edge. Source: ISO 3002-3.
+
+    >>> round(float(mean_chip_thickness(0.5, 2.2)), 4)
+    0.2273
+    """
     return np.asarray(chip_area) / np.asarray(engaged_edge)
 
 

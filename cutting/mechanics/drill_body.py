@@ -39,6 +39,10 @@ def twist_strength(diameter: ArrayLike, shear_strength: ArrayLike) -> Array:
 def floor_deflection(
     thrust: ArrayLike, plate_radius: ArrayLike, elastic_modulus: ArrayLike, plate_thickness: ArrayLike, poisson_ratio: ArrayLike = 0.3
 ) -> Array:
-    """How far a clamped round plate gives under a push at its middle [mm]: F [N], a and t [mm], E [N/mm²]."""
+    """How far a clamped round plate gives under a push at its middle [mm]: F [N], a and t [mm], E [N/mm²].
+
+    >>> round(float(floor_deflection(1000.0, 50.0, 210000.0, 10.0)), 4)
+    0.0026
+    """
     stiffness = np.asarray(elastic_modulus) * np.asarray(plate_thickness, float) ** 3 / (12.0 * (1.0 - np.asarray(poisson_ratio) ** 2))
     return np.asarray(thrust) * np.asarray(plate_radius, float) ** 2 / (16.0 * np.pi * stiffness)

@@ -25,7 +25,11 @@ def cone_length(diameter: ArrayLike, point_angle: ArrayLike) -> Array:
 
 @formula("chip_thickness", "{feed_per_rev}/{flutes}·sin({point_angle}/2)", "iso-3002-3")
 def lip_chip_thickness(feed_per_rev: ArrayLike, flutes: ArrayLike, point_angle: ArrayLike) -> Array:
-    """Uncut chip thickness h [mm] of one lip: f [mm/rev], z lips, σ [°]."""
+    """Uncut chip thickness h [mm] of one lip: f [mm/rev], z lips, σ [°].
+
+    >>> round(float(lip_chip_thickness(0.2, 2, 118.0)), 4)
+    0.0857
+    """
     return np.asarray(feed_per_rev) / np.asarray(flutes) * np.sin(np.radians(np.asarray(point_angle, float)) / 2.0)
 
 
@@ -39,20 +43,32 @@ def lip_chip_thickness(feed_per_rev: ArrayLike, flutes: ArrayLike, point_angle: 
 def lip_thrust(
     specific_force: ArrayLike, feed_per_rev: ArrayLike, diameter: ArrayLike, inner_diameter: ArrayLike, point_angle: ArrayLike
 ) -> Array:
-    """Thrust F_L [N] of all lips between d2 and d [mm]: kc [N/mm²], f [mm/rev], σ [°]. Half of the force on the lips pushes back."""
+    """Thrust F_L [N] of all lips between d2 and d [mm]: kc [N/mm²], f [mm/rev], σ [°]. Half of the force on the lips pushes back.
+
+    >>> round(float(lip_thrust(2000.0, 0.2, 10.0, 0.0, 118.0)), 1)
+    857.2
+    """
     ring = (np.asarray(diameter, float) - np.asarray(inner_diameter)) / 2.0
     return 0.5 * np.asarray(specific_force) * np.asarray(feed_per_rev) * ring * np.sin(np.radians(np.asarray(point_angle, float)) / 2.0)
 
 
 @formula("thrust", "{lip_thrust}·(1 + {chisel_share})", "common-practice", Honesty.RULE, "drilling")
 def drill_thrust(lip_thrust: ArrayLike, chisel_share: ArrayLike) -> Array:
-    """Thrust F_f [N] of lips and chisel edge. A full web adds 40 to 100 % of the lips', a thinned one 20 to 40 % (common practice)."""
+    """Thrust F_f [N] of lips and chisel edge. A full web adds 40 to 100 % of the lips', a thinned one 20 to 40 % (common practice).
+
+    >>> round(float(drill_thrust(857.0, 0.5)), 1)
+    1285.5
+    """
     return np.asarray(lip_thrust) * (1.0 + np.asarray(chisel_share))
 
 
 @formula("margin_torque", "{torque}·{margin_share}·{margin_depth}/{diameter}", "common-practice", Honesty.RULE, states="margins")
 def margin_torque(torque: ArrayLike, margin_share: ArrayLike, margin_depth: ArrayLike, diameter: ArrayLike) -> Array:
-    """Torque M_m [N·m] that the margins rub over the depth that they are in: M of the lips [N·m], l_m and D [mm]."""
+    """Torque M_m [N·m] that the margins rub over the depth that they are in: M of the lips [N·m], l_m and D [mm].
+
+    >>> round(float(margin_torque(10.0, 0.02, 30.0, 10.0)), 3)
+    0.6
+    """
     return np.asarray(torque) * np.asarray(margin_share) * np.asarray(margin_depth) / np.asarray(diameter)
 
 

@@ -28,6 +28,9 @@ def cook_temperature_rise(
 
     Specific energy U = kc [N/mm²] taken as N·m/mm³/1000, ρc [J/(mm³·K)] and K [mm²/s] of the work, vc [m/min],
     h [mm]. Source: Cook 1973, quoted by Groover ch. 20 (from memory). Outside its range use differences only.
+
+    >>> round(float(cook_temperature_rise(2000.0, 0.0038, 120.0, 0.2, 10.0)), 1)
+    720.0
     """
     speed = 1000.0 * np.asarray(cutting_speed, float) / 60.0
     energy = np.asarray(specific_force) / 1000.0

@@ -23,20 +23,32 @@ def ramp_angle(pitch: ArrayLike, hole_diameter: ArrayLike, diameter: ArrayLike) 
 
 
 def pitch_at(angle: ArrayLike, hole_diameter: ArrayLike, diameter: ArrayLike) -> Array:
-    """Pitch P [mm] of the helix that goes down at an angle [°]: the other way round of `ramp_angle`."""
+    """Pitch P [mm] of the helix that goes down at an angle [°]: the other way round of `ramp_angle`.
+
+    >>> round(float(pitch_at(2.0, 24.0, 16.0)), 3)
+    0.878
+    """
     return np.asarray(np.tan(np.radians(np.asarray(angle, float))) * _round(hole_diameter, diameter))
 
 
 @formula("centre_feed_rate", "{feed_rate}·({hole_diameter} − {diameter})/{hole_diameter}", "geometry")
 def centre_feed_rate(feed_rate: ArrayLike, hole_diameter: ArrayLike, diameter: ArrayLike) -> Array:
-    """Feed of the tool's middle [mm/min], where its edge moves along the wall at v_f [mm/min]."""
+    """Feed of the tool's middle [mm/min], where its edge moves along the wall at v_f [mm/min].
+
+    >>> round(float(centre_feed_rate(720.0, 24.0, 16.0)), 1)
+    240.0
+    """
     hole = np.asarray(hole_diameter, float)
     return np.asarray(feed_rate) * (hole - np.asarray(diameter)) / hole
 
 
 @formula("travel", "{turns}·√((π·({hole_diameter} − {diameter}))² + {pitch}²)", "geometry")
 def helix_length(turns: ArrayLike, hole_diameter: ArrayLike, diameter: ArrayLike, pitch: ArrayLike) -> Array:
-    """Way of the tool's middle [mm] over some turns of its helix."""
+    """Way of the tool's middle [mm] over some turns of its helix.
+
+    >>> round(float(helix_length(10.0, 24.0, 16.0, 1.0)), 2)
+    251.53
+    """
     return np.asarray(np.asarray(turns, float) * np.hypot(_round(hole_diameter, diameter), np.asarray(pitch, float)))
 
 
@@ -46,6 +58,9 @@ def engagement_angle(hole_diameter: ArrayLike, diameter: ArrayLike, inner_diamet
 
     The cosine theorem at the point where the tool's circle crosses the old hole's; 180° where it cuts from solid. Inside a hole it is
     more than on a flat for the same width of cut.
+
+    >>> round(float(engagement_angle(24.0, 16.0, 0.0)), 1)
+    180.0
     """
     r, e, inner = (
         np.asarray(diameter, float) / 2.0,
@@ -58,7 +73,11 @@ def engagement_angle(hole_diameter: ArrayLike, diameter: ArrayLike, inner_diamet
 
 @formula("chip_thickness", "{centre_feed}·(1 − cos{engagement_angle})/{engagement_angle}", "martellotti-1941")
 def mean_chip_thickness(centre_feed: ArrayLike, engagement_angle: ArrayLike) -> Array:
-    """Mean chip thickness h_m [mm] of h = f_zc·sin φ over the engagement: feed of the middle per tooth [mm], angle [°]."""
+    """Mean chip thickness h_m [mm] of h = f_zc·sin φ over the engagement: feed of the middle per tooth [mm], angle [°].
+
+    >>> round(float(mean_chip_thickness(0.1, 180.0)), 4)
+    0.0637
+    """
     angle = np.radians(np.asarray(engagement_angle, float))
     return np.asarray(np.asarray(centre_feed) * (1.0 - np.cos(angle)) / angle)
 
@@ -67,7 +86,11 @@ def mean_chip_thickness(centre_feed: ArrayLike, engagement_angle: ArrayLike) -> 
 def removal_rate(
     hole_diameter: ArrayLike, inner_diameter: ArrayLike, pitch: ArrayLike, centre_rate: ArrayLike, diameter: ArrayLike
 ) -> Array:
-    """Metal removed Q [mm³/min]: a ring of one pitch for each turn of the helix."""
+    """Metal removed Q [mm³/min]: a ring of one pitch for each turn of the helix.
+
+    >>> round(float(removal_rate(24.0, 0.0, 1.0, 240.0, 16.0)), 1)
+    4320.0
+    """
     ring = np.pi / 4.0 * (np.asarray(hole_diameter, float) ** 2 - np.asarray(inner_diameter, float) ** 2)
     return np.asarray(ring * np.asarray(pitch) * np.asarray(centre_rate) / _round(hole_diameter, diameter))
 
@@ -121,11 +144,19 @@ def _round(hole_diameter: ArrayLike, diameter: ArrayLike) -> Array:
 
 @formula("feed_rate", "{feed_per_tooth}·{flutes}·{spindle_speed}", "iso-3002-1")
 def edge_feed_rate(feed_per_tooth: ArrayLike, flutes: ArrayLike, spindle_speed: ArrayLike) -> Array:
-    """Feed v_f [mm/min] of z teeth at f_z [mm] and n [1/min]."""
+    """Feed v_f [mm/min] of z teeth at f_z [mm] and n [1/min].
+
+    >>> round(float(edge_feed_rate(0.06, 4, 3000.0)), 1)
+    720.0
+    """
     return np.asarray(feed_per_tooth) * np.asarray(flutes) * np.asarray(spindle_speed, float)
 
 
 @formula("cutting_power", "{specific_force}·{removal_rate}/60 000 000", "kienzle-1952", Honesty.MODEL, "milling")
 def milled_power(specific_force: ArrayLike, removal_rate: ArrayLike) -> Array:
-    """Power P_c [kW] of removing metal: kc [N/mm²], Q [mm³/min]."""
+    """Power P_c [kW] of removing metal: kc [N/mm²], Q [mm³/min].
+
+    >>> round(float(milled_power(2000.0, 30000.0)), 3)
+    1.0
+    """
     return np.asarray(specific_force) * np.asarray(removal_rate) / 60e6

@@ -40,5 +40,9 @@ def nozzle_flow(
 
 
 def pump_power(flow: ArrayLike, pressure: ArrayLike, efficiency: ArrayLike = 0.7) -> Array:
-    """Power [kW] of the pump: Q [l/min] · p [bar]/(600·η)."""
+    """Power [kW] of the pump: Q [l/min] · p [bar]/(600·η).
+
+    >>> round(float(pump_power(30.0, 70.0)), 2)
+    5.0
+    """
     return np.asarray(flow) * np.asarray(pressure) / (600.0 * np.asarray(efficiency))

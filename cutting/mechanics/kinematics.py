@@ -16,19 +16,30 @@ def spindle_speed(cutting_speed: ArrayLike, diameter: ArrayLike) -> Array:
     """Spindle speed n [1/min] for a cutting speed vc [m/min] at a diameter d [mm]. Source: ISO 3002-1.
 
     Shapes broadcast. Raises nothing; d must be above zero.
+
+    >>> round(float(spindle_speed(150.0, 60.0)), 1)
+    795.8
     """
     return 1000.0 * np.asarray(cutting_speed) / (np.pi * np.asarray(diameter))
 
 
 @formula("cutting_speed", "π·{diameter}·{spindle_speed}/1000", "iso-3002-1")
 def cutting_speed(spindle_speed: ArrayLike, diameter: ArrayLike) -> Array:
-    """Cutting speed vc [m/min] at a diameter d [mm] for a spindle speed n [1/min]. Source: ISO 3002-1."""
+    """Cutting speed vc [m/min] at a diameter d [mm] for a spindle speed n [1/min]. Source: ISO 3002-1.
+
+    >>> round(float(cutting_speed(1000.0, 50.0)), 2)
+    157.08
+    """
     return np.pi * np.asarray(diameter) * np.asarray(spindle_speed) / 1000.0
 
 
 @formula("feed_rate", "{feed_per_rev}·{spindle_speed}", "iso-3002-1")
 def feed_rate(feed_per_rev: ArrayLike, spindle_speed: ArrayLike) -> Array:
-    """Feed per minute vf [mm/min] from feed f [mm/rev] and spindle speed n [1/min]. Source: ISO 3002-1."""
+    """Feed per minute vf [mm/min] from feed f [mm/rev] and spindle speed n [1/min]. Source: ISO 3002-1.
+
+    >>> round(float(feed_rate(0.25, 800.0)), 1)
+    200.0
+    """
     return np.asarray(feed_per_rev) * np.asarray(spindle_speed)
 
 
@@ -36,6 +47,9 @@ def nearest_step_below(wanted: ArrayLike, steps: ArrayLike) -> Array:
     """The largest step of a gearbox that does not exceed what is wanted; the lowest step where none fits.
 
     Parameters: `wanted` any shape, `steps` ascending list of the machine's speeds or feeds. Same unit out.
+
+    >>> round(float(nearest_step_below(399.0, [100.0, 400.0, 1600.0])), 1)
+    100.0
     """
     ladder = np.asarray(steps, dtype=float)
     # a hair of tolerance so that a step which was itself the wish is found again
@@ -45,7 +59,11 @@ def nearest_step_below(wanted: ArrayLike, steps: ArrayLike) -> Array:
 
 @formula("engaged_time", "60·{length}/({feed_per_rev}·{spindle_speed})", "groover")
 def turning_time(length: ArrayLike, feed_per_rev: ArrayLike, spindle_speed: ArrayLike) -> Array:
-    """Time tc [s] to turn a length L [mm] at feed f [mm/rev] and n [1/min]. Source: Groover, ch. 22."""
+    """Time tc [s] to turn a length L [mm] at feed f [mm/rev] and n [1/min]. Source: Groover, ch. 22.
+
+    >>> round(float(turning_time(100.0, 0.25, 800.0)), 2)
+    30.0
+    """
     return 60.0 * np.asarray(length) / (np.asarray(feed_per_rev) * np.asarray(spindle_speed))
 
 
@@ -81,5 +99,9 @@ def facing_time(
 
 @formula("engaged_time", "60·({diameter}−{inner_diameter})/(2·{feed_per_rev}·{spindle_speed})", "groover")
 def facing_time_at_fixed_speed(diameter: ArrayLike, inner_diameter: ArrayLike, feed_per_rev: ArrayLike, spindle_speed: ArrayLike) -> Array:
-    """Time tc [s] to face from d to d2 [mm] at feed f [mm/rev] with one spindle speed n [1/min]."""
+    """Time tc [s] to face from d to d2 [mm] at feed f [mm/rev] with one spindle speed n [1/min].
+
+    >>> round(float(facing_time_at_fixed_speed(100.0, 0.0, 0.2, 500.0)), 2)
+    30.0
+    """
     return 60.0 * (np.asarray(diameter) - np.asarray(inner_diameter)) / (2.0 * np.asarray(feed_per_rev) * np.asarray(spindle_speed))

@@ -23,7 +23,11 @@ def ring_share(diameter: ArrayLike, ring_width: ArrayLike) -> Array:
 
 @formula("torque", "{specific_force}·{feed_per_rev}·({diameter}² − {inner_diameter}²)/8000", "tschaetsch", Honesty.MODEL, "cutting force")
 def ring_torque(specific_force: ArrayLike, feed_per_rev: ArrayLike, diameter: ArrayLike, inner_diameter: ArrayLike) -> Array:
-    """Torque M [N·m] of all edges of a ring from d2 to d [mm]: kc [N/mm²], f [mm/rev]. Solid drilling is d2 = 0."""
+    """Torque M [N·m] of all edges of a ring from d2 to d [mm]: kc [N/mm²], f [mm/rev]. Solid drilling is d2 = 0.
+
+    >>> round(float(ring_torque(2000.0, 0.1, 100.0, 88.0)), 2)
+    56.4
+    """
     area = np.asarray(diameter, float) ** 2 - np.asarray(inner_diameter, float) ** 2
     return np.asarray(specific_force) * np.asarray(feed_per_rev) * area / 8000.0
 

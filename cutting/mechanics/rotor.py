@@ -44,5 +44,9 @@ def permissible_unbalance(balance_grade: ArrayLike, spindle_speed: ArrayLike, to
 
 @formula("unbalance_force", "{unbalance}·10⁻⁶·(2π·{spindle_speed}/60)²", "beam-theory")
 def unbalance_force(unbalance: ArrayLike, spindle_speed: ArrayLike) -> Array:
-    """Force F [N] that turns with the tool: U [g·mm], n [1/min]."""
+    """Force F [N] that turns with the tool: U [g·mm], n [1/min].
+
+    >>> round(float(unbalance_force(100.0, 6000.0)), 2)
+    39.48
+    """
     return np.asarray(unbalance, float) * 1e-6 * (PER_TURN * np.asarray(spindle_speed)) ** 2

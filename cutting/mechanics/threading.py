@@ -55,7 +55,11 @@ def tap_torque(
 
 @formula("breaking_torque", "π/16·{shear_strength}·{core_diameter}³/1000", "beam-theory", Honesty.MODEL, states="strength")
 def breaking_torque(shear_strength: ArrayLike, core_diameter: ArrayLike) -> Array:
-    """Torque that twists a core off [N·m]: τ [N/mm²], core [mm]. Source: a round bar in torsion."""
+    """Torque that twists a core off [N·m]: τ [N/mm²], core [mm]. Source: a round bar in torsion.
+
+    >>> round(float(breaking_torque(600.0, 6.0)), 2)
+    25.45
+    """
     return np.asarray(np.pi / 16.0 * np.asarray(shear_strength) * np.asarray(core_diameter, float) ** 3 / 1000.0)
 
 
@@ -76,7 +80,11 @@ def flank_error(lead: ArrayLike, radius: ArrayLike, path_radius: ArrayLike, half
 
 @formula("run_in", "{spindle_speed}·{lead}·{acceleration_time}/60", "common-practice", Honesty.RULE, "run-in")
 def run_in(spindle_speed: ArrayLike, lead: ArrayLike, acceleration_time: ArrayLike) -> Array:
-    """Way [mm] before the feed stands at n·lead: n [1/min], lead [mm], time to speed [s]. Common practice."""
+    """Way [mm] before the feed stands at n·lead: n [1/min], lead [mm], time to speed [s]. Common practice.
+
+    >>> round(float(run_in(500.0, 2.0, 0.06)), 3)
+    1.0
+    """
     return np.asarray(spindle_speed, float) * np.asarray(lead) * np.asarray(acceleration_time) / 60.0
 
 

@@ -15,24 +15,39 @@ def height_angle(centre_height: ArrayLike, diameter: ArrayLike) -> Array:
     """Angle θ [°] by which the reference plane turns for a tip h_c [mm] above the axis at a diameter d [mm].
 
     Held at ±90° where the tip stands higher than the work's radius. Source: ISO 3002-1, working angles.
+
+    >>> round(float(height_angle(0.5, 20.0)), 3)
+    2.866
     """
     return np.degrees(np.arcsin(np.clip(2.0 * np.asarray(centre_height, float) / np.asarray(diameter, float), -1.0, 1.0)))
 
 
 @formula("effective_rake", "{rake} + {height_angle}", "iso-3002-1")
 def effective_rake(rake: ArrayLike, height_angle: ArrayLike, inside: bool = False) -> Array:
-    """Working rake γe [°]: outside a tip above centre adds θ [°], inside it takes θ away."""
+    """Working rake γe [°]: outside a tip above centre adds θ [°], inside it takes θ away.
+
+    >>> round(float(effective_rake(6.0, 2.0)), 1)
+    8.0
+    """
     return np.asarray(rake) + np.asarray(height_angle) * (-1.0 if inside else 1.0)
 
 
 @formula("effective_clearance", "{clearance} − {height_angle}", "iso-3002-1")
 def effective_clearance(clearance: ArrayLike, height_angle: ArrayLike, inside: bool = False) -> Array:
-    """Working clearance αe [°]: outside a tip above centre loses θ [°], inside it gains θ."""
+    """Working clearance αe [°]: outside a tip above centre loses θ [°], inside it gains θ.
+
+    >>> round(float(effective_clearance(6.0, 2.0)), 1)
+    4.0
+    """
     return np.asarray(clearance) - np.asarray(height_angle) * (-1.0 if inside else 1.0)
 
 
 def pip_diameter(centre_height: ArrayLike) -> Array:
-    """Diameter [mm] of the stub left at the centre of a face: twice the height error."""
+    """Diameter [mm] of the stub left at the centre of a face: twice the height error.
+
+    >>> round(float(pip_diameter(-0.1)), 2)
+    0.2
+    """
     return 2.0 * np.abs(np.asarray(centre_height, float))
 
 

@@ -19,6 +19,10 @@ def growth(diameter: ArrayLike, expansion: ArrayLike, temperature: ArrayLike) ->
 
 
 def at_reference(measured: ArrayLike, expansion: ArrayLike, temperature: ArrayLike) -> Array:
-    """The diameter [mm] at 20 °C of a part measured [mm] at a temperature [°C]; gauge and air are taken as at 20 °C."""
+    """The diameter [mm] at 20 °C of a part measured [mm] at a temperature [°C]; gauge and air are taken as at 20 °C.
+
+    >>> round(float(at_reference(100.0345, 11.5, 50.0)), 4)
+    100.0
+    """
     share = np.asarray(expansion) * 1e-6 * (np.asarray(temperature, float) - REFERENCE)
     return np.asarray(measured, float) / (1.0 + share)

@@ -78,6 +78,11 @@ def taylor_from_two_points(first: tuple[float, float], second: tuple[float, floa
     """Exponent n and constant C of vc·T^n = C from two (vc, T) pairs [m/min, min]. Source: Groover, ch. 22.
 
     Raises ValueError when the two lives are equal.
+
+    Groover's example: 160 m/min lasts 5 min, 100 m/min 41 min.
+
+    >>> round(float(taylor_from_two_points((160.0, 5.0), (100.0, 41.0))[0]), 3)
+    0.223
     """
     (v1, t1), (v2, t2) = first, second
     if t1 == t2:

@@ -23,7 +23,11 @@ def weibull_shape(coefficient_of_variation: ArrayLike) -> Array:
 
 @formula("completion_probability", "2^(−(time in cut/{tool_life})^{weibull_shape})", "weibull-1951", Honesty.MODEL, "life")
 def completion_probability(time_in_cut: ArrayLike, tool_life: ArrayLike, weibull_shape: ArrayLike) -> Array:
-    """Probability p that an edge of median life T [min] lasts a time in cut [min], shape β. Source: Weibull 1951."""
+    """Probability p that an edge of median life T [min] lasts a time in cut [min], shape β. Source: Weibull 1951.
+
+    >>> round(float(completion_probability(7.5, 15.0, 3.0)), 4)
+    0.917
+    """
     return np.exp2(-((np.asarray(time_in_cut) / np.asarray(tool_life)) ** np.asarray(weibull_shape)))
 
 
