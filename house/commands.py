@@ -362,7 +362,7 @@ def lint() -> int:
     for what, command, folder in (
         ("ruff: style", [str(PYTHON), "-m", "ruff", "check", "."], ROOT),
         ("ruff: form", [str(PYTHON), "-m", "ruff", "format", "--check", "."], ROOT),
-        ("mypy: types of the core", [str(PYTHON), "-m", "mypy", "cutting", "house"], ROOT),
+        ("mypy: types of core, server and house", [str(PYTHON), "-m", "mypy"], ROOT),
         ("svelte-check: types of the interface", [*npm, "run", "--silent", "check"], WEB),
         ("eslint: style of the interface", [*npm, "run", "--silent", "lint"], WEB),
         ("prettier: form of the interface", [*npm, "run", "--silent", "format"], WEB),

@@ -17,7 +17,7 @@ class Schema(BaseModel):
 
     model_config = ConfigDict(from_attributes=True)
 
-    def dict(self, **chosen: Any) -> dict[str, Any]:  # type: ignore[override]
+    def dict(self, **chosen: Any) -> dict[str, Any]:
         """The values as a dictionary."""
         return self.model_dump(**chosen)
 

@@ -39,10 +39,7 @@ def ready(request: HttpRequest) -> HttpResponse:
     """Whether work can be done here: the database answers, has room, its tables are up to date, and long work is taken up."""
     try:
         since = timezone.now() - timedelta(seconds=TAKEN_UP)
-        waits = sum(
-            kind.objects.filter(state=kind.State.WAITING, at__lt=since).exclude(beat__gt=since).count()  # type: ignore[attr-defined]
-            for kind in kinds()
-        )
+        waits = sum(kind.objects.filter(state=kind.State.WAITING, at__lt=since).exclude(beat__gt=since).count() for kind in kinds())
         plan = MigrationExecutor(connection)
         behind = len(plan.migration_plan(plan.loader.graph.leaf_nodes()))
     except DatabaseError:

@@ -105,7 +105,7 @@ def label_of(field: str) -> str:
 @cache
 def _declared() -> dict[str, str]:
     found = {}
-    for kind in reversed(KINDS.values()):
+    for kind in reversed([*KINDS.values()]):
         for section in ("bar", "holding", "settings", "feature"):
             found.update({one.name: one.label for one in getattr(kind.fields, section)})
     return found | _OWN

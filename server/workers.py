@@ -40,9 +40,9 @@ def _warm() -> None:
         _ = get_resolver().url_patterns  # with every room behind it
         crib_index()
         request = RequestFactory().get("/")
-        request.user = User.objects.first()  # type: ignore[assignment]
+        request.user = User.objects.first()
         for job in Job.objects.filter(archived_at=None)[:2]:
-            for entry in job.revisions.first().document["operations"][:2]:  # type: ignore[union-attr]
+            for entry in job.revisions.first().document["operations"][:2]:
                 if entry["tool"]:
                     evaluate_operation(request, job.pk, entry["id"], TryIn())
                     follow_job(job.pk, entry["id"], TryIn())

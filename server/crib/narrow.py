@@ -116,7 +116,8 @@ def _inserts(rows: QuerySet[Tool], what: NarrowedBy, per_seat: Counter[str] | No
             if pairs > MOST_PAIRS:
                 break
         own = _read(given)
-        insert = Insert(name, designation, geometries[geometry], grades[grade], float(price), size, own.get("CEDC"), "", quantity, source,
+        corners = int(own["CEDC"]) if own.get("CEDC") else None
+        insert = Insert(name, designation, geometries[geometry], grades[grade], float(price), size, corners, "", quantity, source,
                         own, books.get(pk, ()))  # fmt: skip
         insert.__dict__["code"] = insert_code(designation, seat, said)
         found.append(insert)

@@ -71,7 +71,7 @@ class ApplyIn(Schema):
 class ExportIn(Schema):
     """A table's name, or blank for everything (XLSX and JSON only)."""
 
-    table: Literal[("", *TABLES)] = ""  # type: ignore[valid-type]
+    table: Literal[("", *TABLES)] = ""
     format: Literal["csv", "xlsx", "json"]
 
 
@@ -101,7 +101,7 @@ def list_fates(request: HttpRequest, run_id: int, fate: str = "", offset: int = 
 @router.post("/imports", response={201: RunOut})
 def start_import(
     request: HttpRequest,
-    file: UploadedFile = File(...),  # type: ignore[type-arg]  # noqa: B008
+    file: UploadedFile = File(...),  # noqa: B008
     table: str = Form(""),
 ) -> Status:
     """Take in a file and preview it; nothing is written until it is applied."""

@@ -49,7 +49,7 @@ def _write(part: TablePlan, stamp: int, author: Any, what: str, progress: Progre
         batch = part.fresh[start : start + BATCH]
         keeper.insert_many(batch, names, stamp, f"by {name_of(author)}, {what}"[:200])
         progress.step(len(batch))
-    versions = dict(model.objects.filter(pk__in=[pk for pk, _, _, _ in part.changed]).values_list("pk", "version"))  # type: ignore[attr-defined]
+    versions = dict(model.objects.filter(pk__in=[pk for pk, _, _, _ in part.changed]).values_list("pk", "version"))
     for start in range(0, len(part.changed), BATCH):
         rows, fields = [], set()
         for pk, record, _, _ in part.changed[start : start + BATCH]:
@@ -57,7 +57,7 @@ def _write(part: TablePlan, stamp: int, author: Any, what: str, progress: Progre
             fields |= set(values)
             rows.append(model(key=keeper.table.key(record), stamp=stamp, version=versions[pk] + 1, archived_at=None, **values))
         # the key is unique, so each row overwrites its own
-        model.objects.bulk_create(rows, update_conflicts=True, update_fields=[*fields, "stamp", "version", "archived_at"])  # type: ignore[attr-defined]
+        model.objects.bulk_create(rows, update_conflicts=True, update_fields=[*fields, "stamp", "version", "archived_at"])
         progress.step(len(rows))
     _history(part, author, what)
 

@@ -198,7 +198,7 @@ def write_file(form: str, tables: list[tuple[Table, list[dict[str, Any]]]]) -> b
 
 
 def _filled(table: Table, records: list[dict[str, Any]]) -> list[Any]:
-    empty = (None, "", (), [])
+    empty: tuple[Any, ...] = (None, "", (), [])
     return [column for column in table.columns if column.required or any(record.get(column.name) not in empty for record in records)]
 
 

@@ -28,12 +28,12 @@ class JobRead(Schema):
 
 
 @router.post("/file", response={201: JobRead})
-def bring_job(request: HttpRequest, file: UploadedFile = File(...)) -> Status:  # type: ignore[type-arg]  # noqa: B008
+def bring_job(request: HttpRequest, file: UploadedFile = File(...)) -> Status:  # noqa: B008
     """A new job from a job file, with what it names where that is not kept here; nothing here is overwritten."""
     require_engineer(request)
     if (file.size or 0) > MOST_BYTES:
         raise Refusal(413, "file: larger than 8 MiB.", [{"field": "file", "message": "larger than its bound", "bound": "8 MiB"}])
-    job, brought = read_job(file.read(), request.user)  # type: ignore[arg-type]
+    job, brought = read_job(file.read(), request.user)
     return Status(201, {"id": job.pk, "name": job.name, "brought": brought})
 
 

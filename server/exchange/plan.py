@@ -113,7 +113,7 @@ def _against_kept(keeper: Keeper, finished: dict[str, tuple[int, Record]], given
     table = keeper.table
     absent = [column.name for column in table.columns if column.name not in given]
     kept = keeper.existing(list(finished))
-    archived = set(keeper.model.objects.filter(archived_at__isnull=False).values_list("key", flat=True))  # type: ignore[attr-defined]
+    archived = set(keeper.model.objects.filter(archived_at__isnull=False).values_list("key", flat=True))
     for key, (number, record) in finished.items():
         label = table.label(record)
         if key not in kept:

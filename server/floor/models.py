@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.db import models
 
 from cutting.machine import machines as core
+from cutting.machine import spindle as core_spindle
 from server.records.models import Kept
 
 
@@ -66,8 +67,8 @@ class Spindle(Kept):
         ordering = ["machine_id", "pk"]
         constraints = [models.UniqueConstraint(fields=["machine", "spindle"], name="one_spindle_of_a_kind")]
 
-    def to_core(self) -> core.Spindle:
-        return core.Spindle(
+    def to_core(self) -> core_spindle.Spindle:
+        return core_spindle.Spindle(
             name=self.spindle,
             power_curve=tuple((n, p) for n, p in self.power_curve),
             curve_at=self.curve_at,

@@ -54,7 +54,7 @@ def list_jobs(request: HttpRequest, q: str = "", archived: bool = False, offset:
 def add_job(request: HttpRequest, payload: schemas.JobIn) -> Status:
     """A new job on a bar or blank, without operations yet."""
     require_engineer(request)
-    return Status(201, _saved(actions.newest(actions.start_job(payload.dict(), request.user).pk)))  # type: ignore[arg-type]
+    return Status(201, _saved(actions.newest(actions.start_job(payload.dict(), request.user).pk)))
 
 
 @kinds.get("", response=list[operation_schemas.OperationKindOut])
@@ -84,7 +84,7 @@ def _field(one: Field) -> dict[str, Any]:
 def copy_job(request: HttpRequest, job_id: int) -> Status:
     """The job once more, to be changed on its own."""
     require_engineer(request)
-    return Status(201, _saved(actions.newest(actions.copy_job(job_id, request.user).pk)))  # type: ignore[arg-type]
+    return Status(201, _saved(actions.newest(actions.copy_job(job_id, request.user).pk)))
 
 
 @router.post("/{job_id}/archive", response={204: None})
@@ -113,19 +113,19 @@ def read_job(request: HttpRequest, job_id: int) -> dict[str, Any]:
 def edit_job(request: HttpRequest, job_id: int, payload: schemas.EditIn) -> dict[str, Any]:
     """Apply one edit; a stale one is answered 409 with both versions."""
     require_engineer(request)
-    return _saved(actions.save_edit(job_id, payload.base_revision, payload.edit, request.user))  # type: ignore[arg-type]
+    return _saved(actions.save_edit(job_id, payload.base_revision, payload.edit, request.user))
 
 
 @router.post("/{job_id}/undo", response=schemas.JobOut)
 def undo_job(request: HttpRequest, job_id: int, payload: schemas.BaseIn) -> dict[str, Any]:
     require_engineer(request)
-    return _saved(actions.undo(job_id, payload.base_revision, request.user))  # type: ignore[arg-type]
+    return _saved(actions.undo(job_id, payload.base_revision, request.user))
 
 
 @router.post("/{job_id}/redo", response=schemas.JobOut)
 def redo_job(request: HttpRequest, job_id: int, payload: schemas.BaseIn) -> dict[str, Any]:
     require_engineer(request)
-    return _saved(actions.redo(job_id, payload.base_revision, request.user))  # type: ignore[arg-type]
+    return _saved(actions.redo(job_id, payload.base_revision, request.user))
 
 
 @router.get("/{job_id}/revisions", response=list[schemas.RevisionRow])
@@ -155,7 +155,7 @@ def evaluate_now(request: HttpRequest, job_id: int, operation: str, payload: sch
     drawn = stages_of(document, entry, setup, outcome.passes, stock) if staged else ()
     part = () if staged else part_before(document, entry, stock).outline
     shown = evaluation(setup, outcome, explore(setup), {**entry["settings"], **payload.settings}, payload.units, part, drawn)
-    answer = mark_dismissed(shown, job_id, request.user)  # type: ignore[arg-type]
+    answer = mark_dismissed(shown, job_id, request.user)
     return as_json(EVALUATION, answer)
 
 
@@ -224,14 +224,14 @@ def accept_stale(request: HttpRequest, job_id: int) -> dict[str, Any]:
 @router.post("/{job_id}/cautions/dismiss", response={204: None})
 def dismiss_caution(request: HttpRequest, job_id: int, payload: operation_schemas.DismissIn) -> Status:
     """A person has read a caution; it stays away on this job until its risk changes."""
-    dismiss(actions.newest(job_id).job, request.user, payload.name, payload.risk)  # type: ignore[arg-type]
+    dismiss(actions.newest(job_id).job, request.user, payload.name, payload.risk)
     return Status(204, None)
 
 
 @router.post("/{job_id}/cautions/restore", response={204: None})
 def restore_cautions(request: HttpRequest, job_id: int) -> Status:
     """Show a person all cautions of a job again."""
-    restore(actions.newest(job_id).job, request.user)  # type: ignore[arg-type]
+    restore(actions.newest(job_id).job, request.user)
     return Status(204, None)
 
 
@@ -278,7 +278,7 @@ def drop_measurement(request: HttpRequest, job_id: int, measurement_id: int) -> 
 
 
 @router.post("/{job_id}/prints", response={201: schemas.PrintRow})
-def add_print(request: HttpRequest, job_id: int, file: UploadedFile = File(...)) -> Status:  # type: ignore[type-arg]  # noqa: B008
+def add_print(request: HttpRequest, job_id: int, file: UploadedFile = File(...)) -> Status:  # noqa: B008
     """Keep a drawing with the job: PDF, PNG or JPEG up to 10 MiB."""
     require_engineer(request)
     actions.newest(job_id)

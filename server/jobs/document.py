@@ -45,7 +45,7 @@ Seconds = asked("seconds a piece", "duration", 0, 1e6, above=True)
 
 
 MOST_FEATURES = 120
-OperationName = Literal[tuple(KINDS)]  # type: ignore[valid-type]
+OperationName = Literal[tuple(KINDS)]
 SpindleChoice = Literal["", "main", "sub", "driven", "tool"]
 
 
@@ -58,7 +58,7 @@ class FeatureData(Strict):
 
     id: str = Field(max_length=20)
     title: str = Field(default="", max_length=80)
-    shape: Literal[tuple(SHAPES)]  # type: ignore[valid-type]
+    shape: Literal[tuple(SHAPES)]
     axis: Literal["on the axis", "on a pitch circle", "across"] = "on the axis"
     asked: dict[str, Entry]
     noted: bool = Field(default=False, description="asked before any operation was planned for it: it stays when that goes")
@@ -254,7 +254,7 @@ def other_end(operation: dict[str, Any]) -> bool:
 def told_of(document: dict[str, Any], operation: dict[str, Any]) -> dict[str, Any]:
     """What an operation is told of its feature: what the drawing asks, and over that its own entries."""
     drawn = operation.get("drawn")
-    asked = next((one["asked"] for one in document.get("features", ()) if one["id"] == drawn), {}) if drawn else {}
+    asked: dict[str, Any] = next((one["asked"] for one in document.get("features", ()) if one["id"] == drawn), {}) if drawn else {}
     return entries_of(asked, operation["feature"], kind_of(operation["operation"]).fields.told)
 
 

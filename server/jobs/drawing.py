@@ -29,7 +29,7 @@ def feature_of(document: dict[str, Any], identity: str) -> dict[str, Any]:
     """The feature of that id. Raises a 404 refusal."""
     for feature in document["features"]:
         if feature["id"] == identity:
-            return feature  # type: ignore[no-any-return]
+            return feature
     raise Refusal(404, "The drawing has no such feature.", [{"field": "edit.feature", "message": "not on this drawing"}])
 
 
@@ -83,7 +83,7 @@ def _finished_by(document: dict[str, Any], entry: dict[str, Any]) -> dict[str, A
             continue
         with suppress(CuttingError):  # what cannot be read prepares nothing
             if prepares(_region(document, cuts[0]), _region(document, entry)):
-                return feature  # type: ignore[no-any-return]
+                return feature
     return None
 
 

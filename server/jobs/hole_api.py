@@ -30,7 +30,8 @@ def window_map(request: HttpRequest, job_id: int, operation: str, payload: TryIn
     document, entry = drilled(revision.document, operation)
     tried = tried_with(payload.dict(), document, lambda: state_of(revision)["tape"]["seconds"])
     setup: DrillSetup = setup_of(document, entry, tried, stock)
-    found, opening = window(setup), ()
+    found = window(setup)
+    opening: tuple[Any, ...] = ()
     if found.best is None:
         x = MODEL.quickly(setup)
         _, crib = request_of(document, entry, tried, stock)

@@ -29,7 +29,7 @@ def read_measurement(payload: MeasurementIn, document: dict[str, Any], entry: di
     commanded = read_asked(payload.commanded, SIZE, system, "commanded", about)
     measured = read_asked(payload.measured, SIZE, system, "measured", commanded)
     given = payload.uncertainty not in (None, "")
-    fields = {
+    fields: dict[str, Any] = {
         "operation": payload.operation,
         "pass_number": int(read_asked(payload.pass_number, PASS, field="pass_number")),
         "commanded": commanded,

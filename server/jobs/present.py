@@ -13,9 +13,10 @@ from cutting.operations.frame.fields import Field, Nudged
 from cutting.operations.frame.nudges import ladders
 from cutting.operations.frame.outcome import Outcome
 from cutting.operations.registry import kind_of
-from cutting.process.outline import Corner, OutlineStage
+from cutting.process.outline import OutlineStage
 from cutting.quantities import Display, display, write
 from cutting.quantities.kinds import KINDS
+from cutting.workpiece.solid import Corner
 from server.jobs.kinds import VIEWERS
 from server.jobs.kinds.view import Shown, chip_out
 from server.jobs.tools import told

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from server.jobs.kinds.view import AxisOut, ChipOut
-from server.jobs.schemas import RemedyOut
+from server.jobs.operation_schemas import RemedyOut
 from server.jobs.tools import ToolWords
 from server.schema import Schema
 from server.sentences import Sentence

@@ -62,7 +62,7 @@ def add_trace(request: HttpRequest, job_id: int, operation: str, payload: out.Tr
     table = read_table(payload.text)
     rate = _feed_rate(setup)
     trace = trace_of(table, chosen_from(table, payload.columns), rate)
-    lessons.keep_trace(job_id, setup, operation, trace, payload.hole, payload.name, request.user)  # type: ignore[arg-type]
+    lessons.keep_trace(job_id, setup, operation, trace, payload.hole, payload.name, request.user)
     return Status(201, list_traces(request, job_id, operation))
 
 
@@ -87,7 +87,7 @@ def fit_traces(request: HttpRequest, job_id: int, operation: str, payload: out.I
 def accept_lesson(request: HttpRequest, job_id: int, operation: str, payload: out.IdsIn) -> Status:
     """Accept what the chosen traces teach, for this drill in these materials."""
     require_engineer(request)
-    lessons.accept(_setup(job_id, operation), lessons.chosen_rows(job_id, operation, payload.traces), request.user)  # type: ignore[arg-type]
+    lessons.accept(_setup(job_id, operation), lessons.chosen_rows(job_id, operation, payload.traces), request.user)
     return Status(201, list_traces(request, job_id, operation))
 
 
@@ -118,7 +118,7 @@ def record_hole(request: HttpRequest, job_id: int, operation: str, payload: out.
             if not kept:
                 raise Refusal(503, recorder.STOPPED)
             trace = Trace(*(np.array(values) for values in zip(*kept, strict=True)))
-            row = lessons.keep_trace(job_id, setup, operation, trace, payload.hole, "dynamometer", author)  # type: ignore[arg-type]
+            row = lessons.keep_trace(job_id, setup, operation, trace, payload.hole, "dynamometer", author)
         except Refusal as refused:  # the answer is under way already: what went wrong is its last line
             yield json.dumps({"error": refused.title}).encode() + b"\n"
             return

@@ -82,7 +82,7 @@ def sign_in(request: HttpRequest, payload: SignIn) -> Person:
         if not getattr(request, "axes_locked_out", False):
             note(request, What.REFUSED, who=name)
         raise Refusal(401, "Name and password do not go together.", [{"field": "password", "message": "Check name and password."}])
-    store: sessions.SessionStore = request.session  # type: ignore[assignment]
+    store: sessions.SessionStore = request.session
     store.address, store.agent = address_of(request), request.headers.get("User-Agent", "")[:200]
     login(request, user)
     note(request, What.SIGNED_IN)
@@ -112,7 +112,7 @@ def sign_out(request: HttpRequest) -> Status:
 @router.post("/password", response=Person)
 def change_password(request: HttpRequest, payload: PasswordChange) -> Person:
     """A password of one's own; everywhere else one is signed out."""
-    user: User = request.user  # type: ignore[assignment]
+    user: User = request.user
     if authenticate(request, username=user.get_username(), password=payload.old[:4096]) is None:
         raise Refusal(422, "old: this is not your password.", [{"field": "old", "message": "This is not your password."}])
     if payload.new == payload.old:
@@ -143,7 +143,7 @@ def check_password(password: str, user: User) -> None:
 @router.get("/list", response=list[SessionOut])
 def list_sessions(request: HttpRequest) -> list[dict[str, Any]]:
     """Where one is signed in."""
-    return sessions_of(request.user.pk, request.session.session_key)  # type: ignore[arg-type]
+    return sessions_of(request.user.pk, request.session.session_key)
 
 
 @router.delete("/list/{name}", response={204: None})
@@ -179,10 +179,10 @@ def _person(request: HttpRequest) -> Person:
     found = preferences_of(request)
     return Person(
         name=request.user.get_username(),
-        role=found.role,  # type: ignore[arg-type]
+        role=found.role,
         must_change=found.must_change,
         units=found.units,
-        theme=found.theme,  # type: ignore[arg-type]
+        theme=found.theme,
         letter_keys=found.letter_keys,
         currency=currency(),
         token=token,

@@ -19,7 +19,7 @@ def address_of(request: HttpRequest | None) -> str:
     return str(request.META.get("REMOTE_ADDR", ""))[:45]
 
 
-def note(request: HttpRequest | None, what: Happening.What, who: str = "", about: str = "", more: str = "") -> None:
+def note(request: HttpRequest | None, what: str, who: str = "", about: str = "", more: str = "") -> None:
     """Write a happening down. `who` is whoever is signed in, unless told."""
     if not who and request is not None and request.user.is_authenticated:
         who = request.user.get_username()

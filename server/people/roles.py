@@ -43,14 +43,14 @@ class SignedIn(SessionAuth):
         if person is None:
             return None
         if request.headers.get("X-Waiting") != "1":  # a page that only looks whether something changed keeps nobody signed in
-            request.session.touch()  # type: ignore[attr-defined]
+            request.session.touch()
         if preferences_of(request).must_change and not request.path.startswith(OWN_DOORS):
             raise Refusal(403, "Choose a password of your own first.", [{"field": "password", "message": "was given by somebody else"}])
         return person
 
 
 def preferences_of(request: HttpRequest) -> Preferences:
-    return their_preferences(request.user)  # type: ignore[arg-type]
+    return their_preferences(request.user)
 
 
 def their_preferences(user: User) -> Preferences:
@@ -60,7 +60,7 @@ def their_preferences(user: User) -> Preferences:
         return Preferences.objects.get_or_create(user=user)[0]
 
 
-def _require(request: HttpRequest, role: Preferences.Role) -> None:
+def _require(request: HttpRequest, role: str) -> None:
     if RANK[Role(preferences_of(request).role)] < RANK[role]:
         note(request, What.FORBIDDEN, more=f"{request.method} {request.path}")
         raise Refusal(403, SENTENCES[role])

@@ -23,14 +23,14 @@ def create_record(table: str, cells: Mapping[str, Cell], inch: bool, author: Any
     key, label = keeper.table.key(record), keeper.table.label(record)
     try:
         with transaction.atomic():
-            if (there := keeper.model.objects.filter(key=key).first()) is not None:  # type: ignore[attr-defined]
+            if (there := keeper.model.objects.filter(key=key).first()) is not None:
                 state = "in the archive: restore it" if there.archived_at else "kept already"
                 raise Refusal(409, f"{label} is {state}.", [{"field": keeper.table.columns[0].name, "message": state}], id=there.pk)
             jobs = jobs_using(keeper.owners_of([record]))
             remember(jobs)
             keeper.insert_many([record], names, Stamp.bump(keeper.room), f"by {author.get_username()}")
             mark_stale(jobs, f"{label} was entered", author.get_username())
-            row: Kept = keeper.model.objects.get(key=key)  # type: ignore[attr-defined]
+            row: Kept = keeper.model.objects.get(key=key)
     except IntegrityError as error:
         raise Refusal(409, f"Somebody entered {label} at the same moment.") from error
     return row
@@ -59,7 +59,7 @@ def change_record(table: str, pk: int, version: int, cells: Mapping[str, Cell], 
         jobs = jobs_using(used)
         if key != row.key:
             _refuse_renaming(keeper, before, jobs, used, list(changes))
-        if key != row.key and keeper.model.objects.filter(key=key).exists():  # type: ignore[attr-defined]
+        if key != row.key and keeper.model.objects.filter(key=key).exists():
             raise Refusal(409, f"{label} is kept already.")
         remember(jobs)
         keeper.change_one(pk, record, names, Stamp.bump(keeper.room))
@@ -119,13 +119,13 @@ def _finished(keeper: Keeper, record: Record) -> tuple[Record, dict[str, Any]]:
 
 def _locked(keeper: Keeper, pk: int) -> Any:
     # the row alone is locked, not what it refers to
-    if keeper.model.objects.select_for_update().filter(pk=pk).first() is None:  # type: ignore[attr-defined]
+    if keeper.model.objects.select_for_update().filter(pk=pk).first() is None:
         raise Refusal(404, f"There is no such row among the {keeper.table.name}.")
     return keeper.rows().get(pk=pk)
 
 
 def _row(keeper: Keeper, pk: int) -> Kept:
-    return keeper.rows().get(pk=pk)  # type: ignore[no-any-return]
+    return keeper.rows().get(pk=pk)
 
 
 def _words(keeper: Keeper, changes: dict[str, list[Any]]) -> dict[str, list[Any]]:

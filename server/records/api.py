@@ -24,7 +24,7 @@ from server.units import DisplayOut
 
 router = Router()
 MOST_NAMED = 60  # jobs that use a thing, on its page
-TableName = Literal[tuple(TABLES)]  # type: ignore[valid-type]
+TableName = Literal[tuple(TABLES)]
 CellIn = str | float | bool | None
 
 

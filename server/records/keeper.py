@@ -25,7 +25,7 @@ class Keeper:
     owner: ClassVar[str] = ""  # column that names the thing of another table that a row is a part of
 
     def rows(self) -> QuerySet[Any]:
-        return self.model.objects.select_related(*self.related)  # type: ignore[attr-defined]
+        return self.model.objects.select_related(*self.related)
 
     def to_record(self, row: Any) -> Record:
         """The row as a finished record."""
@@ -35,8 +35,8 @@ class Keeper:
         """The row's fields of a finished record; `names` holds the ids that names of other tables stand for."""
         return dict(record)
 
-    def names_needed(self, records: Iterable[Record]) -> dict[str, dict[str, int]]:
-        """For each column that names a thing of another table, those things' ids by key."""
+    def names_needed(self, records: Iterable[Record]) -> dict[str, dict[str, Any]]:
+        """For each column that names a thing of another table, those things' ids and names by key."""
         return {}
 
     def used_names(self, row: Any) -> list[tuple[str, str]]:
@@ -55,7 +55,7 @@ class Keeper:
     def existing(self, keys: Collection[str]) -> dict[str, tuple[int, Record]]:
         """Id and record of each key that is kept."""
         found: dict[str, tuple[int, Record]] = {}
-        kept = set(self.model.objects.values_list("key", flat=True)) if len(keys) > BATCH else None  # type: ignore[attr-defined]
+        kept = set(self.model.objects.values_list("key", flat=True)) if len(keys) > BATCH else None
         wanted = [key for key in keys if kept is None or key in kept]  # of many, most are usually new
         for start in range(0, len(wanted), BATCH):
             for row in self.rows().filter(key__in=wanted[start : start + BATCH]):
@@ -65,11 +65,11 @@ class Keeper:
     def insert_many(self, records: list[Record], names: dict[str, dict[str, int]], stamp: int, entered: str = "") -> None:
         """New rows for finished records."""
         rows = [self.model(key=self.table.key(r), stamp=stamp, entered=entered, **self.to_fields(r, names)) for r in records]
-        self.model.objects.bulk_create(rows, batch_size=BATCH)  # type: ignore[attr-defined]
+        self.model.objects.bulk_create(rows, batch_size=BATCH)
 
     def change_one(self, pk: int, record: Record, names: dict[str, dict[str, int]], stamp: int) -> None:
         """Overwrite one row with a finished record."""
-        row = self.model.objects.select_for_update().get(pk=pk)  # type: ignore[attr-defined]
+        row = self.model.objects.select_for_update().get(pk=pk)
         for name, value in self.to_fields(record, names).items():
             setattr(row, name, value)
         row.key, row.stamp, row.version = self.table.key(record), stamp, row.version + 1

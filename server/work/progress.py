@@ -57,7 +57,7 @@ class Progress:
                 if time.monotonic() > ends:  # nothing else ends a thread that calculates on and on
                     log.error("%s %s takes longer than %s s; this worker ends", type(self.row).__name__, self.row.pk, settings.WORK_SECONDS)
                     os._exit(70)
-                mine = type(self.row).objects.filter(pk=self.row.pk, state=LongWork.State.RUNNING)  # type: ignore[attr-defined]
+                mine = type(self.row).objects.filter(pk=self.row.pk, state=LongWork.State.RUNNING)
                 mine.update(done=min(self.done, self.total), total=self.total, beat=timezone.now())
                 self.cancelled = mine.filter(cancel=True).exists()
         finally:

@@ -54,7 +54,7 @@ def carry_out(label: str, pk: int) -> str:
 
 def claim(label: str, pk: int) -> LongWork | None:
     """The piece of work, now ours; none where it does not wait."""
-    rows = apps.get_model(label).objects.filter(pk=pk)  # type: ignore[attr-defined]
+    rows = apps.get_model(label).objects.filter(pk=pk)
     if not rows.filter(state=State.WAITING).update(state=State.RUNNING, beat=timezone.now(), done=0):
         return None
     row: LongWork = rows.get()
@@ -105,7 +105,7 @@ def rescue() -> None:
     now, queued = timezone.now(), DBTaskResult.objects.ready().exists()
     running: set[tuple[str, int]] = set()
     for model in kinds():
-        rows = model.objects  # type: ignore[attr-defined]
+        rows = model.objects
         for pk, beat, attempts in rows.filter(state=State.RUNNING).values_list("pk", "beat", "attempts"):
             running.add((model._meta.label, pk))
             if not _silent((model._meta.label, pk), beat):

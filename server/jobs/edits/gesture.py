@@ -17,5 +17,5 @@ class Gesture(Schema):
     def target(self, document: dict[str, Any]) -> dict[str, Any]:
         for entry in document["operations"]:
             if entry["id"] == self.operation:
-                return entry  # type: ignore[no-any-return]
+                return entry
         raise Refusal(404, "The job has no such operation.", [{"field": "edit.operation", "message": "not in this job"}])

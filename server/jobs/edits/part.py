@@ -14,14 +14,25 @@ from cutting.operations.frame.kind import Kind
 from cutting.operations.registry import kind_of
 from cutting.quantities import read_quantity
 from cutting.workpiece.hardness import brinell
-from server.jobs.document import Baseline, BatchData, Money, StockData, as_the_machine_gives, checked, kind_for, other_end, the_blank
+from server.jobs.document import (
+    Baseline,
+    BatchData,
+    Money,
+    StockData,
+    Strict,
+    as_the_machine_gives,
+    checked,
+    kind_for,
+    other_end,
+    the_blank,
+)
 from server.jobs.edits.gesture import Gesture
 from server.jobs.entries import Entry, length_with_unit
 from server.jobs.stock import check_stock, layers_as_entered
 from server.shop import shop
 from server.words import label_of
 
-BATCH_AND_MONEY = {"batch": BatchData, "money": Money}
+BATCH_AND_MONEY: dict[str, type[Strict]] = {"batch": BatchData, "money": Money}
 
 
 class SetPart(Gesture):

@@ -96,7 +96,7 @@ def _short(label: str) -> str:
 
 def _edge(found: StackWindow, one: LayerEdge, parts: bool) -> dict[str, Any]:
     lines = contour_generator(found.speeds, found.feeds, one.used).lines(1.0)
-    points = [[[float(f"{a:.5g}"), float(f"{b:.5g}")] for a, b in line] for line in lines]
+    points = [[[float(f"{a:.5g}"), float(f"{b:.5g}")] for a, b in np.asarray(line)] for line in lines]
     return {"label": one.rule.label.split(",")[0], "layer": one.layer, "parts": parts, "lines": points}
 
 

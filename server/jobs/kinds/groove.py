@@ -10,7 +10,8 @@ import numpy as np
 from cutting.doors.plain import plain
 from cutting.operations.frame.outcome import Outcome
 from cutting.operations.slots.groove.cautions import advised_way
-from cutting.operations.slots.groove.numbers import GrooveStroke, diameter_at
+from cutting.operations.slots.groove.moves import diameter_at
+from cutting.operations.slots.groove.numbers import GrooveStroke
 from cutting.operations.slots.groove.readings import GrooveScene
 from cutting.quantities import display
 from server.jobs.kinds.strokes import StrokeOut, stroke_out, stroke_table

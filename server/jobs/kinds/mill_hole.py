@@ -90,7 +90,7 @@ def view(shown: Shown) -> dict[str, Any]:
 
 def _edge(found: PitchMap, one: Any) -> dict[str, Any]:
     lines = contour_generator(found.feeds, found.pitches, one.used).lines(1.0)
-    points = [[[float(f"{a:.5g}"), float(f"{b:.5g}")] for a, b in line] for line in lines]
+    points = [[[float(f"{a:.5g}"), float(f"{b:.5g}")] for a, b in np.asarray(line)] for line in lines]
     return {"label": one.rule.label.split(",")[0], "lines": points}
 
 

@@ -9,10 +9,11 @@ from typing import Any
 from cutting.motion.drawn import drawn as drawn_path
 from cutting.operations.frame.outcome import ChipVerdict, Outcome
 from cutting.operations.registry import kind_of
-from cutting.process.outline import Corner, OutlineStage
+from cutting.process.outline import OutlineStage
 from cutting.quantities import Dimension, Display, display, write
 from cutting.quantities.drill_gauges import read_gauge
 from cutting.quantities.kinds import KINDS
+from cutting.workpiece.solid import Corner
 from server.units import DisplayOut, Plain, Point, TickOut, ticks
 
 

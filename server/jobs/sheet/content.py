@@ -205,7 +205,7 @@ def _by_kind(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Out
     viewer = VIEWERS[setup.operation]
     shown = Shown(setup, outcome, explore(setup), system)
     side = "inch" if system == "inch" else "metric"
-    given = viewer.table(shown) if viewer.table else {"caption": "", "head": [], "rows": []}
+    given: dict[str, Any] = viewer.table(shown) if viewer.table else {"caption": "", "head": [], "rows": []}
     part = part_before(revision.document, entry, stock)
     bore = float(outcome.scene.get("bore") or 0.0)
     return {

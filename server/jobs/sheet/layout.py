@@ -46,7 +46,8 @@ def joined(parts: list[bytes], numbers: bytes) -> bytes:
     for page, number in zip(whole.pages, PdfReader(BytesIO(numbers)).pages, strict=True):
         page.merge_page(number)
         page.compress_content_streams()
-    if title := (PdfReader(BytesIO(parts[0])).metadata or {}).get("/Title"):
+    told = PdfReader(BytesIO(parts[0])).metadata
+    if told and (title := told.get("/Title")):
         whole.add_metadata({"/Title": title})
     whole.compress_identical_objects()  # each part brought the same fonts
     out = BytesIO()

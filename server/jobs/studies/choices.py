@@ -83,7 +83,6 @@ def hard_out(found: HardTurning) -> Answer:
     def degrees(value: float) -> Display:
         return Display(f"{value:.0f} °C", f"{value * 9 / 5 + 32:.0f} °F")
 
-    ground = found.grinding_cost is not None
     rows = [
         ("zone, by comparison", degrees(found.zone), None, "Cook's rise against that at the starting speed; ± 20 %"),
         ("work gives way", degrees(found.softens), None, "common practice"),
@@ -93,8 +92,13 @@ def hard_out(found: HardTurning) -> Answer:
         ("pieces per edge by size", _count(found.parts_by_size), None, "half the tolerance used, no correction"),
         ("pieces per edge by life", _count(found.parts_by_life), None, "at the planned change"),
         ("one edge", display(found.edge_cost, "money"), None, ""),
-        ("seconds a piece", display(found.seconds, "duration"), display(found.grinding_seconds, "duration") if ground else None, ""),
-        ("money a piece", display(found.cost, "money"), display(found.grinding_cost, "money") if ground else None, ""),
+        (
+            "seconds a piece",
+            display(found.seconds, "duration"),
+            None if found.grinding_seconds is None else display(found.grinding_seconds, "duration"),
+            "",
+        ),
+        ("money a piece", display(found.cost, "money"), None if found.grinding_cost is None else display(found.grinding_cost, "money"), ""),
     ]
     return {
         "applies": found.applies,

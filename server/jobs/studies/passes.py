@@ -102,7 +102,7 @@ def ledger_out(found: Ledger, setup: Setup, rows: Sequence[Measurement]) -> Answ
             }
             for one, _ in found.doubtful
         ],
-        "piece": max((one.piece for one in (*found.entries, *(one for one, _ in found.doubtful))), default=1),
+        "piece": max([one.piece for one in found.entries] + [one.piece for one, _ in found.doubtful], default=1),
         "next": {
             "pass_number": following.pass_number,
             "target": display(round(following.target, 4), "length"),

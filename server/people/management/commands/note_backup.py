@@ -11,7 +11,7 @@ from server.people.log import What, note
 
 class Command(BaseCommand):
     help = __doc__
-    requires_system_checks = []  # it is called every night, beside people at work
+    requires_system_checks: list[str] = []  # it is called every night, beside people at work
 
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("what", choices=("taken", "failed"))

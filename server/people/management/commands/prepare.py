@@ -23,7 +23,7 @@ from server.shelf.models import Material
 
 class Command(BaseCommand):
     help = __doc__
-    requires_system_checks = []  # the tests make them; they read every room of the application, at each start
+    requires_system_checks: list[str] = []  # the tests make them; they read every room of the application, at each start
 
     def handle(self, *args: Any, **options: Any) -> None:
         executor = MigrationExecutor(connection)
@@ -33,5 +33,5 @@ class Command(BaseCommand):
             return
         fill_people()
         for model, fill in ((Material, fill_shelf), (Tool, fill_crib), (Machine, fill_floor), (Job, fill_jobs)):
-            if not model.objects.exists():  # type: ignore[attr-defined]
+            if not model.objects.exists():
                 fill()
