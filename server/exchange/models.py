@@ -6,7 +6,6 @@ from django.conf import settings
 from django.db import models
 
 from server.work.models import LongWork
-from server.work.progress import Progress
 
 
 class Run(LongWork):
@@ -33,7 +32,4 @@ class Run(LongWork):
     class Meta:
         ordering = ["-pk"]
 
-    def carry_out(self, progress: Progress) -> None:
-        from server.exchange.runs import carry_out  # which needs this
-
-        carry_out(self, progress)
+    DONE_BY = "server.exchange.runs.carry_out"

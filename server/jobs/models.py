@@ -6,7 +6,6 @@ from django.conf import settings
 from django.db import models
 
 from server.work.models import LongWork
-from server.work.progress import Progress
 
 
 class Job(models.Model):
@@ -170,10 +169,7 @@ class Sheet(LongWork):
     units = models.CharField(max_length=4)
     result = models.BinaryField(null=True)
 
-    def carry_out(self, progress: Progress) -> None:
-        from server.jobs.sheet.drawn import draw  # which needs this
-
-        draw(self, progress)
+    DONE_BY = "server.jobs.sheet.drawn.draw"
 
 
 class PartStudy(LongWork):
@@ -189,8 +185,4 @@ class PartStudy(LongWork):
     key = models.CharField(max_length=64, unique=True, db_collation="utf8mb4_bin", help_text="of what is studied, as it stood")
     result = models.JSONField(null=True)
 
-    def carry_out(self, progress: Progress) -> None:
-        from server.jobs.part_studies import study  # which needs this
-
-        self.result = study(self, progress)
-        self.state, self.message = self.State.DONE, ""
+    DONE_BY = "server.jobs.part_studies.carry_out"

@@ -32,6 +32,12 @@ def study(row: PartStudy, progress: Progress) -> Answer:
     return dict(plain(ways[PartStudy.Kind(row.kind)](revision, shop(), progress)))
 
 
+def carry_out(row: PartStudy, progress: Progress) -> None:
+    """Study, and leave what came of it in the row; a worker does this."""
+    row.result = study(row, progress)
+    row.state, row.message = PartStudy.State.DONE, ""
+
+
 def chances(revision: Revision, stock: Shop, progress: Progress) -> Answer:
     """How surely the plan holds over deliveries of metal and lots of edges."""
     document, state = revision.document, state_of(revision, None, stock)

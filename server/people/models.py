@@ -9,6 +9,7 @@ from django.conf import settings
 from django.contrib.sessions.base_session import AbstractBaseSession
 from django.db import models
 from django.utils import timezone
+from django.utils.module_loading import import_string
 
 
 class Preferences(models.Model):
@@ -46,9 +47,8 @@ class Session(AbstractBaseSession):
 
     @classmethod
     def get_session_store_class(cls) -> type:
-        from server.people.sessions import SessionStore
-
-        return SessionStore
+        store: type = import_string(f"{settings.SESSION_ENGINE}.SessionStore")
+        return store
 
     @property
     def name(self) -> str:

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, ClassVar
 
 from django.db import models
+from django.utils.module_loading import import_string
 
 if TYPE_CHECKING:
     from server.work.progress import Progress
@@ -34,6 +35,10 @@ class LongWork(models.Model):
     class Meta:
         abstract = True
 
+    # the function that a worker runs, by its place, as settings name things: it takes the row and its `Progress`, counts the steps,
+    # and leaves state, message and result of what came of it
+    DONE_BY: ClassVar[str]
+
     def carry_out(self, progress: Progress) -> None:
-        """Do it, count the steps, and leave state and message of what came of it."""
-        raise NotImplementedError
+        """Do it, in whichever process has the work."""
+        import_string(self.DONE_BY)(self, progress)

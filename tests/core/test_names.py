@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import ast
+import graphlib
 import re
+from collections.abc import Collection
 from pathlib import Path
 
 import pytest
@@ -77,3 +79,35 @@ def test_a_class_name_stands_for_one_idea() -> None:
     for name in ROWS:
         assert {found.split("/")[0] for found in twice[name]} == {"cutting", "server"}
         assert len(twice[name]) == 2
+
+
+def test_no_room_leans_on_one_that_leans_on_it() -> None:
+    """No circle of imports, none hidden in a function either."""
+    root = Path(cutting.__file__).parents[1]
+    files = {
+        ".".join(file.relative_to(root).with_suffix("").parts).removesuffix(".__init__"): file
+        for floor in ("cutting", "server", "house")
+        for file in (root / floor).rglob("*.py")
+        if "migrations" not in file.parts
+    }
+    graph = {name: _leans_on(ast.parse(file.read_text()), files.keys()) for name, file in files.items()}
+    try:
+        graphlib.TopologicalSorter(graph).prepare()
+    except graphlib.CycleError as error:
+        pytest.fail(" -> ".join(error.args[1]))
+
+
+def _leans_on(tree: ast.AST, names: Collection[str]) -> set[str]:
+    """Modules that a file imports anywhere, but for what only the type checker reads."""
+    found: set[str] = set()
+    for node in ast.iter_child_nodes(tree):
+        if isinstance(node, ast.If) and "TYPE_CHECKING" in ast.unparse(node.test):
+            continue
+        if isinstance(node, ast.Import):
+            found |= {one.name for one in node.names if one.name in names}
+        elif isinstance(node, ast.ImportFrom) and node.module:
+            for one in node.names:
+                full = f"{node.module}.{one.name}"
+                found |= {full} if full in names else {node.module} & set(names)
+        found |= _leans_on(node, names)
+    return found

@@ -12,6 +12,7 @@ from django.http import HttpResponse
 from django.shortcuts import render
 
 from cutting.operations.holes.heavy_bore.form import read_heavy
+from server.crib.heavy_sheet import heavy_sheet
 from server.errors import Refusal
 from server.jobs.models import Revision, Sheet
 from server.jobs.sheet.content import sheet_content
@@ -57,8 +58,6 @@ def draw(sheet: Sheet, progress: Progress) -> None:
     """Lay the sheet out; a worker does this."""
     kind = sheet.subject["of"]
     if kind == "heavy tool":
-        from server.crib.heavy_sheet import heavy_sheet  # which knows of sheets itself
-
         tool = read_heavy(sheet.subject["form"], shop().library)
         sheet.result = to_pdf("heavy_sheet.html", heavy_sheet(tool, sheet.subject["revision"], sheet.units), sheet.paper, progress)
     else:
