@@ -23,6 +23,7 @@ from server.people.demo_people import PEOPLE
 
 BACKUPS = Path(os.environ.get("ARROW_BENCH_BACKUPS", VAR / "backups"))  # better on another disk
 TRY_AGAIN = 5.0  # s until a database that does not start is tried again
+COVERED = VAR / "coverage"
 LOOK_EVERY = 600.0  # s between two looks whether a backup is due
 DEMO_SIGN_IN = "   or   ".join(f"{name} / {password}" for name, password, _ in PEOPLE)
 
@@ -328,9 +329,11 @@ def test(rest: list[str]) -> int:
     try:
         # the core shares nothing with the server, nor the two halves of the browser's tests, each on a database of its own
         say("tests: the server's beside the core and its outside checks")
-        core = (*pytest, "tests/core", "tests/outside", "cutting")
-        if failed := _side_by_side(((*pytest, "tests/server"), there), (core, {})):
+        core = (*pytest, "--cov=cutting", "--cov-report=", "tests/core", "tests/outside", "cutting")
+        if failed := _side_by_side(((*pytest, "tests/server"), there), (core, {"COVERAGE_FILE": str(COVERED)})):
             return failed
+        say("coverage: lines of the core that its tests run, in per cent")
+        _python("-m", "coverage", "report", "--format=total", extra={"COVERAGE_FILE": str(COVERED)})
         say("tests: the real interface, every view beside the stories")
         stories = sorted({str(file) for file in (ROOT / "tests" / "browser").glob("test_*.py")} - {str(ROOT / one) for one in VIEWS})
         return _side_by_side(((*pytest, *stories), there), ((*pytest, *VIEWS), there | {"ARROW_BENCH_DB_NAME": "arrow_bench_views"}))
