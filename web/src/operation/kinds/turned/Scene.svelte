@@ -133,13 +133,14 @@
             class="draw-steel"
           />
         {/if}
-        {#if num("steady") > 0}<path
-            d="M{x(num('steady'))},{y(body) - 8}V{y(body * 0.2)}M{x(num('steady'))},{y(-body) + 8}V{y(
-              -body * 0.2,
-            )}"
+        {#if num("steady") > 0}
+          {@const pad = num("end_diameter") / 2}
+          <path
+            d="M{x(num('steady'))},{y(pad)}V{y(body) - 12}M{x(num('steady'))},{y(-pad)}V{y(-body) + 12}"
             stroke="var(--ink)"
             stroke-width="5"
-          />{/if}
+          />
+        {/if}
         <line x1="6" x2={width - 4} y1={axis} y2={axis} class="draw-centre" />
         {#if !facing}<path
             d={bow}
