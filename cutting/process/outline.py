@@ -10,6 +10,7 @@ from cutting.operations.registry import kind_of
 from cutting.operations.turned.contour import diameter_at, slices
 from cutting.operations.turned.regions import band_over
 from cutting.operations.turned.setup import Setup
+from cutting.operations.turned.surface import Surface
 from cutting.workpiece.solid import DRAWN, Blank, Corner, Region, Solid, Steps, blank_solid, corners, lowered, solid_after
 
 PLACE_IN_CUT = 0.36  # share of a pass that is done where it is drawn
@@ -105,7 +106,7 @@ class OutlineStage:
 def stages_from(before: Solid, setup: Setup, passes: tuple[Pass, ...]) -> tuple[OutlineStage, ...]:
     """The part in the middle of each pass of an operation that finds it as it stands."""
     steps, end = before.standing, before.end
-    return tuple(_facing(steps, end, setup, one) if setup.operation == "face" else _turning(steps, end, setup, one) for one in passes)
+    return tuple(_facing(steps, end, setup, one) if setup.surface is Surface.FACE else _turning(steps, end, setup, one) for one in passes)
 
 
 def _turning(steps: Steps, end: float, setup: Setup, one: Pass) -> OutlineStage:

@@ -24,6 +24,7 @@ from cutting.operations.turned.limits import nose_feed
 from cutting.operations.turned.physics import window_scales
 from cutting.operations.turned.plan import pass_diameters
 from cutting.operations.turned.setup import Setup
+from cutting.operations.turned.surface import Surface
 from cutting.tooling.crib import Crib
 from cutting.tooling.roles import Index
 from cutting.wear.life import speed_for_life
@@ -164,7 +165,7 @@ def speeds(setup: Setup, cutter: Cutter, feed: Array) -> Array:
         )
 
     speed = at_life(goal_life(setup, cutter.taylor_exponent, edge_cost(cutter, depth), shape))
-    length = setup.feature.start_diameter / 2 if setup.operation == "face" else path_length(setup.feature)
+    length = setup.feature.start_diameter / 2 if setup.surface is Surface.FACE else path_length(setup.feature)
     cutting = 60.0 * np.pi * diameters.mean() * length * len(diameters) / (1000.0 * speed * feed)
     if (alone := unattended_life(setup, shape, cutting)) is not None:
         speed = np.minimum(speed, at_life(alone))

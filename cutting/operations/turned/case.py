@@ -21,6 +21,7 @@ from cutting.motion.trace import CLEAR
 from cutting.operations.frame.setup import Skin
 from cutting.operations.turned.part import PartBeam, part_beam
 from cutting.operations.turned.setup import Setup
+from cutting.operations.turned.surface import Surface
 from cutting.tooling.crib import Crib, crib_of_one
 from cutting.tooling.items import Grade
 from cutting.tooling.roles import Index
@@ -152,7 +153,7 @@ def case_of(setup: Setup) -> Case:
     machine = setup.machine
     clamp = setup.settings.spindle_clamp or np.inf
     beam = part_beam(setup)
-    facing = setup.operation == "face"
+    facing = setup.surface is Surface.FACE
     end = setup.feature.start_diameter if facing else WHOLE if setup.inside else setup.feature.turned_diameter
     frequency = beam.frequency(end)
     pressure = machine.pressure(setup.settings.coolant) or 0.0

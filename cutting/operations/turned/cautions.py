@@ -14,6 +14,7 @@ from cutting.operations.turned.contour import diameter_at
 from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.plan import pass_depths, skin_depth
 from cutting.operations.turned.setup import Setup
+from cutting.operations.turned.surface import Surface
 
 LONG_CHIPS = 50.0  # chip index below which long or packed chips are expected
 DEFER = "The machine's manual, local rules and trained people come first."
@@ -27,7 +28,7 @@ def cautions(setup: Setup, done: Cut) -> list[Warning]:
         found.append(Warning(name, text, severity, danger))
 
     machine, holding, settings, material = setup.machine, setup.holding, setup.settings, setup.work.material
-    if machine.constant_surface_speed and settings.spindle_clamp is None and setup.operation == "face":
+    if machine.constant_surface_speed and settings.spindle_clamp is None and setup.surface is Surface.FACE:
         add(
             "no_clamp",
             "care",
@@ -52,7 +53,7 @@ def cautions(setup: Setup, done: Cut) -> list[Warning]:
             f"{float(np.ravel(done.feed_per_rev)[-1]):g} mm/rev.",
         )
     ratio = holding.free_length / max(setup.feature.end_diameter.nominal, 1.0)
-    if holding.style is Holding.CHUCK and ratio > 4 and setup.operation == "turn":
+    if holding.style is Holding.CHUCK and ratio > 4 and setup.surface is Surface.OUTSIDE:
         add("slender", "care", f"The part stands {ratio:.1f} × D out of the chuck with no centre: support it or shorten it.")
     if machine.condition == "worn" and setup.insert.grade.tool_class != "hss":
         add("worn_machine", "care", "A worn spindle breaks carbide: tougher grade, more feed and less speed, or high-speed steel.")
@@ -113,7 +114,7 @@ def _of_the_edge(setup: Setup, done: Cut, add: Add) -> None:
         why = "as the house sets it" if settings.centre_height is None and school else "as set"
         rake, clearance = float(np.ravel(done.effective_rake)[-1]), float(np.ravel(done.effective_clearance)[-1])
         add("off_centre", "note", f"Tip {abs(height):.2f} mm {side} centre, {why}: working rake {rake:.1f}°, clearance {clearance:.1f}°.")
-    if setup.operation == "face" and setup.feature.end_diameter.nominal == 0 and abs(height) > 0.05:
+    if setup.surface is Surface.FACE and setup.feature.end_diameter.nominal == 0 and abs(height) > 0.05:
         add("pip", "care", f"A pip of about Ø{2 * abs(height):.2f} mm stays at the centre, and it breaks edges: set the tip on centre.")
     hard = setup.work.material.group.letter == "H"
     if hard:

@@ -14,6 +14,7 @@ from cutting.operations.turned.part import held_otherwise
 from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.setup import Setup
 from cutting.operations.turned.springing import best_seat
+from cutting.operations.turned.surface import Surface
 from cutting.quantities.write import Display, write
 from cutting.tooling.crib import Crib, seat
 from cutting.tooling.items import Holder, Insert
@@ -32,7 +33,7 @@ def changes(x: Cut) -> Iterator[Change[Setup]]:
             yield with_passes(setup, setup.pass_count + more)
     yield from supported(setup)
     yield from _shorter(setup)
-    if setup.operation == "turn" and not setup.away and setup.holding.style is Holding.CHUCK:
+    if setup.surface is Surface.OUTSIDE and not setup.away and setup.holding.style is Holding.CHUCK:
         text = in_words("path: feed away from the chuck on the minor edge, κr small")
         yield Change(text, {"settings": {"direction": Direction.AWAY.value}}, setup.with_settings(direction=Direction.AWAY))
     for delivery, pressure in setup.machine.coolant:
@@ -49,7 +50,7 @@ def quicker(setup: Setup) -> Iterator[Change[Setup]]:
 
 def supported(setup: Setup) -> Iterator[Change[Setup]]:
     """A centre at the free end, or a steady rest beside the cut."""
-    if setup.holding.style is Holding.CHUCK and setup.operation == "turn":
+    if setup.holding.style is Holding.CHUCK and setup.surface is Surface.OUTSIDE:
         held = replace(setup, holding=replace(setup.holding, style=Holding.CHUCK_AND_CENTRE))
         yield Change(in_words("tailstock centre in"), {"holding": {"style": "chuck and centre"}}, held)
     slim = setup.holding.free_length > STEADY_FROM[setup.holding.style] * setup.feature.start_diameter
@@ -65,7 +66,7 @@ def supported(setup: Setup) -> Iterator[Change[Setup]]:
 def _shorter(setup: Setup) -> Iterator[Change[Setup]]:
     holding = setup.holding
     shortest = setup.feature.distance_from_chuck + setup.feature.length + 2.0
-    if setup.operation == "face":
+    if setup.surface is Surface.FACE:
         shortest = 0.5 * holding.free_length
     if holding.free_length > 1.1 * shortest:
         shorter = replace(setup, holding=replace(holding, free_length=shortest))

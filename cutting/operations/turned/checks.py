@@ -9,6 +9,7 @@ from cutting.operations.frame.fields import check_bounds
 from cutting.operations.frame.setup import Workholding
 from cutting.operations.turned.feature import Feature, Settings
 from cutting.operations.turned.fields import SETTINGS, TURN_FEATURE
+from cutting.operations.turned.surface import Surface
 
 MOST_PASSES = 60
 LEAST_WALL = 0.5  # mm of wall around a bore
@@ -26,15 +27,15 @@ def check_settings(s: Settings) -> None:
     check_bounds(SETTINGS, "settings", s)
 
 
-def check_feature(f: Feature, operation: str, machine: Machine, stock_to_remove: float) -> None:
+def check_feature(f: Feature, surface: Surface, machine: Machine, stock_to_remove: float) -> None:
     """Raise `CuttingError` for a feature that cannot be."""
-    facing = operation == "face"
+    facing = surface is Surface.FACE
     require_between("feature.start_diameter", f.start_diameter, 0.5, machine.swing, "mm (swing of the machine)")
     require_between("feature.length", f.length, 0.01, machine.turning_length, "mm (turning length of the machine)")
     require_between("feature.distance_from_chuck", f.distance_from_chuck, 0, machine.turning_length, "mm")
     if facing:
         require_between("feature.end_diameter", f.end_diameter.nominal, 0, f.start_diameter - 0.1, "mm, below the start diameter")
-    elif operation == "bore":
+    elif surface is Surface.INSIDE:
         require_between("feature.end_diameter", f.end_diameter.nominal, f.start_diameter, machine.swing, "mm, not below the bore before")
         if stock_to_remove <= 0:
             most = f"below {f.end_diameter.target - f.start_diameter:g} mm"
@@ -48,14 +49,14 @@ def check_feature(f: Feature, operation: str, machine: Machine, stock_to_remove:
                 f"below {f.start_diameter - f.end_diameter.target:g} mm",
             )
     check_bounds(TURN_FEATURE, "feature", f)
-    _check_profile(f, operation)
+    _check_profile(f, surface)
 
 
-def _check_profile(f: Feature, operation: str) -> None:
+def _check_profile(f: Feature, surface: Surface) -> None:
     if not f.profile:
         return
     far = f.distance_from_chuck + f.length
-    if len(f.profile) < 2 or operation != "turn":
+    if len(f.profile) < 2 or surface is not Surface.OUTSIDE:
         raise CuttingError("feature.profile", "a contour needs two points or more and a turning operation.", "2 to 60 points")
     places = [place for place, _ in f.profile]
     if places != sorted(places):
@@ -72,12 +73,12 @@ def _check_profile(f: Feature, operation: str) -> None:
         )
 
 
-def check_holding(h: Workholding, f: Feature, operation: str, machine: Machine) -> None:
+def check_holding(h: Workholding, f: Feature, surface: Surface, machine: Machine) -> None:
     """Raise `CuttingError` for a holding that cannot be."""
-    facing = operation == "face"
+    facing = surface is Surface.FACE
     require_between("holding.free_length", h.free_length, 1, machine.turning_length, "mm")
     require_between("holding.grip_diameter", h.grip_diameter, 1, machine.swing, "mm")
-    if operation == "bore":
+    if surface is Surface.INSIDE:
         if h.style is not Holding.CHUCK:
             raise CuttingError("holding.style", "a centre stands where the bar goes in.", Holding.CHUCK.value)
         outside = _outside_at(h, f)
@@ -92,7 +93,7 @@ def check_holding(h: Workholding, f: Feature, operation: str, machine: Machine) 
         if h.style is Holding.BETWEEN_CENTRES and h.steady >= h.free_length:
             raise OutOfRange("holding.steady", "stands at the centre itself.", f"below {h.free_length:g} mm")
     # a bore may go on through the jaws
-    if operation == "turn" and f.distance_from_chuck + f.length > h.free_length + 1e-6:
+    if surface is Surface.OUTSIDE and f.distance_from_chuck + f.length > h.free_length + 1e-6:
         raise OutOfRange(
             "feature.length",
             f"the cut ends {f.distance_from_chuck + f.length:g} mm from the chuck, the part only {h.free_length:g} mm.",

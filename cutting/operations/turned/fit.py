@@ -15,6 +15,7 @@ from cutting.mechanics.tool_setting import reach_angle
 from cutting.operations.frame.outcome import Warning
 from cutting.operations.turned.contour import steepest_descent, steepest_rise
 from cutting.operations.turned.setup import Setup
+from cutting.operations.turned.surface import Surface
 from cutting.tooling.crib import Crib, HolderColumns, InsertColumns, crib_of_one
 from cutting.tooling.roles import Index
 
@@ -45,7 +46,7 @@ def _nose(s: Setup, i: InsertColumns, h: HolderColumns, a: Index, b: Index) -> A
 
 
 def _shoulder(s: Setup, i: InsertColumns, h: HolderColumns, a: Index, b: Index) -> Any:
-    wanted = s.feature.shoulder and s.operation in ("turn", "bore")
+    wanted = s.feature.shoulder and s.surface.keeps_size
     return (h.cutting_edge_angle[b] >= 90.0) & ~(i.round_shape[a] & (s.feature.fillet is None)) if wanted else True
 
 
@@ -77,7 +78,7 @@ def _copy_reason(s: Setup) -> str:
 
 def collar_in_front(s: Setup) -> tuple[float, float] | None:
     """Where a thicker part stands between this cut and the free face: place and diameter [mm], None where the way is free."""
-    if s.operation != "turn":
+    if s.surface is not Surface.OUTSIDE:
         return None
     far = s.feature.distance_from_chuck + s.feature.length
     beyond = [
@@ -119,7 +120,7 @@ def _centre_clear(s: Setup) -> bool:
 RULES: tuple[FitRule, ...] = (
     FitRule(
         "operation",
-        lambda s, i, h, a, b: (h.faces if s.operation == "face" else h.turns)[b],
+        lambda s, i, h, a, b: (h.faces if s.surface is Surface.FACE else h.turns)[b],
         lambda s: f"the holder's style does not {s.operation}",
     ),
     FitRule("hand", lambda s, i, h, a, b: h.right_or_neutral[b], lambda s: "a left-hand holder cuts away from the chuck"),
@@ -137,7 +138,7 @@ RULES: tuple[FitRule, ...] = (
     FitRule("collar", _neck, _neck_reason),
     FitRule(
         "chuck",
-        lambda s, i, h, a, b: s.feature.distance_from_chuck >= CHUCK_CLEARANCE or s.operation == "face",
+        lambda s, i, h, a, b: s.feature.distance_from_chuck >= CHUCK_CLEARANCE or s.surface is Surface.FACE,
         lambda s: f"the tool ends {s.feature.distance_from_chuck:g} mm from the jaws, {CHUCK_CLEARANCE:g} mm are wanted",
     ),
     FitRule(

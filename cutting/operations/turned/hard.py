@@ -13,6 +13,7 @@ from cutting.operations.turned.book import book_start
 from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.run import run
 from cutting.operations.turned.setup import Setup
+from cutting.operations.turned.surface import Surface
 from cutting.sizing.drift import WEAR_LIMIT, drift_per_piece, nose_recession
 from cutting.workpiece.hardness import refuse_uncovered, rockwell
 from cutting.workpiece.materials import Work
@@ -77,7 +78,7 @@ def hard_turning(setup: Setup, grinding: Grinding | None = None) -> HardTurning:
     life_parts = last_pass(done.change_parts)
     drift = float(drift_per_piece(nose_recession(WEAR_LIMIT, last_pass(cutter.clearance)), last_pass(done.median_parts)))
     tolerance = setup.feature.end_diameter.tolerance
-    size_parts = max(TOLERANCE_USED * tolerance / drift, 1.0) if tolerance and setup.operation == "turn" else np.inf
+    size_parts = max(TOLERANCE_USED * tolerance / drift, 1.0) if tolerance and setup.surface is Surface.OUTSIDE else np.inf
     cost, seconds = last_pass(done.operation_cost), last_pass(done.operation_time)
     saving = grinding.cost - cost if grinding else None
     return HardTurning(

@@ -8,6 +8,7 @@ from cutting.operations.turned.case import case_of
 from cutting.operations.turned.depths import depths
 from cutting.operations.turned.fields import FACE_FEATURE, SETTINGS, TURN_FEATURE
 from cutting.operations.turned.setup import Setup
+from cutting.operations.turned.surface import Surface
 from cutting.tooling.crib import Crib
 from cutting.tooling.roles import Parts, Role
 
@@ -45,5 +46,5 @@ def _first_depth(outcome: Outcome) -> float:
 
 def stiffness(setup: Setup) -> float:
     """Stiffness of the part at this cut, N/µm."""
-    after = setup.feature.start_diameter if setup.operation == "face" else setup.feature.turned_diameter
+    after = setup.feature.start_diameter if setup.surface is Surface.FACE else setup.feature.turned_diameter
     return float(1.0 / case_of(setup).compliance(after, after).ravel()[0] / 1000.0)

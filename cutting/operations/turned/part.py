@@ -15,6 +15,7 @@ from cutting.mechanics.deflection import Holding
 from cutting.mechanics.stepped_beam import Sections, Supports, compliance, effective_mass, sections
 from cutting.operations.frame.setup import Workholding
 from cutting.operations.turned.setup import Setup
+from cutting.operations.turned.surface import Surface
 from cutting.workpiece.materials import Work
 
 Array = NDArray[np.float64]
@@ -83,7 +84,7 @@ class PartBeam:
 def part_beam(setup: Setup) -> PartBeam:
     """The beam of a set-up: jaws, centre and steady as the machine's own springs."""
     feature, holding, machine = setup.feature, setup.holding, setup.machine
-    if setup.operation == "face":
+    if setup.surface is Surface.FACE:
         near = far = max(holding.free_length - feature.length, 1.0)
     else:
         near = max(feature.distance_from_chuck, 0.5)
@@ -143,7 +144,7 @@ def slenderness(setup: Setup) -> float:
     near, far = feature.distance_from_chuck, feature.distance_from_chuck + feature.length
     total = 0.0
     for start, end, diameter in out:
-        cut = max(min(end, far) - max(start, near), 0.0) if setup.operation == "turn" else 0.0
+        cut = max(min(end, far) - max(start, near), 0.0) if setup.surface is Surface.OUTSIDE else 0.0
         total += (end - start - cut) / diameter + cut / min(diameter, max(setup.target_diameter, 0.1))
     return total
 

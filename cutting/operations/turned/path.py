@@ -10,6 +10,7 @@ from cutting.operations.turned.case import APPROACH
 from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.plan import pass_depths
 from cutting.operations.turned.setup import Setup
+from cutting.operations.turned.surface import Surface
 from cutting.workpiece.solid import Solid
 
 BEYOND, THIN = 1000.0, 1e-6  # mm: all metal on the tool's side of the surface has gone; the nose is told as a corner
@@ -18,7 +19,7 @@ TIP = "middle of the nose, on the programmed surface"
 
 def path(x: Cut, before: Solid | None = None) -> Path:
     """The path of a set-up's passes; `before` is the part in front of it, whose free face is the set-up's where it is not known."""
-    return _faced(x, _face(x.setup, before)) if x.setup.operation == "face" else _turned(x, _face(x.setup, before))
+    return _faced(x, _face(x.setup, before)) if x.setup.surface is Surface.FACE else _turned(x, _face(x.setup, before))
 
 
 def _face(setup: Setup, before: Solid | None) -> float:

@@ -7,6 +7,7 @@ from numpy.typing import NDArray
 
 from cutting.operations.frame.setup import Skin
 from cutting.operations.turned.setup import Setup
+from cutting.operations.turned.surface import Surface
 
 Array = NDArray[np.float64]
 FIRST_CUT = 0.75  # mm, where the height of a build-up is not known (common practice)
@@ -30,7 +31,7 @@ def pass_depths(setup: Setup) -> Array:
 
 def pass_diameters(setup: Setup) -> Array:
     """The larger diameter of every pass [mm], at which its speed counts: uncut outside, cut inside."""
-    if setup.operation == "face":
+    if setup.surface is Surface.FACE:
         return np.full(setup.pass_count, setup.feature.start_diameter)
     depths = pass_depths(setup)
     if setup.inside:
@@ -45,7 +46,7 @@ def uncut_diameters(start: float, depths: Array) -> Array:
 
 def one_pass_diameters(setup: Setup, depths: Array) -> Array:
     """The larger diameter [mm] of one pass of any depth [mm] that ends at the size, or in facing begins at the start."""
-    if setup.operation == "face":
+    if setup.surface is Surface.FACE:
         return np.full_like(depths, setup.feature.start_diameter)
     return np.asarray(setup.target_diameter + (0.0 if setup.inside else 2.0) * depths)
 

@@ -21,6 +21,7 @@ from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.plan import pass_depths
 from cutting.operations.turned.setup import Setup
 from cutting.operations.turned.springing import springing
+from cutting.operations.turned.surface import Surface
 from cutting.sizing.drift import WEAR_LIMIT, correct_every, drift_per_piece, nose_recession
 from cutting.working import Recorder
 
@@ -100,7 +101,7 @@ def passes(done: Cut) -> tuple[Pass, ...]:
 
 def _from_and_to(setup: Setup, larger: float, depth: float) -> tuple[float, float]:
     """Diameters before and after a pass [mm] from the larger of them."""
-    if setup.operation == "face":
+    if setup.surface is Surface.FACE:
         return larger, setup.feature.end_diameter.nominal
     ends = larger, larger - 2.0 * depth
     return (ends[1], ends[0]) if setup.inside else ends

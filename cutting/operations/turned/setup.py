@@ -8,6 +8,7 @@ from cutting.operations.frame.checks import check_coolant, check_turns
 from cutting.operations.frame.setup import BaseSetup, Workholding
 from cutting.operations.turned.checks import check_feature, check_holding, check_passes, check_settings
 from cutting.operations.turned.feature import Direction, Feature, Settings
+from cutting.operations.turned.surface import Surface
 from cutting.tooling.items import Holder, Insert
 
 BAR_ROOM = 5.0  # mm that a bar stands out further than its bore is deep
@@ -26,9 +27,14 @@ class Setup(BaseSetup):
     holding: Workholding = field(default_factory=Workholding)
 
     @property
+    def surface(self) -> Surface:
+        """What it makes."""
+        return Surface(self.operation)
+
+    @property
     def inside(self) -> bool:
         """Whether a bore is made wider: cuts make the diameter larger, and a bar reaches into the part."""
-        return self.operation == "bore"
+        return self.surface is Surface.INSIDE
 
     @property
     def head_turns(self) -> bool:
@@ -38,12 +44,12 @@ class Setup(BaseSetup):
     @property
     def keeps_size(self) -> bool:
         """Whether a diameter comes out that is measured after each pass."""
-        return self.operation in ("turn", "bore")
+        return self.surface.keeps_size
 
     @property
     def shrinks(self) -> float:
         """1 where cuts make the diameter smaller, −1 where they make it larger."""
-        return -1.0 if self.inside else 1.0
+        return self.surface.shrinks
 
     @property
     def target_diameter(self) -> float:
@@ -64,12 +70,12 @@ class Setup(BaseSetup):
 
     @property
     def away(self) -> bool:
-        return self.settings.direction is Direction.AWAY and self.operation == "turn"
+        return self.settings.direction is Direction.AWAY and self.surface is Surface.OUTSIDE
 
     @property
     def stock_to_remove(self) -> float:
         """Depth of all passes together, mm."""
-        if self.operation == "face":
+        if self.surface is Surface.FACE:
             return self.feature.length
         return self.shrinks * (self.feature.start_diameter - self.target_diameter) / 2.0
 
@@ -108,6 +114,6 @@ class Setup(BaseSetup):
         if not self.inside:  # a bore may be made by a head that turns
             check_turns(machine)
         check_coolant(machine, settings.coolant)
-        check_feature(feature, self.operation, machine, self.stock_to_remove)
-        check_holding(self.holding, feature, self.operation, machine)
+        check_feature(feature, self.surface, machine, self.stock_to_remove)
+        check_holding(self.holding, feature, self.surface, machine)
         check_passes(settings, self.stock_to_remove, self.pass_count)

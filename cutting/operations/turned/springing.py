@@ -17,6 +17,7 @@ from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.plan import pass_depths, pass_diameters
 from cutting.operations.turned.run import run
 from cutting.operations.turned.setup import Setup
+from cutting.operations.turned.surface import Surface
 
 Array = NDArray[np.float64]
 CURVE = 25
@@ -43,11 +44,11 @@ def springing(setup: Setup, done: Cut | None = None, beam: PartBeam | None = Non
     beam = beam or part_beam(setup)
     if done is None:
         done = run(setup, setup.silent)
-    pushed = done.feed_force if setup.operation == "face" else done.passive_force
+    pushed = done.feed_force if setup.surface is Surface.FACE else done.passive_force
     force = float(np.ravel(pushed)[-1])
     places = np.linspace(beam.near, beam.far, CURVE) if beam.far > beam.near else np.array([beam.near, beam.near])
     before = pass_diameters(setup)[-1:]
-    after = before if setup.operation == "face" else before - 2.0 * pass_depths(setup)[-1:]
+    after = before if setup.surface is Surface.FACE else before - 2.0 * pass_depths(setup)[-1:]
     if setup.inside:
         before = after = np.array([WHOLE])
     errors = 2.0 * force * (beam.along(before, after, np.unique(places))[0] + float(np.ravel(done.cutter.bar_compliance)[0]))
@@ -96,7 +97,7 @@ def _ways(setup: Setup) -> Iterator[tuple[str, str, Setup, dict[str, dict[str, s
         style = Holding.CHUCK_AND_CENTRE
         yield "tailstock", "tailstock centre in", held_otherwise(setup, style=style), {"holding": {"style": style.value}}, None
     shortest = setup.feature.distance_from_chuck + setup.feature.length + 2.0
-    if setup.operation == "turn" and holding.free_length > 1.05 * shortest:
+    if setup.surface is Surface.OUTSIDE and holding.free_length > 1.05 * shortest:
         text = f"part out of the chuck {holding.free_length:.0f} → {shortest:.0f} mm"
         yield "shorter", text, held_otherwise(setup, free_length=shortest), {"holding": {"free_length": f"{shortest:g} mm"}}, None
     if holding.steady is None:
@@ -111,7 +112,7 @@ def best_seat(setup: Setup) -> float | None:
     beam, length = part_beam(setup), setup.holding.free_length
     rooms = [(SEAT, beam.near - SEAT), (beam.far + SEAT, length - SEAT / 2)]
     seats = [seat for low, high in rooms if high > low for seat in np.linspace(low, high, 7)]
-    if not seats or (setup.operation == "face" and beam.near - SEAT <= SEAT):
+    if not seats or (setup.surface is Surface.FACE and beam.near - SEAT <= SEAT):
         return None
     before, after = pass_diameters(setup)[-1:], np.array([setup.target_diameter])
     worst = [float(part_beam(held_otherwise(setup, steady=float(seat))).spring(before, after)[0]) for seat in seats]
@@ -120,7 +121,7 @@ def best_seat(setup: Setup) -> float | None:
 
 def _follow_rest(setup: Setup, done: Cut, now: Bow) -> Support | None:
     """A rest that travels beside the tool carries its share of the push at every place."""
-    if setup.operation != "turn" or setup.feature.length < 3 * setup.feature.turned_diameter:
+    if setup.surface is not Surface.OUTSIDE or setup.feature.length < 3 * setup.feature.turned_diameter:
         return None
     force = float(np.ravel(done.passive_force)[-1])
     errors = np.array(now.errors)

@@ -14,6 +14,7 @@ from cutting.operations.frame.setup import Skin
 from cutting.operations.registry import explore, kind_of
 from cutting.operations.turned.setup import Setup
 from cutting.operations.turned.size_control import ledger
+from cutting.operations.turned.surface import Surface
 from cutting.quantities import display, read_quantity, write
 from cutting.quantities.retell import in_inch
 from cutting.workpiece.hardness import told
@@ -163,7 +164,7 @@ def _speeds(setup: Setup, outcome: Outcome, system: str) -> list[tuple[str, str]
         ("cutting speed", both(results["cutting_speed"].display, system)),
         ("spindle speed, last pass", both(results["spindle_speed"].display, system)),
         ("feed", both(display(setup.feed, setup.FEED or "feed_per_rev"), system)),
-        ("direction", "towards the centre" if setup.operation == "face" else setup.settings.direction.value),
+        ("direction", "towards the centre" if setup.surface is Surface.FACE else setup.settings.direction.value),
         ("coolant", _coolant(setup, system)),
         ("time", both(results["operation_time"].display, system)),
     ]

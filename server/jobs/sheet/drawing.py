@@ -7,6 +7,7 @@ from typing import Any
 
 from cutting.mechanics.deflection import Holding
 from cutting.operations.turned.setup import Setup
+from cutting.operations.turned.surface import Surface
 from cutting.process.outline import OutlineStage
 from cutting.tooling.plan_view import holder_outline, insert_outline
 
@@ -59,7 +60,7 @@ def scene_svg(setup: Setup, stage: OutlineStage) -> str:
         polygon([(tip[0] + x, tip[1] - y) for x, y in edge], "insert"),
     ]
     parts.append(path(f"M4,{axis:.1f}H{WIDTH - 4:.1f}", "centre"))
-    if setup.operation == "face":
+    if setup.surface is Surface.FACE:
         parts.append(path(f"M{tip[0] + 52:.1f},10v30m-4,-6l4,6l4,-6", "arrow"))
     else:
         arrow = 30 if setup.away else -30
