@@ -79,7 +79,7 @@ class Bending:
 
 
 @dataclass(frozen=True)
-class Surface:
+class SurfaceLeft:
     """What it leaves."""
 
     roughness: Array
@@ -108,7 +108,7 @@ class ChipGauge:
 
 
 @dataclass(frozen=True)
-class Cut(Spent, ChipGauge, Wear, Surface, Bending, Forces, Chip):
+class Cut(Spent, ChipGauge, Wear, SurfaceLeft, Bending, Forces, Chip):
     """Everything computed; arrays (..., passes), sums over passes (..., 1). Units as in the nomenclature."""
 
     case: Case
@@ -278,7 +278,7 @@ def _stable_inside(
     return part, np.asarray(bar * damped)
 
 
-def _surface(case: Case, cutter: Cutter, chip: Chip, record: Silent) -> Surface:
+def _surface(case: Case, cutter: Cutter, chip: Chip, record: Silent) -> SurfaceLeft:
     slow = speed_as_in_steel(case.setup.work.material.speed_row)
     as_in_steel = slow * chip.cutting_speed
     ductile = min(case.ductility * 2, 1.0)
@@ -297,7 +297,7 @@ def _surface(case: Case, cutter: Cutter, chip: Chip, record: Silent) -> Surface:
         ratio = record(finish.finish_factor, cutting_speed=as_in_steel, ductile=ductile, note=note)
     ratio = ratio * np.where(cutter.wiper > 0, finish.WIPER_GAIN, 1.0)
     ra = record(finish.arithmetic_roughness, peak_height=peaks, finish_factor=ratio)
-    return Surface(ra, finish.least_useful_feed(cutter.nose_radius, least), least)
+    return SurfaceLeft(ra, finish.least_useful_feed(cutter.nose_radius, least), least)
 
 
 def _wear(case: Case, cutter: Cutter, chip: Chip, forces: Forces, record: Silent) -> Wear:
