@@ -26,7 +26,7 @@ def open_job(person: Person, name: str) -> int:
 
 
 def focus_on(person: Person, css: str, text: str = "") -> None:
-    person.until(lambda: next(e for e in person.all(css) if text in (e.text or e.get_attribute("aria-label") or "")), css)
+    person.until(lambda: [e for e in person.all(css) if text in (e.text or e.get_attribute("aria-label") or "")], css)
     person.chrome.execute_script(
         "[...document.querySelectorAll(arguments[0])].find(e => (e.innerText + (e.ariaLabel ?? '')).includes(arguments[1])).focus()",
         css,
