@@ -121,6 +121,7 @@ def test_a_groove_is_added_and_its_ways_are_tried(person: Person) -> None:
     person.see_text("a span", "Bearing carrier").click()
     person.see_text("button", "add an operation").click()
     person.see_text("[role=dialog] option", "Groove")
+    person.see_text("#kind option", "Groove")
     Select(person.see("#kind")).select_by_visible_text("Groove")
     person.type_over("#drawing-standard", "O-ring 3.53", Keys.TAB)
     person.type_over("#drawing-diameter", "110", Keys.TAB)

@@ -86,6 +86,7 @@ def test_three_tools_against_one(person: Person) -> None:
     person.see_text("main li", "Valve block").find_element(By.CSS_SELECTOR, "a").click()
     person.see_text("main", "Run order")
     person.press("a")
+    person.see_text("#kind option", "Tap a thread")
     Select(person.see("#kind")).select_by_visible_text("Tap a thread")
     person.type_over("#drawing-thread", "M8x9", Keys.TAB)
     person.type_over("#drawing-length", "14 mm", Keys.TAB)
