@@ -278,3 +278,28 @@ def test_the_area_that_is_drawn_is_what_goes(name: str) -> None:
     area = Polygon([(x, z) for z, x in kind.area(setup, before)])
     gone = turned_volume(half_section(before)) - turned_volume(half_section(after))
     assert turned_volume(area) == pytest.approx(gone, rel=2e-3)
+
+
+@pytest.mark.parametrize(("plane", "clockwise", "share"), [(Plane.XY, False, 0.25), (Plane.XY, True, 0.75), (Plane.XZ, False, 0.25)])
+def test_an_arc_away_from_the_axis_is_as_long(plane: Plane, clockwise: bool, share: float) -> None:
+    """A quarter round (3, 4) at radius 5 is as long as one round the axis."""
+
+    def put(x: float, other: float) -> tuple[float, float, float]:
+        return (x, other, 0.0) if plane is Plane.XY else (x, 0.0, other)
+
+    arc = Arc(put(3.0, 9.0), put(3.0, 4.0), clockwise, 100.0, Per.MINUTE, plane)
+    assert way_of(put(8.0, 4.0), arc) == pytest.approx(share * 2.0 * math.pi * 5.0)
+
+
+@pytest.mark.parametrize("name", [*EVERY_KIND, *MORE])
+def test_what_goes_round_keeps_its_distance_and_ends_where_its_turns_end(name: str) -> None:
+    """Both ends of a helix lie on its cylinder, as far round from each other as its turns say."""
+    _, _, path = told({**EVERY_KIND, **MORE}[name])
+    at = path.start
+    for step in path.steps:
+        if isinstance(step, Helix):
+            begin, end = ((place[0] - step.centre[0], place[1] - step.centre[1]) for place in (at, step.to))
+            assert math.hypot(*begin) == pytest.approx(math.hypot(*end), abs=1e-6)
+            turned = (math.atan2(end[1], end[0]) - math.atan2(begin[1], begin[0])) / (2.0 * math.pi) * (-1.0 if step.clockwise else 1.0)
+            assert math.cos(2.0 * math.pi * (turned - step.turns)) == pytest.approx(1.0, abs=1e-6)
+        at = getattr(step, "to", at)
