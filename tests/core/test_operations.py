@@ -27,6 +27,8 @@ from cutting.process.outline import Made, outline, part_after, stages_from
 from cutting.quantities import read_quantity
 from cutting.working import Recorder, Silent
 from cutting.workpiece.solid import Blank
+from tests.core.every_kind import TURN
+from tests.core.slots import form
 
 Build = Callable[..., Setup]
 
@@ -304,3 +306,12 @@ def test_bad_input_names_its_field(form: Callable[..., dict[str, Any]], change: 
         evaluate(read_setup(form(**change)))
     assert refused.value.field == field
     assert refused.value.message
+
+
+def test_the_drawing_is_told_of_the_steady_rest_and_of_the_feed() -> None:
+    """What stands against the part and which way the tool goes are the scene's own: the picture asks nobody else."""
+    plain = evaluate(read_setup(TURN)).scene
+    assert (plain["steady"], plain["direction"]) == (0.0, "towards the chuck")
+    held = form(TURN, holding={"style": "chuck", "steady": 90}, settings={"direction": "away from the chuck"})
+    scene = evaluate(read_setup(held)).scene
+    assert (scene["steady"], scene["direction"]) == (90.0, "away from the chuck")
