@@ -50,8 +50,8 @@
     </p>
     <p data-testid="chance">
       Holds in {(limit.holds * 100).toFixed(0)} of 100{#if limit.moved_by.length}, with the uncertainty of
-        {#each limit.moved_by as one, k (one.title)}{k ? ", " : ""}{one.title}
-          <span class="figure">{one.band}</span> ({(one.share * 100).toFixed(0)} % of it){/each}{:else}:
+        {#each limit.moved_by as one, k (one.title)}{k ? "; " : ""}{one.title}
+          <span class="figure">{one.band}</span>, {(one.share * 100).toFixed(0)} % of it{/each}{:else}:
         nothing in it is uncertain{/if}.
     </p>
   {/if}
