@@ -14,9 +14,11 @@ from cutting.errors import UnknownName
 from cutting.machine.machines import Machine as CoreMachine
 from cutting.names import plain
 from cutting.operations.frame.learned import UNTAUGHT, Learned
+from cutting.tooling.heavy.tool import HEAVY_KIND
 from cutting.tooling.roles import Role, Stock
 from cutting.workpiece.materials import Material as CoreMaterial
 from cutting.workpiece.names import every_spelling, spellings
+from server.crib.heavy_tools import find_grade, find_heavy
 from server.crib.in_stock import TURNING, in_stock
 from server.crib.models import Tool
 from server.crib.narrow import candidates, wanted
@@ -74,6 +76,8 @@ def _build(version: Version) -> Shop:
 
     @cache
     def found(role: Role, key: str, name: str) -> Any:  # what is archived is still found, for the jobs that use it
+        if HEAVY_KIND in role.kinds:
+            return find_heavy(name, find_grade)
         return to_core(_tool(name, role.title, *role.kinds))
 
     def learned(tool: Mapping[str, str], metals: tuple[str, ...]) -> Learned:
@@ -88,6 +92,7 @@ def _build(version: Version) -> Shop:
             tool=tool,
             stock=stock,
             learned=learned,
+            grade=_remembered(find_grade),
         ),
     )
 

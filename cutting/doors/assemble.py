@@ -8,6 +8,7 @@ from functools import partial
 from typing import Any
 
 from cutting.doors.fields_form import in_own_kind
+from cutting.doors.heavy_tool_form import find_grade, find_heavy_tool, shipped_heavy_tools
 from cutting.errors import CuttingError
 from cutting.machine.machines import Machine, find_machine
 from cutting.operations.frame.fields import Base
@@ -15,6 +16,8 @@ from cutting.operations.frame.kind import Kind
 from cutting.operations.frame.learned import UNTAUGHT, Learned
 from cutting.operations.registry import KINDS, kind_of
 from cutting.tooling.bought import find_shipped, shipped
+from cutting.tooling.heavy.tool import HEAVY_KIND, HeavyTool
+from cutting.tooling.items import Grade
 from cutting.tooling.roles import Role, Stock, tool_at, with_guests
 from cutting.working import Noting
 from cutting.workpiece.materials import Material, find_material
@@ -39,8 +42,17 @@ class Wanted:
 
 def from_tables(wanted: Wanted) -> Stock:
     """The shipped tools for an operation."""
-    parts = {role: tuple(one for kind in kinds for one in shipped(kind)) for role, kinds in wanted.kinds}
+    parts = {role: tuple(one for kind in kinds for one in _of_kind(kind)) for role, kinds in wanted.kinds}
     return kind_of(wanted.operation).gather(parts, "")
+
+
+def _of_kind(kind: str) -> tuple[Any, ...]:
+    return shipped_heavy_tools() if kind == HEAVY_KIND else shipped(kind)
+
+
+def find_tool(role: Role, name: str) -> Any:
+    """A shipped tool that plays a role, by name. Raises `UnknownName`."""
+    return find_heavy_tool(name) if HEAVY_KIND in role.kinds else find_shipped(role, name)
 
 
 def untaught(tool: Mapping[str, str], metals: tuple[str, ...]) -> Learned:
@@ -54,9 +66,10 @@ class Library:
 
     material: Callable[[str], Material] = find_material
     machine: Callable[[str], Machine] = find_machine
-    tool: Callable[[Role, str], Any] = find_shipped
+    tool: Callable[[Role, str], Any] = find_tool
     stock: Callable[[Wanted], Stock] = from_tables
     learned: Callable[[Mapping[str, str], tuple[str, ...]], Learned] = untaught
+    grade: Callable[[str], Grade] = find_grade
 
     def stock_for(self, kind: Kind, feature: Mapping[str, Any], base: Base) -> Any:
         """What there is to choose from for a feature. Raises `CuttingError` where there is nothing."""
@@ -66,8 +79,11 @@ class Library:
         return with_guests(stock, {name: partial(self.stock, Wanted.of(KINDS[name], {}, base)) for name in kind.guests})
 
 
-def assembled(kind: Kind, base: Base, tool: Mapping[str, str], sections: Sections, library: Library) -> Any:
-    """The checked set-up of a kind from what was read: names of the tool's parts by role, values by section. Raises `CuttingError`."""
+def assembled(kind: Kind, base: Base, tool: Mapping[str, Any], sections: Sections, library: Library) -> Any:
+    """The checked set-up of a kind from what was read: the tool's parts by role, by name or whole, values by section.
+
+    Raises `CuttingError`.
+    """
     parts = {role.name: _part(role, tool, library) for role in kind.roles}
     kind.fields.require("settings", sections["settings"])
     setup = kind.build(base, parts, _in_place(kind, base, sections, parts))
@@ -95,11 +111,13 @@ def _in_place(kind: Kind, base: Base, sections: Sections, parts: Mapping[str, An
     return {**{name: dict(values) for name, values in sections.items()}, "settings": settings}
 
 
-def _part(role: Role, tool: Mapping[str, str], library: Library) -> Any:
+def _part(role: Role, tool: Mapping[str, Any], library: Library) -> Any:
     path = f"tool.{role.name}"
     name = tool.get(role.name)
     if name is None:
         raise CuttingError(path, "is missing.")
+    if isinstance(name, HeavyTool):
+        return name
     if not isinstance(name, str):
         raise CuttingError(path, "a name is wanted.")
     try:

@@ -13,9 +13,6 @@ from cutting.advice.contests import advise
 from cutting.doors.json_form import read_request, read_setup
 from cutting.doors.plain import plain, problem
 from cutting.errors import CuttingError
-from cutting.machine.machines import machines
-from cutting.operations.holes.heavy_bore.form import read_heavy
-from cutting.operations.holes.heavy_bore.study import study
 from cutting.operations.registry import evaluate
 
 
@@ -50,9 +47,6 @@ def main(arguments: list[str]) -> int:
 
 
 def _solve(item: Any) -> Any:
-    if isinstance(item, dict) and item.get("operation") == "heavy bore":
-        found = study(read_heavy(item), machines())
-        return {"feasible": found.feasible, "binding": found.limits[0].name, **plain(found.told)}
     outcome = evaluate(read_setup(item))
     return {"feasible": outcome.feasible, "binding": outcome.binding.name, **plain(outcome)}
 

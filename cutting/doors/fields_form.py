@@ -12,6 +12,7 @@ from cutting.operations.frame.fields import Field, Fields
 from cutting.quantities import read_dimension, read_quantity
 from cutting.quantities.dimension import Dimension
 from cutting.quantities.read import Quantity
+from cutting.workpiece.bores import read_bores
 from cutting.workpiece.stack import read_stack
 from cutting.workpiece.threads.spelling import read_thread
 from cutting.workpiece.threads.thread import Thread
@@ -50,6 +51,8 @@ def _value(r: Reader, one: Field) -> Any:
         return read_thread(str(typed(given, path)), path)
     if one.kind == "stack":
         return read_stack(str(typed(given, path)), r.system, path)
+    if one.kind == "bores":
+        return read_bores(str(typed(given, path)), r.system, path)
     if one.kind == "text":
         text = str(typed(given, path)).strip()
         if len(text) > 80:
@@ -84,6 +87,8 @@ def in_own_kind(settings: dict[str, Any], feature: dict[str, Any], fields: Field
     found = dict(settings)
     said = feature.get(fields.speed_diameter) or 0.0
     diameter = said.nominal if isinstance(said, Dimension) else said.diameter if isinstance(said, Thread) else said
+    if isinstance(said, tuple):
+        diameter = max(one.diameter.nominal for one in said)
     if fields.speed_role and tool:
         diameter = tool[fields.speed_role].diameter
     speed = found.get("cutting_speed")

@@ -10,6 +10,7 @@ from typing import Any
 from cutting.belief.beliefs import CENTRES, WIDE, Belief
 from cutting.doors.assemble import Library, Wanted, assembled, requested
 from cutting.doors.fields_form import read_section
+from cutting.doors.heavy_tool_form import read_heavy_tool
 from cutting.doors.reader import Reader, number, read_points, typed
 from cutting.errors import AmbiguousQuantity, CuttingError, UnknownName, require_between
 from cutting.machine.machines import Machine
@@ -18,6 +19,7 @@ from cutting.operations.frame.kind import Kind
 from cutting.operations.frame.learned import UNTAUGHT, Learned
 from cutting.operations.frame.setup import Batch, Goal, HouseRules, Skin
 from cutting.operations.registry import KINDS
+from cutting.tooling.heavy.tool import HEAVY_KIND
 from cutting.workpiece.hardness import brinell
 from cutting.workpiece.materials import deliver
 from cutting.workpiece.stack import delivered
@@ -35,7 +37,10 @@ def read_setup(data: Mapping[str, Any], library: Library = SHIPPED) -> Any:
     top.need("tool")
     top.need("settings")
     base = _base(top, library)
-    tool = Reader(top.need("tool"), "tool", top.system, tuple(role.name for role in kind.roles)).data
+    tool = dict(Reader(top.need("tool"), "tool", top.system, tuple(role.name for role in kind.roles)).data)
+    for role in kind.roles:  # a tool that is built for one part may be told whole
+        if HEAVY_KIND in role.kinds and isinstance(told := tool.get(role.name), Mapping):
+            tool[role.name] = read_heavy_tool(told, f"tool.{role.name}", top.system, library.grade)
     return assembled(kind, base, tool, _sections(top, kind, True, library), library)
 
 

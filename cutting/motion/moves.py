@@ -136,12 +136,13 @@ class CuttingOutline:
     """What of a tool cuts: a convex outline (radius, along) [mm] about the reference point, in half section.
 
     Of a turned path `radius` is told from the reference point; of one in a hole from the tool's own axis. `rows` alike stand
-    `apart` along the axis (a thread's teeth).
+    `apart` along the axis (a thread's teeth); `further` are the outlines of other edges that go with it (a tool of several steps).
     """
 
     outline: tuple[tuple[float, float], ...]
     rows: int = 1
     apart: float = 0.0
+    further: tuple[tuple[tuple[float, float], ...], ...] = ()
 
 
 @dataclass(frozen=True)

@@ -5,13 +5,13 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from shapely import MultiPoint, Polygon, union_all
 from shapely.affinity import translate
 from shapely.geometry.base import BaseGeometry
 
-from cutting.motion.moves import Arc, Feed, Frame, Helix, Path, Plane, Point, Rapid, ThreadPass
+from cutting.motion.moves import Arc, CuttingOutline, Feed, Frame, Helix, Path, Plane, Point, Rapid, ThreadPass
 from cutting.workpiece.solid import Solid
 
 CHORD = 0.01  # mm that an arc's chords may stand off it
@@ -48,7 +48,8 @@ def swept(path: Path, metal: BaseGeometry, centre: tuple[float, float] = (0.0, 0
     wound = [pair for pair in cut if isinstance(pair[1], ThreadPass) or (isinstance(pair[1], Helix) and path.edge.apart > 0)]
     if wound:
         return _wound(path, wound, metal, centre)
-    hulls = [_hull(a, b) for at, move in cut for a, b in itertools.pairwise(_places(path, at, move, centre))]
+    edges = [replace(path, edge=CuttingOutline(one)) for one in (path.edge.outline, *path.edge.further)]
+    hulls = [_hull(a, b) for one in edges for at, move in cut for a, b in itertools.pairwise(_places(one, at, move, centre))]
     area = union_all(hulls).intersection(metal)
     return Swept(area, turned_volume(area))
 

@@ -10,6 +10,7 @@ from cutting.operations.frame.kind import Kind
 from cutting.operations.frame.outcome import Outcome, Remedy
 from cutting.operations.holes.bore.kind import KIND as BORE
 from cutting.operations.holes.drill.kind import KIND as DRILL
+from cutting.operations.holes.heavy_bore.kind import KIND as HEAVY_BORE
 from cutting.operations.holes.mill_hole.kind import KIND as MILL_HOLE
 from cutting.operations.slots.cut_off.kind import KIND as CUT_OFF
 from cutting.operations.slots.face_groove.kind import KIND as FACE_GROOVE
@@ -20,12 +21,22 @@ from cutting.operations.threads.tap.kind import KIND as TAP
 from cutting.operations.threads.turn_thread.kind import KIND as TURN_THREAD
 from cutting.operations.turned import facing, turning
 
-KINDS: MappingProxyType[str, Kind] = MappingProxyType(
-    {
-        kind.name: kind
-        for kind in (turning.KIND, facing.KIND, GROOVE, FACE_GROOVE, TREPAN, DRILL, MILL_HOLE, BORE, TURN_THREAD, TAP, MILL_THREAD, CUT_OFF)
-    }
+EVERY: tuple[Kind, ...] = (
+    turning.KIND,
+    facing.KIND,
+    GROOVE,
+    FACE_GROOVE,
+    TREPAN,
+    DRILL,
+    MILL_HOLE,
+    BORE,
+    HEAVY_BORE,
+    TURN_THREAD,
+    TAP,
+    MILL_THREAD,
+    CUT_OFF,
 )
+KINDS: MappingProxyType[str, Kind] = MappingProxyType({kind.name: kind for kind in EVERY})
 
 
 def kind_of(name: str) -> Kind:

@@ -39,7 +39,7 @@ class Region:
     """What an operation takes away. Outside and inside: spans with the diameter that is left; of a face its depth and, where a
     boss stays, its diameter; of a ring in the face its depth, inner and outer diameter, of a bore from the face its depth and its
     diameter as the outer one; of what is cut off the length that comes
-    off as `depth`, and the kerf as a span.
+    off as `depth`, and the kerf as a span. A bore of several steps has spans told inward from the face.
 
     `around` is how far the part stands out that was turned round for it: places are told from there.
     """
@@ -149,8 +149,11 @@ class Solid:
             ring = Ring(near, self.face, max(region.inner, 0.0) / 2.0, region.outer / 2.0)
             return replace(self, rings=(*self.rings, ring))
         if region.side is Side.BORE:
-            near = max(self.face - region.depth, self.back_end if self.back_end is not None else 0.0)
-            return replace(self, inside=raised(self.inside, near, self.free_length, region.outer / 2.0))
+            least, inside = self.back_end if self.back_end is not None else 0.0, self.inside
+            for near, far, diameter in region.spans or ((0.0, region.depth, region.outer),):
+                mouth = self.free_length if near <= 0.0 else self.face - near
+                inside = raised(inside, max(self.face - far, least), mouth, diameter / 2.0)
+            return replace(self, inside=inside)
         found = self
         for near, far, diameter in region.spans:
             stop = min(far, self.free_length)

@@ -3,25 +3,29 @@
 from __future__ import annotations
 
 import json
-from pathlib import Path
 from typing import Any
 
+import numpy as np
 from django.db import IntegrityError, transaction
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Router, Status
 from pydantic import Field
 
-import cutting
+from cutting.doors.heavy_tool_form import examples, written
 from cutting.doors.plain import plain
-from cutting.operations.holes.heavy_bore.changes import HeavyRemedy
-from cutting.operations.holes.heavy_bore.form import SECTIONS, read_heavy, written
+from cutting.errors import CuttingError
+from cutting.operations.holes.heavy_bore import rebuild
+from cutting.operations.holes.heavy_bore.evaluate import MODEL
 from cutting.operations.holes.heavy_bore.limits import grade_of
-from cutting.operations.holes.heavy_bore.study import HeavyStudy, study
+from cutting.operations.holes.heavy_bore.numbers import torque_over
+from cutting.operations.registry import judged
 from cutting.quantities import display
 from cutting.tooling.heavy.solids import body_materials
 from cutting.tooling.heavy.tool import heavy_holders
+from cutting.workpiece.bores import written as bores_written
 from server.crib.heavy_sheet import heavy_sheet
+from server.crib.heavy_tools import opened, read_form, sections, sheet_form
 from server.crib.models import HeavyTool
 from server.errors import Refusal
 from server.floor.models import Machine
@@ -32,13 +36,13 @@ from server.jobs.sheet.drawn import pdf_answer
 from server.jobs.sheet.pdf import Form as SheetForm
 from server.jobs.sheet.pdf import Paper, page_answer
 from server.people.roles import require_engineer
+from server.records.models import Stamp
 from server.schema import Schema
 from server.sentences import Sentence
 from server.shop import Shop, shop
 from server.units import DisplayOut, Plain, Point, Units
 
 router = Router()
-EXAMPLES = Path(cutting.__file__).parent / "tooling" / "heavy" / "examples"
 MOST_BYTES = 40_000
 Form = dict[str, Any]
 
@@ -168,7 +172,7 @@ class HeavyOut(Plain):
 def choices(request: HttpRequest) -> dict[str, Any]:
     fields = {
         name: [{"name": one.name, "label": one.label, "kind": one.kind, "example": one.example} for one in section]
-        for name, section in SECTIONS.items()
+        for name, section in sections().items()
     }
     return {"sections": fields, "holders": list(heavy_holders()), "materials": list(body_materials())}
 
@@ -184,10 +188,11 @@ def add_heavy(request: HttpRequest, payload: HeavyIn) -> Status:
     """Keep a new tool. A name that is taken is refused."""
     require_engineer(request)
     form = _meant(payload)
-    name = read_heavy(form, shop().library).tool.name
+    name = read_form(form, shop().library).heavy_tool.name
     try:
         with transaction.atomic():
             row = HeavyTool.objects.create(name=name, form=form)
+            Stamp.bump("crib")
     except IntegrityError as error:
         raise _taken(name) from error
     return Status(201, _kept(row))
@@ -197,8 +202,7 @@ def add_heavy(request: HttpRequest, payload: HeavyIn) -> Status:
 def study_heavy(request: HttpRequest, payload: HeavyIn) -> dict[str, Any]:
     """What a tool is worth as it is typed; nothing is saved."""
     form, stock = _meant(payload), shop()
-    machines = _machines()
-    return _out(form, study(read_heavy(form, stock.library), machines), payload.units)
+    return _out(form, read_form(form, stock.library), _machines(), payload.units)
 
 
 @router.get("/{tool_id}", response=HeavyKept)
@@ -211,7 +215,7 @@ def form_file(request: HttpRequest, tool_id: int) -> HttpResponse:
     """The open form as a file, for `solve` and for other shops."""
     row = _named(tool_id)
     answer = HttpResponse(
-        json.dumps({"operation": "heavy bore", **row.form}, indent=1, ensure_ascii=False), content_type="application/json"
+        json.dumps(opened(row.form), indent=1, ensure_ascii=False), content_type="application/json"
     )
     answer["Content-Disposition"] = f'attachment; filename="heavy-tool-{row.pk}.json"'
     return answer
@@ -222,7 +226,7 @@ def print_heavy(request: HttpRequest, tool_id: int, paper: Paper = "a4", form: S
     """The tool on paper: how it is built, what each step is set to, what the changer must carry."""
     row = _named(tool_id)
     if form == "page":
-        return page_answer("heavy_sheet.html", heavy_sheet(read_heavy(row.form, shop().library), row.revision, units), paper)
+        return page_answer("heavy_sheet.html", heavy_sheet(read_form(row.form, shop().library), row.revision, units), paper)
     subject = {"of": "heavy tool", "form": row.form, "revision": row.revision}
     return pdf_answer(request, subject, paper, units, f"heavy-tool-{row.pk}")
 
@@ -232,13 +236,14 @@ def save_heavy(request: HttpRequest, tool_id: int, payload: HeavySaveIn) -> dict
     """Save on top of the version that it started from; somebody else's in between is answered 409 with both."""
     require_engineer(request)
     form = _meant(payload)
-    name = read_heavy(form, shop().library).tool.name
+    name = read_form(form, shop().library).heavy_tool.name
     _named(tool_id)
     try:
         with transaction.atomic():
             moved = HeavyTool.objects.filter(pk=tool_id, revision=payload.revision, archived_at=None).update(
                 name=name, form=form, revision=payload.revision + 1, changed=timezone.now()
             )
+            Stamp.bump("crib")
     except IntegrityError as error:
         raise _taken(name) from error
     row = _named(tool_id)
@@ -253,14 +258,15 @@ def archive_heavy(request: HttpRequest, tool_id: int) -> Status:
     require_engineer(request)
     row = _named(tool_id)
     row.archived_at, row.name = timezone.now(), f"{row.name[:60]} ({row.pk})"  # its name may be used again
-    row.save()
+    with transaction.atomic():
+        row.save()
+        Stamp.bump("crib")
     return Status(204, None)
 
 
 def fill_heavy() -> None:
     """The invented tools of the demo."""
-    for path in sorted(EXAMPLES.glob("*.json")):
-        form = json.loads(path.read_text(encoding="utf-8"))
+    for form in map(sheet_form, examples()):
         HeavyTool.objects.get_or_create(name=form["tool"]["name"], defaults={"form": form})
 
 
@@ -286,17 +292,17 @@ def _machines() -> list[Any]:
 def _row(row: HeavyTool, stock: Shop) -> dict[str, Any]:
     """A tool in the list; one that a change on shelf or floor made unreadable still stands in it."""
     try:
-        setup = read_heavy(row.form, stock.library)
-        found = study(setup, with_remedies=False)
-    except cutting.errors.CuttingError:
+        setup = read_form(row.form, stock.library)
+        outcome, _ = judged(setup)
+    except CuttingError:
         return {"id": row.pk, "name": row.name, "mass": None, "moment": None, "machine": str(row.form.get("machine", "")), "sound": False}
     return {
         "id": row.pk,
         "name": row.name,
-        "mass": display(found.x.mass, "mass"),
-        "moment": display(found.x.moment, "torque"),
+        "mass": outcome.results["mass"].display,
+        "moment": outcome.results["moment"].display,
         "machine": setup.machine.name,
-        "sound": found.feasible and not any(one.severity == "blocks" for one in found.warnings),
+        "sound": outcome.feasible,
     }
 
 
@@ -304,8 +310,8 @@ def _meant(payload: HeavyIn) -> Form:
     """The form with the unit that every bare number was typed in. Raises `CuttingError`."""
     if len(json.dumps(payload.form)) > MOST_BYTES:
         raise Refusal(422, "form: is too large.", [{"field": "form", "message": "is too large", "bound": f"{MOST_BYTES} bytes"}])
-    found = {name: value for name, value in payload.form.items() if name != "units"}
-    for section, fields in SECTIONS.items():
+    found = {name: value for name, value in sheet_form(payload.form).items() if name != "units"}
+    for section, fields in sections().items():
         known = {one.name: one for one in fields}
         given = found.get(section)
         if isinstance(given, dict):
@@ -327,67 +333,78 @@ def _row_meant(row: Form, known: dict[str, Any], path: str, payload: HeavyIn) ->
     return {name: meant(name, value) for name, value in row.items() if value not in (None, "")}
 
 
-def _out(form: Form, found: HeavyStudy, units: str) -> dict[str, Any]:
-    x, tool = found.x, found.x.setup.tool
+def _out(form: Form, setup: Any, machines: list[Any], units: str) -> dict[str, Any]:
+    outcome, x = judged(setup)
+    outcome = MODEL.remedied(outcome, setup, None, x)
+    tool, results = setup.heavy_tool, outcome.results
     system = "inch" if units == "inch" else "metric"
+    stroke, torque = torque_over(x)
     return {
         "form": form,
-        "feasible": found.feasible,
-        "results": [plain(one) for one in found.results.values()],
-        "limits": [plain(one) for one in found.limits],
-        "warnings": [plain(one) for one in found.warnings],
+        "feasible": outcome.feasible,
+        "results": [plain(one) for one in results.values()],
+        "limits": [plain(one) for one in outcome.limits],
+        "warnings": [plain(one) for one in outcome.warnings],
         "solids": [
             {**{name: getattr(one, name) for name in ("name", "start", "end", "outer", "inner", "arms", "share")},
              "mass": display(one.mass, "mass")}
             for one in tool.segments
         ],
-        "steps": [_step(one) for one in x.steps],
+        "steps": [_step(setup, x, k) for k in range(len(setup.feature.bores))],
         "face": tool.holder.face,
         "seat": tool.holder.seat_diameter,
-        "lever": x.lever,
+        "lever": tool.whole.lever,
         "length": tool.length,
-        "labels": {name: found.results[name].display for name in ("mass", "moment", "lever", "frequency")},
-        "stroke_axis": axis("feed of the pass", 0.0, float(x.stroke[-1]), "length", system),
-        "torque_axis": axis("torque", 0.0, 1.15 * x.torque, "torque", system, most=3.5),
-        "torque": points(zip(x.stroke, x.torque_over, strict=True)),
+        "labels": {name: results[name].display for name in ("mass", "moment", "lever", "frequency")},
+        "stroke_axis": axis("feed of the pass", 0.0, float(stroke[-1]), "length", system),
+        "torque_axis": axis("torque", 0.0, 1.15 * float(torque.max()), "torque", system, most=3.5),
+        "torque": points(zip(stroke, torque, strict=True)),
         "chains": [
             {"name": one.name, "coaxiality": display(round(one.coaxiality, 4), "length"), "more": display(one.more_seconds, "duration"),
              "places": one.places, "fits": one.fits}
-            for one in found.chains
+            for one in rebuild.ways(setup)
         ],
-        "carriers": [plain(one) for one in found.carriers],
-        "remedies": [_remedy(one, x) for one in found.remedies],
+        "carriers": [plain(one) for one in rebuild.carriers(setup, machines)],
+        "remedies": [_rebuilt(one) for one in rebuild.rebuilt(setup, machines)],
     }  # fmt: skip
 
 
-def _step(one: Any) -> dict[str, Any]:
-    size = one.step.diameter.nominal
+def _step(setup: Any, x: Any, k: int) -> dict[str, Any]:
+    bore, step = setup.feature.bores[k], setup.steps[k]
+    size, tolerance = bore.diameter.nominal, bore.diameter.tolerance
+
+    def of(values: Any) -> float:
+        return float(np.ravel(values)[k])
+
     return {
-        "name": one.step.name,
-        "at": one.step.at,
+        "name": step.name,
+        "at": step.at,
         "diameter": size,
-        "inserts": one.step.inserts,
-        "pads": one.step.pads,
-        "grade": grade_of(size, one.tolerance) if one.tolerance else "",
+        "inserts": step.inserts,
+        "pads": step.pads,
+        "grade": grade_of(size, tolerance) if tolerance else "",
         "labels": {
-            "speed": display(one.cutting_speed, "cutting_speed", False),
-            "torque": display(one.torque, "torque"),
-            "cylindricity": display(round(one.cylindricity, 4), "length"),
-            "growth": display(round(one.growth, 4), "length"),
-            "set_to": display(round(one.set_to, 4), "length"),
-            "tolerance": display(one.tolerance, "length") if one.tolerance else same("–"),
-            "flow": display(one.flow, "flow"),
+            "speed": display(of(x.bore_speed), "cutting_speed", False),
+            "torque": display(of(x.step_torque), "torque"),
+            "cylindricity": display(round(of(x.cylindricity), 4), "length"),
+            "growth": display(round(of(x.grown), 4), "length"),
+            "set_to": display(round(of(x.set_to), 4), "length"),
+            "tolerance": display(tolerance, "length") if tolerance else same("–"),
+            "flow": display(of(x.flow), "flow"),
         },
     }
 
 
-def _remedy(one: HeavyRemedy, before: Any) -> dict[str, Any]:
+def _rebuilt(one: rebuild.Rebuilt) -> dict[str, Any]:
+    tool = one.setup.heavy_tool
+    patch = sheet_form({"tool": {"heavy_tool": written(tool)}, "machine": one.setup.machine.name})
     return {
         "text": one.text,
-        "mass": display(one.x.mass, "mass"),
-        "moment": display(one.x.moment, "torque"),
-        "frequency": same(f"{one.x.frequency:.0f} Hz"),
+        "mass": display(tool.whole.mass, "mass"),
+        "moment": display(one.moment, "torque"),
+        "frequency": same(f"{tool.bending.frequency():.0f} Hz"),
         "coaxiality": display(round(one.coaxiality, 4), "length"),
         "broken": list(one.broken),
-        "patch": written(one.setup),
-    }
+        "patch": {**patch, "feature": {"bores": bores_written(one.setup.feature.bores), "through": one.setup.feature.through},
+                  "settings": {"coolant": one.setup.settings.coolant}},
+    }  # fmt: skip

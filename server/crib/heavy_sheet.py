@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from typing import Any
 
+import numpy as np
 from django.utils.safestring import mark_safe
 
 from cutting.operations.frame.outcome import Limit
-from cutting.operations.holes.heavy_bore.study import study
+from cutting.operations.registry import judged
 from cutting.quantities import display, write
 from cutting.quantities.retell import in_inch
 from cutting.tooling.heavy.tool import HeavyTool as Tool
@@ -16,7 +17,7 @@ from server.jobs.sheet.content import DEFER
 from server.jobs.sheet.drawing import HEIGHT, WIDTH, path, polygon, rect
 
 CARRIED = ("mass", "moment", "lever", "inertia", "unbalance", "permissible", "frequency", "chip_to_chip")
-CUT = ("spindle_speed", "cut_seconds", "torque", "power", "coaxiality", "flow", "pressure")
+CUT = ("spindle_speed", "engaged_time", "torque", "power", "coaxiality", "flow", "pressure")
 CHECKS = (
     "weighed with its inserts in, and the mass entered in the tool table of the machine",
     "changer set to its slow swing where the machine has one",
@@ -30,21 +31,21 @@ CHECKS = (
 def heavy_sheet(setup: Any, revision: int, units: str) -> dict[str, Any]:
     """What stands on the sheet of a heavy tool. Raises `CuttingError`."""
     system = "inch" if units == "inch" else "metric"
-    found = study(setup, with_remedies=False)
-    tool, s, x = setup.tool, setup.settings, found.x
+    found, x = judged(setup)
+    tool, s = setup.heavy_tool, setup.settings
 
     def rows(names: tuple[str, ...]) -> list[tuple[str, str]]:
         return [(found.results[name].label, both(found.results[name].display, system)) for name in names]
 
-    def step(one: Any) -> tuple[str, list[str]]:
-        of = one.step
+    def step(k: int) -> tuple[str, list[str]]:
+        bore, of = setup.feature.bores[k], setup.steps[k]
         return of.name, [
-            drawn(of.diameter, system),
-            length(round(one.set_to, 4), system),
+            drawn(bore.diameter, system),
+            length(round(float(np.ravel(x.set_to)[k]), 4), system),
             length(of.at, system),
             f"{of.inserts}, {of.pads}",
             length(of.allowance, system),
-            both(display(one.flow, "flow"), system),
+            both(display(float(np.ravel(x.flow)[k]), "flow"), system),
         ]
 
     speed = both(display(s.cutting_speed, "cutting_speed"), system)
@@ -60,16 +61,16 @@ def heavy_sheet(setup: Any, revision: int, units: str) -> dict[str, Any]:
             ("largest Ø", length(tool.largest_diameter, system)),
         ],
         "problems": [_over(one, system) for one in found.limits if one.broken],
-        "scene": mark_safe(scene(tool, x.lever)),
+        "scene": mark_safe(scene(tool, tool.whole.lever)),
         "carried": rows(CARRIED),
         "cut": [
-            ("speed at the largest step", speed),
+            ("speed at the widest bore", speed),
             ("feed", both(display(s.feed_per_rev, "feed_per_rev"), system)),
             ("coolant", s.coolant),
             *rows(CUT),
         ],
         "temperature": f"{s.temperature:g} ± {s.temperature_known:g} °C",
-        "steps": [step(one) for one in x.steps],
+        "steps": [step(k) for k in range(len(setup.feature.bores))],
         "solids": [
             (
                 one.name,
@@ -97,7 +98,7 @@ def _over(limit: Limit, system: str) -> str:
 def scene(tool: Tool, lever: float) -> str:
     """The solids in section with their edges, the gripper and the centre of gravity."""
     left, axis = 90.0, HEIGHT / 2
-    tall = max(*(one.outer for one in tool.segments), *(one.diameter.nominal for one in tool.steps))
+    tall = max(*(one.outer for one in tool.segments), *(one.diameter for one in tool.steps))
     scale = min((WIDTH - left - 30) / tool.length, (HEIGHT - 40) / tall)
     seat, face = tool.holder.seat_diameter * scale, tool.holder.face * scale
     parts = [
@@ -114,7 +115,7 @@ def scene(tool: Tool, lever: float) -> str:
         else:
             parts.append(rect(start, axis - out, wide, 2 * out, "part"))
     for step in tool.steps:
-        at, out = left + step.at * scale, step.diameter.nominal / 2 * scale
+        at, out = left + step.at * scale, step.diameter / 2 * scale
         parts += [rect(at - 4, axis - out, 8, 8, "insert"), rect(at - 4, axis + out - 8, 8, 8, "insert")]
     parts.append(path(f"M4,{axis:.1f}H{left + tool.length * scale + 20:.1f}", "centre"))
     parts.append(path(f"M{left:.1f},{axis - 0.6 * seat:.1f}V{axis + 0.6 * seat:.1f}", "blank"))

@@ -7,7 +7,9 @@ from typing import Any
 from cutting.doors.json_form import Wanted
 from cutting.operations.registry import kind_of
 from cutting.operations.turned.kinds import ROLES
+from cutting.tooling.heavy.tool import HEAVY_KIND
 from cutting.tooling.roles import Stock
+from server.crib.heavy_tools import find_grade, heavy_in_stock
 from server.crib.models import Tool
 from server.crib.things import to_core
 
@@ -21,6 +23,9 @@ def in_stock(asked: Wanted) -> Stock:
     letter, note = asked.material.group.letter, ""
     parts: dict[str, tuple[Any, ...]] = {}
     for role, kinds in asked.kinds:
+        if HEAVY_KIND in kinds:
+            parts[role] = heavy_in_stock(find_grade)
+            continue
         rows = Tool.objects.filter(kind__in=kinds, archived_at=None).select_related("geometry", "grade")
         count = rows.count()
         if count > MOST_EDGES:

@@ -8,6 +8,7 @@ from cutting.operations.frame.fields import Field
 from cutting.operations.registry import KINDS as OPERATIONS
 from cutting.quantities import KINDS, read_quantity
 from cutting.quantities.dimension import spelled_out
+from cutting.workpiece.bores import with_units
 from cutting.workpiece.stack import read_stack, written
 
 Entry = str | float | bool | None
@@ -29,6 +30,8 @@ def entry_with_unit(field: Field, value: Entry, path: str, units: str) -> Entry:
         return spelled_out(str(value), "inch", path) if units == "inch" else str(value)
     if field.kind == "stack":
         return written(read_stack(str(value), "inch" if units == "inch" else "metric", path))
+    if field.kind == "bores":
+        return with_units(str(value), "inch" if units == "inch" else "metric", path)
     if field.kind == "points":
         return str(value) if value in field.options else _points(str(value), units, path, field.pair)
     if field.kind == "lengths":

@@ -7,7 +7,7 @@ from typing import Any
 
 from cutting.advice.candidate import Advice
 from cutting.advice.contest import Contest
-from cutting.advice.contests import bore, cut_off, face_groove, groove, hole, mill_hole, thread, trepan, turned
+from cutting.advice.contests import bore, cut_off, face_groove, groove, heavy_bore, hole, mill_hole, thread, trepan, turned
 from cutting.advice.rank import rank
 
 CONTESTS: MappingProxyType[str, Contest] = MappingProxyType(
@@ -18,6 +18,7 @@ CONTESTS: MappingProxyType[str, Contest] = MappingProxyType(
         "face groove": face_groove.CONTEST,
         "trepan": trepan.CONTEST,
         "bore": bore.CONTEST,
+        "heavy bore": heavy_bore.CONTEST,
         "drill": hole.CONTEST,
         "mill hole": mill_hole.CONTEST,
         "turn thread": thread.TURN,

@@ -10,7 +10,7 @@ from cutting.errors import CuttingError, require_between
 from cutting.quantities.kinds import KINDS
 
 # kinds of a field beside the kinds of quantity
-WORDS = ("choice", "flag", "text", "dimension", "points", "lengths", "whole", "number", "stack", "thread")
+WORDS = ("choice", "flag", "text", "dimension", "points", "lengths", "whole", "number", "stack", "bores", "thread")
 
 
 @dataclass(frozen=True)

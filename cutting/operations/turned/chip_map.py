@@ -4,12 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
 
 import numpy as np
-from contourpy import contour_generator
 
 from cutting.chips.window import feed_scale, window_sides
+from cutting.operations.frame.limit_map import LimitLine, contour
 from cutting.operations.frame.rule import Rule
 from cutting.operations.turned.case import case_of, single_cutter
 from cutting.operations.turned.limits import RULES
@@ -22,15 +21,6 @@ Polyline = list[tuple[float, float]]
 
 
 @dataclass(frozen=True)
-class Contour:
-    """Where a limit stands at its bound, (feed, depth) points; `side` says where it is broken."""
-
-    name: str
-    label: str
-    lines: list[Polyline]
-
-
-@dataclass(frozen=True)
 class ChipMap:
     """Axes in mm/rev and mm, windows as polygons, contours, and the point of operation."""
 
@@ -38,7 +28,7 @@ class ChipMap:
     depth_axis: tuple[float, float]
     window: Polyline
     drawn_window: Polyline
-    contours: list[Contour]
+    contours: list[LimitLine]
     feed: float
     depth: float
     passes: list[tuple[float, float]]
@@ -63,8 +53,8 @@ def chip_map(setup: Setup, rules: Sequence[Rule[Cut]] = RULES) -> ChipMap:
         if rule.contour and rule.applies(done):
             used = np.broadcast_to(rule.used(done), grid_f.shape)[..., 0]
             crossed = used.min() < 1.0 < used.max()
-            if crossed and (lines := contour_generator(feeds, depths, used).lines(1.0)):
-                contours.append(Contour(rule.name, rule.label.split(",")[0], [_points(line) for line in lines]))
+            if crossed and (lines := contour(feeds, depths, used)):
+                contours.append(LimitLine(rule.name, rule.label.split(",")[0], lines))
     return ChipMap(
         (0.0, feed_top),
         (0.0, depth_top),
@@ -75,7 +65,3 @@ def chip_map(setup: Setup, rules: Sequence[Rule[Cut]] = RULES) -> ChipMap:
         depth,
         [(settings.feed_per_rev, float(one)) for one in pass_depths(setup)],
     )
-
-
-def _points(line: Any) -> Polyline:
-    return [(round(float(x), 4), round(float(y), 4)) for x, y in line]

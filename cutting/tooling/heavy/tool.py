@@ -8,11 +8,13 @@ from functools import cache, cached_property
 from types import MappingProxyType
 
 from cutting.errors import CuttingError, UnknownName, require_between
-from cutting.quantities.dimension import Dimension
 from cutting.tables import read_table
 from cutting.tooling.heavy.bending import BodyBending
 from cutting.tooling.heavy.solids import Lump, MassOf, Segment, mass_of
+from cutting.tooling.items import Grade
 
+HEAVY_KIND = "heavy tool"
+SAME_BORE = 0.005  # mm that a step may be off a bore's nominal size and still be meant for it
 CARTRIDGE, PAD = 0.09, 0.025  # kg of a cartridge with its insert and of a guide pad (common practice)
 
 
@@ -50,31 +52,30 @@ def heavy_holder(name: str, field: str) -> HeavyHolder:
 
 @dataclass(frozen=True)
 class BoringStep:
-    """One diameter that the tool bores: mm. `at` is the place of its edges from the gripper, `enters` the feed after which it begins.
+    """One diameter that the tool bores: mm. `at` is the place of its edges from the gripper.
 
-    `allowance` on the diameter; `cutting_edge_angle` κr in degrees; `outlets` of `outlet_diameter` bring coolant to its edges.
+    `allowance` on the diameter, that it is made for; `cutting_edge_angle` κr in degrees; `outlets` of `outlet_diameter` bring coolant
+    to its edges.
     """
 
     name: str
-    diameter: Dimension
-    length: float
+    diameter: float
     at: float
-    enters: float = 0.0
     inserts: int = 2
     allowance: float = 0.5
     cutting_edge_angle: float = 90.0
+    nose_radius: float = 0.8
     pads: int = 0
     outlets: int = 2
     outlet_diameter: float = 1.5
 
     def check(self, field: str) -> None:
         """Raise `CuttingError` for a step that cannot be."""
-        require_between(f"{field}.diameter", self.diameter.nominal, 5.0, 1500.0, "mm")
-        require_between(f"{field}.length", self.length, 0.1, 2000.0, "mm")
-        require_between(f"{field}.enters", self.enters, 0.0, 2000.0, "mm")
+        require_between(f"{field}.diameter", self.diameter, 5.0, 1500.0, "mm")
         require_between(f"{field}.inserts", self.inserts, 1, 24, "")
         require_between(f"{field}.allowance", self.allowance, 0.02, 40.0, "mm")
         require_between(f"{field}.cutting_edge_angle", self.cutting_edge_angle, 15.0, 95.0, "°")
+        require_between(f"{field}.nose_radius", self.nose_radius, 0.0, 5.0, "mm")
         require_between(f"{field}.pads", self.pads, 0, 12, "")
         require_between(f"{field}.outlets", self.outlets, 0, 24, "")
         require_between(f"{field}.outlet_diameter", self.outlet_diameter, 0.3, 20.0, "mm")
@@ -91,17 +92,57 @@ def touches(one: Segment, other: Segment) -> bool:
 
 @dataclass(frozen=True)
 class HeavyTool:
-    """A tool as it hangs on the gripper. `eccentricity` [µm] is how far its centre of gravity lies off the axis, as balanced."""
+    """A tool as it hangs on the gripper. `eccentricity` [µm] is how far its centre of gravity lies off the axis, as balanced.
+
+    Its inserts are of one `grade`, `insert_price` each, with so many `corners`. Its steps run true to each other within
+    `between_steps` [mm].
+    """
 
     name: str
     holder: HeavyHolder
     segments: tuple[Segment, ...]
     steps: tuple[BoringStep, ...]
+    grade: Grade
+    insert_price: float = 9.0
+    corners: int = 2
+    between_steps: float = 0.003
     balance_grade: float = 6.3
     eccentricity: float = 5.0
+    source: str = ""
+
+    geometry = None  # its cartridges take inserts of several
+
+    @property
+    def designation(self) -> str:
+        """What it is called where tools are listed."""
+        return self.name
+
+    @property
+    def edges(self) -> int:
+        """How often its inserts are turned before they are new ones."""
+        return self.corners
+
+    @property
+    def edge_price(self) -> float:
+        """Money that one change of all its edges takes in inserts."""
+        return self.insert_price / self.corners * sum(step.inserts for step in self.steps)
+
+    @property
+    def diameter(self) -> float:
+        """Its widest step [mm], at which its cutting speed is stated."""
+        return max(step.diameter for step in self.steps)
+
+    def step_for(self, diameter: float) -> BoringStep | None:
+        """The step that bores a diameter [mm], None where it has none."""
+        return next((one for one in self.steps if abs(one.diameter - diameter) < SAME_BORE), None)
 
     def check(self) -> None:
         """Raise `CuttingError` for the first part that cannot be."""
+        require_between("balance_grade", self.balance_grade, 0.4, 100.0, "mm/s")
+        require_between("eccentricity", self.eccentricity, 0.0, 1000.0, "µm")
+        require_between("insert_price", self.insert_price, 0.0, 10_000.0, "")
+        require_between("corners", self.corners, 1, 16, "")
+        require_between("between_steps", self.between_steps, 0.0, 1.0, "mm")
         if not self.segments:
             raise CuttingError("segments", "a body wants at least one solid.")
         if not self.steps:
@@ -113,6 +154,8 @@ class HeavyTool:
         self._check_carried()
         for k, step in enumerate(self.steps):
             step.check(f"steps.{k}")
+            if any(abs(step.diameter - other.diameter) < SAME_BORE for other in self.steps[:k]):
+                raise CuttingError(f"steps.{k}.diameter", f"Ø{step.diameter:g} is bored by a step before it.", "each diameter once")
             if not self.holder.face < step.at <= self.length + 50.0:
                 low, high = self.holder.face, self.length + 50.0
                 raise CuttingError(f"steps.{k}.at", f"{step.at:g} mm is outside the body, {low:g} to {high:g}.", f"{low:g} to {high:g} mm")
@@ -137,22 +180,22 @@ class HeavyTool:
     @property
     def largest_diameter(self) -> float:
         """What the changer must swing past its neighbours [mm]."""
-        return max(*(step.diameter.nominal for step in self.steps), *(one.outer for one in self.segments))
+        return max(self.diameter, *(one.outer for one in self.segments))
 
     @property
-    def edges(self) -> tuple[Lump, ...]:
+    def cartridges(self) -> tuple[Lump, ...]:
         """Cartridges and pads as masses at their places."""
         return tuple(
-            Lump(step.name, step.inserts * CARTRIDGE + step.pads * PAD, step.at, step.diameter.nominal / 2.0) for step in self.steps
+            Lump(step.name, step.inserts * CARTRIDGE + step.pads * PAD, step.at, step.diameter / 2.0) for step in self.steps
         )
 
     @cached_property
     def whole(self) -> MassOf:
         """Mass, centre of gravity, inertia of all of it."""
         holder = Lump(self.holder.name, self.holder.mass, self.holder.lever, self.holder.seat_diameter / 2.0 / math.sqrt(2.0))
-        return mass_of(self.segments, (holder, *self.edges))
+        return mass_of(self.segments, (holder, *self.cartridges))
 
     @cached_property
     def bending(self) -> BodyBending:
         """Its body as a beam that stands out of the spindle."""
-        return BodyBending(self.segments, self.edges, self.holder.face, self.holder.stiffness)
+        return BodyBending(self.segments, self.cartridges, self.holder.face, self.holder.stiffness)

@@ -7,7 +7,20 @@ from typing import Annotated
 
 from pydantic import Field
 
-from server.jobs.kinds import bore, cut_off, drill, face_groove, groove, mill_hole, mill_thread, tap, trepan, turn_thread, turned
+from server.jobs.kinds import (
+    bore,
+    cut_off,
+    drill,
+    face_groove,
+    groove,
+    heavy_bore,
+    mill_hole,
+    mill_thread,
+    tap,
+    trepan,
+    turn_thread,
+    turned,
+)
 from server.jobs.kinds.view import Viewer
 
 VIEWERS: MappingProxyType[str, Viewer] = MappingProxyType(
@@ -20,6 +33,7 @@ VIEWERS: MappingProxyType[str, Viewer] = MappingProxyType(
         "drill": drill.VIEWER,
         "mill hole": mill_hole.VIEWER,
         "bore": bore.VIEWER,
+        "heavy bore": heavy_bore.VIEWER,
         "turn thread": turn_thread.VIEWER,
         "tap": tap.VIEWER,
         "mill thread": mill_thread.VIEWER,
@@ -34,6 +48,7 @@ AnyView = Annotated[
     | drill.DrillView
     | mill_hole.MillHoleView
     | bore.BoreView
+    | heavy_bore.HeavyBoreView
     | turn_thread.TurnThreadView
     | tap.TapView
     | mill_thread.MillThreadView

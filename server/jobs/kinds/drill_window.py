@@ -6,9 +6,9 @@ import itertools
 from typing import Any
 
 import numpy as np
-from contourpy import contour_generator
 
 from cutting.operations.frame.change import Change
+from cutting.operations.frame.limit_map import contour, rectangles
 from cutting.operations.holes.drill.setup import DrillSetup
 from cutting.operations.holes.drill.window import LayerEdge, StackWindow, gears
 from cutting.quantities import Display, write
@@ -95,8 +95,7 @@ def _short(label: str) -> str:
 
 
 def _edge(found: StackWindow, one: LayerEdge, parts: bool) -> dict[str, Any]:
-    lines = contour_generator(found.speeds, found.feeds, one.used).lines(1.0)
-    points = [[[float(f"{a:.5g}"), float(f"{b:.5g}")] for a, b in np.asarray(line)] for line in lines]
+    points = [[list(point) for point in line] for line in contour(found.speeds, found.feeds, one.used)]
     return {"label": one.rule.label.split(",")[0], "layer": one.layer, "parts": parts, "lines": points}
 
 
@@ -111,13 +110,9 @@ def _names(found: StackWindow, edges: list[dict[str, Any]]) -> list[dict[str, An
 
 
 def _rectangles(found: StackWindow) -> list[list[float]]:
-    """The field row by row: every unbroken stretch of speeds at a feed."""
+    """The field row by row, between values that lie evenly on a logarithmic scale."""
     speeds, feeds = (np.concatenate([[v[0]], np.sqrt(v[1:] * v[:-1]), [v[-1]]]) for v in (found.speeds, found.feeds))
-    made = []
-    for row, good in enumerate(found.field):
-        edges = np.flatnonzero(np.diff(np.concatenate([[False], good, [False]]).astype(int)))
-        made += [[float(speeds[a]), float(feeds[row]), float(speeds[b]), float(feeds[row + 1])] for a, b in edges.reshape(-1, 2)]
-    return made
+    return [list(one) for one in rectangles(found.field, speeds, feeds)]
 
 
 def _gears(setup: DrillSetup, found: StackWindow) -> list[list[float]]:

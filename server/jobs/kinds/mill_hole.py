@@ -5,17 +5,18 @@ from __future__ import annotations
 from typing import Any, Literal
 
 import numpy as np
-from contourpy import contour_generator
 
 from cutting.doors.plain import plain
+from cutting.operations.frame.limit_map import LimitMap
 from cutting.operations.frame.outcome import Outcome
-from cutting.operations.holes.mill_hole.evaluate import MODEL, PitchMap
+from cutting.operations.holes.mill_hole.evaluate import MODEL
 from cutting.operations.holes.mill_hole.limits import helical
 from cutting.operations.holes.mill_hole.numbers import Numbers
 from cutting.operations.holes.mill_hole.readings import MillHoleScene
 from cutting.quantities import display
+from server.jobs.kinds.limit_map import LimitMapOut, limit_map_out
 from server.jobs.kinds.view import AxisOut, Shown, TableOut, Viewer, Way, axis, both, drawn, length, same, way_of
-from server.units import DisplayOut, Plain, Point
+from server.units import DisplayOut, Plain
 
 __all__ = ["VIEWER", "MillHoleView", "TableOut"]
 STOPS = 96
@@ -23,13 +24,6 @@ CHECKS = (
     "Mill and chuck clean and undamaged, shank fully in, runout measured at the teeth; nothing loose under a through hole.",
     "Path and radius offset as on this sheet; coolant or air reaches the hole; part gripped against the pull of the mill.",
 )
-
-
-class PitchEdgeOut(Plain):
-    """Where a limit stands at its bound: lines of (feed, pitch)."""
-
-    label: str
-    lines: list[list[Point]]
 
 
 class MillMoment(Plain):
@@ -47,9 +41,7 @@ class MillHoleView(Plain):
     scene_labels: dict[str, DisplayOut]
     feed_axis: AxisOut
     pitch_axis: AxisOut
-    edges: list[PitchEdgeOut]
-    sound: list[list[float]]  # rectangles (feed, pitch, feed, pitch) that no limit of the map forbids
-    at: Point
+    map: LimitMapOut
     moments: list[MillMoment]
     way: Way
 
@@ -57,7 +49,7 @@ class MillHoleView(Plain):
 def view(shown: Shown) -> dict[str, Any]:
     """Drawing, map, moments."""
     x: Numbers = MODEL.quickly(shown.setup)
-    found: PitchMap = shown.explored
+    found: LimitMap = shown.explored
     setup, results = shown.setup, shown.outcome.results
     down = helical(x)
     labels = {
@@ -78,33 +70,12 @@ def view(shown: Shown) -> dict[str, Any]:
         "kind": "mill hole",
         "scene": plain(shown.outcome.scene),
         "scene_labels": labels,
-        "feed_axis": axis("feed a tooth", 0.0, float(found.feeds[-1]), "feed_per_tooth", shown.system, most=4.5),
-        "pitch_axis": axis("pitch", 0.0, float(found.pitches[-1]), "length", shown.system, most=4.5),
-        "edges": [_edge(found, one) for one in found.edges] if down else [],
-        "sound": _rectangles(found) if down else [],
-        "at": [float(found.at[0]), float(found.at[1])],
+        "feed_axis": axis("feed a tooth", 0.0, float(found.across[-1]), "feed_per_tooth", shown.system, most=4.5),
+        "pitch_axis": axis("pitch", 0.0, float(found.up[-1]), "length", shown.system, most=4.5),
+        "map": limit_map_out(found),
         "moments": [_moment(x, k / (STOPS - 1)) for k in range(STOPS)],
         "way": way_of("mill hole", x),
     }
-
-
-def _edge(found: PitchMap, one: Any) -> dict[str, Any]:
-    lines = contour_generator(found.feeds, found.pitches, one.used).lines(1.0)
-    points = [[[float(f"{a:.5g}"), float(f"{b:.5g}")] for a, b in np.asarray(line)] for line in lines]
-    return {"label": one.rule.label.split(",")[0], "lines": points}
-
-
-def _rectangles(found: PitchMap) -> list[list[float]]:
-    """The sound field row by row: every unbroken stretch of feeds at a pitch."""
-    feeds, pitches = found.feeds, found.pitches
-    half_feed, half_pitch = (feeds[1] - feeds[0]) / 2.0, (pitches[1] - pitches[0]) / 2.0
-    made = []
-    for row, good in enumerate(found.worst <= 1.0):
-        ends = np.flatnonzero(np.diff(np.concatenate([[False], good, [False]]).astype(int)))
-        for a, b in ends.reshape(-1, 2):
-            made.append([float(feeds[a] - half_feed), float(pitches[row] - half_pitch), float(feeds[b - 1] + half_feed),
-                         float(pitches[row] + half_pitch)])  # fmt: skip
-    return made
 
 
 def _moment(x: Numbers, share: float) -> dict[str, Any]:

@@ -11,8 +11,8 @@ from django.db import IntegrityError
 from django.http import HttpResponse
 from django.shortcuts import render
 
-from cutting.operations.holes.heavy_bore.form import read_heavy
 from server.crib.heavy_sheet import heavy_sheet
+from server.crib.heavy_tools import read_form
 from server.errors import Refusal
 from server.jobs.models import Revision, Sheet
 from server.jobs.sheet.content import sheet_content
@@ -58,7 +58,7 @@ def draw(sheet: Sheet, progress: Progress) -> None:
     """Lay the sheet out; a worker does this."""
     kind = sheet.subject["of"]
     if kind == "heavy tool":
-        tool = read_heavy(sheet.subject["form"], shop().library)
+        tool = read_form(sheet.subject["form"], shop().library)
         sheet.result = to_pdf("heavy_sheet.html", heavy_sheet(tool, sheet.subject["revision"], sheet.units), sheet.paper, progress)
     else:
         revision = Revision.objects.select_related("author").get(job_id=sheet.subject["job"], number=sheet.subject["revision"])

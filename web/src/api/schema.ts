@@ -2567,7 +2567,7 @@ export interface components {
              * Operation
              * @enum {string}
              */
-            operation: "turn" | "face" | "groove" | "face groove" | "trepan" | "drill" | "mill hole" | "bore" | "turn thread" | "tap" | "mill thread" | "cut off";
+            operation: "turn" | "face" | "groove" | "face groove" | "trepan" | "drill" | "mill hole" | "bore" | "heavy bore" | "turn thread" | "tap" | "mill thread" | "cut off";
             /** Tool */
             tool: {
                 [key: string]: string;
@@ -3766,7 +3766,7 @@ export interface components {
              */
             stops: number[];
             /** View */
-            view: components["schemas"]["TurnedView"] | components["schemas"]["GrooveView"] | components["schemas"]["FaceGrooveView"] | components["schemas"]["TrepanView"] | components["schemas"]["DrillView"] | components["schemas"]["MillHoleView"] | components["schemas"]["BoreView"] | components["schemas"]["TurnThreadView"] | components["schemas"]["TapView"] | components["schemas"]["MillThreadView"] | components["schemas"]["CutOffView"];
+            view: components["schemas"]["TurnedView"] | components["schemas"]["GrooveView"] | components["schemas"]["FaceGrooveView"] | components["schemas"]["TrepanView"] | components["schemas"]["DrillView"] | components["schemas"]["MillHoleView"] | components["schemas"]["BoreView"] | components["schemas"]["HeavyBoreView"] | components["schemas"]["TurnThreadView"] | components["schemas"]["TapView"] | components["schemas"]["MillThreadView"] | components["schemas"]["CutOffView"];
         };
         /**
          * FaceGrooveScene
@@ -3952,6 +3952,100 @@ export interface components {
             /** Present */
             present: boolean;
         };
+        /**
+         * HeavyBoreScene
+         * @description What its drawing needs: mm. `stands` is where the gripper stands at the end of the pass, inward from the face; negative outside.
+         */
+        HeavyBoreScene: {
+            /** Operation */
+            operation: string;
+            /** Solids */
+            solids: components["schemas"]["HeavySolid"][];
+            /** Edges */
+            edges: components["schemas"]["HeavyEdge"][];
+            /** Face */
+            face: number;
+            /** Seat */
+            seat: number;
+            /** Lever */
+            lever: number;
+            /** Length */
+            length: number;
+            /** Stands */
+            stands: number;
+            /** Travel */
+            travel: number;
+        };
+        /** HeavyBoreView */
+        HeavyBoreView: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "heavy bore";
+            scene: components["schemas"]["HeavyBoreScene"];
+            /** Scene Labels */
+            scene_labels: {
+                [key: string]: components["schemas"]["DisplayOut"];
+            };
+            speed_axis: components["schemas"]["AxisOut"];
+            feed_axis: components["schemas"]["AxisOut"];
+            map: components["schemas"]["LimitMapOut"];
+            /** Moments */
+            moments: components["schemas"]["HeavyMoment"][];
+            /** Way */
+            way: number[][];
+        };
+        /**
+         * HeavyEdge
+         * @description The edges of one step: mm.
+         */
+        HeavyEdge: {
+            /** Name */
+            name: string;
+            /** At */
+            at: number;
+            /** Diameter */
+            diameter: number;
+            /** Near */
+            near: number;
+            /** Far */
+            far: number;
+            /** Rough */
+            rough: number;
+        };
+        /**
+         * HeavyMoment
+         * @description The tool at one place of its pass.
+         */
+        HeavyMoment: {
+            /** Seconds */
+            seconds: number;
+            /** Depth */
+            depth: number;
+            /** Labels */
+            labels: {
+                [key: string]: components["schemas"]["DisplayOut"];
+            };
+        };
+        /** HeavySolid */
+        HeavySolid: {
+            /** Name */
+            name: string;
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
+            /** Outer */
+            outer: number;
+            /** Inner */
+            inner: number;
+            /** Arms */
+            arms: number;
+            /** Share */
+            share: number;
+            mass: components["schemas"]["DisplayOut"];
+        };
         /** KerfLine */
         KerfLine: {
             label: components["schemas"]["DisplayOut"];
@@ -3984,6 +4078,28 @@ export interface components {
             /** Laminate */
             laminate: boolean;
             label: components["schemas"]["DisplayOut"];
+        };
+        /**
+         * LimitLineOut
+         * @description Where a limit stands at its bound: lines of (across, up).
+         */
+        LimitLineOut: {
+            /** Label */
+            label: string;
+            /** Lines */
+            lines: number[][][];
+        };
+        /**
+         * LimitMapOut
+         * @description `sound` are rectangles (across, up, across, up) that no limit of the map forbids.
+         */
+        LimitMapOut: {
+            /** Edges */
+            edges: components["schemas"]["LimitLineOut"][];
+            /** Sound */
+            sound: number[][];
+            /** At */
+            at: number[];
         };
         /** LimitOut */
         LimitOut: {
@@ -4109,12 +4225,7 @@ export interface components {
             };
             feed_axis: components["schemas"]["AxisOut"];
             pitch_axis: components["schemas"]["AxisOut"];
-            /** Edges */
-            edges: components["schemas"]["PitchEdgeOut"][];
-            /** Sound */
-            sound: number[][];
-            /** At */
-            at: number[];
+            map: components["schemas"]["LimitMapOut"];
             /** Moments */
             moments: components["schemas"]["MillMoment"][];
             /** Way */
@@ -4279,16 +4390,6 @@ export interface components {
             labels: {
                 [key: string]: components["schemas"]["DisplayOut"];
             };
-        };
-        /**
-         * PitchEdgeOut
-         * @description Where a limit stands at its bound: lines of (feed, pitch).
-         */
-        PitchEdgeOut: {
-            /** Label */
-            label: string;
-            /** Lines */
-            lines: number[][][];
         };
         /**
          * RowOut
@@ -6215,24 +6316,6 @@ export interface components {
             patch: {
                 [key: string]: unknown;
             };
-        };
-        /** HeavySolid */
-        HeavySolid: {
-            /** Name */
-            name: string;
-            /** Start */
-            start: number;
-            /** End */
-            end: number;
-            /** Outer */
-            outer: number;
-            /** Inner */
-            inner: number;
-            /** Arms */
-            arms: number;
-            /** Share */
-            share: number;
-            mass: components["schemas"]["DisplayOut"];
         };
         /** HeavyStep */
         HeavyStep: {

@@ -1,8 +1,9 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
   import type { Schemas } from "../api/client";
-  import { pathOf, sparse } from "../operation/kinds/view";
-  import { session, shown } from "../session.svelte";
+  import { pathOf } from "../operation/kinds/view";
+  import { shown } from "../session.svelte";
+  import Marks from "../lib/Marks.svelte";
 
   /** The tool as it hangs on the gripper: its solids in section, where it weighs, and the moment that tilts it. */
   let { sheet, stale }: { sheet: Schemas["HeavyOut"]; stale: boolean } = $props();
@@ -25,7 +26,6 @@
   const stroke = $derived(scaleLinear([0, sheet.stroke_axis.high], [left, width - 14]));
   const torque = $derived(scaleLinear([0, sheet.torque_axis.high], [height - 44, 34]));
   const roomy = $derived(width - left > 130);
-  const tick = (t: { metric: string; inch: string }) => (session.units === "inch" ? t.inch : t.metric);
 </script>
 
 <div class="min-h-0 flex-1" bind:clientWidth={width} bind:clientHeight={height}>
@@ -128,17 +128,14 @@
     >
     {#if roomy}
       <text x={left} y="20" class="draw-text">{shown(sheet.torque_axis.label)}</text>
-      {#each sheet.torque_axis.ticks as t (t.value)}
-        <line x1={left} x2={width - 14} y1={torque(t.value)} y2={torque(t.value)} stroke="var(--line)" />
-        <text x={left - 4} y={torque(t.value) + 4} text-anchor="end" class="draw-text figure" font-size="12"
-          >{tick(t)}</text
-        >
-      {/each}
-      {#each sparse(sheet.stroke_axis.ticks, (t) => stroke(t.value)) as t (t.value)}
-        <text x={stroke(t.value)} y={height - 28} text-anchor="middle" class="draw-text figure" font-size="12"
-          >{tick(t)}</text
-        >
-      {/each}
+      <Marks
+        ticks={sheet.torque_axis.ticks}
+        place={torque}
+        at={left - 4}
+        side="left"
+        across={[left, width - 14]}
+      />
+      <Marks ticks={sheet.stroke_axis.ticks} place={stroke} at={height - 28} side="below" />
       <path
         d={pathOf(sheet.torque.map(([a, b]) => [stroke(a!), torque(b!)]))}
         fill="none"

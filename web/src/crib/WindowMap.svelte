@@ -1,5 +1,6 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
+  import Marks from "../lib/Marks.svelte";
   import { placeIn } from "../lib/pointer";
   import { api, ask, type Schemas } from "../api/client";
   import { session, shown } from "../session.svelte";
@@ -94,18 +95,8 @@
   <rect x="44" y="10" width={WIDTH - 56} height={HEIGHT - 44} fill="var(--paper)" />
   <polygon points={polygon(hull)} fill="var(--window)" stroke="var(--safe)" />
   <polygon points={polygon(points)} fill="none" stroke="var(--safe)" stroke-dasharray="4 3" />
-  {#each axes?.feed_ticks ?? [] as t (t.value)}<text
-      x={x(t.value)}
-      y={HEIGHT - 18}
-      text-anchor="middle"
-      class="draw-text figure">{shown(t)}</text
-    >{/each}
-  {#each axes?.depth_ticks ?? [] as t (t.value)}<text
-      x="40"
-      y={y(t.value) + 4}
-      text-anchor="end"
-      class="draw-text figure">{shown(t)}</text
-    >{/each}
+  <Marks ticks={axes?.feed_ticks ?? []} place={x} at={HEIGHT - 18} side="below" />
+  <Marks ticks={axes?.depth_ticks ?? []} place={y} at={40} side="left" />
   <text x={WIDTH - 12} y={HEIGHT - 3} text-anchor="end" class="draw-text"
     >feed {session.units === "inch" ? "ipr" : "mm/rev"}</text
   >

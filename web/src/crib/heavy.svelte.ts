@@ -1,9 +1,9 @@
 import { api, ask, askOnce, Problem, type Schemas } from "../api/client";
 import { session } from "../session.svelte";
 
-export type Section = "tool" | "settings" | "asked" | "chain";
+export type Section = "tool" | "settings" | "feature" | "holding";
 export type Table = "segments" | "steps";
-type Cell = string | number;
+type Cell = string | number | boolean;
 type Row = Record<string, Cell>;
 export interface HeavyForm {
   material: string;
@@ -12,10 +12,11 @@ export interface HeavyForm {
   segments: Row[];
   steps: Row[];
   settings: Row;
-  asked: Row;
-  chain: Row;
+  feature: Row;
+  holding: Row;
 }
 
+const FLAGS = new Set(["through"]); // kept as true and false
 const REST = 800; // ms of rest after which a change is saved
 
 /** A heavy tool as it is being built: its form, what it is worth, and how far it is saved. */
@@ -59,7 +60,7 @@ export class HeavyBuild {
     return this.change((form) => {
       const target = row === null ? (form[where as Section] as Row) : (form[where as Table][row] as Row);
       if (text === "") delete target[name];
-      else target[name] = text;
+      else target[name] = FLAGS.has(name) ? text === "true" : text;
     }, cell);
   }
 
@@ -86,7 +87,9 @@ export class HeavyBuild {
       form.segments = patch.segments as Row[];
       form.steps = patch.steps as Row[];
       form.machine = String(patch.machine);
-      form.tool.holder = String(patch.holder);
+      form.tool = patch.tool as Row;
+      form.feature = { ...form.feature, ...(patch.feature as Row) };
+      form.settings = { ...form.settings, ...(patch.settings as Row) };
     });
   }
 
@@ -200,7 +203,7 @@ const whole = (form: Record<string, unknown>): HeavyForm =>
     segments: [],
     steps: [],
     settings: {},
-    asked: {},
-    chain: {},
+    feature: {},
+    holding: {},
     ...form,
   }) as unknown as HeavyForm;

@@ -3,6 +3,7 @@
   import type { Schemas } from "../api/client";
   import { shown } from "../session.svelte";
   import { besideMarks, stacked } from "./labels";
+  import Marks from "../lib/Marks.svelte";
 
   interface Props {
     chart: Schemas["ChartOut"];
@@ -55,17 +56,8 @@
         fill="var(--window)"
         clip-path="url(#{id})"
       />{/if}
-    {#each chart.y.ticks as tick (tick.value)}
-      <line x1={LEFT} x2={width - 12} y1={y(tick.value)} y2={y(tick.value)} stroke="var(--line)" />
-      <text x={LEFT - 6} y={y(tick.value) + 4} text-anchor="end" class="draw-text figure" font-size="12"
-        >{shown(tick)}</text
-      >
-    {/each}
-    {#each chart.x.ticks as tick (tick.value)}
-      <text x={x(tick.value)} y={height - 19} text-anchor="middle" class="draw-text figure" font-size="12"
-        >{shown(tick)}</text
-      >
-    {/each}
+    <Marks ticks={chart.y.ticks} place={y} at={LEFT - 6} side="left" across={[LEFT, width - 12]} />
+    <Marks ticks={chart.x.ticks} place={x} at={height - 19} side="below" />
     <path d="M{LEFT},12V{height - 34}H{width - 12}" class="draw-size" />
     <text x={width - 12} y={height - 4} text-anchor="end" class="draw-text">{shown(chart.x.label)}</text>
     <text x="4" y={height - 4} class="draw-text">{shown(chart.y.label)} ↑</text>

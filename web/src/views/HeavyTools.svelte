@@ -49,12 +49,18 @@
   const SECTIONS: [Section, string][] = [
     ["tool", "Tool"],
     ["settings", "The pass"],
-    ["asked", "The drawing asks"],
-    ["chain", "Each link may be off by"],
+    ["feature", "The drawing asks"],
+    ["holding", "Each link may be off by"],
   ];
   let opened = $state<{ title: string; why: string; steps: Schemas["StepOut"][] } | null>(null);
   const options = (name: string) =>
-    name === "holder" ? (choices.data?.holders ?? []) : name === "coolant" ? ["flood", "through", "dry"] : [];
+    name === "holder"
+      ? (choices.data?.holders ?? [])
+      : name === "coolant"
+        ? ["flood", "through", "dry"]
+        : name === "through"
+          ? ["true", "false"]
+          : [];
   const spindles = $derived((machines.data ?? []).map((m) => m.name));
 
   let filePicker: HTMLInputElement | undefined = $state();

@@ -10,6 +10,8 @@ import FaceGrooveMap from "./face_groove/Map.svelte";
 import FaceGrooveScene from "./face_groove/Scene.svelte";
 import GrooveMap from "./groove/Map.svelte";
 import GrooveScene from "./groove/Scene.svelte";
+import HeavyBoreMap from "./heavy_bore/Map.svelte";
+import HeavyBoreScene from "./heavy_bore/Scene.svelte";
 import MillHoleMap from "./mill_hole/Map.svelte";
 import MillHoleScene from "./mill_hole/Scene.svelte";
 import MillThreadMap from "./mill_thread/Map.svelte";
@@ -39,6 +41,7 @@ export const KINDS: Record<string, KindParts> = {
   "face groove": { Scene: FaceGrooveScene, Map: FaceGrooveMap },
   trepan: { Scene: TrepanScene, Map: TrepanMap },
   bore: { Scene: BoreScene, Map: TurnedMap },
+  "heavy bore": { Scene: HeavyBoreScene, Map: HeavyBoreMap },
   drill: { Scene: DrillScene, Map: DrillMap },
   "mill hole": { Scene: MillHoleScene, Map: MillHoleMap },
   "turn thread": { Scene: TurnThreadScene, Map: TurnThreadMap },

@@ -1,8 +1,9 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
   import { pulled } from "../../../lib/pointer";
+  import Marks from "../../../lib/Marks.svelte";
   import Panel from "../../../lib/Panel.svelte";
-  import { session, shown } from "../../../session.svelte";
+  import { shown } from "../../../session.svelte";
   import type { OperationBench } from "../../bench.svelte";
   import ScrubBar from "../ScrubBar.svelte";
   import { strokeKeys } from "../StrokeKeys";
@@ -91,11 +92,7 @@
         <text x={width - 12} y="15" text-anchor="end" class="draw-text"
           >clamp {shown(view.clamp)} below Ø{shown(view.scene_labels.clamp_diameter)}</text
         >
-        {#each view.diameter_axis.ticks as t (t.value)}
-          <text x={x(t.value)} y={floor + 15} text-anchor="middle" class="draw-text figure" font-size="12"
-            >{session.units === "inch" ? t.inch : t.metric}</text
-          >
-        {/each}
+        <Marks ticks={view.diameter_axis.ticks} place={x} at={floor + 15} side="below" />
         <text x={x(0)} y={floor + 15} text-anchor="middle" class="draw-text figure" font-size="12">0</text>
         <text x="30" y={height - 4} class="draw-text">{shown(view.diameter_axis.label)}</text>
         {#if view.break_off > 0}

@@ -2,10 +2,11 @@
   import { scaleLinear } from "d3-scale";
   import { labelOf } from "../../../lib/names";
   import { pulled } from "../../../lib/pointer";
-  import { session, shown } from "../../../session.svelte";
+  import { shown } from "../../../session.svelte";
   import type { OperationBench } from "../../bench.svelte";
   import { strokeKeys } from "../StrokeKeys";
-  import { pathOf, sparse, viewOf } from "../view";
+  import { pathOf, viewOf } from "../view";
+  import Marks from "../../../lib/Marks.svelte";
 
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(330);
@@ -21,7 +22,6 @@
   const now = $derived(view?.moments[bench.scrub.index]);
   const line = (points: number[][] | undefined, x: (v: number) => number) =>
     pathOf((points ?? []).map(([depth, value]) => [x(value!), y(depth!)]));
-  const tick = (t: { metric: string; inch: string }) => (session.units === "inch" ? t.inch : t.metric);
   const keys = $derived(strokeKeys(bench.scrub));
   const trace = $derived(bench.overlay);
 
@@ -148,16 +148,8 @@
       />
       <text x={LEFT + 4} y="14" class="draw-text">thrust {shown(view.scene_labels.thrust)}</text>
       <text x={middle + 6} y="14" class="draw-text">torque {shown(view.scene_labels.torque)}</text>
-      {#each sparse(view.thrust_axis.ticks, (t) => thrust(t.value)) as t (t.value)}
-        <text x={thrust(t.value)} y={height - 21} text-anchor="middle" class="draw-text figure" font-size="12"
-          >{tick(t)}</text
-        >
-      {/each}
-      {#each sparse(view.torque_axis.ticks, (t) => torque(t.value)) as t (t.value)}
-        <text x={torque(t.value)} y={height - 21} text-anchor="middle" class="draw-text figure" font-size="12"
-          >{tick(t)}</text
-        >
-      {/each}
+      <Marks ticks={view.thrust_axis.ticks} place={thrust} at={height - 21} side="below" />
+      <Marks ticks={view.torque_axis.ticks} place={torque} at={height - 21} side="below" />
       <text x={LEFT} y={height - 5} class="draw-text"
         >{shown(view.thrust_axis.label)}{trace ? " · thin: recorded, sharp" : ""}</text
       >

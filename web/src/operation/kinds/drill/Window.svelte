@@ -1,11 +1,12 @@
 <script lang="ts">
   import { scaleLog } from "d3-scale";
   import { api, ask } from "../../../api/client";
-  import { session, shown } from "../../../session.svelte";
+  import { shown } from "../../../session.svelte";
   import Offer from "../../../study/Offer.svelte";
   import { Study } from "../../../study/study.svelte";
   import type { OperationBench } from "../../bench.svelte";
-  import { pathOf, sparse } from "../view";
+  import { pathOf } from "../view";
+  import Marks from "../../../lib/Marks.svelte";
 
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(330);
@@ -17,7 +18,6 @@
   const found = $derived(study.answer);
   const x = $derived(scaleLog([found?.speed_axis.low ?? 1, found?.speed_axis.high ?? 2], [46, width - 10]));
   const y = $derived(scaleLog([found?.feed_axis.low ?? 1, found?.feed_axis.high ?? 2], [height - 34, 10]));
-  const tick = (t: { metric: string; inch: string }) => (session.units === "inch" ? t.inch : t.metric);
   const line = (points: number[][]) => pathOf(points.map(([speed, feed]) => [x(speed!), y(feed!)]));
   const LINES = ["", "6 3", "2 3", "8 3 2 3", "1 3", "10 3", "4 2 1 2", "3 1"];
 </script>
@@ -64,16 +64,8 @@
           <circle cx={x(gear[0]!)} cy={y(gear[1]!)} r="2.4" fill="var(--soft)" />
         {/each}
       </g>
-      {#each sparse(found.speed_axis.ticks, (t) => x(t.value)) as t (t.value)}
-        <text x={x(t.value)} y={height - 20} text-anchor="middle" class="draw-text figure" font-size="12"
-          >{tick(t)}</text
-        >
-      {/each}
-      {#each sparse(found.feed_axis.ticks, (t) => y(t.value), 14) as t (t.value)}
-        <text x="42" y={y(t.value) + 4} text-anchor="end" class="draw-text figure" font-size="12"
-          >{tick(t)}</text
-        >
-      {/each}
+      <Marks ticks={found.speed_axis.ticks} place={x} at={height - 20} side="below" />
+      <Marks ticks={found.feed_axis.ticks} place={y} at={42} side="left" />
       {#each found.named as name, k (k)}
         {@const right = x(name.at[0]!) > width * 0.55}
         <text

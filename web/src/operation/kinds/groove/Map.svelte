@@ -1,11 +1,12 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
+  import Marks from "../../../lib/Marks.svelte";
   import Panel from "../../../lib/Panel.svelte";
-  import { session, shown } from "../../../session.svelte";
+  import { shown } from "../../../session.svelte";
   import type { OperationBench } from "../../bench.svelte";
   import ScrubBar from "../ScrubBar.svelte";
   import { strokeKeys } from "../StrokeKeys";
-  import { numbersOf, sparse, viewOf } from "../view";
+  import { numbersOf, viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(330);
@@ -99,16 +100,13 @@
           class="draw-insert"
           fill-opacity="0.85"
         />
-        {#each sparse(view.across.ticks, (t) => x(t.value)) as t (t.value)}
-          <text x={x(t.value)} y={height - 17} text-anchor="middle" class="draw-text figure" font-size="12"
-            >{session.units === "inch" ? t.inch : t.metric}</text
-          >
-        {/each}
-        {#each sparse(view.deep.ticks, (t) => y(t.value), 12).filter((t) => y(t.value) < height - 34) as t (t.value)}
-          <text x="36" y={y(t.value) + 4} text-anchor="end" class="draw-text figure" font-size="12"
-            >{session.units === "inch" ? t.inch : t.metric}</text
-          >
-        {/each}
+        <Marks ticks={view.across.ticks} place={x} at={height - 17} side="below" />
+        <Marks
+          ticks={view.deep.ticks.filter((t) => y(t.value) < height - 34)}
+          place={y}
+          at={36}
+          side="left"
+        />
         <text x="30" y={height - 3} class="draw-text">{shown(view.across.label)}</text>
         <text x={width - 8} y={height - 3} text-anchor="end" class="draw-text"
           >{view.scene.where === "inside"

@@ -1,12 +1,13 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
+  import Marks from "../../../lib/Marks.svelte";
   import Panel from "../../../lib/Panel.svelte";
   import { pulled } from "../../../lib/pointer";
-  import { session, shown } from "../../../session.svelte";
+  import { shown } from "../../../session.svelte";
   import type { OperationBench } from "../../bench.svelte";
   import ScrubBar from "../ScrubBar.svelte";
   import { strokeKeys } from "../StrokeKeys";
-  import { pathOf, sparse, viewOf } from "../view";
+  import { pathOf, viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
   let width = $state(330);
@@ -17,7 +18,6 @@
   const high = $derived(view?.torque_axis.high ?? 1);
   const y = $derived(scaleLinear([-0.35 * high, high], [height - 34, 16]));
   const now = $derived(view?.moments[bench.scrub.index]);
-  const tick = (t: { metric: string; inch: string }) => (session.units === "inch" ? t.inch : t.metric);
   const line = $derived(pathOf((view?.torque ?? []).map(([a, b]) => [x(a!), y(b!)])));
   const at = $derived.by(() => {
     const points = view?.torque ?? [];
@@ -83,16 +83,8 @@
           >
         {/each}
         <path d={line} fill="none" stroke="var(--ink)" stroke-width="1.8" />
-        {#each sparse(view.torque_axis.ticks, (t) => y(t.value), 18) as t (t.value)}
-          <text x={LEFT - 5} y={y(t.value) + 4} text-anchor="end" class="draw-text figure" font-size="12"
-            >{tick(t)}</text
-          >
-        {/each}
-        {#each sparse(view.time_axis.ticks, (t) => x(t.value)) as t (t.value)}
-          <text x={x(t.value)} y={height - 20} text-anchor="middle" class="draw-text figure" font-size="12"
-            >{tick(t)}</text
-          >
-        {/each}
+        <Marks ticks={view.torque_axis.ticks} place={y} at={LEFT - 5} side="left" />
+        <Marks ticks={view.time_axis.ticks} place={x} at={height - 20} side="below" />
         <text x={LEFT} y="11" class="draw-text">{shown(view.torque_axis.label)}</text>
         <text x={width - 10} y={height - 5} text-anchor="end" class="draw-text"
           >{shown(view.time_axis.label)}</text

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
+  import Marks from "../../../lib/Marks.svelte";
   import Panel from "../../../lib/Panel.svelte";
-  import { session, shown } from "../../../session.svelte";
+  import { shown } from "../../../session.svelte";
   import type { OperationBench } from "../../bench.svelte";
   import { pathOf, viewOf } from "../view";
 
@@ -14,7 +15,6 @@
   );
   const y = $derived(scaleLinear([0, view?.torque_axis.high ?? 1], [height - 34, 14]));
   const line = (points: number[][] | undefined) => pathOf((points ?? []).map(([d, v]) => [x(d!), y(v!)]));
-  const tick = (t: { metric: string; inch: string }) => (session.units === "inch" ? t.inch : t.metric);
   const last = (points: number[][] | undefined) => points?.at(-1) ?? [0, 0];
 </script>
 
@@ -36,17 +36,8 @@
           ></defs
         >
         <rect x="50" y="14" width={width - 62} height={height - 48} fill="var(--paper)" />
-        {#each view.torque_axis.ticks as t (t.value)}
-          <line x1="50" x2={width - 12} y1={y(t.value)} y2={y(t.value)} stroke="var(--line)" />
-          <text x="46" y={y(t.value) + 4} text-anchor="end" class="draw-text figure" font-size="12"
-            >{tick(t)}</text
-          >
-        {/each}
-        {#each view.diameter_axis.ticks as t (t.value)}
-          <text x={x(t.value)} y={height - 19} text-anchor="middle" class="draw-text figure" font-size="12"
-            >{tick(t)}</text
-          >
-        {/each}
+        <Marks ticks={view.torque_axis.ticks} place={y} at={46} side="left" across={[50, width - 12]} />
+        <Marks ticks={view.diameter_axis.ticks} place={x} at={height - 19} side="below" />
         <g clip-path="url(#torque-field)">
           <path
             d={line(view.can)}

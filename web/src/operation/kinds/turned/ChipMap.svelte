@@ -1,5 +1,6 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
+  import Marks from "../../../lib/Marks.svelte";
   import Panel from "../../../lib/Panel.svelte";
   import { session } from "../../../session.svelte";
   import type { OperationBench } from "../../bench.svelte";
@@ -197,20 +198,14 @@
             fill={word.text === "breaks" ? "var(--safe)" : "var(--soft)"}>{word.text}</text
           >
         {/each}
-        {#each map.feed_ticks as t (t.value)}
-          <text
-            x={Math.min(x(t.value), width - 4 - 3.8 * tick(t).length)}
-            y={height - 16}
-            text-anchor="middle"
-            class="draw-text figure"
-            font-size="12">{tick(t)}</text
-          >
-        {/each}
-        {#each map.depth_ticks.filter((t) => y(t.value) > 12) as t (t.value)}
-          <text x={gutter - 4} y={y(t.value) + 4} text-anchor="end" class="draw-text figure" font-size="12"
-            >{tick(t)}</text
-          >
-        {/each}
+        <Marks
+          ticks={map.feed_ticks}
+          place={x}
+          at={height - 16}
+          side="below"
+          keep={(text) => width - 4 - 3.8 * text.length}
+        />
+        <Marks ticks={map.depth_ticks.filter((t) => y(t.value) > 12)} place={y} at={gutter - 4} side="left" />
         <text x={width - 8} y={height - 3} text-anchor="end" class="draw-text"
           >feed {session.units === "inch" ? "ipr" : "mm/rev"}</text
         >
