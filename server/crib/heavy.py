@@ -91,7 +91,7 @@ class HeavyKept(Schema):
     form: Form
 
 
-class HeavySolid(Plain):
+class SolidOut(Plain):
     name: str
     start: float
     end: float
@@ -153,7 +153,7 @@ class HeavyOut(Plain):
     results: list[ValueOut]
     limits: list[LimitOut]
     warnings: list[HeavyWarning]
-    solids: list[HeavySolid]
+    solids: list[SolidOut]
     steps: list[HeavyStep]
     face: float
     seat: float

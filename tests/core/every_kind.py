@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from tests.core.bores import BORE
+from tests.core.heavy import HEAVY
 from tests.core.holes import HOLE
 from tests.core.mills import SEAT
 from tests.core.slots import CUT_OFF, FACE, GROOVE, TREPAN
@@ -26,6 +27,7 @@ FACING: dict[str, Any] = {
     "feature": {"start_diameter": 57, "end_diameter": 0, "length": 2},
     "holding": {"free_length": 60},
 }
+HEAVY_BORE: dict[str, Any] = {**HEAVY, "tool": {"heavy_tool": HEAVY["tool"]["heavy_tool"]["name"]}}
 EVERY_KIND: dict[str, dict[str, Any]] = {
-    one["operation"]: one for one in (TURN, FACING, GROOVE, FACE, TREPAN, HOLE, SEAT, BORE, THREAD, TAP, MILL, CUT_OFF)
+    one["operation"]: one for one in (TURN, FACING, GROOVE, FACE, TREPAN, HOLE, SEAT, BORE, HEAVY_BORE, THREAD, TAP, MILL, CUT_OFF)
 }

@@ -9,7 +9,7 @@ from typing import Any
 import pytest
 
 from cutting.operations.registry import evaluate
-from tests.core.heavy import sheet_of
+from tests.core.heavy import heavy
 from tests.core.holes import hole
 from tests.core.mills import milled
 from tests.core.test_settling import REAM
@@ -39,13 +39,17 @@ MILLED: dict[str, dict[str, Any]] = {
 HEAVY: dict[str, tuple[str, dict[str, Any]]] = {
     "changer_mass": ("cup-tool-solid", {}),
     "changer_moment": ("cup-tool-solid", {}),
-    "changer_diameter": ("cup-tool", {"steps": {0: {"diameter": "260 H6"}}}),
+    "changer_diameter": ("cup-tool", {"steps": {0: {"diameter": "260 mm"}},
+                                      "feature": {"bores": "260 H6 x 14 / 120 H7 x 25 / 62 H6 x 24 at 69"}}),
+    "reaches": ("cup-tool", {"steps": {1: {"at": "242 mm"}}}),
+    "book_feed": ("cup-tool", {"settings": {"feed_per_rev": "0.6 mm/rev"}}),
+    "finish": ("cup-tool", {"feature": {"roughness": "0.4"}, "settings": {"feed_per_rev": "0.4 mm/rev"}}),
     "spindle_torque": ("cup-tool", {"material": "42CrMo4", "steps": {0: {"allowance": "24 mm"}},
                                     "settings": {"feed_per_rev": "0.5 mm/rev", "cutting_speed": "60 m/min"}}),
     "unbalance": ("cup-tool", {"tool": {"eccentricity": "200"}}),
     "resonance": ("cup-tool", {"settings": {"cutting_speed": "3000 m/min"}, "steps": {0: {"inserts": 6}}}),
     "cylindricity": ("cup-tool", {"material": "42CrMo4", "steps": {2: {"inserts": 1, "pads": 0, "allowance": "6 mm"}}}),
-    "coaxiality": ("cup-tool", {"asked": {"coaxiality": "0.005 mm"}}),
+    "coaxiality": ("cup-tool", {"feature": {"coaxiality": "0.005 mm"}}),
     "warmth": ("cup-tool", {"settings": {"temperature_known": "4"}}),
     "flow": ("cup-tool", {"steps": {2: {"outlets": 0}}}),
     "interface": ("cup-tool", {"tool": {"holder": "HSK-A63 flange"}, "segments": {2: {"start": "193 mm"}}}),
@@ -72,8 +76,8 @@ def test_a_mistake_in_a_milled_hole_is_caught(name: str) -> None:
 @pytest.mark.parametrize("name", sorted(HEAVY))
 def test_a_mistake_with_a_heavy_tool_is_caught(name: str) -> None:
     base, made = HEAVY[name]
-    assert name in alarms(sheet_of(base, **made))
-    assert name not in alarms(sheet_of())
+    assert name in alarms(evaluate(heavy(base, **made)))
+    assert name not in alarms(evaluate(heavy()))
 
 
 def test_a_point_leaves_its_cone() -> None:

@@ -81,7 +81,7 @@ def test_the_smallest_and_the_largest_hole_that_is_drilled(size: str, can_be: bo
 
 
 @pytest.mark.parametrize(
-    "kind", [kind for kind in EVERY_KIND if kind not in ("turn", "face", "bore")]
+    "kind", [kind for kind in EVERY_KIND if kind not in ("turn", "face", "bore", "heavy bore")]
 )  # their inserts are bought by the pack
 def test_a_dearer_tool_makes_a_dearer_piece(kind: str) -> None:
     setup = read_setup(EVERY_KIND[kind])

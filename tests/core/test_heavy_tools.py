@@ -8,20 +8,23 @@ from typing import Any
 
 import pytest
 
+from cutting.advice.contests import advise
 from cutting.doors.command_line import main
-from cutting.doors.json_form import SHIPPED
+from cutting.doors.heavy_tool_form import read_heavy_tool, written
+from cutting.doors.json_form import SHIPPED, read_request, read_setup
 from cutting.errors import CuttingError
-from cutting.machine.machines import find_machine
-from cutting.operations.holes.heavy_bore.form import read_heavy, written
-from cutting.operations.holes.heavy_bore.numbers import coaxialities, numbers, torque_over, zone
-from cutting.operations.holes.heavy_bore.setup import Chain
+from cutting.machine.machines import find_machine, machines
+from cutting.operations.holes.heavy_bore import rebuild
+from cutting.operations.holes.heavy_bore.numbers import coaxialities, torque_over, zone
+from cutting.operations.holes.heavy_bore.setup import BoringChain
 from cutting.tooling.heavy.solids import Segment, body_materials, mass_of
-from cutting.working import Silent
-from tests.core.heavy import EXAMPLES, form_of, heavy, numbers_of, sheet_of
+from cutting.workpiece.bores import read_bores, with_units
+from cutting.workpiece.bores import written as bores_written
+from tests.core.heavy import EXAMPLES, figure, form_of, heavy, limits_of, numbers_of
 
 
 @pytest.mark.parametrize(
-    ("why", "change", "figure", "sign"),
+    ("why", "change", "name", "sign"),
     [
         ("a thicker tube is heavier", {"segments": {1: {"inner": "70 mm"}}}, "mass", 1),
         ("and tilts more", {"segments": {1: {"inner": "70 mm"}}}, "moment", 1),
@@ -38,14 +41,22 @@ from tests.core.heavy import EXAMPLES, form_of, heavy, numbers_of, sheet_of
         ("a finer grade permits less", {"tool": {"balance_grade": "2.5"}}, "permissible", -1),
         ("more allowance is more torque", {"steps": {0: {"allowance": "1.2 mm"}}}, "torque", 1),
         ("more feed is more torque", {"settings": {"feed_per_rev": "0.3 mm/rev"}}, "torque", 1),
-        ("and a shorter pass", {"settings": {"feed_per_rev": "0.3 mm/rev"}}, "cut_seconds", -1),
-        ("steps one after the other ask for less at once", {"steps": {0: {"enters": "70 mm"}}}, "torque", -1),
-        ("worse steps of a tool are a wider zone", {"chain": {"steps": "0.006 mm"}}, "coaxiality", 1),
-        ("wider outlets take the pressure away", {"steps": {0: {"outlet_diameter": "4 mm"}}}, "pressure", -1),
+        ("and a shorter pass", {"settings": {"feed_per_rev": "0.3 mm/rev"}}, "engaged_time", -1),
+        ("more edges share the chip", {"steps": {1: {"inserts": 4}}}, "edge_price", 1),
+        ("worse steps of a tool are a wider zone", {"tool": {"between_steps": "0.006 mm"}}, "coaxiality", 1),
+        ("wider outlets leave less for the others", {"steps": {0: {"outlet_diameter": "4 mm"}}}, "wanting", 1),
+        ("a smaller corner marks deeper", {"steps": {2: {"nose_radius": "0.4 mm"}}}, "roughness", 1),
+        ("a dearer insert is a dearer piece", {"tool": {"insert_price": "40"}}, "operation_cost", 1),
+        ("faster edges last less", {"settings": {"cutting_speed": "700 m/min"}}, "median_parts", -1),
+        ("a tool that comes slowly up to speed takes longer", {"segments": {2: {"arms": 12}}}, "chip_to_chip", 1),
     ],
 )
-def test_what_a_change_must_do(why: str, change: dict[str, Any], figure: str, sign: int) -> None:
-    assert sign * (getattr(numbers_of(**change), figure) - getattr(numbers_of(), figure)) > 1e-9, why
+def test_what_a_change_must_do(why: str, change: dict[str, Any], name: str, sign: int) -> None:
+    def of(**sections: Any) -> float:
+        x = numbers_of(**sections)
+        return -float(x.flow[1]) if name == "wanting" else figure(x, name)
+
+    assert sign * (of(**change) - of()) > 1e-9, why
 
 
 @pytest.mark.parametrize("seed", range(20))
@@ -68,87 +79,155 @@ def test_segments_weigh_what_the_whole_weighs(seed: int) -> None:
 
 
 def test_what_is_cut_together_adds_up() -> None:
+    """Seat 14, bore 25 and bearing 24 long end together: by hand, when the seat begins the two others are in the cut."""
     x = numbers_of()
-    alone = {one.step.name: one.torque for one in x.steps}
-    stroke, over = torque_over(x.steps)
-    assert over[0] == pytest.approx(alone["bearing"])
-    assert over.max() == pytest.approx(alone["seat"] + alone["bore"])
-    assert stroke[-1] == pytest.approx(74.0)
-    assert all(
-        one.torque == pytest.approx(one.cutting_force * (one.step.diameter.nominal - one.step.allowance / 2) / 2000) for one in x.steps
-    )
+    seat, bore, bearing = x.step_torque
+    assert list(x.enters) == pytest.approx([11.0, 0.0, 0.0])  # edges at 218, 243 and 298: the last runs 1 mm out of its bore
+    stroke, over = torque_over(x)
+    assert over[0] == pytest.approx(bore + bearing)
+    assert float(x.torque[0]) == over.max() == pytest.approx(seat + bore + bearing)
+    assert stroke[-1] == pytest.approx(25.0)
+    for step, bored, cuts, torque in zip(x.setup.steps, x.setup.feature.bores, x.cutting_force, x.step_torque, strict=True):
+        assert torque == pytest.approx(cuts * (bored.diameter.nominal - step.allowance / 2) / 2000)
+    apart = numbers_of(feature={"bores": "200 H6 x 14 / 120 H7 x 10 at 29 / 62 H6 x 2 at 91"})
+    assert float(apart.torque[0]) < seat + bore + bearing
+
+
+def test_steps_that_do_not_stand_as_the_floors_lie_end_short() -> None:
+    assert not limits_of()["reaches"].broken
+    moved = limits_of(steps={1: {"at": "242 mm"}})["reaches"]
+    assert moved.broken
+    assert moved.value == pytest.approx(1.0)
+    assert "Ø120" in moved.label
+    beyond = numbers_of(steps={2: {"at": "301 mm"}})  # through: it runs out further
+    assert float(beyond.short.max()) == pytest.approx(0.0)
 
 
 def test_edges_in_pairs_hold_each_other() -> None:
     """Common practice: one edge alone pushes the tool aside, several cancel most of it, pads carry the rest."""
-    forms = {count: numbers_of(steps={1: {"inserts": count}}).steps[1].cylindricity for count in (1, 2, 4)}
+    forms = {count: float(numbers_of(steps={1: {"inserts": count}}).cylindricity[1]) for count in (1, 2, 4)}
     assert forms[1] > 1.4 * forms[2]
     assert forms[2] > forms[4]
-    padded = numbers_of(steps={1: {"pads": 3}}).steps[1]
-    assert padded.cylindricity < forms[2]
+    assert float(numbers_of(steps={1: {"pads": 3}}).cylindricity[1]) < forms[2]
 
 
 def test_warmth_is_set_off() -> None:
     """At 20 °C the target; warmer by what the part will shrink, so that back at 20 °C it is the target again."""
-    cold, warm = (numbers_of(settings={"temperature": t}).steps[0] for t in ("20", "30"))
-    assert cold.growth == 0
-    assert cold.set_to == pytest.approx(200.0145)
-    assert warm.set_to - warm.growth == pytest.approx(cold.set_to, abs=1e-4)
-    unsure = {one.name: one for one in sheet_of(settings={"temperature_known": "3"}).limits}["warmth"]
-    assert unsure.broken
+    cold, warm = (numbers_of(settings={"temperature": t}) for t in ("20", "30"))
+    assert not cold.grown.any()
+    assert float(cold.set_to[0]) == pytest.approx(200.0145)
+    assert float(warm.set_to[0] - warm.grown[0]) == pytest.approx(float(cold.set_to[0]), abs=1e-4)
+    assert limits_of(settings={"temperature_known": "3"})["warmth"].broken
 
 
 def test_links_of_a_chain_add_as_squares() -> None:
-    assert zone(0.003, 0.004) == pytest.approx(0.010)
-    one, two, apart = (wide for _, wide in coaxialities(Chain()))
+    assert float(zone(0.003, 0.004)) == pytest.approx(0.010)
+    one, two, apart = (wide for _, wide in coaxialities(0.003, BoringChain()))
     assert one < two < apart
-    wide = sheet_of(asked={"coaxiality": "0.005 mm"})
-    assert not wide.feasible
-    assert [row.fits for row in sheet_of().chains] == [True, True, False]
-    assert sheet_of().chains[1].more_seconds > 4.0
+    assert limits_of(feature={"coaxiality": "0.005 mm"})["coaxiality"].broken
+    ways = rebuild.ways(heavy())
+    assert [row.fits for row in ways] == [True, True, False]
+    assert ways[1].more_seconds > 4.0
 
 
-def test_the_remedies_are_tools_that_were_run() -> None:
-    found = {one.text: one for one in sheet_of("cup-tool-solid").remedies}
+def rebuilt(name: str, **sections: Any) -> dict[str, rebuild.Rebuilt]:
+    return {one.text: one for one in rebuild.rebuilt(heavy(name, **sections), machines())}
+
+
+def test_the_rebuilt_are_tools_that_were_run() -> None:
+    found = rebuilt("cup-tool-solid")
     assert not found["body of aluminium"].broken
-    assert found["body of printed steel"].x.moment < 0.6 * sheet_of("cup-tool-solid").x.moment
-    assert found["bodies bored to tubes"].x.mass < 16
-    assert found["a seventh shorter"].x.moment < sheet_of("cup-tool-solid").x.moment
+    before = figure(numbers_of("cup-tool-solid"), "moment")
+    assert found["body of printed steel"].moment < 0.6 * before
+    assert found["bodies bored to tubes"].setup.heavy_tool.whole.mass < 16
+    assert found["a seventh shorter"].moment < before
     assert "two tools: this one without its widest step" in found
     split = found["two tools: this one for its widest step alone"]
     assert split.coaxiality > found["body of aluminium"].coaxiality
     for one in found.values():  # taking it gives what it said
-        form = form_of("cup-tool-solid") | {name: written(one.setup)[name] for name in ("segments", "steps", "machine")}
-        form["tool"] = form["tool"] | {"holder": written(one.setup)["holder"]}
-        again = numbers(read_heavy(form), Silent())
-        assert (again.mass, again.moment) == pytest.approx((one.x.mass, one.x.moment), rel=1e-4)
-    arms = {one.text: one for one in sheet_of().remedies}["hollow arms"]
-    assert arms.x.moment < sheet_of().x.moment
-    small = sheet_of(machine="machining centre", tool={"holder": "BT40 flange"}, segments={2: {"start": "202 mm"}})
-    assert not small.feasible
-    assert any("on horizontal centre" in one.text for one in sheet_of(machine="machining centre").remedies)
+        again = read_heavy_tool(written(one.setup.heavy_tool))
+        assert (again.whole.mass, again.whole.lever) == pytest.approx(
+            (one.setup.heavy_tool.whole.mass, one.setup.heavy_tool.whole.lever), rel=1e-4
+        )
+    assert rebuilt("cup-tool")["hollow arms"].moment < figure(numbers_of(), "moment")
+    small = {"machine": "machining centre", "tool": {"holder": "BT40 flange"}, "segments": {2: {"start": "202 mm"}}}
+    assert any(one.broken for one in limits_of(**small, settings={"coolant": "flood"}).values())
+    assert any("on horizontal centre" in text for text in rebuilt("cup-tool", machine="machining centre", settings={"coolant": "flood"}))
+
+
+def test_the_changer_names_who_carries_it() -> None:
+    carried = {one.machine: one for one in rebuild.carriers(heavy(), machines())}
+    assert carried["horizontal centre"].carries
+    assert any("takes BT40" in why for why in carried["machining centre"].why)
+
+
+def test_the_crib_is_ranked_for_the_bores() -> None:
+    """What the changer does not carry is a near miss with its numbers; a tool without the steps is none at all."""
+    asked = {name: value for name, value in form_of().items() if name not in ("tool", "settings")}
+    found = advise(*read_request(asked))
+    assert [row.edge for row in found.candidates] == ["Cup tool, hollow arms", "Cup tool, arms"]
+    assert [row.edge for row in found.nearly] == ["Cup tool, solid steel"]
+    assert found.nearly[0].miss
+    other = advise(*read_request(asked | {"feature": {"bores": "201 H6 x 14 / 120 H7 x 25"}}))
+    assert not other.candidates
+    assert {one.name for one in other.refused} == {"steps"}
+
+
+@pytest.mark.parametrize(
+    ("line", "said"),
+    [
+        ("200 H6", "is no size with a length"),
+        ("200 H6 x 14 / 210 x 20", "not below"),
+        ("200 H6 x 14 / 120 x 20 at 5", "inside the one before"),
+        ("2 x 14", "outside 5 to 1500"),
+        (" / ".join(f"{200 - k} x 1" for k in range(9)), "outside 1 to 8"),
+        ("200 H6 x 0", "outside 0.1"),
+    ],
+)
+def test_bores_that_cannot_be_are_refused_by_their_number(line: str, said: str) -> None:
+    with pytest.raises(CuttingError, match=said) as refused:
+        read_bores(line)
+    assert refused.value.field == "feature.bores"
+
+
+def test_bores_are_written_as_they_are_read() -> None:
+    for line in ("200 H6 x 14 / 120 +0.03/0 x 25 / 62 x 24 at 69", "50 x 10"):
+        first, again = read_bores(line), read_bores(bores_written(read_bores(line)))
+        assert [(one.near, one.far, one.diameter.tolerance) for one in again] == [
+            (one.near, one.far, one.diameter.tolerance) for one in first
+        ]
+    inch = read_bores(with_units("4 H7 x 1.5 / 2 H7 x 1 at 2", "inch"))
+    assert [(one.diameter.nominal, one.near, one.far) for one in inch] == [
+        pytest.approx((4 * 25.4, 0, 38.1)), pytest.approx((50.8, 50.8, 76.2)),
+    ]  # fmt: skip
 
 
 @pytest.mark.parametrize(
     ("change", "field"),
     [
-        ({"segments": {1: {"inner": "96 mm"}}}, "segments.1.inner"),
-        ({"segments": {1: {"length": "0"}}}, "segments.1.length"),
-        ({"segments": {1: {"material": "cheese"}}}, "segments.1.material"),
-        ({"segments": {1: {"start": "90 mm"}}}, "segments.1"),
-        ({"segments": {4: {"outer": "30 mm", "inner": "10 mm"}}}, "segments.4"),
-        ({"segments": {2: {"width": "0"}}}, "segments.2.width"),
-        ({"segments": {2: {"arms": 99}}}, "segments.2.arms"),
-        ({"segments": {0: {"share": "2"}}}, "segments.0.share"),
-        ({"steps": {0: {"diameter": "wide"}}}, "steps.0.diameter"),
-        ({"steps": {1: {"at": "900 mm"}}}, "steps.1.at"),
-        ({"steps": {1: {"inserts": 0}}}, "steps.1.inserts"),
-        ({"steps": {1: {"colour": "red"}}}, "steps.1.colour"),
-        ({"tool": {"holder": "rope"}}, "tool.holder"),
-        ({"tool": {"balance_grade": "0"}}, "tool.balance_grade"),
+        ({"segments": {1: {"inner": "96 mm"}}}, "tool.heavy_tool.segments.1.inner"),
+        ({"segments": {1: {"length": "0"}}}, "tool.heavy_tool.segments.1.length"),
+        ({"segments": {1: {"material": "cheese"}}}, "tool.heavy_tool.segments.1.material"),
+        ({"segments": {1: {"start": "90 mm"}}}, "tool.heavy_tool.segments.1"),
+        ({"segments": {4: {"outer": "30 mm", "inner": "10 mm"}}}, "tool.heavy_tool.segments.4"),
+        ({"segments": {2: {"width": "0"}}}, "tool.heavy_tool.segments.2.width"),
+        ({"segments": {2: {"arms": 99}}}, "tool.heavy_tool.segments.2.arms"),
+        ({"segments": {0: {"share": "2"}}}, "tool.heavy_tool.segments.0.share"),
+        ({"steps": {0: {"diameter": "wide"}}}, "tool.heavy_tool.steps.0.diameter"),
+        ({"steps": {0: {"diameter": "120 mm"}}}, "tool.heavy_tool.steps.1.diameter"),
+        ({"steps": {1: {"at": "900 mm"}}}, "tool.heavy_tool.steps.1.at"),
+        ({"steps": {1: {"inserts": 0}}}, "tool.heavy_tool.steps.1.inserts"),
+        ({"steps": {1: {"allowance": "0"}}}, "tool.heavy_tool.steps.1.allowance"),
+        ({"steps": {1: {"colour": "red"}}}, "tool.heavy_tool.steps.1.colour"),
+        ({"tool": {"holder": "rope"}}, "tool.heavy_tool.holder"),
+        ({"tool": {"grade": "butter"}}, "tool.heavy_tool.grade"),
+        ({"tool": {"balance_grade": "0"}}, "tool.heavy_tool.balance_grade"),
+        ({"feature": {"bores": "200 H6 x 14 / 120 H7 x 25"}}, "tool.heavy_tool"),
+        ({"feature": {"bores": "200 H6 x 14 / 121 H7 x 25 / 62 H6 x 24 at 69"}}, "tool.heavy_tool"),
         ({"machine": "two-axis lathe"}, "machine"),
         ({"settings": {"coolant": "tea"}}, "settings.coolant"),
         ({"settings": {"temperature": "400"}}, "settings.temperature"),
+        ({"holding": {"axis": "9 mm"}}, "holding.axis"),
         ({"material": "wood"}, "material"),
         ({"units": "feet"}, "units"),
     ],
@@ -160,15 +239,16 @@ def test_what_cannot_be_is_refused_by_field(change: dict[str, Any], field: str) 
 
 
 def test_an_empty_tool_and_one_of_arms_alone() -> None:
+    whole = form_of()["tool"]["heavy_tool"]
     for section in ("segments", "steps"):
         with pytest.raises(CuttingError) as refused:
-            read_heavy(form_of() | {section: []})
-        assert refused.value.field == section
+            read_heavy_tool(whole | {section: []})
+        assert refused.value.field == f"tool.{section}"
     with pytest.raises(CuttingError, match="carries"):
-        read_heavy(form_of() | {"segments": [form_of()["segments"][2]]})
+        read_heavy_tool(whole | {"segments": [whole["segments"][2]]})
     with pytest.raises(CuttingError) as refused:
-        read_heavy(form_of() | {"steps": [form_of()["steps"][0]] * 30})
-    assert refused.value.field == "steps"
+        read_heavy_tool(whole | {"steps": [whole["steps"][0]] * 30})
+    assert refused.value.field == "tool.steps"
 
 
 def test_it_is_solved_at_the_command_line(capsys: pytest.CaptureFixture[str]) -> None:
@@ -181,22 +261,14 @@ def test_it_is_solved_at_the_command_line(capsys: pytest.CaptureFixture[str]) ->
 def test_inches_mean_the_same() -> None:
     inch = form_of()
     inch["units"] = "inch"
-    inch["segments"][1]["length"] = f"{174 / 25.4:.6f}"
-    for step in inch["steps"]:
-        step["diameter"] = step["diameter"].replace(" H", " mm H")
-    assert numbers(read_heavy(inch), Silent()).mass == pytest.approx(numbers_of().mass, rel=1e-5)
-    assert heavy().tool.length == pytest.approx(303.0)
-
-
-@pytest.mark.parametrize("settings", ["fast", [1], 3])
-def test_settings_that_are_no_object_are_refused_by_name(settings: Any) -> None:
-    with pytest.raises(CuttingError) as refused:
-        read_heavy({**form_of(), "settings": settings})
-    assert refused.value.field == "settings"
+    inch["tool"]["heavy_tool"]["segments"][1]["length"] = f"{174 / 25.4:.6f}"
+    inch["feature"]["bores"] = "200 mm H6 x 14 mm / 120 mm H7 x 25 mm / 62 mm H6 x 24 mm at 69 mm"
+    assert read_setup(inch).heavy_tool.whole.mass == pytest.approx(heavy().heavy_tool.whole.mass, rel=1e-5)
+    assert heavy().heavy_tool.length == pytest.approx(303.0)
 
 
 def test_a_machine_without_flood_bores_heavy_work_too() -> None:
     form = form_of()
     dry = replace(SHIPPED, machine=lambda name: replace(find_machine(name), coolant=(("dry", 0.0),)))
     untold = {name: value for name, value in form["settings"].items() if name != "coolant"}
-    assert read_heavy({**form, "settings": untold}, dry).settings.coolant == "dry"
+    assert read_setup({**form, "settings": untold}, dry).settings.coolant == "dry"

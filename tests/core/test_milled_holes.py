@@ -144,10 +144,10 @@ def test_the_map_says_what_the_limits_say() -> None:
     setup = milled()
     found = explore(setup)
     for feed, pitch in ((5, 10), (20, 30), (40, 5)):
-        here = milled(settings={"feed_per_tooth": f"{found.feeds[feed]} mm/z", "pitch": f"{found.pitches[pitch]} mm"})
-        closest = max(one.utilisation for one in evaluate(here).limits if one.name in {edge.rule.name for edge in found.edges})
+        here = milled(settings={"feed_per_tooth": f"{found.across[feed]} mm/z", "pitch": f"{found.up[pitch]} mm"})
+        closest = max(one.utilisation for one in evaluate(here).limits if one.name in {edge.name for edge in found.edges})
         assert closest <= found.worst[pitch, feed] + 1e-9
-    assert {edge.rule.name for edge in found.edges} >= {"book_feed", "minimum_chip", "ramp"}
+    assert {edge.name for edge in found.edges} >= {"book_feed", "minimum_chip", "ramp"}
     assert explore(milled(**PLUNGE)).edges == ()
 
 

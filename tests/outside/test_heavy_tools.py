@@ -9,12 +9,15 @@ import pytest
 from Pynite import FEModel3D
 from scipy.integrate import quad
 
+from cutting.machine.machines import machines
 from cutting.mechanics import rotor
+from cutting.operations.holes.heavy_bore.rebuild import carriers
+from cutting.operations.registry import evaluate_quickly
 from cutting.sizing.warmth import growth
 from cutting.tooling.heavy.bending import BodyBending
 from cutting.tooling.heavy.solids import Lump, Segment, body_material, mass_of
 from cutting.workpiece.fits import tolerance_grade
-from tests.core.heavy import numbers_of, sheet_of
+from tests.core.heavy import heavy, limits_of, numbers_of
 
 STEEL, CARBIDE = (body_material(name, "") for name in ("steel", "carbide"))
 
@@ -26,18 +29,17 @@ def rod(diameter: float, long: float, metal=STEEL, bore: float = 0.0, start: flo
 @pytest.mark.parametrize(("name", "mass", "moment", "lever"), [("cup-tool", 10.5, 13.0, 126), ("cup-tool-light", 9.5, 11.0, 118)])
 def test_what_such_tools_weigh(name: str, mass: float, moment: float, lever: float) -> None:
     """Common practice, no source: 10.5 kg with 13 N·m, 9.5 kg with 11 N·m, of plausible solids."""
-    x = numbers_of(name)
-    assert (x.mass, x.moment, x.lever) == pytest.approx((mass, moment, lever), rel=0.02)
-    assert sheet_of(name).feasible
+    whole = heavy(name).heavy_tool.whole
+    assert (whole.mass, float(numbers_of(name).moment[0]), whole.lever) == pytest.approx((mass, moment, lever), rel=0.02)
+    assert evaluate_quickly(heavy(name)).feasible
 
 
 def test_the_same_in_solid_steel_falls_out_of_the_changer() -> None:
     """Common practice, no source: 20 to 25 kg, which a gripper of 10 to 15 N·m does not hold."""
-    found = sheet_of("cup-tool-solid")
-    assert 20 <= found.x.mass <= 25
-    broken = {one.name for one in found.limits if one.broken}
-    assert {"changer_mass", "changer_moment"} <= broken
-    assert not any(one.carries for one in found.carriers)
+    setup = heavy("cup-tool-solid")
+    assert 20 <= setup.heavy_tool.whole.mass <= 25
+    assert {"changer_mass", "changer_moment"} <= {name for name, one in limits_of("cup-tool-solid").items() if one.broken}
+    assert not any(one.carries for one in carriers(setup, machines()))
 
 
 @pytest.mark.parametrize(("mass", "lever", "moment"), [(10.5, 126.0, 13.0), (9.5, 118.0, 11.0), (1.0, 1000.0, 9.81)])
@@ -129,7 +131,7 @@ def test_a_warm_bore_in_aluminium() -> None:
     """ISO 1 and ISO 286: Ø200 grows 48 µm for 10 K (α 23.8), its IT6 is 29 µm."""
     assert 1000 * float(growth(200.0, 23.8, 30.0)) == pytest.approx(47.6, abs=0.5)
     assert 1000 * tolerance_grade(200.0, 6) == pytest.approx(29.0)
-    said = sheet_of(settings={"temperature": "34"})
+    said = evaluate_quickly(heavy(settings={"temperature": "34"}))
     assert any(one.name == "warm" for one in said.warnings)
 
 
@@ -154,9 +156,9 @@ def test_between_its_nodes_it_bends_as_a_cantilever(pushed: float, seen: float) 
 def test_a_pass_and_a_change_take_their_time() -> None:
     """Groover: T = L/(f·n); chip to chip is the changer, and the spindle down and up."""
     x = numbers_of()
-    way = 60.0 + 14.0  # until the seat is cut
-    assert x.cut_seconds == pytest.approx(60 * way / (0.2 * x.spindle_speed), rel=0.03)
-    assert x.chip_to_chip == pytest.approx(4.0 + 2 * x.spin_up)
+    way = 25.0 + 2.0  # the bore's length and the run-in
+    assert float(x.engaged_time[0]) == pytest.approx(60 * way / (0.2 * float(x.spindle_speed[0])), rel=0.01)
+    assert float(x.chip_to_chip[0]) == pytest.approx(4.0 + 2 * float(x.spin_up[0]))
 
 
 def test_what_pushes_a_step_aside() -> None:
@@ -164,7 +166,7 @@ def test_what_pushes_a_step_aside() -> None:
     moved = {}
     for edges in (1, 2):
         x = numbers_of(steps={1: {"inserts": edges}})
-        one = x.steps[1]
-        moved[edges] = one.moved / x.setup.tool.bending.given(one.cutting_force, one.step.at, one.step.at)
+        at = x.setup.steps[1].at
+        moved[edges] = float(x.moved[1]) / x.setup.heavy_tool.bending.given(float(x.cutting_force[1]), at, at)
     assert 0.25 < moved[1] < 0.5
     assert 0.05 < moved[2] / moved[1] < 0.15

@@ -30,12 +30,16 @@ class LimitLine:
 
 @dataclass(frozen=True)
 class LimitMap:
-    """Two settings over each other: values `across` and `up`, the limits' lines, the sound field, and where the set-up stands."""
+    """Two settings over each other: values `across` and `up`, the limits' lines, the sound field, and where the set-up stands.
+
+    `worst` is the closest limit's utilisation, (up, across).
+    """
 
     across: Array
     up: Array
     edges: tuple[LimitLine, ...]
     sound: tuple[Rectangle, ...]
+    worst: Array
     at: tuple[float, float]
 
 
@@ -73,4 +77,4 @@ def limit_map(rules: Sequence[Rule[Any]], x: Any, across: Array, up: Array, at: 
         if drawn and used.min() < 1.0 < used.max() and (lines := contour(across, up, used)):
             edges.append(LimitLine(rule.name, rule.label.split(",")[0], lines))
     sound = rectangles(worst <= 1.0 + TOUCHING, borders(across), borders(up)) if drawn else ()
-    return LimitMap(across, up, tuple(edges), sound, at)
+    return LimitMap(across, up, tuple(edges), sound, worst, at)

@@ -4028,10 +4028,11 @@ export interface components {
                 [key: string]: components["schemas"]["DisplayOut"];
             };
         };
-        /** HeavySolid */
+        /**
+         * HeavySolid
+         * @description One solid of the tool, mm from the gripper.
+         */
         HeavySolid: {
-            /** Name */
-            name: string;
             /** Start */
             start: number;
             /** End */
@@ -4044,7 +4045,6 @@ export interface components {
             arms: number;
             /** Share */
             share: number;
-            mass: components["schemas"]["DisplayOut"];
         };
         /** KerfLine */
         KerfLine: {
@@ -6273,7 +6273,7 @@ export interface components {
             /** Warnings */
             warnings: components["schemas"]["HeavyWarning"][];
             /** Solids */
-            solids: components["schemas"]["HeavySolid"][];
+            solids: components["schemas"]["SolidOut"][];
             /** Steps */
             steps: components["schemas"]["HeavyStep"][];
             /** Face */
@@ -6346,6 +6346,24 @@ export interface components {
             severity: string;
             /** Danger */
             danger: boolean;
+        };
+        /** SolidOut */
+        SolidOut: {
+            /** Name */
+            name: string;
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
+            /** Outer */
+            outer: number;
+            /** Inner */
+            inner: number;
+            /** Arms */
+            arms: number;
+            /** Share */
+            share: number;
+            mass: components["schemas"]["DisplayOut"];
         };
         /** HeavySaveIn */
         HeavySaveIn: {

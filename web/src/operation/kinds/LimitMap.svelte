@@ -27,7 +27,9 @@
   const x = $derived(scaleLinear([0, across.high], [50, width - 12]));
   const y = $derived(scaleLinear([0, up.high], [height - 34, 10]));
   const lines = $derived(
-    map.edges.map((edge) => edge.lines.map((line) => line.map(([a, b]) => [x(a!), y(b!)] as [number, number]))),
+    map.edges.map((edge) =>
+      edge.lines.map((line) => line.map(([a, b]) => [x(a!), y(b!)] as [number, number])),
+    ),
   );
   const labelled = $derived.by(() => {
     const [a, b] = [x(map.at[0]!), y(map.at[1]!)];
