@@ -15,6 +15,7 @@ from cutting.errors import CuttingError
 from cutting.operations.frame.fields import Field
 from cutting.operations.registry import KINDS, explore, relax, with_remedies
 from cutting.quantities import display, refuse_long
+from cutting.studies.registry import studies_of
 from server.crib.assemblies import set_up_on
 from server.errors import Refusal
 from server.jobs import actions, operation_schemas, schemas
@@ -65,7 +66,7 @@ def list_kinds(request: HttpRequest) -> list[dict[str, Any]]:
             "name": kind.name,
             "title": kind.title,
             "shape": kind.shape,
-            "studies": list(kind.studies),
+            "studies": [one.name for one in studies_of(kind.name)],
             **{
                 section: [_field(one) for one in getattr(kind.fields, section) if one.asked]
                 for section in ("feature", "settings", "holding")

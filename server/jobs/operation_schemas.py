@@ -102,10 +102,17 @@ class DismissIn(Schema):
     risk: str = Field(min_length=1, max_length=40)
 
 
-class NotHereOut(Plain):
-    """A study that does not apply to this kind of operation, and why."""
+class StudyNameOut(Plain):
+    """A sheet of the operation: its name, its words on the menu, the key that opens it."""
 
     name: str
+    title: str
+    key: str
+
+
+class NotHereOut(StudyNameOut):
+    """A sheet of other operations, and why it is not one of this."""
+
     why: Sentence
 
 
@@ -155,7 +162,7 @@ class EvaluationOut(Plain):
     feasible: bool
     results: dict[str, ValueOut]
     headline: list[str]
-    studies: list[str]
+    studies: list[StudyNameOut]
     not_here: list[NotHereOut]
     limits: list[LimitOut]
     passes: list[PassOut]

@@ -16,6 +16,7 @@ from cutting.operations.registry import kind_of
 from cutting.process.outline import OutlineStage
 from cutting.quantities import Display, display, write
 from cutting.quantities.kinds import KINDS
+from cutting.studies.registry import elsewhere, studies_of
 from cutting.workpiece.solid import Corner
 from server.jobs.kinds import VIEWERS
 from server.jobs.kinds.view import Shown, chip_out
@@ -41,8 +42,8 @@ def evaluation(
         "operation": setup.operation,
         **{name: plain(getattr(outcome, name)) for name in ("results", "limits", "warnings")},
         "headline": [name for name in kind.headline if name in outcome.results],
-        "studies": list(kind.studies),
-        "not_here": [{"name": name, "why": why} for name, why in kind.not_here],
+        "studies": [{"name": one.name, "title": one.title, "key": one.key} for one in studies_of(kind.name)],
+        "not_here": [{"name": one.name, "title": one.title, "key": one.key, "why": why} for one, why in elsewhere(kind.name)],
         "chip": chip_out(outcome.chip),
         "feasible": outcome.feasible,
         "passes": [

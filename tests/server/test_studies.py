@@ -11,7 +11,7 @@ import pytest
 from pydantic import TypeAdapter
 from pypdf import PdfReader
 
-from cutting.operations.registry import kind_of
+from cutting.studies.registry import STUDIES as REGISTERED
 from server.jobs import study_schemas as out
 from server.jobs.demo import DEMO_JOBS
 from tests.server.conftest import Api
@@ -42,7 +42,7 @@ def ask(who: Api, job: int, operation: str, study: str, **tried: Any) -> Any:
 def test_every_study_of_every_demo_operation_is_as_documented(engineer: Api, job_id: JobId, job: str, study: str) -> None:
     identity = job_id(job)
     for row in engineer.get(f"/api/jobs/{identity}").json()["document"]["operations"]:
-        if SHORT.get(study, study) not in kind_of(row["operation"]).studies:  # refused by name: it belongs to other kinds
+        if row["operation"] not in REGISTERED[SHORT.get(study, study)].kinds:  # refused by name: it belongs to other kinds
             answer = engineer.post(f"/api/jobs/{identity}/operations/{row['id']}/{study}", {})
             assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, "operation")
             continue

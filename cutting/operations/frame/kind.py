@@ -38,8 +38,7 @@ class Kind:
     a set-up asks for in a field, `ranked` those that
     a ranking finds beside speed and feed,
     for which `neutral` values stand in,
-    `studies` the sheets that belong to it, `not_here` those of other kinds with the reason why they do not. `path` tells how the tool goes,
-    from the numbers of one set-up and the part in front of it (None: nobody said). `removes` is what a
+    `path` tells how the tool goes, from the numbers of one set-up and the part in front of it (None: nobody said). `removes` is what a
     feature takes away from the part, `settles` what the part in front of it settles of the entries that are not given, `runs_on` the
     spindle that a new one takes by its entries (blank: the first), `area` the corners of what goes in half section, for drawings;
     `stiffness` that of the part at the cut [N/µm]. What is `risky` is told what the part is worth when it begins.
@@ -52,7 +51,6 @@ class Kind:
     fields: Fields
     nudged: tuple[Nudged, ...]
     headline: tuple[str, ...]
-    studies: tuple[str, ...]
     roles: tuple[Role, ...]
     gather: Callable[[Parts, str], Stock]
     build: Callable[[Base, Mapping[str, Any], dict[str, dict[str, Any]]], Any]
@@ -71,7 +69,6 @@ class Kind:
     neutral: tuple[tuple[str, float], ...] = (("cutting_speed", 100.0), ("feed_per_rev", 0.05))
     shape: str = ""
     risky: bool = False
-    not_here: tuple[tuple[str, str], ...] = ()
 
     def kinds_for(self, role: Role, feature: dict[str, Any]) -> tuple[str, ...]:
         """The kinds of tool in the crib that may play a role for a feature as it was entered."""

@@ -5,7 +5,7 @@ from cutting.operations.turned import settled
 from cutting.operations.turned.build import builder, feature_of
 from cutting.operations.turned.chip_map import chip_map
 from cutting.operations.turned.evaluate import MODEL
-from cutting.operations.turned.kinds import FACE_FIELDS, HEADLINE, NEUTRAL, NUDGED, RANKED, ROLES, STUDIES, gather, stiffness
+from cutting.operations.turned.kinds import FACE_FIELDS, HEADLINE, NEUTRAL, NUDGED, RANKED, ROLES, gather, stiffness
 from cutting.operations.turned.path import path
 from cutting.operations.turned.regions import faced, faced_area
 
@@ -17,7 +17,6 @@ KIND = Kind(
     FACE_FIELDS,
     NUDGED,
     HEADLINE,
-    STUDIES,
     removes=faced,
     settles=settled.faced,
     area=faced_area,

@@ -32,7 +32,6 @@ NUDGED = (
 RANKED = ("depth_of_cut", "pass_depths", "overhang", "nozzles", "nozzle_diameter")
 NEUTRAL = (("cutting_speed", 100.0), ("feed_per_rev", 0.1), ("depth_of_cut", 30.0))
 HEADLINE = ("operation_time", "operation_cost", "median_parts", "change_parts", "secure", "roughness", "size_after")
-STUDIES = ("plan", "rigidity", "life", "ways", "edge", "coolant", "hard")
 
 
 def gather(parts: Parts, note: str) -> Crib:

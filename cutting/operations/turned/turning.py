@@ -5,7 +5,7 @@ from cutting.operations.turned import settled
 from cutting.operations.turned.build import builder, feature_of
 from cutting.operations.turned.chip_map import chip_map
 from cutting.operations.turned.evaluate import MODEL
-from cutting.operations.turned.kinds import HEADLINE, NEUTRAL, NUDGED, RANKED, ROLES, STUDIES, TURN_FIELDS, gather, stiffness
+from cutting.operations.turned.kinds import HEADLINE, NEUTRAL, NUDGED, RANKED, ROLES, TURN_FIELDS, gather, stiffness
 from cutting.operations.turned.path import path
 from cutting.operations.turned.regions import turned, turned_area
 
@@ -17,7 +17,6 @@ KIND = Kind(
     TURN_FIELDS,
     NUDGED,
     HEADLINE,
-    STUDIES,
     removes=turned,
     settles=settled.turned,
     area=turned_area,

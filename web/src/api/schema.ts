@@ -777,10 +777,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Plan Passes
+         * Passes, size
          * @description How deep a pass may be and why, the passes as they stand, and the offset ledger of what was measured.
          */
-        post: operations["server_jobs_study_api_plan_passes"];
+        post: operations["study_plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -797,30 +797,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Study Rigidity
+         * Rigidity
          * @description How the part springs along the cut, what would support it, and where it sings.
          */
-        post: operations["server_jobs_study_api_study_rigidity"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/operations/{operation}/edge-angles": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Study Edge Angles
-         * @description How the edge stands: κr, rake and clearance with the tip's height, by both schools.
-         */
-        post: operations["server_jobs_study_api_study_edge_angles"];
+        post: operations["study_rigidity"];
         delete?: never;
         options?: never;
         head?: never;
@@ -837,10 +817,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Study Edge Life
+         * Edge life
          * @description Speed against life and cost, and how surely an edge reaches its planned change.
          */
-        post: operations["server_jobs_study_api_study_edge_life"];
+        post: operations["study_life"];
         delete?: never;
         options?: never;
         head?: never;
@@ -857,10 +837,30 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * List Ways
+         * Ways to turn
          * @description The ways to turn this feature, each with its best tool of the crib.
          */
-        post: operations["server_jobs_study_api_list_ways"];
+        post: operations["study_ways"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/operations/{operation}/edge-angles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Edge angles
+         * @description How the edge stands: κr, rake and clearance with the tip's height, by both schools.
+         */
+        post: operations["study_edge"];
         delete?: never;
         options?: never;
         head?: never;
@@ -877,10 +877,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Study Coolant
+         * Coolant
          * @description Which delivery suits, with the reason, and what pump and nozzles do.
          */
-        post: operations["server_jobs_study_api_study_coolant"];
+        post: operations["study_coolant"];
         delete?: never;
         options?: never;
         head?: never;
@@ -897,10 +897,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Study Hard
+         * Hard turning
          * @description Hard turning against grinding, where the operation says what grinding takes.
          */
-        post: operations["server_jobs_study_api_study_hard"];
+        post: operations["study_hard"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3737,7 +3737,7 @@ export interface components {
             /** Headline */
             headline: string[];
             /** Studies */
-            studies: string[];
+            studies: components["schemas"]["StudyNameOut"][];
             /** Not Here */
             not_here: components["schemas"]["NotHereOut"][];
             /** Limits */
@@ -4347,11 +4347,15 @@ export interface components {
         };
         /**
          * NotHereOut
-         * @description A study that does not apply to this kind of operation, and why.
+         * @description A sheet of other operations, and why it is not one of this.
          */
         NotHereOut: {
             /** Name */
             name: string;
+            /** Title */
+            title: string;
+            /** Key */
+            key: string;
             /** Why */
             why: string;
         };
@@ -4477,6 +4481,18 @@ export interface components {
             labels: {
                 [key: string]: components["schemas"]["DisplayOut"];
             };
+        };
+        /**
+         * StudyNameOut
+         * @description A sheet of the operation: its name, its words on the menu, the key that opens it.
+         */
+        StudyNameOut: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Key */
+            key: string;
         };
         /**
          * TableOut
@@ -5519,42 +5535,6 @@ export interface components {
             times_stiffer: string;
             remedy: components["schemas"]["RemedyOut"] | null;
         };
-        /** AngleRow */
-        AngleRow: {
-            /** Label */
-            label: string;
-            display: components["schemas"]["DisplayOut"];
-            /** Says */
-            says: string;
-        };
-        /** EdgeAnglesOut */
-        EdgeAnglesOut: {
-            /** Angles */
-            angles: components["schemas"]["AngleRow"][];
-            /** Thinner */
-            thinner: string;
-            /** Heights */
-            heights: components["schemas"]["HeightOut"][];
-            /** Working */
-            working: string[];
-        };
-        /** HeightOut */
-        HeightOut: {
-            /** Name */
-            name: string;
-            height: components["schemas"]["DisplayOut"];
-            rake: components["schemas"]["DisplayOut"];
-            clearance: components["schemas"]["DisplayOut"];
-            rake_inside: components["schemas"]["DisplayOut"];
-            clearance_inside: components["schemas"]["DisplayOut"];
-            cutting_force: components["schemas"]["DisplayOut"];
-            passive_force: components["schemas"]["DisplayOut"];
-            larger: components["schemas"]["DisplayOut"];
-            pip: components["schemas"]["DisplayOut"];
-            /** Present */
-            present: boolean;
-            remedy: components["schemas"]["RemedyOut"] | null;
-        };
         /** EdgeChangeOut */
         EdgeChangeOut: {
             /** Probability */
@@ -5633,6 +5613,42 @@ export interface components {
             roughness: components["schemas"]["DisplayOut"] | null;
             /** Reach */
             reach: string;
+            remedy: components["schemas"]["RemedyOut"] | null;
+        };
+        /** AngleRow */
+        AngleRow: {
+            /** Label */
+            label: string;
+            display: components["schemas"]["DisplayOut"];
+            /** Says */
+            says: string;
+        };
+        /** EdgeAnglesOut */
+        EdgeAnglesOut: {
+            /** Angles */
+            angles: components["schemas"]["AngleRow"][];
+            /** Thinner */
+            thinner: string;
+            /** Heights */
+            heights: components["schemas"]["HeightOut"][];
+            /** Working */
+            working: string[];
+        };
+        /** HeightOut */
+        HeightOut: {
+            /** Name */
+            name: string;
+            height: components["schemas"]["DisplayOut"];
+            rake: components["schemas"]["DisplayOut"];
+            clearance: components["schemas"]["DisplayOut"];
+            rake_inside: components["schemas"]["DisplayOut"];
+            clearance_inside: components["schemas"]["DisplayOut"];
+            cutting_force: components["schemas"]["DisplayOut"];
+            passive_force: components["schemas"]["DisplayOut"];
+            larger: components["schemas"]["DisplayOut"];
+            pip: components["schemas"]["DisplayOut"];
+            /** Present */
+            present: boolean;
             remedy: components["schemas"]["RemedyOut"] | null;
         };
         /** CoolantOut */
@@ -12209,7 +12225,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_study_api_plan_passes: {
+    study_plan: {
         parameters: {
             query?: never;
             header?: never;
@@ -12326,7 +12342,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_study_api_study_rigidity: {
+    study_rigidity: {
         parameters: {
             query?: never;
             header?: never;
@@ -12443,124 +12459,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_study_api_study_edge_angles: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-                operation: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TryIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["EdgeAnglesOut"];
-                };
-            };
-            /** @description The body is not JSON. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Nobody is signed in. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not with this role, or without a valid token. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is no such thing. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description It was changed since, or is in use. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The body is too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The address is too long. */
-            414: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The body is of another kind than said here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description A field is not what it may be; each is named with its bound. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description The database does not answer; nothing was saved. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    server_jobs_study_api_study_edge_life: {
+    study_life: {
         parameters: {
             query?: never;
             header?: never;
@@ -12677,7 +12576,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_study_api_list_ways: {
+    study_ways: {
         parameters: {
             query?: never;
             header?: never;
@@ -12794,7 +12693,124 @@ export interface operations {
             };
         };
     };
-    server_jobs_study_api_study_coolant: {
+    study_edge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EdgeAnglesOut"];
+                };
+            };
+            /** @description The body is not JSON. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this role, or without a valid token. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed since, or is in use. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is of another kind than said here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not what it may be; each is named with its bound. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer; nothing was saved. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    study_coolant: {
         parameters: {
             query?: never;
             header?: never;
@@ -12911,7 +12927,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_study_api_study_hard: {
+    study_hard: {
         parameters: {
             query?: never;
             header?: never;

@@ -1,31 +1,5 @@
-<script lang="ts" module>
-  export type StudyName =
-    | "plan"
-    | "rigidity"
-    | "life"
-    | "ways"
-    | "edge"
-    | "coolant"
-    | "hard"
-    | "setting"
-    | "traces"
-    | "thread size";
-  /** Studies of an operation with the key that opens each. */
-  export const STUDIES: [StudyName, string, string][] = [
-    ["plan", "passes, size", "z"],
-    ["rigidity", "rigidity", "r"],
-    ["life", "edge life", "l"],
-    ["ways", "ways to turn", "t"],
-    ["edge", "edge angles", "g"],
-    ["coolant", "coolant", "c"],
-    ["hard", "hard turning", "h"],
-    ["setting", "set-up", "x"],
-    ["traces", "traces", "d"],
-    ["thread size", "thread size", "z"],
-  ];
-</script>
-
 <script lang="ts">
+  import type { Component } from "svelte";
   import type { OperationBench } from "../operation/bench.svelte";
   import CoolantSheet from "./CoolantSheet.svelte";
   import EdgeAnglesSheet from "./EdgeAnglesSheet.svelte";
@@ -38,21 +12,26 @@
   import TracesSheet from "./TracesSheet.svelte";
   import WaysSheet from "./WaysSheet.svelte";
 
+  /** The sheet that is open; the menu and its keys come with the operation. */
   interface Props {
     bench: OperationBench;
-    open: StudyName | null;
+    open: string | null;
     close: () => void;
   }
   let { bench, open, close }: Props = $props();
+  const SHEETS: Record<string, Component<{ bench: OperationBench; close: () => void }>> = {
+    plan: PlanSheet,
+    rigidity: RigiditySheet,
+    life: EdgeLifeSheet,
+    ways: WaysSheet,
+    edge: EdgeAnglesSheet,
+    coolant: CoolantSheet,
+    hard: HardSheet,
+    setting: SettingSheet,
+    "thread size": ThreadSizeSheet,
+    traces: TracesSheet,
+  };
+  const OpenSheet = $derived(open ? SHEETS[open] : undefined);
 </script>
 
-{#if open === "plan"}<PlanSheet {bench} {close} />
-{:else if open === "rigidity"}<RigiditySheet {bench} {close} />
-{:else if open === "life"}<EdgeLifeSheet {bench} {close} />
-{:else if open === "ways"}<WaysSheet {bench} {close} />
-{:else if open === "edge"}<EdgeAnglesSheet {bench} {close} />
-{:else if open === "coolant"}<CoolantSheet {bench} {close} />
-{:else if open === "hard"}<HardSheet {bench} {close} />
-{:else if open === "setting"}<SettingSheet {bench} {close} />
-{:else if open === "thread size"}<ThreadSizeSheet {bench} {close} />
-{:else if open === "traces"}<TracesSheet {bench} {close} />{/if}
+{#if OpenSheet}<OpenSheet {bench} {close} />{/if}

@@ -27,7 +27,7 @@
   import Stiffness from "../operation/kinds/turned/Stiffness.svelte";
   import WorkingSheet from "../operation/WorkingSheet.svelte";
   import Sheet from "../lib/Sheet.svelte";
-  import Studies, { STUDIES, type StudyName } from "../study/Studies.svelte";
+  import Studies from "../study/Studies.svelte";
   import { page } from "../page.svelte";
   import { session } from "../session.svelte";
 
@@ -36,7 +36,7 @@
   const bench = $derived(new OperationBench(editor, params.operation));
   let missing = $state("");
   let sheet = $state<"compare" | "others" | "log" | "drawing" | "cautions" | "not here" | null>(null);
-  let study = $state<StudyName | null>(null);
+  let study = $state<string | null>(null);
   let limit = $state<Schemas["LimitOut"] | null>(null);
   let value = $state<Schemas["ValueOut"] | null>(null);
   const shownState = $derived(bench.follow?.state ?? editor.job?.state);
@@ -49,7 +49,7 @@
 
   const parts = $derived(KINDS[bench.evaluation?.view.kind ?? ""]);
   const notHere = $derived(bench.evaluation?.not_here ?? []);
-  const studies = $derived(STUDIES.filter(([name]) => bench.evaluation?.studies.includes(name)));
+  const studies = $derived(bench.evaluation?.studies ?? []);
 
   $effect(() => {
     const current = editor;
@@ -129,12 +129,11 @@
         "2": () => offer(1),
         "3": () => offer(2),
         ...Object.fromEntries(
-          STUDIES.map(([name, , letter]) => [
-            letter,
+          [...notHere, ...studies].map((one) => [
+            one.key,
             () => {
-              const own = studies.find(([, , key]) => key === letter);
-              if (own) study = own[0];
-              else if (notHere.some((one) => one.name === name)) sheet = "not here";
+              if (studies.includes(one)) study = one.name;
+              else sheet = "not here";
             },
           ]),
         ),
@@ -173,10 +172,10 @@
         role="group"
         aria-label="Studies of this operation"
       >
-        {#each studies as [name, label, letter] (name)}
+        {#each studies as { name, title, key } (name)}
           <button
             class="border-edge flex min-h-7 items-center justify-between border px-2"
-            onclick={() => (study = name)}>{label} <kbd>{letter}</kbd></button
+            onclick={() => (study = name)}>{title} <kbd>{key}</kbd></button
           >
         {/each}
         {#if notHere.length}<button
@@ -236,7 +235,7 @@
     <Sheet title="Sheets that do not apply here" close={() => (sheet = null)}>
       <dl data-testid="not-here">
         {#each notHere as one (one.name)}
-          <dt class="mt-2 font-semibold">{STUDIES.find(([name]) => name === one.name)?.[1] ?? one.name}</dt>
+          <dt class="mt-2 font-semibold">{one.title}</dt>
           <dd>{one.why}</dd>
         {/each}
       </dl>

@@ -37,14 +37,6 @@ FIELDS = Fields(
     shown=("end_diameter", "length", "roughness"),
 )
 ROLES = (Role("insert", "insert", ("turning insert",)), Role("holder", "bar", ("boring bar",)))
-STUDIES = ("plan", "rigidity", "life", "edge", "coolant")
-NOT_HERE = (
-    (
-        "ways",
-        "Inside, a bar has one way; other bars, a drill or a mill before it stand in the ranking.",
-    ),
-    ("hard", "A hardened bore is ground or bored with CBN by its own rules of form; this sheet weighs outside grinding only."),
-)
 HEADLINE = ("operation_time", "operation_cost", "median_parts", "change_parts", "secure", "roughness", "size_after")
 
 
@@ -84,7 +76,7 @@ def area(setup: Setup, before: Solid) -> tuple[Corner, ...]:
 
 
 KIND = Kind(
-    "bore", "Bore", MODEL, explore, FIELDS, NUDGED, HEADLINE, STUDIES, ROLES, gather, build, feature_of, path,
+    "bore", "Bore", MODEL, explore, FIELDS, NUDGED, HEADLINE, ROLES, gather, build, feature_of, path,
     removes=removes, settles=settles, area=area, typed=lambda setup: ("overhang", "spindle_clamp"), ranked=RANKED, neutral=NEUTRAL,
-    shape="bore", not_here=NOT_HERE,
+    shape="bore",
 )  # fmt: skip

@@ -79,16 +79,6 @@ def gather(parts: Parts, note: str) -> DrillStock:
     return DrillStock(tuple(parts["drill"]), tuple(parts["chuck"]), note)
 
 
-NOT_HERE = (
-    ("plan", "A drill goes to size in one pass: there is no pass to plan, and its size follows from the tool, its runout and the metal."),
-    ("rigidity", "The tool bends, not the part: its limits stand on the bench (buckling, twist, straightness)."),
-    ("life", "Holes per drill and the planned change stand in the result; one edge wears all along its lip, so no curve over passes."),
-    ("edge", "The angles are the tool's own and ground into it; they stand on its sheet in the crib."),
-    ("ways", "The ranking holds the ways: drills, chains, milled, bored and trepanned holes in one list."),
-    ("coolant", "What comes through the tool, and what the pump gives, stand in the result and among the limits."),
-    ("hard", "Hardened holes are drilled by carbide or milled; grinding them is not weighed here."),
-)
-
 KIND = Kind(
     "drill",
     "Drill",
@@ -100,7 +90,6 @@ KIND = Kind(
         Nudged("feed_per_rev", "feed", "feed_per_rev", "book_feed", lambda setup, outcome: setup.settings.feed_per_rev),
     ),
     ("operation_time", "operation_cost", "holes", "one_drill", "change_parts", "secure", "torque"),
-    ("traces",),
     (Role("drill", "drill", DRILL_KINDS), Role("chuck", "chuck", (CHUCK_KIND,))),
     gather,
     build,
@@ -115,6 +104,5 @@ KIND = Kind(
     typed=typed,
     ranked=("pecks", "first_peck", "next_peck", "least_peck", "per_layer"),
     shape="hole",
-    not_here=NOT_HERE,
     neutral=(("cutting_speed", 30.0), ("feed_per_rev", 0.05)),
 )

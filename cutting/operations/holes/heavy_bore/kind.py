@@ -49,16 +49,6 @@ def gather(parts: Parts, note: str) -> HeavyStock:
     return HeavyStock(tuple(parts["heavy_tool"]), note)
 
 
-NOT_HERE = (
-    ("plan", "All bores are made in one pass, and each cartridge is set to its size: there is no pass to plan."),
-    ("rigidity", "The tool bends, not the part: its limits stand on the bench (bending frequency, cylindricity)."),
-    ("life", "Pieces for a set of edges and the planned change stand in the result; all edges are changed together."),
-    ("edge", "The angles are the cartridges' own; they stand on the tool's sheet in the crib."),
-    ("ways", "Other ways to bore them are operations of their own: bore, mill, ream."),
-    ("coolant", "What comes through the tool, and what the pump gives, stand in the result and among the limits."),
-    ("hard", "Hardened bores are ground, or bored one by one with CBN."),
-)
-
 KIND = Kind(
     "heavy bore",
     "Bore in steps",
@@ -70,7 +60,6 @@ KIND = Kind(
         Nudged("feed_per_rev", "feed", "feed_per_rev", "book_feed", lambda setup, outcome: setup.settings.feed_per_rev),
     ),
     ("operation_time", "operation_cost", "change_parts", "secure", "moment", "coaxiality", "cylindricity"),
-    (),
     (Role("heavy_tool", "heavy tool", (HEAVY_KIND,)),),
     gather,
     build,
@@ -82,6 +71,5 @@ KIND = Kind(
     area=area,
     typed=lambda setup: ("temperature", "temperature_known"),
     shape="bores",
-    not_here=NOT_HERE,
     neutral=(("cutting_speed", 100.0), ("feed_per_rev", 0.1)),
 )

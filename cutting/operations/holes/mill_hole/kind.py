@@ -48,19 +48,6 @@ def gather(parts: Parts, note: str) -> MillStock:
     return MillStock(tuple(parts["mill"]), tuple(parts["chuck"]), note)
 
 
-NOT_HERE = (
-    (
-        "plan",
-        "The helix and its last turn stand in the table below the settings; the path's offset takes the size, so no ledger of passes.",
-    ),
-    ("rigidity", "The tool bends, not the part: its limits stand on the bench (bending, taper, size off)."),
-    ("life", "Holes per mill and the planned change stand in the result; one edge wears all along its lip, so no curve over passes."),
-    ("edge", "The angles are the tool's own and ground into it; they stand on its sheet in the crib."),
-    ("ways", "The ranking holds the ways: drills, chains, milled, bored and trepanned holes in one list."),
-    ("coolant", "What comes through the tool, and what the pump gives, stand in the result and among the limits."),
-    ("hard", "Hardened holes are drilled by carbide or milled; grinding them is not weighed here."),
-)
-
 KIND = Kind(
     "mill hole",
     "Mill a hole",
@@ -74,7 +61,6 @@ KIND = Kind(
                applies=lambda setup: setup.settings.path is Descent.HELIX),
     ),
     ("operation_time", "operation_cost", "holes", "change_parts", "secure", "ramp", "size_error"),
-    (),
     (Role("mill", "end mill", MILL_KINDS), Role("chuck", "chuck", (CHUCK_KIND,))),
     gather,
     build,
@@ -88,6 +74,5 @@ KIND = Kind(
     typed=typed,
     ranked=("path", "pitch", "finish"),
     shape="hole",
-    not_here=NOT_HERE,
     neutral=(("cutting_speed", 60.0), ("feed_per_tooth", 0.02)),
 )  # fmt: skip

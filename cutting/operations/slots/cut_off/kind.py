@@ -52,7 +52,6 @@ KIND = Kind(
         Nudged("overhang", "overhang", "length", "blade_overhang", lambda setup, outcome: setup.overhang),
     ),
     ("operation_time", "operation_cost", "median_parts", "change_parts", "secure", "flatness", "pip_on_part"),
-    ("setting",),
     slot_roles("blade", CutOffBlade),
     gather,
     build,

@@ -36,7 +36,6 @@ KIND = Kind(
         Nudged("overhang", "reach set", "length", "reach_set", lambda setup, outcome: setup.overhang),
     ),
     ("operation_time", "operation_cost", "median_parts", "change_parts", "secure", "outer_clearance", "inner_clearance"),
-    ("setting",),
     slot_roles("face blade", FaceBlade),
     gather,
     build,

@@ -57,7 +57,6 @@ KIND = Kind(
         ),
     ),
     ("operation_time", "operation_cost", "median_parts", "change_parts", "secure", "side_force", "size_error"),
-    ("setting",),
     slot_roles("blade or bar", CutOffBlade, GrooveBar),
     gather,
     build,

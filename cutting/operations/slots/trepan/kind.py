@@ -44,7 +44,6 @@ KIND = Kind(
         Nudged("feed_per_tooth", "per edge", "feed_per_tooth", "plunge_feed", lambda setup, outcome: setup.feed),
     ),
     ("operation_time", "operation_cost", "median_parts", "change_parts", "secure", "torque", "core_mass"),
-    ("setting",),
     slot_roles("head", TrepanHead),
     gather,
     build,

@@ -29,16 +29,6 @@ def gather(parts: Parts, note: str) -> ThreadMillStock:
     return ThreadMillStock(tuple(parts["mill"]), tuple(parts["chuck"]), note)
 
 
-NOT_HERE = (
-    ("plan", "What each number of radial passes gives stands beside the drawing, each of them run."),
-    ("rigidity", "The tool bends, not the part: push-off, taper and bending stand among the limits."),
-    ("life", "Threads per mill and the planned change stand in the result."),
-    ("edge", "The angles are the tool's own and ground into it; they stand on its sheet in the crib."),
-    ("ways", "The ranking holds the ways: tapped, formed, milled and turned in one list."),
-    ("coolant", "Emulsion below 54 HRC, air above: it stands among the limits, with the reason."),
-    ("hard", "Hardened threads are milled from the solid up to 66 HRC; the ranking holds it against turning with CBN."),
-)
-
 KIND = Kind(
     "mill thread",
     "Mill a thread",
@@ -50,7 +40,6 @@ KIND = Kind(
         Nudged("feed_per_tooth", "feed at the wall", "feed_per_tooth", "book_feed", lambda setup, outcome: setup.settings.feed_per_tooth),
     ),
     ("operation_time", "operation_cost", "holes", "certainty", "risk", "secure", "offset_wanted"),
-    ("thread size",),
     (Role("mill", "thread mill", THREAD_MILL_KINDS), Role("chuck", "chuck", (CHUCK_KIND,))),
     gather,
     build,
@@ -65,7 +54,6 @@ KIND = Kind(
     typed=lambda setup: ("passes", "repeats", "offset", "arc"),
     ranked=("passes", "repeats", "offset"),
     shape="thread",
-    not_here=NOT_HERE,
     neutral=(("cutting_speed", 60.0), ("feed_per_tooth", 0.02)),
     risky=True,
 )

@@ -29,16 +29,6 @@ def gather(parts: Parts, note: str) -> TapStock:
     return TapStock(tuple(parts["tap"]), tuple(parts["chuck"]), note)
 
 
-NOT_HERE = (
-    ("plan", "A tap goes in once: there is no pass to plan; torque over its way stands beside the drawing."),
-    ("rigidity", "A tap follows its own thread: what bends it is a hole that lies off its axis."),
-    ("life", "Threads per tap and the planned change stand in the result."),
-    ("edge", "The angles are the tap's own and ground into it; they stand on its sheet in the crib."),
-    ("ways", "The ranking holds the ways: tapped, formed, milled and turned in one list."),
-    ("coolant", "Which coolant the machine gives is picked beside the speed; taps want oil or rich emulsion in the hole."),
-    ("hard", "Hardened threads are milled from the solid or turned with CBN; the ranking holds both."),
-)
-
 KIND = Kind(
     "tap",
     "Tap a thread",
@@ -47,7 +37,6 @@ KIND = Kind(
     FIELDS,
     (Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed),),
     ("operation_time", "operation_cost", "holes", "margin", "risk", "secure", "torque"),
-    ("thread size",),
     (Role("tap", "tap", TAP_KINDS), Role("chuck", "chuck", (CHUCK_KIND,))),
     gather,
     build,
@@ -61,7 +50,6 @@ KIND = Kind(
     choices=("held",),
     typed=lambda setup: ("clutch",),
     shape="thread",
-    not_here=NOT_HERE,
     neutral=(("cutting_speed", 10.0),),
     risky=True,
 )

@@ -38,16 +38,6 @@ def passes(setup: TurnThreadSetup, system: str) -> Ladder:
     return Ladder(tuple(str(k) for k in range(2, MOST_PASSES + 1)), now - 2, 1, 4)
 
 
-NOT_HERE = (
-    ("plan", "The passes stand in the groove and in the table below the settings: how many, how they share the depth, or one by one."),
-    ("rigidity", "How far tool and part spring stands among the limits; spring passes take it back."),
-    ("life", "Threads per edge and the planned change stand in the result."),
-    ("edge", "Flank clearance with tilt and lead stands among the limits; the form is the thread's own."),
-    ("ways", "The ranking holds the ways: tapped, formed, milled and turned in one list."),
-    ("coolant", "Which coolant the machine gives is picked beside the speed."),
-    ("hard", "Hardened threads are turned with CBN or milled; the ranking holds both."),
-)
-
 KIND = Kind(
     "turn thread",
     "Turn a thread",
@@ -59,7 +49,6 @@ KIND = Kind(
         Nudged("passes", "passes", "count", "tip_load", lambda setup, outcome: float(depths(setup).size), passes),
     ),
     ("operation_time", "operation_cost", "holes", "certainty", "risk", "secure", "cutting_force"),
-    ("thread size",),
     (Role("insert", "threading insert", INSERT_KINDS), Role("holder", "holder or bar", HOLDER_KINDS)),
     gather,
     build,
@@ -73,7 +62,6 @@ KIND = Kind(
     typed=lambda setup: ("infeeds", "spring", "tilt", "off_flank", "overhang"),
     ranked=("passes", "infeeds", "tilt", "overhang"),
     shape="thread",
-    not_here=NOT_HERE,
     neutral=(("cutting_speed", 60.0),),
     risky=True,
 )

@@ -1,0 +1,1 @@
+"""Studies: questions about one set-up that have a sheet of their own."""
