@@ -7,7 +7,7 @@ from typing import Any
 from django.contrib.auth.models import User
 
 from server.jobs.actions import create_job
-from server.jobs.demo_bores import BUSH_REAMED, CARRIER_BORED, VALVE_CAP
+from server.jobs.demo_bores import BUSH_REAMED, CARRIER_BORED, CUP, VALVE_CAP
 from server.jobs.demo_holes import HOLE_JOBS
 from server.jobs.demo_narrow import NARROW_JOBS, PIN_CUT_OFF
 from server.jobs.demo_threads import THREAD_JOBS
@@ -312,6 +312,7 @@ DEMO_JOBS = (
     CARRIER_BORED,
     VALVE_CAP,
     BUSH_REAMED,
+    CUP,
     *THREAD_JOBS,
 )
 

@@ -35,6 +35,40 @@ CARRIER_BORED = {
     ],
 }
 
+CUP = {
+    "name": "Bearing cup, three bores in one pass",
+    "material": "EN AW-6082",
+    "hardness": None,
+    "machine": "horizontal centre",
+    "goal": "cheapest",
+    "batch": {"pieces": 300, "unattended_hours": 0, "yearly": 3600},
+    "money": {"blank": 18, "setup_minutes": 40, "good_share": 0.99, "target": 21},
+    "stock": {"diameter": "240 mm", "free_length": "100 mm", "bore": "61.5 mm"},
+    "holding": {},
+    "operations": [
+        narrow(
+            10,
+            "Seat, bore and bearing",
+            "heavy bore",
+            ("Cup tool, hollow arms",),
+            {
+                "bores": "200 H6 x 14 mm / 120 H7 x 25 mm / 62 H6 x 24 mm at 69 mm",
+                "through": True,
+                "coaxiality": "0.02 mm",
+                "cylindricity": "0.015 mm",
+                "roughness": "3.2 µm",
+            },
+            {
+                "cutting_speed": "450 m/min",
+                "feed_per_rev": "0.2 mm/rev",
+                "coolant": "through",
+                "temperature": "24",
+                "temperature_known": "1",
+            },
+        )
+    ],
+}
+
 MILL = ("mill 12 gashed K30 fine PVD", "collet ER32 in the spindle")
 VALVE_CAP = {
     "name": "Valve cap, flat floors",

@@ -42,14 +42,15 @@ def test_a_tool_is_studied_as_it_is_typed(engineer: Api, cup: dict[str, Any]) ->
     form["segments"][1]["length"] = "8"
     inch = engineer.post(f"{DOOR}/study", {"form": form, "units": "inch", "typed": "segments.1.length"}).json()
     assert inch["form"]["segments"][1]["length"] == "8 in"  # what is typed means the units shown, the rest what it meant
-    assert inch["form"]["steps"][0]["diameter"] == "200 H6"
-    taken = engineer.post(f"{DOOR}/study", {"form": {**cup["form"], **remedy(plain, "hollow arms")}}).json()
+    assert inch["form"]["steps"][0]["diameter"] == "200 mm"
+    patch = remedy(plain, "hollow arms")
+    taken = engineer.post(f"{DOOR}/study", {"form": {**cup["form"], **{k: patch[k] for k in ("segments", "steps", "machine", "tool")}}}).json()
     assert float(taken["labels"]["moment"]["metric"].split()[0]) < 13.0
 
 
 def remedy(answer: dict[str, Any], text: str) -> dict[str, Any]:
     patch = next(one["patch"] for one in answer["remedies"] if one["text"] == text)
-    return {name: patch[name] for name in ("segments", "steps", "machine")}
+    return dict(patch)
 
 
 def test_what_is_wrong_names_its_cell(engineer: Api, cup: dict[str, Any]) -> None:
@@ -91,7 +92,7 @@ def test_out_and_in_again_as_a_file(engineer: Api, cup: dict[str, Any]) -> None:
     assert "attachment" in answer["Content-Disposition"]
     form = answer.json()
     assert form["operation"] == "heavy bore"
-    form["tool"]["name"] = "Cup tool from a file"
+    form["tool"]["heavy_tool"]["name"] = "Cup tool from a file"
     assert engineer.post(DOOR, {"form": form}).status_code == 201
 
 

@@ -26,8 +26,8 @@ def test_the_mill_on_its_helix(engineer: Api, cap: int) -> None:
     found = engineer.post(f"/api/jobs/{cap}/operations/op20/evaluate", {"settings": {}}).json()
     view = found["view"]
     assert view["kind"] == "mill hole"
-    assert view["sound"]
-    assert view["edges"]
+    assert view["map"]["sound"]
+    assert view["map"]["edges"]
     assert len(view["moments"]) == 96
     assert view["moments"][-1]["depth"] == 16
     assert not [one["name"] for one in found["limits"] if one["utilisation"] > 1.0]
@@ -35,7 +35,7 @@ def test_the_mill_on_its_helix(engineer: Api, cap: int) -> None:
     assert steep["results"]["ramp"]["value"] > found["results"]["ramp"]["value"]
     assert steep["results"]["operation_time"]["value"] < found["results"]["operation_time"]["value"]
     straight = engineer.post(f"/api/jobs/{cap}/operations/op20/evaluate", {"settings": {"path": "plunge"}}).json()
-    assert straight["view"]["edges"] == []
+    assert straight["view"]["map"]["edges"] == []
 
 
 def test_on_paper(engineer: Api, cap: int) -> None:

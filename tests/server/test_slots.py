@@ -69,6 +69,7 @@ def test_the_forms_are_drawn_from_the_kinds(engineer: Api) -> None:
         "drill",
         "mill hole",
         "bore",
+        "heavy bore",
         "turn thread",
         "tap",
         "mill thread",
