@@ -39,6 +39,7 @@ SHAPES = MappingProxyType(
         "ring": "ring cut out of a plate",
         "hole": "hole",
         "bore": "bore",
+        "bores": "bores on one axis",
         "thread": "thread",
         "end": "end that is cut off",
     }
