@@ -2466,7 +2466,7 @@ export interface components {
              * Shape
              * @enum {string}
              */
-            shape: "outside" | "face" | "groove" | "face groove" | "ring" | "hole" | "bore" | "thread" | "end";
+            shape: "outside" | "face" | "groove" | "face groove" | "ring" | "hole" | "bore" | "bores" | "thread" | "end";
             /**
              * Axis
              * @default on the axis

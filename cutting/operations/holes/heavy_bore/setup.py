@@ -133,7 +133,7 @@ FIELDS = Fields(
         Field("machine_round", "bore without any force", example="0.004"),
     ),
     title=lambda feature: f"Bore {_widest(str(feature.get('bores', '')))}in steps",
-    shown=("bores", "coaxiality"),
+    shown=("bores",),
     speed_diameter="bores",
 )  # fmt: skip
 
