@@ -52,7 +52,7 @@ def view(shown: Shown) -> dict[str, Any]:
         "kind": "heavy bore",
         "scene": plain(shown.outcome.scene),
         "scene_labels": {name: results[name].display for name in names},
-        "speed_axis": axis("speed at the widest bore", 0.0, float(found.across[-1]), "cutting_speed", shown.system, most=4.5),
+        "speed_axis": axis("speed", 0.0, float(found.across[-1]), "cutting_speed", shown.system, most=4.5),
         "feed_axis": axis("feed", 0.0, float(found.up[-1]), "feed_per_rev", shown.system, most=4.5),
         "map": limit_map_out(found),
         "moments": [_moment(x, k / (STOPS - 1)) for k in range(STOPS)],

@@ -22,11 +22,11 @@ export type ToolNames = Record<string, string>;
 /** What carries the edge: it names the tool. */
 export const edgeOf = (tool: ToolNames | undefined): string => Object.values(tool ?? {})[0] ?? "";
 
-/** What the edge sits on. */
-export const seatOf = (tool: ToolNames | undefined): string =>
-  Object.values(tool ?? {})
-    .slice(1)
-    .join(" on ");
+/** What the edge sits on; a tool of one part is named by itself. */
+export function seatOf(tool: ToolNames | undefined): string {
+  const parts = Object.values(tool ?? {});
+  return (parts.length > 1 ? parts.slice(1) : parts).join(" on ");
+}
 
 /** A layer's name where its drawing has room for the whole of it, else the number by which limits call it. */
 export function labelOf(name: string, place: number, room: number): string {

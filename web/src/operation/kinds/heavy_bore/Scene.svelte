@@ -24,9 +24,10 @@
     Math.min((width - 20) / Math.max(before + deep * 1.15, 1), (height - ROOM) / Math.max(wall, 1)),
   );
   const axis = $derived(height / 2);
-  const x = $derived(
-    scaleLinear([0, 1], [width - 10 - deep * 1.15 * scale, width - 10 - deep * 1.15 * scale + scale]),
-  );
+  const WORDS = 60; // px that the words at the left push the drawing over
+  const left = $derived(Math.max((width - (before + deep * 1.15) * scale) / 2 + WORDS, 10));
+  const face = $derived(Math.min(left + before * scale, width - 10 - deep * 1.15 * scale));
+  const x = $derived(scaleLinear([0, 1], [face, face + scale]));
   const now = $derived(view?.moments[bench.scrub.index]);
   const way = $derived((view?.way ?? []) as unknown as Moment[]);
   const foremost = $derived(Math.max(...(view?.scene.edges ?? []).map((one) => one.at), 0));
