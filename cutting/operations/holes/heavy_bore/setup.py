@@ -78,6 +78,11 @@ class HeavyBoreSetup(BaseSetup):
         return self.feature.widest
 
     @property
+    def overhang(self) -> float:
+        """How far the tool stands out of the spindle's face [mm]."""
+        return self.heavy_tool.length - self.heavy_tool.holder.face
+
+    @property
     def steps(self) -> tuple[BoringStep, ...]:
         """The tool's step for each bore. Raises `CuttingError` for a bore that it has none for."""
         found = []
