@@ -35,7 +35,7 @@ class Property:
 
 
 @dataclass(frozen=True)
-class Study:
+class CodeReading:
     """What a tool's designation and properties say: its usual spelling, the inch spelling, and what people search by."""
 
     designation: str
@@ -60,7 +60,7 @@ class ToolKind:
     carries: tuple[str, ...]
     properties: tuple[str, ...]
     required: tuple[str, ...]
-    study: Callable[[str, Properties], Study]
+    study: Callable[[str, Properties], CodeReading]
 
 
 @cache
@@ -81,7 +81,7 @@ def seat_name(shape: str, clearance: str, size: str) -> str:
     return f"{shape}{clearance}{size}"
 
 
-def _study_turning_insert(designation: str, given: Properties) -> Study:
+def _study_turning_insert(designation: str, given: Properties) -> CodeReading:
     said = take_apart(designation)
     code = read_insert_code(designation, "designation", given)
     metric = write_metric(said) or said.text.upper()
@@ -90,7 +90,7 @@ def _study_turning_insert(designation: str, given: Properties) -> Study:
     if corners and said.fixing != "X":
         says["CEDC"] = corners
     size = metric.split()[1][:2] if " " in metric else ""
-    return Study(
+    return CodeReading(
         metric,
         write_inch(said) or "",
         {name: value for name, value in says.items() if value is not None},
@@ -103,24 +103,24 @@ def _study_turning_insert(designation: str, given: Properties) -> Study:
     )
 
 
-def _study_laydown(designation: str, given: Properties) -> Study:
+def _study_laydown(designation: str, given: Properties) -> CodeReading:
     code = read_threading_code(designation)
     says: dict[str, Any] = {"IC": code.inscribed_circle, "CEDC": 3}
     if code.pitch is not None:
         says["TP"] = round(code.pitch, 6)
     if code.pitch_range is not None:
         says["TPN"], says["TPX"] = code.pitch_range
-    return Study(
+    return CodeReading(
         write_threading(code), "", says, "T", "", 1, None, code.hand, f"thread {code.inscribed_circle:g} {'I' if code.internal else 'E'}"
     )
 
 
-def _study_free(designation: str, given: Properties) -> Study:
+def _study_free(designation: str, given: Properties) -> CodeReading:
     """The code is its maker's own: kept as typed, only its properties count."""
-    return Study(" ".join(designation.split()))
+    return CodeReading(" ".join(designation.split()))
 
 
-def _study_holder(designation: str, given: Properties) -> Study:
+def _study_holder(designation: str, given: Properties) -> CodeReading:
     code = read_holder_code(designation)
     if code.bar:
         raise UnreadableDesignation("designation", f"'{code.text}' is a boring bar to ISO 6261, not an outside holder.")
@@ -130,7 +130,7 @@ def _study_holder(designation: str, given: Properties) -> Study:
     return _of_holder(code, says)
 
 
-def _study_bar(designation: str, given: Properties) -> Study:
+def _study_bar(designation: str, given: Properties) -> CodeReading:
     code = read_holder_code(designation)
     if not code.bar:
         raise UnreadableDesignation("designation", f"'{code.text}' is an outside holder, not a boring bar to ISO 6261.")
@@ -140,17 +140,17 @@ def _study_bar(designation: str, given: Properties) -> Study:
     return _of_holder(code, says)
 
 
-def _of_holder(code: HolderCode, says: dict[str, Any]) -> Study:
-    return Study(
+def _of_holder(code: HolderCode, says: dict[str, Any]) -> CodeReading:
+    return CodeReading(
         write_holder(code), "", says, code.shape, code.clearance, 1, None, code.hand, seat_name(code.shape, code.clearance, code.size)
     )
 
 
-def _study_tap(designation: str, given: Properties) -> Study:
+def _study_tap(designation: str, given: Properties) -> CodeReading:
     """Its size is its thread's."""
     text = str(given.get("TDZ") or "")
     thread = read_thread(text, "TDZ") if text else None
-    return Study(" ".join(designation.split()), "", {"DC": thread.diameter, "TP": round(thread.pitch, 6)} if thread else {})
+    return CodeReading(" ".join(designation.split()), "", {"DC": thread.diameter, "TP": round(thread.pitch, 6)} if thread else {})
 
 
 EDGE, SOLID, BODY = ("geometry", "grade"), ("grade",), ()
@@ -251,8 +251,8 @@ TOOL_KINDS: MappingProxyType[str, ToolKind] = MappingProxyType(
 SAME = 0.02  # mm or degrees: a given property may differ from the code's by rounding
 
 
-def study(kind: str, designation: str, given: Properties) -> tuple[Study, dict[str, Any]]:
-    """Study a tool: what its code says, and the properties that it adds to it.
+def study(kind: str, designation: str, given: Properties) -> tuple[CodeReading, dict[str, Any]]:
+    """CodeReading a tool: what its code says, and the properties that it adds to it.
 
     `given` are ISO 13399 properties in mm and degrees. Raises `CuttingError` naming the property for one that the kind
     does not carry, that is missing, or that contradicts the designation.
@@ -263,7 +263,7 @@ def study(kind: str, designation: str, given: Properties) -> tuple[Study, dict[s
 
 
 @lru_cache(maxsize=20_000)  # a large crib holds each designation in many grades and geometries
-def _study(kind: str, designation: str, given: tuple[tuple[str, Any], ...]) -> tuple[Study, tuple[tuple[str, Any], ...]]:
+def _study(kind: str, designation: str, given: tuple[tuple[str, Any], ...]) -> tuple[CodeReading, tuple[tuple[str, Any], ...]]:
     present = dict(given)
     what = TOOL_KINDS[kind]
     if not designation.strip():

@@ -17,7 +17,7 @@ from server.jobs.document import entry_of, request_of, setup_of, tried_with
 from server.jobs.kinds.cut_off import curve_table
 from server.jobs.schemas import TryIn
 from server.jobs.state import state_of
-from server.jobs.studies.doors import DOORS, Asked, StudyDoor
+from server.jobs.studies.doors import DOORS, StudyAsked, StudyDoor
 from server.shop import shop
 
 router = Router()
@@ -34,7 +34,7 @@ def _door(study: Study, door: StudyDoor) -> None:
         setup = setup_of(document, entry, tried, stock)
         crib = request_of(document, entry, tried, stock)[1] if study.of_stock else None
         found = study.ask(setup, crib) if study.ask else None
-        return door.answer(found, Asked(setup, entry, job_id, operation, "inch" if payload.units == "inch" else "metric"))
+        return door.answer(found, StudyAsked(setup, entry, job_id, operation, "inch" if payload.units == "inch" else "metric"))
 
     ask.__doc__ = door.answer.__doc__
     path = f"{PLACE}/{door.path}"

@@ -21,7 +21,7 @@ Answer = dict[str, Any]
 
 
 @dataclass(frozen=True)
-class Asked:
+class StudyAsked:
     """What was asked: the set-up as it is tried, its entry in the document, where it stands, and the system of the answer's axes."""
 
     setup: Any
@@ -37,10 +37,10 @@ class StudyDoor:
 
     path: str
     response: Any
-    answer: Callable[[Any, Asked], Any]
+    answer: Callable[[Any, StudyAsked], Any]
 
 
-def _plan(found: Any, asked: Asked) -> Answer:
+def _plan(found: Any, asked: StudyAsked) -> Answer:
     """How deep a pass may be and why, the passes as they stand, and the offset ledger of what was measured."""
     setup, kept = asked.setup, None
     if setup.keeps_size:
@@ -49,32 +49,32 @@ def _plan(found: Any, asked: Asked) -> Answer:
     return plan_out(found, setup, evaluate_quickly(setup), kept)
 
 
-def _rigidity(found: Any, asked: Asked) -> Answer:
+def _rigidity(found: Any, asked: StudyAsked) -> Answer:
     """How the part springs along the cut, what would support it, and where it sings."""
     return rigidity_out(found.springs, found.allowed, found.supports, found.quiet, asked.setup.inside, asked.system)
 
 
-def _life(found: Any, asked: Asked) -> Answer:
+def _life(found: Any, asked: StudyAsked) -> Answer:
     """Speed against life and cost, and how surely an edge reaches its planned change."""
     return edge_life_out(found, asked.setup, asked.system)
 
 
-def _ways(found: Any, asked: Asked) -> list[Answer]:
+def _ways(found: Any, asked: StudyAsked) -> list[Answer]:
     """The ways to turn this feature, each with its best tool of the crib."""
     return [way_out(offer) for offer in found]
 
 
-def _edge(found: Any, asked: Asked) -> Answer:
+def _edge(found: Any, asked: StudyAsked) -> Answer:
     """How the edge stands: κr, rake and clearance with the tip's height, by both schools."""
     return edge_angles_out(found, asked.setup)
 
 
-def _coolant(found: Any, asked: Asked) -> Answer:
+def _coolant(found: Any, asked: StudyAsked) -> Answer:
     """Which delivery suits, with the reason, and what pump and nozzles do."""
     return coolant_out(found, asked.setup)
 
 
-def _hard(found: Any, asked: Asked) -> Answer:
+def _hard(found: Any, asked: StudyAsked) -> Answer:
     """Hard turning against grinding, where the operation says what grinding takes."""
     given = asked.entry.get("grinding")
     return hard_out(hard_turning(asked.setup, Grinding(**given) if given else None))
