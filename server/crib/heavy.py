@@ -214,9 +214,7 @@ def read_one(request: HttpRequest, tool_id: int) -> dict[str, Any]:
 def form_file(request: HttpRequest, tool_id: int) -> HttpResponse:
     """The open form as a file, for `solve` and for other shops."""
     row = _named(tool_id)
-    answer = HttpResponse(
-        json.dumps(opened(row.form), indent=1, ensure_ascii=False), content_type="application/json"
-    )
+    answer = HttpResponse(json.dumps(opened(row.form), indent=1, ensure_ascii=False), content_type="application/json")
     answer["Content-Disposition"] = f'attachment; filename="heavy-tool-{row.pk}.json"'
     return answer
 

@@ -8,7 +8,7 @@ from cutting.operations.registry import kind_of
 
 
 def narrow(
-    number: int, title: str, kind: str, tool: tuple[str, str], feature: dict[str, Any], settings: dict[str, Any], **more: Any
+    number: int, title: str, kind: str, tool: tuple[str, ...], feature: dict[str, Any], settings: dict[str, Any], **more: Any
 ) -> dict[str, Any]:
     """One operation of a narrow edge."""
     return {

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import math
 import random
 from dataclasses import replace
+from itertools import pairwise
 from typing import Any
 
 import pytest
+from shapely import box, union_all
 
 from cutting.advice.contests import advise
 from cutting.doors.command_line import main
@@ -14,8 +17,12 @@ from cutting.doors.heavy_tool_form import read_heavy_tool, written
 from cutting.doors.json_form import SHIPPED, read_request, read_setup
 from cutting.errors import CuttingError
 from cutting.machine.machines import find_machine, machines
+from cutting.motion.clock import clock
+from cutting.motion.swept import swept
 from cutting.operations.holes.heavy_bore import rebuild
+from cutting.operations.holes.heavy_bore.evaluate import MODEL, explore
 from cutting.operations.holes.heavy_bore.numbers import coaxialities, torque_over, zone
+from cutting.operations.holes.heavy_bore.path import path
 from cutting.operations.holes.heavy_bore.setup import BoringChain
 from cutting.tooling.heavy.solids import Segment, body_materials, mass_of
 from cutting.workpiece.bores import read_bores, with_units
@@ -103,6 +110,52 @@ def test_steps_that_do_not_stand_as_the_floors_lie_end_short() -> None:
     assert float(beyond.short.max()) == pytest.approx(0.0)
 
 
+def test_setting_takes_up_some_hundredths() -> None:
+    """Common practice: cartridges are set within some hundredths of a millimetre, not within a tenth."""
+    assert [limits_of(steps={1: {"at": f"{243 - off} mm"}})["reaches"].broken for off in (0.03, 0.1)] == [False, True]
+
+
+def test_the_tool_takes_what_its_steps_leave() -> None:
+    """π/4·(D² − d²)·L of plane geometry for every ring, and the seconds of its path those of the numbers, slow spindle or not."""
+    setup = heavy()
+    x = MODEL.quickly(setup)
+    rings = [
+        (bore.near, bore.far, bore.diameter.nominal, bore.diameter.nominal - step.allowance)
+        for bore, step in zip(setup.feature.bores, setup.steps, strict=True)
+    ]
+    metal = union_all([box(rough / 2.0, -far, 150.0, -near) for near, far, _, rough in rings])
+    volume = sum(math.pi / 4 * (size**2 - rough**2) * (far - near) for near, far, size, rough in rings)
+    assert swept(path(x), metal).volume == pytest.approx(volume, rel=1e-3)
+    weak = replace(setup, machine=replace(setup.machine, power_curve=((10.0, 0.02), (8000.0, 0.02))))
+    for one in (setup, weak):
+        x = MODEL.quickly(one)
+        assert clock(path(x), one.machine).total == pytest.approx(float(x.engaged_time[0] + x.idle_time[0]), abs=0.2)
+    assert float(x.spin_up[0]) > 5.0
+
+
+def test_edges_last_as_the_row_says() -> None:
+    """Taylor: at the row's middle speed and feed the widest step's edges last the row's 15 min in the cut."""
+    x = numbers_of(settings={"feed_per_rev": "0.45 mm/rev"})  # 0.15 for each of three edges
+    middle = float((x.tool.speed_low[0] + x.tool.speed_high[0]) / 2.0 * x.tool.speed_factor[0])
+    x = numbers_of(settings={"feed_per_rev": "0.45 mm/rev", "cutting_speed": f"{middle} m/min"})
+    cut = 60.0 * 14.0 / float(x.feed_rate[0])
+    slower = [60.0 * 25.0 / float(x.feed_rate[0]) / 60.0 / 15.0 * (120 / 200) ** 2]
+    assert cut / 60.0 / 15.0 == pytest.approx(float(x.engaged_time[0] / 60.0 / x.tool_life[0]), rel=1e-3)
+    assert slower[0] < cut / 60.0 / 15.0
+
+
+def test_the_map_reaches_beyond_book_and_setting() -> None:
+    found, setup = explore(heavy()), heavy()
+    high = float(MODEL.quickly(setup).book_high[0])
+    assert 1.15 * high < found.across[-1] < 1.6 * high
+    assert found.at == (setup.settings.cutting_speed, setup.feed)
+    top = max(cell[3] for cell in found.sound)
+    assert top == pytest.approx(0.5, rel=0.06)  # of two edges a quarter of a millimetre each
+    far = explore(heavy(settings={"cutting_speed": "1500 m/min"}))
+    assert 1.15 * 1500 < far.across[-1] < 1.6 * 1500
+    assert {one.name for one in found.edges} >= {"book_speed", "book_feed"}
+
+
 def test_edges_in_pairs_hold_each_other() -> None:
     """Common practice: one edge alone pushes the tool aside, several cancel most of it, pads carry the rest."""
     forms = {count: float(numbers_of(steps={1: {"inserts": count}}).cylindricity[1]) for count in (1, 2, 4)}
@@ -128,6 +181,8 @@ def test_links_of_a_chain_add_as_squares() -> None:
     ways = rebuild.ways(heavy())
     assert [row.fits for row in ways] == [True, True, False]
     assert ways[1].more_seconds > 4.0
+    assert ways[2].more_seconds > ways[1].more_seconds + 30.0  # a second clamping takes its while (common practice)
+    assert [row.places for row in ways] == [1, 2, 2]
 
 
 def rebuilt(name: str, **sections: Any) -> dict[str, rebuild.Rebuilt]:
@@ -149,6 +204,13 @@ def test_the_rebuilt_are_tools_that_were_run() -> None:
         assert (again.whole.mass, again.whole.lever) == pytest.approx(
             (one.setup.heavy_tool.whole.mass, one.setup.heavy_tool.whole.lever), rel=1e-4
         )
+    arms = next(one for one in heavy().heavy_tool.segments if one.arms)
+    hollow = rebuilt("cup-tool")["hollow arms"].setup.heavy_tool
+    assert 0.4 < 1.0 - (heavy().heavy_tool.whole.mass - hollow.whole.mass) / arms.mass < 0.5  # a good half goes (common practice)
+    short, tool = rebuilt("cup-tool")["a seventh shorter"].setup.heavy_tool, heavy().heavy_tool
+    assert [b.at - a.at for a, b in pairwise(short.steps)] == pytest.approx([b.at - a.at for a, b in pairwise(tool.steps)])
+    assert tool.length - short.length == pytest.approx(0.15 * (218.0 - 39.0))
+    assert (short.segments[0].length, short.segments[-1].length) == pytest.approx((0.85 * 22.0, 60.0))
     assert rebuilt("cup-tool")["hollow arms"].moment < figure(numbers_of(), "moment")
     small = {"machine": "machining centre", "tool": {"holder": "BT40 flange"}, "segments": {2: {"start": "202 mm"}}}
     assert any(one.broken for one in limits_of(**small, settings={"coolant": "flood"}).values())

@@ -168,5 +168,5 @@ def test_what_pushes_a_step_aside() -> None:
         x = numbers_of(steps={1: {"inserts": edges}})
         at = x.setup.steps[1].at
         moved[edges] = float(x.moved[1]) / x.setup.heavy_tool.bending.given(float(x.cutting_force[1]), at, at)
-    assert 0.25 < moved[1] < 0.5
+    assert 0.3 < moved[1] < 0.42
     assert 0.05 < moved[2] / moved[1] < 0.15

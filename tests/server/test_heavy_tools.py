@@ -44,7 +44,8 @@ def test_a_tool_is_studied_as_it_is_typed(engineer: Api, cup: dict[str, Any]) ->
     assert inch["form"]["segments"][1]["length"] == "8 in"  # what is typed means the units shown, the rest what it meant
     assert inch["form"]["steps"][0]["diameter"] == "200 mm"
     patch = remedy(plain, "hollow arms")
-    taken = engineer.post(f"{DOOR}/study", {"form": {**cup["form"], **{k: patch[k] for k in ("segments", "steps", "machine", "tool")}}}).json()
+    form = {**cup["form"], **{name: patch[name] for name in ("segments", "steps", "machine", "tool")}}
+    taken = engineer.post(f"{DOOR}/study", {"form": form}).json()
     assert float(taken["labels"]["moment"]["metric"].split()[0]) < 13.0
 
 

@@ -185,9 +185,7 @@ class HeavyTool:
     @property
     def cartridges(self) -> tuple[Lump, ...]:
         """Cartridges and pads as masses at their places."""
-        return tuple(
-            Lump(step.name, step.inserts * CARTRIDGE + step.pads * PAD, step.at, step.diameter / 2.0) for step in self.steps
-        )
+        return tuple(Lump(step.name, step.inserts * CARTRIDGE + step.pads * PAD, step.at, step.diameter / 2.0) for step in self.steps)
 
     @cached_property
     def whole(self) -> MassOf:

@@ -140,10 +140,12 @@ def numbers(setup: HeavyBoreSetup, tool: HeavyTools, speed: Any, feed: Any, reco
     used = over_passes(60.0 * lengths / (n * fed) / 60.0 / lasts)
     shape = record(spread.weibull_shape, coefficient_of_variation=tool.coefficient_of_variation)
     engaged = seconds + 0.0 * used
-    away = float(rapid_seconds(HOME, machine)) + float(rapid_seconds(f.depth + RUN_IN + CLEAR, machine))
+    # in rapid through what is there until the first edge comes to its bore, and out again
+    inside = begins_inside(setup, own["at"])
+    ways = rapid_seconds(np.maximum(CLEAR + inside - RUN_IN, 0.0), machine) + rapid_seconds(CLEAR + inside + stroke, machine)
     chip_to_chip = machine.index_time + 2.0 * up
-    money = spend(setup, engaged, chip_to_chip + float(rapid_seconds(HOME, machine)) + away, used, shape,
-                  own["edge_price"] + _set_again(machine, len(f.bores)), 0.0, record)  # fmt: skip
+    idle = chip_to_chip + 2.0 * float(rapid_seconds(HOME, machine)) + ways
+    money = spend(setup, engaged, idle, used, shape, own["edge_price"] + _set_again(machine, len(f.bores)), 0.0, record)
     pressure, flow = _coolant(setup, own, machine)
     # of several edges the one that stands furthest out leaves its marks, once a turn
     peaks = record(finish.feed_mark_height, feed_per_rev=fed, nose_radius=np.maximum(own["nose_radius"], LEAST_CORNER))
@@ -215,6 +217,12 @@ def _pass(setup: HeavyBoreSetup, at: Array) -> tuple[Array, Array, Array]:
     ends = over_passes((far - at)[..., stops], np.minimum)
     begins = over_passes(near - at, np.minimum)
     return near - at - begins, np.maximum(far - at - ends, 0.0), ends - begins
+
+
+def begins_inside(setup: HeavyBoreSetup, at: Array) -> Array:
+    """How far inside the face the foremost edge stands when the first edge comes to its bore [mm], (…, 1)."""
+    near = np.array([one.near for one in setup.feature.bores])
+    return over_passes(near - at, np.minimum) + over_passes(at)
 
 
 def _together(setup: HeavyBoreSetup, enters: Array, twist: Array) -> Array:

@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-import numpy as np
-
 from cutting.motion.moves import CuttingOutline, Frame, Path, SpindleOn
 from cutting.motion.trace import CLEAR, PathMaker
 from cutting.operations.frame.over_passes import last_pass
-from cutting.operations.holes.heavy_bore.numbers import RUN_IN, Numbers
+from cutting.operations.holes.heavy_bore.numbers import RUN_IN, Numbers, begins_inside
 from cutting.workpiece.solid import Solid
 
 BEYOND = 1000.0  # mm: what is behind an edge in its bore has gone
@@ -19,15 +17,13 @@ def path(x: Numbers, before: Solid | None = None) -> Path:
     setup = x.setup
     n, up = last_pass(x.spindle_speed), last_pass(x.spin_up)
     foremost = max(step.at for step in setup.steps)
-    enters, bores = np.ravel(x.enters), setup.feature.bores
-    begins = bores[0].near - setup.steps[0].at - float(enters[0]) + foremost  # inward from the face
+    begins = last_pass(begins_inside(setup, x.tool.own["at"]))
     long = last_pass(x.engaged_time) * last_pass(x.feed_rate) / 60.0 - RUN_IN
-    clear = CLEAR - min(begins, 0.0) if begins < RUN_IN else CLEAR
-    trace = PathMaker(setup.machine, Frame.HOLE, TIP, (0.0, 0.0, clear), setup.heavy_tool.name, setup.settings.coolant,
+    trace = PathMaker(setup.machine, Frame.HOLE, TIP, (0.0, 0.0, CLEAR), setup.heavy_tool.name, setup.settings.coolant,
                       SpindleOn(n, n, seconds=2.0 * up))  # fmt: skip
     trace.rapid(0.0, 0.0, RUN_IN - begins)
     trace.feed(0.0, 0.0, -begins - long, last_pass(x.feed_set))
-    trace.rapid(0.0, 0.0, clear)
+    trace.rapid(0.0, 0.0, CLEAR)
     outlines = [
         ((0.0, back), (radius, back), (radius, BEYOND), (0.0, BEYOND))
         for radius, back in ((step.diameter / 2.0, foremost - step.at) for step in setup.steps)

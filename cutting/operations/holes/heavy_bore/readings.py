@@ -12,7 +12,7 @@ from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.frame.results import ResultsSaid
 from cutting.operations.frame.speed_reason import UsualSpeed
 from cutting.operations.holes.heavy_bore.limits import grade_of, tolerances
-from cutting.operations.holes.heavy_bore.numbers import RUN_IN, Numbers, pressure_left
+from cutting.operations.holes.heavy_bore.numbers import RUN_IN, Numbers, begins_inside, pressure_left
 from cutting.operations.holes.heavy_bore.tool import misfits
 from cutting.wear.reference import SpeedFactor
 from cutting.working import Recorder
@@ -142,7 +142,7 @@ class HeavyBoreScene(TypedDict):
 def scene(x: Numbers) -> HeavyBoreScene:
     """What the drawing needs, mm."""
     setup, tool = x.setup, x.setup.heavy_tool
-    enters, bores = np.ravel(x.enters), setup.feature.bores
+    bores = setup.feature.bores
     solids: list[HeavySolid] = [
         {"start": one.start, "end": one.end, "outer": one.outer, "inner": one.inner, "arms": one.arms, "share": one.share}
         for one in tool.segments
@@ -153,7 +153,7 @@ def scene(x: Numbers) -> HeavyBoreScene:
         for bore, step in zip(bores, setup.steps, strict=True)
     ]  # fmt: skip
     travel = float(last_pass(x.engaged_time) * last_pass(x.feed_rate) / 60.0)
-    begins = bores[0].near - setup.steps[0].at - float(enters[0])
+    begins = last_pass(begins_inside(setup, x.tool.own["at"])) - max(step.at for step in setup.steps)
     return {
         "operation": setup.operation,
         "solids": solids,
