@@ -35,6 +35,7 @@ class Refusal(Exception):
 
 
 def problem(status: int, title: str, errors: list[dict[str, Any]] | None = None, **extra: Any) -> JsonResponse:
+    """The answer of a refusal: status, title, and each field with its message and bound."""
     # whoever reads inches is told so, whatever the rule was written in
     errors = [
         {name: told(value) if name in ("message", "bound") and value else value for name, value in one.items()} for one in errors or []
@@ -113,14 +114,17 @@ def kept_nowhere(answer: Callable[[HttpRequest], HttpResponse]) -> Callable[[Htt
 
 
 def csrf_failure(request: HttpRequest, reason: str = "") -> HttpResponse:
+    """The answer where the token of the session is missing or another's."""
     return problem(403, "The request carries no valid token; reload the page and try again.")
 
 
 def not_found(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    """The answer to a path that nobody serves."""
     return problem(404, "There is nothing here by that name.")
 
 
 def server_error(request: HttpRequest) -> HttpResponse:
+    """The answer where something failed here: a sentence and no trace."""
     if isinstance(sys.exc_info()[1], OperationalError):  # before the API, as where the session is looked up
         return problem(503, AWAY)
     return problem(500, "Something failed on our side; it is in the server's log.")

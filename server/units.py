@@ -20,6 +20,8 @@ class Plain(BaseModel):
 
 
 class DisplayOut(Plain):
+    """A value in words, in both systems."""
+
     metric: str
     inch: str
 

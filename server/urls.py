@@ -25,6 +25,7 @@ handler500 = "server.errors.server_error"
 @require_safe
 @ensure_csrf_cookie
 def interface(request: HttpRequest) -> HttpResponse:
+    """The page of the interface, whatever the path behind the hash."""
     return render(request, "interface.html")
 
 

@@ -83,6 +83,7 @@ def read_tool(request: HttpRequest, tool_id: int) -> dict[str, Any]:
 
 @router.get("/kinds", response=list[schemas.KindOut])
 def list_kinds(request: HttpRequest) -> list[dict[str, Any]]:
+    """The kinds of tool and what each may carry."""
     return [
         {"name": k.name, "carries": list(k.carries), "properties": list(k.properties), "required": list(k.required)}
         for k in TOOL_KINDS.values()
@@ -103,6 +104,7 @@ def read_designation(request: HttpRequest, designation: str) -> dict[str, Any]:
 
 @router.get("/geometries", response=list[schemas.GeometryRow])
 def list_geometries(request: HttpRequest) -> list[dict[str, Any]]:
+    """The geometries of the crib."""
     return [_geometry(g) for g in Geometry.objects.filter(archived_at=None)]
 
 
@@ -130,6 +132,7 @@ def read_window(request: HttpRequest, payload: schemas.PointsIn) -> dict[str, An
 
 @router.get("/grades", response=list[schemas.GradeRow])
 def list_grades(request: HttpRequest) -> list[dict[str, Any]]:
+    """The grades of the crib."""
     return [
         {
             "id": g.pk,
@@ -159,6 +162,7 @@ def check_fit(request: HttpRequest, payload: schemas.FitIn) -> Any:
 
 @router.get("/assemblies", response=list[schemas.AssemblyOut])
 def list_assemblies(request: HttpRequest) -> list[dict[str, Any]]:
+    """The assemblies of the crib."""
     return [_assembly(a) for a in Assembly.objects.filter(archived_at=None).prefetch_related("parts__tool__geometry", "parts__tool__grade")]
 
 
@@ -171,6 +175,7 @@ def add_assembly(request: HttpRequest, payload: schemas.AssemblyIn) -> Status:
 
 @router.delete("/assemblies/{assembly_id}", response={204: None})
 def take_apart_assembly(request: HttpRequest, assembly_id: int) -> Status:
+    """Take an assembly apart; its tools stay."""
     require_engineer(request)
     take_apart(assembly_id)
     return Status(204, None)

@@ -17,6 +17,7 @@ PRICED = "2026-09"
 
 
 def fill_crib() -> None:
+    """The shipped tools of the demo."""
     fill("geometries", [_geometry(g) for g in items.geometries().values()])
     fill("grades", [_grade(g) for g in items.grades().values()])
     tools = [_insert(i) for i in items.inserts()] + [_holder(h) for h in items.holders()]

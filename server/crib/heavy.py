@@ -57,10 +57,14 @@ class HeavyIn(Schema):
 
 
 class HeavySaveIn(HeavyIn):
+    """A form with the version that it started from."""
+
     revision: int = Field(ge=1)
 
 
 class HeavyFieldOut(Plain):
+    """A field of the sheet's tables."""
+
     name: str
     label: str
     kind: str
@@ -76,6 +80,8 @@ class HeavyChoices(Plain):
 
 
 class HeavyRow(Schema):
+    """A heavy tool in the list."""
+
     id: int
     name: str
     mass: DisplayOut | None
@@ -85,6 +91,8 @@ class HeavyRow(Schema):
 
 
 class HeavyKept(Schema):
+    """A heavy tool as it is kept."""
+
     id: int
     name: str
     revision: int
@@ -92,6 +100,8 @@ class HeavyKept(Schema):
 
 
 class SolidOut(Plain):
+    """A solid of the tool."""
+
     name: str
     start: float
     end: float
@@ -103,6 +113,8 @@ class SolidOut(Plain):
 
 
 class HeavyStep(Plain):
+    """A step with what it is set to and what it keeps."""
+
     name: str
     at: float
     diameter: float
@@ -113,6 +125,8 @@ class HeavyStep(Plain):
 
 
 class HeavyChain(Plain):
+    """A way to bore all steps."""
+
     name: str
     coaxiality: DisplayOut
     more: DisplayOut
@@ -121,6 +135,8 @@ class HeavyChain(Plain):
 
 
 class HeavyCarrier(Plain):
+    """Whether a machine carries the tool."""
+
     machine: str
     carries: bool
     why: list[Sentence]
@@ -139,6 +155,8 @@ class HeavyRemedyOut(Plain):
 
 
 class HeavyWarning(Plain):
+    """Something to know of the tool."""
+
     name: str
     text: Sentence
     severity: str
@@ -170,6 +188,7 @@ class HeavyOut(Plain):
 
 @router.get("/choices", response=HeavyChoices)
 def choices(request: HttpRequest) -> dict[str, Any]:
+    """What the sheet's tables ask for."""
     fields = {
         name: [{"name": one.name, "label": one.label, "kind": one.kind, "example": one.example} for one in section]
         for name, section in sections().items()
@@ -179,6 +198,7 @@ def choices(request: HttpRequest) -> dict[str, Any]:
 
 @router.get("", response=list[HeavyRow])
 def list_heavy(request: HttpRequest) -> list[dict[str, Any]]:
+    """The heavy tools of the shop, each weighed."""
     stock = shop()
     return [_row(row, stock) for row in HeavyTool.objects.filter(archived_at=None)]
 
@@ -207,6 +227,7 @@ def study_heavy(request: HttpRequest, payload: HeavyIn) -> dict[str, Any]:
 
 @router.get("/{tool_id}", response=HeavyKept)
 def read_one(request: HttpRequest, tool_id: int) -> dict[str, Any]:
+    """A heavy tool as it is kept."""
     return _kept(_named(tool_id))
 
 
@@ -253,6 +274,7 @@ def save_heavy(request: HttpRequest, tool_id: int, payload: HeavySaveIn) -> dict
 
 @router.delete("/{tool_id}", response={204: None})
 def archive_heavy(request: HttpRequest, tool_id: int) -> Status:
+    """Put a heavy tool away; its name may be used again."""
     require_engineer(request)
     row = _named(tool_id)
     row.archived_at, row.name = timezone.now(), f"{row.name[:60]} ({row.pk})"  # its name may be used again

@@ -24,6 +24,8 @@ _PLAIN = tuple(column.name for column in TOOLS.columns if column.name not in (*p
 
 
 class GeometryKeeper(Keeper):
+    """Geometries between records and rows."""
+
     table, room, model = GEOMETRIES, "crib", Geometry
 
     def to_record(self, row: Geometry) -> Record:
@@ -37,6 +39,8 @@ class GeometryKeeper(Keeper):
 
 
 class GradeKeeper(Keeper):
+    """Grades between records and rows."""
+
     table, room, model = GRADES, "crib", Grade
 
     def to_record(self, row: Grade) -> Record:
@@ -51,6 +55,8 @@ class GradeKeeper(Keeper):
 
 
 class ToolKeeper(Keeper):
+    """Tools between records and rows."""
+
     table, room, model, related = TOOLS, "crib", Tool, ("geometry", "grade")
 
     def to_record(self, row: Tool) -> Record:
@@ -124,6 +130,8 @@ def _life_price(record: Record, each: float, edges: int, sides: int) -> float:
 
 
 class WindowKeeper(Keeper):
+    """Suppliers' windows between records and rows."""
+
     table, room, model, related, owner = WINDOWS, "crib", Window, ("tool",), "tool"
 
     def to_record(self, row: Window) -> Record:

@@ -36,6 +36,7 @@ class NarrowedBy:
 
 
 def wanted(operation: str, letter: str, group: int, machine: Machine) -> NarrowedBy:
+    """What is asked of a large crib."""
     low = machine.shank_height * (0.6 if machine.speeds else 0.99)
     return NarrowedBy(operation, letter, group, low, machine.shank_height)
 

@@ -35,6 +35,8 @@ class ToolFilter(Schema):
 
 
 class ToolRow(Schema):
+    """A tool in the list."""
+
     id: int
     kind: str
     name: str
@@ -61,16 +63,22 @@ class ToolRow(Schema):
 
 
 class FacetValue(Schema):
+    """A value of a facet and how many have it."""
+
     value: str
     count: int
 
 
 class Facet(Schema):
+    """What tools are told apart by."""
+
     name: str
     values: list[FacetValue]
 
 
 class ToolPage(Schema):
+    """A page of the list with its facets."""
+
     matched: int
     total: int
     offset: int
@@ -157,18 +165,24 @@ class Decoded(Schema):
 
 
 class PropertyOut(Schema):
+    """An ISO 13399 property of a tool."""
+
     symbol: str
     name: str
     display: DisplayOut
 
 
 class SpanOut(Schema):
+    """A supplier's span."""
+
     min: DisplayOut | None
     start: DisplayOut | None
     max: DisplayOut | None
 
 
 class WindowOut(Schema):
+    """A supplier's window in one group."""
+
     id: int
     group: int
     speed: SpanOut
@@ -178,6 +192,8 @@ class WindowOut(Schema):
 
 
 class ToolSheet(ToolRow):
+    """A tool with its properties and windows."""
+
     decoded: Decoded | None
     properties: list[PropertyOut]
     windows: list[WindowOut]
@@ -187,6 +203,8 @@ class ToolSheet(ToolRow):
 
 
 class GeometryRow(Schema):
+    """A chipbreaker geometry in the list."""
+
     id: int
     version: int
     name: str
@@ -202,11 +220,15 @@ class GeometryRow(Schema):
 
 
 class PointsIn(Schema):
+    """The corners of a chip window."""
+
     points: list[list[float]] = Field(min_length=3, max_length=40)
     units: Units = "mm"
 
 
 class PointOut(Schema):
+    """A corner of a chip window."""
+
     feed: DisplayOut
     depth: DisplayOut
 
@@ -223,6 +245,8 @@ class Hull(Schema):
 
 
 class GradeRow(Schema):
+    """A grade in the list."""
+
     id: int
     name: str
     tool_class: str
@@ -237,6 +261,8 @@ class GradeRow(Schema):
 
 
 class CheckOut(Schema):
+    """A rule of fit, kept or broken."""
+
     name: str
     fits: bool
     reason: str
@@ -246,6 +272,8 @@ ToolNames = dict[Annotated[str, Field(max_length=20)], Annotated[str, Field(max_
 
 
 class AssemblyIn(Schema):
+    """A tool put together of its parts."""
+
     name: str = Field(min_length=1, max_length=80)
     tool: ToolNames
     overhang: str = Field(max_length=40)
@@ -265,6 +293,8 @@ class FitIn(Schema):
 
 
 class AssemblyOut(Schema):
+    """An assembly with what does not go together."""
+
     id: int
     name: str
     tool: dict[str, str]

@@ -52,6 +52,8 @@ class RunOut(Schema):
 
 
 class FateOut(Schema):
+    """What becomes of a row of a file."""
+
     table: str
     row: int
     fate: str
@@ -60,11 +62,15 @@ class FateOut(Schema):
 
 
 class FatePage(Schema):
+    """A page of them."""
+
     matched: int
     rows: list[FateOut]
 
 
 class ApplyIn(Schema):
+    """What of a preview is to be taken in."""
+
     leave_out_refused: bool = False
 
 
@@ -77,11 +83,13 @@ class ExportIn(Schema):
 
 @router.get("/runs", response=list[RunOut])
 def list_runs(request: HttpRequest) -> list[dict[str, Any]]:
+    """Imports and exports, the newest first."""
     return [_run(run) for run in Run.objects.defer("content", "fates", "writes", "result").select_related("author")[:30]]
 
 
 @router.get("/runs/{run_id}", response=RunOut)
 def read_run(request: HttpRequest, run_id: int) -> dict[str, Any]:
+    """How far one is."""
     return _run(_found(run_id))
 
 
@@ -165,6 +173,7 @@ def start_export(request: HttpRequest, payload: ExportIn) -> Status:
 
 @router.get("/runs/{run_id}/file")
 def fetch_file(request: HttpRequest, run_id: int) -> HttpResponse:
+    """The file of an export."""
     run = _found(run_id)
     if run.result is None:
         raise Refusal(404, "This run has no file.")

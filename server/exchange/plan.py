@@ -46,6 +46,7 @@ class ImportPlan:
 
     @property
     def counts(self) -> dict[str, int]:
+        """How many rows of each fate."""
         counted = Counter(fate.fate for fate in self.fates)
         return {name: counted[name] for name in (NEW, CHANGED, SAME, REFUSED)}
 

@@ -32,6 +32,8 @@ Pieces = asked("pieces", "count", 1, 10_000_000, unit="pieces", whole=True)
 
 
 class MachineFact(Schema):
+    """A fact of a machine with its source."""
+
     label: str
     display: DisplayOut
 
@@ -51,6 +53,8 @@ class SpindleOut(Schema):
 
 
 class MachineSheet(Schema):
+    """A machine with its facts, curves and who uses it."""
+
     id: int
     name: str
     description: str
@@ -73,10 +77,14 @@ class MachineSheet(Schema):
 
 
 class PastedIn(Schema):
+    """A power curve as it was pasted."""
+
     text: str = Field(max_length=20_000)
 
 
 class NumbersOut(Schema):
+    """The numbers that a pasted curve was read as."""
+
     numbers: list[float]
     note: str
 
@@ -107,6 +115,8 @@ class Axes(Schema):
 
 
 class CurveOut(Schema):
+    """Power and torque over speed."""
+
     spindle: list[Point]
     torque: list[Point]
     axes: Axes
@@ -159,6 +169,7 @@ class OfferOut(Schema):
 
 @router.get("/machines", response=list[MachineSheet])
 def list_machines(request: HttpRequest, archived: bool = False, units: Units = "mm") -> list[dict[str, Any]]:
+    """The machines of the shop."""
     return [_sheet(row, units) for row in Machine.objects.filter(archived_at__isnull=not archived).prefetch_related("spindles")]
 
 

@@ -10,6 +10,7 @@ from server.records.filling import fill
 
 
 def fill_floor() -> None:
+    """The invented machines of the demo."""
     fill("machines", [{column.name: getattr(m, column.name) for column in MACHINES.columns} for m in machines()])
     fill("spindles", [_spindle(m.name, one) for m in machines() for one in m.further])
 

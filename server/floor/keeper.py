@@ -17,6 +17,8 @@ _IN_NUMBERS = (*NUMBERS, *MORE_NUMBERS, *FLAGS)
 
 
 class MachineKeeper(Keeper):
+    """Machines between records and rows."""
+
     table, room, model = MACHINES, "floor", Machine
 
     def to_record(self, row: Machine) -> Record:
@@ -30,6 +32,8 @@ class MachineKeeper(Keeper):
 
 
 class SpindleKeeper(Keeper):
+    """Further spindles between records and rows."""
+
     table, room, model, related, owner = SPINDLES, "floor", Spindle, ("machine",), "machine"
 
     def to_record(self, row: Spindle) -> Record:

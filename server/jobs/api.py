@@ -107,6 +107,7 @@ def read_pulse(request: HttpRequest, job_id: int) -> dict[str, Any]:
 
 @router.get("/{job_id}", response=schemas.JobOut)
 def read_job(request: HttpRequest, job_id: int) -> dict[str, Any]:
+    """A job with its state."""
     return _job(actions.newest(job_id))
 
 
@@ -119,18 +120,21 @@ def edit_job(request: HttpRequest, job_id: int, payload: schemas.EditIn) -> dict
 
 @router.post("/{job_id}/undo", response=schemas.JobOut)
 def undo_job(request: HttpRequest, job_id: int, payload: schemas.BaseIn) -> dict[str, Any]:
+    """Take the last change back."""
     require_engineer(request)
     return _saved(actions.undo(job_id, payload.base_revision, request.user))
 
 
 @router.post("/{job_id}/redo", response=schemas.JobOut)
 def redo_job(request: HttpRequest, job_id: int, payload: schemas.BaseIn) -> dict[str, Any]:
+    """Bring back what was taken back."""
     require_engineer(request)
     return _saved(actions.redo(job_id, payload.base_revision, request.user))
 
 
 @router.get("/{job_id}/revisions", response=list[schemas.RevisionRow])
 def list_revisions(request: HttpRequest, job_id: int) -> list[dict[str, Any]]:
+    """All revisions of a job, the newest first."""
     actions.newest(job_id)
     found = Revision.objects.filter(job_id=job_id).select_related("author").defer("document")[:200]
     return [_revision(one) for one in found]
@@ -148,6 +152,7 @@ def evaluate_operation(request: HttpRequest, job_id: int, operation: str, payloa
 
 
 def evaluate_now(request: HttpRequest, job_id: int, operation: str, payload: schemas.TryIn) -> HttpResponse:
+    """An operation as it is being tried: what repaints at once."""
     revision, stock = actions.judged_now(job_id), shop()
     document, entry = _entry(job_id, operation, revision)
     setup = setup_of(document, entry, _tried(payload, revision, stock), stock)
@@ -168,6 +173,7 @@ def follow_operation(request: HttpRequest, job_id: int, operation: str, payload:
 
 
 def follow_job(job_id: int, operation: str, payload: schemas.TryIn) -> dict[str, Any]:
+    """What follows when the hand rests: ranking, remedies, tape."""
     revision, stock = actions.judged_now(job_id), shop()
     document, entry = _entry(job_id, operation, revision)
     tried = _tried(payload, revision, stock)
@@ -238,12 +244,14 @@ def restore_cautions(request: HttpRequest, job_id: int) -> Status:
 
 @router.get("/{job_id}/notes", response=list[schemas.NoteOut])
 def list_notes(request: HttpRequest, job_id: int) -> list[dict[str, Any]]:
+    """The log of an operation."""
     actions.newest(job_id)
     return [_note(n) for n in Note.objects.filter(job_id=job_id).select_related("author")]
 
 
 @router.post("/{job_id}/notes", response={201: schemas.NoteOut})
 def write_note(request: HttpRequest, job_id: int, payload: schemas.NoteIn) -> Status:
+    """A line more in the log."""
     require_operator(request)
     actions.newest(job_id)
     return Status(201, _note(Note.objects.create(job_id=job_id, author=request.user, **payload.dict())))
@@ -251,6 +259,7 @@ def write_note(request: HttpRequest, job_id: int, payload: schemas.NoteIn) -> St
 
 @router.get("/{job_id}/measurements", response=list[schemas.MeasurementOut])
 def list_measurements(request: HttpRequest, job_id: int) -> list[dict[str, Any]]:
+    """The readings of an operation."""
     actions.newest(job_id)
     return [_measurement(m) for m in Measurement.objects.filter(job_id=job_id).select_related("author")]
 
@@ -296,6 +305,7 @@ def add_print(request: HttpRequest, job_id: int, file: UploadedFile = File(...))
 
 @router.get("/{job_id}/prints/{print_id}")
 def read_print(request: HttpRequest, job_id: int, print_id: int) -> HttpResponse:
+    """A drawing that was taken in, as a file."""
     found = get_object_or_404(Print, pk=print_id, job_id=job_id)
     answer = HttpResponse(bytes(found.content), content_type=found.media_type)
     answer["Content-Disposition"] = f'attachment; filename="print-{found.pk}"'

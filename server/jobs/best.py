@@ -40,10 +40,12 @@ class Pick:
 
     @property
     def tool(self) -> dict[str, str]:
+        """The tool's parts by role."""
         return self.row.tool
 
     @property
     def settings(self) -> dict[str, Any]:
+        """What taking it sets."""
         return {**settings_of(self.row), "coolant": self.coolant}
 
 

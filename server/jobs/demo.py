@@ -17,6 +17,7 @@ from server.jobs.drawing import drawn_up
 def operation(
     number: int, title: str, kind: str, insert: str, holder: str, feature: dict[str, Any], settings: str, **more: Any
 ) -> dict[str, Any]:
+    """One turned operation of a demo job."""
     speed, feed, depth, coolant = settings.split(" / ")
     return {
         "id": f"op{number}",
@@ -318,6 +319,7 @@ DEMO_JOBS = (
 
 
 def fill_jobs() -> None:
+    """The invented jobs of the demo."""
     author = User.objects.get(username="engineer")
     for document in DEMO_JOBS:
         create_job(drawn_up(document), author)

@@ -50,6 +50,8 @@ SpindleChoice = Literal["", "main", "sub", "driven", "tool"]
 
 
 class Strict(Schema):
+    """A part of a document: what it does not know is refused."""
+
     model_config = ConfigDict(extra="forbid")
 
 
@@ -95,6 +97,8 @@ class GrindingData(Strict):
 
 
 class StockData(Strict):
+    """The blank as it was typed, with what its pieces are cut from."""
+
     diameter: str = Field(max_length=40)
     free_length: str = Field(max_length=40)
     bore: str = Field(default="0", max_length=40)
@@ -107,6 +111,8 @@ class StockData(Strict):
 
 
 class BatchData(Strict):
+    """How many, and for how long alone."""
+
     pieces: Pieces = 50
     unattended_hours: Hours = 0
     yearly: Yearly = 0

@@ -12,6 +12,8 @@ from server.units import DisplayOut, Plain, Point
 
 
 class TextIn(Schema):
+    """A recording as text."""
+
     model_config = ConfigDict(extra="forbid")
     text: str = Field(max_length=12_000_000)
 
@@ -25,6 +27,8 @@ class TraceColumnOut(Plain):
 
 
 class TraceReadOut(Plain):
+    """What a recording says, hole by hole."""
+
     columns: list[TraceColumnOut]
     lines: int
     sample: list[list[float]]
@@ -57,6 +61,8 @@ class TraceOut(Plain):
 
 
 class LessonOut(Plain):
+    """What recordings taught, and how far it is off the tables."""
+
     id: int
     said: str
     author: str
@@ -64,17 +70,23 @@ class LessonOut(Plain):
 
 
 class TracesOut(Plain):
+    """The recordings of an operation."""
+
     traces: list[TraceOut]
     lessons: list[LessonOut]
     device: bool
 
 
 class IdsIn(Schema):
+    """Recordings by their keys."""
+
     model_config = ConfigDict(extra="forbid")
     traces: list[int] = Field(min_length=1, max_length=60)
 
 
 class ParameterOut(Plain):
+    """A number that recordings move, before and after."""
+
     label: str
     value: str
     interval: str
@@ -95,5 +107,7 @@ class FitOut(Plain):
 
 
 class RecordIn(Schema):
+    """What the simulated dynamometer shall record."""
+
     model_config = ConfigDict(extra="forbid")
     hole: int = Field(default=1, ge=1, le=10_000_000)

@@ -58,6 +58,7 @@ def require_room(job_id: int, operation: str) -> None:
 
 
 def as_trace(row: DrillTrace) -> Trace:
+    """The kept trace as the core reads it."""
     return Trace(*(np.array(row.points[name], float) for name in ("depth", "thrust", "torque")))
 
 

@@ -19,6 +19,8 @@ Typed = str | float  # as a person typed it; read where its kind and bounds are 
 
 
 class StepOut(Plain):
+    """One line of working."""
+
     key: str
     symbol: str
     meaning: str
@@ -33,6 +35,8 @@ class StepOut(Plain):
 
 
 class ValueOut(Plain):
+    """A result with its band, its honesty and its working."""
+
     name: str
     label: str
     value: float | None
@@ -45,18 +49,24 @@ class ValueOut(Plain):
 
 
 class RemedyOut(Plain):
+    """A change that was run: what it brings, and what taking it sets."""
+
     text: DisplayOut
     effect: DisplayOut
     patch: dict[str, dict[str, Entry]]
 
 
 class MovedOut(Plain):
+    """A quantity that may be off, and its share of what a limit may be off."""
+
     title: str
     band: str
     share: float
 
 
 class LimitOut(Plain):
+    """A limit with value, bound, source and working."""
+
     name: str
     label: str
     kind: str
@@ -76,6 +86,8 @@ class LimitOut(Plain):
 
 
 class PassOut(Plain):
+    """One pass as it will be taken."""
+
     number: int
     from_diameter: DisplayOut
     to_diameter: DisplayOut
@@ -89,6 +101,8 @@ class PassOut(Plain):
 
 
 class WarningOut(Plain):
+    """Something to know that is no limit."""
+
     name: str
     text: Sentence
     severity: Literal["blocks", "care", "note"]
@@ -98,6 +112,8 @@ class WarningOut(Plain):
 
 
 class DismissIn(Schema):
+    """A warning that somebody has read, at the risk that it told of."""
+
     name: str = Field(min_length=1, max_length=40)
     risk: str = Field(min_length=1, max_length=40)
 
@@ -117,6 +133,8 @@ class NotHereOut(StudyNameOut):
 
 
 class LadderOut(Plain):
+    """The rungs that a setting is walked on."""
+
     rungs: list[str]
     place: int
     normal: int
@@ -204,6 +222,8 @@ class OperationKindOut(Schema):
 
 
 class CandidateOut(ToolWords):
+    """A row of the ranking with its figures, its reason and what taking it sets."""
+
     designation: str
     geometry: str
     grade: str
@@ -233,11 +253,15 @@ class CandidateOut(ToolWords):
 
 
 class RefusedOut(Schema):
+    """A rule of fit and how many pairs it shut out."""
+
     reason: Sentence
     pairs: int
 
 
 class AdviceOut(Schema):
+    """The ranking, the near misses, and why the rest is refused."""
+
     candidates: list[CandidateOut]
     nearly: list[CandidateOut]
     refused: list[RefusedOut]

@@ -38,6 +38,8 @@ class OperationChance(Schema):
 
 
 class Cause(Schema):
+    """How far money goes with a quantity that was drawn."""
+
     name: str
     share: float
 
@@ -62,6 +64,8 @@ class ChancesOut(Schema):
 
 
 class OnMachine(Schema):
+    """The part planned on one machine."""
+
     machine: str
     money: float
     cost: DisplayOut
@@ -80,12 +84,16 @@ class WithBest(OnMachine):
 
 
 class MachinesOut(Schema):
+    """The part on every machine that may make it."""
+
     rankings: int
     now: OnMachine
     rows: list[WithBest]
 
 
 class StudyIn(Schema):
+    """What a study of the whole part is asked."""
+
     kind: Literal["chances", "machines"]
 
 
@@ -121,6 +129,7 @@ def begin_study(request: HttpRequest, job_id: int, payload: StudyIn) -> Status:
 
 @router.get("/{job_id}/part-studies/{study_id}", response=StudyOut)
 def read_study(request: HttpRequest, job_id: int, study_id: int) -> dict[str, Any]:
+    """How far a study is, and what it found."""
     return _study(_found(job_id, study_id))
 
 

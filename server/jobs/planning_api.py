@@ -56,23 +56,31 @@ class SettledOut(Schema):
 
 
 class ProblemOut(Schema):
+    """What is wrong with an entry, and what would do."""
+
     field: str
     message: Sentence
     bound: str | None = None
 
 
 class SketchOut(Schema):
+    """The part with a feature that is being entered."""
+
     outline: OutlineOut
     settled: list[SettledOut]
     problem: ProblemOut | None
 
 
 class ShaftLineIn(Schema):
+    """A part said in one line."""
+
     line: str = Field(max_length=2000)
     units: Units = "mm"
 
 
 class PlannedOut(Schema):
+    """An operation that a line asks for."""
+
     kind: str
     title: str
     feature: dict[str, Entry]
@@ -105,6 +113,8 @@ class BestRow(Schema):
 
 
 class BestOut(Schema):
+    """Every operation with its best tool, and what taking them all comes to."""
+
     rows: list[BestRow]
     tools_now: int
     tools_then: int
@@ -173,6 +183,8 @@ def _drills(document: dict[str, Any]) -> list[tuple[float, float]]:
 
 
 class BestIn(Schema):
+    """What a pocket of the machine is worth a piece."""
+
     worth: Worth = 0
 
 

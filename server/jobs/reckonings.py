@@ -58,6 +58,7 @@ def _row(job: Job, reckoning: Reckoning) -> dict[str, Any]:
 
 
 def holds(reckoning: Reckoning | None, job: Job) -> bool:
+    """Whether a reckoning was made with the shop as it is now."""
     return reckoning is not None and reckoning.revision == job.revision and reckoning.release == release()
 
 

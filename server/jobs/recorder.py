@@ -20,6 +20,7 @@ STOPPED = "The dynamometer stopped before the hole was done; nothing was kept."
 
 
 def port() -> int:
+    """Where the dynamometer listens."""
     return int(os.environ.get("ARROW_BENCH_DYNAMOMETER", "0") or 0)
 
 

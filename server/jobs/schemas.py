@@ -20,6 +20,8 @@ Typed = str | float  # as a person typed it; read where its kind and bounds are 
 
 
 class OperationRow(Schema):
+    """An operation in the run order."""
+
     id: str
     number: int
     title: str
@@ -39,11 +41,15 @@ class OperationRow(Schema):
 
 
 class RemovedOut(Schema):
+    """What an operation takes away, for the drawing."""
+
     identity: str
     corners: list[Point]
 
 
 class OutlineLabel(Schema):
+    """A size that stands on the drawing."""
+
     at: float
     radius: float
     display: DisplayOut
@@ -57,12 +63,16 @@ class LengthLabel(Schema):
 
 
 class LayerOut(Schema):
+    """A metal of the blank, from where to where."""
+
     at: float
     near: float
     material: str
 
 
 class OutlineOut(Schema):
+    """The part in half section, as it comes and as it is left."""
+
     chucked: bool
     layers: list[LayerOut]
     labels: list[OutlineLabel]
@@ -79,6 +89,8 @@ class OutlineOut(Schema):
 
 
 class SegmentOut(Schema):
+    """A stretch of the cycle tape."""
+
     kind: Literal["cut", "idle", "edges", "handling"]
     operation: str | None
     label: str
@@ -87,6 +99,8 @@ class SegmentOut(Schema):
 
 
 class TapeOut(Schema):
+    """The cycle tape in seconds and money."""
+
     segments: list[SegmentOut]
     seconds: float
     money: float
@@ -98,6 +112,8 @@ class TapeOut(Schema):
 
 
 class BaselineOut(Schema):
+    """The present process, and what the plan saves against it."""
+
     name: str
     seconds: DisplayOut
     cost: DisplayOut
@@ -126,11 +142,15 @@ class DrawnOut(Schema):
 
 
 class SpindleName(Schema):
+    """A spindle by its name and its words."""
+
     name: str
     title: str
 
 
 class StateOut(Schema):
+    """The job as it stands: run order, tape, drawing."""
+
     operations: list[OperationRow]
     drawing: list[DrawnOut]
     spindles: list[SpindleName]
@@ -146,6 +166,8 @@ class StateOut(Schema):
 
 
 class TapeGlance(Schema):
+    """The tape of a job in the list."""
+
     seconds_display: DisplayOut
     money_display: DisplayOut
 
@@ -163,6 +185,8 @@ class GlanceOut(Schema):
 
 
 class JobRow(Schema):
+    """A job in the list."""
+
     id: int
     name: str
     material: str
@@ -176,11 +200,15 @@ class JobRow(Schema):
 
 
 class JobPage(Schema):
+    """A page of the list."""
+
     matched: int
     rows: list[JobRow]
 
 
 class PrintRow(Schema):
+    """A drawing that was taken in."""
+
     id: int
     name: str
     media_type: str
@@ -188,6 +216,8 @@ class PrintRow(Schema):
 
 
 class JobOut(Schema):
+    """A job with its document, its state and what may be undone."""
+
     id: int
     revision: int
     gesture: str
@@ -203,11 +233,15 @@ class JobOut(Schema):
 
 
 class CardLine(Schema):
+    """A line of the card at the machine."""
+
     label: str
     value: str
 
 
 class CardTable(Schema):
+    """A table of the card at the machine."""
+
     caption: str
     head: list[str]
     rows: list[list[str]]
@@ -229,6 +263,8 @@ class CardOut(Schema):
 
 
 class StaleReason(Schema):
+    """What changed in the shop since a job was reckoned."""
+
     reason: Sentence
     author: str
     at: datetime
@@ -244,11 +280,15 @@ class StaleChange(Schema):
 
 
 class StaleOut(Schema):
+    """Whether a job was reckoned with the shop as it is now."""
+
     reasons: list[StaleReason]
     changes: list[StaleChange]
 
 
 class RevisionRow(Schema):
+    """A revision: by whom, when, what."""
+
     number: int
     gesture: str
     author: str
@@ -269,15 +309,21 @@ class JobIn(Schema):
 
 
 class EditIn(Schema):
+    """A change with the revision that it started from."""
+
     base_revision: int = Field(ge=1)
     edit: Edit
 
 
 class ArchiveIn(Schema):
+    """Whether a job is put away or taken out again."""
+
     archived: bool
 
 
 class BaseIn(Schema):
+    """The revision that somebody started from."""
+
     base_revision: int = Field(ge=1)
 
 
@@ -300,11 +346,15 @@ class FollowOut(Schema):
 
 
 class NoteIn(Schema):
+    """A line for the log."""
+
     operation: str = Field(default="", max_length=20)
     text: str = Field(min_length=1, max_length=4000)
 
 
 class NoteOut(Schema):
+    """A line of the log."""
+
     id: int
     operation: str
     text: str
@@ -313,6 +363,8 @@ class NoteOut(Schema):
 
 
 class MeasurementIn(Schema):
+    """A reading of a size."""
+
     operation: str = Field(max_length=20)
     pass_number: Typed
     commanded: Typed
@@ -325,6 +377,8 @@ class MeasurementIn(Schema):
 
 
 class MeasurementOut(Schema):
+    """A reading as it is kept."""
+
     id: int
     operation: str
     pass_number: int

@@ -11,6 +11,8 @@ from server.units import DisplayOut, Point
 
 
 class LineOut(Schema):
+    """A line of a chart."""
+
     name: str
     label: str
     points: list[Point]
@@ -25,6 +27,8 @@ class MarkOut(Schema):
 
 
 class ChartOut(Schema):
+    """A chart: axes, curves, marks."""
+
     x: AxisOut
     y: AxisOut
     curves: list[LineOut]
@@ -32,6 +36,8 @@ class ChartOut(Schema):
 
 
 class DepthBoundOut(Schema):
+    """How deep a pass may be by one limit."""
+
     name: str
     label: str
     depth: float
@@ -41,6 +47,8 @@ class DepthBoundOut(Schema):
 
 
 class PlannedPassOut(Schema):
+    """A pass as it is planned."""
+
     number: int
     depth: DisplayOut
     to_diameter: DisplayOut
@@ -50,6 +58,8 @@ class PlannedPassOut(Schema):
 
 
 class LedgerRowOut(Schema):
+    """A piece that was measured, and what was set for it."""
+
     id: int
     piece: int
     pass_number: int
@@ -63,6 +73,8 @@ class LedgerRowOut(Schema):
 
 
 class NextPassOut(Schema):
+    """What to set for the next piece."""
+
     pass_number: int
     target: DisplayOut
     depth: DisplayOut
@@ -94,6 +106,8 @@ class WarmthOut(Schema):
 
 
 class FitShareOut(Schema):
+    """What takes part of a tolerance."""
+
     name: str
     spread: DisplayOut
     of_tolerance: str
@@ -101,6 +115,8 @@ class FitShareOut(Schema):
 
 
 class FitStageOut(Schema):
+    """How surely a size holds so many pieces into the batch."""
+
     measured: int
     spread: DisplayOut
     chance: str
@@ -116,6 +132,8 @@ class SettledFitOut(Schema):
 
 
 class LedgerOut(Schema):
+    """The readings of a size and what they taught."""
+
     warmth: WarmthOut | None
     doubtful: list[DoubtfulOut]
     rows: list[LedgerRowOut]
@@ -134,6 +152,8 @@ class LedgerOut(Schema):
 
 
 class PlanOut(Schema):
+    """Passes, bounds of their depth, and the ledger of sizes."""
+
     bounds: list[DepthBoundOut]
     deepest: DisplayOut
     shallowest: DisplayOut
@@ -150,6 +170,8 @@ class PlanOut(Schema):
 
 
 class SupportOut(Schema):
+    """A way to hold the part, and what it brings."""
+
     name: str
     text: Sentence
     largest: DisplayOut
@@ -160,6 +182,8 @@ class SupportOut(Schema):
 
 
 class SpeedOut(Schema):
+    """A speed at which the cut sings least or most."""
+
     text: DisplayOut
     gain: str
     remedy: RemedyOut
@@ -186,6 +210,8 @@ class RigidityOut(Schema):
 
 
 class SpeedPointOut(Schema):
+    """A speed with its life and its cost."""
+
     name: str
     speed: DisplayOut
     life: DisplayOut
@@ -196,11 +222,15 @@ class SpeedPointOut(Schema):
 
 
 class EdgeChangeOut(Schema):
+    """A planned change of the edge."""
+
     probability: str
     parts: str
 
 
 class EdgeLifeOut(Schema):
+    """Speed against life and cost."""
+
     cost: ChartOut
     life: ChartOut
     survival: ChartOut
@@ -216,6 +246,8 @@ class EdgeLifeOut(Schema):
 
 
 class WayOut(ToolWords):
+    """A way to turn a feature with its best tool."""
+
     name: str
     title: str
     when: str
@@ -236,6 +268,8 @@ class WayOut(ToolWords):
 
 
 class DeliveryOut(Schema):
+    """A delivery of coolant and what speaks for it."""
+
     name: str
     pressure: DisplayOut
     jet_speed: str
@@ -247,6 +281,8 @@ class DeliveryOut(Schema):
 
 
 class CoolantOut(Schema):
+    """Every delivery of the machine, judged."""
+
     rule: Sentence
     why: Sentence
     wanted: str
@@ -257,6 +293,8 @@ class CoolantOut(Schema):
 
 
 class HeightOut(Schema):
+    """Where the tip stands, and what of the angles that leaves."""
+
     name: str
     height: DisplayOut
     rake: DisplayOut
@@ -272,6 +310,8 @@ class HeightOut(Schema):
 
 
 class EdgeAnglesOut(Schema):
+    """How the edge stands to the work."""
+
     angles: list[AngleRow]
     thinner: str
     heights: list[HeightOut]
@@ -279,12 +319,16 @@ class EdgeAnglesOut(Schema):
 
 
 class AngleRow(Schema):
+    """An angle by both schools."""
+
     label: str
     display: DisplayOut
     says: Sentence
 
 
 class HardOut(Schema):
+    """Hard turning against grinding."""
+
     applies: bool
     hardness: str
     rows: list[HardRow]
@@ -295,6 +339,8 @@ class HardOut(Schema):
 
 
 class HardRow(Schema):
+    """One figure of both."""
+
     label: str
     hard: DisplayOut
     grinding: DisplayOut | None

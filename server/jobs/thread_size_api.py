@@ -56,11 +56,15 @@ class ThreadTarget(Schema):
 
 
 class ThreadCommand(Schema):
+    """What to set next."""
+
     label: str
     display: DisplayOut
 
 
 class ThreadReadingOut(Schema):
+    """A reading of a thread as it is kept."""
+
     id: int
     piece: int
     measured: DisplayOut
@@ -70,6 +74,8 @@ class ThreadReadingOut(Schema):
 
 
 class ThreadSizeOut(Schema):
+    """The readings of a thread, its limits, and what to set."""
+
     pitch_low: DisplayOut
     pitch_high: DisplayOut
     target: ThreadTarget | None

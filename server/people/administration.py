@@ -32,6 +32,8 @@ RELIED_ON = timedelta(hours=36)  # one is taken every day; a night may be missed
 
 
 class PersonRow(Schema):
+    """A person in the list."""
+
     id: int
     name: str
     role: RoleName
@@ -43,11 +45,15 @@ class PersonRow(Schema):
 
 
 class PersonIn(Schema):
+    """A new person."""
+
     name: str
     role: RoleName = "operator"
 
 
 class PersonPatch(Schema):
+    """What of a person changes."""
+
     name: str | None = None
     role: RoleName | None = None
     locked: bool | None = None
@@ -61,6 +67,8 @@ class GivenPassword(Schema):
 
 
 class HappeningOut(Schema):
+    """Something that happened with sign-ins and rights."""
+
     at: datetime
     what: str
     who: str
@@ -78,12 +86,15 @@ class BackupsOut(Schema):
 
 
 class HappeningPage(Schema):
+    """A page of them."""
+
     matched: int
     rows: list[HappeningOut]
 
 
 @router.get("", response=list[PersonRow])
 def list_people(request: HttpRequest) -> list[dict[str, Any]]:
+    """Everybody, with their roles."""
     require_administrator(request)
     return [_row(user) for user in User.objects.select_related("preferences").order_by("username")[:MOST_PEOPLE]]
 
@@ -112,6 +123,7 @@ def list_happenings(request: HttpRequest, what: str = "", name: str = "", offset
 
 @router.get("/backups", response=BackupsOut)
 def read_backups(request: HttpRequest) -> dict[str, Any]:
+    """The backups that were taken."""
     require_administrator(request)
     newest = Happening.objects.filter(what=What.BACKED_UP).first()
     failed = Happening.objects.filter(what=What.NOT_BACKED_UP).first()
@@ -164,6 +176,7 @@ def give_password(request: HttpRequest, person_id: int) -> dict[str, Any]:
 
 @router.get("/{person_id}/sessions", response=list[SessionOut])
 def list_sessions(request: HttpRequest, person_id: int) -> list[dict[str, Any]]:
+    """Every open session."""
     require_administrator(request)
     return sessions_of(_found(person_id).pk, request.session.session_key)
 

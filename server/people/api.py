@@ -28,11 +28,15 @@ RoleName = Literal["reader", "operator", "engineer", "administrator"]
 
 
 class SignIn(Schema):
+    """A name and a password."""
+
     name: str
     password: str
 
 
 class PasswordChange(Schema):
+    """The present password and the new one."""
+
     old: str
     new: str
 
@@ -49,6 +53,8 @@ class SessionOut(Schema):
 
 
 class PreferencesPatch(Schema):
+    """What of the preferences changes."""
+
     units: Literal["mm", "inch"] | None = None
     theme: Literal["light", "dark", "system"] | None = None
     letter_keys: bool | None = None
@@ -69,11 +75,13 @@ class Person(Schema):
 
 @router.get("", auth=None, response=Person)
 def read_session(request: HttpRequest) -> Person:
+    """Who is signed in, and with what rights."""
     return _person(request)
 
 
 @router.post("", auth=None, response=Person)
 def sign_in(request: HttpRequest, payload: SignIn) -> Person:
+    """Begin a session."""
     if check_csrf(request) is not None:  # else a page elsewhere could sign somebody in as somebody else
         raise Refusal(403, "The request carries no valid token; reload the page and try again.")
     name = User.normalize_username(payload.name.strip()[:150])
@@ -104,6 +112,7 @@ def throttled(request: HttpRequest, original: HttpResponse | None = None, creden
 
 @router.delete("", response={204: None})
 def sign_out(request: HttpRequest) -> Status:
+    """End the session."""
     note(request, What.SIGNED_OUT)
     logout(request)
     return Status(204, None)
@@ -156,6 +165,7 @@ def end_session(request: HttpRequest, name: str) -> Status:
 
 
 def sessions_of(person: int, here: str | None) -> list[dict[str, Any]]:
+    """One's own sessions."""
     rows = [row for row in Session.objects.filter(person_id=person).order_by("-seen_at") if not row.idle]
     plain = ("name", "address", "agent", "opened_at", "seen_at")
     return [{**{name: getattr(row, name) for name in plain}, "here": row.pk == here} for row in rows]
@@ -163,6 +173,7 @@ def sessions_of(person: int, here: str | None) -> list[dict[str, Any]]:
 
 @router.patch("/preferences", response=Person)
 def change_preferences(request: HttpRequest, payload: PreferencesPatch) -> Person:
+    """Change one's preferences."""
     found = preferences_of(request)
     for name, value in payload.dict(exclude_none=True).items():
         setattr(found, name, value)

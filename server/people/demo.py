@@ -9,6 +9,7 @@ from server.people.models import Preferences
 
 
 def fill_people() -> None:
+    """The people of the demo."""
     if User.objects.exclude(username__in=[name for name, _, _ in PEOPLE]).exists():
         return
     for name, password, role in PEOPLE:

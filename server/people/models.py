@@ -57,6 +57,7 @@ class Session(AbstractBaseSession):
 
     @property
     def idle(self) -> bool:
+        """For how long nobody used it."""
         return timezone.now() - self.seen_at > timedelta(minutes=settings.IDLE_MINUTES)
 
 

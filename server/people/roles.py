@@ -50,10 +50,12 @@ class SignedIn(SessionAuth):
 
 
 def preferences_of(request: HttpRequest) -> Preferences:
+    """A person's preferences."""
     return their_preferences(request.user)
 
 
 def their_preferences(user: User) -> Preferences:
+    """The preferences of who asks."""
     try:
         return user.preferences
     except Preferences.DoesNotExist:

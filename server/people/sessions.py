@@ -57,4 +57,5 @@ def sweep() -> int:
 
 
 def end(sessions: QuerySet[Session]) -> int:
+    """End a session."""
     return sessions.delete()[0]

@@ -49,6 +49,8 @@ class CellOut(Schema):
 
 
 class ChangeOut(Schema):
+    """A line of a record's history."""
+
     at: datetime
     author: str
     action: str
@@ -56,6 +58,8 @@ class ChangeOut(Schema):
 
 
 class JobRef(Schema):
+    """A job that uses a record."""
+
     id: int
     name: str
 
@@ -83,21 +87,26 @@ class CellsIn(Schema):
 
 
 class ChangeIn(CellsIn):
+    """New values of a record, with the version that they started from."""
+
     version: int
 
 
 @router.get("/{table}/columns", response=list[ColumnOut])
 def list_columns(request: HttpRequest, table: TableName) -> list[dict[str, Any]]:
+    """The columns of a table."""
     return [_column(column) for column in keeper_of(table).table.columns]
 
 
 @router.get("/{table}/{record_id}", response=RecordOut)
 def read_record(request: HttpRequest, table: TableName, record_id: int) -> dict[str, Any]:
+    """A record with its version."""
     return _record(keeper_of(table), record_id)
 
 
 @router.post("/{table}", response={201: RecordOut})
 def create_record(request: HttpRequest, table: TableName, payload: CellsIn) -> Status:
+    """Keep a new record."""
     require_engineer(request)
     row = actions.create_record(table, payload.cells, payload.units == "inch", request.user)
     return Status(201, _record(keeper_of(table), row.pk))
@@ -113,6 +122,7 @@ def change_record(request: HttpRequest, table: TableName, record_id: int, payloa
 
 @router.post("/{table}/{record_id}/archive", response=RecordOut)
 def archive_record(request: HttpRequest, table: TableName, record_id: int) -> dict[str, Any]:
+    """Put a record away."""
     require_engineer(request)
     actions.set_archived(table, record_id, True, request.user)
     return _record(keeper_of(table), record_id)
@@ -120,6 +130,7 @@ def archive_record(request: HttpRequest, table: TableName, record_id: int) -> di
 
 @router.post("/{table}/{record_id}/restore", response=RecordOut)
 def restore_record(request: HttpRequest, table: TableName, record_id: int) -> dict[str, Any]:
+    """Take a record out again."""
     require_engineer(request)
     actions.set_archived(table, record_id, False, request.user)
     return _record(keeper_of(table), record_id)

@@ -25,6 +25,7 @@ class Keeper:
     owner: ClassVar[str] = ""  # column that names the thing of another table that a row is a part of
 
     def rows(self) -> QuerySet[Any]:
+        """The rows of its table."""
         return self.model.objects.select_related(*self.related)
 
     def to_record(self, row: Any) -> Record:
@@ -92,4 +93,5 @@ def note_change(table: str, pk: int, label: str, action: str, fields: dict[str, 
 
 
 def unknown_name(column: str, name: str, table: str) -> CuttingError:
+    """The refusal of a name that another table does not have."""
     return CuttingError(column, f"no {table} is called '{name}'; enter it first, or import it in the same file.")

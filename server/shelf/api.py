@@ -27,6 +27,8 @@ router = Router()
 
 
 class MaterialRow(Schema):
+    """A material in the list."""
+
     id: int
     name: str
     number: str
@@ -40,28 +42,38 @@ class MaterialRow(Schema):
 
 
 class MaterialPage(Schema):
+    """A page of the list."""
+
     matched: int
     rows: list[MaterialRow]
 
 
 class Fact(Schema):
+    """A fact of a material with its source."""
+
     label: str
     display: DisplayOut
     source: str
 
 
 class TraitOut(Schema):
+    """How a material behaves in the cut."""
+
     name: str
     share: float
     says: str
 
 
 class NeighbourOut(Schema):
+    """A material that cuts alike."""
+
     name: str
     differs: str
 
 
 class MaterialSheet(MaterialRow):
+    """A material with its facts and its neighbours."""
+
     facts: list[Fact]
     speeds: list[Fact]
     traits: list[TraitOut]
@@ -69,6 +81,8 @@ class MaterialSheet(MaterialRow):
 
 
 class ScaleOut(Schema):
+    """A hardness on every scale."""
+
     scale: str
     name: str
     value: str
@@ -84,12 +98,16 @@ class ConversionOut(Schema):
 
 
 class DerivedRow(Schema):
+    """A number that follows from the group."""
+
     name: str
     value: str
     reason: str
 
 
 class GroupRow(Schema):
+    """A group of machinability."""
+
     number: int
     letter: str
     name: str
@@ -151,6 +169,7 @@ def derive_material(request: HttpRequest, group: int, hardness_low: str, hardnes
 
 @router.get("/materials/{name}", response=MaterialSheet)
 def read_material(request: HttpRequest, name: str) -> dict[str, Any]:
+    """The sheet of a material."""
     row = get_object_or_404(Material, key=plain(name))
     core = row.to_core()
     facts = [

@@ -13,6 +13,8 @@ from server.shelf.models import Material
 
 
 class MaterialKeeper(Keeper):
+    """Materials between records and rows."""
+
     table, room, model = MATERIALS, "shelf", Material
 
     def to_record(self, row: Material) -> Record:

@@ -26,12 +26,16 @@ LONGEST = 60  # characters of a thread as people write it
 
 
 class ThreadFact(Schema):
+    """A fact of a thread."""
+
     label: str
     display: DisplayOut
     source: str
 
 
 class ZoneOut(Schema):
+    """A tolerance zone drawn."""
+
     diameter: str
     low: DisplayOut | None
     high: DisplayOut | None
@@ -39,6 +43,8 @@ class ZoneOut(Schema):
 
 
 class ThreadSide(Schema):
+    """One side of a thread with its limits."""
+
     internal: bool
     title: str
     class_name: str
@@ -51,6 +57,8 @@ class ThreadSide(Schema):
 
 
 class DrillLine(Schema):
+    """A core hole and what it leaves of the thread."""
+
     diameter: DisplayOut
     name: str
     engagement: str
@@ -60,6 +68,8 @@ class DrillLine(Schema):
 
 
 class ThreadSheet(Schema):
+    """A thread with all its sizes."""
+
     words: str
     name: str
     title: str

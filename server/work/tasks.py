@@ -39,6 +39,7 @@ def start(row: LongWork) -> None:
 
 
 def put(row: LongWork) -> None:
+    """Put a piece of work into the queue."""
     carry_out.enqueue(row._meta.label, row.pk)
 
 
@@ -91,6 +92,7 @@ def execute(row: LongWork, telling: bool = True) -> None:
 
 
 def kinds() -> list[type[LongWork]]:
+    """Every kind of long work."""
     return [model for model in apps.get_models() if issubclass(model, LongWork)]
 
 

@@ -24,6 +24,7 @@ from cutting.operations.holes.heavy_bore.evaluate import MODEL, explore
 from cutting.operations.holes.heavy_bore.numbers import coaxialities, torque_over, zone
 from cutting.operations.holes.heavy_bore.path import path
 from cutting.operations.holes.heavy_bore.setup import BoringChain
+from cutting.operations.registry import evaluate_quickly
 from cutting.tooling.heavy.solids import Segment, body_materials, mass_of
 from cutting.workpiece.bores import read_bores, with_units
 from cutting.workpiece.bores import written as bores_written
@@ -108,6 +109,16 @@ def test_steps_that_do_not_stand_as_the_floors_lie_end_short() -> None:
     assert "Ø120" in moved.label
     beyond = numbers_of(steps={2: {"at": "301 mm"}})  # through: it runs out further
     assert float(beyond.short.max()) == pytest.approx(0.0)
+
+
+def test_each_bore_is_told_from_what_was_there() -> None:
+    """By hand: 0.6 and 0.5 mm on the diameter are made for; the bores whose edges come first are told first."""
+    told = evaluate_quickly(heavy()).passes
+    assert [(one.from_diameter, one.to_diameter, one.depth) for one in told] == [
+        pytest.approx((119.4, 120.0, 0.3)),
+        pytest.approx((61.5, 62.0, 0.25)),
+        pytest.approx((199.4, 200.0, 0.3)),
+    ]
 
 
 def test_setting_takes_up_some_hundredths() -> None:
@@ -230,9 +241,10 @@ def test_the_crib_is_ranked_for_the_bores() -> None:
     assert [row.edge for row in found.candidates] == ["Cup tool, hollow arms", "Cup tool, arms"]
     assert [row.edge for row in found.nearly] == ["Cup tool, solid steel"]
     assert found.nearly[0].miss
-    other = advise(*read_request(asked | {"feature": {"bores": "201 H6 x 14 / 120 H7 x 25"}}))
-    assert not other.candidates
-    assert {one.name for one in other.refused} == {"steps"}
+    for bores in ("201 H6 x 14 / 120 H7 x 25", "200 H6 x 14 / 120 H7 x 25 / 63 H6 x 24 at 69"):  # one step too many; one that is another
+        other = advise(*read_request(asked | {"feature": {"bores": bores}}))
+        assert not other.candidates
+        assert {one.name for one in other.refused} == {"steps"}
 
 
 @pytest.mark.parametrize(

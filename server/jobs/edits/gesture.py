@@ -11,10 +11,13 @@ from server.schema import Schema
 
 
 class Gesture(Schema):
+    """A change that one hand makes in steps: they are undone as one."""
+
     model_config = ConfigDict(extra="forbid")
     operation: str = Field(default="", max_length=20)
 
     def target(self, document: dict[str, Any]) -> dict[str, Any]:
+        """What it changes: steps on the same belong together."""
         for entry in document["operations"]:
             if entry["id"] == self.operation:
                 return entry

@@ -39,6 +39,7 @@ class AddOperation(Gesture):
     units: Literal["mm", "inch"] = "mm"
 
     def apply(self, document: dict[str, Any]) -> str:
+        """Put an operation into the run order, with the best tool for it."""
         kind = kind_of(self.kind)
         last = max((entry["number"] for entry in document["operations"]), default=0)
         entry: dict[str, Any] = {
@@ -70,6 +71,8 @@ class AddOperation(Gesture):
 
 
 class New(Schema):
+    """An operation that is to be added."""
+
     model_config = ConfigDict(extra="forbid")
     kind: str = Field(max_length=20)
     title: str = Field(min_length=1, max_length=80)
@@ -83,6 +86,7 @@ class AddOperations(Gesture):
     operations: list[New] = Field(min_length=1, max_length=30)
 
     def apply(self, document: dict[str, Any]) -> str:
+        """Put several operations into the run order."""
         for new in self.operations:
             add = AddOperation(action="add_operation", kind=new.kind, title=new.title, feature=new.feature)
             add.apply(document)
@@ -100,6 +104,7 @@ class NoteFeature(Gesture):
     units: Literal["mm", "inch"] = "mm"
 
     def apply(self, document: dict[str, Any]) -> str:
+        """Write a feature on the drawing that nothing makes yet."""
         kind = kind_of(self.kind)
         known = feature_of(document, self.identity)["asked"] if self.identity else {}
         asked = changed_with_unit(kind.name, self.feature, known, self.units)
@@ -120,6 +125,7 @@ class RemoveFeature(Gesture):
     identity: str = Field(max_length=20)
 
     def apply(self, document: dict[str, Any]) -> str:
+        """Take a feature off the drawing."""
         feature = feature_of(document, self.identity)
         document["features"].remove(feature)
         document["operations"] = [one for one in document["operations"] if one["drawn"] != self.identity]
@@ -132,6 +138,7 @@ class RemoveOperation(Gesture):
     action: Literal["remove_operation"]
 
     def apply(self, document: dict[str, Any]) -> str:
+        """Take an operation out of the run order."""
         entry = self.target(document)
         document["operations"].remove(entry)
         cut = {one["drawn"] for one in document["operations"]}
@@ -146,6 +153,7 @@ class MoveOperation(Gesture):
     by: Literal[-1, 1]
 
     def apply(self, document: dict[str, Any]) -> str:
+        """Move an operation in the run order."""
         entry, order = self.target(document), document["operations"]
         place = order.index(entry)
         other = place + self.by

@@ -59,6 +59,7 @@ class SetPart(Gesture):
     units: Literal["mm", "inch"] = "mm"
 
     def apply(self, document: dict[str, Any]) -> str:
+        """Set what the whole part is told."""
         said = []
         for name in ("name", "goal"):
             if (value := getattr(self, name)) is not None:
@@ -114,6 +115,7 @@ class SetBaseline(Gesture):
     baseline: dict[str, Entry] | None
 
     def apply(self, document: dict[str, Any]) -> str:
+        """Keep, change or drop the present process."""
         document["baseline"] = checked(Baseline, self.baseline, "baseline") if self.baseline else None
         return "present process"
 

@@ -24,6 +24,7 @@ class SetSettings(Gesture):
     units: Literal["mm", "inch"] = "mm"
 
     def apply(self, document: dict[str, Any]) -> str:
+        """Set entries of an operation's settings."""
         entry = self.target(document)
         if self.tool:
             entry["tool"] = in_order(entry["operation"], self.tool)
@@ -51,6 +52,7 @@ class SetFeature(Gesture):
     units: Literal["mm", "inch"] = "mm"
 
     def apply(self, document: dict[str, Any]) -> str:
+        """Set entries of an operation's feature."""
         entry = self.target(document)
         kind = entry["operation"]
         change_told(document, entry, changed_with_unit(kind, self.feature, told_of(document, entry), self.units))
@@ -73,6 +75,7 @@ class SetHolding(Gesture):
     units: Literal["mm", "inch"] = "mm"
 
     def apply(self, document: dict[str, Any]) -> str:
+        """Set how the part is held for an operation."""
         where = self.target(document) if self.operation else document
         kind = where["operation"] if self.operation else ""
         where["holding"].update({name: with_unit(kind, "holding", name, value, self.units) for name, value in self.holding.items()})
@@ -86,6 +89,7 @@ class SetGrinding(Gesture):
     grinding: dict[str, Entry] | None
 
     def apply(self, document: dict[str, Any]) -> str:
+        """Set what grinding takes, for the comparison."""
         entry = self.target(document)
         entry["grinding"] = checked(GrindingData, self.grinding, "grinding") if self.grinding else None
         return f"{entry['number']}: grinding"

@@ -48,6 +48,7 @@ class TakeTool(Gesture):
     before: list[ChainStep] = Field(default=[], max_length=4)
 
     def apply(self, document: dict[str, Any]) -> str:
+        """Give an operation a tool with its settings."""
         entry = self.target(document)
         self._put_before(document, entry)
         if self.becomes and self.becomes.operation == entry["operation"]:
@@ -91,6 +92,8 @@ class TakeTool(Gesture):
 
 
 class Taken(Schema):
+    """A tool for one of several operations."""
+
     model_config = ConfigDict(extra="forbid")
     operation: str = Field(max_length=20)
     tool: ToolNames
@@ -105,6 +108,7 @@ class TakeTools(Gesture):
     tools: list[Taken] = Field(min_length=1, max_length=60)
 
     def apply(self, document: dict[str, Any]) -> str:
+        """Give several operations their tools."""
         for one in self.tools:
             taken = TakeTool(action="take_tool", operation=one.operation, tool=one.tool, settings=one.settings, becomes=one.becomes)
             taken.apply(document)

@@ -22,6 +22,8 @@ CHECKS = (
 
 
 class BoreView(Plain):
+    """What the browser draws of a bored wall."""
+
     kind: Literal["bore"]
     scene: BoreScene
     scene_labels: dict[str, DisplayOut]

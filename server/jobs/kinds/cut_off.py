@@ -29,12 +29,16 @@ class MomentOut(Plain):
 
 
 class KerfLine(Plain):
+    """What a kerf costs a piece."""
+
     label: DisplayOut
     value: DisplayOut
     saving: bool
 
 
 class CutOffView(Plain):
+    """What the browser draws of a cut-off."""
+
     kind: Literal["cut off"]
     scene: CutOffScene
     scene_labels: dict[str, DisplayOut]

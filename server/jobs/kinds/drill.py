@@ -45,6 +45,8 @@ class LayerBand(Plain):
 
 
 class DrillView(Plain):
+    """What the browser draws of a drilled hole."""
+
     kind: Literal["drill"]
     scene: DrillScene
     scene_labels: dict[str, DisplayOut]

@@ -31,6 +31,8 @@ class EdgeOut(Plain):
 
 
 class NameOut(Plain):
+    """A limit's words beside its line."""
+
     label: str
     at: Point
 

@@ -15,6 +15,8 @@ from server.units import DisplayOut, Plain, Point
 
 
 class FaceGrooveView(Plain):
+    """What the browser draws of a ring groove."""
+
     kind: Literal["face groove"]
     scene: FaceGrooveScene
     scene_labels: dict[str, DisplayOut]

@@ -20,6 +20,8 @@ from server.units import DisplayOut, Plain, Point
 
 
 class GrooveView(Plain):
+    """What the browser draws of a groove."""
+
     kind: Literal["groove"]
     scene: GrooveScene
     scene_labels: dict[str, DisplayOut]

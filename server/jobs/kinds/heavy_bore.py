@@ -33,6 +33,8 @@ class HeavyMoment(Plain):
 
 
 class HeavyBoreView(Plain):
+    """What the browser draws of a heavy bore."""
+
     kind: Literal["heavy bore"]
     scene: HeavyBoreScene
     scene_labels: dict[str, DisplayOut]

@@ -36,6 +36,8 @@ class MillMoment(Plain):
 
 
 class MillHoleView(Plain):
+    """What the browser draws of a milled hole."""
+
     kind: Literal["mill hole"]
     scene: MillHoleScene
     scene_labels: dict[str, DisplayOut]

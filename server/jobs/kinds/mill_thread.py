@@ -44,6 +44,8 @@ class ThreadMoment(Plain):
 
 
 class MillThreadView(Plain):
+    """What the browser draws of a milled thread."""
+
     kind: Literal["mill thread"]
     scene: MillThreadScene
     scene_labels: dict[str, DisplayOut]

@@ -35,6 +35,7 @@ class StrokeOut(Plain):
 def stroke_out(
     kind: str, start: Sequence[float], end: Sequence[float], engaged: float, seconds: float, until: float, labels: dict[str, Display]
 ) -> dict[str, Any]:
+    """A stroke of a narrow tool as the browser draws it."""
     said = {
         "kind": same(WORDS[kind]),
         "seconds": display(seconds, "duration"),

@@ -37,6 +37,8 @@ class TapMoment(Plain):
 
 
 class TapView(Plain):
+    """What the browser draws of a tapped thread."""
+
     kind: Literal["tap"]
     scene: TapScene
     scene_labels: dict[str, DisplayOut]

@@ -13,6 +13,8 @@ from server.units import DisplayOut, Plain, Point
 
 
 class TrepanView(Plain):
+    """What the browser draws of a trepanned ring."""
+
     kind: Literal["trepan"]
     scene: TrepanScene
     scene_labels: dict[str, DisplayOut]

@@ -46,6 +46,8 @@ class HandOut(Plain):
 
 
 class TurnThreadView(Plain):
+    """What the browser draws of a turned thread."""
+
     kind: Literal["turn thread"]
     scene: TurnThreadScene
     scene_labels: dict[str, DisplayOut]

@@ -14,6 +14,8 @@ from server.units import DisplayOut, Plain, Point, TickOut, ticks
 
 
 class StageOut(Plain):
+    """The part in the middle of a pass."""
+
     corners: list[Point]
     tip: Point
     band: list[Point]
@@ -31,12 +33,16 @@ class BowOut(Plain):
 
 
 class ContourOut(Plain):
+    """Where a limit stands at its bound on the chip map."""
+
     name: str
     label: str
     lines: list[list[Point]]
 
 
 class MapOut(Plain):
+    """The chip map."""
+
     feed_axis: Point
     depth_axis: Point
     feed_ticks: list[TickOut]
@@ -50,6 +56,8 @@ class MapOut(Plain):
 
 
 class TurnedView(Plain):
+    """What the browser draws of a turned cut."""
+
     kind: Literal["turned"]
     scene: TurnedScene
     scene_labels: dict[str, DisplayOut]
@@ -97,6 +105,7 @@ def map_out(shown: Shown) -> dict[str, Any]:
 
 
 def bow_out(bow: Bow) -> dict[str, Any]:
+    """How the part springs along its last cut."""
     return {
         "places": list(bow.places),
         "errors": list(bow.errors),

@@ -18,6 +18,8 @@ from server.units import DisplayOut, Plain, Point, TickOut, ticks
 
 
 class ChipOut(Plain):
+    """The chip by its form, and why it is so."""
+
     form: str
     length: str
     code: str
@@ -89,6 +91,7 @@ class Viewer:
 
 
 def chip_out(chip: ChipVerdict) -> dict[str, Any]:
+    """A chip in words of both systems."""
     strain = f"{chip.strain:.1%} of {chip.fracture_strain:.1%} at break" if chip.strain is not None else "no groove curls it"
     return {
         **{name: getattr(chip, name) for name in ("form", "length", "code", "verdict", "index", "why")},
@@ -147,4 +150,5 @@ def drawn(size: Dimension, system: str) -> str:
 
 
 def points(pairs: Any) -> list[Point]:
+    """Pairs as plain numbers."""
     return [[float(a), float(b)] for a, b in pairs]

@@ -35,6 +35,7 @@ def fetcher(files: Mapping[str, bytes]) -> Callable[..., dict[str, Any]]:
 
 
 def pages_in(parts: list[bytes]) -> int:
+    """How many pages a PDF has."""
     return sum(len(PdfReader(BytesIO(part)).pages) for part in parts)
 
 

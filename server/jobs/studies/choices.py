@@ -17,6 +17,7 @@ from server.jobs.tools import NONE, told
 
 
 def way_out(offer: WayOffer) -> Answer:
+    """A way to turn, in words."""
     found = offer.candidate
     base = {
         **{name: getattr(offer, name) for name in ("name", "title", "when", "why_not", "present", "tool_class")},
@@ -55,6 +56,7 @@ def way_out(offer: WayOffer) -> Answer:
 
 
 def coolant_out(found: CoolantAdvice, setup: Setup) -> Answer:
+    """Deliveries in words."""
     present = setup.settings.coolant
     return {
         "rule": found.rule,
@@ -80,6 +82,8 @@ def coolant_out(found: CoolantAdvice, setup: Setup) -> Answer:
 
 
 def hard_out(found: HardTurning) -> Answer:
+    """Both ways in words."""
+
     def degrees(value: float) -> Display:
         return Display(f"{value:.0f} °C", f"{value * 9 / 5 + 32:.0f} °F")
 

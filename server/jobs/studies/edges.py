@@ -16,6 +16,7 @@ from server.jobs.studies.rigidity import _patch
 
 
 def edge_life_out(found: EdgeLife, setup: Setup, system: str) -> Answer:
+    """Life and cost over speed in words."""
     speeds = found.speeds
     dearest = min(max(found.costs), 2.2 * found.cheapest.cost)
     longest = min(max(found.lives), 4.0 * max(found.now.life, found.cheapest.life))
@@ -104,6 +105,8 @@ def _change(one: EdgeChange) -> Answer:
 
 
 def edge_angles_out(found: EdgeAngles, setup: Setup) -> Answer:
+    """The edge's angles in words."""
+
     def angle(value: float) -> Display:
         return display(round(value, 1), "angle")
 

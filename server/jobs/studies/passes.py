@@ -16,6 +16,7 @@ from server.jobs.studies.answers import Answer, small
 
 
 def plan_out(found: PassPlan, setup: Setup, outcome: Outcome, ledger: Answer | None) -> Answer:
+    """Passes and bounds in words."""
     every = outcome.results.get("correct_every")
     smaller, larger = sorted((setup.feature.start_diameter, setup.target_diameter))
     return {
@@ -74,6 +75,7 @@ def fit_out(found: SettlingFit) -> Answer:
 
 
 def ledger_out(found: Ledger, setup: Setup, rows: Sequence[Measurement]) -> Answer:
+    """The ledger of sizes in words."""
     by_place = {(row.piece, row.pass_number): row.pk for row in rows}
     following = found.next
     return {

@@ -11,12 +11,21 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Read Session */
+        /**
+         * Read Session
+         * @description Who is signed in, and with what rights.
+         */
         get: operations["server_people_api_read_session"];
         put?: never;
-        /** Sign In */
+        /**
+         * Sign In
+         * @description Begin a session.
+         */
         post: operations["server_people_api_sign_in"];
-        /** Sign Out */
+        /**
+         * Sign Out
+         * @description End the session.
+         */
         delete: operations["server_people_api_sign_out"];
         options?: never;
         head?: never;
@@ -96,7 +105,10 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        /** Change Preferences */
+        /**
+         * Change Preferences
+         * @description Change one's preferences.
+         */
         patch: operations["server_people_api_change_preferences"];
         trace?: never;
     };
@@ -107,7 +119,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List People */
+        /**
+         * List People
+         * @description Everybody, with their roles.
+         */
         get: operations["server_people_administration_list_people"];
         put?: never;
         /**
@@ -148,7 +163,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Read Backups */
+        /**
+         * Read Backups
+         * @description The backups that were taken.
+         */
         get: operations["server_people_administration_read_backups"];
         put?: never;
         post?: never;
@@ -205,7 +223,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List Sessions */
+        /**
+         * List Sessions
+         * @description Every open session.
+         */
         get: operations["server_people_administration_list_sessions"];
         put?: never;
         post?: never;
@@ -370,7 +391,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Read Job */
+        /**
+         * Read Job
+         * @description A job with its state.
+         */
         get: operations["server_jobs_api_read_job"];
         put?: never;
         post?: never;
@@ -409,7 +433,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Undo Job */
+        /**
+         * Undo Job
+         * @description Take the last change back.
+         */
         post: operations["server_jobs_api_undo_job"];
         delete?: never;
         options?: never;
@@ -426,7 +453,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Redo Job */
+        /**
+         * Redo Job
+         * @description Bring back what was taken back.
+         */
         post: operations["server_jobs_api_redo_job"];
         delete?: never;
         options?: never;
@@ -441,7 +471,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List Revisions */
+        /**
+         * List Revisions
+         * @description All revisions of a job, the newest first.
+         */
         get: operations["server_jobs_api_list_revisions"];
         put?: never;
         post?: never;
@@ -598,10 +631,16 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List Notes */
+        /**
+         * List Notes
+         * @description The log of an operation.
+         */
         get: operations["server_jobs_api_list_notes"];
         put?: never;
-        /** Write Note */
+        /**
+         * Write Note
+         * @description A line more in the log.
+         */
         post: operations["server_jobs_api_write_note"];
         delete?: never;
         options?: never;
@@ -616,7 +655,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List Measurements */
+        /**
+         * List Measurements
+         * @description The readings of an operation.
+         */
         get: operations["server_jobs_api_list_measurements"];
         put?: never;
         /**
@@ -677,7 +719,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Read Print */
+        /**
+         * Read Print
+         * @description A drawing that was taken in, as a file.
+         */
         get: operations["server_jobs_api_read_print"];
         put?: never;
         post?: never;
@@ -954,7 +999,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Read Study */
+        /**
+         * Read Study
+         * @description How far a study is, and what it found.
+         */
         get: operations["server_jobs_part_study_api_read_study"];
         put?: never;
         post?: never;
@@ -1215,7 +1263,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Choices */
+        /**
+         * Choices
+         * @description What the sheet's tables ask for.
+         */
         get: operations["server_crib_heavy_choices"];
         put?: never;
         post?: never;
@@ -1232,7 +1283,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List Heavy */
+        /**
+         * List Heavy
+         * @description The heavy tools of the shop, each weighed.
+         */
         get: operations["server_crib_heavy_list_heavy"];
         put?: never;
         /**
@@ -1273,7 +1327,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Read One */
+        /**
+         * Read One
+         * @description A heavy tool as it is kept.
+         */
         get: operations["server_crib_heavy_read_one"];
         /**
          * Save Heavy
@@ -1281,7 +1338,10 @@ export interface paths {
          */
         put: operations["server_crib_heavy_save_heavy"];
         post?: never;
-        /** Archive Heavy */
+        /**
+         * Archive Heavy
+         * @description Put a heavy tool away; its name may be used again.
+         */
         delete: operations["server_crib_heavy_archive_heavy"];
         options?: never;
         head?: never;
@@ -1375,7 +1435,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List Kinds */
+        /**
+         * List Kinds
+         * @description The kinds of tool and what each may carry.
+         */
         get: operations["server_crib_api_list_kinds"];
         put?: never;
         post?: never;
@@ -1412,7 +1475,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List Geometries */
+        /**
+         * List Geometries
+         * @description The geometries of the crib.
+         */
         get: operations["server_crib_api_list_geometries"];
         put?: never;
         post?: never;
@@ -1449,7 +1515,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List Grades */
+        /**
+         * List Grades
+         * @description The grades of the crib.
+         */
         get: operations["server_crib_api_list_grades"];
         put?: never;
         post?: never;
@@ -1486,7 +1555,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List Assemblies */
+        /**
+         * List Assemblies
+         * @description The assemblies of the crib.
+         */
         get: operations["server_crib_api_list_assemblies"];
         put?: never;
         /**
@@ -1510,7 +1582,10 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Take Apart Assembly */
+        /**
+         * Take Apart Assembly
+         * @description Take an assembly apart; its tools stay.
+         */
         delete: operations["server_crib_api_take_apart_assembly"];
         options?: never;
         head?: never;
@@ -1604,7 +1679,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Read Material */
+        /**
+         * Read Material
+         * @description The sheet of a material.
+         */
         get: operations["server_shelf_api_read_material"];
         put?: never;
         post?: never;
@@ -1661,7 +1739,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List Machines */
+        /**
+         * List Machines
+         * @description The machines of the shop.
+         */
         get: operations["server_floor_api_list_machines"];
         put?: never;
         post?: never;
@@ -1738,7 +1819,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List Columns */
+        /**
+         * List Columns
+         * @description The columns of a table.
+         */
         get: operations["server_records_api_list_columns"];
         put?: never;
         post?: never;
@@ -1755,7 +1839,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Read Record */
+        /**
+         * Read Record
+         * @description A record with its version.
+         */
         get: operations["server_records_api_read_record"];
         put?: never;
         /**
@@ -1778,7 +1865,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Create Record */
+        /**
+         * Create Record
+         * @description Keep a new record.
+         */
         post: operations["server_records_api_create_record"];
         delete?: never;
         options?: never;
@@ -1795,7 +1885,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Archive Record */
+        /**
+         * Archive Record
+         * @description Put a record away.
+         */
         post: operations["server_records_api_archive_record"];
         delete?: never;
         options?: never;
@@ -1812,7 +1905,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Restore Record */
+        /**
+         * Restore Record
+         * @description Take a record out again.
+         */
         post: operations["server_records_api_restore_record"];
         delete?: never;
         options?: never;
@@ -1827,7 +1923,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List Runs */
+        /**
+         * List Runs
+         * @description Imports and exports, the newest first.
+         */
         get: operations["server_exchange_api_list_runs"];
         put?: never;
         post?: never;
@@ -1844,7 +1943,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Read Run */
+        /**
+         * Read Run
+         * @description How far one is.
+         */
         get: operations["server_exchange_api_read_run"];
         put?: never;
         post?: never;
@@ -1961,7 +2063,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Fetch File */
+        /**
+         * Fetch File
+         * @description The file of an export.
+         */
         get: operations["server_exchange_api_fetch_file"];
         put?: never;
         post?: never;
@@ -2003,14 +2108,20 @@ export interface components {
             /** Token */
             token: string;
         };
-        /** SignIn */
+        /**
+         * SignIn
+         * @description A name and a password.
+         */
         SignIn: {
             /** Name */
             name: string;
             /** Password */
             password: string;
         };
-        /** PasswordChange */
+        /**
+         * PasswordChange
+         * @description The present password and the new one.
+         */
         PasswordChange: {
             /** Old */
             old: string;
@@ -2041,7 +2152,10 @@ export interface components {
             /** Here */
             here: boolean;
         };
-        /** PreferencesPatch */
+        /**
+         * PreferencesPatch
+         * @description What of the preferences changes.
+         */
         PreferencesPatch: {
             /** Units */
             units?: ("mm" | "inch") | null;
@@ -2050,7 +2164,10 @@ export interface components {
             /** Letter Keys */
             letter_keys?: boolean | null;
         };
-        /** PersonRow */
+        /**
+         * PersonRow
+         * @description A person in the list.
+         */
         PersonRow: {
             /** Id */
             id: number;
@@ -2084,7 +2201,10 @@ export interface components {
             /** Password */
             password: string;
         };
-        /** PersonIn */
+        /**
+         * PersonIn
+         * @description A new person.
+         */
         PersonIn: {
             /** Name */
             name: string;
@@ -2095,7 +2215,10 @@ export interface components {
              */
             role?: "reader" | "operator" | "engineer" | "administrator";
         };
-        /** HappeningOut */
+        /**
+         * HappeningOut
+         * @description Something that happened with sign-ins and rights.
+         */
         HappeningOut: {
             /**
              * At
@@ -2113,7 +2236,10 @@ export interface components {
             /** Address */
             address: string;
         };
-        /** HappeningPage */
+        /**
+         * HappeningPage
+         * @description A page of them.
+         */
         HappeningPage: {
             /** Matched */
             matched: number;
@@ -2130,7 +2256,10 @@ export interface components {
             /** Late */
             late: boolean;
         };
-        /** PersonPatch */
+        /**
+         * PersonPatch
+         * @description What of a person changes.
+         */
         PersonPatch: {
             /** Name */
             name?: string | null;
@@ -2195,7 +2324,10 @@ export interface components {
                 [key: string]: number;
             };
         };
-        /** BaselineOut */
+        /**
+         * BaselineOut
+         * @description The present process, and what the plan saves against it.
+         */
         BaselineOut: {
             /** Name */
             name: string;
@@ -2208,7 +2340,10 @@ export interface components {
             /** Better */
             better: boolean;
         };
-        /** DisplayOut */
+        /**
+         * DisplayOut
+         * @description A value in words, in both systems.
+         */
         DisplayOut: {
             /** Metric */
             metric: string;
@@ -2230,14 +2365,20 @@ export interface components {
             target_display: components["schemas"]["DisplayOut"] | null;
             baseline: components["schemas"]["BaselineOut"] | null;
         };
-        /** JobPage */
+        /**
+         * JobPage
+         * @description A page of the list.
+         */
         JobPage: {
             /** Matched */
             matched: number;
             /** Rows */
             rows: components["schemas"]["JobRow"][];
         };
-        /** JobRow */
+        /**
+         * JobRow
+         * @description A job in the list.
+         */
         JobRow: {
             /** Id */
             id: number;
@@ -2262,7 +2403,10 @@ export interface components {
             stale: number;
             state: components["schemas"]["GlanceOut"];
         };
-        /** LayerOut */
+        /**
+         * LayerOut
+         * @description A metal of the blank, from where to where.
+         */
         LayerOut: {
             /** At */
             at: number;
@@ -2280,7 +2424,10 @@ export interface components {
             at: number;
             display: components["schemas"]["DisplayOut"];
         };
-        /** OutlineLabel */
+        /**
+         * OutlineLabel
+         * @description A size that stands on the drawing.
+         */
         OutlineLabel: {
             /** At */
             at: number;
@@ -2288,7 +2435,10 @@ export interface components {
             radius: number;
             display: components["schemas"]["DisplayOut"];
         };
-        /** OutlineOut */
+        /**
+         * OutlineOut
+         * @description The part in half section, as it comes and as it is left.
+         */
         OutlineOut: {
             /** Chucked */
             chucked: boolean;
@@ -2317,14 +2467,20 @@ export interface components {
             /** Held */
             held: number;
         };
-        /** RemovedOut */
+        /**
+         * RemovedOut
+         * @description What an operation takes away, for the drawing.
+         */
         RemovedOut: {
             /** Identity */
             identity: string;
             /** Corners */
             corners: number[][];
         };
-        /** TapeGlance */
+        /**
+         * TapeGlance
+         * @description The tape of a job in the list.
+         */
         TapeGlance: {
             seconds_display: components["schemas"]["DisplayOut"];
             money_display: components["schemas"]["DisplayOut"];
@@ -2346,7 +2502,10 @@ export interface components {
              */
             note?: string;
         };
-        /** BatchData */
+        /**
+         * BatchData
+         * @description How many, and for how long alone.
+         */
         BatchData: {
             /**
              * Pieces
@@ -2499,7 +2658,10 @@ export interface components {
              */
             wheel?: number;
         };
-        /** JobOut */
+        /**
+         * JobOut
+         * @description A job with its document, its state and what may be undone.
+         */
         JobOut: {
             /** Id */
             id: number;
@@ -2617,7 +2779,10 @@ export interface components {
             skin?: "clean" | "bar" | "forged" | "cast" | "weld" | "hardened";
             grinding?: components["schemas"]["GrindingData"] | null;
         };
-        /** OperationRow */
+        /**
+         * OperationRow
+         * @description An operation in the run order.
+         */
         OperationRow: {
             /** Id */
             id: string;
@@ -2669,7 +2834,10 @@ export interface components {
             /** Operations */
             operations: number[];
         };
-        /** PrintRow */
+        /**
+         * PrintRow
+         * @description A drawing that was taken in.
+         */
         PrintRow: {
             /** Id */
             id: number;
@@ -2683,7 +2851,10 @@ export interface components {
              */
             at: string;
         };
-        /** SegmentOut */
+        /**
+         * SegmentOut
+         * @description A stretch of the cycle tape.
+         */
         SegmentOut: {
             /**
              * Kind
@@ -2699,14 +2870,20 @@ export interface components {
             /** Money */
             money: number;
         };
-        /** SpindleName */
+        /**
+         * SpindleName
+         * @description A spindle by its name and its words.
+         */
         SpindleName: {
             /** Name */
             name: string;
             /** Title */
             title: string;
         };
-        /** StateOut */
+        /**
+         * StateOut
+         * @description The job as it stands: run order, tape, drawing.
+         */
         StateOut: {
             /** Operations */
             operations: components["schemas"]["OperationRow"][];
@@ -2728,7 +2905,10 @@ export interface components {
             target_display: components["schemas"]["DisplayOut"] | null;
             baseline: components["schemas"]["BaselineOut"] | null;
         };
-        /** StockData */
+        /**
+         * StockData
+         * @description The blank as it was typed, with what its pieces are cut from.
+         */
         StockData: {
             /** Diameter */
             diameter: string;
@@ -2775,7 +2955,10 @@ export interface components {
              */
             bar_price?: number;
         };
-        /** TapeOut */
+        /**
+         * TapeOut
+         * @description The cycle tape in seconds and money.
+         */
         TapeOut: {
             /** Segments */
             segments: components["schemas"]["SegmentOut"][];
@@ -2824,12 +3007,18 @@ export interface components {
              */
             units?: "mm" | "inch";
         };
-        /** ArchiveIn */
+        /**
+         * ArchiveIn
+         * @description Whether a job is put away or taken out again.
+         */
         ArchiveIn: {
             /** Archived */
             archived: boolean;
         };
-        /** RevisionRow */
+        /**
+         * RevisionRow
+         * @description A revision: by whom, when, what.
+         */
         RevisionRow: {
             /** Number */
             number: number;
@@ -2951,7 +3140,10 @@ export interface components {
                 [key: string]: string | number | boolean | null;
             };
         };
-        /** EditIn */
+        /**
+         * EditIn
+         * @description A change with the revision that it started from.
+         */
         EditIn: {
             /** Base Revision */
             base_revision: number;
@@ -2979,7 +3171,10 @@ export interface components {
              */
             by: -1 | 1;
         };
-        /** New */
+        /**
+         * New
+         * @description An operation that is to be added.
+         */
         New: {
             /** Kind */
             kind: string;
@@ -3352,7 +3547,10 @@ export interface components {
             /** Tools */
             tools: components["schemas"]["Taken"][];
         };
-        /** Taken */
+        /**
+         * Taken
+         * @description A tool for one of several operations.
+         */
         Taken: {
             /** Operation */
             operation: string;
@@ -3369,7 +3567,10 @@ export interface components {
             };
             becomes?: components["schemas"]["Becomes"] | null;
         };
-        /** BaseIn */
+        /**
+         * BaseIn
+         * @description The revision that somebody started from.
+         */
         BaseIn: {
             /** Base Revision */
             base_revision: number;
@@ -3459,7 +3660,10 @@ export interface components {
             /** Turns */
             turns: string;
         };
-        /** BoreView */
+        /**
+         * BoreView
+         * @description What the browser draws of a bored wall.
+         */
         BoreView: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -3490,7 +3694,10 @@ export interface components {
             at_end: components["schemas"]["DisplayOut"];
             largest: components["schemas"]["DisplayOut"];
         };
-        /** ChipOut */
+        /**
+         * ChipOut
+         * @description The chip by its form, and why it is so.
+         */
         ChipOut: {
             /** Form */
             form: string;
@@ -3525,7 +3732,10 @@ export interface components {
             /** Value */
             value: string;
         };
-        /** ContourOut */
+        /**
+         * ContourOut
+         * @description Where a limit stands at its bound on the chip map.
+         */
         ContourOut: {
             /** Name */
             name: string;
@@ -3572,7 +3782,10 @@ export interface components {
             /** Guide Bush */
             guide_bush: string;
         };
-        /** CutOffView */
+        /**
+         * CutOffView
+         * @description What the browser draws of a cut-off.
+         */
         CutOffView: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -3689,7 +3902,10 @@ export interface components {
             /** Burr */
             burr: string;
         };
-        /** DrillView */
+        /**
+         * DrillView
+         * @description What the browser draws of a drilled hole.
+         */
         DrillView: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -3824,7 +4040,10 @@ export interface components {
             /** Spindle */
             spindle: string;
         };
-        /** FaceGrooveView */
+        /**
+         * FaceGrooveView
+         * @description What the browser draws of a ring groove.
+         */
         FaceGrooveView: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -3911,7 +4130,10 @@ export interface components {
             /** Way */
             way: string;
         };
-        /** GrooveView */
+        /**
+         * GrooveView
+         * @description What the browser draws of a groove.
+         */
         GrooveView: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -3976,7 +4198,10 @@ export interface components {
             /** Travel */
             travel: number;
         };
-        /** HeavyBoreView */
+        /**
+         * HeavyBoreView
+         * @description What the browser draws of a heavy bore.
+         */
         HeavyBoreView: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -4046,14 +4271,20 @@ export interface components {
             /** Share */
             share: number;
         };
-        /** KerfLine */
+        /**
+         * KerfLine
+         * @description What a kerf costs a piece.
+         */
         KerfLine: {
             label: components["schemas"]["DisplayOut"];
             value: components["schemas"]["DisplayOut"];
             /** Saving */
             saving: boolean;
         };
-        /** LadderOut */
+        /**
+         * LadderOut
+         * @description The rungs that a setting is walked on.
+         */
         LadderOut: {
             /** Rungs */
             rungs: string[];
@@ -4101,7 +4332,10 @@ export interface components {
             /** At */
             at: number[];
         };
-        /** LimitOut */
+        /**
+         * LimitOut
+         * @description A limit with value, bound, source and working.
+         */
         LimitOut: {
             /** Name */
             name: string;
@@ -4140,7 +4374,10 @@ export interface components {
             /** Moved By */
             moved_by: components["schemas"]["MovedOut"][];
         };
-        /** MapOut */
+        /**
+         * MapOut
+         * @description The chip map.
+         */
         MapOut: {
             /** Feed Axis */
             feed_axis: number[];
@@ -4211,7 +4448,10 @@ export interface components {
             /** Push */
             push: number;
         };
-        /** MillHoleView */
+        /**
+         * MillHoleView
+         * @description What the browser draws of a milled hole.
+         */
         MillHoleView: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -4301,7 +4541,10 @@ export interface components {
             /** Engagement */
             engagement: number;
         };
-        /** MillThreadView */
+        /**
+         * MillThreadView
+         * @description What the browser draws of a milled thread.
+         */
         MillThreadView: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -4336,7 +4579,10 @@ export interface components {
                 [key: string]: components["schemas"]["DisplayOut"];
             };
         };
-        /** MovedOut */
+        /**
+         * MovedOut
+         * @description A quantity that may be off, and its share of what a limit may be off.
+         */
         MovedOut: {
             /** Title */
             title: string;
@@ -4359,7 +4605,10 @@ export interface components {
             /** Why */
             why: string;
         };
-        /** PassOut */
+        /**
+         * PassOut
+         * @description One pass as it will be taken.
+         */
         PassOut: {
             /** Number */
             number: number;
@@ -4426,7 +4675,10 @@ export interface components {
             low_display: components["schemas"]["DisplayOut"] | null;
             high_display: components["schemas"]["DisplayOut"] | null;
         };
-        /** StageOut */
+        /**
+         * StageOut
+         * @description The part in the middle of a pass.
+         */
         StageOut: {
             /** Corners */
             corners: number[][];
@@ -4435,7 +4687,10 @@ export interface components {
             /** Band */
             band: number[][];
         };
-        /** StepOut */
+        /**
+         * StepOut
+         * @description One line of working.
+         */
         StepOut: {
             /** Key */
             key: string;
@@ -4556,7 +4811,10 @@ export interface components {
             /** Hand */
             hand: string;
         };
-        /** TapView */
+        /**
+         * TapView
+         * @description What the browser draws of a tapped thread.
+         */
         TapView: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -4645,7 +4903,10 @@ export interface components {
             /** Head High */
             head_high: number;
         };
-        /** TrepanView */
+        /**
+         * TrepanView
+         * @description What the browser draws of a trepanned ring.
+         */
         TrepanView: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -4720,7 +4981,10 @@ export interface components {
             /** Bend */
             bend: number;
         };
-        /** TurnThreadView */
+        /**
+         * TurnThreadView
+         * @description What the browser draws of a turned thread.
+         */
         TurnThreadView: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -4803,7 +5067,10 @@ export interface components {
             /** Direction */
             direction: string;
         };
-        /** TurnedView */
+        /**
+         * TurnedView
+         * @description What the browser draws of a turned cut.
+         */
         TurnedView: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -4838,7 +5105,10 @@ export interface components {
             /** Example */
             example: string;
         };
-        /** ValueOut */
+        /**
+         * ValueOut
+         * @description A result with its band, its honesty and its working.
+         */
         ValueOut: {
             /** Name */
             name: string;
@@ -4856,7 +5126,10 @@ export interface components {
             /** Working */
             working: components["schemas"]["StepOut"][];
         };
-        /** WarningOut */
+        /**
+         * WarningOut
+         * @description Something to know that is no limit.
+         */
         WarningOut: {
             /** Name */
             name: string;
@@ -4907,7 +5180,10 @@ export interface components {
              */
             units?: "mm" | "inch";
         };
-        /** AdviceOut */
+        /**
+         * AdviceOut
+         * @description The ranking, the near misses, and why the rest is refused.
+         */
         AdviceOut: {
             /** Candidates */
             candidates: components["schemas"]["CandidateOut"][];
@@ -4931,7 +5207,10 @@ export interface components {
             /** Further */
             further: string[];
         };
-        /** CandidateOut */
+        /**
+         * CandidateOut
+         * @description A row of the ranking with its figures, its reason and what taking it sets.
+         */
         CandidateOut: {
             /** Tool */
             tool: {
@@ -5000,14 +5279,20 @@ export interface components {
             /** Faster */
             faster: components["schemas"]["RemedyOut"][];
         };
-        /** RefusedOut */
+        /**
+         * RefusedOut
+         * @description A rule of fit and how many pairs it shut out.
+         */
         RefusedOut: {
             /** Reason */
             reason: string;
             /** Pairs */
             pairs: number;
         };
-        /** RemedyOut */
+        /**
+         * RemedyOut
+         * @description A change that was run: what it brings, and what taking it sets.
+         */
         RemedyOut: {
             text: components["schemas"]["DisplayOut"];
             effect: components["schemas"]["DisplayOut"];
@@ -5030,14 +5315,20 @@ export interface components {
             before: components["schemas"]["DisplayOut"];
             now: components["schemas"]["DisplayOut"];
         };
-        /** StaleOut */
+        /**
+         * StaleOut
+         * @description Whether a job was reckoned with the shop as it is now.
+         */
         StaleOut: {
             /** Reasons */
             reasons: components["schemas"]["StaleReason"][];
             /** Changes */
             changes: components["schemas"]["StaleChange"][];
         };
-        /** StaleReason */
+        /**
+         * StaleReason
+         * @description What changed in the shop since a job was reckoned.
+         */
         StaleReason: {
             /** Reason */
             reason: string;
@@ -5049,14 +5340,20 @@ export interface components {
              */
             at: string;
         };
-        /** DismissIn */
+        /**
+         * DismissIn
+         * @description A warning that somebody has read, at the risk that it told of.
+         */
         DismissIn: {
             /** Name */
             name: string;
             /** Risk */
             risk: string;
         };
-        /** NoteOut */
+        /**
+         * NoteOut
+         * @description A line of the log.
+         */
         NoteOut: {
             /** Id */
             id: number;
@@ -5072,7 +5369,10 @@ export interface components {
              */
             at: string;
         };
-        /** NoteIn */
+        /**
+         * NoteIn
+         * @description A line for the log.
+         */
         NoteIn: {
             /**
              * Operation
@@ -5082,7 +5382,10 @@ export interface components {
             /** Text */
             text: string;
         };
-        /** MeasurementOut */
+        /**
+         * MeasurementOut
+         * @description A reading as it is kept.
+         */
         MeasurementOut: {
             /** Id */
             id: number;
@@ -5105,7 +5408,10 @@ export interface components {
              */
             at: string;
         };
-        /** MeasurementIn */
+        /**
+         * MeasurementIn
+         * @description A reading of a size.
+         */
         MeasurementIn: {
             /** Operation */
             operation: string;
@@ -5144,7 +5450,10 @@ export interface components {
              */
             units?: "mm" | "inch";
         };
-        /** ProblemOut */
+        /**
+         * ProblemOut
+         * @description What is wrong with an entry, and what would do.
+         */
         ProblemOut: {
             /** Field */
             field: string;
@@ -5164,7 +5473,10 @@ export interface components {
             /** Flag */
             flag: boolean | null;
         };
-        /** SketchOut */
+        /**
+         * SketchOut
+         * @description The part with a feature that is being entered.
+         */
         SketchOut: {
             outline: components["schemas"]["OutlineOut"];
             /** Settled */
@@ -5205,7 +5517,10 @@ export interface components {
              */
             units?: "mm" | "inch";
         };
-        /** PlannedOut */
+        /**
+         * PlannedOut
+         * @description An operation that a line asks for.
+         */
         PlannedOut: {
             /** Kind */
             kind: string;
@@ -5227,7 +5542,10 @@ export interface components {
             operations: components["schemas"]["PlannedOut"][];
             outline: components["schemas"]["OutlineOut"];
         };
-        /** ShaftLineIn */
+        /**
+         * ShaftLineIn
+         * @description A part said in one line.
+         */
         ShaftLineIn: {
             /** Line */
             line: string;
@@ -5238,7 +5556,10 @@ export interface components {
              */
             units?: "mm" | "inch";
         };
-        /** BestOut */
+        /**
+         * BestOut
+         * @description Every operation with its best tool, and what taking them all comes to.
+         */
         BestOut: {
             /** Rows */
             rows: components["schemas"]["BestRow"][];
@@ -5291,7 +5612,10 @@ export interface components {
             /** On */
             on: string;
         };
-        /** BestIn */
+        /**
+         * BestIn
+         * @description What a pocket of the machine is worth a piece.
+         */
         BestIn: {
             /**
              * Worth
@@ -5299,7 +5623,10 @@ export interface components {
              */
             worth?: number | string;
         };
-        /** DepthBoundOut */
+        /**
+         * DepthBoundOut
+         * @description How deep a pass may be by one limit.
+         */
         DepthBoundOut: {
             /** Name */
             name: string;
@@ -5327,7 +5654,10 @@ export interface components {
             commanded: components["schemas"]["DisplayOut"];
             measured: components["schemas"]["DisplayOut"];
         };
-        /** FitShareOut */
+        /**
+         * FitShareOut
+         * @description What takes part of a tolerance.
+         */
         FitShareOut: {
             /** Name */
             name: string;
@@ -5337,7 +5667,10 @@ export interface components {
             /** Why */
             why: string;
         };
-        /** FitStageOut */
+        /**
+         * FitStageOut
+         * @description How surely a size holds so many pieces into the batch.
+         */
         FitStageOut: {
             /** Measured */
             measured: number;
@@ -5347,7 +5680,10 @@ export interface components {
             /** Grade */
             grade: string;
         };
-        /** LedgerOut */
+        /**
+         * LedgerOut
+         * @description The readings of a size and what they taught.
+         */
         LedgerOut: {
             warmth: components["schemas"]["WarmthOut"] | null;
             /** Doubtful */
@@ -5372,7 +5708,10 @@ export interface components {
             /** Working */
             working: string[];
         };
-        /** LedgerRowOut */
+        /**
+         * LedgerRowOut
+         * @description A piece that was measured, and what was set for it.
+         */
         LedgerRowOut: {
             /** Id */
             id: number;
@@ -5388,7 +5727,10 @@ export interface components {
             offset: components["schemas"]["DisplayOut"];
             expected: components["schemas"]["DisplayOut"] | null;
         };
-        /** NextPassOut */
+        /**
+         * NextPassOut
+         * @description What to set for the next piece.
+         */
         NextPassOut: {
             /** Pass Number */
             pass_number: number;
@@ -5402,7 +5744,10 @@ export interface components {
             /** Last */
             last: boolean;
         };
-        /** PlanOut */
+        /**
+         * PlanOut
+         * @description Passes, bounds of their depth, and the ledger of sizes.
+         */
         PlanOut: {
             /** Bounds */
             bounds: components["schemas"]["DepthBoundOut"][];
@@ -5425,7 +5770,10 @@ export interface components {
             /** Working */
             working: string[];
         };
-        /** PlannedPassOut */
+        /**
+         * PlannedPassOut
+         * @description A pass as it is planned.
+         */
         PlannedPassOut: {
             /** Number */
             number: number;
@@ -5458,7 +5806,10 @@ export interface components {
             /** Broken */
             broken: boolean;
         };
-        /** ChartOut */
+        /**
+         * ChartOut
+         * @description A chart: axes, curves, marks.
+         */
         ChartOut: {
             x: components["schemas"]["AxisOut"];
             y: components["schemas"]["AxisOut"];
@@ -5467,7 +5818,10 @@ export interface components {
             /** Marks */
             marks: components["schemas"]["MarkOut"][];
         };
-        /** LineOut */
+        /**
+         * LineOut
+         * @description A line of a chart.
+         */
         LineOut: {
             /** Name */
             name: string;
@@ -5515,14 +5869,20 @@ export interface components {
             /** Working */
             working: string[];
         };
-        /** SpeedOut */
+        /**
+         * SpeedOut
+         * @description A speed at which the cut sings least or most.
+         */
         SpeedOut: {
             text: components["schemas"]["DisplayOut"];
             /** Gain */
             gain: string;
             remedy: components["schemas"]["RemedyOut"];
         };
-        /** SupportOut */
+        /**
+         * SupportOut
+         * @description A way to hold the part, and what it brings.
+         */
         SupportOut: {
             /** Name */
             name: string;
@@ -5535,14 +5895,20 @@ export interface components {
             times_stiffer: string;
             remedy: components["schemas"]["RemedyOut"] | null;
         };
-        /** EdgeChangeOut */
+        /**
+         * EdgeChangeOut
+         * @description A planned change of the edge.
+         */
         EdgeChangeOut: {
             /** Probability */
             probability: string;
             /** Parts */
             parts: string;
         };
-        /** EdgeLifeOut */
+        /**
+         * EdgeLifeOut
+         * @description Speed against life and cost.
+         */
         EdgeLifeOut: {
             cost: components["schemas"]["ChartOut"];
             life: components["schemas"]["ChartOut"];
@@ -5564,7 +5930,10 @@ export interface components {
             /** Working */
             working: string[];
         };
-        /** SpeedPointOut */
+        /**
+         * SpeedPointOut
+         * @description A speed with its life and its cost.
+         */
         SpeedPointOut: {
             /** Name */
             name: string;
@@ -5576,7 +5945,10 @@ export interface components {
             parts: string;
             remedy: components["schemas"]["RemedyOut"] | null;
         };
-        /** WayOut */
+        /**
+         * WayOut
+         * @description A way to turn a feature with its best tool.
+         */
         WayOut: {
             /** Tool */
             tool: {
@@ -5615,7 +5987,10 @@ export interface components {
             reach: string;
             remedy: components["schemas"]["RemedyOut"] | null;
         };
-        /** AngleRow */
+        /**
+         * AngleRow
+         * @description An angle by both schools.
+         */
         AngleRow: {
             /** Label */
             label: string;
@@ -5623,7 +5998,10 @@ export interface components {
             /** Says */
             says: string;
         };
-        /** EdgeAnglesOut */
+        /**
+         * EdgeAnglesOut
+         * @description How the edge stands to the work.
+         */
         EdgeAnglesOut: {
             /** Angles */
             angles: components["schemas"]["AngleRow"][];
@@ -5634,7 +6012,10 @@ export interface components {
             /** Working */
             working: string[];
         };
-        /** HeightOut */
+        /**
+         * HeightOut
+         * @description Where the tip stands, and what of the angles that leaves.
+         */
         HeightOut: {
             /** Name */
             name: string;
@@ -5651,7 +6032,10 @@ export interface components {
             present: boolean;
             remedy: components["schemas"]["RemedyOut"] | null;
         };
-        /** CoolantOut */
+        /**
+         * CoolantOut
+         * @description Every delivery of the machine, judged.
+         */
         CoolantOut: {
             /** Rule */
             rule: string;
@@ -5668,7 +6052,10 @@ export interface components {
             /** Notes */
             notes: string[];
         };
-        /** DeliveryOut */
+        /**
+         * DeliveryOut
+         * @description A delivery of coolant and what speaks for it.
+         */
         DeliveryOut: {
             /** Name */
             name: string;
@@ -5683,7 +6070,10 @@ export interface components {
             says: string;
             remedy: components["schemas"]["RemedyOut"] | null;
         };
-        /** HardOut */
+        /**
+         * HardOut
+         * @description Hard turning against grinding.
+         */
         HardOut: {
             /** Applies */
             applies: boolean;
@@ -5698,7 +6088,10 @@ export interface components {
             /** Working */
             working: string[];
         };
-        /** HardRow */
+        /**
+         * HardRow
+         * @description One figure of both.
+         */
         HardRow: {
             /** Label */
             label: string;
@@ -5707,7 +6100,10 @@ export interface components {
             /** Note */
             note: string;
         };
-        /** Cause */
+        /**
+         * Cause
+         * @description How far money goes with a quantity that was drawn.
+         */
         Cause: {
             /** Name */
             name: string;
@@ -5746,7 +6142,10 @@ export interface components {
             /** Causes */
             causes: components["schemas"]["Cause"][];
         };
-        /** MachinesOut */
+        /**
+         * MachinesOut
+         * @description The part on every machine that may make it.
+         */
         MachinesOut: {
             /** Rankings */
             rankings: number;
@@ -5754,7 +6153,10 @@ export interface components {
             /** Rows */
             rows: components["schemas"]["WithBest"][];
         };
-        /** OnMachine */
+        /**
+         * OnMachine
+         * @description The part planned on one machine.
+         */
         OnMachine: {
             /** Machine */
             machine: string;
@@ -5844,7 +6246,10 @@ export interface components {
             other_tools: number;
             why: components["schemas"]["DisplayOut"];
         };
-        /** StudyIn */
+        /**
+         * StudyIn
+         * @description What a study of the whole part is asked.
+         */
         StudyIn: {
             /**
              * Kind
@@ -5891,14 +6296,20 @@ export interface components {
             /** Lines */
             lines: number[][][];
         };
-        /** NameOut */
+        /**
+         * NameOut
+         * @description A limit's words beside its line.
+         */
         NameOut: {
             /** Label */
             label: string;
             /** At */
             at: number[];
         };
-        /** LessonOut */
+        /**
+         * LessonOut
+         * @description What recordings taught, and how far it is off the tables.
+         */
         LessonOut: {
             /** Id */
             id: number;
@@ -5935,7 +6346,10 @@ export interface components {
             /** Problem */
             problem: string;
         };
-        /** TracesOut */
+        /**
+         * TracesOut
+         * @description The recordings of an operation.
+         */
         TracesOut: {
             /** Traces */
             traces: components["schemas"]["TraceOut"][];
@@ -5981,7 +6395,10 @@ export interface components {
             /** Unit */
             unit: string;
         };
-        /** TraceReadOut */
+        /**
+         * TraceReadOut
+         * @description What a recording says, hole by hole.
+         */
         TraceReadOut: {
             /** Columns */
             columns: components["schemas"]["TraceColumnOut"][];
@@ -5992,7 +6409,10 @@ export interface components {
             /** Along */
             along: string;
         };
-        /** TextIn */
+        /**
+         * TextIn
+         * @description A recording as text.
+         */
         TextIn: {
             /** Text */
             text: string;
@@ -6016,7 +6436,10 @@ export interface components {
             /** Fitted Torque */
             fitted_torque: number[][];
         };
-        /** ParameterOut */
+        /**
+         * ParameterOut
+         * @description A number that recordings move, before and after.
+         */
         ParameterOut: {
             /** Label */
             label: string;
@@ -6027,12 +6450,18 @@ export interface components {
             /** Before */
             before: string;
         };
-        /** IdsIn */
+        /**
+         * IdsIn
+         * @description Recordings by their keys.
+         */
         IdsIn: {
             /** Traces */
             traces: number[];
         };
-        /** RecordIn */
+        /**
+         * RecordIn
+         * @description What the simulated dynamometer shall record.
+         */
         RecordIn: {
             /**
              * Hole
@@ -6040,13 +6469,19 @@ export interface components {
              */
             hole?: number;
         };
-        /** ThreadCommand */
+        /**
+         * ThreadCommand
+         * @description What to set next.
+         */
         ThreadCommand: {
             /** Label */
             label: string;
             display: components["schemas"]["DisplayOut"];
         };
-        /** ThreadReadingOut */
+        /**
+         * ThreadReadingOut
+         * @description A reading of a thread as it is kept.
+         */
         ThreadReadingOut: {
             /** Id */
             id: number;
@@ -6058,7 +6493,10 @@ export interface components {
             /** State */
             state: string;
         };
-        /** ThreadSizeOut */
+        /**
+         * ThreadSizeOut
+         * @description The readings of a thread, its limits, and what to set.
+         */
         ThreadSizeOut: {
             pitch_low: components["schemas"]["DisplayOut"];
             pitch_high: components["schemas"]["DisplayOut"];
@@ -6140,7 +6578,10 @@ export interface components {
             /** Turns */
             turns?: string | number | null;
         };
-        /** CardLine */
+        /**
+         * CardLine
+         * @description A line of the card at the machine.
+         */
         CardLine: {
             /** Label */
             label: string;
@@ -6172,7 +6613,10 @@ export interface components {
             /** Place */
             place: number | null;
         };
-        /** CardTable */
+        /**
+         * CardTable
+         * @description A table of the card at the machine.
+         */
         CardTable: {
             /** Caption */
             caption: string;
@@ -6195,7 +6639,10 @@ export interface components {
             /** Materials */
             materials: string[];
         };
-        /** HeavyFieldOut */
+        /**
+         * HeavyFieldOut
+         * @description A field of the sheet's tables.
+         */
         HeavyFieldOut: {
             /** Name */
             name: string;
@@ -6206,7 +6653,10 @@ export interface components {
             /** Example */
             example: string;
         };
-        /** HeavyRow */
+        /**
+         * HeavyRow
+         * @description A heavy tool in the list.
+         */
         HeavyRow: {
             /** Id */
             id: number;
@@ -6219,7 +6669,10 @@ export interface components {
             /** Sound */
             sound: boolean;
         };
-        /** HeavyKept */
+        /**
+         * HeavyKept
+         * @description A heavy tool as it is kept.
+         */
         HeavyKept: {
             /** Id */
             id: number;
@@ -6251,7 +6704,10 @@ export interface components {
             /** Typed */
             typed?: string | null;
         };
-        /** HeavyCarrier */
+        /**
+         * HeavyCarrier
+         * @description Whether a machine carries the tool.
+         */
         HeavyCarrier: {
             /** Machine */
             machine: string;
@@ -6260,7 +6716,10 @@ export interface components {
             /** Why */
             why: string[];
         };
-        /** HeavyChain */
+        /**
+         * HeavyChain
+         * @description A way to bore all steps.
+         */
         HeavyChain: {
             /** Name */
             name: string;
@@ -6333,7 +6792,10 @@ export interface components {
                 [key: string]: unknown;
             };
         };
-        /** HeavyStep */
+        /**
+         * HeavyStep
+         * @description A step with what it is set to and what it keeps.
+         */
         HeavyStep: {
             /** Name */
             name: string;
@@ -6352,7 +6814,10 @@ export interface components {
             /** Grade */
             grade: string;
         };
-        /** HeavyWarning */
+        /**
+         * HeavyWarning
+         * @description Something to know of the tool.
+         */
         HeavyWarning: {
             /** Name */
             name: string;
@@ -6363,7 +6828,10 @@ export interface components {
             /** Danger */
             danger: boolean;
         };
-        /** SolidOut */
+        /**
+         * SolidOut
+         * @description A solid of the tool.
+         */
         SolidOut: {
             /** Name */
             name: string;
@@ -6381,7 +6849,10 @@ export interface components {
             share: number;
             mass: components["schemas"]["DisplayOut"];
         };
-        /** HeavySaveIn */
+        /**
+         * HeavySaveIn
+         * @description A form with the version that it started from.
+         */
         HeavySaveIn: {
             /** Form */
             form: {
@@ -6495,21 +6966,30 @@ export interface components {
              */
             limit?: number;
         };
-        /** Facet */
+        /**
+         * Facet
+         * @description What tools are told apart by.
+         */
         Facet: {
             /** Name */
             name: string;
             /** Values */
             values: components["schemas"]["FacetValue"][];
         };
-        /** FacetValue */
+        /**
+         * FacetValue
+         * @description A value of a facet and how many have it.
+         */
         FacetValue: {
             /** Value */
             value: string;
             /** Count */
             count: number;
         };
-        /** ToolPage */
+        /**
+         * ToolPage
+         * @description A page of the list with its facets.
+         */
         ToolPage: {
             /** Matched */
             matched: number;
@@ -6522,7 +7002,10 @@ export interface components {
             /** Facets */
             facets: components["schemas"]["Facet"][];
         };
-        /** ToolRow */
+        /**
+         * ToolRow
+         * @description A tool in the list.
+         */
         ToolRow: {
             /** Id */
             id: number;
@@ -6673,7 +7156,10 @@ export interface components {
             /** Meaning */
             meaning: string;
         };
-        /** PropertyOut */
+        /**
+         * PropertyOut
+         * @description An ISO 13399 property of a tool.
+         */
         PropertyOut: {
             /** Symbol */
             symbol: string;
@@ -6694,13 +7180,19 @@ export interface components {
             /** Lives */
             lives: components["schemas"]["LifeCost"][];
         };
-        /** SpanOut */
+        /**
+         * SpanOut
+         * @description A supplier's span.
+         */
         SpanOut: {
             min: components["schemas"]["DisplayOut"] | null;
             start: components["schemas"]["DisplayOut"] | null;
             max: components["schemas"]["DisplayOut"] | null;
         };
-        /** ToolSheet */
+        /**
+         * ToolSheet
+         * @description A tool with its properties and windows.
+         */
         ToolSheet: {
             /** Id */
             id: number;
@@ -6752,7 +7244,10 @@ export interface components {
             geometry_window: number[][];
             round: components["schemas"]["RoundToolOut"] | null;
         };
-        /** WindowOut */
+        /**
+         * WindowOut
+         * @description A supplier's window in one group.
+         */
         WindowOut: {
             /** Id */
             id: number;
@@ -6778,7 +7273,10 @@ export interface components {
             /** Required */
             required: string[];
         };
-        /** GeometryRow */
+        /**
+         * GeometryRow
+         * @description A chipbreaker geometry in the list.
+         */
         GeometryRow: {
             /** Id */
             id: number;
@@ -6820,12 +7318,18 @@ export interface components {
             /** Depth Ticks */
             depth_ticks: components["schemas"]["TickOut"][];
         };
-        /** PointOut */
+        /**
+         * PointOut
+         * @description A corner of a chip window.
+         */
         PointOut: {
             feed: components["schemas"]["DisplayOut"];
             depth: components["schemas"]["DisplayOut"];
         };
-        /** PointsIn */
+        /**
+         * PointsIn
+         * @description The corners of a chip window.
+         */
         PointsIn: {
             /** Points */
             points: number[][];
@@ -6836,7 +7340,10 @@ export interface components {
              */
             units?: "mm" | "inch";
         };
-        /** GradeRow */
+        /**
+         * GradeRow
+         * @description A grade in the list.
+         */
         GradeRow: {
             /** Id */
             id: number;
@@ -6861,7 +7368,10 @@ export interface components {
             /** Source */
             source: string;
         };
-        /** CheckOut */
+        /**
+         * CheckOut
+         * @description A rule of fit, kept or broken.
+         */
         CheckOut: {
             /** Name */
             name: string;
@@ -6896,7 +7406,10 @@ export interface components {
              */
             units?: "mm" | "inch";
         };
-        /** AssemblyOut */
+        /**
+         * AssemblyOut
+         * @description An assembly with what does not go together.
+         */
         AssemblyOut: {
             /** Id */
             id: number;
@@ -6930,7 +7443,10 @@ export interface components {
             /** Holder */
             holder: number[][];
         };
-        /** AssemblyIn */
+        /**
+         * AssemblyIn
+         * @description A tool put together of its parts.
+         */
         AssemblyIn: {
             /** Name */
             name: string;
@@ -6962,14 +7478,20 @@ export interface components {
              */
             units?: "mm" | "inch";
         };
-        /** MaterialPage */
+        /**
+         * MaterialPage
+         * @description A page of the list.
+         */
         MaterialPage: {
             /** Matched */
             matched: number;
             /** Rows */
             rows: components["schemas"]["MaterialRow"][];
         };
-        /** MaterialRow */
+        /**
+         * MaterialRow
+         * @description A material in the list.
+         */
         MaterialRow: {
             /** Id */
             id: number;
@@ -6992,7 +7514,10 @@ export interface components {
             /** From Memory */
             from_memory: boolean;
         };
-        /** GroupRow */
+        /**
+         * GroupRow
+         * @description A group of machinability.
+         */
         GroupRow: {
             /** Number */
             number: number;
@@ -7015,7 +7540,10 @@ export interface components {
             /** Scales */
             scales: components["schemas"]["ScaleOut"][];
         };
-        /** ScaleOut */
+        /**
+         * ScaleOut
+         * @description A hardness on every scale.
+         */
         ScaleOut: {
             /** Scale */
             scale: string;
@@ -7026,7 +7554,10 @@ export interface components {
             /** Missing */
             missing: string;
         };
-        /** DerivedRow */
+        /**
+         * DerivedRow
+         * @description A number that follows from the group.
+         */
         DerivedRow: {
             /** Name */
             name: string;
@@ -7035,7 +7566,10 @@ export interface components {
             /** Reason */
             reason: string;
         };
-        /** Fact */
+        /**
+         * Fact
+         * @description A fact of a material with its source.
+         */
         Fact: {
             /** Label */
             label: string;
@@ -7043,7 +7577,10 @@ export interface components {
             /** Source */
             source: string;
         };
-        /** MaterialSheet */
+        /**
+         * MaterialSheet
+         * @description A material with its facts and its neighbours.
+         */
         MaterialSheet: {
             /** Id */
             id: number;
@@ -7074,14 +7611,20 @@ export interface components {
             /** Neighbours */
             neighbours: components["schemas"]["NeighbourOut"][];
         };
-        /** NeighbourOut */
+        /**
+         * NeighbourOut
+         * @description A material that cuts alike.
+         */
         NeighbourOut: {
             /** Name */
             name: string;
             /** Differs */
             differs: string;
         };
-        /** TraitOut */
+        /**
+         * TraitOut
+         * @description How a material behaves in the cut.
+         */
         TraitOut: {
             /** Name */
             name: string;
@@ -7104,7 +7647,10 @@ export interface components {
             /** Offered */
             offered: string[];
         };
-        /** DrillLine */
+        /**
+         * DrillLine
+         * @description A core hole and what it leaves of the thread.
+         */
         DrillLine: {
             diameter: components["schemas"]["DisplayOut"];
             /** Name */
@@ -7118,7 +7664,10 @@ export interface components {
             /** Usual */
             usual: boolean;
         };
-        /** ThreadFact */
+        /**
+         * ThreadFact
+         * @description A fact of a thread.
+         */
         ThreadFact: {
             /** Label */
             label: string;
@@ -7126,7 +7675,10 @@ export interface components {
             /** Source */
             source: string;
         };
-        /** ThreadSheet */
+        /**
+         * ThreadSheet
+         * @description A thread with all its sizes.
+         */
         ThreadSheet: {
             /** Words */
             words: string;
@@ -7145,7 +7697,10 @@ export interface components {
             /** Pitch */
             pitch: number;
         };
-        /** ThreadSide */
+        /**
+         * ThreadSide
+         * @description One side of a thread with its limits.
+         */
         ThreadSide: {
             /** Internal */
             internal: boolean;
@@ -7166,7 +7721,10 @@ export interface components {
             /** Measuring */
             measuring: components["schemas"]["ThreadFact"][];
         };
-        /** ZoneOut */
+        /**
+         * ZoneOut
+         * @description A tolerance zone drawn.
+         */
         ZoneOut: {
             /** Diameter */
             diameter: string;
@@ -7192,13 +7750,19 @@ export interface components {
             /** Torque */
             torque: components["schemas"]["TickOut"][];
         };
-        /** MachineFact */
+        /**
+         * MachineFact
+         * @description A fact of a machine with its source.
+         */
         MachineFact: {
             /** Label */
             label: string;
             display: components["schemas"]["DisplayOut"];
         };
-        /** MachineSheet */
+        /**
+         * MachineSheet
+         * @description A machine with its facts, curves and who uses it.
+         */
         MachineSheet: {
             /** Id */
             id: number;
@@ -7262,19 +7826,28 @@ export interface components {
             /** Source */
             source: string;
         };
-        /** NumbersOut */
+        /**
+         * NumbersOut
+         * @description The numbers that a pasted curve was read as.
+         */
         NumbersOut: {
             /** Numbers */
             numbers: number[];
             /** Note */
             note: string;
         };
-        /** PastedIn */
+        /**
+         * PastedIn
+         * @description A power curve as it was pasted.
+         */
         PastedIn: {
             /** Text */
             text: string;
         };
-        /** CurveOut */
+        /**
+         * CurveOut
+         * @description Power and torque over speed.
+         */
         CurveOut: {
             /** Spindle */
             spindle: number[][];
@@ -7408,7 +7981,10 @@ export interface components {
             value: string;
             shown: components["schemas"]["DisplayOut"];
         };
-        /** ChangeOut */
+        /**
+         * ChangeOut
+         * @description A line of a record's history.
+         */
         ChangeOut: {
             /**
              * At
@@ -7424,7 +8000,10 @@ export interface components {
                 [key: string]: string[];
             };
         };
-        /** JobRef */
+        /**
+         * JobRef
+         * @description A job that uses a record.
+         */
         JobRef: {
             /** Id */
             id: number;
@@ -7459,7 +8038,10 @@ export interface components {
             /** History */
             history: components["schemas"]["ChangeOut"][];
         };
-        /** ChangeIn */
+        /**
+         * ChangeIn
+         * @description New values of a record, with the version that they started from.
+         */
         ChangeIn: {
             /** Cells */
             cells: {
@@ -7532,7 +8114,10 @@ export interface components {
             /** Has File */
             has_file: boolean;
         };
-        /** FateOut */
+        /**
+         * FateOut
+         * @description What becomes of a row of a file.
+         */
         FateOut: {
             /** Table */
             table: string;
@@ -7545,14 +8130,20 @@ export interface components {
             /** Why */
             why: string;
         };
-        /** FatePage */
+        /**
+         * FatePage
+         * @description A page of them.
+         */
         FatePage: {
             /** Matched */
             matched: number;
             /** Rows */
             rows: components["schemas"]["FateOut"][];
         };
-        /** ApplyIn */
+        /**
+         * ApplyIn
+         * @description What of a preview is to be taken in.
+         */
         ApplyIn: {
             /**
              * Leave Out Refused

@@ -12,6 +12,7 @@ from server.api import api
 
 
 def openapi_text() -> str:
+    """The OpenAPI document as text."""
     return json.dumps(api.get_openapi_schema(), indent=1, ensure_ascii=False, sort_keys=False) + "\n"
 
 
