@@ -55,8 +55,11 @@ class Candidate:
     before: tuple[Before, ...] = ()  # the steps of a chain whose last one this is
     coating: str = ""  # of a round tool
     side_use: float = 0.0  # 1 where its grade is made for another letter of ISO 513
-    strain: float = 0.0  # of the closest soft limit that is used; above 1 it is broken, and `strained` says which
+    strain: float = 0.0  # of the soft limit that costs most, where it is used beyond its bound; `strained` says which
     strained: str = ""
+    risk: float = 0.0  # of all soft limits: their shares of the operation, each times how far it is missed on average
+    close: str = ""  # a hard limit that holds less surely than is asked, though at least half as surely
+    chance: float = 1.0  # that the hard limit holds which holds least surely
     holds_feed: str = ""  # the limit that a higher feed would break, blank where money or time says enough
     holds_speed: str = ""
     miss: Display | None = None  # of a tool that breaks a limit: what it reaches, where, and what is asked

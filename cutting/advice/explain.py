@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from cutting.advice.candidate import Candidate
 from cutting.advice.round_tools import coating_reason
-from cutting.advice.score import raw_score
+from cutting.advice.score import raw_score, weighed
 from cutting.operations.frame.outcome import Limit
+from cutting.operations.frame.risk import shared_risk
 from cutting.operations.frame.setup import BaseSetup, Goal
 from cutting.quantities.kinds import currency
 from cutting.quantities.write import Display, write
@@ -20,9 +21,9 @@ def why_not_first(row: Candidate, first: Candidate, setup: BaseSetup, beside: st
     """One short reason, in the words of the bench; `beside` those for money beside the operation."""
     goal = setup.goal
     if row is first:
-        return f"first: {GOALS[goal]}" + (f"; {_strain(row)}" if row.strained else "")
-    if row.strained and not first.strained:
-        return _strain(row)
+        return f"first: {GOALS[goal]}" + (f"; {_close(row)}" if row.close else f"; {_strain(row)}" if row.strained else "")
+    if row.close and not first.close:
+        return _close(row)
     if row.beside - first.beside > max(0.01 * first.cost, row.cost - first.cost):
         return beside.format(f"{row.beside - first.beside:.3f} {currency()}")
     if goal is Goal.MOST_SECURE and row.secure < first.secure - 0.005:
@@ -30,7 +31,7 @@ def why_not_first(row: Candidate, first: Candidate, setup: BaseSetup, beside: st
             return f"chip index {row.chip_index:.0f} against {first.chip_index:.0f}"
         return f"more scatter of life: {row.secure:.0%} secure against {first.secure:.0%}"
     own, best = (raw_score(setup, one) for one in (row, first))
-    if row.side_use and not first.side_use and own < best:
+    if row.side_use and not first.side_use and weighed(own, 0.0, row.risk) < weighed(best, 0.0, first.risk):
         return f"{row.grade} is not made for this metal, and saves {1 - own / best:.1%} only"
     weight, reason = max(_drivers(row, first, setup), key=lambda pair: pair[0])
     return reason if weight > NOTHING else "as good within the model's band"
@@ -41,14 +42,20 @@ def _strain(row: Candidate) -> str:
     return f"{row.strained} at {row.strain:.0%} of its bound"
 
 
+def _close(row: Candidate) -> str:
+    """The hard limit that holds less surely than is asked."""
+    return f"{row.close} holds in {100 * row.chance:.0f} of 100"
+
+
 def _drivers(row: Candidate, first: Candidate, setup: BaseSetup) -> list[Driver]:
-    """Time and edges, each with its weight as a share of what the goal counts."""
+    """Time, edges and what the tool risks, each with its weight as a share of what the goal counts."""
     slower = row.seconds - first.seconds
+    risked = [(float(shared_risk(row.risk) - shared_risk(first.risk)), _strain(row))] if row.strained else []
     if setup.goal is Goal.FASTEST:
-        return [(slower / first.seconds, _slower(row, first, setup))]
+        return [(slower / first.seconds, _slower(row, first, setup)), *risked]
     money = setup.machine.rate / 3600.0
     edge = row.edge_cost / row.change_parts - first.edge_cost / first.change_parts
-    found = [(slower * money / first.cost, _slower(row, first, setup)), (edge / first.cost, _edges(row, first))]
+    found = [(slower * money / first.cost, _slower(row, first, setup)), (edge / first.cost, _edges(row, first)), *risked]
     if row.secure < first.secure - 0.02:
         found.append((NOTHING + 1e-4, f"less secure: {row.secure:.0%} against {first.secure:.0%}"))
     return found

@@ -9,10 +9,12 @@ import numpy as np
 from cutting.advice.best import Best
 from cutting.advice.contest import Contest, Entrants
 from cutting.advice.search import alike
+from cutting.operations.frame.chance import kept_in_hand, spreads_over
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.frame.rule import Array, all_used, hard_ones
 from cutting.tooling.roles import Index
 
+NOTHING = np.zeros((1, 1))
 MORE, CLOSE, GROWS = 1.1, 0.97, 1.01  # a tenth more of it; the limit is then at least so full, and fuller than before by so much
 
 
@@ -39,7 +41,14 @@ def held_by(contest: Contest, field: Entrants, best: Best, rows: Index) -> dict[
         done = contest.model.numbers(setup, tool, speeds, feeds, setup.silent)
         used = all_used(contest.model.rules, done)
         names = hard_ones(contest.model.rules, used, setup.house)
-        levels = np.stack([np.broadcast_to(over_passes(used[name]), (*speeds.shape[:2], 1))[..., 0] for name in names])
+        spreads = spreads_over(contest.model, setup, field.tool.take(places), speed[..., 0], feed[..., 0])
+        levels = np.stack(
+            [
+                np.broadcast_to(over_passes(used[name]), (*speeds.shape[:2], 1))[..., 0]
+                / kept_in_hand(setup.asked_chance, spreads.get(name, NOTHING))
+                for name in names
+            ]
+        )
         of_feed, of_speed = (_met(levels[..., 0], levels[..., place], names) for place in (1, 2))
         for k, by_feed, by_speed in zip(places, of_feed, of_speed, strict=True):
             found[int(k)] = LimitHeld(*(label_of(contest, limit) if limit else "" for limit in (by_feed, by_speed)))

@@ -16,7 +16,8 @@ from cutting.advice.score import score_of
 from cutting.advice.search import alike, best_of_field
 from cutting.operations.frame.outcome import TOUCHING, Severity
 from cutting.operations.frame.remedies import Trials
-from cutting.operations.frame.rule import all_used, limits_of, soft_ones
+from cutting.operations.frame.risk import expected_miss, share_of
+from cutting.operations.frame.rule import all_used, soft_ones
 from cutting.quantities.write import write
 from cutting.tooling.roles import Index
 
@@ -40,7 +41,9 @@ def rank(setup: Any, stock: Any, contest: Contest, top: int = 40, misses: bool =
             tuple(_explained(ordered, setup, contest)), (), field.refused, field.pairs, 0, 0, note, contest.heads, contest.further
         )
     order = np.lexsort((best.figures["cost"], best.score))
-    sound = best.feasible[order]
+    # where nothing holds as surely as is asked, what holds half as surely is offered, and told so
+    offered = best.feasible if best.feasible.any() else best.close
+    sound = offered[order]
     good = _one_per_tool(order[sound], field, top)
     bad = _one_per_tool(order[~sound], field, MOST_MISSES, good) if misses else []
     held = held_by(contest, field, best, np.array(good, np.intp))
@@ -104,6 +107,7 @@ def _candidate(contest: Contest, field: Entrants, best: Best, k: int) -> Candida
         depth_of_cut=setup.each_depth,
         binding=label_of(contest, best.binding[k]),
         strained=label_of(contest, best.straining[k]) if best.straining[k] else "",
+        close=label_of(contest, best.breaking[k]) if best.close[k] else "",
         edges=edge.edges,
         reason="",
         way=field.way(k),
@@ -157,12 +161,13 @@ def _miss(contest: Contest, field: Entrants, best: Best, k: int) -> Candidate:
 def _told(contest: Contest, field: Entrants, best: Best, k: int, row: Candidate) -> Candidate:
     """A near miss with its numbers; or, where a change of its settings alone makes it sound, the row with that change."""
     setup = _set_up(contest, field, best, k)
-    limits = limits_of(contest.model.rules, contest.model.quickly(setup), setup.recorder())
-    broken = tuple(one for one in limits if one.broken and one.severity is Severity.HARD)
+    outcome, x = contest.model.judged(setup)
+    broken = tuple(one for one in outcome.limits if not one.held and one.severity is Severity.HARD)
     if not broken:
         return replace(row, reason="")
     free = contest.free | {"settings.cutting_speed", f"settings.{setup.FEED}"}
-    if (better := Trials(contest.model, setup).mended(broken, free)) is not None:
+    trials = Trials(contest.model, setup, numbers=x, kept={one.name: one.kept for one in outcome.limits})
+    if (better := trials.mended(broken, free)) is not None:
         return _as_run(contest, row, better)
     passes = f"{row.passes} passes" if row.passes > 1 and not row.way else ""
     return replace(row, miss=missed_by(broken[0], row.feed, row.feed_kind, row.cutting_speed, passes))
@@ -173,8 +178,8 @@ def _as_run(contest: Contest, row: Candidate, setup: Any) -> Candidate:
     x = contest.model.quickly(setup)
     used = {name: float(np.max(level)) for name, level in all_used(contest.model.rules, x).items()}
     binding = max(used, key=lambda name: used[name])
-    soft = {name: used[name] for name in soft_ones(contest.model.rules, used)}
-    strained = max((name for name in soft if soft[name] > 1.0 + TOUCHING), key=lambda name: soft[name], default="")
+    misses = {name: share_of(name) * float(expected_miss(used[name])) for name in soft_ones(contest.model.rules, used)}
+    strained = max((name for name in misses if used[name] > 1.0 + TOUCHING), key=lambda name: misses[name], default="")
 
     def least(values: Any) -> float:
         return float(np.min(np.asarray(values, float)))
@@ -197,7 +202,8 @@ def _as_run(contest: Contest, row: Candidate, setup: Any) -> Candidate:
         speed_reached=least(x.cutting_speed),
         binding=label_of(contest, binding),
         utilisation=used[binding],
-        strain=max(soft.values(), default=0.0),
+        strain=used[strained] if strained else 0.0,
+        risk=sum(misses.values()),
         strained=label_of(contest, strained) if strained else "",
         reason="",
     )

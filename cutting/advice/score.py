@@ -8,14 +8,15 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cutting.advice.candidate import Candidate
+from cutting.operations.frame.risk import shared_risk
 from cutting.operations.frame.setup import BaseSetup, Goal
 
 Array = NDArray[np.float64]
 STOP_MINUTES = 45.0  # what an unplanned stop takes from an unattended machine (common practice)
-STRAINED = 1e7  # what a broken soft limit weighs
 HABIT = 0.04  # share that a grade must save in a metal that it is not made for before it stands first (common practice)
 SLACK = 0.02  # of the wanted probability that a run may fall short of
 SHORTFALL = 1e4  # money that a missing probability of 1 weighs: security comes first
+NOT_HELD = 1e8  # what a hard limit weighs that holds less surely than is asked: it stays hard
 DEAR = 1e-3  # seconds that a unit of money weighs where equally fast ones are told apart
 
 
@@ -37,11 +38,14 @@ def score(setup: BaseSetup, seconds: Any, cost: Any, secure: Any, run_parts: Any
     return np.asarray(stop + cost + beside, float)
 
 
+def weighed(raw: Any, side_use: Any, risk: Any) -> Array:
+    """A score with what the choice risks: shares of it for a grade made for another metal, and for soft limits that may not hold."""
+    return np.asarray(np.asarray(raw, float) * (1.0 + HABIT * np.asarray(side_use) + shared_risk(risk)))
+
+
 def score_of(setup: BaseSetup, row: Candidate) -> float:
-    """The score of a row: the sound come first."""
-    strained = STRAINED if row.strained else 0.0
-    habit = 1.0 + HABIT * row.side_use
-    return strained + habit * raw_score(setup, row)
+    """The score of a row: what its hard limits ask for comes first, then what the goal counts with what it risks."""
+    return float(weighed(raw_score(setup, row), row.side_use, row.risk)) + (NOT_HELD if row.close else 0.0)
 
 
 def raw_score(setup: BaseSetup, row: Candidate) -> float:

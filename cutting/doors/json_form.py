@@ -196,6 +196,9 @@ def read_house(data: Mapping[str, Any]) -> HouseRules:
 
 HOUSE_BOUNDS = {
     "wear_factor": (1.0, 2.0),
+    "sure_fastest": (0.5, 0.999),
+    "sure_cheapest": (0.5, 0.999),
+    "sure_secure": (0.5, 0.999),
     "secure_probability": (0.5, 0.9999),
     "attended_probability": (0.3, 0.9999),
     "longest_change_hours": (0.1, 48),

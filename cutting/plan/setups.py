@@ -121,7 +121,8 @@ def _base_and_sections(
     several = metals(plan, step, part, library)
     material = library.material(several[0] if several else plan.material)
     _deliver_stack(kind, feature, library)
-    batch = replace(plan.batch, piece_seconds=tried.piece_seconds, part_value=_worth(plan, step, library, tried, judge))
+    worth = _worth(plan, step, library, tried, judge)
+    batch = replace(plan.batch, piece_seconds=tried.piece_seconds, part_value=worth, operations=max(len(plan.steps), 1))
     work = deliver(material, None if several else plan.hardness)
     names = _metal_names(feature, work.material.name)
     base = Base(

@@ -25,7 +25,7 @@ from server.jobs.kinds import VIEWERS
 from server.jobs.measuring import ask_about_doubts, read_measurement
 from server.jobs.models import Measurement, Note, Print, Revision
 from server.jobs.outcomes import outcome_and_numbers, outcome_of
-from server.jobs.present import Standing, advice_out, evaluation, standing_of
+from server.jobs.present import ToolsInPlace, advice_out, evaluation, standing_of
 from server.jobs.prints import drawn_anew, picture_of
 from server.jobs.rankings import ranked
 from server.jobs.reckonings import keep, listed
@@ -198,7 +198,7 @@ def follow_job(job_id: int, operation: str, payload: schemas.TryIn) -> dict[str,
     }
 
 
-def _standing(document: dict[str, Any], entry: dict[str, Any], stock: Shop) -> Standing:
+def _standing(document: dict[str, Any], entry: dict[str, Any], stock: Shop) -> ToolsInPlace:
     places = int(stock.library.machine(document["machine"]).pockets)
     return standing_of(document, entry, places, set_up_on(document["machine"]))
 

@@ -107,7 +107,7 @@ def _choice(field: Field | None, entered: dict[str, Any]) -> dict[str, Any]:
 
 
 @dataclass(frozen=True)
-class Standing:
+class ToolsInPlace:
     """What stands on the machine: assembled tools with their words, and of the job's other operations the tools with their numbers.
 
     `places` is how many tools the turret or the changer takes, 0 where that is no matter.
@@ -128,16 +128,16 @@ class Standing:
         return sum(key not in self.used for key in {c.key, *steps})
 
 
-def standing_of(document: dict[str, Any], entry: dict[str, Any], places: int, set_up: dict[tuple[str, ...], str]) -> Standing:
+def standing_of(document: dict[str, Any], entry: dict[str, Any], places: int, set_up: dict[tuple[str, ...], str]) -> ToolsInPlace:
     """What stands on the machine for one operation of a job."""
     used: dict[tuple[str, ...], str] = {}
     for other in document["operations"]:
         if other["id"] != entry["id"] and (tool := tuple(other["tool"].values())):
             used[tool] = f"{used[tool]}, {other['number']}" if tool in used else str(other["number"])
-    return Standing(set_up, used, places)
+    return ToolsInPlace(set_up, used, places)
 
 
-def advice_out(advice: Advice, tool: dict[str, str], way: str, standing: Standing) -> dict[str, Any]:
+def advice_out(advice: Advice, tool: dict[str, str], way: str, standing: ToolsInPlace) -> dict[str, Any]:
     """The ranking with its words; `tool` and `way` are as set. What finds no place on the machine stands behind what does."""
     rows = [_candidate(c, tool, way, standing, advice) for c in advice.candidates]
     return {
@@ -162,7 +162,7 @@ def _feed_unit(advice: Advice) -> Display:
     return Display(what.metric, what.inch)
 
 
-def _candidate(c: Candidate, tool: dict[str, str], way: str, standing: Standing, advice: Advice) -> dict[str, Any]:
+def _candidate(c: Candidate, tool: dict[str, str], way: str, standing: ToolsInPlace, advice: Advice) -> dict[str, Any]:
     wanted, free = standing.wanted(c), standing.free
     no_place = free is not None and wanted > free
     more, names = list(c.more), [*advice.heads, *advice.further]

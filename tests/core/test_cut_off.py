@@ -74,7 +74,7 @@ def test_each_mistake_meets_its_limit(changes: dict[str, Any], name: str) -> Non
 def test_the_sound_pin_is_sound_and_says_why() -> None:
     outcome = evaluate(pin())
     assert outcome.feasible
-    order = [x.utilisation for x in outcome.limits if not (x.broken and x.severity is Severity.HARD)]
+    order = [x.utilisation / x.kept for x in outcome.limits if not (x.wanting and x.severity is Severity.HARD)]
     assert order == sorted(order, reverse=True)
     assert all(limit.why and limit.source for limit in outcome.limits)
     steps = {step.key: step for step in outcome.results["side_force"].working}

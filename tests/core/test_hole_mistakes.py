@@ -9,6 +9,7 @@ from typing import Any
 
 import pytest
 
+from cutting.operations.frame.outcome import Standing
 from cutting.operations.registry import evaluate_quickly
 from tests.core.holes import DEEP, HOLE, PANEL, STACK, hole
 from tests.core.slots import alarms, form
@@ -90,4 +91,4 @@ def test_diamond_in_iron_blocks() -> None:
 def test_the_page_of_holes_is_whole() -> None:
     said = set(re.findall(r"(?:limit|warning) `(\w+)`", PAGE))
     assert said == set(MADE) | {"through_flow", "diamond"}
-    assert all(evaluate_quickly(hole(base)).feasible for base in (HOLE, DEEP, STACK))
+    assert all(evaluate_quickly(hole(base)).standing is not Standing.OVER for base in (HOLE, DEEP, STACK))

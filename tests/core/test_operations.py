@@ -14,7 +14,7 @@ from hypothesis import strategies as st
 from cutting.doors.json_form import read_setup
 from cutting.errors import CuttingError
 from cutting.operations.frame.nudges import ladders
-from cutting.operations.frame.outcome import Severity
+from cutting.operations.frame.outcome import Severity, Standing
 from cutting.operations.frame.rule import all_used
 from cutting.operations.registry import evaluate, evaluate_quickly, explore
 from cutting.operations.turned import limits as rules
@@ -69,7 +69,7 @@ def test_limits_come_sorted_and_none_is_lost(setup: Build) -> None:
     outcome = evaluate(
         setup(feature={"start_diameter": 57, "end_diameter": "49 h9", "length": 200, "distance_from_chuck": 20, "roughness": 6.3})
     )
-    used = [found.utilisation for found in outcome.limits if not (found.broken and found.severity is Severity.HARD)]
+    used = [found.utilisation / found.kept for found in outcome.limits if not (found.wanting and found.severity is Severity.HARD)]
     assert used == sorted(used, reverse=True)
     assert {found.name for found in outcome.limits} == {rule.name for rule in rules.RULES} - {
         "book_feed",
@@ -115,7 +115,8 @@ def test_a_remedy_does_what_it_says(setup: Build) -> None:
     assert binding.broken
     mended = evaluate(setup(settings={"feed_per_rev": 0.55, "depth_of_cut": 2, **binding.remedies[0].patch["settings"]}))
     assert limit(mended, binding.name).utilisation <= 1
-    assert mended.feasible
+    assert limit(mended, binding.name).held
+    assert mended.standing is not Standing.OVER
     seconds = mended.results["operation_time"].value - outcome.results["operation_time"].value
     assert f"{seconds:+.1f} s".replace("-", "−") in binding.remedies[0].effect.metric
 

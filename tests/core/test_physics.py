@@ -10,7 +10,7 @@ from typing import Any
 import numpy as np
 import pytest
 
-from cutting.operations.frame.outcome import Outcome
+from cutting.operations.frame.outcome import Outcome, Standing
 from cutting.operations.frame.setup import Goal
 from cutting.operations.registry import evaluate_quickly
 from cutting.operations.turned.setup import Setup
@@ -124,9 +124,9 @@ def test_bands_hold_their_value_and_say_how_honest_it_is(setup: Build) -> None:
 
 def test_never_above_the_book_is_a_house_rule(setup: Build) -> None:
     strict = setup(settings={"cutting_speed": 230})
-    assert not evaluate_quickly(strict).feasible
+    assert evaluate_quickly(strict).standing is Standing.OVER
     free = replace(strict, house=replace(strict.house, never_above_book=False))
-    assert evaluate_quickly(free).feasible
+    assert evaluate_quickly(free).standing is not Standing.OVER
 
 
 def test_passes_are_equal_and_reach_the_size(setup: Build) -> None:

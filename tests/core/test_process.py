@@ -135,8 +135,10 @@ def aiming_at(goal: Goal) -> Any:
         ),
         ({"speed_reached": 120.0, "holds_speed": "", "seconds": 90.0, "cost": 1.6}, "speed 20% lower"),
         ({"seconds": 84.0, "change_parts": 6.0, "cost": 1.6, "edge_cost": 1.4}, "4.0 s slower: its edge is changed every 6 pieces, not 10"),
-        # what breaks a soft limit stands behind what is sound, however cheap
-        ({"cost": 1.0, "strained": "edge heat", "strain": 1.13}, "edge heat at 113% of its bound"),
+        # what breaks a soft limit is weighed by what that costs
+        ({"cost": 1.5, "strained": "edge heat", "strain": 1.13, "risk": 0.061}, "edge heat at 113% of its bound"),
+        ({"strained": "edge heat", "strain": 1.13, "risk": 0.001}, "as good within the model's band"),
+        ({"close": "spindle power", "chance": 0.71}, "spindle power holds in 71 of 100"),
     ],
 )
 def test_the_one_reason_is_the_costliest_difference(changes: dict[str, float], words: str) -> None:

@@ -87,7 +87,9 @@ def test_what_is_quicker_breaks_nothing(kind: str) -> None:
 def test_limits_come_sorted_with_their_reason(kind: str) -> None:
     outcome = evaluate_quickly(read_setup(form(BASES[kind], settings={feed_of(kind): 0.5})))
     assert "plunge_feed" in {one.name for one in outcome.limits[:3] if one.broken}
-    order = [(not (one.broken and one.severity is Severity.HARD), -one.utilisation) for one in outcome.limits]
+    wanting = [one.severity is Severity.HARD and one.wanting for one in outcome.limits]
+    assert wanting == sorted(wanting, reverse=True)
+    order = [-one.utilisation / one.kept for one, wants in zip(outcome.limits, wanting, strict=True) if not wants]
     assert order == sorted(order)
     for limit in outcome.limits:
         assert limit.source

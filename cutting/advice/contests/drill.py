@@ -15,7 +15,7 @@ from cutting.advice.search import alike
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.holes.drill.evaluate import MODEL
 from cutting.operations.holes.drill.limits import FLAT_POINT, allowances, broken_exit_of, entry_share, exit_share
-from cutting.operations.holes.drill.numbers import JAMS_FROM, Numbers, one_of, packing_of
+from cutting.operations.holes.drill.numbers import Numbers, flutes_filled, one_of, packing_of
 from cutting.operations.holes.drill.setup import SHARE, DrillSetup, HoleEntry, Pecks
 from cutting.operations.holes.drill.tool import DrillTool, drill_tools
 from cutting.operations.holes.shared.layers import layer_numbers
@@ -104,7 +104,7 @@ def tries(setup: DrillSetup, field: Entrants, best: Best, part: slice) -> Iterat
         full = packing_of(tried, layers, tool)[0].reshape(-1)
         rows = places[crowds & ((full <= 1.0) | (pecks is Pecks.CLEAR))]
         if pecks is Pecks.NONE:
-            crowds = full > JAMS_FROM
+            crowds = full > flutes_filled(setup)
         if len(rows):
             yield rows, standing_for(tried, field, rows)
 

@@ -81,5 +81,5 @@ def columns(x: Numbers) -> tuple[Display, ...]:
 
 
 CONTEST = Contest(
-    MODEL, enter, tries, as_tried, feeds, speeds, frozenset(), FEED_STEP, SPEED_SHARES, HEADS, columns, apart=one_of
+    MODEL, enter, tries, as_tried, feeds, speeds, frozenset(), FEED_STEP, SPEED_SHARES, HEADS, columns, lambda setup: {}, apart=one_of
 )  # fmt: skip

@@ -11,6 +11,7 @@ from cutting.advice.contests import bore, drill, trepan
 from cutting.advice.contests.drill_chains import best, chains, only, rough, step
 from cutting.advice.contests.hole_milled import milled
 from cutting.advice.rank import rank
+from cutting.advice.score import score_of
 from cutting.errors import CuttingError
 from cutting.operations.holes.bore.head import as_head, clamped
 from cutting.operations.holes.drill.setup import DrillSetup
@@ -60,7 +61,7 @@ def _bored(setup: DrillSetup, stock: DrillStock) -> list[Candidate]:
             ]
     if not setup.machine.turns:
         found += _milled_first(setup, stock, crib)
-    return sorted(found, key=lambda row: (bool(row.strained), row.cost))[:MOST_GUESTS]
+    return sorted(found, key=lambda row: score_of(setup, row))[:MOST_GUESTS]
 
 
 def _bore_after(setup: DrillSetup, diameter: float, crib: Any) -> Setup:

@@ -9,27 +9,32 @@ from dataclasses import dataclass, replace
 from typing import Any, NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
-from scipy.special import ndtr
+from numpy.typing import ArrayLike, NDArray
+from scipy.special import ndtr, ndtri
 
 from cutting.belief.bands import HARDNESS, SIGMAS
 from cutting.belief.beliefs import spread_of
 from cutting.operations.frame.outcome import TOUCHING, Bound
-from cutting.operations.frame.rule import Rule
+from cutting.operations.frame.rule import Rule, all_used
 from cutting.wear.reference import taylor_exponent
-from cutting.working import Silent
+from cutting.working import Noting, Silent
 
 Array = NDArray[np.float64]
 TESTED = 0.02  # spread of a hardness that was measured: a Brinell reading repeats within about 4 % (common practice)
 LEAST = 1e-12
+WIDEST = 1.0  # beyond it a limit hangs on what nobody knows
 NAMED = 0.05  # share of the variance from which a quantity is named
 
 
 @dataclass(frozen=True)
 class Chance:
-    """The chance that a limit holds, and the shares of what may be off in it by quantity, the largest first."""
+    """The chance that a limit holds, and the shares of what may be off in it by quantity, the largest first.
+
+    `spread` is the standard deviation of the logarithm of its utilisation.
+    """
 
     holds: float
+    spread: float = 0.0
     moved_by: tuple[tuple[str, float], ...] = ()
 
 
@@ -145,7 +150,37 @@ def _chances(sides: Sequence[LimitSide], rows: int, names: Sequence[str]) -> dic
         together = np.sum(np.broadcast_arrays(*(off[span] for span in spans)), axis=0)
         worst = int(np.argmax(together))
         moved = np.max([variances[:, span][:, min(worst, span.stop - span.start - 1)] for span in spans], axis=0)
-        found[name] = Chance(min(max(1.0 - float(together[worst]), 0.0), 1.0), _shares(names, moved))
+        found[name] = Chance(min(max(1.0 - float(together[worst]), 0.0), 1.0), float(np.sqrt(moved.sum())), _shares(names, moved))
+    return found
+
+
+def kept_in_hand(asked: float, spread: ArrayLike) -> Array:
+    """Utilisation up to which a limit holds with the chance that is asked, for the spread of its logarithm: exp(−z·σ).
+
+    >>> float(kept_in_hand(0.5, 0.2)), round(float(kept_in_hand(0.9, 0.1)), 3)
+    (1.0, 0.88)
+    """
+    return np.asarray(np.exp(-float(ndtri(asked)) * np.asarray(spread, float)))
+
+
+def spreads_over(model: Any, setup: Any, tool: Any, speed: Any, feed: Any) -> dict[str, Array]:
+    """The spread of every limit's utilisation, as the standard deviation of its logarithm, for many tools at once: (entries, 1) by name.
+
+    `tool`, `speed` and `feed` are of many entries, in the set-up in which they are tried. First order, as `chances_of`.
+    Raises `CuttingError`.
+    """
+    noting = Noting(setup.factors)
+    model.numbers(setup, tool, speed, feed, noting)
+    spreads = spreads_of(setup, noting.stated)
+    factors = {name: rows[:, None, :] for name, rows in shifted(setup, spreads).items()}
+    levels = all_used(model.rules, model.numbers(setup, tool, speed, feed, Silent(factors)))
+    found = {}
+    for name, level in levels.items():
+        if level.ndim < 3 or len(level) == 1:  # nothing that may be off moves it
+            found[name] = np.zeros((1, 1))
+            continue
+        logs = np.log(np.maximum(level, LEAST))
+        found[name] = np.minimum(np.sqrt((((logs[1::2] - logs[2::2]) / 2.0) ** 2).sum(axis=0)), WIDEST)
     return found
 
 

@@ -9,12 +9,12 @@ from typing import Any, Generic, TypeVar
 import numpy as np
 
 from cutting.errors import UnknownName
-from cutting.operations.frame.chance import Chance, chances_of
+from cutting.operations.frame.chance import Chance, chances_of, kept_in_hand
 from cutting.operations.frame.change import Change
 from cutting.operations.frame.money import life_notes
 from cutting.operations.frame.outcome import Bow, ChipVerdict, Limit, Moved, Outcome, Pass, Remedy, Value, Warning
 from cutting.operations.frame.remedies import Trials
-from cutting.operations.frame.rule import Rule, limits_of
+from cutting.operations.frame.rule import Rule, in_order, limits_of
 from cutting.operations.frame.speed_reason import UsualSpeed, speed_reason
 from cutting.working import Recorder, Silent
 
@@ -94,7 +94,7 @@ class Model(Generic[N]):
             (*say.warnings(x), *_of_life(setup, x), *of_speed), key=lambda one: ("blocks", "care", "note").index(one.severity)
         )
         surely = chances_of(self, setup, record.stated, tool)
-        limits = tuple(_with_chance(one, surely.get(one.name), record) for one in limits_of(self.rules, x, record))
+        limits = in_order(_with_chance(one, surely.get(one.name), setup.asked_chance, record) for one in limits_of(self.rules, x, record))
         found = Outcome(
             setup.operation, say.results(x, record), limits, say.passes(x), say.chip(x), tuple(warnings), (), say.scene(x), say.bow(x)
         )
@@ -105,25 +105,28 @@ class Model(Generic[N]):
 
         `numbers` of the set-up, where they are at hand. Raises `CuttingError`.
         """
-        trials = Trials(self, setup, crib, numbers)
-        limits = tuple(replace(one, remedies=trials.remedies(one)) if one.broken or k == 0 else one for k, one in enumerate(outcome.limits))
-        return replace(outcome, limits=limits, faster=() if any(one.broken for one in limits) else trials.faster())
+        trials = Trials(self, setup, crib, numbers, {one.name: one.kept for one in outcome.limits})
+        asked = [one.wanting or k == 0 for k, one in enumerate(outcome.limits)]
+        limits = tuple(replace(one, remedies=trials.remedies(one)) if ask else one for one, ask in zip(outcome.limits, asked, strict=True))
+        return replace(outcome, limits=limits, faster=() if any(one.wanting for one in limits) else trials.faster())
 
     def relax(self, setup: Any, name: str, crib: Any = None) -> tuple[Remedy, ...]:
         """What would move one limit, whether it is broken or not. Raises `UnknownName` for a limit that does not apply."""
-        record = setup.recorder()
-        found = {one.name: one for one in limits_of(self.rules, self.run(setup, record), record)}
+        outcome, x = self.judged(setup)
+        found = {one.name: one for one in outcome.limits}
         if name not in found:
             raise UnknownName("limit", f"no limit is called '{name}' here.", None, tuple(found))
-        return Trials(self, setup, crib).remedies(found[name])
+        return Trials(self, setup, crib, x, {one.name: one.kept for one in outcome.limits}).remedies(found[name])
 
 
-def _with_chance(limit: Limit, chance: Chance | None, record: Recorder) -> Limit:
+def _with_chance(limit: Limit, chance: Chance | None, asked: float, record: Recorder) -> Limit:
     """A limit with how surely it holds and what that hangs on."""
     if chance is None:
-        return limit
+        return replace(limit, asked=asked)
     said = ((record.band(quantity), share) for quantity, share in chance.moved_by)
-    return replace(limit, holds=chance.holds, moved_by=tuple(Moved(one.title, one.words, share) for one, share in said))
+    kept = float(kept_in_hand(asked, chance.spread))
+    moved = tuple(Moved(one.title, one.words, share) for one, share in said)
+    return replace(limit, holds=chance.holds, asked=asked, kept=kept, moved_by=moved)
 
 
 def _of_life(setup: Any, x: Any) -> list[Warning]:

@@ -10,6 +10,7 @@ from typing import Any
 from cutting.quantities.write import Display, display
 from cutting.working import WorkingStep
 
+AS_SURE = 0.005  # of a chance that is not told apart from the one that is asked
 TOUCHING = 1e-9  # a limit is broken beyond this much over its bound: on it is within
 
 
@@ -18,6 +19,14 @@ class Severity(StrEnum):
 
     HARD = "hard"  # not a candidate
     SOFT = "soft"  # costs something; may be accepted
+
+
+class Standing(StrEnum):
+    """How surely a limit holds, against the chance that is asked of it."""
+
+    HOLDS = "holds"
+    CLOSE = "close"  # at least half as surely as is asked
+    OVER = "over"
 
 
 class Bound(StrEnum):
@@ -81,11 +90,32 @@ class Limit:
     remedies: tuple[Remedy, ...] = ()
     working: tuple[WorkingStep, ...] = ()
     holds: float = 1.0  # chance that it holds, from the bands of what its numbers rest on
+    asked: float = 0.5  # chance that is asked of it
+    kept: float = 1.0  # utilisation up to which it holds as surely as is asked: the rest is kept in hand
     moved_by: tuple[Moved, ...] = ()
 
     @property
     def broken(self) -> bool:
+        """Whether the value that is most likely lies beyond the bound."""
         return self.utilisation > 1.0 + TOUCHING
+
+    @property
+    def standing(self) -> Standing:
+        """Whether it holds as surely as is asked, half as surely, or less."""
+        holds = 0.0 if self.broken and self.holds >= 1.0 else self.holds  # of what nobody reckoned a chance the value itself tells
+        if holds >= self.asked - AS_SURE:
+            return Standing.HOLDS
+        return Standing.CLOSE if holds >= self.asked / 2.0 else Standing.OVER
+
+    @property
+    def held(self) -> bool:
+        """Whether it holds as surely as is asked."""
+        return self.standing is Standing.HOLDS
+
+    @property
+    def wanting(self) -> bool:
+        """Whether something has to be done: a hard limit does not hold as surely as is asked, another is over its bound."""
+        return not self.held if self.severity is Severity.HARD else self.broken
 
 
 @dataclass(frozen=True)
@@ -168,9 +198,18 @@ class Outcome:
         return self.limits[0]
 
     @property
+    def standing(self) -> Standing:
+        """The worst of its hard limits; what blocks is over."""
+        if any(w.severity == "blocks" for w in self.warnings):
+            return Standing.OVER
+        order = (Standing.OVER, Standing.CLOSE, Standing.HOLDS)
+        hard = (limit.standing for limit in self.limits if limit.severity is Severity.HARD)
+        return min(hard, key=order.index, default=Standing.HOLDS)
+
+    @property
     def feasible(self) -> bool:
-        hard = any(limit.broken and limit.severity is Severity.HARD for limit in self.limits)
-        return not hard and not any(w.severity == "blocks" for w in self.warnings)
+        """Whether every hard limit holds as surely as is asked."""
+        return self.standing is Standing.HOLDS
 
 
 def shown(

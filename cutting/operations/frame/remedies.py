@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from contextlib import suppress
 from dataclasses import dataclass, replace
 from functools import cached_property
@@ -13,8 +13,8 @@ from numpy.typing import NDArray
 
 from cutting.errors import CuttingError
 from cutting.operations.frame.change import Change, in_words, setting
-from cutting.operations.frame.outcome import Limit, Remedy
-from cutting.operations.frame.rule import Rule, all_used, excluded
+from cutting.operations.frame.outcome import Limit, Remedy, Severity
+from cutting.operations.frame.rule import ALL_OF_IT, Rule, all_used, excluded
 from cutting.quantities.kinds import currency
 from cutting.quantities.write import Display
 
@@ -23,6 +23,7 @@ MOST = 3.0  # times the present value that going faster tries
 SHARES = np.union1d(np.geomspace(0.2, 4.0, 97), np.linspace(1.0, MOST, 100))  # of the present value that a lever tries
 SAME_FEED = 1e-9  # mm; a support that allows no more than this is not worth its while
 AS_QUICK = 1.0005  # seconds that are no longer told apart
+NEARLY = 0.005  # of a bound by which a change may miss it
 QUICKER = 0.985  # a gain below this is not worth a change
 
 
@@ -107,8 +108,11 @@ class Lever:
         return Trial(change, used, bool(self.sound[k]), float(self.seconds[k]), float(self.cost[k]))
 
 
-def levers_of(model: Runs, setup: Any, settable: Iterable[tuple[str, str]]) -> list[Lever]:
-    """Each setting of (name, label) alone over its values, all run as one. Raises `CuttingError` for a set-up that cannot be."""
+def levers_of(model: Runs, setup: Any, settable: Iterable[tuple[str, str]], kept: Mapping[str, float] = ALL_OF_IT) -> list[Lever]:
+    """Each setting of (name, label) alone over its values, all run as one; sound where each limit is used no further than `kept` says.
+
+    Raises `CuttingError` for a set-up that cannot be.
+    """
     named = dict(settable)
     present = {name: float(getattr(setup.settings, name)) for name in named}
     values = [np.unique(np.maximum(np.round(present[name] * SHARES / TIDY[name]), 1.0)) * TIDY[name] for name in named]
@@ -124,7 +128,9 @@ def levers_of(model: Runs, setup: Any, settable: Iterable[tuple[str, str]]) -> l
         return np.split(np.broadcast_to(numbers, (ends[-1], 1)).ravel(), ends[:-1])
 
     used = {limit: each(level) for limit, level in levels.items()}
-    found = zip(named, values, *(each(one) for one in (~excluded(model.rules, levels, setup.house), x.operation_time, x.operation_cost)))
+    found = zip(
+        named, values, *(each(one) for one in (~excluded(model.rules, levels, setup.house, kept), x.operation_time, x.operation_cost))
+    )
     return [
         Lever(setup, name, named[name], own, {limit: parts[k] for limit, parts in used.items()}, *more)
         for k, (name, own, *more) in enumerate(found)
@@ -134,9 +140,9 @@ def levers_of(model: Runs, setup: Any, settable: Iterable[tuple[str, str]]) -> l
 class Trials:
     """What can be done otherwise at one set-up; everything is run once, however many limits ask."""
 
-    def __init__(self, model: Runs, setup: Any, crib: Any = None, numbers: Any = None) -> None:
-        """`numbers` of the set-up, where somebody has them already."""
-        self.model, self.setup, self.crib = model, setup, crib
+    def __init__(self, model: Runs, setup: Any, crib: Any = None, numbers: Any = None, kept: Mapping[str, float] = ALL_OF_IT) -> None:
+        """`numbers` of the set-up, where somebody has them already; `kept` is how far each limit may be used, by name."""
+        self.model, self.setup, self.crib, self.kept = model, setup, crib, kept
         self.numbers = model.quickly(setup) if numbers is None else numbers
         self.base = self._trial(Change(Display("", ""), {}, setup), self.numbers)
         feed = ((setup.FEED, "feed"),) if setup.FEED else ()
@@ -152,16 +158,16 @@ class Trials:
 
     def remedies(self, limit: Limit) -> tuple[Remedy, ...]:
         """Up to four changes that bring a limit below its bound, or nearest to it; sound and quick ones first."""
-        target = 1.0 if limit.broken else 0.9 * limit.utilisation
+        target = limit.kept if limit.wanting and limit.severity is Severity.HARD else 1.0 if limit.broken else 0.9 * limit.utilisation
         before = self.base.level(limit.name)
         tried = [*self._scans(limit.name), *self.changes]
-        better = [t for t in tried if t.level(limit.name) < min(before * 0.98, target + 0.005)]
+        better = [t for t in tried if t.level(limit.name) < min(before * 0.98, target + NEARLY)]
         if not better:  # nothing brings it below: the nearest is still worth knowing
             better = [t for t in tried if t.level(limit.name) < before * 0.9]
         # a change that breaks something else is offered only where no sound one is known
         better = [t for t in better if t.sound] or better
         # what is set on the bench comes before another tool
-        better.sort(key=lambda t: (t.level(limit.name) > 1, t.change.kind == "tool", t.cost))
+        better.sort(key=lambda t: (t.level(limit.name) > limit.kept + NEARLY, t.change.kind == "tool", t.cost))
         return tuple(Remedy(t.change.text, self._effect(limit, t), t.change.patch) for t in _mixed(better))
 
     def faster(self) -> tuple[Remedy, ...]:
@@ -200,7 +206,7 @@ class Trials:
         used = {name: np.broadcast_to(level, each) for name, level in levels.items()}
         bad, seconds, cost = (
             np.broadcast_to(one, each).ravel()
-            for one in (excluded(self.model.rules, levels, setup.house), x.operation_time, x.operation_cost)
+            for one in (excluded(self.model.rules, levels, setup.house, self.kept), x.operation_time, x.operation_cost)
         )
         return [
             Trial(change, {name: float(level[k, 0]) for name, level in used.items()}, not bad[k], float(seconds[k]), float(cost[k]))
@@ -212,14 +218,14 @@ class Trials:
         found = all_used(self.model.rules, x)
         used = {name: float(np.max(level)) for name, level in found.items()}
         levels = {name: np.asarray([level]) for name, level in used.items()}
-        sound = not excluded(self.model.rules, levels, change.setup.house).any()
+        sound = not excluded(self.model.rules, levels, change.setup.house, self.kept).any()
         if sound and known is not None:
             sound = self.model.misfits(change.setup) <= known
         return Trial(change, used, sound, float(np.ravel(x.operation_time)[0]), float(np.ravel(x.operation_cost)[0]))
 
     def _scans(self, name: str) -> list[Trial]:
         """The smallest change of feed and of speed alone that brings a limit just below its bound."""
-        target = min(0.97, 0.85 * max(self.base.level(name), 0.1))
+        target = min(0.97 * self.kept.get(name, 1.0), 0.85 * max(self.base.level(name), 0.1))
         found = []
         for lever in self._levers:
             with suppress(CuttingError):
@@ -228,7 +234,7 @@ class Trials:
 
     @cached_property
     def _levers(self) -> list[Lever]:
-        return levers_of(self.model, self.setup, self.settable)
+        return levers_of(self.model, self.setup, self.settable, self.kept)
 
     def _furthest(self) -> Iterator[Trial]:
         feed = self.setup.feed  # the most that is reached without holding the part otherwise
@@ -239,7 +245,7 @@ class Trials:
         for held in self.model.supported(self.setup) if self.setup.FEED else ():
             found = None
             with suppress(CuttingError):
-                [lever] = levers_of(self.model, held.setup, [(self.setup.FEED, "feed")])
+                [lever] = levers_of(self.model, held.setup, [(self.setup.FEED, "feed")], self.kept)
                 found = _most(lever, f"{held.text.metric} → ")
             if found is not None and found.change.setup.feed > feed + SAME_FEED:
                 yield replace(found, change=replace(found.change, patch={**held.patch, **found.change.patch}))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any, Generic, TypeVar
 
@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cutting.nomenclature import source_label
-from cutting.operations.frame.outcome import TOUCHING, Bound, Limit, Severity
+from cutting.operations.frame.outcome import TOUCHING, Bound, Limit, Severity, Standing
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.frame.setup import HouseRules
 from cutting.quantities.write import Display, display, write
@@ -22,6 +22,7 @@ N = TypeVar("N")
 Read = tuple[Any, Any, Any]  # value, lower bound, upper bound: numbers or arrays (..., steps); None where there is none
 SIDES = ("metric", "inch")
 LEAST = 1e-9
+ALL_OF_IT: Mapping[str, Any] = {}  # nothing is kept in hand
 BOOK_RULES = ("book_speed", "book_feed", "book_depth")
 
 
@@ -105,19 +106,28 @@ def soft_ones(rules: Sequence[Rule[N]], used: Mapping[str, Any]) -> list[str]:
     return [rule.name for rule in rules if rule.name in used and rule.severity is Severity.SOFT and rule.name not in apart]
 
 
-def excluded(rules: Sequence[Rule[N]], used: dict[str, Array], house: HouseRules) -> Mask:
-    """Where a hard limit is broken, shape (..., 1)."""
+def excluded(rules: Sequence[Rule[N]], used: Mapping[str, Array], house: HouseRules, kept: Mapping[str, Any] = ALL_OF_IT) -> Mask:
+    """Where a hard limit is over, shape (..., 1); `kept` are the utilisations by name up to which it holds as surely as is asked."""
     bad: Mask = np.zeros((1,), bool)
     for name in hard_ones(rules, used, house):
-        bad = bad | (used[name] > 1.0 + TOUCHING)
+        bad = bad | (used[name] > kept.get(name, 1.0) * (1.0 + TOUCHING))
     return bad
 
 
 def limits_of(rules: Sequence[Rule[Any]], x: Any, record: Recorder) -> tuple[Limit, ...]:
-    """Every limit that applies to one set-up, broken hard ones first, then by how close they are."""
+    """Every limit that applies to one set-up, hard ones that do not hold first, then by how close they are."""
     found = [_limit(rule, x, record) for rule in rules if np.any(rule.applies(x))]
-    found = [one for one in found if one.upper != np.inf]  # a supplier's book that is silent bounds nothing
-    return tuple(sorted(found, key=lambda one: (not (one.broken and one.severity is Severity.HARD), -one.utilisation)))
+    return in_order(one for one in found if one.upper != np.inf)  # a supplier's book that is silent bounds nothing
+
+
+def in_order(limits: Iterable[Limit]) -> tuple[Limit, ...]:
+    """Hard limits that are over first, then those that are close, then all by how much of what they may use they use."""
+    order = (Standing.OVER, Standing.CLOSE, Standing.HOLDS)
+
+    def place(one: Limit) -> tuple[int, float]:
+        return order.index(one.standing) if one.severity is Severity.HARD else len(order) - 1, -one.utilisation / one.kept
+
+    return tuple(sorted(limits, key=place))
 
 
 def _limit(rule: Rule[Any], x: Any, record: Recorder) -> Limit:

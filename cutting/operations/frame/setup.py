@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
@@ -84,6 +85,9 @@ class HouseRules:
     setting_step: float = 0.002  # mm on diameter, the finest by which an offset or a boring head is set
     temperature_known: float = 1.0  # K, within which a part's temperature is known
     wear_factor: float = 1.3
+    sure_fastest: float = 0.80  # chance that a plan asks of its hard limits together, by goal (common practice)
+    sure_cheapest: float = 0.90
+    sure_secure: float = 0.97
     secure_probability: float = 0.95
     attended_probability: float = 0.80
     longest_change_hours: float = 8.0  # in the cut, after which an edge is changed however it looks
@@ -93,6 +97,15 @@ class HouseRules:
     grip_safety: float = 2.0
     jaw_friction: float = 0.2
     tool_bend: float = 0.05  # mm
+
+    def asked_chance(self, goal: Goal, operations: int = 1) -> float:
+        """The chance [–] that a hard limit holds, asked of each operation of a plan of so many.
+
+        The house asks it of the plan; as one delivery is hard, or one spindle weak, for all operations at once, the risk is shared out by
+        the root of their number (common practice, held against draws of whole plans).
+        """
+        whole = {Goal.FASTEST: self.sure_fastest, Goal.CHEAPEST: self.sure_cheapest, Goal.MOST_SECURE: self.sure_secure}[goal]
+        return 1.0 - (1.0 - whole) / math.sqrt(max(operations, 1))
 
     def change_probability(self, goal: Goal) -> float:
         return self.secure_probability if goal is Goal.MOST_SECURE else self.attended_probability
@@ -106,6 +119,7 @@ class Batch:
     unattended_hours: float = 0.0
     piece_seconds: float | None = None  # of the whole piece, where this operation is one of several
     part_value: float | None = None  # money that the part is worth when this operation begins, None where nobody said
+    operations: int = 1  # of the plan that this one is part of
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -132,6 +146,11 @@ class BaseSetup:
     goal: Goal = Goal.CHEAPEST
     skin: Skin = Skin.CLEAN
     learned: Learned = UNTAUGHT
+
+    @property
+    def asked_chance(self) -> float:
+        """The chance [–] that is asked of each of its hard limits."""
+        return self.house.asked_chance(self.goal, self.batch.operations)
 
     @property
     def tool(self) -> dict[str, Any]:

@@ -7,11 +7,13 @@ from typing import Any
 
 import numpy as np
 
+from cutting.belief.beliefs import spread_of
 from cutting.mechanics import drill_body, drilling, force, heat
 from cutting.mechanics.ring import ring_torque
 from cutting.motion.clock import around_seconds, rapid_seconds
 from cutting.motion.places import between_seconds
 from cutting.motion.trace import CLEAR
+from cutting.operations.frame.chance import kept_in_hand
 from cutting.operations.frame.jaws import held_torque
 from cutting.operations.frame.money import Spent, spend
 from cutting.operations.frame.over_passes import of_one, over_passes
@@ -42,6 +44,7 @@ ROW_LIFE = 15.0  # min for which the law of life is written
 RUNS_OUT = (1.0, 0.3)  # power of the excess of runout by which carbide and high-speed steel lose life (common practice)
 PACKS_UP = 0.02  # chance a hole that a drill whose chips just pack jams (common practice)
 JAMS_FROM = 0.85
+PECK_SPARE = 0.005  # of the flutes, so that rounding leaves no doubt
 
 
 @dataclass(frozen=True)
@@ -228,10 +231,16 @@ def _pecks(setup: DrillSetup, layers: Layers, tool: DrillTool) -> Any:
     return peck_times(setup.depth, first, following, least, setup.machine, s.pecks is Pecks.CLEAR)
 
 
+def flutes_filled(setup: DrillSetup) -> float:
+    """Share of the depth that its flutes stand, up to which a peck fills them: where they begin to jam, or as surely as is asked."""
+    spread = max(spread_of(setup.belief("chips", metal), "chips", setup.operation) for metal in setup.metals)
+    return min(JAMS_FROM, float(kept_in_hand(setup.asked_chance, spread)) - PECK_SPARE)
+
+
 def peck_sizes(setup: DrillSetup, layers: Layers, tool: DrillTool) -> tuple[Any, Any, Any]:
     """First, next and least peck [mm]: as set, or as far as the flutes stand."""
     s = setup.settings
-    usual = JAMS_FROM * free_flutes(setup, layers, tool)
+    usual = flutes_filled(setup) * free_flutes(setup, layers, tool)
     return s.first_peck or usual, s.next_peck or NEXT * usual, s.least_peck or LEAST * usual
 
 
