@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from typing import Any
 
-from cutting.quantities.write import Display
+from cutting.quantities.write import Display, write
 
 
 @dataclass(frozen=True)
@@ -73,6 +74,16 @@ class Candidate:
     def key(self) -> tuple[str, ...]:
         """What tells a tool from another."""
         return tuple(self.tool.values())
+
+
+def entries_set(row: Candidate) -> dict[str, str]:
+    """What taking a candidate sets, as it is entered."""
+    return row.settings or {
+        "cutting_speed": write(row.cutting_speed, "cutting_speed"),
+        row.feed_kind: write(row.feed, row.feed_kind),
+        # rounded up a hair, so that the text still gives the same number of passes
+        "depth_of_cut": f"{math.ceil(row.depth_of_cut * 1e4) / 1e4:g} mm",
+    }
 
 
 @dataclass(frozen=True)

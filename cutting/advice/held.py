@@ -42,10 +42,11 @@ def held_by(contest: Contest, field: Entrants, best: Best, rows: Index) -> dict[
         used = all_used(contest.model.rules, done)
         names = hard_ones(contest.model.rules, used, setup.house)
         spreads = spreads_over(contest.model, setup, field.tool.take(places), speed[..., 0], feed[..., 0])
+        spares = {rule.name: rule.spare(done) for rule in contest.model.rules}
         levels = np.stack(
             [
                 np.broadcast_to(over_passes(used[name]), (*speeds.shape[:2], 1))[..., 0]
-                / kept_in_hand(setup.asked_chance, spreads.get(name, NOTHING))
+                / kept_in_hand(setup.asked_chance, spreads.get(name, NOTHING), spares[name])
                 for name in names
             ]
         )

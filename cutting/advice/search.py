@@ -19,7 +19,7 @@ from scipy.special import ndtr
 from cutting.advice.best import Best
 from cutting.advice.contest import Array, Contest, Entrants, Try
 from cutting.advice.score import NOT_HELD, score, weighed
-from cutting.operations.frame.chance import kept_in_hand, spreads_over
+from cutting.operations.frame.chance import gives_way_at, kept_in_hand, spreads_over
 from cutting.operations.frame.outcome import TOUCHING
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.frame.risk import expected_miss, share_of
@@ -166,9 +166,9 @@ def _run(contest: Contest, setup: Any, field: Entrants, best: Best, rows: Index,
     hard, soft = hard_ones(contest.model.rules, used, setup.house), soft_ones(contest.model.rules, used)
     nothing = np.zeros((1, 1))
     # how far each hard limit is used of what holds as surely as is asked, and half as surely
-    needed, halved = (
-        {name: used[name] / kept_in_hand(chance, spreads.get(name, nothing)) for name in hard} for chance in (asked, asked / 2.0)
-    )
+    spares = {rule.name: rule.spare(done) for rule in contest.model.rules}
+    needed = {name: used[name] / kept_in_hand(asked, spreads.get(name, nothing), spares[name]) for name in hard}
+    halved = {name: used[name] / gives_way_at(asked / 2.0, spreads.get(name, nothing), spares[name]) for name in hard}
     bad, over = (_any_over(levels, shape) for levels in (needed, halved))
     beside = contest.beside(done)
     found = column(score(setup, done.operation_time, done.operation_cost, done.secure, done.run_parts, beside))
@@ -218,7 +218,7 @@ def _run(contest: Contest, setup: Any, field: Entrants, best: Best, rows: Index,
         "broken": hardly.max(axis=0),
         "strain": strained,
         "risk": risk[own, pick],
-        "chance": _least_sure(used, spreads, hard, own, pick),
+        "chance": _least_sure({name: used[name] / spares[name] for name in hard}, spreads, own, pick),
     }
     for name, values in figures.items():
         best.figures[name][places] = values
@@ -253,12 +253,12 @@ def _most_missed(misses: Mapping[str, Array], used: Mapping[str, Array], own: In
     return np.where(is_over, level[worst, np.arange(len(own))], 0.0), np.where(is_over, names[worst], "")
 
 
-def _least_sure(used: Mapping[str, Array], spreads: Spreads, hard: list[str], own: Index, pick: Index) -> Array:
-    """The chance of the hard limit of each entry that holds least surely."""
+def _least_sure(used: Mapping[str, Array], spreads: Spreads, own: Index, pick: Index) -> Array:
+    """The chance of the hard limit of each entry that holds least surely; `used` of what really gives way."""
     least = np.ones(len(own))
-    for name in hard:
-        margin = -np.log(np.maximum(used[name][own, pick], LEAST_USED))
-        spread = np.broadcast_to(spreads.get(name, np.zeros((1, 1)))[:, 0], (len(used[name]),))[own]
+    for name, level in used.items():
+        margin = -np.log(np.maximum(level[own, pick], LEAST_USED))
+        spread = np.broadcast_to(spreads.get(name, np.zeros((1, 1)))[:, 0], (len(level),))[own]
         sure = np.where(spread > LEAST_USED, ndtr(margin / np.maximum(spread, LEAST_USED)), margin >= -TOUCHING)
         least = np.minimum(least, sure)
     return least

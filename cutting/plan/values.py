@@ -40,6 +40,10 @@ class Values(Mapping[str, Any]):
 
         return Values(tuple((name, out(value) if name in names else value, entered) for name, value, entered in self.items_read))
 
+    def over(self, more: Values) -> Values:
+        """The same with others in place of those of their names, and what else they are."""
+        return Values((*(one for one in self.items_read if one[0] not in more), *more.items_read))
+
     # what settles a feature asks for entries one by one: a value that it cannot use is none
 
     def has(self, name: str) -> bool:

@@ -122,7 +122,8 @@ def _run(setup: Any, hardness: float, factors: Sequence[Mapping[str, float]]) ->
     used = all_used(model.rules, x)
     # what a book says of another metal is its own matter: the plan is not broken by it
     names = [name for name in hard_ones(model.rules, used, there.house) if name not in BOOK_RULES]
-    levels = np.array([np.broadcast_to(used[name], (count, 1))[:, 0] for name in names]) if names else np.zeros((1, count))
+    spares = {rule.name: rule.spare(x) for rule in model.rules}  # a safety of its own is there to be used
+    levels = np.array([np.broadcast_to(used[name] / spares[name], (count, 1))[:, 0] for name in names]) if names else np.zeros((1, count))
     words = {rule.name: rule.label.split(",")[0] for rule in model.rules}
     worst, over = levels.argmax(axis=0), levels.max(axis=0) > 1.0 + TOUCHING
     cost, seconds = (np.broadcast_to(one, (count, 1))[:, 0] for one in (x.operation_cost, x.operation_time))

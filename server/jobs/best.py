@@ -3,50 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Hashable
-from contextlib import suppress
-from dataclasses import dataclass, replace
 from typing import Any
 
-from cutting.advice import Advice, Candidate
+from cutting.advice import Advice
 from cutting.advice.fewest import share_tools
-from cutting.advice.score import score_of
 from cutting.errors import CuttingError
-from cutting.operations.coolant import wanted_deliveries
-from cutting.operations.registry import kind_of
-from cutting.tooling.roles import tool_at
+from cutting.plan.choose import Pick, picks_for
 from server.jobs.document import request_of
-from server.jobs.present import settings_of
 from server.jobs.rankings import ranked
 from server.shop import Shop, shop
-
-MOST_TRIED = 5000  # tools that are tried for an operation that none fits
-MOST_DELIVERIES = 2  # of the machine's, the most wanted first, that are tried for a new operation
-START = {
-    "cutting_speed": "80 m/min",
-    "feed_per_rev": "0.1 mm/rev",
-    "feed_per_tooth": "0.1 mm/z",
-    "depth_of_cut": "1 mm",
-}  # where nothing fits at all
-
-
-@dataclass(frozen=True)
-class Pick:
-    """A row of the ranking with the coolant that it was ranked with."""
-
-    row: Candidate
-    coolant: str
-    sound: bool
-    score: float  # what the goal orders by: money with the risk of a stop, or seconds
-
-    @property
-    def tool(self) -> dict[str, str]:
-        """The tool's parts by role."""
-        return self.row.tool
-
-    @property
-    def settings(self) -> dict[str, Any]:
-        """What taking it sets."""
-        return {**settings_of(self.row), "coolant": self.coolant}
 
 
 def picks_of(
@@ -57,61 +22,13 @@ def picks_of(
     others: bool = False,
     rank: Callable[[Any, Any, Shop], Advice] = ranked,
 ) -> list[Pick]:
-    """The ranking of an operation, best first, over the deliveries that suit; the nearest misses where nothing is sound.
-
-    `others` are tools of other kinds of operation that make it with one tool, as a mill makes a drilled hole; `rank` makes the
-    ranking of a request where that is not asked for here.
+    """The ranking of an operation as `picks_for` orders it; `rank` makes the ranking of a request where that is not asked for here.
 
     Raises `CuttingError` for an operation that cannot be read.
     """
     stock = stock or shop()
     setup, crib = request_of(document, entry, None, stock)
-    deliveries = wanted_deliveries(setup)[:MOST_DELIVERIES] if coolants else (setup.settings.coolant,)
-    found: list[Pick] = []
-    for delivery in deliveries:
-        advice = rank(setup.with_settings(coolant=delivery), crib, stock)
-        rows = [(row, True) for row in advice.candidates] or [(row, False) for row in advice.nearly]
-        # the nearest misses come in order of how near they are
-        found += [Pick(row, delivery, sound, score_of(setup, row) if sound else float(place)) for place, (row, sound) in enumerate(rows)]
-    best: dict[tuple[str, ...], Pick] = {}
-    alone = [one for one in found if _alone(one, others)]
-    # where nothing does it alone, the last tool of a chain of its own kind stands: what must come before is said on the bench
-    alone = alone or [_bare(one) for one in found if one.row.becomes is not None and one.row.becomes["operation"] == entry["operation"]]
-    for pick in sorted(alone, key=lambda one: (not one.sound, one.score)):
-        best.setdefault((*pick.row.key, pick.row.way), pick)
-    return list(best.values())
-
-
-def _bare(pick: Pick) -> Pick:
-    return replace(pick, row=replace(pick.row, becomes=None, before=()))
-
-
-def _alone(pick: Pick, others: bool) -> bool:
-    """Whether one tool makes it: of the operation's own kind, or of another where that is asked."""
-    return pick.row.becomes is None or (others and not pick.row.before)
-
-
-def take_best(document: dict[str, Any], entry: dict[str, Any]) -> None:
-    """Give a new operation the first of the ranking with its settings, or the nearest where nothing fits."""
-    picks = picks_of(document, entry)
-    if picks:
-        entry["tool"] = picks[0].tool
-        entry["settings"] = {**entry["settings"], **picks[0].settings}
-        return
-    setup, stock = request_of(document, entry)
-    entry["tool"] = _fitting(setup, stock).tool_names
-    known = kind_of(entry["operation"]).fields
-    entry["settings"] |= {name: value for name, value in START.items() if known.has("settings", name)}
-
-
-def _fitting(setup: Any, stock: Any) -> Any:
-    """The set-up with the first tool of a stock that it can be checked with at all; as it is where there is none."""
-    for k in range(min(len(stock.places[0]), MOST_TRIED)):
-        tried = replace(setup, **tool_at(stock.parts, stock.places, k))
-        with suppress(CuttingError):
-            tried.check()
-            return tried
-    return setup
+    return picks_for(setup, crib, coolants, others, rank=lambda asked, tools: rank(asked, tools, stock))
 
 
 def best_for_all(document: dict[str, Any], worth: float, stock: Shop | None = None) -> list[tuple[dict[str, Any], Pick | None, str]]:
@@ -120,8 +37,7 @@ def best_for_all(document: dict[str, Any], worth: float, stock: Shop | None = No
     ranked: list[tuple[dict[str, Any], list[Pick], str]] = []
     for entry in document["operations"]:
         try:
-            picks = picks_of(document, entry, stock, others=True)
-            picks = [pick for pick in picks if pick.sound] or picks[:1]
+            picks = [pick for pick in picks_of(document, entry, stock, others=True) if pick.can]
             ranked.append((entry, picks, "" if picks else "no tool of the crib fits"))
         except CuttingError as error:
             ranked.append((entry, [], error.message))

@@ -230,6 +230,12 @@ def request_of(
     return setups.request_of(plan_of(document), step_of(document, operation, more), (stock or shop()).library, _tried(more), outcome_of)
 
 
+def request_without_stock(document: dict[str, Any], operation: dict[str, Any], stock: Shop) -> Any:
+    """The request of an operation that no tool of the crib may play: with the first of the shipped tools in its place. Raises `CuttingError`."""
+    shipped = replace(stock.library, stock=from_tables)
+    return setups.request_of(plan_of(document), step_of(document, operation), shipped, judge=outcome_of)[0]
+
+
 def _tried(more: dict[str, Any]) -> Tried:
     goal = Goal(more["goal"]) if more.get("goal") else None
     return Tried(goal, more.get("piece_seconds"), more.get("part_value"))

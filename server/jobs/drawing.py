@@ -22,7 +22,7 @@ from server.jobs.document import kind_for, other_end, part_in_front, told_of
 
 BESIDE = ("roughness", "flatness", "pip", "keeps", "side", "circle")  # said behind a comma: no size
 INSIDE = {kind.name for kind in KINDS.values() if kind.shape in ("hole", "bore")}  # one of them may prepare what another finishes
-WORST_FIRST = ("broken", "care", "ok")
+WORST_FIRST = ("no tool", "over", "close", "holds")
 
 
 def feature_of(document: dict[str, Any], identity: str) -> dict[str, Any]:

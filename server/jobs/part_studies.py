@@ -9,11 +9,12 @@ from typing import Any
 from cutting.advice import Advice, advise
 from cutting.doors.plain import plain
 from cutting.errors import CuttingError
+from cutting.plan.choose import Pick
 from cutting.process.chances import Chances, Draw, Ran, draws_for, run_draws, summed
 from cutting.quantities import display
 from cutting.tooling.roles import to_go
 from server.floor.models import Machine
-from server.jobs.best import Pick, picks_of
+from server.jobs.best import picks_of
 from server.jobs.document import as_the_machine_gives, setup_of
 from server.jobs.models import PartStudy, Revision
 from server.jobs.state import state_of, state_of_document
@@ -145,7 +146,7 @@ def _on(document: Answer, stock: Shop, rank: Callable[[Any, Any, Shop], Advice])
             changed += picks[0].tool != entry["tool"]
             entry["tool"], entry["settings"] = picks[0].tool, {**entry["settings"], **picks[0].settings}
     state = state_of_document(document, stock)
-    broken = any(row["status"] == "broken" for row in state["operations"])
+    broken = any(row["status"] in ("over", "no tool") for row in state["operations"])
     said = state["why"] if broken else {"metric": "", "inch": ""}
     return {"machine": document["machine"], **_figures(state), "other_tools": changed, "why": said}
 
@@ -156,7 +157,7 @@ def _figures(state: Answer) -> Answer:
         "money": tape["money"],
         "cost": tape["money_display"],
         "seconds": tape["seconds_display"],
-        "sound": sum(row["status"] != "broken" for row in rows),
+        "sound": sum(row["status"] not in ("over", "no tool") for row in rows),
         "of": len(rows),
         "tools": len(state["tools"]),
         "pockets": state["pockets"],

@@ -233,7 +233,7 @@ def _says(pick: Any, why: str, changes: bool) -> dict[str, str]:
         return {"metric": why, "inch": why}
     row = pick.row
     words = "" if changes else "as it is; "
-    over = "" if pick.sound else f", {row.reason}"
+    over = f", {row.close} holds in {100 * row.chance:.0f} of 100" if row.close else ""
     speed, feed = display(row.cutting_speed, "cutting_speed"), display(row.feed, row.feed_kind)
     way = f"{row.way}: " if row.becomes else ""
     return {side: f"{words}{way}{getattr(speed, side)}, {getattr(feed, side)}, {pick.coolant}{over}" for side in ("metric", "inch")}

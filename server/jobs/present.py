@@ -5,16 +5,15 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-import numpy as np
-
 from cutting.advice import Advice, Candidate
+from cutting.advice.candidate import entries_set
 from cutting.doors.plain import plain
 from cutting.operations.frame.fields import Field, Nudged
 from cutting.operations.frame.nudges import ladders
 from cutting.operations.frame.outcome import Outcome
 from cutting.operations.registry import kind_of
 from cutting.process.outline import OutlineStage
-from cutting.quantities import Display, display, write
+from cutting.quantities import Display, display
 from cutting.quantities.kinds import KINDS
 from cutting.studies.registry import elsewhere, studies_of
 from cutting.workpiece.solid import Corner
@@ -200,15 +199,5 @@ def _candidate(c: Candidate, tool: dict[str, str], way: str, standing: ToolsInPl
         "more": more,
         "becomes": c.becomes,
         "before": [vars(one) for one in c.before],
-        "settings": settings_of(c),
-    }
-
-
-def settings_of(c: Candidate) -> dict[str, str]:
-    """What taking a candidate sets, as it is entered."""
-    return c.settings or {
-        "cutting_speed": write(c.cutting_speed, "cutting_speed"),
-        "feed_per_rev": write(c.feed, "feed_per_rev"),
-        # rounded up a hair, so that the text still gives the same number of passes
-        "depth_of_cut": f"{float(np.ceil(c.depth_of_cut * 1e4)) / 1e4:g} mm",
+        "settings": entries_set(c),
     }

@@ -28,7 +28,7 @@ class OperationRow(Schema):
     held: str
     metal: str
     operation: str
-    status: Literal["ok", "care", "broken"]
+    status: Literal["holds", "close", "over", "no tool"]
     seconds: float
     seconds_display: DisplayOut
     cost: float
@@ -138,7 +138,7 @@ class DrawnOut(Schema):
     words: DisplayOut
     makes: list[int]
     prepares: list[int]
-    status: Literal["open", "ok", "care", "broken"]
+    status: Literal["open", "holds", "close", "over", "no tool"]
 
 
 class SpindleName(Schema):

@@ -12,14 +12,24 @@ from typing import Any
 from cutting.doors.plain import plain
 from cutting.doors.plain import problem as core_problem
 from cutting.errors import CuttingError
-from cutting.operations.frame.outcome import Outcome, Pass
+from cutting.advice.wanted import wanted_tool
+from cutting.operations.frame.outcome import Outcome, Pass, Standing
 from cutting.operations.registry import kind_of
 from cutting.operations.turned.setup import Setup
 from cutting.process.outline import Made, OutlineStage, outline, stages_from
 from cutting.process.tape import PieceMoney, cycle_tape
 from cutting.quantities import display
 from cutting.workpiece.solid import DRAWN, Solid
-from server.jobs.document import layers_of, metals_of, other_end, part_in_front, request_of, setup_of, the_blank
+from server.jobs.document import (
+    layers_of,
+    metals_of,
+    other_end,
+    part_in_front,
+    request_of,
+    request_without_stock,
+    setup_of,
+    the_blank,
+)
 from server.jobs.drawing import drawing_of
 from server.jobs.models import Revision
 from server.jobs.outcomes import outcome_of
@@ -27,6 +37,9 @@ from server.jobs.tools import told
 from server.sentences import in_both, same
 from server.shop import Shop, Version, shop
 from server.words import label_of, sentence
+
+
+NO_TOOL = "no tool"
 
 
 @dataclass(frozen=True)
@@ -105,6 +118,9 @@ def _judge(
         if entry["id"] in but:
             continue
         made = None
+        if not entry["tool"]:
+            found[entry["id"]] = Judged(_without_tool(document, entry, stock))
+            continue
         try:
             more = {**(overrides.get(entry["id"]) or {}), "piece_seconds": piece_seconds}
             setup = tried.get(entry["id"]) or setup_of(document, entry, more, stock)
@@ -165,9 +181,9 @@ def sketch_of(document: dict[str, Any], entry: dict[str, Any] | None, stock: Sho
 def _row(entry: dict[str, Any], outcome: Outcome, setup: Any) -> dict[str, Any]:
     binding = outcome.binding
     blocked = [w.text for w in outcome.warnings if w.severity == "blocks"]
-    status = "ok" if outcome.feasible else "broken"
-    if status == "ok" and any(limit.broken for limit in outcome.limits):
-        status = "care"
+    status = outcome.standing.value
+    if outcome.feasible and any(limit.broken for limit in outcome.limits):
+        status = Standing.CLOSE.value  # what is no exclusion is over its bound
     seconds = outcome.results["operation_time"].value
     return {
         "id": entry["id"],
@@ -197,7 +213,7 @@ def _unfinished(entry: dict[str, Any], error: CuttingError) -> dict[str, Any]:
         "held": held_words(entry),
         "metal": "",
         "operation": entry["operation"],
-        "status": "broken",
+        "status": "over",
         "seconds": 0.0,
         "cost": 0.0,
         "seconds_display": nothing,
@@ -208,6 +224,16 @@ def _unfinished(entry: dict[str, Any], error: CuttingError) -> dict[str, Any]:
         "stiffness_display": None,
         "problem": in_both(sentence(error.field, error.message)),
     }
+
+
+def _without_tool(document: dict[str, Any], entry: dict[str, Any], stock: Shop) -> dict[str, Any]:
+    """An operation that has no tool: what would do it, no seconds, no money."""
+    try:
+        would = wanted_tool(request_without_stock(document, entry, stock))
+    except CuttingError as error:
+        return _unfinished(entry, error) | {"status": NO_TOOL}
+    said = {side: f"no tool yet: {getattr(would, side)} would do it." for side in ("metric", "inch")}
+    return _unfinished(entry, CuttingError("tool", "")) | {"status": NO_TOOL, "binding": "tool", "problem": said}
 
 
 def held_words(entry: dict[str, Any]) -> str:
@@ -265,21 +291,23 @@ def _outline(document: dict[str, Any], made: list[Made], chucked: bool) -> Any:
 def _against(document: dict[str, Any], tape: Any, rows: list[dict[str, Any]], drawing: list[dict[str, Any]]) -> dict[str, Any]:
     """Target, present process, and the one line about what needs attention first."""
     target = document["money"].get("target")
-    broken = [row for row in rows if row["status"] == "broken"]
+    unplanned = [row for row in rows if row["status"] == NO_TOOL]
+    broken = unplanned or [row for row in rows if row["status"] == "over"]
     over = target is not None and tape.money > target and bool(rows)
     attention, why = (3, same("in order")) if rows else (4, same("no operations yet"))
     if broken:
         row = broken[0]
         over_it = row["problem"] or same(f"{row['binding']} over its limit")
-        attention, why = 0, {side: f"{row['number']} {row['title']}: {said}" for side, said in over_it.items()}
+        lead = "not planned yet, " if unplanned else ""
+        attention, why = 0, {side: f"{lead}{row['number']} {row['title']}: {said}" for side, said in over_it.items()}
     elif still_open := [one["words"] for one in drawing if one["status"] == "open"]:
         more = f" and {len(still_open) - 1} more" if still_open[1:] else ""
         attention, why = 1, {side: f"the drawing still asks {words}{more}" for side, words in still_open[0].items()}
     elif over:
         costly = max(rows, key=lambda row: row["seconds"])
         attention, why = 1, same(f"most time in {costly['number']} {costly['title']}, limited by {costly['binding']}")
-    elif any(row["status"] == "care" for row in rows):
-        row = next(row for row in rows if row["status"] == "care")
+    elif any(row["status"] == "close" for row in rows):
+        row = next(row for row in rows if row["status"] == "close")
         attention, why = 2, same(f"{row['number']} {row['title']}: {row['binding']}")
     found: dict[str, Any] = {
         "attention": attention,

@@ -146,6 +146,9 @@ def test_a_ranking_takes_what_holds_for_every_tool() -> None:
     assert request.factors == {"life": 0.5}
 
 
+OF_ITS_OWN = ("jaw_grip", "chuck_grip", "grip", "twist")  # a safety of their own covers part of what is not known
+
+
 def drawn(kind: str, setup: Any, count: int = 4000) -> dict[str, float]:
     """The share of draws in which each limit holds, all quantities at once: what the first order stands in for."""
     model, chance = KINDS[kind].model, np.random.default_rng(5)
@@ -157,7 +160,7 @@ def drawn(kind: str, setup: Any, count: int = 4000) -> dict[str, float]:
         for k, q in enumerate(("force", "life", HARDNESS)):
             factors[q] = factors.get(q, np.ones((count, 1))) * rows[:, k : k + 1]
     x = model.numbers(setup, model.tool(setup), setup.settings.cutting_speed, setup.feed, Silent(factors))
-    used = {rule.name: np.atleast_1d(rule.used(x)) for rule in model.rules if np.any(rule.applies(x))}
+    used = {rule.name: np.atleast_1d(rule.used(x)) / rule.spare(x) for rule in model.rules if np.any(rule.applies(x))}
     return {
         name: float(np.mean(np.broadcast_to(level, (count, level.shape[-1])).max(axis=-1) <= 1.0 + TOUCHING))
         for name, level in used.items()
@@ -173,7 +176,7 @@ def test_the_chance_of_a_limit_is_what_draws_give(kind: str) -> None:
         for one in evaluate_quickly(setup).limits:
             assert one.holds == pytest.approx(by_draws[one.name], abs=0.06), one.name
             assert sum(part.share for part in one.moved_by) <= 1.0 + 1e-9
-            if one.bound is not Bound.WINDOW:
+            if one.bound is not Bound.WINDOW and one.name not in OF_ITS_OWN:
                 assert (one.holds > 0.5) == (not one.broken) or one.holds == pytest.approx(0.5, abs=0.02), one.name
 
 

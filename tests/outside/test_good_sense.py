@@ -97,6 +97,7 @@ CLAIMS: dict[str, Callable[[Candidate, Candidate, tuple[str, ...]], bool]] = {
     r"edges cost ([\d.]+) . more a piece": lambda row, first, said: float(said[0]) > 0,
     r"less secure: (\d+)% against (\d+)%": lambda row, first, said: int(said[0]) < int(said[1]),
     r".* at (\d+)% of its bound": lambda row, first, said: row.strain > 1 and row.risk > first.risk,
+    r".* holds in (\d+) of 100": lambda row, first, said: bool(row.close) and not first.close and int(said[0]) == round(100 * row.chance),
     r".* is not made for this metal, and saves ([\d.]+)% only": lambda row, first, said: (
         row.side_use > first.side_use and 0 <= float(said[0]) < 4
     ),

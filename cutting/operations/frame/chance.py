@@ -30,11 +30,12 @@ NAMED = 0.05  # share of the variance from which a quantity is named
 class Chance:
     """The chance that a limit holds, and the shares of what may be off in it by quantity, the largest first.
 
-    `spread` is the standard deviation of the logarithm of its utilisation.
+    `spread` is the standard deviation of the logarithm of its utilisation, `spare` the safety that its bound holds itself.
     """
 
     holds: float
     spread: float = 0.0
+    spare: float = 1.0
     moved_by: tuple[tuple[str, float], ...] = ()
 
 
@@ -79,7 +80,9 @@ def chances_of(model: Any, setup: Any, stated: Iterable[str], tool: Any = None) 
     tool = model.tool(setup) if tool is None else tool
     x = model.numbers(setup, tool, setup.settings.cutting_speed, setup.feed, Silent(shifted(setup, spreads)))
     sides = [side for rule in model.rules for side in _sides(rule, x)]
-    return _chances(sides, 1 + 2 * len(spreads), list(spreads))
+    found = _chances(sides, 1 + 2 * len(spreads), list(spreads))
+    spares = {rule.name: rule.spare(x) for rule in model.rules if rule.name in found}
+    return {name: replace(one, spare=spares[name]) for name, one in found.items()}
 
 
 def shifted(setup: Any, spreads: Mapping[str, Any]) -> dict[str, Array]:
@@ -120,10 +123,11 @@ def _sides(rule: Rule[Any], x: Any) -> Iterator[LimitSide]:
     if rule.name == "secure":  # the risk that is taken against the risk that is allowed
         yield LimitSide(rule.name, 100.0 - np.asarray(lower, float), 100.0 - np.asarray(value, float), applies)
         return
+    spare = rule.spare(x)
     if rule.bound is not Bound.LOWER and upper is not None:
-        yield LimitSide(rule.name, upper, value, applies)
+        yield LimitSide(rule.name, spare * np.asarray(upper, float), value, applies)
     if lower is not None and (rule.bound is Bound.LOWER or (rule.bound is Bound.WINDOW and not rule.free_below)):
-        yield LimitSide(rule.name, value, lower, applies)
+        yield LimitSide(rule.name, spare * np.asarray(value, float), lower, applies)
 
 
 def _chances(sides: Sequence[LimitSide], rows: int, names: Sequence[str]) -> dict[str, Chance]:
@@ -150,17 +154,22 @@ def _chances(sides: Sequence[LimitSide], rows: int, names: Sequence[str]) -> dic
         together = np.sum(np.broadcast_arrays(*(off[span] for span in spans)), axis=0)
         worst = int(np.argmax(together))
         moved = np.max([variances[:, span][:, min(worst, span.stop - span.start - 1)] for span in spans], axis=0)
-        found[name] = Chance(min(max(1.0 - float(together[worst]), 0.0), 1.0), float(np.sqrt(moved.sum())), _shares(names, moved))
+        found[name] = Chance(min(max(1.0 - float(together[worst]), 0.0), 1.0), float(np.sqrt(moved.sum())), 1.0, _shares(names, moved))
     return found
 
 
-def kept_in_hand(asked: float, spread: ArrayLike) -> Array:
-    """Utilisation up to which a limit holds with the chance that is asked, for the spread of its logarithm: exp(−z·σ).
+def gives_way_at(asked: float, spread: ArrayLike, spare: float = 1.0) -> Array:
+    """Utilisation at which a limit still holds with a chance, for the spread of its logarithm: spare·exp(−z·σ)."""
+    return np.asarray(spare * np.exp(-float(ndtri(asked)) * np.asarray(spread, float)))
 
-    >>> float(kept_in_hand(0.5, 0.2)), round(float(kept_in_hand(0.9, 0.1)), 3)
-    (1.0, 0.88)
+
+def kept_in_hand(asked: float, spread: ArrayLike, spare: float = 1.0) -> Array:
+    """Utilisation up to which a limit is used that shall hold with a chance: as `gives_way_at`, and never beyond its bound.
+
+    >>> float(kept_in_hand(0.5, 0.2)), round(float(kept_in_hand(0.9, 0.1)), 3), float(kept_in_hand(0.9, 0.1, 2.0))
+    (1.0, 0.88, 1.0)
     """
-    return np.asarray(np.exp(-float(ndtri(asked)) * np.asarray(spread, float)))
+    return np.minimum(gives_way_at(asked, spread, spare), 1.0)
 
 
 def spreads_over(model: Any, setup: Any, tool: Any, speed: Any, feed: Any) -> dict[str, Array]:

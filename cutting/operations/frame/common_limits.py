@@ -10,6 +10,11 @@ from cutting.operations.frame.rule import Read, Rule
 SURE_ENOUGH = 0.97  # of the chance that is wanted: a run planned to be just as sure is not told as broken
 
 
+def house_grip(x: Any) -> float:
+    """The house's safety of a grip: what holds a tool or part gives way only beyond it."""
+    return float(x.setup.house.grip_safety)
+
+
 def life(noun: str = "edge", *before: str) -> Rule[Any]:
     """An edge, drill, tap or mill that does not last one piece is changed in the cut; `before` are formulae of its working."""
     article = "An" if noun[0] in "aeiou" else "A"

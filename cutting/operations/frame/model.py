@@ -124,7 +124,7 @@ def _with_chance(limit: Limit, chance: Chance | None, asked: float, record: Reco
     if chance is None:
         return replace(limit, asked=asked)
     said = ((record.band(quantity), share) for quantity, share in chance.moved_by)
-    kept = float(kept_in_hand(asked, chance.spread))
+    kept = float(kept_in_hand(asked, chance.spread, chance.spare))
     moved = tuple(Moved(one.title, one.words, share) for one, share in said)
     return replace(limit, holds=chance.holds, asked=asked, kept=kept, moved_by=moved)
 

@@ -103,7 +103,7 @@ class Limit:
     def standing(self) -> Standing:
         """Whether it holds as surely as is asked, half as surely, or less."""
         holds = 0.0 if self.broken and self.holds >= 1.0 else self.holds  # of what nobody reckoned a chance the value itself tells
-        if holds >= self.asked - AS_SURE:
+        if holds >= self.asked - AS_SURE and not self.broken:
             return Standing.HOLDS
         return Standing.CLOSE if holds >= self.asked / 2.0 else Standing.OVER
 

@@ -30,13 +30,18 @@ def _always(x: Any) -> bool:
     return True
 
 
+def _none_spare(x: Any) -> float:
+    return 1.0
+
+
 @dataclass(frozen=True)
 class Rule(Generic[N]):
     """A limit: value and bounds read from a kind's numbers, and what breaking it means.
 
     `applies` may tell for each of many; `free_below` is a window whose lower side costs nothing. `told` gives value, bounds,
     kind and label as a person reads them where they are not what is compared, `told_source` its source where that depends.
-    `contour` rules are drawn on a map. `where` says in words at which of several steps it is closest.
+    `contour` rules are drawn on a map. `where` says in words at which of several steps it is closest. `spare` is by what factor the
+    bound lies below what really gives way, where it holds a safety of its own: so much of what is not known is covered by it.
     """
 
     name: str
@@ -54,6 +59,7 @@ class Rule(Generic[N]):
     told: Callable[[N], tuple[float, float | None, float | None, str, str]] | None = None
     told_source: Callable[[N], str] | None = None
     where: Callable[[N, int], str] | None = None
+    spare: Callable[[N], float] = _none_spare
 
     def used(self, x: N) -> Array:
         """Utilisation of this limit at every step, 0 where it does not apply."""

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
@@ -18,6 +17,8 @@ from cutting.mechanics.deflection import Holding
 from cutting.operations.frame.learned import UNTAUGHT, Learned
 from cutting.working import SILENT, Recorder, Silent
 from cutting.workpiece.materials import Work
+
+SHARED_OUT = 0.6  # power of the number of operations by which the risk of a plan is shared out (held against draws of whole plans)
 
 
 class Goal(StrEnum):
@@ -101,11 +102,11 @@ class HouseRules:
     def asked_chance(self, goal: Goal, operations: int = 1) -> float:
         """The chance [–] that a hard limit holds, asked of each operation of a plan of so many.
 
-        The house asks it of the plan; as one delivery is hard, or one spindle weak, for all operations at once, the risk is shared out by
-        the root of their number (common practice, held against draws of whole plans).
+        The house asks it of the plan; as one delivery is hard, or one spindle weak, for all operations at once, the risk is shared out by a
+        power of their number below one.
         """
         whole = {Goal.FASTEST: self.sure_fastest, Goal.CHEAPEST: self.sure_cheapest, Goal.MOST_SECURE: self.sure_secure}[goal]
-        return 1.0 - (1.0 - whole) / math.sqrt(max(operations, 1))
+        return 1.0 - (1.0 - whole) / max(operations, 1) ** SHARED_OUT
 
     def change_probability(self, goal: Goal) -> float:
         return self.secure_probability if goal is Goal.MOST_SECURE else self.attended_probability

@@ -133,6 +133,7 @@ RULES: tuple[Rule[Cut], ...] = (
         lambda x: (x.torque, None, x.grip_torque / x.setup.house.grip_safety),
         ("cutting_force", "torque", "grip_torque"),
         contour=True,
+        spare=common_limits.house_grip,
     ),
     Rule(
         "edge_strength",

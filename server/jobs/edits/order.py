@@ -12,10 +12,10 @@ from cutting.errors import CuttingError
 from cutting.operations.registry import kind_of
 from cutting.workpiece.part import Axis, entries_of, own_entries
 from server.errors import Refusal
-from server.jobs.best import take_best
 from server.jobs.document import SpindleChoice
 from server.jobs.drawing import attach, feature_of, note_feature, words_of
 from server.jobs.edits.gesture import Gesture
+from server.jobs.edits.tools import take_first_choice
 from server.jobs.entries import Entry, changed_with_unit, with_unit
 from server.jobs.tools import NONE
 from server.schema import Schema
@@ -66,7 +66,7 @@ class AddOperation(Gesture):
             entry["feature"] = own_entries(asked, entries_of(asked, entry["feature"], kind.fields.told), kind.fields.told)
         else:
             attach(document, entry)
-        take_best(document, entry)
+        take_first_choice(document, entry)
         return f"added {self.title}"
 
 

@@ -8,11 +8,13 @@ from typing import Any, Literal
 from pydantic import ConfigDict, Field
 
 from cutting.operations.registry import kind_of
+from cutting.plan.choose import first_choice
 from cutting.workpiece.part import own_entries
-from server.jobs.document import merged
+from server.jobs.document import merged, request_of
 from server.jobs.drawing import change_told, feature_of
 from server.jobs.edits.gesture import Gesture
 from server.jobs.entries import Entry, with_unit
+from server.jobs.rankings import ranked
 from server.jobs.tools import ToolNames, in_order, told
 from server.schema import Schema
 from server.shop import shop
@@ -89,6 +91,23 @@ class TakeTool(Gesture):
                     "skin": entry["skin"],
                 },
             )
+
+
+def take_first_choice(document: dict[str, Any], entry: dict[str, Any]) -> None:
+    """Give a new operation the first choice of the crib, with what must come before it; what no tool does gets none.
+
+    Raises `CuttingError` for an operation that cannot be read.
+    """
+    stock = shop()
+    setup, crib = request_of(document, entry, None, stock)
+    if (pick := first_choice(setup, crib, lambda asked, tools: ranked(asked, tools, stock))) is None:
+        return
+    before = [
+        ChainStep(**{name: getattr(one, name) for name in ("operation", "title", "feature", "tool", "settings")}) for one in pick.row.before
+    ]
+    becomes = Becomes(**pick.row.becomes) if pick.row.becomes else None
+    taken = TakeTool(action="take_tool", operation=entry["id"], tool=pick.tool, settings=pick.settings, becomes=becomes, before=before)
+    taken.apply(document)
 
 
 class Taken(Schema):

@@ -9,7 +9,7 @@ from django.utils.safestring import mark_safe
 
 from cutting.errors import CuttingError
 from cutting.mechanics.deflection import Holding
-from cutting.operations.frame.outcome import Outcome
+from cutting.operations.frame.outcome import Outcome, Standing
 from cutting.operations.frame.setup import Skin
 from cutting.operations.registry import explore, kind_of
 from cutting.operations.turned.setup import Setup
@@ -102,7 +102,9 @@ def _operation(revision: Revision, entry: dict[str, Any], system: str, stock: Sh
         setup = setup_of(revision.document, entry, None, stock)
         outcome = outcome_of(setup)
     except CuttingError as error:
-        return {**head, "problem": str(error)}
+        said = state_of(revision, None, stock)["operations"] if not entry["tool"] else []
+        no_tool = next((row["problem"]["inch" if system == "inch" else "metric"] for row in said if row["id"] == entry["id"]), "")
+        return {**head, "problem": no_tool.capitalize() or str(error)}
     found = {**head, **_facts(revision, entry, setup, outcome, system, stock)}
     if held := held_words(entry):
         found["speeds"].insert(0, ("part", f"{held}, {_length(setup.holding.free_length, system)} out"))
@@ -111,12 +113,23 @@ def _operation(revision: Revision, entry: dict[str, Any], system: str, stock: Sh
     return found
 
 
+def _problem(outcome: Outcome) -> str:
+    """What stands in large words where a hard limit does not hold."""
+    if outcome.feasible:
+        return ""
+    blocked = next((one.text for one in outcome.warnings if one.severity == "blocks"), "")
+    binding = outcome.binding
+    if blocked or outcome.standing is Standing.OVER:
+        return f"Not sound yet: {blocked or f'{binding.label} is over its limit.'}"
+    return f"Close: {binding.label} holds in {100 * binding.holds:.0f} of 100; {100 * binding.asked:.0f} are asked."
+
+
 def _facts(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Outcome, system: str, stock: Shop) -> dict[str, Any]:
     if not VIEWERS[setup.operation].staged:
         return _by_kind(revision, entry, setup, outcome, system, stock)
     drawn = stages_of(revision.document, entry, setup, outcome.passes, stock)
     return {
-        "problem": "" if outcome.feasible else f"Not sound yet: {outcome.binding.label} is over its limit.",
+        "problem": _problem(outcome),
         "scene": mark_safe(scene_svg(setup, drawn[-1])),
         "tool": _tool(setup, outcome, system),
         "speeds": _speeds(setup, outcome, system),
@@ -210,7 +223,7 @@ def _by_kind(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Out
     part = part_before(revision.document, entry, stock)
     bore = float(outcome.scene.get("bore") or 0.0)
     return {
-        "problem": "" if outcome.feasible else f"Not sound yet: {outcome.binding.label} is over its limit.",
+        "problem": _problem(outcome),
         "scene": mark_safe(half_section_svg(part.outline, kind_of(setup.operation).area(setup, part), bore)),
         "tool": [
             *_parts(setup),

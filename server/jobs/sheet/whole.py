@@ -19,6 +19,7 @@ from server.jobs.state import state_of
 from server.shop import Shop
 from server.words import tool_name
 
+SAID = {"holds": "holds", "close": "close", "over": "OVER A LIMIT", "no tool": "NO TOOL YET"}
 SPARE = 1.1  # edges laid out over those that the batch wears (common practice)
 
 
@@ -32,7 +33,7 @@ def whole_part(revision: Revision, system: str, stock: Shop) -> dict[str, Any]:
             "title": ", ".join(word for word in (row["title"], row["held"]) if word),
             "tool": next((one["pocket"] for one in state["tools"] if row["number"] in one["operations"]), "–"),
             "seconds": row["seconds_display"][side],
-            "state": {"ok": "within limits", "care": "with care", "broken": "not sound yet"}[row["status"]],
+            "state": SAID[row["status"]],
         }
         for row in state["operations"]
     ]

@@ -8,13 +8,20 @@
     add: () => void;
   }
   let { drawing, open, add }: Props = $props();
-  const marks = { open: "open", ok: "✓", care: "look", broken: "✗" };
-  const tones = { open: "text-warn", ok: "text-safe", care: "text-warn", broken: "text-signal" };
+  const marks = { open: "open", holds: "✓", close: "close", over: "✗", "no tool": "no tool" };
+  const tones = {
+    open: "text-warn",
+    holds: "text-safe",
+    close: "text-warn",
+    over: "text-signal",
+    "no tool": "text-signal",
+  };
   const how = {
     open: "nothing makes it yet",
-    ok: "made",
-    care: "made, with care",
-    broken: "not made as planned",
+    holds: "made",
+    close: "made, but close to a limit",
+    over: "not made as planned",
+    "no tool": "no tool makes it yet",
   };
 </script>
 

@@ -8,7 +8,7 @@
     selected?: string;
   }
   let { rows, job, selected = "" }: Props = $props();
-  const words = { ok: "within its limits", care: "with care", broken: "over a limit" };
+  const words = { holds: "holds", close: "close", over: "over", "no tool": "no tool yet" };
   const marks = { ok: "✓", care: "▲", broken: "■" };
 </script>
 
@@ -30,9 +30,9 @@
         <span
           class={row.id === selected
             ? ""
-            : row.status === "ok"
+            : row.status === "holds"
               ? "text-safe"
-              : row.status === "care"
+              : row.status === "close"
                 ? "text-warn"
                 : "text-signal"}
           ><span aria-hidden="true">{marks[row.status]}</span><span class="sr-only">{words[row.status]}</span

@@ -89,8 +89,13 @@
     else await editor.load();
   }
 
-  const words = { ok: "✓ within limits", care: "▲ with care", broken: "■ over a limit" };
-  const tones = { ok: "text-safe", care: "text-warn", broken: "text-signal font-semibold" };
+  const words = { holds: "✓ holds", close: "▲ close", over: "■ over", "no tool": "○ no tool yet" };
+  const tones = {
+    holds: "text-safe",
+    close: "text-warn",
+    over: "text-signal font-semibold",
+    "no tool": "text-signal font-semibold",
+  };
   const reason = (row: Schemas["OperationRow"]) => (row.problem ? shown(row.problem) : row.binding);
 </script>
 
@@ -255,7 +260,7 @@
               No operations yet. Say the whole part in one line, or add what the drawing asks one by one.
             {:else}{job.state.attention < 3
                 ? shown(job.state.why)
-                : "Every operation is within its limits."}{/if}
+                : "Every operation holds."}{/if}
           </p>
         {/if}
         {#if editor.problem}<p role="alert" class="text-signal p-2.5">

@@ -30,7 +30,7 @@
     },
     placeholderData: keepPreviousData,
   }));
-  const marks = ["over a limit", "over target", "with care", "in order", "no operations yet"] as const;
+  const marks = ["over, or no tool yet", "over target", "close", "holds", "no operations yet"] as const;
   const tones = ["text-signal", "text-warn", "text-warn", "text-safe", "text-soft"] as const;
   let starting = $state(false);
   let list: HTMLElement | undefined = $state();

@@ -37,7 +37,7 @@ JAW_GRIP: Rule[Any] = Rule(
     "jaw_grip", "grip, torque", "torque", Bound.UPPER, Severity.HARD, "vdi-3106",
     "Jaws lose grip as the spindle speeds up; the part must not turn in them.",
     lambda x: (x.torque, None, x.grip / x.setup.house.grip_safety), ("cutting_force", "torque", "grip_torque"), lambda x: x.grip > 0,
-)  # fmt: skip
+    spare=common_limits.house_grip)  # fmt: skip
 FINISH: Rule[Any] = Rule(
     "finish", "finish Ra", "small_length", Bound.UPPER, Severity.HARD, "brammertz-1961",
     "What the drawing asks for on walls and floor.",
