@@ -21,7 +21,8 @@ def _turned(setup: Any, mm: Callable[[float], str]) -> str:
 
 def _bore(setup: Any, mm: Callable[[float], str]) -> str:
     f = setup.feature
-    return f"a boring bar that enters Ø{mm(f.start_diameter)} and reaches {mm(f.length)}, with an insert for {setup.work.material.group.letter}"
+    group = setup.work.material.group.letter
+    return f"a boring bar that enters Ø{mm(f.start_diameter)} and reaches {mm(f.length)}, with an insert for {group}"
 
 
 def _drill(setup: Any, mm: Callable[[float], str]) -> str:

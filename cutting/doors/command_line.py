@@ -11,7 +11,7 @@ from typing import Any
 
 from cutting.advice.contests import advise
 from cutting.doors.json_form import read_request, read_setup
-from cutting.doors.plain import plain, problem
+from cutting.doors.plain import limit_facts, plain, problem
 from cutting.errors import CuttingError
 from cutting.operations.registry import evaluate
 
@@ -48,7 +48,8 @@ def main(arguments: list[str]) -> int:
 
 def _solve(item: Any) -> Any:
     outcome = evaluate(read_setup(item))
-    return {"feasible": outcome.feasible, "binding": outcome.binding.name, **plain(outcome)}
+    limits = [limit_facts(limit) for limit in outcome.limits]
+    return {"feasible": outcome.feasible, "binding": outcome.binding.name, **plain(outcome), "limits": limits}
 
 
 def _advise(item: Any) -> Any:

@@ -9,6 +9,7 @@ from functools import cache
 from typing import Any
 
 from cutting.errors import CuttingError
+from cutting.operations.frame.outcome import Limit
 
 
 def plain(thing: Any) -> Any:
@@ -35,6 +36,11 @@ def plain(thing: Any) -> Any:
 def _fields(kind: type) -> tuple[str, ...]:
     """Names of a dataclass's fields, empty for any other type: asked thousands of times for one answer."""
     return tuple(field.name for field in dataclasses.fields(kind)) if dataclasses.is_dataclass(kind) else ()
+
+
+def limit_facts(limit: Limit) -> dict[str, Any]:
+    """A limit with what follows from its chance: whether it holds, is close or over, and whether something has to be done."""
+    return {**plain(limit), "standing": limit.standing.value, "wanting": limit.wanting}
 
 
 def problem(error: CuttingError) -> dict[str, Any]:

@@ -13,7 +13,7 @@ from ninja import Router, Status
 from pydantic import Field
 
 from cutting.doors.heavy_tool_form import examples, written
-from cutting.doors.plain import plain
+from cutting.doors.plain import limit_facts, plain
 from cutting.errors import CuttingError
 from cutting.operations.holes.heavy_bore import rebuild
 from cutting.operations.holes.heavy_bore.evaluate import MODEL
@@ -363,7 +363,7 @@ def _out(form: Form, setup: Any, machines: list[Any], units: str) -> dict[str, A
         "form": form,
         "feasible": outcome.feasible,
         "results": [plain(one) for one in results.values()],
-        "limits": [plain(one) for one in outcome.limits],
+        "limits": [limit_facts(one) for one in outcome.limits],
         "warnings": [plain(one) for one in outcome.warnings],
         "solids": [
             {**{name: getattr(one, name) for name in ("name", "start", "end", "outer", "inner", "arms", "share")},

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import copy
 from collections.abc import Callable
+from dataclasses import replace
 from functools import lru_cache
 from typing import Any, Literal
 
 from pydantic import ConfigDict, Field, ValidationError
 
+from cutting.doors.assemble import from_tables
 from cutting.doors.json_form import read_house, read_points
 from cutting.errors import CuttingError
 from cutting.machine.machines import Machine
@@ -231,7 +233,7 @@ def request_of(
 
 
 def request_without_stock(document: dict[str, Any], operation: dict[str, Any], stock: Shop) -> Any:
-    """The request of an operation that no tool of the crib may play: with the first of the shipped tools in its place. Raises `CuttingError`."""
+    """The request of an operation that no tool of the crib makes, with a shipped tool in its place. Raises `CuttingError`."""
     shipped = replace(stock.library, stock=from_tables)
     return setups.request_of(plan_of(document), step_of(document, operation), shipped, judge=outcome_of)[0]
 

@@ -82,6 +82,10 @@ class LimitOut(Plain):
     why: str
     working: list[StepOut]
     holds: float
+    asked: float
+    kept: float  # utilisation up to which it holds as surely as is asked
+    standing: Literal["holds", "close", "over"]
+    wanting: bool
     moved_by: list[MovedOut]
 
 

@@ -7,7 +7,7 @@ from typing import Any
 
 from cutting.advice import Advice, Candidate
 from cutting.advice.candidate import entries_set
-from cutting.doors.plain import plain
+from cutting.doors.plain import limit_facts, plain
 from cutting.operations.frame.fields import Field, Nudged
 from cutting.operations.frame.nudges import ladders
 from cutting.operations.frame.outcome import Outcome
@@ -39,7 +39,9 @@ def evaluation(
     view = viewer.view(shown)
     return {
         "operation": setup.operation,
-        **{name: plain(getattr(outcome, name)) for name in ("results", "limits", "warnings")},
+        "results": plain(outcome.results),
+        "limits": [limit_facts(limit) for limit in outcome.limits],
+        "warnings": plain(outcome.warnings),
         "headline": [name for name in kind.headline if name in outcome.results],
         "studies": [{"name": one.name, "title": one.title, "key": one.key} for one in studies_of(kind.name)],
         "not_here": [{"name": one.name, "title": one.title, "key": one.key, "why": why} for one, why in elsewhere(kind.name)],

@@ -9,10 +9,10 @@ from dataclasses import dataclass
 from types import MappingProxyType
 from typing import Any
 
+from cutting.advice.wanted import wanted_tool
 from cutting.doors.plain import plain
 from cutting.doors.plain import problem as core_problem
 from cutting.errors import CuttingError
-from cutting.advice.wanted import wanted_tool
 from cutting.operations.frame.outcome import Outcome, Pass, Standing
 from cutting.operations.registry import kind_of
 from cutting.operations.turned.setup import Setup
@@ -37,7 +37,6 @@ from server.jobs.tools import told
 from server.sentences import in_both, same
 from server.shop import Shop, Version, shop
 from server.words import label_of, sentence
-
 
 NO_TOOL = "no tool"
 

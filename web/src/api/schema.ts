@@ -2607,7 +2607,7 @@ export interface components {
              * Status
              * @enum {string}
              */
-            status: "open" | "ok" | "care" | "broken";
+            status: "open" | "holds" | "close" | "over" | "no tool";
         };
         /**
          * FeatureData
@@ -2800,7 +2800,7 @@ export interface components {
              * Status
              * @enum {string}
              */
-            status: "ok" | "care" | "broken";
+            status: "holds" | "close" | "over" | "no tool";
             /** Seconds */
             seconds: number;
             seconds_display: components["schemas"]["DisplayOut"];
@@ -4371,6 +4371,17 @@ export interface components {
             working: components["schemas"]["StepOut"][];
             /** Holds */
             holds: number;
+            /** Asked */
+            asked: number;
+            /** Kept */
+            kept: number;
+            /**
+             * Standing
+             * @enum {string}
+             */
+            standing: "holds" | "close" | "over";
+            /** Wanting */
+            wanting: boolean;
             /** Moved By */
             moved_by: components["schemas"]["MovedOut"][];
         };

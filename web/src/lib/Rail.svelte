@@ -5,14 +5,19 @@
   /** A limit with its arrow: where the value stands against its bound. */
   let { limit, first = false }: { limit: Schemas["LimitOut"]; first?: boolean } = $props();
   const END = 0.87; // where the bound stands on the rail
-  const over = $derived(limit.utilisation > 1.0000001);
+  const over = $derived(limit.wanting);
+  const reach = $derived(limit.utilisation / Math.max(limit.kept, 1e-6)); // where a bad delivery may stand
   const place = (used: number) => Math.min(used * END, 0.985) * 100;
 </script>
 
 <span class="flex justify-between gap-2">
   <span
-    >{over ? (limit.severity === "hard" ? "■ " : "▲ ") : ""}{limit.label}{#if over}<span class="sr-only"
-        >, over its bound</span
+    >{over
+      ? limit.severity === "hard" && limit.standing === "over"
+        ? "■ "
+        : "▲ "
+      : ""}{limit.label}{#if over}<span class="sr-only"
+        >, {limit.severity === "hard" ? limit.standing : "over its bound"}</span
       >{/if}</span
   >
   <span class="figure shrink-0 text-[12.5px] {first || over ? '' : 'text-soft'}"
@@ -26,6 +31,16 @@
   aria-hidden="true"
 >
   <rect x="0" y="2.4" width="100" height="3.2" class="fill-[var(--rail)]" />
+  {#if reach > limit.utilisation && limit.severity === "hard"}
+    <rect
+      x={place(limit.utilisation)}
+      y="2.4"
+      width={place(reach) - place(limit.utilisation)}
+      height="3.2"
+      class={over ? "fill-warn" : "fill-[var(--rail-used)]"}
+      opacity="0.45"
+    />
+  {/if}
   <rect
     x="0"
     y="2.4"

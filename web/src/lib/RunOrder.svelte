@@ -9,7 +9,7 @@
   }
   let { rows, job, selected = "" }: Props = $props();
   const words = { holds: "holds", close: "close", over: "over", "no tool": "no tool yet" };
-  const marks = { ok: "✓", care: "▲", broken: "■" };
+  const marks = { holds: "✓", close: "▲", over: "■", "no tool": "○" };
 </script>
 
 <ol class="border-line border-t" aria-label="Run order">

@@ -18,7 +18,7 @@
   const held = $derived(!!binding && broken(binding));
   const offers = $derived(held ? remedies : faster);
   function broken(limit: Schemas["LimitOut"]) {
-    return limit.utilisation > 1.0000001;
+    return limit.wanting;
   }
 </script>
 

@@ -26,6 +26,7 @@
     rule: "rule: common practice",
   };
   let copied = $state(false);
+  const whole = (chance: number) => (chance >= 0.995 && chance < 1 ? ">99" : (chance * 100).toFixed(0));
 
   async function copy() {
     const lines = steps.map(
@@ -49,10 +50,15 @@
       >
     </p>
     <p data-testid="chance">
-      Holds in {(limit.holds * 100).toFixed(0)} of 100{#if limit.moved_by.length}, with the uncertainty of
+      {#if limit.severity === "hard"}<b>{limit.standing}</b>:{/if}
+      {whole(limit.holds)} of 100 deliveries are within it{#if limit.severity === "hard"}, {whole(
+          limit.asked,
+        )} are asked{/if}{#if limit.moved_by.length}, with the uncertainty of
         {#each limit.moved_by as one, k (one.title)}{k ? "; " : ""}{one.title}
           <span class="figure">{one.band}</span>, {(one.share * 100).toFixed(0)} % of it{/each}{:else}:
         nothing in it is uncertain{/if}.
+      {#if limit.severity === "hard" && limit.kept < 0.995}{((1 - limit.kept) * 100).toFixed(0)} % of the bound
+        is kept for that: it holds up to {(limit.kept * 100).toFixed(0)} %.{/if}
     </p>
   {/if}
   {#if value}

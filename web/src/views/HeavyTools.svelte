@@ -141,7 +141,7 @@
               <button
                 class="block w-full py-[3px] text-left {k === 0
                   ? 'text-signal font-semibold'
-                  : limit.utilisation > 1.0000001
+                  : limit.wanting
                     ? 'text-warn'
                     : ''}"
                 title="{limit.why} Open the working."

@@ -94,7 +94,7 @@
 
   function offer(k: number) {
     const binding = bench.limits[0];
-    const held = !!binding && binding.utilisation > 1.0000001;
+    const held = !!binding?.wanting;
     const remedy = (held ? bench.remediesOf(binding.name) : (bench.follow?.faster ?? []))[k];
     if (remedy) void bench.apply(remedy);
   }
