@@ -46,7 +46,7 @@ def held_by(contest: Contest, field: Entrants, best: Best, rows: Index) -> dict[
         levels = np.stack(
             [
                 np.broadcast_to(over_passes(used[name]), (*speeds.shape[:2], 1))[..., 0]
-                / kept_in_hand(setup.asked_chance, spreads.get(name, NOTHING), spares[name])
+                / kept_in_hand(setup.aimed_chance, spreads.get(name, NOTHING), spares[name])
                 for name in names
             ]
         )

@@ -155,7 +155,7 @@ def _miss(contest: Contest, field: Entrants, best: Best, k: int) -> Candidate:
     label = label_of(contest, best.breaking[k])
     row = _candidate(contest, field, best, k)
     share = float(best.figures["broken"][k])
-    return replace(row, reason=f"{label} at {share:.0%} of its bound", binding=label, utilisation=share)
+    return replace(row, reason=f"{label} at {share:.0%} of what it may use", binding=label, utilisation=share)
 
 
 def _told(contest: Contest, field: Entrants, best: Best, k: int, row: Candidate) -> Candidate:

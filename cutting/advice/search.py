@@ -152,7 +152,7 @@ def _run(contest: Contest, setup: Any, field: Entrants, best: Best, rows: Index,
     shares = {Steps.EASED: EASED_SPEEDS, Steps.FINE: FINE_SPEEDS, Steps.SLOW: SLOW_SPEEDS}.get(steps, contest.speed_shares)
     if setup.machine.speeds:
         shares = np.append(shares, NEXT_STEP)
-    asked = setup.asked_chance
+    asked = setup.aimed_chance
     sure = _surely_powered(setup, spreads, asked)
     speeds = np.maximum(np.floor(contest.speeds(sure, wide, feeds) * shares), 1.0).reshape(len(rows), -1, 1)
     feeds = np.repeat(feeds, len(shares), axis=1)

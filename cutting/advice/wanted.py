@@ -44,11 +44,11 @@ def _groove(setup: Any, mm: Callable[[float], str]) -> str:
 
 def _face_groove(setup: Any, mm: Callable[[float], str]) -> str:
     f = setup.feature
-    return f"a face grooving blade curved for Ø{mm(f.outer.target)} that reaches {mm(setup.depth)}"
+    return f"a face grooving blade curved for Ø{mm(f.outer_diameter.target)} that reaches {mm(f.depth)}"
 
 
 def _trepan(setup: Any, mm: Callable[[float], str]) -> str:
-    return f"a trepanning head for Ø{mm(setup.feature.diameter)} that reaches {mm(setup.depth)}"
+    return f"a trepanning head for Ø{mm(setup.feature.diameter)} that reaches {mm(setup.feature.depth)}"
 
 
 def _cut_off(setup: Any, mm: Callable[[float], str]) -> str:

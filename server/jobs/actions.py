@@ -13,7 +13,7 @@ from django.utils import timezone
 from cutting.errors import CuttingError
 from server.errors import Refusal
 from server.jobs.differences import differences
-from server.jobs.document import Document, checked, setup_of, told_of
+from server.jobs.document import Document, checked, readable, told_of
 from server.jobs.edits import Edit, edited
 from server.jobs.models import Job, Revision
 from server.jobs.stock import blank_of, check_stock
@@ -202,7 +202,7 @@ def _check_touched(before: dict[str, Any], after: dict[str, Any]) -> None:
     for entry in after["operations"]:
         was = old.get(entry["id"])
         if was != entry:
-            setup_of(after, entry, None, stock)  # its own fields: the person stands before them
+            readable(after, entry, stock)  # its own fields: the person stands before them
         elif told_of(before, was) != told_of(after, entry):
             _check_another(after, entry, stock)
     shared = ("material", "hardness", "machine", "goal", "batch", "house", "holding", "stock")
@@ -214,7 +214,7 @@ def _check_touched(before: dict[str, Any], after: dict[str, Any]) -> None:
 def _check_another(document: dict[str, Any], entry: dict[str, Any], stock: Shop) -> None:
     """An operation that reads what was changed elsewhere must stay a readable set-up; what forbids it is said to be its own."""
     try:
-        setup_of(document, entry, None, stock)
+        readable(document, entry, stock)
     except CuttingError as error:
         if error.field.split(".")[0] in OF_THE_OPERATION:
             error.message = f"operation {entry['number']} {entry['title']} forbids it: {error.message}"

@@ -58,7 +58,7 @@ RUNNER_SHAFT = {
             "CNMG 120412 middle P20 CVD",
             "PCLNR 2525 M12",
             {"start_diameter": "64 mm", "end_diameter": "57", "length": "246 mm", "distance_from_chuck": "20 mm"},
-            "140 m/min / 0.35 mm/rev / 1.75 mm / jet",
+            "140 m/min / 0.33 mm/rev / 1.75 mm / jet",
         ),
         operation(
             30,
@@ -210,7 +210,7 @@ VANE_PIN = {
                 "shoulder": True,
                 "roughness": "1.6 µm",
             },
-            "260 m/min / 0.1 mm/rev / 0.25 mm / flood",
+            "260 m/min / 0.095 mm/rev / 0.25 mm / flood",
         ),
         PIN_CUT_OFF,
     ],
@@ -252,7 +252,7 @@ WEAR_BUSH = {
             "CCGT 09T304 ground N10 plain",
             "SCLCR 2525 M09",
             {"start_diameter": "68.4 mm", "end_diameter": "68 p6", "length": "61 mm", "distance_from_chuck": "8 mm", "roughness": "1.6 µm"},
-            "250 m/min / 0.12 mm/rev / 0.2 mm / flood",
+            "250 m/min / 0.115 mm/rev / 0.2 mm / flood",
         ),
     ],
 }

@@ -22,7 +22,7 @@ CARRIER_BORED = {
             "bore",
             BAR,
             {"start_diameter": "58 mm", "end_diameter": "60 H8", "length": "72 mm", "roughness": "3.2 µm"},
-            {"cutting_speed": "170 m/min", "feed_per_rev": "0.14 mm/rev", "depth_of_cut": "1.02 mm", "coolant": "jet"},
+            {"cutting_speed": "170 m/min", "feed_per_rev": "0.135 mm/rev", "depth_of_cut": "1.02 mm", "coolant": "jet"},
         ),
         narrow(
             20,
@@ -30,7 +30,7 @@ CARRIER_BORED = {
             "bore",
             BAR,
             {"start_diameter": "60.023 mm", "end_diameter": "62 H7", "length": "20 mm", "shoulder": True, "roughness": "1.6 µm"},
-            {"cutting_speed": "180 m/min", "feed_per_rev": "0.09 mm/rev", "depth_of_cut": "0.5 mm", "coolant": "jet", "overhang": "77 mm"},
+            {"cutting_speed": "180 m/min", "feed_per_rev": "0.067 mm/rev", "depth_of_cut": "0.5 mm", "coolant": "jet", "overhang": "77 mm"},
         ),
     ],
 }
@@ -112,7 +112,7 @@ VALVE_CAP = {
             "drill",
             ("carbide 5xD 14 K30 fine PVD", "collet ER32 in the spindle"),
             {"diameter": "14 mm", "depth": "10 mm", "through": False, "circle": "44 mm"},
-            {"cutting_speed": "90 m/min", "feed_per_rev": "0.2 mm/rev", "coolant": "flood"},
+            {"cutting_speed": "90 m/min", "feed_per_rev": "0.15 mm/rev", "coolant": "flood"},
             spindle="driven",
         ),
     ],

@@ -79,7 +79,7 @@ BEARING_CARRIER = {
                 "corner_radius": "0.8 mm",
                 "roughness": "3.2 µm",
             },
-            {"cutting_speed": "125 m/min", "feed_per_rev": "0.12 mm/rev", "way": "plunge and turn", "finish": True, "coolant": "jet"},
+            {"cutting_speed": "125 m/min", "feed_per_rev": "0.115 mm/rev", "way": "plunge and turn", "finish": True, "coolant": "jet"},
         ),
         narrow(
             30,
@@ -116,7 +116,7 @@ NOZZLE_RING = {
             "face groove",
             ("edge 4 turn light positive M15 PVD", "face blade 4 dia 55 to 90"),
             {"outer_diameter": "80 H11", "width": "6 +0.1/0", "depth": "8 mm", "corner_radius": "0.5 mm"},
-            {"cutting_speed": "45 m/min", "feed_per_rev": "0.09 mm/rev", "way": "from the outside in", "coolant": "jet"},
+            {"cutting_speed": "45 m/min", "feed_per_rev": "0.075 mm/rev", "way": "from the outside in", "coolant": "jet"},
         ),
     ],
 }
@@ -137,7 +137,7 @@ SCREEN_DISC = {
             "trepan",
             ("edge 6 single ground N10 plain", "trepanning head one 80 to 130"),
             {"keeps": "the disc", "diameter": "100 mm", "depth": "30 mm", "web": "0.5 mm", "core_price": 4},
-            {"cutting_speed": "320 m/min", "feed_per_tooth": "0.15 mm/z", "cartridges": "one cartridge", "coolant": "through"},
+            {"cutting_speed": "320 m/min", "feed_per_tooth": "0.145 mm/z", "cartridges": "one cartridge", "coolant": "through"},
         )
     ],
 }

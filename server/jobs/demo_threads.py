@@ -48,7 +48,7 @@ GATE_SPINDLE = _job(
             "turn thread",
             ("22 ER 4.0 TR light positive P25 PVD", "thread holder 25 12.7 R"),
             {"thread": "Tr 20x4-7e", "side": "outside", "length": "60 mm", "relief": "8 mm", "distance": "50 mm"},
-            {"cutting_speed": "8 m/min", "infeed": "modified flank", "coolant": "flood"},
+            {"cutting_speed": "8 m/min", "infeed": "modified flank", "passes": 18, "coolant": "flood"},
         ),
     ],
     batch={"pieces": 4, "unattended_hours": 0, "yearly": 12},
@@ -137,7 +137,7 @@ REPAIR_NUT = _job(
             "turn thread",
             ("22 IR 4 ACME light positive N10 plain", "S25 thread bar 12.7"),
             {"thread": "1-1/2-4 Acme-2G", "side": "inside", "length": "44 mm", "through": True},
-            {"cutting_speed": "60 m/min", "infeed": "alternating flanks", "coolant": "jet"},
+            {"cutting_speed": "60 m/min", "infeed": "alternating flanks", "passes": 18, "coolant": "jet"},
         )
     ],
     batch={"pieces": 2, "unattended_hours": 0, "yearly": 4},
@@ -155,7 +155,7 @@ VALVE_BLOCK = _job(
             "drill",
             ("carbide 5xD 8.5 K30 fine PVD", "collet BT40 to 20"),
             {"diameter": "8.5 mm", "depth": "26 mm", "through": False, "circle": "110 mm", "count": 6, "chamfer": "10.2 mm"},
-            {"cutting_speed": "75 m/min", "feed_per_rev": "0.16 mm/rev", "coolant": "through"},
+            {"cutting_speed": "75 m/min", "feed_per_rev": "0.125 mm/rev", "pecks": "to break chips", "coolant": "through"},
         ),
         narrow(
             20,

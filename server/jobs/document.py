@@ -238,6 +238,11 @@ def request_without_stock(document: dict[str, Any], operation: dict[str, Any], s
     return setups.request_of(plan_of(document), step_of(document, operation), shipped, judge=outcome_of)[0]
 
 
+def readable(document: dict[str, Any], operation: dict[str, Any], stock: Shop) -> Any:
+    """The set-up of an operation as far as it is planned: with its own tool, or without one. Raises `CuttingError` for what cannot be."""
+    return setup_of(document, operation, None, stock) if operation["tool"] else request_without_stock(document, operation, stock)
+
+
 def _tried(more: dict[str, Any]) -> Tried:
     goal = Goal(more["goal"]) if more.get("goal") else None
     return Tried(goal, more.get("piece_seconds"), more.get("part_value"))

@@ -75,13 +75,15 @@ def test_no_refused_tool_has_a_remedy_that_makes_it_work(seed: int) -> None:
 
 
 def test_the_cut_off_that_one_step_of_feed_brings_within_its_limits() -> None:
-    """Ø50 in 42CrMo4 on the two-axis lathe: a feed of 0.112 slips in the jaws, less holds, and the ranking finds how much less."""
+    """Ø50 in 42CrMo4 on the two-axis lathe: a wide blade slips in the jaws or stalls, a narrow one with less feed holds."""
     form = {"operation": "cut off", "material": "42CrMo4", "machine": "two-axis lathe"}
     setup, stock = read_request({**form, "feature": {"diameter": 50, "part_length": 40, "distance_from_chuck": 10}})
     found = advise(setup, stock)
-    gripping = next(row for row in (*found.candidates, *found.nearly) if row.edge.startswith("edge 5"))
-    assert gripping.feed < 0.112
-    assert gripping.cutting_speed > 60  # and not by creeping
+    assert all("edge 3" in row.edge for row in found.candidates)
+    assert found.candidates[0].cutting_speed > 60  # and not by creeping
+    wide = next(row for row in found.nearly if row.edge.startswith("edge 5"))
+    assert wide.miss is not None
+    assert "of 100, and 90 are asked" in wide.miss.metric  # within its bound, but not surely
     geared = read_request({**form, "material": "EN AW-6082 T6", "machine": "geared lathe", "feature": {"diameter": 40, "part_length": 40}})
     assert advise(*geared).candidates  # power 2 % over at the goal's own feed
 
@@ -97,7 +99,7 @@ def test_a_near_miss_says_what_it_reaches_and_what_is_asked() -> None:
     assert "mm/rev" in nearest.metric
     assert "ipr" in nearest.inch
     assert advice.missed >= len(advice.nearly) > 12
-    assert all("of its bound" in row.reason for row in advice.nearly)
+    assert all("of what it may use" in row.reason for row in advice.nearly)
 
 
 def row_of(**figures: float) -> Candidate:

@@ -105,8 +105,9 @@ def test_a_list_comes_in_pages_and_by_words(engineer: Api, job_id: JobId) -> Non
     assert found["matched"] == 1
     assert engineer.get("/api/jobs?q=shaft+bush").json()["matched"] == 0, "all of the words, not any"
     assert engineer.get("/api/jobs?q=shaft&archived=true").json() == {"matched": 0, "rows": []}
-    inside = next(row for row in every["rows"] if row["state"]["attention"] == 3)
-    tool = next(one["tool"]["insert"] for one in actions.newest(inside["id"]).document["operations"] if "insert" in one["tool"])
+    inside = [row["id"] for row in every["rows"] if row["state"]["attention"] == 3]
+    used = (one["tool"] for job in inside for one in actions.newest(job).document["operations"])
+    tool = next(one["insert"] for one in used if "insert" in one)
     reprice(engineer, tool)
     ranks = [(row["state"]["attention"], row["stale"]) for row in engineer.get("/api/jobs").json()["rows"]]
     assert ranks.index((3, 1)) < ranks.index((2, 0)), "what changed under its feet comes before what is to be run with care"

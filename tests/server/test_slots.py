@@ -51,9 +51,12 @@ def test_an_added_operation_starts_with_the_best_tool(engineer: Api, job_id: Job
 def test_an_operation_that_no_tool_makes_is_shown_as_broken(engineer: Api, job_id: JobId) -> None:
     feature = {"outer_diameter": "30", "width": "6", "depth": "6"}
     answer = engineer.edit(job_id("Bearing carrier"), 1, action="add_operation", kind="face groove", title="Small", feature=feature)
-    # no blade enters so small a ring: one is put in, and the bench says that it does not fit
-    assert answer.status_code == 200
-    assert answer.json()["state"]["operations"][-1]["status"] == "broken"
+    assert answer.status_code == 200, answer.json()
+    row = answer.json()["state"]["operations"][-1]
+    assert (row["status"], row["seconds"], row["cost"]) == ("no tool", 0.0, 0.0)  # no blade enters so small a ring: nothing stands in
+    assert row["problem"]["metric"].startswith("no tool yet: a face grooving blade curved for Ø30 mm that reaches 6 mm")
+    assert answer.json()["document"]["operations"][-1]["tool"] == {}
+    assert answer.json()["state"]["why"]["metric"].startswith("not planned yet")
     unknown = engineer.edit(job_id("Bearing carrier"), 1, action="add_operation", kind="knurl", title="x", feature={})
     assert (unknown.status_code, unknown.json()["errors"][0]["field"]) == (422, "operation")
 

@@ -69,7 +69,7 @@ def test_a_support_is_taken_with_one_edit(engineer: Api, job_id: JobId) -> None:
     patch = offers["tailstock"]["remedy"]["patch"]
     saved = engineer.edit(job, 2, action="set_settings", operation="op60", settings={}, holding=patch["holding"]).json()
     row = next(one for one in saved["state"]["operations"] if one["id"] == "op60")
-    assert row["status"] == "ok"
+    assert row["status"] == "holds"
 
 
 def test_a_list_of_passes_is_kept_and_given_up_for_a_new_depth(engineer: Api, job_id: JobId) -> None:

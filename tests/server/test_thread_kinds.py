@@ -89,12 +89,16 @@ def test_on_paper(engineer: Api, job_id: JobId) -> None:
 
 def test_a_chain_of_three_against_one_tool_is_taken_as_operations(engineer: Api) -> None:
     job, revision, thread = new_job(engineer, {"thread": "M10-6H", "length": "15 mm", "hole": "24 mm"})
-    ways = {row["way"]: row for row in rows_of(engineer, job, thread)}
-    assert {"drill, chamfer, tap", "drill, chamfer, mill"} <= set(ways)
-    assert ways["drill, chamfer, tap"]["more"][2]["metric"] in ("2", "3")
-    made = engineer.take(job, revision, thread, "drill, chamfer, tap")
-    assert [one["operation"] for one in made] == ["drill", "tap"]
+    made = engineer.get(f"/api/jobs/{job}").json()["document"]["operations"]
+    assert [one["operation"] for one in made] == ["drill", "tap"], "the best way is a chain, and is taken whole"
     assert made[1]["settings"]["held"] == "synchronised"
+    # with the drill out of the run order there is no hole, and the chains compete
+    alone = engineer.edit(job, revision, action="remove_operation", operation=made[0]["id"]).json()
+    assert alone["state"]["operations"][0]["status"] == "over"
+    without = engineer.edit(job, revision + 1, action="set_feature", operation=thread, feature={"there": ""})
+    ways = {row["way"]: row for row in rows_of(engineer, job, thread)}
+    assert {"drill, chamfer, tap", "drill, chamfer, mill"} <= set(ways), without.json()
+    assert ways["drill, chamfer, tap"]["more"][2]["metric"] in ("2", "3")
     told = tried(engineer, job, made[1]["id"])
     assert told["feasible"], [one["label"] for one in told["limits"] if one["utilisation"] > 1] + told["warnings"]
     assert tried(engineer, job, made[0]["id"])["feasible"]

@@ -19,6 +19,7 @@ from cutting.working import SILENT, Recorder, Silent
 from cutting.workpiece.materials import Work
 
 SHARED_OUT = 0.6  # power of the number of operations by which the risk of a plan is shared out (held against draws of whole plans)
+PLANNED_FOR = 6  # operations that a plan is taken to grow to at least: what is added later leaves the margins of the first enough
 
 
 class Goal(StrEnum):
@@ -152,6 +153,11 @@ class BaseSetup:
     def asked_chance(self) -> float:
         """The chance [–] that is asked of each of its hard limits."""
         return self.house.asked_chance(self.goal, self.batch.operations)
+
+    @property
+    def aimed_chance(self) -> float:
+        """The chance [–] that speed, feed and depth are chosen for: what will be asked when the plan has grown."""
+        return self.house.asked_chance(self.goal, max(self.batch.operations, PLANNED_FOR))
 
     @property
     def tool(self) -> dict[str, Any]:

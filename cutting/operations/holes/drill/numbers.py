@@ -234,7 +234,7 @@ def _pecks(setup: DrillSetup, layers: Layers, tool: DrillTool) -> Any:
 def flutes_filled(setup: DrillSetup) -> float:
     """Share of the depth that its flutes stand, up to which a peck fills them: where they begin to jam, or as surely as is asked."""
     spread = max(spread_of(setup.belief("chips", metal), "chips", setup.operation) for metal in setup.metals)
-    return min(JAMS_FROM, float(kept_in_hand(setup.asked_chance, spread)) - PECK_SPARE)
+    return min(JAMS_FROM, float(kept_in_hand(setup.aimed_chance, spread)) - PECK_SPARE)
 
 
 def peck_sizes(setup: DrillSetup, layers: Layers, tool: DrillTool) -> tuple[Any, Any, Any]:

@@ -50,9 +50,8 @@ def wanted_pressure(depth: Any, diameter: Any) -> Array:
 
 def peck_times(depth: Any, first: Any, following: Any, least: Any, machine: Machine, clears: bool) -> PeckTimes:
     """Pecks over a depth [mm] on a machine: the first, then shrinking ones from `following` to `least` [mm]."""
-    depth, first = np.broadcast_arrays(np.asarray(depth, float), np.asarray(first, float))
-    place, size = np.minimum(first, depth).copy(), np.broadcast_to(np.asarray(following, float), depth.shape).copy()
-    least = np.broadcast_to(np.asarray(least, float), depth.shape)
+    depth, first, following, least = np.broadcast_arrays(*(np.asarray(one, float) for one in (depth, first, following, least)))
+    place, size = np.minimum(first, depth).copy(), following.copy()
     count, seconds = np.zeros(depth.shape), np.zeros(depth.shape)
     breaking = 2.0 * rapid_seconds(BREAK_BACK, machine) + BREAK_SECONDS
     for _ in range(MOST_PECKS):

@@ -1,0 +1,34 @@
+"""Where no tool makes a feature, what would: its kind and the sizes that the feature asks of it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from cutting.advice.wanted import wanted_tool
+from cutting.doors.json_form import read_request
+from tests.core.every_kind import EVERY_KIND
+from tests.core.heavy import heavy
+
+SIZES = {"drill": "Ø", "tap": "M", "cut off": "reaches", "face groove": "curved for Ø", "bore": "enters Ø"}
+
+
+def asked(form: dict[str, Any]) -> Any:
+    return read_request({name: value for name, value in form.items() if name not in ("tool", "settings")})[0]
+
+
+@pytest.mark.parametrize("kind", EVERY_KIND)
+def test_every_kind_says_what_it_wants_in_both_systems(kind: str) -> None:
+    setup = heavy() if kind == "heavy bore" else asked(EVERY_KIND[kind])
+    said = wanted_tool(setup)
+    assert SIZES.get(kind, "") in said.metric
+    assert "None" not in said.metric + said.inch
+    assert " mm" not in said.inch
+
+
+def test_a_deeper_groove_wants_a_blade_that_reaches_further() -> None:
+    form = {"operation": "cut off", "material": "C45", "machine": "two-axis lathe"}
+    for diameter, reach in ((30, "15 mm"), (64, "32 mm")):
+        said = wanted_tool(asked({**form, "feature": {"diameter": diameter, "part_length": 40, "distance_from_chuck": 10}}))
+        assert f"reaches {reach}" in said.metric
