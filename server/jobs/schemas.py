@@ -148,6 +148,15 @@ class SpindleName(Schema):
     title: str
 
 
+class SureOut(Schema):
+    """How surely every hard limit of a plan holds, against what the house asks."""
+
+    chance: float
+    asked: float
+    enough: bool
+    words: str
+
+
 class StateOut(Schema):
     """The job as it stands: run order, tape, drawing."""
 
@@ -158,6 +167,7 @@ class StateOut(Schema):
     pockets: int
     outline: OutlineOut
     tape: TapeOut
+    sure: SureOut | None
     attention: int
     why: DisplayOut
     over_target: bool

@@ -16,6 +16,7 @@ from cutting.errors import CuttingError
 from cutting.operations.frame.outcome import Outcome, Pass, Standing
 from cutting.operations.registry import kind_of
 from cutting.operations.turned.setup import Setup
+from cutting.plan.sure import plan_sure
 from cutting.process.outline import Made, OutlineStage, outline, stages_from
 from cutting.process.tape import PieceMoney, cycle_tape
 from cutting.quantities import display
@@ -25,6 +26,7 @@ from server.jobs.document import (
     metals_of,
     other_end,
     part_in_front,
+    plan_of,
     request_of,
     request_without_stock,
     setup_of,
@@ -151,8 +153,21 @@ def _summed(document: dict[str, Any], judged: dict[str, Judged], stock: Shop) ->
         "pockets": int(machine.pockets),
         "outline": _outline(document, [one.made for _, one in every if one.made is not None], machine.turns),
         "tape": plain(tape),
-        **_against(document, tape, rows, drawing),
+        **_against(document, tape, rows, drawing, sure := _sure(document, every)),
+        "sure": sure,
     }
+
+
+def _sure(document: dict[str, Any], every: list[tuple[dict[str, Any], Judged]]) -> dict[str, Any] | None:
+    """How surely the plan holds; None where it is not planned yet."""
+    if not every or any(one.outcome is None for _, one in every):
+        return None
+    plan = plan_of(document)
+    found = plan_sure([one.outcome for _, one in every if one.outcome is not None], plan.house.asked_chance(plan.goal))
+    least = every[found.weakest][0]
+    words = f"holds in {100 * found.chance:.0f} of 100 deliveries, {100 * found.asked:.0f} are asked"
+    weakest = "" if found.enough else f"; least sure is {least['number']} {least['title']}"
+    return {"chance": found.chance, "asked": found.asked, "enough": found.enough, "words": words + weakest}
 
 
 def _tools(document: dict[str, Any]) -> list[dict[str, Any]]:
@@ -287,7 +302,9 @@ def _outline(document: dict[str, Any], made: list[Made], chucked: bool) -> Any:
     return {**plain(drawn), "labels": labels, "lengths": lengths, "layers": layers, "chucked": chucked}
 
 
-def _against(document: dict[str, Any], tape: Any, rows: list[dict[str, Any]], drawing: list[dict[str, Any]]) -> dict[str, Any]:
+def _against(
+    document: dict[str, Any], tape: Any, rows: list[dict[str, Any]], drawing: list[dict[str, Any]], sure: dict[str, Any] | None
+) -> dict[str, Any]:
     """Target, present process, and the one line about what needs attention first."""
     target = document["money"].get("target")
     unplanned = [row for row in rows if row["status"] == NO_TOOL]
@@ -308,6 +325,8 @@ def _against(document: dict[str, Any], tape: Any, rows: list[dict[str, Any]], dr
     elif any(row["status"] == "close" for row in rows):
         row = next(row for row in rows if row["status"] == "close")
         attention, why = 2, same(f"{row['number']} {row['title']}: {row['binding']}")
+    elif sure and not sure["enough"]:
+        attention, why = 2, same(f"the plan {sure['words']}")
     found: dict[str, Any] = {
         "attention": attention,
         "why": why,

@@ -19,7 +19,6 @@ from cutting.working import SILENT, Recorder, Silent
 from cutting.workpiece.materials import Work
 
 SHARED_OUT = 0.6  # power of the number of operations by which the risk of a plan is shared out (held against draws of whole plans)
-PLANNED_FOR = 6  # operations that a plan is taken to grow to at least: what is added later leaves the margins of the first enough
 
 
 class Goal(StrEnum):
@@ -101,9 +100,9 @@ class HouseRules:
     tool_bend: float = 0.05  # mm
 
     def asked_chance(self, goal: Goal, operations: int = 1) -> float:
-        """The chance [–] that a hard limit holds, asked of each operation of a plan of so many.
+        """The chance [–] that a hard limit holds, asked of a plan by its goal, or aimed at in each operation of a plan of so many.
 
-        The house asks it of the plan; as one delivery is hard, or one spindle weak, for all operations at once, the risk is shared out by a
+        As one delivery is hard, or one spindle weak, for all operations at once, the risk is shared out by a
         power of their number below one.
         """
         whole = {Goal.FASTEST: self.sure_fastest, Goal.CHEAPEST: self.sure_cheapest, Goal.MOST_SECURE: self.sure_secure}[goal]
@@ -151,13 +150,13 @@ class BaseSetup:
 
     @property
     def asked_chance(self) -> float:
-        """The chance [–] that is asked of each of its hard limits."""
-        return self.house.asked_chance(self.goal, self.batch.operations)
+        """The chance [–] that is asked of each of its hard limits, and of the plan."""
+        return self.house.asked_chance(self.goal)
 
     @property
     def aimed_chance(self) -> float:
-        """The chance [–] that speed, feed and depth are chosen for: what will be asked when the plan has grown."""
-        return self.house.asked_chance(self.goal, max(self.batch.operations, PLANNED_FOR))
+        """The chance [–] that its speed, feed and depth are chosen for, so that the whole plan has the one that is asked."""
+        return self.house.asked_chance(self.goal, self.batch.operations)
 
     @property
     def tool(self) -> dict[str, Any]:

@@ -40,6 +40,11 @@ class AddOperation(Gesture):
 
     def apply(self, document: dict[str, Any]) -> str:
         """Put an operation into the run order, with the best tool for it."""
+        take_first_choice(document, self.put(document))
+        return f"added {self.title}"
+
+    def put(self, document: dict[str, Any]) -> dict[str, Any]:
+        """The operation, behind the last one, without a tool."""
         kind = kind_of(self.kind)
         last = max((entry["number"] for entry in document["operations"]), default=0)
         entry: dict[str, Any] = {
@@ -66,8 +71,7 @@ class AddOperation(Gesture):
             entry["feature"] = own_entries(asked, entries_of(asked, entry["feature"], kind.fields.told), kind.fields.told)
         else:
             attach(document, entry)
-        take_first_choice(document, entry)
-        return f"added {self.title}"
+        return entry
 
 
 class New(Schema):
@@ -87,9 +91,10 @@ class AddOperations(Gesture):
 
     def apply(self, document: dict[str, Any]) -> str:
         """Put several operations into the run order."""
-        for new in self.operations:
-            add = AddOperation(action="add_operation", kind=new.kind, title=new.title, feature=new.feature)
-            add.apply(document)
+        added = [AddOperation(action="add_operation", kind=one.kind, title=one.title, feature=one.feature) for one in self.operations]
+        # all of them first: what is asked of each hangs on how many they are
+        for entry in [one.put(document) for one in added]:
+            take_first_choice(document, entry)
         return f"added {len(self.operations)} operations"
 
 

@@ -2897,6 +2897,7 @@ export interface components {
             pockets: number;
             outline: components["schemas"]["OutlineOut"];
             tape: components["schemas"]["TapeOut"];
+            sure: components["schemas"]["SureOut"] | null;
             /** Attention */
             attention: number;
             why: components["schemas"]["DisplayOut"];
@@ -2954,6 +2955,20 @@ export interface components {
              * @default 0
              */
             bar_price?: number;
+        };
+        /**
+         * SureOut
+         * @description How surely every hard limit of a plan holds, against what the house asks.
+         */
+        SureOut: {
+            /** Chance */
+            chance: number;
+            /** Asked */
+            asked: number;
+            /** Enough */
+            enough: boolean;
+            /** Words */
+            words: string;
         };
         /**
          * TapeOut
