@@ -41,7 +41,7 @@ FINE_FEEDS, FINE_SPEEDS, SLOW_SPEEDS = (
 SLOW_FROM = 0.75  # of the least feed
 NEXT_STEP = np.array([1.2, 1.42])  # on a gearbox the step above may be cheaper than the one below
 CHUNK, SMALL = 12_000, 2_000  # entries run together at most; and below which a second thread does not pay
-BROKEN, WORSE = 1e9, 1e6  # what a hard limit weighs that is over, and each further bound by which it is
+BROKEN, WORSE = 1e9, 1e6  # what a hard limit weighs that is over, and each further bound by which one is missed
 SAMPLE = 24  # entries from which it is taken how far each limit may be off, before those that lead are looked at one by one
 LEAST_USED = 1e-12
 Mask = NDArray[np.bool_]
@@ -174,12 +174,13 @@ def _run(contest: Contest, setup: Any, field: Entrants, best: Best, rows: Index,
     found = column(score(setup, done.operation_time, done.operation_cost, done.secure, done.run_parts, beside))
     misses = {name: share_of(name) * expected_miss(used[name], spreads.get(name, nothing)) for name in soft}
     risk = sum(misses.values(), np.zeros(shape))
-    found = weighed(found, column(wide.side_use), risk) + np.where(bad, NOT_HELD, 0.0)
-    if over.any():
-        worst = np.zeros(shape)
+    found = weighed(found, column(wide.side_use), risk)
+    if bad.any():  # the nearer to holding, the better, by all that is missed: another speed, feed or peck may do the rest
+        missed, worst = np.zeros(shape), np.zeros(shape)
         for level in needed.values():
+            missed += np.maximum(level - 1.0, 0.0)
             np.maximum(worst, level, out=worst)
-        found = found + np.where(over, BROKEN + worst * WORSE, 0.0)
+        found = found + np.where(over, NOT_HELD + BROKEN + worst * WORSE, np.where(bad, NOT_HELD + missed * WORSE, 0.0))
     pick = np.argmin(found, axis=1)
     own = np.arange(shape[0])
     improved = found[own, pick] < best.score[rows]

@@ -78,8 +78,13 @@ def first_choice(setup: Any, crib: Any, rank: Rank = advise) -> Pick | None:
     None where no tool of the crib makes it within its hard limits. Raises `CuttingError`.
     """
     picks = [one for one in picks_for(setup, crib, others=True, chains=True, rank=rank) if one.can]
-    own = next((one for one in picks if one.row.becomes is None and one.standing is Standing.HOLDS), None)
+    own = next((one for one in picks if _made_as(one.row) in ("", setup.operation) and one.standing is Standing.HOLDS), None)
     return own or next(iter(picks), None)
+
+
+def _made_as(row: Candidate) -> str:
+    """The kind of operation that a row makes of it, blank where it stays what it is."""
+    return str(row.becomes["operation"]) if row.becomes else ""
 
 
 def chosen(plan: Plan, library: Any, rank: Rank = advise) -> Plan:

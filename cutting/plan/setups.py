@@ -14,6 +14,7 @@ from cutting.operations.frame.outcome import Outcome
 from cutting.operations.frame.setup import Goal
 from cutting.operations.registry import evaluate_quickly, kind_of
 from cutting.plan.plan import Plan, Step, before, complete, cut_layers, pulled_out
+from cutting.plan.there import hole_there
 from cutting.plan.values import given
 from cutting.workpiece.layers import slowest_first
 from cutting.workpiece.materials import deliver
@@ -117,6 +118,7 @@ def _base_and_sections(
         holding["face"] = part.face
     further = pulled_out(plan, step, holding["free_length"])
     feature = {**complete(step.kind, given(step.told), part, further), **_stack(plan, step, part)}
+    feature |= hole_there(plan, step, part, feature)
     kind.fields.require("feature", feature)
     several = metals(plan, step, part, library)
     material = library.material(several[0] if several else plan.material)

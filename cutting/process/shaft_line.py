@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
+import math
 import re
 from collections.abc import Sequence
 from dataclasses import replace
 from typing import Any
 
 from cutting.errors import CuttingError, OutOfRange, UnreadableQuantity
-from cutting.process.bore_line import Drills, inside_cuts, split_inside
+from cutting.process.bore_line import Drills, Inside, inside_cuts, split_inside
 from cutting.process.line_words import FINISH_STOCK, LEAST_CUT, OWN_GROOVE, LineStep, Planned, read_step, spoken
-from cutting.process.thread_line import inside_threads, outside_threads, split_threads
+from cutting.process.thread_line import Hole, inside_threads, outside_threads, split_threads
 from cutting.quantities import read_dimension, read_quantity, write
 from cutting.workpiece.ring_grooves import standard_groove
 from cutting.workpiece.solid import Blank, Region, Side, Solid, blank_solid
@@ -38,7 +39,7 @@ def read_shaft_line(
     threads, words = split_threads(words, system)
     inside, words = split_inside(words, system)
     drills = tuple(drills)
-    cored, tapped = inside_threads(threads, drills, bool(inside.hole or inside.bores or blank_bore > 0))
+    cored, tapped = inside_threads(threads, drills, _holes(inside, blank_bore))
     steps: list[LineStep] = []
     grooves: list[tuple[int, str, float | None]] = []
     parted = about = False
@@ -83,6 +84,13 @@ def read_shaft_line(
         feature: dict[str, str | bool] = {"part_length": f"{long:g} mm", "distance_from_chuck": f"{first.near - KERF:g} mm"}
         cuts.append(Planned("cut off", f"Cut off Ø{first.size.nominal:g}", feature))
     return tuple(cuts)
+
+
+def _holes(inside: Inside, blank_bore: float) -> list[Hole]:
+    """What the line and the blank open in the free face, narrow ones first."""
+    said = [*([inside.hole] if inside.hole else []), *inside.bores]
+    found = [Hole(blank_bore, math.inf)] if blank_bore > 0 else []
+    return sorted([*found, *(Hole(one.size.target, one.length) for one in said)], key=lambda one: one.diameter)
 
 
 def _placed(steps: Sequence[LineStep], blank: float, free_length: float, parted: bool) -> list[LineStep]:

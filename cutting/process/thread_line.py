@@ -8,6 +8,7 @@ from dataclasses import dataclass
 
 from cutting.errors import OutOfRange, UnreadableQuantity
 from cutting.operations.threads.shared.core_hole import hole_window, usual_hole
+from cutting.operations.threads.shared.feature import BELOW
 from cutting.process.line_words import LineStep, Planned
 from cutting.quantities import read_quantity
 from cutting.workpiece.threads.limits import limits
@@ -17,8 +18,9 @@ from cutting.workpiece.threads.thread import Thread
 _WORD = re.compile(
     r"^(?P<what>thread|tapped|tap|inside thread)\s+(?P<words>.+?)\s*[x×*]\s*(?P<length>[\d.,]+\s*(?:mm|in|\"|″)?)$", re.IGNORECASE
 )
-BELOW = 4.5  # pitches that a blind core hole goes on below full thread: chamfer of the tap and some room (common practice)
 CHAMFER = 0.2  # mm that the mouth is wider (common practice)
+LEAST_BELOW = 2.5  # pitches below full thread without which no tap does it (common practice: the shortest chamfer and some room)
+NEARLY = 0.005  # mm by which a size is still in its window
 CREST = 0.6  # mm by which a step may differ from the thread on it
 
 
@@ -72,21 +74,50 @@ def outside_threads(said: Sequence[Said], placed: Sequence[LineStep], turned_abo
     return cuts
 
 
-def inside_threads(said: Sequence[Said], drills: Iterable[tuple[float, float]], opened: bool) -> tuple[list[Planned], list[Planned]]:
-    """The holes that threads in the face want, drilled where the line opens nothing there, and the threads."""
+@dataclass(frozen=True)
+class Hole:
+    """What a line opens in the face: its Ø and depth [mm], infinite where it goes through."""
+
+    diameter: float
+    depth: float
+
+
+def inside_threads(
+    said: Sequence[Said], drills: Iterable[tuple[float, float]], holes_there: Sequence[Hole]
+) -> tuple[list[Planned], list[Planned]]:
+    """The threads in the face, and their core holes, drilled where what the line opens there is narrower.
+
+    Raises `CuttingError` for a hole that is too wide for its thread, or not deep enough.
+    """
     holes, cuts = list[Planned](), list[Planned]()
     for one in said:
         if one.step is not None:
             continue
         words, deep = write_thread(one.thread), one.length + BELOW * one.thread.pitch
-        if not opened:
-            low, high = hole_window(one.thread, False)
+        low, high = hole_window(one.thread, False)
+        if not _ready(one, words, deep, low, high, holes_there):
             usual = usual_hole(one.thread, False)
             fits = [size for size, reach in drills if low <= size <= high and reach >= deep]
             size = min(fits, key=lambda d: abs(d - usual), default=usual)
             hole: dict[str, str | bool] = {"diameter": f"{size:g} mm", "depth": f"{deep:g} mm", "through": False}
-            note = f"not said: the core hole of {words}"
+            wider = f", in the Ø{holes_there[-1].diameter:g} that is there" if holes_there else ""
+            note = f"not said: the core hole of {words}{wider}"
             holes.append(Planned("drill", f"Hole Ø{size:g}", {**hole, "chamfer": f"{one.thread.diameter + CHAMFER:g} mm"}, note))
-        feature: dict[str, str | bool] = {"thread": words, "side": "inside", "length": f"{one.length:g} mm", "hole": f"{deep:g} mm"}
+        feature: dict[str, str | bool] = {"thread": words, "side": "inside", "length": f"{one.length:g} mm"}
         cuts.append(Planned("tap", f"Thread {words}", feature))
     return holes, cuts
+
+
+def _ready(one: Said, words: str, deep: float, low: float, high: float, there: Sequence[Hole]) -> bool:
+    """Whether the widest hole in the face is the thread's own. Raises `CuttingError` where it leaves it no metal or no room."""
+    widest = max(there, key=lambda hole: hole.diameter, default=None)
+    if widest is None or widest.diameter < low - NEARLY:
+        return False
+    if widest.diameter > high + NEARLY:
+        raise OutOfRange(
+            "line", f"{words} in Ø{widest.diameter:g} mm: its core hole is {low:.4g} to {high:.4g} mm.", f"{low:.4g} to {high:.4g} mm"
+        )
+    if widest.depth < deep - NEARLY and widest.depth < one.length + LEAST_BELOW * one.thread.pitch:
+        said = f"{words} of {one.length:g} mm wants a hole {deep:.4g} mm deep; Ø{widest.diameter:g} mm has {widest.depth:g} mm."
+        raise OutOfRange("line", said, f"from {deep:.4g} mm")
+    return True

@@ -106,6 +106,20 @@ class Solid:
         return 2.0 * _radius_at(self.inside, max(self.face - AT_THE_FACE, 0.0))
 
     @property
+    def bore_depth(self) -> float:
+        """How deep that hole goes without growing narrower [mm], to the other end where it goes through; 0 for a solid part."""
+        radius, deepest = _radius_at(self.inside, max(self.face - AT_THE_FACE, 0.0)), 0.0
+        if radius <= 0:
+            return 0.0
+        for (start, own), (end, _) in reversed(list(itertools.pairwise((*self.inside, (self.face, 0.0))))):
+            if end <= start:
+                continue
+            if own < radius - 1e-9:
+                break
+            deepest = self.face - start
+        return deepest
+
+    @property
     def steps(self) -> Shape:
         """The outside that stands out: (from the chuck, diameter to the next)."""
         return tuple((place, 2.0 * radius) for place, radius in self.standing)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import random
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from cutting.doors.json_form import SHIPPED
 from cutting.operations.frame.setup import Batch, Goal
@@ -31,19 +31,21 @@ class Part:
     machine: str
     goal: Goal
     pieces: int
+    steps: tuple[tuple[float, float], ...]  # Ø and length [mm] of its outside, the free end last
 
 
 def part_of(seed: int) -> Part:
     """The part of a seed: three quarters are shafts, the rest bushes."""
     chance = random.Random(seed)
     large = chance.choice((25, 32, 40, 50, 60))
-    steps, size = list[str](), float(large)
+    steps, sizes, size = list[str](), list[tuple[float, float]](), float(large)
     for k in range(chance.randint(2, 3)):
         size -= chance.choice((2, 4, 6)) if k else chance.choice((1, 2))
         long = chance.choice((15, 20, 30))
         fit = f" {chance.choice(SEATS)}" if chance.random() < 0.4 else ""
         finish = f" Ra {chance.choice((1.6, 3.2))}" if fit or chance.random() < 0.3 else ""
         steps.append(f"Ø{size:g}{fit} x {long}{finish}")
+        sizes.append((size, float(long)))
     more = list[str]()
     if chance.random() < 0.35:
         more.append(f"tapped {chance.choice(TAPPED)} x {chance.choice((12, 16, 20))}")
@@ -54,9 +56,9 @@ def part_of(seed: int) -> Part:
         )
     if chance.random() < 0.4:
         more.append("cut off")
-    out = 30.0 + sum(float(word.split(" x ")[1].split()[0]) for word in steps)
+    out = 30.0 + sum(length for _, length in sizes)
     return Part(", ".join([*steps, *more]), Blank(float(large), out), chance.choice(METALS), chance.choice(LATHES),
-                chance.choice(list(Goal)), chance.choice((20, 50, 200)))  # fmt: skip
+                chance.choice(list(Goal)), chance.choice((20, 50, 200)), tuple(sizes))  # fmt: skip
 
 
 def drills() -> list[tuple[float, float]]:
@@ -79,7 +81,3 @@ def asked(part: Part) -> Plan:
 def planned(part: Part) -> Plan:
     """The plan with the best tool for every step."""
     return chosen(asked(part), SHIPPED)
-
-
-def with_goal(part: Part, goal: Goal) -> Part:
-    return replace(part, goal=goal)

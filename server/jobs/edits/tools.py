@@ -52,7 +52,7 @@ class TakeTool(Gesture):
     def apply(self, document: dict[str, Any]) -> str:
         """Give an operation a tool with its settings."""
         entry = self.target(document)
-        self._put_before(document, entry)
+        put_before(document, entry, self.before)
         if self.becomes and self.becomes.operation == entry["operation"]:
             change_told(document, entry, dict(self.becomes.feature))
         elif self.becomes:
@@ -67,30 +67,33 @@ class TakeTool(Gesture):
         steps = f", after {' and '.join(one.title for one in self.before)}" if self.before else ""
         return f"{entry['number']}: took {told(entry['tool'])['edge']}{steps}"
 
-    def _put_before(self, document: dict[str, Any], entry: dict[str, Any]) -> None:
-        """New operations in front of the target, numbered up to it."""
-        place, same = document["operations"].index(entry), {name: entry[name] for name in ("drawn", "spindle", "turned_round")}
-        for k, step in enumerate(self.before):
-            kind = kind_of(step.operation)
-            asked = feature_of(document, entry["drawn"])["asked"] if entry["drawn"] else {}
-            settings = {name: value for name, value in step.settings.items() if kind.fields.has("settings", name)}
-            settings.setdefault("coolant", entry["settings"].get("coolant"))
-            document["operations"].insert(
-                place + k,
-                {
-                    "id": uuid.uuid4().hex[:8],
-                    "number": max(entry["number"] - len(self.before) + k, 1),
-                    "title": step.title,
-                    "operation": kind.name,
-                    "tool": in_order(kind.name, step.tool),
-                    **same,
-                    "prepares": True,
-                    "feature": own_entries(asked, step.feature, kind.fields.told),
-                    "settings": {name: value for name, value in settings.items() if value not in (None, "")},
-                    "holding": dict(entry["holding"]),
-                    "skin": entry["skin"],
-                },
-            )
+
+def put_before(document: dict[str, Any], entry: dict[str, Any], steps: list[ChainStep]) -> list[dict[str, Any]]:
+    """New operations in front of another, numbered up to it, which prepare the same feature; what was put there."""
+    place, same = document["operations"].index(entry), {name: entry[name] for name in ("drawn", "spindle", "turned_round")}
+    asked = feature_of(document, entry["drawn"])["asked"] if entry["drawn"] else {}
+    made = []
+    for k, step in enumerate(steps):
+        kind = kind_of(step.operation)
+        settings = {name: value for name, value in step.settings.items() if kind.fields.has("settings", name)}
+        settings.setdefault("coolant", entry["settings"].get("coolant"))
+        made.append(
+            {
+                "id": uuid.uuid4().hex[:8],
+                "number": max(entry["number"] - len(steps) + k, 1),
+                "title": step.title,
+                "operation": kind.name,
+                "tool": in_order(kind.name, step.tool),
+                **same,
+                "prepares": True,
+                "feature": own_entries(asked, step.feature, kind.fields.told),
+                "settings": {name: value for name, value in settings.items() if value not in (None, "")},
+                "holding": dict(entry["holding"]),
+                "skin": entry["skin"],
+            }
+        )
+    document["operations"][place:place] = made
+    return made
 
 
 def take_first_choice(document: dict[str, Any], entry: dict[str, Any]) -> None:

@@ -3504,6 +3504,13 @@ export interface components {
                 [key: string]: string;
             } | null;
             /**
+             * Before
+             * @default {}
+             */
+            before?: {
+                [key: string]: string | number | boolean | null;
+            };
+            /**
              * Units
              * @default mm
              * @enum {string}

@@ -143,13 +143,14 @@ export class OperationBench {
     if (!session.mayEdit) return;
     await this.save(); // a run of nudges is a gesture of its own
     this.rungs = {};
-    const { settings = {}, holding = {}, feature = {}, tool } = remedy.patch;
+    const { settings = {}, holding = {}, feature = {}, before = {}, tool } = remedy.patch;
     await this.editor.save({
       action: "set_settings",
       operation: this.operation,
       settings,
       holding,
       feature,
+      before,
       tool: tool
         ? Object.fromEntries(Object.entries(tool).map(([role, name]) => [role, String(name)]))
         : null,

@@ -11,7 +11,6 @@ from cutting.operations.holes.drill.limits import entry_share
 from cutting.operations.holes.drill.numbers import Numbers
 from cutting.operations.holes.drill.setup import SHARE, DrillSetup, HoleEntry, Pecks
 from cutting.operations.holes.shared.held import seated
-from cutting.quantities.write import write
 from cutting.tooling.drill_stock import DrillStock
 from cutting.tooling.drills import Drill
 
@@ -51,8 +50,16 @@ def changes(x: Numbers) -> Iterator[Change[DrillSetup]]:
         )
         pilot = round(PILOT * setup.drill.diameter, 1)
         if pilot >= 1.0:
-            said = f"pilot hole Ø{pilot:g} first"
-            yield Change(in_words(said), {"feature": {"pilot": write(pilot, "length")}}, _with(setup, pilot=pilot))
+            yield Change(in_words(f"pilot hole Ø{pilot:g} first"), {"before": _pilot_before(setup, pilot)}, _with(setup, pilot=pilot))
+
+
+def _pilot_before(setup: DrillSetup, pilot: float) -> dict[str, Any]:
+    f = setup.feature
+    said = {
+        "operation": "drill", "title": f"Pilot hole Ø{pilot:g}", "diameter": f"{pilot:g} mm", "depth": f"{setup.depth:g} mm",
+        "through": f.through,
+    }  # fmt: skip
+    return said | ({} if f.circle is None else {"circle": f"{f.circle:g} mm", "count": f.count})
 
 
 def _with(setup: DrillSetup, **feature: Any) -> DrillSetup:

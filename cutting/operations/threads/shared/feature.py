@@ -18,6 +18,7 @@ from cutting.workpiece.threads.thread import Thread
 
 INSIDE, OUTSIDE = "inside", "outside"
 OPEN_END = 1e6  # mm: a hole that goes through
+BELOW = 4.5  # pitches that a blind core hole goes on below full thread: chamfer of the tap and some room (common practice)
 READY = 0.05  # mm by which what is there may differ from the size that a thread starts from and still be the same (common practice)
 
 
@@ -119,6 +120,19 @@ def check_feature(f: ThreadFeature, largest: float | None) -> None:
     check_pattern(f.circle, f.count, f.thread.diameter, largest)
     if largest is not None and f.internal and f.circle is None and f.thread.diameter >= largest:
         raise OutOfRange("feature.thread", f"Ø{f.thread.diameter:g} is not inside the part's Ø{largest:g}.", f"below Ø{largest:g} mm")
+
+
+def hole_before(f: ThreadFeature, diameter: float) -> dict[str, str | bool | int]:
+    """The drilled hole of a diameter [mm] that must come before an inside thread, as an operation is entered."""
+    deep = f.hole if f.hole is not None else f.length + (1.0 if f.through else BELOW) * f.thread.pitch
+    said: dict[str, str | bool | int] = {
+        "operation": "drill",
+        "title": f"Core hole Ø{diameter:g}",
+        "diameter": f"{diameter:g} mm",
+        "depth": f"{max(deep, f.length + f.thread.pitch):g} mm",
+        "through": f.through,
+    }
+    return said | ({} if f.circle is None else {"circle": f"{f.circle:g} mm", "count": f.count})
 
 
 def settles(given: Given, before: Solid) -> Settled:

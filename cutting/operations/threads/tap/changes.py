@@ -8,15 +8,18 @@ from typing import Any
 
 from cutting.operations.frame.change import Change, in_words
 from cutting.operations.holes.shared.held import seated
+from cutting.operations.threads.shared.feature import hole_before
 from cutting.operations.threads.tap.numbers import Numbers
 from cutting.operations.threads.tap.setup import TapHolding, TapSetup, same_thread
-from cutting.quantities.write import write
+from cutting.quantities.write import Display, write
 from cutting.tooling.tap_stock import TapStock
 from cutting.workpiece.threads.tap_drills import drills_inside, forming_drill
 
+SIDES = ("metric", "inch")
+
 
 def changes(x: Numbers) -> Iterator[Change[TapSetup]]:
-    """Changes of the set-up's own settings, and of the hole where it is drilled for this thread."""
+    """Changes of the set-up's own settings, and a wider hole, drilled before: none grows narrower again."""
     setup = x.setup
     for delivery, _ in setup.machine.coolant:
         if delivery != setup.settings.coolant:
@@ -27,9 +30,12 @@ def changes(x: Numbers) -> Iterator[Change[TapSetup]]:
     f = setup.feature
     holes = (forming_drill(f.thread).diameter,) if setup.tap.type.forms else drills_inside(f.thread)
     for hole in holes:
-        if abs(hole - setup.hole) > 1e-6:
-            text = write(hole, "length")
-            yield Change(in_words(f"core hole Ø{text}"), {"feature": {"there": text}}, replace(setup, feature=replace(f, there=hole)))
+        if hole > max(setup.hole if f.there > 0 else 0.0, f.there) + 1e-6:
+            yield Change(
+                Display(*(f"core hole Ø{write(hole, 'length', side)} first" for side in SIDES)),
+                {"before": hole_before(f, hole)},
+                replace(setup, feature=replace(f, there=hole)),
+            )
 
 
 def from_stock(x: Numbers, stock: Any) -> Iterator[Change[TapSetup]]:

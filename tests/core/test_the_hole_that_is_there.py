@@ -1,0 +1,107 @@
+"""A thread starts from the hole that the part has: made in the line, found in the body, or drilled before by a remedy."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from cutting.doors.json_form import SHIPPED
+from cutting.errors import OutOfRange
+from cutting.operations.frame.outcome import Outcome, Standing
+from cutting.operations.frame.setup import Batch
+from cutting.operations.registry import evaluate
+from cutting.plan.plan import Plan, Step
+from cutting.plan.read import read_entries
+from cutting.plan.setups import judged, setups
+from cutting.process.shaft_line import read_shaft_line
+from cutting.workpiece.solid import Blank
+
+DRILL = {"drill": "carbide 5xD 8.5 K30 fine PVD", "chuck": "collet BT40 to 20"}
+
+
+def kinds_of(line: str) -> list[tuple[str, str]]:
+    return [(one.kind, str(one.feature.get("diameter", ""))) for one in read_shaft_line(line, 40.0, 80.0)]
+
+
+def test_a_line_drills_the_core_that_its_thread_wants() -> None:
+    """ISO 2306 (from memory): M20 is tapped into Ø17.5; ISO 965-1: its crest lies between 17.294 and 17.744."""
+    assert kinds_of("tapped M20 x 15") == [("drill", "17.5 mm"), ("tap", "")]
+    assert kinds_of("drill Ø12 x 40, tapped M20 x 15") == [("drill", "12"), ("drill", "17.5 mm"), ("tap", "")]
+    assert kinds_of("drill Ø17.5 x 30, tapped M20 x 15") == [("drill", "17.5"), ("tap", "")]
+
+
+@pytest.mark.parametrize(
+    ("line", "said"),
+    [
+        ("drill Ø18 x 40, tapped M20 x 15", "17.29 to 17.74"),
+        ("drill Ø25 x 40, tapped M20 x 15", "17.29 to 17.74"),
+        ("drill Ø17.5 x 18, tapped M20 x 15", "26.25 mm deep"),
+    ],
+)
+def test_a_hole_that_is_too_wide_or_too_short_is_refused_by_name(line: str, said: str) -> None:
+    with pytest.raises(OutOfRange) as refused:
+        read_shaft_line(line, 40.0, 80.0)
+    assert said in refused.value.message
+    assert "M20" in refused.value.message
+
+
+def plan(*steps: tuple[str, dict[str, Any], dict[str, str], dict[str, Any]], blank: Blank = Blank(40.0, 60.0)) -> Plan:  # noqa: B008
+    made = tuple(
+        Step(f"op{k}", kind, told=read_entries(kind, "feature", told), settings=read_entries(kind, "settings", settings),
+             tool=tuple(tool.items()))
+        for k, (kind, told, tool, settings) in enumerate(steps)
+    )  # fmt: skip
+    return Plan(blank, "C45", "machining centre", made, batch=Batch(50))
+
+
+def holes(diameter: str, depth: str, **more: Any) -> tuple[str, dict[str, Any], dict[str, str], dict[str, Any]]:
+    told = {"diameter": diameter, "depth": depth, "through": False, **more}
+    return ("drill", told, DRILL, {"cutting_speed": "80 m/min", "feed_per_rev": "0.15 mm/rev", "coolant": "flood"})
+
+
+def tapped(**more: Any) -> tuple[str, dict[str, Any], dict[str, str], dict[str, Any]]:
+    tool = {"tap": "tap M10 spiral flute HSS cobalt PVD", "chuck": "collet BT40 to 20"}
+    return ("tap", {"thread": "M10", "side": "inside", "length": "15 mm", **more}, tool, {"cutting_speed": "12 m/min", "coolant": "flood"})
+
+
+def last(made: Plan) -> tuple[Any, Outcome]:
+    outcome = judged(made, SHIPPED)[-1]
+    assert isinstance(outcome, Outcome), outcome
+    return setups(made, SHIPPED)[-1], outcome
+
+
+CIRCLE = {"circle": "25 mm", "count": 3}
+
+
+@pytest.mark.parametrize("where", [{}, CIRCLE])
+def test_the_body_says_what_hole_is_there_whatever_the_thread_is_told(where: dict[str, Any]) -> None:
+    setup, outcome = last(plan(holes("8.5 mm", "24 mm", **where), tapped(**where)))
+    assert (setup.feature.there, setup.feature.hole) == (8.5, 24.0)
+    assert outcome.standing is Standing.HOLDS, (outcome.warnings, [one.label for one in outcome.limits if not one.held])
+    for diameter in ("7 mm", "9.3 mm"):
+        _, wrong = last(plan(holes(diameter, "24 mm", **where), tapped(**where, there="8.5 mm", hole="24 mm")))
+        assert wrong.standing is Standing.OVER
+        assert wrong.binding.name == "core_hole"
+    setup, short = last(plan(holes("8.5 mm", "17 mm", **where), tapped(**where, hole="30 mm")))
+    assert setup.feature.hole == 17.0
+    assert next(one for one in short.limits if one.name == "depth").broken
+
+
+def test_without_a_hole_nothing_is_tapped() -> None:
+    _, outcome = last(plan(tapped()))
+    assert outcome.standing is Standing.OVER
+    assert any(one.name == "no_hole" and one.severity == "blocks" for one in outcome.warnings)
+
+
+def test_the_remedy_for_a_narrow_hole_is_an_operation_before_it_and_no_number() -> None:
+    setup, _ = last(plan(holes("7 mm", "24 mm"), tapped()))
+    core = next(one for one in evaluate(setup).limits if one.name == "core_hole")
+    widened = [one.patch["before"] for one in core.remedies if "before" in one.patch]
+    assert widened
+    for step in widened:
+        assert step["operation"] == "drill"
+        assert 8.376 <= float(str(step["diameter"]).split()[0]) <= 8.676  # the crest of M10, ISO 965-1
+    wide, _ = last(plan(holes("9.3 mm", "24 mm"), tapped()))
+    over = next(one for one in evaluate(wide).limits if one.name == "core_hole")
+    assert not [one for one in over.remedies if "before" in one.patch], "a hole grows no narrower"
