@@ -126,14 +126,13 @@ def _joined(
     if f.circle is not None:
         said["circle"] = write(f.circle, "length")
     first = Before("drill", f"Drill Ø{size:g}, chamfer", said, dict(opener.tool), dict(opener.settings or {}))
-    feature = {"there": write(size, "length")}
     pockets = "2" if opener.edge in stepped else "3"  # a step drill cuts the chamfer with its step
     more = dict(zip((*HEADS, *FURTHER), row.more, strict=True)) | {"way": Display(way, way), "pockets": Display(pockets, pockets)}
     return replace(
         row,
         way=way,
         before=(first,),
-        becomes={"operation": operation, "feature": feature},
+        becomes={"operation": operation, "feature": {}},  # what hole is there the part says when it is drilled
         more=tuple(more.values()),
         seconds=row.seconds + opener.seconds,
         cost=row.cost + opener.cost,
