@@ -29,9 +29,8 @@ SHARES = {Risk.TASTE: 0.15, Risk.SIZE: 0.6, Risk.TORN: 1.0, Risk.EDGE: 0.5, Risk
 HAPPENS: dict[str, Risk] = {
     **dict.fromkeys(("bends", "setting", "taper", "jaw_lobes", "corners", "burr", "gauge", "warmth", "floor", "size_error"), Risk.SIZE),
     **dict.fromkeys(
-        ("toughness", "edge_heat", "runout", "offset", "floor_gives", "chill",
-         "wiper_bar",
-         "resonance", "unbalance", "lean", "width", "chip"),
+        ("toughness", "edge_heat", "runout", "offset", "floor_gives", "chill", "wiper_bar", "resonance", "unbalance", "lean", "width",
+         "chip"),
         Risk.EDGE,
     ),
     "useful_speed": Risk.TORN,
