@@ -16,6 +16,7 @@ from cutting.operations.registry import evaluate_quickly, kind_of
 from cutting.plan.plan import Plan, Step, before, complete, cut_layers, pulled_out
 from cutting.plan.there import hole_there
 from cutting.plan.values import given
+from cutting.plan.wall import check_wall
 from cutting.workpiece.layers import slowest_first
 from cutting.workpiece.materials import deliver
 from cutting.workpiece.solid import Solid
@@ -120,6 +121,7 @@ def _base_and_sections(
     feature = {**complete(step.kind, given(step.told), part, further), **_stack(plan, step, part)}
     feature |= hole_there(plan, step, part, feature)
     kind.fields.require("feature", feature)
+    check_wall(step, part, feature)
     several = metals(plan, step, part, library)
     material = library.material(several[0] if several else plan.material)
     _deliver_stack(kind, feature, library)

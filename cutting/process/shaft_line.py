@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 from typing import Any
 
-from cutting.errors import CuttingError, OutOfRange, UnreadableQuantity
+from cutting.errors import AmbiguousQuantity, CuttingError, OutOfRange, UnreadableQuantity
 from cutting.process.bore_line import Drills, Inside, inside_cuts, split_inside
 from cutting.process.line_words import FINISH_STOCK, LEAST_CUT, OWN_GROOVE, LineStep, Planned, read_step, spoken
 from cutting.process.thread_line import Hole, inside_threads, outside_threads, split_threads
@@ -17,6 +17,7 @@ from cutting.workpiece.ring_grooves import standard_groove
 from cutting.workpiece.solid import Blank, Region, Side, Solid, blank_solid
 
 FACE_STOCK = 1.0  # mm taken off the free face
+DEPTH_SAID = 0.5  # of the diameter below which a floor without its Ø may be meant as a depth
 RING_ROOM = 3.0  # a ring groove keeps so many of its depths from the end of its step (after the standard's n, from memory)
 KERF, KERF_ROOM = 3.0, 6.0  # mm turned beyond the part for the blade; and between jaws and part for it and its clearance
 BEYOND = 1.0  # mm that a hole through goes further into metal that stands behind it, so that nothing closes it later
@@ -144,6 +145,14 @@ def _groove(step: LineStep, what: str, place: float | None, system: str) -> Plan
     if own := OWN_GROOVE.match(what):
         width, floor = read_dimension(own["width"], system, "line"), read_dimension(own["floor"], system, "line")
         given |= {"width": spoken(width, system), "floor": spoken(floor, system)}
+        if not re.search("[Øø]|dia", own.group(0)) and floor.nominal < DEPTH_SAID * step.size.nominal and floor.tolerance is None:
+            deep_one = f"{width.nominal:g} x Ø{step.size.nominal - 2 * floor.nominal:g}"
+            raise AmbiguousQuantity(
+                "line",
+                f"'groove {what}': a floor of Ø{floor.nominal:g} (write {width.nominal:g} x Ø{floor.nominal:g}),"
+                f" or {floor.nominal:g} deep (write {deep_one})?",
+                readings=(f"{width.nominal:g} x Ø{floor.nominal:g}", deep_one),
+            )
         wide, deep = width.nominal, (step.size.nominal - floor.nominal) / 2
     else:
         try:

@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
 import pytest
 
 from cutting.doors.json_form import SHIPPED
-from cutting.errors import OutOfRange
+from cutting.errors import AmbiguousQuantity, OutOfRange
 from cutting.operations.frame.outcome import Outcome, Standing
 from cutting.operations.frame.setup import Batch
 from cutting.operations.registry import evaluate
-from cutting.plan.plan import Plan, Step
+from cutting.plan.plan import Clamping, Plan, Step, before
 from cutting.plan.read import read_entries
 from cutting.plan.setups import judged, setups
+from cutting.plan.there import hole_there
+from cutting.plan.values import given
 from cutting.process.shaft_line import read_shaft_line
 from cutting.workpiece.solid import Blank
 
@@ -105,3 +108,52 @@ def test_the_remedy_for_a_narrow_hole_is_an_operation_before_it_and_no_number() 
     wide, _ = last(plan(holes("9.3 mm", "24 mm"), tapped()))
     over = next(one for one in evaluate(wide).limits if one.name == "core_hole")
     assert not [one for one in over.remedies if "before" in one.patch], "a hole grows no narrower"
+
+
+CUTS = [
+    ("groove", {"floor": "24 mm", "width": "4 mm", "distance_from_chuck": "30 mm"}, "feature.floor", "the bore there is Ø25"),
+    ("groove", {"where": "inside", "floor": "41 mm", "width": "4 mm", "distance_from_chuck": "30 mm"}, "feature.floor", "Ø40 mm outside"),
+    ("turn", {"end_diameter": "25 mm", "length": "20 mm"}, "feature.end_diameter", "the bore there is Ø25"),
+    ("bore", {"end_diameter": "40 mm", "length": "20 mm"}, "feature.end_diameter", "Ø40 mm outside"),
+    ("drill", {"diameter": "40 mm", "depth": "20 mm"}, "feature.diameter", "Ø40 mm outside"),
+]
+
+
+@pytest.mark.parametrize(("kind", "told", "field", "said"), CUTS)
+def test_a_cut_through_the_wall_is_refused_by_name_and_one_that_leaves_a_wall_is_not(
+    kind: str, told: dict[str, Any], field: str, said: str
+) -> None:
+    tube = Blank(40.0, 60.0, bore=25.0)
+    [found] = setups(plan((kind, told, {}, {}), blank=tube), SHIPPED)
+    assert isinstance(found, OutOfRange), found
+    assert found.field == field
+    assert said in found.message
+    size = field.removeprefix("feature.")
+    less = {"24 mm": "27 mm", "41 mm": "38 mm", "25 mm": "27 mm", "40 mm": "38 mm"}[told[size]]
+    [held] = setups(plan((kind, {**told, size: less}, {}, {}), blank=tube), SHIPPED)
+    assert held.field.startswith("tool"), held  # nothing is wrong but that it has no tool
+
+
+def test_a_groove_to_a_neck_is_a_cut_off_and_a_depth_without_a_sign_is_asked() -> None:
+    deep = {"floor": "2 mm", "width": "3 mm", "distance_from_chuck": "30 mm"}
+    [found] = setups(plan(("groove", deep, {}, {})), SHIPPED)
+    assert "cut-off" in found.message
+    with pytest.raises(AmbiguousQuantity) as asked:
+        read_shaft_line("Ø38 x 40, groove 3 x 2 at 15", 40.0, 80.0)
+    assert asked.value.readings == ("3 x Ø2", "3 x Ø34")
+    for reading in ("3 x Ø34", "3 x 34"):
+        assert read_shaft_line(f"Ø38 x 40, groove {reading} at 15", 40.0, 80.0)[-1].feature["floor"] == "34"
+
+
+def test_only_a_hole_of_the_same_end_and_circle_counts() -> None:
+    made = plan(holes("8.5 mm", "24 mm", **CIRCLE), tapped(**CIRCLE))
+    drilled, thread = made.steps
+    part, told = before(made, thread), dict(given(thread.told))
+    assert hole_there(made, thread, part, told) == {"there": 8.5, "hole": 24.0}
+    other = {
+        "another circle": replace(drilled, told=read_entries("drill", "feature", {**holes("8.5 mm", "24 mm", circle="30 mm")[1]})),
+        "the other end": replace(drilled, clamping=Clamping(turned_round=True)),
+        "no hole": replace(drilled, kind="turn"),
+    }
+    for name, step in other.items():
+        assert hole_there(made.with_step(step), thread, part, told) == {}, name

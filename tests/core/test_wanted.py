@@ -29,6 +29,7 @@ def test_every_kind_says_what_it_wants_in_both_systems(kind: str) -> None:
 
 def test_a_deeper_groove_wants_a_blade_that_reaches_further() -> None:
     form = {"operation": "cut off", "material": "C45", "machine": "two-axis lathe"}
-    for diameter, reach in ((30, "15 mm"), (64, "32 mm")):
-        said = wanted_tool(asked({**form, "feature": {"diameter": diameter, "part_length": 40, "distance_from_chuck": 10}}))
+    for diameter, bore, reach in ((30, 0, "15 mm"), (64, 0, "32 mm"), (64, 24, "20 mm")):
+        cut = {"diameter": diameter, "bore": bore, "part_length": 40, "distance_from_chuck": 10}
+        said = wanted_tool(asked({**form, "feature": cut}))
         assert f"reaches {reach}" in said.metric
