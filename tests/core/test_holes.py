@@ -404,6 +404,28 @@ def test_what_a_reamer_takes(pilot: str, reams: bool) -> None:
     assert (advise(setup, reamers).fitting > 0) is reams
 
 
+def test_a_reamer_is_fed_inside_its_window_and_half_of_it_is_no_green() -> None:
+    """Common practice, no source: a reamer that is fed too little rubs; the first choice lies inside."""
+    setup, stock = asked(HOLE, feature={"diameter": "10 H7", "depth": "25 mm", "pilot": "9.8 mm"})
+    reamers = replace(stock, drills=tuple(one for one in stock.drills if one.type.kind == "reamer"))
+    row = advise(setup, reamers).candidates[0]
+    drill, chuck = (next(one for one in stocked if one.name == row.tool[role]) for role, stocked in
+                    (("drill", stock.drills), ("chuck", stock.chucks)))  # fmt: skip
+    first = replace(setup, drill=drill, chuck=chuck).with_settings(cutting_speed=row.cutting_speed, feed_per_rev=row.feed)
+    window = {half: {one.name: one for one in evaluate(first.with_settings(feed_per_rev=half * row.feed)).limits} for half in (1.0, 0.4)}
+    assert not window[1.0]["reamer_feed"].broken
+    assert not window[1.0]["book_feed"].broken
+    assert window[0.4]["reamer_feed"].broken
+    assert window[0.4]["reamer_feed"].lower < window[0.4]["book_feed"].upper
+
+
+def test_a_first_peck_that_is_said_alone_is_enough() -> None:
+    """The next ones are as usual; a shorter first one is never fewer pecks."""
+    settings = {"pecks": "to clear chips"}
+    counts = [float(np.max(numbers_of(DEEP, settings={**settings, "first_peck": first}).pecks)) for first in ("30 mm", "6 mm")]
+    assert counts[0] <= counts[1]
+
+
 def test_one_layer_of_iron_is_enough_to_dissolve_diamond() -> None:
     """Common practice, no source."""
     for layers, dissolves in (("CFRP 4 / EN AW-2024 6", False), ("CFRP 4 / C45 2", True)):

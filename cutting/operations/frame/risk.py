@@ -27,7 +27,8 @@ class Risk(StrEnum):
 # share of the operation's money or seconds for a limit that is over by the factor e (common practice: what people give to be rid of it)
 SHARES = {Risk.TASTE: 0.15, Risk.SIZE: 0.6, Risk.TORN: 1.0, Risk.EDGE: 0.5, Risk.BREAK: 4.0, Risk.STOP: 1.0}
 HAPPENS: dict[str, Risk] = {
-    **dict.fromkeys(("bends", "setting", "taper", "jaw_lobes", "corners", "burr", "gauge", "warmth", "floor", "size_error"), Risk.SIZE),
+    **dict.fromkeys(("bends", "setting", "taper", "jaw_lobes", "corners", "burr", "gauge", "warmth", "floor", "size_error",
+                     "reamer_feed"), Risk.SIZE),
     **dict.fromkeys(
         ("toughness", "edge_heat", "runout", "offset", "floor_gives", "chill", "wiper_bar", "resonance", "unbalance", "lean", "width",
          "chip"),
