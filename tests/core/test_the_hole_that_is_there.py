@@ -157,3 +157,15 @@ def test_only_a_hole_of_the_same_end_and_circle_counts() -> None:
     }
     for name, step in other.items():
         assert hole_there(made.with_step(step), thread, part, told) == {}, name
+
+
+@pytest.mark.parametrize(
+    ("drills", "size"),
+    [
+        ([(17.4, 60.0), (17.5, 60.0), (17.7, 60.0)], "17.5 mm"),
+        ([(17.4, 60.0), (17.5, 20.0), (17.7, 60.0)], "17.4 mm"),  # the usual one does not reach
+        ([(17.0, 60.0), (18.0, 60.0)], "17.5 mm"),  # none is inside the crest's limits
+    ],
+)
+def test_the_core_drill_is_the_cribs_nearest_that_reaches(drills: list[tuple[float, float]], size: str) -> None:
+    assert read_shaft_line("tapped M20 x 15", 40.0, 80.0, drills=drills)[0].feature["diameter"] == size
