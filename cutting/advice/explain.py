@@ -109,7 +109,7 @@ def missed_by(limit: Limit, feed: float, feed_kind: str, speed: float, more: str
     def said(side: str) -> str:
         at = ", ".join(word for word in (write(feed, feed_kind, side), write(speed, "cutting_speed", side), more) if word)
         value, bound = getattr(limit.value_display, side), getattr(limit.bound_display, side)
-        chance = "" if limit.broken else f": that holds in {100 * limit.holds:.0f} of 100, and {100 * limit.asked:.0f} are asked"
+        chance = "" if limit.broken else f": that holds in {100 * limit.holds:.0f} of 100 runs, {100 * limit.asked:.0f} are required"
         return f"{limit.label.split(',')[0]} {value} at {at}; asked {bound}{chance}"
 
     return Display(said("metric"), said("inch"))

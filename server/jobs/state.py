@@ -165,7 +165,7 @@ def _sure(document: dict[str, Any], every: list[tuple[dict[str, Any], Judged]]) 
     plan = plan_of(document)
     found = plan_sure([one.outcome for _, one in every if one.outcome is not None], plan.house.asked_chance(plan.goal))
     least = every[found.weakest][0]
-    words = f"holds in {100 * found.chance:.0f} of 100 deliveries, {100 * found.asked:.0f} are asked"
+    words = f"all hard limits hold in {100 * found.chance:.0f} of 100 runs, {100 * found.asked:.0f} are required"
     weakest = "" if found.enough else f"; least sure is {least['number']} {least['title']}"
     return {"chance": found.chance, "asked": found.asked, "enough": found.enough, "words": words + weakest}
 
@@ -326,7 +326,7 @@ def _against(
         row = next(row for row in rows if row["status"] == "close")
         attention, why = 2, same(f"{row['number']} {row['title']}: {row['binding']}")
     elif sure and not sure["enough"]:
-        attention, why = 2, same(f"the plan {sure['words']}")
+        attention, why = 2, same(sure["words"])
     found: dict[str, Any] = {
         "attention": attention,
         "why": why,

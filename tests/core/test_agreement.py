@@ -83,7 +83,7 @@ def test_the_cut_off_that_one_step_of_feed_brings_within_its_limits() -> None:
     assert found.candidates[0].cutting_speed > 60  # and not by creeping
     wide = next(row for row in found.nearly if row.edge.startswith("edge 5"))
     assert wide.miss is not None
-    assert "of 100, and 90 are asked" in wide.miss.metric  # within its bound, but not surely
+    assert "of 100 runs, 90 are required" in wide.miss.metric  # within its bound, but not surely
     geared = read_request({**form, "material": "EN AW-6082 T6", "machine": "geared lathe", "feature": {"diameter": 40, "part_length": 40}})
     assert advise(*geared).candidates  # power 2 % over at the goal's own feed
 

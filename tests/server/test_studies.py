@@ -193,7 +193,7 @@ def test_a_sheet_says_what_is_not_sound_yet(engineer: Api, job_id: JobId) -> Non
     job = job_id("Runner shaft")
     engineer.edit(job, 1, action="set_holding", operation="", holding={"style": "chuck"})
     text = engineer.get(f"/api/jobs/{job}/setup-sheet?operation=op60&form=page").content.decode()
-    assert "Not sound yet" in text
+    assert "Not ready" in text
 
 
 def test_the_ranking_follows_the_way_the_cut_is_made(engineer: Api, job_id: JobId) -> None:

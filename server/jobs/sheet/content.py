@@ -120,8 +120,8 @@ def _problem(outcome: Outcome) -> str:
     blocked = next((one.text for one in outcome.warnings if one.severity == "blocks"), "")
     binding = outcome.binding
     if blocked or outcome.standing is Standing.OVER:
-        return f"Not sound yet: {blocked or f'{binding.label} is over its limit.'}"
-    return f"Close: {binding.label} holds in {100 * binding.holds:.0f} of 100; {100 * binding.asked:.0f} are asked."
+        return f"Not ready: {blocked or f'{binding.label} exceeds its limit.'}"
+    return f"Close: {binding.label} holds in {100 * binding.holds:.0f} of 100 runs; {100 * binding.asked:.0f} are required."
 
 
 def _facts(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Outcome, system: str, stock: Shop) -> dict[str, Any]:

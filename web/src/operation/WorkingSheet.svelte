@@ -51,9 +51,8 @@
     </p>
     <p data-testid="chance">
       {#if limit.severity === "hard"}<b>{limit.standing}</b>:{/if}
-      {whole(limit.holds)} of 100 deliveries are within it{#if limit.severity === "hard"}, {whole(
-          limit.asked,
-        )} are asked{/if}{#if limit.moved_by.length}, with the uncertainty of
+      {whole(limit.holds)} of 100 runs are within it{#if limit.severity === "hard"}, {whole(limit.asked)} are required{/if}{#if limit.moved_by.length},
+        with the uncertainty of
         {#each limit.moved_by as one, k (one.title)}{k ? "; " : ""}{one.title}
           <span class="figure">{one.band}</span>, {(one.share * 100).toFixed(0)} % of it{/each}{:else}:
         nothing in it is uncertain{/if}.

@@ -259,7 +259,7 @@
             {#if !job.state.operations.length}
               No operations yet. Say the whole part in one line, or add what the drawing asks one by one.
             {:else}{job.state.attention < 3 ? shown(job.state.why) : "Every operation holds."}
-              {#if job.state.sure && job.state.sure.enough}The plan {job.state.sure.words}.{/if}{/if}
+              {#if job.state.sure && job.state.sure.enough}In the whole plan {job.state.sure.words}.{/if}{/if}
           </p>
         {/if}
         {#if editor.problem}<p role="alert" class="text-signal p-2.5">
