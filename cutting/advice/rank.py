@@ -163,8 +163,8 @@ def _told(contest: Contest, field: Entrants, best: Best, k: int, row: Candidate)
     setup = _set_up(contest, field, best, k)
     outcome, x = contest.model.judged(setup)
     broken = tuple(one for one in outcome.limits if not one.held and one.severity is Severity.HARD)
-    if not broken:
-        return replace(row, reason="")
+    if not broken:  # as sure as is asked, if not as is aimed at
+        return _as_run(contest, row, setup)
     free = contest.free | {"settings.cutting_speed", f"settings.{setup.FEED}"}
     trials = Trials(contest.model, setup, numbers=x, kept={one.name: one.kept for one in outcome.limits})
     if (better := trials.mended(broken, free)) is not None:

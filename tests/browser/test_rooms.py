@@ -17,7 +17,7 @@ pytestmark = pytest.mark.browser
 
 def test_the_jobs_list_is_walked_by_keys(person: Person) -> None:
     first = person.see("main li a b").text
-    assert first == "over a limit"
+    assert first == "over, or no tool yet"
     person.press("j", "j", Keys.ENTER)
     person.see("input[aria-label=Material]")
     person.press("b")
@@ -174,7 +174,8 @@ def test_a_remedy_by_its_key(person: Person) -> None:
     person.press("1")
     person.saved(2)
     person.settled()
-    assert "over its bound" not in person.see("ul[aria-label^=Limits]").text
+    finish = person.see_text("ul[aria-label^=Limits] li", "finish Ra")
+    assert "over its bound" not in finish.text
 
 
 def test_unsaved_nudges_do_not_look_saved(person: Person) -> None:

@@ -202,11 +202,14 @@ def test_a_trepanned_ring_is_weighed_against_drilling_and_shared_by_two_edges(pe
     # two edges on one radius ask for more torque than this spindle has at Ø100; a smaller disc lets them
     assert "two on one radius" not in person.read("section[aria-label^=Tools] tbody")
     draw(person, diameter="80 mm")
+    person.see_text("header button", "fastest").click()  # in a hurry a house asks for less than nine runs of ten
+    person.saved(3)
+    person.settled()
     person.see_text("section[aria-label^=Tools] tbody tr", "two on one radius")
     seconds = number(person.read("[data-testid=operation_time]"))
     row = next(row for row in person.all("section[aria-label^=Tools] tbody tr") if "two on one radius" in row.text)
     row.find_element(By.TAG_NAME, "button").click()
-    person.saved(3)
+    person.saved(4)
     person.settled()
     assert person.see("#cartridges").get_attribute("value") == "two on one radius"
     assert number(person.read("[data-testid=operation_time]")) < seconds

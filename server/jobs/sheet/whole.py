@@ -37,6 +37,7 @@ def whole_part(revision: Revision, system: str, stock: Shop) -> dict[str, Any]:
         }
         for row in state["operations"]
     ]
+    unplanned = [row for row in state["operations"] if row["status"] == "no tool"]
     held = str(document["holding"].get("style", "chuck"))
     return {
         "clamping": mark_safe(clamping_svg(state["outline"], held)),
@@ -45,6 +46,7 @@ def whole_part(revision: Revision, system: str, stock: Shop) -> dict[str, Any]:
         "tools": _tools(document, state, system, stock),
         "pockets": state["pockets"],
         "time": plain(state["tape"]["seconds_display"])[side],
+        "wanted": [f"{row['number']} {row['title']}: {row['problem'][side]}" for row in unplanned],
     }
 
 

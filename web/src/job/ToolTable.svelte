@@ -1,9 +1,11 @@
 <script lang="ts">
   import { toolName } from "../lib/names";
+  import { shown } from "../session.svelte";
   import type { JobEditor } from "./editor.svelte";
 
   let { editor }: { editor: JobEditor } = $props();
   const state = $derived(editor.job!.state);
+  const wanted = $derived(state.operations.filter((row) => row.status === "no tool" && row.problem));
 </script>
 
 <table class="w-full" aria-label="Tools of the part">
@@ -36,4 +38,16 @@
       ? ` of ${state.pockets} places in the turret`
       : ", changed by hand"}.
   </p>
+{/if}
+{#if wanted.length}
+  <h3 class="px-2.5 pt-2 font-semibold">To buy or to borrow</h3>
+  <ul aria-label="Tools that are wanted">
+    {#each wanted as row (row.id)}
+      <li class="border-line border-t px-2.5 py-1">
+        <span class="figure">{row.number}</span>
+        {row.title}: {shown(row.problem!)}
+      </li>
+    {/each}
+  </ul>
+  <p class="px-2.5 py-1"><a class="plain-link" href="#/crib">enter it in the crib</a></p>
 {/if}

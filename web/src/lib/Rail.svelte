@@ -17,7 +17,7 @@
         ? "■ "
         : "▲ "
       : ""}{limit.label}{#if over}<span class="sr-only"
-        >, {limit.severity === "hard" ? limit.standing : "over its bound"}</span
+        >, {limit.utilisation > 1 ? "over its bound" : limit.standing}</span
       >{/if}</span
   >
   <span class="figure shrink-0 text-[12.5px] {first || over ? '' : 'text-soft'}"

@@ -68,7 +68,7 @@
           </li>
         {/each}
       </ol>
-    {:else}
+    {:else if binding}
       <p class="text-soft">
         {held
           ? "No single change brings it below its bound; another tool may."

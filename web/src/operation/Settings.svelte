@@ -15,6 +15,9 @@
   let typed = $state<Record<string, string | undefined>>({});
 
   const setting = (name: string) => settings.find((one) => one.name === name);
+  const unplanned = $derived(
+    bench.editor.job?.state.operations.find((row) => row.id === bench.operation && row.status === "no tool"),
+  );
   const refusal = $derived(bench.problem?.errors.find((error) => error.field.startsWith("settings.")));
   const refused = (name: string) => (refusal?.field === `settings.${name}` ? refusal : undefined);
   const text = (name: string) => {
@@ -189,7 +192,9 @@
           >{/if}
       </div>
     </div>
-    {#if bench.problem && !refusal}
+    {#if unplanned?.problem}
+      <p class="text-signal mt-1 font-semibold" role="status">{shown(unplanned.problem)}</p>
+    {:else if bench.problem && !refusal}
       <p class="text-signal mt-1" role="alert">{bench.problem.message}</p>
     {/if}
     {#if turning}<PassTable passes={bench.evaluation?.passes ?? []} />
