@@ -22,6 +22,8 @@ def check_wall(step: Step, part: Solid, feature: dict[str, Any]) -> None:
         return
     if taken.side not in (Side.OUTSIDE, Side.INSIDE, Side.BORE):
         return
+    if any(near < part.outside[0][0] for near, _, _ in taken.spans):  # not on the part at all: that is said by its place
+        return
     after = part.without(taken)
     field = next((f"feature.{one}" for one in SIZES if step.of.fields.has("feature", one)), "feature")
     for place in _places(taken, part):

@@ -77,7 +77,7 @@ def test_the_tape_switches_to_money(person: Person) -> None:
 
 
 def test_order_can_be_changed_and_operations_removed(person: Person) -> None:
-    person.see_text("a span", "Wear bush").click()
+    person.until(lambda: next((one for one in person.all("a span") if one.text == "Wear bush"), None), "the job").click()
     person.see("button[aria-label='Move Turn Ø68.4 earlier']").click()
     person.saved(2)
     assert "Turn Ø68.4" in person.all("main table tbody tr")[0].text

@@ -8,13 +8,13 @@ from typing import Any
 import pytest
 
 from cutting.doors.json_form import SHIPPED
-from cutting.errors import AmbiguousQuantity, OutOfRange
+from cutting.errors import AmbiguousQuantity, CuttingError, OutOfRange
 from cutting.operations.frame.outcome import Outcome, Standing
 from cutting.operations.frame.setup import Batch
 from cutting.operations.registry import evaluate
 from cutting.plan.plan import Clamping, Plan, Step, before
 from cutting.plan.read import read_entries
-from cutting.plan.setups import judged, setups
+from cutting.plan.setups import judged, request_of, setups
 from cutting.plan.there import hole_there
 from cutting.plan.values import given
 from cutting.process.shaft_line import read_shaft_line
@@ -132,6 +132,14 @@ def test_a_cut_through_the_wall_is_refused_by_name_and_one_that_leaves_a_wall_is
     less = {"24 mm": "27 mm", "41 mm": "38 mm", "25 mm": "27 mm", "40 mm": "38 mm"}[told[size]]
     [held] = setups(plan((kind, {**told, size: less}, {}, {}), blank=tube), SHIPPED)
     assert held.field.startswith("tool"), held  # nothing is wrong but that it has no tool
+
+
+def test_a_place_behind_the_part_is_said_by_its_place() -> None:
+    behind = {"floor": "30 mm", "width": "4 mm", "distance_from_chuck": "-3 mm"}
+    made = replace(plan(("groove", behind, {}, {})), machine="two-axis lathe")
+    with pytest.raises(CuttingError) as refused:
+        request_of(made, made.steps[0], SHIPPED)
+    assert "distance_from_chuck" in refused.value.field
 
 
 def test_a_groove_to_a_neck_is_a_cut_off_and_a_depth_without_a_sign_is_asked() -> None:
