@@ -41,6 +41,7 @@ FINE_FEEDS, FINE_SPEEDS, SLOW_SPEEDS = (
 SLOW_FROM = 0.75  # of the least feed
 NEXT_STEP = np.array([1.2, 1.42])  # on a gearbox the step above may be cheaper than the one below
 CHUNK, SMALL = 12_000, 2_000  # entries run together at most; and below which a second thread does not pay
+SHORT = 2.0  # shares of an operation that it is worth to be as sure as a plan of several wants, by each share of a bound (common practice)
 BROKEN, WORSE = 1e9, 1e6  # what a hard limit weighs that is over, and each further bound by which one is missed
 SAMPLE = 24  # entries from which it is taken how far each limit may be off, before those that lead are looked at one by one
 LEAST_USED = 1e-12
@@ -152,8 +153,8 @@ def _run(contest: Contest, setup: Any, field: Entrants, best: Best, rows: Index,
     shares = {Steps.EASED: EASED_SPEEDS, Steps.FINE: FINE_SPEEDS, Steps.SLOW: SLOW_SPEEDS}.get(steps, contest.speed_shares)
     if setup.machine.speeds:
         shares = np.append(shares, NEXT_STEP)
-    asked = setup.aimed_chance
-    sure = _surely_powered(setup, spreads, asked)
+    asked, aimed = setup.asked_chance, setup.aimed_chance
+    sure = _surely_powered(setup, spreads, aimed)
     speeds = np.maximum(np.floor(contest.speeds(sure, wide, feeds) * shares), 1.0).reshape(len(rows), -1, 1)
     feeds = np.repeat(feeds, len(shares), axis=1)
     done = contest.model.numbers(setup, wide, speeds, feeds, setup.silent)
@@ -168,6 +169,9 @@ def _run(contest: Contest, setup: Any, field: Entrants, best: Best, rows: Index,
     # how far each hard limit is used of what holds as surely as is asked, and half as surely
     spares = {rule.name: rule.spare(done) for rule in contest.model.rules}
     needed = {name: used[name] / kept_in_hand(asked, spreads.get(name, nothing), spares[name]) for name in hard}
+    wished = (
+        needed if aimed == asked else {name: used[name] / kept_in_hand(aimed, spreads.get(name, nothing), spares[name]) for name in hard}
+    )
     halved = {name: used[name] / gives_way_at(asked / 2.0, spreads.get(name, nothing), spares[name]) for name in hard}
     bad, over = (_any_over(levels, shape) for levels in (needed, halved))
     beside = contest.beside(done)
@@ -175,6 +179,8 @@ def _run(contest: Contest, setup: Any, field: Entrants, best: Best, rows: Index,
     misses = {name: share_of(name) * expected_miss(used[name], spreads.get(name, nothing)) for name in soft}
     risk = sum(misses.values(), np.zeros(shape))
     found = weighed(found, column(wide.side_use), risk)
+    if aimed != asked:  # what holds as asked, and not as is aimed at in a plan of several, has a price that grows with the miss
+        found = found * (1.0 + SHORT * sum((np.maximum(level - 1.0, 0.0) for level in wished.values()), np.zeros(shape)))
     if bad.any():  # the nearer to holding, the better, by all that is missed: another speed, feed or peck may do the rest
         missed, worst = np.zeros(shape), np.zeros(shape)
         for level in needed.values():
