@@ -169,6 +169,7 @@ class StateOut(Schema):
     tape: TapeOut
     sure: SureOut | None
     attention: int
+    planned: bool  # every operation has a tool
     why: DisplayOut
     over_target: bool
     target_display: DisplayOut | None
@@ -188,6 +189,7 @@ class GlanceOut(Schema):
     outline: OutlineOut
     tape: TapeGlance
     attention: int
+    planned: bool  # every operation has a tool
     why: DisplayOut
     over_target: bool
     target_display: DisplayOut | None

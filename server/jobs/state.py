@@ -314,8 +314,7 @@ def _against(
     if broken:
         row = broken[0]
         over_it = row["problem"] or same(f"{row['binding']} over its limit")
-        lead = "not planned yet, " if unplanned else ""
-        attention, why = 0, {side: f"{lead}{row['number']} {row['title']}: {said}" for side, said in over_it.items()}
+        attention, why = 0, {side: f"{row['number']} {row['title']}: {said}" for side, said in over_it.items()}
     elif still_open := [one["words"] for one in drawing if one["status"] == "open"]:
         more = f" and {len(still_open) - 1} more" if still_open[1:] else ""
         attention, why = 1, {side: f"the drawing still asks {words}{more}" for side, words in still_open[0].items()}
@@ -329,6 +328,7 @@ def _against(
         attention, why = 2, same(sure["words"])
     found: dict[str, Any] = {
         "attention": attention,
+        "planned": not unplanned,
         "why": why,
         "over_target": over,
         "target_display": plain(display(target, "money")) if target is not None else None,

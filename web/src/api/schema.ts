@@ -2359,6 +2359,8 @@ export interface components {
             tape: components["schemas"]["TapeGlance"];
             /** Attention */
             attention: number;
+            /** Planned */
+            planned: boolean;
             why: components["schemas"]["DisplayOut"];
             /** Over Target */
             over_target: boolean;
@@ -2900,6 +2902,8 @@ export interface components {
             sure: components["schemas"]["SureOut"] | null;
             /** Attention */
             attention: number;
+            /** Planned */
+            planned: boolean;
             why: components["schemas"]["DisplayOut"];
             /** Over Target */
             over_target: boolean;

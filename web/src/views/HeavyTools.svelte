@@ -262,7 +262,7 @@
                           >{:else}<span class="text-safe block">within every hard limit</span>{/if}</td
                       >
                       <td class="figure pl-1 whitespace-nowrap">{shown(one.mass)}</td>
-                      <td class="figure pl-1 whitespace-nowrap">{shown(one.moment)}</td>
+                      <td class="figure px-1 whitespace-nowrap">{shown(one.moment)}</td>
                       <td class="figure pl-1 whitespace-nowrap">{one.frequency.metric}</td>
                     </tr>
                   {/each}

@@ -30,7 +30,7 @@
     },
     placeholderData: keepPreviousData,
   }));
-  const marks = ["over, or no tool yet", "over target", "close", "holds", "no operations yet"] as const;
+  const marks = ["over", "over target", "close", "holds", "no operations yet"] as const;
   const tones = ["text-signal", "text-warn", "text-warn", "text-safe", "text-soft"] as const;
   let starting = $state(false);
   let list: HTMLElement | undefined = $state();
@@ -135,9 +135,11 @@
                 >{job.material} · {job.machine} · {pieces(job.pieces)} · {job.goal}</span
               >
               <span class="mt-2 block {tones[job.state.attention as 0 | 1 | 2 | 3 | 4]}">
-                <b>{marks[job.state.attention as 0 | 1 | 2 | 3 | 4]}</b>{job.state.attention < 3
-                  ? `: ${shown(job.state.why)}`
-                  : ""}
+                <b
+                  >{job.state.planned
+                    ? marks[job.state.attention as 0 | 1 | 2 | 3 | 4]
+                    : "not planned yet"}</b
+                >{job.state.attention < 3 ? `: ${shown(job.state.why)}` : ""}
               </span>
               {#if job.stale}<span class="text-warn block"
                   ><b>stale</b>: tool, material or machine changed since somebody last looked</span
