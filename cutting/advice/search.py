@@ -153,8 +153,8 @@ def _run(contest: Contest, setup: Any, field: Entrants, best: Best, rows: Index,
     shares = {Steps.EASED: EASED_SPEEDS, Steps.FINE: FINE_SPEEDS, Steps.SLOW: SLOW_SPEEDS}.get(steps, contest.speed_shares)
     if setup.machine.speeds:
         shares = np.append(shares, NEXT_STEP)
-    asked, aimed = setup.asked_chance, setup.aimed_chance
-    sure = _surely_powered(setup, spreads, aimed)
+    asked = setup.asked_chance
+    sure = _surely_powered(setup, spreads, setup.aimed_chance)
     speeds = np.maximum(np.floor(contest.speeds(sure, wide, feeds) * shares), 1.0).reshape(len(rows), -1, 1)
     feeds = np.repeat(feeds, len(shares), axis=1)
     done = contest.model.numbers(setup, wide, speeds, feeds, setup.silent)
@@ -166,26 +166,22 @@ def _run(contest: Contest, setup: Any, field: Entrants, best: Best, rows: Index,
     used = {name: column(level) for name, level in all_used(contest.model.rules, done).items()}
     hard, soft = hard_ones(contest.model.rules, used, setup.house), soft_ones(contest.model.rules, used)
     nothing = np.zeros((1, 1))
-    # how far each hard limit is used of what holds as surely as is asked, and half as surely
     spares = {rule.name: rule.spare(done) for rule in contest.model.rules}
-    needed = {name: used[name] / kept_in_hand(asked, spreads.get(name, nothing), spares[name]) for name in hard}
-    wished = (
-        needed if aimed == asked else {name: used[name] / kept_in_hand(aimed, spreads.get(name, nothing), spares[name]) for name in hard}
+    # up to what each hard limit is used that holds as surely as is asked, as a plan of several wants, and half as surely as is asked
+    kept, wished = (
+        {name: kept_in_hand(chance, spreads.get(name, nothing), spares[name]) for name in hard} for chance in (asked, setup.aimed_chance)
     )
-    halved = {name: used[name] / gives_way_at(asked / 2.0, spreads.get(name, nothing), spares[name]) for name in hard}
-    bad, over = (_any_over(levels, shape) for levels in (needed, halved))
+    halved = {name: gives_way_at(asked / 2.0, spreads.get(name, nothing), spares[name]) for name in hard}
+    missed, worst = _missed(used, kept, shape)
+    bad, over = worst > 1.0 + TOUCHING, _missed(used, halved, shape)[1] > 1.0 + TOUCHING
     beside = contest.beside(done)
     found = column(score(setup, done.operation_time, done.operation_cost, done.secure, done.run_parts, beside))
     misses = {name: share_of(name) * expected_miss(used[name], spreads.get(name, nothing)) for name in soft}
     risk = sum(misses.values(), np.zeros(shape))
     found = weighed(found, column(wide.side_use), risk)
-    if aimed != asked:  # what holds as asked, and not as is aimed at in a plan of several, has a price that grows with the miss
-        found = found * (1.0 + SHORT * sum((np.maximum(level - 1.0, 0.0) for level in wished.values()), np.zeros(shape)))
+    if setup.aimed_chance != asked:  # what holds as asked, and not as a plan of several wants, has a price that grows with the miss
+        found = found * (1.0 + SHORT * _missed(used, wished, shape)[0])
     if bad.any():  # the nearer to holding, the better, by all that is missed: another speed, feed or peck may do the rest
-        missed, worst = np.zeros(shape), np.zeros(shape)
-        for level in needed.values():
-            missed += np.maximum(level - 1.0, 0.0)
-            np.maximum(worst, level, out=worst)
         found = found + np.where(over, NOT_HELD + BROKEN + worst * WORSE, np.where(bad, NOT_HELD + missed * WORSE, 0.0))
     pick = np.argmin(found, axis=1)
     own = np.arange(shape[0])
@@ -200,8 +196,8 @@ def _run(contest: Contest, setup: Any, field: Entrants, best: Best, rows: Index,
     best.score[places], best.feasible[places], best.setup[places] = found[own, pick], ~bad[own, pick], setup
     best.close[places] = (bad & ~over)[own, pick]
     names = list(used)
-    stacked = np.stack([(needed.get(name, used[name]))[own, pick] for name in names])
-    hardly = np.where(np.array([name in needed for name in names])[:, None], stacked, 0.0)
+    stacked = np.stack([used[name][own, pick] / np.broadcast_to(kept.get(name, 1.0), shape)[own, pick] for name in names])
+    hardly = np.where(np.array([name in kept for name in names])[:, None], stacked, 0.0)
     words = np.array(names, dtype=object)
     best.binding[places], best.breaking[places] = words[stacked.argmax(axis=0)], words[hardly.argmax(axis=0)]
     strained, straining = _most_missed(misses, used, own, pick)
@@ -241,11 +237,15 @@ def _surely_powered(setup: Any, spreads: Spreads, asked: float) -> Any:
     return replace(setup, machine=replace(setup.machine, power_curve=curve))
 
 
-def _any_over(levels: Mapping[str, Array], shape: tuple[int, ...]) -> Mask:
-    over: Mask = np.zeros(shape, bool)
-    for level in levels.values():
-        over |= level > 1.0 + TOUCHING
-    return over
+def _missed(used: Mapping[str, Array], bounds: Mapping[str, Any], shape: tuple[int, ...]) -> tuple[Array, Array]:
+    """By what shares limits are used beyond bounds, all together, and the closest of them as a share of its bound; 0 where none is near."""
+    missed, worst = np.zeros(shape), np.zeros(shape)
+    for name, bound in bounds.items():
+        if np.max(used[name]) > np.min(bound):  # most limits are near for no tool at all
+            level = used[name] / bound
+            np.maximum(worst, level, out=worst)
+            missed += np.maximum(level - 1.0, 0.0)
+    return missed, worst
 
 
 def _most_missed(misses: Mapping[str, Array], used: Mapping[str, Array], own: Index, pick: Index) -> tuple[Array, NDArray[Any]]:

@@ -10,7 +10,8 @@ from numpy.typing import NDArray
 from scipy.special import ndtr
 
 Array = NDArray[np.float64]
-LEAST, MOST = 1e-9, 2.0  # of an operation, that all its soft limits together cost at most (common practice)
+LEAST, FAR = 1e-9, 6.0  # beyond six spreads from its bound a limit is missed, or not, without a doubt
+MOST = 2.0  # of an operation, that all its soft limits together cost at most (common practice)
 
 
 class Risk(StrEnum):
@@ -53,11 +54,13 @@ def expected_miss(used: Any, spread: Any = 0.0) -> Array:
     >>> expected_miss([0.5, 1.0, np.e]).round(3).tolist(), round(float(expected_miss(1.0, 0.2)), 3)
     ([0.0, 0.0, 1.0], 0.08)
     """
-    middle, wide = np.log(np.maximum(np.asarray(used, float), LEAST)), np.asarray(spread, float)
-    sharp = np.maximum(middle, 0.0)
-    z = middle / np.maximum(wide, LEAST)
-    soft = wide * np.exp(-0.5 * np.minimum(z**2, 700.0)) / np.sqrt(2.0 * np.pi) + middle * ndtr(z)
-    return np.asarray(np.where(wide > LEAST, soft, sharp))
+    middle, wide = np.broadcast_arrays(np.log(np.maximum(np.asarray(used, float), LEAST)), np.asarray(spread, float))
+    found = np.array(np.maximum(middle, 0.0))
+    near = (wide > LEAST) & (np.abs(middle) < FAR * wide)
+    if near.any():
+        z = middle[near] / wide[near]
+        found[near] = wide[near] * np.exp(-0.5 * z**2) / np.sqrt(2.0 * np.pi) + middle[near] * ndtr(z)
+    return found
 
 
 def shared_risk(misses: Any) -> Array:
