@@ -11,13 +11,20 @@ from cutting.quantities.write import Display, write
 
 @dataclass(frozen=True)
 class Before:
-    """An operation that comes before the one that a candidate is for, as it is entered."""
+    """An operation that comes before the one that a candidate is for, as it is entered, and what it takes [s, money a piece]."""
 
     operation: str
     title: str
     feature: dict[str, Any]
     tool: dict[str, str]
     settings: dict[str, str]
+    seconds: float
+    cost: float
+
+    @staticmethod
+    def by(row: Candidate, operation: str, title: str, feature: dict[str, Any]) -> Before:
+        """The step that a row of the step's own ranking makes."""
+        return Before(operation, title, feature, dict(row.tool), dict(row.settings or {}), row.seconds, row.cost)
 
 
 @dataclass(frozen=True)

@@ -16,7 +16,7 @@ UNDER, UNDER_FINE = 1.0, 2.0  # mm on the diameter that a drill leaves to a bar 
 LEAST_DRILL = 3.0  # mm
 LEAST_BORED = 14.0  # mm below which hardly a bar enters (common practice)
 WALL = 1.0  # mm of metal that must stay round a bore
-_WORD = re.compile(r"^(?P<what>bore|drill|hole)\s+(?P<rest>.+)$", re.IGNORECASE)
+_WORD = re.compile(r"^(?P<what>bore|drill|hole|ream)(?:ed)?\s+(?P<rest>.+)$", re.IGNORECASE)
 _THROUGH = re.compile(r"^(?P<size>.+?)\s*(?:[x×*]\s*)?(?:through|thru)\b(?P<rest>.*)$", re.IGNORECASE)
 _RECESS = re.compile(r"^(?:recess|undercut)\s+(?P<what>.+?)\s+(?:at|@)\s*(?P<place>[\d.,]+\s*(?:mm|in|\")?)$", re.IGNORECASE)
 

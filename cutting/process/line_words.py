@@ -13,9 +13,9 @@ from cutting.quantities.roughness import SHARES
 FINISH_STOCK = 0.6  # mm on diameter that roughing leaves where a size or a finish is asked (common practice)
 FINE = 3.2  # µm Ra from which a finish is a cut of its own
 LEAST_CUT = 0.05  # mm on diameter below which nothing is turned
-_STEP = re.compile(
-    r"^(?:[Øø]|dia\.?\s*|d\s*=\s*)?\s*(?P<size>.+?)\s*[x×*]\s*(?P<length>[\d.,/\s-]*\d(?:\s*(?:mm|in|\"|″))?)(?P<rest>.*)$", re.IGNORECASE
-)
+_SIZE = r"(?:[Øø]|dia(?:meter)?\.?\s*|d\s*=?\s*(?=\d))?\s*(?P<size>.+?)(?:\s*dia(?:meter)?\.?(?P<fit>\s.*?)?)?"
+_LENGTH = r"(?P<length>[\d.,/\s-]*\d(?:\s*(?:mm|in|\"|″))?)"
+_STEP = re.compile(rf"^{_SIZE}\s*[x×*]\s*{_LENGTH}(?P<rest>.*)$", re.IGNORECASE)
 _NOTE = re.compile(r"\s*(?P<word>Ra|Rz|Rt|R|N)\s*(?P<value>[\d.,]+\s*(?:µm|um|µin|mm|in)?)", re.IGNORECASE)
 OWN_GROOVE = re.compile(r"^(?P<width>[^x×]+?)\s*[x×]\s*[Øø]?\s*(?P<floor>.+)$")
 
@@ -56,7 +56,8 @@ def read_step(word: str, system: str) -> LineStep:
     found = _STEP.match(word)
     if not found:
         raise UnreadableQuantity("line", f"'{word}' is no step, groove, face or cut off. A step is Ø30 h6 x 50 Ra 0.8.")
-    size = read_dimension(found["size"].strip(), system, "line")
+    said = f"{found['size'].strip()}{found['fit'] or ''}"
+    size = read_dimension(said, system, "line")
     length = read_quantity(found["length"].strip(), "length", system=system, field="line").value
     if not (size.nominal > 0 and length > 0):
         raise OutOfRange("line", f"'{word}': diameter and length must be above zero.", "above 0 mm")

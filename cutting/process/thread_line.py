@@ -15,6 +15,7 @@ from cutting.workpiece.threads.limits import limits
 from cutting.workpiece.threads.spelling import read_thread, write_thread
 from cutting.workpiece.threads.thread import Thread
 
+_INSIDE = re.compile(r"^(?P<words>.+?)\s+inside\s*(?P<length>[x×*].+)$|^(?P<before>.+?\s*[x×*].+?)\s+inside$", re.IGNORECASE)
 _WORD = re.compile(
     r"^(?P<what>thread|tapped|tap|inside thread)\s+(?P<words>.+?)\s*[x×*]\s*(?P<length>[\d.,]+\s*(?:mm|in|\"|″)?)$", re.IGNORECASE
 )
@@ -36,14 +37,14 @@ class Said:
 def split_threads(words: Sequence[str], system: str) -> tuple[list[Said], list[str]]:
     """The threads, and the other words; a thread outside belongs to the step named before it. Raises `CuttingError`."""
     found, others, steps = list[Said](), list[str](), 0
-    for word in words:
+    for word in map(_spoken, words):
         if not (said := _WORD.match(word)):
             if re.match(r"^(thread|tapped|tap|inside thread)\b", word, re.IGNORECASE):
                 raise UnreadableQuantity(
                     "line", f"'{word}': a thread is its words x its length, as 'thread M20x1.5 x 30' or 'tapped M10 x 15'."
                 )
             others.append(word)
-            steps += bool(re.match(r"^(?:[Øø]|dia|d\s*=|\d)", word, re.IGNORECASE))
+            steps += bool(re.match(r"^(?:[Øø]|dia|d\s*=?\s*\d|\d)", word, re.IGNORECASE))
             continue
         thread = read_thread(said["words"], "line")
         length = read_quantity(said["length"], "length", system=system, field="line").value
@@ -52,6 +53,14 @@ def split_threads(words: Sequence[str], system: str) -> tuple[list[Said], list[s
             raise UnreadableQuantity("line", f"'{word}' stands before any step: name the step that it is cut on first, or say 'tapped'.")
         found.append(Said(thread, length, None if inside else steps - 1))
     return found, others
+
+
+def _spoken(word: str) -> str:
+    """`M20x1.5 inside x 20` as `tapped M20x1.5 x 20`; every other word as it is."""
+    said = None if re.match(r"^(?:inside|thread|tap)", word, re.IGNORECASE) else _INSIDE.match(word)
+    if said is None:
+        return word
+    return f"tapped {said['before']}" if said["before"] else f"tapped {said['words']} {said['length']}"
 
 
 def outside_threads(said: Sequence[Said], placed: Sequence[LineStep], turned_about: bool) -> list[Planned]:

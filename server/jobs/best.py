@@ -20,6 +20,7 @@ def picks_of(
     stock: Shop | None = None,
     coolants: bool = True,
     others: bool = False,
+    chains: bool = False,
     rank: Callable[[Any, Any, Shop], Advice] = ranked,
 ) -> list[Pick]:
     """The ranking of an operation as `picks_for` orders it; `rank` makes the ranking of a request where that is not asked for here.
@@ -28,7 +29,7 @@ def picks_of(
     """
     stock = stock or shop()
     setup, crib = request_of(document, entry, None, stock)
-    return picks_for(setup, crib, coolants, others, rank=lambda asked, tools: rank(asked, tools, stock))
+    return picks_for(setup, crib, coolants, others, chains, rank=lambda asked, tools: rank(asked, tools, stock))
 
 
 def best_for_all(document: dict[str, Any], worth: float, stock: Shop | None = None) -> list[tuple[dict[str, Any], Pick | None, str]]:
@@ -38,6 +39,8 @@ def best_for_all(document: dict[str, Any], worth: float, stock: Shop | None = No
     for entry in document["operations"]:
         try:
             picks = [pick for pick in picks_of(document, entry, stock, others=True) if pick.can]
+            if not picks:  # what no tool does alone a chain may do
+                picks = [pick for pick in picks_of(document, entry, stock, others=True, chains=True) if pick.can][:1]
             ranked.append((entry, picks, "" if picks else "no tool of the crib fits"))
         except CuttingError as error:
             ranked.append((entry, [], error.message))

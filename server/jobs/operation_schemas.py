@@ -225,6 +225,14 @@ class OperationKindOut(Schema):
     studies: list[str]
 
 
+class ChainStepOut(ToolWords):
+    """A step of a chain with what it takes."""
+
+    title: str
+    seconds: DisplayOut
+    cost: DisplayOut
+
+
 class CandidateOut(ToolWords):
     """A row of the ranking with its figures, its reason and what taking it sets."""
 
@@ -253,6 +261,7 @@ class CandidateOut(ToolWords):
     more: list[DisplayOut]
     becomes: Becomes | None
     before: list[ChainStep]
+    steps: list[ChainStepOut]  # of a chain, its own last; none of what one tool makes alone
     settings: dict[str, str]
 
 

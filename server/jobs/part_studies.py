@@ -18,6 +18,7 @@ from server.jobs.best import picks_of
 from server.jobs.document import as_the_machine_gives, setup_of
 from server.jobs.models import PartStudy, Revision
 from server.jobs.state import state_of, state_of_document
+from server.jobs.tools import NONE
 from server.shop import Shop, shop
 from server.work.progress import Progress
 from server.work.spread import each
@@ -133,7 +134,7 @@ def _moved(document: Answer, machine: Any) -> Answer:
 
 def _picks(document: Answer, entry: Answer, stock: Shop, rank: Callable[[Any, Any, Shop], Advice]) -> list[Pick]:
     try:
-        return picks_of(document, entry, stock, rank=rank)
+        return [pick for pick in picks_of(document, entry, stock, rank=rank) if pick.can]
     except CuttingError:  # said of the operation when the part is evaluated
         return []
 
@@ -142,9 +143,12 @@ def _on(document: Answer, stock: Shop, rank: Callable[[Any, Any, Shop], Advice])
     """The part on one machine, each operation with its best tool there."""
     changed = 0
     for entry in document["operations"]:
-        if picks := _picks(document, entry, stock, rank):
-            changed += picks[0].tool != entry["tool"]
+        picks = _picks(document, entry, stock, rank)
+        changed += bool(picks) and picks[0].tool != entry["tool"]
+        if picks:
             entry["tool"], entry["settings"] = picks[0].tool, {**entry["settings"], **picks[0].settings}
+        else:  # nothing stands in for a tool that is not there
+            entry["tool"] = NONE
     state = state_of_document(document, stock)
     broken = any(row["status"] in ("over", "no tool") for row in state["operations"])
     said = state["why"] if broken else {"metric": "", "inch": ""}

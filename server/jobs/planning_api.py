@@ -20,7 +20,8 @@ from cutting.quantities import display, read_quantity
 from server.jobs import actions
 from server.jobs.best import best_for_all
 from server.jobs.document import SpindleChoice, part_in_front, told_of
-from server.jobs.edits import Becomes
+from server.jobs.edits import Becomes, ChainStep
+from server.jobs.edits.tools import chain_of
 from server.jobs.entries import Entry, changed_with_unit, with_unit
 from server.jobs.schemas import OutlineOut
 from server.jobs.state import sketch_of, state_of
@@ -104,6 +105,7 @@ class BestRow(Schema):
     then: ToolWords | None
     settings: dict[str, str]
     becomes: Becomes | None
+    before: list[ChainStep]
     seconds_now: DisplayOut
     seconds_then: DisplayOut | None
     cost_now: DisplayOut
@@ -117,6 +119,7 @@ class BestOut(Schema):
 
     rows: list[BestRow]
     tools_now: int
+    first: int  # operations that had no tool and get one
     tools_then: int
     pockets: int
     cost_now: DisplayOut
@@ -199,7 +202,8 @@ def best_tools(request: HttpRequest, job_id: int, payload: BestIn) -> dict[str, 
     for entry, pick, why in chosen:
         row = rows[entry["id"]]
         before, after = row["cost"], pick.row.cost if pick else row["cost"]
-        now, then = now + before, then + after
+        if entry["tool"]:  # what is not planned yet costs nothing now, and is no saving
+            now, then = now + before, then + after
         changes = pick is not None and (pick.tool != entry["tool"] or abs(after - before) > 0.004)
         found.append(
             {
@@ -210,6 +214,7 @@ def best_tools(request: HttpRequest, job_id: int, payload: BestIn) -> dict[str, 
                 "then": told(pick.tool) if pick else None,
                 "settings": {name: str(value) for name, value in pick.settings.items()} if pick else {},
                 "becomes": pick.row.becomes if pick else None,
+                "before": chain_of(pick.row) if pick else [],
                 "seconds_now": row["seconds_display"],
                 "seconds_then": display(pick.row.seconds, "duration") if pick else None,
                 "cost_now": row["cost_display"],
@@ -220,12 +225,18 @@ def best_tools(request: HttpRequest, job_id: int, payload: BestIn) -> dict[str, 
         )
     return {
         "rows": found,
-        "tools_now": len({tuple(row["now"]["tool"].values()) for row in found}),
-        "tools_then": len({tuple((row["then"] or row["now"])["tool"].values()) for row in found}),
+        "tools_now": len({tuple(row["now"]["tool"].values()) for row in found} - {()}),
+        "tools_then": len({tuple(tool.values()) for row in found for tool in _tools_then(row)} - {()}),
+        "first": sum(not entry["tool"] and pick is not None for entry, pick, _ in chosen),
         "pockets": int(stock.library.machine(revision.document["machine"]).pockets),
         "cost_now": display(now, "money"),
         "cost_then": display(then, "money"),
     }
+
+
+def _tools_then(row: dict[str, Any]) -> list[dict[str, str]]:
+    """The tools of a row as it would be, with those of its chain."""
+    return [(row["then"] or row["now"])["tool"], *(step.tool for step in row["before"])]
 
 
 def _says(pick: Any, why: str, changes: bool) -> dict[str, str]:
@@ -235,7 +246,7 @@ def _says(pick: Any, why: str, changes: bool) -> dict[str, str]:
     words = "" if changes else "as it is; "
     over = f", {row.close} holds in {100 * row.chance:.0f} of 100" if row.close else ""
     speed, feed = display(row.cutting_speed, "cutting_speed"), display(row.feed, row.feed_kind)
-    way = f"{row.way}: " if row.becomes else ""
+    way = f"{row.way}: " if row.becomes and row.way else ""
     return {side: f"{words}{way}{getattr(speed, side)}, {getattr(feed, side)}, {pick.coolant}{over}" for side in ("metric", "inch")}
 
 

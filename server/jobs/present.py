@@ -17,6 +17,7 @@ from cutting.quantities import Display, display
 from cutting.quantities.kinds import KINDS
 from cutting.studies.registry import elsewhere, studies_of
 from cutting.workpiece.solid import Corner
+from server.jobs.edits.tools import chain_of
 from server.jobs.kinds import VIEWERS
 from server.jobs.kinds.view import Shown, chip_out
 from server.jobs.tools import told
@@ -163,6 +164,18 @@ def _feed_unit(advice: Advice) -> Display:
     return Display(what.metric, what.inch)
 
 
+def _steps(c: Candidate) -> list[dict[str, Any]]:
+    """The steps of a chain with what each takes, its own last; none of what one tool makes alone."""
+    if not c.before:
+        return []
+    own = c.seconds - sum(one.seconds for one in c.before), c.cost - sum(one.cost for one in c.before)
+    told_of = [(one.title, one.tool, one.seconds, one.cost) for one in c.before] + [("then", c.tool, *own)]
+    return [
+        {"title": title, **told(tool), "seconds": display(seconds, "duration", False), "cost": display(money, "money", False)}
+        for title, tool, seconds, money in told_of
+    ]
+
+
 def _candidate(c: Candidate, tool: dict[str, str], way: str, standing: ToolsInPlace, advice: Advice) -> dict[str, Any]:
     wanted, free = standing.wanted(c), standing.free
     no_place = free is not None and wanted > free
@@ -200,6 +213,7 @@ def _candidate(c: Candidate, tool: dict[str, str], way: str, standing: ToolsInPl
         "way": c.way,
         "more": more,
         "becomes": c.becomes,
-        "before": [vars(one) for one in c.before],
+        "before": chain_of(c),
+        "steps": _steps(c),
         "settings": entries_set(c),
     }

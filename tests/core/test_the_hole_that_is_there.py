@@ -177,3 +177,20 @@ def test_only_a_hole_of_the_same_end_and_circle_counts() -> None:
 )
 def test_the_core_drill_is_the_cribs_nearest_that_reaches(drills: list[tuple[float, float]], size: str) -> None:
     assert read_shaft_line("tapped M20 x 15", 40.0, 80.0, drills=drills)[0].feature["diameter"] == size
+
+
+@pytest.mark.parametrize(
+    ("said", "like"),
+    [
+        ("d35 x 40", "Ø35 x 40"),
+        ("D 35 x 40", "Ø35 x 40"),
+        ("35 dia x 40", "Ø35 x 40"),
+        ("35 dia h6 x 40 Ra 0.8", "Ø35 h6 x 40 Ra 0.8"),
+        ("ream Ø12 H7 x 30", "drill Ø12 H7 x 30"),
+        ("reamed 12 H7 x 30", "drill Ø12 H7 x 30"),
+        ("M20x1.5 inside x 20", "tapped M20x1.5 x 20"),
+        ("M20 x 15 inside", "tapped M20 x 15"),
+    ],
+)
+def test_a_size_is_said_as_shops_say_it(said: str, like: str) -> None:
+    assert read_shaft_line(said, 40.0, 80.0) == read_shaft_line(like, 40.0, 80.0)

@@ -7,6 +7,7 @@ from typing import Any
 
 import pytest
 
+from server.jobs.document import told_of
 from tests.server.conftest import Api
 
 JobId = Callable[[str], int]
@@ -107,6 +108,19 @@ def test_a_chain_of_three_against_one_tool_is_taken_as_operations(engineer: Api)
         assert told["feasible"], [one["label"] for one in told["limits"] if one["utilisation"] > 1] + told["warnings"]
 
 
+def test_the_best_tools_for_all_are_a_chain_where_no_tool_does_it_alone(engineer: Api) -> None:
+    job, revision, _ = new_job(engineer, {"thread": "M16-6H", "length": "20 mm"})
+    drilled = engineer.get(f"/api/jobs/{job}").json()["document"]["operations"][0]
+    engineer.edit(job, revision, action="remove_operation", operation=drilled["id"])
+    best = engineer.post(f"/api/jobs/{job}/best", {"worth": 0}).json()
+    [row] = best["rows"]
+    assert [step["operation"] for step in row["before"]] == ["drill"]
+    assert (best["tools_now"], best["tools_then"]) == (1, 2)
+    chain = {name: row[name] for name in ("operation", "settings", "becomes", "before")} | {"tool": row["then"]["tool"]}
+    taken = engineer.edit(job, revision + 1, action="take_tools", operation="", tools=[chain]).json()
+    assert [one["status"] for one in taken["state"]["operations"]] == ["holds", "holds"]
+
+
 def test_a_tap_becomes_a_mill(engineer: Api, job_id: JobId) -> None:
     block = job_id("Valve block, six M10")
     first = rows_of(engineer, block, "op20")[0]
@@ -191,3 +205,26 @@ def test_a_spindle_speed_of_a_mill_is_the_mills(engineer: Api, job_id: JobId, sp
     assert told["results"]["spindle_speed"]["value"] == pytest.approx(1500, rel=0.01)
     told = tried(engineer, job_id("Needle seat M8x1, hardened"), "op10", cutting_speed=speed)
     assert told["results"]["spindle_speed"]["value"] == pytest.approx(1500, rel=0.01)
+
+
+def test_a_hole_that_is_too_narrow_is_drilled_wider_or_opened_before_the_tap(engineer: Api) -> None:
+    job, revision, thread = new_job(engineer, {"thread": "M10-6H", "length": "15 mm"})
+    drilled = engineer.get(f"/api/jobs/{job}").json()["document"]["operations"][0]
+    for there, kinds in (("7.8 mm", {"drill"}), ("6 mm", {"drill", "mill hole"})):
+        narrow = engineer.edit(job, revision, action="set_feature", operation=drilled["id"], feature={"diameter": there}).json()
+        assert narrow["state"]["operations"][-1]["status"] == "over"
+        offers = engineer.post(f"/api/jobs/{job}/operations/{thread}/limits/core_hole/relax", {"settings": {}}).json()
+        [before] = [one["patch"]["before"] for one in offers if one["patch"].get("before")]
+        assert before["diameter"] == "8.5 mm", "the usual drill of M10"
+        step = {name: before.pop(name) for name in ("operation", "title")} | {"feature": before}
+        nameless = engineer.edit(job, revision + 1, action="set_settings", operation=thread, before={**step, "title": ""})
+        assert (nameless.status_code, nameless.json()["errors"][0]["field"]) == (422, "before.title")
+        mended = engineer.edit(job, revision + 1, action="set_settings", operation=thread, before=step).json()
+        first, *more, _tap = mended["document"]["operations"]
+        assert told_of(mended["document"], (more or [first])[-1])["diameter"] == "8.5 mm"
+        assert {one["operation"] for one in (*more, first)} <= kinds
+        assert len(more) == (there == "6 mm"), "a hole that is only a little narrower is drilled wider, and not twice"
+        assert all(one["tool"] for one in (first, *more))
+        assert mended["state"]["operations"][-1]["status"] != "over"
+        assert "Core hole Ø8.5" in mended["gesture"]
+        revision += 2

@@ -179,7 +179,7 @@ def step(setup: DrillSetup, row: Candidate) -> Before:
     """A chain's step as an operation to come before."""
     f = setup.feature
     title = f"Spot Ø{f.diameter.nominal:g}" if f.depth == SPOT_DEPTH else f"Drill Ø{f.diameter.nominal:g}"
-    return Before(setup.operation, title, _entries(f), dict(row.tool), dict(row.settings or {}))
+    return Before.by(row, setup.operation, title, _entries(f))
 
 
 def _entries(f: HoleFeature) -> dict[str, Any]:

@@ -100,7 +100,7 @@ def _milled_first(setup: DrillSetup, stock: DrillStock, crib: Any) -> list[Candi
         return []
     opener, found = rows[0], list[Candidate]()
     assert opener.becomes is not None
-    first = Before("mill hole", f"Mill Ø{size:g}", opener.becomes["feature"], dict(opener.tool), dict(opener.settings or {}))
+    first = Before.by(opener, "mill hole", f"Mill Ø{size:g}", opener.becomes["feature"])
     with suppress(CuttingError):
         bored = _bore_after(setup, size, crib)
         found = [

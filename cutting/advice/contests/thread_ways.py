@@ -125,7 +125,7 @@ def _joined(
     }  # fmt: skip
     if f.circle is not None:
         said["circle"] = write(f.circle, "length")
-    first = Before("drill", f"Drill Ø{size:g}, chamfer", said, dict(opener.tool), dict(opener.settings or {}))
+    first = Before.by(opener, "drill", f"Drill Ø{size:g}, chamfer", said)
     pockets = "2" if opener.edge in stepped else "3"  # a step drill cuts the chamfer with its step
     more = dict(zip((*HEADS, *FURTHER), row.more, strict=True)) | {"way": Display(way, way), "pockets": Display(pockets, pockets)}
     return replace(

@@ -9,7 +9,7 @@ from pydantic import Field
 from server.jobs.document import GrindingData, SpindleChoice, checked, merged, told_of
 from server.jobs.drawing import change_told
 from server.jobs.edits.gesture import Gesture
-from server.jobs.edits.tools import ChainStep, put_before, take_first_choice
+from server.jobs.edits.tools import ChainStep, hole_before, take_first_choice
 from server.jobs.entries import Entry, changed_with_unit, with_unit
 from server.jobs.tools import ToolNames, in_order, told
 
@@ -22,17 +22,16 @@ class SetSettings(Gesture):
     holding: dict[str, Entry] = {}
     feature: dict[str, Entry] = {}
     tool: ToolNames | None = None
-    before: dict[str, Entry] = {}  # an operation that has to come first: kind, title and what it is told
+    before: ChainStep | None = None  # an operation that has to come first; without a tool it gets the best one
     units: Literal["mm", "inch"] = "mm"
 
     def apply(self, document: dict[str, Any]) -> str:
         """Set entries of an operation's settings."""
         entry = self.target(document)
         if self.before:
-            said = dict(self.before)
-            step = ChainStep(operation=str(said.pop("operation", "")), title=str(said.pop("title", "")), feature=said, tool={})
-            [first] = put_before(document, entry, [step])
-            take_first_choice(document, first)
+            first = hole_before(document, entry, self.before)
+            if not first["tool"]:
+                take_first_choice(document, first)
         if self.tool:
             entry["tool"] = in_order(entry["operation"], self.tool)
         kind = entry["operation"]
@@ -43,7 +42,7 @@ class SetSettings(Gesture):
         entry["settings"] = merged(entry["settings"], kept)
         entry["holding"].update(held)
         took = {"tool": told(entry["tool"])["edge"]} if self.tool else {}
-        first_of_all = {str(self.before.get("title")): "before it"} if self.before else {}
+        first_of_all = {self.before.title: "before it"} if self.before else {}
         every = {**first_of_all, **took, **kept, **held, **drawn}
         words = ", ".join(f"{name.replace('_', ' ')} {value}" for name, value in every.items())
         return f"{entry['number']}: {words}"

@@ -7,17 +7,21 @@ from typing import Any, Literal
 
 from pydantic import ConfigDict, Field
 
+from cutting.advice.candidate import Candidate
 from cutting.operations.registry import kind_of
 from cutting.plan.choose import first_choice
+from cutting.quantities import read_dimension
 from cutting.workpiece.part import own_entries
-from server.jobs.document import merged, request_of
+from server.jobs.document import merged, request_of, told_of
 from server.jobs.drawing import change_told, feature_of
 from server.jobs.edits.gesture import Gesture
 from server.jobs.entries import Entry, with_unit
 from server.jobs.rankings import ranked
-from server.jobs.tools import ToolNames, in_order, told
+from server.jobs.tools import NONE, ToolNames, in_order, told
 from server.schema import Schema
 from server.shop import shop
+
+MOST_WIDER = 0.2  # of its diameter by which a drilled hole is made wider by another drill instead of one more (common practice)
 
 
 class Becomes(Schema):
@@ -35,7 +39,7 @@ class ChainStep(Schema):
     operation: str = Field(max_length=20)
     title: str = Field(min_length=1, max_length=80)
     feature: dict[str, Entry]
-    tool: ToolNames
+    tool: ToolNames = NONE
     settings: dict[str, Entry] = {}
 
 
@@ -96,6 +100,30 @@ def put_before(document: dict[str, Any], entry: dict[str, Any], steps: list[Chai
     return made
 
 
+def hole_before(document: dict[str, Any], entry: dict[str, Any], step: ChainStep) -> dict[str, Any]:
+    """The operation that makes the hole which must be there before another: the one that makes it now, to its new size, else a new one.
+
+    A hole that the drawing asks by itself stays as it is asked.
+    """
+    place = document["operations"].index(entry)
+    for one in reversed(document["operations"][:place] if step.operation == "drill" else []):
+        made, noted = told_of(document, one), one["drawn"] and feature_of(document, one["drawn"])["noted"]
+        alike = all(one[name] == entry[name] for name in ("spindle", "turned_round")) and one["operation"] == step.operation
+        if alike and not noted and _mm(made.get("circle")) == _mm(step.feature.get("circle")):
+            was, now = _mm(made.get("diameter")), _mm(step.feature.get("diameter"))
+            if not 0.0 < now / max(was, 1e-9) - 1.0 < MOST_WIDER:
+                break  # a hole that is much narrower is opened, and not another hole
+            change_told(document, one, {"diameter": step.feature["diameter"]})
+            one["tool"] = NONE
+            return one
+    return put_before(document, entry, [step])[0]
+
+
+def _mm(entered: Any) -> float:
+    """A length that was entered [mm], 0 for none."""
+    return 0.0 if entered in (None, "") else read_dimension(str(entered), "metric", "feature").nominal
+
+
 def take_first_choice(document: dict[str, Any], entry: dict[str, Any]) -> None:
     """Give a new operation the first choice of the crib, with what must come before it; what no tool does gets none.
 
@@ -105,12 +133,15 @@ def take_first_choice(document: dict[str, Any], entry: dict[str, Any]) -> None:
     setup, crib = request_of(document, entry, None, stock)
     if (pick := first_choice(setup, crib, lambda asked, tools: ranked(asked, tools, stock))) is None:
         return
-    before = [
-        ChainStep(**{name: getattr(one, name) for name in ("operation", "title", "feature", "tool", "settings")}) for one in pick.row.before
-    ]
     becomes = Becomes(**pick.row.becomes) if pick.row.becomes else None
+    before = chain_of(pick.row)
     taken = TakeTool(action="take_tool", operation=entry["id"], tool=pick.tool, settings=pick.settings, becomes=becomes, before=before)
     taken.apply(document)
+
+
+def chain_of(row: Candidate) -> list[ChainStep]:
+    """What must come before a row's own step, as it is entered."""
+    return [ChainStep(**{name: getattr(one, name) for name in ChainStep.model_fields}) for one in row.before]
 
 
 class Taken(Schema):
@@ -121,6 +152,7 @@ class Taken(Schema):
     tool: ToolNames
     settings: dict[str, Entry] = {}
     becomes: Becomes | None = None
+    before: list[ChainStep] = Field(default=[], max_length=4)
 
 
 class TakeTools(Gesture):
@@ -132,6 +164,5 @@ class TakeTools(Gesture):
     def apply(self, document: dict[str, Any]) -> str:
         """Give several operations their tools."""
         for one in self.tools:
-            taken = TakeTool(action="take_tool", operation=one.operation, tool=one.tool, settings=one.settings, becomes=one.becomes)
-            taken.apply(document)
+            TakeTool(action="take_tool", **{name: getattr(one, name) for name in Taken.model_fields}).apply(document)
         return f"took {len({tuple(one.tool.values()) for one in self.tools})} tools for {len(self.tools)} operations"

@@ -3147,8 +3147,11 @@ export interface components {
             feature: {
                 [key: string]: string | number | boolean | null;
             };
-            /** Tool */
-            tool: {
+            /**
+             * Tool
+             * @default {}
+             */
+            tool?: {
                 [key: string]: string;
             };
             /**
@@ -3507,13 +3510,7 @@ export interface components {
             tool?: {
                 [key: string]: string;
             } | null;
-            /**
-             * Before
-             * @default {}
-             */
-            before?: {
-                [key: string]: string | number | boolean | null;
-            };
+            before?: components["schemas"]["ChainStep"] | null;
             /**
              * Units
              * @default mm
@@ -3592,6 +3589,11 @@ export interface components {
                 [key: string]: string | number | boolean | null;
             };
             becomes?: components["schemas"]["Becomes"] | null;
+            /**
+             * Before
+             * @default []
+             */
+            before?: components["schemas"]["ChainStep"][];
         };
         /**
          * BaseIn
@@ -5297,10 +5299,30 @@ export interface components {
             becomes: components["schemas"]["Becomes"] | null;
             /** Before */
             before: components["schemas"]["ChainStep"][];
+            /** Steps */
+            steps: components["schemas"]["ChainStepOut"][];
             /** Settings */
             settings: {
                 [key: string]: string;
             };
+        };
+        /**
+         * ChainStepOut
+         * @description A step of a chain with what it takes.
+         */
+        ChainStepOut: {
+            /** Tool */
+            tool: {
+                [key: string]: string;
+            };
+            /** Edge */
+            edge: string;
+            /** On */
+            on: string;
+            /** Title */
+            title: string;
+            seconds: components["schemas"]["DisplayOut"];
+            cost: components["schemas"]["DisplayOut"];
         };
         /**
          * FollowOut
@@ -5602,6 +5624,8 @@ export interface components {
             rows: components["schemas"]["BestRow"][];
             /** Tools Now */
             tools_now: number;
+            /** First */
+            first: number;
             /** Tools Then */
             tools_then: number;
             /** Pockets */
@@ -5627,6 +5651,8 @@ export interface components {
                 [key: string]: string;
             };
             becomes: components["schemas"]["Becomes"] | null;
+            /** Before */
+            before: components["schemas"]["ChainStep"][];
             seconds_now: components["schemas"]["DisplayOut"];
             seconds_then: components["schemas"]["DisplayOut"] | null;
             cost_now: components["schemas"]["DisplayOut"];

@@ -47,6 +47,7 @@
       tool: row.then!.tool,
       settings: row.settings,
       becomes: row.becomes,
+      before: row.before,
     }));
     problem = await editor.keep({ action: "take_tools", operation: "", tools });
     if (!problem) close();
@@ -75,7 +76,9 @@
       <b
         ><span class="figure">{found.tools_then}</span> at
         <span class="figure">{shown(found.cost_then)}</span></b
-      >{#if found.pockets}; the turret has <span class="figure">{found.pockets}</span> places{/if}.
+      >{#if found.first}; <span class="figure">{found.first}</span>
+        {found.first === 1 ? "operation gets its" : "operations get their"} first tool{/if}{#if found.pockets};
+        the turret has <span class="figure">{found.pockets}</span> places{/if}.
     </p>
     <table class="mt-2 w-full" aria-label="What changes" aria-busy={busy}>
       <thead class="text-soft text-left text-[13px]"
@@ -91,8 +94,9 @@
           <tr class="border-line border-b align-top {row.changes ? '' : 'text-soft'}"
             ><td class="py-1"><span class="figure">{row.number}</span> {row.title}</td><td>{name(row.now)}</td
             ><td
-              >{#if row.then}<b>{name(row.then)}</b><br />on {row.then.on}<br />{/if}<span class="text-soft"
-                >{shown(row.says)}</span
+              >{#each row.before as step, k (k)}{step.title}, then
+              {/each}{#if row.then}<b>{name(row.then)}</b><br />on {row.then.on}<br />{/if}<span
+                class="text-soft">{shown(row.says)}</span
               ></td
             ><td class="figure text-right"
               >{shown(row.seconds_now)}{#if row.seconds_then}<br /><b>{shown(row.seconds_then)}</b>{/if}</td

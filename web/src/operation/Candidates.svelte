@@ -16,7 +16,8 @@
   const advice = $derived(bench.follow?.advice);
   const heads = $derived(advice?.heads ?? []);
   const left = (head: string | undefined) => head === "way" || head === "cartridges" || head === "pecks";
-  const nearest = $derived(advice?.nearly[0]);
+  const nearest = $derived(advice?.nearly.slice(0, 3) ?? []);
+  let opened = $state(""); // the chain whose steps are shown
 </script>
 
 <Panel
@@ -43,12 +44,12 @@
           ? `, ${advice.missed} tools break a limit`
           : ""}.
       </p>
-      {#if nearest}
+      {#each nearest as near, k (near.edge + near.on + near.way)}
         <p class="mt-0.5">
-          Nearest: <b>{toolName(nearest.edge)}</b> on {nearest.on}:
-          <span class="text-signal">{nearest.miss ? shown(nearest.miss) : nearest.reason}</span>.
+          {k ? "" : "Nearest: "}<b>{toolName(near.edge)}</b> on {near.on}:
+          <span class="text-signal">{near.miss ? shown(near.miss) : near.reason}</span>.
         </p>
-      {/if}
+      {/each}
       {#each advice.refused.slice(0, 2) as refused (refused.reason)}<p class="text-soft">
           <span class="figure">{refused.pairs}</span> pairs: {refused.reason}
         </p>{/each}
@@ -114,6 +115,11 @@
                   >{/if}{#if row.in_place}<span
                     class="ml-1 text-[12px] whitespace-nowrap {row.chosen ? '' : 'text-soft'}"
                     title="has its place already, for operation {row.in_place}">in place, {row.in_place}</span
+                  >{/if}{#if row.steps.length}<button
+                    class="plain-link ml-1 text-[12px] whitespace-nowrap"
+                    aria-expanded={opened === nameOf(row)}
+                    onclick={() => (opened = opened === nameOf(row) ? "" : nameOf(row))}
+                    >{row.steps.length} steps {opened === nameOf(row) ? "▴" : "▾"}</button
                   >{/if}</td
               >
               <td class="pl-2 leading-tight">{heads.length ? row.grade : `${row.geometry} · ${row.grade}`}</td
@@ -135,6 +141,19 @@
                 >{row.chosen && k ? `chosen; ${row.reason}` : row.chosen ? "chosen, first" : row.reason}</td
               >
             </tr>
+            {#if row.steps.length && opened === nameOf(row)}
+              {#each row.steps as step, j (j)}
+                <tr class="bg-wash" data-testid="chain-step">
+                  <td class="pl-5" colspan={heads.length ? 3 + heads.length : 4}
+                    >{step.title === "then" ? "then with" : `${step.title} with`}
+                    <b class="font-semibold">{toolName(step.edge)}</b> on {step.on}</td
+                  >
+                  <td class="figure pl-2 text-right">{shown(step.seconds)}</td>
+                  <td class="figure pl-2 text-right">{shown(step.cost)}</td>
+                  <td colspan="3"></td>
+                </tr>
+              {/each}
+            {/if}
           {/each}
         </tbody>
       </table>

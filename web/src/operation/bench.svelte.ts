@@ -143,14 +143,17 @@ export class OperationBench {
     if (!session.mayEdit) return;
     await this.save(); // a run of nudges is a gesture of its own
     this.rungs = {};
-    const { settings = {}, holding = {}, feature = {}, before = {}, tool } = remedy.patch;
+    const { settings = {}, holding = {}, feature = {}, before, tool } = remedy.patch;
+    const { operation = "", title = "", ...told } = before ?? {};
     await this.editor.save({
       action: "set_settings",
       operation: this.operation,
       settings,
       holding,
       feature,
-      before,
+      before: before
+        ? { operation: String(operation), title: String(title), feature: told, tool: {}, settings: {} }
+        : null,
       tool: tool
         ? Object.fromEntries(Object.entries(tool).map(([role, name]) => [role, String(name)]))
         : null,

@@ -259,7 +259,7 @@
             {#if !job.state.operations.length}
               No operations yet. Say the whole part in one line, or add what the drawing asks one by one.
             {:else}{job.state.planned ? "" : "Not planned yet. "}{job.state.attention < 3
-                ? shown(job.state.why)
+                ? `${shown(job.state.why)}.`
                 : "Every operation holds."}
               {#if job.state.sure && job.state.sure.enough}In the whole plan {job.state.sure.words}.{/if}{/if}
           </p>

@@ -13,7 +13,7 @@ from cutting.operations.threads.tap.numbers import Numbers
 from cutting.operations.threads.tap.setup import TapHolding, TapSetup, same_thread
 from cutting.quantities.write import Display, write
 from cutting.tooling.tap_stock import TapStock
-from cutting.workpiece.threads.tap_drills import drills_inside, forming_drill
+from cutting.workpiece.threads.tap_drills import drills_inside, forming_drill, tap_drill
 
 SIDES = ("metric", "inch")
 
@@ -28,14 +28,22 @@ def changes(x: Numbers) -> Iterator[Change[TapSetup]]:
         if held is not setup.settings.held:
             yield Change(in_words(held.value), {"settings": {"held": held.value}}, setup.with_settings(held=held))
     f = setup.feature
-    holes = (forming_drill(f.thread).diameter,) if setup.tap.type.forms else drills_inside(f.thread)
-    for hole in holes:
-        if hole > max(setup.hole if f.there > 0 else 0.0, f.there) + 1e-6:
+    for hole in _wider(setup):
+        if hole > f.there + 1e-6:
             yield Change(
-                Display(*(f"core hole Ø{write(hole, 'length', side)} first" for side in SIDES)),
+                Display(*(f"core hole Ø{write(hole, 'length', side)}" for side in SIDES)),
                 {"before": hole_before(f, hole)},
                 replace(setup, feature=replace(f, there=hole)),
             )
+
+
+def _wider(setup: TapSetup) -> tuple[float, ...]:
+    """The holes to be had before [mm]: the usual one where there is none as wide, else those inside the limits that are wider."""
+    thread, there = setup.feature.thread, setup.feature.there
+    usual = (forming_drill if setup.tap.type.forms else tap_drill)(thread).diameter
+    if there < usual - 1e-6:
+        return (usual,)
+    return () if setup.tap.type.forms else drills_inside(thread)
 
 
 def from_stock(x: Numbers, stock: Any) -> Iterator[Change[TapSetup]]:
