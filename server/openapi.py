@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from ninja import NinjaAPI
+from ninja.errors import ValidationError, ValidationErrorContext
 
 PROBLEM = {
     "type": "object",
@@ -40,6 +41,16 @@ SIGN_IN = {429: "Too many wrong passwords; later again."}
 
 class DocumentedAPI(NinjaAPI):
     """The API with its refusals in its document."""
+
+    def validation_error_from_error_contexts(self, error_contexts: list[ValidationErrorContext]) -> ValidationError:
+        """The refusals with what was typed and with their cause, both of which the sentences name."""
+        errors = []
+        for context in error_contexts:
+            places = context.model.__ninja_flatten_map_reverse__
+            for one in context.pydantic_validation_error.errors(include_url=False):
+                loc = (context.model.__ninja_param_source__, *places.get(one["loc"], one["loc"]))
+                errors.append({**one, "loc": loc})
+        return ValidationError(errors)
 
     def get_openapi_schema(self, **more: Any) -> Any:
         found = super().get_openapi_schema(**more)

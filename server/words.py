@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import re
 from collections.abc import Callable, Iterable, Mapping
 from functools import cache
@@ -48,8 +49,13 @@ def _one(entry: Mapping[str, Any]) -> dict[str, Any]:
     if isinstance(cause, CuttingError):
         return {**core_problem(cause), "field": field}
     words = _WORDS.get(str(entry["type"]))
-    message = words(entry.get("ctx") or {}, entry.get("input")) if words else str(entry["msg"]).removeprefix("Value error, ") + "."
+    message = words(entry.get("ctx") or {}, _typed(entry.get("input"))) if words else str(entry["msg"]).removeprefix("Value error, ") + "."
     return {"field": field, "message": message}
+
+
+def _typed(value: Any) -> str:
+    """What was typed, as text."""
+    return value if isinstance(value, str) else json.dumps(value, default=str)
 
 
 def _path(loc: Iterable[Any]) -> str:
@@ -58,24 +64,24 @@ def _path(loc: Iterable[Any]) -> str:
     return ".".join(kept) or "body"
 
 
-_WORDS: dict[str, Callable[[Mapping[str, Any], Any], str]] = {
+_WORDS: dict[str, Callable[[Mapping[str, Any], str], str]] = {
     "missing": lambda c, v: "is missing.",
-    "string_too_long": lambda c, v: f"has {len(str(v))} characters; {c['max_length']} are the most.",
+    "string_too_long": lambda c, v: f"has {len(v)} characters; {c['max_length']} are the most.",
     "string_too_short": lambda c, v: "is empty; a word is needed here.",
     "string_type": lambda c, v: "text is wanted here.",
     "extra_forbidden": lambda c, v: "there is no such field.",
-    "greater_than_equal": lambda c, v: f"'{v}' is too small: at least {c['ge']}.",
-    "greater_than": lambda c, v: f"'{v}' is too small: above {c['gt']}.",
-    "less_than_equal": lambda c, v: f"'{v}' is too large: at most {c['le']}.",
-    "less_than": lambda c, v: f"'{v}' is too large: below {c['lt']}.",
-    "int_parsing": lambda c, v: f"'{v}' is not a whole number.",
-    "int_from_float": lambda c, v: f"'{v}' is not a whole number.",
+    "greater_than_equal": lambda c, v: f"'{v[:60]}' is too small: at least {c['ge']}.",
+    "greater_than": lambda c, v: f"'{v[:60]}' is too small: above {c['gt']}.",
+    "less_than_equal": lambda c, v: f"'{v[:60]}' is too large: at most {c['le']}.",
+    "less_than": lambda c, v: f"'{v[:60]}' is too large: below {c['lt']}.",
+    "int_parsing": lambda c, v: f"'{v[:60]}' is not a whole number.",
+    "int_from_float": lambda c, v: f"'{v[:60]}' is not a whole number.",
     "int_type": lambda c, v: "a whole number is wanted here.",
-    "float_parsing": lambda c, v: f"'{v}' is not a number.",
+    "float_parsing": lambda c, v: f"'{v[:60]}' is not a number.",
     "float_type": lambda c, v: "a number is wanted here.",
     "bool_parsing": lambda c, v: "yes or no is wanted here.",
     "bool_type": lambda c, v: "yes or no is wanted here.",
-    "literal_error": lambda c, v: f"'{v}' is none of: {str(c['expected']).replace(' or ', ', ')}.",
+    "literal_error": lambda c, v: f"'{v[:60]}' is none of: {str(c['expected']).replace(' or ', ', ')}.",
     "too_long": lambda c, v: f"holds {c.get('actual_length', 'too many')}; {c.get('max_length')} are the most.",
     "dict_type": lambda c, v: "an object is wanted here.",
     "union_tag_invalid": lambda c, v: f"'{c.get('tag')}' is no edit that is known here.",

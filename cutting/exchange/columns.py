@@ -6,6 +6,7 @@ import math
 import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from difflib import get_close_matches
 from typing import Any
 
 from cutting.errors import AmbiguousQuantity, CuttingError, OutOfRange
@@ -225,6 +226,7 @@ _READERS = {
     "words": _words,
     "hardness": _hardness,
 }
+ALIKE = 0.75  # of its letters that a heading shares with the one that was meant
 _HEADING = re.compile(r"^\s*(?P<words>[^\[\]]*?)\s*(?:\[(?P<unit>[^\]]*)\])?\s*$")
 
 
@@ -242,7 +244,9 @@ def match_headings(headings: Sequence[str], columns: Sequence[Column]) -> dict[s
         found = _HEADING.match(heading)
         column = known.get(found["words"].casefold()) if found else None
         if column is None or found is None:
-            raise CuttingError(heading.strip()[:60], f"is no column here; there are {', '.join(c.name for c in columns)}.")
+            near = get_close_matches(heading.strip().casefold(), known, 1, ALIKE)
+            meant = f"; the nearest is '{known[near[0]].heading}'" if near else ""
+            raise CuttingError(heading.strip()[:60], f"is no column here{meant}; there are {', '.join(c.name for c in columns)}.")
         if column in [c for c, _ in matched.values()]:
             raise CuttingError(heading.strip()[:60], "stands here twice.")
         unit = (found["unit"] or "").strip().casefold()

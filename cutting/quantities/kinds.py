@@ -58,6 +58,8 @@ KINDS: dict[str, QuantityKind] = {
     kind.name: kind
     for kind in (
         QuantityKind("length", "mm", "mm", "in", "inch", 3, 4, _LENGTH),
+        # of a limit of size every tenth of a thou counts
+        QuantityKind("size", "mm", "mm", "in", "inch", 3, 4, _LENGTH),
         QuantityKind("small_length", "µm", "um", "µin", "microinch", 1, 0, _LENGTH | {"µin": "microinch", "uin": "microinch"}),
         QuantityKind("roughness", "µm", "um", "µin", "microinch", None, 0, _LENGTH | {"µin": "microinch", "uin": "microinch"}),
         QuantityKind("feed_per_rev", "mm/rev", "mm", "ipr", "inch", 3, 4, _PER_REV | _LENGTH | {"ipr": "inch"}),

@@ -21,9 +21,9 @@ def in_inch(text: str) -> str:
     """The sentence with its measures in inch units; numbers without a unit are told as the unit behind them says.
 
     >>> in_inch("60 is outside 0 to 38 mm, the part's length.")
-    "2.3622 is outside 0 to 1.4961 in, the part's length."
+    "2.362 is outside 0 to 1.496 in, the part's length."
     >>> in_inch("Ø100 on Ø200 reaches beyond the part's Ø150.")
-    "Ø3.937 on Ø7.874 reaches beyond the part's Ø5.9055."
+    "Ø3.937 on Ø7.874 reaches beyond the part's Ø5.906."
     >>> in_inch("the spindle gives 150 m/min")
     'the spindle gives 492 sfm'
     """

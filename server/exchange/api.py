@@ -15,10 +15,11 @@ from ninja.files import UploadedFile
 
 from cutting.exchange.tables import TABLES
 from server.errors import Refusal
-from server.exchange.files import FORMATS, format_of
+from server.exchange.files import FORMATS, format_of, write_template
 from server.exchange.models import Run
 from server.people.log import What, note
 from server.people.roles import require_engineer
+from server.records.registry import KEEPERS
 from server.schema import Schema
 from server.work.tasks import put, start
 
@@ -169,6 +170,18 @@ def start_export(request: HttpRequest, payload: ExportIn) -> Status:
     run = Run(work=Run.Work.EXPORT, format=payload.format, table=payload.table, file_name=name, author=request.user)
     start(run)
     return Status(201, _run(run))
+
+
+@router.get("/template")
+def fetch_template(request: HttpRequest, table: str, format: Literal["csv", "xlsx"] = "csv") -> HttpResponse:
+    """A table to fill in: every column with its unit, and the first row of the shop as an example."""
+    if table not in TABLES:
+        raise Refusal(422, f"table: '{table[:40]}' is none of {', '.join(TABLES)}.", [{"field": "table", "message": "is no table here"}])
+    keeper = KEEPERS[table]
+    examples = [keeper.to_record(row) for row in keeper.rows().filter(archived_at=None).order_by("pk")[:1]]
+    answer = HttpResponse(write_template(format, TABLES[table], examples), content_type=MEDIA[format])
+    answer["Content-Disposition"] = f'attachment; filename="{table}-template.{format}"'
+    return answer
 
 
 @router.get("/runs/{run_id}/file")

@@ -8,7 +8,8 @@ import json
 import zipfile
 import zlib
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass
+from contextlib import suppress
+from dataclasses import dataclass, replace
 from typing import Any
 from xml.etree.ElementTree import ParseError
 
@@ -155,14 +156,27 @@ def _given(what: Table, headings: list[str], rows: list[tuple[int, dict[str, Any
 
 
 def _recognise(headings: list[str]) -> Table:
+    """The table that the headings name. Raises `CuttingError`: of the table that they fit best the heading that it does not know."""
+    refused: list[tuple[int, Table, CuttingError]] = []
     for what in TABLES.values():
         try:
             match_headings(headings, what.columns)
             return what
-        except CuttingError:
-            continue
+        except CuttingError as error:
+            refused.append((sum(_fits(heading, what) for heading in headings), what, error))
+    fits, nearest, why = max(refused, key=lambda one: one[0])
+    if 2 * fits >= len(headings):
+        raise CuttingError(why.field, f"taken for the table {nearest.name}, this {why.message}")
     wanted = "; ".join(f"{t.name}: {', '.join(c.name for c in t.columns if c.required)}" for t in TABLES.values())
     raise CuttingError("file", f"its columns fit none of the tables, which need at least {wanted}.")
+
+
+def _fits(heading: str, table: Table) -> bool:
+    """Whether a heading is one of the table's columns."""
+    optional = tuple(replace(column, required=False) for column in table.columns)
+    with suppress(CuttingError):
+        return bool(match_headings([heading], optional))
+    return False
 
 
 def _read_json(content: bytes, table: str) -> list[GivenFile]:
@@ -197,32 +211,38 @@ def write_file(form: str, tables: list[tuple[Table, list[dict[str, Any]]]]) -> b
     return {"csv": _write_csv, "xlsx": _write_xlsx, "json": _write_json}[form](tables)
 
 
+def write_template(form: str, table: Table, examples: list[dict[str, Any]]) -> bytes:
+    """An empty table to fill in: every column with its unit, and rows of the shop as examples. CSV or XLSX."""
+    return {"csv": _write_csv, "xlsx": _write_xlsx}[form]([(table, examples)], every=True)
+
+
 def _filled(table: Table, records: list[dict[str, Any]]) -> list[Any]:
     empty: tuple[Any, ...] = (None, "", (), [])
     return [column for column in table.columns if column.required or any(record.get(column.name) not in empty for record in records)]
 
 
-def _lines(table: Table, records: list[dict[str, Any]]) -> Iterator[list[Any]]:
-    columns = _filled(table, records)
+def _lines(table: Table, records: list[dict[str, Any]], every: bool) -> Iterator[list[Any]]:
+    columns = list(table.columns) if every else _filled(table, records)
     yield [column.heading for column in columns]
     for record in records:
         cells = [column.write(record.get(column.name)) for column in columns]
         yield [guard(cell) if isinstance(cell, str) else cell for cell in cells]
 
 
-def _write_csv(tables: list[tuple[Table, list[dict[str, Any]]]]) -> bytes:
+def _write_csv(tables: list[tuple[Table, list[dict[str, Any]]]], every: bool = False) -> bytes:
     if len(tables) != 1:
         raise CuttingError("format", "CSV holds one table; choose XLSX or JSON for all.", "one table")
     out = io.StringIO(newline="")
-    csv.writer(out, lineterminator="\r\n").writerows([repr(c) if isinstance(c, float) else c for c in line] for line in _lines(*tables[0]))
+    lines = ([repr(c) if isinstance(c, float) else c for c in line] for line in _lines(*tables[0], every))
+    csv.writer(out, lineterminator="\r\n").writerows(lines)
     return out.getvalue().encode("utf-8-sig")
 
 
-def _write_xlsx(tables: list[tuple[Table, list[dict[str, Any]]]]) -> bytes:
+def _write_xlsx(tables: list[tuple[Table, list[dict[str, Any]]]], every: bool = False) -> bytes:
     book = openpyxl.Workbook(write_only=True)
     for table, records in tables:
         sheet = book.create_sheet(table.name)
-        for line in _lines(table, records):
+        for line in _lines(table, records, every):
             sheet.append(line)
     out = io.BytesIO()
     book.save(out)

@@ -21,6 +21,7 @@ from server.errors import Refusal
 from server.jobs import actions, operation_schemas, schemas
 from server.jobs.cautions import dismiss, mark_dismissed, restore
 from server.jobs.document import entry_of, request_of, setup_of, tried_with, way_of
+from server.jobs.entries import either_units
 from server.jobs.kinds import VIEWERS
 from server.jobs.measuring import ask_about_doubts, read_measurement
 from server.jobs.models import Measurement, Note, Print, Revision
@@ -345,6 +346,7 @@ def _job(revision: Revision, stock: Shop | None = None) -> dict[str, Any]:
         "can_undo": revision.before is not None,
         "can_redo": bool(revision.redo),
         "document": revision.document,
+        "either": either_units(revision.document),
         "state": state_of(revision, None, stock),
         "stale": len(revision.job.stale),
         "archived": revision.job.archived_at is not None,

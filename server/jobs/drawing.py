@@ -158,10 +158,10 @@ def _both(kind: Kind, name: str, value: Any) -> dict[str, str]:
     with suppress(CuttingError):
         if field.kind == "dimension":
             read = read_dimension(said, "mm", name)
-            nominal, tail = display(read.nominal, "length", False), deviations_of(said)
+            nominal, tail = display(read.nominal, "length" if read.tolerance is None else "size", False), deviations_of(said)
             if read.tolerance is None or tail[:1].isalpha():
                 return {side: f"{sign}{getattr(nominal, side)} {tail}".strip() for side in ("metric", "inch")}
-            upper, lower = (display(one, "length", False) for one in (read.upper_deviation or 0.0, read.lower_deviation or 0.0))
+            upper, lower = (display(one, "size", False) for one in (read.upper_deviation or 0.0, read.lower_deviation or 0.0))
             return {
                 side: f"{sign}{getattr(nominal, side)} " + _limits_said(getattr(upper, side), getattr(lower, side))
                 for side in ("metric", "inch")
@@ -176,4 +176,4 @@ def _limits_said(upper: str, lower: str) -> str:
     """Deviations as a drawing has them: ± where they are alike, else one over the other with their signs."""
     if lower == f"-{upper}":
         return f"±{upper}"
-    return "/".join(one if one == "0" or one.startswith("-") else f"+{one}" for one in (upper, lower))
+    return "/".join("0" if float(one) == 0 else one if one.startswith("-") else f"+{one}" for one in (upper, lower))

@@ -2,16 +2,20 @@
 
 from __future__ import annotations
 
+import re
+from functools import partial
 from typing import Any
 
 from cutting.operations.frame.fields import Field
 from cutting.operations.registry import KINDS as OPERATIONS
-from cutting.quantities import KINDS, read_quantity
+from cutting.quantities import KINDS, Display, read_quantity, write
 from cutting.quantities.dimension import spelled_out
 from cutting.workpiece.bores import with_units
 from cutting.workpiece.stack import read_stack, written
+from server.sentences import in_both
 
 Entry = str | float | bool | None
+_LENGTH = re.compile(r"[-\d.,][\d.,/ -]*?\s*(?P<unit>mm|cm|m|µm|in|thou|\"|″)(?![\w/])")
 AS_TYPED = ("flag", "choice", "text", "number", "whole", "thread")
 
 
@@ -51,6 +55,25 @@ def length_with_unit(name: str, value: Entry, units: str) -> Entry:
     if value is None or isinstance(value, bool):
         return value
     return _points(str(value), units, name, ("length", "length")) if name == "shape" else _echo(value, units, name, "length")
+
+
+def either_units(document: dict[str, Any]) -> dict[str, dict[str, str]]:
+    """What was typed of a job, by its text, where it reads otherwise in the other units: lengths of blank and holding, and titles."""
+    operations = document["operations"]
+    lengths = [text for told in (document["stock"], document["holding"], *(one["holding"] for one in operations)) for text in told.values()]
+    found = {text: vars(_length_in_either(text)) for text in lengths if isinstance(text, str)}
+    found |= {one["title"]: in_both(one["title"]) for one in operations}
+    return {text: both for text, both in found.items() if both["metric"] != both["inch"]}
+
+
+def _length_in_either(entered: str) -> Display:
+    """A length of the part as a whole, points of a shape or layers, in either units: as entered in its own, written anew in the other."""
+    return Display(_LENGTH.sub(partial(_told, "metric"), entered), _LENGTH.sub(partial(_told, "inch"), entered))
+
+
+def _told(side: str, found: re.Match[str]) -> str:
+    own = "metric" if found["unit"].endswith("m") else "inch"
+    return found.group() if own == side else write(read_quantity(found.group(), "length", field="stock").value, "length", side)
 
 
 def _field(operation: str, name: str) -> Field | None:

@@ -238,6 +238,7 @@ class JobOut(Schema):
     can_undo: bool
     can_redo: bool
     document: Document
+    either: dict[str, DisplayOut]  # what was typed, in either units: lengths of blank and holding, and titles
     state: StateOut
     stale: int
     archived: bool

@@ -104,12 +104,12 @@ def thread_size(request: HttpRequest, job_id: int, operation: str, payload: Thre
     found = _correction(f, payload, wire, system)
     rows = list(Measurement.objects.filter(job_id=job_id, operation=operation).order_by("piece", "pk"))
     return {
-        "pitch_low": display(f.limits.pitch.low or 0.0, "length"),
-        "pitch_high": display(f.limits.pitch.high or 0.0, "length"),
+        "pitch_low": display(f.limits.pitch.low or 0.0, "size"),
+        "pitch_high": display(f.limits.pitch.high or 0.0, "size"),
         "target": target,
         "no_wires": no_wires,
         "tapers": f.thread.of.taper,
-        "pitch_diameter": display(round(found.pitch_diameter, 4), "length") if found and found.pitch_diameter else None,
+        "pitch_diameter": display(round(found.pitch_diameter, 4), "size") if found and found.pitch_diameter else None,
         "off": _signed(found.off) if found else None,
         "state": found.state if found else "",
         "says": found.says if found else "Measure over three wires, or say what the gauges did.",
@@ -133,7 +133,7 @@ def _target(f: ThreadFeature, wire: float | None) -> tuple[dict[str, Any] | None
         return None, refused.message
     lead = f"{1000.0 * middle.lead_correction:.1f} µm of it for the lead" if middle.lead_correction > 0.001 else ""
     sizes = {"wire": middle.wire, "set_wire": middle.set_wire, "least": low.measure, "middle": middle.measure, "largest": high.measure}
-    shown = {name: display(round(value, 4), "length") for name, value in sizes.items()}
+    shown = {name: display(round(value, 4), "size") for name, value in sizes.items()}
     return {"where": "between balls" if f.internal else "over wires", "lead": lead, **shown}, ""
 
 
@@ -166,7 +166,7 @@ def _commands(kind: str, found: Correction, setup: Any) -> list[dict[str, Any]]:
     if kind == "mill thread":
         now = setup.settings.offset
         if now is not None:
-            made.append({"label": "the path's offset, then", "display": display(round(now + found.deeper, 4), "length")})
+            made.append({"label": "the path's offset, then", "display": display(round(now + found.deeper, 4), "size")})
     return made
 
 
@@ -179,8 +179,8 @@ def _kept(f: ThreadFeature, row: Measurement) -> dict[str, Any]:
     return {
         "id": row.pk,
         "piece": row.piece,
-        "measured": display(row.measured, "length"),
-        "pitch_diameter": display(round(size, 4), "length"),
+        "measured": display(row.measured, "size"),
+        "pitch_diameter": display(round(size, 4), "size"),
         "off": _signed(size - f.limits.pitch.middle),
         "state": state,
     }

@@ -116,7 +116,7 @@ def thread(request: HttpRequest, words: str, outside: str = "", inside: str = ""
     note = f"Of the engagement height {heights}: two definitions of one percentage."
     if found.system == "metric" and found.diameter <= 36:
         form = forming_drill(found)
-        said = display(form.diameter, "length")
+        said = display(form.diameter, "size")
         note += f" Formed instead of cut: {said.metric} ({said.inch}), {form.of_full:.0f} % ({source_label(form.source)})."
     return {
         "words": words,
@@ -136,7 +136,7 @@ def _told(thread: Thread, diameter: float) -> TapDrill:
 
 def _drill(one: TapDrill, usual: bool) -> dict[str, Any]:
     return {
-        "diameter": display(round(one.diameter, 3), "length"),
+        "diameter": display(round(one.diameter, 3), "size"),
         "name": one.name,
         "engagement": f"{one.of_engagement:.0f} %",
         "full": f"{one.of_full:.0f} %",
@@ -148,7 +148,7 @@ def _drill(one: TapDrill, usual: bool) -> dict[str, Any]:
 def _facts(t: Thread) -> list[dict[str, Any]]:
     standard = source_label(t.of.standard)
 
-    def fact(label: str, value: float, kind: str = "length", source: str = standard) -> dict[str, Any]:
+    def fact(label: str, value: float, kind: str = "size", source: str = standard) -> dict[str, Any]:
         return {"label": label, "display": as_plain(display(round(value, 4), kind)), "source": source}
 
     per_inch = f"{t.per_inch:.4g} per inch"
@@ -174,20 +174,20 @@ def _side(t: Thread, internal: bool, cls: str) -> dict[str, Any]:
     found = side(t, internal, cls)
     own = found.limits
     measuring = [
-        {"label": one.name, "display": as_plain(display(round(one.diameter, 4), "length")), "source": f"{one.which} Ø, {one.must}"}
+        {"label": one.name, "display": as_plain(display(round(one.diameter, 4), "size")), "source": f"{one.which} Ø, {one.must}"}
         for one in gauges(t, own)
     ]
     try:
         wires = over_wires(t, own.pitch.middle, None, internal)
         what = "balls" if internal else "wires"
-        measuring.append({"label": f"best {what}", "display": as_plain(display(round(wires.wire, 4), "length")), "source": "P/(2·cos α/2)"})
+        measuring.append({"label": f"best {what}", "display": as_plain(display(round(wires.wire, 4), "size")), "source": "P/(2·cos α/2)"})
         for label, at in (("largest", own.pitch.high), ("least", own.pitch.low)):
             over = over_wires(t, at or 0.0, None, internal)
             lead = over.lead_correction
             why = f"with {1000 * lead:.1f} µm for the lead" if lead > TOLD_FROM else "by formula"
             place = "between" if internal else "over"
             measuring.append(
-                {"label": f"{place} them, {label}", "display": as_plain(display(round(over.measure, 4), "length")), "source": why}
+                {"label": f"{place} them, {label}", "display": as_plain(display(round(over.measure, 4), "size")), "source": why}
             )
     except CuttingError as refused:
         measuring.append({"label": "wires", "display": as_plain(Display("–", "–")), "source": refused.message})
@@ -207,7 +207,7 @@ def _side(t: Thread, internal: bool, cls: str) -> dict[str, Any]:
 
 def _zone(name: str, zone: ThreadZone) -> dict[str, Any]:
     def told(value: float | None) -> Any:
-        return as_plain(display(round(value, 4), "length")) if value is not None else None
+        return as_plain(display(round(value, 4), "size")) if value is not None else None
 
     width = display(1000.0 * zone.width, "small_length") if zone.width is not None else None
     return {"diameter": name, "low": told(zone.low), "high": told(zone.high), "width": as_plain(width) if width else None}

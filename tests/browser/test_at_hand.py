@@ -10,6 +10,7 @@ import pytest
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
 
+from server.jobs.actions import newest
 from server.jobs.models import Job
 from tests.browser.edits import change
 from tests.browser.person import Person
@@ -260,6 +261,22 @@ def test_another_s_change_is_told_within_three_seconds(person: Person) -> None:
     person.until(lambda: person.value("#pieces") == "77", "their value is here")
     person.type_over("#pieces", "78", Keys.TAB)
     person.saved(3)  # told, and on top of theirs: no conflict
+
+
+def test_two_people_in_one_field_see_both_values_and_nothing_is_overwritten(person: Person) -> None:
+    job = open_job(person, "Runner shaft")
+    for mine, button, kept, revision in (("75", "keep 75", "75", 3), ("91", "take 78", "78", 4)):
+        person.type_over("#pieces", mine, "")  # still in the field
+        theirs = "77" if revision == 3 else "78"
+        change(job, {"action": "set_part", "batch": {"pieces": theirs}})
+        assert f"Changed meanwhile to {theirs}" in person.read("#pieces-other")
+        person.press(Keys.TAB)  # leaving the field keeps neither
+        assert person.value("#pieces") == mine
+        assert newest(job).document["batch"]["pieces"] == int(theirs)
+        person.see_text("#pieces-other button", button).click()
+        person.saved(revision)
+        person.until(lambda kept=kept: person.value("#pieces") == kept, "what was chosen")
+        assert newest(job).document["batch"]["pieces"] == int(kept)
 
 
 def test_a_conflict_shows_both_versions_and_escape_shows_what_is_kept(person: Person) -> None:

@@ -69,7 +69,7 @@ def test_no_text_breaks_the_reader(text: str) -> None:
 
 @given(
     st.floats(min_value=0.001, max_value=5000),
-    st.sampled_from(["length", "cutting_speed", "force", "power", "duration"]),
+    st.sampled_from(["length", "size", "cutting_speed", "force", "power", "duration"]),
     st.sampled_from(["metric", "inch"]),
 )
 def test_what_is_written_can_be_read_again(value: float, kind: str, system: str) -> None:
@@ -87,6 +87,19 @@ def test_both_systems_without_false_digits() -> None:
     assert (shown.metric, shown.inch) == ("0.24 mm/rev", "0.0094 ipr")
     assert display(1111.4, "spindle_speed").metric == "1111 1/min"
     assert [display(pieces, "count").metric for pieces in (0, 0.04, 0.3, 0.97, 12.4)] == ["0", "0.04", "0.3", "1", "12"]
+
+
+@pytest.mark.parametrize(
+    ("value", "kind", "said"),
+    [
+        # common practice, no source: thous with their zeros; a 64th as the drill index has it; small ones and limits of size to tenths
+        (7.12, "length", "0.280 in"), (6.35, "length", "0.250 in"), (25.4 * 5 / 16, "length", "0.3125 in"), (300.0, "length", "11.811 in"),
+        (25.4 * 9 / 64, "length", "0.1406 in"), (2.0, "length", "0.0787 in"), (0.0, "length", "0 in"), (9.731, "size", "0.3831 in"),
+        (25.4, "size", "1.0000 in"), (-7.12, "length", "-0.280 in"),
+    ],
+)  # fmt: skip
+def test_inches_as_an_inch_shop_writes_them(value: float, kind: str, said: str) -> None:
+    assert write(value, kind, "inch") == said
 
 
 @pytest.mark.parametrize(
@@ -136,13 +149,13 @@ def test_a_word_that_is_no_finish_is_refused(text: str) -> None:
     ("metric", "inch"),
     [
         ("Depth 0.40 mm is below half the corner radius 1.2 mm.", "Depth 0.0157 in is below half the corner radius 0.0472 in."),
-        ("the shaft is 228.6 mm long; the blank has 203.2 mm.", "the shaft is 9 in long; the blank has 8 in."),
-        ("60 is outside 0 to 38 mm, the part's length.", "2.3622 is outside 0 to 1.4961 in, the part's length."),
+        ("the shaft is 228.6 mm long; the blank has 203.2 mm.", "the shaft is 9.000 in long; the blank has 8.000 in."),
+        ("60 is outside 0 to 38 mm, the part's length.", "2.362 is outside 0 to 1.496 in, the part's length."),
         ("feed 0.365 mm/rev at 150 m/min", "feed 0.0144 ipr at 492 sfm"),
         ("12 µm of 62 µm", "472 µin of 2441 µin"),
-        ("Ø12.7 on Ø50.8", "Ø0.5 on Ø2"),
+        ("Ø12.7 on Ø50.8", "Ø0.500 on Ø2.000"),
         ("CNMG 120408 for Ø35 h7, 3 passes, M12, 90°, 1200 1/min", "CNMG 120408 for Ø35 h7, 3 passes, M12, 90°, 1200 rpm"),
-        ("C45: 6 mm of 200 N/mm²", "C45: 0.2362 in of 29.0 ksi"),
+        ("C45: 6 mm of 200 N/mm²", "C45: 0.236 in of 29.0 ksi"),
     ],
 )
 def test_a_sentence_is_told_in_inches(metric: str, inch: str) -> None:

@@ -20,6 +20,7 @@ from django_tasks_db.models import DBTaskResult
 from openpyxl.utils import get_column_letter
 
 from cutting.errors import CuttingError
+from cutting.exchange.tables import TABLES
 from server.crib.demo import fill_crib
 from server.crib.models import Assembly, Geometry, Grade, Tool, Window
 from server.exchange import files
@@ -120,7 +121,7 @@ def test_what_changed_meanwhile_is_looked_at_again(engineer: Api) -> None:
         (b"\xff\xfe", "x.csv", "UTF-8"),
         ("{", "x.json", "JSON"),
         (HEAD, "x.csv", "no rows"),
-        ("kind,designation,colour\na,b,c", "x.csv", "fit none"),
+        ("kind,designation,colour\na,b,c", "x.csv", "this is no column here; there are"),
     ],
 )
 def test_a_file_that_cannot_be_read_says_why(engineer: Api, content: str | bytes, name: str, word: str) -> None:
@@ -371,3 +372,24 @@ def test_what_work_says_of_itself_and_of_tasks_whose_worker_died(engineer: Api, 
     found = engineer.get(f"/api/exchange/runs/{run}").json()
     assert found["done"] == found["total"] == Material.objects.filter(archived_at=None).count()
     assert 0 < found["seconds"] < 60
+
+
+def test_an_unknown_column_is_named_with_what_was_expected(engineer: Api) -> None:
+    run = previewed(engineer, "kind,designation,geomtry,grade\nturning insert,cnmg 433,middle,K15 CVD\n")
+    assert run["state"] == "refused"
+    assert "geomtry" in run["message"]
+    assert "the nearest is 'geometry'" in run["message"]
+    assert "taken for the table tools" in run["message"]
+
+
+@pytest.mark.parametrize("form", ["csv", "xlsx"])
+def test_a_template_has_every_column_and_reads_in_as_it_is(engineer: Api, form: str) -> None:
+    for table in TABLES.values():
+        answer = engineer.get(f"/api/exchange/template?table={table.name}&format={form}")
+        assert answer.status_code == 200
+        [given] = read_file(answer.content, form, table.name)
+        assert len(given.headings) == len(table.columns)
+    run = previewed(engineer, engineer.get(f"/api/exchange/template?table=tools&format={form}").content, f"t.{form}")
+    assert run["counts"]["refused"] == 0
+    assert run["counts"]["same"] == 1
+    assert engineer.get("/api/exchange/template?table=other").status_code == 422

@@ -280,8 +280,8 @@ def test_inches_are_kept_as_they_were_meant(engineer: Api, job_id: JobId) -> Non
 @pytest.mark.parametrize(
     ("typed", "said"),
     [
-        ("6.35 H12", "0.25 in +0.0059/0 (6.35 H12 mm)"),
-        ("10 mm", "0.3937 in (10 mm)"),
+        ("6.35 H12", "0.2500 in +0.0059/0 (6.35 H12 mm)"),
+        ("10 mm", "0.394 in (10 mm)"),
         ("1.5 h9", "0.0591 in 0/-0.0010 (1.5 h9 mm)"),
         ("0.25 in H7", "0.25 in H7"),
         ("#7", "0.201 in (#7)"),

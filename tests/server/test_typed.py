@@ -122,10 +122,10 @@ def test_refusals_and_sentences_are_told_in_the_readers_units(engineer: Api, job
 @pytest.mark.parametrize(
     ("typed", "target", "inch"),
     [
-        ("1.9 h9", 48.229, "Ø1.9 h9"),  # 48.26 less half of 62 µm
-        ("Ø1.9 ±0.001", 48.26, "Ø1.9 ±0.001"),
-        ("1.9 +0/-0.002", 48.2346, "Ø1.9 0/-0.002"),
-        ("1.9 +0.004/+0.001", 48.3235, "Ø1.9 +0.004/+0.001"),
+        ("1.9 h9", 48.229, "Ø1.9000 h9"),  # 48.26 less half of 62 µm
+        ("Ø1.9 ±0.001", 48.26, "Ø1.9000 ±0.0010"),
+        ("1.9 +0/-0.002", 48.2346, "Ø1.9000 0/-0.0020"),
+        ("1.9 +0.004/+0.001", 48.3235, "Ø1.9000 +0.0040/+0.0010"),
         ("48 mm h9", 47.969, "Ø1.8898 h9"),
     ],
 )
@@ -149,3 +149,22 @@ def test_what_comes_back_as_it_was_keeps_its_meaning(engineer: Api, job_id: JobI
     told = next(one for one in made["state"]["drawing"] if 40 in one["makes"])["words"]
     assert told["metric"].startswith("Ø49 h8 ×")
     assert told["inch"].startswith("Ø1.9291 h8 ×")
+
+
+def test_a_refusal_counts_and_repeats_what_was_typed(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Runner shaft")
+    long = engineer.edit(job, 1, action="set_part", name="n" * 130)
+    assert "has 130 characters; 120 are the most" in long.json()["title"]
+    word = engineer.edit(job, 1, action="move_operation", operation="op10", by="two")
+    assert "'two' is none of: -1, 1." in word.json()["title"]
+
+
+def test_what_was_typed_of_the_blank_is_told_in_either_units(engineer: Api, job_id: JobId) -> None:
+    job = job_id("Runner shaft")
+    made = engineer.edit(job, 1, action="set_part", diameter="80 mm", length='12 1/2"', shape="0:60; 40:45", units="mm").json()
+    stock, either = made["document"]["stock"], made["either"]
+    assert either["80 mm"] == {"metric": "80 mm", "inch": "3.150 in"}
+    assert either[stock["length"]] == {"metric": "317.5 mm", "inch": '12 1/2"'}
+    assert either[stock["shape"]]["inch"] == "0 in:2.362 in; 1.575 in:1.772 in"
+    titled = engineer.edit(job, 2, action="set_feature", operation="op30", title="Rough Ø64", feature={}).json()
+    assert titled["either"]["Rough Ø64"]["inch"] == "Rough Ø2.520"

@@ -146,7 +146,7 @@ def drawn(size: Dimension, system: str) -> str:
     limits = ""
     if size.upper_deviation is not None and size.lower_deviation is not None:
         limits = f" {size.upper_deviation / 25.4:+.4f}/{size.lower_deviation / 25.4:+.4f}".replace("+0.0000", "0").replace("-0.0000", "0")
-    return f"{write(size.nominal, 'length', 'inch')}{limits} ({as_typed})"
+    return f"{write(size.nominal, 'size' if limits else 'length', 'inch')}{limits} ({as_typed})"
 
 
 def points(pairs: Any) -> list[Point]:

@@ -20,6 +20,7 @@
   type Change = Omit<Extract<Parameters<JobEditor["save"]>[0], { action: "set_part" }>, "action">;
   const part = (change: Partial<Change>) =>
     editor.keep({ action: "set_part", operation: "", units: session.units, ...change });
+  const blank = (name: keyof typeof document.stock) => editor.told(String(document.stock[name] ?? ""));
   const plain = (value: number | string | null | undefined) => (value == null ? "" : String(value));
 </script>
 
@@ -110,14 +111,14 @@
       <EntryField
         id="blank-diameter"
         field="diameter"
-        value={document.stock.diameter}
+        value={blank("diameter")}
         disabled={locked}
         commit={(diameter) => part({ diameter })}
       />
       <span
         ><label for="blank-bore" class="sr-only">bore in the blank</label><EntryField
           id="blank-bore"
-          value={document.stock.bore ?? "0"}
+          value={blank("bore") || "0"}
           disabled={locked}
           commit={(bore) => part({ bore: bore || "0" })}
         /></span
@@ -128,7 +129,7 @@
       <EntryField
         id="blank-length"
         field="free_length"
-        value={document.stock.free_length}
+        value={blank("free_length")}
         disabled={locked}
         commit={(free_length) => part({ free_length })}
       />
@@ -137,7 +138,7 @@
           id="whole-length"
           field="length"
           placeholder="unknown"
-          value={document.stock.length ?? ""}
+          value={blank("length")}
           disabled={locked}
           commit={(length) => part({ length })}
         /></span
@@ -147,7 +148,7 @@
     <EntryField
       id="shape"
       placeholder="a bar; or 0:60; 40:45"
-      value={document.stock.shape ?? ""}
+      value={blank("shape")}
       disabled={locked}
       commit={(shape) => part({ shape })}
     />
@@ -155,7 +156,7 @@
     <EntryField
       id="layers"
       placeholder="C45: 6; 304: 4"
-      value={document.stock.layers ?? ""}
+      value={blank("layers")}
       disabled={locked}
       commit={(layers) => part({ layers })}
     />
@@ -163,14 +164,14 @@
     <span class="grid grid-cols-2 gap-1.5">
       <EntryField
         id="bar_length"
-        value={document.stock.bar_length ?? ""}
+        value={blank("bar_length")}
         disabled={locked}
         commit={(text) => part({ bar_length: text || "3000 mm" })}
       />
       <span
         ><label for="remnant" class="sr-only">remnant that the chuck keeps</label><EntryField
           id="remnant"
-          value={document.stock.remnant ?? ""}
+          value={blank("remnant")}
           disabled={locked}
           commit={(text) => part({ remnant: text || "0 mm" })}
         /></span

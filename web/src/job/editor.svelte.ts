@@ -1,7 +1,7 @@
 import { api, ask, askOnce, Problem, type Schemas } from "../api/client";
 import { drops } from "../lib/draft.svelte";
 import { page } from "../page.svelte";
-import { session } from "../session.svelte";
+import { session, shown } from "../session.svelte";
 
 type Job = Schemas["JobOut"];
 type Edit = Schemas["EditIn"]["edit"];
@@ -29,6 +29,12 @@ export class JobEditor {
 
   async load() {
     this.accept(await ask(api.GET("/api/jobs/{job_id}", { params: { path: { job_id: this.id } } })));
+  }
+
+  /** What was typed, in the units shown. */
+  told(text: string): string {
+    const either = this.job?.either[text];
+    return either ? shown(either) : text;
   }
 
   /** Save one gesture; gestures go out one after the other. True when it was saved; a refusal is this job's `problem`. */

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { FieldError, Problem } from "../api/client";
+  import { session } from "../session.svelte";
   import { drops } from "./draft.svelte";
 
   interface Props {
@@ -38,6 +39,16 @@
   let typed = $state<string | null>(null);
   let own = $state<Problem | null>(null);
   let sent: string | null = null; // what is with the server, or was refused there
+  let waiting = $state(false);
+  // what stood here when typing began; saved by somebody else meanwhile, both stand until the person says which
+  let began = $state({ value: "", units: "" });
+  const other = $derived(
+    typed !== null &&
+      !waiting &&
+      began.units === session.units &&
+      began.value !== value &&
+      typed.trim() !== value,
+  );
   const list = $derived(options.length ? `${id ?? uid}-options` : undefined);
   const error = $derived.by((): FieldError | null => {
     const from = own ?? problem;
@@ -59,17 +70,30 @@
       typed = own = sent = null;
       return;
     }
+    if (other) return; // nothing is overwritten unseen
     if (text === sent) return; // Enter, then leaving the field: one gesture
     sent = text;
     const answer = commit(text);
-    if (answer instanceof Promise) own = await answer;
+    waiting = answer instanceof Promise;
+    if (answer instanceof Promise) own = await answer.finally(() => (waiting = false));
     if (own) return;
     sent = null;
     if (typed?.trim() === text) typed = null;
   }
 
+  function type(text: string) {
+    if (typed === null) began = { value, units: session.units };
+    typed = text;
+  }
+
   function take(reading: string) {
     typed = reading;
+    void finish();
+  }
+
+  function keepMine() {
+    began.value = value;
+    sent = null;
     void finish();
   }
 
@@ -93,8 +117,10 @@
   aria-label={label}
   value={typed ?? value}
   aria-invalid={error ? "true" : undefined}
-  aria-describedby={error ? `${id ?? uid}-refused` : undefined}
-  oninput={(event) => (typed = event.currentTarget.value)}
+  aria-describedby={[error && `${id ?? uid}-refused`, other && `${id ?? uid}-other`]
+    .filter(Boolean)
+    .join(" ") || undefined}
+  oninput={(event) => type(event.currentTarget.value)}
   onchange={finish}
   onblur={finish}
   onkeydown={escape}
@@ -102,6 +128,16 @@
 {#if list}<datalist id={list}
     >{#each options as option (option)}<option value={option}></option>{/each}</datalist
   >{/if}
+{#if other}
+  <p id="{id ?? uid}-other" role="alert" class="text-warn col-span-full text-[13px]">
+    Changed meanwhile to <b class="figure">{value || "nothing"}</b>.
+    <button type="button" class="plain-link mr-2" onclick={keepMine}>keep {typed?.trim() || "nothing"}</button
+    >
+    <button type="button" class="plain-link" onclick={() => (typed = own = sent = null)}
+      >take {value || "nothing"}</button
+    >
+  </p>
+{/if}
 {#if error}
   <p id="{id ?? uid}-refused" role="alert" class="text-signal col-span-full text-[13px]">
     {error.message}{error.bound && !error.message.includes(error.bound) ? ` Bound: ${error.bound}.` : ""}

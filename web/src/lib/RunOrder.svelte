@@ -5,9 +5,11 @@
   interface Props {
     rows: Schemas["OperationRow"][];
     job: number;
+    /** What was typed, in the units shown. */
+    told: (text: string) => string;
     selected?: string;
   }
-  let { rows, job, selected = "" }: Props = $props();
+  let { rows, job, told, selected = "" }: Props = $props();
   const words = { holds: "holds", close: "close", over: "over", "no tool": "no tool yet" };
   const marks = { holds: "✓", close: "▲", over: "■", "no tool": "○" };
 </script>
@@ -24,9 +26,8 @@
           ? 'bg-ink text-sheet'
           : 'hover:bg-[var(--paper)]'}"
       >
-        <span class="figure">{row.number}</span><span class="py-0.5 leading-tight">{row.title}</span><span
-          class="figure">{shown(row.seconds_display)}</span
-        >
+        <span class="figure">{row.number}</span><span class="py-0.5 leading-tight">{told(row.title)}</span
+        ><span class="figure">{shown(row.seconds_display)}</span>
         <span
           class={row.id === selected
             ? ""

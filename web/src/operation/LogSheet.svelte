@@ -58,7 +58,7 @@
     (rows ?? []).filter((row) => row.operation === bench.operation || row.operation === "");
 </script>
 
-<Sheet title="Notes and measurements · {bench.entry?.number} {bench.entry?.title}" {close}>
+<Sheet title="Notes and measurements · {bench.heading}" {close}>
   <p class="text-soft">Stop the spindle before you measure or clear chips.</p>
   <h3 class="mt-2 font-semibold">Measured after a pass</h3>
   <fieldset class="contents" disabled={!session.mayNote}>

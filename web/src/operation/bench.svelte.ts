@@ -45,6 +45,11 @@ export class OperationBench {
     readonly operation: string,
   ) {}
 
+  /** Number and title of the operation, in the units shown. */
+  get heading(): string {
+    return this.entry ? `${this.entry.number} ${this.editor.told(this.entry.title)}` : "";
+  }
+
   get entry() {
     return this.editor.job?.document.operations.find((one) => one.id === this.operation);
   }

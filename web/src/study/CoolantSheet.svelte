@@ -15,7 +15,7 @@
   const found = $derived(study.answer);
 </script>
 
-<Sheet title="Coolant · {bench.entry?.number} {bench.entry?.title}" {close}>
+<Sheet title="Coolant · {bench.heading}" {close}>
   {#if study.problem}<p role="alert" class="text-signal">{study.problem}</p>{/if}
   {#if found}
     <p>

@@ -17,7 +17,7 @@
   const found = $derived(study.answer);
 </script>
 
-<Sheet title="Edge angles · {bench.entry?.number} {bench.entry?.title}" wide {close}>
+<Sheet title="Edge angles · {bench.heading}" wide {close}>
   {#if study.problem}<p role="alert" class="text-signal">{study.problem}</p>{/if}
   <div class="flex flex-wrap items-end gap-3">
     <label class="grid w-36"

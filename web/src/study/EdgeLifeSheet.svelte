@@ -21,7 +21,7 @@
   });
 </script>
 
-<Sheet title="Edge life · {bench.entry?.number} {bench.entry?.title}" wide {close}>
+<Sheet title="Edge life · {bench.heading}" wide {close}>
   {#if study.problem}<p role="alert" class="text-signal">{study.problem}</p>{/if}
   {#if found}
     <div class="grid gap-x-6 md:grid-cols-2" aria-busy={study.stale}>

@@ -32,7 +32,7 @@
   }
 </script>
 
-<Sheet title="Hard turning or grinding · {bench.entry?.number} {bench.entry?.title}" {close}>
+<Sheet title="Hard turning or grinding · {bench.heading}" {close}>
   {#if study.problem}<p role="alert" class="text-signal">{study.problem}</p>{/if}
   {#if found}
     <p>Work at {found.hardness}.</p>

@@ -29,14 +29,14 @@
   >
   <label class="grid w-32"
     >out of the chuck <EntryField
-      value={String(held.free_length)}
+      value={bench.editor.told(String(held.free_length))}
       disabled={locked}
       commit={(text) => hold({ free_length: text })}
     /></label
   >
   <label class="grid w-36"
     >steady rest at <EntryField
-      value={String(held.steady ?? "")}
+      value={bench.editor.told(String(held.steady ?? ""))}
       placeholder="none"
       disabled={locked}
       commit={(text) => hold({ steady: text || null })}

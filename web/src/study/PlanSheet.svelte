@@ -28,7 +28,7 @@
   );
 </script>
 
-<Sheet title="Passes and size · {bench.entry?.number} {bench.entry?.title}" wide {close}>
+<Sheet title="Passes and size · {bench.heading}" wide {close}>
   {#if study.problem && !refusal}<p role="alert" class="text-signal">{study.problem}</p>{/if}
   {#if found}
     <div class="grid gap-x-6 md:grid-cols-[1fr_1.25fr]" aria-busy={study.stale}>

@@ -17,7 +17,7 @@
   const found = $derived(study.answer);
 </script>
 
-<Sheet title="Rigidity · {bench.entry?.number} {bench.entry?.title}" wide {close}>
+<Sheet title="Rigidity · {bench.heading}" wide {close}>
   {#if study.problem}<p role="alert" class="text-signal">{study.problem}</p>{/if}
   <HoldingFields {bench} />
   {#if found}

@@ -35,7 +35,7 @@
     });
 </script>
 
-<Sheet title="Set-up · {bench.entry?.number} {bench.entry?.title}" {close} wide>
+<Sheet title="Set-up · {bench.heading}" {close} wide>
   <div class="grid grid-cols-1 gap-x-8 gap-y-1.5 sm:grid-cols-2">
     <section aria-label="Tool in the cut">
       <h3 class="mb-1 font-semibold">Tool in the cut</h3>

@@ -74,7 +74,7 @@
   };
 </script>
 
-<Sheet title="Thread size · {bench.entry?.number} {bench.entry?.title}" {close} wide>
+<Sheet title="Thread size · {bench.heading}" {close} wide>
   {#if found}
     <p>
       Pitch Ø wanted: <span class="figure">{shown(found.pitch_low)}</span> to

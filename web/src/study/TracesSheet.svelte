@@ -116,7 +116,7 @@
   const first = $derived(kept?.traces.filter((one) => chosen.includes(one.id))[0]);
 </script>
 
-<Sheet title="Recorded traces · {bench.entry?.number} {bench.entry?.title}" wide {close}>
+<Sheet title="Recorded traces · {bench.heading}" wide {close}>
   {#if problem}<p role="alert" class="text-signal">{problem}</p>{/if}
   <div class="grid grid-cols-[1fr_1fr] gap-5 max-md:grid-cols-1">
     <div>

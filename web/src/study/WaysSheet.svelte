@@ -13,7 +13,7 @@
   );
 </script>
 
-<Sheet title="Ways to turn · {bench.entry?.number} {bench.entry?.title}" wide {close}>
+<Sheet title="Ways to turn · {bench.heading}" wide {close}>
   {#if study.problem}<p role="alert" class="text-signal">{study.problem}</p>{/if}
   {#if study.answer}
     <table class="w-full" aria-label="Ways to turn this feature" aria-busy={study.stale}>

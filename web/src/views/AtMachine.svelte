@@ -109,7 +109,7 @@
       <div class="bg-sheet border-line min-w-0 flex-1 border px-3 py-2">
         <h1 class="text-[24px] leading-tight font-semibold">
           <span class="figure !text-[22px]">{entry.number}</span>
-          {entry.title}
+          {editor.told(entry.title)}
         </h1>
         <p class="text-soft">
           {job.document.name} · revision {job.revision} · operation {at + 1} of {rows.length} · place {card

@@ -104,6 +104,13 @@
               {#each TABLES as t (t)}<option>{t}</option>{/each}</select
             ></label
           >
+          {#if table}<p class="text-[13px]">
+              an empty table to fill in:
+              <a class="plain-link" href="/api/exchange/template?table={table}&format=csv" download>CSV</a>
+              <a class="plain-link ml-1" href="/api/exchange/template?table={table}&format=xlsx" download
+                >XLSX</a
+              >
+            </p>{/if}
           <input
             class="control mt-2 block w-full"
             type="file"

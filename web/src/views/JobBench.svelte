@@ -33,7 +33,7 @@
   const editor = $derived(new JobEditor(Number(params.id)));
   const watch = new Watch(
     () => editor,
-    () => false,
+    () => !!(sheet || asked || drawing), // a form is open: their version waits, and meets it when it is kept
   );
   let missing = $state("");
   let sheet = $state<"add" | "line" | "best" | "tried" | null>(null);
@@ -210,7 +210,7 @@
                       class="plain-link font-semibold"
                       href="#/jobs/{job.id}/operations/{row.id}"
                       data-stop={k === place ? "current" : ""}
-                      onfocus={() => (place = k)}>{row.title}</a
+                      onfocus={() => (place = k)}>{editor.told(row.title)}</a
                     >{#if row.held || row.metal}<span class="text-soft ml-2"
                         >{[row.held, row.metal].filter(Boolean).join(", ")}</span
                       >{/if}</td

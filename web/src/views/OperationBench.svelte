@@ -73,7 +73,7 @@
       page.crumbs = [
         { label: "Jobs", href: "#/" },
         { label: job.document.name, href: `#/jobs/${job.id}` },
-        { label: `${current.entry.number} ${current.entry.title}` },
+        { label: `${current.entry.number} ${current.editor.told(current.entry.title)}` },
       ];
       void current.repaint();
     });
@@ -161,11 +161,16 @@
 {:else if editor.job && shownState}
   {@const job = editor.job}
   <div class="bench mx-auto max-w-[1700px] gap-2 p-2">
-    <h1 class="sr-only">{bench.entry?.title}</h1>
+    <h1 class="sr-only">{bench.editor.told(bench.entry?.title ?? "")}</h1>
     <Panel title="{job.document.name} · {job.document.material}" class="area-part">
       <Silhouette outline={shownState.outline} width={232} height={150} labels marked={params.operation} />
       <Scroll counts="li">
-        <RunOrder rows={shownState.operations} job={job.id} selected={params.operation} />
+        <RunOrder
+          rows={shownState.operations}
+          job={job.id}
+          told={(text) => editor.told(text)}
+          selected={params.operation}
+        />
       </Scroll>
       <div
         class="grid grid-cols-2 gap-x-2 gap-y-1 px-2.5 pb-1.5"

@@ -61,7 +61,7 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("least_bore", "bore for this bar", "length", Bound.LOWER, Severity.HARD, "machine-data",
          "The bar with its edge must pass the bore.",
          lambda x: (x.setup.feature.diameter, x.tool.own.get("least_bore", 0.0), None), (), lambda x: x.setup.inside),
-    Rule("width_fit", "width in one plunge", "length", Bound.WINDOW, Severity.HARD, "iso-286",
+    Rule("width_fit", "width in one plunge", "size", Bound.WINDOW, Severity.HARD, "iso-286",
          "One plunge leaves the insert's width: all of its tolerance must lie inside the groove's.", _width, (),
          lambda x: x.setup.settings.way is GrooveWay.ONE),
     Rule("corners", "corners left to a second tool", "length", Bound.UPPER, Severity.SOFT, "common-practice",

@@ -42,7 +42,7 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("enters", "mill against the core hole", "length", Bound.UPPER, Severity.HARD, "geometry",
          "It must come in and leave room for its arc.",
          lambda x: (x.tool.own["diameter"], None, np.maximum(x.tool.hole - 0.1, 1e-6)), (), finds_hole),
-    Rule("core_hole", "core hole", "length", Bound.WINDOW, Severity.HARD, "iso-965-1", "The crest's own limits.",
+    Rule("core_hole", "core hole", "size", Bound.WINDOW, Severity.HARD, "iso-965-1", "The crest's own limits.",
          lambda x: (x.tool.hole, x.setup.feature.limits.minor.low, x.setup.feature.limits.minor.high), (),
          lambda x: finds_hole(x) & (x.setup.feature.limits.minor.low is not None)),
     Rule("reach", "reach of the mill", "length", Bound.UPPER, Severity.HARD, "iso-13399", "What stands behind its teeth does not enter.",

@@ -26,7 +26,7 @@ def forms(x: Numbers) -> bool:
 RULES: tuple[Rule[Numbers], ...] = (
     common_limits.book_speed(
         "The row of tapping speeds for tool material and metal; above it edges burn, far below they tear.", LEAST_SPEED, contour=True),
-    Rule("core_hole", "core hole", "length", Bound.WINDOW, Severity.HARD, "iso-965-1",
+    Rule("core_hole", "core hole", "size", Bound.WINDOW, Severity.HARD, "iso-965-1",
          "Cut: the crest's own limits. Formed: between 55 and 75 % of thread; a wider hole stays empty, a smaller one breaks the tap.",
          lambda x: (x.tool.hole, x.tool.hole_low, x.tool.hole_high)),
     Rule("depth", "core hole for thread, chamfer and a pitch more", "length", Bound.UPPER, Severity.HARD, "common-practice",
