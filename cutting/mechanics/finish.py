@@ -31,7 +31,7 @@ def feed_mark_height(feed_per_rev: ArrayLike, nose_radius: ArrayLike) -> Array:
 
 @formula(
     "peak_height",
-    "feed marks {peak_height} + 500·{minimum_chip}·(1 + {nose_radius}·{minimum_chip}/{feed_per_rev}²)",
+    "{peak_height} + 500·{minimum_chip}·(1 + {nose_radius}·{minimum_chip}/{feed_per_rev}²)",
     "brammertz-1961",
     Honesty.MODEL,
     "finish",
@@ -73,7 +73,7 @@ def finish_factor(cutting_speed: ArrayLike, ductile: ArrayLike) -> Array:
     return soft * np.asarray(ductile) + brittle * (1.0 - np.asarray(ductile))
 
 
-@formula("peak_height", "feed marks {peak_height} + 0.55 of side flow", "common-practice", Honesty.RULE, "finish")
+@formula("peak_height", "{peak_height} + 0.55", "common-practice", Honesty.RULE, "finish")
 def hard_turned_height(peak_height: ArrayLike) -> Array:
     """Height Rz [µm] of a hard-turned face: feed marks and a bounded side flow, whatever the feed.
 

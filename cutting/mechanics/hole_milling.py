@@ -71,7 +71,7 @@ def engagement_angle(hole_diameter: ArrayLike, diameter: ArrayLike, inner_diamet
     return np.asarray(np.degrees(np.arccos(np.clip(cosine, -1.0, 1.0))))
 
 
-@formula("chip_thickness", "{centre_feed}·(1 − cos{engagement_angle})/{engagement_angle}", "martellotti-1941")
+@formula("chip_thickness", "{centre_feed}·(1 − cos({engagement_angle}))/(π·{engagement_angle}/180)", "martellotti-1941")
 def mean_chip_thickness(centre_feed: ArrayLike, engagement_angle: ArrayLike) -> Array:
     """Mean chip thickness h_m [mm] of h = f_zc·sin φ over the engagement: feed of the middle per tooth [mm], angle [°].
 

@@ -22,7 +22,7 @@ def tilting_moment(tool_mass: ArrayLike, mass_lever: ArrayLike) -> Array:
     return np.asarray(tool_mass, float) * GRAVITY * np.asarray(mass_lever) / 1000.0
 
 
-@formula("spin_up_time", "{rotor_inertia}·2π·{spindle_speed}/60/{spindle_torque}", "beam-theory", Honesty.MODEL, "balance")
+@formula("spin_up_time", "{rotor_inertia}·2·π·{spindle_speed}/60/{spindle_torque}", "beam-theory", Honesty.MODEL, "balance")
 def spin_up_time(rotor_inertia: ArrayLike, spindle_speed: ArrayLike, spindle_torque: ArrayLike) -> Array:
     """Time t [s] from rest to n [1/min]: J [kg·m²] of the tool, torque [N·m] that is left for it.
 
@@ -42,7 +42,7 @@ def permissible_unbalance(balance_grade: ArrayLike, spindle_speed: ArrayLike, to
     return 9549.3 * np.asarray(balance_grade, float) / np.asarray(spindle_speed) * np.asarray(tool_mass)
 
 
-@formula("unbalance_force", "{unbalance}·10⁻⁶·(2π·{spindle_speed}/60)²", "beam-theory")
+@formula("unbalance_force", "{unbalance}·10⁻⁶·(2·π·{spindle_speed}/60)²", "beam-theory")
 def unbalance_force(unbalance: ArrayLike, spindle_speed: ArrayLike) -> Array:
     """Force F [N] that turns with the tool: U [g·mm], n [1/min].
 

@@ -65,7 +65,7 @@ def breaking_torque(shear_strength: ArrayLike, core_diameter: ArrayLike) -> Arra
 
 @formula(
     "flank_error",
-    "{lead}²·({radius} − {path_radius})·cot α/2/(8π²·{radius}·{path_radius})",
+    "{lead}²·({radius} − {path_radius})/tan({half_angle})/(8·π²·{radius}·{path_radius})",
     "derived",
 )
 def flank_error(lead: ArrayLike, radius: ArrayLike, path_radius: ArrayLike, half_angle: ArrayLike) -> Array:

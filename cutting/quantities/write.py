@@ -56,7 +56,7 @@ def _clock(seconds: float) -> str:
 
 def _thous(inches: float, to_tenths: bool) -> str:
     """A length as an inch shop writes it, with its zeros: thous, of a limit of size and of an odd 64th tenths of them."""
-    if not to_tenths and abs(inches) < FINE_INCH:
+    if not math.isfinite(inches) or (not to_tenths and abs(inches) < FINE_INCH):
         return _digits(inches, 4, "length")
     odd = math.isclose(64.0 * inches, round(64.0 * inches), abs_tol=1e-4) and not math.isclose(inches, round(inches, 3), abs_tol=1e-6)
     decimals = 4 if to_tenths or odd else 3

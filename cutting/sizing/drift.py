@@ -8,6 +8,7 @@ from numpy.typing import ArrayLike, NDArray
 from cutting.working import Honesty, formula
 
 Array = NDArray[np.float64]
+DRIFT_SHARE = 0.25  # of the tolerance that the drift may use before the size is corrected (common practice)
 WEAR_LIMIT = 0.3  # mm of flank wear land at the end of an edge's life, ISO 3685
 
 
@@ -30,7 +31,7 @@ def drift_per_piece(recession: ArrayLike, median_parts: ArrayLike) -> Array:
     return 2.0 * np.asarray(recession) / np.maximum(np.asarray(median_parts, float), 1e-9)
 
 
-def correct_every(drift: ArrayLike, tolerance: ArrayLike, share: float = 0.25) -> Array:
+def correct_every(drift: ArrayLike, tolerance: ArrayLike, share: float = DRIFT_SHARE) -> Array:
     """Pieces after which the drift has used a share of the tolerance [mm]: time to correct the offset.
 
     >>> round(float(correct_every(0.0005, 0.02)), 1)

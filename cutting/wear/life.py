@@ -16,9 +16,9 @@ LIGHT_CUT_RANGE = (0.7, 1.3)
 
 @formula(
     "tool_life",
-    "15·({reference_speed}·{speed_factor}/{cutting_speed})^(1/{taylor_exponent})"
-    "·({reference_feed}/{chip_thickness})^({feed_exponent}/{taylor_exponent})"
-    "·({reference_depth}/{depth_of_cut})^({depth_exponent}/{taylor_exponent})",
+    "15·({reference_speed}·{speed_factor}/{cutting_speed}"
+    "·held(({reference_feed}/{chip_thickness})^{feed_exponent}·({reference_depth}/{depth_of_cut})^{depth_exponent}, 0.7, 1.3))"
+    "^(1/{taylor_exponent})",
     "taylor-1907",
     Honesty.MODEL,
     states="life",

@@ -21,7 +21,7 @@ def weibull_shape(coefficient_of_variation: ArrayLike) -> Array:
     return np.interp(np.asarray(coefficient_of_variation, float), _VARIATIONS[::-1], _SHAPES[::-1])
 
 
-@formula("completion_probability", "2^(−(time in cut/{tool_life})^{weibull_shape})", "weibull-1951", Honesty.MODEL, "life")
+@formula("completion_probability", "2^(−({time_in_cut}/{tool_life})^{weibull_shape})", "weibull-1951", Honesty.MODEL, "life")
 def completion_probability(time_in_cut: ArrayLike, tool_life: ArrayLike, weibull_shape: ArrayLike) -> Array:
     """Probability p that an edge of median life T [min] lasts a time in cut [min], shape β. Source: Weibull 1951.
 

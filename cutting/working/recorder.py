@@ -11,7 +11,8 @@ import numpy as np
 
 from cutting.belief.bands import Band, band
 from cutting.nomenclature import SYMBOLS, source_label
-from cutting.working.formula import Formula
+from cutting.working.formula import Formula, Honesty
+from cutting.working.line import EXACT, Line
 
 Pick = tuple[int, int] | None  # a pass by its place, and how many passes there are
 NOTHING: Mapping[str, Any] = {}  # a plain one: what is run elsewhere is sent there whole
@@ -169,11 +170,20 @@ class Recorder(Noting):
         return step
 
 
+def last_step(name: str, label: str, value: float, unit: str, ends: Line, at: Pick = None) -> WorkingStep:
+    """The line that ends in a number as it is shown, of a limit or a result by its label."""
+    numbers = {one: _short(_one(given, at)) for one, given in ends.numbers.items()}
+    honesty = (Honesty.EXACT if ends.source == EXACT else Honesty.RULE).value
+    source = "arithmetic" if ends.source == EXACT else source_label(ends.source)
+    text = ends.text.format_map(_Fallback())
+    return WorkingStep(f"{name}, as shown", label, label, text, ends.text.format_map(_Fallback(numbers)), value, unit, source, honesty)
+
+
 class _Fallback(dict[str, str]):
-    """Numbers put in; what was not given reads as its symbol."""
+    """Numbers put in; what was not given reads as its symbol, else in words."""
 
     def __missing__(self, key: str) -> str:
-        return SYMBOLS.get(key, key)
+        return SYMBOLS.get(key, key.replace("_", " "))
 
 
 def _one(value: Any, at: Pick) -> float:

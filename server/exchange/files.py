@@ -165,7 +165,7 @@ def _recognise(headings: list[str]) -> Table:
         except CuttingError as error:
             refused.append((sum(_fits(heading, what) for heading in headings), what, error))
     fits, nearest, why = max(refused, key=lambda one: one[0])
-    if 2 * fits >= len(headings):
+    if 2 * fits > len(headings):
         raise CuttingError(why.field, f"taken for the table {nearest.name}, this {why.message}")
     wanted = "; ".join(f"{t.name}: {', '.join(c.name for c in t.columns if c.required)}" for t in TABLES.values())
     raise CuttingError("file", f"its columns fit none of the tables, which need at least {wanted}.")

@@ -81,6 +81,7 @@ class LimitOut(Plain):
     source: str
     why: str
     working: list[StepOut]
+    bound_working: list[StepOut]
     holds: float
     asked: float
     kept: float  # utilisation up to which it holds as surely as is asked

@@ -110,7 +110,7 @@ def test_one_shaft_in_many_spellings(line: str) -> None:
 
 def test_inches_and_a_shaft_as_thick_as_its_bar() -> None:
     found = said("1-1/4 x 2, 1 x 1.5", system="inch")
-    assert dict(found)["Turn Ø1 in"] == {"end_diameter": "25.4", "length": "38.1 mm", "distance_from_chuck": "160.9 mm"}
+    assert dict(found)["Turn Ø1.000 in"] == {"end_diameter": "25.4", "length": "38.1 mm", "distance_from_chuck": "160.9 mm"}
     fine = dict(said("1 ±0.001 x 1.5", system="inch"))["Finish Ø1 in ±0.001"]
     assert read_dimension(str(fine["end_diameter"]), "mm").upper_deviation == pytest.approx(0.0254)
     own = dict(said("1 x 2, groove 0.1 x Ø0.9 at 0.2", system="inch"))["Groove 0.1 x Ø0.9"]

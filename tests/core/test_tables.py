@@ -111,7 +111,7 @@ def formulae() -> list[object]:
 
 def test_formulae_speak_the_nomenclature() -> None:
     """Parameter names, the text and the result of each formula are terms of the one nomenclature."""
-    free = {"ductile", "ductility", "normals", "centre", "scale_feed", "scale_depth", "time_in_cut", "inside"}
+    free = {"ductile", "ductility", "normals", "centre", "scale_feed", "scale_depth", "inside"}
     for function in formulae():
         known = function.formula  # type: ignore[attr-defined]
         assert set(re.findall(r"{(\w+)}", known.text)) <= set(TERMS), function

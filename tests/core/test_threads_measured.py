@@ -213,7 +213,7 @@ def test_mills_that_arc_longer_last_less() -> None:
     """A tooth that is longer in the metal gets hotter: a mill nearly as wide as its thread lasts fewer minutes (common practice)."""
     mill = {"mill": "thread mill 6.2 one row P1 to 1.75 K30 fine PVD"}
     tight, roomy = (
-        value("tool_life", MILL, tool=mill, feature={"thread": words, "there": core})
+        value("tool_life", MILL, tool=mill, settings={"cutting_speed": "200 m/min"}, feature={"thread": words, "there": core})
         for words, core in (("M10-6H", "8.5 mm"), ("M20x1.5-6H", "18.5 mm"))
     )
     assert roomy > 1.03 * tight

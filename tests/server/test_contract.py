@@ -175,8 +175,9 @@ def test_no_two_forms_share_a_name() -> None:
 def test_steps_of_the_working_use_the_nomenclature(engineer: Api, job_id: Any) -> None:
     answer = engineer.post(f"/api/jobs/{job_id('Runner shaft')}/operations/op30/evaluate", {}).json()
     steps = [step for one in (*answer["limits"], *answer["results"].values()) for step in one["working"]]
-    assert steps
-    for step in steps:
+    formulae = [step for step in steps if not step["key"].endswith(", as shown")]
+    assert 0 < len(formulae) < len(steps)
+    for step in formulae:
         assert step["key"] in TERMS
         assert step["symbol"] == TERMS[step["key"]].symbol
         assert step["unit"] == TERMS[step["key"]].unit

@@ -79,7 +79,7 @@ def test_the_decoder_explains_draws_and_knows_who_holds_it(engineer: Api) -> Non
     assert (read["designation"], read["other"], read["edges"]) == ("CNMG 120406", "CNMG 431.5", 4)
     assert [part["code"] for part in read["parts"]] == ["C", "N", "M", "G", "4", "3", "1.5"]
     assert "PCLNR 2525 M12" in read["partners"]
-    assert read["drawing"]["circle_display"] == {"metric": "12.7 mm", "inch": "0.5 in"}
+    assert read["drawing"]["circle_display"] == {"metric": "12.7 mm", "inch": "0.500 in"}
     wrong = engineer.get("/api/crib/read?designation=CNMG+110408")
     assert wrong.status_code == 422
     assert "position 5" in wrong.json()["title"]

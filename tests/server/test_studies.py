@@ -182,7 +182,7 @@ def test_the_sheet_of_one_operation_as_a_page_keeps_to_its_own_files(operator: A
     assert "Rough turn Ø57" not in text
     assert not re.search(r"https?://|style=|<script", text)
     assert "passes, in and s" in text
-    assert "1.3937" in text
+    assert "1.394" in text
     for link in re.findall(r'href="([^"]+)"', text):
         assert operator.client.get(link).status_code == 200
     assert operator.get(f"/api/jobs/{job}/setup-sheet?operation=op99").status_code == 404

@@ -2,10 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
+
+import numpy as np
 
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Read, Rule
+from cutting.operations.frame.spent_lines import change_planned, secured
+from cutting.working import Line, in_words, line
+from cutting.working.line import COMMON
 
 SURE_ENOUGH = 0.97  # of the chance that is wanted: a run planned to be just as sure is not told as broken
 
@@ -15,13 +21,41 @@ def house_grip(x: Any) -> float:
     return float(x.setup.house.grip_safety)
 
 
+def spindle_runs(asked: Any, diameter: Any, runs: Any) -> Line | None:
+    """Why a spindle does not run as the speed asks [m/min at a diameter, mm]; None where it does."""
+    if np.allclose(1000.0 * asked / (np.pi * np.asarray(diameter)), runs, rtol=1e-3):
+        return None
+    return in_words("the machine's own step, or a clamp, below that")
+
+
+def grip_kept(x: Any) -> Line:
+    """What the jaws hold, less the house's safety."""
+    held = x.grip_torque if hasattr(x, "grip_torque") else x.held if hasattr(x, "held") else x.grip
+    return line("{grip_torque}/{grip_safety}", COMMON, grip_torque=held, grip_safety=x.setup.house.grip_safety)
+
+
+def chuck_keeps(x: Any) -> Line:
+    """What the tool's chuck holds, less the house's safety."""
+    return line("{chuck_holds}/{grip_safety}", COMMON, chuck_holds=x.tool.grip, grip_safety=x.setup.house.grip_safety)
+
+
+def power_of_torque(x: Any) -> Line:
+    """Power of a torque at the spindle's speed."""
+    return line("{torque_worn}·{spindle_speed}/9549.3", torque_worn=x.torque, spindle_speed=x.spindle_speed)
+
+
+def torque_of_power(x: Any) -> Line:
+    """Torque of a power at the spindle's speed."""
+    return line("9549.3·{power}/{spindle_speed}", power=x.power, spindle_speed=x.spindle_speed)
+
+
 def life(noun: str = "edge", *before: str) -> Rule[Any]:
     """An edge, drill, tap or mill that does not last one piece is changed in the cut; `before` are formulae of its working."""
     article = "An" if noun[0] in "aeiou" else "A"
     return Rule(
         "life", f"life, pieces per {noun}", "count", Bound.LOWER, Severity.SOFT, "taylor-1907",
         f"{article} {noun} should last at least one piece, so that it is not changed in the cut.",
-        lambda x: (x.change_parts, 1.0, None), (*before, "tool_life", "weibull_shape"),
+        lambda x: (x.change_parts, 1.0, None), (*before, "tool_life", "weibull_shape"), ends=change_planned,
     )  # fmt: skip
 
 
@@ -29,7 +63,9 @@ def secure(*working: str) -> Rule[Any]:
     """The chance that a run ends without a stop, against what goal and house want."""
     return Rule(
         "secure", "secure run", "share", Bound.LOWER, Severity.SOFT, "weibull-1951",
-        "Probability that the run to the next planned change ends without a stop.", _security, working or ("weibull_shape",),
+        "Probability that the run to the next planned change ends without a stop.", _security,
+        working or ("weibull_shape", "completion_probability"), ends=secured,
+        bound_ends=lambda x: line("100·{near}·{sure}", COMMON, near=SURE_ENOUGH, sure=x.setup.house.change_probability(x.setup.goal)),
     )  # fmt: skip
 
 
@@ -37,11 +73,14 @@ def _security(x: Any) -> Read:
     return 100.0 * x.secure, 100.0 * SURE_ENOUGH * x.setup.house.change_probability(x.setup.goal), None
 
 
-def spindle_power(why: str, *working: str, contour: bool = False, read: Any = lambda x: (x.power, None, x.available)) -> Rule[Any]:
+def spindle_power(
+    why: str, *working: str, ends: Callable[[Any], Line], contour: bool = False, read: Any = lambda x: (x.power, None, x.available)
+) -> Rule[Any]:
     """The power of the worn edge against what the spindle gives at its speed."""
     return Rule(
-        "spindle_power", "spindle power, worn", "power", Bound.UPPER, Severity.HARD, "kienzle-1952", why, read, working, contour=contour
-    )
+        "spindle_power", "spindle power, worn", "power", Bound.UPPER, Severity.HARD, "kienzle-1952", why, read, working, contour=contour,
+        ends=ends,
+    )  # fmt: skip
 
 
 def book_speed(why: str, least: float | None = None, contour: bool = False) -> Rule[Any]:

@@ -30,6 +30,8 @@ class Spent:
     change_parts: Array  # pieces between planned changes of the edge
     median_parts: Array
     run_parts: Array  # pieces between two looks at the machine
+    stop_chance: Array  # that chips stop the machine, a piece
+    edge_lasts: Array  # chance that the edge lasts the pieces between two looks
     secure: Array
     edge_cost: Array
     operation_cost: Array
@@ -39,7 +41,7 @@ class Spent:
 def spend(
     setup: BaseSetup, engaged: Array, idle: Any, life_used: Array, shape: Array, edge_cost: Any, stop_chance: Any, record: Silent
 ) -> dict[str, Array]:
-    """The fields of `Spent`: an edge that `life_used` of a life goes into each piece, changed at the planned share of lives.
+    """The fields of `Spent`: an edge of which each piece takes `life_used` of a life, changed at the planned share of lives.
 
     `engaged` and `idle` [s] a piece, `shape` the Weibull shape, `stop_chance` the chance a piece that chips stop the machine.
     """
@@ -74,6 +76,8 @@ def spend(
         "change_parts": change_parts,
         "median_parts": median_parts,
         "run_parts": run_parts,
+        "stop_chance": np.asarray(stop_chance, float),
+        "edge_lasts": edge_lasts,
         "secure": edge_lasts * (1.0 - stop_chance) ** run_parts,
         "edge_cost": np.asarray(edge_cost, float),
         "operation_cost": cost,
@@ -121,24 +125,25 @@ TRUSTED_LIFE = 120.0
 
 def life_shown(minutes: float) -> Display:
     """A life [min] as far as a law of wear says anything."""
-    return _over("over {}", TRUSTED_LIFE, "life") if minutes > TRUSTED_LIFE else display(minutes, "life")
+    return _over(TRUSTED_LIFE, "life") if minutes > TRUSTED_LIFE else display(minutes, "life")
 
 
 def parts_shown(parts: float, minutes: float) -> Display:
     """Pieces that an edge lasts, of a life of so many minutes in the cut, as far as a law of wear says anything."""
-    return _over("over {}", parts * TRUSTED_LIFE / minutes, "count") if minutes > TRUSTED_LIFE else display(parts, "count")
+    return _over(parts * TRUSTED_LIFE / minutes, "count") if minutes > TRUSTED_LIFE else display(parts, "count")
 
 
 def change_shown(setup: BaseSetup, change_parts: float) -> Display:
     """How often an edge is changed, in pieces; one that outlasts the batch goes with it."""
-    if change_parts >= setup.batch.pieces:
-        return Display("the batch", "the batch")
-    return display(change_parts, "count")
+    said = display(change_parts, "count")
+    return (
+        said if change_parts < setup.batch.pieces else Display(f"{said.metric}, more than the batch", f"{said.inch}, more than the batch")
+    )
 
 
-def _over(words: str, value: float, kind: str) -> Display:
+def _over(value: float, kind: str) -> Display:
     said = display(value, kind)
-    return Display(words.format(said.metric), words.format(said.inch))
+    return Display(f"over {said.metric}", f"over {said.inch}")
 
 
 def life_notes(setup: BaseSetup, life: float, engaged: float, median_parts: float, change_parts: float, shape: float) -> list[Warning]:

@@ -93,6 +93,7 @@ class Limit:
     asked: float = 0.5  # chance that is asked of it
     kept: float = 1.0  # utilisation up to which it holds as surely as is asked: the rest is kept in hand
     moved_by: tuple[Moved, ...] = ()
+    bound_working: tuple[WorkingStep, ...] = ()
 
     @property
     def broken(self) -> bool:

@@ -5,11 +5,15 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
-from cutting.operations.frame.money import change_shown, life_shown, parts_shown
+from cutting.operations.frame.money import TRUSTED_LIFE, change_shown, life_shown, parts_shown
 from cutting.operations.frame.outcome import Value, shown
 from cutting.operations.frame.over_passes import last_pass
+from cutting.operations.frame.spent_lines import change_planned, lasting, longest_trusted, secured, trusted
+from cutting.quantities.kinds import KINDS
 from cutting.quantities.write import Display
-from cutting.working import Recorder
+from cutting.working import Line, Recorder, WorkingStep, in_words, last_step, line
+
+Ends = Line | str | None  # how a working ends: a last line, or words
 
 
 class ResultsSaid:
@@ -23,24 +27,36 @@ class ResultsSaid:
         """A result that is built elsewhere."""
         self.found[value.name] = value
 
-    def plain(self, name: str, label: str, value: Any, kind: str, honesty: str = "exact", *trail: str) -> None:
-        """A number without a band of its own."""
-        self.keep(shown(name, label, last_pass(value), kind, honesty, None, self.record.trail(*trail)))
+    def plain(self, name: str, label: str, value: Any, kind: str, honesty: str = "exact", *trail: str, ends: Ends = None) -> None:
+        """A number without a band of its own; `ends` is the last line of its working where no formula ends in it, also in words."""
+        number = last_pass(value)
+        self.keep(shown(name, label, number, kind, honesty, None, self._led(trail, name, label, number, kind, ends)))
 
-    def between(self, name: str, label: str, value: Any, kind: str, low: float, high: float, *trail: str) -> None:
+    def between(self, name: str, label: str, value: Any, kind: str, low: float, high: float, *trail: str, ends: Ends = None) -> None:
         """A model's number with its band."""
-        self.keep(shown(name, label, last_pass(value), kind, "model", (low, high), self.record.trail(*trail)))
+        number = last_pass(value)
+        self.keep(shown(name, label, number, kind, "model", (low, high), self._led(trail, name, label, number, kind, ends)))
 
-    def banded(self, name: str, label: str, value: Any, kind: str, band: str, *trail: str) -> None:
+    def banded(self, name: str, label: str, value: Any, kind: str, band: str, *trail: str, ends: Ends = None) -> None:
         """A model's number with the band of that name."""
         number = last_pass(value)
-        self.between(name, label, number, kind, *self.record.band(band).about(number), *trail)
+        self.between(name, label, number, kind, *self.record.band(band).about(number), *trail, ends=ends)
 
-    def halved(self, name: str, label: str, value: Any, kind: str, said: Display, *trail: str) -> None:
+    def halved(self, name: str, label: str, value: Any, kind: str, said: Display, *trail: str, ends: Ends = None) -> None:
         """A number of tool life with the band of it; `said` is how it is told."""
         number = last_pass(value)
-        found = shown(name, label, number, kind, "model", self.record.band("life").about(number), self.record.trail(*trail))
-        self.keep(replace(found, display=said))
+        working = self._led(trail, name, label, number, kind, ends)
+        if said.metric.startswith("over "):  # nobody knows how far over
+            self.keep(replace(shown(name, label, number, kind, "model", None, working), display=said))
+            return
+        self.keep(replace(shown(name, label, number, kind, "model", self.record.band("life").about(number), working), display=said))
+
+    def _led(self, trail: tuple[str, ...], name: str, label: str, number: float, kind: str, ends: Ends) -> tuple[WorkingStep, ...]:
+        steps = self.record.trail(*trail)
+        if ends is None:
+            return steps
+        said = in_words(ends) if isinstance(ends, str) else ends
+        return (*steps, last_step(name, label, number, KINDS[kind].metric, said))
 
     def money(self, x: Any) -> None:
         """Seconds and money of the operation."""
@@ -53,9 +69,18 @@ class ResultsSaid:
     def life(self, x: Any) -> None:
         """How long an edge lasts, and how surely."""
         median, change, life = last_pass(x.median_parts), last_pass(x.change_parts), last_pass(x.tool_life)
-        pieces = ("median_parts", "edge lasts, pieces", median, "count")
-        self.halved(*pieces, parts_shown(median, life), "chip_thickness", "tool_life")
+        pieces = ("median_parts", "half of the edges last, pieces", trusted(x) * median, "count")
+        self.halved(*pieces, parts_shown(median, life), "chip_thickness", "tool_life", ends=lasting(x))
         planned = ("change_parts", "change edge every", change, "count")
-        self.halved(*planned, change_shown(x.setup, change), "tool_life", "weibull_shape")
-        self.halved("tool_life", "life in cut", life, "life", life_shown(life), "chip_thickness", "tool_life")
-        self.plain("secure", "secure", 100 * x.secure, "share", "rule", "weibull_shape", "completion_probability")
+        self.halved(*planned, change_shown(x.setup, change), "tool_life", "weibull_shape", ends=change_planned(x))
+        known = min(life, TRUSTED_LIFE)
+        ends = longest_trusted(x, self.record)
+        self.halved("tool_life", "life in cut", known, "life", life_shown(life), "chip_thickness", "tool_life", ends=ends)
+        self.plain("secure", "secure", 100 * x.secure, "share", "rule", "weibull_shape", "completion_probability", ends=secured(x))
+
+    def holes(self, label: str, x: Any, count: int) -> None:
+        """How many holes or threads a tool lasts, of which a piece has so many."""
+        median, life = last_pass(x.median_parts), last_pass(x.tool_life)
+        parts = trusted(x) * median
+        ends = line("{half_of_them_last}·{in_a_piece}", half_of_them_last=parts, in_a_piece=count)
+        self.halved("holes", label, count * parts, "count", parts_shown(count * median, life), "tool_life", ends=ends)

@@ -13,8 +13,9 @@ from cutting.nomenclature import source_label
 from cutting.operations.frame.outcome import TOUCHING, Bound, Limit, Severity, Standing
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.frame.setup import HouseRules
+from cutting.quantities.kinds import KINDS
 from cutting.quantities.write import Display, display, write
-from cutting.working import Recorder
+from cutting.working import Line, Recorder, WorkingStep, last_step
 
 Array = NDArray[np.float64]
 Mask = NDArray[np.bool_]
@@ -42,6 +43,8 @@ class Rule(Generic[N]):
     kind and label as a person reads them where they are not what is compared, `told_source` its source where that depends.
     `contour` rules are drawn on a map. `where` says in words at which of several steps it is closest. `spare` is by what factor the
     bound lies below what really gives way, where it holds a safety of its own: so much of what is not known is covered by it.
+    `working` names the formulae behind the value and `bounded` those behind the bound; `ends` and `bound_ends` are their last
+    lines, where a formula's own result is not what is shown.
     """
 
     name: str
@@ -60,6 +63,9 @@ class Rule(Generic[N]):
     told_source: Callable[[N], str] | None = None
     where: Callable[[N, int], str] | None = None
     spare: Callable[[N], float] = _none_spare
+    ends: Callable[[N], Line | None] | None = None
+    bounded: tuple[str, ...] = ()
+    bound_ends: Callable[[N], Line | None] | None = None
 
     def used(self, x: N) -> Array:
         """Utilisation of this limit at every step, 0 where it does not apply."""
@@ -154,6 +160,16 @@ def _limit(rule: Rule[Any], x: Any, record: Recorder) -> Limit:
     if rule.where is not None and used.size > 1:
         label = f"{label}, {rule.where(x, worst)}"
     assert found is not None
+
+    def led_to(names: tuple[str, ...], ends: Callable[[Any], Line | None] | None, number: float | None, of: str) -> tuple[WorkingStep, ...]:
+        trail = record.trail(*names, at=(worst, used.size))
+        last = None if ends is None or number is None else ends(x)
+        return (
+            trail
+            if last is None or number is None
+            else (*trail, last_step(rule.name, label, number, KINDS[of].metric, last, (worst, used.size)))
+        )
+
     return Limit(
         rule.name,
         label,
@@ -169,7 +185,8 @@ def _limit(rule: Rule[Any], x: Any, record: Recorder) -> Limit:
         rule.told_source(x) if rule.told_source is not None else source_label(rule.source),
         rule.why,
         (),
-        record.trail(*rule.working, at=(worst, used.size)),
+        led_to(rule.working, rule.ends, found, kind),
+        bound_working=led_to(rule.bounded, rule.bound_ends, high if high is not None else low, kind),
     )
 
 

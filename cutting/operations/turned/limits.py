@@ -7,6 +7,7 @@ import numpy as np
 from cutting.chips.window import span_at_depth, window_sides
 from cutting.mechanics.deflection import Holding
 from cutting.operations.frame import common_limits
+from cutting.operations.frame.common_limits import spindle_runs
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Array, Rule
 from cutting.operations.frame.toughness import toughness_asked
@@ -15,6 +16,7 @@ from cutting.operations.turned.case import Case, Cutter
 from cutting.operations.turned.edge_strength import edge_force_limit, edge_toughness, wide_edge
 from cutting.operations.turned.part import slenderness
 from cutting.operations.turned.physics import Cut
+from cutting.working import Line, line
 
 # of the corner radius that a cut is deep at the least, and of a round insert's; half to one is stable (common practice)
 LEAST_DEPTH, LEAST_ROUND = 0.3, 0.4
@@ -54,6 +56,15 @@ def nose_feed(cutter: Cutter, share: float = NOSE_SHARE) -> Array:
     return np.where(cutter.round_shape > 0, share, share / thin) * cutter.nose_radius
 
 
+def _shank(x: Cut) -> Line:
+    """The shank as a cantilever under the worn edge's force."""
+    modulus = x.cutter.shank_modulus / x.setup.factors.get("give", 1.0)
+    return line(
+        "{wear}·{cutting_force}·{overhang}³/(3·{elastic_modulus}·{second_moment})", "roark", wear=x.setup.house.wear_factor,
+        cutting_force=x.cutting_force, overhang=x.cutter.overhang, elastic_modulus=modulus, second_moment=x.cutter.shank_second_moment,
+    )  # fmt: skip
+
+
 RULES: tuple[Rule[Cut], ...] = (
     Rule(
         "part_bends",
@@ -88,8 +99,9 @@ RULES: tuple[Rule[Cut], ...] = (
         "altintas-2012",
         "Beyond this width of engaged edge each turn's waves feed the next: slender parts and long shanks sing.",
         lambda x: (x.engaged_edge, None, np.minimum(x.stable_part, x.stable_tool)),
-        (
-            "engaged_edge",
+        ("engaged_edge",),
+        contour=True,
+        bounded=(
             "specific_force",
             "force_slope",
             "in_plane_ratio",
@@ -98,7 +110,7 @@ RULES: tuple[Rule[Cut], ...] = (
             "stable_width",
             "damping_gain",
         ),
-        contour=True,
+        bound_ends=lambda x: line("min({of_the_part}, {of_the_tool})", of_the_part=x.stable_part, of_the_tool=x.stable_tool),
     ),
     Rule(
         "slender",
@@ -119,6 +131,7 @@ RULES: tuple[Rule[Cut], ...] = (
         "specific_force",
         "cutting_force",
         "cutting_power",
+        ends=lambda x: line("{wear}·{cutting_power}", wear=x.setup.house.wear_factor, cutting_power=x.cutting_power),
         contour=True,
         read=lambda x: (x.worn_power, None, x.available_power),
     ),
@@ -131,9 +144,11 @@ RULES: tuple[Rule[Cut], ...] = (
         "vdi-3106",
         "Jaws lose grip at speed; the part must not turn in them.",
         lambda x: (x.torque, None, x.grip_torque / x.setup.house.grip_safety),
-        ("cutting_force", "torque", "grip_torque"),
+        ("cutting_force", "torque"),
         contour=True,
         spare=common_limits.house_grip,
+        bounded=("grip_torque",),
+        bound_ends=common_limits.grip_kept,
     ),
     Rule(
         "edge_strength",
@@ -146,6 +161,7 @@ RULES: tuple[Rule[Cut], ...] = (
         lambda x: (x.worn_cutting_force, None, edge_force_limit(x.cutter) * wide_edge(x)),
         ("chip_area", "specific_force", "cutting_force"),
         contour=True,
+        ends=lambda x: line("{wear}·{cutting_force}", wear=x.setup.house.wear_factor, cutting_force=x.cutting_force),
     ),
     Rule(
         "toughness",
@@ -167,6 +183,7 @@ RULES: tuple[Rule[Cut], ...] = (
         "Cook's rise against the rise at 1.25 of the book's speed for this tool material: for comparing only.",
         lambda x: (100.0 * x.temperature_rise / x.standing_rise, None, 100.0),
         ("specific_force", "temperature_rise"),
+        ends=lambda x: line("100·{temperature_rise}/{stands}", "cook-1973", temperature_rise=x.temperature_rise, stands=x.standing_rise),
     ),
     Rule(
         "chip_window",
@@ -177,7 +194,6 @@ RULES: tuple[Rule[Cut], ...] = (
         "nakayama-1962",
         "Inside the window the chip curls and breaks; to its left it strings, to its right it packs.",
         lambda x: (x.window_gauge, None, 1.0),
-        ("window_gauge",),
         told=_window_told,
     ),
     Rule(
@@ -189,8 +205,9 @@ RULES: tuple[Rule[Cut], ...] = (
         "brammertz-1961",
         "Below about a quarter of its edge radius the edge presses instead of cutting: torn surface, wandering size.",
         lambda x: (x.chip_thickness, x.minimum_chip, None),
-        ("chip_thickness", "minimum_chip"),
+        ("chip_area", "engaged_edge", "chip_thickness"),
         contour=True,
+        bounded=("minimum_chip",),
     ),
     Rule(
         "nose_feed",
@@ -212,7 +229,7 @@ RULES: tuple[Rule[Cut], ...] = (
         "common-practice",
         "The book's range for this tool material and metal at this chip; the house rule is never above.",
         lambda x: (x.cutting_speed, *book_window(x)),
-        ("tool_life",),
+        ("cutting_speed",),
         free_below=True,
         told_source=book_source,
     ),
@@ -263,6 +280,7 @@ RULES: tuple[Rule[Cut], ...] = (
         "The lowest of machine, chuck and the program's own clamp.",
         lambda x: (x.spindle_speed, None, x.case.top_speed),
         ("spindle_speed",),
+        ends=lambda x: spindle_runs(x.setup.settings.cutting_speed, x.diameter, x.spindle_speed),
     ),
     Rule(
         "feed_rate",
@@ -274,6 +292,7 @@ RULES: tuple[Rule[Cut], ...] = (
         "The slide must follow.",
         lambda x: (x.feed_rate, None, x.setup.machine.feed_rate_max),
         ("spindle_speed",),
+        ends=lambda x: line("{feed_per_rev}·{spindle_speed}", feed_per_rev=x.feed_per_rev, spindle_speed=x.spindle_speed),
     ),
     Rule(
         "edge_length",
@@ -308,6 +327,7 @@ RULES: tuple[Rule[Cut], ...] = (
         lambda x: (x.tool_bend, None, x.setup.house.tool_bend),
         ("cutting_force",),
         contour=True,
+        ends=_shank,
     ),
     Rule(
         "finish",
@@ -331,8 +351,12 @@ RULES: tuple[Rule[Cut], ...] = (
         "brammertz-1961",
         "Below √(2·rε·h_min) a finer feed only rubs; the finish does not improve.",
         lambda x: (x.feed_per_rev, x.least_useful_feed, None),
-        ("minimum_chip",),
+        (),
         lambda x: x.setup.feature.roughness is not None,
+        bounded=("minimum_chip",),
+        bound_ends=lambda x: line(
+            "√(2·{nose_radius}·{minimum_chip})", "brammertz-1961", nose_radius=x.cutter.nose_radius, minimum_chip=x.minimum_chip
+        ),
     ),
     Rule(
         "clearance",
@@ -347,5 +371,5 @@ RULES: tuple[Rule[Cut], ...] = (
         lambda x: x.setup.centre_height != 0.0,
     ),
     common_limits.life("edge", "chip_thickness"),
-    common_limits.secure("tool_life", "weibull_shape", "completion_probability"),
+    common_limits.secure("chip_thickness", "tool_life", "weibull_shape", "completion_probability"),
 )

@@ -13,19 +13,25 @@ from cutting.chips.verdict import chip_form
 from cutting.chips.window import softest_index, span_at_depth, window_sides
 from cutting.mechanics.tool_setting import height_size_error, pip_diameter
 from cutting.operations.frame.change import in_words
+from cutting.operations.frame.common_limits import spindle_runs
 from cutting.operations.frame.outcome import Bow, ChipVerdict, Pass, Value
 from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.frame.results import ResultsSaid
+from cutting.operations.frame.spent_lines import trusted
 from cutting.operations.turned.fit import fouled
 from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.plan import pass_depths
 from cutting.operations.turned.setup import Setup
 from cutting.operations.turned.springing import springing
 from cutting.operations.turned.surface import Surface
-from cutting.sizing.drift import WEAR_LIMIT, correct_every, drift_per_piece, nose_recession
-from cutting.working import Recorder
+from cutting.sizing.drift import DRIFT_SHARE, WEAR_LIMIT, correct_every, drift_per_piece, nose_recession
+from cutting.working import Recorder, line
+from cutting.working.line import COMMON
 
 Array = NDArray[np.float64]
+
+
+AS_MADE = "as the insert is made and stands in its holder"
 
 
 def results(done: Cut, record: Recorder) -> dict[str, Value]:
@@ -44,7 +50,8 @@ def results(done: Cut, record: Recorder) -> dict[str, Value]:
     say.banded("passive_force", "push-off force", done.passive_force, "force", "push-off", *turned, "passive_force")
     say.banded("cutting_power", "power at the spindle", done.cutting_power, "power", "cutting force", "cutting_force", "cutting_power")
     say.banded("size_error", "springs, on diameter", done.size_error, "length", "springing", "passive_force", "deflection", "size_error")
-    say.plain("spindle_speed", "spindle speed", done.spindle_speed, "spindle_speed", "exact", "spindle_speed")
+    runs = spindle_runs(done.setup.settings.cutting_speed, last_pass(done.diameter), last_pass(done.spindle_speed))
+    say.plain("spindle_speed", "spindle speed", done.spindle_speed, "spindle_speed", "exact", "spindle_speed", ends=runs)
     say.plain("cutting_speed", "cutting speed reached", done.cutting_speed, "cutting_speed", "exact", "cutting_speed")
     thickness = ("chip_area", "engaged_edge", "chip_thickness")
     say.plain("chip_thickness", "mean chip thickness", done.chip_thickness, "length", "exact", *thickness)
@@ -52,7 +59,8 @@ def results(done: Cut, record: Recorder) -> dict[str, Value]:
     if not done.case.facing:
         size, error = done.setup.target_diameter, done.setup.shrinks * last_pass(done.size_error)
         low, high = sorted((size, size + error * say.record.band("springing").high))
-        say.between("size_after", "size after", size + error / 2, "length", low, high, "deflection", "size_error")
+        ends = line("{size_asked} + {size_error}/2", size_asked=size, size_error=error)
+        say.between("size_after", "size after", size + error / 2, "length", low, high, "deflection", "size_error", ends=ends)
     return say.found
 
 
@@ -60,18 +68,25 @@ def _edge_stands(done: Cut, say: ResultsSaid) -> None:
     """How the edge stands, how far a worn one misses the size, and what a low or high tip leaves."""
     case, cutter, setup, height = done.case, done.cutter, done.setup, done.setup.centre_height
     back = last_pass(say.record(nose_recession, wear_land=WEAR_LIMIT, clearance=cutter.clearance))
-    drift = float(drift_per_piece(back, last_pass(done.median_parts)))
-    trail = ("height_angle", "effective_rake", "effective_clearance")
-    say.plain("effective_rake", "working rake", done.effective_rake, "angle", "exact", *trail)
-    say.plain("effective_clearance", "working clearance", done.effective_clearance, "angle", "exact", *trail)
-    say.plain("cutting_edge_angle", "κr in this cut", cutter.cutting_edge_angle, "angle", "exact", *trail)
+    pieces = trusted(done) * last_pass(done.median_parts)
+    drift = float(drift_per_piece(back, pieces))
+    turned = ("height_angle", "effective_rake") if height else ()
+    say.plain("effective_rake", "working rake", done.effective_rake, "angle", "exact", *turned, ends=None if height else AS_MADE)
+    theta = last_pass(cutter.clearance) - last_pass(done.effective_clearance)
+    left = line("{clearance} − {height_angle}", clearance=cutter.clearance, height_angle=theta) if height else AS_MADE
+    say.plain("effective_clearance", "working clearance", done.effective_clearance, "angle", "exact", *turned[:1], ends=left)
+    say.plain("cutting_edge_angle", "κr in this cut", cutter.cutting_edge_angle, "angle", ends=AS_MADE)
     wear, grows = ("tool_life", "nose_recession"), drift * 1000.0  # µm
-    say.banded("drift", f"size {'shrinks' if setup.inside else 'grows'} by wear, a piece", grows, "small_length", "life", *wear)
+    moved = line("2·1000·{nose_recession}/{half_of_them_last}", nose_recession=back, half_of_them_last=pieces)
+    told = f"size {'shrinks' if setup.inside else 'grows'} by wear, a piece"
+    say.banded("drift", told, grows, "small_length", "life", *wear, ends=moved)
     tolerance = setup.feature.end_diameter.tolerance
     if tolerance and not case.facing:
         every = float(correct_every(drift, tolerance))
         low, high = say.record.band("life").about(every)
-        say.between("correct_every", "correct the size every", every, "count", max(low, 1.0), high, *wear)
+        ends = line("whole({share}·1000·{tolerance}/{drift})", COMMON, share=DRIFT_SHARE, tolerance=tolerance, drift=grows)
+        first = line("max(1, {whole})", whole=every) if every <= 1.0 else ends
+        say.between("correct_every", "correct the size every", every, "count", max(low, 1.0), high, *wear, ends=first)
     if case.facing and setup.feature.end_diameter.nominal == 0:
         say.plain("pip", "pip left at the centre", float(pip_diameter(height)), "length")
     if height and not case.facing:

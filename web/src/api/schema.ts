@@ -4421,6 +4421,8 @@ export interface components {
             why: string;
             /** Working */
             working: components["schemas"]["StepOut"][];
+            /** Bound Working */
+            bound_working: components["schemas"]["StepOut"][];
             /** Holds */
             holds: number;
             /** Asked */

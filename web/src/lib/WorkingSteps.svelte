@@ -2,7 +2,7 @@
   import type { Schemas } from "../api/client";
 
   /** The derivation as one reads it on paper: formula, numbers, value, source. */
-  let { steps }: { steps: Schemas["StepOut"][] } = $props();
+  let { steps, none = "" }: { steps: Schemas["StepOut"][]; none?: string } = $props();
   const figure = (n: number | null) => (n === null ? "–" : Number(n.toPrecision(4)).toString());
 </script>
 
@@ -21,8 +21,6 @@
       {#if step.note}<div class="text-soft">{step.note}</div>{/if}
     </li>
   {:else}
-    <li class="text-soft">
-      The value and its bound are read from the machine, the tool or the drawing; nothing is derived.
-    </li>
+    <li class="text-soft">{none}</li>
   {/each}
 </ol>

@@ -29,7 +29,7 @@
   const whole = (chance: number) => (chance >= 0.995 && chance < 1 ? ">99" : (chance * 100).toFixed(0));
 
   async function copy() {
-    const lines = steps.map(
+    const lines = [...steps, ...(limit?.bound_working ?? [])].map(
       (s) => `${s.symbol} = ${s.formula} = ${s.substituted} = ${figure(s.value)} ${s.unit}   [${s.source}]`,
     );
     await navigator.clipboard.writeText([title, ...lines].join("\n"));
@@ -67,7 +67,18 @@
       <span class="font-sans">{honest[value.honesty as keyof typeof honest]}</span>
     </p>
   {/if}
-  <WorkingSteps {steps} />
+  {#if limit}
+    <h3 class="mt-3 font-semibold">Where it stands: {shown(limit.value_display)}</h3>
+    <WorkingSteps {steps} none="Read from the settings, the drawing or the tool: nothing is reckoned." />
+    <h3 class="mt-4 font-semibold">What it may be: {shown(limit.bound_display)}</h3>
+    <WorkingSteps
+      steps={limit.bound_working}
+      none="By {limit.source}, or as drawing, machine and house rules have it."
+    />
+  {:else}<WorkingSteps
+      {steps}
+      none="Read from the settings, the drawing or the tool: nothing is reckoned."
+    />{/if}
   {#if limit}
     <h3 class="mt-4 font-semibold">What would move it</h3>
     {#if moves.isPending}

@@ -49,7 +49,15 @@ def results(x: Cut, record: Recorder) -> dict[str, Value]:
     say.banded("bar_stiffness", "stiffness of the bar at its tip", 0.001 / give, "stiffness", "bar")
     say.banded("bar_frequency", "the bar swings at, Hz", last_pass(x.cutter.bar_frequency), "number", "swing")
     left = 1000.0 * springing_left(x, 1)
-    say.banded("spring_pass", "springing left after one spring pass", left, "small_length", "springing", "size_error")
+    say.banded(
+        "spring_pass",
+        "springing left after one spring pass",
+        left,
+        "small_length",
+        "springing",
+        "size_error",
+        ends="what the same push leaves of it, again",
+    )
     say.between(
         "bell_mouth",
         "wider at the mouth, about",

@@ -13,6 +13,8 @@ from cutting.operations.frame.rule import Rule
 from cutting.operations.frame.toughness import toughness_asked
 from cutting.operations.holes.drill.numbers import Numbers
 from cutting.operations.holes.drill.setup import HoleFeature
+from cutting.working import Line, in_words, line
+from cutting.working.line import COMMON
 
 MINIMUM_CHIP = 0.25  # of the edge's radius, below which a lip only rubs (common practice)
 LEAST_FEED, LEAST_SPEED = 0.4, 0.35  # of the book's lowest that still cut well (common practice)
@@ -80,6 +82,26 @@ def _toleranced(x: Numbers) -> bool:
     return x.setup.feature.diameter.upper_deviation is not None
 
 
+def worn_torque(x: Numbers) -> Line:
+    """The worn lips' torque and what the margins rub."""
+    text = "{wear}·{torque} + {margin_torque}"
+    return line(text, wear=x.setup.house.wear_factor, torque=x.lip_torque, margin_torque=x.margin_torque)
+
+
+def worn_thrust(x: Numbers) -> Line:
+    """The worn drill's thrust."""
+    worn = x.setup.house.wear_factor
+    return line("{wear}·{thrust}", wear=worn, thrust=x.thrust / worn)
+
+
+def surely(x: Numbers) -> Line:
+    """Holes that a drill makes as surely as the house asks."""
+    sure = x.setup.house.change_probability(x.setup.goal)
+    return line(
+        "{half_of_them_last}·(−log2({sure}))^(1/{weibull_shape})", half_of_them_last=x.holes, sure=sure, weibull_shape=x.weibull_shape
+    )
+
+
 _RULES: tuple[Rule[Numbers], ...] = (
     Rule("reach", "reach", "length", Bound.UPPER, Severity.HARD, "iso-13399",
          "The flutes must stay open at the hole's mouth: the usable length is the deepest hole.",
@@ -99,40 +121,47 @@ _RULES: tuple[Rule[Numbers], ...] = (
          lambda x: (x.feed, x.tool.feed_low, None), (), lambda x: x.tool.own["type_reams"] > 0, contour=True),
     Rule("minimum_chip", "chip against the edge's radius", "small_length", Bound.LOWER, Severity.HARD, "brammertz-1961",
          "A chip thinner than a quarter of the edge's radius is not cut: the drill rubs, hardens and heats.",
-         lambda x: (1000.0 * x.chip_thickness, MINIMUM_CHIP * x.tool.own["type_edge_radius"], None), ("chip_thickness",), contour=True),
+         lambda x: (1000.0 * x.chip_thickness, MINIMUM_CHIP * x.tool.own["type_edge_radius"], None), ("chip_thickness",), contour=True,
+         ends=lambda x: line("1000·{chip_thickness}", chip_thickness=x.chip_thickness)),
     Rule("corner_heat", "corner heat, °C", "number", Bound.UPPER, Severity.HARD, "cook-1973",
          "The corner runs fastest and is cooled last; beyond its limit it goes soft. By comparison, scaled to the book's speed.",
          lambda x: (x.temperature, None, x.tool.softening), ("specific_force", "temperature_rise"),
-         lambda x: ~x.layers.laminate, contour=True),
+         lambda x: ~x.layers.laminate, contour=True,
+         ends=lambda x: in_words("20 °C and the rise, scaled so that the book's speed stands; hotter where no coolant comes")),
     Rule("push_out", "thrust that parts the last plies", "force", Bound.UPPER, Severity.HARD, "hocheng-dharan-1990",
          "Where nothing holds the last plies, the chisel edge pushes them off before it cuts them.",
-         lambda x: (x.thrust, None, x.opens), ("lip_thrust", "thrust"), lambda x: np.isfinite(x.layers.push_out), contour=True),
+         lambda x: (x.thrust, None, x.opens), ("lip_thrust", "thrust"), lambda x: np.isfinite(x.layers.push_out),
+         contour=True, ends=worn_thrust),
     Rule("twist", "torque against the drill, worn", "torque", Bound.UPPER, Severity.HARD, "common-practice",
          "Half of the torque that twists the fluted body off.",
-         lambda x: (x.torque, None, x.twist / TWIST_SURE), ("specific_force", "torque", "margin_torque"), contour=True),
+         lambda x: (x.torque, None, x.twist / TWIST_SURE), ("specific_force", "torque", "margin_torque"), contour=True, ends=worn_torque,
+         bound_ends=lambda x: line("{twists_off_at}/{sure}", COMMON, twists_off_at=x.twist, sure=TWIST_SURE)),
     Rule("chuck_grip", "torque against the chuck's grip", "torque", Bound.UPPER, Severity.HARD, "common-practice",
          "A shank that slips is scored and pulled out at break-through.",
          lambda x: (x.torque, None, x.tool.grip / x.setup.house.grip_safety), ("torque", "margin_torque"), contour=True,
-         spare=common_limits.house_grip),
+         spare=common_limits.house_grip, ends=worn_torque, bound_ends=common_limits.chuck_keeps),
     Rule("jaw_grip", "grip, torque", "torque", Bound.UPPER, Severity.HARD, "vdi-3106",
          "The part must not turn in its jaws under the drill; where it turns they lose grip with speed.",
-         lambda x: (x.torque, None, x.held / x.setup.house.grip_safety), ("torque", "margin_torque", "grip_torque"),
+         lambda x: (x.torque, None, x.held / x.setup.house.grip_safety), ("torque", "margin_torque"),
          lambda x: x.setup.machine.jaw_force > 0, contour=True,
-         spare=common_limits.house_grip),
+         spare=common_limits.house_grip, ends=worn_torque, bounded=("grip_torque",), bound_ends=common_limits.grip_kept),
     common_limits.spindle_power(
-        "The spindle must drive the worn drill with what its margins rub.", "specific_force", "torque", "margin_torque", contour=True),
+        "The spindle must drive the worn drill with what its margins rub.", "specific_force", "torque", "margin_torque", contour=True,
+        ends=common_limits.power_of_torque),
     Rule("machine_thrust", "thrust against the machine", "force", Bound.UPPER, Severity.HARD, "machine-data",
          "What the feed drive, the nose-piece or the hand behind it can push.",
          lambda x: (x.thrust, None, x.setup.machine.axial_force), ("lip_thrust", "thrust"),
-         lambda x: x.setup.machine.axial_force > 0, contour=True),
+         lambda x: x.setup.machine.axial_force > 0, contour=True, ends=worn_thrust),
     Rule("buckling", "thrust against buckling", "force", Bound.UPPER, Severity.HARD, "euler",
          "A slender drill bows out before its point is guided; the hole starts askew or the drill breaks.",
-         lambda x: (x.thrust, None, x.buckling / BUCKLING_SURE), ("lip_thrust", "thrust"), contour=True),
+         lambda x: (x.thrust, None, x.buckling / BUCKLING_SURE), ("lip_thrust", "thrust"), contour=True, ends=worn_thrust,
+         bound_ends=lambda x: line("{bows_out_at}/{sure}", COMMON, bows_out_at=x.buckling, sure=BUCKLING_SURE)),
     Rule("feed_drive", "feed drive", "feed_rate", Bound.UPPER, Severity.HARD, "machine-data", "The axis moves no faster.",
          lambda x: (x.feed_rate, None, x.setup.machine.feed_rate_max), (), lambda x: not x.setup.machine.gear_set),
     Rule("floor_gives", "free floor gives", "length", Bound.UPPER, Severity.SOFT, "roark",
          "A floor that springs away lets the drill snatch as it breaks through: support it.",
-         lambda x: (x.floor, None, FLOOR_GIVES), ("lip_thrust", "thrust"), lambda x: x.setup.feature.span > 0),
+         lambda x: (x.floor, None, FLOOR_GIVES), ("lip_thrust", "thrust"), lambda x: x.setup.feature.span > 0,
+         ends=lambda x: in_words("a plate held at its edge under the thrust in its middle")),
     Rule("packing", "depth against packed flutes", "share", Bound.UPPER, Severity.HARD, "common-practice",
          "Loose chips take 4 to 15 times the room of the metal: they flow out, are washed out, or the drill comes back before they pack.",
          lambda x: (100.0 * x.packing, None, 100.0)),
@@ -191,7 +220,7 @@ _RULES: tuple[Rule[Numbers], ...] = (
     Rule("count", "holes that a drill surely makes", "count", Bound.LOWER, Severity.SOFT, "weibull-1951",
          "As surely as the house asks, every drill makes as many as are asked of it.",
          lambda x: (x.sure_holes, float(x.setup.feature.asked_holes or 0), None), ("tool_life", "weibull_shape"),
-         lambda x: x.setup.feature.asked_holes is not None),
+         lambda x: x.setup.feature.asked_holes is not None, ends=surely),
     common_limits.life("drill"),
     common_limits.secure(),
 )  # fmt: skip

@@ -2,19 +2,22 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
 from typing_extensions import TypedDict
 
 from cutting.mechanics.drilling import oxford_thrust, oxford_torque
+from cutting.operations.frame.common_limits import power_of_torque
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value
 from cutting.operations.frame.results import ResultsSaid
+from cutting.operations.holes.drill.limits import worn_thrust, worn_torque
 from cutting.operations.holes.drill.numbers import Numbers
 from cutting.operations.holes.shared.reached import burr_class, deburr_seconds
 from cutting.quantities.write import display
 from cutting.wear.spread import completion_probability, life_quantile
-from cutting.working import Recorder
+from cutting.working import Line, Recorder, in_words, line
 
 SURE = 0.95  # of the drills that reach the planned change
 COMPRESSION = 2.0  # of the chip, about (common practice)
@@ -35,15 +38,38 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say = ResultsSaid(record)
     say.money(x)
     say.life(x)
-    say.halved("holes", "holes a drill lasts", least(x.holes), "count", display(least(x.holes), "count"), "tool_life")
+    say.holes("holes a drill lasts", x, x.setup.feature.count)
     if x.setup.feature.asked_holes:
         _of_the_count(x, say)
     low, high = model_spread(x, worst(x.torque), "torque", record)
-    say.between("torque", "torque, worn", worst(x.torque), "torque", low, high, "specific_force", "torque", "margin_torque")
+    say.between(
+        "torque",
+        "torque, worn",
+        worst(x.torque),
+        "torque",
+        low,
+        high,
+        "specific_force",
+        "torque",
+        "margin_torque",
+        ends=_of_worst(worn_torque(x), x.torque),
+    )
     low, high = model_spread(x, worst(x.thrust), "thrust", record)
-    say.between("thrust", "thrust, worn", worst(x.thrust), "force", low, high, "specific_force", "lip_thrust", "thrust")
-    say.banded("power", "power, worn", worst(x.power), "power", "drilling", "torque")
-    say.banded("margin_torque", "of it the margins rub", worst(x.margin_torque), "torque", "margins", "margin_torque")
+    say.between(
+        "thrust",
+        "thrust, worn",
+        worst(x.thrust),
+        "force",
+        low,
+        high,
+        "specific_force",
+        "lip_thrust",
+        "thrust",
+        ends=_of_worst(worn_thrust(x), x.thrust),
+    )
+    drives = _of_worst(power_of_torque(x), x.power)
+    say.banded("power", "power, worn", worst(x.power), "power", "drilling", "torque", "margin_torque", ends=drives)
+    say.banded("margin_torque", "of it the margins rub", worst(x.margin_torque), "torque", "margins", "margin_torque", ends=_layered(x))
     say.plain("packing", "depth, of what the flutes stand", 100.0 * worst(x.packing), "share", "rule")
     say.plain("pecks", "pecks", worst(x.pecks), "count", "rule")
     say.plain("peck_time", "lost to pecks", x.setup.feature.count * worst(x.peck_seconds), "duration")
@@ -70,13 +96,30 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     return say.found
 
 
+def _layered(x: Numbers) -> Line | None:
+    """Of several layers the largest is told."""
+    return in_words("the largest of the layers") if x.layers.count > 1 else None
+
+
+def _of_worst(ends: Line, values: Any) -> Line:
+    """The last line of the layer in which a number is the largest."""
+    place, size = int(np.argmax(values)), np.size(values)
+    numbers = {name: np.ravel(one)[place] if np.size(one) == size else one for name, one in ends.numbers.items()}
+    return replace(ends, numbers=numbers)
+
+
 def _of_the_count(x: Numbers, say: ResultsSaid) -> None:
     """How surely one drill makes all that is asked of it, and after how many nineteen in twenty still do."""
     asked, holes, shape = float(x.setup.feature.asked_holes or 0), least(x.holes), least(x.weibull_shape)
     chance = 100.0 * float(completion_probability(asked, holes, shape))
-    say.plain("one_drill", f"one drill makes all {asked:.0f}", chance, "share", "model", "tool_life", "weibull_shape")
+    made = line("100·2^(−({asked}/{half_of_them_last})^{weibull_shape})", asked=asked, half_of_them_last=holes, weibull_shape=shape)
+    say.plain("one_drill", f"the edge alone lasts all {asked:.0f}", chance, "share", "model", "tool_life", "weibull_shape", ends=made)
+    text = "{half_of_them_last}·(−log2({sure}))^(1/{weibull_shape})"
+    sure = line(text, half_of_them_last=holes, sure=SURE, weibull_shape=shape)
     planned = holes * float(life_quantile(SURE, shape))
-    say.halved("planned_holes", "change it after, holes", planned, "count", display(planned, "count"), "tool_life", "weibull_shape")
+    say.halved(
+        "planned_holes", "change it after, holes", planned, "count", display(planned, "count"), "tool_life", "weibull_shape", ends=sure
+    )
 
 
 def model_spread(x: Numbers, value: float, what: str, record: Recorder) -> tuple[float, float]:

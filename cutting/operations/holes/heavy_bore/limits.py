@@ -12,6 +12,8 @@ from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Rule
 from cutting.operations.holes.heavy_bore.numbers import Numbers
 from cutting.operations.holes.heavy_bore.tool import FEED_HIGH, FEED_LOW
+from cutting.working import Line, in_words, line
+from cutting.working.line import COMMON
 from cutting.workpiece.fits import tolerance_grade
 
 BELOW_RESONANCE = 1.4  # its bending frequency over that of its edges, from which it does not sing with them (common practice)
@@ -42,6 +44,14 @@ def _where(x: Numbers, k: int) -> str:
     return STEP_NAMES.format(x.setup.feature.bores[k].diameter.nominal)
 
 
+AT_ONCE = "the largest sum of Fc·(d − ap)/2000 of the steps that cut at once"
+
+
+def bends_twice(x: Numbers) -> Line:
+    """The form that is left: the machine's own and the tool's bending."""
+    return line("{machine_round} + 2·{tool_bends}", COMMON, machine_round=x.setup.holding.machine_round, tool_bends=x.moved)
+
+
 RULES: tuple[Rule[Numbers], ...] = (
     Rule("changer_mass", "mass for the changer", "mass", Bound.UPPER, Severity.HARD, "machine-data",
          "What the changer's arm lifts; a heavier tool is put in by hand, with a hoist.",
@@ -60,8 +70,9 @@ RULES: tuple[Rule[Numbers], ...] = (
          lambda x: (x.short, None, ENDS_SHORT), where=_where),
     Rule("spindle_torque", "torque of steps together", "torque", Bound.UPPER, Severity.HARD, "kienzle-1952",
          "Steps that cut at the same time add up.", lambda x: (x.torque, None, x.spindle_torque), ("specific_force", "cutting_force"),
-         contour=True),
-    common_limits.spindle_power("What all steps take at this speed.", "specific_force", "cutting_force", contour=True),
+         contour=True, ends=lambda x: in_words(AT_ONCE)),
+    common_limits.spindle_power("What all steps take at this speed.", "specific_force", "cutting_force", contour=True,
+                                ends=common_limits.power_of_torque),
     common_limits.book_speed("Shares of the turning speed: bored, with edges that stand far out.", contour=True),
     Rule("useful_speed", "useful speed", "cutting_speed", Bound.LOWER, Severity.SOFT, "common-practice",
          "Far below the book's speed an edge builds up and carbide chips.", lambda x: (x.cutting_speed, LEAST_SPEED * x.book_low, None)),
@@ -74,7 +85,7 @@ RULES: tuple[Rule[Numbers], ...] = (
          lambda x: (x.feed_rate, None, x.setup.machine.feed_rate_max)),
     Rule("unbalance", "unbalance, g·mm", "number", Bound.UPPER, Severity.SOFT, "iso-21940-11",
          "Beyond its grade it shakes the bearings and the bore; balance it with its inserts in.",
-         lambda x: (x.unbalance, None, x.permissible), ("permissible_unbalance",), contour=True),
+         lambda x: (x.unbalance, None, x.permissible), (), contour=True, bounded=("permissible_unbalance",)),
     Rule("resonance", "bending frequency, Hz", "number", Bound.LOWER, Severity.SOFT, "common-practice",
          "Edges that strike near the tool's own frequency make it sing: 1.4 times above is quiet.",
          lambda x: (x.tool.own["frequency"], BELOW_RESONANCE * x.tooth_frequency, None), contour=True),
@@ -86,7 +97,7 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("cylindricity", "cylindricity", "length", Bound.UPPER, Severity.HARD, "beam-theory",
          "The machine's own, and twice what the cut bends the tool: symmetric edges cancel most of it, pads carry it.",
          lambda x: (x.cylindricity, None, _form(x)), ("specific_force", "cutting_force"),
-         lambda x: _toleranced(x) or x.setup.feature.cylindricity is not None, contour=True, where=_where),
+         lambda x: _toleranced(x) or x.setup.feature.cylindricity is not None, contour=True, where=_where, ends=bends_twice),
     Rule("warmth", "size lost to an unsure temperature", "length", Bound.UPPER, Severity.SOFT, "beam-theory",
          "Size is stated at 20 °C: measure the part's temperature and set what this sheet says; a fifth of the tolerance may be unsure.",
          lambda x: (x.unsure, None, WARMTH_SHARE * tolerances(x)), (), _toleranced, where=_where),

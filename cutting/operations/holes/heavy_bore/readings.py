@@ -7,18 +7,24 @@ from collections.abc import Iterator
 import numpy as np
 from typing_extensions import TypedDict
 
+from cutting.operations.frame.common_limits import power_of_torque
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
 from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.frame.results import ResultsSaid
 from cutting.operations.frame.speed_reason import UsualSpeed
-from cutting.operations.holes.heavy_bore.limits import grade_of, tolerances
+from cutting.operations.holes.heavy_bore.limits import AT_ONCE, grade_of, tolerances
 from cutting.operations.holes.heavy_bore.numbers import RUN_IN, Numbers, begins_inside, pressure_left
 from cutting.operations.holes.heavy_bore.tool import misfits
 from cutting.wear.reference import SpeedFactor
-from cutting.working import Recorder
+from cutting.working import Line, Recorder, line
 
 COMPRESSION = 2.0  # of the chip, about (common practice)
 SLENDER_RING, CLOSE_RING = 80.0, 0.04  # mm of bore from which, and of tolerance below which, jaws are said to bend a ring
+
+
+def changed_in(x: Numbers) -> Line:
+    """Seconds from chip to chip: the change, and the spindle down and up again."""
+    return line("{tool_change} + 2·{spin_up_time}", tool_change=x.setup.machine.index_time, spin_up_time=x.spin_up)
 
 
 def results(x: Numbers, record: Recorder) -> dict[str, Value]:
@@ -34,15 +40,15 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("cutting_speed", "speed at the widest", x.cutting_speed, "cutting_speed")
     say.plain("feed_rate", "feed rate", x.feed_rate, "feed_rate")
     say.banded("spin_up", "up to speed", x.spin_up, "duration", "balance", "spin_up_time")
-    say.banded("chip_to_chip", "chip to chip", x.chip_to_chip, "duration", "balance", "spin_up_time")
+    say.banded("chip_to_chip", "chip to chip", x.chip_to_chip, "duration", "balance", "spin_up_time", ends=changed_in(x))
     say.plain("engaged_time", "one pass", x.engaged_time, "duration")
     say.plain("unbalance", "unbalance, g·mm", x.unbalance, "number")
     say.plain("permissible", "its grade permits, g·mm", x.permissible, "number", "exact", "permissible_unbalance")
     say.plain("unbalance_force", "turns with", x.unbalance_force, "force", "exact", "unbalance_force")
     say.banded("frequency", "bends at, Hz", own["frequency"], "number", "balance")
     say.plain("tooth_frequency", "its edges strike at, Hz", x.tooth_frequency, "number")
-    say.banded("torque", "torque together, worn", x.torque, "torque", "cutting force", "specific_force", "cutting_force")
-    say.banded("power", "power, worn", x.power, "power", "cutting force", "specific_force", "cutting_force")
+    say.banded("torque", "torque together, worn", x.torque, "torque", "cutting force", "specific_force", "cutting_force", ends=AT_ONCE)
+    say.banded("power", "power, worn", x.power, "power", "cutting force", "specific_force", "cutting_force", ends=power_of_torque(x))
     say.plain("coaxiality", "coaxiality, zone Ø", x.coaxiality, "length", "rule")
     say.banded("cylindricity", "cylindricity, worst", np.max(x.cylindricity), "length", "springing")
     say.banded("roughness", "finish Ra, worst", np.max(x.roughness), "roughness", "finish", "peak_height", "roughness")

@@ -10,8 +10,10 @@ from cutting.operations.frame import common_limits
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Rule
 from cutting.operations.frame.toughness import toughness_asked
-from cutting.operations.holes.mill_hole.numbers import Numbers
+from cutting.operations.holes.mill_hole.numbers import CIRCLES, LEFT_OF_ERROR, LEFT_OF_LAST, Numbers
 from cutting.operations.holes.mill_hole.setup import Descent
+from cutting.working import Line, in_words, line
+from cutting.working.line import COMMON
 
 LEAST_RATIO = 1.15  # hole over tool from which chips come past the mill (common practice)
 MINIMUM_CHIP = 0.25  # of the edge's radius (as drilled)
@@ -41,6 +43,28 @@ def _plunged_size(x: Numbers) -> Any:
     return np.maximum(size.nominal + (size.upper_deviation or 0.0) - x.tool.own["diameter"], 1e-4)
 
 
+def sprung(x: Numbers) -> Any:
+    """What the mill springs off the wall, on the diameter [mm], before the path is set outward."""
+    return x.size_error + 2.0 * x.setup.settings.offset
+
+
+TAPERS = "the bent mill at the floor less at the mouth, of the last turn"
+
+
+def off_size(x: Numbers) -> Line:
+    """How far the hole is off its size, on the diameter."""
+    return line("{springs_on_diameter} − 2·{offset}", springs_on_diameter=sprung(x), offset=x.setup.settings.offset)
+
+
+def held_size(x: Numbers) -> Line:
+    """The width of sizes that the helix holds."""
+    share = LEFT_OF_LAST if x.setup.settings.finish > 0 else LEFT_OF_ERROR
+    return line(
+        "{circle_of_the_axes} + {share}·|{springs_on_diameter}| + {taper}", COMMON,
+        circle_of_the_axes=CIRCLES, share=share, springs_on_diameter=sprung(x), taper=x.taper,
+    )  # fmt: skip
+
+
 RULES: tuple[Rule[Numbers], ...] = (
     Rule("reach", "reach", "length", Bound.UPPER, Severity.HARD, "iso-13399",
          "Deeper the neck or the chuck rubs on the wall.", lambda x: (x.setup.depth, None, x.tool.own["reach"])),
@@ -55,7 +79,8 @@ RULES: tuple[Rule[Numbers], ...] = (
          "Far below the book's feed the teeth rub and harden the wall.", lambda x: (x.feed_set, LEAST_FEED * x.tool.feed_low, None)),
     Rule("minimum_chip", "chip against the edge's radius", "small_length", Bound.LOWER, Severity.HARD, "brammertz-1961",
          "A chip thinner than a quarter of the edge's radius is not cut: the teeth rub.",
-         lambda x: (1000.0 * x.chip_thickness, MINIMUM_CHIP * x.tool.own["edge_radius"], None), ("chip_thickness",), contour=True),
+         lambda x: (1000.0 * x.chip_thickness, MINIMUM_CHIP * x.tool.own["edge_radius"], None), ("chip_thickness",), contour=True,
+         ends=lambda x: line("1000·{chip_thickness}", chip_thickness=x.chip_thickness)),
     Rule("ramp", "ramp angle", "angle", Bound.UPPER, Severity.HARD, "iso-13399",
          "Steeper than its end is made for, the middle of the mill rubs instead of cutting.",
          lambda x: (x.ramp, None, x.tool.own["ramp"]), ("ramp_angle",), helical, contour=True),
@@ -75,14 +100,16 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("floor", "corner left at the floor", "length", Bound.UPPER, Severity.SOFT, "common-practice",
          "A flat floor wants a sharp corner, or one that the drawing allows: a tenth of the diameter at most.",
          lambda x: (x.tool.own["corner"], None, 0.1 * x.tool.own["diameter"]), (), lambda x: x.setup.feature.flat),
-    common_limits.spindle_power("What the removal takes of the spindle.", "removal_rate", "specific_force", "power", contour=True),
+    common_limits.spindle_power("What the removal takes of the spindle.", "removal_rate", "specific_force", "power", contour=True,
+        ends=lambda x: line("{power}", power=x.power)),
     Rule("chuck_grip", "torque against the chuck's grip", "torque", Bound.UPPER, Severity.HARD, "common-practice",
          "A mill that slips is pulled out of its chuck into the part.",
          lambda x: (x.torque, None, x.tool.grip / x.setup.house.grip_safety), ("power",), contour=True,
-         spare=common_limits.house_grip),
+         spare=common_limits.house_grip, ends=common_limits.torque_of_power, bound_ends=common_limits.chuck_keeps),
     Rule("body", "bending of the body", "share", Bound.UPPER, Severity.HARD, "common-practice",
          "Stress in the fluted body at its seat, of what its tool material stands for long.",
-         lambda x: (100.0 * x.bend / x.tool.own["bends_at"], None, 100.0), ("push_off",), helical, contour=True),
+         lambda x: (100.0 * x.bend / x.tool.own["bends_at"], None, 100.0), ("push_off",), helical, contour=True,
+         ends=lambda x: line("100·{stress_at_the_seat}/{stands}", COMMON, stress_at_the_seat=x.bend, stands=x.tool.own["bends_at"])),
     Rule("feed_drive", "feed of the tool's middle", "feed_rate", Bound.UPPER, Severity.HARD, "machine-data",
          "The axes move no faster.", lambda x: (x.centre_rate, None, x.setup.machine.feed_rate_max)),
     Rule("thrust", "straight down", "force", Bound.UPPER, Severity.HARD, "machine-data", "What the feed drive pushes.",
@@ -93,13 +120,15 @@ RULES: tuple[Rule[Numbers], ...] = (
          lambda x: not helical(x) and _asked(x) is not None),
     Rule("tolerance", "size that it holds", "length", Bound.UPPER, Severity.HARD, "common-practice",
          "Roundness of the machine's circle, taper of the bent mill, and a quarter of the push-off, which changes as it wears.",
-         lambda x: (x.width, None, _asked(x)), ("push_off",), lambda x: helical(x) and _asked(x) is not None),
+         lambda x: (x.width, None, _asked(x)), ("push_off",), lambda x: helical(x) and _asked(x) is not None, ends=held_size),
     Rule("setting", "hole off its size, on the diameter", "length", Bound.UPPER, Severity.SOFT, "beam-theory",
          "The mill springs off the wall: move the path outward by half of it, or leave less to a last turn.",
-         lambda x: (np.abs(x.size_error), None, 0.5 * (_asked(x) or 2.0 * x.setup.house.rough_size_error)), ("push_off",), helical),
+         lambda x: (np.abs(x.size_error), None, 0.5 * (_asked(x) or 2.0 * x.setup.house.rough_size_error)), ("push_off",), helical,
+         ends=lambda x: line("|{springs_on_diameter} − 2·{offset}|", springs_on_diameter=sprung(x), offset=x.setup.settings.offset)),
     Rule("taper", "taper over the depth", "length", Bound.UPPER, Severity.SOFT, "beam-theory",
          "Bent over its length the mill leaves more metal at the floor.",
-         lambda x: (x.taper, None, max(0.5 * (_asked(x) or 0.0), GLEAM)), ("push_off",), lambda x: x.setup.settings.finish > 0),
+         lambda x: (x.taper, None, max(0.5 * (_asked(x) or 0.0), GLEAM)), ("push_off",), lambda x: x.setup.settings.finish > 0,
+         ends=lambda x: in_words(TAPERS)),
     Rule("finish", "finish Ra", "small_length", Bound.UPPER, Severity.HARD, "common-practice", "What the drawing asks for on the wall.",
          lambda x: (x.roughness, None, x.setup.feature.roughness), (), lambda x: x.setup.feature.roughness is not None),
     Rule("position", "position, zone Ø", "length", Bound.UPPER, Severity.HARD, "common-practice",

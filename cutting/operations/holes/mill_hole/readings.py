@@ -8,14 +8,14 @@ from typing import Any
 import numpy as np
 from typing_extensions import TypedDict
 
+from cutting.operations.frame.common_limits import torque_of_power
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
 from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.frame.results import ResultsSaid
-from cutting.operations.holes.mill_hole.limits import helical
+from cutting.operations.holes.mill_hole.limits import TAPERS, helical, off_size
 from cutting.operations.holes.mill_hole.numbers import Numbers
 from cutting.operations.holes.shared.held import seat_warnings
-from cutting.quantities.write import display
-from cutting.working import Recorder
+from cutting.working import Recorder, line
 
 COMPRESSION = 2.0  # of the chip, about (common practice)
 
@@ -25,22 +25,22 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say = ResultsSaid(record)
     say.money(x)
     say.life(x)
-    holes = last_pass(x.holes)
-    say.halved("holes", "holes a mill lasts", holes, "count", display(holes, "count"), "tool_life")
+    say.holes("holes a mill lasts", x, x.setup.feature.count)
     if helical(x):
         say.plain("pitch", "pitch of the helix", x.pitch, "length", "rule")
         say.plain("ramp", "ramp angle", x.ramp, "angle", "exact", "ramp_angle")
-        say.plain("turns", "turns of the helix", x.turns, "number", "exact", "travel")
+        say.plain("turns", "turns of the helix", x.turns, "number")
     say.plain("centre_rate", "feed of the tool's middle", x.centre_rate, "feed_rate", "exact", "feed_rate", "centre_feed_rate")
     say.plain("feed_rate", "feed at the wall", x.feed_rate, "feed_rate", "exact", "feed_rate")
     say.plain("engagement", "in the metal", x.engagement, "angle", "exact", "engagement_angle")
     say.plain("chip_thickness", "mean chip", x.chip_thickness, "length", "model", "chip_thickness")
-    say.banded("power", "power, worn", x.power, "power", "milling", "removal_rate", "specific_force", "power")
-    say.banded("torque", "torque, worn", x.torque, "torque", "milling", "power")
+    drives, turns = line("{power}", power=x.power), torque_of_power(x)
+    say.banded("power", "power, worn", x.power, "power", "milling", "removal_rate", "specific_force", "power", ends=drives)
+    say.banded("torque", "torque, worn", x.torque, "torque", "milling", "power", ends=turns)
     if helical(x):
         say.banded("push_off", "push off the wall, worn", x.push_off, "force", "milling", "push_off")
-        say.banded("size_error", "hole off its size", x.size_error, "length", "milling", "push_off")
-        say.plain("taper", "taper over the depth", x.taper, "length", "model", "push_off")
+        say.banded("size_error", "hole off its size", x.size_error, "length", "milling", "push_off", ends=off_size(x))
+        say.plain("taper", "taper over the depth", x.taper, "length", "model", "push_off", ends=TAPERS)
     say.plain("width", "tolerance it reaches", x.width, "length", "rule")
     say.plain("diameter_cut", "hole measures, about", x.diameter_cut, "length", "model")
     say.plain("roughness", "finish Ra", x.roughness, "small_length", "rule")

@@ -22,12 +22,24 @@ from cutting.operations.slots.shared.rules import (
     SPINDLE_POWER,
     TOUGHNESS,
 )
+from cutting.working import Line, in_words, line
+from cutting.working.line import COMMON
 
 LEAN_RUB = 0.05  # mm that the blade's flank may eat into its clearance (common practice)
 CENTRE = 0.1  # mm, height of the tip that cut-off forgives (common practice)
 FOLDED, NARROWER = 0.9, 0.97  # of the slot's width that a folded chip has; and that it may have (common practice)
 TO_THE_CENTRE = 0.35  # toughness that a cut to the centre asks more, its speed falls to nothing there: P20, not P10 (common practice)
 OVERHANG = 1.25  # × the blade's height: further out it whips (common practice)
+
+
+def dished(x: Numbers) -> Line:
+    """How far the tip wanders sideways on its way in, in words."""
+    return in_words("largest less least of bending and lean on the way in")
+
+
+def springs(x: Numbers) -> Line:
+    """What gives of the bar where it is cut, in words."""
+    return in_words("at the bush: nothing" if x.setup.holding.guide_bush else "bar as a cantilever, jaws and their tilt, under wear·Fc")
 
 
 def _at_the_centre(x: Numbers) -> float:
@@ -47,21 +59,24 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("blade_overhang", "overhang of the blade", "length", Bound.UPPER, Severity.HARD, "common-practice",
          "Reach no further than the cut needs: a blade far out whips and its insert breaks.",
          lambda x: (x.tool.overhang, None, np.maximum(OVERHANG * x.tool.height * np.minimum(x.tool.stiffness, 1.0), x.setup.depth + 1.0))),
-    BENDS_DOWN,
+    replace(BENDS_DOWN, ends=lambda x: in_words("the largest on the way in: wear·Fc·l_o³/(3·E·I) of each place")),
     Rule("bends_sideways", "blade bends sideways", "length", Bound.UPPER, Severity.HARD, "roark",
          "A slanted edge pushes the blade aside: it rubs one wall and dishes the face.",
-         lambda x: (x.sideways, None, 0.3 * (x.tool.width - x.tool.thickness) / 2.0 + 0.01), ("feed_force", "side_force")),
+         lambda x: (x.sideways, None, 0.3 * (x.tool.width - x.tool.thickness) / 2.0 + 0.01),
+         ("feed_force", "side_force", "deflection"),
+         bound_ends=lambda x: line("0.3·({insert_width} − {blade_thickness})/2 + 0.01", COMMON, insert_width=x.tool.width,
+                                   blade_thickness=x.tool.thickness)),
     Rule("flatness", "dish of the face", "length", Bound.UPPER, Severity.HARD, "roark",
          "Bending and lean carry the tip aside on its way in.",
          lambda x: (x.flatness, None, x.setup.feature.flatness), ("feed_force", "side_force"),
-         lambda x: x.setup.feature.flatness is not None),
+         lambda x: x.setup.feature.flatness is not None, ends=dished),
     Rule("pip", "pip left on the part", "length", Bound.UPPER, Severity.HARD, "common-practice",
          "The stub that tears off when the part falls; a lead angle leaves it on the bar, a sub-spindle cuts it through.",
          lambda x: (x.pip_on_part, None, x.setup.feature.pip), (),
          lambda x: x.setup.feature.pip is not None and x.setup.feature.bore <= 0),
     Rule("bar_support", "bar springs at the cut", "length", Bound.UPPER, Severity.HARD, "roark",
          "A bar far in front of collet or jaws is pushed away, climbs the blade and breaks the insert: support or shorten it.",
-         lambda x: (x.bar_spring, None, x.setup.house.tool_bend), ("cutting_force",)),
+         lambda x: (x.bar_spring, None, x.setup.house.tool_bend), ("cutting_force",), ends=lambda x: springs(x)),
     Rule("centre_height", "tip off centre", "length", Bound.UPPER, Severity.SOFT, "common-practice",
          "Cut-off forgives 0.1 mm: the working angles turn by asin(2h/d), without end near the centre, and a pip of 2h stays.",
          lambda x: (abs(x.setup.settings.centre_height), None, CENTRE)),

@@ -8,6 +8,7 @@ from typing_extensions import TypedDict
 from cutting.money.kerf import Kerf
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value
 from cutting.operations.frame.results import ResultsSaid
+from cutting.operations.slots.cut_off.limits import dished
 from cutting.operations.slots.cut_off.numbers import Numbers, edge_break_seconds
 from cutting.operations.slots.shared.slot_chip import slot_chip
 from cutting.working import Recorder
@@ -17,7 +18,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     """Results by name, in the order in which they are shown."""
     run, say = x.run, ResultsSaid(record)
     say.money(x)
-    say.banded("flatness", "dish of the face", 1000 * x.flatness, "small_length", "tip path", "side_force", "deflection")
+    say.banded("flatness", "dish of the face", 1000 * x.flatness, "small_length", "tip path", "side_force", "deflection", ends=dished(x))
     say.banded("pip_on_part", "pip on the part", x.pip_on_part, "length", "tip path")
     say.banded("pip_on_bar", "pip on the bar", x.pip_on_bar, "length", "tip path")
     say.banded("break_off_diameter", "falls at Ø", x.break_off_diameter, "length", "tip path")

@@ -25,6 +25,7 @@ from cutting.operations.slots.shared.rules import (
     SIDE_LOAD,
     SPINDLE_POWER,
     TOUGHNESS,
+    bent,
 )
 
 BEYOND = 3.0  # mm that the reach may be set beyond the depth, at least the blade's own (common practice)
@@ -54,7 +55,8 @@ RULES: tuple[Rule[Numbers], ...] = (
     SIDE_LOAD,
     Rule("bends_sideways", "blade leans sideways", "length", Bound.UPPER, Severity.HARD, "roark",
          "Leaning takes the air between flank and wall.",
-         lambda x: (x.sideways, None, SIDE_BEND), (), lambda x: x.side_force > 0),
+         lambda x: (x.sideways, None, SIDE_BEND), ("feed_force",), lambda x: x.side_force > 0,
+         ends=lambda x: bent(x, x.side_force, x.tool.second_across, x.sideways)),
     BENDS_DOWN,
     SPINDLE_POWER,
     JAW_GRIP,

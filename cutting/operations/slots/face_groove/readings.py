@@ -9,6 +9,7 @@ from cutting.operations.frame.results import ResultsSaid
 from cutting.operations.slots.face_groove.numbers import Numbers
 from cutting.operations.slots.face_groove.setup import FaceGrooveWay, SpindleSense
 from cutting.operations.slots.shared.cautions import narrow_cautions
+from cutting.operations.slots.shared.rules import LARGEST
 from cutting.operations.slots.shared.slot_chip import slot_chip
 from cutting.working import Recorder
 
@@ -27,7 +28,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("inner_clearance", "room, inner wall", x.standing.inner, "length")
     say.banded("cutting_force", "cutting force", x.cutting_force, "force", "cutting force", "specific_force", "cutting_force")
     say.banded("feed_force", "against the plunge", max(s.push for s in x.strokes), "force", "push-off", "feed_force")
-    say.banded("side_force", "side load", x.side_force, "force", "push-off", "feed_force")
+    say.banded("side_force", "side load", x.side_force, "force", "push-off", "feed_force", ends=LARGEST)
     say.banded("down", "tip bends down", 1000 * x.down, "small_length", "springing")
     say.plain("engaged_time", "in cut", x.engaged_time, "duration")
     say.plain("strokes", "strokes", float(len(x.strokes)), "count")

@@ -25,10 +25,15 @@ from cutting.operations.slots.shared.rules import (
     SIDE_LOAD,
     SPINDLE_POWER,
     TOUGHNESS,
+    bent,
 )
+from cutting.working import in_words
 
 STEEPEST_RAMP = 15.0  # degrees (common practice: 3 to 10 are usual)
 BAR_OVERHANG, BLADE_OVERHANG = 4.0, 1.25  # steel bar: × its diameter; blade: × its height (common practice)
+
+
+DAMPED = in_words("b_lim·g_d", "altintas-2012")
 
 
 def _width(x: Numbers) -> Read:
@@ -83,7 +88,8 @@ RULES: tuple[Rule[Numbers], ...] = (
     SIDE_LOAD,
     Rule("bends_sideways", "blade leans sideways", "length", Bound.UPPER, Severity.HARD, "roark",
          "A cut sideways leans the blade until its front clears; too much of it makes the wall taper and the floor step.",
-         lambda x: (x.sideways, None, SIDE_BEND), (), lambda x: x.side_force > 0),
+         lambda x: (x.sideways, None, SIDE_BEND), ("feed_force",), lambda x: x.side_force > 0,
+         ends=lambda x: bent(x, x.side_force, x.tool.second_across, x.sideways)),
     Rule("overhang", "overhang of the tool", "length", Bound.UPPER, Severity.HARD, "common-practice",
          "Reach no further than the groove needs.", _overhang),
     BENDS_DOWN,
@@ -92,8 +98,8 @@ RULES: tuple[Rule[Numbers], ...] = (
          ("specific_force", "cutting_force", "feed_force", "deflection", "size_error")),
     Rule("chatter", "chatter, width of plunge", "length", Bound.UPPER, Severity.HARD, "altintas-2012",
          "A plunge pushes straight at the part: beyond this width of edge each turn's waves feed the next.",
-         lambda x: (x.widest_plunge, None, x.stable_width), ("specific_force", "force_slope", "stable_width", "damping_gain"),
-         lambda x: x.widest_plunge > 0),
+         lambda x: (x.widest_plunge, None, x.stable_width), (), lambda x: x.widest_plunge > 0,
+         bounded=("specific_force", "force_slope", "stable_width", "damping_gain"), bound_ends=lambda x: DAMPED),
     SPINDLE_POWER,
     JAW_GRIP,
     FINISH,

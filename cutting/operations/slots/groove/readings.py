@@ -6,9 +6,11 @@ from typing_extensions import TypedDict
 
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value
 from cutting.operations.frame.results import ResultsSaid
+from cutting.operations.slots.groove.limits import DAMPED
 from cutting.operations.slots.groove.moves import diameter_at
 from cutting.operations.slots.groove.numbers import GrooveStroke, Numbers
 from cutting.operations.slots.groove.setup import GrooveWay
+from cutting.operations.slots.shared.rules import LARGEST
 from cutting.operations.slots.shared.slot_chip import slot_chip
 from cutting.working import Recorder
 
@@ -20,14 +22,14 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.life(x)
     say.banded("size_error", "floor springs, on Ø", 1000 * x.size_error, "small_length", "springing", "deflection", "size_error")
     say.plain("roughness", "finish Ra", x.roughness, "small_length", "model")
-    say.banded("side_force", "side load", x.side_force, "force", "push-off", "feed_force")
-    say.banded("cutting_force", "cutting force", x.cutting_force, "force", "cutting force", "specific_force", "cutting_force")
+    say.banded("side_force", "side load", x.side_force, "force", "push-off", "feed_force", ends=LARGEST)
+    say.banded("cutting_force", "cutting force", x.cutting_force, "force", "cutting force", "specific_force", "cutting_force", ends=LARGEST)
     strokes = x.strokes.taken()
-    say.banded("feed_force", "against the plunge", max(one.push for one in strokes), "force", "push-off", "feed_force")
+    say.banded("feed_force", "against the plunge", max(one.push for one in strokes), "force", "push-off", "feed_force", ends=LARGEST)
     say.banded("sideways", "blade leans", 1000 * x.sideways, "small_length", "springing")
     say.plain("engaged_time", "in cut", x.engaged_time, "duration")
     say.plain("strokes", "strokes", float(len(strokes)), "count")
-    say.plain("stable_width", "stable width of plunge", x.stable_width, "length", "model", "stable_width")
+    say.plain("stable_width", "stable width of plunge", x.stable_width, "length", "model", "stable_width", "damping_gain", ends=DAMPED)
     if setup.settings.way is GrooveWay.ONE:
         tolerance = setup.insert.width_tolerance
         say.plain("width_after", f"width after, + {tolerance:g}/0", setup.insert.width, "length")

@@ -4,25 +4,66 @@ from __future__ import annotations
 
 from typing import Any
 
+import numpy as np
+
+from cutting.mechanics.blade import STEEL_BLADE
 from cutting.operations.frame import common_limits
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Rule
 from cutting.operations.frame.toughness import toughness_asked
 from cutting.operations.slots.shared.slot_chip import deepest_slot
+from cutting.working import Line, in_words, line
 
 DROP = 0.10  # mm, how far the tip may bend down (common practice)
+ALIKE = 0.005  # of a number: closer than this one stroke tells the whole way
 SIDE_BEND = 0.10  # mm that a blade may lean while it is pushed aside (common practice)
+
+
+LARGEST = in_words("the largest of all strokes")
+
+
+def bent(x: Any, force: Any, second_moment: Any, bend: Any) -> Line:
+    """A blade as a cantilever under the worn edge's force [N]; where the largest is another stroke's it is told in words."""
+    house, tool = x.setup.house, x.tool
+    modulus = STEEL_BLADE * tool.stiffness / x.setup.factors.get("give", 1.0)
+    found = house.wear_factor * force * tool.overhang**3 / (3.0 * modulus * second_moment)
+    if not np.allclose(found, bend, rtol=ALIKE):
+        return in_words("the largest on the way: wear·Fc·l_o³/(3·E·I) of each place")
+    return line(
+        "{wear}·{force}·{overhang}³/(3·{elastic_modulus}·{second_moment})", "roark", wear=house.wear_factor, force=force,
+        overhang=tool.overhang, elastic_modulus=modulus, second_moment=second_moment,
+    )  # fmt: skip
+
+
+def driven(x: Any) -> Line:
+    """The worn edge's power; where it is the largest on a way with changing speed and force, that is told in words."""
+    worn = x.setup.house.wear_factor
+    if not np.allclose(worn * x.cutting_force * x.cutting_speed / 60_000.0, x.power, rtol=ALIKE):
+        return in_words("the largest on the way: wear·Fc·vc/60000 of each place")
+    text = "{wear}·{cutting_force}·{cutting_speed}/60000"
+    return line(text, wear=worn, cutting_force=x.cutting_force, cutting_speed=x.cutting_speed)
+
+
+def turned_by(x: Any) -> Line:
+    """The worn edge's torque about the axis."""
+    worn, diameter = x.setup.house.wear_factor, getattr(x.setup.feature, "diameter", 0.0)
+    if not np.allclose(worn * x.cutting_force * diameter / 2000.0, x.torque, rtol=ALIKE):
+        return in_words("the largest on the way: wear·Fc·d/2000 of each place")
+    return line("{wear}·{cutting_force}·{diameter}/2000", wear=worn, cutting_force=x.cutting_force, diameter=diameter)
+
 
 BENDS_DOWN: Rule[Any] = Rule(
     "bends_down", "tip bends down", "length", Bound.UPPER, Severity.HARD, "roark",
     "The cutting force bends the tool down; the tip leaves its height.",
-    lambda x: (x.down, None, DROP), ("chip_thickness", "specific_force", "cutting_force", "deflection"),
+    lambda x: (x.down, None, DROP), ("chip_thickness", "specific_force", "cutting_force"),
+    ends=lambda x: bent(x, x.cutting_force, x.tool.second_upright, x.down),
 )  # fmt: skip
 SIDE_LOAD: Rule[Any] = Rule(
     "side_load", "side load on the seat", "force", Bound.UPPER, Severity.HARD, "common-practice",
     "A screw-clamped seat holds an edge against a cut sideways; one that only grips lets it tip and fly.",
     lambda x: (x.setup.house.wear_factor * x.side_force, None, x.tool.side_rating),
     ("feed_force",), lambda x: x.side_force > 0,
+    ends=lambda x: line("{wear}·{side_force}", wear=x.setup.house.wear_factor, side_force=x.side_force),
 )  # fmt: skip
 CORNER_RADIUS: Rule[Any] = Rule(
     "corner_radius", "corner radius", "length", Bound.UPPER, Severity.HARD, "common-practice",
@@ -31,13 +72,13 @@ CORNER_RADIUS: Rule[Any] = Rule(
     lambda x: x.setup.feature.corner_radius is not None,
 )  # fmt: skip
 SPINDLE_POWER: Rule[Any] = common_limits.spindle_power(
-    "The spindle must drive the worn edge.", "specific_force", "cutting_force", "cutting_power"
+    "The spindle must drive the worn edge.", "specific_force", "cutting_force", "cutting_power", ends=driven
 )
 JAW_GRIP: Rule[Any] = Rule(
     "jaw_grip", "grip, torque", "torque", Bound.UPPER, Severity.HARD, "vdi-3106",
     "Jaws lose grip as the spindle speeds up; the part must not turn in them.",
-    lambda x: (x.torque, None, x.grip / x.setup.house.grip_safety), ("cutting_force", "torque", "grip_torque"), lambda x: x.grip > 0,
-    spare=common_limits.house_grip)  # fmt: skip
+    lambda x: (x.torque, None, x.grip / x.setup.house.grip_safety), ("cutting_force", "torque"), lambda x: x.grip > 0,
+    spare=common_limits.house_grip, bounded=("grip_torque",), bound_ends=common_limits.grip_kept, ends=turned_by)  # fmt: skip
 FINISH: Rule[Any] = Rule(
     "finish", "finish Ra", "small_length", Bound.UPPER, Severity.HARD, "brammertz-1961",
     "What the drawing asks for on walls and floor.",

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from cutting.operations.frame.common_limits import power_of_torque
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Rule
 from cutting.operations.slots.shared.rules import (
@@ -16,6 +17,7 @@ from cutting.operations.slots.shared.rules import (
     SIDE_BEND,
     SPINDLE_POWER,
     TOUGHNESS,
+    bent,
 )
 from cutting.operations.slots.trepan.numbers import Numbers
 
@@ -30,10 +32,11 @@ RULES: tuple[Rule[Numbers], ...] = (
         read=lambda x: (x.feed / x.setup.effective_edges, *x.feeds),
     ),
     replace(BOOK_SPEED, why="Slower than an outside groove: ring and chips hold the heat."),
-    SPINDLE_POWER,
+    replace(SPINDLE_POWER, ends=power_of_torque),
     Rule("bends_sideways", "cartridge leans", "length", Bound.UPPER, Severity.HARD, "roark",
          "One edge is pushed aside by its own chip; two on one radius hold each other.",
-         lambda x: (x.sideways, None, SIDE_BEND), ("feed_force",)),
+         lambda x: (x.sideways, None, SIDE_BEND), ("feed_force",),
+         ends=lambda x: bent(x, x.side_force, x.tool.second_across, x.sideways)),
     replace(BENDS_DOWN, label="cartridge bends back"),
     Rule("changer_mass", "mass for the tool changer", "mass", Bound.UPPER, Severity.HARD, "machine-data",
          "A head that the changer cannot carry is loaded by hand, with a helper or a hoist.",

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from typing_extensions import TypedDict
 
+from cutting.operations.frame.common_limits import power_of_torque
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
 from cutting.operations.frame.results import ResultsSaid
 from cutting.operations.slots.shared.cautions import narrow_cautions
 from cutting.operations.slots.shared.slot_chip import slot_chip
 from cutting.operations.slots.trepan.numbers import Numbers
 from cutting.operations.slots.trepan.setup import Cartridges, Keeps
-from cutting.working import Recorder
+from cutting.working import Recorder, line
 
 HEAVY = 8.0  # kg from which a tool is lifted with a helper (common practice)
 
@@ -20,8 +21,10 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say = ResultsSaid(record)
     say.money(x)
     say.life(x)
-    say.banded("torque", "torque, worn", x.torque, "torque", "drilling", "specific_force", "torque")
-    say.banded("power", "power, worn", x.power, "power", "drilling", "torque")
+    factor = x.setup.house.wear_factor
+    worn = line("{wear}·{torque}", wear=factor, torque=x.torque / factor)
+    say.banded("torque", "torque, worn", x.torque, "torque", "drilling", "specific_force", "torque", ends=worn)
+    say.banded("power", "power, worn", x.power, "power", "drilling", "torque", ends=power_of_torque(x))
     say.banded("solid_torque", "drilled from solid: torque", x.solid_torque, "torque", "drilling")
     say.banded("solid_power", "drilled from solid: power", x.solid_power, "power", "drilling")
     say.plain("ring_share", "ring, of the hole's metal", 100 * x.share, "share")
@@ -29,7 +32,15 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("core_value", "worth of the core", x.core_value, "money")
     say.banded("thrust", "thrust", x.thrust, "force", "push-off", "feed_force")
     say.banded("cutting_force", "cutting force of an edge", x.cutting_force, "force", "cutting force", "specific_force", "cutting_force")
-    say.banded("side_force", "to the side", x.side_force, "force", "push-off", "feed_force")
+    say.banded(
+        "side_force",
+        "to the side",
+        x.side_force,
+        "force",
+        "push-off",
+        "feed_force",
+        ends="a share of the push, less where two edges hold each other",
+    )
     say.plain("feed_rev", "feed a turn", float(x.feed), "feed_per_rev")
     say.plain("spindle_speed", "spindle speed", x.spindle_speed, "spindle_speed")
     say.plain("cutting_speed", "speed at the outer edge", x.cutting_speed, "cutting_speed")

@@ -13,6 +13,8 @@ from cutting.operations.frame.toughness import toughness_asked
 from cutting.operations.threads.mill_thread.numbers import CHILLS_FROM, Numbers
 from cutting.operations.threads.mill_thread.tool import WIDEST
 from cutting.operations.threads.shared.feature import OPEN_END
+from cutting.working import Line, in_words, line
+from cutting.working.line import COMMON
 
 LEAST_SPEED, LEAST_FEED = 0.35, 0.4  # of the book's lowest (as drilled)
 MINIMUM_CHIP = 0.25  # of the edge's radius (as drilled)
@@ -26,6 +28,23 @@ def finds_hole(x: Numbers) -> Any:
     return x.tool.hole > 0
 
 
+TAPERS = "the bent mill at the floor less at the mouth, on the pitch Ø, after repeats"
+OFF_MIDDLE = "push-off less the flank error, on the pitch Ø, less twice the path's offset"
+
+
+def on_flank(x: Numbers) -> Line:
+    """The chip on the flank: as thin as its angle makes it."""
+    half = x.setup.feature.thread.half_angles[0]
+    return line("{chip_thickness}·sin({flank})", chip_thickness=x.chip_thickness / np.sin(np.radians(half)), flank=half)
+
+
+def middle_fed(x: Numbers) -> Line:
+    """Feed of the mill's middle: slower where its front drills at the same time."""
+    whole = x.feed_rate * (x.setup.feature.thread.diameter - x.tool.own["diameter"]) / x.setup.feature.thread.diameter
+    text = "{middle}·{share_while_it_drills}" if np.any(x.centre_rate < 0.999 * whole) else "{middle}"
+    return line(text, middle=whole, share_while_it_drills=x.centre_rate / whole)
+
+
 RULES: tuple[Rule[Numbers], ...] = (
     common_limits.book_speed("The row of milling speeds for tool material and metal.", LEAST_SPEED),
     Rule("book_feed", "feed at the wall", "feed_per_tooth", Bound.WINDOW, Severity.HARD, "common-practice",
@@ -33,7 +52,8 @@ RULES: tuple[Rule[Numbers], ...] = (
          lambda x: (x.feed_set, LEAST_FEED * x.tool.feed_low, x.tool.feed_high), free_below=True),
     Rule("chip", "chip on the flank", "small_length", Bound.LOWER, Severity.SOFT, "brammertz-1961",
          "Thinner than a quarter of the edge's radius a tooth presses instead of cutting.",
-         lambda x: (1000.0 * x.chip_thickness, 1000.0 * MINIMUM_CHIP * EDGE_RADIUS, None), ("chip_thickness",)),
+         lambda x: (1000.0 * x.chip_thickness, 1000.0 * MINIMUM_CHIP * EDGE_RADIUS, None), ("chip_thickness",),
+         ends=lambda x: line("1000·{on_the_flank}", on_the_flank=x.chip_thickness)),
     Rule("widest", "mill over thread", "share", Bound.UPPER, Severity.SOFT, "common-practice",
          "Two thirds to three quarters: a wider mill cuts away the flanks, and chips have no room.",
          lambda x: (100.0 * x.ratio, None, 100.0 * (WIDEST + 0.03))),
@@ -62,22 +82,27 @@ RULES: tuple[Rule[Numbers], ...] = (
          "Harder than it is made for, teeth break out.", lambda x: (x.hardness, None, x.tool.own["hardest"]), (), lambda x: x.hardness > 0),
     Rule("body", "bending of the neck", "share", Bound.UPPER, Severity.HARD, "common-practice",
          "Stress at the seat, of what carbide stands for long.",
-         lambda x: (100.0 * x.bend / x.tool.own["type_bends_at"], None, 100.0), ("push_off",)),
+         lambda x: (100.0 * x.bend / x.tool.own["type_bends_at"], None, 100.0), ("push_off",),
+         ends=lambda x: line("100·{stress_at_the_seat}/{stands}", COMMON, stress_at_the_seat=x.bend, stands=x.tool.own["type_bends_at"])),
     Rule("taper", "taper of the pitch diameter", "length", Bound.UPPER, Severity.HARD, "beam-theory",
          "Bent over its length a mill leaves the thread tight at the floor: more radial passes, a repeat at size, or three teeth.",
-         lambda x: (x.taper, None, 0.5 * x.setup.feature.tolerance), ("push_off",)),
+         lambda x: (x.taper, None, 0.5 * x.setup.feature.tolerance), ("push_off",),
+         ends=lambda x: in_words(TAPERS)),
     Rule("tolerance", "pitch diameter that it holds", "length", Bound.UPPER, Severity.HARD, "common-practice",
          "Circle of the machine, a third of the push-off, taper, and what of the flank error is an angle.",
-         lambda x: (x.width, None, x.setup.feature.tolerance), ("push_off", "flank_error")),
+         lambda x: (x.width, None, x.setup.feature.tolerance), ("push_off", "flank_error"),
+         ends=lambda x: in_words("circle of the axes, a third of the push-off, taper, and half of what is left of the flank's angle")),
     Rule("setting", "pitch diameter off its middle", "length", Bound.UPPER, Severity.SOFT, "geometry",
          "Flank error makes the thread wide, push-off makes it tight: the path's offset takes both back.",
-         lambda x: (np.abs(x.size_error), None, 0.25 * x.setup.feature.tolerance), ("flank_error", "push_off")),
-    common_limits.spindle_power("What the removal takes of the spindle.", "removal_rate", "specific_force", "power"),
+         lambda x: (np.abs(x.size_error), None, 0.25 * x.setup.feature.tolerance), ("flank_error", "push_off"),
+         ends=lambda x: in_words(OFF_MIDDLE)),
+    common_limits.spindle_power("What the removal takes of the spindle.", "removal_rate", "specific_force", "power",
+        ends=lambda x: line("{power}", power=x.power)),
     Rule("chuck_grip", "torque against the chuck's grip", "torque", Bound.UPPER, Severity.HARD, "common-practice",
          "A mill that slips is pulled out of its chuck.", lambda x: (x.torque, None, x.tool.grip / x.setup.house.grip_safety), ("power",),
-         spare=common_limits.house_grip),
+         spare=common_limits.house_grip, ends=common_limits.torque_of_power, bound_ends=common_limits.chuck_keeps),
     Rule("feed_drive", "feed of the mill's middle", "feed_rate", Bound.UPPER, Severity.HARD, "machine-data", "The axes move no faster.",
-         lambda x: (x.centre_rate, None, x.setup.machine.feed_rate_max), ("centre_feed_rate",)),
+         lambda x: (x.centre_rate, None, x.setup.machine.feed_rate_max), ("centre_feed_rate",), ends=middle_fed),
     Rule("chill", "coolant on hot teeth, bar", "number", Bound.UPPER, Severity.SOFT, "common-practice",
          "Above about 54 HRC wet teeth crack as they cool: air. Below, emulsion washes the chips out.",
          lambda x: ((x.setup.machine.pressure(x.setup.settings.coolant) or 0.0) + 0.0 * x.bend, None, 0.5), (),

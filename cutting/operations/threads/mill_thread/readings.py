@@ -7,15 +7,16 @@ from collections.abc import Iterator
 import numpy as np
 from typing_extensions import TypedDict
 
-from cutting.operations.frame.money import TRUSTED_LIFE, parts_shown
+from cutting.operations.frame.common_limits import torque_of_power
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
 from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.frame.results import ResultsSaid
 from cutting.operations.holes.shared.held import seat_warnings
+from cutting.operations.threads.mill_thread.limits import OFF_MIDDLE, TAPERS, middle_fed, on_flank
 from cutting.operations.threads.mill_thread.numbers import CHILLS_FROM, Numbers
 from cutting.operations.threads.shared.sense import climbs, makes_left_hand
 from cutting.quantities.kinds import currency
-from cutting.working import Recorder
+from cutting.working import Recorder, line
 
 COMPRESSION = 2.0  # of the chip, about (common practice)
 
@@ -25,25 +26,43 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say, setup = ResultsSaid(record), x.setup
     say.money(x)
     say.life(x)
-    holes = last_pass(x.holes)
-    trusted = min(1.0, TRUSTED_LIFE / last_pass(x.tool_life))
-    say.halved("holes", "threads a mill lasts", trusted * holes, "count", parts_shown(holes, last_pass(x.tool_life)), "tool_life")
+    say.holes("threads a mill lasts", x, setup.feature.count)
     say.plain("certainty", "gauge passes", 100.0 * x.certainty, "share", "rule")
     say.plain("risk", "risk to the part", x.at_risk, "money", "rule")
-    say.plain("offset_wanted", "path to set outward", x.offset_wanted, "length", "model", "flank_error", "push_off")
+    say.plain(
+        "offset_wanted",
+        "path to set outward",
+        x.offset_wanted,
+        "length",
+        "model",
+        "flank_error",
+        "push_off",
+        ends="half of push-off less flank error",
+    )
     say.plain("flank_error", "flank error of the mill, each", 1000.0 * x.flank_error, "small_length", "exact", "flank_error")
-    say.plain("angle_left", "of it an angle, on the pitch Ø", 1000.0 * x.angle_left, "small_length", "exact", "flank_error")
+    say.plain(
+        "angle_left",
+        "of it an angle, on the pitch Ø",
+        1000.0 * x.angle_left,
+        "small_length",
+        "exact",
+        "flank_error",
+        ends="twice what the error at the crest and at the root differ, over tan of the flank",
+    )
     say.banded("push_off", "push off the wall, worn", x.push_off, "force", "milling", "push_off")
-    say.plain("taper", "taper of the pitch Ø", x.taper, "length", "model", "push_off")
+    say.plain("taper", "taper of the pitch Ø", x.taper, "length", "model", "push_off", ends=TAPERS)
     say.plain("width", "pitch Ø that it holds", x.width, "length", "rule")
-    say.plain("size_error", "pitch Ø off its middle, small", x.size_error, "length", "model", "flank_error", "push_off")
-    say.plain("centre_rate", "feed of the mill's middle", x.centre_rate, "feed_rate", "exact", "feed_rate", "centre_feed_rate")
+    say.plain("size_error", "pitch Ø off its middle, small", x.size_error, "length", "model", "flank_error", "push_off", ends=OFF_MIDDLE)
+    say.plain(
+        "centre_rate", "feed of the mill's middle", x.centre_rate, "feed_rate", "exact", "feed_rate", "centre_feed_rate", ends=middle_fed(x)
+    )
     say.plain("feed_rate", "feed at the wall", x.feed_rate, "feed_rate", "exact", "feed_rate")
     say.plain("turns", "turns of the helix", x.turns, "number", "exact")
     say.plain("engagement", "in the metal", x.engagement, "angle", "exact", "engagement_angle")
-    say.plain("chip_thickness", "mean chip on the flank", x.chip_thickness, "length", "model", "chip_thickness")
-    say.banded("power", "power, worn", x.power, "power", "milling", "removal_rate", "specific_force", "power")
-    say.banded("torque", "torque, worn", x.torque, "torque", "milling", "power")
+    say.plain("chip_thickness", "mean chip on the flank", x.chip_thickness, "length", "model", "chip_thickness", ends=on_flank(x))
+    drives, turns = line("{power}", power=x.power), torque_of_power(x)
+    say.banded("power", "power, worn", x.power, "power", "milling", "removal_rate", "specific_force", "power", ends=drives)
+    say.banded("torque", "torque, worn", x.torque, "torque", "milling", "power", ends=turns)
     say.plain("hardness", "work, HRC", x.hardness, "number")
     say.plain("spindle_speed", "spindle speed", x.spindle_speed, "spindle_speed")
     say.plain("cutting_speed", "speed", x.cutting_speed, "cutting_speed")

@@ -10,6 +10,8 @@ from cutting.operations.frame.rule import Rule
 from cutting.operations.threads.shared.feature import OPEN_END
 from cutting.operations.threads.tap.numbers import Numbers
 from cutting.operations.threads.tap.setup import TapHolding
+from cutting.working import Line, line
+from cutting.working.line import COMMON
 
 LEAST_SPEED = 0.35  # of the book's lowest (as drilled)
 LEAST_MARGIN, WANTED_MARGIN = 1.25, 2.0  # of the torque that breaks it over the worn torque (common practice)
@@ -21,6 +23,11 @@ DRIVES_ON = 2.0  # of the clutch's torque a tap should stand
 def forms(x: Numbers) -> bool:
     """Whether any of its taps presses the thread."""
     return bool(np.any(x.tool.own["type_forms"] > 0))
+
+
+def left_over(x: Numbers) -> Line:
+    """How many times its torque breaks the tap."""
+    return line("{breaking_torque}/{torque}", breaking_torque=x.breaking, torque=x.torque)
 
 
 RULES: tuple[Rule[Numbers], ...] = (
@@ -48,11 +55,12 @@ RULES: tuple[Rule[Numbers], ...] = (
          lambda x: (x.setup.work.material.ductility + 0.0 * x.torque, None, LONG_CHIPS), (),
          lambda x: (x.tool.stays > 0) & (x.setup.feature.length > x.tool.own["diameter"])),
     Rule("twist", "torque against the tap, worn", "torque", Bound.UPPER, Severity.HARD, "beam-theory",
-         "The core twists off beyond it.", lambda x: (x.torque, None, x.breaking / LEAST_MARGIN), ("torque", "breaking_torque"),
-         spare=lambda x: LEAST_MARGIN),
+         "The core twists off beyond it.", lambda x: (x.torque, None, x.breaking / LEAST_MARGIN), ("specific_force", "torque"),
+         spare=lambda x: LEAST_MARGIN, bounded=("breaking_torque",),
+         bound_ends=lambda x: line("{breaking_torque}/{least_margin}", COMMON, breaking_torque=x.breaking, least_margin=LEAST_MARGIN)),
     Rule("margin", "margin to the breaking torque", "number", Bound.LOWER, Severity.SOFT, "common-practice",
          "Two or more leave room for a hard spot and a chip that jams.", lambda x: (x.margin, WANTED_MARGIN, None),
-         ("torque", "breaking_torque")),
+         ("torque", "breaking_torque"), ends=left_over),
     Rule("clutch", "torque against the holder's clutch", "torque", Bound.UPPER, Severity.HARD, "common-practice",
          "The clutch slips before the thread is done.", lambda x: (x.torque, None, x.setup.settings.clutch), ("torque",),
          lambda x: x.setup.settings.clutch is not None),
@@ -61,7 +69,7 @@ RULES: tuple[Rule[Numbers], ...] = (
          lambda x: (x.setup.settings.clutch or 0.0, None, x.breaking), (), lambda x: x.setup.settings.clutch is not None),
     Rule("chuck_grip", "torque against the chuck's grip", "torque", Bound.UPPER, Severity.HARD, "common-practice",
          "A shank that slips tears the thread.", lambda x: (x.torque, None, x.tool.grip / x.setup.house.grip_safety), ("torque",),
-         spare=common_limits.house_grip),
+         spare=common_limits.house_grip, bound_ends=common_limits.chuck_keeps),
     Rule("spindle_torque", "torque against the spindle", "torque", Bound.UPPER, Severity.HARD, "machine-data",
          "What the spindle gives at this speed.", lambda x: (x.torque, None, x.available), ("torque",), contour=True),
     Rule("feed_drive", "feed, speed × lead", "feed_rate", Bound.UPPER, Severity.HARD, "machine-data",

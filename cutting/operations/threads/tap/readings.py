@@ -6,12 +6,13 @@ from collections.abc import Iterator
 
 from typing_extensions import TypedDict
 
-from cutting.operations.frame.money import TRUSTED_LIFE, parts_shown
+from cutting.operations.frame.common_limits import power_of_torque
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
 from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.frame.results import ResultsSaid
 from cutting.operations.holes.shared.held import seat_warnings
 from cutting.operations.threads.shared.core_hole import engagement, strength
+from cutting.operations.threads.tap.limits import left_over
 from cutting.operations.threads.tap.numbers import Numbers
 from cutting.operations.threads.tap.setup import TapHolding
 from cutting.quantities.kinds import currency
@@ -25,12 +26,10 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say, setup = ResultsSaid(record), x.setup
     say.money(x)
     say.life(x)
-    holes = last_pass(x.holes)
-    trusted = min(1.0, TRUSTED_LIFE / last_pass(x.tool_life))
-    say.halved("holes", "threads a tap lasts", trusted * holes, "count", parts_shown(holes, last_pass(x.tool_life)), "tool_life")
+    say.holes("threads a tap lasts", x, setup.feature.count)
     say.banded("torque", "torque, worn", x.torque, "torque", "tapping", "specific_force", "torque")
     say.banded("breaking", "breaks at", x.breaking, "torque", "strength", "breaking_torque")
-    say.plain("margin", "margin", x.margin, "number", "model", "torque", "breaking_torque")
+    say.plain("margin", "margin", x.margin, "number", "model", "torque", "breaking_torque", ends=left_over(x))
     say.plain("risk", "risk to the part", x.at_risk, "money", "rule")
     say.plain("break_chance", "breaks, in a thousand threads", 1000.0 * x.break_chance, "number", "rule")
     say.plain("certainty", "gauge passes", 100.0 * x.certainty, "share", "rule")
@@ -47,7 +46,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("feed_rate", "feed rate", x.feed_rate, "feed_rate")
     say.plain("spindle_speed", "spindle speed", x.spindle_speed, "spindle_speed")
     say.plain("cutting_speed", "speed", x.cutting_speed, "cutting_speed")
-    say.plain("power", "power, worn", x.power, "power", "model", "torque")
+    say.plain("power", "power, worn", x.power, "power", "model", "torque", ends=power_of_torque(x))
     say.plain("thread_time", "in and out, one thread", x.thread_time, "duration", "exact", "thread_time")
     say.plain("engaged_time", "in cut", x.engaged_time, "duration")
     return say.found

@@ -12,6 +12,8 @@ from cutting.operations.frame.rule import Rule
 from cutting.operations.frame.toughness import toughness_asked
 from cutting.operations.threads.turn_thread.groove import whole_depth
 from cutting.operations.threads.turn_thread.numbers import Numbers
+from cutting.working import Line, in_words, line
+from cutting.working.line import COMMON
 
 LEAST_SPEED = 0.3  # of the book's lowest
 LEAST_STEP, LEAST_HARDENING = 0.05, 0.08  # mm of the last step; in metals that harden as they are cut (common practice)
@@ -37,6 +39,17 @@ def _last_step(x: Numbers) -> Any:
     return float(steps[steps > 1e-9][-1]) + 0.0 * x.size_error
 
 
+def heaviest(x: Numbers) -> Line:
+    """Power of the pass that takes most."""
+    force = x.cutting_force.max(axis=-1, keepdims=True)
+    return line("{heaviest_pass}·{cutting_speed}/60000", heaviest_pass=force, cutting_speed=x.cutting_speed)
+
+
+def stands_still(x: Numbers) -> Line:
+    """The way in which the slide stops behind the thread."""
+    return line("{run_in}/2 + {pitch}/2", COMMON, run_in=x.run_in, pitch=x.setup.feature.thread.pitch)
+
+
 RULES: tuple[Rule[Numbers], ...] = (
     common_limits.book_speed("Half to four fifths of the turning speed: the tip is thin and shut in.", LEAST_SPEED),
     Rule("feed_drive", "feed, speed × lead", "feed_rate", Bound.UPPER, Severity.HARD, "machine-data",
@@ -47,7 +60,7 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("run_out", "run-out groove", "length", Bound.UPPER, Severity.HARD, "common-practice",
          "The slide needs so long to stand still; a groove that is shorter is run into its shoulder.",
          lambda x: (x.run_out, None, x.setup.feature.relief), ("run_in",),
-         lambda x: x.setup.feature.relief > 0 and not x.setup.machine.geared),
+         lambda x: x.setup.feature.relief > 0 and not x.setup.machine.geared, ends=stands_still),
     Rule("depth_share", "depth of all passes against the thread's", "length", Bound.WINDOW, Severity.HARD, "geometry",
          "Passes one by one must add up to the thread's depth.",
          lambda x: (float(x.groove.depth[-1]) + 0.0 * x.size_error, 0.985 * whole_depth(x.setup), 1.015 * whole_depth(x.setup)), (),
@@ -57,7 +70,8 @@ RULES: tuple[Rule[Numbers], ...] = (
          lambda x: (x.setup.there + 0.0 * x.size_error, *crest(x))),
     Rule("tip_load", "load of the tip by edge", "edge_load", Bound.UPPER, Severity.HARD, "common-practice",
          "The heaviest pass breaks the tip: more passes, or the first one tamed.",
-         lambda x: (x.load.max(axis=-1, keepdims=True), None, x.tool.own["stands"]), ("specific_force", "cutting_force")),
+         lambda x: (x.load.max(axis=-1, keepdims=True), None, x.tool.own["stands"]), ("specific_force",),
+         ends=lambda x: in_words("the heaviest pass: worn Fc over the edge that is in the metal")),
     Rule("last_step", "last step", "length", Bound.LOWER, Severity.SOFT, "common-practice",
          "Thinner the edge rubs; metals that harden as they are cut want more.",
          lambda x: (_last_step(x), LEAST_HARDENING if x.setup.work.material.work_hardening > HARDENS else LEAST_STEP, None)),
@@ -71,11 +85,12 @@ RULES: tuple[Rule[Numbers], ...] = (
          lambda x: (x.tool.own["holder_least_bore"], None, x.setup.there), (), lambda x: x.setup.feature.internal),
     Rule("bends", "size, tool and part spring", "length", Bound.UPPER, Severity.SOFT, "beam-theory",
          "On the pitch diameter after the spring passes: set off by the offset, but uneven along a thin part.",
-         lambda x: (np.abs(x.size_error), None, 0.5 * x.setup.feature.tolerance), ("cutting_force",)),
+         lambda x: (np.abs(x.size_error), None, 0.5 * x.setup.feature.tolerance), (),
+         ends=lambda x: in_words("2·(bar and part as beams under the last pass's push), less after each spring pass")),
     Rule("tolerance", "pitch diameter that it holds", "length", Bound.UPPER, Severity.HARD, "common-practice",
          "Setting, and a third of the springing that is set off.", lambda x: (x.width, None, x.setup.feature.tolerance)),
     common_limits.spindle_power(
-        "What the heaviest pass takes.", "specific_force", "cutting_force",
+        "What the heaviest pass takes.", "specific_force", ends=heaviest,
         read=lambda x: (x.power.max(axis=-1, keepdims=True), None, x.available)),
     Rule("hardness", "hardness, HRC", "number", Bound.UPPER, Severity.HARD, "common-practice",
          "Harder than its tool material cuts: CBN to 65 HRC.", lambda x: (x.hardness, None, x.tool.own["hardest"]), (),

@@ -7,13 +7,12 @@ from collections.abc import Iterator
 import numpy as np
 from typing_extensions import TypedDict
 
-from cutting.operations.frame.money import TRUSTED_LIFE, parts_shown
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
 from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.frame.results import ResultsSaid
 from cutting.operations.threads.shared.sense import Feeds, Turns, feed_for, turns_for
 from cutting.operations.threads.turn_thread.groove import whole_depth
-from cutting.operations.threads.turn_thread.limits import HARDENS
+from cutting.operations.threads.turn_thread.limits import HARDENS, heaviest, stands_still
 from cutting.operations.threads.turn_thread.numbers import Numbers
 from cutting.operations.threads.turn_thread.setup import Infeed
 from cutting.quantities.kinds import currency
@@ -31,14 +30,21 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say, setup = ResultsSaid(record), x.setup
     say.money(x)
     say.life(x)
-    threads = last_pass(x.threads)
-    trusted = min(1.0, TRUSTED_LIFE / last_pass(x.tool_life))
-    say.halved("holes", "threads an edge lasts", trusted * threads, "count", parts_shown(threads, last_pass(x.tool_life)), "tool_life")
+    say.holes("threads an edge lasts", x, 1)
     say.plain("passes", "passes, with spring passes", x.strokes_taken, "count")
     say.plain("whole_depth", "depth of all passes", whole_depth(setup), "length")
     say.plain("certainty", "gauge passes", 100.0 * x.certainty, "share", "rule")
     say.plain("risk", "risk to the part", x.at_risk, "money", "rule")
-    say.banded("cutting_force", "heaviest pass, force", np.max(x.cutting_force), "force", "threading", "specific_force", "cutting_force")
+    say.banded(
+        "cutting_force",
+        "heaviest pass, force",
+        np.max(x.cutting_force),
+        "force",
+        "threading",
+        "specific_force",
+        "cutting_force",
+        ends="the heaviest pass",
+    )
     say.plain("load", "load of the tip", np.max(x.load), "edge_load", "model")
     say.plain("size_error", "springs, on the pitch Ø", x.size_error, "length", "model")
     say.plain("lead_angle", "lead angle", setup.feature.thread.lead_angle, "angle")
@@ -46,10 +52,10 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("clear_leading", "clearance, leading flank", x.clear_leading, "angle", "exact")
     say.plain("clear_trailing", "clearance, trailing flank", x.clear_trailing, "angle", "exact")
     say.plain("run_in", "run-in", x.run_in, "length", "rule", "run_in")
-    say.plain("run_out", "run-out", x.run_out, "length", "rule", "run_in")
+    say.plain("run_out", "run-out", x.run_out, "length", "rule", "run_in", ends=stands_still(x))
     say.plain("feed_rate", "feed rate", x.feed_rate, "feed_rate")
     say.plain("lead", "feed, the lead", x.feed_set, "feed_per_rev")
-    say.plain("power", "power, worn", np.max(x.power), "power", "model", "cutting_force")
+    say.plain("power", "power, worn", np.max(x.power), "power", "model", "specific_force", ends=heaviest(x))
     say.plain("spindle_speed", "spindle speed", x.spindle_speed, "spindle_speed")
     say.plain("cutting_speed", "speed", x.cutting_speed, "cutting_speed")
     say.plain("pass_time", "one pass", x.pass_time, "duration")

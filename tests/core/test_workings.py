@@ -1,0 +1,113 @@
+"""Every working ends in the number that is shown, and its printed arithmetic gives the printed numbers: over all kinds."""
+
+from __future__ import annotations
+
+import math
+import re
+from collections.abc import Callable, Iterator
+from dataclasses import replace
+
+import pytest
+
+from cutting.doors.json_form import read_setup
+from cutting.operations.frame.money import TRUSTED_LIFE
+from cutting.operations.frame.outcome import Limit, Outcome, Value
+from cutting.operations.registry import KINDS, evaluate_quickly
+from cutting.working import WorkingStep
+from tests.core.every_kind import EVERY_KIND
+from tests.core.holes import STACK
+
+FORMS = {**EVERY_KIND, "stack": STACK}
+DIGITS, RAISED_DIGITS = 2e-3, 2e-2  # of a value, by numbers that are printed with four digits; where they are raised to powers
+# formulae that a person reads in words: a curve, a table, or a sum over an edge or a way
+IN_WORDS = {
+    "weibull_shape", "finish_factor", "engaged_edge", "chord_angle", "direction_factor", "damping_gain", "engaged_time", "push_off",
+    "engagement_angle", "window_gauge", "roughness", "mode_share", "in_plane_ratio",
+}  # fmt: skip
+FUNCTIONS: dict[str, Callable[..., float]] = {
+    "sin": lambda x: math.sin(math.radians(x)), "cos": lambda x: math.cos(math.radians(x)), "tan": lambda x: math.tan(math.radians(x)),
+    "asin": lambda x: math.degrees(math.asin(x)), "atan": lambda x: math.degrees(math.atan(x)),
+    "sqrt": math.sqrt, "log2": math.log2, "min": min, "max": max, "abs": abs, "whole": math.floor,
+    "held": lambda x, low, high: min(max(x, low), high),
+}  # fmt: skip
+RAISED = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁻", "0123456789-")
+
+
+def reckoned(printed: str) -> float:
+    """The value of printed arithmetic; degrees inside sin, cos and tan. Raises `SyntaxError` or `NameError` for words."""
+    text = printed.replace("·", "*").replace("−", "-").replace("π", str(math.pi)).replace("^", "**")
+    text = re.sub(r"√\s*(\d[\d.e+-]*)", r"sqrt(\1)", text).replace("√", "sqrt").replace("[", "(").replace("]", ")")
+    text = re.sub(r"\|([^|]+)\|", r"abs(\1)", text)
+    text = re.sub(r"[⁰¹²³⁴⁵⁶⁷⁸⁹⁻]+", lambda found: f"**({found.group().translate(RAISED)})", text)
+    return float(eval(text, {"__builtins__": {}}, FUNCTIONS))
+
+
+def outcomes(kind: str) -> Iterator[Outcome]:
+    setup = read_setup(FORMS[kind])
+    yield evaluate_quickly(setup)
+    yield evaluate_quickly(replace(setup, house=replace(setup.house, wear_factor=1.45)))
+
+
+def shown(outcome: Outcome) -> Iterator[tuple[Limit | Value, float]]:
+    yield from ((one, one.value) for one in outcome.limits)
+    yield from ((one, one.value) for one in outcome.results.values())
+
+
+def ends_in(steps: tuple[WorkingStep, ...], value: float) -> bool:
+    """Whether the last line gives a number, in the unit shown or a thousandth of it."""
+    return any(math.isclose(steps[-1].value * scale, value, rel_tol=1e-6, abs_tol=1e-9) for scale in (1.0, 1000.0, 0.001))
+
+
+@pytest.mark.parametrize("kind", list(FORMS))
+def test_the_last_line_is_the_number_that_is_shown(kind: str) -> None:
+    for outcome in outcomes(kind):
+        for one, value in shown(outcome):
+            assert not one.working or ends_in(one.working, value), (one.name, value, one.working[-1])
+        for limit in outcome.limits:
+            bound = limit.upper if limit.upper is not None else limit.lower
+            assert not limit.bound_working or ends_in(limit.bound_working, bound or 0.0), limit.name
+            keys = [step.key for step in limit.working]
+            assert len(keys) == len(set(keys)), limit.name
+
+
+@pytest.mark.parametrize("kind", list(FORMS))
+def test_the_printed_arithmetic_gives_the_printed_value(kind: str) -> None:
+    reckonable = words = 0
+    for outcome in outcomes(kind):
+        for one, _ in shown(outcome):
+            for step in (*one.working, *getattr(one, "bound_working", ())):
+                try:
+                    value = reckoned(step.substituted)
+                except (SyntaxError, NameError, TypeError):
+                    words += 1
+                    assert step.key.split()[0] in IN_WORDS or step.key.endswith(", as shown"), step
+                    continue
+                reckonable += 1
+                whole = 1.0 if "whole" in step.substituted else 0.0
+                near = RAISED_DIGITS if "^" in step.substituted else DIGITS
+                assert value == pytest.approx(step.value, rel=near, abs=1e-9 + whole), (one.name, step)
+    assert reckonable > words, "most lines are arithmetic"
+
+
+@pytest.mark.parametrize("kind", list(KINDS))
+def test_power_of_the_worn_edge_and_a_secure_run_are_put_into_numbers(kind: str) -> None:
+    """The wear of the house, the chance that the edge lasts and the chance that chips stop it all stand in the lines."""
+    outcome = evaluate_quickly(read_setup(FORMS[kind]))
+    found = {one.name: one for one in outcome.limits}
+    secure = found["secure"].working[-1]
+    assert secure.substituted.startswith("100·")
+    assert reckoned(secure.substituted) == pytest.approx(outcome.results["secure"].value, rel=1e-3)
+    assert found["life"].value == outcome.results["change_parts"].value, "one edge, one number"
+    if power := found.get("spindle_power"):
+        assert power.working[-1].symbol == power.label
+
+
+def test_a_life_beyond_what_is_trusted_is_capped_in_value_band_and_pieces() -> None:
+    slow = {**EVERY_KIND["turn"], "settings": {**EVERY_KIND["turn"]["settings"], "cutting_speed": 60}}
+    found = evaluate_quickly(read_setup(slow)).results
+    life, pieces = found["tool_life"], found["median_parts"]
+    assert life.value == TRUSTED_LIFE
+    assert life.display.metric == "over 120 min"
+    assert life.low is None, "a band about what nobody knows says nothing"
+    assert pieces.display.metric == f"over {pieces.value:.0f}"
+    assert reckoned(pieces.working[-1].substituted) == pytest.approx(pieces.value, rel=1e-3)
