@@ -21,6 +21,7 @@ from server.floor.api import router as floor
 from server.jobs.api import kinds
 from server.jobs.api import router as jobs
 from server.jobs.hole_api import router as holes
+from server.jobs.line_api import router as lines
 from server.jobs.part_study_api import router as part_studies
 from server.jobs.planning_api import router as planning
 from server.jobs.sheet.api import router as sheets
@@ -90,6 +91,7 @@ api.add_router("/kinds", kinds, tags=["jobs"])
 api.add_router("/jobs", job_files, tags=["exchange"])  # before "/{job_id}", which would take "/file" for a job
 api.add_router("/jobs", jobs, tags=["jobs"])
 api.add_router("/jobs", planning, tags=["planning"])
+api.add_router("/jobs", lines, tags=["planning"])
 api.add_router("/jobs", studies, tags=["studies"])
 api.add_router("/jobs", part_studies, tags=["studies"])
 api.add_router("/jobs", holes, tags=["holes"])

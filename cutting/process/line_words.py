@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from cutting.errors import OutOfRange, UnreadableQuantity
 from cutting.quantities import Dimension, read_dimension, read_quantity
@@ -16,6 +16,11 @@ LEAST_CUT = 0.05  # mm on diameter below which nothing is turned
 _SIZE = r"(?:[Øø]|dia(?:meter)?\.?\s*|d\s*=?\s*(?=\d))?\s*(?P<size>.+?)(?:\s*dia(?:meter)?\.?(?P<fit>\s.*?)?)?"
 _LENGTH = r"(?P<length>[\d.,/\s-]*\d(?:\s*(?:mm|in|\"|″))?)"
 _STEP = re.compile(rf"^{_SIZE}\s*[x×*]\s*{_LENGTH}(?P<rest>.*)$", re.IGNORECASE)
+_CHAMFER = re.compile(
+    r"\s+(?:C\s*(?P<c>[\d.,]+)|chamfer(?:ed)?\s+(?P<said>[\d.,]+)(?:\s*[x×]\s*45\s*°?)?|(?P<legs>[\d.,]+)\s*[x×]\s*45\s*(?:°|deg\b))",
+    re.IGNORECASE,
+)
+_TO = re.compile(rf"^{_SIZE}\s+to\s+{_LENGTH}(?P<rest>.*)$", re.IGNORECASE)
 _NOTE = re.compile(r"\s*(?P<word>Ra|Rz|Rt|R|N)\s*(?P<value>[\d.,]+\s*(?:µm|um|µin|mm|in)?)", re.IGNORECASE)
 OWN_GROOVE = re.compile(r"^(?P<width>[^x×]+?)\s*[x×]\s*[Øø]?\s*(?P<floor>.+)$")
 
@@ -31,6 +36,8 @@ class LineStep:
     finish: str = ""  # the same in the drawing's own word
     fillet: float | None = None
     near: float = 0.0
+    chamfer: float = 0.0  # mm x 45° at its free end
+    absolute: bool = False  # its length is told from where the line begins
 
     @property
     def far(self) -> float:
@@ -38,7 +45,8 @@ class LineStep:
 
     @property
     def fine(self) -> bool:
-        return self.size.tolerance is not None or (self.roughness is not None and self.roughness <= FINE)
+        """Whether a cut of its own finishes it: a size, a finish or a chamfer is asked."""
+        return self.size.tolerance is not None or (self.roughness is not None and self.roughness <= FINE) or self.chamfer > 0
 
 
 @dataclass(frozen=True)
@@ -49,13 +57,22 @@ class Planned:
     title: str
     feature: dict[str, str | bool]
     note: str = ""
+    turned_round: bool = False
 
 
 def read_step(word: str, system: str) -> LineStep:
     """A step as it is said. Raises `CuttingError` that repeats the words it could not read."""
-    found = _STEP.match(word)
+    chamfers = [next(filter(None, found.groups())) for found in _CHAMFER.finditer(word)]
+    plain = _CHAMFER.sub("", word)
+    found = _TO.match(plain) or _STEP.match(plain)
+    if re.match(r"^(M|UN|G|Tr)\s*\d", word):
+        raise UnreadableQuantity(
+            "line", f"'{word}': a thread is 'thread M20x1.5 x 30' after its step, or 'tapped M20x1.5 x 20' in the face."
+        )
     if not found:
-        raise UnreadableQuantity("line", f"'{word}' is no step, groove, face or cut off. A step is Ø30 h6 x 50 Ra 0.8.")
+        raise UnreadableQuantity("line", f"'{word}' is no step, groove, face or cut off. A step is Ø30 h6 x 50 Ra 0.8, or Ø30 to 80.")
+    if len(chamfers) > 1:
+        raise UnreadableQuantity("line", f"'{word}' has {len(chamfers)} chamfers; a step has one, at its free end.")
     said = f"{found['size'].strip()}{found['fit'] or ''}"
     size = read_dimension(said, system, "line")
     length = read_quantity(found["length"].strip(), "length", system=system, field="line").value
@@ -65,13 +82,21 @@ def read_step(word: str, system: str) -> LineStep:
     while rest.strip():
         note = _NOTE.match(rest)
         if not note:
-            raise UnreadableQuantity("line", f"'{rest.strip()}' in '{word}' is neither a finish (Ra, Rz, N6) nor a fillet R.")
+            raise UnreadableQuantity(
+                "line", f"'{rest.strip()}' in '{word}' is no finish (Ra, Rz, N6), fillet (R0.8) or chamfer (1x45°, C1)."
+            )
         word_of = note["word"].lower()
         notes["r" if word_of == "r" else "finish"], rest = note["value" if word_of == "r" else 0].strip(), rest[note.end() :]
     rough = read_quantity(notes["finish"], "roughness", system=system, field="line").value if "finish" in notes else None
     fillet = read_quantity(notes["r"], "length", system=system, field="line").value if "r" in notes else None
     finish = _finish(notes["finish"], rough) if rough is not None else ""
-    return LineStep(size, spoken(size, system), length, rough, finish, fillet)
+    chamfer = read_quantity(chamfers[0], "length", system=system, field="line").value if chamfers else 0.0
+    if not 0.0 <= chamfer < min(length, size.nominal / 2.0):
+        raise OutOfRange(
+            "line", f"'{word}': a chamfer of {chamfer:g} mm leaves nothing of it.", f"below {min(length, size.nominal / 2):g} mm"
+        )
+    step = LineStep(size, spoken(size, system), length, rough, finish, fillet)
+    return replace(step, chamfer=chamfer, absolute=found.re is _TO)
 
 
 def _finish(said: str, ra: float) -> str:

@@ -1,4 +1,4 @@
-"""A whole part in one line, as it is said at the bench: `Ø45 x 120, Ø30 h6 x 50 Ra 0.8, bore Ø20 H7 x 40, thread M30x2 x 20, cut off`."""
+"""A whole part in one line, as it is said at the bench: `Ø45 x 120, Ø30 h6 x 50 Ra 0.8 1x45°, bore Ø20 H7 x 40, cut off | Ø35 x 20`."""
 
 from __future__ import annotations
 
@@ -6,58 +6,99 @@ import math
 import re
 from collections.abc import Sequence
 from dataclasses import replace
-from typing import Any
 
 from cutting.errors import AmbiguousQuantity, CuttingError, OutOfRange, UnreadableQuantity
 from cutting.process.bore_line import Drills, Inside, inside_cuts, split_inside
-from cutting.process.line_words import FINISH_STOCK, LEAST_CUT, OWN_GROOVE, LineStep, Planned, read_step, spoken
+from cutting.process.line_words import OWN_GROOVE, LineStep, Planned, read_step, spoken
+from cutting.process.other_end import OtherEnd, other_end
 from cutting.process.thread_line import Hole, inside_threads, outside_threads, split_threads
-from cutting.quantities import read_dimension, read_quantity, write
-from cutting.workpiece.ring_grooves import standard_groove
-from cutting.workpiece.solid import Blank, Region, Side, Solid, blank_solid
+from cutting.process.turned_steps import turned
+from cutting.quantities import read_dimension, read_quantity
+from cutting.workpiece.ring_grooves import standard_groove, thread_relief
+from cutting.workpiece.solid import Blank, blank_solid
 
-FACE_STOCK = 1.0  # mm taken off the free face
+FACE_STOCK = 1.0  # mm taken off a face
 DEPTH_SAID = 0.5  # of the diameter below which a floor without its Ø may be meant as a depth
 RING_ROOM = 3.0  # a ring groove keeps so many of its depths from the end of its step (after the standard's n, from memory)
+BESIDE_A_SHOULDER = ("DIN 509", "DIN 76")  # grooves that stand where their step ends at a thicker one
 KERF, KERF_ROOM = 3.0, 6.0  # mm turned beyond the part for the blade; and between jaws and part for it and its clearance
 BEYOND = 1.0  # mm that a hole through goes further into metal that stands behind it, so that nothing closes it later
 _PARTS = re.compile(r"\s*(?:;|\n|,\s+|,(?=[A-Za-zØø]))\s*")
-_GROOVE = re.compile(r"^(?:ring\s+)?groove\s+(?P<what>.+?)(?:\s+(?:at|@)\s*(?P<place>[\d.,]+\s*(?:mm|in|\")?))?$", re.IGNORECASE)
+_GROOVE = re.compile(
+    r"^(?:(?:ring\s+)?groove\s+(?P<what>.+?)(?:\s+(?:at|@)\s*(?P<place>[\d.,]+\s*(?:mm|in|\")?))?|relief\s+(?P<relief>.+))$", re.IGNORECASE
+)
+_PARTED = re.compile(r"(?:cut|part)(?:ed)?[\s-]*off", re.IGNORECASE)
+_NOTED = re.compile(r"^(?:key\s*(?:seat|way)|knurl(?:ed|ing)?|cent(?:re|er)(?:\s+hole)?)\b", re.IGNORECASE)
+
+
+def noted(text: str) -> tuple[str, ...]:
+    """What a line says that turning does not make: keyseats, knurls and centre holes, to be noted on the drawing."""
+    return tuple(word for word in _words(text) if _NOTED.match(word))
+
+
+def _words(text: str) -> list[str]:
+    return [part for part in _PARTS.split(text.strip().rstrip(".,;")) if part]
 
 
 def read_shaft_line(
-    text: str, blank_diameter: float, free_length: float, system: str = "metric", blank_bore: float = 0.0, drills: Drills = ()
+    text: str,
+    blank_diameter: float,
+    free_length: float,
+    system: str = "metric",
+    blank_bore: float = 0.0,
+    drills: Drills = (),
+    blank_length: float | None = None,
 ) -> tuple[Planned, ...]:
     """The operations that make a part of one line from a bar of `blank_diameter`, `free_length` out of the jaws [mm].
 
     Bores, a hole and recesses are said from the free face inward; steps from the jaws outwards or from the free end, the thicker
-    end goes to the jaws; grooves belong to the step named before them. Raises `CuttingError` that repeats the words it could not
-    read, or says what does not fit the blank. `drills` (Ø, reach) are those that may open what is only bored.
+    end goes to the jaws; grooves belong to the step named before them. Behind `|` stands the other end, made on the part turned
+    round: that asks to cut it off, or `blank_length` [mm]. Raises `CuttingError` that repeats the words it could not read, or
+    says what does not fit the blank. `drills` (Ø, reach) are those that may open what is only bored.
     """
-    words = [part for part in _PARTS.split(text.strip().rstrip(".,;")) if part]
+    first, *others = text.split("|")
+    if len(others) > 1:
+        raise UnreadableQuantity("line", "has more than one '|': a part has two ends.")
+    words = [word for word in _words(first) if not _NOTED.match(word)]
+    second = [word for word in _words(others[0]) if not _NOTED.match(word)] if others else []
     if not words:
         raise UnreadableQuantity("line", "is empty; write for example Ø45 x 120, Ø30 h6 x 50 Ra 0.8, cut off.")
+    parted = any(_PARTED.fullmatch(word) for word in (*words, *second))
+    end = other_end([word for word in second if not _PARTED.fullmatch(word)], system, blank_diameter, tuple(drills)) if others else None
+    return _one_end(words, parted, end, blank_diameter, free_length, system, blank_bore, tuple(drills), blank_length)
+
+
+def _one_end(
+    words: Sequence[str],
+    parted: bool,
+    end: OtherEnd | None,
+    blank_diameter: float,
+    free_length: float,
+    system: str,
+    blank_bore: float,
+    drills: Sequence[tuple[float, float]],
+    blank_length: float | None,
+) -> tuple[Planned, ...]:
+    """The operations of the end that is made first, with the cut-off, and those of the other behind them."""
     threads, words = split_threads(words, system)
     inside, words = split_inside(words, system)
-    drills = tuple(drills)
     cored, tapped = inside_threads(threads, drills, _holes(inside, blank_bore))
     steps: list[LineStep] = []
     grooves: list[tuple[int, str, float | None]] = []
-    parted = about = False
+    about = False
     for word in words:
-        if re.fullmatch(r"(?:cut|part)(?:ed)?[\s-]*off", word, re.IGNORECASE):
-            parted = True
-        elif found := _GROOVE.match(word):
+        if found := _GROOVE.match(word):
             if not steps:
                 raise UnreadableQuantity("line", f"'{word}' stands before any step: name the step that it is cut into first.")
             place = read_quantity(found["place"], "length", system=system, field="line").value if found["place"] else None
-            grooves.append((len(steps) - 1, found["what"].strip(), place))
-        elif not re.fullmatch(r"face", word, re.IGNORECASE):
+            grooves.append((len(steps) - 1, found["what"].strip() if found["what"] else _relief(found["relief"]), place))
+        elif not (_PARTED.fullmatch(word) or re.fullmatch(r"face", word, re.IGNORECASE)):
             steps.append(read_step(word, system))
-    if not steps and inside and not parted:  # the outside is left as it is
+    steps = _lengths(steps)
+    if not steps and inside and not parted and end is None:  # the outside is left as it is
         opened, bored = inside_cuts(inside, free_length, 0.0, None, blank_bore, blank_diameter, system, drills)
         return *opened, *cored, *bored, *tapped
-    if not steps and tapped and not parted:
+    if not steps and tapped and not parted and end is None:
         return *cored, *tapped
     if not steps:
         raise UnreadableQuantity("line", "names no step; write for example Ø45 x 120.")
@@ -65,26 +106,55 @@ def read_shaft_line(
         steps.reverse()
         about = True
         grooves = [(len(steps) - 1 - k, what, place) for k, what, place in grooves]
-    placed = _placed(steps, blank_diameter, free_length, parted)
-    long = sum(step.length for step in placed)
+    behind = end.length + FACE_STOCK if end is not None else 0.0  # what the other end takes of the bar
+    placed = _placed(steps, blank_diameter, free_length, parted, behind if parted else 0.0)
+    long = sum(step.length for step in placed) + behind
     deepest = max((one.length for one in inside.bores), default=0.0)
     wall = min(step.size.nominal for step in placed if placed[-1].far - step.far < deepest) if deepest else blank_diameter
     beyond = KERF + BEYOND if parted else BEYOND if placed[0].near > 0 else None
     opened, bored = inside_cuts(inside, placed[-1].far, long, beyond, blank_bore, wall, system, drills)
+    kerf = KERF if parted and end is None else 0.0
     cuts = [
         Planned("face", "Face", {"length": f"{FACE_STOCK:g} mm"}),
         *opened,
         *cored,
-        *_turned(placed, blank_solid(Blank(blank_diameter, free_length)), KERF if parted else 0.0, system),
+        *turned(placed, blank_solid(Blank(blank_diameter, free_length)), kerf, system),
     ]
     cuts += bored
-    cuts += [_groove(placed[k], what, place, system) for k, what, place in grooves]
+    pitches = {place: one.thread.pitch for one in threads if (place := one.step) is not None}
+    pitches = {len(placed) - 1 - k if about else k: pitch for k, pitch in pitches.items()}
+    cuts += [_groove(placed[k], what, place, system, pitches.get(k)) for k, what, place in grooves]
     cuts += outside_threads(threads, placed, about) + tapped
     if parted:
-        first = placed[0]
-        feature: dict[str, str | bool] = {"part_length": f"{long:g} mm", "distance_from_chuck": f"{first.near - KERF:g} mm"}
-        cuts.append(Planned("cut off", f"Cut off Ø{first.size.nominal:g}", feature))
-    return tuple(cuts)
+        size = placed[0].size.nominal if end is None else blank_diameter
+        place = placed[0].near - behind - KERF
+        cuts.append(Planned("cut off", f"Cut off Ø{size:g}", {"part_length": f"{long:g} mm", "distance_from_chuck": f"{place:g} mm"}))
+    if end is None:
+        return tuple(cuts)
+    if not parted and blank_length is None:
+        raise UnreadableQuantity("line", "has another end behind '|': say 'cut off' before it, or give the overall length of the blank.")
+    whole = long if parted else (blank_length or 0.0) - FACE_STOCK
+    return (*cuts, *end.cuts(whole, whole - long + behind, FACE_STOCK))
+
+
+def _lengths(steps: Sequence[LineStep]) -> list[LineStep]:
+    """Steps with their lengths, where some are told by the place at which they end. Raises `OutOfRange` for one that ends too soon."""
+    found, end = [], 0.0
+    for step in steps:
+        long = step.length - end if step.absolute else step.length
+        if long <= 0:
+            raise OutOfRange(
+                "line", f"Ø{step.entered} ends at {step.length:g} mm, where the step before it already is.", f"above {end:g} mm"
+            )
+        found.append(replace(step, length=long, absolute=False))
+        end += long
+    return found
+
+
+def _relief(said: str) -> str:
+    """`F` and `DIN 509 F` alike; `DIN 76` behind a thread."""
+    words = " ".join(said.upper().split())
+    return f"DIN 509 {words}" if words in ("E", "F") else words
 
 
 def _holes(inside: Inside, blank_bore: float) -> list[Hole]:
@@ -94,14 +164,15 @@ def _holes(inside: Inside, blank_bore: float) -> list[Hole]:
     return sorted([*found, *(Hole(one.size.target, one.length) for one in said)], key=lambda one: one.diameter)
 
 
-def _placed(steps: Sequence[LineStep], blank: float, free_length: float, parted: bool) -> list[LineStep]:
-    total = sum(step.length for step in steps)
+def _placed(steps: Sequence[LineStep], blank: float, free_length: float, parted: bool, behind: float) -> list[LineStep]:
+    """The steps at their places; so much of the other end stands `behind` them out of the jaws [mm]."""
+    total = sum(step.length for step in steps) + behind
     room = free_length - FACE_STOCK - total
     if room < (KERF_ROOM if parted else 0.0):
         wanted = total + FACE_STOCK + (KERF_ROOM if parted else 0.0)
         said = f"the shaft is {total:g} mm long and wants {wanted:g} mm out of the jaws; the blank has {free_length:g} mm."
         raise OutOfRange("line", said, f"at most {free_length - wanted + total:g} mm")
-    placed, near = [], room
+    placed, near = [], room + behind
     for step in steps:
         if step.size.nominal > blank + 1e-9:
             raise OutOfRange("line", f"Ø{step.size.nominal:g} mm is thicker than the blank of Ø{blank:g} mm.", f"at most {blank:g} mm")
@@ -110,36 +181,7 @@ def _placed(steps: Sequence[LineStep], blank: float, free_length: float, parted:
     return placed
 
 
-def _turned(steps: list[LineStep], part: Solid, kerf: float, system: str) -> list[Planned]:
-    """Roughing from the thick end to the thin one, each over all that is no thicker beyond it; then the fine steps.
-
-    The first goes on over the kerf, so that the blade meets a turned diameter.
-    """
-    rough, fine = [], []
-    for k, step in enumerate(steps):
-        far = steps[-1].far if all(one.size.nominal <= step.size.nominal for one in steps[k:]) else step.far
-        to = step.size.nominal + (FINISH_STOCK if step.fine else 0.0)
-        if to < part.largest(step.near, far) - LEAST_CUT:
-            part = part.without(Region(Side.OUTSIDE, ((step.near, far, to),)))
-            said = write(to, "length", system) if system == "inch" else f"{to:g}"
-            title = f"{'Rough turn' if step.fine else 'Turn'} Ø{said}"
-            longer = replace(step, near=step.near - kerf) if k == 0 else step
-            rough.append(Planned("turn", title, _feature(longer, f"{to:g}", far, "" if step.fine else step.finish)))
-        if step.fine:
-            fine.append(Planned("turn", f"Finish Ø{step.entered}", _feature(step, step.entered, step.far, step.finish)))
-    return rough + fine
-
-
-def _feature(step: LineStep, to: str, far: float, finish: str) -> dict[str, str | bool]:
-    given: dict[str, Any] = {"end_diameter": to, "length": f"{far - step.near:g} mm", "distance_from_chuck": f"{step.near:g} mm"}
-    if finish:
-        given["roughness"] = finish
-    if step.fillet is not None:
-        given["fillet"] = f"{step.fillet:g} mm"
-    return given
-
-
-def _groove(step: LineStep, what: str, place: float | None, system: str) -> Planned:
+def _groove(step: LineStep, what: str, place: float | None, system: str, pitch: float | None) -> Planned:
     given: dict[str, str | bool] = {"where": "outside", "diameter": f"{step.size.nominal:g} mm"}
     note = ""
     if own := OWN_GROOVE.match(what):
@@ -155,13 +197,22 @@ def _groove(step: LineStep, what: str, place: float | None, system: str) -> Plan
             )
         wide, deep = width.nominal, (step.size.nominal - floor.nominal) / 2
     else:
+        behind_thread = re.fullmatch(r"DIN\s*76(?:-1)?(?:\s+A)?", what, re.IGNORECASE)
+        if behind_thread and pitch is None:
+            raise UnreadableQuantity("line", f"'{what}' stands behind a thread: say the thread after this step, as 'thread M20x1.5 x 30'.")
         try:
-            found = standard_groove(what, step.size.nominal)
+            found = thread_relief(pitch) if behind_thread and pitch else standard_groove(what, step.size.nominal)
         except CuttingError as error:
             raise UnreadableQuantity("line", f"'groove {what}': {error.message}") from error
-        given["standard"] = what
         wide, deep = found.widest, found.depth or (step.size.nominal - (found.diameter or step.size.nominal)) / 2
-    if place is None:
+        if behind_thread:
+            wide = found.width
+            given |= {"width": f"{wide:g} mm", "floor": f"{step.size.nominal - 2 * deep:g} mm"}
+        else:
+            given["standard"] = what
+    if place is None and what.upper().startswith(BESIDE_A_SHOULDER):
+        near, note = step.near, "beside the shoulder"
+    elif place is None:
         room = max(RING_ROOM * deep, wide)
         near = step.far - room - wide
         note = f"its place was not said: {room:.3g} mm from the end of the step"

@@ -103,6 +103,20 @@ def relief(form: str, diameter: float) -> Groove:
     return Groove(name, row.number("width"), 0.2, None, row["source"], row.number("depth"), 0.1, row.number("radius"))
 
 
+def thread_relief(pitch: float) -> Groove:
+    """The undercut of DIN 76-1, form A, behind an outside metric thread of a pitch [mm]: its depth is below the thread's own Ø.
+
+    From memory. Raises `UnknownName` with the nearest pitches where the table has none.
+    """
+    rows = read_table("workpiece/thread_reliefs.csv")
+    for row in rows:
+        if abs(row.number("pitch") - pitch) < 1e-6:
+            name = f"DIN 76 A for pitch {pitch:g}"
+            return Groove(name, row.number("width"), 0.2, None, row["source"], row.number("depth"), 0.1, row.number("radius"))
+    near = tuple(f"{one:g}" for one in sorted((row.number("pitch") for row in rows), key=lambda one: abs(one - pitch))[:3])
+    raise UnknownName("feature.standard", f"no undercut for a pitch of {pitch:g} mm is in the table.", None, near)
+
+
 STANDARDS = ("DIN 471", "DIN 472", "DIN 509 E", "DIN 509 F", "O-ring 1.78", "O-ring 2.62", "O-ring 3.53", "O-ring 5.33", "O-ring 6.99")
 
 

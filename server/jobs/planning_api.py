@@ -9,20 +9,17 @@ from django.http import HttpRequest
 from ninja import Router
 from pydantic import Field
 
-from cutting.doors.json_form import Wanted
 from cutting.doors.plain import problem as core_problem
 from cutting.errors import CuttingError
-from cutting.operations.registry import kind_of
 from cutting.plan.plan import settled as settled_by_part
 from cutting.plan.read import read_each
-from cutting.process.shaft_line import read_shaft_line
-from cutting.quantities import display, read_quantity
+from cutting.quantities import display
 from server.jobs import actions
 from server.jobs.best import best_for_all
 from server.jobs.document import SpindleChoice, part_in_front, told_of
 from server.jobs.edits import Becomes, ChainStep
 from server.jobs.edits.tools import chain_of
-from server.jobs.entries import Entry, changed_with_unit, with_unit
+from server.jobs.entries import Entry, changed_with_unit
 from server.jobs.schemas import OutlineOut
 from server.jobs.state import sketch_of, state_of
 from server.jobs.tools import NONE, ToolWords, told
@@ -72,29 +69,6 @@ class SketchOut(Schema):
     problem: ProblemOut | None
 
 
-class ShaftLineIn(Schema):
-    """A part said in one line."""
-
-    line: str = Field(max_length=2000)
-    units: Units = "mm"
-
-
-class PlannedOut(Schema):
-    """An operation that a line asks for."""
-
-    kind: str
-    title: str
-    feature: dict[str, Entry]
-    note: Sentence
-
-
-class ShaftLineOut(Schema):
-    """The operations that a line asks for, and the part that they leave."""
-
-    operations: list[PlannedOut]
-    outline: OutlineOut
-
-
 class BestRow(Schema):
     """What taking the best tool changes in one operation."""
 
@@ -131,7 +105,7 @@ def sketch_feature(request: HttpRequest, job_id: int, payload: SketchIn) -> dict
     """How the part looks with a feature that is being entered, and what of it the part settles."""
     document = copy.deepcopy(actions.newest(job_id).document)
     known = next((one for one in document["operations"] if one["id"] == payload.operation), None)
-    entry = known or _bare("new", payload.kind, {})
+    entry = known or bare("new", payload.kind, {})
     if known is None:
         document["operations"].append(entry)
     was = told_of(document, known) if known else {}
@@ -158,31 +132,6 @@ def sketch_feature(request: HttpRequest, job_id: int, payload: SketchIn) -> dict
         ],
         "problem": refused or problem,
     }  # fmt: skip
-
-
-@router.post("/{job_id}/shaft-line", response=ShaftLineOut)
-def read_line(request: HttpRequest, job_id: int, payload: ShaftLineIn) -> dict[str, Any]:
-    """What operations a shaft said in one line asks for."""
-    document = copy.deepcopy(actions.newest(job_id).document)
-    stock = document["stock"]
-    blank, free, bore = (read_quantity(stock[name], "length", field=name).value for name in ("diameter", "free_length", "bore"))
-    planned = read_shaft_line(payload.line, blank, free, "inch" if payload.units == "inch" else "metric", bore, _drills(document))
-    found = []
-    for k, one in enumerate(planned):
-        # whatever the line was said in, the features it asks for are written in millimetres
-        feature = {name: with_unit(one.kind, "feature", name, value, "mm") for name, value in one.feature.items()}
-        found.append({"kind": one.kind, "title": one.title, "feature": feature, "note": one.note})
-        document["operations"].append(_bare(f"new{k}", one.kind, feature))
-    outline, _ = sketch_of(document, None, shop())
-    return {"operations": found, "outline": outline}
-
-
-def _drills(document: dict[str, Any]) -> list[tuple[float, float]]:
-    """Ø and reach of the shop's drills that open a hole in solid metal."""
-    library, kind = shop().library, kind_of("drill")
-    kinds = tuple((role.name, role.kinds) for role in kind.roles)
-    stock: Any = library.stock(Wanted("drill", kinds, library.material(document["material"]), library.machine(document["machine"])))
-    return [(one.diameter, one.reach) for one in stock.drills if not (one.type.enlarges or one.type.spots)]
 
 
 class BestIn(Schema):
@@ -250,7 +199,7 @@ def _says(pick: Any, why: str, changes: bool) -> dict[str, str]:
     return {side: f"{words}{way}{getattr(speed, side)}, {getattr(feed, side)}, {pick.coolant}{over}" for side in ("metric", "inch")}
 
 
-def _bare(identity: str, kind: str, feature: dict[str, Entry]) -> dict[str, Any]:
+def bare(identity: str, kind: str, feature: dict[str, Entry]) -> dict[str, Any]:
     """An operation that has no tool and no settings yet."""
     nothing: dict[str, Any] = {"number": 0, "title": "", "settings": {}, "holding": {}, "skin": "clean"}
     return {**nothing, "id": identity, "operation": kind, "feature": feature, "tool": NONE}

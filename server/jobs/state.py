@@ -159,8 +159,8 @@ def _summed(document: dict[str, Any], judged: dict[str, Judged], stock: Shop) ->
 
 
 def _sure(document: dict[str, Any], every: list[tuple[dict[str, Any], Judged]]) -> dict[str, Any] | None:
-    """How surely the plan holds; None where it is not planned yet."""
-    if not every or any(one.outcome is None for _, one in every):
+    """How surely the plan holds; None where it is not planned yet, or what no chance tells of is in its way."""
+    if not every or any(one.outcome is None or one.outcome.blocked for _, one in every):
         return None
     plan = plan_of(document)
     found = plan_sure([one.outcome for _, one in every if one.outcome is not None], plan.house.asked_chance(plan.goal))
@@ -314,18 +314,19 @@ def _against(
     if broken:
         row = broken[0]
         over_it = row["problem"] or same(f"{row['binding']} over its limit")
-        attention, why = 0, {side: f"{row['number']} {row['title']}: {said}" for side, said in over_it.items()}
+        named = in_both(f"{row['number']} {row['title']}")
+        attention, why = 0, {side: f"{named[side]}: {said}" for side, said in over_it.items()}
     elif still_open := [one["words"] for one in drawing if one["status"] == "open"]:
         more = f" and {len(still_open) - 1} more" if still_open[1:] else ""
         attention, why = 1, {side: f"the drawing still asks {words}{more}" for side, words in still_open[0].items()}
     elif over:
         costly = max(rows, key=lambda row: row["seconds"])
-        attention, why = 1, same(f"most time in {costly['number']} {costly['title']}, limited by {costly['binding']}")
+        attention, why = 1, in_both(f"most time in {costly['number']} {costly['title']}, limited by {costly['binding']}")
     elif any(row["status"] == "close" for row in rows):
         row = next(row for row in rows if row["status"] == "close")
-        attention, why = 2, same(f"{row['number']} {row['title']}: {row['binding']}")
+        attention, why = 2, in_both(f"{row['number']} {row['title']}: {row['binding']}")
     elif sure and not sure["enough"]:
-        attention, why = 2, same(sure["words"])
+        attention, why = 2, in_both(sure["words"])
     found: dict[str, Any] = {
         "attention": attention,
         "planned": not unplanned,

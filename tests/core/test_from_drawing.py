@@ -134,7 +134,7 @@ def test_a_fine_surface_or_size_is_a_cut_of_its_own_and_a_hair_of_stock_none() -
 @pytest.mark.parametrize(
     ("line", "words"),
     [("", "empty"), ("cut off", "no step"), ("Ø45 x 500", "has 200 mm"), ("Ø70 x 10", "thicker than the blank"), ("M10 x 5", "M10"),
-     ("groove 3 x 26", "before any step"), ("Ø45 x 30 chamfer 1", "chamfer 1"), ("Ø45 x -3", "Ø45 x -3"),
+     ("groove 3 x 26", "before any step"), ("Ø45 x 30 bevel 1", "bevel 1"), ("Ø45 x -3", "Ø45 x -3"),
      ("Ø40 x 10, groove 12 x Ø30", "does not stand"),
      ("Ø41 x 60, groove DIN 999", "DIN 999"), ("Ø1,500 x 20", "can be"),
      ("Ø40 x 60, bore Ø16 x 10, bore Ø20 x 20", "is a recess"), ("Ø40 x 60, bore Ø39 x 20", "leaves no wall"),

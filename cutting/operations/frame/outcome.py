@@ -199,9 +199,14 @@ class Outcome:
         return self.limits[0]
 
     @property
+    def blocked(self) -> bool:
+        """Whether something is in its way that no limit tells of, such as a hole that is not there."""
+        return any(one.severity == "blocks" for one in self.warnings)
+
+    @property
     def standing(self) -> Standing:
         """The worst of its hard limits; what blocks is over."""
-        if any(w.severity == "blocks" for w in self.warnings):
+        if self.blocked:
             return Standing.OVER
         order = (Standing.OVER, Standing.CLOSE, Standing.HOLDS)
         hard = (limit.standing for limit in self.limits if limit.severity is Severity.HARD)

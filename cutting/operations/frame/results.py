@@ -69,7 +69,7 @@ class ResultsSaid:
     def life(self, x: Any) -> None:
         """How long an edge lasts, and how surely."""
         median, change, life = last_pass(x.median_parts), last_pass(x.change_parts), last_pass(x.tool_life)
-        pieces = ("median_parts", "half of the edges last, pieces", trusted(x) * median, "count")
+        pieces = ("median_parts", "half of edges last", trusted(x) * median, "count")
         self.halved(*pieces, parts_shown(median, life), "chip_thickness", "tool_life", ends=lasting(x))
         planned = ("change_parts", "change edge every", change, "count")
         self.halved(*planned, change_shown(x.setup, change), "tool_life", "weibull_shape", ends=change_planned(x))

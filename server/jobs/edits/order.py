@@ -81,6 +81,7 @@ class New(Schema):
     kind: str = Field(max_length=20)
     title: str = Field(min_length=1, max_length=80)
     feature: dict[str, Entry]
+    turned_round: bool = False
 
 
 class AddOperations(Gesture):
@@ -91,7 +92,7 @@ class AddOperations(Gesture):
 
     def apply(self, document: dict[str, Any]) -> str:
         """Put several operations into the run order."""
-        added = [AddOperation(action="add_operation", kind=one.kind, title=one.title, feature=one.feature) for one in self.operations]
+        added = [AddOperation(action="add_operation", **{name: getattr(one, name) for name in New.model_fields}) for one in self.operations]
         # all of them first: what is asked of each hangs on how many they are
         for entry in [one.put(document) for one in added]:
             take_first_choice(document, entry)

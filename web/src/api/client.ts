@@ -10,6 +10,8 @@ export interface FieldError {
   bound?: string;
   readings?: string[];
   suggestions?: string[];
+  /** Where in what was typed the words stand that it is about: from and to. */
+  where?: [number, number] | null;
 }
 
 /** A refusal as the server words it (problem+json). */

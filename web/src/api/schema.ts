@@ -772,26 +772,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{job_id}/shaft-line": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Read Line
-         * @description What operations a shaft said in one line asks for.
-         */
-        post: operations["server_jobs_planning_api_read_line"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jobs/{job_id}/best": {
         parameters: {
             query?: never;
@@ -806,6 +786,26 @@ export interface paths {
          * @description The best tool for every operation, or fewer tools where sharing one costs less than `worth` a piece each.
          */
         post: operations["server_jobs_planning_api_best_tools"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/shaft-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Line
+         * @description What operations a part said in one line asks for; a refusal names the place of the words that it is about.
+         */
+        post: operations["server_jobs_line_api_read_line"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3230,6 +3230,11 @@ export interface components {
             feature: {
                 [key: string]: string | number | boolean | null;
             };
+            /**
+             * Turned Round
+             * @default false
+             */
+            turned_round?: boolean;
         };
         /**
          * NoteFeature
@@ -5603,45 +5608,6 @@ export interface components {
             units?: "mm" | "inch";
         };
         /**
-         * PlannedOut
-         * @description An operation that a line asks for.
-         */
-        PlannedOut: {
-            /** Kind */
-            kind: string;
-            /** Title */
-            title: string;
-            /** Feature */
-            feature: {
-                [key: string]: string | number | boolean | null;
-            };
-            /** Note */
-            note: string;
-        };
-        /**
-         * ShaftLineOut
-         * @description The operations that a line asks for, and the part that they leave.
-         */
-        ShaftLineOut: {
-            /** Operations */
-            operations: components["schemas"]["PlannedOut"][];
-            outline: components["schemas"]["OutlineOut"];
-        };
-        /**
-         * ShaftLineIn
-         * @description A part said in one line.
-         */
-        ShaftLineIn: {
-            /** Line */
-            line: string;
-            /**
-             * Units
-             * @default mm
-             * @enum {string}
-             */
-            units?: "mm" | "inch";
-        };
-        /**
          * BestOut
          * @description Every operation with its best tool, and what taking them all comes to.
          */
@@ -5711,6 +5677,75 @@ export interface components {
              * @default 0
              */
             worth?: number | string;
+        };
+        /**
+         * PlannedOut
+         * @description An operation that a line asks for.
+         */
+        PlannedOut: {
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
+            /** Feature */
+            feature: {
+                [key: string]: string | number | boolean | null;
+            };
+            /** Note */
+            note: string;
+            /** Turned Round */
+            turned_round: boolean;
+        };
+        /**
+         * ShaftLineOut
+         * @description The operations that a line asks for, the part that they leave, and what is only noted.
+         */
+        ShaftLineOut: {
+            /** Operations */
+            operations: components["schemas"]["PlannedOut"][];
+            outline: components["schemas"]["OutlineOut"];
+            /** Noted */
+            noted: string[];
+            /** Tried */
+            tried?: components["schemas"]["TriedOut"][] | null;
+            seconds?: components["schemas"]["DisplayOut"] | null;
+        };
+        /**
+         * TriedOut
+         * @description How an operation of a line stands with its best tool.
+         */
+        TriedOut: {
+            /** Title */
+            title: string;
+            /** Edge */
+            edge: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "holds" | "close" | "over" | "no tool";
+            seconds: components["schemas"]["DisplayOut"];
+            cost: components["schemas"]["DisplayOut"];
+            why: components["schemas"]["DisplayOut"];
+        };
+        /**
+         * ShaftLineIn
+         * @description A part said in one line; `tried` asks for its operations with the best tools, too.
+         */
+        ShaftLineIn: {
+            /** Line */
+            line: string;
+            /**
+             * Units
+             * @default mm
+             * @enum {string}
+             */
+            units?: "mm" | "inch";
+            /**
+             * Tried
+             * @default false
+             */
+            tried?: boolean;
         };
         /**
          * DepthBoundOut
@@ -12673,7 +12708,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_planning_api_read_line: {
+    server_jobs_planning_api_best_tools: {
         parameters: {
             query?: never;
             header?: never;
@@ -12684,7 +12719,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ShaftLineIn"];
+                "application/json": components["schemas"]["BestIn"];
             };
         };
         responses: {
@@ -12694,7 +12729,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ShaftLineOut"];
+                    "application/json": components["schemas"]["BestOut"];
                 };
             };
             /** @description The body is not JSON. */
@@ -12789,7 +12824,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_planning_api_best_tools: {
+    server_jobs_line_api_read_line: {
         parameters: {
             query?: never;
             header?: never;
@@ -12800,7 +12835,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BestIn"];
+                "application/json": components["schemas"]["ShaftLineIn"];
             };
         };
         responses: {
@@ -12810,7 +12845,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BestOut"];
+                    "application/json": components["schemas"]["ShaftLineOut"];
                 };
             };
             /** @description The body is not JSON. */

@@ -71,7 +71,8 @@
   </div>
   {#if found}
     <p class="mt-2" data-testid="best-total">
-      <span class="figure">{found.tools_now}</span> tools at
+      <span class="figure">{found.tools_now}</span>
+      {found.tools_now === 1 ? "tool" : "tools"} at
       <span class="figure">{shown(found.cost_now)}</span> of operations a piece become
       <b
         ><span class="figure">{found.tools_then}</span> at
@@ -94,10 +95,9 @@
           <tr class="border-line border-b align-top {row.changes ? '' : 'text-soft'}"
             ><td class="py-1"><span class="figure">{row.number}</span> {row.title}</td><td>{name(row.now)}</td
             ><td
-              >{#each row.before as step, k (k)}{step.title}, then
-              {/each}{#if row.then}<b>{name(row.then)}</b><br />on {row.then.on}<br />{/if}<span
-                class="text-soft">{shown(row.says)}</span
-              ></td
+              >{#each row.before as step, k (k)}{`${step.title}, then `}{/each}{#if row.then}<b
+                  >{name(row.then)}</b
+                ><br />on {row.then.on}<br />{/if}<span class="text-soft">{shown(row.says)}</span></td
             ><td class="figure text-right"
               >{shown(row.seconds_now)}{#if row.seconds_then}<br /><b>{shown(row.seconds_then)}</b>{/if}</td
             ><td class="figure text-right"

@@ -15,6 +15,8 @@
   let { bench, compare, why, list = $bindable() }: Props = $props();
   const advice = $derived(bench.follow?.advice);
   const heads = $derived(advice?.heads ?? []);
+  /** Where a kind has many figures of its own the grade stands under the tool's name. */
+  const crowded = $derived(heads.length > 3);
   const left = (head: string | undefined) => head === "way" || head === "cartridges" || head === "pecks";
   const nearest = $derived(advice?.nearly.slice(0, 3) ?? []);
   let opened = $state(""); // the chain whose steps are shown
@@ -69,10 +71,10 @@
       <table class="w-full">
         <thead class="text-soft bg-sheet sticky top-0 z-10 text-right text-[13px]">
           <tr class="whitespace-nowrap">
-            <th scope="col" class="pl-2.5 text-left font-normal">tool</th><th
-              scope="col"
-              class="text-left font-normal">{heads.length ? "grade" : "geometry · grade"}</th
-            >
+            <th scope="col" class="pl-2.5 text-left font-normal">{crowded ? "tool · grade" : "tool"}</th>
+            {#if !crowded}<th scope="col" class="text-left font-normal"
+                >{heads.length ? "grade" : "geometry · grade"}</th
+              >{/if}
             {#each heads as head, k (k)}<th
                 scope="col"
                 class="pl-2 font-normal {left(head) ? 'text-left' : ''}">{head}</th
@@ -97,7 +99,10 @@
         <tbody onkeydown={arrows}>
           {#each advice.candidates as row, k (row.edge + row.on + row.way)}
             <tr data-row={k} class="border-line border-t {row.chosen ? 'bg-ink text-sheet' : ''}">
-              <td class="figure max-w-[150px] pl-2.5 !whitespace-normal"
+              <td
+                class="figure pl-2.5 !whitespace-normal {crowded
+                  ? 'max-w-[210px] leading-tight'
+                  : 'max-w-[150px]'}"
                 ><button
                   class="text-left hover:underline"
                   title="Take {row.edge} on {row.on}"
@@ -108,7 +113,9 @@
                     bench.candidate = k;
                     void bench.take(row);
                   }}>{toolName(row.designation)}</button
-                >{#if bench.pinned.includes(nameOf(row))}<span title="pinned">
+                >{#if crowded}<span class="ml-1 font-sans text-[12px] {row.chosen ? '' : 'text-soft'}"
+                    >{row.grade}</span
+                  >{/if}{#if bench.pinned.includes(nameOf(row))}<span title="pinned">
                     ●</span
                   >{/if}{#if row.set_up}<span class="ml-1 text-[12px]" title="set up: {row.set_up}"
                     >▣<span class="sr-only">set up: {row.set_up}</span></span
@@ -122,8 +129,9 @@
                     >{row.steps.length} steps {opened === nameOf(row) ? "▴" : "▾"}</button
                   >{/if}</td
               >
-              <td class="pl-2 leading-tight">{heads.length ? row.grade : `${row.geometry} · ${row.grade}`}</td
-              >
+              {#if !crowded}<td class="pl-2 leading-tight"
+                  >{heads.length ? row.grade : `${row.geometry} · ${row.grade}`}</td
+                >{/if}
               {#each row.more.slice(0, heads.length) as value, j (j)}<td
                   class="pl-2 {left(heads[j]) ? 'text-left leading-tight' : 'figure text-right'}"
                   >{shown(value)}</td
@@ -144,7 +152,7 @@
             {#if row.steps.length && opened === nameOf(row)}
               {#each row.steps as step, j (j)}
                 <tr class="bg-wash" data-testid="chain-step">
-                  <td class="pl-5" colspan={heads.length ? 3 + heads.length : 4}
+                  <td class="pl-5" colspan={(heads.length ? 3 + heads.length : 4) - (crowded ? 1 : 0)}
                     >{step.title === "then" ? "then with" : `${step.title} with`}
                     <b class="font-semibold">{toolName(step.edge)}</b> on {step.on}</td
                   >

@@ -24,6 +24,7 @@
   import { arrows, step } from "../lib/list";
   import Panel from "../lib/Panel.svelte";
   import Silhouette from "../lib/Silhouette.svelte";
+  import { STANDING, TONES } from "../lib/standing";
   import Tape from "../lib/Tape.svelte";
   import { guarded, listen } from "../keys";
   import { page } from "../page.svelte";
@@ -89,13 +90,6 @@
     else await editor.load();
   }
 
-  const words = { holds: "✓ holds", close: "▲ close", over: "■ over", "no tool": "○ no tool yet" };
-  const tones = {
-    holds: "text-safe",
-    close: "text-warn",
-    over: "text-signal font-semibold",
-    "no tool": "text-signal font-semibold",
-  };
   const reason = (row: Schemas["OperationRow"]) => (row.problem ? shown(row.problem) : row.binding);
 </script>
 
@@ -219,7 +213,7 @@
                   <td class="figure text-right">{shown(row.seconds_display)}</td>
                   <td class="figure pr-4 text-right">{shown(row.cost_display)}</td>
                   <td class="max-w-[230px]">{reason(row)}</td>
-                  <td class="whitespace-nowrap {tones[row.status]}">{words[row.status]}</td>
+                  <td class="whitespace-nowrap {TONES[row.status]}">{STANDING[row.status]}</td>
                   <td class="pr-2 text-right whitespace-nowrap">
                     {#if session.mayEdit}
                       <button
@@ -259,7 +253,7 @@
             {#if !job.state.operations.length}
               No operations yet. Say the whole part in one line, or add what the drawing asks one by one.
             {:else}{job.state.planned ? "" : "Not planned yet. "}{job.state.attention < 3
-                ? `${shown(job.state.why)}.`
+                ? `${shown(job.state.why).replace(/\.$/, "")}.`
                 : "Every operation holds."}
               {#if job.state.sure && job.state.sure.enough}In the whole plan {job.state.sure.words}.{/if}{/if}
           </p>

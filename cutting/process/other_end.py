@@ -1,0 +1,85 @@
+"""What a line says behind `|`: the other end of the part, made when it is turned round."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from cutting.errors import OutOfRange, UnreadableQuantity
+from cutting.process.bore_line import Drills, inside_cuts, split_inside
+from cutting.process.line_words import LineStep, Planned, read_step
+from cutting.process.thread_line import Hole, inside_threads, outside_threads, split_threads
+from cutting.process.turned_steps import turned
+from cutting.workpiece.solid import Blank, blank_solid
+
+GRIPPED_SHARE, GRIPPED_MOST = 1.0 / 3.0, 25.0  # of a part turned round the jaws take a third, 25 mm at most (common practice)
+
+
+@dataclass(frozen=True)
+class OtherEnd:
+    """The other end: its steps from its free face inward, thin ones first, and what is said of its inside and its threads."""
+
+    steps: tuple[LineStep, ...]
+    words: tuple[str, ...]
+    system: str
+    blank: float
+    drills: tuple[tuple[float, float], ...]
+
+    @property
+    def length(self) -> float:
+        """How long its steps are together [mm]."""
+        return sum(step.length for step in self.steps)
+
+    def cuts(self, whole: float, room: float, face: float) -> list[Planned]:
+        """Its operations on a part of a length [mm] before it is faced by `face`; `room` is what the first end leaves it [mm].
+
+        Raises `CuttingError` where it does not stand in front of the jaws that then hold the part.
+        """
+        out = whole - min(whole * GRIPPED_SHARE, GRIPPED_MOST)
+        if self.length + face > min(room, out) + 1e-9:
+            most = min(room, out) - face
+            raise OutOfRange("line", f"the other end is {self.length:g} mm long; {most:.4g} mm of it stand out.", f"at most {most:.4g} mm")
+        placed, near = list[LineStep](), out - face - self.length
+        for step in reversed(self.steps):
+            placed.append(replace(step, near=near))
+            near += step.length
+        threads, words = split_threads(self.words, self.system)
+        inside, _ = split_inside(words, self.system)
+        holes = [Hole(one.size.target, one.length) for one in (*([inside.hole] if inside.hole else []), *inside.bores)]
+        cored, tapped = inside_threads(threads, self.drills, sorted(holes, key=lambda one: one.diameter))
+        if any(math.isinf(one.length) for one in inside.bores) or (inside.hole and math.isinf(inside.hole.length)):
+            raise UnreadableQuantity("line", "goes 'through' from the other end: say it of the end that is made first.")
+        wall = min((step.size.nominal for step in self.steps), default=self.blank)
+        opened, bored = inside_cuts(inside, out - face, 0.0, None, 0.0, wall, self.system, self.drills)
+        found = [Planned("face", "Face the other end", {"length": f"{face:g} mm"}), *opened, *cored]
+        found += [
+            *turned(placed, blank_solid(Blank(self.blank, out)), 0.0, self.system),
+            *bored,
+            *outside_threads(threads, placed, True),
+            *tapped,
+        ]
+        return [replace(one, turned_round=True) for one in found]
+
+
+def other_end(words: Sequence[str], system: str, blank: float, drills: Drills) -> OtherEnd:
+    """The words behind `|`. Raises `CuttingError` that repeats the words it could not read."""
+    threads, plain = split_threads(words, system)
+    inside, plain = split_inside(plain, system)
+    steps = list[LineStep]()
+    for word in plain:
+        if word.lower().startswith(("groove", "relief", "ring groove")):
+            raise UnreadableQuantity("line", f"'{word}': a groove at the other end is added after it, on the run order.")
+        if word.lower() != "face":
+            step = read_step(word, system)
+            steps.append(replace(step, length=step.length - sum(one.length for one in steps)) if step.absolute else step)
+    if not (steps or inside or threads):
+        raise UnreadableQuantity("line", "says nothing behind '|'; the other end is for example '| Ø35 x 20'.")
+    if any(step.length <= 0 for step in steps):
+        raise OutOfRange("line", "a step of the other end ends where the one before it already is.", "above 0 mm")
+    if any(step.size.nominal > blank + 1e-9 for step in steps):
+        raise OutOfRange("line", f"a step of the other end is thicker than the blank of Ø{blank:g} mm.", f"at most {blank:g} mm")
+    if len(steps) > 1 and steps[0].size.nominal > steps[-1].size.nominal:
+        steps.reverse()
+    said = [word for word in words if word not in plain]
+    return OtherEnd(tuple(steps), tuple(said), system, blank, tuple(drills))

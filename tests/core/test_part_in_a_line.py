@@ -1,0 +1,131 @@
+"""A part in one line: every example of its page, spellings that mean the same, and the body that its operations leave, end by end."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+
+import pytest
+
+from cutting.errors import CuttingError
+from cutting.plan.plan import Clamping, Plan, Step, bodies
+from cutting.plan.read import read_entries
+from cutting.process.line_words import Planned
+from cutting.process.other_end import GRIPPED_MOST
+from cutting.process.shaft_line import FACE_STOCK, KERF, noted, read_shaft_line
+from cutting.workpiece.solid import Blank, Solid, radius_at
+
+ROOT = Path(__file__).parents[2]
+PAGE = (ROOT / "docs" / "line.md").read_text(encoding="utf-8")
+EXAMPLES = [one.replace("\\|", "|") for one in re.findall(r"^\|[^`\n]+\| `([^`]+)` \|$", PAGE, re.MULTILINE)]
+BAR, OUT = 50.0, 200.0
+
+
+def body(line: str, bar: float = BAR, length: float | None = None) -> tuple[Solid, tuple[Planned, ...]]:
+    """The part that the operations of a line leave, told as it was first held, and they themselves."""
+    cuts = read_shaft_line(line, bar, OUT, blank_length=length)
+    steps = tuple(
+        Step(f"op{k}", one.kind, told=read_entries(one.kind, "feature", one.feature), clamping=Clamping(one.turned_round))
+        for k, one in enumerate(cuts)
+    )
+    return bodies(Plan(Blank(bar, OUT, length=length), "C45", "two-axis lathe", steps))[-1], cuts
+
+
+def across(part: Solid, place: float) -> float:
+    return 2.0 * float(radius_at(part.outside, place))
+
+
+@pytest.mark.parametrize("line", EXAMPLES)
+def test_every_example_of_the_page_is_read(line: str) -> None:
+    assert read_shaft_line(line, BAR, OUT)
+
+
+def test_the_help_beside_the_field_is_on_the_page() -> None:
+    sheet = (ROOT / "web" / "src" / "job" / "ShaftLineSheet.svelte").read_text(encoding="utf-8")
+    found = re.findall(r'^    \["[^"]+", "([^"]+)"\],$', sheet, re.MULTILINE)
+    assert len(found) >= 8
+    for example in found:
+        for word in re.split(r", | \| ", example.removeprefix("… ").replace("Ø18 x 60", "Ø18 x 50")):
+            assert word in PAGE.replace("\\|", "|"), word
+
+
+def test_spellings_of_one_part_make_one_plan() -> None:
+    assert read_shaft_line(EXAMPLES[0], BAR, OUT) == read_shaft_line(EXAMPLES[1], BAR, OUT)
+    told = [(one.title, one.feature) for one in read_shaft_line("Ø30 to 50, Ø45 to 110", BAR, OUT)]
+    assert told == [(one.title, one.feature) for one in read_shaft_line("Ø30 x 50, Ø45 x 60", BAR, OUT)]
+    assert noted("Ø45 x 60, keyseat 8 x 25, knurl RAA 1, centre hole A2.5") == ("keyseat 8 x 25", "knurl RAA 1", "centre hole A2.5")
+    assert read_shaft_line("Ø45 x 60, keyseat 8 x 25", BAR, OUT) == read_shaft_line("Ø45 x 60", BAR, OUT)
+
+
+def test_a_chamfer_is_cut_with_the_last_cut_of_its_step() -> None:
+    part, cuts = body("Ø45 x 60, Ø30 x 50 2x45°")
+    end = OUT - FACE_STOCK
+    assert [across(part, end - deep) for deep in (2.5, 49.0)] == pytest.approx([30.0, 30.0])
+    assert 26.0 < across(part, end - 0.01) < 28.1  # the body has slopes in slices
+    assert cuts[-1].feature["profile"] == "149 mm:30 mm; 197 mm:30 mm; 199 mm:26 mm"
+    assert [one.title for one in cuts] == ["Face", "Turn Ø45", "Rough turn Ø30.6", "Finish Ø30"]
+
+
+@pytest.mark.parametrize("relief", ["relief F", "relief DIN 509 F", "groove DIN 509 F"])
+def test_a_relief_stands_beside_the_shoulder(relief: str) -> None:
+    """DIN 509 F on Ø30: 0.2 to 0.3 deep beside the thicker step (form F 0.8 x 0.3 from memory), not at the free end."""
+    part, _ = body(f"Ø45 x 60, Ø30 h6 x 50, {relief}")
+    shoulder = OUT - FACE_STOCK - 50.0
+    assert across(part, shoulder + 0.5) < 29.8
+    assert across(part, shoulder + 10.0) == pytest.approx(30.0, abs=0.02)
+
+
+def test_an_undercut_behind_a_thread_clears_its_core() -> None:
+    """DIN 76-1 A for pitch 1.5: Ø d − 2.3, 5.2 wide (from memory); the core of M20x1.5 is 18.16 (ISO 724)."""
+    part, _ = body("Ø45 x 60, Ø20 x 40, thread M20x1.5 x 30, relief DIN 76")
+    shoulder = OUT - FACE_STOCK - 40.0
+    assert across(part, shoulder + 2.0) == pytest.approx(17.7)
+    assert across(part, shoulder + 2.0) < 18.16 < across(part, shoulder + 5.5)
+
+
+@pytest.mark.parametrize(("length", "off"), [(None, ", cut off"), (172.0, "")])
+def test_the_other_end_is_turned_on_the_part_turned_round(length: float | None, off: str) -> None:
+    """Ø30 x 50 and Ø45 x 60 at one end, Ø35 x 20 and Ø40 x 30 at the other: 160 long, each step point by point."""
+    line = f"Ø45 x 60, Ø30 x 50{off} | Ø35 x 20 C1, Ø40 x 30"
+    part, cuts = body(line, length=length)
+    face = OUT - FACE_STOCK
+    wanted = [(10, 30), (45, 30), (55, 45), (105, 45), (115, 40), (135, 40), (145, 35), (158, 35)]
+    if length is not None:  # 172 sawn, faced twice: 10 of the bar stay between the ends
+        wanted = [(10, 30), (55, 45), (105, 45), (115, 50), (125, 40), (145, 40), (155, 35), (168, 35)]
+    assert [across(part, face - deep) for deep, _ in wanted] == pytest.approx([d for _, d in wanted])
+    round_about = [one for one in cuts if one.turned_round]
+    assert [one.title for one in round_about] == ["Face the other end", "Turn Ø40", "Rough turn Ø35.6", "Finish Ø35"]
+    assert [one.title for one in cuts if one.kind == "cut off"] == (["Cut off Ø50"] if off else [])
+    whole = 161.0 if off else 171.0
+    assert float(str(round_about[1].feature["distance_from_chuck"]).split()[0]) == pytest.approx(whole - GRIPPED_MOST - FACE_STOCK - 50)
+
+
+def test_cut_off_leaves_room_for_the_other_end() -> None:
+    one = next(cut for cut in read_shaft_line("Ø45 x 60, Ø30 x 50, cut off | Ø35 x 20", BAR, OUT) if cut.kind == "cut off")
+    assert one.feature["part_length"] == "131 mm"  # 110 and 20, and what is faced off the other end
+    assert one.feature["distance_from_chuck"] == f"{OUT - FACE_STOCK - 131 - KERF:g} mm"
+
+
+def test_a_tapped_hole_of_the_other_end_has_its_core_there() -> None:
+    _, cuts = body("Ø45 x 60, tapped M10 x 15, cut off | tapped M8 x 12")
+    drilled = {one.title: one.turned_round for one in cuts if one.kind == "drill"}
+    assert drilled == {"Hole Ø8.5": False, "Hole Ø6.8": True}
+
+
+@pytest.mark.parametrize(
+    ("line", "words"),
+    [
+        ("Ø45 x 60 | Ø30 x 20 | Ø20 x 10", "two ends"), ("Ø45 x 60 | Ø35 x 20", "cut off"), ("Ø45 x 60, cut off |", "behind '|'"),
+        ("Ø45 x 60, cut off | Ø35 x 20, groove 3 x Ø30 at 5", "groove"), ("Ø45 x 60, cut off | bore Ø20 through", "through"),
+        ("Ø45 x 60, cut off | Ø60 x 10", "thicker"), ("Ø30 to 50, Ø45 to 40", "already is"),
+        ("Ø45 x 60, cut off | Ø30 to 20, Ø35 to 15", "already is"),
+        ("Ø45 x 10 12x45°", "leaves nothing"), ("Ø45 x 60 1x45° C1", "2 chamfers"), ("Ø45 x 60, relief DIN 76", "behind a thread"),
+        ("Ø45 x 60, M20 x 30", "thread M20x1.5 x 30"), ("Ø45 x 160, cut off | Ø35 x 40", "out of the jaws"),
+        ("Ø45 x 20, cut off | Ø40 x 60", "stand out"),
+    ],
+)  # fmt: skip
+def test_what_does_not_fit_says_what_was_expected(line: str, words: str) -> None:
+    with pytest.raises(CuttingError) as refused:
+        read_shaft_line(line, BAR, OUT)
+    assert refused.value.field == "line"
+    assert words in refused.value.message

@@ -1,0 +1,49 @@
+"""A part in one line through the door: where a refusal is, both ends, and how its operations stand with the crib."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from tests.server.conftest import Api
+
+BLANK = {"diameter": "50 mm", "free_length": "200 mm", "bore": "0", "pieces": 50, "units": "mm"}
+
+
+@pytest.fixture
+def job(engineer: Api) -> int:
+    found: int = engineer.post("/api/jobs", {"name": "Pin", "material": "C45", "machine": "two-axis lathe", **BLANK}).json()["id"]
+    return found
+
+
+def said(api: Api, job: int, line: str, **more: Any) -> Any:
+    return api.post(f"/api/jobs/{job}/shaft-line", {"line": line, **more})
+
+
+@pytest.mark.parametrize(
+    ("line", "word"),
+    [("Ø45 x 60, Ø30 h6 x bad", "Ø30 h6 x bad"), ("Ø45 x 60, groove DIN 999", "groove DIN 999"), ("Ø45 x 60, Ø70 x 10", "Ø70")],
+)
+def test_a_refusal_says_where_in_the_line_it_is(engineer: Api, job: int, line: str, word: str) -> None:
+    refused = said(engineer, job, line)
+    assert refused.status_code == 422
+    [error] = refused.json()["errors"]
+    assert line[slice(*error["where"])] == word
+    assert error["message"] in refused.json()["title"]
+
+
+def test_both_ends_of_a_line_are_tried_and_then_really_there(engineer: Api, job: int) -> None:
+    line = "Ø45 x 60, Ø30 h6 x 50 Ra 1.6 1x45°, cut off | Ø35 x 20, tapped M10 x 15, keyseat 8 x 25"
+    found = said(engineer, job, line, tried=True).json()
+    assert found["noted"] == ["keyseat 8 x 25"]
+    assert {one["title"]: one["status"] for one in found["tried"]}["Finish Ø30 h6"] == "holds"
+    assert {one["status"] for one in found["tried"]} <= {"holds", "close"}
+    assert sum(one["turned_round"] for one in found["operations"]) >= 4
+    assert engineer.get(f"/api/jobs/{job}").json()["document"]["operations"] == [], "trying keeps nothing"
+    operations = [{name: one[name] for name in ("kind", "title", "feature", "turned_round")} for one in found["operations"]]
+    made = engineer.edit(job, 1, action="add_operations", operation="", operations=operations).json()
+    rows = made["state"]["operations"]
+    assert [row["title"] for row in rows] == [one["title"] for one in found["tried"]]
+    assert [row["status"] for row in rows] == [one["status"] for one in found["tried"]], "what was tried is what is made"
+    assert [row["held"] for row in rows if row["held"]], "the list says which are made turned round"
