@@ -211,7 +211,7 @@ def _groove(step: LineStep, what: str, place: float | None, system: str, pitch: 
         else:
             given["standard"] = what
     if place is None and what.upper().startswith(BESIDE_A_SHOULDER):
-        near, note = step.near, "beside the shoulder"
+        near = step.near
     elif place is None:
         room = max(RING_ROOM * deep, wide)
         near = step.far - room - wide

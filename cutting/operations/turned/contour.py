@@ -9,6 +9,8 @@ import numpy as np
 
 from cutting.operations.turned.feature import Feature
 
+LEAST_SLICES = 4  # of a short slope, such as a chamfer
+
 
 def path_length(feature: Feature) -> float:
     """Length of the tool's path in one pass [mm]: along the contour where there is one."""
@@ -41,12 +43,18 @@ def diameter_at(feature: Feature, place: float) -> float:
 
 
 def slices(feature: Feature, far: float, count: int) -> list[tuple[float, float, float]]:
-    """The turned length up to `far` [mm] as (near, far, diameter); one slice without a contour, else so many."""
+    """The turned length up to `far` [mm] as (near, far, diameter): each cylinder once, slopes of a contour in `count` slices together."""
     near = feature.distance_from_chuck
     if far <= near:
         return []
-    edges = np.linspace(near, far, (count if feature.profile else 1) + 1)
-    return [(float(a), float(b), diameter_at(feature, float(a + b) / 2)) for a, b in itertools.pairwise(edges)]
+    places = [near, *(place for place, _ in feature.profile if near < place < far), far]
+    spans = [(a, b, diameter_at(feature, a) != diameter_at(feature, b)) for a, b in itertools.pairwise(places)]
+    sloped = sum(b - a for a, b, slopes in spans if slopes)
+    found = []
+    for a, b, slopes in spans:
+        edges = np.linspace(a, b, 1 + (max(round(count * (b - a) / sloped), LEAST_SLICES) if slopes else 1))
+        found += [(float(p), float(q), diameter_at(feature, float(p + q) / 2)) for p, q in itertools.pairwise(edges)]
+    return found
 
 
 def _slopes(feature: Feature) -> list[float]:

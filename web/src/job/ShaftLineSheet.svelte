@@ -175,8 +175,8 @@
           {#each found.operations as one, k (k)}
             <tr class="border-line border-b align-top"
               ><td class="py-1 font-semibold whitespace-nowrap"
-                >{one.title}{#if one.turned_round}<span class="text-soft font-normal">
-                    turned round</span
+                >{one.title}{#if one.turned_round}<span class="text-soft ml-1.5 font-normal"
+                    >turned round</span
                   >{/if}</td
               ><td class="figure !whitespace-normal"
                 >{words(one)}{#if one.note}<span class="text-warn block">▲ {one.note}</span>{/if}</td
