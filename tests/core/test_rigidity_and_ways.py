@@ -200,7 +200,7 @@ def test_copying_wants_an_insert_that_clears_the_descent(form: Callable[..., dic
     straight = 80 - 14 - 6
     assert path_length(slim.feature) == pytest.approx(straight + np.hypot(14, 4.5) + np.hypot(6, 2))
     shape = outline(Blank(57, 268, 0), [Made("a", slim)]).finished
-    assert min(radius for place, radius in shape if 20 < place < 28) == pytest.approx(20.0)
+    assert min(radius for place, radius in shape if 20 <= place <= 28) == pytest.approx(20.0)
 
 
 @pytest.mark.parametrize("profile", ["20:40", "60:49; 20:40", "20:40; 100:45", "a:b; 1:2", "20:40; 500:49"])
