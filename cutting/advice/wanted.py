@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
+from dataclasses import dataclass
 from types import MappingProxyType
 from typing import Any
 
 from cutting.operations.holes.mill_hole.limits import LEAST_RATIO
+from cutting.operations.threads.mill_thread.tool import WIDEST
 from cutting.quantities.write import Display, write
 from cutting.workpiece.threads.spelling import write_thread
 
@@ -77,25 +80,100 @@ def _heavy_bore(setup: Any, mm: Callable[[float], str]) -> str:
     return f"a heavy tool with steps for {sizes}"
 
 
-WANTED: MappingProxyType[str, Said] = MappingProxyType(
+def _cutter(kind: str, designation: str, **sizes: float | str) -> dict[str, str]:
+    """A record to enter: kind, a designation, and ISO 13399 properties [mm]."""
+    told = {symbol: value if isinstance(value, str) else f"{value:.6g}" for symbol, value in sizes.items()}
+    return {"kind": kind, "designation": designation, **told}
+
+
+def _drill_record(setup: Any) -> dict[str, str]:
+    size, deep = setup.feature.diameter.nominal, math.ceil(setup.depth + BEYOND)
+    return _cutter("twist drill", f"drill {size:g}x{deep}", DC=size, LU=deep)
+
+
+def _mill_record(setup: Any) -> dict[str, str]:
+    size, deep = math.floor(10.0 * setup.feature.diameter.nominal / LEAST_RATIO) / 10.0, math.ceil(setup.depth + BEYOND)
+    return _cutter("end mill", f"end mill {size:g}x{deep}", DC=size, APMX=deep, LU=deep)
+
+
+def _groove_record(setup: Any) -> dict[str, str]:
+    f = setup.feature
+    deep = math.ceil(abs(f.diameter - f.floor.target) / 2.0 + BEYOND)
+    return _cutter("grooving insert", f"groove {f.width.target:g}", CW=f.width.target, CDX=deep)
+
+
+def _blade_record(setup: Any) -> dict[str, str]:
+    f = setup.feature
+    deep = math.ceil((f.diameter - getattr(f, "bore", 0.0)) / 2.0 + BEYOND)
+    return _cutter("cut-off blade", f"blade to {2 * deep}", CDX=deep, CUTDIA=2 * deep, OHN=deep + BEYOND)
+
+
+def _face_blade_record(setup: Any) -> dict[str, str]:
+    outer, deep = setup.feature.outer_diameter.target, math.ceil(setup.feature.depth + BEYOND)
+    return _cutter("face groove blade", f"face blade {outer:g}", DAXN=outer - CURVED, DAXX=outer + CURVED, CDX=deep, OHN=deep + BEYOND)
+
+
+def _head_record(setup: Any) -> dict[str, str]:
+    size, deep = setup.feature.diameter, math.ceil(setup.feature.depth + BEYOND)
+    return _cutter("trepanning head", f"head {size:g}", DCN=size - CURVED, DCX=size + CURVED, CDX=deep, OHN=deep + BEYOND)
+
+
+def _bar_record(setup: Any) -> dict[str, str]:
+    f = setup.feature
+    return _cutter("boring bar", "", DMIN1=math.floor(f.start_diameter), OHX=math.ceil(f.length + BEYOND))
+
+
+def _tap_record(setup: Any) -> dict[str, str]:
+    f = setup.feature
+    words = write_thread(f.thread)
+    kind = "spiral point tap" if f.through else "spiral flute tap"
+    return _cutter(kind, f"tap {words}", TDZ=words, LU=math.ceil(f.length + BEYOND))
+
+
+def _thread_mill_record(setup: Any) -> dict[str, str]:
+    f = setup.feature
+    size = math.floor(10.0 * WIDEST * f.thread.diameter) / 10.0
+    return _cutter("single-row thread mill", f"thread mill {size:g}", DC=size, LU=math.ceil(f.length + BEYOND), TPN=f.thread.pitch,
+                   TPX=f.thread.pitch)  # fmt: skip
+
+
+def _kind_only(kind: str) -> Callable[[Any], dict[str, str]]:
+    return lambda setup: _cutter(kind, "")
+
+
+BEYOND = 2.0  # mm that a tool reaches further than it must (common practice)
+CURVED = 10.0  # mm around its own on which a curved blade or a head is usually made for (common practice)
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """A tool that would do it: its words in both systems, and the record with which it is entered into the crib."""
+
+    words: Display
+    record: dict[str, str]
+
+
+# of each kind of operation: the words, and the record; a heavy tool is built, not entered
+WANTED: MappingProxyType[str, tuple[Said, Callable[[Any], dict[str, str]]]] = MappingProxyType(
     {
-        "turn": _turned,
-        "face": _turned,
-        "bore": _bore,
-        "drill": _drill,
-        "mill hole": _mill_hole,
-        "groove": _groove,
-        "face groove": _face_groove,
-        "trepan": _trepan,
-        "cut off": _cut_off,
-        "tap": _tap,
-        "mill thread": _mill_thread,
-        "turn thread": _turn_thread,
-        "heavy bore": _heavy_bore,
+        "turn": (_turned, _kind_only("turning insert")),
+        "face": (_turned, _kind_only("turning insert")),
+        "bore": (_bore, _bar_record),
+        "drill": (_drill, _drill_record),
+        "mill hole": (_mill_hole, _mill_record),
+        "groove": (_groove, _groove_record),
+        "face groove": (_face_groove, _face_blade_record),
+        "trepan": (_trepan, _head_record),
+        "cut off": (_cut_off, _blade_record),
+        "tap": (_tap, _tap_record),
+        "mill thread": (_mill_thread, _thread_mill_record),
+        "turn thread": (_turn_thread, _kind_only("laydown threading insert")),
+        "heavy bore": (_heavy_bore, lambda setup: {}),
     }
 )
 
 
-def wanted_tool(setup: Any) -> Display:
-    """The words of a tool that would make a set-up's feature, in both systems; the set-up's own tool does not matter."""
-    return Display(*(WANTED[setup.operation](setup, lambda size, side=side: write(size, "length", side)) for side in SIDES))  # type: ignore[misc]
+def wanted_tool(setup: Any) -> Wanted:
+    """The tool that would make a set-up's feature; the set-up's own does not matter."""
+    said, record = WANTED[setup.operation]
+    return Wanted(Display(*(said(setup, lambda size, side=side: write(size, "length", side)) for side in SIDES)), record(setup))  # type: ignore[misc]

@@ -38,6 +38,7 @@ class OperationRow(Schema):
     stiffness: float | None
     stiffness_display: DisplayOut | None
     problem: DisplayOut | None
+    wanted: dict[str, str]  # where no tool does it: the record with which one that would is entered into the crib
 
 
 class RemovedOut(Schema):

@@ -215,6 +215,7 @@ def _row(entry: dict[str, Any], outcome: Outcome, setup: Any) -> dict[str, Any]:
         "stiffness": (stiff := kind_of(setup.operation).stiffness(setup)),
         "stiffness_display": None if stiff is None else plain(display(stiff, "stiffness", False)),
         "problem": in_both(blocked[0]) if blocked else None,
+        "wanted": {},
     }
 
 
@@ -237,6 +238,7 @@ def _unfinished(entry: dict[str, Any], error: CuttingError) -> dict[str, Any]:
         "stiffness": None,
         "stiffness_display": None,
         "problem": in_both(sentence(error.field, error.message)),
+        "wanted": {},
     }
 
 
@@ -246,8 +248,8 @@ def _without_tool(document: dict[str, Any], entry: dict[str, Any], stock: Shop) 
         would = wanted_tool(request_without_stock(document, entry, stock))
     except CuttingError as error:
         return _unfinished(entry, error) | {"status": NO_TOOL}
-    said = {side: f"no tool yet: {getattr(would, side)} would do it." for side in ("metric", "inch")}
-    return _unfinished(entry, CuttingError("tool", "")) | {"status": NO_TOOL, "binding": "tool", "problem": said}
+    said = {side: f"no tool yet: {getattr(would.words, side)} would do it." for side in ("metric", "inch")}
+    return _unfinished(entry, CuttingError("tool", "")) | {"status": NO_TOOL, "binding": "tool", "problem": said, "wanted": would.record}
 
 
 def held_words(entry: dict[str, Any]) -> str:

@@ -8,7 +8,10 @@ import pytest
 from selenium.webdriver.support.ui import Select
 
 from devices.dynamometer import samples, truth_of
+from server.jobs.models import Job
+from tests.browser.edits import change
 from tests.browser.person import Person
+from tests.browser.test_crib import enter, field
 from tests.browser.test_slot_stories import draw, sheet, take_remedy
 from tests.browser.test_turning_stories import LIMITS, broken, leave, number, open_operation
 
@@ -25,6 +28,27 @@ def seconds(person: Person) -> float:
     found = re.search(r"this operation\s+([\d.:]+)", person.read("section[aria-label^=Result]"))
     assert found
     return number(found[1])
+
+
+def test_a_tool_that_nobody_has_is_entered_from_the_list_and_then_makes_the_hole(person: Person) -> None:
+    job = int(Job.objects.get(name="Runner shaft").pk)
+    feature = {"diameter": "2.35 mm", "depth": "60 mm"}
+    change(job, {"action": "add_operation", "operation": "", "kind": "drill", "title": "Oil hole", "feature": feature})
+    person.go(f"/jobs/{job}")
+    assert "no tool yet" in person.see_text("tbody tr", "Oil hole").text
+    person.see_text("section.area-order button", "tools").click()
+    assert "a drill Ø2.35 mm that reaches 60" in person.read("ul[aria-label='Tools that are wanted']")
+    person.see_text("ul[aria-label='Tools that are wanted'] a", "enter it in the crib").click()
+    person.see_text("[role=dialog] h2", "Enter a tool")
+    person.until(lambda: person.value(field(person, "cutting diameter")) == "2.35", "its size is filled in")
+    enter(person, "grade", "HSS cobalt PVD")
+    enter(person, "pack price", "12")
+    person.see_text("[role=dialog] button", "Save").click()
+    person.see_text("section h2", "Runner shaft")  # back on the job
+    person.press("t")
+    person.see_text("[role=dialog] button", "Take them").click()
+    person.until(lambda: "no tool yet" not in person.see_text("tbody tr", "Oil hole").text, "it is planned")
+    assert "2.35" in person.see_text("tbody tr", "Oil hole").text
 
 
 def test_the_panel_from_no_field_to_a_proven_speed_feed_and_count(person: Person) -> None:

@@ -8,6 +8,7 @@ import pytest
 
 from cutting.advice.wanted import wanted_tool
 from cutting.doors.json_form import read_request
+from cutting.tooling.records import TOOL_KINDS, properties
 from tests.core.every_kind import EVERY_KIND
 from tests.core.heavy import heavy
 
@@ -21,7 +22,7 @@ def asked(form: dict[str, Any]) -> Any:
 @pytest.mark.parametrize("kind", EVERY_KIND)
 def test_every_kind_says_what_it_wants_in_both_systems(kind: str) -> None:
     setup = heavy() if kind == "heavy bore" else asked(EVERY_KIND[kind])
-    said = wanted_tool(setup)
+    said = wanted_tool(setup).words
     assert SIZES.get(kind, "") in said.metric
     assert "None" not in said.metric + said.inch
     assert " mm" not in said.inch
@@ -32,4 +33,18 @@ def test_a_deeper_groove_wants_a_blade_that_reaches_further() -> None:
     for diameter, bore, reach in ((30, 0, "15 mm"), (64, 0, "32 mm"), (64, 24, "20 mm")):
         cut = {"diameter": diameter, "bore": bore, "part_length": 40, "distance_from_chuck": 10}
         said = wanted_tool(asked({**form, "feature": cut}))
-        assert f"reaches {reach}" in said.metric
+        assert f"reaches {reach}" in said.words.metric
+        assert float(said.record["CDX"]) == float(said.record["CUTDIA"]) / 2 > float(reach.split()[0])
+
+
+@pytest.mark.parametrize("kind", [kind for kind in EVERY_KIND if kind != "heavy bore"])
+def test_what_is_wanted_can_be_entered_with_its_sizes(kind: str) -> None:
+    """The record names a kind of the crib and properties that such a tool carries, and lies within their bounds."""
+    record = wanted_tool(asked(EVERY_KIND[kind])).record
+    made = TOOL_KINDS[record["kind"]]
+    sizes = {name: value for name, value in record.items() if name not in ("kind", "designation")}
+    assert set(sizes) <= set(made.properties)
+    for symbol, value in sizes.items():
+        known = properties()[symbol]
+        if known.kind == "length":
+            assert (known.low or 0.0) <= float(value) <= (known.high or 1e9), symbol

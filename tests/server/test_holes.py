@@ -290,3 +290,21 @@ def test_inches_are_kept_as_they_were_meant(engineer: Api, job_id: JobId) -> Non
 def test_an_inch_sheet_says_the_size_with_its_limits(typed: str, said: str) -> None:
     """The size that is drawn and not the middle of its limits; ISO 286: H12 over 6 to 10 is 150 µm, h9 to 3 is 25 µm."""
     assert drawn(read_dimension(typed), "inch") == said
+
+
+def test_a_tool_that_is_wanted_is_entered_with_its_sizes_and_then_does_it(engineer: Api) -> None:
+    """Ø2.35, 60 deep: no drill of the shipped crib has that size and reaches; what the list asks for is entered, and makes it."""
+    made = {"name": "Pin", "material": "C45", "machine": "two-axis lathe", "diameter": "20 mm", "free_length": "90 mm", "pieces": 50}
+    job = engineer.post("/api/jobs", {**made, "units": "mm"}).json()["id"]
+    feature = {"diameter": "2.35 mm", "depth": "60 mm"}
+    added = engineer.edit(job, 1, action="add_operation", kind="drill", title="Oil hole", feature=feature).json()
+    [row] = added["state"]["operations"]
+    assert row["status"] == "no tool"
+    wanted = row["wanted"]
+    assert (wanted["kind"], wanted["DC"]) == ("twist drill", "2.35")
+    assert float(wanted["LU"]) >= 60
+    cells = {**wanted, "grade": "HSS cobalt PVD", "pack_price": "12", "pack_size": "1"}
+    entered = engineer.post("/api/records/tools", {"cells": cells})
+    assert entered.status_code == 201, entered.json()
+    [best] = engineer.post(f"/api/jobs/{job}/best", {"worth": 0}).json()["rows"]
+    assert wanted["designation"] in best["then"]["edge"]

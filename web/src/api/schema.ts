@@ -2841,6 +2841,10 @@ export interface components {
             stiffness: number | null;
             stiffness_display: components["schemas"]["DisplayOut"] | null;
             problem: components["schemas"]["DisplayOut"] | null;
+            /** Wanted */
+            wanted: {
+                [key: string]: string;
+            };
         };
         /**
          * PocketOut

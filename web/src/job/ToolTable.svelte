@@ -1,4 +1,5 @@
 <script lang="ts">
+  import EnterTool from "../lib/EnterTool.svelte";
   import { toolName } from "../lib/names";
   import { shown } from "../session.svelte";
   import type { JobEditor } from "./editor.svelte";
@@ -46,8 +47,8 @@
       <li class="border-line border-t px-2.5 py-1">
         <span class="figure">{row.number}</span>
         {row.title}: {shown(row.problem!)}
+        <EnterTool record={row.wanted} job={editor.id} />
       </li>
     {/each}
   </ul>
-  <p class="px-2.5 py-1"><a class="plain-link" href="#/crib">enter it in the crib</a></p>
 {/if}

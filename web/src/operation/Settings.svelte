@@ -1,4 +1,5 @@
 <script lang="ts">
+  import EnterTool from "../lib/EnterTool.svelte";
   import EntryField from "../lib/EntryField.svelte";
   import Panel from "../lib/Panel.svelte";
   import Scroll from "../lib/Scroll.svelte";
@@ -193,7 +194,10 @@
       </div>
     </div>
     {#if unplanned?.problem}
-      <p class="text-signal mt-1 font-semibold" role="status">{shown(unplanned.problem)}</p>
+      <p class="text-signal mt-1 font-semibold" role="status">
+        {shown(unplanned.problem)}
+        <EnterTool record={unplanned.wanted} job={bench.editor.id} />
+      </p>
     {:else if bench.problem && !refusal}
       <p class="text-signal mt-1" role="alert">{bench.problem.message}</p>
     {/if}

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { spaced } from "../lib/names";
-  import { router } from "svelte-spa-router";
+  import { push, router } from "svelte-spa-router";
   import { untrack } from "svelte";
   import CribTabs from "../crib/CribTabs.svelte";
   import Decoder from "../crib/Decoder.svelte";
@@ -17,11 +17,25 @@
   let { params }: { params?: { id?: string } } = $props();
   page.open("Crib", [{ label: "Crib" }]);
   const search = new ToolSearch();
-  search.q = new URLSearchParams(untrack(() => router.querystring ?? "")).get("q") ?? "";
+  const asked = new URLSearchParams(untrack(() => router.querystring ?? ""));
+  search.q = asked.get("q") ?? "";
+  /** A tool that a job wants comes with its sizes, and the way back to the job. */
+  const wanted = readRecord(asked.get("enter"));
+  const job = Number(asked.get("job")) || 0;
   let place = $state(0);
   let walking = false;
-  let entering = $state(false);
+  let entering = $state(wanted !== null && session.mayEdit);
   let opened = $state(untrack(() => (params?.id ? Number(params.id) : null)));
+
+  function readRecord(text: string | null): Record<string, string> | null {
+    try {
+      const found: unknown = JSON.parse(text ?? "null");
+      if (typeof found !== "object" || found === null) return null;
+      return Object.fromEntries(Object.entries(found).map(([name, value]) => [name, String(value)]));
+    } catch {
+      return null; // an address that somebody broke opens the crib
+    }
+  }
 
   $effect(() => {
     void [search.q, search.chosen, search.letter, search.stocked, search.archived];
@@ -110,10 +124,14 @@
 
 {#if entering}<ToolEditor
     id={null}
-    start={{ kind: "turning insert" }}
+    start={wanted ?? { kind: "turning insert" }}
     close={() => (entering = false)}
     saved={(record) => {
       entering = false;
+      if (job) {
+        void push(`/jobs/${job}`);
+        return;
+      }
       void search.start();
       open(record.id);
     }}
