@@ -48,7 +48,7 @@ class StepHeld:
     """How often an operation holds, and what breaks it most often."""
 
     share: float
-    worst: str  # label of the limit, blank where none breaks
+    worst: str  # name of the limit, blank where none breaks
     worst_share: float
     cost: tuple[float, float, float]  # at 5, 50 and 95 of a hundred
 
@@ -124,10 +124,9 @@ def _run(setup: Any, hardness: float, factors: Sequence[Mapping[str, float]]) ->
     names = [name for name in hard_ones(model.rules, used, there.house) if name not in BOOK_RULES]
     spares = {rule.name: rule.spare(x) for rule in model.rules}  # a safety of its own is there to be used
     levels = np.array([np.broadcast_to(used[name] / spares[name], (count, 1))[:, 0] for name in names]) if names else np.zeros((1, count))
-    words = {rule.name: rule.label.split(",")[0] for rule in model.rules}
     worst, over = levels.argmax(axis=0), levels.max(axis=0) > 1.0 + TOUCHING
     cost, seconds = (np.broadcast_to(one, (count, 1))[:, 0] for one in (x.operation_cost, x.operation_time))
-    return [Ran(float(cost[k]), float(seconds[k]), words[names[worst[k]]] if over[k] else "") for k in range(count)]
+    return [Ran(float(cost[k]), float(seconds[k]), names[worst[k]] if over[k] else "") for k in range(count)]
 
 
 def summed(

@@ -9,6 +9,7 @@ from typing import Any
 from cutting.advice import Advice, advise
 from cutting.doors.plain import plain
 from cutting.errors import CuttingError
+from cutting.operations.registry import kind_of
 from cutting.plan.choose import Pick
 from cutting.process.chances import Chances, Draw, Ran, draws_for, run_draws, summed
 from cutting.quantities import display
@@ -84,7 +85,8 @@ def _chances_out(document: Answer, state: Answer, entries: list[Answer], draws: 
                 "number": entry["number"],
                 "title": entry["title"],
                 "share": held.share,
-                "worst": held.worst,
+                "worst": _label(entry["operation"], held.worst),
+                "limit": held.worst,
                 "worst_share": held.worst_share,
                 "cost": [display(one, "money", False) for one in held.cost],
             }
@@ -92,6 +94,11 @@ def _chances_out(document: Answer, state: Answer, entries: list[Answer], draws: 
         ],
         "causes": [{"name": name, "share": share} for name, share in found.causes],
     }
+
+
+def _label(kind: str, limit: str) -> str:
+    """What a limit is called, blank for none."""
+    return next((rule.label.split(",")[0] for rule in kind_of(kind).model.rules if rule.name == limit), "")
 
 
 def machines(revision: Revision, stock: Shop, progress: Progress) -> Answer:

@@ -33,6 +33,7 @@ class OperationChance(Schema):
     title: str
     share: float
     worst: str
+    limit: str  # its name, blank where nothing breaks
     worst_share: float
     cost: list[DisplayOut]
 

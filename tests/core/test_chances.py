@@ -54,7 +54,7 @@ def test_a_plan_keeps_its_interval_whatever_the_edges_are() -> None:
 
 def test_more_force_breaks_what_force_breaks() -> None:
     broken = ran(drawn(force=6.0))[0].broken
-    assert broken in ("spindle power", "edge strength", "part bends", "chatter", "grip")
+    assert broken in ("spindle_power", "edge_strength", "part_bends", "chatter", "jaw_grip")
     assert not ran(AS_PLANNED)[0].broken
 
 

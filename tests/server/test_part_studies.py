@@ -75,6 +75,23 @@ def test_what_is_not_drawn_counts_once_and_what_cannot_run_is_left_out(demo: Non
     assert all(bool(one["why"]["metric"]) == (one["sound"] < one["of"]) for one in rows)
 
 
+def test_what_breaks_most_often_has_a_change_that_holds_more_often(engineer: Api, job_id: JobId, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(part_studies, "DRAWS", 200)
+    job = job_id("Runner shaft")
+
+    def held() -> dict[str, Any]:
+        found = part_studies.chances(actions.newest(job), shop(), Progress())
+        return next(one for one in found["operations"] if one["operation"] == "op30")
+
+    engineer.edit(job, 1, action="set_settings", operation="op30", settings={"feed_per_rev": "0.45 mm/rev"})
+    pushed = held()
+    assert pushed["share"] < 0.9
+    assert pushed["worst"] not in ("", pushed["limit"]), "told by its label, named for the change"
+    offers = engineer.post(f"/api/jobs/{job}/operations/op30/limits/{pushed['limit']}/relax", {"settings": {}}).json()
+    assert engineer.edit(job, 2, action="set_settings", operation="op30", **{"settings": {}, **offers[0]["patch"]}).status_code == 200
+    assert held()["share"] > pushed["share"] + 0.1
+
+
 def test_on_which_machine(engineer: Api, job_id: JobId) -> None:
     job = job_id("Wear bush")
     row = begin(engineer, job, "machines")

@@ -9,15 +9,15 @@ const typing = (event: KeyboardEvent) => {
   return !!target?.closest("input, textarea, select, [contenteditable]");
 };
 
-/** A key that acts only when nobody is typing and no dialog is open; letters can be switched off by the person. */
-export function guarded(bindings: Record<string, Handler>): Record<string, Handler> {
+/** A key that acts only when nobody is typing and no dialog is open, but for its own; letters can be switched off by the person. */
+export function guarded(bindings: Record<string, Handler>, ofDialog = false): Record<string, Handler> {
   return Object.fromEntries(
     Object.entries(bindings).map(([key, handler]) => [
       key,
       (event: KeyboardEvent) => {
         const letter = /^[a-z0-9?/[\]]$/i.test(event.key);
-        if (typing(event) || document.querySelector("[role=dialog]") || (letter && !session.letterKeys))
-          return;
+        const elsewhere = !ofDialog && document.querySelector("[role=dialog]");
+        if (typing(event) || elsewhere || (letter && !session.letterKeys)) return;
         event.preventDefault();
         handler(event);
       },

@@ -6316,6 +6316,8 @@ export interface components {
             share: number;
             /** Worst */
             worst: string;
+            /** Limit */
+            limit: string;
             /** Worst Share */
             worst_share: number;
             /** Cost */

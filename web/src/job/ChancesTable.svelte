@@ -1,9 +1,11 @@
 <script lang="ts">
   import type { Schemas } from "../api/client";
   import { session, shown } from "../session.svelte";
+  import type { JobEditor } from "./editor.svelte";
   import Histogram from "./Histogram.svelte";
+  import SurerChanges from "./SurerChanges.svelte";
 
-  let { found }: { found: Schemas["ChancesOut"] } = $props();
+  let { found, editor }: { found: Schemas["ChancesOut"]; editor: JobEditor } = $props();
   /** One decimal near nothing and near everything, and neither is said where it is not so. */
   const share = (value: number) => {
     if (value <= 0 || value >= 1) return `${100 * value}%`;
@@ -72,6 +74,7 @@
     {/each}
   </tbody>
 </table>
+<SurerChanges {found} {editor} />
 <p class="text-soft mt-3">
   Drawn: the hardness within what the material is delivered in (where it was measured, within 4 %), the
   cutting force within its band of a quarter, how long the edges last within their band of a factor of two;

@@ -46,7 +46,7 @@
       aria-label="How far"
     ></progress>
     <button class="control mt-2" disabled={!row} onclick={() => void study?.stop()}>Stop</button>
-  {:else if row?.chances}<ChancesTable found={row.chances} />
+  {:else if row?.chances}<ChancesTable found={row.chances} {editor} />
   {:else if row?.machines}<MachinesTable found={row.machines} />
   {:else if row}
     <p role="alert" class="mt-3 {row.state === 'refused' ? 'text-signal' : ''}">{row.message}</p>

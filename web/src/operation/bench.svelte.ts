@@ -1,3 +1,4 @@
+import { editOf } from "./remedy";
 import { api, ask, Problem, type Schemas } from "../api/client";
 import type { JobEditor } from "../job/editor.svelte";
 import { page } from "../page.svelte";
@@ -148,22 +149,7 @@ export class OperationBench {
     if (!session.mayEdit) return;
     await this.save(); // a run of nudges is a gesture of its own
     this.rungs = {};
-    const { settings = {}, holding = {}, feature = {}, before, tool } = remedy.patch;
-    const { operation = "", title = "", ...told } = before ?? {};
-    await this.editor.save({
-      action: "set_settings",
-      operation: this.operation,
-      settings,
-      holding,
-      feature,
-      before: before
-        ? { operation: String(operation), title: String(title), feature: told, tool: {}, settings: {} }
-        : null,
-      tool: tool
-        ? Object.fromEntries(Object.entries(tool).map(([role, name]) => [role, String(name)]))
-        : null,
-      units: "mm",
-    });
+    await this.editor.save(editOf(this.operation, remedy));
   }
 
   /** What would move one limit, tried on the server. */
