@@ -169,6 +169,7 @@ class StateOut(Schema):
     outline: OutlineOut
     tape: TapeOut
     sure: SureOut | None
+    meetings: list[DisplayOut]  # features that stand on one place
     attention: int
     planned: bool  # every operation has a tool
     why: DisplayOut

@@ -16,6 +16,7 @@ from cutting.errors import CuttingError
 from cutting.operations.frame.outcome import Outcome, Pass, Standing
 from cutting.operations.registry import kind_of
 from cutting.operations.turned.setup import Setup
+from cutting.plan.meeting import meetings
 from cutting.plan.sure import plan_sure
 from cutting.process.outline import Made, OutlineStage, outline, stages_from
 from cutting.process.tape import PieceMoney, cycle_tape
@@ -155,7 +156,20 @@ def _summed(document: dict[str, Any], judged: dict[str, Judged], stock: Shop) ->
         "tape": plain(tape),
         **_against(document, tape, rows, drawing, sure := _sure(document, every)),
         "sure": sure,
+        "meetings": _meetings(document),
     }
+
+
+def _meetings(document: dict[str, Any]) -> list[dict[str, str]]:
+    """Features that stand on one place, in words."""
+    titles = {entry["id"]: f"{entry['number']} {entry['title']}" for entry in document["operations"]}
+    found = []
+    for one in meetings(plan_of(document)):
+        first, second = in_both(titles[one.first]), in_both(titles[one.second])
+        said = "have no wall between them" if one.first == one.second else "stand on one place"
+        named = {side: first[side] if one.first == one.second else f"{first[side]} and {second[side]}" for side in first}
+        found.append({side: f"{name} {said}, {getattr(one.where, side)}" for side, name in named.items()})
+    return found
 
 
 def _sure(document: dict[str, Any], every: list[tuple[dict[str, Any], Judged]]) -> dict[str, Any] | None:

@@ -386,6 +386,15 @@ def test_a_reamer_corrects_size_and_not_position() -> None:
     assert told(chain, "position, zone Ø") == told(drills[chain.before[-1].tool["drill"]], "position, zone Ø")
 
 
+@pytest.mark.parametrize(("through", "deeper"), [(False, True), (True, False)])
+def test_a_blind_reamed_hole_is_drilled_deeper_than_it_is_reamed(through: bool, deeper: bool) -> None:
+    """Common practice, no source: a reamer's chamfer cuts no full size, so the drill goes on some millimetres; through it need not."""
+    setup, stock = asked(HOLE, feature={"diameter": "10 H7", "depth": "25 mm", "through": through})
+    chain = next(row for row in advise(setup, stock).candidates if row.way == "drill, ream")
+    drilled = float(chain.before[-1].feature["depth"].split()[0])
+    assert (26.5 < drilled < 30.0) if deeper else (drilled == 25.0)
+
+
 @pytest.mark.parametrize(("pilot", "opens"), [("19.5 mm", False), ("15 mm", True), ("9 mm", True), ("6 mm", False)])
 def test_what_a_core_drill_opens(pilot: str, opens: bool) -> None:
     """Common practice, no source: a core drill takes from some hundredths to some six tenths of the diameter."""

@@ -11,7 +11,7 @@ from cutting.advice.contest import Contest
 from cutting.advice.contests.drill import FURTHER, HEADS, PLACED, SPOT_DEPTH
 from cutting.advice.rank import rank
 from cutting.errors import CuttingError
-from cutting.operations.holes.drill.limits import DEEP, allowances
+from cutting.operations.holes.drill.limits import DEEP, allowances, deeper_for_reamer
 from cutting.operations.holes.drill.setup import DrillSetup, HoleEntry, HoleFeature
 from cutting.quantities.dimension import Dimension
 from cutting.quantities.write import Display, write
@@ -90,9 +90,11 @@ def _before(setup: DrillSetup, stock: DrillStock, kind: str) -> Steps:
     size = setup.feature.diameter.nominal
     low, high = (float(one) for one in allowances(size, kind == "reamer"))
     sizes = sorted({one.diameter for one in stock.drills if not one.type.enlarges and low <= size - one.diameter <= high}, reverse=True)
+    f = setup.feature
+    deeper = {"depth": f.depth + deeper_for_reamer(size)} if kind == "reamer" and not f.through and not f.stack else {}
     for diameter in sizes[:MOST_SIZES]:
         yield (
-            rough(setup, diameter),
+            rough(setup, diameter, **deeper),
             lambda one: not one.type.enlarges and not one.type.spots,
             _with(setup, pilot=diameter, position=None, straightness=None),
             lambda one: one.type.kind == kind,

@@ -258,6 +258,9 @@
               {#if job.state.sure && job.state.sure.enough}In the whole plan {job.state.sure.words}.{/if}{/if}
           </p>
         {/if}
+        {#each job.state.meetings as one (one.metric)}<p class="text-warn px-2.5 pb-1" data-testid="meeting">
+            ▲ {shown(one)}.
+          </p>{/each}
         {#if editor.problem}<p role="alert" class="text-signal p-2.5">
             {editor.problem.message}
           </p>{/if}

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from cutting.operations.frame.outcome import Warning
-from cutting.operations.holes.drill.limits import DEEP
+from cutting.operations.holes.drill.limits import DEEP, deeper_for_reamer
 from cutting.operations.holes.drill.numbers import Numbers
 from cutting.operations.holes.drill.setup import Pecks
 from cutting.operations.holes.shared.held import seat_warnings
@@ -66,6 +66,8 @@ def cautions(x: Numbers) -> Iterator[Warning]:
             "A reamer corrects size and finish, not place or direction: it follows the hole that is there. It cuts some µm wide in soft"
             " metals and where it runs out; never turn it back."
         )
+        if not setup.feature.through:
+            text += f" Blind: drill {deeper_for_reamer(setup.drill.diameter):.1f} mm deeper than it reams, its chamfer cuts no full size."
         yield Warning("reamed", text, "note")
     if setup.drill.type.enlarges and setup.feature.pilot <= 0:
         yield Warning("no_pilot", f"{setup.drill.name} enlarges a hole: say what is there already.", "blocks")

@@ -33,6 +33,14 @@ REAMED = (0.05, 0.012, 0.25, 0.02)  # least and most that a reamer takes on the 
 CORED = (0.04, 0.6)  # shares of the diameter that a core drill takes (common practice)
 
 
+LEAD_SHARE, LEAST_LEAD, BELOW_LEAD = 0.1, 1.0, 1.0  # of a reamer's diameter that its chamfer is long, mm at least, mm free below it
+
+
+def deeper_for_reamer(diameter: float) -> float:
+    """How much deeper than it is reamed a blind hole must be drilled [mm]: the chamfer cuts no full size (common practice)."""
+    return max(LEAD_SHARE * diameter, LEAST_LEAD) + BELOW_LEAD
+
+
 def allowances(diameter: Any, reams: Any) -> tuple[Any, Any]:
     """Least and most [mm] that an enlarging tool of a diameter [mm] takes on it: a reamer some tenths, a core drill a share."""
     least = np.where(reams, REAMED[0] + REAMED[1] * 0.5 * diameter, CORED[0] * diameter)
