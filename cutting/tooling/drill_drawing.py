@@ -26,7 +26,8 @@ class DrillDrawing:
 def drawing(drill: Drill) -> DrillDrawing:
     """The lines of a drill; its core and the shape of its lands are drawn as they usually are."""
     radius, cone, long = drill.diameter / 2.0, drill.cone, drill.flute_length
-    side = ((0.0, 0.0), (cone, radius), (long, radius), (long, -radius), (cone, -radius))
+    front = radius - cone if drill.type.reams else 0.0  # a reamer has a flat end and a chamfer of 45°
+    side = ((0.0, front), (cone, radius), (long, radius), (long, -radius), (cone, -radius), (0.0, -front))
     thick = (drill.shank or 1.3 * drill.diameter) / 2.0
     far = long + 4.0 * drill.diameter
     plain: tuple[Corner, ...] = ((long, thick), (far, thick), (far, -thick), (long, -thick))

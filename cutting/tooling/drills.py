@@ -21,6 +21,14 @@ STEEL_BODIED = ("brazed drill", "head drill", "indexable drill", "gun drill")
 SHEAR = {"hss": 900.0, "carbide": 650.0, "pcd": 600.0}  # N/mm² at which the body twists off (common practice)
 
 
+LEAD_SHARE, LEAST_LEAD = 0.1, 1.0  # of a reamer's diameter that its chamfer is long, mm at the least (common practice)
+
+
+def reamer_lead(diameter: float) -> float:
+    """Length [mm] of a reamer's chamfer (common practice)."""
+    return max(LEAD_SHARE * diameter, LEAST_LEAD)
+
+
 @dataclass(frozen=True)
 class DrillType:
     """What a kind of drill of one tool material usually does; all common practice.
@@ -108,8 +116,8 @@ class Drill:
 
     @property
     def cone(self) -> float:
-        """Length of the point [mm]."""
-        return float(cone_length(self.diameter, self.point_angle))
+        """Length of the point, of a reamer of its chamfer [mm]: what it cuts less than full size."""
+        return reamer_lead(self.diameter) if self.type.reams else float(cone_length(self.diameter, self.point_angle))
 
     @property
     def _body(self) -> str:

@@ -291,6 +291,19 @@ def test_a_conflict_shows_both_versions_and_escape_shows_what_is_kept(person: Pe
     person.saved(2)
 
 
+def test_what_is_typed_on_the_bench_meets_another_s_value_before_it_is_kept(person: Person) -> None:
+    open_rough_turn(person)
+    job = Job.objects.get(name="Runner shaft").pk
+    person.type_over("#feed_per_rev", "0.26", "")  # still in the field
+    change(job, {"action": "set_settings", "operation": "op30", "settings": {"feed_per_rev": "0.22 mm/rev"}})
+    person.see("[data-testid=theirs]")
+    person.press(Keys.ENTER)
+    row = person.see_text("[role=dialog] tr", "feed")
+    assert [cell.text for cell in row.find_elements("css selector", "td")][-2:] == ["0.22 mm/rev", "0.26 mm/rev"]
+    person.see_text("[role=dialog] button", "Put mine on top").click()
+    person.saved(3)
+
+
 # ---- the bench
 
 

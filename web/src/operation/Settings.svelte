@@ -14,6 +14,9 @@
   const settings = $derived(bench.evaluation?.settings ?? []);
   const turning = $derived(["turned", "bore"].includes(bench.evaluation?.view.kind ?? ""));
   let typed = $state<Record<string, string | undefined>>({});
+  $effect(() => {
+    bench.typing = Object.values(typed).some((entry) => entry !== undefined);
+  });
 
   const setting = (name: string) => settings.find((one) => one.name === name);
   const unplanned = $derived(

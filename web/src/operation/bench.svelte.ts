@@ -46,6 +46,9 @@ export class OperationBench {
     readonly operation: string,
   ) {}
 
+  /** Something stands in a field that was not taken yet: what others save waits, and meets it when it is. */
+  typing = $state(false);
+
   /** Number and title of the operation, in the units shown. */
   get heading(): string {
     return this.entry ? `${this.entry.number} ${this.editor.told(this.entry.title)}` : "";

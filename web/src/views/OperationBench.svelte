@@ -44,7 +44,7 @@
   let list: HTMLElement | undefined = $state();
   const watch = new Watch(
     () => editor,
-    () => Object.keys(bench.tried).length > 0 || bench.stale,
+    () => Object.keys(bench.tried).length > 0 || bench.stale || bench.typing,
   );
 
   const parts = $derived(KINDS[bench.evaluation?.view.kind ?? ""]);

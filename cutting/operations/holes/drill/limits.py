@@ -13,6 +13,7 @@ from cutting.operations.frame.rule import Rule
 from cutting.operations.frame.toughness import toughness_asked
 from cutting.operations.holes.drill.numbers import Numbers
 from cutting.operations.holes.drill.setup import HoleFeature
+from cutting.tooling.drills import reamer_lead
 from cutting.working import Line, in_words, line
 from cutting.working.line import COMMON
 
@@ -33,12 +34,12 @@ REAMED = (0.05, 0.012, 0.25, 0.02)  # least and most that a reamer takes on the 
 CORED = (0.04, 0.6)  # shares of the diameter that a core drill takes (common practice)
 
 
-LEAD_SHARE, LEAST_LEAD, BELOW_LEAD = 0.1, 1.0, 1.0  # of a reamer's diameter that its chamfer is long, mm at least, mm free below it
+BELOW_LEAD = 1.0  # mm that a hole is free below the chamfer of its reamer (common practice)
 
 
 def deeper_for_reamer(diameter: float) -> float:
     """How much deeper than it is reamed a blind hole must be drilled [mm]: the chamfer cuts no full size (common practice)."""
-    return max(LEAD_SHARE * diameter, LEAST_LEAD) + BELOW_LEAD
+    return reamer_lead(diameter) + BELOW_LEAD
 
 
 def allowances(diameter: Any, reams: Any) -> tuple[Any, Any]:

@@ -196,6 +196,7 @@ class DrillScene(TypedDict):
     hole: float
     point_angle: float
     cone: float
+    reams: str
     depth: float
     through: str
     pilot: float
@@ -225,6 +226,7 @@ def scene(x: Numbers) -> DrillScene:
         "hole": f.diameter.nominal,
         "point_angle": drill.point_angle,
         "cone": drill.cone,
+        "reams": "yes" if drill.type.reams else "no",
         "depth": setup.depth,
         "through": "yes" if f.through else "no",
         "pilot": f.pilot,

@@ -41,13 +41,18 @@
     }
     return found;
   });
+  const reams = $derived(view?.scene.reams === "yes");
+  /** A reamer has a flat end with a chamfer, and edges along it; a drill has a point. */
+  const front = $derived(reams ? radius - num("cone") : 0);
+  const edges = $derived(reams ? [-0.6, 0, 0.6] : []);
   const outline = $derived(
     [
-      [tip, 0],
+      [tip, front],
       [corner, radius],
       [corner - num("flute_length"), radius],
       [corner - num("flute_length"), -radius],
       [corner, -radius],
+      [tip, -front],
     ]
       .map(([d, r]) => `${x(d!)},${y(r!)}`)
       .join(" "),
@@ -133,6 +138,16 @@
           />
           <polygon points={outline} class="draw-insert" />
           <g clip-path="url(#drill-body)">
+            {#each edges as at (at)}
+              <line
+                x1={x(tip)}
+                x2={x(corner - num("flute_length"))}
+                y1={y(at * radius)}
+                y2={y(at * radius)}
+                stroke="var(--ink)"
+                stroke-width="0.9"
+              />
+            {/each}
             {#each spirals as turn, k (k)}
               <path
                 d={pathOf(turn.map(([d, r]) => [x(d), y(r)]))}
@@ -182,7 +197,8 @@
           {/if}
         </g>
         <text x={width - 8} y={height - 5} text-anchor="end" class="draw-text draw-over"
-          >Ø{shown(view.scene_labels.diameter)}, {num("point_angle")}° point · {view.scene.through === "yes"
+          >Ø{shown(view.scene_labels.diameter)}, {reams ? "reamer" : `${num("point_angle")}° point`} · {view
+            .scene.through === "yes"
             ? `through ${shown(view.scene_labels.depth)}`
             : `${shown(view.scene_labels.depth)} to the shoulder, ${shown(view.scene_labels.tip)} to the tip`} ·
           reaches {shown(view.scene_labels.reach)} · burr {view.scene.burr}</text
