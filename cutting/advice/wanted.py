@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from types import MappingProxyType
 from typing import Any
 
+from cutting.operations.frame.outcome import Limit
 from cutting.operations.holes.mill_hole.limits import LEAST_RATIO
 from cutting.operations.threads.mill_thread.tool import WIDEST
 from cutting.quantities.write import Display, write
@@ -171,6 +172,18 @@ WANTED: MappingProxyType[str, tuple[Said, Callable[[Any], dict[str, str]]]] = Ma
         "heavy bore": (_heavy_bore, lambda setup: {}),
     }
 )
+
+
+# limits that only another tool meets: how far it reaches, what it enters, how wide it is
+OF_THE_TOOL = frozenset(
+    ("reach", "least_bore", "width_fit", "head_range", "first_plunge", "inner_diameter", "support_relief", "corner_radius", "enters",
+     "fixed_depth", "deepest", "teeth", "core", "plunge", "flat_floor", "allowance")
+)  # fmt: skip
+
+
+def wanted_for(setup: Any, limit: Limit) -> Wanted | None:
+    """The tool that a limit wants which no setting meets; None for one that a setting may, or that holds."""
+    return wanted_tool(setup) if limit.name in OF_THE_TOOL and limit.wanting else None
 
 
 def wanted_tool(setup: Any) -> Wanted:

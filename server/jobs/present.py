@@ -7,10 +7,11 @@ from typing import Any
 
 from cutting.advice import Advice, Candidate
 from cutting.advice.candidate import entries_set
+from cutting.advice.wanted import wanted_for
 from cutting.doors.plain import limit_facts, plain
 from cutting.operations.frame.fields import Field, Nudged
 from cutting.operations.frame.nudges import ladders
-from cutting.operations.frame.outcome import Outcome
+from cutting.operations.frame.outcome import Limit, Outcome
 from cutting.operations.registry import kind_of
 from cutting.process.outline import OutlineStage
 from cutting.quantities import Display, display
@@ -41,7 +42,7 @@ def evaluation(
     return {
         "operation": setup.operation,
         "results": plain(outcome.results),
-        "limits": [limit_facts(limit) for limit in outcome.limits],
+        "limits": [limit_facts(limit) | _wants(setup, limit) for limit in outcome.limits],
         "warnings": plain(outcome.warnings),
         "headline": [name for name in kind.headline if name in outcome.results],
         "studies": [{"name": one.name, "title": one.title, "key": one.key} for one in studies_of(kind.name)],
@@ -72,6 +73,12 @@ def evaluation(
         "stops": viewer.stops(view),
         "view": view,
     }
+
+
+def _wants(setup: Any, limit: Limit) -> dict[str, Any]:
+    """The tool that a limit asks for, where no setting meets it."""
+    found = wanted_for(setup, limit)
+    return {"wants": None if found is None else plain(found.words), "wanted": {} if found is None else found.record}
 
 
 def _setting(one: Nudged, setup: Any, outcome: Outcome, entered: dict[str, Any]) -> dict[str, Any]:

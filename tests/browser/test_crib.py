@@ -125,7 +125,9 @@ def test_the_window_is_dragged_and_nudged_on_the_map(person: Person) -> None:
     assert [p for k, p in enumerate(dragged) if k != 4] == [p for k, p in enumerate(before) if k != 4]
     assert dragged[4][0] > before[4][0]
     assert dragged[4][1] > before[4][1]
-    person.all("g[role=slider]")[0].send_keys(Keys.ARROW_RIGHT)
+    handle = person.all("g[role=slider]")[0]
+    person.until(lambda: handle.rect == (person.pause(0.2), handle.rect)[1], "a handle that stands still")
+    handle.send_keys(Keys.ARROW_RIGHT)
     person.see_text("section[aria-label='Chip window'] [role=status]", "version 3")
     assert Geometry.objects.get(name="heavy").window[0][0] == pytest.approx(before[0][0] + 0.025)
 

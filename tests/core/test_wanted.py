@@ -6,11 +6,13 @@ from typing import Any
 
 import pytest
 
-from cutting.advice.wanted import wanted_tool
+from cutting.advice.wanted import wanted_for, wanted_tool
 from cutting.doors.json_form import read_request
+from cutting.operations.registry import evaluate_quickly
 from cutting.tooling.records import TOOL_KINDS, properties
 from tests.core.every_kind import EVERY_KIND
 from tests.core.heavy import heavy
+from tests.core.holes import HOLE, hole
 
 SIZES = {"drill": "Ø", "tap": "M", "cut off": "reaches", "face groove": "curved for Ø", "bore": "enters Ø"}
 
@@ -48,3 +50,16 @@ def test_what_is_wanted_can_be_entered_with_its_sizes(kind: str) -> None:
         known = properties()[symbol]
         if known.kind == "length":
             assert (known.low or 0.0) <= float(value) <= (known.high or 1e9), symbol
+
+
+def test_a_limit_that_only_another_tool_meets_names_it() -> None:
+    """A jobber Ø10 reaches some 80 mm: 120 deep asks for a drill that does; a limit that a setting meets asks for none."""
+    deep = evaluate_quickly(hole(HOLE, feature={"diameter": "10 mm", "depth": "160 mm"}))
+    setup = hole(HOLE, feature={"diameter": "10 mm", "depth": "160 mm"})
+    found = {one.name: wanted_for(setup, one) for one in deep.limits}
+    assert found["reach"] is not None
+    assert "reaches 160 mm" in found["reach"].words.metric
+    assert float(found["reach"].record["LU"]) > 160
+    assert found["book_speed"] is None
+    shallow = {one.name: wanted_for(hole(HOLE), one) for one in evaluate_quickly(hole(HOLE)).limits}
+    assert shallow["reach"] is None

@@ -133,14 +133,6 @@ def parts_shown(parts: float, minutes: float) -> Display:
     return _over(parts * TRUSTED_LIFE / minutes, "count") if minutes > TRUSTED_LIFE else display(parts, "count")
 
 
-def change_shown(setup: BaseSetup, change_parts: float) -> Display:
-    """How often an edge is changed, in pieces; one that outlasts the batch goes with it."""
-    said = display(change_parts, "count")
-    return (
-        said if change_parts < setup.batch.pieces else Display(f"{said.metric}, more than the batch", f"{said.inch}, more than the batch")
-    )
-
-
 def _over(value: float, kind: str) -> Display:
     said = display(value, kind)
     return Display(f"over {said.metric}", f"over {said.inch}")

@@ -5,12 +5,12 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
-from cutting.operations.frame.money import TRUSTED_LIFE, change_shown, life_shown, parts_shown
+from cutting.operations.frame.money import TRUSTED_LIFE, life_shown, parts_shown
 from cutting.operations.frame.outcome import Value, shown
 from cutting.operations.frame.over_passes import last_pass
 from cutting.operations.frame.spent_lines import change_planned, lasting, longest_trusted, secured, trusted
 from cutting.quantities.kinds import KINDS
-from cutting.quantities.write import Display
+from cutting.quantities.write import Display, display
 from cutting.working import Line, Recorder, WorkingStep, in_words, last_step, line
 
 Ends = Line | str | None  # how a working ends: a last line, or words
@@ -72,7 +72,7 @@ class ResultsSaid:
         pieces = ("median_parts", "half of edges last", trusted(x) * median, "count")
         self.halved(*pieces, parts_shown(median, life), "chip_thickness", "tool_life", ends=lasting(x))
         planned = ("change_parts", "change edge every", change, "count")
-        self.halved(*planned, change_shown(x.setup, change), "tool_life", "weibull_shape", ends=change_planned(x))
+        self.halved(*planned, display(change, "count"), "tool_life", "weibull_shape", ends=change_planned(x))
         known = min(life, TRUSTED_LIFE)
         ends = longest_trusted(x, self.record)
         self.halved("tool_life", "life in cut", known, "life", life_shown(life), "chip_thickness", "tool_life", ends=ends)

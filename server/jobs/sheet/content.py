@@ -151,7 +151,7 @@ def _length(value: float, system: str) -> str:
 def change_words(setup: Any, outcome: Outcome) -> str:
     """How often the edge is changed, in pieces; one that outlasts the batch goes with it."""
     parts = outcome.results["change_parts"].value
-    return f"{pieces(setup.batch.pieces)}, the batch" if parts >= setup.batch.pieces else pieces(parts)
+    return f"{pieces(parts)}, more than the batch" if parts >= setup.batch.pieces else pieces(parts)
 
 
 def _parts(setup: Any) -> list[tuple[str, str]]:

@@ -2928,6 +2928,8 @@ export interface components {
             outline: components["schemas"]["OutlineOut"];
             tape: components["schemas"]["TapeOut"];
             sure: components["schemas"]["SureOut"] | null;
+            /** Meetings */
+            meetings: components["schemas"]["DisplayOut"][];
             /** Attention */
             attention: number;
             /** Planned */
@@ -3926,6 +3928,8 @@ export interface components {
             point_angle: number;
             /** Cone */
             cone: number;
+            /** Reams */
+            reams: string;
             /** Depth */
             depth: number;
             /** Through */
@@ -4447,6 +4451,11 @@ export interface components {
             wanting: boolean;
             /** Moved By */
             moved_by: components["schemas"]["MovedOut"][];
+            wants: components["schemas"]["DisplayOut"] | null;
+            /** Wanted */
+            wanted: {
+                [key: string]: string;
+            };
         };
         /**
          * MapOut

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createQuery } from "@tanstack/svelte-query";
   import type { Schemas } from "../api/client";
+  import EnterTool from "../lib/EnterTool.svelte";
   import Sheet from "../lib/Sheet.svelte";
   import WorkingSteps from "../lib/WorkingSteps.svelte";
   import { session, shown } from "../session.svelte";
@@ -104,12 +105,18 @@
           </li>
         {:else}
           <li class="text-soft">
-            No single change of setting or holding moves it by much; another tool or machine may.
+            No single change of setting or holding moves it by much{limit.wants
+              ? "."
+              : "; another tool or machine may."}
           </li>
         {/each}
       </ul>
     {/if}
   {/if}
+  {#if limit?.wants}<p class="mt-2" data-testid="wants">
+      It asks for another tool: {shown(limit.wants)}.
+      <EnterTool record={limit.wanted} job={bench.editor.id} />
+    </p>{/if}
   <p class="mt-4 flex gap-2">
     <button class="control" onclick={() => void copy()}>{copied ? "copied" : "copy"}</button>
     <button class="control" onclick={() => window.print()}>print</button>
