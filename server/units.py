@@ -47,6 +47,10 @@ def ticks(top: float, kind: str, system: str, most: float = 5.5) -> list[dict[st
     power = 10.0 ** np.floor(np.log10(raw))
     step = next(m * power for m in (1, 2, 5, 10) if m * power >= raw)
     values = np.arange(step, span * 0.999, step) / scale
-    return [
-        {"value": float(v), "metric": write(float(v), kind, "metric", False), "inch": write(float(v), kind, "inch", False)} for v in values
-    ]
+    return [{"value": float(v), "metric": _round(float(v), kind, "metric"), "inch": _round(float(v), kind, "inch")} for v in values]
+
+
+def _round(value: float, kind: str, system: str) -> str:
+    """A round number as an axis has it: without idle zeros."""
+    text = write(value, kind, system, False)
+    return text.rstrip("0").rstrip(".") if "." in text else text

@@ -244,13 +244,8 @@ def _axes(spindle: list[tuple[float, float]], torque: list[tuple[float, float]],
         "torque": max(1.15 * max((m for _, m in torque), default=1.0), 1.0),
     }
     kinds = {"speed": "spindle_speed", "power": "power", "torque": "torque"}
-    marks = {name: [{**t, **_short(t)} for t in ticks(tops[name], kind, system, 5)] for name, kind in kinds.items()}
+    marks = {name: ticks(tops[name], kind, system, 5) for name, kind in kinds.items()}
     return {**{f"{name}_top": top for name, top in tops.items()}, **marks}
-
-
-def _short(tick: dict[str, Any]) -> dict[str, str]:
-    """Axis marks need no idle decimals."""
-    return {system: tick[system].rstrip("0").rstrip(".") if "." in tick[system] else tick[system] for system in ("metric", "inch")}
 
 
 def _sheet(row: Machine, units: Units) -> dict[str, Any]:
