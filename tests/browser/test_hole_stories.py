@@ -31,20 +31,22 @@ def seconds(person: Person) -> float:
 
 
 def test_a_tool_that_nobody_has_is_entered_from_the_list_and_then_makes_the_hole(person: Person) -> None:
-    job = int(Job.objects.get(name="Runner shaft").pk)
+    job = int(Job.objects.get(name="Gate spindle Tr 20x4").pk)
     feature = {"diameter": "2.35 mm", "depth": "60 mm"}
+    change(job, {"action": "set_part", "operation": "", "machine": "two-axis lathe"})
     change(job, {"action": "add_operation", "operation": "", "kind": "drill", "title": "Oil hole", "feature": feature})
     person.go(f"/jobs/{job}")
     assert "no tool yet" in person.see_text("tbody tr", "Oil hole").text
     person.see_text("section.area-order button", "tools").click()
     assert "a drill Ø2.35 mm that reaches 60" in person.read("ul[aria-label='Tools that are wanted']")
     person.see_text("ul[aria-label='Tools that are wanted'] a", "enter it in the crib").click()
-    person.see_text("[role=dialog] h2", "Enter a tool")
-    person.until(lambda: person.value(field(person, "cutting diameter")) == "2.35", "its size is filled in")
+    person.see_text("[role=dialog]", "Enter a tool")
+    person.see_text("[role=dialog] label", "cutting diameter")
+    assert person.value(field(person, "cutting diameter (DC)")) == "2.35", "its size is filled in"
     enter(person, "grade", "HSS cobalt PVD")
     enter(person, "pack price", "12")
     person.see_text("[role=dialog] button", "Save").click()
-    person.see_text("section h2", "Runner shaft")  # back on the job
+    person.see_text("section h2", "Gate spindle Tr 20x4")  # back on the job
     person.press("t")
     person.see_text("[role=dialog] button", "Take them").click()
     person.until(lambda: "no tool yet" not in person.see_text("tbody tr", "Oil hole").text, "it is planned")
