@@ -62,6 +62,9 @@ def test_holes_of_one_circle_have_a_wall_or_are_told() -> None:
     """Chord of six on Ø18 is 9 mm, less than Ø10; of six on Ø22 it is 11."""
     assert met(("drill", {**HOLE, "circle": "18 mm", "count": 6})) == [("op0", "op0")]
     assert not met(("drill", {**HOLE, "circle": "22 mm", "count": 6}))
+    # of six the chord is half the circle's diameter: a wall of 0.01 mm is none, one of 0.1 mm is one
+    assert met(("drill", {**HOLE, "circle": "20.02 mm", "count": 6}))
+    assert not met(("drill", {**HOLE, "circle": "20.2 mm", "count": 6}))
 
 
 def test_the_other_end_is_another_place() -> None:

@@ -13,6 +13,7 @@ from cutting.plan.read import read_entries
 from cutting.process.line_words import Planned
 from cutting.process.other_end import GRIPPED_MOST
 from cutting.process.shaft_line import FACE_STOCK, KERF, noted, read_shaft_line
+from cutting.workpiece.ring_grooves import thread_relief
 from cutting.workpiece.solid import Blank, Solid, radius_at
 
 ROOT = Path(__file__).parents[2]
@@ -38,15 +39,6 @@ def across(part: Solid, place: float) -> float:
 @pytest.mark.parametrize("line", EXAMPLES)
 def test_every_example_of_the_page_is_read(line: str) -> None:
     assert read_shaft_line(line, BAR, OUT)
-
-
-def test_the_help_beside_the_field_is_on_the_page() -> None:
-    sheet = (ROOT / "web" / "src" / "job" / "ShaftLineSheet.svelte").read_text(encoding="utf-8")
-    found = re.findall(r'^    \["[^"]+", "([^"]+)"\],$', sheet, re.MULTILINE)
-    assert len(found) >= 8
-    for example in found:
-        for word in re.split(r", | \| ", example.removeprefix("… ").replace("Ø18 x 60", "Ø18 x 50")):
-            assert word in PAGE.replace("\\|", "|"), word
 
 
 def test_spellings_of_one_part_make_one_plan() -> None:
@@ -129,3 +121,23 @@ def test_what_does_not_fit_says_what_was_expected(line: str, words: str) -> None
         read_shaft_line(line, BAR, OUT)
     assert refused.value.field == "line"
     assert words in refused.value.message
+
+
+def test_a_cut_off_keeps_its_room_in_front_of_the_jaws() -> None:
+    """Six millimetres between jaws and part for the blade and its clearance; nothing is kept where nothing is cut off."""
+    assert read_shaft_line(f"Ø45 x {OUT - FACE_STOCK - 6:g}, cut off", BAR, OUT)
+    assert read_shaft_line(f"Ø45 x {OUT - FACE_STOCK - 5:g}", BAR, OUT)
+    with pytest.raises(CuttingError):
+        read_shaft_line(f"Ø45 x {OUT - FACE_STOCK - 5:g}, cut off", BAR, OUT)
+
+
+def test_the_other_end_may_be_as_thick_as_its_bar() -> None:
+    titles = [one.title for one in read_shaft_line("Ø45 x 60, cut off | Ø50 x 10, Ø50 x 5", BAR, OUT) if one.turned_round]
+    assert titles == ["Face the other end"]
+
+
+def test_an_undercut_that_the_table_lacks_names_the_nearest() -> None:
+    with pytest.raises(CuttingError) as refused:
+        thread_relief(1.4)
+    assert refused.value.suggestions[:2] == ("1.5", "1.25")
+    assert thread_relief(1.0).depth < thread_relief(2.0).depth, "a coarser thread is deeper"

@@ -8,6 +8,7 @@ import pytest
 
 from cutting.advice.wanted import wanted_for, wanted_tool
 from cutting.doors.json_form import read_request
+from cutting.operations.holes.mill_hole.limits import LEAST_RATIO
 from cutting.operations.registry import evaluate_quickly
 from cutting.tooling.records import TOOL_KINDS, properties
 from tests.core.every_kind import EVERY_KIND
@@ -63,3 +64,20 @@ def test_a_limit_that_only_another_tool_meets_names_it() -> None:
     assert found["book_speed"] is None
     shallow = {one.name: wanted_for(hole(HOLE), one) for one in evaluate_quickly(hole(HOLE)).limits}
     assert shallow["reach"] is None
+
+
+def test_what_is_entered_reaches_and_enters() -> None:
+    """A mill leaves room for its chips and is no needle; bars, drills and taps reach beyond what they cut."""
+    mill = asked(EVERY_KIND["mill hole"])
+    hole_size, entered = mill.feature.diameter.nominal, wanted_tool(mill).record
+    assert 0.8 * hole_size < LEAST_RATIO * float(entered["DC"]) <= hole_size
+    bar = asked(EVERY_KIND["bore"])
+    entered = wanted_tool(bar).record
+    assert float(entered["OHX"]) > bar.feature.length
+    assert float(entered["DMIN1"]) <= bar.feature.start_diameter
+    tap = asked(EVERY_KIND["tap"])
+    assert float(wanted_tool(tap).record["LU"]) > tap.feature.length
+    face = asked(EVERY_KIND["face groove"])
+    entered = wanted_tool(face).record
+    assert float(entered["DAXN"]) < face.feature.outer_diameter.target < float(entered["DAXX"])
+    assert float(entered["CDX"]) > face.feature.depth

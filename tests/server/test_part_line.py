@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+import re
+from pathlib import Path
 from typing import Any
 
 import pytest
 
 from tests.server.conftest import Api
 
+ROOT = Path(__file__).parents[2]
+PAGE = (ROOT / "docs" / "line.md").read_text(encoding="utf-8")
 BLANK = {"diameter": "50 mm", "free_length": "200 mm", "bore": "0", "pieces": 50, "units": "mm"}
 
 
@@ -47,3 +51,12 @@ def test_both_ends_of_a_line_are_tried_and_then_really_there(engineer: Api, job:
     assert [row["title"] for row in rows] == [one["title"] for one in found["tried"]]
     assert [row["status"] for row in rows] == [one["status"] for one in found["tried"]], "what was tried is what is made"
     assert [row["held"] for row in rows if row["held"]], "the list says which are made turned round"
+
+
+def test_the_help_beside_the_field_is_on_the_page() -> None:
+    sheet = (ROOT / "web" / "src" / "job" / "ShaftLineSheet.svelte").read_text(encoding="utf-8")
+    found = re.findall(r'^    \["[^"]+", "([^"]+)"\],$', sheet, re.MULTILINE)
+    assert len(found) >= 8
+    for example in found:
+        for word in re.split(r", | \| ", example.removeprefix("… ").replace("Ø18 x 60", "Ø18 x 50")):
+            assert word in PAGE.replace("\\|", "|"), word
