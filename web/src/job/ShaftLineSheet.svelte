@@ -17,25 +17,32 @@
   let found = $state.raw<Schemas["ShaftLineOut"] | null>(null);
   let refused = $state("");
   let where = $state<[number, number] | null>(null); // the words that the refusal is about
+  const IDLE = 500; // ms without a key after which a line is tried
   let trying = $state(false);
   let adding = $state(false);
   let width = $state(900);
   let turn = 0;
 
+  const asked = (line: string, tried: boolean) =>
+    ask(
+      api.POST("/api/jobs/{job_id}/shaft-line", {
+        params: { path: { job_id: editor.id } },
+        body: { line, units: session.units, tried },
+      }),
+    );
+
   async function read() {
     const mine = ++turn;
     const line = draft.value.line.trim();
     where = null;
+    trying = false;
     if (!line) {
       found = null;
       refused = "";
       return;
     }
-    const params = { path: { job_id: editor.id } };
-    const asked = (tried: boolean) =>
-      ask(api.POST("/api/jobs/{job_id}/shaft-line", { params, body: { line, units: session.units, tried } }));
     try {
-      const answer = await asked(false);
+      const answer = await asked(line, false);
       if (mine !== turn) return;
       found = answer;
       refused = "";
@@ -45,19 +52,23 @@
       found = null; // nothing old stays beside a refusal
       refused = reason.errors[0]?.message ?? reason.message;
       where = spotted(reason.errors[0]?.where ?? null);
-      return;
     }
-    // once nobody types any more it is tried with the crib, by the plan's own rules
-    await new Promise((done) => window.setTimeout(done, 500));
-    if (mine !== turn || adding) return;
+  }
+
+  /** Once nobody types any more the line is tried with the crib, by the plan's own rules. */
+  async function attempt() {
+    await read();
+    const mine = turn;
+    await new Promise((done) => window.setTimeout(done, IDLE));
+    if (mine !== turn || adding || !found) return;
     trying = true;
     try {
-      const answer = await asked(true);
+      const answer = await asked(draft.value.line.trim(), true);
       if (mine === turn) found = answer;
     } catch (reason) {
       if (!(reason instanceof Problem)) throw reason;
     } finally {
-      trying = mine === turn ? false : trying;
+      if (mine === turn) trying = false;
     }
   }
 
@@ -69,7 +80,7 @@
 
   $effect(() => {
     void draft.value.line;
-    const wait = window.setTimeout(() => untrack(() => void read()), 150);
+    const wait = window.setTimeout(() => untrack(() => void attempt()), 150);
     return () => window.clearTimeout(wait);
   });
 
