@@ -147,7 +147,7 @@ CURVED = 10.0  # mm around its own on which a curved blade or a head is usually 
 
 
 @dataclass(frozen=True)
-class Wanted:
+class ToolWanted:
     """A tool that would do it: its words in both systems, and the record with which it is entered into the crib."""
 
     words: Display
@@ -181,12 +181,12 @@ OF_THE_TOOL = frozenset(
 )  # fmt: skip
 
 
-def wanted_for(setup: Any, limit: Limit) -> Wanted | None:
+def wanted_for(setup: Any, limit: Limit) -> ToolWanted | None:
     """The tool that a limit wants which no setting meets; None for one that a setting may, or that holds."""
     return wanted_tool(setup) if limit.name in OF_THE_TOOL and limit.wanting else None
 
 
-def wanted_tool(setup: Any) -> Wanted:
+def wanted_tool(setup: Any) -> ToolWanted:
     """The tool that would make a set-up's feature; the set-up's own does not matter."""
     said, record = WANTED[setup.operation]
-    return Wanted(Display(*(said(setup, lambda size, side=side: write(size, "length", side)) for side in SIDES)), record(setup))  # type: ignore[misc]
+    return ToolWanted(Display(*(said(setup, lambda size, side=side: write(size, "length", side)) for side in SIDES)), record(setup))  # type: ignore[misc]

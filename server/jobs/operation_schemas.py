@@ -88,8 +88,8 @@ class LimitOut(Plain):
     standing: Literal["holds", "close", "over"]
     wanting: bool
     moved_by: list[MovedOut]
-    wants: DisplayOut | None  # the tool that it asks for, where no setting meets it
-    wanted: dict[str, str]  # the record with which that is entered into the crib
+    wants: DisplayOut | None = None  # the tool that it asks for, where no setting meets it
+    wanted: dict[str, str] = {}  # the record with which that is entered into the crib
 
 
 class PassOut(Plain):

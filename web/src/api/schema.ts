@@ -4451,9 +4451,12 @@ export interface components {
             wanting: boolean;
             /** Moved By */
             moved_by: components["schemas"]["MovedOut"][];
-            wants: components["schemas"]["DisplayOut"] | null;
-            /** Wanted */
-            wanted: {
+            wants?: components["schemas"]["DisplayOut"] | null;
+            /**
+             * Wanted
+             * @default {}
+             */
+            wanted?: {
                 [key: string]: string;
             };
         };

@@ -115,7 +115,7 @@
   {/if}
   {#if limit?.wants}<p class="mt-2" data-testid="wants">
       It asks for another tool: {shown(limit.wants)}.
-      <EnterTool record={limit.wanted} job={bench.editor.id} />
+      <EnterTool record={limit.wanted ?? {}} job={bench.editor.id} />
     </p>{/if}
   <p class="mt-4 flex gap-2">
     <button class="control" onclick={() => void copy()}>{copied ? "copied" : "copy"}</button>
