@@ -111,3 +111,22 @@ def test_a_life_beyond_what_is_trusted_is_capped_in_value_band_and_pieces() -> N
     assert life.low is None, "a band about what nobody knows says nothing"
     assert pieces.display.metric == f"over {pieces.value:.0f}"
     assert reckoned(pieces.working[-1].substituted) == pytest.approx(pieces.value, rel=1e-3)
+
+
+@pytest.mark.parametrize("kind", list(FORMS))
+def test_a_last_line_takes_its_numbers_from_the_lines_before_it(kind: str) -> None:
+    """Where a last line names a quantity that a line before it reckoned, it has that line's number, and not one of its own."""
+    for outcome in outcomes(kind):
+        for one, _ in shown(outcome):
+            *before, last = one.working or (None,)
+            if last is None or not last.key.endswith(", as shown"):
+                continue
+            told: dict[str, set[str]] = {}
+            for step in before:
+                told.setdefault(step.symbol, set()).add(f"{step.value:.4g}")
+            for symbol, values in told.items():
+                if re.search(rf"(?<![\w.]){re.escape(symbol)}(?![\w.])", last.formula) and last.substituted != last.formula:
+                    assert any(re.search(rf"(?<![\d.]){re.escape(value)}(?![\d.])", last.substituted) for value in values), (
+                        one.name,
+                        symbol,
+                    )

@@ -12,6 +12,7 @@ from cutting.operations.frame.spent_lines import change_planned, lasting, longes
 from cutting.quantities.kinds import KINDS
 from cutting.quantities.write import Display, display
 from cutting.working import Line, Recorder, WorkingStep, in_words, last_step, line
+from cutting.working.recorder import Pick
 
 Ends = Line | str | None  # how a working ends: a last line, or words
 
@@ -32,31 +33,35 @@ class ResultsSaid:
         number = last_pass(value)
         self.keep(shown(name, label, number, kind, honesty, None, self._led(trail, name, label, number, kind, ends)))
 
-    def between(self, name: str, label: str, value: Any, kind: str, low: float, high: float, *trail: str, ends: Ends = None) -> None:
-        """A model's number with its band."""
+    def between(
+        self, name: str, label: str, value: Any, kind: str, low: float, high: float, *trail: str, ends: Ends = None, at: Pick = None
+    ) -> None:
+        """A model's number with its band; `at` is the pass or layer that its working is of, where that is not the last."""
         number = last_pass(value)
-        self.keep(shown(name, label, number, kind, "model", (low, high), self._led(trail, name, label, number, kind, ends)))
+        self.keep(shown(name, label, number, kind, "model", (low, high), self._led(trail, name, label, number, kind, ends, at)))
 
-    def banded(self, name: str, label: str, value: Any, kind: str, band: str, *trail: str, ends: Ends = None) -> None:
+    def banded(self, name: str, label: str, value: Any, kind: str, band: str, *trail: str, ends: Ends = None, at: Pick = None) -> None:
         """A model's number with the band of that name."""
         number = last_pass(value)
-        self.between(name, label, number, kind, *self.record.band(band).about(number), *trail, ends=ends)
+        self.between(name, label, number, kind, *self.record.band(band).about(number), *trail, ends=ends, at=at)
 
-    def halved(self, name: str, label: str, value: Any, kind: str, said: Display, *trail: str, ends: Ends = None) -> None:
-        """A number of tool life with the band of it; `said` is how it is told."""
+    def halved(
+        self, name: str, label: str, value: Any, kind: str, said: Display, *trail: str, ends: Ends = None, known: bool = True
+    ) -> None:
+        """A number of tool life with the band of it, which nobody knows beyond a trusted life; `said` is how it is told."""
         number = last_pass(value)
+        band = self.record.band("life").about(number) if known else None
         working = self._led(trail, name, label, number, kind, ends)
-        if said.metric.startswith("over "):  # nobody knows how far over
-            self.keep(replace(shown(name, label, number, kind, "model", None, working), display=said))
-            return
-        self.keep(replace(shown(name, label, number, kind, "model", self.record.band("life").about(number), working), display=said))
+        self.keep(replace(shown(name, label, number, kind, "model", band, working), display=said))
 
-    def _led(self, trail: tuple[str, ...], name: str, label: str, number: float, kind: str, ends: Ends) -> tuple[WorkingStep, ...]:
-        steps = self.record.trail(*trail)
+    def _led(
+        self, trail: tuple[str, ...], name: str, label: str, number: float, kind: str, ends: Ends, at: Pick = None
+    ) -> tuple[WorkingStep, ...]:
+        steps = self.record.trail(*trail, at=at)
         if ends is None:
             return steps
         said = in_words(ends) if isinstance(ends, str) else ends
-        return (*steps, last_step(name, label, number, KINDS[kind].metric, said))
+        return (*steps, last_step(name, label, number, KINDS[kind].metric, said, at))
 
     def money(self, x: Any) -> None:
         """Seconds and money of the operation."""
@@ -70,12 +75,13 @@ class ResultsSaid:
         """How long an edge lasts, and how surely."""
         median, change, life = last_pass(x.median_parts), last_pass(x.change_parts), last_pass(x.tool_life)
         pieces = ("median_parts", "half of edges last", trusted(x) * median, "count")
-        self.halved(*pieces, parts_shown(median, life), "chip_thickness", "tool_life", ends=lasting(x))
+        known = life <= TRUSTED_LIFE
+        self.halved(*pieces, parts_shown(median, life), "chip_thickness", "tool_life", ends=lasting(x), known=known)
         planned = ("change_parts", "change edge every", change, "count")
         self.halved(*planned, display(change, "count"), "tool_life", "weibull_shape", ends=change_planned(x))
-        known = min(life, TRUSTED_LIFE)
+        minutes = ("tool_life", "life in cut", min(life, TRUSTED_LIFE), "life")
         ends = longest_trusted(x, self.record)
-        self.halved("tool_life", "life in cut", known, "life", life_shown(life), "chip_thickness", "tool_life", ends=ends)
+        self.halved(*minutes, life_shown(life), "chip_thickness", "tool_life", ends=ends, known=known)
         self.plain("secure", "secure", 100 * x.secure, "share", "rule", "weibull_shape", "completion_probability", ends=secured(x))
 
     def holes(self, label: str, x: Any, count: int) -> None:
@@ -83,4 +89,5 @@ class ResultsSaid:
         median, life = last_pass(x.median_parts), last_pass(x.tool_life)
         parts = trusted(x) * median
         ends = line("{half_of_them_last}·{in_a_piece}", half_of_them_last=parts, in_a_piece=count)
-        self.halved("holes", label, count * parts, "count", parts_shown(count * median, life), "tool_life", ends=ends)
+        holes = ("holes", label, count * parts, "count")
+        self.halved(*holes, parts_shown(count * median, life), "tool_life", ends=ends, known=life <= TRUSTED_LIFE)

@@ -24,7 +24,9 @@ def lasting(x: Any) -> Line:
     """Pieces that half of the edges last."""
     engaged, life = last_pass(x.engaged_time), last_pass(x.tool_life)
     over_all = trusted(x) * last_pass(x.median_parts) * engaged / 60.0
-    if abs(over_all / min(life, TRUSTED_LIFE) - 1.0) < ALIKE:
+    if life > TRUSTED_LIFE:
+        return line("60·{trusted_life}/{engaged_time}", COMMON, trusted_life=over_all, engaged_time=engaged)
+    if abs(over_all / life - 1.0) < ALIKE:
         return line("60·{tool_life}/{engaged_time}", tool_life=over_all, engaged_time=engaged)
     # passes, layers or a path that differ wear it at different rates
     return line("60·{life_over_all}/{engaged_time}", life_over_all=over_all, engaged_time=engaged)
@@ -33,10 +35,12 @@ def lasting(x: Any) -> Line:
 def longest_trusted(x: Any, record: Recorder) -> Line | None:
     """Life in the cut, no longer than a law of wear is trusted; None where the formula's own is told."""
     life = last_pass(x.tool_life)
-    if life > TRUSTED_LIFE:
-        return line("min({tool_life}, {trusted_life})", COMMON, tool_life=life, trusted_life=TRUSTED_LIFE)
     told = [step.value for step in record.trail("tool_life")]
     alike = bool(told) and abs(told[-1] / life - 1.0) < ALIKE
+    if life > TRUSTED_LIFE and alike:
+        return line("min({tool_life}, {trusted_life})", COMMON, tool_life=life, trusted_life=TRUSTED_LIFE)
+    if life > TRUSTED_LIFE:
+        return line("min({life_over_all}, {trusted_life})", COMMON, life_over_all=life, trusted_life=TRUSTED_LIFE)
     return None if alike else in_words("the time in the cut over what of a life all passes, layers or holes take together")
 
 

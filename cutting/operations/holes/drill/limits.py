@@ -93,8 +93,10 @@ def _toleranced(x: Numbers) -> bool:
 
 def worn_torque(x: Numbers) -> Line:
     """The worn lips' torque and what the margins rub."""
-    text = "{wear}·{torque} + {margin_torque}"
-    return line(text, wear=x.setup.house.wear_factor, torque=x.lip_torque, margin_torque=x.margin_torque)
+    worn = x.setup.house.wear_factor
+    if x.layers.count > 1:  # what rubs in the layers above is still there
+        return line("{wear}·{torque} + {margins_so_far}", wear=worn, torque=x.lip_torque, margins_so_far=x.margin_torque)
+    return line("{wear}·{torque} + {margin_torque}", wear=worn, torque=x.lip_torque, margin_torque=x.margin_torque)
 
 
 def worn_thrust(x: Numbers) -> Line:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -18,6 +17,7 @@ from cutting.operations.holes.shared.reached import burr_class, deburr_seconds
 from cutting.quantities.write import display
 from cutting.wear.spread import completion_probability, life_quantile
 from cutting.working import Line, Recorder, in_words, line
+from cutting.working.recorder import Pick
 
 SURE = 0.95  # of the drills that reach the planned change
 COMPRESSION = 2.0  # of the chip, about (common practice)
@@ -42,33 +42,13 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     if x.setup.feature.asked_holes:
         _of_the_count(x, say)
     low, high = model_spread(x, worst(x.torque), "torque", record)
-    say.between(
-        "torque",
-        "torque, worn",
-        worst(x.torque),
-        "torque",
-        low,
-        high,
-        "specific_force",
-        "torque",
-        "margin_torque",
-        ends=_of_worst(worn_torque(x), x.torque),
-    )
+    trail = ("specific_force", "torque", "margin_torque")
+    say.between("torque", "torque, worn", worst(x.torque), "torque", low, high, *trail, ends=worn_torque(x), at=_where_worst(x.torque))
     low, high = model_spread(x, worst(x.thrust), "thrust", record)
-    say.between(
-        "thrust",
-        "thrust, worn",
-        worst(x.thrust),
-        "force",
-        low,
-        high,
-        "specific_force",
-        "lip_thrust",
-        "thrust",
-        ends=_of_worst(worn_thrust(x), x.thrust),
-    )
-    drives = _of_worst(power_of_torque(x), x.power)
-    say.banded("power", "power, worn", worst(x.power), "power", "drilling", "torque", "margin_torque", ends=drives)
+    trail = ("specific_force", "lip_thrust", "thrust")
+    say.between("thrust", "thrust, worn", worst(x.thrust), "force", low, high, *trail, ends=worn_thrust(x), at=_where_worst(x.thrust))
+    driven = ("power", "power, worn", worst(x.power), "power")
+    say.banded(*driven, "drilling", "torque", "margin_torque", ends=power_of_torque(x), at=_where_worst(x.power))
     say.banded("margin_torque", "of it the margins rub", worst(x.margin_torque), "torque", "margins", "margin_torque", ends=_layered(x))
     say.plain("packing", "depth, of what the flutes stand", 100.0 * worst(x.packing), "share", "rule")
     say.plain("pecks", "pecks", worst(x.pecks), "count", "rule")
@@ -101,11 +81,9 @@ def _layered(x: Numbers) -> Line | None:
     return in_words("the largest of the layers") if x.layers.count > 1 else None
 
 
-def _of_worst(ends: Line, values: Any) -> Line:
-    """The last line of the layer in which a number is the largest."""
-    place, size = int(np.argmax(values)), np.size(values)
-    numbers = {name: np.ravel(one)[place] if np.size(one) == size else one for name, one in ends.numbers.items()}
-    return replace(ends, numbers=numbers)
+def _where_worst(values: Any) -> Pick:
+    """The layer in which a number is the largest, of how many."""
+    return int(np.argmax(values)), int(np.size(values))
 
 
 def _of_the_count(x: Numbers, say: ResultsSaid) -> None:
