@@ -152,7 +152,7 @@ def edge_feed_rate(feed_per_tooth: ArrayLike, flutes: ArrayLike, spindle_speed: 
     return np.asarray(feed_per_tooth) * np.asarray(flutes) * np.asarray(spindle_speed, float)
 
 
-@formula("cutting_power", "{specific_force}·{removal_rate}/60 000 000", "kienzle-1952", Honesty.MODEL, "milling")
+@formula("cutting_power", "{specific_force}·{removal_rate}/60000000", "kienzle-1952", Honesty.MODEL, "milling")
 def milled_power(specific_force: ArrayLike, removal_rate: ArrayLike) -> Array:
     """Power P_c [kW] of removing metal: kc [N/mm²], Q [mm³/min].
 

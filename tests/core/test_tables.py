@@ -2,25 +2,23 @@
 
 from __future__ import annotations
 
+import importlib
 import inspect
+import pkgutil
 import re
+from functools import cache
 from pathlib import Path
 
 import numpy as np
 import pytest
 
 import cutting
-from cutting.chips import curl
 from cutting.chips.window import window_sides
 from cutting.machine.machines import machines
-from cutting.mechanics import blade, chatter, chip_section, deflection, finish, force, grip, heat, jet, kinematics, ring, tool_setting
-from cutting.money import cost
 from cutting.nomenclature import TERMS
-from cutting.sizing import drift
 from cutting.tables import read_table
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import geometries, grades, holders, inserts
-from cutting.wear import life, spread
 from cutting.workpiece.materials import find_material, groups, materials
 from tests.core.tools import find_insert
 
@@ -99,19 +97,17 @@ def test_windows_are_convex_and_start_inside_themselves() -> None:
         assert gauge == pytest.approx(np.ones(len(corners)), abs=1e-9), geometry.name
 
 
-def formulae() -> list[object]:
-    found = []
-    for module in (
-        blade, ring, chatter, chip_section, curl, deflection, drift, finish, force, grip, heat, jet, kinematics, life, spread, cost,
-        tool_setting,
-    ):  # fmt: skip
-        found += [f for _, f in inspect.getmembers(module, inspect.isfunction) if hasattr(f, "formula")]
-    return found
+@cache
+def formulae() -> tuple[object, ...]:
+    """Every recorded formula of the core, whatever module it stands in."""
+    modules = [importlib.import_module(one.name) for one in pkgutil.walk_packages(cutting.__path__, "cutting.")]
+    every = (f for module in modules for _, f in inspect.getmembers(module, inspect.isfunction) if hasattr(f, "formula"))
+    return tuple(dict.fromkeys(every))
 
 
 def test_formulae_speak_the_nomenclature() -> None:
     """Parameter names, the text and the result of each formula are terms of the one nomenclature."""
-    free = {"ductile", "ductility", "normals", "centre", "scale_feed", "scale_depth", "inside"}
+    free = {"ductile", "ductility", "normals", "centre", "scale_feed", "scale_depth", "inside", "climb"}
     for function in formulae():
         known = function.formula  # type: ignore[attr-defined]
         assert set(re.findall(r"{(\w+)}", known.text)) <= set(TERMS), function

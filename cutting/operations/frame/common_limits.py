@@ -46,7 +46,7 @@ def power_of_torque(x: Any) -> Line:
 
 def torque_of_power(x: Any) -> Line:
     """Torque of a power at the spindle's speed."""
-    return line("9549.3·{power}/{spindle_speed}", power=x.power, spindle_speed=x.spindle_speed)
+    return line("9549.3·{cutting_power}/{spindle_speed}", cutting_power=x.power, spindle_speed=x.spindle_speed)
 
 
 def life(noun: str = "edge", *before: str) -> Rule[Any]:
@@ -74,7 +74,11 @@ def _security(x: Any) -> Read:
 
 
 def spindle_power(
-    why: str, *working: str, ends: Callable[[Any], Line], contour: bool = False, read: Any = lambda x: (x.power, None, x.available)
+    why: str,
+    *working: str,
+    ends: Callable[[Any], Line | None] | None = None,
+    contour: bool = False,
+    read: Any = lambda x: (x.power, None, x.available),
 ) -> Rule[Any]:
     """The power of the worn edge against what the spindle gives at its speed."""
     return Rule(

@@ -15,7 +15,7 @@ from cutting.operations.frame.results import ResultsSaid
 from cutting.operations.holes.mill_hole.limits import TAPERS, helical, off_size
 from cutting.operations.holes.mill_hole.numbers import Numbers
 from cutting.operations.holes.shared.held import seat_warnings
-from cutting.working import Recorder, line
+from cutting.working import Recorder
 
 COMPRESSION = 2.0  # of the chip, about (common practice)
 
@@ -34,9 +34,8 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("feed_rate", "feed at the wall", x.feed_rate, "feed_rate", "exact", "feed_rate")
     say.plain("engagement", "in the metal", x.engagement, "angle", "exact", "engagement_angle")
     say.plain("chip_thickness", "mean chip", x.chip_thickness, "length", "model", "chip_thickness")
-    drives, turns = line("{power}", power=x.power), torque_of_power(x)
-    say.banded("power", "power, worn", x.power, "power", "milling", "removal_rate", "specific_force", "power", ends=drives)
-    say.banded("torque", "torque, worn", x.torque, "torque", "milling", "power", ends=turns)
+    say.banded("power", "power, worn", x.power, "power", "milling", "removal_rate", "specific_force", "cutting_power")
+    say.banded("torque", "torque, worn", x.torque, "torque", "milling", "cutting_power", ends=torque_of_power(x))
     if helical(x):
         say.banded("push_off", "push off the wall, worn", x.push_off, "force", "milling", "push_off")
         say.banded("size_error", "hole off its size", x.size_error, "length", "milling", "push_off", ends=off_size(x))

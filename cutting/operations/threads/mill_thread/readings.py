@@ -16,7 +16,7 @@ from cutting.operations.threads.mill_thread.limits import OFF_MIDDLE, TAPERS, mi
 from cutting.operations.threads.mill_thread.numbers import CHILLS_FROM, Numbers
 from cutting.operations.threads.shared.sense import climbs, makes_left_hand
 from cutting.quantities.kinds import currency
-from cutting.working import Recorder, line
+from cutting.working import Recorder
 
 COMPRESSION = 2.0  # of the chip, about (common practice)
 
@@ -60,9 +60,8 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("turns", "turns of the helix", x.turns, "number", "exact")
     say.plain("engagement", "in the metal", x.engagement, "angle", "exact", "engagement_angle")
     say.plain("chip_thickness", "mean chip on the flank", x.chip_thickness, "length", "model", "chip_thickness", ends=on_flank(x))
-    drives, turns = line("{power}", power=x.power), torque_of_power(x)
-    say.banded("power", "power, worn", x.power, "power", "milling", "removal_rate", "specific_force", "power", ends=drives)
-    say.banded("torque", "torque, worn", x.torque, "torque", "milling", "power", ends=turns)
+    say.banded("power", "power, worn", x.power, "power", "milling", "removal_rate", "specific_force", "cutting_power")
+    say.banded("torque", "torque, worn", x.torque, "torque", "milling", "cutting_power", ends=torque_of_power(x))
     say.plain("hardness", "work, HRC", x.hardness, "number")
     say.plain("spindle_speed", "spindle speed", x.spindle_speed, "spindle_speed")
     say.plain("cutting_speed", "speed", x.cutting_speed, "cutting_speed")
