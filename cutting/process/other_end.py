@@ -9,11 +9,9 @@ from dataclasses import dataclass, replace
 from cutting.errors import OutOfRange, UnreadableQuantity
 from cutting.process.bore_line import Drills, inside_cuts, split_inside
 from cutting.process.line_words import LineStep, Planned, read_step
-from cutting.process.thread_line import Hole, inside_threads, outside_threads, split_threads
+from cutting.process.thread_line import holes_of, inside_threads, outside_threads, split_threads
 from cutting.process.turned_steps import turned
-from cutting.workpiece.solid import Blank, blank_solid
-
-GRIPPED_SHARE, GRIPPED_MOST = 1.0 / 3.0, 25.0  # of a part turned round the jaws take a third, 25 mm at most (common practice)
+from cutting.workpiece.solid import Blank, blank_solid, stands_out_of
 
 
 @dataclass(frozen=True)
@@ -36,7 +34,7 @@ class OtherEnd:
 
         Raises `CuttingError` where it does not stand in front of the jaws that then hold the part.
         """
-        out = whole - min(whole * GRIPPED_SHARE, GRIPPED_MOST)
+        out = stands_out_of(whole)
         if self.length + face > min(room, out) + 1e-9:
             most = min(room, out) - face
             raise OutOfRange("line", f"the other end is {self.length:g} mm long; {most:.4g} mm of it stand out.", f"at most {most:.4g} mm")
@@ -46,8 +44,7 @@ class OtherEnd:
             near += step.length
         threads, words = split_threads(self.words, self.system)
         inside, _ = split_inside(words, self.system)
-        holes = [Hole(one.size.target, one.length) for one in (*([inside.hole] if inside.hole else []), *inside.bores)]
-        cored, tapped = inside_threads(threads, self.drills, sorted(holes, key=lambda one: one.diameter))
+        cored, tapped = inside_threads(threads, self.drills, holes_of(inside))
         if any(math.isinf(one.length) for one in inside.bores) or (inside.hole and math.isinf(inside.hole.length)):
             raise UnreadableQuantity("line", "goes 'through' from the other end: say it of the end that is made first.")
         wall = min((step.size.nominal for step in self.steps), default=self.blank)

@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-import math
 import re
 from collections.abc import Sequence
 from dataclasses import replace
 
 from cutting.errors import AmbiguousQuantity, CuttingError, OutOfRange, UnreadableQuantity
-from cutting.process.bore_line import Drills, Inside, inside_cuts, split_inside
+from cutting.process.bore_line import Drills, inside_cuts, split_inside
 from cutting.process.line_words import OWN_GROOVE, LineStep, Planned, read_step, spoken
 from cutting.process.other_end import OtherEnd, other_end
-from cutting.process.thread_line import Hole, inside_threads, outside_threads, split_threads
+from cutting.process.thread_line import holes_of, inside_threads, outside_threads, split_threads
 from cutting.process.turned_steps import turned
 from cutting.quantities import read_dimension, read_quantity
 from cutting.workpiece.ring_grooves import standard_groove, thread_relief
@@ -82,7 +81,7 @@ def _one_end(
     """The operations of the end that is made first, with the cut-off, and those of the other behind them."""
     threads, words = split_threads(words, system)
     inside, words = split_inside(words, system)
-    cored, tapped = inside_threads(threads, drills, _holes(inside, blank_bore))
+    cored, tapped = inside_threads(threads, drills, holes_of(inside, blank_bore))
     steps: list[LineStep] = []
     grooves: list[tuple[int, str, float | None]] = []
     about = False
@@ -155,13 +154,6 @@ def _relief(said: str) -> str:
     """`F` and `DIN 509 F` alike; `DIN 76` behind a thread."""
     words = " ".join(said.upper().split())
     return f"DIN 509 {words}" if words in ("E", "F") else words
-
-
-def _holes(inside: Inside, blank_bore: float) -> list[Hole]:
-    """What the line and the blank open in the free face, narrow ones first."""
-    said = [*([inside.hole] if inside.hole else []), *inside.bores]
-    found = [Hole(blank_bore, math.inf)] if blank_bore > 0 else []
-    return sorted([*found, *(Hole(one.size.target, one.length) for one in said)], key=lambda one: one.diameter)
 
 
 def _placed(steps: Sequence[LineStep], blank: float, free_length: float, parted: bool, behind: float) -> list[LineStep]:

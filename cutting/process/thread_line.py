@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import re
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
@@ -9,6 +10,7 @@ from dataclasses import dataclass
 from cutting.errors import OutOfRange, UnreadableQuantity
 from cutting.operations.threads.shared.core_hole import hole_window, usual_hole
 from cutting.operations.threads.shared.feature import BELOW
+from cutting.process.bore_line import Inside
 from cutting.process.line_words import LineStep, Planned
 from cutting.quantities import read_quantity
 from cutting.workpiece.threads.limits import limits
@@ -89,6 +91,13 @@ class Hole:
 
     diameter: float
     depth: float
+
+
+def holes_of(inside: Inside, blank_bore: float = 0.0) -> list[Hole]:
+    """What a line and its blank open in a face, narrow ones first."""
+    said = [*([inside.hole] if inside.hole else []), *inside.bores]
+    found = [Hole(blank_bore, math.inf)] if blank_bore > 0 else []
+    return sorted([*found, *(Hole(one.size.target, one.length) for one in said)], key=lambda one: one.diameter)
 
 
 def inside_threads(

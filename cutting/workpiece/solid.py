@@ -21,6 +21,7 @@ Corner = tuple[float, float]  # (from the chuck, radius)
 Steps = tuple[tuple[float, float], ...]  # (from, radius to the next)
 AT_THE_FACE = 1e-6  # mm inside the free face, where a hole that ends there still is
 DRAWN, BENT = 48, 24  # slices of a contour on a drawing, and of a shaped blank as a beam
+GRIPPED_SHARE, GRIPPED_MOST = 1.0 / 3.0, 25.0  # of a part turned round that the jaws take, and mm at the most (common practice)
 
 
 class Side(StrEnum):
@@ -77,6 +78,11 @@ class Blank:
     bore: float = 0.0
     shape: Shape = ()
     length: float | None = None
+
+
+def stands_out_of(long: float) -> float:
+    """How far a part of a length [mm] stands out of the jaws once turned round: a third is gripped, 25 mm at most (common practice)."""
+    return long - min(long * GRIPPED_SHARE, GRIPPED_MOST)
 
 
 @dataclass(frozen=True)
@@ -237,9 +243,8 @@ class Solid:
 
     @property
     def usual_free_length(self) -> float:
-        """How far it usually stands out once turned round, mm: a third of it is gripped, 25 mm at most (common practice)."""
-        long = 0.0 if self.butt is None else self.face - self.butt
-        return long - min(long / 3.0, 25.0)
+        """How far it usually stands out once turned round [mm]."""
+        return stands_out_of(0.0 if self.butt is None else self.face - self.butt)
 
     @property
     def outline(self) -> tuple[Corner, ...]:

@@ -11,10 +11,9 @@ from cutting.errors import CuttingError
 from cutting.plan.plan import Clamping, Plan, Step, bodies
 from cutting.plan.read import read_entries
 from cutting.process.line_words import Planned
-from cutting.process.other_end import GRIPPED_MOST
 from cutting.process.shaft_line import FACE_STOCK, KERF, noted, read_shaft_line
 from cutting.workpiece.ring_grooves import thread_relief
-from cutting.workpiece.solid import Blank, Solid, radius_at
+from cutting.workpiece.solid import GRIPPED_MOST, Blank, Solid, radius_at
 
 ROOT = Path(__file__).parents[2]
 PAGE = (ROOT / "docs" / "line.md").read_text(encoding="utf-8")

@@ -28,10 +28,9 @@ def spindle_runs(asked: Any, diameter: Any, runs: Any) -> Line | None:
     return in_words("the machine's own step, or a clamp, below that")
 
 
-def grip_kept(x: Any) -> Line:
-    """What the jaws hold, less the house's safety."""
-    held = x.grip_torque if hasattr(x, "grip_torque") else x.held if hasattr(x, "held") else x.grip
-    return line("{grip_torque}/{grip_safety}", COMMON, grip_torque=held, grip_safety=x.setup.house.grip_safety)
+def grip_kept(held: Callable[[Any], Any]) -> Callable[[Any], Line]:
+    """What the jaws hold, read by `held` [N·m], less the house's safety."""
+    return lambda x: line("{grip_torque}/{grip_safety}", COMMON, grip_torque=held(x), grip_safety=x.setup.house.grip_safety)
 
 
 def chuck_keeps(x: Any) -> Line:

@@ -148,7 +148,7 @@ RULES: tuple[Rule[Cut], ...] = (
         contour=True,
         spare=common_limits.house_grip,
         bounded=("grip_torque",),
-        bound_ends=common_limits.grip_kept,
+        bound_ends=common_limits.grip_kept(lambda x: x.grip_torque),
     ),
     Rule(
         "edge_strength",

@@ -155,7 +155,7 @@ _RULES: tuple[Rule[Numbers], ...] = (
          "The part must not turn in its jaws under the drill; where it turns they lose grip with speed.",
          lambda x: (x.torque, None, x.held / x.setup.house.grip_safety), ("torque", "margin_torque"),
          lambda x: x.setup.machine.jaw_force > 0, contour=True,
-         spare=common_limits.house_grip, ends=worn_torque, bounded=("grip_torque",), bound_ends=common_limits.grip_kept),
+         spare=common_limits.house_grip, ends=worn_torque, bounded=("grip_torque",), bound_ends=common_limits.grip_kept(lambda x: x.held)),
     common_limits.spindle_power(
         "The spindle must drive the worn drill with what its margins rub.", "specific_force", "torque", "margin_torque", contour=True,
         ends=common_limits.power_of_torque),

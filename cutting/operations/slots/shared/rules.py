@@ -78,7 +78,8 @@ JAW_GRIP: Rule[Any] = Rule(
     "jaw_grip", "grip, torque", "torque", Bound.UPPER, Severity.HARD, "vdi-3106",
     "Jaws lose grip as the spindle speeds up; the part must not turn in them.",
     lambda x: (x.torque, None, x.grip / x.setup.house.grip_safety), ("cutting_force", "torque"), lambda x: x.grip > 0,
-    spare=common_limits.house_grip, bounded=("grip_torque",), bound_ends=common_limits.grip_kept, ends=turned_by)  # fmt: skip
+    spare=common_limits.house_grip, bounded=("grip_torque",),
+    bound_ends=common_limits.grip_kept(lambda x: x.grip), ends=turned_by)  # fmt: skip
 FINISH: Rule[Any] = Rule(
     "finish", "finish Ra", "small_length", Bound.UPPER, Severity.HARD, "brammertz-1961",
     "What the drawing asks for on walls and floor.",
