@@ -109,13 +109,19 @@ def _planned(document: dict[str, Any], payload: ShaftLineIn) -> tuple[Planned, .
 
 
 def place_of(line: str, message: str) -> list[int] | None:
-    """Where in a line the words stand that a message quotes: from and to; None where it quotes none of them."""
-    quoted = [word for word in re.findall(r"'([^']+)'", message) if word.casefold() in line.casefold()]
-    named = quoted or [word for word in re.findall(r"[ØøM]\d[\w.,]*", message) if word.casefold() in line.casefold()]
-    if not named:
+    """Where in a line the words stand that a message quotes: from and to; None where it quotes none of them.
+
+    Of words that are quoted in others, as 'o' in 'Ø35 x 2o', the inner ones are meant, where the outer ones stand.
+    """
+    said = line.casefold()
+    quoted = re.findall(r"'([^']+)'", message) or re.findall(r"[ØøM]\d[\w.,]*", message)
+    found = [word.casefold() for word in quoted if word.casefold() in said]
+    if not found:
         return None
-    start = line.casefold().index(named[0].casefold())
-    return [start, start + len(named[0])]
+    outer = max(found, key=len)
+    inner = next((word for word in found if word in outer), outer)
+    start = said.index(outer) + outer.rindex(inner)
+    return [start, start + len(inner)]
 
 
 def _tried(document: dict[str, Any], operations: list[dict[str, Any]]) -> dict[str, Any]:

@@ -27,13 +27,19 @@ def said(api: Api, job: int, line: str, **more: Any) -> Any:
 
 @pytest.mark.parametrize(
     ("line", "word"),
-    [("Ø45 x 60, Ø30 h6 x bad", "Ø30 h6 x bad"), ("Ø45 x 60, groove DIN 999", "groove DIN 999"), ("Ø45 x 60, Ø70 x 10", "Ø70")],
+    [
+        ("Ø45 x 60, cut off | Ø35 x 2o", "o"),
+        ("Ø45 x 60, Ø30 h6 x bad", "Ø30 h6 x bad"),
+        ("Ø45 x 60, groove DIN 999", "groove DIN 999"),
+        ("Ø45 x 60, Ø70 x 10", "Ø70"),
+    ],
 )
 def test_a_refusal_says_where_in_the_line_it_is(engineer: Api, job: int, line: str, word: str) -> None:
     refused = said(engineer, job, line)
     assert refused.status_code == 422
     [error] = refused.json()["errors"]
     assert line[slice(*error["where"])] == word
+    assert error["where"][0] == line.rindex(word), "where it stands, and not where the same letter stands before it"
     assert error["message"] in refused.json()["title"]
 
 
