@@ -16,6 +16,7 @@ from cutting.errors import CuttingError
 from cutting.mechanics.deflection import Holding
 from cutting.operations.coolant import advise_coolant
 from cutting.operations.registry import evaluate_quickly
+from cutting.operations.turned.cautions import stock_above
 from cutting.operations.turned.contour import path_length, steepest_descent, steepest_rise
 from cutting.operations.turned.edge_life import edge_life
 from cutting.operations.turned.feature import Direction
@@ -184,6 +185,18 @@ def test_small_diameters_offer_high_speed_steel_with_its_own_speed(setup: Build,
 
 
 CONTOUR = {"profile": "20:40; 30:40; 44:49; 60:49; 66:45; 100:45"}
+
+
+def test_what_stands_beside_a_contour_is_not_above_it(form: Callable[..., dict[str, Any]]) -> None:
+    """Before the cut the part is Ø57 over the contour and thicker on both sides of it: 57 to 40 is 8.5 mm, whatever stands beside."""
+    made = form()
+    made["feature"].update({**CONTOUR, "length": 80})
+    first, last = read_setup(made).feature.profile[0][0], read_setup(made).feature.profile[-1][0]
+    found = []
+    for beside in (57, 100):
+        made["holding"]["steps"] = [[0, beside], [first, 57], [last, beside]]
+        found.append(stock_above(read_setup(made)))
+    assert found == pytest.approx([8.5, 8.5], abs=0.3)
 
 
 def test_copying_wants_an_insert_that_clears_the_descent(form: Callable[..., dict[str, Any]]) -> None:

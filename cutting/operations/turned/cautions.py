@@ -158,12 +158,16 @@ def _of_the_edge(setup: Setup, done: Cut, add: Add) -> None:
         add("fine_cut", "note", "Carbide below its speed tears: compare high-speed steel or a ground edge under ways to turn.")
 
 
+PLACES = 40  # of a contour at which the stock above it is looked at
+
+
 def stock_above(setup: Setup) -> float:
     """How far the part before this cut stands above the contour at most [mm on radius]; 0 without a contour."""
     f, steps = setup.feature, setup.holding.steps
     if not f.profile or not steps:
         return 0.0
-    places = np.linspace(f.profile[0][0], f.profile[-1][0], 40)
+    first, last = f.profile[0][0], f.profile[-1][0]
+    places = first + (np.arange(PLACES) + 0.5) / PLACES * (last - first)  # inside it: what stands beside a contour is not above it
     starts = np.array([start for start, _ in steps])
     stock = np.array([diameter for _, diameter in steps])[np.searchsorted(starts, places, side="right") - 1]
     return float(max((d - diameter_at(f, p)) / 2 for d, p in zip(stock, places, strict=True)))

@@ -76,7 +76,7 @@ def operation_card(revision: Revision, entry: dict[str, Any], units: str, stock:
     tools = state_of(revision, None, stock)["tools"]
     return {
         "number": entry["number"],
-        "title": entry["title"],
+        "title": found["title"],
         "problem": found["problem"],
         **{name: lines(name) for name in ("tool", "speeds", "offsets")},
         "table": found.get("table") or {"caption": "", "head": [], "rows": []},
@@ -97,7 +97,7 @@ def _said_once(operations: list[dict[str, Any]]) -> list[str]:
 
 
 def _operation(revision: Revision, entry: dict[str, Any], system: str, stock: Shop) -> dict[str, Any]:
-    head = {"number": entry["number"], "title": entry["title"]}
+    head = {"number": entry["number"], "title": _told(entry["title"], system)}
     try:
         setup = setup_of(revision.document, entry, None, stock)
         outcome = outcome_of(setup)

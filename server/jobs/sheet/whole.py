@@ -16,6 +16,7 @@ from server.jobs.models import Revision
 from server.jobs.outcomes import outcome_of
 from server.jobs.sheet.drawing import clamping_svg
 from server.jobs.state import state_of
+from server.sentences import in_both
 from server.shop import Shop
 from server.words import tool_name
 
@@ -30,7 +31,7 @@ def whole_part(revision: Revision, system: str, stock: Shop) -> dict[str, Any]:
     rows = [
         {
             "number": row["number"],
-            "title": ", ".join(word for word in (row["title"], row["held"]) if word),
+            "title": ", ".join(word for word in (in_both(row["title"])[side], row["held"]) if word),
             "tool": next((one["pocket"] for one in state["tools"] if row["number"] in one["operations"]), "–"),
             "seconds": row["seconds_display"][side],
             "state": SAID[row["status"]],
@@ -46,7 +47,8 @@ def whole_part(revision: Revision, system: str, stock: Shop) -> dict[str, Any]:
         "tools": _tools(document, state, system, stock),
         "pockets": state["pockets"],
         "time": plain(state["tape"]["seconds_display"])[side],
-        "wanted": [f"{row['number']} {row['title']}: {row['problem'][side]}" for row in unplanned],
+        "sure": in_both(sure["words"])[side] if (sure := state["sure"]) else "",
+        "wanted": [f"{row['number']} {in_both(row['title'])[side]}: {row['problem'][side]}" for row in unplanned],
     }
 
 
