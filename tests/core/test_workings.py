@@ -25,6 +25,16 @@ IN_WORDS = {
     "weibull_shape", "finish_factor", "engaged_edge", "chord_angle", "direction_factor", "damping_gain", "engaged_time", "push_off",
     "engagement_angle", "window_gauge", "roughness", "mode_share", "in_plane_ratio",
 }  # fmt: skip
+AS_MADE = {"cutting_edge_angle", "effective_clearance", "effective_rake"}
+# last lines that are told in words: what is read off the tool, the largest on a way, and sums of bent bodies; all others are arithmetic
+LAST_IN_WORDS: dict[str, set[str]] = {
+    "turn": AS_MADE, "face": AS_MADE, "bore": AS_MADE | {"spring_pass"},
+    "groove": {"cutting_force", "feed_force", "side_force", "stable_width"},
+    "face groove": {"jaw_grip", "side_force"}, "trepan": {"side_force"}, "drill": {"corner_heat"}, "mill hole": {"taper"},
+    "heavy bore": {"spindle_torque", "torque"}, "turn thread": {"bends", "cutting_force", "tip_load"},
+    "mill thread": {"angle_left", "offset_wanted", "setting", "size_error", "taper", "tolerance"},
+    "cut off": {"bar_support", "bends_down", "flatness"}, "stack": {"corner_heat", "margin_torque"},
+}  # fmt: skip
 FUNCTIONS: dict[str, Callable[..., float]] = {
     "sin": lambda x: math.sin(math.radians(x)), "cos": lambda x: math.cos(math.radians(x)), "tan": lambda x: math.tan(math.radians(x)),
     "asin": lambda x: math.degrees(math.asin(x)), "atan": lambda x: math.degrees(math.atan(x)),
@@ -138,3 +148,41 @@ def test_a_rule_names_only_formulae_that_there_are(kind: str) -> None:
     results = {function.formula.result.name for function in formulae()}  # type: ignore[attr-defined]
     for rule in KINDS[kind].model.rules:
         assert {*rule.working, *rule.bounded} <= results, rule.name
+
+
+@pytest.mark.parametrize("kind", list(FORMS))
+def test_only_what_no_line_of_arithmetic_tells_is_told_in_words(kind: str) -> None:
+    found = set()
+    for one, _ in shown(next(outcomes(kind))):
+        if one.working and one.working[-1].key.endswith(", as shown"):
+            try:
+                reckoned(one.working[-1].substituted)
+            except (SyntaxError, NameError, TypeError):
+                found.add(one.name)
+    assert found == LAST_IN_WORDS.get(kind, set())
+
+
+def number(text: str) -> float:
+    return float(text.split()[0].replace("\u202f", ""))
+
+
+@pytest.mark.parametrize("kind", list(FORMS))
+def test_a_band_stands_about_its_number_and_none_about_what_nobody_knows(kind: str) -> None:
+    for outcome in outcomes(kind):
+        for name in ("tool_life", "median_parts", "holes"):
+            if one := outcome.results.get(name):
+                assert (one.low is None) == one.display.metric.startswith("over "), name
+        cost = outcome.results["operation_cost"]
+        assert cost.low
+        assert cost.high
+        assert number(cost.low.metric) <= number(cost.display.metric) <= number(cost.high.metric)
+
+
+def test_edges_that_last_less_than_thought_cost_more_than_those_that_last_longer_save() -> None:
+    """Half the life costs one more edge a piece, twice the life saves half of one: the band of money leans upward."""
+    dear = evaluate_quickly(read_setup({**EVERY_KIND["turn"], "settings": {**EVERY_KIND["turn"]["settings"], "cutting_speed": 210}}))
+    cost = dear.results["operation_cost"]
+    assert cost.low
+    assert cost.high
+    saved, more = cost.value - number(cost.low.metric), number(cost.high.metric) - cost.value
+    assert more > 1.5 * saved > 0.0
