@@ -172,6 +172,9 @@ def test_a_band_stands_about_its_number_and_none_about_what_nobody_knows(kind: s
         for name in ("tool_life", "median_parts", "holes"):
             if one := outcome.results.get(name):
                 assert (one.low is None) == one.display.metric.startswith("over "), name
+        if holes := outcome.results.get("holes"):
+            in_a_piece = getattr(read_setup(FORMS[kind]).feature, "count", 1)
+            assert holes.value == pytest.approx(in_a_piece * outcome.results["median_parts"].value)
         cost = outcome.results["operation_cost"]
         assert cost.low
         assert cost.high
