@@ -3,20 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Any
 
 from cutting.advice.candidate import Advice, Candidate, entries_set
 from cutting.advice.contests import advise
 from cutting.advice.score import score_of
-from cutting.errors import CuttingError
 from cutting.operations.coolant import wanted_deliveries
 from cutting.operations.frame.outcome import Standing
-from cutting.operations.registry import kind_of
-from cutting.plan.plan import Plan, Step
-from cutting.plan.read import read_entries
-from cutting.plan.setups import request_of
-from cutting.plan.values import Values
 
 ORDER = (Standing.HOLDS, Standing.CLOSE, Standing.OVER)
 MOST_DELIVERIES = 2  # of the machine's, the most wanted first, that are tried
@@ -85,47 +79,3 @@ def first_choice(setup: Any, crib: Any, rank: Rank = advise) -> Pick | None:
 def _made_as(row: Candidate) -> str:
     """The kind of operation that a row makes of it, blank where it stays what it is."""
     return str(row.becomes["operation"]) if row.becomes else ""
-
-
-def chosen(plan: Plan, library: Any, rank: Rank = advise) -> Plan:
-    """The plan with the best tool for every step that has none, one after the other, and with what must come before it.
-
-    A step that no tool does is left without. Raises nothing: why a step has no tool is said where it is judged.
-    """
-    for one in plan.steps:
-        if one.tool:
-            continue
-        try:
-            pick = first_choice(*request_of(plan, one, library), rank)
-        except CuttingError:
-            continue
-        if pick is not None:
-            steps = [made for step in plan.steps for made in (_taken(plan, one, pick, library) if step is one else (step,))]
-            plan = replace(plan, steps=tuple(steps))
-    return plan
-
-
-def _taken(plan: Plan, step: Step, pick: Pick, library: Any) -> tuple[Step, ...]:
-    """A step with its pick, and the steps of its chain in front."""
-    row, machine = pick.row, library.machine(plan.machine)
-    before = [
-        replace(
-            step,
-            identity=f"{step.identity}.{k}",
-            kind=one.operation,
-            told=read_entries(one.operation, "feature", one.feature),
-            tool=tuple(one.tool.items()),
-            settings=read_entries(one.operation, "settings", {"coolant": pick.coolant, **one.settings}),
-            prepares=True,
-        )
-        for k, one in enumerate(row.before, start=1)
-    ]
-    last = step
-    if row.becomes is not None:
-        kind, feature = row.becomes["operation"], row.becomes["feature"]
-        spindle, told = step.spindle or kind_of(kind).runs_on(feature, machine), read_entries(kind, "feature", feature)
-        if kind == step.kind and isinstance(told, Values) and isinstance(step.told, Values):
-            told = step.told.over(told)  # of its own kind only what a chain changes is said
-        last = replace(step, kind=kind, told=told, spindle=spindle)
-    settings = {name: value for name, value in pick.settings.items() if kind_of(last.kind).fields.has("settings", name)}
-    return (*before, replace(last, tool=tuple(pick.tool.items()), settings=read_entries(last.kind, "settings", settings)))

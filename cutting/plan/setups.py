@@ -27,11 +27,15 @@ Judge = Callable[[Any], Outcome]
 
 @dataclass(frozen=True)
 class Tried:
-    """What is tried on a step beside its own entries: another goal, the whole piece's time [s], the part's worth when it begins."""
+    """What is tried on a step beside its own entries: another goal, the whole piece's time [s], the part's worth when it begins.
+
+    `operations` is of how many its plan is taken to be, which share the risk.
+    """
 
     goal: Goal | None = None
     piece_seconds: float | None = None
     part_value: float | None = None
+    operations: int | None = None
 
 
 AS_PLANNED = Tried()
@@ -126,7 +130,7 @@ def _base_and_sections(
     material = library.material(several[0] if several else plan.material)
     _deliver_stack(kind, feature, library)
     worth = _worth(plan, step, library, tried, judge)
-    batch = replace(plan.batch, piece_seconds=tried.piece_seconds, part_value=worth, operations=max(len(plan.steps), 1))
+    batch = replace(plan.batch, piece_seconds=tried.piece_seconds, part_value=worth, operations=tried.operations or max(len(plan.steps), 1))
     work = deliver(material, None if several else plan.hardness)
     names = _metal_names(feature, work.material.name)
     base = Base(

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import math
 import re
 from dataclasses import dataclass, replace
 
-from cutting.errors import OutOfRange, UnreadableQuantity
+from cutting.errors import AmbiguousQuantity, OutOfRange, UnreadableQuantity
 from cutting.quantities import Dimension, read_dimension, read_quantity
 from cutting.quantities.dimension import spelled_out
 from cutting.quantities.roughness import SHARES
@@ -18,6 +19,10 @@ _LENGTH = r"(?P<length>[\d.,/\s-]*\d(?:\s*(?:mm|in|\"|″))?)"
 _STEP = re.compile(rf"^{_SIZE}\s*[x×*]\s*{_LENGTH}(?P<rest>.*)$", re.IGNORECASE)
 _CHAMFER = re.compile(
     r"\s+(?:C\s*(?P<c>[\d.,]+)|chamfer(?:ed)?\s+(?P<said>[\d.,]+)(?:\s*[x×]\s*45\s*°?)?|(?P<legs>[\d.,]+)\s*[x×]\s*45\s*(?:°|deg\b))",
+    re.IGNORECASE,
+)
+_TAPER = re.compile(
+    r"\s+(?:taper(?:ed)?|cone)\s+(?:1\s*:\s*(?P<ratio>[\d.,]+)|(?P<angle>[\d.,]+)\s*(?:°|deg\b)\s*(?P<side>per\s+side|a\s+side|included)?)",
     re.IGNORECASE,
 )
 _TO = re.compile(rf"^{_SIZE}\s+to\s+{_LENGTH}(?P<rest>.*)$", re.IGNORECASE)
@@ -38,15 +43,23 @@ class LineStep:
     near: float = 0.0
     chamfer: float = 0.0  # mm x 45° at its free end
     absolute: bool = False  # its length is told from where the line begins
+    taper: float = 0.0  # mm on diameter that it is thinner for each mm towards its free end (ISO 3040: the rate of taper)
+    note: str = ""  # what it was given that was not said
 
     @property
     def far(self) -> float:
         return self.near + self.length
 
     @property
+    def thin_end(self) -> float:
+        """Ø [mm] at its free end, in front of its chamfer."""
+        return self.size.nominal - self.taper * self.length
+
+    @property
     def fine(self) -> bool:
-        """Whether a cut of its own finishes it: a size, a finish or a chamfer is asked."""
-        return self.size.tolerance is not None or (self.roughness is not None and self.roughness <= FINE) or self.chamfer > 0
+        """Whether a cut of its own finishes it: a size, a finish, a taper or a chamfer is asked."""
+        smooth = self.roughness is not None and self.roughness <= FINE
+        return self.size.tolerance is not None or smooth or self.chamfer > 0 or self.taper > 0
 
 
 @dataclass(frozen=True)
@@ -60,10 +73,15 @@ class Planned:
     turned_round: bool = False
 
 
+def is_step(word: str) -> bool:
+    """Whether a word begins as a step does: with a diameter."""
+    return bool(re.match(r"^(?:[Øø]|dia|d\s*=?\s*\d|\d)", word, re.IGNORECASE))
+
+
 def read_step(word: str, system: str) -> LineStep:
     """A step as it is said. Raises `CuttingError` that repeats the words it could not read."""
     chamfers = [next(filter(None, found.groups())) for found in _CHAMFER.finditer(word)]
-    plain = _CHAMFER.sub("", word)
+    taper, plain = _taper(word, _CHAMFER.sub("", word))
     found = _TO.match(plain) or _STEP.match(plain)
     if re.match(r"^(M|UN|G|Tr)\s*\d", word):
         raise UnreadableQuantity(
@@ -96,7 +114,33 @@ def read_step(word: str, system: str) -> LineStep:
             "line", f"'{word}': a chamfer of {chamfer:g} mm leaves nothing of it.", f"below {min(length, size.nominal / 2):g} mm"
         )
     step = LineStep(size, spoken(size, system), length, rough, finish, fillet)
-    return replace(step, chamfer=chamfer, absolute=found.re is _TO)
+    step = replace(step, chamfer=chamfer, absolute=found.re is _TO, taper=taper)
+    if taper and not step.absolute and step.thin_end <= 2 * chamfer:
+        longest = (size.nominal - 2 * chamfer) / taper
+        raise OutOfRange("line", f"'{word}': the taper ends in nothing before its free end.", f"below {longest:.4g} mm long")
+    return step
+
+
+def _taper(word: str, plain: str) -> tuple[float, str]:
+    """The rate of taper of a step [–] and its other words; an angle that may be of one side or of both is asked."""
+    found = _TAPER.search(plain)
+    if found is None:
+        return 0.0, plain
+    said = found["ratio"] or found["angle"]
+    number = read_quantity(said, "number", system="metric", field="line").value
+    if found["ratio"]:
+        if not number >= 1.0:
+            raise OutOfRange("line", f"'{word}': a taper of 1:{number:g} is no taper.", "from 1:1")
+        return 1.0 / number, _TAPER.sub("", plain)
+    if found["side"] is None:
+        readings = (f"{said}° per side", f"{said}° included")
+        raise AmbiguousQuantity(
+            "line", f"'{word}': {said}° of each side, or between both (write {' or '.join(readings)})?", readings=readings
+        )
+    half = number / 2.0 if found["side"].lower() == "included" else number
+    if not 0.0 < half < 80.0:
+        raise OutOfRange("line", f"'{word}': a taper has 0 to 80° of each side.", "0 to 80°")
+    return 2.0 * math.tan(math.radians(half)), _TAPER.sub("", plain)
 
 
 def _finish(said: str, ra: float) -> str:

@@ -8,8 +8,9 @@ from dataclasses import dataclass, replace
 
 from cutting.errors import OutOfRange, UnreadableQuantity
 from cutting.process.bore_line import Drills, inside_cuts, split_inside
+from cutting.process.groove_line import ring_grooves, split_grooves
 from cutting.process.line_words import LineStep, Planned, read_step
-from cutting.process.thread_line import holes_of, inside_threads, outside_threads, split_threads
+from cutting.process.thread_line import blanks_for, holes_of, inside_threads, outside_threads, split_threads
 from cutting.process.turned_steps import turned
 from cutting.workpiece.solid import Blank, blank_solid, stands_out_of
 
@@ -23,6 +24,7 @@ class OtherEnd:
     system: str
     blank: float
     drills: tuple[tuple[float, float], ...]
+    turned_about: bool = True  # its words begin at the free face, and its steps are placed from the jaws
 
     @property
     def length(self) -> float:
@@ -43,6 +45,8 @@ class OtherEnd:
             placed.append(replace(step, near=near))
             near += step.length
         threads, words = split_threads(self.words, self.system)
+        grooves, words = split_grooves(words, self.system)
+        placed = blanks_for(threads, placed, self.turned_about)
         inside, _ = split_inside(words, self.system)
         cored, tapped = inside_threads(threads, self.drills, holes_of(inside))
         if any(math.isinf(one.length) for one in inside.bores) or (inside.hole and math.isinf(inside.hole.length)):
@@ -53,7 +57,8 @@ class OtherEnd:
         found += [
             *turned(placed, blank_solid(Blank(self.blank, out)), 0.0, self.system),
             *bored,
-            *outside_threads(threads, placed, True),
+            *ring_grooves(grooves, placed, threads, self.turned_about, self.system),
+            *outside_threads(threads, placed, self.turned_about),
             *tapped,
         ]
         return [replace(one, turned_round=True) for one in found]
@@ -62,11 +67,10 @@ class OtherEnd:
 def other_end(words: Sequence[str], system: str, blank: float, drills: Drills) -> OtherEnd:
     """The words behind `|`. Raises `CuttingError` that repeats the words it could not read."""
     threads, plain = split_threads(words, system)
+    _, plain = split_grooves(plain, system)
     inside, plain = split_inside(plain, system)
     steps = list[LineStep]()
     for word in plain:
-        if word.lower().startswith(("groove", "relief", "ring groove")):
-            raise UnreadableQuantity("line", f"'{word}': a groove at the other end is added after it, on the run order.")
         if word.lower() != "face":
             step = read_step(word, system)
             steps.append(replace(step, length=step.length - sum(one.length for one in steps)) if step.absolute else step)
@@ -76,7 +80,7 @@ def other_end(words: Sequence[str], system: str, blank: float, drills: Drills) -
         raise OutOfRange("line", "a step of the other end ends where the one before it already is.", "above 0 mm")
     if any(step.size.nominal > blank + 1e-9 for step in steps):
         raise OutOfRange("line", f"a step of the other end is thicker than the blank of Ø{blank:g} mm.", f"at most {blank:g} mm")
-    if len(steps) > 1 and steps[0].size.nominal > steps[-1].size.nominal:
+    thick_first = len(steps) > 1 and steps[0].size.nominal > steps[-1].size.nominal
+    if thick_first:
         steps.reverse()
-    said = [word for word in words if word not in plain]
-    return OtherEnd(tuple(steps), tuple(said), system, blank, tuple(drills))
+    return OtherEnd(tuple(steps), tuple(words), system, blank, tuple(drills), not thick_first)

@@ -6,26 +6,19 @@ import re
 from collections.abc import Sequence
 from dataclasses import replace
 
-from cutting.errors import AmbiguousQuantity, CuttingError, OutOfRange, UnreadableQuantity
+from cutting.errors import OutOfRange, UnreadableQuantity
 from cutting.process.bore_line import Drills, inside_cuts, split_inside
-from cutting.process.line_words import OWN_GROOVE, LineStep, Planned, read_step, spoken
+from cutting.process.groove_line import ring_grooves, split_grooves
+from cutting.process.line_words import LineStep, Planned, read_step
 from cutting.process.other_end import OtherEnd, other_end
-from cutting.process.thread_line import holes_of, inside_threads, outside_threads, split_threads
+from cutting.process.thread_line import blanks_for, holes_of, inside_threads, outside_threads, split_threads
 from cutting.process.turned_steps import turned
-from cutting.quantities import read_dimension, read_quantity
-from cutting.workpiece.ring_grooves import standard_groove, thread_relief
 from cutting.workpiece.solid import Blank, blank_solid
 
 FACE_STOCK = 1.0  # mm taken off a face
-DEPTH_SAID = 0.5  # of the diameter below which a floor without its Ø may be meant as a depth
-RING_ROOM = 3.0  # a ring groove keeps so many of its depths from the end of its step (after the standard's n, from memory)
-BESIDE_A_SHOULDER = ("DIN 509", "DIN 76")  # grooves that stand where their step ends at a thicker one
 KERF, KERF_ROOM = 3.0, 6.0  # mm turned beyond the part for the blade; and between jaws and part for it and its clearance
 BEYOND = 1.0  # mm that a hole through goes further into metal that stands behind it, so that nothing closes it later
 _PARTS = re.compile(r"\s*(?:;|\n|,\s+|,(?=[A-Za-zØø]))\s*")
-_GROOVE = re.compile(
-    r"^(?:(?:ring\s+)?groove\s+(?P<what>.+?)(?:\s+(?:at|@)\s*(?P<place>[\d.,]+\s*(?:mm|in|\")?))?|relief\s+(?P<relief>.+))$", re.IGNORECASE
-)
 _PARTED = re.compile(r"(?:cut|part)(?:ed)?[\s-]*off", re.IGNORECASE)
 _NOTED = re.compile(r"^(?:key\s*(?:seat|way)|knurl(?:ed|ing)?|cent(?:re|er)(?:\s+hole)?)\b", re.IGNORECASE)
 
@@ -80,18 +73,13 @@ def _one_end(
 ) -> tuple[Planned, ...]:
     """The operations of the end that is made first, with the cut-off, and those of the other behind them."""
     threads, words = split_threads(words, system)
+    grooves, words = split_grooves(words, system)
     inside, words = split_inside(words, system)
     cored, tapped = inside_threads(threads, drills, holes_of(inside, blank_bore))
     steps: list[LineStep] = []
-    grooves: list[tuple[int, str, float | None]] = []
     about = False
     for word in words:
-        if found := _GROOVE.match(word):
-            if not steps:
-                raise UnreadableQuantity("line", f"'{word}' stands before any step: name the step that it is cut into first.")
-            place = read_quantity(found["place"], "length", system=system, field="line").value if found["place"] else None
-            grooves.append((len(steps) - 1, found["what"].strip() if found["what"] else _relief(found["relief"]), place))
-        elif not (_PARTED.fullmatch(word) or re.fullmatch(r"face", word, re.IGNORECASE)):
+        if not (_PARTED.fullmatch(word) or re.fullmatch(r"face", word, re.IGNORECASE)):
             steps.append(read_step(word, system))
     steps = _lengths(steps)
     if not steps and inside and not parted and end is None:  # the outside is left as it is
@@ -104,8 +92,8 @@ def _one_end(
     if len(steps) > 1 and steps[0].size.nominal < steps[-1].size.nominal:
         steps.reverse()
         about = True
-        grooves = [(len(steps) - 1 - k, what, place) for k, what, place in grooves]
     behind = end.length + FACE_STOCK if end is not None else 0.0  # what the other end takes of the bar
+    steps = blanks_for(threads, steps, about)
     placed = _placed(steps, blank_diameter, free_length, parted, behind if parted else 0.0)
     long = sum(step.length for step in placed) + behind
     deepest = max((one.length for one in inside.bores), default=0.0)
@@ -120,10 +108,7 @@ def _one_end(
         *turned(placed, blank_solid(Blank(blank_diameter, free_length)), kerf, system),
     ]
     cuts += bored
-    pitches = {place: one.thread.pitch for one in threads if (place := one.step) is not None}
-    pitches = {len(placed) - 1 - k if about else k: pitch for k, pitch in pitches.items()}
-    cuts += [_groove(placed[k], what, place, system, pitches.get(k)) for k, what, place in grooves]
-    cuts += outside_threads(threads, placed, about) + tapped
+    cuts += ring_grooves(grooves, placed, threads, about, system) + outside_threads(threads, placed, about) + tapped
     if parted:
         size = placed[0].size.nominal if end is None else blank_diameter
         place = placed[0].near - behind - KERF
@@ -150,12 +135,6 @@ def _lengths(steps: Sequence[LineStep]) -> list[LineStep]:
     return found
 
 
-def _relief(said: str) -> str:
-    """`F` and `DIN 509 F` alike; `DIN 76` behind a thread."""
-    words = " ".join(said.upper().split())
-    return f"DIN 509 {words}" if words in ("E", "F") else words
-
-
 def _placed(steps: Sequence[LineStep], blank: float, free_length: float, parted: bool, behind: float) -> list[LineStep]:
     """The steps at their places; so much of the other end stands `behind` them out of the jaws [mm]."""
     total = sum(step.length for step in steps) + behind
@@ -171,45 +150,3 @@ def _placed(steps: Sequence[LineStep], blank: float, free_length: float, parted:
         placed.append(replace(step, near=near))
         near += step.length
     return placed
-
-
-def _groove(step: LineStep, what: str, place: float | None, system: str, pitch: float | None) -> Planned:
-    given: dict[str, str | bool] = {"where": "outside", "diameter": f"{step.size.nominal:g} mm"}
-    note = ""
-    if own := OWN_GROOVE.match(what):
-        width, floor = read_dimension(own["width"], system, "line"), read_dimension(own["floor"], system, "line")
-        given |= {"width": spoken(width, system), "floor": spoken(floor, system)}
-        if not re.search("[Øø]|dia", own.group(0)) and floor.nominal < DEPTH_SAID * step.size.nominal and floor.tolerance is None:
-            deep_one = f"{width.nominal:g} x Ø{step.size.nominal - 2 * floor.nominal:g}"
-            raise AmbiguousQuantity(
-                "line",
-                f"'groove {what}': a floor of Ø{floor.nominal:g} (write {width.nominal:g} x Ø{floor.nominal:g}),"
-                f" or {floor.nominal:g} deep (write {deep_one})?",
-                readings=(f"{width.nominal:g} x Ø{floor.nominal:g}", deep_one),
-            )
-        wide, deep = width.nominal, (step.size.nominal - floor.nominal) / 2
-    else:
-        behind_thread = re.fullmatch(r"DIN\s*76(?:-1)?(?:\s+A)?", what, re.IGNORECASE)
-        if behind_thread and pitch is None:
-            raise UnreadableQuantity("line", f"'{what}' stands behind a thread: say the thread after this step, as 'thread M20x1.5 x 30'.")
-        try:
-            found = thread_relief(pitch) if behind_thread and pitch else standard_groove(what, step.size.nominal)
-        except CuttingError as error:
-            raise UnreadableQuantity("line", f"'groove {what}': {error.message}") from error
-        wide, deep = found.widest, found.depth or (step.size.nominal - (found.diameter or step.size.nominal)) / 2
-        if behind_thread:
-            wide = found.width
-            given |= {"width": f"{wide:g} mm", "floor": f"{step.size.nominal - 2 * deep:g} mm"}
-        else:
-            given["standard"] = what
-    if place is None and what.upper().startswith(BESIDE_A_SHOULDER):
-        near = step.near
-    elif place is None:
-        room = max(RING_ROOM * deep, wide)
-        near = step.far - room - wide
-        note = f"its place was not said: {room:.3g} mm from the end of the step"
-    else:
-        near = step.far - place - wide
-    if near < step.near:
-        raise OutOfRange("line", f"'groove {what}' does not stand on its step of {step.length:g} mm.", f"within {step.length:g} mm")
-    return Planned("groove", f"Groove {what}", {**given, "distance_from_chuck": f"{near:g} mm"}, note)

@@ -5,14 +5,14 @@ from __future__ import annotations
 import math
 import re
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from cutting.errors import OutOfRange, UnreadableQuantity
 from cutting.operations.threads.shared.core_hole import hole_window, usual_hole
 from cutting.operations.threads.shared.feature import BELOW
 from cutting.process.bore_line import Inside
-from cutting.process.line_words import LineStep, Planned
-from cutting.quantities import read_quantity
+from cutting.process.line_words import LineStep, Planned, is_step
+from cutting.quantities import read_dimension, read_quantity
 from cutting.workpiece.threads.limits import limits
 from cutting.workpiece.threads.spelling import read_thread, write_thread
 from cutting.workpiece.threads.thread import Thread
@@ -24,6 +24,7 @@ _WORD = re.compile(
 CHAMFER = 0.2  # mm that the mouth is wider (common practice)
 LEAST_BELOW = 2.5  # pitches below full thread without which no tap does it (common practice: the shortest chamfer and some room)
 NEARLY = 0.005  # mm by which a size is still in its window
+BELOW_FULL = 0.1  # pitches that a step is turned below the diameter of the thread on it (common practice)
 CREST = 0.6  # mm by which a step may differ from the thread on it
 
 
@@ -46,7 +47,7 @@ def split_threads(words: Sequence[str], system: str) -> tuple[list[Said], list[s
                     "line", f"'{word}': a thread is its words x its length, as 'thread M20x1.5 x 30' or 'tapped M10 x 15'."
                 )
             others.append(word)
-            steps += bool(re.match(r"^(?:[Øø]|dia|d\s*=?\s*\d|\d)", word, re.IGNORECASE))
+            steps += is_step(word)
             continue
         thread = read_thread(said["words"], "line")
         length = read_quantity(said["length"], "length", system=system, field="line").value
@@ -63,6 +64,31 @@ def _spoken(word: str) -> str:
     if said is None:
         return word
     return f"tapped {said['before']}" if said["before"] else f"tapped {said['words']} {said['length']}"
+
+
+def blanks_for(said: Sequence[Said], steps: Sequence[LineStep], turned_about: bool) -> list[LineStep]:
+    """The steps, those that a thread is cut on as wide as it wants them: `Ø24 x 20, thread M24 x 12` is turned to 23.7.
+
+    A tenth of the pitch below the thread's own diameter (common practice), or the middle of what its class allows; a size with a
+    tolerance stays as it is said.
+    """
+    found = list(steps)
+    for one in said:
+        if one.step is None:
+            continue
+        k = len(steps) - 1 - one.step if turned_about else one.step
+        zone = limits(one.thread, False).major
+        low, high = zone.low, zone.high
+        step = found[k]
+        thick = step.size.nominal
+        if step.size.tolerance is not None or low is None or high is None or abs(thick - one.thread.diameter) > CREST:
+            continue
+        if thick == one.thread.diameter or not low <= thick <= high:
+            usual = one.thread.diameter - BELOW_FULL * one.thread.pitch
+            wide = round(usual if low <= usual <= high else (low + high) / 2.0, 2)
+            note = f"Ø{thick:g} is turned to {wide:g} for {write_thread(one.thread)}"
+            found[k] = replace(step, size=read_dimension(f"{wide:g} mm", "metric", "line"), entered=f"{wide:g}", note=note)
+    return found
 
 
 def outside_threads(said: Sequence[Said], placed: Sequence[LineStep], turned_about: bool) -> list[Planned]:

@@ -24,10 +24,33 @@ def turned(steps: list[LineStep], part: Solid, kerf: float, system: str) -> list
             said = write(to, "length", system) if system == "inch" else f"{to:g}"
             title = f"{'Rough turn' if step.fine else 'Turn'} Ø{said}"
             longer = replace(step, near=step.near - kerf) if k == 0 else step
-            rough.append(Planned("turn", title, _feature(longer, f"{to:g}", far, "" if step.fine else step.finish)))
+            note = "" if step.fine else step.note
+            rough.append(Planned("turn", title, _feature(longer, f"{to:g}", far, "" if step.fine else step.finish), note))
+        if step.taper and step.taper * step.length > FINISH_STOCK:  # the wedge beside its large end is more than a last cut takes
+            rough.append(Planned("turn", f"Rough the taper of Ø{step.entered}", _tapered(step, FINISH_STOCK)))
         if step.fine:
-            fine.append(Planned("turn", f"Finish Ø{step.entered}", _feature(step, step.entered, step.far, step.finish)))
+            what = f"Finish Ø{step.entered}{_taper_said(step)}"
+            fine.append(Planned("turn", what, _feature(step, step.entered, step.far, step.finish), step.note))
     return rough + fine
+
+
+def _taper_said(step: LineStep) -> str:
+    return f" to {step.thin_end:.4g}" if step.taper else ""
+
+
+def _tapered(step: LineStep, left: float) -> dict[str, str | bool]:
+    """The cuts along a taper that leave so much on it [mm on diameter].
+
+    They begin so far outside its large end that each takes the same depth of the wedge.
+    """
+    wide, thin = step.size.nominal + left, step.thin_end + left
+    return {
+        "start_diameter": f"{2 * wide - thin:.4f} mm",
+        "end_diameter": f"{wide:g} mm",
+        "length": f"{step.length:g} mm",
+        "distance_from_chuck": f"{step.near:g} mm",
+        "profile": f"{step.near:g} mm:{wide:g} mm; {step.far:g} mm:{thin:.4f} mm",
+    }
 
 
 def _feature(step: LineStep, to: str, far: float, finish: str) -> dict[str, str | bool]:
@@ -36,7 +59,10 @@ def _feature(step: LineStep, to: str, far: float, finish: str) -> dict[str, str 
         given["roughness"] = finish
     if step.fillet is not None:
         given["fillet"] = f"{step.fillet:g} mm"
-    if step.chamfer > 0 and to == step.entered:
-        wide, begins = step.size.nominal, far - step.chamfer
-        given["profile"] = f"{step.near:g} mm:{wide:g} mm; {begins:g} mm:{wide:g} mm; {far:g} mm:{wide - 2 * step.chamfer:g} mm"
+    if (step.chamfer > 0 or step.taper > 0) and to == step.entered:
+        begins = far - step.chamfer
+        edge = step.size.nominal - step.taper * (begins - step.near)
+        points = [(step.near, step.size.nominal), (begins, edge)]
+        points += [(far, edge - 2 * step.chamfer)] if step.chamfer > 0 else []
+        given["profile"] = "; ".join(f"{place:g} mm:{round(wide, 4):g} mm" for place, wide in points)
     return given

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import copy
 from collections.abc import Callable, Hashable
 from typing import Any
 
@@ -9,7 +10,8 @@ from cutting.advice import Advice
 from cutting.advice.fewest import share_tools
 from cutting.errors import CuttingError
 from cutting.plan.choose import Pick, picks_for
-from server.jobs.document import request_of
+from cutting.plan.chosen import surer
+from server.jobs.document import merged, plan_of, request_of
 from server.jobs.rankings import ranked
 from server.shop import Shop, shop
 
@@ -35,23 +37,37 @@ def picks_of(
 def best_for_all(document: dict[str, Any], worth: float, stock: Shop | None = None) -> list[tuple[dict[str, Any], Pick | None, str]]:
     """For each operation the tool to take: its best, or one that others use too where that costs less than `worth` a piece."""
     stock = stock or shop()
-    ranked: list[tuple[dict[str, Any], list[Pick], str]] = []
+    each: list[tuple[dict[str, Any], list[Pick], str]] = []
     for entry in document["operations"]:
         try:
             picks = [pick for pick in picks_of(document, entry, stock, others=True) if pick.can]
             if not picks:  # what no tool does alone a chain may do
                 picks = [pick for pick in picks_of(document, entry, stock, others=True, chains=True) if pick.can][:1]
-            ranked.append((entry, picks, "" if picks else "no tool of the crib fits"))
+            each.append((entry, picks, "" if picks else "no tool of the crib fits"))
         except CuttingError as error:
-            ranked.append((entry, [], error.message))
+            each.append((entry, [], error.message))
     goal, rate = document["goal"], stock.library.machine(document["machine"]).rate
-    extras = [_extras(picks, goal, rate) for _, picks, _ in ranked if picks]
+    extras = [_extras(picks, goal, rate) for _, picks, _ in each if picks]
     chosen = iter(share_tools(extras, worth))
     found: list[tuple[dict[str, Any], Pick | None, str]] = []
-    for entry, picks, why in ranked:
+    for entry, picks, why in each:
         tool = next(chosen) if picks else None
         found.append((entry, next((pick for pick in picks if _key(pick) == tool), None), why))
-    return found
+    surely = _surer(document, found, stock)
+    return [(entry, surely.get(entry["id"], pick), why) for entry, pick, why in found]
+
+
+def _surer(document: dict[str, Any], found: list[tuple[dict[str, Any], Pick | None, str]], stock: Shop) -> dict[str, Pick]:
+    """Other choices where all of them together would hold less often than is asked; none where one changes what the plan is made of."""
+    if any(pick is None or pick.row.becomes or pick.row.before for _, pick, _ in found):
+        return {}
+    then = copy.deepcopy(document)
+    for entry, (_, pick, _) in zip(then["operations"], found, strict=True):
+        if pick is not None:
+            entry["tool"] = pick.tool
+            entry["settings"] = merged(entry["settings"], {name: str(value) for name, value in pick.settings.items()})
+    names = {entry["id"] for entry in then["operations"]}
+    return surer(plan_of(then), stock.library, names, lambda asked, tools: ranked(asked, tools, stock))
 
 
 def _key(pick: Pick) -> Hashable:

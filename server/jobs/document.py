@@ -6,7 +6,7 @@ import copy
 from collections.abc import Callable
 from dataclasses import replace
 from functools import lru_cache
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import ConfigDict, Field, ValidationError
 
@@ -98,6 +98,9 @@ class GrindingData(Strict):
     wheel: Price = 0
 
 
+Noted = Annotated[str, Field(min_length=1, max_length=120)]
+
+
 class StockData(Strict):
     """The blank as it was typed, with what its pieces are cut from."""
 
@@ -153,6 +156,9 @@ class Document(Strict):
     holding: dict[str, Entry] = {}
     house: dict[str, Entry] = {}
     features: list[FeatureData] = Field(default=[], max_length=MOST_FEATURES)
+    noted: list[Noted] = Field(
+        default=[], max_length=30, description="what the drawing asks and nothing here makes, as keyseats and knurls"
+    )
     operations: list[Operation] = Field(max_length=60)
     baseline: Baseline | None = None
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import re
 from pathlib import Path
 
@@ -71,6 +72,7 @@ def test_an_undercut_behind_a_thread_clears_its_core() -> None:
     part, _ = body("Ø45 x 60, Ø20 x 40, thread M20x1.5 x 30, relief DIN 76")
     shoulder = OUT - FACE_STOCK - 40.0
     assert across(part, shoulder + 2.0) == pytest.approx(17.7)
+    assert 19.732 <= across(part, shoulder + 20.0) <= 19.968  # major Ø of M20x1.5-6g (ISO 965-2)
     assert across(part, shoulder + 2.0) < 18.16 < across(part, shoulder + 5.5)
 
 
@@ -107,10 +109,14 @@ def test_a_tapped_hole_of_the_other_end_has_its_core_there() -> None:
     ("line", "words"),
     [
         ("Ø45 x 60 | Ø30 x 20 | Ø20 x 10", "two ends"), ("Ø45 x 60 | Ø35 x 20", "cut off"), ("Ø45 x 60, cut off |", "behind '|'"),
-        ("Ø45 x 60, cut off | Ø35 x 20, groove 3 x Ø30 at 5", "groove"), ("Ø45 x 60, cut off | bore Ø20 through", "through"),
+        ("Ø45 x 60, cut off | groove 3 x Ø30 at 5, Ø35 x 20", "before any step"), ("Ø45 x 60, cut off | bore Ø20 through", "through"),
         ("Ø45 x 60, cut off | Ø60 x 10", "thicker"), ("Ø30 to 50, Ø45 to 40", "already is"),
         ("Ø45 x 60, cut off | Ø30 to 20, Ø35 to 15", "already is"),
-        ("Ø45 x 10 12x45°", "leaves nothing"), ("Ø45 x 60 1x45° C1", "2 chamfers"), ("Ø45 x 60, relief DIN 76", "behind a thread"),
+        ("Ø45 x 10 12x45°", "leaves nothing"), ("Ø30 x 50 taper 7°", "of each side, or between both"),
+        ("Ø30 x 50 taper 1:1", "ends in nothing"),
+        ("Ø30 x 50 taper 85° per side", "0 to 80"), ("Ø30 x 50 taper 1:0.5", "no taper"),
+        ("Ø45 x 60, groove 3 x Ø46", "must be below its step"),
+        ("Ø45 x 60 1x45° C1", "2 chamfers"), ("Ø45 x 60, relief DIN 76", "behind a thread"),
         ("Ø45 x 60, M20 x 30", "thread M20x1.5 x 30"), ("Ø45 x 160, cut off | Ø35 x 40", "out of the jaws"),
         ("Ø45 x 20, cut off | Ø40 x 60", "stand out"),
     ],
@@ -140,3 +146,38 @@ def test_an_undercut_that_the_table_lacks_names_the_nearest() -> None:
         thread_relief(1.4)
     assert refused.value.suggestions[:2] == ("1.5", "1.25")
     assert thread_relief(1.0).depth < thread_relief(2.0).depth, "a coarser thread is deeper"
+
+
+@pytest.mark.parametrize(("said", "thin"), [("taper 1:10", 25.0), ("taper 7° per side", 30.0 - 100.0 * math.tan(math.radians(7))),
+                                            ("taper 14° included", 30.0 - 100.0 * math.tan(math.radians(7)))])  # fmt: skip
+def test_a_taper_runs_from_its_size_to_its_free_end(said: str, thin: float) -> None:
+    """The rate of taper is (D - d) / L (ISO 3040); half of the angle between both sides is that of each."""
+    part, cuts = body(f"Ø45 x 60, Ø30 h7 x 50 {said}")
+    end = OUT - FACE_STOCK
+    for share in (0.02, 0.5, 0.98):
+        assert across(part, end - 50.0 * share) == pytest.approx(thin + (30.0 - thin) * share, abs=0.35)  # drawn in slices
+    rough = next(one for one in cuts if "taper" in one.title).feature
+    wide = float(str(rough["end_diameter"]).removesuffix(" mm"))
+    assert float(str(rough["start_diameter"]).removesuffix(" mm")) - wide == pytest.approx(30.0 - thin, abs=1e-3)  # as deep at each pass
+
+
+def test_a_groove_and_a_thread_stand_at_the_other_end() -> None:
+    """As they would at the first: measured from the face that is there when the part is turned round; steps said either way round."""
+    whole = 60.0 + 30.0
+    for line in ("Ø24 x 20, thread M24 x 12, Ø35 x 10, groove 3 x Ø30 at 4", "Ø35 x 10, groove 3 x Ø30 at 4, Ø24 x 20, thread M24 x 12"):
+        part, cuts = body(f"Ø45 x 60, cut off | {line}")
+        free = OUT - FACE_STOCK - whole  # the face of the other end, where the part was first held
+        assert across(part, free + 10.0) == pytest.approx(23.7)
+        assert across(part, free + 20.0 + 4.0 + 1.5) == pytest.approx(30.0)
+        assert across(part, free + 20.0 + 2.0) == pytest.approx(35.0)
+        assert next(one for one in cuts if one.kind == "turn thread").turned_round
+
+
+def test_the_step_under_a_thread_is_what_its_class_allows() -> None:
+    """M24-6g is cut into 23.577 to 23.952 (ISO 965-2), Tr 20x4-7e into 19.7 to 20 (ISO 2903); a tolerance stays as said."""
+    for word, size, low, high in (("M24", 24, 23.577, 23.952), ("Tr 20x4", 20, 19.7, 20.0)):
+        part, cuts = body(f"Ø45 x 60, Ø{size} x 40, thread {word} x 30")
+        assert low <= across(part, OUT - FACE_STOCK - 20.0) <= high
+        assert word in next(one.note for one in cuts if one.note)
+    part, _ = body("Ø45 x 60, Ø24 h11 x 40, thread M24 x 30")
+    assert across(part, OUT - FACE_STOCK - 20.0) > 23.8

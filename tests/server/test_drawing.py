@@ -27,7 +27,7 @@ def test_a_document_of_version_1_loses_nothing(demo: None, old: dict[str, Any]) 
     new = checked(Document, to_version_2(old), "")
     assert old == before
     assert (new["stock"].pop("length"), new["stock"].pop("layers")) == ("", ""), "nobody was asked for them"
-    assert {name: value for name, value in new.items() if name not in ("version", "features", "operations")} == {
+    assert {name: value for name, value in new.items() if name not in ("version", "features", "operations", "noted")} == {
         name: value for name, value in old.items() if name not in ("version", "operations")
     }
     today = Revision.objects.get(job__name=old["name"]).document

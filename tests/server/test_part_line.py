@@ -52,7 +52,9 @@ def test_both_ends_of_a_line_are_tried_and_then_really_there(engineer: Api, job:
     assert sum(one["turned_round"] for one in found["operations"]) >= 4
     assert engineer.get(f"/api/jobs/{job}").json()["document"]["operations"] == [], "trying keeps nothing"
     operations = [{name: one[name] for name in ("kind", "title", "feature", "turned_round")} for one in found["operations"]]
-    made = engineer.edit(job, 1, action="add_operations", operation="", operations=operations).json()
+    made = engineer.edit(job, 1, action="add_operations", operation="", operations=operations, noted=found["noted"]).json()
+    assert made["document"]["noted"] == ["keyseat 8 x 25"]
+    assert made["state"]["sure"]["enough"], "the plan of a line is chosen so that all of it holds as often as is asked"
     rows = made["state"]["operations"]
     assert [row["title"] for row in rows] == [one["title"] for one in found["tried"]]
     assert [row["status"] for row in rows] == [one["status"] for one in found["tried"]], "what was tried is what is made"
@@ -66,3 +68,13 @@ def test_the_help_beside_the_field_is_on_the_page() -> None:
     for example in found:
         for word in re.split(r", | \| ", example.removeprefix("… ").replace("Ø18 x 60", "Ø18 x 50")):
             assert word in PAGE.replace("\\|", "|"), word
+
+
+def test_what_is_only_noted_stays_with_the_job_until_it_is_left(engineer: Api, job: int) -> None:
+    """A keyseat is on the drawing and made elsewhere: the job and its sheet say so."""
+    words = ["keyseat 8 x 25", "knurl RAA 1"]
+    kept = engineer.edit(job, 1, action="set_noted", noted=words).json()
+    assert kept["document"]["noted"] == words
+    assert "keyseat 8 x 25, knurl RAA 1" in engineer.get(f"/api/jobs/{job}/setup-sheet?form=page").content.decode()
+    assert engineer.edit(job, 2, action="set_noted", noted=words[1:]).json()["document"]["noted"] == words[1:]
+    assert engineer.edit(job, 3, action="set_noted", noted=["x" * 121]).status_code == 422

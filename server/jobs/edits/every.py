@@ -7,7 +7,7 @@ from typing import Annotated, Any
 
 from pydantic import Field
 
-from server.jobs.edits.order import AddOperation, AddOperations, MoveOperation, NoteFeature, RemoveFeature, RemoveOperation
+from server.jobs.edits.order import AddOperation, AddOperations, MoveOperation, NoteFeature, RemoveFeature, RemoveOperation, SetNoted
 from server.jobs.edits.part import SetBaseline, SetPart
 from server.jobs.edits.settings import SetFeature, SetGrinding, SetHolding, SetSettings
 from server.jobs.edits.tools import TakeTool, TakeTools
@@ -22,6 +22,7 @@ Edit = Annotated[
     | AddOperation
     | AddOperations
     | NoteFeature
+    | SetNoted
     | RemoveFeature
     | RemoveOperation
     | MoveOperation

@@ -12,10 +12,10 @@ from cutting.errors import CuttingError
 from cutting.operations.registry import kind_of
 from cutting.workpiece.part import Axis, entries_of, own_entries
 from server.errors import Refusal
-from server.jobs.document import SpindleChoice
+from server.jobs.document import Noted, SpindleChoice
 from server.jobs.drawing import attach, feature_of, note_feature, words_of
 from server.jobs.edits.gesture import Gesture
-from server.jobs.edits.tools import take_first_choice
+from server.jobs.edits.tools import take_first_choice, take_surer
 from server.jobs.entries import Entry, changed_with_unit, with_unit
 from server.jobs.tools import NONE
 from server.schema import Schema
@@ -40,7 +40,9 @@ class AddOperation(Gesture):
 
     def apply(self, document: dict[str, Any]) -> str:
         """Put an operation into the run order, with the best tool for it."""
+        known = [one["id"] for one in document["operations"]]
         take_first_choice(document, self.put(document))
+        take_surer(document, known)
         return f"added {self.title}"
 
     def put(self, document: dict[str, Any]) -> dict[str, Any]:
@@ -89,13 +91,17 @@ class AddOperations(Gesture):
 
     action: Literal["add_operations"]
     operations: list[New] = Field(min_length=1, max_length=30)
+    noted: list[Noted] = Field(default=[], max_length=30)
 
     def apply(self, document: dict[str, Any]) -> str:
         """Put several operations into the run order."""
+        document["noted"] = list(dict.fromkeys([*document.get("noted", []), *self.noted]))
         added = [AddOperation(action="add_operation", **{name: getattr(one, name) for name in New.model_fields}) for one in self.operations]
+        known = [one["id"] for one in document["operations"]]
         # all of them first: what is asked of each hangs on how many they are
         for entry in [one.put(document) for one in added]:
             take_first_choice(document, entry)
+        take_surer(document, known)
         return f"added {len(self.operations)} operations"
 
 
@@ -122,6 +128,18 @@ class NoteFeature(Gesture):
         feature |= {"title": self.title, "noted": True, "asked": entries_of(feature["asked"], asked, kind.fields.drawn)}
         feature["axis"] = Axis.of(feature["asked"]).value
         return f"the drawing asks {words_of(feature)['metric']}"
+
+
+class SetNoted(Gesture):
+    """What the drawing asks beside what is turned, drilled and threaded: keyseats, knurls, centre holes, in words."""
+
+    action: Literal["set_noted"]
+    noted: list[Noted] = Field(max_length=30)
+
+    def apply(self, document: dict[str, Any]) -> str:
+        """Keep these words in place of those that stand."""
+        document["noted"] = list(dict.fromkeys(self.noted))
+        return f"noted: {', '.join(self.noted) or 'nothing more'}"
 
 
 class RemoveFeature(Gesture):

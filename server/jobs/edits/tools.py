@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from collections.abc import Collection
 from typing import Any, Literal
 
 from pydantic import ConfigDict, Field
@@ -10,9 +11,10 @@ from pydantic import ConfigDict, Field
 from cutting.advice.candidate import Candidate
 from cutting.operations.registry import kind_of
 from cutting.plan.choose import first_choice
+from cutting.plan.chosen import surer
 from cutting.quantities import read_dimension
 from cutting.workpiece.part import own_entries
-from server.jobs.document import merged, request_of, told_of
+from server.jobs.document import merged, plan_of, request_of, told_of
 from server.jobs.drawing import change_told, feature_of
 from server.jobs.edits.gesture import Gesture
 from server.jobs.entries import Entry, with_unit
@@ -137,6 +139,14 @@ def take_first_choice(document: dict[str, Any], entry: dict[str, Any]) -> None:
     before = chain_of(pick.row)
     taken = TakeTool(action="take_tool", operation=entry["id"], tool=pick.tool, settings=pick.settings, becomes=becomes, before=before)
     taken.apply(document)
+
+
+def take_surer(document: dict[str, Any], known: Collection[str]) -> None:
+    """Choose operations anew where the whole plan holds less often than is asked; those that were `known` before stay as they are set."""
+    stock = shop()
+    new = {one["id"] for one in document["operations"]} - set(known)
+    for identity, pick in surer(plan_of(document), stock.library, new, lambda asked, tools: ranked(asked, tools, stock)).items():
+        TakeTool(action="take_tool", operation=identity, tool=pick.tool, settings=pick.settings).apply(document)
 
 
 def chain_of(row: Candidate) -> list[ChainStep]:

@@ -48,6 +48,7 @@ def whole_part(revision: Revision, system: str, stock: Shop) -> dict[str, Any]:
         "pockets": state["pockets"],
         "time": plain(state["tape"]["seconds_display"])[side],
         "sure": in_both(sure["words"])[side] if (sure := state["sure"]) else "",
+        "noted": ", ".join(document.get("noted", [])),
         "wanted": [f"{row['number']} {in_both(row['title'])[side]}: {row['problem'][side]}" for row in unplanned],
     }
 

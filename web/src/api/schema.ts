@@ -2607,6 +2607,12 @@ export interface components {
              * @default []
              */
             features?: components["schemas"]["FeatureData"][];
+            /**
+             * Noted
+             * @description what the drawing asks and nothing here makes, as keyseats and knurls
+             * @default []
+             */
+            noted?: string[];
             /** Operations */
             operations: components["schemas"]["Operation"][];
             baseline?: components["schemas"]["Baseline"] | null;
@@ -3151,6 +3157,11 @@ export interface components {
             action: "add_operations";
             /** Operations */
             operations: components["schemas"]["New"][];
+            /**
+             * Noted
+             * @default []
+             */
+            noted?: string[];
         };
         /**
          * Becomes
@@ -3200,7 +3211,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["SetSettings"] | components["schemas"]["TakeTool"] | components["schemas"]["TakeTools"] | components["schemas"]["SetFeature"] | components["schemas"]["SetHolding"] | components["schemas"]["SetPart"] | components["schemas"]["AddOperation"] | components["schemas"]["AddOperations"] | components["schemas"]["NoteFeature"] | components["schemas"]["RemoveFeature"] | components["schemas"]["RemoveOperation"] | components["schemas"]["MoveOperation"] | components["schemas"]["SetGrinding"] | components["schemas"]["SetBaseline"];
+            edit: components["schemas"]["SetSettings"] | components["schemas"]["TakeTool"] | components["schemas"]["TakeTools"] | components["schemas"]["SetFeature"] | components["schemas"]["SetHolding"] | components["schemas"]["SetPart"] | components["schemas"]["AddOperation"] | components["schemas"]["AddOperations"] | components["schemas"]["NoteFeature"] | components["schemas"]["SetNoted"] | components["schemas"]["RemoveFeature"] | components["schemas"]["RemoveOperation"] | components["schemas"]["MoveOperation"] | components["schemas"]["SetGrinding"] | components["schemas"]["SetBaseline"];
         };
         /**
          * MoveOperation
@@ -3416,6 +3427,24 @@ export interface components {
              * @enum {string}
              */
             units?: "mm" | "inch";
+        };
+        /**
+         * SetNoted
+         * @description What the drawing asks beside what is turned, drilled and threaded: keyseats, knurls, centre holes, in words.
+         */
+        SetNoted: {
+            /**
+             * Operation
+             * @default
+             */
+            operation?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "set_noted";
+            /** Noted */
+            noted: string[];
         };
         /**
          * SetPart

@@ -4,10 +4,12 @@
 
   interface Props {
     drawing: Schemas["DrawnOut"][];
+    noted: string[];
+    leave: (word: string) => void;
     open: (feature: string) => void;
     add: () => void;
   }
-  let { drawing, open, add }: Props = $props();
+  let { drawing, noted, leave, open, add }: Props = $props();
   const marks = { open: "open", holds: "✓", close: "close", over: "✗", "no tool": "no tool" };
   const tones = {
     open: "text-warn",
@@ -43,5 +45,12 @@
       <span class="sr-only">{how[one.status]}</span>
     </button>
   {:else}<span class="text-soft">nothing yet</span>{/each}
+  {#each noted as word (word)}<span class="text-soft flex items-baseline gap-1.5 px-1.5 py-0.5 text-[13px]"
+      ><span class="figure">{word}</span> not made here{#if session.mayEdit}<button
+          class="plain-link"
+          aria-label="No longer note {word}"
+          onclick={() => leave(word)}>×</button
+        >{/if}</span
+    >{/each}
   {#if session.mayEdit}<button class="plain-link ml-auto" onclick={add}>add</button>{/if}
 </section>

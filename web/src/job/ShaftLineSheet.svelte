@@ -96,7 +96,12 @@
       feature,
       turned_round,
     }));
-    const refusal = await editor.keep({ action: "add_operations", operation: "", operations });
+    const refusal = await editor.keep({
+      action: "add_operations",
+      operation: "",
+      operations,
+      noted: found.noted,
+    });
     adding = false;
     if (refusal) {
       refused = refusal.status === 409 ? "" : refusal.message;
@@ -108,6 +113,7 @@
 
   const HELP = [
     ["step", "Ø30 h6 x 50 Ra 0.8 R0.4 1x45°"],
+    ["tapered", "Ø30 h7 x 50 taper 1:10, Ø30 x 50 taper 7° per side"],
     ["ending at", "Ø30 to 50"],
     ["thread on its step", "thread M20x1.5 x 30"],
     ["thread in the face", "tapped M10 x 15"],
@@ -197,7 +203,7 @@
         </tbody>
       </table>
       {#if found.noted.length}<p class="text-warn mt-2">
-          ▲ Not turned, to be noted on the drawing: {found.noted.join(", ")}.
+          ▲ Not made here, kept with the job and on its sheet: {found.noted.join(", ")}.
         </p>{/if}
       {#if found.tried}
         <h3 class="mt-3 font-semibold">
