@@ -69,25 +69,56 @@ def window_gauge(
     scale_feed: ArrayLike,
     scale_depth: ArrayLike,
     ductility: ArrayLike,
+    light: ArrayLike = 1.0,
 ) -> Array:
     """Gauge g: 0 in the window's middle, 1 on its edge, above 1 outside.
 
     f [mm/rev], ap [mm]; `normals` (..., sides, 2) and `centre` (..., 2) of the drawn window; scales as above.
-    Brittle metals break without a breaker, so for them the sides towards thin and shallow cuts count less.
+    Brittle metals break without a breaker, so for them the sides towards thin and shallow cuts count less; so they do by
+    `light` [–], where what is asked is not whether a chip breaks but whether it does harm.
     """
     f = np.asarray(feed_per_rev) / np.asarray(scale_feed)
     a = np.asarray(depth_of_cut) / np.asarray(scale_depth)
     x, y = f - centre[..., 0], a - centre[..., 1]
-    forgiving = np.clip(np.asarray(ductility, float) / 0.35, 0.35, 1.0)
+    forgiving = np.clip(np.asarray(ductility, float) / 0.35, 0.35, 1.0) * np.asarray(light, float)
     worst: Array = np.zeros(np.broadcast(x, y).shape)
+    # a side is seen as far as it lies towards low depth, against how far towards high feed, each as a share of the farthest that does
+    across, down = normals[..., 0].max(axis=-1), np.maximum((-normals[..., 1]).max(axis=-1), 1e-12)
     for side in range(normals.shape[-2]):
         nf, na = normals[..., side, 0], normals[..., side, 1]
         if not nf.any() and not na.any():
             continue  # windows with fewer corners leave sides unused
-        thin_or_shallow = (nf < 0) | ((na < 0) & (nf < -na * 0.05))
+        thin_or_shallow = (nf < 0) | (nf / across < -na / down)
         place = (nf * x + na * y) * np.where(thin_or_shallow, forgiving, 1.0)
         np.maximum(worst, place, out=worst)
     return worst
+
+
+# section of a chip [mm²], what its stringing weighs, and what is left of its index (common practice: a thin chip that is led away
+# strings and does little harm while somebody is there; nothing curls it)
+LIGHT_SECTION, LIGHT_WEIGHT, LIGHT_INDEX = (0.004, 0.012, 0.05), (0.3, 0.5, 1.0), (0.3, 0.6, 1.0)
+
+
+def light_weight(chip_area: ArrayLike) -> Array:
+    """How much it weighs [–] that a chip of a section A [mm²] is not broken: a light one may string.
+
+    >>> light_weight([0.1, 0.02, 0.002]).round(2).tolist()
+    [1.0, 0.68, 0.3]
+    """
+    return np.interp(np.log(np.maximum(np.asarray(chip_area, float), 1e-9)), np.log(LIGHT_SECTION), LIGHT_WEIGHT)
+
+
+def light_index(chip_area: ArrayLike) -> Array:
+    """What is left [–] of the chip index of a chip of a section A [mm²] that is too light to curl in a breaker."""
+    return np.interp(np.log(np.maximum(np.asarray(chip_area, float), 1e-9)), np.log(LIGHT_SECTION), LIGHT_INDEX)
+
+
+def section_that_may_string(gauge: float) -> float:
+    """The largest section of a chip [mm²] whose stringing does not count at a gauge above 1; 0 where none is light enough."""
+    weight = 1.0 / max(gauge, 1.0)
+    if weight < LIGHT_WEIGHT[0]:
+        return 0.0
+    return float(np.exp(np.interp(weight, LIGHT_WEIGHT, np.log(LIGHT_SECTION))))
 
 
 def chip_index_of(gauge: ArrayLike) -> Array:

@@ -4,18 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Collection
 from dataclasses import replace
-from math import prod
 from typing import Any
 
 from cutting.advice.contests import advise
 from cutting.errors import CuttingError
-from cutting.operations.frame.outcome import AS_SURE, Outcome, Standing
+from cutting.operations.frame.outcome import Outcome, Standing
 from cutting.operations.registry import evaluate_quickly, kind_of
 from cutting.plan.choose import Pick, Rank, first_choice, picks_for
 from cutting.plan.plan import Plan, Step
 from cutting.plan.read import read_entries
 from cutting.plan.setups import Tried, judged, request_of, setup_of
-from cutting.plan.sure import sure_of
+from cutting.plan.sure import plan_sure, sure_of
 from cutting.plan.values import Values
 
 TIGHTER = (4, 16)  # times as many steps as the plan has, for which one is chosen anew: each time with less of the risk
@@ -54,18 +53,18 @@ def surer(plan: Plan, library: Any, of: Collection[str], rank: Rank = advise) ->
     outcomes = [one for one in judged(plan, library) if isinstance(one, Outcome) and one.standing is not Standing.OVER]
     if len(outcomes) < len(plan.steps):
         return found
-    chances, asked = [sure_of(one) for one in outcomes], plan.house.asked_chance(plan.goal)
+    asked = plan.house.asked_chance(plan.goal)
     for times in TIGHTER:
-        for k in sorted(range(len(chances)), key=chances.__getitem__):
-            if prod(chances) >= asked - AS_SURE:
+        for k in sorted(range(len(outcomes)), key=lambda place: sure_of(outcomes[place])):
+            if plan_sure(outcomes, asked).enough:
                 return found
             step = plan.steps[k]
             if step.identity not in of or (pick := _with_more_in_hand(plan, step, library, times, rank)) is None:
                 continue
             tried = plan.with_step(_set_to(step, pick))
-            chance = sure_of(evaluate_quickly(setup_of(tried, tried.step(step.identity), library)))
-            if chance > chances[k] + WORTH_IT:
-                plan, chances[k], found[step.identity] = tried, chance, pick
+            outcome = evaluate_quickly(setup_of(tried, tried.step(step.identity), library))
+            if sure_of(outcome) > sure_of(outcomes[k]) + WORTH_IT:
+                plan, outcomes[k], found[step.identity] = tried, outcome, pick
     return found
 
 

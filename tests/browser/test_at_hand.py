@@ -487,6 +487,27 @@ def test_a_part_of_five_operations(person: Person, capsys: pytest.CaptureFixture
     assert count.seconds < 150
 
 
+def test_a_large_thread_in_a_small_hole_is_opened_first_and_stays_when_the_part_is_pulled_out(person: Person) -> None:
+    """M20 wants a core of 17.5 (ISO 2306) where 12 is drilled: it is opened, and 2 mm more out of the jaws change nothing of it."""
+    person.see("main li a")
+    new_job(person, Counted(person), "M20 bush", "50", "120")
+    person.press("l")
+    person.see("#shaft-line")
+    person.press("Ø45 x 60, drill Ø12 x 45, tapped M20 x 30, keyseat 6 x 20")
+    person.see_text("[role=dialog] button", "Add these")
+    person.press(Keys.ENTER)
+    person.until(lambda: "rev 2" in person.read("[data-testid=saved]"), "all added", 60)
+    rows = person.chrome.execute_script("return [...document.querySelectorAll('main tbody tr')].map(r => r.innerText)")
+    assert any("17.5" in row for row in rows), "the core hole is an operation of its own"
+    assert not any("over" in row or "no tool" in row for row in rows)
+    assert "keyseat 6 x 20" in person.read("[aria-label='What the drawing asks']")
+    person.type_over("#blank-length", "122")
+    person.saved(3)
+    after = person.chrome.execute_script("return [...document.querySelectorAll('main tbody tr')].map(r => r.innerText)")
+    assert len(after) == len(rows)
+    assert not any("over" in row or "no tool" in row for row in after), "the plan goes with its part"
+
+
 @pytest.mark.parametrize("go", [Keys.ENTER, Keys.SPACE])
 def test_the_main_job_by_keyboard_alone(person: Person, go: str) -> None:
     """From the list to a taken tool and a saved nudge, touching nothing but keys."""

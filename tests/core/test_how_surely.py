@@ -14,7 +14,7 @@ from cutting.advice import advise
 from cutting.advice.score import score_of, weighed
 from cutting.doors.json_form import read_request, read_setup
 from cutting.operations.frame.chance import gives_way_at, kept_in_hand
-from cutting.operations.frame.outcome import Outcome, Severity, Standing
+from cutting.operations.frame.outcome import Moved, Outcome, Severity, Standing
 from cutting.operations.frame.risk import SHARES, Risk, expected_miss, share_of, shared_risk
 from cutting.operations.frame.setup import Batch, Goal, HouseRules
 from cutting.operations.registry import evaluate, evaluate_quickly
@@ -83,18 +83,24 @@ def test_the_first_choice_of_a_surer_goal_keeps_more_and_none_of_a_plan_keeps_le
 
 
 def test_a_plan_is_no_surer_than_its_least_sure_operation() -> None:
-    def outcome(*chances: float) -> Outcome:
+    def outcome(*limits: tuple[float, str]) -> Outcome:
         found = evaluate_quickly(read_setup(TURN))
         hard = [one for one in found.limits if one.severity is Severity.HARD]
         soft = [replace(one, holds=0.01) for one in found.limits if one.severity is Severity.SOFT]
-        return replace(found, limits=(*(replace(one, holds=chance) for one, chance in zip(hard, chances, strict=False)), *soft))
+        told = [replace(one, holds=holds, moved_by=(Moved(band, "", 1.0),)) for one, (holds, band) in zip(hard, limits, strict=False)]
+        return replace(found, limits=(*told, *soft))
 
-    assert sure_of(outcome(0.99, 0.93)) == 0.93
-    found = plan_sure([outcome(0.99, 0.98), outcome(0.95), outcome(1.0)], 0.9)
-    assert found.chance == pytest.approx(0.98 * 0.95)
+    force, life, sharp = "cutting force", "edge life", "edge radius"
+    assert sure_of(outcome((0.99, force), (0.93, force))) == 0.93, "one band moves both: the closest counts"
+    assert sure_of(outcome((0.9, force), (0.9, life))) == pytest.approx(0.81), "two bands go their own ways"
+    found = plan_sure([outcome((0.99, force)), outcome((0.95, life)), outcome((1.0, sharp))], 0.9)
+    assert found.chance == pytest.approx(0.99 * 0.95)
     assert (found.weakest, found.enough) == (1, True)
-    assert not plan_sure([outcome(0.93), outcome(0.93)], 0.9).enough
-    assert plan_sure([outcome(0.897)], 0.9).enough, "a hair below is not told apart"
+    shared = plan_sure([outcome((0.93, force)), outcome((0.93, force))], 0.9).chance
+    apart = plan_sure([outcome((0.93, force)), outcome((0.93, life))], 0.9).chance
+    assert apart == pytest.approx(0.93**2)
+    assert apart < shared < 0.93, "what one delivery does to both is less than two chances apart, and more than one"
+    assert plan_sure([outcome((0.897, force))], 0.9).enough, "a hair below is not told apart"
 
 
 @pytest.mark.parametrize(("used", "spread"), [(0.7, 0.2), (1.0, 0.1), (1.3, 0.25), (2.0, 0.4), (0.5, 0.05)])

@@ -35,10 +35,14 @@ PASS_OPTIONS, MOST_EXTRA_PASSES = 2, 6  # tried for all; tried where forces brea
 EASED_BY_DEPTH = ("part_bends", "chatter", "spindle_power", "edge_strength", "jaw_grip", "tool_bends")
 EASED_PASSES = (0, 1, 2, 3, 5)  # so many passes more before a tool is refused
 MOST_PASSES = 24
+LEAST_PASS = 0.02  # mm, the lightest cut that stock is divided into (common practice: a ground edge takes 0.02 to 0.05)
 MOST_DEEPER = 250  # entries of a chunk that break a force and are tried in ever more passes
 MOST_DIVIDED = 3000  # entries of a chunk that are tried in one pass more though they stand
+FINE = 0.3  # of the highest feed, from which on a cut below the window is tried
+SHALLOW = 0.97  # of the way from a window's middle to its lower edge, where its feeds are taken for what is shallower still
 WINDOW_MARGIN, NOSE_SHARE = 0.92, 0.5  # a start stays inside the window and at half the corner radius
 POWER_MARGIN = 0.985
+LEAST_DEPTH = 0.005  # mm, that a cut can be set to
 FAST = 200.0  # m/min, a good speed for a finish in steel
 
 
@@ -59,7 +63,7 @@ def enter(setup: Setup, crib: Crib) -> Entrants:
 
 def _neutral(setup: Setup) -> Setup:
     """The set-up without the settings of its present tool, so that they cannot refuse the case."""
-    depth = min(max(setup.stock_to_remove, 0.01), 30.0)
+    depth = min(max(setup.stock_to_remove, LEAST_DEPTH), 30.0)
     return setup.with_settings(cutting_speed=100.0, feed_per_rev=0.1, depth_of_cut=depth, overhang=None, pass_depths=())
 
 
@@ -75,7 +79,12 @@ def _fewest(setup: Setup, cutter: Cutter) -> Index:
     length = np.where(cutter.round_shape > 0, cutter.inscribed_circle, cutter.edge_length)
     deepest = np.minimum(tallest * depth_scale(cutter.inscribed_circle), cutter.depth_share * length)
     deepest = np.fmin(deepest, cutter.book[..., book.DEPTH_HIGH])[:, 0]
-    return np.clip(np.ceil(setup.stock_to_remove / deepest - 1e-6), 1, MOST_PASSES).astype(np.intp)
+    return np.clip(np.ceil(setup.stock_to_remove / deepest - 1e-6), 1, _most_passes(setup)).astype(np.intp)
+
+
+def _most_passes(setup: Setup) -> int:
+    """As many passes as a stock is divided into: none lighter than an edge still cuts."""
+    return int(np.clip(np.floor(setup.stock_to_remove / LEAST_PASS), 1, MOST_PASSES))
 
 
 def tries(setup: Setup, field: Entrants, best: Best, part: slice) -> Iterator[Try]:
@@ -93,16 +102,18 @@ def tries(setup: Setup, field: Entrants, best: Best, part: slice) -> Iterator[Tr
             if len(waiting) > MOST_DEEPER and int(np.count_nonzero(best.feasible[part])) > MOST_DIVIDED:
                 # of many, where many stand already, only those that miss by least
                 waiting = waiting[np.argsort(best.score[part][waiting], kind="stable")[:MOST_DEEPER]]
-        for passes in np.unique(fewest[waiting] + extra):
-            yield waiting[fewest[waiting] + extra == passes] + part.start, _in_passes(setup, int(passes))
+        wanted = np.minimum(fewest[waiting] + extra, _most_passes(setup))
+        for passes in np.unique(wanted):
+            yield waiting[wanted == passes] + part.start, _in_passes(setup, int(passes))
 
 
 def eased(setup: Setup, field: Entrants, best: Best, bad: Index) -> Iterator[Try]:
     """Shallower, for tools that stand before being refused."""
     fewest = _fewest(setup, field.tool.take(bad))
     for extra in EASED_PASSES:
-        for passes in np.unique(fewest + extra):
-            yield bad[fewest + extra == passes], _in_passes(setup, int(passes))
+        wanted = np.minimum(fewest + extra, _most_passes(setup))
+        for passes in np.unique(wanted):
+            yield bad[wanted == passes], _in_passes(setup, int(passes))
 
 
 def feeds(setup: Setup, cutter: Cutter) -> tuple[Array, Array]:
@@ -112,15 +123,18 @@ def feeds(setup: Setup, cutter: Cutter) -> tuple[Array, Array]:
     """
     case, depth = case_of(setup), setup.each_depth
     across, along = window_scales(case, cutter, cutter.reference_speed)
-    a = depth / along - cutter.window_centre[..., 1]
     nf, na = cutter.window_normals[..., 0], cutter.window_normals[..., 1]
+    lowest = -SHALLOW / np.maximum((-na).max(axis=-1), 1e-9)  # a cut below the window has the feeds of its lower edge
+    there = depth / along - cutter.window_centre[..., 1]
+    a, under = np.maximum(there, lowest), there < lowest
     with np.errstate(divide="ignore", invalid="ignore"):
         room = (1.0 - na * a[..., None]) / nf
     low = np.where(nf < -1e-12, room, -np.inf).max(axis=-1)
     high = np.where(nf > 1e-12, room, np.inf).min(axis=-1)
     low, high = (cutter.window_centre[..., 0] + low) * across, (cutter.window_centre[..., 0] + high) * across
     high = np.minimum(high * WINDOW_MARGIN, nose_feed(cutter, NOSE_SHARE))
-    low = np.maximum(low * 1.03, 0.01)
+    # what is shallower than the window strings at any feed, and is fed as finely as its finish wants
+    low = np.maximum(np.where(under, np.minimum(low, FINE * high), low) * 1.03, 0.01)
     if setup.feature.roughness is not None:
         high = np.minimum(high, _finish_feed(case, cutter))
     # advice starts inside the supplier's window, where there is one

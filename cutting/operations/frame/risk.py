@@ -20,13 +20,14 @@ class Risk(StrEnum):
     TASTE = "taste"  # it is done, but nobody likes it
     SIZE = "size"  # a size or a wall that is not what it should be: done again, or by hand
     TORN = "torn"  # metal that is torn instead of cut: a wall and an edge that nobody takes
+    PUSHED = "pushed"  # an edge that pushes the part away instead of cutting it: no size
     EDGE = "edge"  # an edge that breaks before its time
     BREAK = "break"  # a tool that breaks in the part
     STOP = "stop"  # chips or coolant that stop the machine
 
 
 # share of the operation's money or seconds for a limit that is over by the factor e (common practice: what people give to be rid of it)
-SHARES = {Risk.TASTE: 0.15, Risk.SIZE: 0.6, Risk.TORN: 1.0, Risk.EDGE: 0.5, Risk.BREAK: 4.0, Risk.STOP: 1.0}
+SHARES = {Risk.TASTE: 0.15, Risk.SIZE: 0.6, Risk.TORN: 1.0, Risk.PUSHED: 2.5, Risk.EDGE: 0.5, Risk.BREAK: 4.0, Risk.STOP: 1.0}
 HAPPENS: dict[str, Risk] = {
     **dict.fromkeys(("bends", "setting", "taper", "jaw_lobes", "corners", "burr", "gauge", "warmth", "floor", "size_error",
                      "reamer_feed"), Risk.SIZE),
@@ -36,6 +37,7 @@ HAPPENS: dict[str, Risk] = {
         Risk.EDGE,
     ),
     "useful_speed": Risk.TORN,
+    "shallow": Risk.PUSHED,
     **dict.fromkeys(("margin", "clutch_saves", "deep_start"), Risk.BREAK),
     **dict.fromkeys(("chips", "long_chips", "chip_narrower", "chip_room", "through_flow", "flow", "life", "widest"), Risk.STOP),
 }  # fmt: skip

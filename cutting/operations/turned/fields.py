@@ -31,11 +31,11 @@ FACE_FEATURE = (
 SETTINGS = (
     Field("cutting_speed", "speed", "cutting_speed", "150", also=("spindle_speed",), required=True, bounds=(0.5, 5000)),
     Field("feed_per_rev", "feed", "feed_per_rev", "0.25", also=("feed_rate",), required=True, bounds=(0.005, 3)),
-    Field("depth_of_cut", "depth", example="2", required=True, bounds=(0.01, 30)),
+    Field("depth_of_cut", "depth", example="2", required=True, bounds=(0.005, 30)),
     Field("coolant", "coolant", "text", default="flood"),
     Field("spindle_clamp", "spindle clamp", "spindle_speed", "3000", bounds=(10, 30_000)),
     Field("overhang", "overhang", example="32", bounds=(5, 400)),
-    Field("last_depth", "depth of a planned last cut", example="0.3", bounds=(0.01, 30)),
+    Field("last_depth", "depth of a planned last cut", example="0.3", bounds=(0.005, 30)),
     Field("pass_depths", "passes one by one", "lengths", "0.75; 0.75; 0.4"),
     Field("centre_height", "tip over the axis", example="0", bounds=(-5, 5), unit="mm over the axis"),
     Field("direction", "direction", "choice", options=tuple(one.value for one in Direction)),

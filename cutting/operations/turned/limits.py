@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import numpy as np
 
-from cutting.chips.window import span_at_depth, window_sides
+from cutting.chips.window import section_that_may_string, span_at_depth, window_sides
 from cutting.mechanics.deflection import Holding
 from cutting.operations.frame import common_limits
 from cutting.operations.frame.common_limits import spindle_runs
-from cutting.operations.frame.outcome import Bound, Severity
+from cutting.operations.frame.outcome import TOUCHING, Bound, Severity
 from cutting.operations.frame.rule import Array, Rule
 from cutting.operations.frame.toughness import toughness_asked
 from cutting.operations.turned.book import DEPTH_HIGH, FEED_HIGH, book_source, book_window, has_book, largest_of_book
@@ -18,14 +18,21 @@ from cutting.operations.turned.part import slenderness
 from cutting.operations.turned.physics import Cut
 from cutting.working import Line, line
 
-# of the corner radius that a cut is deep at the least, and of a round insert's; half to one is stable (common practice)
-LEAST_DEPTH, LEAST_ROUND = 0.3, 0.4
+# of the corner radius that a cut is deep at the least, of a round insert's, and of how round the edge is; half to one corner radius is
+# stable (common practice: a ground corner of 0.2 takes 0.04, a pressed one of 0.4 takes 0.08 to 0.1, one of 0.8 takes 0.16)
+LEAST_DEPTH, LEAST_ROUND, LEAST_OF_EDGE = 0.2, 0.4, 3.5
 MOST_SLENDER = 5.0  # diameters out of the chuck without a centre (common practice: 4 to 5)
 LEAST_CLEARANCE = 2.0  # degrees left between flank and work (common practice)
 
 
 def _window_told(x: Cut) -> tuple[float, float | None, float | None, str, str]:
-    """The window as the user reads it: feed span at this depth, or depth span where the depth is outside."""
+    """The window as the user reads it: feed span at this depth, or depth span where the depth is outside.
+
+    Of a light chip outside it, its section against the largest that may string.
+    """
+    gauge, harm = float(np.max(x.window_gauge)), float(np.max(x.window_harm))
+    if gauge > 1.0 + TOUCHING and harm < gauge - 1e-9 and (most := section_that_may_string(gauge)) > 0.0:
+        return float(np.min(x.chip_area)), None, most, "area", "light chip that strings, section"
     sides = window_sides(x.setup.insert.geometry.window)
     across, along = float(x.window_feed_scale.ravel()[-1]), float(np.ravel(x.window_depth_scale)[-1])
     depth = float(np.ravel(x.depth_of_cut)[0])
@@ -54,6 +61,12 @@ def nose_feed(cutter: Cutter, share: float = NOSE_SHARE) -> Array:
     """A share of the corner radius [mm]; a slanted edge makes a thinner chip of the same feed, up to twice the feed."""
     thin = np.maximum(np.sin(np.radians(cutter.cutting_edge_angle)), 0.5)
     return np.where(cutter.round_shape > 0, share, share / thin) * cutter.nose_radius
+
+
+def _least_depth(cutter: Cutter) -> Array:
+    """The lightest cut [mm] that corner and edge take without only pushing."""
+    of_corner = np.where(cutter.round_shape > 0, LEAST_ROUND, LEAST_DEPTH) * cutter.nose_radius
+    return np.maximum(of_corner, LEAST_OF_EDGE * cutter.edge_radius / 1000.0)
 
 
 def _shank(x: Cut) -> Line:
@@ -192,8 +205,8 @@ RULES: tuple[Rule[Cut], ...] = (
         Bound.WINDOW,
         Severity.HARD,
         "nakayama-1962",
-        "Inside the window the chip curls and breaks; to its left it strings, to its right it packs.",
-        lambda x: (x.window_gauge, None, 1.0),
+        "Inside the window the chip curls and breaks; to its left it strings, to its right it packs. A light chip may string.",
+        lambda x: (x.window_harm, None, 1.0),
         told=_window_told,
     ),
     Rule(
@@ -311,8 +324,8 @@ RULES: tuple[Rule[Cut], ...] = (
         Bound.LOWER,
         Severity.SOFT,
         "common-practice",
-        "Far below its corner radius a cut only pushes the part away: a smaller corner, or more left for this pass.",
-        lambda x: (x.depth_of_cut, np.where(x.cutter.round_shape > 0, LEAST_ROUND, LEAST_DEPTH) * x.cutter.nose_radius, None),
+        "Far below its corner radius, or a few edge radii, a cut only pushes: a smaller corner, a sharper edge, a deeper pass.",
+        lambda x: (x.depth_of_cut, _least_depth(x.cutter), None),
         (),
         lambda x: not x.case.hard,
     ),

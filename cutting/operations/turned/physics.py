@@ -11,7 +11,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from cutting.chips.window import chip_index_of, depth_scale, feed_scale, softest_index, stop_chance, window_gauge
+from cutting.chips.window import chip_index_of, depth_scale, feed_scale, light_index, light_weight, softest_index, stop_chance, window_gauge
 from cutting.mechanics import chatter, chip_section, deflection, finish, force, heat, kinematics, tool_setting
 from cutting.motion.clock import around_seconds
 from cutting.nomenclature import source_label
@@ -102,6 +102,7 @@ class ChipGauge:
     """Where feed and depth stand in the chip breaker's window."""
 
     window_gauge: Array
+    window_harm: Array  # the same, where a light chip that strings counts less
     window_feed_scale: Array
     window_depth_scale: Array
     chip_index: Array
@@ -331,20 +332,21 @@ def _wear(case: Case, cutter: Cutter, chip: Chip, forces: Forces, record: Silent
 
 def _window(case: Case, cutter: Cutter, chip: Chip, record: Silent) -> ChipGauge:
     across, along = window_scales(case, cutter, chip.cutting_speed)
-    gauge = record(
-        window_gauge,
-        feed_per_rev=chip.feed_per_rev,
-        depth_of_cut=chip.depth_of_cut,
-        normals=cutter.window_normals,
-        centre=cutter.window_centre,
-        scale_feed=across,
-        scale_depth=along,
-        ductility=case.ductility,
-    )
-    index = chip_index_of(gauge)
+    place: dict[str, Any] = {
+        "feed_per_rev": chip.feed_per_rev,
+        "depth_of_cut": chip.depth_of_cut,
+        "normals": cutter.window_normals,
+        "centre": cutter.window_centre,
+        "scale_feed": across,
+        "scale_depth": along,
+        "ductility": case.ductility,
+    }
+    gauge, light = record(window_gauge, **place), light_weight(chip.chip_area)
+    harm = window_gauge(**place, light=light) if np.any(light < 1.0) else gauge
+    index = chip_index_of(gauge) * light_index(chip.chip_area)
     if case.ductility > 0.3:
         index = np.where(cutter.breaker > 0, index, np.minimum(index, BARE_INDEX))
-    return ChipGauge(gauge, across, along, np.minimum(index, softest_index(case.ductility, case.pressure)))
+    return ChipGauge(gauge, harm, across, along, np.minimum(index, softest_index(case.ductility, case.pressure)))
 
 
 def window_scales(case: Case, cutter: Cutter, speed: Any) -> tuple[Array, Array]:
