@@ -31,8 +31,9 @@ def why_not_first(row: Candidate, first: Candidate, setup: BaseSetup, beside: st
             return f"chip index {row.chip_index:.0f} against {first.chip_index:.0f}"
         return f"more scatter of life: {row.secure:.0%} secure against {first.secure:.0%}"
     own, best = (raw_score(setup, one) for one in (row, first))
-    if row.side_use and not first.side_use and weighed(own, 0.0, row.risk) < weighed(best, 0.0, first.risk):
-        return f"{row.grade} is not made for this metal, and saves {1 - own / best:.1%} only"
+    saved = 1.0 - float(weighed(own, 0.0, row.risk) / weighed(best, 0.0, first.risk))  # with what each risks
+    if row.side_use and not first.side_use and saved > 0:
+        return f"{row.grade} is not made for this metal, and saves {saved:.1%} only"
     weight, reason = max(_drivers(row, first, setup), key=lambda pair: pair[0])
     return reason if weight > NOTHING else "as good within the model's band"
 

@@ -69,18 +69,18 @@ def window_gauge(
     scale_feed: ArrayLike,
     scale_depth: ArrayLike,
     ductility: ArrayLike,
-    light: ArrayLike = 1.0,
+    light_chip: ArrayLike = 1.0,
 ) -> Array:
     """Gauge g: 0 in the window's middle, 1 on its edge, above 1 outside.
 
     f [mm/rev], ap [mm]; `normals` (..., sides, 2) and `centre` (..., 2) of the drawn window; scales as above.
     Brittle metals break without a breaker, so for them the sides towards thin and shallow cuts count less; so they do by
-    `light` [–], where what is asked is not whether a chip breaks but whether it does harm.
+    `light_chip` [–], where what is asked is not whether a chip breaks but whether it does harm.
     """
     f = np.asarray(feed_per_rev) / np.asarray(scale_feed)
     a = np.asarray(depth_of_cut) / np.asarray(scale_depth)
     x, y = f - centre[..., 0], a - centre[..., 1]
-    forgiving = np.clip(np.asarray(ductility, float) / 0.35, 0.35, 1.0) * np.asarray(light, float)
+    forgiving = np.clip(np.asarray(ductility, float) / 0.35, 0.35, 1.0) * np.asarray(light_chip, float)
     worst: Array = np.zeros(np.broadcast(x, y).shape)
     # a side is seen as far as it lies towards low depth, against how far towards high feed, each as a share of the farthest that does
     across, down = normals[..., 0].max(axis=-1), np.maximum((-normals[..., 1]).max(axis=-1), 1e-12)

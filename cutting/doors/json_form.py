@@ -205,6 +205,8 @@ HOUSE_BOUNDS = {
     "chip_index_wanted": (0, 100),
     "rough_size_error": (0.001, 5),
     "share_of_tolerance": (0.05, 1),
+    "finish_of_tolerance": (0, 1),
+    "general_roughness": (0.4, 50),
     "grip_safety": (1, 10),
     "jaw_friction": (0.05, 0.6),
     "tool_bend": (0.001, 1),

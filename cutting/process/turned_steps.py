@@ -25,7 +25,8 @@ def turned(steps: list[LineStep], part: Solid, kerf: float, system: str) -> list
             title = f"{'Rough turn' if step.fine else 'Turn'} Ø{said}"
             longer = replace(step, near=step.near - kerf) if k == 0 else step
             note = "" if step.fine else step.note
-            rough.append(Planned("turn", title, _feature(longer, f"{to:g}", far, "" if step.fine else step.finish), note))
+            feature = _feature(longer, f"{to:g}", far, "" if step.fine else step.finish)
+            rough.append(Planned("turn", title, {**feature, **({"roughing": True} if step.fine else {})}, note))
         if step.taper and step.taper * step.length > FINISH_STOCK:  # the wedge beside its large end is more than a last cut takes
             rough.append(Planned("turn", f"Rough the taper of Ø{step.entered}", _tapered(step, FINISH_STOCK)))
         if step.fine:
@@ -46,6 +47,7 @@ def _tapered(step: LineStep, left: float) -> dict[str, str | bool]:
     wide, thin = step.size.nominal + left, step.thin_end + left
     return {
         "start_diameter": f"{2 * wide - thin:.4f} mm",
+        "roughing": True,
         "end_diameter": f"{wide:g} mm",
         "length": f"{step.length:g} mm",
         "distance_from_chuck": f"{step.near:g} mm",

@@ -175,7 +175,7 @@ def test_the_operations_of_a_line_leave_the_part_that_it_says(steps: list[tuple[
     planned: tuple[Planned, ...] = read_shaft_line(line, 50, 200)
     part = blank_solid(Blank(50, 200))
     for one in planned:
-        f = {name: float(str(value).split()[0]) for name, value in one.feature.items() if name != "roughness"}
+        f = {name: float(str(value).split()[0]) for name, value in one.feature.items() if name not in ("roughness", "roughing")}
         if one.kind == "face":
             part = part.without(kind_of("face").removes(Feature(50, Dimension(0), f["length"])))
         else:

@@ -217,7 +217,7 @@ def test_feeds_start_inside_the_window_and_off_the_corner() -> None:
     setup, _ = read_request({key: value for key, value in TURN.items() if key not in ("tool", "settings")})
     only = KINDS["turn"].gather({"insert": [read_setup(TURN).insert], "holder": [read_setup(TURN).holder]}, "")
     field = CONTESTS["turn"].enter(setup, only)
-    feeds, _ = CONTESTS["turn"].feeds(read_setup(TURN), field.tool)
+    feeds, _ = CONTESTS["turn"].feeds(read_setup(form(TURN, feature={"roughing": True})), field.tool)
     assert float(feeds.max()) == pytest.approx(0.4, abs=0.006)
     assert float(feeds.min()) == pytest.approx(0.165, abs=0.006)
 

@@ -475,7 +475,7 @@ def test_a_gearbox_is_judged_by_the_step_that_it_runs(kind: str) -> None:
 def test_the_cheapest_step_and_feed_of_a_gearbox_is_found() -> None:
     """Every step of the gearbox with the winner's own tool: none that breaks nothing is cheaper; feeds stand on the ladder."""
     for material in ("C45", "11SMn30", "X5CrNi18-10"):
-        setup, stock = read_request({**form(TURN, **GEARED), "material": material})
+        setup, stock = read_request({**form(TURN, **GEARED, feature={"roughing": True}), "material": material})
         first = advise(setup, stock).candidates[0]
         assert min(abs(first.feed - step) for step in setup.machine.feeds) < 1e-9
         own = replace(setup, insert=find_insert(first.tool["insert"]), holder=find_holder(first.tool["holder"]))
@@ -493,7 +493,7 @@ def test_the_cheapest_step_and_feed_of_a_gearbox_is_found() -> None:
 def test_no_support_is_offered_that_brings_nothing() -> None:
     """A short, stiff part in the chuck, its feed held by power or finish: a centre would allow no more feed, so none is offered."""
     slow = ("0.1 mm/rev", "0.08 mm/rev")
-    for base in (*(form(GROOVE, settings={"feed_per_rev": feed}) for feed in slow), form(TURN, settings={"feed_per_rev": 0.2})):
+    for base in (*(form(GROOVE, settings={"feed_per_rev": feed}) for feed in slow), form(TURN, settings={"feed_per_rev": 0.2}, feature={"roughing": True})):
         setup = read_setup(base)
         offers = KINDS[setup.operation].model.evaluate(setup).faster
         feeds = [one.patch["settings"]["feed_per_rev"] for one in offers if "feed_per_rev" in one.patch.get("settings", {})]

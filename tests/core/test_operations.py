@@ -75,7 +75,8 @@ def test_limits_come_sorted_and_none_is_lost(setup: Build) -> None:
         "book_feed",
         "book_depth",
         "clearance",
-    }  # no supplier's book here, and the tip stands on centre
+        "general_finish",
+    }  # no supplier's book here, the tip stands on centre, and the drawing says its finish
 
 
 @pytest.mark.parametrize(

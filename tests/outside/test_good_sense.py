@@ -256,7 +256,7 @@ def test_small_angle_away_from_the_chuck_takes_twice_the_feed() -> None:
     form: dict[str, Any] = {
         "operation": "turn", "material": "42CrMo4", "hardness": 300, "machine": "mill-turn",
         "tool": {"insert": "DNMG 150608 middle P10 CVD", "holder": "PDJNR 2525 M15"},
-        "feature": {"start_diameter": 64, "end_diameter": 60, "length": 100, "distance_from_chuck": 20},
+        "feature": {"start_diameter": 64, "end_diameter": 60, "length": 100, "distance_from_chuck": 20, "roughing": True},
         "settings": {"cutting_speed": 240, "feed_per_rev": 0.7, "depth_of_cut": 2, "direction": "away from the chuck", "coolant": "flood"},
         "holding": {"style": "chuck and centre", "free_length": 140, "grip_diameter": 90},
     }  # fmt: skip

@@ -135,7 +135,7 @@ def feeds(setup: Setup, cutter: Cutter) -> tuple[Array, Array]:
     high = np.minimum(high * WINDOW_MARGIN, nose_feed(cutter, NOSE_SHARE))
     # what is shallower than the window strings at any feed, and is fed as finely as its finish wants
     low = np.maximum(np.where(under, np.minimum(low, FINE * high), low) * 1.03, 0.01)
-    if setup.feature.roughness is not None:
+    if setup.finish_asked is not None:
         high = np.minimum(high, _finish_feed(case, cutter))
     # advice starts inside the supplier's window, where there is one
     high = np.fmin(high, cutter.book[..., book.FEED_HIGH])
@@ -148,7 +148,7 @@ def feeds(setup: Setup, cutter: Cutter) -> tuple[Array, Array]:
 
 def _finish_feed(case: Case, cutter: Cutter) -> Array:
     """Feed [mm/rev] that gives the wanted Ra at a good speed, from the leading terms of what adds to the feed marks."""
-    wanted = case.setup.feature.roughness or 1.0
+    wanted = case.setup.finish_asked or 1.0
     gain = np.where(cutter.wiper > 0, WIPER_GAIN, 1.0)
     if case.hard:
         marks = wanted / (RA_OF_RT * gain) - SIDE_FLOW

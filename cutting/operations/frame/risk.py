@@ -11,7 +11,7 @@ from scipy.special import ndtr
 
 Array = NDArray[np.float64]
 LEAST, FAR = 1e-9, 6.0  # beyond six spreads from its bound a limit is missed, or not, without a doubt
-MOST = 2.0  # of an operation, that all its soft limits together cost at most (common practice)
+MOST = 6.0  # of an operation, that all its soft limits together cost at most (common practice)
 
 
 class Risk(StrEnum):
@@ -27,7 +27,7 @@ class Risk(StrEnum):
 
 
 # share of the operation's money or seconds for a limit that is over by the factor e (common practice: what people give to be rid of it)
-SHARES = {Risk.TASTE: 0.15, Risk.SIZE: 0.6, Risk.TORN: 1.0, Risk.PUSHED: 2.5, Risk.EDGE: 0.5, Risk.BREAK: 4.0, Risk.STOP: 1.0}
+SHARES = {Risk.TASTE: 0.15, Risk.SIZE: 0.6, Risk.TORN: 1.0, Risk.PUSHED: 4.0, Risk.EDGE: 0.5, Risk.BREAK: 4.0, Risk.STOP: 1.0}
 HAPPENS: dict[str, Risk] = {
     **dict.fromkeys(("bends", "setting", "taper", "jaw_lobes", "corners", "burr", "gauge", "warmth", "floor", "size_error",
                      "reamer_feed"), Risk.SIZE),

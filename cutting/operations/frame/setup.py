@@ -95,6 +95,8 @@ class HouseRules:
     chip_index_wanted: float = 60.0
     rough_size_error: float = 0.10  # mm on diameter, where the drawing gives no tolerance
     share_of_tolerance: float = 0.5
+    finish_of_tolerance: float = 0.33  # share of a tolerance that the height of its surface, Rz, may have; 0: a tolerance implies none
+    general_roughness: float = 6.3  # µm Ra, where a drawing says nothing (common practice)
     grip_safety: float = 2.0
     jaw_friction: float = 0.2
     tool_bend: float = 0.05  # mm

@@ -34,6 +34,7 @@ class Feature:
     polish: bool = False  # polished to size afterwards, by the house's allowance
     roughness: float | None = None  # Ra, µm
     grinding_allowance: float = 0.0  # on diameter
+    roughing: bool = False  # a later cut finishes it
 
     @property
     def turned_diameter(self) -> float:

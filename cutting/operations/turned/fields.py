@@ -20,6 +20,7 @@ TURN_FEATURE = (
     Field("profile", "contour, place:Ø from the jaws", "points", "20:40; 45:40; 60:49", place=True),
     Field("shoulder", "square shoulder", "flag"),
     Field("polish", "polished to size afterwards", "flag", drawn=False),
+    Field("roughing", "a later cut finishes it", "flag", drawn=False),
 )
 FACE_FEATURE = (
     Field("start_diameter", "from Ø", "dimension", "60", required=True, drawn=False),

@@ -17,6 +17,7 @@ from cutting.operations.turned.edge_strength import edge_force_limit, edge_tough
 from cutting.operations.turned.part import slenderness
 from cutting.operations.turned.physics import Cut
 from cutting.working import Line, line
+from cutting.workpiece.finish_asked import implied_by
 
 # of the corner radius that a cut is deep at the least, of a round insert's, and of how round the edge is; half to one corner radius is
 # stable (common practice: a ground corner of 0.2 takes 0.04, a pressed one of 0.4 takes 0.08 to 0.1, one of 0.8 takes 0.16)
@@ -40,6 +41,13 @@ def _window_told(x: Cut) -> tuple[float, float | None, float | None, str, str]:
         return float(np.ravel(x.feed_per_rev)[0]), *span, "feed_per_rev", "chip window"
     low, high = (bound([p[1] for p in sides.hull]) * along for bound in (min, max))
     return depth, low, high, "length", "chip window"
+
+
+def _finish_told(x: Cut) -> tuple[float, float | None, float | None, str, str]:
+    """The finish as a person reads it: where the drawing is silent, with what implies it."""
+    f = x.setup.feature
+    label = "finish Ra" if f.roughness is not None else f"finish Ra, implied by {implied_by(f.end_diameter)}"
+    return float(np.max(x.roughness)), None, x.setup.finish_asked, "small_length", label
 
 
 def size_error_limit(case: Case) -> float:
@@ -350,10 +358,23 @@ RULES: tuple[Rule[Cut], ...] = (
         Severity.HARD,
         "brammertz-1961",
         "What the drawing asks for against feed marks, the ridge the edge leaves, and built-up edge.",
-        lambda x: (x.roughness, None, x.setup.feature.roughness),
+        lambda x: (x.roughness, None, x.setup.finish_asked),
         ("minimum_chip", "peak_height", "finish_factor", "roughness"),
-        lambda x: x.setup.feature.roughness is not None,
+        lambda x: x.setup.finish_asked is not None,
         contour=True,
+        told=_finish_told,
+    ),
+    Rule(
+        "general_finish",
+        "finish Ra, where nothing is asked",
+        "small_length",
+        Bound.UPPER,
+        Severity.SOFT,
+        "common-practice",
+        "Where a drawing is silent a turned face is no rougher than the house rule; a cut that another finishes may be.",
+        lambda x: (x.roughness, None, x.setup.house.general_roughness),
+        ("minimum_chip", "peak_height", "finish_factor", "roughness"),
+        lambda x: x.setup.finish_asked is None and not (x.setup.feature.roughing or x.setup.feature.grinding_allowance),
     ),
     Rule(
         "rubbing_feed",
@@ -365,7 +386,7 @@ RULES: tuple[Rule[Cut], ...] = (
         "Below √(2·rε·h_min) a finer feed only rubs; the finish does not improve.",
         lambda x: (x.feed_per_rev, x.least_useful_feed, None),
         (),
-        lambda x: x.setup.feature.roughness is not None,
+        lambda x: x.setup.finish_asked is not None,
         bounded=("minimum_chip",),
         bound_ends=lambda x: line(
             "√(2·{nose_radius}·{minimum_chip})", "brammertz-1961", nose_radius=x.cutter.nose_radius, minimum_chip=x.minimum_chip

@@ -342,7 +342,7 @@ def _window(case: Case, cutter: Cutter, chip: Chip, record: Silent) -> ChipGauge
         "ductility": case.ductility,
     }
     gauge, light = record(window_gauge, **place), light_weight(chip.chip_area)
-    harm = window_gauge(**place, light=light) if np.any(light < 1.0) else gauge
+    harm = window_gauge(**place, light_chip=light) if np.any(light < 1.0) else gauge
     index = chip_index_of(gauge) * light_index(chip.chip_area)
     if case.ductility > 0.3:
         index = np.where(cutter.breaker > 0, index, np.minimum(index, BARE_INDEX))

@@ -10,6 +10,7 @@ from cutting.operations.turned.checks import check_feature, check_holding, check
 from cutting.operations.turned.feature import Direction, Feature, Settings
 from cutting.operations.turned.surface import Surface
 from cutting.tooling.items import Holder, Insert
+from cutting.workpiece.finish_asked import implied_roughness
 
 BAR_ROOM = 5.0  # mm that a bar stands out further than its bore is deep
 
@@ -78,6 +79,14 @@ class Setup(BaseSetup):
         if self.surface is Surface.FACE:
             return self.feature.length
         return self.shrinks * (self.feature.start_diameter - self.target_diameter) / 2.0
+
+    @property
+    def finish_asked(self) -> float | None:
+        """Ra [µm] that the drawing says or its tolerance implies; None where neither does, or a later cut, wheel or cloth makes it."""
+        f = self.feature
+        if f.roughness is not None or f.grinding_allowance > 0 or f.polish or f.roughing:
+            return f.roughness
+        return implied_roughness(f.end_diameter, self.house.finish_of_tolerance) if self.surface is not Surface.FACE else None
 
     @property
     def last_depth(self) -> float | None:

@@ -45,6 +45,13 @@
     ["temperature_known", "temperature known to ±, K", 1, "of the part, when it is measured"],
     ["measuring_uncertainty", "micrometer ±, mm", 0.01, "expanded, k = 2, of the usual instrument"],
     ["share_of_tolerance", "share of the tolerance for springing", 0.5, "how much of it the part may spring"],
+    [
+      "finish_of_tolerance",
+      "height of the surface, share of a tolerance",
+      0.33,
+      "Rz that a tolerance implies where no finish is said; 0: none",
+    ],
+    ["general_roughness", "finish where nothing is said, Ra µm", 6.3, "of a turned face that no later cut finishes"],
     ["wear_factor", "worn edge's force", 1.3, "against a new one; power and strength are checked worn"],
     [
       "sure_fastest",
