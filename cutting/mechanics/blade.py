@@ -9,6 +9,7 @@ from cutting.working import Honesty, formula
 
 Array = NDArray[np.float64]
 STEEL_BLADE = 210_000.0  # N/mm²
+STRAIGHT = 4.0  # times stiffer a turret is when it is pushed straight, not aside (common practice: turret and block leave 2 to 6 in all)
 GROOVE_FORM = 1.3  # Kform of grooving and cut-off: both walls hold the chip (Tschätsch)
 
 
@@ -71,13 +72,17 @@ def stiffness_along_and_across(
     return elastic_modulus * np.asarray(thickness) * np.asarray(height) / length, 3.0 * elastic_modulus * across / length**3
 
 
-def y_axis_gain(cutting_force: ArrayLike, feed_force: ArrayLike, overhang: ArrayLike, thickness: ArrayLike, height: ArrayLike) -> Array:
-    """How many times less the tip of a blade turned by a Y axis moves, both forces on each: computed from the section.
+def y_axis_gain(
+    cutting_force: ArrayLike, feed_force: ArrayLike, overhang: ArrayLike, thickness: ArrayLike, height: ArrayLike, post: ArrayLike = np.inf
+) -> Array:
+    """How many times less the tip of a blade turned by a Y axis moves, both forces on each.
 
-    Practitioners quote about six times (common practice): stiffer feeding of the force into the turret is part of that.
+    Computed from the section, and from the stiffness of turret and block in series [N/mm] that are pushed sideways, or straight when
+    the force runs along the blade; without a post of the blade alone. Practitioners quote about six times (common practice).
     """
     along, across = stiffness_along_and_across(overhang, thickness, height)
-    fc, ff = np.asarray(cutting_force, float), np.asarray(feed_force, float)
-    upright = np.hypot(fc / across, ff / along)
-    turned = np.hypot(fc / along, ff / across)
-    return upright / turned
+    fc, ff, aside = np.asarray(cutting_force, float), np.asarray(feed_force, float), 1.0 / np.asarray(post, float)
+    straight = aside / STRAIGHT
+    upright = np.hypot(fc * (1.0 / across + aside), ff * (1.0 / along + straight))
+    turned = np.hypot(fc * (1.0 / along + straight), ff * (1.0 / across + aside))
+    return np.asarray(upright / turned)

@@ -79,7 +79,7 @@ def test_the_cut_off_that_one_step_of_feed_brings_within_its_limits() -> None:
     form = {"operation": "cut off", "material": "42CrMo4", "machine": "two-axis lathe"}
     setup, stock = read_request({**form, "feature": {"diameter": 50, "part_length": 40, "distance_from_chuck": 10}})
     found = advise(setup, stock)
-    assert all("edge 3" in row.edge for row in found.candidates)
+    assert all("edge 3" in row.edge or "edge 4" in row.edge for row in found.candidates)
     assert found.candidates[0].cutting_speed > 60  # and not by creeping
     wide = next(row for row in found.nearly if row.edge.startswith("edge 5"))
     assert wide.miss is not None

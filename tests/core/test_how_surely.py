@@ -120,7 +120,7 @@ def test_a_soft_limit_costs_more_the_further_it_is_missed_and_nothing_jumps() ->
     risks = shared_risk(np.linspace(0.0, 30.0, 500))
     assert risks[0] == 0.0
     assert np.all(np.diff(risks) >= 0.0)
-    assert risks[-1] <= 6.0, "what is gone wrong is done again some times, and no more"
+    assert risks[-1] <= 10.0, "what is gone wrong is done again some times, and no more"
     assert float(shared_risk(0.01)) == pytest.approx(0.01, rel=1e-3)
     one, two = share_of("edge_heat") * expected_miss(1.2), share_of("chips") * expected_miss(1.1)
     assert shared_risk(one + two) > max(shared_risk(one), shared_risk(two)), "two count more than one of them"

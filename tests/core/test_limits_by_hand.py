@@ -66,7 +66,7 @@ BOUNDS: list[tuple[str, str, float | None, float | None, float | None]] = [
     ("groove", "part_bends", None, None, 0.11),  # half of h11
     ("groove", "corner_radius", 0.4, None, 0.8),
     ("groove", "spindle_power", None, None, 4.166),  # 11 · 361.7 / 955
-    ("groove", "plunge_feed", 0.12, 0.08, 0.25),
+    ("groove", "plunge_feed", 0.12, 0.08, 0.22),
     ("groove", "dwell", 1, None, 2),
     ("cut off", "reach", 20, None, 20),  # to the centre of Ø40
     ("cut off", "support_relief", 40, None, 42),
@@ -76,17 +76,17 @@ BOUNDS: list[tuple[str, str, float | None, float | None, float | None]] = [
     ("cut off", "spindle_power", None, None, 26),  # 1114 1/min is past the corner
     ("cut off", "pip", None, None, 1.5),
     ("cut off", "flatness", None, None, 0.04),
-    ("cut off", "plunge_feed", 0.12, 0.06, 0.2),
+    ("cut off", "plunge_feed", 0.12, 0.06, 0.18),
     ("face groove", "first_plunge", 79.795, 55, 90),  # H11 on Ø80: +190/0, its middle, less 0.15 a side to finish
     ("face groove", "inner_diameter", 71.795, 45, None),  # less twice 4 mm
     ("face groove", "crowding", 2, None, 9),
-    ("face groove", "plunge_feed", 0.09, 0.056, 0.1155),  # 0.7 of 0.08 to 0.165: stainless takes the lower half
+    ("face groove", "plunge_feed", 0.09, 0.0448, 0.1232),  # 0.7 of 0.8 of 0.08 to 0.22: stainless takes four fifths
     ("face groove", "reach", 8, None, 18),
     ("face groove", "jaw_grip", None, None, 272.5),  # half of 0.2 · (42 000 − 0.21·18.8²) N · 65 mm
     ("trepan", "head_range", 112, 80, 130),  # the disc of 100 and twice 6 mm of ring
     ("trepan", "reach", 29.5, None, 45),  # 0.5 mm of web is left
     ("trepan", "changer_mass", 4.2, None, 8),
-    ("trepan", "plunge_feed", 0.15, 0.084, 0.224),  # 0.7 of 0.12 to 0.32
+    ("trepan", "plunge_feed", 0.15, 0.1008, 0.252),  # 0.7 of 1.2 of 0.12 to 0.30, in aluminium
     ("trepan", "spindle_power", None, None, 9.0946),  # 15 · 909.5 / 1500
 ]
 
@@ -145,17 +145,17 @@ PAIRS: list[tuple[str, str, dict[str, Any], dict[str, Any]]] = [
     ("groove", "layer_depth", {"settings": {"side_depth": "2.79"}}, {"settings": {"side_depth": "2.81"}}),
     ("groove", "dwell", {"settings": {"dwell": 2}}, {"settings": {"dwell": 2.1}}),
     ("groove", "corner_radius", {"feature": {"corner_radius": "0.41"}}, {"feature": {"corner_radius": "0.39"}}),
-    ("groove", "plunge_feed", {"settings": {"feed_per_rev": 0.25}}, {"settings": {"feed_per_rev": 0.251}}),
+    ("groove", "plunge_feed", {"settings": {"feed_per_rev": 0.22}}, {"settings": {"feed_per_rev": 0.221}}),
     ("groove", "plunge_feed", {"settings": {"feed_per_rev": 0.08}}, {"settings": {"feed_per_rev": 0.079}}),
     ("cut off", "reach", {"feature": {"diameter": "40 mm"}}, {"feature": {"diameter": "40.2 mm"}}),
     ("cut off", "support_relief", {"feature": {"diameter": "42 mm"}}, {"feature": {"diameter": "42.1 mm"}}),
     ("cut off", "pip", {"feature": {"pip": "1.31"}}, {"feature": {"pip": "1.30"}}),
     ("cut off", "centre_height", {"settings": {"centre_height": "0.1"}}, {"settings": {"centre_height": "0.105"}}),
     ("face groove", "first_plunge", {"feature": {"outer_diameter": "90.2"}}, {"feature": {"outer_diameter": "90.4"}}),
-    ("face groove", "plunge_feed", {"settings": {"feed_per_rev": 0.115}}, {"settings": {"feed_per_rev": 0.116}}),
+    ("face groove", "plunge_feed", {"settings": {"feed_per_rev": 0.123}}, {"settings": {"feed_per_rev": 0.124}}),
     ("trepan", "head_range", {"feature": {"diameter": "118"}}, {"feature": {"diameter": "118.1"}}),
     ("trepan", "reach", {"feature": {"depth": "45.5"}}, {"feature": {"depth": "45.6"}}),
-    ("trepan", "plunge_feed", {"settings": {"feed_per_tooth": 0.224}}, {"settings": {"feed_per_tooth": 0.225}}),
+    ("trepan", "plunge_feed", {"settings": {"feed_per_tooth": 0.252}}, {"settings": {"feed_per_tooth": 0.253}}),
 ]
 
 

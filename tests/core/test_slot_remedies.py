@@ -36,7 +36,7 @@ OTHER_TOOL = {
     "finish",
     "chip_narrower",
 }
-SLOW = {"cut off": 0.06, "groove": 0.1, "face groove": 0.06, "trepan": 0.09}
+SLOW = {"cut off": 0.06, "groove": 0.1, "face groove": 0.06, "trepan": 0.105}
 LIMITS = sorted(
     (kind, name)
     for kind, name in MADE

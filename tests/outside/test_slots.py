@@ -142,4 +142,4 @@ def test_seals_are_squeezed_as_the_trade_does() -> None:
 def test_face_feeds_are_seven_tenths() -> None:
     # starting values of the trade (common practice, no source): stainless takes the lower half, a face 0.7 of it
     limit = next(one for one in evaluate(build(FACE)).limits if one.name == "plunge_feed")
-    assert (limit.lower, limit.upper) == (pytest.approx(0.7 * 0.08), pytest.approx(0.7 * (0.08 + 0.25) / 2))
+    assert (limit.lower, limit.upper) == (pytest.approx(0.7 * 0.8 * 0.08), pytest.approx(0.7 * 0.8 * 0.22))

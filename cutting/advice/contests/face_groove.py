@@ -89,7 +89,7 @@ CONTEST = Contest(
     enter,
     tries,
     as_tried,
-    feeds(FACE_SHARE),
+    feeds(share=FACE_SHARE),
     speeds(MODEL, SLOWER_STILL),
     frozenset(),
     FEED_STEP,

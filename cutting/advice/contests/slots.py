@@ -82,11 +82,11 @@ def as_tried(setup: Any, field: Entrants, best: Best, bad: Index) -> Iterator[Tr
     return alike(best, bad)
 
 
-def feeds(share: float = 1.0) -> Any:
-    """Feeds over a `share` of the width's window, and the least of them."""
+def feeds(places: Array = FEED_PLACES, share: float = 1.0) -> Any:
+    """Feeds at places over a `share` of the width's window, and the least of them."""
 
     def found(setup: Any, tool: SlotTool) -> tuple[Array, Array]:
-        return np.round(share * (tool.feed_low + FEED_PLACES * (tool.feed_high - tool.feed_low)), 3), share * tool.feed_low
+        return np.round(share * (tool.feed_low + places * (tool.feed_high - tool.feed_low)), 3), share * tool.feed_low
 
     return found
 

@@ -69,10 +69,10 @@ def cautions(x: Numbers) -> list[Warning]:
         add(
             "y_axis",
             "note",
-            f"Turned by the Y axis the tip gives {x.y_gain:.1f} × less here: blade alone, both forces, this section and reach. About six "
-            "times is what practitioners quote: they count the turret too, which then takes the force straight.",
+            f"Turned by the Y axis the tip gives {x.y_gain:.1f} × less here: both forces, this section and reach, and the turret, which "
+            "takes the force straight. Twice to six times are quoted: a higher feed is tried on the first pieces.",
         )
-    if setup.blade.coolant != "through" and (setup.machine.pressure(s.coolant) or 0.0) >= 20:
+    if not setup.blade.through and (setup.machine.pressure(s.coolant) or 0.0) >= 20:
         add(
             "beside_slot",
             "note",

@@ -29,6 +29,7 @@ LEAN_RUB = 0.05  # mm that the blade's flank may eat into its clearance (common 
 CENTRE = 0.1  # mm, height of the tip that cut-off forgives (common practice)
 FOLDED, NARROWER = 0.9, 0.97  # of the slot's width that a folded chip has; and that it may have (common practice)
 TO_THE_CENTRE = 0.35  # toughness that a cut to the centre asks more, its speed falls to nothing there: P20, not P10 (common practice)
+WIDE = 1.25  # of the width that the trade takes for a bar, beyond which it is too much for it (common practice)
 OVERHANG = 1.25  # × the blade's height: further out it whips (common practice)
 
 
@@ -54,6 +55,9 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("width", "width for this bar", "length", Bound.LOWER, Severity.SOFT, "common-practice",
          "A narrower insert saves bar and force; too narrow for the diameter it leans and breaks.",
          lambda x: (x.tool.width, 0.75 * x.usual_width, None)),
+    Rule("wide", "width, at the most", "length", Bound.UPPER, Severity.SOFT, "common-practice",
+         "A wider insert than the bar wants pushes harder, wants more grip and takes more of the bar.",
+         lambda x: (x.tool.width, None, WIDE * x.usual_width)),
     replace(PLUNGE_FEED, read=lambda x: (x.feed_set, *x.feeds)),
     replace(BOOK_SPEED, why="Cut-off runs at 0.6 to 0.8 of the turning speed: both walls hold the heat."),
     Rule("blade_overhang", "overhang of the blade", "length", Bound.UPPER, Severity.HARD, "common-practice",

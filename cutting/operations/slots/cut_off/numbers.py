@@ -53,7 +53,7 @@ class Numbers(SlotCut):
         s = setup.settings
         own = LeaningBlade(
             setup.insert.width, setup.insert.lead_angle, setup.blade.thickness, setup.blade.height, setup.overhang, s.lean, s.centre_height,
-            setup.blade.stiffness_share,
+            setup.blade.stiffness_share, setup.blade.seat_drift,
         )  # fmt: skip
         spun = setup.machine.drive(s.spindle_clamp).over(s.cutting_speed, setup.feature.diameter)
         return simulate(bar_of(setup), own, setup.zones, s.cutting_speed, spun, setup.silent)
@@ -78,13 +78,13 @@ def numbers(setup: CutOffSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     ends = np.maximum([zone.end for zone in zones], bar.innermost)
     shape = np.broadcast_shapes(*(np.shape(zone.feed) for zone in zones), (1,))
     feeds = np.concatenate([np.broadcast_to(zone.feed, shape) for zone in zones], axis=-1)
-    met = meet(bar, tool, feeds, s.lean, tool.stiffness, record)
+    met = meet(bar, tool, feeds, s.lean, tool.stiffness, record, tool.seat_drift)
     spun = drive.over(speed, f.diameter)
     n = spun.at(speed, np.append(starts, ends[-1]))
     worn = setup.house.wear_factor
     fc, ff = over_passes(met.cutting_force), over_passes(met.feed_force)
     _write_rim(setup, tool, feed, record)
-    gain = blade.y_axis_gain(fc, ff, tool.overhang, tool.thickness, tool.height)
+    gain = blade.y_axis_gain(fc, ff, tool.overhang, tool.thickness, tool.height, 1e3 * machine.post_stiffness)
     power = worn * over_passes(met.cutting_force * np.pi * starts * n[..., :-1]) / 6e7
     at_rim = n[..., :1]  # where the torque is
     engaged = setup.zone_seconds(zones, speed, spun) + edge_break_seconds(setup, speed, feed, spun)

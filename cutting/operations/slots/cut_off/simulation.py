@@ -19,6 +19,7 @@ from cutting.working import SILENT, Silent
 Array = NDArray[np.float64]
 POINTS = 241
 GRAVITY = 9.81
+SEAT_FEED, DRIFTS = 0.1, 0.7  # mm/rev at which a drift is told, and the power of the feed with which it grows (common practice)
 SLOW = 0.02  # of the radius left uncut: at the centre itself the speed is nothing and the laws end
 
 
@@ -34,6 +35,7 @@ class LeaningBlade:
     lean: float = 0.0
     centre_height: float = 0.0
     stiffness: float = 1.0  # share of a solid steel blade's
+    seat: float = 0.0  # how its edge drifts in its seat, mm sideways for each mm of depth at 0.1 mm/rev
 
 
 @dataclass(frozen=True)
@@ -100,7 +102,7 @@ def simulate(
     d = np.linspace(bar.diameter, bar.innermost, POINTS)
     n = spun.at(cutting_speed, d)
     feed = feed_at(zones, d)
-    met = meet(bar, blade, feed, blade.lean, blade.stiffness, record)
+    met = meet(bar, blade, feed, blade.lean, blade.stiffness, record, blade.seat)
     path = tip_path(d, met)
     broken = breaks_at(bar)
     on_part, on_bar = (float(one) for one in pips(broken, blade.width, blade.lead_angle, blade.centre_height))
@@ -186,8 +188,11 @@ class Met:
     slope: Array
 
 
-def meet(bar: Bar, blade: Edged, feed: Any, lean: float, stiffness: Any = 1.0, record: Silent = SILENT) -> Met:
-    """Forces and bending at feeds [mm/rev] of a blade that leans by so many degrees; `stiffness` is its share of a solid one's."""
+def meet(bar: Bar, blade: Edged, feed: Any, lean: float, stiffness: Any = 1.0, record: Silent = SILENT, seat: Any = 0.0) -> Met:
+    """Forces and bending at feeds [mm/rev] of a blade that leans by so many degrees; `stiffness` is its share of a solid one's.
+
+    `seat` is how its edge drifts in its seat [mm for each mm of depth at 0.1 mm/rev]: no seat is without play, and no edge square.
+    """
     thickness = feed * np.cos(np.radians(blade.lead_angle))
     kc = record.of("force", specific_cutting_force(bar.specific_force_1, thickness, bar.force_exponent, form_factor=GROOVE_FORM))
     fc = cutting_force(kc, feed * blade.width)
@@ -201,7 +206,7 @@ def meet(bar: Bar, blade: Edged, feed: Any, lean: float, stiffness: Any = 1.0, r
         fs,
         side_bend(fs, blade.overhang, across, modulus),
         side_bend(fc, blade.overhang, upright, modulus),
-        side_slope(fs, blade.overhang, across, modulus) + np.tan(np.radians(lean)),
+        side_slope(fs, blade.overhang, across, modulus) + np.tan(np.radians(lean)) + seat * (feed / SEAT_FEED) ** DRIFTS,
     )
 
 

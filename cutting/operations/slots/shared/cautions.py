@@ -14,7 +14,7 @@ def narrow_cautions(machine: Machine, blade: Blade, delivery: str) -> list[Warni
     pressure = machine.pressure(delivery) or 0.0
     if pressure >= 20:
         found.append(Warning("pressure", "Coolant under pressure: doors closed, no hands near nozzles or hoses.", "care", True))
-        if blade.coolant != "through":
+        if not blade.through:
             found.append(
                 Warning(
                     "beside_slot",

@@ -90,7 +90,7 @@ def lasting(tool: SlotTool, cutting_speed: Any, feed: Any, record: Silent, slowe
     minutes = record(
         life.taylor_life,
         reference_speed=tool.reference_speed,
-        speed_factor=factor,
+        speed_factor=factor * tool.coolant_gain**tool.taylor_exponent,
         cutting_speed=cutting_speed,
         taylor_exponent=tool.taylor_exponent,
         reference_feed=tool.reference_feed,

@@ -21,8 +21,16 @@ class SlotSetup(BaseSetup, ABC):
 
     @property
     def overhang(self) -> float:
-        """How far the tool stands out [mm]: as set, or its own."""
-        return float(self.settings.overhang or self.blade.overhang)
+        """How far the tool stands out [mm]."""
+        return self.stands_out(self.blade)
+
+    def stands_out(self, blade: Blade) -> float:
+        """How far a blade stands out here [mm]: as set, or its own."""
+        return float(self.settings.overhang or blade.overhang)
+
+    def feeds_higher(self, blade: Blade) -> float:
+        """How many times its width's largest feed a blade stands here, for the way in which it is loaded."""
+        return 1.0
 
     @property
     def gripped(self) -> float:

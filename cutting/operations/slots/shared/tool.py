@@ -25,6 +25,7 @@ from cutting.wear.reference import life_law, speed_factors
 Array = NDArray[np.float64]
 Mask = NDArray[np.bool_]
 THROUGH_PRESSURE = 10.0  # bar from which coolant through the tool reaches under the chip (common practice)
+NO_JET = 5.0  # bar up to which coolant counts as flood
 PARTLY = 0.8  # of a jet's gain that coolant beside the slot loses
 BRITTLE_SCATTER, EXTRA_SCATTER = 0.1, 0.05  # a narrow edge in a slot scatters more (common practice)
 
@@ -54,6 +55,8 @@ class SlotTool(Pairs):
     round_shank: Array  # diameter of a bar; 0 for a blade
     blade_price: Array
     pressure: Array  # bar that acts at the edge in its slot
+    coolant_gain: Array  # times longer that an edge lasts by the way that coolant takes
+    seat_drift: Array  # mm sideways for each mm of depth at 0.1 mm/rev
     feed_low: Array  # window of the plunge feed
     feed_high: Array
     reference_speed: Array  # nan where the trade does not run this tool material in the metal
@@ -81,7 +84,7 @@ def slot_tools(setup: SlotSetup, stock: SlotStock, left: Index, right: Index) ->
     inserts, blades = stock.inserts, stock.blades
     letter, speed_row = setup.work.material.group.letter, setup.work.material.speed_row
     edge, body = stock.insert_columns, stock.blade_columns
-    through = np.array([blade.coolant == "through" for blade in blades], bool)
+    through = np.array([blade.through for blade in blades], bool)
     pressures = (
         reaching_pressure(setup.machine, setup.settings.coolant, False),
         reaching_pressure(setup.machine, setup.settings.coolant, True),
@@ -111,9 +114,10 @@ def slot_tools(setup: SlotSetup, stock: SlotStock, left: Index, right: Index) ->
     thickness, height, bar = blade_of("thickness"), blade_of("height"), blade_of("round_shank")
     upright, across = blade_second_moments(thickness, height)
     round_bar = round_second_moment(np.maximum(bar, 1e-9))
-    overhang = blade_of("overhang")
-    if setup.settings.overhang:
-        overhang = np.full_like(overhang, setup.settings.overhang)
+    flooded = np.where(through, pressures[1], pressures[0])
+    gains = np.array([blade.lasts_by_coolant(at) for blade, at in zip(blades, flooded, strict=True)])[right][:, None]
+    wider = np.array([setup.feeds_higher(blade) for blade in blades])[right][:, None]
+    overhang = np.array([setup.stands_out(blade) for blade in blades])[right][:, None]
     width = insert_of("width")
     return SlotTool(
         width=width,
@@ -137,11 +141,13 @@ def slot_tools(setup: SlotSetup, stock: SlotStock, left: Index, right: Index) ->
         round_shank=bar,
         own={name: blade_of(name) for name in (blades[0].NUMBERS if blades else ())},
         blade_price=blade_of("price"),
-        pressure=np.where(through[right], pressures[1], pressures[0])[:, None],
+        pressure=flooded[right][:, None],
+        seat_drift=blade_of("seat_drift"),
         feed_low=of_inserts([low for low, _ in windows]),
-        feed_high=of_inserts([high for _, high in windows]),
+        feed_high=of_inserts([high for _, high in windows]) * wider,
         reference_speed=law("reference_speed"),
         speed_factor=factors[grade, through[right].astype(int)][:, None],
+        coolant_gain=gains,
         reference_feed=law("reference_feed"),
         reference_depth=law("reference_depth"),
         taylor_exponent=law("taylor_exponent"),
@@ -158,7 +164,8 @@ def slot_tools(setup: SlotSetup, stock: SlotStock, left: Index, right: Index) ->
 
 
 def _factor(setup: SlotSetup, grade: Any, pressure: float) -> float:
-    found = speed_factors(setup.work, grade, pressure, getattr(setup.holding, "interrupted", False), setup.skin, False)
+    # what a jet brings in a slot hangs on the way that it takes, and is told by the blade
+    found = speed_factors(setup.work, grade, min(pressure, NO_JET), getattr(setup.holding, "interrupted", False), setup.skin, False)
     return float(np.prod([one.factor for one in found]))
 
 

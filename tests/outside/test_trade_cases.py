@@ -1,0 +1,150 @@
+"""What people who do such work daily run, as checks of size: within the factor that is said. Common practice, no source, unless named."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from cutting.advice import Advice, advise
+from cutting.doors.json_form import read_request, read_setup
+from cutting.operations.frame.outcome import Outcome, Standing
+from cutting.operations.registry import evaluate_quickly
+from tests.core.slots import CUT_OFF, form
+
+
+def turned(material: str, start: float, end: str, machine: str = "two-axis lathe", **more: Any) -> tuple[Any, Advice]:
+    """The ranking of a turning cut of 60 mm in the chuck."""
+    feature = {"length": 60, "distance_from_chuck": 15, "start_diameter": start, "end_diameter": end, **more.pop("feature", {})}
+    holding = {"style": "chuck", "free_length": 85, "grip_diameter": max(start, 20), **more.pop("holding", {})}
+    form = {"operation": "turn", "material": material, "machine": machine, "feature": feature, "settings": {"coolant": "flood"}}
+    setup, crib = read_request({**form, "holding": holding, **more})
+    return setup, advise(setup, crib)
+
+
+def cut_off(**changes: Any) -> tuple[Any, Advice]:
+    """The ranking of a cut-off without its tool."""
+    made = form(CUT_OFF, **changes)
+    made.pop("tool")
+    setup, stock = read_request(made)
+    return setup, advise(setup, stock)
+
+
+@pytest.mark.parametrize("material", ["C45", "X5CrNi18-10", "EN AW-6082 T6", "CuSn12-C"])
+@pytest.mark.parametrize("stock", [0.05, 0.1, 0.15, 0.2, 0.3, 0.5])
+def test_a_light_last_cut_finds_its_edge(material: str, stock: float) -> None:
+    """0.025 to 0.25 mm deep in one pass, a small corner or a wiper, at a feed that gives the finish: never high-speed steel at a crawl."""
+    _, advice = turned(material, 40 + stock, "40 h7", feature={"roughness": "1.6"})
+    first = advice.candidates[0]
+    assert first.passes == 1
+    assert "HSS" not in first.grade
+    assert 0.03 <= first.feed <= 0.25
+    assert first.seconds < 45
+    corner = float(first.designation.split()[1][-2:]) / 10
+    assert stock / 2 >= 0.1 * corner, "an edge that far below its corner only pushes"
+
+
+def test_the_lighter_the_cut_the_more_it_strings_and_the_less_that_matters() -> None:
+    """The chip index falls with the section of the chip; what refuses it is only a chip that is heavy enough to do harm."""
+    form = {
+        "operation": "turn", "material": "C45", "machine": "two-axis lathe",
+        "tool": {"insert": "CCMT 09T304 light positive P10 CVD", "holder": "SCLCR 2525 M09"},
+        "feature": {"start_diameter": 40.5, "end_diameter": "40 h7", "length": 60, "distance_from_chuck": 15, "roughness": "1.6"},
+        "settings": {"cutting_speed": 300, "feed_per_rev": 0.1, "depth_of_cut": 5, "coolant": "flood"},
+        "holding": {"style": "chuck", "free_length": 85, "grip_diameter": 45},
+    }  # fmt: skip
+
+    def at(start: float) -> Outcome:
+        return evaluate_quickly(read_setup({**form, "feature": {**form["feature"], "start_diameter": start}}))  # type: ignore[dict-item]
+
+    outcomes = [at(40 + stock) for stock in (0.1, 0.16, 0.24, 0.6)]
+    indexes = [one.chip.index for one in outcomes]
+    assert indexes == sorted(indexes)
+    assert all(one.standing is not Standing.OVER for one in outcomes)
+    light = next(limit for limit in outcomes[0].limits if limit.name == "chip_window")
+    assert light.kind == "area"
+    assert light.upper is not None
+    assert light.value < light.upper
+
+
+@pytest.mark.parametrize(("size", "coarsest"), [("40 h6", 1.2), ("40 h7", 2.0), ("40 h9", 4.5), ("60 h11", 6.5)])
+def test_a_tolerance_implies_a_finish(size: str, coarsest: float) -> None:
+    """Ra for IT 6, 7, 9, 11 at such diameters: 0.8 to 1.2, 1.6 to 2, 3.2 to 4, 6.3 (after ISO 4288 and old DIN 4768 practice)."""
+    setup, advice = turned("C45", float(size.split()[0]) + 1, size)
+    first = advice.candidates[0]
+    assert coarsest / 2.5 < setup.finish_asked <= coarsest
+    assert first.roughness <= setup.finish_asked
+    rough = turned("C45", float(size.split()[0]) + 1, size, feature={"roughing": True})[1].candidates[0]
+    assert rough.feed > first.feed
+
+
+def test_a_narrower_tolerance_never_gets_a_rougher_feed() -> None:
+    asked = [turned("42CrMo4", 51, f"50 h{grade}")[0].finish_asked for grade in (11, 9, 8, 7, 6, 5)]
+    assert asked == sorted(asked, reverse=True)
+    rough = [turned("42CrMo4", 51, f"50 h{grade}")[1].candidates[0].roughness for grade in (11, 8, 6)]
+    assert rough == sorted(rough, reverse=True)
+
+
+@pytest.mark.parametrize("material", ["C45", "42CrMo4", "X5CrNi18-10", "EN AW-6082 T6", "Ti-6Al-4V"])
+@pytest.mark.parametrize(
+    ("bar", "widths"), [(3, (1.0, 2.0)), (12, (1.5, 3.0)), (20, (2.0, 3.0)), (42, (3.0, 4.0)), (58, (3.0, 4.0)), (80, (3.0, 5.0))]
+)
+def test_cut_off_takes_the_width_and_feed_that_people_take(material: str, bar: float, widths: tuple[float, float]) -> None:
+    """Width by bar; in steel 2 mm 0.05 to 0.12, 3 mm 0.08 to 0.18, 4 mm 0.10 to 0.22, from the middle on; titanium half of it."""
+    feature = {"diameter": f"{bar} mm", "flatness": None, "pip": None}
+    _, advice = cut_off(
+        material=material,
+        machine="two-axis lathe",
+        feature=feature,
+        settings={"coolant": "flood"},
+        bar={"price": 0},
+        holding={"grip_diameter": f"{bar} mm"},
+    )
+    first = advice.candidates[0]
+    assert widths[0] <= first.width <= widths[1]
+    per_width = first.feed / first.width
+    low, high = {"Ti-6Al-4V": (0.012, 0.03), "X5CrNi18-10": (0.02, 0.045)}.get(material, (0.025, 0.06))
+    assert low <= per_width <= high
+
+
+def test_the_longer_way_of_coolant_makes_edges_last() -> None:
+    """Cut-off of Ø40 in 42CrMo4: through the insert an edge makes 2 to 6 times the pieces of a flood from beside it at the same data."""
+    pieces = []
+    for blade in ("reinforced blade 3 reach 35 coolant above and below", "reinforced blade 3 reach 21", "self-clamping blade 3 reach 45"):
+        tool = {"insert": "single edge 3 middle middle positive P30 CVD", "blade": blade}
+        settings = {"cutting_speed": 110, "feed_per_rev": 0.12, "coolant": "high", "overhang": "22 mm"}
+        setup = read_setup(form(CUT_OFF, material="42CrMo4", tool=tool, settings=settings))
+        pieces.append(evaluate_quickly(setup).results["median_parts"].value)
+    assert pieces == sorted(pieces, reverse=True)
+    assert 2 < pieces[0] / pieces[2] < 6
+
+
+def test_a_blade_along_the_y_axis_takes_more_feed() -> None:
+    """1.5 to 2 times the feed is run, 0.3 mm/rev with 3 mm; the same feed lasts longer."""
+    upright, turned_round = (
+        read_setup(form(CUT_OFF, holding={"y_axis": axis}, settings={"feed_per_rev": "0.15 mm/rev", "cutting_speed": "260 m/min"}))
+        for axis in (False, True)
+    )
+    windows = [next(one for one in evaluate_quickly(setup).limits if one.name == "plunge_feed") for setup in (upright, turned_round)]
+    assert windows[0].upper is not None
+    assert windows[1].upper is not None
+    assert 1.4 <= windows[1].upper / windows[0].upper <= 2.0
+    lives = [evaluate_quickly(setup).results["tool_life"].value for setup in (upright, turned_round)]
+    assert lives[1] > lives[0]
+
+
+def test_a_straight_edge_dishes_by_the_play_of_its_seat() -> None:
+    """Ø40 at 0.1 mm/rev: about 60 µm on a self-clamping blade, 10 in a cassette; more feed and a larger bar make more of it."""
+    edge = {"insert": "single edge 3 middle middle positive P30 CVD"}
+
+    def dish(blade: str, **settings: Any) -> float:
+        feature = {"diameter": "40 mm", "flatness": None}
+        made = form(
+            CUT_OFF, tool={**edge, "blade": blade}, feature=feature, settings={"feed_zones": "full", "feed_per_rev": 0.1, **settings}
+        )
+        return evaluate_quickly(read_setup(made)).results["flatness"].value
+
+    loose, firm = dish("self-clamping blade 3 reach 45"), dish("cassette 3 reach 25")
+    assert 30 < loose < 90
+    assert 5 < firm < 15
+    assert dish("cassette 3 reach 25", feed_per_rev=0.16) > firm
