@@ -11,7 +11,7 @@ Array = NDArray[np.float64]
 
 REFERENCE_LIFE = 15.0  # minutes
 # how far chip thickness and depth may move the speed: beyond, the exponents are extrapolation (common practice)
-LIGHT_CUT_RANGE = (0.7, 1.3)
+HEAVY_LOSS, LIGHT_GAIN = 0.7, 1.3
 
 
 @formula(
@@ -34,12 +34,13 @@ def taylor_life(
     reference_depth: ArrayLike,
     depth_of_cut: ArrayLike,
     depth_exponent: ArrayLike,
+    light_gain: ArrayLike = LIGHT_GAIN,
 ) -> Array:
     """Median tool life T [min] of the extended Taylor law vc·T^n·h^a·ap^b = C.
 
     v15 [m/min] holds for 15 min at h = f0 [mm] and ap = a0 [mm]; the corrections come in as one factor. Chip
     thickness stands in place of feed, so that κr and nose count; both together move the speed
-    by 0.7 to 1.3 at most. Trust it within a factor of two until a trial
+    by 0.7 to 1.3 at most, and to 1 where what slows the cut is as hard however light it is. Trust it within a factor of two until a trial
     has calibrated it. Source: Taylor 1907; exponents common practice.
     """
     n = np.asarray(taylor_exponent, float)
@@ -47,7 +48,7 @@ def taylor_life(
     thickness = np.asarray(reference_feed) / np.asarray(chip_thickness)
     depth = np.asarray(reference_depth) / np.asarray(depth_of_cut)
     moved = thickness ** np.asarray(feed_exponent) * depth ** np.asarray(depth_exponent)
-    return REFERENCE_LIFE * (speed * np.clip(moved, *LIGHT_CUT_RANGE)) ** (1.0 / n)
+    return REFERENCE_LIFE * (speed * np.clip(moved, HEAVY_LOSS, light_gain)) ** (1.0 / n)
 
 
 def speed_for_life(
@@ -61,6 +62,7 @@ def speed_for_life(
     reference_depth: ArrayLike,
     depth_of_cut: ArrayLike,
     depth_exponent: ArrayLike,
+    light_gain: ArrayLike = LIGHT_GAIN,
 ) -> Array:
     """Cutting speed vc [m/min] at which `taylor_life` gives T [min]: its closed inverse, same parameters."""
     thickness = np.asarray(reference_feed) / np.asarray(chip_thickness)
@@ -69,7 +71,7 @@ def speed_for_life(
     return (
         np.asarray(reference_speed)
         * np.asarray(speed_factor)
-        * np.clip(moved, *LIGHT_CUT_RANGE)
+        * np.clip(moved, HEAVY_LOSS, light_gain)
         * (REFERENCE_LIFE / np.asarray(tool_life)) ** np.asarray(taylor_exponent)
     )
 

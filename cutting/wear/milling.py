@@ -76,6 +76,7 @@ def milled_life(tool: Any, speed: Array, feed_per_tooth: Array, engagement_angle
         reference_depth=1.0,
         depth_of_cut=1.0,
         depth_exponent=0.0,
+        light_gain=life.LIGHT_GAIN,
         note="of the row of milling speeds; the feed counts against the middle of its window",
     )
     return np.asarray(minutes * share / life.REFERENCE_LIFE * (180.0 / engagement_angle) ** COOLER)

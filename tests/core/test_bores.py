@@ -152,7 +152,7 @@ def test_only_bars_that_enter_are_offered() -> None:
 
 # what catches it -> how the mistake is made of a sound bore
 MADE: dict[str, tuple[dict[str, Any], dict[str, Any]]] = {
-    "part_bends": (LONG, {"tool": {"holder": "A25T-SCLCR 09"}, "feature": {"end_diameter": "62 H7"}}),
+    "part_bends": (LONG, {"tool": {"holder": "A25T-SCLCR 09"}, "feature": {"end_diameter": "62 H5"}}),
     "chatter": (LONG, {"tool": {"holder": "A25T-SCLCR 09"}}),
     "bar_overhang": (LONG, {"tool": {"holder": "A25T-SCLCR 09"}}),
     "bar_reaches": (BORE, {"settings": {"overhang": "50 mm"}}),

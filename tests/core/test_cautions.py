@@ -66,7 +66,7 @@ def test_blocking_reasons_come_first(setup: Build) -> None:
 @pytest.mark.parametrize(
     ("changes", "low", "high"),
     [
-        ({"interrupted": True}, 0.7, 0.85), ({"skin": "forged"}, 0.7, 0.8), ({"skin": "weld"}, 0.5, 0.5),
+        ({"interrupted": True}, 0.7, 0.85), ({"skin": "forged"}, 0.7, 0.8), ({"skin": "weld"}, 0.3, 0.3),
         ({"coolant_pressure": 0.0}, 0.8, 0.8), ({"weak": True}, 0.7, 0.8), ({"coolant_pressure": 70.0}, 1.05, 1.15),
     ],
 )  # fmt: skip

@@ -32,10 +32,14 @@ MATERIALS = (
     "EN-GJS-400-15", "EN-GJS-600-3", "EN AW-6082 T6", "CuZn39Pb3", "Ti-6Al-4V", "NiCr19Fe19Nb5Mo3 aged",
 )  # fmt: skip
 CUTS: dict[str, dict[str, Any]] = {
-    "rough": {"feature": {"start_diameter": 56, "end_diameter": "50"}},
+    "rough": {"feature": {"start_diameter": 56, "end_diameter": "50", "roughing": True}},
     "finish": {"feature": {"start_diameter": 51, "end_diameter": "50 h9", "roughness": "1.6"}},
-    "forged, interrupted": {"feature": {"start_diameter": 56, "end_diameter": "50"}, "skin": "forged", "holding": {"interrupted": True}},
-    "weld repaired": {"feature": {"start_diameter": 56, "end_diameter": "50"}, "skin": "weld"},
+    "forged, interrupted": {
+        "feature": {"start_diameter": 56, "end_diameter": "50", "roughing": True},
+        "skin": "forged",
+        "holding": {"interrupted": True},
+    },
+    "weld repaired": {"feature": {"start_diameter": 56, "end_diameter": "50", "roughing": True}, "skin": "weld"},
     "finish under weld": {"feature": {"start_diameter": 51, "end_diameter": "50 h9", "roughness": "1.6"}, "skin": "weld"},
 }
 MACHINES = ("two-axis lathe", "geared lathe")
@@ -81,7 +85,7 @@ def test_first_choices_are_of_the_size_that_people_know() -> None:
     for row in GRID:
         _, advice = ranking(*row)
         first = advice.candidates[0]
-        assert 0 < first.cost < 30, row
+        assert 0 < first.cost < 40, row
         for a, b in itertools.pairwise(advice.candidates):  # by cost with what they risk
             assert b.close or not a.close, row  # what holds less surely than is asked stands behind, the nearer first
             if a.close or b.close:

@@ -148,3 +148,64 @@ def test_a_straight_edge_dishes_by_the_play_of_its_seat() -> None:
     assert 30 < loose < 90
     assert 5 < firm < 15
     assert dish("cassette 3 reach 25", feed_per_rev=0.16) > firm
+
+
+@pytest.mark.parametrize("material", ["EN AC-48000", "GFRP laminate", "CFRP laminate"])
+def test_diamond_wins_where_metal_or_fibre_grinds_carbide_away(material: str) -> None:
+    """Silicon aluminium above 10 %, glass and carbon fibres: diamond at 400 to 1000 m/min, above carbide's speed, within its toughness."""
+    _, advice = turned(material, 62, "60 h7", feature={"roughness": "1.6"}, batch={"pieces": 2000})
+    first = advice.candidates[0]
+    carbide = next(row for row in advice.candidates if "N10" in row.grade)
+    assert "PCD" in first.grade
+    assert 300 < first.cutting_speed < 1000
+    assert first.cutting_speed > 1.5 * carbide.cutting_speed
+    assert first.strained != "toughness of the edge"
+
+
+def test_a_weld_repair_goes_slowly_in_several_measured_cuts() -> None:
+    """Mild steel built up by weld, 53 to 50 h7: 60 m/min, 0.14 mm/rev, 0.25 to 0.75 mm, measured between, within a factor of 1.5."""
+    setup, advice = turned("C15", 53.2, "50 h7", "geared lathe", skin="weld")
+    first = advice.candidates[0]
+    assert 40 <= first.speed_reached <= 90
+    assert 0.093 <= first.feed <= 0.21
+    assert 0.17 <= first.depth_of_cut <= 1.1
+    assert first.passes >= 2, "it measures before its last cut"
+    clean = turned("C15", 53.2, "50 h7", "geared lathe")[1].candidates[0]
+    assert clean.cutting_speed > 2 * first.cutting_speed
+    assert setup.finish_asked < 2.0
+
+
+@pytest.mark.parametrize(("bore", "deep", "thinnest"), [(20, 30, 10), (25, 50, 12), (30, 60, 16), (30, 120, 20), (40, 200, 25)])
+@pytest.mark.parametrize("material", ["C45", "X5CrNi18-10"])
+def test_a_bore_takes_a_stout_bar_and_is_found_to_six_diameters(material: str, bore: int, deep: int, thinnest: int) -> None:
+    """Steel to 4 x D, carbide to 6, damped beyond: the offset takes back what bends evenly, so that H7 is held at reach."""
+    form = {
+        "operation": "bore", "material": material, "machine": "two-axis lathe",
+        "feature": {"start_diameter": bore - 1, "end_diameter": f"{bore} H7", "length": deep},
+        "settings": {"coolant": "flood"}, "holding": {"style": "chuck", "free_length": deep + 20, "grip_diameter": 2 * bore},
+    }  # fmt: skip
+    advice = advise(*read_request(form))
+    first = advice.candidates[0]
+    assert "HSS" not in first.grade
+    assert int(first.tool["holder"][1:3]) >= thinnest
+    assert first.passes <= 5
+
+
+def test_a_longer_bar_never_gains_and_a_stiffer_one_never_loses() -> None:
+    """What varies by bending grows with the reach, and falls with the bar's modulus."""
+
+    def varies(bar: str, out: float) -> float:
+        form = {
+            "operation": "bore", "material": "C45", "machine": "two-axis lathe",
+            "tool": {"insert": "CCMT 09T304 light positive P10 CVD", "holder": bar},
+            "feature": {"start_diameter": 39, "end_diameter": "40 H7", "length": 60},
+            "settings": {"cutting_speed": 200, "feed_per_rev": 0.1, "depth_of_cut": 0.5, "coolant": "flood", "overhang": out},
+            "holding": {"style": "chuck", "free_length": 80, "grip_diameter": 80},
+        }  # fmt: skip
+        outcome = evaluate_quickly(read_setup(form))
+        limit = next(one for one in outcome.limits if one.name == "part_bends")
+        assert limit.value < outcome.results["size_error"].value, "a part of it the offset takes back"
+        return limit.value
+
+    assert varies("A20S-SCLCR 09", 65) < varies("A20S-SCLCR 09", 80) < varies("A20S-SCLCR 09", 95)
+    assert varies("E20S-SCLCR 09", 80) < varies("J20S-SCLCR 09", 80) < varies("A20S-SCLCR 09", 80)

@@ -15,6 +15,7 @@ from cutting.mechanics.chip_section import chip_area, engaged_edge, mean_chip_th
 from cutting.mechanics.finish import RA_OF_RT, SIDE_FLOW, WIPER_GAIN, minimum_chip_share
 from cutting.mechanics.force import rake_factor
 from cutting.operations.frame.money import goal_life, unattended_life
+from cutting.operations.frame.setup import Skin
 from cutting.operations.turned import book
 from cutting.operations.turned.case import Case, Cutter, case_of, cutters, edge_cost
 from cutting.operations.turned.contour import path_length
@@ -22,7 +23,7 @@ from cutting.operations.turned.evaluate import MODEL
 from cutting.operations.turned.fit import check_pairs
 from cutting.operations.turned.limits import nose_feed
 from cutting.operations.turned.physics import window_scales
-from cutting.operations.turned.plan import pass_diameters
+from cutting.operations.turned.plan import FIRST_CUT, pass_diameters
 from cutting.operations.turned.setup import Setup
 from cutting.operations.turned.surface import Surface
 from cutting.tooling.crib import Crib
@@ -35,6 +36,7 @@ PASS_OPTIONS, MOST_EXTRA_PASSES = 2, 6  # tried for all; tried where forces brea
 EASED_BY_DEPTH = ("part_bends", "chatter", "spindle_power", "edge_strength", "jaw_grip", "tool_bends")
 EASED_PASSES = (0, 1, 2, 3, 5)  # so many passes more before a tool is refused
 MOST_PASSES = 24
+MEASURED_FROM = 0.15  # mm, the lightest cut that a repair leaves to measure before (common practice)
 LEAST_PASS = 0.02  # mm, the lightest cut that stock is divided into (common practice: a ground edge takes 0.02 to 0.05)
 MOST_DEEPER = 250  # entries of a chunk that break a force and are tried in ever more passes
 MOST_DIVIDED = 3000  # entries of a chunk that are tried in one pass more though they stand
@@ -79,7 +81,15 @@ def _fewest(setup: Setup, cutter: Cutter) -> Index:
     length = np.where(cutter.round_shape > 0, cutter.inscribed_circle, cutter.edge_length)
     deepest = np.minimum(tallest * depth_scale(cutter.inscribed_circle), cutter.depth_share * length)
     deepest = np.fmin(deepest, cutter.book[..., book.DEPTH_HIGH])[:, 0]
+    if setup.skin is Skin.WELD:
+        deepest = np.minimum(deepest, _under_weld(setup))
     return np.clip(np.ceil(setup.stock_to_remove / deepest - 1e-6), 1, _most_passes(setup)).astype(np.intp)
+
+
+def _under_weld(setup: Setup) -> float:
+    """The deepest cut under weld [mm], whose height nobody knows: a repair measures before the cut that makes its size."""
+    measured = setup.feature.end_diameter.tolerance is not None and setup.stock_to_remove > 2 * MEASURED_FROM
+    return min(FIRST_CUT, setup.stock_to_remove / 2.0) if measured else FIRST_CUT
 
 
 def _most_passes(setup: Setup) -> int:
@@ -176,6 +186,7 @@ def speeds(setup: Setup, cutter: Cutter, feed: Array) -> Array:
             cutter.reference_depth,
             depth,
             cutter.depth_exponent,
+            cutter.light_gain,
         )
 
     speed = at_life(goal_life(setup, cutter.taylor_exponent, edge_cost(cutter, depth), shape))

@@ -42,6 +42,7 @@ def book_start(cutter: Cutter, chip_thickness: Any, depth: Any) -> Array:
         cutter.reference_depth,
         depth,
         cutter.depth_exponent,
+        cutter.light_gain,
     )
 
 

@@ -25,6 +25,7 @@ from cutting.operations.turned.surface import Surface
 from cutting.tooling.crib import Crib, crib_of_one
 from cutting.tooling.items import Grade
 from cutting.tooling.roles import Index
+from cutting.wear.life import LIGHT_GAIN
 from cutting.wear.reference import life_law, speed_factors
 
 Array = NDArray[np.float64]
@@ -63,6 +64,7 @@ class Cutter:
     overhang: Array
     rake: Array
     edge_radius: Array
+    light_gain: Array  # how far a light cut moves the speed: not under weld
     wiper: Array
     breaker: Array
     geometry_strength: Array
@@ -236,6 +238,7 @@ def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) 
         side_frequency=natural_frequency(side, mass),
         overhang=overhang,
         rake=of_geometry([g.groove_rake for g in crib.geometries]) - NEGATIVE_SEAT * negative,
+        light_gain=np.full_like(overhang, 1.0 if setup.skin is Skin.WELD else LIGHT_GAIN),
         edge_radius=of_geometry([g.edge_radius / 1000 for g in crib.geometries]),
         wiper=of_geometry([float(g.wiper) for g in crib.geometries]),
         breaker=of_geometry([float(g.breaker) for g in crib.geometries]),

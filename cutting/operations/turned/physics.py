@@ -325,6 +325,7 @@ def _wear(case: Case, cutter: Cutter, chip: Chip, forces: Forces, record: Silent
         reference_depth=cutter.reference_depth,
         depth_of_cut=chip.depth_of_cut,
         depth_exponent=cutter.depth_exponent,
+        light_gain=cutter.light_gain,
     )
     shape = record(spread.weibull_shape, coefficient_of_variation=cutter.coefficient_of_variation)
     return Wear(rise, standing, minutes, shape)

@@ -14,15 +14,28 @@ from cutting.operations.turned.limits import RULES as TURNED
 from cutting.operations.turned.limits import size_error_limit
 from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.setup import Setup
+from cutting.working import line
 
 LEAST_ROOM = 0.4  # of the bore's section that a bar leaves to the chips: a bar of about three quarters of the bore (common practice)
 MOST_WIPED = 3.0  # diameters that a bar with a wiper may stand out (common practice)
+# share of a bar's bend that changes along a bore and from piece to piece, by entry, depth and hardness: the rest stays the same at
+# constant reach, and the offset takes it back (common practice)
+NOT_TAKEN_BACK = 0.3
+WHIPS = 1.3  # times its usual reach beyond which a bar is not used (common practice)
 LEAST_REACH = 2.0  # mm that the bar stands out beyond the depth
 NOT_INSIDE = ("tool_bends", "shallow")
 SEEN_FROM_INSIDE: dict[str, dict[str, Any]] = {
     "part_bends": {
-        "label": "bar and part bend, on diameter",
-        "why": "The push-off force bends the bar away from the wall; the bore stays smaller by twice that, and is wider where it begins.",
+        "label": "bore varies by bending, on diameter",
+        "why": "The push-off force bends bar and part. At constant reach the bar bends evenly, and the offset takes that back; what it does"
+        " not is the change with entry, depth and hardness, and all that the part gives.",
+        "read": lambda x: (varying(x), None, size_error_limit(x.case)),
+        "ends": lambda x: line(
+            "{size_error}·(1 − (1 − {not_taken_back})·{share_of_bar})",
+            size_error=x.size_error,
+            not_taken_back=NOT_TAKEN_BACK,
+            share_of_bar=share_of_bar(x),
+        ),
     },
     "chatter": {
         "why": "Beyond this width of engaged edge each turn's waves feed the next: a long bar sings, a damped or stiffer one stays quiet.",
@@ -56,6 +69,17 @@ def jaw_lobes(setup: Setup) -> float:
     return 2.0 * float(lobing(each, radius, setup.work.material.elastic_modulus, long * wall**3 / 12.0))
 
 
+def share_of_bar(x: Cut) -> Array:
+    """Share of all that gives [–] that is the bar's; the rest is the part's."""
+    bar = x.cutter.bar_compliance
+    return np.asarray(bar / (bar + x.case.compliance(x.diameter, x.diameter)))
+
+
+def varying(x: Cut) -> Array:
+    """What no offset takes back of the bending [mm on the diameter]: all that the part gives, and a share of what the bar does."""
+    return np.asarray(x.size_error * (1.0 - (1.0 - NOT_TAKEN_BACK) * share_of_bar(x)))
+
+
 def chip_room(x: Cut) -> Array:
     """Share of the bore's section that the bar leaves free."""
     return np.asarray(1.0 - (x.cutter.shank_height / x.setup.feature.start_diameter) ** 2)
@@ -68,10 +92,20 @@ RULES: tuple[Rule[Cut], ...] = (
         "bar stands out",
         "length",
         Bound.UPPER,
-        Severity.HARD,
+        Severity.SOFT,
         "common-practice",
         "A steel bar holds to about four diameters, heavy metal five, carbide six, damped bars eight and twelve.",
         lambda x: (x.cutter.overhang, None, x.cutter.bar_reach),
+    ),
+    Rule(
+        "bar_whips",
+        "bar stands out, at the most",
+        "length",
+        Bound.UPPER,
+        Severity.HARD,
+        "common-practice",
+        "A third beyond what it holds to a bar whips: a stiffer or a damped one, or from both ends.",
+        lambda x: (x.cutter.overhang, None, WHIPS * x.cutter.bar_reach),
     ),
     Rule(
         "bar_reaches",

@@ -282,6 +282,7 @@ def _lasting(setup: DrillSetup, layers: Layers, tool: DrillTool, v: Array, fed: 
         reference_depth=1.0,
         depth_of_cut=1.0,
         depth_exponent=0.0,
+        light_gain=life.LIGHT_GAIN,
         note="of the layer alone, by its row of drilling speeds; the feed counts against the middle of its window",
     )
     return np.asarray(minutes * tool.own["type_life"] / ROW_LIFE * shaken)

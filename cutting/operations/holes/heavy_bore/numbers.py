@@ -184,6 +184,7 @@ def _lasting(tool: HeavyTools, v: Array, h: Array, record: Silent) -> Array:
             reference_depth=1.0,
             depth_of_cut=1.0,
             depth_exponent=0.0,
+            light_gain=life.LIGHT_GAIN,
             note="of each step's edges alone; all are changed when the first is worn",
         )
     )

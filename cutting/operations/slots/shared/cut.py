@@ -99,6 +99,7 @@ def lasting(tool: SlotTool, cutting_speed: Any, feed: Any, record: Silent, slowe
         reference_depth=tool.reference_depth,
         depth_of_cut=tool.reference_depth,
         depth_exponent=tool.depth_exponent,
+        light_gain=life.LIGHT_GAIN,
         note=f"a slot at {slower:.2g} of the turning speed; the feed counts against the middle of its width's window",
     )
     shape = record(spread.weibull_shape, coefficient_of_variation=tool.coefficient_of_variation)

@@ -120,6 +120,7 @@ def numbers(setup: TapSetup, tool: TapTool, speed: Any, feed: Any, record: Silen
         reference_depth=1.0,
         depth_of_cut=1.0,
         depth_exponent=0.0,
+        light_gain=life.LIGHT_GAIN,
         note="of the row of tapping speeds; the feed is the lead",
     )
     minutes = minutes * own["type_life"] / life.REFERENCE_LIFE / np.maximum(tool.metal, 0.5)

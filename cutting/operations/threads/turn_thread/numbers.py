@@ -118,6 +118,7 @@ def numbers(setup: TurnThreadSetup, tool: ThreadTool, speed: Any, feed: Any, rec
         reference_depth=1.0,
         depth_of_cut=1.0,
         depth_exponent=0.0,
+        light_gain=life.LIGHT_GAIN,
         note="of the row of turning speeds, less for a thread",
     )
     used = engaged / 60.0 / minutes
