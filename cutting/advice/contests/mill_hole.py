@@ -136,12 +136,12 @@ def columns(x: Numbers) -> tuple[Display, ...]:
 
 
 def patch(setup: MillHoleSetup) -> dict[str, str]:
-    """The settings of its own that a candidate sets: the pitch that was ranked, rounded down, and the offset that brings the size."""
+    """The settings of its own that a candidate sets: the pitch that was ranked, and the offset that brings the size."""
     s = setup.settings
     found = {"path": s.path.value, "finish": write(s.finish, "length"), "sense": s.sense.value, "pitch": "", "offset": "0 mm"}
     if s.path is Descent.HELIX:
         x = MODEL.quickly(setup)
-        found["pitch"] = write(max(np.floor(float(x.pitch[0]) * 100.0) / 100.0, 0.01), "length")
+        found["pitch"] = write(float(x.pitch[0]), "length")
         found["offset"] = write(round(float(x.size_error[0]) / 2.0, 3), "length")
     return found
 

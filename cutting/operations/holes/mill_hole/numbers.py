@@ -32,6 +32,7 @@ PLACED = 0.02  # mm, zone in which the axes put a hole's middle (common practice
 MOST_THINNED = 1.6  # × the slot's feed that thin chips allow at most (common practice)
 SLOT = 2.0 / np.pi  # mean over largest chip thickness of a full slot
 RAMP_SHARE, LENGTH_SHARE = 0.8, 0.9  # of the tool's steepest ramp and of its teeth that a usual pitch takes
+PITCH_STEP = 0.01  # mm, as finely as a pitch is set
 CHAMFERED = 3.0  # s a hole (common practice, as drilling)
 TURNS_ROUND = 0.8  # µm Ra of a wall that a mill runs round, before feed and bending (common practice)
 WASHED, STANDING = 4.0, 2.5  # hole diameters of depth from which chips come up by themselves: washed through or blown, and not
@@ -93,7 +94,8 @@ def pitch_of(setup: MillHoleSetup, tool: MillTool) -> Array:
         return np.full_like(d, s.pitch)
     steepest = milling.pitch_at(RAMP_SHARE * tool.own["ramp"], roughed(setup), d)
     usual = s.pitch_times * tool.usual_pitch
-    return np.asarray(np.maximum(np.minimum(np.minimum(usual, steepest), LENGTH_SHARE * tool.own["cutting_length"]), 0.01))
+    finest = np.minimum(np.minimum(usual, steepest), LENGTH_SHARE * tool.own["cutting_length"])
+    return np.maximum(np.floor(finest / PITCH_STEP + 1e-9) * PITCH_STEP, PITCH_STEP)
 
 
 def roughed(setup: MillHoleSetup) -> float:

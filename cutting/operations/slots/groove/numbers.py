@@ -94,7 +94,7 @@ def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     """Everything computed for tools as wide as the set-up's own, at speeds [m/min] and feeds [mm/rev]; arrays (..., 1)."""
     work, machine, f = setup.work, setup.machine, setup.feature
     real = machine.drive().fed(feed)
-    strokes = _strokes(setup, tool, speed, feed, real, record)
+    strokes = _strokes(setup, tool, speed, real, record)
     write_plunge(setup, tool, real, f.diameter, "a full plunge", record)
     _write_layers(setup, strokes, record)
     worn = setup.house.wear_factor
@@ -133,7 +133,7 @@ def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: S
         torque=worn * cutting * max(f.diameter, f.floor.target) / 2000.0,
         grip=held_torque(setup, fastest, setup.gripped, record), gripped_speed=fastest,
         strokes=strokes, size_error=np.asarray(error), stable_width=stable,
-        roughness=record.of("finish", _roughness(setup, tool, reached, feed, real)),
+        roughness=record.of("finish", _roughness(setup, tool, reached, real)),
         push=push, widest_plunge=max(plunges, default=0.0),
     )  # fmt: skip
 
@@ -190,7 +190,7 @@ class _Cuts:
     side_force: Array
 
 
-def _strokes(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, real: Array, record: Silent) -> Strokes:
+def _strokes(setup: GrooveSetup, tool: SlotTool, speed: Any, real: Array, record: Silent) -> Strokes:
     order = moves_of(setup)
     moves, place, count = _alike(order)
     start = np.array([diameter_at(setup, move.depth) for move in moves])
@@ -198,7 +198,7 @@ def _strokes(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, real: Ar
     large = np.maximum(start, end)
     spun = setup.machine.drive(setup.settings.spindle_clamp).over(speed, setup.largest)
     n = spun.at(speed, large)
-    across = side_feed(setup, tool.corner_radius, feed)
+    across = side_feed(setup, tool.corner_radius, real)
     ranks = np.array([move.rank for move in moves])
     parts = []
     for rank, cuts in ((PLUNGE, _plunges), (SIDEWAYS, _sideways), (THIN, _thin)):
@@ -303,11 +303,11 @@ def _rolled(setup: GrooveSetup, engaged: Array) -> tuple[Array, Array]:
     return np.minimum(engaged / (radius * reach), 1.0), reach / 2.0
 
 
-def _roughness(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, real: Array) -> Array:
+def _roughness(setup: GrooveSetup, tool: SlotTool, speed: Any, real: Array) -> Array:
     """Ra [µm] of walls and floor: feed marks of the corner where they are finished, else what a plunge with dwell leaves."""
     if not setup.finished:
         return np.array([ROUGH_FLOOR[0] if setup.settings.dwell >= 1 else ROUGH_FLOOR[1]])
-    return corner_roughness(0.5 * (real + side_feed(setup, tool.corner_radius, feed)), tool.corner_radius, speed, setup.work)
+    return corner_roughness(0.5 * (real + side_feed(setup, tool.corner_radius, real)), tool.corner_radius, speed, setup.work)
 
 
 @lru_cache(maxsize=256)
