@@ -21,6 +21,9 @@ PACKED_UP = 0.6  # of the seat: the lowest shank that a tool post packs up to th
 SLEEVE = 2.0  # of the seat: the thickest bar that a sleeve in its place holds (common practice)
 
 
+SLIDING_SWING = 80.0  # mm, below which a bar lathe has a guide bush (common practice)
+
+
 @dataclass(frozen=True)
 class Machine:
     """A machine, as the spindle that it works with drives it. Power kW, feed rates mm/min, lengths mm, times s (edge change min).
@@ -179,6 +182,11 @@ class Machine:
     def pressure(self, delivery: str) -> float | None:
         """Pressure [bar] of a coolant delivery, None where the machine does not have it."""
         return dict(self.coolant).get(delivery)
+
+    @property
+    def guide_bush(self) -> bool:
+        """Whether its bar slides out of a guide bush: a sliding-head lathe, told by its small swing."""
+        return 0 < self.swing < SLIDING_SWING and self.bar_bore > 0
 
     @property
     def usual_coolant(self) -> str:

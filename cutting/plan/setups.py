@@ -25,6 +25,9 @@ from cutting.workpiece.stack import StackLayer, delivered
 Judge = Callable[[Any], Outcome]
 
 
+AT_THE_BUSH = ("turn", "groove", "turn thread", "cut off")  # kinds that a sliding head makes beside its guide bush
+
+
 @dataclass(frozen=True)
 class Tried:
     """What is tried on a step beside its own entries: another goal, the whole piece's time [s], the part's worth when it begins.
@@ -124,6 +127,8 @@ def _base_and_sections(
     further = pulled_out(plan, step, holding["free_length"])
     feature = {**complete(step.kind, given(step.told), part, further), **_stack(plan, step, part)}
     feature |= hole_there(plan, step, part, feature)
+    if step.kind in AT_THE_BUSH and not step.clamping.turned_round and library.machine(plan.machine).on(step.spindle).guide_bush:
+        holding.setdefault("guide_bush", True)
     kind.fields.require("feature", feature)
     check_wall(step, part, feature)
     several = metals(plan, step, part, library)

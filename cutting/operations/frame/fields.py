@@ -77,6 +77,7 @@ WORKHOLDING = (
     Field("bore", "bore", example="0"),
     Field("centre_diameter", "centre Ø", example="12"),
     Field("steady", "steady rest at", example="none"),
+    Field("guide_bush", "guide bush at the cut", "flag"),
     Field("interrupted", "interrupted cut", "flag"),
     Field("weak", "held weakly", "flag"),
     Field("grip_share", "share of the grip force", "number", "1"),

@@ -49,6 +49,7 @@ class Workholding:
     grip_diameter: float = 50.0
     bore: float = 0.0
     centre_diameter: float = 12.0
+    guide_bush: bool = False  # the bar comes out of a bush where the tool stands
     interrupted: bool = False
     weak: bool = False
     steps: tuple[tuple[float, float], ...] = ()  # the part before this cut: (from the chuck, diameter to the next), mm

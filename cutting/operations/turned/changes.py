@@ -49,7 +49,9 @@ def quicker(setup: Setup) -> Iterator[Change[Setup]]:
 
 
 def supported(setup: Setup) -> Iterator[Change[Setup]]:
-    """A centre at the free end, or a steady rest beside the cut."""
+    """A centre at the free end, or a steady rest beside the cut; a guide bush is both."""
+    if setup.holding.guide_bush:
+        return
     if setup.holding.style is Holding.CHUCK and setup.surface is Surface.OUTSIDE:
         held = replace(setup, holding=replace(setup.holding, style=Holding.CHUCK_AND_CENTRE))
         yield Change(in_words("tailstock centre in"), {"holding": {"style": "chuck and centre"}}, held)

@@ -88,6 +88,8 @@ def check_holding(h: Workholding, f: Feature, surface: Surface, machine: Machine
     else:
         most = f.start_diameter if facing else max(f.end_diameter.nominal - 0.2, 0)
         require_between("holding.bore", h.bore, 0, most, "mm")
+    if h.guide_bush and not machine.guide_bush:
+        raise CuttingError("holding.guide_bush", f"{machine.name} has none.", "a sliding-head lathe")
     if h.steady is not None:
         require_between("holding.steady", h.steady, 1, h.free_length, "mm from the chuck, inside the free length")
         if h.style is Holding.BETWEEN_CENTRES and h.steady >= h.free_length:

@@ -138,7 +138,9 @@ RULES: tuple[FitRule, ...] = (
     FitRule("collar", _neck, _neck_reason),
     FitRule(
         "chuck",
-        lambda s, i, h, a, b: s.feature.distance_from_chuck >= CHUCK_CLEARANCE or s.surface is Surface.FACE,
+        lambda s, i, h, a, b: (
+            s.feature.distance_from_chuck >= CHUCK_CLEARANCE or s.surface is Surface.FACE or s.holding.guide_bush  # no jaws are near
+        ),
         lambda s: f"the tool ends {s.feature.distance_from_chuck:g} mm from the jaws, {CHUCK_CLEARANCE:g} mm are wanted",
     ),
     FitRule(

@@ -20,6 +20,8 @@ from cutting.workpiece.materials import Work
 
 Array = NDArray[np.float64]
 PLACES = 9  # along the cut, for limits and rankings
+BUSH_GAP = 1.5  # mm that the tool stands in front of a guide bush (common practice: 1 to 2)
+BUSH_STIFFNESS = 60.0  # N/µm, a guide bush with its play taken up (common practice)
 STEADY_STIFFNESS = 60_000.0  # N/mm, a fixed steady rest (common practice)
 
 
@@ -101,6 +103,11 @@ def beam_between(
 ) -> PartBeam:
     """The beam of a part of a diameter [mm], or with the holding's own steps, that is cut between two places from the chuck [mm]."""
     share = machine.rigidity
+    if holding.guide_bush:  # the bar comes out of its bush where the tool stands, however far the part is out in the end
+        bush = Supports(Holding.CHUCK, BUSH_GAP, jaw=_spring(BUSH_STIFFNESS * share, 1e3))
+        return PartBeam(
+            ((0.0, diameter),), holding.bore, work.material.elastic_modulus, work.material.density, False, bush, BUSH_GAP, BUSH_GAP
+        )
     jaw = machine.centre_stiffness if holding.style is Holding.BETWEEN_CENTRES else machine.chuck_stiffness
     supports = Supports(
         holding.style,

@@ -17,7 +17,7 @@ from cutting.tooling.slot_stock import SlotStock
 HELD = (
     ("sub_spindle", "sub-spindle holds the part", lambda setup: setup.machine.has(SUB)),
     ("y_axis", "blade turned by the Y axis", lambda setup: setup.machine.y_axis),
-    ("guide_bush", "guide bush at the cut", lambda setup: setup.machine.swing < 80),
+    ("guide_bush", "guide bush at the cut", lambda setup: setup.machine.guide_bush),
     ("tailstock", "tailstock in until the last millimetres", lambda setup: not setup.holding.sub_spindle),
 )
 
