@@ -30,6 +30,7 @@ PATHS = {
 }
 PATH_PRESSURES = (3.0, 5.0, 20.0, 70.0)
 SEAT_PLAY = 0.05  # mm by which an insert's width may differ from its pocket's
+CARTRIDGE_ROOM, LEAST_CARTRIDGE = 5.0, 20.0  # mm that a head's cartridge stands out beyond its depth, and at the least (common practice)
 ANY_BAR = 3000.0  # mm: the relief of a blade whose row names none
 
 
@@ -150,6 +151,10 @@ class TrepanHead(Blade):
     head_high: float
     cartridges: int = 1
     mass: float = 0.0
+
+    def shortest(self, depth: float) -> float:
+        """Cartridges come in lengths: as long as the depth wants, and no longer than its own."""
+        return min(max(depth + CARTRIDGE_ROOM, LEAST_CARTRIDGE), max(self.overhang, depth))
 
 
 BLADE_NUMBERS = ("reach", "thickness", "height", "overhang", "price", "round_shank", "stiffness_share", "side_share", "seat_drift")

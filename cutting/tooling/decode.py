@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from cutting.errors import CuttingError
@@ -16,11 +17,14 @@ from cutting.tooling.designations.holder_code import (
     write_holder,
 )
 from cutting.tooling.designations.insert_code import edges_and_why, seat_size, write_inch, write_metric
-from cutting.tooling.designations.insert_text import take_apart
+from cutting.tooling.designations.insert_text import letters_of, take_apart
 from cutting.tooling.designations.parts import Part, UnreadableDesignation
 from cutting.tooling.designations.threading_code import looks_like_threading, read_threading_code, write_threading
 from cutting.tooling.insert_drawing import InsertDrawing, draw_insert
 from cutting.tooling.records import seat_name
+
+FEW_DIGITS = 2  # up to which a designation does not say its sizes yet
+ANY_THREAD, KNOWN_OF_THREAD = "1.5ISO", 3  # a thread that stands in for the one that is not said, and the parts before it
 
 
 @dataclass(frozen=True)
@@ -49,15 +53,44 @@ def decode(text: str) -> Decoded:
     if len(plain(text)) < 3:
         raise UnreadableDesignation("designation", f"'{text}' is too short for a designation, such as CNMG 120408 or PCLNR 2525 M12.")
     if looks_like_threading(text) or text.strip()[0].isdigit():
-        return _threading(text)
+        return _as_far_as_it_goes(text, _threading, _thread_so_far)
     if looks_like_holder(text):
         return _holder(text)
-    try:
-        return _insert(text)
-    except CuttingError:
-        if len(plain(text)) > 4 and plain(text)[:5].isalpha():
+    if len(plain(text)) > 4 and plain(text)[:5].isalpha():
+        try:
+            return _insert(text)
+        except CuttingError:
             return _holder(text)  # five letters are a holder: its refusal names the right position
-        raise
+    return _as_far_as_it_goes(text, _insert, _insert_so_far)
+
+
+def _as_far_as_it_goes(text: str, whole: Callable[[str], Decoded], so_far: Callable[[str, str], Decoded]) -> Decoded:
+    """What is readable of a designation, with what is missing as a remark; what is readable of none is refused."""
+    try:
+        return whole(text)
+    except CuttingError as missing:
+        if sum(one.isdigit() for one in text) > FEW_DIGITS:  # what says its sizes says them wrongly
+            raise
+        try:
+            return so_far(text, missing.message)
+        except CuttingError:
+            raise missing from None
+
+
+def _insert_so_far(text: str, missing: str) -> Decoded:
+    """The letters alone: shape, clearance, class and breaker."""
+    parts = tuple(letters_of(text))
+    said = "".join(part.code for part in parts)
+    return Decoded(text.strip(), "insert", "iso-1832", said, "", parts, None, "", "", None, (f"Explained as far as it goes: {missing}",))
+
+
+def _thread_so_far(text: str, missing: str) -> Decoded:
+    """Size and hand alone."""
+    known = read_threading_code(f"{text.strip()}{ANY_THREAD}")
+    return Decoded(
+        text.strip(), "threading", "common-practice", text.strip().upper(), "", known.parts[:KNOWN_OF_THREAD], None, "", "", None,
+        (f"Explained as far as it goes: {missing}",),
+    )  # fmt: skip
 
 
 def _insert(text: str) -> Decoded:

@@ -74,6 +74,11 @@ def test_every_insert_has_a_seat_and_every_name_is_its_own() -> None:
         ("en-gjl-250", "EN-GJL-250"),
         ("1.0503", "C45"),
         ("alloy 718", "NiCr19Fe19Nb5Mo3 aged"),
+        ("EN24T", "34CrNiMo6"),
+        ("EN8", "C40"),
+        ("17-4PH", "X5CrNiCuNb16-4"),
+        ("acetal", "POM"),
+        ("nylon", "PA6"),
     ],
 )
 def test_materials_by_the_names_people_use(said: str, name: str) -> None:

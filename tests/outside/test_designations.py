@@ -146,7 +146,6 @@ def test_tipped_suffix_is_read_position_by_position() -> None:
         ("CNMG 129908", "position 6 (thickness)", "04"),
         ("CNMG 120499", "position 7 (corner)", "08"),
         ("CNMG 439", "position 7 (corner)", "1.5"),
-        ("CNMG 12", "position 6 (thickness)", "04"),
         ("PCLNR 2525 Z12", "position 8 (length)", "M"),
         ("PCLNR 2525 M13", "position 9 (insert size)", "12"),
         ("PCLNQ 2525 M12", "position 5 (hand)", "R"),
@@ -239,3 +238,15 @@ def _distance(a: tuple[float, float], b: tuple[float, float]) -> float:
     dx, dy = b[0] - a[0], b[1] - a[1]
     t = max(0.0, min(1.0, -(a[0] * dx + a[1] * dy) / ((dx * dx + dy * dy) or 1)))
     return math.hypot(a[0] + t * dx, a[1] + t * dy)
+
+
+@pytest.mark.parametrize(("text", "known", "missing"), [
+    ("WNMG", ["trigon 80°", "normal clearance 0°"], "position 5 (size) is missing"), ("TNMC 43 NV", ["triangle 60°"], "position 5 (size)"),
+    ("16ER", ["triangle, inscribed circle 9.525 mm", "external thread", "right hand"], "position 4 (pitch) is missing"),
+    ("CNMG 12", ["rhombic 80°"], "position 6 (thickness)"),
+])  # fmt: skip
+def test_a_short_designation_is_explained_as_far_as_it_goes(text: str, known: list[str], missing: str) -> None:
+    found = decode(text)
+    assert [part.meaning for part in found.parts][: len(known)] == known
+    assert missing in found.remarks[0]
+    assert found.drawing is None

@@ -10,6 +10,7 @@ import numpy as np
 from cutting.advice.best import Best
 from cutting.advice.candidate import Refused
 from cutting.advice.contest import Array, Contest, Entrants, Try
+from cutting.advice.goal_speed import HARD_FROM
 from cutting.chips.window import depth_scale
 from cutting.mechanics.chip_section import chip_area, engaged_edge, mean_chip_thickness
 from cutting.mechanics.finish import RA_OF_RT, SIDE_FLOW, WIPER_GAIN, minimum_chip_share
@@ -198,6 +199,8 @@ def speeds(setup: Setup, cutter: Cutter, feed: Array) -> Array:
         own = cutter.book[..., book.SPEED_HIGH]
         speed = np.minimum(speed, np.where(np.isnan(own), book.BOOK_HIGH * at_life(15.0), own))
     speed = np.maximum(speed, np.fmax(cutter.minimum_speed, cutter.book[..., book.SPEED_LOW]))
+    if case.hard:  # a slow edge breaks out before it wears
+        speed = np.maximum(speed, HARD_FROM * at_life(15.0))
     speed = np.minimum(speed, np.pi * diameters.max() * case.top_speed / 1000.0)
     return _held_by_power(case, cutter, speed, h, area, diameters)
 

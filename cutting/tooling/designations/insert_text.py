@@ -81,12 +81,7 @@ def take_apart(text: str, field: str = "designation") -> InsertText:
     0.8
     """
     code = re.sub(r"^(.{4}\d\d)\.([0-9T]\d)\.(\d\d|M0)", r"\1\2\3", squeeze(text))
-    names = ("shape", "clearance", "tolerance class", "fixing and chipbreaker")
-    allowed = (SHAPE_NAMES, CLEARANCE_NAMES, _tolerance_names(), FIXING_NAMES)
-    letters = [
-        Position(k + 1, name, text.strip(), field).choose(code[k : k + 1], choices)
-        for k, (name, choices) in enumerate(zip(names, allowed, strict=True))
-    ]
+    letters = letters_of(text, field)
     shape, clearance, tolerance, fixing = (part.code for part in letters)
     rest = code[4:]
     size = Position(5, "size", text.strip(), field)
@@ -121,6 +116,17 @@ def take_apart(text: str, field: str = "designation") -> InsertText:
 
 
 Dimensions = tuple[float | None, float | None, float | None, float | None, bool]
+
+
+def letters_of(text: str, field: str = "designation") -> list[Part]:
+    """The four letters that a designation begins with, each with what it says. Raises `UnreadableDesignation` for one that is none."""
+    code = squeeze(text)
+    names = ("shape", "clearance", "tolerance class", "fixing and chipbreaker")
+    allowed = (SHAPE_NAMES, CLEARANCE_NAMES, _tolerance_names(), FIXING_NAMES)
+    return [
+        Position(k + 1, name, text.strip(), field).choose(code[k : k + 1], choices)
+        for k, (name, choices) in enumerate(zip(names, allowed, strict=True))
+    ]
 
 
 def _as_typed(text: str, trailing: str) -> str:

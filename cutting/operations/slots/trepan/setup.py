@@ -16,7 +16,7 @@ from cutting.operations.frame.fields import PATTERN, WORKHOLDING, Base, Field, F
 from cutting.operations.frame.setup import workholding_of
 from cutting.operations.slots.shared.checks import CLAMP, FEED, OVERHANG, SPEED, check_tool
 from cutting.operations.slots.shared.setup import SlotSetup
-from cutting.tooling.blades import TrepanHead
+from cutting.tooling.blades import Blade, TrepanHead
 from cutting.workpiece.pattern import check_pattern
 
 Array = NDArray[np.float64]
@@ -87,6 +87,10 @@ class TrepanSetup(SlotSetup):
     def depth(self) -> float:
         """How deep the ring is cut [mm]."""
         return self.feature.depth - self.feature.web
+
+    def stands_out(self, blade: Blade) -> float:
+        """How far the cartridges stand out [mm]: as set, or as little as the depth lets them."""
+        return float(self.settings.overhang or blade.shortest(self.depth))
 
     @property
     def ring_width(self) -> float:

@@ -19,7 +19,7 @@ from cutting.wear.reference import life_law
 
 Array = NDArray[np.float64]
 # of the turning speed: the tip is weak and hot; ceramics of boron stand their own (common practice)
-SHARES = {"carbide": (0.5, 0.85), "cermet": (0.5, 0.8), "hss": (0.35, 0.6), "cbn": (0.7, 1.05), "pcd": (0.5, 0.8), "ceramic": (0.4, 0.7)}
+SHARES = {"carbide": (0.5, 0.85), "cermet": (0.5, 0.8), "hss": (0.35, 0.6), "cbn": (0.85, 1.3), "pcd": (0.5, 0.8), "ceramic": (0.4, 0.7)}
 OF_PAIR = ("speed_low", "speed_high", "speed_factor", "taylor_exponent", "scatter", "serves", "cuts")
 
 
