@@ -76,6 +76,7 @@ def test_limits_come_sorted_and_none_is_lost(setup: Build) -> None:
         "book_depth",
         "clearance",
         "general_finish",
+        "at_the_bush",
     }  # no supplier's book here, the tip stands on centre, and the drawing says its finish
 
 

@@ -83,7 +83,7 @@ MADE: dict[tuple[str, str], dict[str, Any]] = {
     ("trepan", "slug"): {"feature": {"web": None}},
     ("trepan", "spindle_power"): {**TWO_CARTRIDGES, "settings": {"cartridges": "two on one radius"}},
     ("trepan", "bends_sideways"): {"material": "C45", "tool": {**TREPAN["tool"], "insert": "edge 6 single middle positive P30 CVD"},
-                                   "settings": {"cutting_speed": 90, "feed_per_tooth": 0.2}},
+                                   "settings": {"cutting_speed": 90, "feed_per_tooth": 0.2, "overhang": "50 mm"}},
 }  # fmt: skip
 ALWAYS = {("groove", "relief")}  # the base itself is larger than the relief; a smaller bar is not
 
