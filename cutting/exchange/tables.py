@@ -253,7 +253,7 @@ _NO_CHUCK = ("jaw_force", "jaw_mass", "jaw_radius", "chuck_stiffness", "chuck_ti
 SPINDLE_BOUNDS = {  # of a further spindle; the figures of a chuck are 0 where it has none
     name: (*_MACHINE_BOUNDS[name][:4], 0 if name in _NO_CHUCK else _MACHINE_BOUNDS[name][4]) for name in SPINDLE_NUMBERS
 }
-DELIVERIES = ("dry", "mist", "flood", "jet", "through", "high")
+DELIVERIES = ("dry", "air", "cold air", "minimal oil", "mist", "flood", "jet", "through", "high")
 
 TOOLS = Table(
     "tools",

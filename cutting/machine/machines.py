@@ -259,7 +259,8 @@ MORE_NUMBERS = (
     "axial_force",
     "acceleration",
 )
-USUAL_COOLANT = ("flood", "jet", "through", "high", "mist", "dry")  # from what is meant where nobody says one
+# from what is meant where nobody says one
+USUAL_COOLANT = ("flood", "jet", "through", "high", "mist", "minimal oil", "cold air", "air", "dry")
 WORN_STIFFNESS = 0.5  # what is left of spindle, centre and slides on a worn machine (common practice)
 
 

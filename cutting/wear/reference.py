@@ -70,8 +70,8 @@ def life_law(speed_row: str, tool_class: str) -> LifeLaw | None:
     row = _starting_rows().get((speed_row, tool_class))
     if row is None:
         return None
-    speed, *cut = row
-    return law_at(speed * _lasts(tool_class) ** taylor_exponent(tool_class), *cut, tool_class)
+    speed, feed, depth = row
+    return law_at(speed * _lasts(tool_class) ** taylor_exponent(tool_class), feed, depth, tool_class)
 
 
 @cache

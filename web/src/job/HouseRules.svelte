@@ -51,7 +51,12 @@
       0.33,
       "Rz that a tolerance implies where no finish is said; 0: none",
     ],
-    ["general_roughness", "finish where nothing is said, Ra µm", 6.3, "of a turned face that no later cut finishes"],
+    [
+      "general_roughness",
+      "finish where nothing is said, Ra µm",
+      6.3,
+      "of a turned face that no later cut finishes",
+    ],
     ["wear_factor", "worn edge's force", 1.3, "against a new one; power and strength are checked worn"],
     [
       "sure_fastest",

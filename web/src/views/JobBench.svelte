@@ -103,12 +103,12 @@
     <div class="area-asked">
       <DrawnList
         drawing={job.state.drawing}
-        noted={job.document.noted}
+        noted={job.document.noted ?? []}
         leave={(word) =>
           void editor.keep({
             action: "set_noted",
             operation: "",
-            noted: job.document.noted.filter((one) => one !== word),
+            noted: (job.document.noted ?? []).filter((one) => one !== word),
           })}
         open={(feature) => (asked = feature)}
         add={() => (sheet = "add")}

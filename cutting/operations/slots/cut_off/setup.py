@@ -111,8 +111,8 @@ class CutOffSetup(SlotSetup):
         """With a Y axis the force runs along the blade: the stiffer it makes it, the more feed (common practice: 1.5 to 2 times)."""
         if not self.holding.y_axis:
             return 1.0
-        gain = y_axis_gain(1.0, PUSHES, self.stands_out(blade), blade.thickness, blade.height, 1e3 * self.machine.post_stiffness)
-        return float(min(gain**FEED_BY_STIFFNESS, MOST_FEED))
+        gain = float(y_axis_gain(1.0, PUSHES, self.stands_out(blade), blade.thickness, blade.height, 1e3 * self.machine.post_stiffness))
+        return min(gain**FEED_BY_STIFFNESS, MOST_FEED)
 
     @property
     def inner_diameter(self) -> float:
