@@ -13,7 +13,7 @@ from cutting.operations.frame.setup import BaseSetup, Goal
 
 Array = NDArray[np.float64]
 STOP_MINUTES = 45.0  # what an unplanned stop takes from an unattended machine (common practice)
-HABIT = 0.04  # share that a grade must save in a metal that it is not made for before it stands first (common practice)
+HABIT = 0.10  # share that a grade must save in a metal that it is not made for before it stands first (common practice)
 SLACK = 0.02  # of the wanted probability that a run may fall short of
 SHORTFALL = 1e4  # money that a missing probability of 1 weighs: security comes first
 NOT_HELD = 1e8  # what a hard limit weighs that holds less surely than is asked: it stays hard

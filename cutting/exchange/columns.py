@@ -189,7 +189,8 @@ def _numbers(column: Column, cell: Cell, inch: bool) -> tuple[float, ...]:
 def _pairs(column: Column, cell: Cell, inch: bool) -> tuple[tuple[Any, float], ...]:
     """`speed:power` words, or pairs from JSON; a first part that is no number is a name (`flood:4`)."""
     if isinstance(cell, str):
-        raw = [word.rsplit(":", 1) for word in re.split(r"[\s;]+", cell.strip()) if word]
+        # a name may have a blank in it, so that blanks part pairs only behind a number
+        raw = [word.rsplit(":", 1) for word in re.split(r";\s*|(?<=\d)\s+", cell.strip()) if word]
     elif isinstance(cell, Sequence):
         raw = [list(pair) if isinstance(pair, Sequence) and not isinstance(pair, str) else [pair] for pair in cell]
     else:

@@ -58,7 +58,7 @@ _STOCK = (
     Column("bin", "bin", "text", longest=20, default=""),
     Column("quantity", "quantity", "count", low=0, high=10_000_000, default=0),
 )
-COOLANTS = ("flood", "jet", "through", "dry")
+COOLANTS = ("flood", "jet", "clamp", "through", "through both", "dry")
 
 
 def _tool_columns() -> tuple[Column, ...]:

@@ -147,7 +147,7 @@ DEFLECTOR_HUB = {
             "CNMG 120412 middle P30 CVD",
             "PCLNR 2525 M12",
             {"start_diameter": "97 mm", "end_diameter": "91.5", "length": "68.5 mm", "distance_from_chuck": "80 mm"},
-            "110 m/min / 0.25 mm/rev / 0.75 mm / flood",
+            "62 m/min / 0.2 mm/rev / 0.75 mm / flood",
             skin="weld",
         ),
         operation(

@@ -39,7 +39,7 @@ GATE_SPINDLE = _job(
             "Turn Ø20 for the thread",
             "turn",
             TURNER,
-            {"start_diameter": "24 mm", "end_diameter": "20 h9", "length": "80 mm", "distance_from_chuck": "30 mm"},
+            {"start_diameter": "24 mm", "end_diameter": "20 h9", "length": "80 mm", "distance_from_chuck": "30 mm", "roughness": "6.3 µm"},
             {"cutting_speed": "100 m/min", "feed_per_rev": "0.2 mm/rev", "depth_of_cut": "1 mm", "coolant": "flood"},
         ),
         narrow(

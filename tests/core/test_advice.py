@@ -9,6 +9,7 @@ from typing import Any
 import pytest
 
 from cutting.advice import advise
+from cutting.advice.score import HABIT
 from cutting.operations.frame.risk import shared_risk
 from cutting.operations.frame.setup import Goal, HouseRules
 from cutting.operations.registry import evaluate, evaluate_quickly
@@ -50,7 +51,7 @@ def test_the_goal_orders_the_candidates(setup: Build, crib: Crib) -> None:
     fast = advise(replace(setup(), goal=Goal.FASTEST), crib).candidates
     secure = advise(replace(setup(), goal=Goal.MOST_SECURE), crib).candidates
     for rows, figure in ((cheap, "cost"), (fast, "seconds")):  # what is made for the metal by its figure, the rest 4 % behind it
-        own = [round(getattr(row, figure) * (1.0 + 0.04 * row.side_use + float(shared_risk(row.risk))), 2) for row in rows]
+        own = [round(getattr(row, figure) * (1.0 + HABIT * row.side_use + float(shared_risk(row.risk))), 2) for row in rows]
         assert own == sorted(own)
     assert secure[0].secure >= 0.92
     assert fast[0].seconds <= cheap[0].seconds

@@ -12,6 +12,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from cutting.advice.contests import CONTESTS, advise
+from cutting.advice.score import HABIT
 from cutting.doors.command_line import main
 from cutting.doors.json_form import read_feature_of, read_request, read_setup
 from cutting.errors import CuttingError
@@ -108,7 +109,7 @@ def test_a_ranked_row_is_the_evaluation_of_its_settings(base: str, goal: Goal) -
         assert row.reason
     key = {Goal.CHEAPEST: lambda c: c.cost + c.beside, Goal.FASTEST: lambda c: c.seconds}.get(goal)
     if key:
-        order = [key(row) * (1.0 + (0.04 if row.side_use else 0.0) + float(shared_risk(row.risk))) for row in advice.candidates]
+        order = [key(row) * (1.0 + (HABIT if row.side_use else 0.0) + float(shared_risk(row.risk))) for row in advice.candidates]
         assert order == sorted(order)
     assert advice.fitting + sum(r.pairs for r in advice.refused) >= min(advice.pairs, advice.fitting)
     assert len(advice.heads) == len(advice.candidates[0].more)

@@ -49,15 +49,15 @@ def test_an_added_operation_starts_with_the_best_tool(engineer: Api, job_id: Job
 
 
 def test_an_operation_that_no_tool_makes_is_shown_as_broken(engineer: Api, job_id: JobId) -> None:
-    feature = {"outer_diameter": "30", "width": "6", "depth": "6"}
+    feature = {"outer_diameter": "22", "width": "6", "depth": "6"}
     answer = engineer.edit(job_id("Bearing carrier"), 1, action="add_operation", kind="face groove", title="Small", feature=feature)
     assert answer.status_code == 200, answer.json()
     row = answer.json()["state"]["operations"][-1]
     assert (row["status"], row["seconds"], row["cost"]) == ("no tool", 0.0, 0.0)  # no blade enters so small a ring: nothing stands in
-    assert row["problem"]["metric"].startswith("no tool yet: a face grooving blade curved for Ø30 mm that reaches 6 mm")
+    assert row["problem"]["metric"].startswith("no tool yet: a face grooving blade curved for Ø22 mm that reaches 6 mm")
     assert answer.json()["document"]["operations"][-1]["tool"] == {}
     page = engineer.get(f"/api/jobs/{job_id('Bearing carrier')}/setup-sheet?form=page").content.decode()
-    for words in ("NOT PLANNED YET", "NO TOOL YET", "a face grooving blade curved for Ø30 mm"):
+    for words in ("NOT PLANNED YET", "NO TOOL YET", "a face grooving blade curved for Ø22 mm"):
         assert words in page
     assert not answer.json()["state"]["planned"]
     assert "no tool yet" in answer.json()["state"]["why"]["metric"]

@@ -106,6 +106,7 @@ class ChipGauge:
     window_feed_scale: Array
     window_depth_scale: Array
     chip_index: Array
+    stop_index: Array  # the same, where a light chip counts only as far as nobody leads it away
 
 
 @dataclass(frozen=True)
@@ -344,10 +345,13 @@ def _window(case: Case, cutter: Cutter, chip: Chip, record: Silent) -> ChipGauge
     }
     gauge, light = record(window_gauge, **place), light_weight(chip.chip_area)
     harm = window_gauge(**place, light_chip=light) if np.any(light < 1.0) else gauge
-    index = chip_index_of(gauge) * light_index(chip.chip_area)
+    index = chip_index_of(gauge)
     if case.ductility > 0.3:
         index = np.where(cutter.breaker > 0, index, np.minimum(index, BARE_INDEX))
-    return ChipGauge(gauge, harm, across, along, np.minimum(index, softest_index(case.ductility, case.pressure)))
+    index = np.minimum(index, softest_index(case.ductility, case.pressure))
+    strings = index * light_index(chip.chip_area)
+    # who stands beside it leads a light chip away; where nobody does it gathers
+    return ChipGauge(gauge, harm, across, along, strings, strings if case.setup.batch.unattended_hours > 0 else index)
 
 
 def window_scales(case: Case, cutter: Cutter, speed: Any) -> tuple[Array, Array]:
@@ -391,5 +395,5 @@ def _money(case: Case, cutter: Cutter, chip: Chip, wear: Wear, window: ChipGauge
     idle = np.full_like(engaged, seconds.shape[-1] * case.travel_idle + around_seconds(machine))
     # wear adds up over passes at their own speeds: share of life used per piece
     used = over_passes(seconds / 60.0 / wear.tool_life, np.add)
-    chips_stop = stop_chance(over_passes(window.chip_index, np.minimum))
+    chips_stop = stop_chance(over_passes(window.stop_index, np.minimum))
     return spend(case.setup, engaged, idle, used, wear.weibull_shape, edge_cost(cutter, over_passes(chip.depth_of_cut)), chips_stop, record)
