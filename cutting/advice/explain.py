@@ -13,6 +13,8 @@ from cutting.quantities.write import Display, write
 
 GOALS = {Goal.CHEAPEST: "cheapest", Goal.FASTEST: "fastest", Goal.MOST_SECURE: "most secure"}
 NOTHING = 0.004  # share of the whole below which two rows are alike
+LEAST_TOLD = 0.001  # money a piece, below which nothing is told of it
+ALIKE = "as good within the model's band"
 LESS = 0.98  # of the winner's feed or speed, from which it is said that it is lower
 Driver = tuple[float, str]
 
@@ -35,7 +37,7 @@ def why_not_first(row: Candidate, first: Candidate, setup: BaseSetup, beside: st
     if row.side_use and not first.side_use and saved > 0:
         return f"{row.grade} is not made for this metal, and saves {saved:.1%} only"
     weight, reason = max(_drivers(row, first, setup), key=lambda pair: pair[0])
-    return reason if weight > NOTHING else "as good within the model's band"
+    return reason if weight > NOTHING else ALIKE
 
 
 def _strain(row: Candidate) -> str:
@@ -96,7 +98,8 @@ def _edges(row: Candidate, first: Candidate) -> str:
         return f"dearer edge: {row.edge_cost:.2f} with {edges}, not {first.edge_cost:.2f}"
     if row.change_parts < first.change_parts and own != best:
         return f"fewer pieces per edge: {own} against {best}"
-    return f"edges cost {row.edge_cost / row.change_parts - first.edge_cost / first.change_parts:.3f} {currency()} more a piece"
+    more = row.edge_cost / row.change_parts - first.edge_cost / first.change_parts
+    return f"edges cost {more:.3f} {currency()} more a piece" if more >= LEAST_TOLD else ALIKE
 
 
 def _count(parts: float) -> str:

@@ -132,9 +132,9 @@ def test_what_loses_the_part_weighs_more_than_what_loses_an_edge_and_that_more_t
     assert share_of("nobody named it") == SHARES[Risk.TASTE]
 
 
-def test_a_grade_that_is_not_made_for_the_metal_must_save_four_of_a_hundred() -> None:
-    assert weighed(1.0, 1.0, 0.0) > weighed(1.03, 0.0, 0.0)
-    assert weighed(1.0, 1.0, 0.0) < weighed(1.05, 0.0, 0.0)
+def test_a_grade_that_is_not_made_for_the_metal_must_save_a_tenth() -> None:
+    assert weighed(1.0, 1.0, 0.0) > weighed(1.08, 0.0, 0.0)
+    assert weighed(1.0, 1.0, 0.0) < weighed(1.12, 0.0, 0.0)
 
 
 def test_what_is_close_stands_behind_what_holds_whatever_it_saves() -> None:

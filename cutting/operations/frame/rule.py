@@ -112,9 +112,9 @@ def hard_ones(rules: Sequence[Rule[N]], used: Mapping[str, Any], house: HouseRul
 def soft_ones(rules: Sequence[Rule[N]], used: Mapping[str, Any]) -> list[str]:
     """Names of the limits in `used` that tell a tool from a better one where they are broken.
 
-    What the house rule on books decides is the house's own; how surely a run ends, and how chips crowd in a slot, the goal weighs.
+    What the house rule on books decides is the house's own; how surely a run ends the goal weighs.
     """
-    apart = (*BOOK_RULES, "secure", "crowding")
+    apart = (*BOOK_RULES, "secure")
     return [rule.name for rule in rules if rule.name in used and rule.severity is Severity.SOFT and rule.name not in apart]
 
 
