@@ -83,7 +83,7 @@ def test_facets_narrow_and_keys_walk(person: Person) -> None:
     bars = Tool.objects.filter(kind="boring bar").count()
     person.until(lambda: len(rows(person)) == bars, f"the {bars} bars")
     person.see("h2").click()
-    person.press("j", "j", "j")
+    person.press("j", "j", "j", "j")
     person.pause(0.2)
     person.press(Keys.ENTER)
     sheet = person.see_text("section[aria-label=Tool]", "A16R-SDUCR 11").text

@@ -201,7 +201,7 @@ def test_a_trepanned_ring_is_weighed_against_drilling_and_shared_by_two_edges(pe
     assert number(person.read("[data-testid=torque]")) == ring
     # two edges on one radius ask for more torque than this spindle has at Ø100; a smaller disc lets them
     assert "two on one radius" not in person.read("section[aria-label^=Tools] tbody")
-    draw(person, diameter="80 mm")
+    draw(person, diameter="72 mm")
     person.see_text("header button", "fastest").click()  # in a hurry a house asks for less than nine runs of ten
     person.saved(3)
     person.settled()

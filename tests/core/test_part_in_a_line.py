@@ -181,3 +181,13 @@ def test_the_step_under_a_thread_is_what_its_class_allows() -> None:
         assert word in next(one.note for one in cuts if one.note)
     part, _ = body("Ø45 x 60, Ø24 h11 x 40, thread M24 x 30")
     assert across(part, OUT - FACE_STOCK - 20.0) > 23.8
+
+
+def test_a_ring_groove_whose_place_is_not_said_leaves_its_shoulder() -> None:
+    """DIN 471 for Ø30, from memory: groove Ø28.6, 1.6 wide, at least 2.1 from the end (three depths)."""
+    part, cuts = body("Ø45 x 60, Ø30 x 50, groove DIN 471")
+    end = OUT - FACE_STOCK
+    assert 28.39 <= across(part, end - 2.1 - 0.8) <= 28.6  # h12
+    assert across(part, end - 2.0) == pytest.approx(30.0)
+    assert across(part, end - 2.1 - 1.6 - 0.3) == pytest.approx(30.0)
+    assert "2.1 mm from the end" in next(one.note for one in cuts if one.kind == "groove")

@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
 import pytest
 
 from cutting.advice import Advice, advise
 from cutting.doors.json_form import read_request, read_setup
+from cutting.errors import CuttingError
 from cutting.operations.frame.outcome import Outcome, Standing
 from cutting.operations.registry import evaluate_quickly
-from tests.core.slots import CUT_OFF, form
+from tests.core.slots import CUT_OFF, TREPAN, form
+from tests.core.thread_setups import TURN as THREAD
+from tests.core.tools import groove_blades
 
 
 def turned(material: str, start: float, end: str, machine: str = "two-axis lathe", **more: Any) -> tuple[Any, Advice]:
@@ -102,6 +106,10 @@ def test_cut_off_takes_the_width_and_feed_that_people_take(material: str, bar: f
     )
     first = advice.candidates[0]
     assert widths[0] <= first.width <= widths[1]
+    out = float((first.settings or {})["overhang"].split()[0])
+    assert out >= bar / 2, "the blade reaches the centre"
+    if "blade" in first.tool["blade"]:
+        assert out <= bar / 2 + 2, "and slides no further out than it must"
     per_width = first.feed / first.width
     low, high = {"Ti-6Al-4V": (0.012, 0.03), "X5CrNi18-10": (0.02, 0.045)}.get(material, (0.025, 0.06))
     assert low <= per_width <= high
@@ -209,3 +217,62 @@ def test_a_longer_bar_never_gains_and_a_stiffer_one_never_loses() -> None:
 
     assert varies("A20S-SCLCR 09", 65) < varies("A20S-SCLCR 09", 80) < varies("A20S-SCLCR 09", 95)
     assert varies("E20S-SCLCR 09", 80) < varies("J20S-SCLCR 09", 80) < varies("A20S-SCLCR 09", 80)
+
+
+def test_more_pressure_never_shortens_life_and_a_longer_way_of_coolant_never_does() -> None:
+    """By the way that coolant takes, beside the slot to above and below, and by what the pump gives."""
+    ways = ("flood", "jet", "clamp", "through", "through both")
+    blade = next(one for one in groove_blades() if one.style == "reinforced")
+    for pressure in (0.0, 3.0, 5.0, 20.0, 50.0, 70.0, 150.0):
+        gains = [replace(blade, coolant=way).lasts_by_coolant(pressure) for way in ways]
+        assert gains == sorted(gains)
+        assert gains[0] == 1.0
+    for way in ways:
+        gains = [replace(blade, coolant=way).lasts_by_coolant(pressure) for pressure in (0.0, 3.0, 5.0, 20.0, 50.0, 70.0, 150.0)]
+        assert gains == sorted(gains)
+    above, both = (replace(blade, coolant=way).lasts_by_coolant(70.0) for way in ways[3:])
+    assert 2.0 <= above <= 4.0  # 20 to 70 bar from above
+    assert 2.5 <= both <= 6.0
+    assert 1.3 <= replace(blade, coolant="clamp").lasts_by_coolant(50.0) <= 2.0
+
+
+def test_a_guide_bush_holds_a_slender_bar_in_one_pass() -> None:
+    """Ø3 to 5, 4 x D, h9 on a sliding head: one pass at the whole depth, carbide, no support beyond the bush."""
+    for size in (3.0, 5.0, 8.0):
+        holding = {"guide_bush": True, "free_length": 4 * size + 4, "grip_diameter": size + 3}
+        feature = {"length": 4 * size, "distance_from_chuck": 1}
+        _, advice = turned("11SMn30", size + 3, f"{size:g} h9", "sliding-head lathe", feature=feature, holding=holding)
+        first = advice.candidates[0]
+        assert first.passes == 1
+        assert "HSS" not in first.grade
+        free = {**holding, "guide_bush": False}
+        rows = turned(
+            "11SMn30", size + 3, f"{size:g} h9", "sliding-head lathe", feature={**feature, "distance_from_chuck": 3}, holding=free
+        )[1]
+        assert not rows.candidates or rows.candidates[0].cost >= first.cost, "what is held better never loses"
+    with pytest.raises(CuttingError, match="has none"):
+        turned("11SMn30", 8, "5 h9", "two-axis lathe", holding={"guide_bush": True})
+
+
+def test_hardened_metal_is_cut_in_its_heat() -> None:
+    """60 HRC: turned at 80 to 200 m/min, threads at 80 to 160; a thread is never crept at 25 to save its edge."""
+    _, advice = turned("100Cr6 hardened 60 HRC", 40.4, "40 h6", feature={"roughness": "0.8"})
+    assert "CBN" in advice.candidates[0].grade
+    assert 75 <= advice.candidates[0].cutting_speed <= 200
+    made = {**form(THREAD, material="100Cr6 hardened 60 HRC", feature={"thread": "M30x1.5"}), "settings": {"coolant": "dry"}}
+    made.pop("tool")
+    thread = advise(*read_request(made)).candidates[0]
+    assert "CBN" in thread.grade
+    assert 80 <= thread.cutting_speed <= 160
+
+
+@pytest.mark.parametrize("machine", ["two-axis lathe", "mill-turn", "machining centre"])
+@pytest.mark.parametrize("material", ["C45", "X5CrNi18-10"])
+def test_a_ring_is_trepanned_where_heads_are_sold(machine: str, material: str) -> None:
+    """Ø90 and 110, 20 deep: cartridges as short as the depth wants, edges of 3 to 6 mm."""
+    for size in (90, 110):
+        made = form(TREPAN, material=material, machine=machine, feature={"diameter": f"{size} mm", "depth": "20 mm"})
+        made.pop("tool")
+        made["settings"] = {"coolant": "flood"}
+        first = advise(*read_request(made)).candidates[0]
+        assert 3.0 <= first.width <= 6.0
