@@ -18,13 +18,17 @@ class ChipForm:
     why: str
 
 
+TOO_LIGHT = 0.7  # of the index of a heavier chip, below which a light one strings wherever it stands in the window (common practice)
+
+
 def chip_form(
-    gauge: float, feed_place: float, depth_place: float, ductility: float, has_breaker: bool, best_index: float = 100.0
+    gauge: float, feed_place: float, depth_place: float, ductility: float, has_breaker: bool, best_index: float = 100.0, light: float = 1.0
 ) -> ChipForm:
     """Classify the chip.
 
     `gauge` as in `window_gauge`; `feed_place`, `depth_place` −1 (lower edge) to 1 (upper edge) of the window at
-    its middle lines; `ductility` 0 to 1, `best_index` that the metal allows. Forms of ISO 3685 annex G; which form falls
+    its middle lines; `ductility` 0 to 1, `best_index` that the metal allows; `light` what is left of
+    it for so light a chip. Forms of ISO 3685 annex G; which form falls
     where is common practice.
     """
     if ductility < 0.15:
@@ -41,6 +45,8 @@ def chip_form(
         return ChipForm(
             "2.1", "tubular", "long", "strings", "too soft and tough to break in a groove: a jet at pressure, or a stepped feed"
         )
+    if light < TOO_LIGHT:
+        return ChipForm("2.1", "tubular", "long", "strings", "so light a chip that nothing curls it: coolant or air leads it away")
     if gauge <= 1.0:
         if feed_place < -0.35:
             return ChipForm("5.2", "conical helical", "short", "breaks", "inside the window, on its thin side")

@@ -46,12 +46,12 @@ def _tapered(step: LineStep, left: float) -> dict[str, str | bool]:
     """
     wide, thin = step.size.nominal + left, step.thin_end + left
     return {
-        "start_diameter": f"{2 * wide - thin:.4f} mm",
+        "start_diameter": f"{round(2 * wide - thin, 4):g} mm",
         "roughing": True,
         "end_diameter": f"{wide:g} mm",
         "length": f"{step.length:g} mm",
         "distance_from_chuck": f"{step.near:g} mm",
-        "profile": f"{step.near:g} mm:{wide:g} mm; {step.far:g} mm:{thin:.4f} mm",
+        "profile": f"{step.near:g} mm:{wide:g} mm; {step.far:g} mm:{round(thin, 4):g} mm",
     }
 
 

@@ -64,6 +64,7 @@ def test_the_lighter_the_cut_the_more_it_strings_and_the_less_that_matters() -> 
     outcomes = [at(40 + stock) for stock in (0.1, 0.16, 0.24, 0.6)]
     indexes = [one.chip.index for one in outcomes]
     assert indexes == sorted(indexes)
+    assert (outcomes[0].chip.verdict, outcomes[-1].chip.verdict) == ("strings", "breaks")
     assert all(one.standing is not Standing.OVER for one in outcomes)
     light = next(limit for limit in outcomes[0].limits if limit.name == "chip_window")
     assert light.kind == "area"

@@ -10,7 +10,7 @@ from typing_extensions import TypedDict
 
 from cutting.chips.curl import chip_after, chip_length, chip_strain, compression_ratio, fracture_strain, friction_angle, shear_angle
 from cutting.chips.verdict import chip_form
-from cutting.chips.window import softest_index, span_at_depth, window_sides
+from cutting.chips.window import light_index, softest_index, span_at_depth, window_sides
 from cutting.mechanics.tool_setting import height_size_error, pip_diameter
 from cutting.operations.frame.change import in_words
 from cutting.operations.frame.common_limits import spindle_runs
@@ -141,7 +141,8 @@ def chip_verdicts(done: Cut) -> tuple[ChipVerdict, ...]:
         span = span_at_depth(sides, a, 1.0, 1.0) or (min(feeds), max(feeds))
         place_f = 2 * (f - span[0]) / (span[1] - span[0]) - 1
         place_a = 2 * (a - min(depths)) / (max(depths) - min(depths)) - 1
-        form = chip_form(_of_pass(done.window_gauge, k), place_f, place_a, case.ductility, geometry.breaker, best)
+        light = float(light_index(_of_pass(done.chip_area, k)))
+        form = chip_form(_of_pass(done.window_gauge, k), place_f, place_a, case.ductility, geometry.breaker, best, light)
         dense = form.verdict == "packs" and case.sticky > 0.3
         found.append(
             ChipVerdict(
