@@ -11,6 +11,7 @@ import numpy as np
 import pytest
 
 from cutting.advice import advise
+from cutting.doors.json_form import read_setup
 from cutting.errors import CuttingError
 from cutting.operations.holes.bore.kind import KIND
 from cutting.operations.holes.bore.limits import jaw_lobes
@@ -295,3 +296,15 @@ def test_the_fit_is_reached_by_measuring() -> None:
     assert readings[0].measured < start.next.target + 0.03  # springing leaves metal
     assert not ledger(setup, readings).doubtful
     assert ledger(setup, [Measured(1, 59.5, 58.9)]).doubtful[0][1].endswith("bored out")
+
+
+def test_half_the_wall_is_pressed_eight_times_as_far_out_of_round() -> None:
+    """A ring gives by the cube of its wall (Roark); the jaws' force counts once, and each of three has its third."""
+    setup = read_setup(BORE)
+    inner = setup.feature.turned_diameter
+
+    def lobes(wall: float, share: float = 1.0) -> float:
+        return jaw_lobes(replace(setup, holding=replace(setup.holding, grip_diameter=inner + 2 * wall, grip_share=share)))
+
+    assert 6.0 < lobes(1.0) / lobes(2.0) < 8.5
+    assert lobes(2.0, 0.5) == pytest.approx(lobes(2.0) / 2)
