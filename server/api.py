@@ -18,16 +18,16 @@ from server.crib.heavy import router as heavy
 from server.exchange.api import router as exchange
 from server.exchange.job_file_api import router as job_files
 from server.floor.api import router as floor
-from server.jobs.api import kinds
-from server.jobs.api import router as jobs
-from server.jobs.hole_api import router as holes
-from server.jobs.line_api import router as lines
-from server.jobs.part_study_api import router as part_studies
-from server.jobs.planning_api import router as planning
-from server.jobs.sheet.api import router as sheets
-from server.jobs.study_api import router as studies
-from server.jobs.thread_size_api import router as thread_sizes
-from server.jobs.trace_api import router as traces
+from server.jobs.doors.holes import router as holes
+from server.jobs.doors.jobs import kinds
+from server.jobs.doors.jobs import router as jobs
+from server.jobs.doors.lines import router as lines
+from server.jobs.doors.part_studies import router as part_studies
+from server.jobs.doors.planning import router as planning
+from server.jobs.doors.sheets import router as sheets
+from server.jobs.doors.studies import router as studies
+from server.jobs.doors.thread_sizes import router as thread_sizes
+from server.jobs.doors.traces import router as traces
 from server.openapi import DocumentedAPI
 from server.people.administration import router as people
 from server.people.api import router as session

@@ -24,7 +24,7 @@ from server.crib.models import Tool
 from server.crib.narrow import candidates, wanted
 from server.crib.things import to_core
 from server.floor.models import Machine
-from server.jobs.learned import learned_of
+from server.jobs.measured.learned import learned_of
 from server.records.models import Stamp
 from server.shelf.models import Material
 

@@ -32,9 +32,9 @@ def _warm() -> None:
     from django.urls import get_resolver
 
     from server.crib.index import crib_index
-    from server.jobs.api import evaluate_operation, follow_job
+    from server.jobs.doors.jobs import evaluate_operation, follow_job
     from server.jobs.models import Job
-    from server.jobs.schemas import TryIn
+    from server.jobs.schemas.job import TryIn
 
     try:
         _ = get_resolver().url_patterns  # with every room behind it

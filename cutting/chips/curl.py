@@ -11,7 +11,11 @@ Array = NDArray[np.float64]
 
 
 def friction_angle(adhesion: ArrayLike) -> Array:
-    """Friction angle β [°] on the rake face from the metal's adhesion 0 to 1: 25° to 50° (common practice)."""
+    """Friction angle β [°] on the rake face from the metal's adhesion 0 to 1: 25° to 50° (common practice).
+
+    >>> float(friction_angle(0.0)), float(friction_angle(1.0))
+    (25.0, 50.0)
+    """
     return 25.0 + 25.0 * np.clip(np.asarray(adhesion, float), 0.0, 1.0)
 
 
@@ -57,12 +61,20 @@ def chip_strain(chip_after: ArrayLike, curl_radius: ArrayLike) -> Array:
 
 
 def fracture_strain(ductility: ArrayLike) -> Array:
-    """Strain at which the chip breaks, by the metal's ductility 0 to 1: 0.01 to 0.08 (common practice, no source)."""
+    """Strain at which the chip breaks, by the metal's ductility 0 to 1: 0.01 to 0.08 (common practice, no source).
+
+    >>> round(float(fracture_strain(0.0)), 3), round(float(fracture_strain(1.0)), 3)
+    (0.01, 0.08)
+    """
     return 0.01 + 0.07 * np.clip(np.asarray(ductility, float), 0.0, 1.0)
 
 
 def chip_length(code: str, curl_radius: float | None) -> float:
-    """Length [mm] of a chip of an ISO 3685 form: arcs about one and a half half-turns of the groove, coils by their class."""
+    """Length [mm] of a chip of an ISO 3685 form: arcs about one and a half half-turns of the groove, coils by their class.
+
+    >>> chip_length("6.2", 2.0), chip_length("7", None), chip_length("1.1", None)  # arc, crumbs, ribbon
+    (9.4, 2.0, 300.0)
+    """
     if code.startswith("6") or code.startswith("7"):
         return round(1.5 * np.pi * (curl_radius or 2.0), 1) if code.startswith("6") else 2.0
     return {"5.2": 40.0, "2.1": 150.0, "2.3": 300.0, "1.1": 300.0, "1.3": 200.0}.get(code, 100.0)

@@ -24,7 +24,11 @@ class WindowSides:
 
 
 def window_sides(points: tuple[tuple[float, float], ...]) -> WindowSides:
-    """Half-planes of the convex hull of (feed, depth) points. Raises ValueError with fewer than three corners."""
+    """Half-planes of the convex hull of (feed, depth) points. Raises ValueError with fewer than three corners.
+
+    >>> window_sides(((0.1, 0.5), (0.5, 0.5), (0.5, 4.0), (0.1, 4.0))).centre
+    (0.3, 2.25)
+    """
     hull = _hull(points)
     if len(hull) < 3 or len(hull) > MAX_SIDES:
         raise ValueError(f"a window needs 3 to {MAX_SIDES} corners, not {len(hull)}")
@@ -41,6 +45,9 @@ def feed_scale(nose_radius: ArrayLike, ductility: ArrayLike, cutting_speed: Arra
 
     Ductile metals and high speed want more feed before the chip's strain breaks it (the direction follows
     Nakayama 1962, the size is common practice); a jet of 20 bar gives 6 % back, 70 bar 14 %. rε [mm], vc [m/min], [bar].
+
+    >>> float(feed_scale(0.8, 0.5, 200.0, 70.0)) < float(feed_scale(0.8, 0.5, 200.0, 0.0))  # a jet breaks thinner chips
+    True
     """
     metal = np.clip(0.65 + 0.7 * np.asarray(ductility, float), 0.6, 1.35)
     nose = (np.asarray(nose_radius, float) / REFERENCE_NOSE) ** 0.3
@@ -50,7 +57,11 @@ def feed_scale(nose_radius: ArrayLike, ductility: ArrayLike, cutting_speed: Arra
 
 
 def depth_scale(inscribed_circle: ArrayLike) -> Array:
-    """How the window stretches along depth with insert size, iC [mm]."""
+    """How the window stretches along depth with insert size, iC [mm].
+
+    >>> float(depth_scale(12.7))
+    1.0
+    """
     return (np.asarray(inscribed_circle, float) / REFERENCE_CIRCLE) ** 0.6
 
 
@@ -109,12 +120,20 @@ def light_weight(chip_area: ArrayLike) -> Array:
 
 
 def light_index(chip_area: ArrayLike) -> Array:
-    """What is left [–] of the chip index of a chip of a section A [mm²] that is too light to curl in a breaker."""
+    """What is left [–] of the chip index of a chip of a section A [mm²] that is too light to curl in a breaker.
+
+    >>> bool(light_index(0.001) < light_index(1.0) == 1.0)
+    True
+    """
     return np.interp(np.log(np.maximum(np.asarray(chip_area, float), 1e-9)), np.log(LIGHT_SECTION), LIGHT_INDEX)
 
 
 def section_that_may_string(gauge: float) -> float:
-    """The largest section of a chip [mm²] whose stringing does not count at a gauge above 1; 0 where none is light enough."""
+    """The largest section of a chip [mm²] whose stringing does not count at a gauge above 1; 0 where none is light enough.
+
+    >>> section_that_may_string(1.0) > section_that_may_string(1.5) >= section_that_may_string(9.0) == 0.0
+    True
+    """
     weight = 1.0 / max(gauge, 1.0)
     if weight < LIGHT_WEIGHT[0]:
         return 0.0
@@ -122,7 +141,11 @@ def section_that_may_string(gauge: float) -> float:
 
 
 def chip_index_of(gauge: ArrayLike) -> Array:
-    """Chip index 0 to 100 from the gauge: 100 in the middle, 70 on the edge, 0 far outside (common practice)."""
+    """Chip index 0 to 100 from the gauge: 100 in the middle, 70 on the edge, 0 far outside (common practice).
+
+    >>> [float(chip_index_of(g)) for g in (0.0, 1.0, 2.0)]  # the middle, the edge, far outside
+    [100.0, 70.0, 0.0]
+    """
     return np.interp(np.asarray(gauge, float), [0, 0.6, 1.0, 1.3, 2.0], [100, 92, 70, 35, 0])
 
 
@@ -132,7 +155,11 @@ PRESSED = ((0.0, 20.0, 70.0, 150.0), (0.0, 8.0, 25.0, 30.0))  # what a jet [bar]
 
 
 def softest_index(ductility: ArrayLike, coolant_pressure: ArrayLike) -> Array:
-    """The best chip index that a metal of this ductility allows, whatever the breaker; a jet [bar] at the edge breaks some more."""
+    """The best chip index that a metal of this ductility allows, whatever the breaker; a jet [bar] at the edge breaks some more.
+
+    >>> bool(softest_index(1.0, 0.0) < softest_index(1.0, 70.0) <= softest_index(0.3, 0.0))
+    True
+    """
     by_metal = np.interp(np.asarray(ductility, float), *TOO_SOFT)
     return np.minimum(by_metal + np.interp(np.asarray(coolant_pressure, float), *PRESSED), 100.0)
 
@@ -142,12 +169,21 @@ CHIPS_SURE = 90.0  # from this index on, chips are not what stops the machine
 
 
 def stop_chance(index: ArrayLike) -> Array:
-    """Chance a piece that chips of an index stop the machine, 0 to 0.02: it grows with the square of what is missing."""
+    """Chance a piece that chips of an index stop the machine, 0 to 0.02: it grows with the square of what is missing.
+
+    >>> float(stop_chance(100.0)), float(stop_chance(0.0)) > 0.0
+    (0.0, True)
+    """
     return CHIP_STOP * (np.maximum(CHIPS_SURE - np.asarray(index, float), 0.0) / 100.0) ** 2
 
 
 def span_at_depth(sides: WindowSides, depth: float, scale_feed: float, scale_depth: float) -> tuple[float, float] | None:
-    """Least and largest feed [mm/rev] of the window at a depth [mm]; None above or below the window."""
+    """Least and largest feed [mm/rev] of the window at a depth [mm]; None above or below the window.
+
+    >>> sides = window_sides(((0.1, 0.5), (0.5, 0.5), (0.5, 4.0), (0.1, 4.0)))
+    >>> [round(float(f), 3) for f in span_at_depth(sides, 2.0, 1.0, 1.0)], span_at_depth(sides, 5.0, 1.0, 1.0)
+    ([0.1, 0.5], None)
+    """
     a = depth / scale_depth - sides.centre[1]
     low, high = -np.inf, np.inf
     for nf, na in sides.normals:

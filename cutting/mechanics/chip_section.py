@@ -60,6 +60,9 @@ def chord_angle(feed_per_rev: ArrayLike, depth_of_cut: ArrayLike, cutting_edge_a
     """Angle κe [°] between feed direction and the chord of the engaged edge; the in-plane force stands square to it.
 
     Parameters as in `engaged_edge`, with f [mm/rev]. Source: Colwell 1954; Woxén.
+
+    >>> round(float(chord_angle(0.2, 5.0, 90.0, 0.0)), 1)  # a sharp corner at 90°: the chord is all but square to the feed
+    88.9
     """
     nose_angle, straight = _engagement(depth_of_cut, cutting_edge_angle, nose_radius)
     kappa = np.radians(cutting_edge_angle)
@@ -83,6 +86,9 @@ def radial_direction(
     Times the engaged edge it is ∫cos²κ dl, which never falls with depth: a deep cut contains the nose as well. The nose cuts
     thinner than the whole, and force grows as chips get thin with their thickness to the power of minus `thin_exponent`.
     Parameters as in `engaged_edge`.
+
+    >>> round(float(radial_direction(2.0, 45.0, 0.0)), 3)  # a straight edge at 45°: cos² 45°
+    0.5
     """
     return _direction(depth_of_cut, cutting_edge_angle, nose_radius, thin_exponent, 1.0)
 
@@ -98,7 +104,11 @@ def radial_direction(
 def axial_direction(
     depth_of_cut: ArrayLike, cutting_edge_angle: ArrayLike, nose_radius: ArrayLike, thin_exponent: ArrayLike = 0.0
 ) -> Array:
-    """The same along the feed: mean of sin²κ [–] over the engaged edge; parameters as in `radial_direction`."""
+    """The same along the feed: mean of sin²κ [–] over the engaged edge; parameters as in `radial_direction`.
+
+    >>> round(float(axial_direction(2.0, 60.0, 0.0)), 3)  # a straight edge at 60°: sin² 60°
+    0.75
+    """
     return _direction(depth_of_cut, cutting_edge_angle, nose_radius, thin_exponent, -1.0)
 
 

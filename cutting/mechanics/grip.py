@@ -29,6 +29,9 @@ def grip_torque(
 
     Total grip force at rest Fj [N] less the centrifugal force of three jaws of mass m_j [kg] at radius r_j [mm],
     n [1/min], friction μ, grip diameter d_g [mm]. Source: VDI 3106, from memory.
+
+    >>> round(float(grip_torque(0.25, 60_000.0, 2.0, 90.0, 0.0, 80.0)))  # at rest: 0.25 · 60 kN · 40 mm
+    600
     """
     turning = np.pi * np.asarray(spindle_speed, float) / 30.0
     lost = 3.0 * np.asarray(jaw_mass) * np.asarray(jaw_radius) / 1000.0 * turning**2
@@ -42,6 +45,10 @@ def speed_that_holds(
     """Spindle speed n [1/min] up to which three jaws hold a torque [N·m]: `grip_torque` the other way round.
 
     0 where the torque is more than they hold at rest, without end where their mass is none. Source: VDI 3106, from memory.
+
+    >>> n = speed_that_holds(300.0, 0.25, 60_000.0, 2.0, 90.0, 80.0)
+    >>> round(float(grip_torque(0.25, 60_000.0, 2.0, 90.0, n, 80.0)))
+    300
     """
     spare = np.asarray(jaw_force) - 2000.0 * np.asarray(torque) / (np.asarray(friction) * np.asarray(grip_diameter))
     pull = 3.0 * np.asarray(jaw_mass) * np.asarray(jaw_radius) / 1000.0

@@ -43,6 +43,9 @@ def zone_temperature(softening: ArrayLike, temperature_rise: ArrayLike, referenc
 
     The trade's starting speed is the one at which the hardened chip gives way, so the rise there stands for the softening
     temperature T_s [°C]; Cook's formula carries it to other speeds. Common practice, no source.
+
+    >>> float(zone_temperature(620.0, 400.0, 400.0)), float(zone_temperature(620.0, 200.0, 400.0))
+    (620.0, 320.0)
     """
     share = np.asarray(temperature_rise, float) / np.asarray(reference_rise)
     return 20.0 + (np.asarray(softening, float) - 20.0) * share

@@ -114,6 +114,10 @@ def push_off(
 
     The tangential force of each tooth with a radial one of 0.4 times it, over one turn. Climbing, both push it off and the hole is
     small; against the feed the tangential one pulls it in. Source: Altintas, the force of an end mill over one turn, from memory.
+
+    >>> climbing, against = (float(push_off(2000.0, 0.05, 3, 10.0, 60.0, way)) for way in (True, False))
+    >>> climbing > 0 > against  # off the wall, and into it
+    True
     """
     angle = np.radians(np.asarray(engagement_angle, float))
     off, along = RADIAL_SHARE * np.sin(angle) ** 2 / 2.0, (angle - np.sin(angle) * np.cos(angle)) / 2.0
@@ -122,7 +126,11 @@ def push_off(
 
 
 def mill_second_moment(diameter: ArrayLike, neck: ArrayLike) -> Array:
-    """Second moment of area [mm⁴] of a fluted end mill, of its neck where that is thinner: d and d_n [mm]."""
+    """Second moment of area [mm⁴] of a fluted end mill, of its neck where that is thinner: d and d_n [mm].
+
+    >>> bool(mill_second_moment(12.0, 4.0) == mill_second_moment(20.0, 4.0))  # a thin neck bends, whatever the flutes
+    True
+    """
     stiff = np.minimum(FLUTED_BODY * np.asarray(diameter, float), np.asarray(neck, float))
     return np.asarray(np.pi / 64.0 * stiff**4)
 
@@ -131,6 +139,9 @@ def bent_by(force: ArrayLike, place: ArrayLike, at: ArrayLike, modulus: ArrayLik
     """Deflection [mm] of a cantilever at a distance from its seat, by a force [N] at another: lengths mm, E [N/mm²], I [mm⁴].
 
     Source: Roark, cantilever with a load anywhere.
+
+    >>> round(float(bent_by(100.0, 50.0, 50.0, 200_000.0, 500.0)), 4)  # F·l³/(3·E·I)
+    0.0417
     """
     a, x = np.asarray(place, float), np.asarray(at, float)
     near, far = np.minimum(x, a), np.maximum(x, a)

@@ -33,7 +33,11 @@ def jet_speed(pressure: ArrayLike, velocity_coefficient: ArrayLike = VELOCITY_CO
 def nozzle_flow(
     nozzles: ArrayLike, nozzle_diameter: ArrayLike, pressure: ArrayLike, discharge_coefficient: ArrayLike = DISCHARGE_COEFFICIENT
 ) -> Array:
-    """Flow Q [l/min] through nozzles of d_n [mm] at p [bar]; Cd 0.62 for a sharp hole to 0.8 for a rounded one."""
+    """Flow Q [l/min] through nozzles of d_n [mm] at p [bar]; Cd 0.62 for a sharp hole to 0.8 for a rounded one.
+
+    >>> round(float(nozzle_flow(1, 1.0, 70.0, 1.0)), 2)  # √(2 · 7 MPa / 1000 kg/m³) = 118.3 m/s through 0.785 mm²
+    5.58
+    """
     area = np.pi / 4.0 * np.asarray(nozzle_diameter, float) ** 2 * 1e-6
     speed = np.sqrt(2e5 * np.asarray(pressure, float) / EMULSION_DENSITY)
     return np.asarray(nozzles) * np.asarray(discharge_coefficient) * area * speed * 60_000.0

@@ -86,6 +86,9 @@ def facing_time(
     Below d_c = 1000·vc/(π·n_max) the spindle stays at n_max [1/min]; feed f [mm/rev]. A spindle that runs no slower than
     `lowest_speed` [1/min] stays there above 1000·vc/(π·n_min). Covers the cases clamped from the start and never clamped.
     Source: integration of dr/(f·n(r)).
+
+    >>> round(float(facing_time(100.0, 0.0, 200.0, 0.2, 500.0)), 1)  # clamped all the way: 60·50/(0.2·500)
+    30.0
     """
     d1, d2, v = np.asarray(diameter, float), np.asarray(inner_diameter, float), np.asarray(cutting_speed, float)
     f, n_max = np.asarray(feed_per_rev, float), np.asarray(clamp_speed, float)

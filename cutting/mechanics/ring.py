@@ -33,5 +33,9 @@ def ring_torque(specific_force: ArrayLike, feed_per_rev: ArrayLike, diameter: Ar
 
 
 def feed_of_head(feed_per_edge: ArrayLike, cartridges: int, same_radius: bool) -> Array:
-    """Feed per revolution [mm] of a rotating head: two cartridges on one radius share the feed, on two radii each cuts its own."""
+    """Feed per revolution [mm] of a rotating head: two cartridges on one radius share the feed, on two radii each cuts its own.
+
+    >>> float(feed_of_head(0.1, 2, True)), float(feed_of_head(0.1, 2, False))
+    (0.2, 0.1)
+    """
     return np.asarray(feed_per_edge) * (2.0 if cartridges == 2 and same_radius else 1.0)

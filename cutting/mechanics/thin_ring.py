@@ -14,6 +14,9 @@ def lobing(force: ArrayLike, mean_radius: ArrayLike, elastic_modulus: ArrayLike,
     `force` of each of so many jaws evenly around [N], mean radius R [mm], E [N/mm²], I of the wall's section [mm⁴]. Of two jaws it
     is what a ring gives between two points: 0.0744 + 0.0683 of F·R³/(E·I). Source: Roark, table 9.2, rings under equal radial
     loads; Timoshenko, Strength of Materials II (both from memory).
+
+    >>> round(float(lobing(1.0, 1.0, 1.0, 1.0, jaws=2)), 4)  # 0.0744 + 0.0683
+    0.1427
     """
     half = np.pi / jaws  # between a jaw and the middle of its gap
     sine, cosine = np.sin(half), np.cos(half)

@@ -12,7 +12,11 @@ TAMED = 0.3  # share of a usual pass's metal that the first one takes (common pr
 
 
 def groove_area(opening: ArrayLike, depth: ArrayLike, slopes: ArrayLike) -> Array:
-    """Cross-section [mm²] of a groove of an opening width and depth [mm]; `slopes` is the sum of the tangents of its flanks."""
+    """Cross-section [mm²] of a groove of an opening width and depth [mm]; `slopes` is the sum of the tangents of its flanks.
+
+    >>> float(groove_area(2.0, 1.0, 2.0))  # a triangle 2 wide and 1 deep
+    1.0
+    """
     t = np.asarray(depth, float)
     return np.asarray(np.asarray(opening) * t - np.asarray(slopes) * t**2 / 2.0)
 
@@ -22,6 +26,9 @@ def depths_of_equal_area(depth: float, passes: int, tip: float = 0.0, slopes: fl
 
     A form of tip width w and slopes s has taken w·x + s·x²/2 at depth x. Of a pointed form (w = 0) this is the trade's root law,
     x_1 = h·√(0.3/(n−1)), x_i = h·√((i−1)/(n−1)). Common practice.
+
+    >>> [round(float(x), 3) for x in depths_of_equal_area(1.0, 5)]  # √(0.3/4), √(1/4), √(2/4), √(3/4), 1
+    [0.274, 0.5, 0.707, 0.866, 1.0]
     """
     if passes < 2:
         return np.array([depth])
@@ -47,7 +54,11 @@ def _depth_at(area: Array, tip: float, slopes: float) -> Array:
 def tap_torque(
     pitch: ArrayLike, diameter: ArrayLike, specific_force: ArrayLike, friction_factor: ArrayLike, area_share: ArrayLike = 1.0
 ) -> Array:
-    """Torque of a tap [N·m]: P, D [mm], kc [N/mm²], friction and wear 1.2 to 2, metal against that of the usual drill. Common practice."""
+    """Torque of a tap [N·m]: P, D [mm], kc [N/mm²], friction and wear 1.2 to 2, metal against that of the usual drill. Common practice.
+
+    >>> float(tap_torque(1.5, 10.0, 2000.0, 1.6))  # M10 in steel: 1.5²·10·2000/8000·1.6
+    9.0
+    """
     return np.asarray(
         np.asarray(pitch) ** 2 * np.asarray(diameter) * np.asarray(specific_force) / 8000.0 * np.asarray(friction_factor) * area_share
     )
@@ -72,6 +83,9 @@ def flank_error(lead: ArrayLike, radius: ArrayLike, path_radius: ArrayLike, half
     """What a cutter without a lead cuts away beside each flank inside [mm along the axis]: lead, radius in the work, path [mm], α/2 [°].
 
     Source: the envelope of a tooth on its helix to second order; the tests hold it against the envelope by numbers.
+
+    >>> float(flank_error(1.5, 5.0, 5.0, 30.0))  # on a path of the thread's own radius none is left
+    0.0
     """
     r, path = np.asarray(radius, float), np.asarray(path_radius, float)
     cot = 1.0 / np.tan(np.radians(np.asarray(half_angle, float)))
@@ -93,6 +107,10 @@ def flank_clearance(clearance: ArrayLike, flank: ArrayLike, lead_angle: ArrayLik
 
     tan of the clearance along a flank is tan of that under the nose times tan of the flank; the lead turns it by φ less the tilt,
     away from the leading flank and into the trailing one. Source: geometry.
+
+    >>> leading, trailing = flank_clearance(11.0, 30.0, 2.0, 2.0)  # a seat tilted by the lead: both flanks alike
+    >>> round(float(leading), 1), round(float(trailing), 1)
+    (6.4, 6.4)
     """
     own = np.degrees(np.arctan(np.tan(np.radians(np.asarray(clearance, float))) * np.tan(np.radians(np.asarray(flank, float)))))
     turned = np.asarray(lead_angle, float) - np.asarray(tilt, float)

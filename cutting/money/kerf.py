@@ -34,6 +34,10 @@ def kerf(
 
     Bar diameter, bore, bar length, piece length with its facing stock, kerf width and the remnant that the chuck keeps
     [mm]; `price` of one bar; pieces a year. Raises `OutOfRange` where not one piece fits.
+
+    >>> cut = kerf(40.0, 0.0, 3000.0, 27.0, 3.0, 90.0, 60.0, 1000)  # (3000 − 90)/30
+    >>> cut.pieces_per_bar, round(cut.kerf_per_piece, 3)
+    (97, 0.06)
     """
     require_between("piece_length", piece_length, 0.01, max(bar_length - remnant, 0.0), "mm (bar less remnant)")
     require_between("width", width, 0.0, 40.0, "mm")

@@ -60,7 +60,11 @@ def chance_within(aim: float, spread: float, lower: float, upper: float) -> floa
 
 
 def grade_reached(nominal: float, spread: float) -> int | None:
-    """The finest ISO 286 grade that two standard deviations to each side fit into; None where none does, or outside the table."""
+    """The finest ISO 286 grade that two standard deviations to each side fit into; None where none does, or outside the table.
+
+    >>> grade_reached(40.0, 0.004)  # ± 2 standard deviations are 16 µm: IT6 at Ø40
+    6
+    """
     if not 0.0 < nominal <= RANGES[-1]:
         return None
     return next((grade for grade in GRADES if tolerance_grade(nominal, grade) >= 2.0 * SURE * spread), None)

@@ -42,6 +42,11 @@ def taylor_life(
     thickness stands in place of feed, so that κr and nose count; both together move the speed
     by 0.7 to 1.3 at most, and to 1 where what slows the cut is as hard however light it is. Trust it within a factor of two until a trial
     has calibrated it. Source: Taylor 1907; exponents common practice.
+
+    >>> round(float(taylor_life(200.0, 1.0, 200.0, 0.25, 0.2, 0.2, 0.2, 2.0, 2.0, 0.1)), 6)  # at its own reference: 15 min
+    15.0
+    >>> round(float(taylor_life(200.0, 1.0, 100.0, 0.25, 0.2, 0.2, 0.2, 2.0, 2.0, 0.1)), 6)  # at half the speed 2⁴ times as long
+    240.0
     """
     n = np.asarray(taylor_exponent, float)
     speed = np.asarray(reference_speed) * np.asarray(speed_factor) / np.asarray(cutting_speed)
@@ -64,7 +69,11 @@ def speed_for_life(
     depth_exponent: ArrayLike,
     light_gain: ArrayLike = LIGHT_GAIN,
 ) -> Array:
-    """Cutting speed vc [m/min] at which `taylor_life` gives T [min]: its closed inverse, same parameters."""
+    """Cutting speed vc [m/min] at which `taylor_life` gives T [min]: its closed inverse, same parameters.
+
+    >>> round(float(speed_for_life(240.0, 200.0, 1.0, 0.25, 0.2, 0.2, 0.2, 2.0, 2.0, 0.1)), 6)
+    100.0
+    """
     thickness = np.asarray(reference_feed) / np.asarray(chip_thickness)
     depth = np.asarray(reference_depth) / np.asarray(depth_of_cut)
     moved = thickness ** np.asarray(feed_exponent) * depth ** np.asarray(depth_exponent)

@@ -60,13 +60,21 @@ def _exponents() -> dict[str, tuple[float, float, float, float]]:
 
 
 def taylor_exponent(tool_class: str) -> float:
-    """n of v·Tⁿ = C for a tool material."""
+    """n of v·Tⁿ = C for a tool material.
+
+    >>> taylor_exponent("hss") < taylor_exponent("carbide") < taylor_exponent("ceramic")
+    True
+    """
     return _exponents()[tool_class][0]
 
 
 @cache
 def life_law(speed_row: str, tool_class: str) -> LifeLaw | None:
-    """The law of a tool material in a group; None where the trade does not run it there."""
+    """The law of a tool material in a group; None where the trade does not run it there.
+
+    >>> life_law("1", "no such") is None
+    True
+    """
     row = _starting_rows().get((speed_row, tool_class))
     if row is None:
         return None
@@ -82,7 +90,11 @@ def _lasts(tool_class: str) -> float:
 
 
 def law_at(speed: float, feed: float, depth: float, tool_class: str) -> LifeLaw:
-    """The law of a tool material that lasts 15 min at a speed [m/min], feed [mm/rev] and depth [mm] of turning."""
+    """The law of a tool material that lasts 15 min at a speed [m/min], feed [mm/rev] and depth [mm] of turning.
+
+    >>> law_at(200.0, 0.3, 2.0, "carbide").reference_speed
+    200.0
+    """
     thickness = mean_chip_thickness(chip_area(feed, depth), engaged_edge(depth, REFERENCE_ANGLE, REFERENCE_NOSE))
     return LifeLaw(speed, float(thickness), depth, *_exponents()[tool_class])
 

@@ -17,7 +17,11 @@ _VARIATIONS = np.sqrt(gamma(1 + 2 / _SHAPES) / gamma(1 + 1 / _SHAPES) ** 2 - 1)
 
 @formula("weibull_shape", "the shape whose scatter is {coefficient_of_variation}", "weibull-1951")
 def weibull_shape(coefficient_of_variation: ArrayLike) -> Array:
-    """Weibull shape β for a coefficient of variation CV, by inverting CV(β); held between 1.2 and 14."""
+    """Weibull shape β for a coefficient of variation CV, by inverting CV(β); held between 1.2 and 14.
+
+    >>> round(float(weibull_shape(1.0 / 1.0)), 1), round(float(weibull_shape(0.363)), 1)  # CV 0.363 is a shape of 3
+    (1.2, 3.0)
+    """
     return np.interp(np.asarray(coefficient_of_variation, float), _VARIATIONS[::-1], _SHAPES[::-1])
 
 

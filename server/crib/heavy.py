@@ -29,9 +29,9 @@ from server.crib.heavy_tools import opened, read_form, sections, sheet_form
 from server.crib.models import HeavyTool
 from server.errors import Refusal
 from server.floor.models import Machine
-from server.jobs.entries import entry_with_unit
+from server.jobs.document.entries import entry_with_unit
 from server.jobs.kinds.view import AxisOut, axis, points, same
-from server.jobs.operation_schemas import LimitOut, ValueOut
+from server.jobs.schemas.operation import LimitOut, ValueOut
 from server.jobs.sheet.drawn import pdf_answer
 from server.jobs.sheet.pdf import Form as SheetForm
 from server.jobs.sheet.pdf import Paper, page_answer

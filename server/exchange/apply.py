@@ -7,7 +7,7 @@ from typing import Any
 from django.db import transaction
 
 from server.exchange.plan import ImportPlan, TablePlan
-from server.jobs.uses import jobs_using, mark_stale, remember
+from server.jobs.kept.uses import jobs_using, mark_stale, remember
 from server.records.keeper import BATCH
 from server.records.models import Change, Stamp
 from server.work.progress import Progress

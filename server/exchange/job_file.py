@@ -15,9 +15,9 @@ from server.errors import Refusal
 from server.exchange.apply import apply_plan
 from server.exchange.files import read_file, write_file
 from server.exchange.plan import REFUSED, plan_import
-from server.jobs import actions
+from server.jobs.kept import actions
+from server.jobs.kept.uses import names_used
 from server.jobs.models import Job, Revision
-from server.jobs.uses import names_used
 from server.records.registry import KEEPERS
 from server.work.progress import Progress
 

@@ -10,7 +10,7 @@ from ninja.files import UploadedFile
 
 from server.errors import Refusal
 from server.exchange.job_file import job_file, read_job
-from server.jobs import actions
+from server.jobs.kept import actions
 from server.people.log import What, note
 from server.people.roles import require_engineer
 from server.schema import Schema

@@ -185,4 +185,4 @@ class PartStudy(LongWork):
     key = models.CharField(max_length=64, unique=True, db_collation="utf8mb4_bin", help_text="of what is studied, as it stood")
     result = models.JSONField(null=True)
 
-    DONE_BY = "server.jobs.part_studies.carry_out"
+    DONE_BY = "server.jobs.studies.whole_part.carry_out"

@@ -10,7 +10,7 @@ from django.utils import timezone
 
 from cutting.exchange.columns import Cell, Record
 from server.errors import Refusal
-from server.jobs.uses import jobs_using, mark_stale, remember
+from server.jobs.kept.uses import jobs_using, mark_stale, remember
 from server.records.keeper import Keeper, differences, note_change
 from server.records.models import Kept, Stamp
 from server.records.registry import keeper_of

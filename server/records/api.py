@@ -12,8 +12,8 @@ from cutting.exchange.columns import PLAIN_KINDS, Column
 from cutting.exchange.tables import TABLES
 from cutting.quantities import KINDS, display
 from server.errors import Refusal
+from server.jobs.kept.uses import ids_using
 from server.jobs.models import Job
-from server.jobs.uses import ids_using
 from server.people.roles import require_engineer
 from server.records import actions
 from server.records.keeper import Keeper

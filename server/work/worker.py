@@ -19,7 +19,7 @@ from django.utils.crypto import get_random_string
 from django_tasks_db.management.commands.db_worker import Worker
 
 from cutting.quantities.kinds import registry
-from server.jobs.reckonings import catch_up
+from server.jobs.kept.reckonings import catch_up
 from server.work.housekeeping import tidy
 from server.work.tasks import rescue
 

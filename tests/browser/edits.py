@@ -9,8 +9,8 @@ def change(job: int, edit: dict[str, Any]) -> int:
     """Apply an edit on top of the newest revision; the number of the revision that it makes."""
     from django.contrib.auth.models import User
 
-    from server.jobs.actions import newest, save_edit
-    from server.jobs.schemas import EditIn
+    from server.jobs.kept.actions import newest, save_edit
+    from server.jobs.schemas.job import EditIn
 
     other, _ = User.objects.get_or_create(username="colleague")
     parsed = EditIn(base_revision=newest(job).number, edit=edit).edit

@@ -10,7 +10,7 @@ import pytest
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
 
-from server.jobs.actions import newest
+from server.jobs.kept.actions import newest
 from server.jobs.models import Job
 from tests.browser.edits import change
 from tests.browser.person import Person

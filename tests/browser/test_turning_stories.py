@@ -7,8 +7,8 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
 
-from server.jobs import part_studies
 from server.jobs.models import Job
+from server.jobs.studies import whole_part
 from tests.browser.edits import change
 from tests.browser.person import Person
 from tests.browser.test_every_view import AXE
@@ -227,7 +227,7 @@ def test_house_rules_show_both_schools_and_change_the_bench(person: Person) -> N
 
 
 def test_the_whole_plan_is_tried(person: Person, monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(part_studies, "DRAWS", 40)
+    monkeypatch.setattr(whole_part, "DRAWS", 40)
     job = int(Job.objects.get(name="Runner shaft").pk)
     change(job, {"action": "set_settings", "operation": "op30", "settings": {"feed_per_rev": "0.45 mm/rev"}})
     person.go(f"/jobs/{job}")

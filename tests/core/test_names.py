@@ -111,3 +111,20 @@ def _leans_on(tree: ast.AST, names: Collection[str]) -> set[str]:
                 found |= {full} if full in names else {node.module} & set(names)
         found |= _leans_on(node, names)
     return found
+
+
+def test_rooms_of_jobs_lean_one_way() -> None:
+    """No file stands in the row between the rooms, and no room leans on one that leans on it."""
+    jobs = Path(cutting.__file__).parents[1] / "server" / "jobs"
+    assert {file.name for file in jobs.glob("*.py")} == {"__init__.py", "models.py"}
+    graph: dict[str, set[str]] = {}
+    for file in jobs.rglob("*.py"):
+        room = file.relative_to(jobs).parts[0]
+        if room != "migrations":
+            names = re.findall(r"^\s*from server\.jobs\.(\w+)", file.read_text(), re.MULTILINE)
+            graph.setdefault(room, set()).update(set(names) - {room})
+    assert len(graph) > 10
+    try:
+        graphlib.TopologicalSorter(graph).prepare()
+    except graphlib.CycleError as error:
+        pytest.fail(" -> ".join(error.args[1]))

@@ -11,7 +11,7 @@ from django.test import Client
 
 from server.crib.demo import fill_crib
 from server.floor.demo import fill_floor
-from server.jobs.demo import fill_jobs
+from server.jobs.demo.jobs import fill_jobs
 from server.jobs.models import Job
 from server.people.demo import fill_people
 from server.people.demo_people import PEOPLE

@@ -7,7 +7,7 @@ from typing import Any
 
 import pytest
 
-from server.jobs.document import setup_of, told_of
+from server.jobs.document.plan import setup_of, told_of
 from server.jobs.models import Revision
 from tests.server.conftest import Api
 

@@ -14,8 +14,9 @@ from pydantic import TypeAdapter
 
 from cutting.nomenclature import TERMS
 from server.api import api
-from server.jobs import operation_schemas, schemas
-from server.jobs.demo import DEMO_JOBS
+from server.jobs.demo.jobs import DEMO_JOBS
+from server.jobs.schemas import job as schemas
+from server.jobs.schemas import operation as operation_schemas
 from server.people.models import Preferences
 from tests.server.conftest import Api
 

@@ -11,9 +11,9 @@ from typing import Any
 import pytest
 from django.contrib.auth.models import User
 
-from server.jobs.document import Document, checked, setup_of, told_of
+from server.jobs.document.plan import Document, checked, setup_of, told_of
+from server.jobs.document.upgrade import to_version_2
 from server.jobs.models import Job, Revision
-from server.jobs.upgrade import to_version_2
 from tests.server.conftest import Api
 
 JobId = Callable[[str], int]

@@ -14,7 +14,7 @@ from typing import Any
 import pytest
 
 from cutting.quantities.dimension import read_dimension
-from server.jobs import lessons
+from server.jobs.kept import lessons
 from server.jobs.kinds.view import drawn
 from server.jobs.models import DrillTrace, Lesson
 from tests.outside.test_traces import request_of
@@ -192,7 +192,7 @@ def test_a_hole_is_recorded_learned_from_and_taken_back(engineer: Api, job_id: J
 
 def test_a_file_is_kept_as_its_columns_are_meant(engineer: Api, operator: Api, job_id: JobId) -> None:
     from devices.dynamometer import samples, truth_of
-    from server.jobs.document import setup_of
+    from server.jobs.document.plan import setup_of
     from server.shop import shop
 
     job = job_id("Coupling cup")

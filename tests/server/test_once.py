@@ -10,7 +10,7 @@ from django.db import OperationalError
 from django.utils import timezone
 
 from server import room
-from server.jobs import actions
+from server.jobs.kept import actions
 from server.jobs.models import Job, Note, Revision
 from server.records.models import Answered
 from server.records.once import sweep
@@ -49,7 +49,7 @@ def test_a_failure_on_our_side_leaves_neither_the_save_nor_its_key(engineer: Api
 
     count = Job.objects.count()
     with monkeypatch.context() as patch:
-        patch.setattr("server.jobs.api._job", fail)  # after the copy was written
+        patch.setattr("server.jobs.doors.jobs._job", fail)  # after the copy was written
         assert engineer.post(f"/api/jobs/{job_id('Runner shaft')}/copy", {}, **KEY).status_code == 500
     assert Job.objects.count() == count
     assert engineer.post(f"/api/jobs/{job_id('Runner shaft')}/copy", {}, **KEY).status_code == 201

@@ -9,9 +9,10 @@ import pytest
 from pytest_django.fixtures import Settings
 
 from server.floor.models import Machine
-from server.jobs import actions, part_studies
+from server.jobs.kept import actions
 from server.jobs.models import Job, PartStudy
-from server.jobs.state import state_of
+from server.jobs.shown.state import state_of
+from server.jobs.studies import whole_part
 from server.shop import shop
 from server.work import spread
 from server.work.progress import Progress
@@ -23,7 +24,7 @@ DRAWS = 60
 
 @pytest.fixture(autouse=True)
 def small(monkeypatch: pytest.MonkeyPatch, settings: Settings) -> None:
-    monkeypatch.setattr(part_studies, "DRAWS", DRAWS)
+    monkeypatch.setattr(whole_part, "DRAWS", DRAWS)
     settings.STUDY_PROCESSES = 2
 
 
@@ -64,23 +65,23 @@ def test_what_is_not_drawn_counts_once_and_what_cannot_run_is_left_out(demo: Non
     revision = actions.newest(job)
     money = {**revision.document["money"], "good_share": 0.8}
     revision.document, revision.pk = {**revision.document, "machine": "machining centre", "money": money}, 10**9
-    found = part_studies.chances(revision, shop(), Progress())
+    found = whole_part.chances(revision, shop(), Progress())
     tape = state_of(revision)["tape"]
     assert (found["left_out"], len(found["operations"])) == (1, 1)
     assert found["edges"][0] <= tape["money"] <= found["edges"][-1]
     low, _, high = (sum(60**k * int(part) for k, part in enumerate(reversed(one.metric.split()[0].split(":")))) for one in found["seconds"])
     assert low - 1 <= tape["seconds"] <= high + 1
-    rows = part_studies.machines(revision, shop(), Progress())["rows"]
+    rows = whole_part.machines(revision, shop(), Progress())["rows"]
     assert {one["sound"] for one in rows} == {0, 1, 2}
     assert all(bool(one["why"]["metric"]) == (one["sound"] < one["of"]) for one in rows)
 
 
 def test_what_breaks_most_often_has_a_change_that_holds_more_often(engineer: Api, job_id: JobId, monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(part_studies, "DRAWS", 200)
+    monkeypatch.setattr(whole_part, "DRAWS", 200)
     job = job_id("Runner shaft")
 
     def held() -> dict[str, Any]:
-        found = part_studies.chances(actions.newest(job), shop(), Progress())
+        found = whole_part.chances(actions.newest(job), shop(), Progress())
         return next(one for one in found["operations"] if one["operation"] == "op30")
 
     engineer.edit(job, 1, action="set_settings", operation="op30", settings={"feed_per_rev": "0.45 mm/rev"})
@@ -121,15 +122,15 @@ def test_what_risks_the_part_is_ranked_by_what_it_is_worth_there(demo: None, job
         for entry in moved["operations"]:  # as before the crib was ranked: none of them has its best tool
             entry["settings"] = {**entry["settings"], "cutting_speed": "5 m/min"}
         revision.document, revision.pk = moved, 10**9
-        rows = part_studies.machines(revision, shop(), Progress())["rows"]
+        rows = whole_part.machines(revision, shop(), Progress())["rows"]
         assert len(rows) == Machine.objects.filter(archived_at=None).count()
 
 
 def test_cores_and_cluster_come_to_the_same(demo: None, job_id: JobId, settings: Settings, cluster: str) -> None:
     revision = actions.newest(job_id("Guide-vane pin"))
-    here = [way(revision, shop(), Progress()) for way in (part_studies.chances, part_studies.machines)]
+    here = [way(revision, shop(), Progress()) for way in (whole_part.chances, whole_part.machines)]
     settings.STUDY_CLUSTER = cluster
-    there = [way(revision, shop(), Progress()) for way in (part_studies.chances, part_studies.machines)]
+    there = [way(revision, shop(), Progress()) for way in (whole_part.chances, whole_part.machines)]
     assert here == there
 
 

@@ -7,7 +7,7 @@ from typing import Any
 
 import pytest
 
-from server.jobs.differences import differences
+from server.jobs.document.differences import differences
 from server.jobs.models import Job, Measurement, Note
 from tests.server.conftest import Api
 

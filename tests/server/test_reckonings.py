@@ -10,7 +10,7 @@ from django.contrib.auth.models import User
 
 from server.crib.models import Tool
 from server.floor.models import Machine
-from server.jobs import actions, reckonings, uses
+from server.jobs.kept import actions, reckonings, uses
 from server.jobs.models import Job, Reckoning, Sheet
 from server.records.api import MOST_NAMED
 from server.records.models import Stamp
@@ -169,7 +169,7 @@ def test_a_sheet_is_drawn_again_when_something_was_measured(engineer: Api, job_i
 
 def test_what_traces_teach_moves_the_whole_part(engineer: Api, job_id: JobId) -> None:
     """A lesson is no row of crib, shelf or floor, but what was reckoned without it holds no more."""
-    from server.jobs.lessons import _changes
+    from server.jobs.kept.lessons import _changes
 
     job = job_id("Coupling cup")
     drill = next(one["tool"]["drill"] for one in actions.newest(job).document["operations"] if "drill" in one["tool"])

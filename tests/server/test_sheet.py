@@ -13,7 +13,7 @@ from django.template.loader import render_to_string
 from pypdf import PdfReader
 from weasyprint import HTML
 
-from server.jobs import actions
+from server.jobs.kept import actions
 from server.jobs.models import Job
 from server.jobs.sheet.content import sheet_content
 from server.jobs.sheet.layout import BASE, fetcher

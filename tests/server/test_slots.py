@@ -11,7 +11,7 @@ import pytest
 from pypdf import PdfReader
 
 from server.crib.models import Tool
-from server.jobs.document import told_of
+from server.jobs.document.plan import told_of
 from server.jobs.models import Job, Revision
 from tests.server.conftest import Api
 from tests.server.test_exchange import apply, fates, previewed

@@ -12,8 +12,8 @@ from pydantic import TypeAdapter
 from pypdf import PdfReader
 
 from cutting.studies.registry import STUDIES as REGISTERED
-from server.jobs import study_schemas as out
-from server.jobs.demo import DEMO_JOBS
+from server.jobs.demo.jobs import DEMO_JOBS
+from server.jobs.schemas import study as out
 from tests.server.conftest import Api
 
 JobId = Callable[[str], int]

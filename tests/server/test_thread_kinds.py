@@ -7,7 +7,7 @@ from typing import Any
 
 import pytest
 
-from server.jobs.document import told_of
+from server.jobs.document.plan import told_of
 from tests.server.conftest import Api
 
 JobId = Callable[[str], int]

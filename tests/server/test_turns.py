@@ -12,7 +12,7 @@ from typing import Any
 import pytest
 
 from server.errors import Refusal
-from server.jobs import turns
+from server.jobs.choice import turns
 
 
 def hand(session: str, page: str = "a") -> Any:

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -39,6 +41,12 @@ def shut_in(work: Work, grade: Grade, law: Any, window: tuple[float, float], pre
         "feed_exponent": law.feed_exponent,
         "scatter": law.coefficient_of_variation + EXTRA_SCATTER,
     }
+
+
+@lru_cache(maxsize=512)
+def stock_of_one(stock: Callable[..., Any], *parts: Any) -> Any:
+    """A stock that holds one tool of these parts, kept because a set-up is evaluated many times."""
+    return stock(*((part,) for part in parts))
 
 
 def refuse_unrun(tool: Any, role: str, said: str) -> None:

@@ -12,12 +12,12 @@ from cutting.errors import CuttingError
 from cutting.operations.registry import kind_of
 from cutting.workpiece.part import Axis, entries_of, own_entries
 from server.errors import Refusal
-from server.jobs.document import Noted, SpindleChoice
-from server.jobs.drawing import attach, feature_of, note_feature, words_of
+from server.jobs.document.drawing import attach, feature_of, note_feature, words_of
+from server.jobs.document.entries import Entry, changed_with_unit, with_unit
+from server.jobs.document.plan import Noted, SpindleChoice
+from server.jobs.document.tools import NONE
 from server.jobs.edits.gesture import Gesture
 from server.jobs.edits.tools import take_first_choice, take_surer
-from server.jobs.entries import Entry, changed_with_unit, with_unit
-from server.jobs.tools import NONE
 from server.schema import Schema
 from server.shop import shop
 

@@ -14,7 +14,8 @@ from cutting.operations.frame.kind import Kind
 from cutting.operations.registry import kind_of
 from cutting.quantities import read_quantity
 from cutting.workpiece.hardness import brinell
-from server.jobs.document import (
+from server.jobs.document.entries import Entry, length_with_unit
+from server.jobs.document.plan import (
     Baseline,
     BatchData,
     Money,
@@ -26,9 +27,8 @@ from server.jobs.document import (
     other_end,
     the_blank,
 )
+from server.jobs.document.stock import check_stock, layers_as_entered
 from server.jobs.edits.gesture import Gesture
-from server.jobs.entries import Entry, length_with_unit
-from server.jobs.stock import check_stock, layers_as_entered
 from server.shop import shop
 from server.words import label_of
 

@@ -6,12 +6,12 @@ from typing import Any, Literal
 
 from pydantic import Field
 
-from server.jobs.document import GrindingData, SpindleChoice, checked, merged, told_of
-from server.jobs.drawing import change_told
+from server.jobs.document.drawing import change_told
+from server.jobs.document.entries import Entry, changed_with_unit, with_unit
+from server.jobs.document.plan import GrindingData, SpindleChoice, checked, merged, told_of
+from server.jobs.document.tools import ToolNames, in_order, told
 from server.jobs.edits.gesture import Gesture
 from server.jobs.edits.tools import ChainStep, hole_before, take_first_choice
-from server.jobs.entries import Entry, changed_with_unit, with_unit
-from server.jobs.tools import ToolNames, in_order, told
 
 
 class SetSettings(Gesture):

@@ -14,12 +14,12 @@ from cutting.plan.choose import first_choice
 from cutting.plan.chosen import surer
 from cutting.quantities import read_dimension
 from cutting.workpiece.part import own_entries
-from server.jobs.document import merged, plan_of, request_of, told_of
-from server.jobs.drawing import change_told, feature_of
+from server.jobs.choice.rankings import ranked
+from server.jobs.document.drawing import change_told, feature_of
+from server.jobs.document.entries import Entry, with_unit
+from server.jobs.document.plan import merged, plan_of, request_of, told_of
+from server.jobs.document.tools import NONE, ToolNames, in_order, told
 from server.jobs.edits.gesture import Gesture
-from server.jobs.entries import Entry, with_unit
-from server.jobs.rankings import ranked
-from server.jobs.tools import NONE, ToolNames, in_order, told
 from server.schema import Schema
 from server.shop import shop
 

@@ -6,7 +6,7 @@ from typing import Any
 
 from django.db import migrations
 
-from server.jobs.upgrade import to_version_2
+from server.jobs.document.upgrade import to_version_2
 
 
 def upgrade(apps: Any, schema_editor: Any) -> None:

@@ -18,15 +18,15 @@ from cutting.operations.turned.surface import Surface
 from cutting.quantities import display, read_quantity, write
 from cutting.quantities.retell import in_inch
 from cutting.workpiece.hardness import told
-from server.jobs.document import entry_of, setup_of
+from server.jobs.document.outcomes import outcome_of
+from server.jobs.document.plan import entry_of, setup_of
 from server.jobs.kinds import VIEWERS
 from server.jobs.kinds.view import Shown, both, pieces
+from server.jobs.measured.readings import readings_of
 from server.jobs.models import Revision
-from server.jobs.outcomes import outcome_of
-from server.jobs.readings import readings_of
 from server.jobs.sheet.drawing import half_section_svg, scene_svg
 from server.jobs.sheet.whole import whole_part
-from server.jobs.state import held_words, metal_words, part_before, stages_of, state_of
+from server.jobs.shown.state import held_words, metal_words, part_before, stages_of, state_of
 from server.shop import Shop
 from server.words import tool_name
 

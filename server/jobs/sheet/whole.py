@@ -11,11 +11,11 @@ from cutting.doors.plain import plain
 from cutting.errors import CuttingError
 from cutting.quantities import write
 from server.crib.models import Tool
-from server.jobs.document import setup_of
+from server.jobs.document.outcomes import outcome_of
+from server.jobs.document.plan import setup_of
 from server.jobs.models import Revision
-from server.jobs.outcomes import outcome_of
 from server.jobs.sheet.drawing import clamping_svg
-from server.jobs.state import state_of
+from server.jobs.shown.state import state_of
 from server.sentences import in_both
 from server.shop import Shop
 from server.words import tool_name

@@ -9,11 +9,11 @@ from cutting.operations.coolant import CoolantAdvice
 from cutting.operations.turned.hard import HardTurning
 from cutting.operations.turned.setup import Setup
 from cutting.quantities import Display, display, write
+from server.jobs.document.tools import NONE, told
 from server.jobs.kinds.view import same
 from server.jobs.studies.answers import Answer
 from server.jobs.studies.edges import _pieces
 from server.jobs.studies.rigidity import _patch
-from server.jobs.tools import NONE, told
 
 
 def way_out(offer: WayOffer) -> Answer:

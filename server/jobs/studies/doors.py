@@ -10,8 +10,8 @@ from typing import Any
 from cutting.operations.registry import evaluate_quickly
 from cutting.operations.turned.hard import Grinding, hard_turning
 from cutting.operations.turned.size_control import ledger
-from server.jobs import study_schemas as out
-from server.jobs.readings import readings_of
+from server.jobs.measured.readings import readings_of
+from server.jobs.schemas import study as out
 from server.jobs.studies.choices import coolant_out, hard_out, way_out
 from server.jobs.studies.edges import edge_angles_out, edge_life_out
 from server.jobs.studies.passes import ledger_out, plan_out

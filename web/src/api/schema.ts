@@ -251,7 +251,7 @@ export interface paths {
          * List Kinds
          * @description The kinds of operation with the fields that each asks for.
          */
-        get: operations["server_jobs_api_list_kinds"];
+        get: operations["server_jobs_doors_jobs_list_kinds"];
         put?: never;
         post?: never;
         delete?: never;
@@ -311,13 +311,13 @@ export interface paths {
          * List Jobs
          * @description Jobs at work or in the archive by words of part, material and machine, so many at a time; what needs attention first.
          */
-        get: operations["server_jobs_api_list_jobs"];
+        get: operations["server_jobs_doors_jobs_list_jobs"];
         put?: never;
         /**
          * Add Job
          * @description A new job on a bar or blank, without operations yet.
          */
-        post: operations["server_jobs_api_add_job"];
+        post: operations["server_jobs_doors_jobs_add_job"];
         delete?: never;
         options?: never;
         head?: never;
@@ -337,7 +337,7 @@ export interface paths {
          * Copy Job
          * @description The job once more, to be changed on its own.
          */
-        post: operations["server_jobs_api_copy_job"];
+        post: operations["server_jobs_doors_jobs_copy_job"];
         delete?: never;
         options?: never;
         head?: never;
@@ -357,7 +357,7 @@ export interface paths {
          * Archive Job
          * @description Put the job away, or take it back to work.
          */
-        post: operations["server_jobs_api_archive_job"];
+        post: operations["server_jobs_doors_jobs_archive_job"];
         delete?: never;
         options?: never;
         head?: never;
@@ -375,7 +375,7 @@ export interface paths {
          * Read Pulse
          * @description The newest revision in one line: asked every other second by whoever has the job open.
          */
-        get: operations["server_jobs_api_read_pulse"];
+        get: operations["server_jobs_doors_jobs_read_pulse"];
         put?: never;
         post?: never;
         delete?: never;
@@ -395,7 +395,7 @@ export interface paths {
          * Read Job
          * @description A job with its state.
          */
-        get: operations["server_jobs_api_read_job"];
+        get: operations["server_jobs_doors_jobs_read_job"];
         put?: never;
         post?: never;
         delete?: never;
@@ -417,7 +417,7 @@ export interface paths {
          * Edit Job
          * @description Apply one edit; a stale one is answered 409 with both versions.
          */
-        post: operations["server_jobs_api_edit_job"];
+        post: operations["server_jobs_doors_jobs_edit_job"];
         delete?: never;
         options?: never;
         head?: never;
@@ -437,7 +437,7 @@ export interface paths {
          * Undo Job
          * @description Take the last change back.
          */
-        post: operations["server_jobs_api_undo_job"];
+        post: operations["server_jobs_doors_jobs_undo_job"];
         delete?: never;
         options?: never;
         head?: never;
@@ -457,7 +457,7 @@ export interface paths {
          * Redo Job
          * @description Bring back what was taken back.
          */
-        post: operations["server_jobs_api_redo_job"];
+        post: operations["server_jobs_doors_jobs_redo_job"];
         delete?: never;
         options?: never;
         head?: never;
@@ -475,7 +475,7 @@ export interface paths {
          * List Revisions
          * @description All revisions of a job, the newest first.
          */
-        get: operations["server_jobs_api_list_revisions"];
+        get: operations["server_jobs_doors_jobs_list_revisions"];
         put?: never;
         post?: never;
         delete?: never;
@@ -497,7 +497,7 @@ export interface paths {
          * Evaluate Operation
          * @description The live loop: evaluate with values to try; nothing is saved.
          */
-        post: operations["server_jobs_api_evaluate_operation"];
+        post: operations["server_jobs_doors_jobs_evaluate_operation"];
         delete?: never;
         options?: never;
         head?: never;
@@ -517,7 +517,7 @@ export interface paths {
          * Follow Operation
          * @description What may follow within a second: remedies, the ranking, and the whole part's tape with the values tried.
          */
-        post: operations["server_jobs_api_follow_operation"];
+        post: operations["server_jobs_doors_jobs_follow_operation"];
         delete?: never;
         options?: never;
         head?: never;
@@ -537,7 +537,7 @@ export interface paths {
          * Relax Limit
          * @description What would move one limit, with what each change brings.
          */
-        post: operations["server_jobs_api_relax_limit"];
+        post: operations["server_jobs_doors_jobs_relax_limit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -555,7 +555,7 @@ export interface paths {
          * Read Stale
          * @description What changed under a job since somebody last looked, and what that changes in it.
          */
-        get: operations["server_jobs_api_read_stale"];
+        get: operations["server_jobs_doors_jobs_read_stale"];
         put?: never;
         post?: never;
         delete?: never;
@@ -577,7 +577,7 @@ export interface paths {
          * Accept Stale
          * @description Take the present figures as the job's own.
          */
-        post: operations["server_jobs_api_accept_stale"];
+        post: operations["server_jobs_doors_jobs_accept_stale"];
         delete?: never;
         options?: never;
         head?: never;
@@ -597,7 +597,7 @@ export interface paths {
          * Dismiss Caution
          * @description A person has read a caution; it stays away on this job until its risk changes.
          */
-        post: operations["server_jobs_api_dismiss_caution"];
+        post: operations["server_jobs_doors_jobs_dismiss_caution"];
         delete?: never;
         options?: never;
         head?: never;
@@ -617,7 +617,7 @@ export interface paths {
          * Restore Cautions
          * @description Show a person all cautions of a job again.
          */
-        post: operations["server_jobs_api_restore_cautions"];
+        post: operations["server_jobs_doors_jobs_restore_cautions"];
         delete?: never;
         options?: never;
         head?: never;
@@ -635,13 +635,13 @@ export interface paths {
          * List Notes
          * @description The log of an operation.
          */
-        get: operations["server_jobs_api_list_notes"];
+        get: operations["server_jobs_doors_jobs_list_notes"];
         put?: never;
         /**
          * Write Note
          * @description A line more in the log.
          */
-        post: operations["server_jobs_api_write_note"];
+        post: operations["server_jobs_doors_jobs_write_note"];
         delete?: never;
         options?: never;
         head?: never;
@@ -659,13 +659,13 @@ export interface paths {
          * List Measurements
          * @description The readings of an operation.
          */
-        get: operations["server_jobs_api_list_measurements"];
+        get: operations["server_jobs_doors_jobs_list_measurements"];
         put?: never;
         /**
          * Write Measurement
          * @description A commanded and a measured diameter after a pass; a doubtful reading is asked about before it is kept.
          */
-        post: operations["server_jobs_api_write_measurement"];
+        post: operations["server_jobs_doors_jobs_write_measurement"];
         delete?: never;
         options?: never;
         head?: never;
@@ -686,7 +686,7 @@ export interface paths {
          * Drop Measurement
          * @description Take back a size that was written down wrongly: one's own, or any where one is an engineer.
          */
-        delete: operations["server_jobs_api_drop_measurement"];
+        delete: operations["server_jobs_doors_jobs_drop_measurement"];
         options?: never;
         head?: never;
         patch?: never;
@@ -705,7 +705,7 @@ export interface paths {
          * Add Print
          * @description Keep a drawing with the job: PDF, PNG or JPEG up to 10 MiB.
          */
-        post: operations["server_jobs_api_add_print"];
+        post: operations["server_jobs_doors_jobs_add_print"];
         delete?: never;
         options?: never;
         head?: never;
@@ -723,7 +723,7 @@ export interface paths {
          * Read Print
          * @description A drawing that was taken in, as a file.
          */
-        get: operations["server_jobs_api_read_print"];
+        get: operations["server_jobs_doors_jobs_read_print"];
         put?: never;
         post?: never;
         delete?: never;
@@ -743,7 +743,7 @@ export interface paths {
          * Read Print Picture
          * @description The print as a picture to look at: the first page of a PDF, or the picture itself.
          */
-        get: operations["server_jobs_api_read_print_picture"];
+        get: operations["server_jobs_doors_jobs_read_print_picture"];
         put?: never;
         post?: never;
         delete?: never;
@@ -765,7 +765,7 @@ export interface paths {
          * Sketch Feature
          * @description How the part looks with a feature that is being entered, and what of it the part settles.
          */
-        post: operations["server_jobs_planning_api_sketch_feature"];
+        post: operations["server_jobs_doors_planning_sketch_feature"];
         delete?: never;
         options?: never;
         head?: never;
@@ -785,7 +785,7 @@ export interface paths {
          * Best Tools
          * @description The best tool for every operation, or fewer tools where sharing one costs less than `worth` a piece each.
          */
-        post: operations["server_jobs_planning_api_best_tools"];
+        post: operations["server_jobs_doors_planning_best_tools"];
         delete?: never;
         options?: never;
         head?: never;
@@ -805,7 +805,7 @@ export interface paths {
          * Read Line
          * @description What operations a part said in one line asks for; a refusal names the place of the words that it is about.
          */
-        post: operations["server_jobs_line_api_read_line"];
+        post: operations["server_jobs_doors_lines_read_line"];
         delete?: never;
         options?: never;
         head?: never;
@@ -963,7 +963,7 @@ export interface paths {
          * Export Curve
          * @description Everything over diameter on the way to the centre, of a cut-off as it is saved, as CSV.
          */
-        get: operations["server_jobs_study_api_export_curve"];
+        get: operations["server_jobs_doors_studies_export_curve"];
         put?: never;
         post?: never;
         delete?: never;
@@ -985,7 +985,7 @@ export interface paths {
          * Begin Study
          * @description A study of the part as it stands; the same one where it was made already.
          */
-        post: operations["server_jobs_part_study_api_begin_study"];
+        post: operations["server_jobs_doors_part_studies_begin_study"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1003,7 +1003,7 @@ export interface paths {
          * Read Study
          * @description How far a study is, and what it found.
          */
-        get: operations["server_jobs_part_study_api_read_study"];
+        get: operations["server_jobs_doors_part_studies_read_study"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1025,7 +1025,7 @@ export interface paths {
          * Cancel Study
          * @description Stop a study; what waits is not begun, what runs ends within a second.
          */
-        post: operations["server_jobs_part_study_api_cancel_study"];
+        post: operations["server_jobs_doors_part_studies_cancel_study"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1045,7 +1045,7 @@ export interface paths {
          * Window Map
          * @description Speed × feed with the limits of every layer, the field that none breaks, and what would open it where there is none.
          */
-        post: operations["server_jobs_hole_api_window_map"];
+        post: operations["server_jobs_doors_holes_window_map"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1063,13 +1063,13 @@ export interface paths {
          * List Traces
          * @description The traces of an operation, aligned at the first contact, and the lessons of its drill that are in use.
          */
-        get: operations["server_jobs_trace_api_list_traces"];
+        get: operations["server_jobs_doors_traces_list_traces"];
         put?: never;
         /**
          * Add Trace
          * @description Keep a file's trace with the operation.
          */
-        post: operations["server_jobs_trace_api_add_trace"];
+        post: operations["server_jobs_doors_traces_add_trace"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1089,7 +1089,7 @@ export interface paths {
          * Read File
          * @description What a file seems to hold, before anything is kept.
          */
-        post: operations["server_jobs_trace_api_read_file"];
+        post: operations["server_jobs_doors_traces_read_file"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1109,7 +1109,7 @@ export interface paths {
          * Put Away
          * @description Put a trace away.
          */
-        post: operations["server_jobs_trace_api_put_away"];
+        post: operations["server_jobs_doors_traces_put_away"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1129,7 +1129,7 @@ export interface paths {
          * Fit Traces
          * @description What the chosen traces teach; nothing is kept.
          */
-        post: operations["server_jobs_trace_api_fit_traces"];
+        post: operations["server_jobs_doors_traces_fit_traces"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1149,7 +1149,7 @@ export interface paths {
          * Accept Lesson
          * @description Accept what the chosen traces teach, for this drill in these materials.
          */
-        post: operations["server_jobs_trace_api_accept_lesson"];
+        post: operations["server_jobs_doors_traces_accept_lesson"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1169,7 +1169,7 @@ export interface paths {
          * Undo Lesson
          * @description Take back what was learned; the lesson before it counts again.
          */
-        post: operations["server_jobs_trace_api_undo_lesson"];
+        post: operations["server_jobs_doors_traces_undo_lesson"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1189,7 +1189,7 @@ export interface paths {
          * Record Hole
          * @description Drill one hole on the dynamometer: its samples line by line as they come; kept when it is done.
          */
-        post: operations["server_jobs_trace_api_record_hole"];
+        post: operations["server_jobs_doors_traces_record_hole"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1209,7 +1209,7 @@ export interface paths {
          * Thread Size
          * @description What a reading says of the pitch diameter, and what to command next; readings that were kept stand below.
          */
-        post: operations["server_jobs_thread_size_api_thread_size"];
+        post: operations["server_jobs_doors_thread_sizes_thread_size"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1227,7 +1227,7 @@ export interface paths {
          * Read Setup Sheet
          * @description The sheet of the newest revision, of all operations or of one.
          */
-        get: operations["server_jobs_sheet_api_read_setup_sheet"];
+        get: operations["server_jobs_doors_sheets_read_setup_sheet"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1247,7 +1247,7 @@ export interface paths {
          * Read Card
          * @description One operation for the screen at the machine: the words of its set-up sheet.
          */
-        get: operations["server_jobs_sheet_api_read_card"];
+        get: operations["server_jobs_doors_sheets_read_card"];
         put?: never;
         post?: never;
         delete?: never;
@@ -9852,7 +9852,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_list_kinds: {
+    server_jobs_doors_jobs_list_kinds: {
         parameters: {
             query?: never;
             header?: never;
@@ -10140,7 +10140,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_list_jobs: {
+    server_jobs_doors_jobs_list_jobs: {
         parameters: {
             query?: {
                 q?: string;
@@ -10228,7 +10228,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_add_job: {
+    server_jobs_doors_jobs_add_job: {
         parameters: {
             query?: never;
             header?: never;
@@ -10342,7 +10342,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_copy_job: {
+    server_jobs_doors_jobs_copy_job: {
         parameters: {
             query?: never;
             header?: never;
@@ -10427,7 +10427,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_archive_job: {
+    server_jobs_doors_jobs_archive_job: {
         parameters: {
             query?: never;
             header?: never;
@@ -10541,7 +10541,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_read_pulse: {
+    server_jobs_doors_jobs_read_pulse: {
         parameters: {
             query?: never;
             header?: never;
@@ -10626,7 +10626,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_read_job: {
+    server_jobs_doors_jobs_read_job: {
         parameters: {
             query?: never;
             header?: never;
@@ -10711,7 +10711,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_edit_job: {
+    server_jobs_doors_jobs_edit_job: {
         parameters: {
             query?: never;
             header?: never;
@@ -10827,7 +10827,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_undo_job: {
+    server_jobs_doors_jobs_undo_job: {
         parameters: {
             query?: never;
             header?: never;
@@ -10943,7 +10943,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_redo_job: {
+    server_jobs_doors_jobs_redo_job: {
         parameters: {
             query?: never;
             header?: never;
@@ -11059,7 +11059,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_list_revisions: {
+    server_jobs_doors_jobs_list_revisions: {
         parameters: {
             query?: never;
             header?: never;
@@ -11144,7 +11144,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_evaluate_operation: {
+    server_jobs_doors_jobs_evaluate_operation: {
         parameters: {
             query?: never;
             header?: never;
@@ -11261,7 +11261,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_follow_operation: {
+    server_jobs_doors_jobs_follow_operation: {
         parameters: {
             query?: never;
             header?: never;
@@ -11378,7 +11378,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_relax_limit: {
+    server_jobs_doors_jobs_relax_limit: {
         parameters: {
             query?: never;
             header?: never;
@@ -11496,7 +11496,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_read_stale: {
+    server_jobs_doors_jobs_read_stale: {
         parameters: {
             query?: never;
             header?: never;
@@ -11581,7 +11581,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_accept_stale: {
+    server_jobs_doors_jobs_accept_stale: {
         parameters: {
             query?: never;
             header?: never;
@@ -11666,7 +11666,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_dismiss_caution: {
+    server_jobs_doors_jobs_dismiss_caution: {
         parameters: {
             query?: never;
             header?: never;
@@ -11780,7 +11780,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_restore_cautions: {
+    server_jobs_doors_jobs_restore_cautions: {
         parameters: {
             query?: never;
             header?: never;
@@ -11863,7 +11863,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_list_notes: {
+    server_jobs_doors_jobs_list_notes: {
         parameters: {
             query?: never;
             header?: never;
@@ -11948,7 +11948,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_write_note: {
+    server_jobs_doors_jobs_write_note: {
         parameters: {
             query?: never;
             header?: never;
@@ -12064,7 +12064,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_list_measurements: {
+    server_jobs_doors_jobs_list_measurements: {
         parameters: {
             query?: never;
             header?: never;
@@ -12149,7 +12149,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_write_measurement: {
+    server_jobs_doors_jobs_write_measurement: {
         parameters: {
             query?: never;
             header?: never;
@@ -12265,7 +12265,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_drop_measurement: {
+    server_jobs_doors_jobs_drop_measurement: {
         parameters: {
             query?: never;
             header?: never;
@@ -12349,7 +12349,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_add_print: {
+    server_jobs_doors_jobs_add_print: {
         parameters: {
             query?: never;
             header?: never;
@@ -12471,7 +12471,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_read_print: {
+    server_jobs_doors_jobs_read_print: {
         parameters: {
             query?: never;
             header?: never;
@@ -12555,7 +12555,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_api_read_print_picture: {
+    server_jobs_doors_jobs_read_print_picture: {
         parameters: {
             query?: never;
             header?: never;
@@ -12639,7 +12639,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_planning_api_sketch_feature: {
+    server_jobs_doors_planning_sketch_feature: {
         parameters: {
             query?: never;
             header?: never;
@@ -12755,7 +12755,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_planning_api_best_tools: {
+    server_jobs_doors_planning_best_tools: {
         parameters: {
             query?: never;
             header?: never;
@@ -12871,7 +12871,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_line_api_read_line: {
+    server_jobs_doors_lines_read_line: {
         parameters: {
             query?: never;
             header?: never;
@@ -13806,7 +13806,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_study_api_export_curve: {
+    server_jobs_doors_studies_export_curve: {
         parameters: {
             query?: {
                 units?: "mm" | "inch";
@@ -13892,7 +13892,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_part_study_api_begin_study: {
+    server_jobs_doors_part_studies_begin_study: {
         parameters: {
             query?: never;
             header?: never;
@@ -14008,7 +14008,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_part_study_api_read_study: {
+    server_jobs_doors_part_studies_read_study: {
         parameters: {
             query?: never;
             header?: never;
@@ -14094,7 +14094,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_part_study_api_cancel_study: {
+    server_jobs_doors_part_studies_cancel_study: {
         parameters: {
             query?: never;
             header?: never;
@@ -14180,7 +14180,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_hole_api_window_map: {
+    server_jobs_doors_holes_window_map: {
         parameters: {
             query?: never;
             header?: never;
@@ -14297,7 +14297,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_trace_api_list_traces: {
+    server_jobs_doors_traces_list_traces: {
         parameters: {
             query?: never;
             header?: never;
@@ -14383,7 +14383,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_trace_api_add_trace: {
+    server_jobs_doors_traces_add_trace: {
         parameters: {
             query?: never;
             header?: never;
@@ -14500,7 +14500,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_trace_api_read_file: {
+    server_jobs_doors_traces_read_file: {
         parameters: {
             query?: never;
             header?: never;
@@ -14617,7 +14617,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_trace_api_put_away: {
+    server_jobs_doors_traces_put_away: {
         parameters: {
             query?: never;
             header?: never;
@@ -14702,7 +14702,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_trace_api_fit_traces: {
+    server_jobs_doors_traces_fit_traces: {
         parameters: {
             query?: never;
             header?: never;
@@ -14819,7 +14819,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_trace_api_accept_lesson: {
+    server_jobs_doors_traces_accept_lesson: {
         parameters: {
             query?: never;
             header?: never;
@@ -14936,7 +14936,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_trace_api_undo_lesson: {
+    server_jobs_doors_traces_undo_lesson: {
         parameters: {
             query?: never;
             header?: never;
@@ -15023,7 +15023,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_trace_api_record_hole: {
+    server_jobs_doors_traces_record_hole: {
         parameters: {
             query?: never;
             header?: never;
@@ -15138,7 +15138,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_thread_size_api_thread_size: {
+    server_jobs_doors_thread_sizes_thread_size: {
         parameters: {
             query?: never;
             header?: never;
@@ -15255,7 +15255,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_sheet_api_read_setup_sheet: {
+    server_jobs_doors_sheets_read_setup_sheet: {
         parameters: {
             query?: {
                 operation?: string;
@@ -15343,7 +15343,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_sheet_api_read_card: {
+    server_jobs_doors_sheets_read_card: {
         parameters: {
             query?: {
                 units?: "mm" | "inch";

@@ -11,13 +11,13 @@ from numpy.typing import NDArray
 
 from cutting.errors import CuttingError
 from cutting.mechanics.jet import nozzle_flow
-from cutting.operations.frame.in_metal import ONLY, pressure_outside, shut_in
+from cutting.operations.frame.in_metal import ONLY, pressure_outside, shut_in, stock_of_one
 from cutting.operations.frame.pairs import Pairs
 from cutting.operations.frame.setup import Skin
 from cutting.operations.holes.drill.setup import DrillSetup
 from cutting.operations.holes.shared.in_chuck import own_numbers, play, seated
 from cutting.tooling.drill_stock import DrillStock
-from cutting.tooling.drills import Chuck, Drill, DrillType
+from cutting.tooling.drills import Drill, DrillType
 from cutting.tooling.items import Grade
 from cutting.tooling.roles import Index
 from cutting.wear.drilling import drill_feeds, drill_speeds, feed_row
@@ -152,17 +152,11 @@ def pump_budget(machine: Any, pressure: float) -> float:
     return float(machine.pump_flow * min(highest / pressure, 2.0))
 
 
-@lru_cache(maxsize=256)
-def stock_of_one(drill: Drill, chuck: Chuck) -> DrillStock:
-    """A stock that holds one pair, kept because a set-up is evaluated many times."""
-    return DrillStock((drill,), (chuck,))
-
-
 @lru_cache(maxsize=64)
 def single_tool(setup: DrillSetup) -> DrillTool:
     """The numbers of the set-up's own tool, shape (1,) or (layers,). Raises `CuttingError` for a set-up that cannot be."""
     setup.check()
-    tool = drill_tools(setup, stock_of_one(setup.drill, setup.chuck), ONLY, ONLY).take(0)
+    tool = drill_tools(setup, stock_of_one(DrillStock, setup.drill, setup.chuck), ONLY, ONLY).take(0)
     missing = np.flatnonzero(np.isnan(tool.speed_high))
     if len(missing):
         material = setup.layers[int(missing[0])].material

@@ -8,11 +8,10 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from cutting.operations.frame.in_metal import ONLY, pressure_outside, refuse_unrun, shut_in
+from cutting.operations.frame.in_metal import ONLY, pressure_outside, refuse_unrun, shut_in, stock_of_one
 from cutting.operations.frame.pairs import Pairs
 from cutting.operations.holes.mill_hole.setup import MillHoleSetup
 from cutting.operations.holes.shared.in_chuck import in_chuck, own_numbers, play, seated
-from cutting.tooling.drills import Chuck
 from cutting.tooling.mill_stock import MillStock
 from cutting.tooling.mills import EndMill
 from cutting.tooling.roles import Index
@@ -77,17 +76,11 @@ def _of(setup: MillHoleSetup, mill: EndMill) -> dict[str, float]:
     }
 
 
-@lru_cache(maxsize=256)
-def stock_of_one(mill: EndMill, chuck: Chuck) -> MillStock:
-    """A stock that holds one pair, kept because a set-up is evaluated many times."""
-    return MillStock((mill,), (chuck,))
-
-
 @lru_cache(maxsize=64)
 def single_tool(setup: MillHoleSetup) -> MillTool:
     """The numbers of the set-up's own tool, shape (1,). Raises `CuttingError` for a set-up that cannot be."""
     setup.check()
-    tool = mill_tools(setup, stock_of_one(setup.mill, setup.chuck), ONLY, ONLY).take(0)
+    tool = mill_tools(setup, stock_of_one(MillStock, setup.mill, setup.chuck), ONLY, ONLY).take(0)
     material, noun = setup.work.material, f"an end mill of {setup.mill.grade.tool_class}"
     refuse_unrun(tool, "mill", f"{noun} is not run in {material.name} ({feed_row(material)}).")
     return tool

@@ -13,11 +13,10 @@ from cutting.errors import CuttingError
 from cutting.machine.machines import Machine
 from cutting.mechanics.blade import blade_second_moments
 from cutting.mechanics.deflection import round_second_moment
-from cutting.operations.frame.in_metal import ONLY
+from cutting.operations.frame.in_metal import ONLY, stock_of_one
 from cutting.operations.frame.pairs import Pairs
 from cutting.operations.slots.shared.setup import SlotSetup
-from cutting.tooling.blades import Blade
-from cutting.tooling.groove_inserts import GrooveInsert, plunge_feeds
+from cutting.tooling.groove_inserts import plunge_feeds
 from cutting.tooling.roles import Index
 from cutting.tooling.slot_stock import SlotStock
 from cutting.wear.reference import life_law, speed_factors
@@ -169,17 +168,11 @@ def _factor(setup: SlotSetup, grade: Any, pressure: float) -> float:
     return float(np.prod([one.factor for one in found]))
 
 
-@lru_cache(maxsize=256)
-def stock_of_one(insert: GrooveInsert, blade: Blade) -> SlotStock:
-    """A stock that holds one pair, kept because a set-up is evaluated many times."""
-    return SlotStock((insert,), (blade,))
-
-
 @lru_cache(maxsize=64)
 def single_tool(setup: SlotSetup) -> SlotTool:
     """The numbers of the set-up's own tool, shape (1,). Raises `CuttingError` for a set-up that cannot be."""
     setup.check()
-    tool = slot_tools(setup, stock_of_one(setup.insert, setup.blade), ONLY, ONLY).take(0)
+    tool = slot_tools(setup, stock_of_one(SlotStock, setup.insert, setup.blade), ONLY, ONLY).take(0)
     if np.isnan(tool.reference_speed).any():
         group = setup.work.material.group
         raise CuttingError(

@@ -8,12 +8,11 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from cutting.operations.frame.in_metal import ONLY, pressure_outside, refuse_unrun, shut_in
+from cutting.operations.frame.in_metal import ONLY, pressure_outside, refuse_unrun, shut_in, stock_of_one
 from cutting.operations.frame.pairs import Pairs
 from cutting.operations.holes.shared.in_chuck import in_chuck, own_numbers, play, seated
 from cutting.operations.threads.mill_thread.setup import MillThreadSetup, cuts
 from cutting.operations.threads.shared.core_hole import usual_hole
-from cutting.tooling.drills import Chuck
 from cutting.tooling.roles import Index
 from cutting.tooling.thread_mill_stock import ThreadMillStock
 from cutting.tooling.thread_mills import ThreadMill
@@ -97,17 +96,11 @@ def sizes_covered(mill: ThreadMill) -> int:
     return sum(1 for d, p in USUAL if mill.pitch_low - 1e-3 <= p <= mill.pitch_high + 1e-3 and mill.diameter <= (WIDEST + 0.03) * d)
 
 
-@lru_cache(maxsize=256)
-def stock_of_one(mill: ThreadMill, chuck: Chuck) -> ThreadMillStock:
-    """A stock that holds one pair, kept because a set-up is evaluated many times."""
-    return ThreadMillStock((mill,), (chuck,))
-
-
 @lru_cache(maxsize=64)
 def single_tool(setup: MillThreadSetup) -> ThreadMillTool:
     """The numbers of the set-up's own tool, shape (1,). Raises `CuttingError` for a set-up that cannot be."""
     setup.check()
-    tool = thread_mill_tools(setup, stock_of_one(setup.mill, setup.chuck), ONLY, ONLY).take(0)
+    tool = thread_mill_tools(setup, stock_of_one(ThreadMillStock, setup.mill, setup.chuck), ONLY, ONLY).take(0)
     material, noun = setup.work.material, f"a thread mill of {setup.mill.grade.tool_class}"
     refuse_unrun(tool, "mill", f"{noun} is not run in {material.name} ({feed_row(material)}).")
     return tool

@@ -8,12 +8,11 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from cutting.operations.frame.in_metal import ONLY, pressure_outside, refuse_unrun, shut_in
+from cutting.operations.frame.in_metal import ONLY, pressure_outside, refuse_unrun, shut_in, stock_of_one
 from cutting.operations.frame.pairs import Pairs
 from cutting.operations.holes.shared.in_chuck import in_chuck, own_numbers, seated
 from cutting.operations.threads.shared.core_hole import hole_window, metal_share, usual_hole
 from cutting.operations.threads.tap.setup import TapSetup
-from cutting.tooling.drills import Chuck
 from cutting.tooling.roles import Index
 from cutting.tooling.tap_stock import TapStock
 from cutting.tooling.taps import Tap
@@ -87,17 +86,11 @@ def _of(setup: TapSetup, tap: Tap) -> dict[str, float]:
     }
 
 
-@lru_cache(maxsize=256)
-def stock_of_one(tap: Tap, chuck: Chuck) -> TapStock:
-    """A stock that holds one pair, kept because a set-up is evaluated many times."""
-    return TapStock((tap,), (chuck,))
-
-
 @lru_cache(maxsize=64)
 def single_tool(setup: TapSetup) -> TapTool:
     """The numbers of the set-up's own tool, shape (1,). Raises `CuttingError` for a set-up that cannot be."""
     setup.check()
-    tool = tap_tools(setup, stock_of_one(setup.tap, setup.chuck), ONLY, ONLY).take(0)
+    tool = tap_tools(setup, stock_of_one(TapStock, setup.tap, setup.chuck), ONLY, ONLY).take(0)
     material, noun = setup.work.material, f"a tap of {setup.tap.grade.tool_class}"
     refuse_unrun(tool, "tap", f"{noun} is not run in {material.name} ({feed_row(material)}).")
     return tool

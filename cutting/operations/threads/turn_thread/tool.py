@@ -9,11 +9,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cutting.mechanics.deflection import round_second_moment, shank_second_moment
-from cutting.operations.frame.in_metal import ONLY, pressure_outside, refuse_unrun, shut_in
+from cutting.operations.frame.in_metal import ONLY, pressure_outside, refuse_unrun, shut_in, stock_of_one
 from cutting.operations.frame.pairs import Pairs
 from cutting.operations.threads.turn_thread.setup import TurnThreadSetup
 from cutting.tooling.roles import Index
-from cutting.tooling.thread_inserts import SHIMS, ThreadHolder, ThreadInsert
+from cutting.tooling.thread_inserts import SHIMS, ThreadInsert
 from cutting.tooling.thread_turn_stock import ThreadTurnStock
 from cutting.wear.reference import life_law
 
@@ -90,16 +90,10 @@ def _of(setup: TurnThreadSetup, insert: ThreadInsert) -> dict[str, float]:
     return {**found, **shut_in(setup.work, grade, law, window, pressure_outside(setup), setup.skin)}
 
 
-@lru_cache(maxsize=256)
-def stock_of_one(insert: ThreadInsert, holder: ThreadHolder) -> ThreadTurnStock:
-    """A stock that holds one pair, kept because a set-up is evaluated many times."""
-    return ThreadTurnStock((insert,), (holder,))
-
-
 @lru_cache(maxsize=64)
 def single_tool(setup: TurnThreadSetup) -> ThreadTool:
     """The numbers of the set-up's own tool, shape (1,). Raises `CuttingError` for a set-up that cannot be."""
     setup.check()
-    tool = thread_tools(setup, stock_of_one(setup.insert, setup.holder), ONLY, ONLY, True).take(0)
+    tool = thread_tools(setup, stock_of_one(ThreadTurnStock, setup.insert, setup.holder), ONLY, ONLY, True).take(0)
     refuse_unrun(tool, "insert", f"{setup.insert.grade.tool_class} is not run in {setup.work.material.name}.")
     return tool

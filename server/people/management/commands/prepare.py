@@ -14,7 +14,7 @@ from server.crib.demo import fill_crib
 from server.crib.models import Tool
 from server.floor.demo import fill_floor
 from server.floor.models import Machine
-from server.jobs.demo import fill_jobs
+from server.jobs.demo.jobs import fill_jobs
 from server.jobs.models import Job
 from server.people.demo import fill_people
 from server.shelf.demo import fill_shelf

@@ -1,0 +1,1 @@
+"""The demo jobs of an invented workshop."""

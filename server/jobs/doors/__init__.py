@@ -1,0 +1,1 @@
+"""Jobs over HTTP: thin; each loads, asks the core, and answers."""

@@ -1,0 +1,1 @@
+"""What was read at the machine: sizes, traces, and the line to the dynamometer."""

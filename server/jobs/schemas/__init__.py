@@ -1,0 +1,1 @@
+"""What the endpoints of jobs take and give."""
