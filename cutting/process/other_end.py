@@ -48,9 +48,10 @@ class OtherEnd:
         grooves, words = split_grooves(words, self.system)
         placed = blanks_for(threads, placed, self.turned_about)
         inside, _ = split_inside(words, self.system)
-        cored, tapped = inside_threads(threads, self.drills, holes_of(inside))
-        if any(math.isinf(one.length) for one in inside.bores) or (inside.hole and math.isinf(inside.hole.length)):
+        deep = [one.length for one in inside.bores] + [one.length for one in threads] + ([inside.hole.length] if inside.hole else [])
+        if any(map(math.isinf, deep)):
             raise UnreadableQuantity("line", "goes 'through' from the other end: say it of the end that is made first.")
+        cored, tapped = inside_threads(threads, self.drills, holes_of(inside))
         wall = min((step.size.nominal for step in self.steps), default=self.blank)
         opened, bored = inside_cuts(inside, out - face, 0.0, None, 0.0, wall, self.system, self.drills)
         found = [Planned("face", "Face the other end", {"length": f"{face:g} mm"}), *opened, *cored]

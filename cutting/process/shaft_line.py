@@ -75,18 +75,19 @@ def _one_end(
     threads, words = split_threads(words, system)
     grooves, words = split_grooves(words, system)
     inside, words = split_inside(words, system)
-    cored, tapped = inside_threads(threads, drills, holes_of(inside, blank_bore))
+    there = holes_of(inside, blank_bore)
     steps: list[LineStep] = []
     about = False
     for word in words:
         if not (_PARTED.fullmatch(word) or re.fullmatch(r"face", word, re.IGNORECASE)):
             steps.append(read_step(word, system))
     steps = _lengths(steps)
-    if not steps and inside and not parted and end is None:  # the outside is left as it is
+    if not steps and (inside or any(one.step is None for one in threads)) and not parted and end is None:  # the outside is left as it is
+        cored, tapped = inside_threads(threads, drills, there)
+        if not inside:
+            return *cored, *tapped
         opened, bored = inside_cuts(inside, free_length, 0.0, None, blank_bore, blank_diameter, system, drills)
         return *opened, *cored, *bored, *tapped
-    if not steps and tapped and not parted and end is None:
-        return *cored, *tapped
     if not steps:
         raise UnreadableQuantity("line", "names no step; write for example Ø45 x 120.")
     if len(steps) > 1 and steps[0].size.nominal < steps[-1].size.nominal:
@@ -99,6 +100,7 @@ def _one_end(
     deepest = max((one.length for one in inside.bores), default=0.0)
     wall = min(step.size.nominal for step in placed if placed[-1].far - step.far < deepest) if deepest else blank_diameter
     beyond = KERF + BEYOND if parted else BEYOND if placed[0].near > 0 else None
+    cored, tapped = inside_threads(threads, drills, there, long, beyond is None)
     opened, bored = inside_cuts(inside, placed[-1].far, long, beyond, blank_bore, wall, system, drills)
     kerf = KERF if parted and end is None else 0.0
     cuts = [

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 
 from cutting.errors import OutOfRange, UnreadableQuantity
@@ -17,9 +17,11 @@ from cutting.workpiece.threads.limits import limits
 from cutting.workpiece.threads.spelling import read_thread, write_thread
 from cutting.workpiece.threads.thread import Thread
 
-_INSIDE = re.compile(r"^(?P<words>.+?)\s+inside\s*(?P<length>[x×*].+)$|^(?P<before>.+?\s*[x×*].+?)\s+inside$", re.IGNORECASE)
+_INSIDE = re.compile(r"^(?P<words>.+?)\s+inside\s*(?P<length>[x×*].+|through|thru)$|^(?P<before>.+?\s*[x×*].+?)\s+inside$", re.IGNORECASE)
 _WORD = re.compile(
-    r"^(?P<what>thread|tapped|tap|inside thread)\s+(?P<words>.+?)\s*[x×*]\s*(?P<length>[\d.,]+\s*(?:mm|in|\"|″)?)$", re.IGNORECASE
+    r"^(?P<what>thread|tapped|tap|inside thread)\s+(?P<words>.+?)(?:\s*[x×*]\s*(?P<length>[\d.,]+\s*(?:mm|in|\"|″)?)|"
+    r"\s*(?:[x×*]\s*)?\b(?P<through>through|thru))$",
+    re.IGNORECASE,
 )
 CHAMFER = 0.2  # mm that the mouth is wider (common practice)
 LEAST_BELOW = 2.5  # pitches below full thread without which no tap does it (common practice: the shortest chamfer and some room)
@@ -30,7 +32,7 @@ CREST = 0.6  # mm by which a step may differ from the thread on it
 
 @dataclass(frozen=True)
 class Said:
-    """A thread of a line with its length [mm]; `step` is the place of the step that it is cut on, None in the face."""
+    """A thread of a line with its length [mm], infinite where it goes through; `step` is the place of its step, None in the face."""
 
     thread: Thread
     length: float
@@ -50,10 +52,12 @@ def split_threads(words: Sequence[str], system: str) -> tuple[list[Said], list[s
             steps += is_step(word)
             continue
         thread = read_thread(said["words"], "line")
-        length = read_quantity(said["length"], "length", system=system, field="line").value
+        length = math.inf if said["through"] else read_quantity(said["length"], "length", system=system, field="line").value
         inside = said["what"].lower() != "thread" or thread.internal is True
         if not inside and not steps:
             raise UnreadableQuantity("line", f"'{word}' stands before any step: name the step that it is cut on first, or say 'tapped'.")
+        if not inside and math.isinf(length):
+            raise UnreadableQuantity("line", f"'{word}': a thread outside has a length, as 'thread M20x1.5 x 30'.")
         found.append(Said(thread, length, None if inside else steps - 1))
     return found, others
 
@@ -127,32 +131,40 @@ def holes_of(inside: Inside, blank_bore: float = 0.0) -> list[Hole]:
 
 
 def inside_threads(
-    said: Sequence[Said], drills: Iterable[tuple[float, float]], holes_there: Sequence[Hole]
+    said: Sequence[Said], drills: Collection[tuple[float, float]], holes_there: Sequence[Hole], long: float = 0.0, opens: bool = False
 ) -> tuple[list[Planned], list[Planned]]:
     """The threads in the face, and their core holes, drilled where what the line opens there is narrower.
 
-    Raises `CuttingError` for a hole that is too wide for its thread, or not deep enough.
+    `long` is what goes through [mm], 0 where nobody says; it `opens` there, or metal that is cut off later stands behind it: then the
+    core hole goes on into that, so that the chamfer of the tap leaves the part. Raises `CuttingError` for a hole that is too wide for
+    its thread, or not deep enough.
     """
     holes, cuts = list[Planned](), list[Planned]()
-    for one in said:
-        if one.step is not None:
+    for whole in said:
+        if whole.step is not None:
             continue
-        words, deep = write_thread(one.thread), one.length + BELOW * one.thread.pitch
+        through = math.isinf(whole.length)
+        if through and not long:
+            raise UnreadableQuantity("line", f"'through' of {write_thread(whole.thread)} wants the part's length: say its outside too.")
+        one, out = (replace(whole, length=long), opens) if through else (whole, False)
+        words, deep = write_thread(one.thread), one.length + (0.0 if out else BELOW * one.thread.pitch)
         low, high = hole_window(one.thread, False)
-        if not _ready(one, words, deep, low, high, holes_there):
+        if not _ready(one, words, deep, low, high, holes_there, out):
             usual = usual_hole(one.thread, False)
             fits = [size for size, reach in drills if low <= size <= high and reach >= deep]
             size = min(fits, key=lambda d: abs(d - usual), default=usual)
-            hole: dict[str, str | bool] = {"diameter": f"{size:g} mm", "depth": f"{deep:g} mm", "through": False}
+            hole: dict[str, str | bool] = {"diameter": f"{size:g} mm", "depth": f"{deep:g} mm", "through": out}
             wider = f", in the Ø{holes_there[-1].diameter:g} that is there" if holes_there else ""
             note = f"not said: the core hole of {words}{wider}"
             holes.append(Planned("drill", f"Hole Ø{size:g}", {**hole, "chamfer": f"{one.thread.diameter + CHAMFER:g} mm"}, note))
         feature: dict[str, str | bool] = {"thread": words, "side": "inside", "length": f"{one.length:g} mm"}
+        if out:
+            feature["through"] = True
         cuts.append(Planned("tap", f"Thread {words}", feature))
     return holes, cuts
 
 
-def _ready(one: Said, words: str, deep: float, low: float, high: float, there: Sequence[Hole]) -> bool:
+def _ready(one: Said, words: str, deep: float, low: float, high: float, there: Sequence[Hole], out: bool) -> bool:
     """Whether the widest hole in the face is the thread's own. Raises `CuttingError` where it leaves it no metal or no room."""
     widest = max(there, key=lambda hole: hole.diameter, default=None)
     if widest is None or widest.diameter < low - NEARLY:
@@ -161,7 +173,7 @@ def _ready(one: Said, words: str, deep: float, low: float, high: float, there: S
         raise OutOfRange(
             "line", f"{words} in Ø{widest.diameter:g} mm: its core hole is {low:.4g} to {high:.4g} mm.", f"{low:.4g} to {high:.4g} mm"
         )
-    if widest.depth < deep - NEARLY and widest.depth < one.length + LEAST_BELOW * one.thread.pitch:
+    if not out and widest.depth < deep - NEARLY and widest.depth < one.length + LEAST_BELOW * one.thread.pitch:
         said = f"{words} of {one.length:g} mm wants a hole {deep:.4g} mm deep; Ø{widest.diameter:g} mm has {widest.depth:g} mm."
         raise OutOfRange("line", said, f"from {deep:.4g} mm")
     return True

@@ -191,3 +191,17 @@ def test_a_ring_groove_whose_place_is_not_said_leaves_its_shoulder() -> None:
     assert across(part, end - 2.0) == pytest.approx(30.0)
     assert across(part, end - 2.1 - 1.6 - 0.3) == pytest.approx(30.0)
     assert "2.1 mm from the end" in next(one.note for one in cuts if one.kind == "groove")
+
+
+def test_a_thread_that_goes_through_has_its_chamfer_outside_the_part() -> None:
+    """In the bar the core hole goes on into what is cut off; of a short blank it opens."""
+    parted = {one.kind: one.feature for one in body("Ø45 x 20, tapped M10 through, cut off")[1]}
+    assert parted["tap"]["length"] == "20 mm"
+    assert float(str(parted["drill"]["depth"]).split()[0]) >= 20 + 4 * 1.5
+    assert not parted["drill"]["through"]
+    free = {one.kind: one.feature for one in read_shaft_line("Ø45 x 60, M10 inside through", 50.0, 60.0 + FACE_STOCK)}
+    assert free["drill"]["through"]
+    assert free["tap"]["through"]
+    for line, said in (("tapped M10 through", "length"), ("Ø30 x 20, thread M30 through", "outside has a length")):
+        with pytest.raises(CuttingError, match=said):
+            read_shaft_line(line, 50.0, 100.0)

@@ -116,7 +116,7 @@
     ["tapered", "Ø30 h7 x 50 taper 1:10, Ø30 x 50 taper 7° per side"],
     ["ending at", "Ø30 to 50"],
     ["thread on its step", "thread M20x1.5 x 30"],
-    ["thread in the face", "tapped M10 x 15"],
+    ["thread in the face", "tapped M10 x 15, tapped M10 through"],
     ["from the face inward", "drill Ø18 x 60, bore Ø20 H7 x 40, ream Ø12 H7 x 30"],
     ["recess", "recess 5 x Ø26 at 12"],
     ["groove on its step", "groove 3 x Ø26 at 10, groove DIN 471"],
