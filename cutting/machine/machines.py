@@ -143,6 +143,15 @@ class Machine:
         power = np.interp(np.asarray(spindle_speed, float), speeds, powers)
         return power * (self.efficiency if self.curve_at == "motor" else 1.0)
 
+    def curve_around(self, spindle_speed: ArrayLike) -> tuple[NDArray[np.float64], ...]:
+        """Speeds [1/min] and powers [kW] of the curve's points below and above a speed; beyond its ends the last two, alike in power."""
+        speeds, powers = np.array(self.power_curve, float).T
+        n = np.asarray(spindle_speed, float)
+        above = np.clip(np.searchsorted(speeds, n), 1, len(speeds) - 1) if len(speeds) > 1 else np.zeros(n.shape, int)
+        below = np.maximum(above - 1, 0)
+        below, above = np.where(n >= speeds[-1], len(speeds) - 1, below), np.where(n <= speeds[0], 0, above)
+        return speeds[below], powers[below], speeds[above], powers[above]
+
     @property
     def lowest_shank(self) -> float:
         """Height [mm] from which shanks are seated: a turret takes one height, a tool post packs lower ones up."""

@@ -111,6 +111,7 @@ def test_power_of_the_worn_edge_and_a_secure_run_are_put_into_numbers(kind: str)
     assert found["life"].value == outcome.results["change_parts"].value, "one edge, one number"
     if power := found.get("spindle_power"):
         assert power.working[-1].symbol in (power.label, "Pc"), "where the force is the worn edge's already the formula ends in it"
+        assert reckoned(power.bound_working[-1].substituted) == pytest.approx(power.upper, rel=DIGITS), "off the machine's curve"
 
 
 def test_a_life_beyond_what_is_trusted_is_capped_in_value_band_and_pieces() -> None:

@@ -6,12 +6,16 @@ from collections.abc import Callable
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
+from cutting.machine.machines import Machine
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Read, Rule
 from cutting.operations.frame.spent_lines import change_planned, secured
 from cutting.working import Line, in_words, line
 from cutting.working.line import COMMON
+
+Array = NDArray[np.float64]
 
 SURE_ENOUGH = 0.97  # of the chance that is wanted: a run planned to be just as sure is not told as broken
 
@@ -78,12 +82,31 @@ def spindle_power(
     ends: Callable[[Any], Line | None] | None = None,
     contour: bool = False,
     read: Any = lambda x: (x.power, None, x.available),
+    turning: Callable[[Any], Any] = lambda x: x.spindle_speed,
 ) -> Rule[Any]:
-    """The power of the worn edge against what the spindle gives at its speed."""
+    """The power of the worn edge against what the spindle gives at the speed [1/min] at which it is `turning`."""
     return Rule(
         "spindle_power", "spindle power, worn", "power", Bound.UPPER, Severity.HARD, "kienzle-1952", why, read, working, contour=contour,
-        ends=ends,
+        ends=ends, bound_ends=lambda x: _off_the_curve(x.setup.machine, np.ravel(read(x)[2]), np.ravel(turning(x))),
     )  # fmt: skip
+
+
+def _off_the_curve(machine: Machine, given: Array, n: Array) -> Line:
+    """What the spindle gives [kW] at the speed of the hardest cut [1/min], between the two points of its curve."""
+    if n.size != given.size:  # the cut that binds, of many
+        n = n[np.argmin(np.abs(machine.spindle_power(n) - given[0]))][None]
+    slow, weak, fast, strong = machine.curve_around(n)
+    text, numbers = "{its_curve}", dict[str, Any](its_curve=weak)
+    if not np.allclose(weak, strong):
+        text = "({power_below} + ({power_above} − {power_below})·({spindle_speed} − {speed_below})/({speed_above} − {speed_below}))"
+        beside = np.where(fast > slow, fast, slow + 1.0)  # beyond the curve's ends both points are one
+        numbers = {"power_below": weak, "power_above": strong, "spindle_speed": n, "speed_below": slow, "speed_above": beside}
+    if machine.curve_at == "motor" and machine.efficiency != 1.0:
+        text, numbers = f"{text}·{{efficiency}}", numbers | {"efficiency": machine.efficiency}
+    believed = given / machine.spindle_power(n)
+    if not np.allclose(believed, 1.0):
+        text, numbers = f"{text}·{{as_learned}}", numbers | {"as_learned": believed}
+    return line(text, "machine-data", **numbers)
 
 
 def book_speed(why: str, least: float | None = None, contour: bool = False) -> Rule[Any]:

@@ -45,6 +45,11 @@ class Numbers(SlotCut):
     roughness: Array  # Ra of the faces, µm
     part_mass: float  # kg
     kerf_per_piece: Array
+    zone_speed: Array  # 1/min where each zone of feed begins, and at the end
+
+    @property
+    def driven_at(self) -> Array:
+        return self.zone_speed
 
     @cached_property
     def run(self) -> CutOff:
@@ -108,7 +113,7 @@ def numbers(setup: CutOffSetup, tool: SlotTool, speed: Any, feed: Any, record: S
         bar_spring=record.of("give", _bar_spring(setup, worn * fc)), rub=abs(float(np.tan(np.radians(s.lean)))) * setup.depth, y_gain=gain,
         roughness=record.of("finish", corner_roughness(feed, tool.corner_radius, reached, work) * _steadier(tool)),
         part_mass=float(np.pi / 4.0 * (f.diameter**2 - f.bore**2) * f.part_length * work.material.density * 1e-6),
-        kerf_per_piece=tool.width * setup.bar_price / setup.bar.length,
+        kerf_per_piece=tool.width * setup.bar_price / setup.bar.length, zone_speed=n,
     )  # fmt: skip
 
 

@@ -54,6 +54,10 @@ class Numbers(SlotCut):
     jaw_clearance: Array
 
     @property
+    def driven_at(self) -> Array:
+        return self.stroke_speed
+
+    @property
     def strokes_taken(self) -> int:
         return len(self.moves)
 

@@ -86,6 +86,10 @@ class Numbers(SlotCut):
     widest_plunge: float
 
     @property
+    def driven_at(self) -> Array:
+        return self.strokes.spindle_speed
+
+    @property
     def strokes_taken(self) -> int:
         return len(self.strokes.order)
 

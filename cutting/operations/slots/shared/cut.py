@@ -54,6 +54,11 @@ class SlotCut(Spent, Lasting):
     gripped_speed: Array  # 1/min at which the jaws hold it
 
     @property
+    def driven_at(self) -> Array:
+        """Spindle speeds [1/min] of its strokes."""
+        return self.gripped_speed
+
+    @property
     def strokes_taken(self) -> int:
         """How many strokes clear the slot."""
         return 1

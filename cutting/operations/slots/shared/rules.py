@@ -72,7 +72,7 @@ CORNER_RADIUS: Rule[Any] = Rule(
     lambda x: x.setup.feature.corner_radius is not None,
 )  # fmt: skip
 SPINDLE_POWER: Rule[Any] = common_limits.spindle_power(
-    "The spindle must drive the worn edge.", "specific_force", "cutting_force", "cutting_power", ends=driven
+    "The spindle must drive the worn edge.", "specific_force", "cutting_force", "cutting_power", ends=driven, turning=lambda x: x.driven_at
 )
 JAW_GRIP: Rule[Any] = Rule(
     "jaw_grip", "grip, torque", "torque", Bound.UPPER, Severity.HARD, "vdi-3106",
