@@ -168,3 +168,17 @@ def test_what_was_typed_of_the_blank_is_told_in_either_units(engineer: Api, job_
     assert either[stock["shape"]]["inch"] == "0 in:2.362 in; 1.575 in:1.772 in"
     titled = engineer.edit(job, 2, action="set_feature", operation="op30", title="Rough Ø64", feature={}).json()
     assert titled["either"]["Rough Ø64"]["inch"] == "Rough Ø2.520"
+
+
+def test_sizes_of_a_feature_are_shown_in_inch_and_keep_their_meaning(engineer: Api, job_id: JobId) -> None:
+    """What comes back as it was shown is the entry that it was; what is changed is read in the units shown."""
+    job = job_id("Runner shaft")
+    feature = {"end_diameter": "49 h9", "length": "120", "roughness": "Ra 1.6"}
+    made = engineer.edit(job, 1, action="set_feature", operation="op30", feature=feature).json()
+    shown = {name: both["inch"] for name, both in made["sizes"]["op30"].items()}
+    assert shown["end_diameter"] == "1.9291 in h9"
+    assert shown["length"] == "4.724 in"
+    again = engineer.edit(job, 2, action="set_feature", operation="op30", feature=shown, units="inch").json()
+    assert again["document"]["operations"][2] == made["document"]["operations"][2]
+    other = engineer.edit(job, 3, action="set_feature", operation="op30", feature=shown | {"length": "4.5"}, units="inch").json()
+    assert other["sizes"]["op30"]["length"] == {"metric": "114.3 mm", "inch": "4.5 in"}

@@ -18,6 +18,7 @@ from cutting.workpiece.part import SHAPES, Axis, entries_of, own_entries, prepar
 from cutting.workpiece.pattern import number_of
 from cutting.workpiece.solid import Region
 from server.errors import Refusal
+from server.jobs.document.entries import in_either
 from server.jobs.document.plan import kind_for, other_end, part_in_front, told_of
 
 BESIDE = ("roughness", "flatness", "pip", "keeps", "side", "circle")  # said behind a comma: no size
@@ -108,7 +109,9 @@ def change_told(document: dict[str, Any], entry: dict[str, Any], changes: dict[s
             feature["asked"][name] = value
             feature["axis"] = Axis.of(feature["asked"]).value
             entry["feature"].pop(name, None)
-        else:
+        elif (
+            name in entry["feature"] or feature is None or feature["asked"].get(name) != value
+        ):  # what the drawing says goes on being its own
             entry["feature"][name] = value
 
 
@@ -146,6 +149,17 @@ def words_of(feature: dict[str, Any]) -> dict[str, str]:
     title = feature["title"] or ("" if kind.shape == "outside" else kind.title if " " in noun else noun.capitalize())
     alike = f"{many} ×" if (many := number_of(told.get("count"))) > 1 else ""
     return {side: " ".join(word for word in (alike, title, said[side]) if word) for side in said}
+
+
+def in_either_units(document: dict[str, Any]) -> dict[str, dict[str, dict[str, str]]]:
+    """What operations are told and the drawing asks, by identity and field, where it reads otherwise in the other units."""
+    told = [(one["id"], one["operation"], told_of(document, one)) for one in document["operations"]]
+    told += [(one["id"], kind_for(one["shape"]).name, one["asked"]) for one in document.get("features", ())]
+    found = {
+        identity: {name: vars(both) for name, entry in entries.items() if (both := in_either(kind, name, entry))}
+        for identity, kind, entries in told
+    }
+    return {identity: entries for identity, entries in found.items() if entries}
 
 
 def _both(kind: Kind, name: str, value: Any) -> dict[str, str]:

@@ -3,19 +3,23 @@
 from __future__ import annotations
 
 import re
+from contextlib import suppress
 from functools import partial
 from typing import Any
 
+from cutting.errors import CuttingError
 from cutting.operations.frame.fields import Field
 from cutting.operations.registry import KINDS as OPERATIONS
 from cutting.quantities import KINDS, Display, read_quantity, write
-from cutting.quantities.dimension import spelled_out
+from cutting.quantities.dimension import deviations_of, read_dimension, spelled_out
+from cutting.quantities.drill_gauges import read_gauge
 from cutting.workpiece.bores import with_units
 from cutting.workpiece.stack import read_stack, written
 from server.sentences import in_both
 
 Entry = str | float | bool | None
 _LENGTH = re.compile(r"[-\d.,][\d.,/ -]*?\s*(?P<unit>mm|cm|m|µm|in|thou|\"|″)(?![\w/])")
+_INCHES = re.compile(r"(?:\d|\s)in\b|[\"″]")
 AS_TYPED = ("flag", "choice", "text", "number", "whole", "thread")
 
 
@@ -45,9 +49,44 @@ def entry_with_unit(field: Field, value: Entry, path: str, units: str) -> Entry:
 
 def changed_with_unit(operation: str, entries: dict[str, Entry], known: dict[str, Any], units: str) -> dict[str, Entry]:
     """Entries of a feature as `with_unit` keeps them; what comes back as it is known keeps its meaning, whatever is shown now."""
+    side = "inch" if units == "inch" else "metric"
+
+    def stands(name: str, value: Entry) -> bool:
+        return name in known and value in (known[name], getattr(in_either(operation, name, known[name]), side, None))
+
     return {
-        name: value if value == known.get(name) else with_unit(operation, "feature", name, value, units) for name, value in entries.items()
+        name: known[name] if stands(name, value) else with_unit(operation, "feature", name, value, units) for name, value in entries.items()
     }
+
+
+def in_either(operation: str, name: str, entry: Any) -> Display | None:
+    """An entry of a feature in either units, as entered in its own; None where it reads alike in both, or is no single quantity."""
+    field, said = _field(operation, name), str(entry).strip()
+    if field is None or not said or isinstance(entry, bool) or field.kind in AS_TYPED or read_gauge(said.removeprefix("Ø")) is not None:
+        return None
+    with suppress(CuttingError):
+        if field.kind == "dimension":
+            size, tail = read_dimension(said, "metric", field.name), deviations_of(said)
+            own = "inch" if _INCHES.search(said) else "metric"
+            if tail and not tail[0].isalpha():
+                upper, lower = (write(one or 0.0, "size", _other(own), False) for one in (size.upper_deviation, size.lower_deviation))
+                tail = f"{upper}/{lower}" if upper.startswith("-") else f"+{upper}/{lower}"
+            other = f"{write(size.nominal, 'size' if tail else 'length', _other(own))} {tail}".strip()
+            return _beside(own, said, other)
+        if field.kinds == (field.kind,) and KINDS[field.kind].inch != KINDS[field.kind].metric:
+            value = read_quantity(entry, field.kind, field=field.name).value
+            kind = KINDS[field.kind]
+            own = "inch" if kind.inch and re.search(rf"(?:{re.escape(kind.inch)}|\"|″)\s*$", said) else "metric"
+            return _beside(own, said, write(value, field.kind, _other(own)))
+    return None
+
+
+def _other(side: str) -> str:
+    return "metric" if side == "inch" else "inch"
+
+
+def _beside(own: str, said: str, other: str) -> Display:
+    return Display(said, other) if own == "metric" else Display(other, said)
 
 
 def length_with_unit(name: str, value: Entry, units: str) -> Entry:

@@ -20,6 +20,7 @@ from server.crib.assemblies import set_up_on
 from server.errors import Refusal
 from server.jobs.choice.rankings import ranked
 from server.jobs.choice.turns import quick, turn
+from server.jobs.document.drawing import in_either_units
 from server.jobs.document.entries import either_units
 from server.jobs.document.outcomes import outcome_and_numbers, outcome_of
 from server.jobs.document.plan import entry_of, request_of, setup_of, tried_with, way_of
@@ -349,6 +350,7 @@ def _job(revision: Revision, stock: Shop | None = None) -> dict[str, Any]:
         "can_redo": bool(revision.redo),
         "document": revision.document,
         "either": either_units(revision.document),
+        "sizes": in_either_units(revision.document),
         "state": state_of(revision, None, stock),
         "stale": len(revision.job.stale),
         "archived": revision.job.archived_at is not None,

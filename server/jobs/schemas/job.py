@@ -241,6 +241,7 @@ class JobOut(Schema):
     can_redo: bool
     document: Document
     either: dict[str, DisplayOut]  # what was typed, in either units: lengths of blank and holding, and titles
+    sizes: dict[str, dict[str, DisplayOut]]  # the same of each operation and feature of the drawing, by field
     state: StateOut
     stale: int
     archived: bool

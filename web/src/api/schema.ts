@@ -2713,6 +2713,12 @@ export interface components {
             either: {
                 [key: string]: components["schemas"]["DisplayOut"];
             };
+            /** Sizes */
+            sizes: {
+                [key: string]: {
+                    [key: string]: components["schemas"]["DisplayOut"];
+                };
+            };
             state: components["schemas"]["StateOut"];
             /** Stale */
             stale: number;

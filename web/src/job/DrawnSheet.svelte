@@ -23,14 +23,8 @@
   );
   // svelte-ignore state_referenced_locally
   const start = editor.job?.document.features?.find((one) => one.id === feature);
-  let values = $state(
-    Object.fromEntries(
-      Object.entries(start?.asked ?? {}).map(([name, value]) => [
-        name,
-        typeof value === "boolean" ? value : String(value ?? ""),
-      ]),
-    ) as Record<string, string | boolean>,
-  );
+  // svelte-ignore state_referenced_locally
+  let values = $state(editor.sizes(feature, start?.asked ?? {}));
   let title = $state(start?.title ?? "");
   let problem = $state<Problem | null>(null);
   let busy = $state("");

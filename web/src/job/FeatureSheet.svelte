@@ -23,13 +23,7 @@
   const kinds = operationKinds();
   // svelte-ignore state_referenced_locally
   const known = entry;
-  const kept = () =>
-    Object.fromEntries(
-      Object.entries(known ? told(editor.job!.document, known) : {}).map(([name, value]) => [
-        name,
-        typeof value === "boolean" ? value : String(value),
-      ]),
-    ) as Feature;
+  const kept = (): Feature => (known ? editor.sizes(known.id, told(editor.job!.document, known)) : {});
   // svelte-ignore state_referenced_locally
   const draft = new Draft(`feature ${editor.id} ${known?.id ?? "new"}`, () => ({
     kind: (known?.operation ?? "turn") as string,

@@ -37,6 +37,17 @@ export class JobEditor {
     return either ? shown(either) : text;
   }
 
+  /** Entries of an operation or of a feature of the drawing as the form shows them, in the units shown. */
+  sizes(identity: string, entries: Record<string, unknown>): Record<string, string | boolean> {
+    const either = this.job?.sizes[identity] ?? {};
+    return Object.fromEntries(
+      Object.entries(entries).map(([name, value]) => [
+        name,
+        typeof value === "boolean" ? value : either[name] ? shown(either[name]) : String(value ?? ""),
+      ]),
+    );
+  }
+
   /** Save one gesture; gestures go out one after the other. True when it was saved; a refusal is this job's `problem`. */
   async save(edit: Edit): Promise<boolean> {
     const refusal = await this.keep(edit);
