@@ -18,6 +18,7 @@ from server.crib.heavy import router as heavy
 from server.exchange.api import router as exchange
 from server.exchange.job_file_api import router as job_files
 from server.floor.api import router as floor
+from server.jobs.doors.chains import router as chains
 from server.jobs.doors.holes import router as holes
 from server.jobs.doors.jobs import kinds
 from server.jobs.doors.jobs import router as jobs
@@ -94,6 +95,7 @@ api.add_router("/jobs", planning, tags=["planning"])
 api.add_router("/jobs", lines, tags=["planning"])
 api.add_router("/jobs", studies, tags=["studies"])
 api.add_router("/jobs", part_studies, tags=["studies"])
+api.add_router("/jobs", chains, tags=["planning"])
 api.add_router("/jobs", holes, tags=["holes"])
 api.add_router("/jobs", traces, tags=["traces"])
 api.add_router("/jobs", thread_sizes, tags=["studies"])

@@ -13,7 +13,7 @@ from pydantic import TypeAdapter
 from cutting.doors.plain import plain
 from cutting.errors import CuttingError
 from cutting.operations.frame.fields import Field
-from cutting.operations.registry import KINDS, explore, relax, with_remedies
+from cutting.operations.registry import KINDS, relax, with_remedies
 from cutting.quantities import display, refuse_long
 from cutting.studies.registry import studies_of
 from server.crib.assemblies import set_up_on
@@ -22,20 +22,20 @@ from server.jobs.choice.rankings import ranked
 from server.jobs.choice.turns import quick, turn
 from server.jobs.document.drawing import in_either_units
 from server.jobs.document.entries import either_units
-from server.jobs.document.outcomes import outcome_and_numbers, outcome_of
+from server.jobs.document.outcomes import outcome_and_numbers
 from server.jobs.document.plan import entry_of, request_of, setup_of, tried_with, way_of
 from server.jobs.kept import actions
 from server.jobs.kept.reckonings import keep, listed
 from server.jobs.kept.uses import accept, what_would_change
-from server.jobs.kinds import VIEWERS
 from server.jobs.measured.measuring import ask_about_doubts, read_measurement
 from server.jobs.models import Measurement, Note, Print, Revision
 from server.jobs.schemas import job as schemas
 from server.jobs.schemas import operation as operation_schemas
 from server.jobs.shown.cautions import dismiss, mark_dismissed, restore
-from server.jobs.shown.present import ToolsInPlace, advice_out, evaluation, standing_of
+from server.jobs.shown.evaluated import evaluated
+from server.jobs.shown.present import ToolsInPlace, advice_out, standing_of
 from server.jobs.shown.prints import drawn_anew, picture_of
-from server.jobs.shown.state import part_before, stages_of, state_of
+from server.jobs.shown.state import state_of
 from server.people.roles import require_engineer, require_operator
 from server.schema import as_json
 from server.shop import Shop, shop
@@ -160,11 +160,7 @@ def evaluate_now(request: HttpRequest, job_id: int, operation: str, payload: sch
     revision, stock = actions.judged_now(job_id), shop()
     document, entry = _entry(job_id, operation, revision)
     setup = setup_of(document, entry, _tried(payload, revision, stock), stock)
-    outcome = outcome_of(setup)
-    staged = VIEWERS[setup.operation].staged
-    drawn = stages_of(document, entry, setup, outcome.passes, stock) if staged else ()
-    part = () if staged else part_before(document, entry, stock).outline
-    shown = evaluation(setup, outcome, explore(setup), {**entry["settings"], **payload.settings}, payload.units, part, drawn)
+    shown = evaluated(document, {**entry, "settings": {**entry["settings"], **payload.settings}}, setup, payload.units, stock)
     answer = mark_dismissed(shown, job_id, request.user)
     return as_json(EVALUATION, answer)
 

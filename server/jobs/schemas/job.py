@@ -11,7 +11,8 @@ from server.jobs.document.entries import Entry
 from server.jobs.document.plan import Document
 from server.jobs.document.tools import ToolWords
 from server.jobs.edits import Edit
-from server.jobs.schemas.operation import AdviceOut, RemedyOut
+from server.jobs.edits.tools import TakeTool
+from server.jobs.schemas.operation import AdviceOut, EvaluationOut, RemedyOut
 from server.schema import Schema
 from server.sentences import Sentence
 from server.units import DisplayOut, Point
@@ -350,6 +351,22 @@ class TryIn(Schema):
     holding: dict[str, Entry] = {}
     tool: dict[str, str] = {}
     units: Literal["mm", "inch"] = "mm"
+
+
+class ChainIn(Schema):
+    """A row of a ranking that is looked at before it is taken."""
+
+    edit: TakeTool
+    units: Literal["mm", "inch"] = "mm"
+
+
+class PlayedStepOut(Schema):
+    """One operation of a chain as it would stand."""
+
+    number: int
+    title: DisplayOut
+    tool: str
+    evaluation: EvaluationOut
 
 
 class FollowOut(Schema):

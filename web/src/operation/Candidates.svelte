@@ -4,7 +4,8 @@
   import Panel from "../lib/Panel.svelte";
   import Scroll from "../lib/Scroll.svelte";
   import { session, shown } from "../session.svelte";
-  import { nameOf, type OperationBench } from "./bench.svelte";
+  import { nameOf, type Candidate, type OperationBench } from "./bench.svelte";
+  import ChainSheet from "./ChainSheet.svelte";
 
   interface Props {
     bench: OperationBench;
@@ -20,6 +21,7 @@
   const left = (head: string | undefined) => head === "way" || head === "cartridges" || head === "pecks";
   const nearest = $derived(advice?.nearly.slice(0, 3) ?? []);
   let opened = $state(""); // the chain whose steps are shown
+  let played = $state<Candidate | null>(null); // and the one that is looked at in the scene
 </script>
 
 <Panel
@@ -158,7 +160,13 @@
                   >
                   <td class="figure pl-2 text-right">{shown(step.seconds)}</td>
                   <td class="figure pl-2 text-right">{shown(step.cost)}</td>
-                  <td colspan="3"></td>
+                  <td colspan="3" class="pl-3"
+                    >{#if j === row.steps.length - 1}<button
+                        class="plain-link"
+                        data-testid="play-chain"
+                        onclick={() => (played = row)}>look at them in the scene</button
+                      >{/if}</td
+                  >
                 </tr>
               {/each}
             {/if}
@@ -170,3 +178,4 @@
     <p class="text-soft px-2.5">ranking the crib …</p>
   {/if}
 </Panel>
+{#if played}<ChainSheet {bench} row={played} close={() => (played = null)} />{/if}

@@ -1,0 +1,115 @@
+<script lang="ts">
+  import { onMount, untrack } from "svelte";
+  import { api, ask, Problem, type Schemas } from "../api/client";
+  import { toolName } from "../lib/names";
+  import Sheet from "../lib/Sheet.svelte";
+  import { session, shown } from "../session.svelte";
+  import { OperationBench, type Candidate } from "./bench.svelte";
+  import { KINDS } from "./kinds/registry";
+
+  interface Props {
+    bench: OperationBench;
+    /** The row of the ranking whose steps are looked at. */
+    row: Candidate;
+    close: () => void;
+  }
+  let { bench, row, close }: Props = $props();
+  let steps = $state.raw<Schemas["PlayedStepOut"][]>([]);
+  let at = $state(0);
+  let problem = $state<Problem | null>(null);
+
+  /** Each step on a bench of its own, which only shows. */
+  const benches = $derived(
+    untrack(() => bench.editor) &&
+      steps.map((step) => {
+        const one = new OperationBench(bench.editor, bench.operation);
+        one.evaluation = step.evaluation;
+        return one;
+      }),
+  );
+  const now = $derived(benches[at]);
+  const Scene = $derived(KINDS[steps[at]?.evaluation.view.kind ?? ""]?.Scene);
+  const over = $derived(steps[at]?.evaluation.limits.filter((one) => one.standing === "over") ?? []);
+
+  onMount(() => {
+    const { tool, settings, becomes, before } = row;
+    const path = "/api/jobs/{job_id}/operations/{operation}/chain" as const;
+    const params = { path: { job_id: bench.editor.id, operation: bench.operation } };
+    const edit = {
+      action: "take_tool" as const,
+      operation: bench.operation,
+      tool,
+      settings,
+      becomes,
+      before,
+    };
+    ask(api.POST(path, { params, body: { edit, units: session.units } })).then(
+      (found) => (steps = found),
+      (reason: unknown) => (problem = reason as Problem),
+    );
+    return () => benches.forEach((one) => one.scrub.pause());
+  });
+
+  function go(by: number) {
+    now?.scrub.pause();
+    at = Math.max(0, Math.min(at + by, steps.length - 1));
+  }
+
+  /** The keys of the bench, for the step that is shown. */
+  function keys(event: KeyboardEvent) {
+    const did: Record<string, () => void> = {
+      "[": () => go(-1),
+      "]": () => go(1),
+      ",": () => now?.scrub.step(-1),
+      ".": () => now?.scrub.step(1),
+    };
+    if (!did[event.key]) return;
+    did[event.key]!();
+    event.preventDefault();
+    event.stopPropagation();
+  }
+</script>
+
+<Sheet title="Its steps, before it is taken" {close} wide>
+  {#if problem}<p role="alert" class="text-signal">{problem.message}</p>
+  {:else if !steps.length}<p class="text-soft">running its steps …</p>
+  {:else}
+    <!-- svelte-ignore a11y_no_static_element_interactions -->
+    <div onkeydown={keys}>
+      <div class="mb-2 flex flex-wrap items-center gap-2" role="group" aria-label="Steps">
+        {#each steps as step, k (k)}<button
+            class="control {k === at ? 'bg-ink text-sheet' : ''}"
+            aria-pressed={k === at}
+            data-first={k === 0 ? "" : undefined}
+            onclick={() => go(k - at)}>{k + 1} {shown(step.title)}</button
+          >{/each}
+        <kbd>[</kbd> <kbd>]</kbd>
+      </div>
+      <p class="mb-2">
+        <b>{toolName(steps[at]!.tool)}</b>{#if over.length}, <span class="text-signal"
+            >over: {over.map((one) => one.label).join(", ")}</span
+          >{:else}, all its limits hold or are close{/if}
+      </p>
+      {#if Scene && now}{#key at}<div class="chain-scene border-line h-[300px] border">
+            <Scene bench={now} />
+          </div>{/key}{/if}
+      {#if session.mayEdit}<button
+          class="bg-ink text-sheet mt-3 min-h-9 px-4 font-semibold"
+          onclick={() => {
+            close();
+            void bench.take(row);
+          }}>Take it</button
+        >{/if}
+    </div>
+  {/if}
+</Sheet>
+
+<style>
+  .chain-scene {
+    display: grid;
+  }
+  .chain-scene > :global(*) {
+    grid-area: 1 / 1;
+    min-height: 0;
+  }
+</style>
