@@ -44,7 +44,12 @@ class Feature:
 
 @dataclass(frozen=True)
 class Bore(Feature):
-    """A bore that is made wider from the free face on: `length` deep, to a square floor or a step where there is a `shoulder`."""
+    """A bore that is made wider from the free face on: `length` deep, to a square floor or a step where there is a `shoulder`.
+
+    `there` is the narrowest Ø that stands open over that depth, None where nobody says: then it is as told.
+    """
+
+    there: float | None = None
 
     @property
     def turned_diameter(self) -> float:

@@ -8,16 +8,17 @@ from typing import Any
 
 from cutting.operations.frame.change import Change, in_words, step
 from cutting.operations.frame.model import Model
-from cutting.operations.holes.bore.limits import RULES
+from cutting.operations.holes.bore.limits import NARROWER, RULES, bore_of
 from cutting.operations.holes.bore.readings import READINGS
 from cutting.operations.turned.case import Cutter, single_cutter
 from cutting.operations.turned.changes import near_inserts, quicker, with_passes
 from cutting.operations.turned.chip_map import ChipMap, chip_map
+from cutting.operations.turned.feature import Bore
 from cutting.operations.turned.fit import misfits, warnings_of_fit
 from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.run import numbers
 from cutting.operations.turned.setup import BAR_ROOM, Setup
-from cutting.quantities.write import write
+from cutting.quantities.write import Display, write
 from cutting.tooling.bars import body_of
 from cutting.tooling.crib import seat
 
@@ -28,6 +29,10 @@ MOST_TOOLS = 14
 def changes(x: Cut) -> Iterator[Change[Setup]]:
     """More passes, a bar that stands out less, more coolant."""
     setup = x.setup
+    f = bore_of(x)
+    if f.there is not None and f.there < f.start_diameter - NARROWER:
+        text = Display(*(f"hole Ø{write(f.start_diameter, 'length', side)} before it" for side in ("metric", "inch")))
+        yield Change(text, {"before": _hole_before(f)}, replace(setup, feature=replace(f, there=f.start_diameter)))
     for more in MORE_PASSES:
         if setup.pass_count + more <= MOST_PASSES:
             yield with_passes(setup, setup.pass_count + more)
@@ -44,6 +49,12 @@ def changes(x: Cut) -> Iterator[Change[Setup]]:
         if pressure > (setup.machine.pressure(setup.settings.coolant) or 0.0):
             text = in_words(f"coolant: {delivery}, {pressure:.0f} bar")
             yield Change(text, {"settings": {"coolant": delivery}}, setup.with_settings(coolant=delivery))
+
+
+def _hole_before(f: Bore) -> dict[str, str | bool]:
+    """The drilled hole that a bore starts from, as an operation is entered."""
+    size, through = f"{f.start_diameter:g} mm", not f.shoulder
+    return {"operation": "drill", "title": f"Hole Ø{f.start_diameter:g}", "diameter": size, "depth": f"{f.length:g} mm", "through": through}
 
 
 def other_tools(x: Cut, crib: Any) -> Iterator[Change[Setup]]:

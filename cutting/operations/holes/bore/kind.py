@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
-from cutting.operations.frame.fields import Fields
+from cutting.operations.frame.fields import Field, Fields
 from cutting.operations.frame.kind import Given, Kind, Settled
 from cutting.operations.frame.setup import workholding_of
 from cutting.operations.holes.bore.evaluate import MODEL, explore
@@ -27,7 +27,10 @@ OF_A_BORE: dict[str, dict[str, Any]] = {
     "shoulder": {"label": "ends at a square floor or step"},
 }
 ASKED = ("start_diameter", "end_diameter", "length", "roughness", "fillet", "grinding_allowance", "shoulder", "polish")
-FEATURE = tuple(replace(one, **OF_A_BORE.get(one.name, {})) for one in TURN_FEATURE if one.name in ASKED)
+FEATURE = (
+    *(replace(one, **OF_A_BORE.get(one.name, {})) for one in TURN_FEATURE if one.name in ASKED),
+    Field("there", "Ø that is there", asked=False, drawn=False, bounds=(0.0, 5000.0)),
+)
 FIELDS = Fields(
     FEATURE,
     tuple(replace(one, example="least") if one.name == "overhang" else one for one in SETTINGS if one.name != "direction"),

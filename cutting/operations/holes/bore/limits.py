@@ -10,6 +10,7 @@ import numpy as np
 from cutting.mechanics.thin_ring import lobing
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Array, Rule
+from cutting.operations.turned.feature import Bore
 from cutting.operations.turned.limits import RULES as TURNED
 from cutting.operations.turned.limits import size_error_limit
 from cutting.operations.turned.physics import Cut
@@ -22,6 +23,7 @@ MOST_WIPED = 3.0  # diameters that a bar with a wiper may stand out (common prac
 # constant reach, and the offset takes it back (common practice)
 NOT_TAKEN_BACK = 0.3
 WHIPS = 1.3  # times its usual reach beyond which a bar is not used (common practice)
+NARROWER = 0.3  # mm by which a hole may be narrower than is told: as it is drilled or cast (common practice)
 LEAST_REACH = 2.0  # mm that the bar stands out beyond the depth
 NOT_INSIDE = ("tool_bends", "shallow")
 SEEN_FROM_INSIDE: dict[str, dict[str, Any]] = {
@@ -80,6 +82,12 @@ def varying(x: Cut) -> Array:
     return np.asarray(x.size_error * (1.0 - (1.0 - NOT_TAKEN_BACK) * share_of_bar(x)))
 
 
+def bore_of(x: Cut) -> Bore:
+    """The bore that is cut."""
+    assert isinstance(x.setup.feature, Bore)
+    return x.setup.feature
+
+
 def chip_room(x: Cut) -> Array:
     """Share of the bore's section that the bar leaves free."""
     return np.asarray(1.0 - (x.cutter.shank_height / x.setup.feature.start_diameter) ** 2)
@@ -87,6 +95,17 @@ def chip_room(x: Cut) -> Array:
 
 RULES: tuple[Rule[Cut], ...] = (
     *(_seen(one) for one in TURNED if one.name not in NOT_INSIDE),
+    Rule(
+        "open_hole",
+        "hole that is there",
+        "size",
+        Bound.LOWER,
+        Severity.HARD,
+        "derived",
+        "A bar cuts from an open hole on: where the part stands closed, or narrower than is told, it runs into solid metal.",
+        lambda x: (bore_of(x).there, x.setup.feature.start_diameter - NARROWER, None),
+        applies=lambda x: bore_of(x).there is not None,
+    ),
     Rule(
         "bar_overhang",
         "bar stands out",
