@@ -150,3 +150,26 @@ def test_differences_tell_moved_added_and_emptied_apart() -> None:
     assert rows["20 Turn", "insert"] == ("y", "y", "–")
     assert ("10 Face", "coolant") not in rows
     assert differences(base, base, base) == []
+
+
+def test_the_steps_of_a_row_are_looked_at_before_it_is_taken(engineer: Api) -> None:
+    """What would be added, step by step as it would stand; nothing is saved, and taking it makes just that."""
+    blank = {"diameter": "60", "free_length": "60"}
+    job = engineer.post("/api/jobs", {"name": "Bush", "material": "C45", "machine": "two-axis lathe", "pieces": 50, **blank}).json()
+    feature = {"diameter": "12 H7", "depth": "30", "through": False}
+    added = engineer.edit(job["id"], 1, action="add_operation", kind="drill", title="Hole", feature=feature).json()
+    first, *_, last = added["document"]["operations"]
+    alone = engineer.edit(job["id"], 2, action="remove_operation", operation=first["id"]).json()
+    path = f"/api/jobs/{job['id']}/operations/{last['id']}"
+    rows = engineer.post(f"{path}/follow", {"units": "mm"}).json()["advice"]["candidates"]
+    row = next(one for one in rows if one["before"])
+    edit = {"action": "take_tool", "operation": last["id"], **{name: row[name] for name in ("tool", "settings", "becomes", "before")}}
+    answer = engineer.post(f"{path}/chain", {"edit": edit, "units": "mm"})
+    assert answer.status_code == 200, answer.content
+    steps = answer.json()
+    assert [one["evaluation"]["operation"] for one in steps][-1] in ("drill", "bore")
+    assert len(steps) == len(row["before"]) + 1
+    assert all(one["evaluation"]["feasible"] and len(one["evaluation"]["stops"]) > 1 for one in steps)
+    assert engineer.get(f"/api/jobs/{job['id']}").json()["revision"] == alone["revision"]
+    taken = engineer.edit(job["id"], alone["revision"], **edit).json()
+    assert [one["title"] for one in taken["document"]["operations"]] == [one["title"]["metric"] for one in steps]

@@ -73,7 +73,7 @@ def in_either(operation: str, name: str, entry: Any) -> Display | None:
                 tail = f"{upper}/{lower}" if upper.startswith("-") else f"+{upper}/{lower}"
             other = f"{write(size.nominal, 'size' if tail else 'length', _other(own))} {tail}".strip()
             return _beside(own, said, other)
-        if field.kinds == (field.kind,) and KINDS[field.kind].inch != KINDS[field.kind].metric:
+        if field.kinds == (field.kind,) and field.kind in KINDS and KINDS[field.kind].inch != KINDS[field.kind].metric:
             value = read_quantity(entry, field.kind, field=field.name).value
             kind = KINDS[field.kind]
             own = "inch" if kind.inch and re.search(rf"(?:{re.escape(kind.inch)}|\"|″)\s*$", said) else "metric"

@@ -14,6 +14,7 @@ from server.jobs.document.plan import setup_of
 from server.jobs.document.tools import told
 from server.jobs.kept import actions
 from server.jobs.schemas import job as schemas
+from server.jobs.shown.cautions import mark_dismissed
 from server.jobs.shown.evaluated import evaluated
 from server.schema import as_json
 from server.sentences import in_both
@@ -27,10 +28,10 @@ STEPS = TypeAdapter(list[schemas.PlayedStepOut])
 def look_at_chain(request: HttpRequest, job_id: int, operation: str, payload: schemas.ChainIn) -> HttpResponse:
     """The operations that a row would add, and its own, in their order, each evaluated in a copy of the job."""
     with turn(request):
-        return as_json(STEPS, _steps(job_id, operation, payload))
+        return as_json(STEPS, _steps(request, job_id, operation, payload))
 
 
-def _steps(job_id: int, operation: str, payload: schemas.ChainIn) -> list[dict[str, Any]]:
+def _steps(request: HttpRequest, job_id: int, operation: str, payload: schemas.ChainIn) -> list[dict[str, Any]]:
     stock, document = shop(), deepcopy(actions.newest(job_id).document)
     others = {one["id"] for one in document["operations"]} - {operation}
     payload.edit.operation = operation
@@ -41,7 +42,9 @@ def _steps(job_id: int, operation: str, payload: schemas.ChainIn) -> list[dict[s
             "number": entry["number"],
             "title": in_both(entry["title"]),
             "tool": told(entry["tool"])["edge"],
-            "evaluation": evaluated(document, entry, setup_of(document, entry, {}, stock), payload.units, stock),
+            "evaluation": mark_dismissed(
+                evaluated(document, entry, setup_of(document, entry, {}, stock), payload.units, stock), job_id, request.user
+            ),
         }
         for entry in steps
     ]
