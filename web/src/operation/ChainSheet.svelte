@@ -1,11 +1,12 @@
 <script lang="ts">
-  import { onMount, untrack } from "svelte";
+  import { onMount, tick, untrack } from "svelte";
   import { api, ask, Problem, type Schemas } from "../api/client";
   import { toolName } from "../lib/names";
   import Sheet from "../lib/Sheet.svelte";
   import { session, shown } from "../session.svelte";
   import { OperationBench, type Candidate } from "./bench.svelte";
   import { KINDS } from "./kinds/registry";
+  import ScrubBar from "./kinds/ScrubBar.svelte";
 
   interface Props {
     bench: OperationBench;
@@ -29,7 +30,14 @@
   );
   const now = $derived(benches[at]);
   const Scene = $derived(KINDS[steps[at]?.evaluation.view.kind ?? ""]?.Scene);
-  const over = $derived(steps[at]?.evaluation.limits.filter((one) => one.standing === "over") ?? []);
+  const standing = $derived.by(() => {
+    const limits = steps[at]?.evaluation.limits ?? [];
+    const named = (how: string) => limits.filter((one) => one.standing === how).map((one) => one.label);
+    const [over, close] = [named("over"), named("close")];
+    if (over.length) return `over: ${over.join(", ")}`;
+    return close.length ? `close: ${close.join(", ")}` : "all its limits hold";
+  });
+  let first: HTMLElement | undefined = $state();
 
   onMount(() => {
     const { tool, settings, becomes, before } = row;
@@ -44,7 +52,11 @@
       before,
     };
     ask(api.POST(path, { params, body: { edit, units: session.units } })).then(
-      (found) => (steps = found),
+      async (found) => {
+        steps = found;
+        await tick();
+        first?.querySelector<HTMLElement>("button")?.focus(); // so that its keys are heard
+      },
       (reason: unknown) => (problem = reason as Problem),
     );
     return () => benches.forEach((one) => one.scrub.pause());
@@ -62,6 +74,7 @@
       "]": () => go(1),
       ",": () => now?.scrub.step(-1),
       ".": () => now?.scrub.step(1),
+      ...(event.target instanceof HTMLButtonElement ? {} : { " ": () => now?.scrub.toggle() }),
     };
     if (!did[event.key]) return;
     did[event.key]!();
@@ -75,22 +88,23 @@
   {:else if !steps.length}<p class="text-soft">running its steps …</p>
   {:else}
     <!-- svelte-ignore a11y_no_static_element_interactions -->
-    <div onkeydown={keys}>
+    <div onkeydown={keys} bind:this={first}>
       <div class="mb-2 flex flex-wrap items-center gap-2" role="group" aria-label="Steps">
         {#each steps as step, k (k)}<button
-            class="control {k === at ? 'bg-ink text-sheet' : ''}"
+            class="min-h-8 border px-3 {k === at ? 'bg-ink text-sheet border-ink' : 'border-edge'}"
             aria-pressed={k === at}
-            data-first={k === 0 ? "" : undefined}
             onclick={() => go(k - at)}>{k + 1} {shown(step.title)}</button
           >{/each}
         <kbd>[</kbd> <kbd>]</kbd>
+        <span class="ml-auto"
+          >{#if now}<ScrubBar scrub={now.scrub} said="{now.scrub.seconds.toFixed(1)} s" />{/if}</span
+        >
       </div>
       <p class="mb-2">
-        <b>{toolName(steps[at]!.tool)}</b>{#if over.length}, <span class="text-signal"
-            >over: {over.map((one) => one.label).join(", ")}</span
-          >{:else}, all its limits hold or are close{/if}
+        <b>{toolName(steps[at]!.tool)}</b>,
+        <span class={standing.startsWith("over") ? "text-signal" : ""}>{standing}</span>
       </p>
-      {#if Scene && now}{#key at}<div class="chain-scene border-line h-[300px] border">
+      {#if Scene && now}{#key at}<div class="chain-scene border-line border">
             <Scene bench={now} />
           </div>{/key}{/if}
       {#if session.mayEdit}<button
@@ -107,6 +121,8 @@
 <style>
   .chain-scene {
     display: grid;
+    height: 260px;
+    grid-template: 1fr / 1fr;
   }
   .chain-scene > :global(*) {
     grid-area: 1 / 1;

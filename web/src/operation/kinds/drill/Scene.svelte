@@ -8,6 +8,7 @@
   import { numbersOf, pathOf, viewOf } from "../view";
 
   let { bench }: { bench: OperationBench } = $props();
+  const own = $props.id(); // a scene may stand twice on a page
   let width = $state(700);
   let height = $state(170);
   const view = $derived(viewOf(bench, "drill"));
@@ -77,17 +78,18 @@
           .layer?.metric}"
       >
         <defs
-          ><pattern id="plies-across" width="4" height="6" patternUnits="userSpaceOnUse"
+          ><pattern id="{own}-plies-across" width="4" height="6" patternUnits="userSpaceOnUse"
             ><rect width="4" height="6" fill="var(--sheet)" /><path
               d="M2,0V4"
               stroke="var(--soft)"
               stroke-width="1.2"
             /></pattern
-          ><clipPath id="drill-body"><polygon points={outline} /></clipPath>
-          <clipPath id="scene-room"><rect x="0" y="0" width={width - 176} height={height - 22} /></clipPath
+          ><clipPath id="{own}-drill-body"><polygon points={outline} /></clipPath>
+          <clipPath id="{own}-scene-room"
+            ><rect x="0" y="0" width={width - 176} height={height - 22} /></clipPath
           ></defs
         >
-        <g clip-path="url(#scene-room)">
+        <g clip-path="url(#{own}-scene-room)">
           {#each view.layers as layer, k (k)}
             <rect
               x={x(layer.far)}
@@ -95,7 +97,7 @@
               width={x(layer.near) - x(layer.far)}
               height={y(-wall) - y(wall)}
               class={layer.laminate ? "" : "draw-part"}
-              fill={layer.laminate ? "url(#plies-across)" : undefined}
+              fill={layer.laminate ? `url(#${own}-plies-across)` : undefined}
               stroke={layer.laminate ? "var(--ink)" : undefined}
               stroke-width={layer.laminate ? 0.7 : undefined}
             />
@@ -137,7 +139,7 @@
             class="draw-steel"
           />
           <polygon points={outline} class="draw-insert" />
-          <g clip-path="url(#drill-body)">
+          <g clip-path="url(#{own}-drill-body)">
             {#each edges as at (at)}
               <line
                 x1={x(tip)}
