@@ -74,9 +74,10 @@
       "]": () => go(1),
       ",": () => now?.scrub.step(-1),
       ".": () => now?.scrub.step(1),
-      ...(event.target instanceof HTMLButtonElement ? {} : { " ": () => now?.scrub.toggle() }),
+      " ": () => now?.scrub.toggle(),
     };
-    if (!did[event.key]) return;
+    const own = event.target instanceof HTMLButtonElement && event.target.ariaPressed === null;
+    if (!did[event.key] || (event.key === " " && own)) return; // a button that is no step is pressed by it
     did[event.key]!();
     event.preventDefault();
     event.stopPropagation();
