@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 Array = NDArray[np.float64]
 FIGURES = (
     "cutting_speed", "speed_reached", "feed", "seconds", "cost", "change_parts", "median_parts", "run_parts", "secure",
-    "chip_index", "edge_cost", "roughness", "beside", "utilisation", "broken", "strain", "risk", "chance",
+    "chip_index", "edge_cost", "roughness", "beside", "left_over", "utilisation", "broken", "strain", "risk", "chance",
 )  # fmt: skip
 
 

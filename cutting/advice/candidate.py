@@ -56,6 +56,7 @@ class Candidate:
     run_parts: float = 1.0  # pieces between two looks at the machine
     width: float = 0.0  # of a narrow edge, mm
     beside: float = 0.0  # money a piece beside the operation that the choice moves
+    left_over: float = 0.0  # money a piece of what the batch leaves of its last edge, as far as the house charges it
     way: str = ""  # where a kind of operation knows several
     more: tuple[Display, ...] = ()  # figures of the kind's own, under the heads of the ranking and the further ones
     settings: dict[str, str] | None = None  # what taking it sets; None: speed, feed and depth

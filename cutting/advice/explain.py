@@ -59,6 +59,9 @@ def _drivers(row: Candidate, first: Candidate, setup: BaseSetup) -> list[Driver]
     money = setup.machine.rate / 3600.0
     edge = row.edge_cost / row.change_parts - first.edge_cost / first.change_parts
     found = [(slower * money / first.cost, _slower(row, first, setup)), (edge / first.cost, _edges(row, first)), *risked]
+    if (left := row.left_over - first.left_over) > 0:
+        pieces = setup.batch.pieces
+        found.append((left / first.cost, f"{pieces} pieces leave most of its edge: {left:.3f} {currency()} a piece of it is charged"))
     if row.secure < first.secure - 0.02:
         found.append((NOTHING + 1e-4, f"less secure: {row.secure:.0%} against {first.secure:.0%}"))
     return found

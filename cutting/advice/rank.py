@@ -12,7 +12,7 @@ from cutting.advice.candidate import Advice, Candidate
 from cutting.advice.contest import Contest, Entrants, as_they_are
 from cutting.advice.explain import missed_by, why_not_first
 from cutting.advice.held import held_by, label_of
-from cutting.advice.score import score_of
+from cutting.advice.score import left_over, score_of
 from cutting.advice.search import alike, best_of_field
 from cutting.operations.frame.outcome import TOUCHING, Severity
 from cutting.operations.frame.remedies import Trials
@@ -198,6 +198,7 @@ def _as_run(contest: Contest, row: Candidate, setup: Any) -> Candidate:
         secure=least(x.secure),
         chip_index=least(x.chip_index),
         edge_cost=least(x.edge_cost),
+        left_over=least(left_over(setup, x.edge_cost, x.change_parts)),
         roughness=float(np.max(getattr(x, "roughness", 0.0))),
         speed_reached=least(x.cutting_speed),
         binding=label_of(contest, binding),

@@ -20,6 +20,16 @@ NOT_HELD = 1e8  # what a hard limit weighs that holds less surely than is asked:
 DEAR = 1e-3  # seconds that a unit of money weighs where equally fast ones are told apart
 
 
+def left_over(setup: BaseSetup, edge_cost: Any, change_parts: Any) -> Array:
+    """Money a piece of what a batch leaves of its last edge, as far as it is charged: a dear edge for three pieces is not cheap.
+
+    The house says what share of it is lost (common practice: a tenth, as used edges are seldom put in again).
+    """
+    pieces = setup.batch.pieces
+    unused = np.maximum(1.0 - pieces / np.asarray(change_parts, float), 0.0)
+    return np.asarray(setup.house.left_over_share * unused * np.asarray(edge_cost) / pieces)
+
+
 def score(setup: BaseSetup, seconds: Any, cost: Any, secure: Any, run_parts: Any, beside: Any = 0.0) -> Array:
     """Money, seconds, or security: less is better. A stop of a machine that runs alone is weighed as what it costs, with any goal.
 
@@ -50,4 +60,4 @@ def score_of(setup: BaseSetup, row: Candidate) -> float:
 
 def raw_score(setup: BaseSetup, row: Candidate) -> float:
     """What the goal counts of a row, whatever it breaks and is made for."""
-    return float(score(setup, row.seconds, row.cost, row.secure, row.run_parts, row.beside))
+    return float(score(setup, row.seconds, row.cost, row.secure, row.run_parts, row.beside + row.left_over))

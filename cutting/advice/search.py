@@ -18,7 +18,7 @@ from scipy.special import ndtr
 
 from cutting.advice.best import Best
 from cutting.advice.contest import Array, Contest, Entrants, Try
-from cutting.advice.score import NOT_HELD, score, weighed
+from cutting.advice.score import NOT_HELD, left_over, score, weighed
 from cutting.operations.frame.chance import gives_way_at, kept_in_hand, spreads_over
 from cutting.operations.frame.outcome import TOUCHING
 from cutting.operations.frame.over_passes import over_passes
@@ -175,7 +175,8 @@ def _run(contest: Contest, setup: Any, field: Entrants, best: Best, rows: Index,
     missed, worst = _missed(used, kept, shape)
     bad, over = worst > 1.0 + TOUCHING, _missed(used, halved, shape)[1] > 1.0 + TOUCHING
     beside = contest.beside(done)
-    found = column(score(setup, done.operation_time, done.operation_cost, done.secure, done.run_parts, beside))
+    left = left_over(setup, done.edge_cost, done.change_parts)
+    found = column(score(setup, done.operation_time, done.operation_cost, done.secure, done.run_parts, beside + left))
     misses = {name: share_of(name) * expected_miss(used[name], spreads.get(name, nothing)) for name in soft}
     risk = sum(misses.values(), np.zeros(shape))
     found = weighed(found, column(wide.side_use), risk)
@@ -217,6 +218,7 @@ def _run(contest: Contest, setup: Any, field: Entrants, best: Best, rows: Index,
         "edge_cost": at(done.edge_cost),
         "roughness": at(getattr(done, "roughness", 0.0), np.maximum),
         "beside": at(beside),
+        "left_over": at(left),
         "utilisation": stacked.max(axis=0),
         "broken": hardly.max(axis=0),
         "strain": strained,

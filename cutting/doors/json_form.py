@@ -207,6 +207,7 @@ HOUSE_BOUNDS = {
     "share_of_tolerance": (0.05, 1),
     "finish_of_tolerance": (0, 1),
     "general_roughness": (0.4, 50),
+    "left_over_share": (0, 1),
     "grip_safety": (1, 10),
     "jaw_friction": (0.05, 0.6),
     "tool_bend": (0.001, 1),

@@ -154,6 +154,7 @@ def _joined(setup: DrillSetup, way: str, before: tuple[tuple[DrillSetup, Candida
         more=_figures(way, steps, row, last.feature.pilot > 0),
         seconds=sum(one.seconds for one in every),
         cost=sum(one.cost for one in every),
+        left_over=sum(one.left_over for one in every),
         secure=_product(one.secure for one in every),
         passes=len(every),
     )

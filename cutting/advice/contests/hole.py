@@ -129,6 +129,7 @@ def _opened_first(setup: DrillSetup, bored: Setup, way: str, first: Before, open
         more=tuple(told.get(name, Display("–", "–")) for name in (*drill.HEADS, *drill.FURTHER)),
         seconds=row.seconds + opener.seconds,
         cost=row.cost + opener.cost,
+        left_over=row.left_over + opener.left_over,
         secure=row.secure * opener.secure,
         passes=row.passes + 1,
     )

@@ -136,6 +136,7 @@ def _joined(
         more=tuple(more.values()),
         seconds=row.seconds + opener.seconds,
         cost=row.cost + opener.cost,
+        left_over=row.left_over + opener.left_over,
         secure=row.secure * opener.secure,
     )
 
