@@ -18,6 +18,7 @@ from cutting.tooling.groove_inserts import groove_insert_of
 from cutting.tooling.items import Geometry, Grade, Holder, Insert, geometries, grades, holders, inserts
 from cutting.tooling.mills import MILL_KINDS, mill_of
 from cutting.tooling.roles import Role
+from cutting.tooling.series import in_series
 from cutting.tooling.taps import TAP_KINDS, tap_of
 from cutting.tooling.thread_inserts import HOLDER_KINDS, INSERT_KINDS, thread_holder_of, thread_insert_of
 from cutting.tooling.thread_mills import THREAD_MILL_KINDS, thread_mill_of
@@ -146,9 +147,11 @@ def shipped(kind: str) -> tuple[Any, ...]:
 TOOL_TABLES = ("tooling/tools.csv", "tooling/drills.csv", "tooling/mills.csv", "tooling/threading.csv")
 
 
+@cache
 def tool_rows() -> tuple[Row, ...]:
-    """Every shipped tool that has no table of its kind alone."""
-    return tuple(row for table in TOOL_TABLES for row in read_table(table))
+    """Every shipped tool that has no table of its kind alone, with all sizes of those that come in series."""
+    rows = tuple(row for table in TOOL_TABLES for row in read_table(table))
+    return (*rows, *in_series(rows))
 
 
 def _bought(row: Row) -> Bought:
