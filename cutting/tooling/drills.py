@@ -64,6 +64,11 @@ class DrillType:
     def reams(self) -> bool:
         return self.kind == "reamer"
 
+    @property
+    def opens(self) -> bool:
+        """Whether it makes a hole in solid metal."""
+        return not self.enlarges and not self.spots
+
 
 @cache
 def drill_types() -> MappingProxyType[tuple[str, str], DrillType]:

@@ -111,7 +111,7 @@ def _part(chance: random.Random, words: list[str], large: float, sizes: list[tup
 def drills() -> list[tuple[float, float]]:
     """Ø and reach of the shipped drills that open solid metal."""
     every = (one for kind in DRILL_KINDS for one in shipped(kind))
-    return [(one.diameter, one.reach) for one in every if not (one.type.enlarges or one.type.spots)]
+    return [(one.diameter, one.reach) for one in every if one.type.opens]
 
 
 def asked(part: Part) -> Plan:

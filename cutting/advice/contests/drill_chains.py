@@ -22,6 +22,7 @@ from cutting.workpiece.stack import written
 PILOT_DEEP = 2.0  # diameters of a pilot for a deep hole (common practice)
 MOST_SIZES = 4  # drills before a reamer or core drill that are tried
 FINE = 0.06  # mm of tolerance above which nobody reams (common practice)
+NEAR = 1.0  # mm from the size of a step, beyond which no drill is looked at
 KEPT = 3  # rows of each chain that are shown
 WORDS = {"spot": "spot, drill", "pilot": "pilot, drill", "ream": "drill, ream", "core": "drill, open", "three": "spot, drill, ream"}
 
@@ -95,7 +96,7 @@ def _before(setup: DrillSetup, stock: DrillStock, kind: str) -> Steps:
     for diameter in sizes[:MOST_SIZES]:
         yield (
             rough(setup, diameter, **deeper),
-            lambda one: not one.type.enlarges and not one.type.spots,
+            lambda one: one.type.opens,
             _with(setup, pilot=diameter, position=None, straightness=None),
             lambda one: one.type.kind == kind,
         )
@@ -126,6 +127,8 @@ def _three(setup: DrillSetup, stock: DrillStock, contest: Contest) -> list[Candi
 
 
 def _rows(setup: DrillSetup, stock: DrillStock, contest: Contest) -> list[Candidate]:
+    size = setup.feature.diameter.nominal
+    stock = only(stock, lambda one: abs(one.diameter - size) <= NEAR)
     if not stock.drills:
         return []
     try:

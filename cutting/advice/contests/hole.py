@@ -27,6 +27,8 @@ LEAST_BORED = 14.0  # mm below which hardly a bar enters (common practice)
 FINE_LEFT = 0.8  # mm on the diameter that a mill leaves to a fine head (common practice)
 LEFT = (0.6, 5.0)  # mm on the diameter that a drill leaves to a bar (common practice)
 MOST_DRILLS = 2  # sizes that are tried before a bar
+WIDE = 24.0  # mm from which a hole may be opened from a much narrower one, whatever is asked of it (common practice)
+OPENED_FROM = (0.7, 0.5)  # shares of a wide hole's diameter that are drilled before a bar takes the rest (common practice)
 BORE_ROOM, WALL = 10.0, 1.5  # mm that the part stands out further; × the bore: its outside where that is not known
 LEAST_RING = 40.0  # mm below which nobody trepans (common practice)
 
@@ -43,14 +45,13 @@ def _bored(setup: DrillSetup, stock: DrillStock) -> list[Candidate]:
     f, size = setup.feature, setup.feature.diameter.nominal
     asks = (f.diameter.tolerance or 1.0) <= BORED_FROM or f.roughness is not None or f.position is not None
     alone = f.circle is None and f.count == 1 and not f.stack and f.pilot <= 0 and (f.through or not f.flat) and not setup.machine.fixed
-    if not (asks and alone and size >= LEAST_BORED) or "bore" not in stock.guests:
+    if not ((asks or size >= WIDE) and alone and size >= LEAST_BORED) or "bore" not in stock.guests:
         return []
     found: list[Candidate] = []
     crib: Any = stock.guests["bore"]()
-    sizes = sorted({one.diameter for one in stock.drills if LEFT[0] <= size - one.diameter <= LEFT[1] and not one.type.enlarges})
-    for diameter in reversed(sizes[-MOST_DRILLS:]):
+    for diameter in _drilled_first(size, sorted({one.diameter for one in stock.drills if one.type.opens})):
         first = rough(setup, diameter, position=None, straightness=None)
-        opener = best(first, only(stock, lambda one: not one.type.enlarges and not one.type.spots), drill.BARE)
+        opener = best(first, only(stock, lambda one: one.type.opens), drill.BARE)
         if opener is None:
             continue
         with suppress(CuttingError):  # a bore that cannot be is no way
@@ -62,6 +63,13 @@ def _bored(setup: DrillSetup, stock: DrillStock) -> list[Candidate]:
     if not setup.machine.turns:
         found += _milled_first(setup, stock, crib)
     return sorted(found, key=lambda row: score_of(setup, row))[:MOST_GUESTS]
+
+
+def _drilled_first(size: float, drills: list[float]) -> list[float]:
+    """Sizes [mm] that a drill opens for a bar: the widest that leave it a cut, and for a wide hole some that take less power."""
+    near = [one for one in drills if LEFT[0] <= size - one <= LEFT[1]][-MOST_DRILLS:]
+    narrow = [max((one for one in drills if one <= share * size), default=0.0) for share in OPENED_FROM] if size >= WIDE else []
+    return list(dict.fromkeys([*reversed(near), *(one for one in narrow if one >= LEAST_BORED)]))
 
 
 def _bore_after(setup: DrillSetup, diameter: float, crib: Any) -> Setup:

@@ -76,13 +76,11 @@ def _opener(setup: Any, stock: Any, forms: bool) -> Opened | None:
     drills: Any = stock.guests["drill"]()
     low, high = hole_window(f.thread, forms)
     usual = usual_hole(f.thread, forms)
-    sizes = {
-        one.diameter for one in drills.drills if low - 1e-6 <= one.diameter <= high + 1e-6 and not one.type.enlarges and not one.type.spots
-    }
+    sizes = {one.diameter for one in drills.drills if low - 1e-6 <= one.diameter <= high + 1e-6 and one.type.opens}
     for size in sorted(sizes, key=lambda one: abs(one - usual))[:3]:
         step = _hole(setup, drills, size)
         with suppress(CuttingError):
-            row = best(step, only(drills, lambda one: not one.type.enlarges and not one.type.spots), drill.BARE)
+            row = best(step, only(drills, lambda one: one.type.opens), drill.BARE)
             if row is not None:
                 return size, row, step, frozenset(one.name for one in drills.drills if one.step > 0)
     return None
