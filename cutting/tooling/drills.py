@@ -175,6 +175,11 @@ class Chuck:
     price: float
     source: str = ""
 
+    @property
+    def squares(self) -> bool:
+        """Whether it drives a tap by the square of its shank: collets for taps have one, what grips a round shank alone has none."""
+        return self.style == "collet"
+
     def takes(self, tool: Shanked) -> bool:
         """Whether it holds a round tool's shank."""
         if tool.taper or self.takes_taper:

@@ -40,7 +40,7 @@ class TapStock:
     @cached_property
     def chuck_columns(self) -> dict[str, Array]:
         """Numbers of the chucks by name, one entry each."""
-        return {name: np.array([getattr(one, name) for one in self.chucks], float) for name in CHUCK_NUMBERS}
+        return {name: np.array([getattr(one, name) for one in self.chucks], float) for name in (*CHUCK_NUMBERS, "squares")}
 
     @cached_property
     def places(self) -> tuple[Index, Index]:

@@ -10,11 +10,14 @@ from cutting.operations.frame.rule import Rule
 from cutting.operations.threads.shared.feature import OPEN_END
 from cutting.operations.threads.tap.numbers import Numbers
 from cutting.operations.threads.tap.setup import TapHolding
+from cutting.operations.threads.tap.tool import Array
 from cutting.working import Line, line
 from cutting.working.line import COMMON
 
 LEAST_SPEED = 0.35  # of the book's lowest (as drilled)
 LEAST_MARGIN, WANTED_MARGIN = 1.25, 2.0  # of the torque that breaks it over the worn torque (common practice)
+SQUARE_FROM = 4.0  # mm from which a tap's shank has a square that a collet for taps drives (common practice)
+IN_SUPERALLOYS = 8.0
 FORMED_STRENGTH = 1200.0  # N/mm² up to which threads are formed (common practice)
 LONG_CHIPS = 0.35  # ductility from which chips are long (common practice)
 DRIVES_ON = 2.0  # of the clutch's torque a tap should stand
@@ -23,6 +26,14 @@ DRIVES_ON = 2.0  # of the clutch's torque a tap should stand
 def forms(x: Numbers) -> bool:
     """Whether any of its taps presses the thread."""
     return bool(np.any(x.tool.own["type_forms"] > 0))
+
+
+def tougher_in(x: Numbers) -> Array:
+    """HRC by which more is cut in titanium and nickel, where nothing is formed.
+
+    What is told of a tap is of steel, whose carbides wear it (common practice).
+    """
+    return np.where(x.tool.own["type_forms"] > 0, 0.0, IN_SUPERALLOYS if x.setup.work.material.group.letter == "S" else 0.0)
 
 
 def left_over(x: Numbers) -> Line:
@@ -69,6 +80,7 @@ RULES: tuple[Rule[Numbers], ...] = (
          lambda x: (x.setup.settings.clutch or 0.0, None, x.breaking), (), lambda x: x.setup.settings.clutch is not None),
     Rule("chuck_grip", "torque against the chuck's grip", "torque", Bound.UPPER, Severity.HARD, "common-practice",
          "A shank that slips tears the thread.", lambda x: (x.torque, None, x.tool.grip / x.setup.house.grip_safety), ("torque",),
+         lambda x: (x.tool.own["chuck_squares"] <= 0) | (x.tool.own["diameter"] < SQUARE_FROM),
          spare=common_limits.house_grip, bound_ends=common_limits.chuck_keeps),
     Rule("spindle_torque", "torque against the spindle", "torque", Bound.UPPER, Severity.HARD, "machine-data",
          "What the spindle gives at this speed.", lambda x: (x.torque, None, x.available), ("torque",), contour=True),
@@ -76,7 +88,7 @@ RULES: tuple[Rule[Numbers], ...] = (
          "The feed must follow the spindle.", lambda x: (x.feed_rate, None, x.setup.machine.feed_rate_max), (),
          lambda x: x.setup.settings.held is not TapHolding.FLOATING and x.setup.machine.feed_rate_max > 0),
     Rule("hardness", "hardness, HRC", "number", Bound.UPPER, Severity.HARD, "common-practice",
-         "Harder than it is made for, teeth break out.", lambda x: (x.hardness, None, x.tool.own["hardest"]), (),
+         "Harder than it is made for, teeth break out.", lambda x: (x.hardness, None, x.tool.own["hardest"] + tougher_in(x)), (),
          lambda x: x.hardness > 0),
     Rule("forming", "ductility for forming", "number", Bound.LOWER, Severity.HARD, "common-practice",
          "Metal that does not flow tears instead of forming a crest: from about 8 to 10 % of elongation.",

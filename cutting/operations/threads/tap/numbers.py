@@ -31,6 +31,9 @@ PACKED_FROM, PACKED = 0.6, 0.5  # of the depth that its chips come up from, and 
 LOST = 0.9  # of broken taps whose part is lost (common practice: 0.8 to 1)
 # µm by which the pitch diameter differs from thread to thread: led by the spindle, by a floating holder (common practice)
 SPREAD = {TapHolding.SYNCHRONISED: 0.035, TapHolding.FLOATING: 0.05, TapHolding.REVERSING: 0.05}
+# mm of chip for which a tap's specific force is taken, with so many teeth in its chamfer: measured torques go by P²·D from M3 to M16,
+# and do not grow with the thin chips of small taps as Kienzle's law would have them (common practice)
+USUAL_CHIP, USUAL_TEETH = 0.1, 7.5
 LEFT_BACK = 0.3  # of the torque that it takes to come back out (common practice)
 
 
@@ -88,7 +91,7 @@ def numbers(setup: TapSetup, tool: TapTool, speed: Any, feed: Any, record: Silen
     d, z, forms = own["diameter"], own["flutes"], own["type_forms"] > 0
     n = machine.drive().at(speed, d) + 0.0 * np.asarray(feed, float)
     v = np.pi * d * n / 1000.0
-    h = np.maximum(t.of.inside_depth * t.pitch / (own["chamfer_threads"] * z), 1e-3)
+    h = USUAL_CHIP * USUAL_TEETH / (own["chamfer_threads"] * z)
     kc = record(
         force.specific_cutting_force,
         specific_force_1=setup.work.specific_force_1,
