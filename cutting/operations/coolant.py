@@ -61,6 +61,15 @@ def _interrupted(setup: Any) -> bool:
     return bool(getattr(setup.holding, "interrupted", False))
 
 
+# diameters of depth from which coolant goes through the drill, by the letter of the metal; else five (common practice)
+WASHED_FROM = {"M": 3.0, "S": 2.0}
+
+
+def _deep(setup: Any) -> float:
+    """Diameters of depth of a drilled hole, 0 of any other cut."""
+    return float(setup.depth / setup.feature.diameter.nominal) if setup.operation == "drill" else 0.0
+
+
 RULES: tuple[CoolantRule, ...] = (
     # no group of VDI 3323 holds magnesium: the rule reads the name that the shop gave its own material
     CoolantRule(
@@ -83,6 +92,13 @@ RULES: tuple[CoolantRule, ...] = (
         ("dry", "air", "minimal oil", "flood"),
         (),
         "A hot edge that enters and leaves the cut is quenched at every turn: dry, or full flood that never stops.",
+    ),
+    CoolantRule(
+        "deep holes",
+        lambda s: _deep(s) >= WASHED_FROM.get(_letter(s), 5.0),
+        ("through", "high", "jet", "flood"),
+        (),
+        "The deeper the hole, the less reaches its end from outside: through the drill the chips are washed out, and it needs no pecks.",
     ),
     CoolantRule(
         "titanium and heat-resistant",

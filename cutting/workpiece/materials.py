@@ -91,8 +91,10 @@ class Work:
 
     @property
     def hardness_speed_factor(self) -> float:
-        """Correction of the group's starting speed to this hardness, about HB^−1 (common practice)."""
-        guide = self.material.group.hardness or self.material.usual_hardness
+        """Correction of the starting speed to this hardness, about HB^−1 (common practice): from its group's, or of a row of its own
+        from the hardness in which that is delivered."""
+        own_row = self.material.speed_row != str(self.material.group.number)
+        guide = (None if own_row else self.material.group.hardness) or self.material.usual_hardness
         return min(max(guide / self.hardness, 0.6), 1.4)
 
 

@@ -11,7 +11,7 @@ from cutting.advice.contest import Contest
 from cutting.advice.contests.drill import FURTHER, HEADS, PLACED, SPOT_DEPTH
 from cutting.advice.rank import rank
 from cutting.errors import CuttingError
-from cutting.operations.holes.drill.limits import DEEP, allowances, deeper_for_reamer
+from cutting.operations.holes.drill.limits import DEEP, LEANS, allowances, deeper_for_reamer
 from cutting.operations.holes.drill.setup import DrillSetup, HoleEntry, HoleFeature
 from cutting.quantities.dimension import Dimension
 from cutting.quantities.write import Display, write
@@ -63,11 +63,14 @@ def rough(setup: DrillSetup, diameter: float, **more: Any) -> DrillSetup:
     return _with(setup, diameter=Dimension(diameter, entered=f"{diameter:g} mm"), roughness=None, burr=None, asked_holes=None, **more)
 
 
-_SQUARE: dict[str, Any] = {"entry_angle": 0.0, "exit_angle": 0.0, "cross_hole": 0.0}
+_SQUARE: dict[str, Any] = {"exit_angle": 0.0, "cross_hole": 0.0}
 
 
 def _spots(setup: DrillSetup, stock: DrillStock) -> Steps:
+    """A spot drill first: on a leaning face it is judged there itself, and above its most nothing is spotted."""
     size = setup.feature.diameter.nominal
+    if setup.feature.entry_angle > LEANS[-1][0]:
+        return
     wide = sorted({one.diameter for one in stock.drills if one.type.spots}, key=lambda d: (d < size, abs(d - size)))
     for diameter in wide[:1]:
         first = rough(setup, diameter, depth=SPOT_DEPTH, through=False, stack=(), position=None, **_SQUARE)
@@ -111,6 +114,17 @@ def _two(setup: DrillSetup, stock: DrillStock, contest: Contest, name: str, step
         for row in _rows(last, only(stock, closes), contest)[:KEPT]:
             found.append(_joined(setup, WORDS[name], ((first, opener),), last, row))
     return sorted(found, key=lambda row: row.cost)[:KEPT]
+
+
+def drilled_after(
+    setup: DrillSetup, stock: DrillStock, contest: Contest, way: str, opener: Candidate, kind: str, title: str
+) -> list[Candidate]:
+    """The hole drilled from a flat that a tool of another kind made: rows with both."""
+    assert opener.becomes is not None
+    last = _with(setup, entry_angle=0.0)
+    found = [_joined(setup, way, ((setup, opener),), last, row) for row in _rows(last, only(stock, lambda one: one.type.opens), contest)]
+    first = Before.by(opener, kind, title, opener.becomes["feature"])
+    return [replace(row, before=(first,), becomes={"operation": setup.operation, "feature": {"entry_angle": "0°"}}) for row in found]
 
 
 def _three(setup: DrillSetup, stock: DrillStock, contest: Contest) -> list[Candidate]:

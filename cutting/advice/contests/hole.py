@@ -2,19 +2,21 @@
 
 from __future__ import annotations
 
+import math
 from contextlib import suppress
 from dataclasses import replace
 from typing import Any
 
 from cutting.advice.candidate import Before, Candidate
 from cutting.advice.contests import bore, drill, trepan
-from cutting.advice.contests.drill_chains import best, chains, only, rough, step
+from cutting.advice.contests.drill_chains import best, chains, drilled_after, only, rough, step
 from cutting.advice.contests.hole_milled import milled
 from cutting.advice.rank import rank
 from cutting.advice.score import score_of
 from cutting.errors import CuttingError
 from cutting.operations.holes.bore.head import as_head, clamped
-from cutting.operations.holes.drill.setup import DrillSetup
+from cutting.operations.holes.drill.limits import LEANS
+from cutting.operations.holes.drill.setup import DrillSetup, HoleEntry
 from cutting.operations.slots.trepan.setup import TrepanFeature, TrepanSettings, TrepanSetup
 from cutting.operations.turned.feature import Bore, Settings
 from cutting.operations.turned.setup import Setup
@@ -22,6 +24,7 @@ from cutting.quantities.write import Display, display, write
 from cutting.tooling.drill_stock import DrillStock
 
 MOST_GUESTS = 3
+FLAT_ROOM = 0.3  # mm that a flat goes below the lowest of a leaning face (common practice)
 BORED_FROM = 0.08  # mm of tolerance above which a drill alone is thought of (common practice)
 LEAST_BORED = 14.0  # mm below which hardly a bar enters (common practice)
 FINE_LEFT = 0.8  # mm on the diameter that a mill leaves to a fine head (common practice)
@@ -37,7 +40,22 @@ def guests(setup: DrillSetup, stock: DrillStock, sound: bool) -> tuple[list[Cand
     """Chains, and the best heads that cut the hole as a ring; or why none."""
     rings, why = _rings(setup, stock)
     mills, no_mill = milled(setup, stock)
-    return [*chains(setup, stock, drill.BARE, sound), *_bored(setup, stock), *mills, *rings], " ".join(one for one in (why, no_mill) if one)
+    made = [*chains(setup, stock, drill.BARE, sound), *_flat_first(setup, stock), *_bored(setup, stock)]
+    return [*made, *mills, *rings], " ".join(one for one in (why, no_mill) if one)
+
+
+def _flat_first(setup: DrillSetup, stock: DrillStock) -> list[Candidate]:
+    """A steep face gets a flat by an end mill, and the drill begins on that."""
+    f = setup.feature
+    if f.entry_angle <= LEANS[-1][0] or f.entry is not HoleEntry.FLAT or f.circle is not None:
+        return []
+    size = f.diameter.nominal
+    deep = round(size * math.tan(math.radians(f.entry_angle)) + FLAT_ROOM, 1)
+    flat = rough(setup, size, depth=deep, through=False, flat=True, entry_angle=0.0, exit_angle=0.0, cross_hole=0.0, position=None)
+    rows, _ = milled(flat, stock)
+    if not rows:
+        return []
+    return drilled_after(setup, stock, drill.BARE, "flat, drill", rows[0], "mill hole", f"Flat Ø{size:g}")
 
 
 def _bored(setup: DrillSetup, stock: DrillStock) -> list[Candidate]:

@@ -24,6 +24,7 @@ from cutting.wear.drilling import drill_feeds, drill_speeds, feed_row
 
 Array = NDArray[np.float64]
 Mask = NDArray[np.bool_]
+BESIDE = ("flood", "mist", "dry")  # what a machine that turns the tool brings beside it, never through its spindle
 GRINDS = 0.35  # exponent of Taylor's law where fibres grind an edge away: the way counts more than the speed (common practice)
 STANDS = 0.5  # of it that counts where the drill stands: the part turns true, the point finds its middle (common practice)
 MIST, FLOODED = 1.0, 1.5  # bar from which outside coolant counts as some and as enough
@@ -117,7 +118,7 @@ def _in_layer(setup: DrillSetup, made: DrillType, grade: Grade, diameter: float,
     layer = setup.layers[k]
     assert layer.work
     material = layer.material
-    feeds, speeds = drill_feeds(made, diameter, material), drill_speeds(made, grade.tool_class, material)
+    feeds, speeds = drill_feeds(made, diameter, material, layer.work.hardness), drill_speeds(made, grade.tool_class, material)
     letter = material.group.letter
     diamond = grade.tool_class == "pcd" or grade.coating == "diamond"
     found = {"serves": float(letter in grade.letters), "burns": float(diamond and letter in "PMKH")}
@@ -138,6 +139,7 @@ def _in_layer(setup: DrillSetup, made: DrillType, grade: Grade, diameter: float,
 def supply(machine: Any, delivery: str, through: Any, holes: Any, hole: Any) -> tuple[Array, Array]:
     """Pressure [bar] and flow [l/min] at a drill's own outlets: the machine's, less where its pump cannot feed them."""
     pressure = machine.pressure(delivery) or 0.0
+    through = through & (machine.turns or delivery not in BESIDE)
     wanted = np.where(through, nozzle_flow(holes, hole, pressure), 0.0)
     budget = pump_budget(machine, pressure)
     share = np.minimum(1.0, budget / np.maximum(wanted, 1e-9))
