@@ -15,6 +15,9 @@ SMALL = 16.0  # mm up to which feed grows with the diameter; beyond with its 0.6
 SLOWER_GROWTH = 0.6
 HSS_IN_FIBRES = 12.0  # m/min: nobody turns laminates with high-speed steel, but drills of it are at hand and dull (common practice)
 ALUMINIUM_TOP = 300.0  # m/min: drills of carbide go no faster in aluminium (common practice)
+# m/min of a turning row from which solid carbide drills hardened steel at 20 to 40, up to and above 55 HRC (common practice)
+HARD_DRILLED = (75.0, 55.0)
+HARD_DRILLS = ("twist drill",)
 # HB and what is left of the feed at it, in steel (common practice: 0.8 at 300 HB, 0.6 at 40 HRC, half at 45 HRC)
 FED_LESS = ((220.0, 300.0, 371.0, 421.0), (1.0, 0.8, 0.6, 0.5))
 # groups of VDI 3323 by the row of drilling feeds
@@ -64,6 +67,10 @@ def drill_speeds(made: DrillType, tool_class: str, material: Material) -> tuple[
     law = life_law(material.speed_row, tool_class)
     if law is None and tool_class == "hss" and feed_row(material) == "laminate":
         law = law_at(HSS_IN_FIBRES, 0.2, 2.0, "hss")
+    if feed_row(material) == "hardened" and tool_class == "carbide" and made.kind in HARD_DRILLS:
+        least = HARD_DRILLED[material.group.number > 38]
+        if law is None or law.reference_speed < least:
+            law = law_at(least, 0.1, 1.0, tool_class)
     if law is None:
         return None
     low, high = made.speed_low * law.reference_speed, made.speed_high * law.reference_speed

@@ -38,7 +38,7 @@ HAPPENS: dict[str, Risk] = {
     ),
     "useful_speed": Risk.TORN,
     "shallow": Risk.PUSHED,
-    **dict.fromkeys(("margin", "clutch_saves", "deep_start"), Risk.BREAK),
+    **dict.fromkeys(("margin", "clutch_saves", "deep_start", "hard_deep"), Risk.BREAK),
     **dict.fromkeys(("chips", "long_chips", "chip_narrower", "chip_room", "through_flow", "flow", "life", "widest"), Risk.STOP),
 }  # fmt: skip
 

@@ -14,6 +14,7 @@ from cutting.operations.frame.toughness import toughness_asked
 from cutting.operations.holes.drill.numbers import Numbers
 from cutting.operations.holes.drill.setup import HoleFeature
 from cutting.tooling.drills import reamer_lead
+from cutting.wear.drilling import feed_row
 from cutting.working import Line, in_words, line
 from cutting.working.line import COMMON
 
@@ -22,6 +23,7 @@ LEAST_FEED, LEAST_SPEED = 0.4, 0.35  # of the book's lowest that still cut well 
 TWIST_SURE, BUCKLING_SURE = 2.0, 2.5
 FLOOR_GIVES = 0.1  # mm that a free floor may give (common practice)
 WANTED_FLOW = 0.6  # l/min for each mm of diameter, least that is wanted through the tool (common practice)
+HARD_DEEP = 3.0  # diameters that hardened steel is drilled deep (common practice)
 DEEP = 10.0  # diameters from which a hole wants a pilot
 # share of the feed at which a drill may enter a leaning face, up to so many degrees; beyond only a flat point may (common practice)
 LEANS = ((3.0, 1.0), (8.0, 0.5), (15.0, 0.3))
@@ -218,6 +220,10 @@ _RULES: tuple[Rule[Numbers], ...] = (
     Rule("offset", "drill off the part's axis", "length", Bound.UPPER, Severity.SOFT, "common-practice",
          "A standing drill beside the axis cuts wide and conical and breaks its corner.",
          lambda x: (x.setup.settings.offset, None, np.where(x.tool.hss, 0.1, 0.03)), (), lambda x: x.setup.settings.offset > 0),
+    Rule("hard_deep", "depth over Ø in hardened metal", "times_diameter", Bound.UPPER, Severity.SOFT, "common-practice",
+         "Solid carbide drills hardened steel to about three diameters: deeper, drill it before it is hardened, or erode it.",
+         lambda x: (x.setup.depth / x.tool.own["diameter"], None, HARD_DEEP), (),
+         lambda x: feed_row(x.setup.work.material) == "hardened"),
     Rule("deep_start", "depth over Ø without a pilot", "times_diameter", Bound.UPPER, Severity.SOFT, "common-practice",
          "From ten diameters on a pilot of the same or a flatter point, 1.5 to 2 deep, keeps the drill from walking and whipping.",
          lambda x: (x.setup.depth / x.tool.own["diameter"], None, DEEP), (),
