@@ -23,7 +23,7 @@ DEAR = 1e-3  # seconds that a unit of money weighs where equally fast ones are t
 def left_over(setup: BaseSetup, edge_cost: Any, change_parts: Any) -> Array:
     """Money a piece of what a batch leaves of its last edge, as far as it is charged: a dear edge for three pieces is not cheap.
 
-    The house says what share of it is lost (common practice: a tenth, as used edges are seldom put in again).
+    The house says what share of it is lost (common practice: one of fifty that are put back is not used again).
     """
     pieces = setup.batch.pieces
     unused = np.maximum(1.0 - pieces / np.asarray(change_parts, float), 0.0)

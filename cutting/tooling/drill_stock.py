@@ -34,6 +34,7 @@ DRILL_NUMBERS = (
     "step_length",
 )
 TYPE_NUMBERS = (
+    "least_feed",
     "life",
     "finish",
     "straightness",

@@ -44,6 +44,7 @@ class DrillType:
     tool_class: str
     feeds: str
     feed_scale: float
+    least_feed: float
     speed_low: float
     speed_high: float
     life: float

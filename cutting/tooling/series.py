@@ -15,6 +15,7 @@ from cutting.workpiece.threads.spelling import read_thread
 
 GROWS = ("pack_price", "LU", "LCF", "CXD", "REGP")
 SHANKS = (3, 4, 6, 8, 10, 12, 14, 16, 18, 20, 25, 32)  # mm, of carbide drills (DIN 6535)
+LARGEST_SHANK = 20.0  # mm of a straight shank as thick as its tool (common practice)
 MORSE = ((14.0, 1), (23.0, 2), (32.0, 3), (50.0, 4))  # largest Ø [mm] on each taper (ISO 235)
 REGROUND_FROM = 5.0  # mm: what is thinner is thrown away (common practice)
 
@@ -49,7 +50,7 @@ def _sized(series: Row, like: Row, said: str, diameter: float, grade: str, place
     elif series["shank"] == "up":
         made["DCONMS"] = str(next(shank for shank in SHANKS if shank >= diameter - 1e-9))
     elif series["shank"] == "own":
-        made["DCONMS"] = said
+        made["DCONMS"] = f"{min(diameter, LARGEST_SHANK):g}"
     else:
         sizes, shanks = _points(series["shank"])
         made["DCONMS"] = f"{shanks[np.argmin(np.abs(np.array(sizes) - diameter))]:g}"

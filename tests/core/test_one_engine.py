@@ -12,7 +12,7 @@ import pytest
 
 from cutting.advice import advise
 from cutting.advice.contests import CONTESTS
-from cutting.advice.score import score, score_of, weighed
+from cutting.advice.score import left_over, score, score_of, weighed
 from cutting.doors.json_form import SHIPPED, read_request, read_setup
 from cutting.errors import CuttingError
 from cutting.machine.machines import find_machine, machines
@@ -161,7 +161,14 @@ def best_by_force(setup: Any, contest: Any, variants: list[Any]) -> float:
             fine = fine & (x.feed_set <= x.feeds[0] + CUT_OFF_START * (x.feeds[1] - x.feeds[0]) + 1e-9)
         if coarse:
             fine = fine & (used["nose_feed"] <= NOSE_START)
-        raw = score(setup, x.operation_time, x.operation_cost, x.secure, x.run_parts, contest.beside(x))
+        raw = score(
+            setup,
+            x.operation_time,
+            x.operation_cost,
+            x.secure,
+            x.run_parts,
+            contest.beside(x) + left_over(setup, x.edge_cost, x.change_parts),
+        )
         misses = [share_of(name) * expected_miss(used[name], spreads[name]) for name in soft_ones(contest.model.rules, used)]
         found = weighed(raw, 0.0, sum(misses, np.zeros(1)))
         shape = (len(grid_f), 1)

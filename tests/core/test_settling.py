@@ -79,7 +79,7 @@ REAM: dict[str, Any] = {
     **HOLE,
     "tool": {"drill": "reamer 10 H7 HSS bright", "chuck": "collet BT40 to 20"},
     "feature": {"diameter": "10 H7", "depth": "25 mm", "pilot": "9.8 mm", "roughness": "1.6 µm"},
-    "settings": {"cutting_speed": "10 m/min", "feed_per_rev": "0.4 mm/rev", "coolant": "flood"},
+    "settings": {"cutting_speed": "10 m/min", "feed_per_rev": "0.25 mm/rev", "coolant": "flood"},
 }
 
 
@@ -96,7 +96,7 @@ def test_a_reamer_takes_some_tenths(pilot: str, kept: bool) -> None:
 
 
 def test_a_reamer_s_own_words_and_reach() -> None:
-    """Common practice, no source: IT7, a half to a third of the drill's speed, two to four times its feed; size, not position."""
+    """Common practice, no source: IT7, a half to a third of the drill's speed, fed as much as it; size, not position."""
     outcome = evaluate(hole(REAM))
     assert outcome.feasible
     assert any("not place" in one.text for one in outcome.warnings)
@@ -105,6 +105,6 @@ def test_a_reamer_s_own_words_and_reach() -> None:
     drilled = {one.name: one for one in evaluate(hole(**drill, settings={"cutting_speed": "25 m/min"})).limits}
     reamed = limits_of()
     assert 0.25 < reamed["book_speed"].upper / drilled["book_speed"].upper < 0.6
-    assert 2.0 <= reamed["book_feed"].upper / drilled["book_feed"].upper <= 4.0
+    assert 0.9 <= reamed["book_feed"].upper / drilled["book_feed"].upper <= 1.5  # Ø10 in steel 0.2 to 0.3 mm
     bare = evaluate(hole(REAM, feature={"pilot": None}))
     assert any(one.name == "no_pilot" and one.severity == "blocks" for one in bare.warnings)

@@ -32,6 +32,8 @@ LEAST_SPEED = 0.35  # × the book's lowest
 LEAST_FEED = 0.4
 POWER_MARGIN = 0.97
 NEAR_SIZE, NEAR_SHARE = 0.03, 0.002  # mm and share of the diameter that a drill may differ where no tolerance is given
+# up to so many mm, what a drill may be off where no tolerance is given: most of what ISO 2768-m lets pass (from memory)
+GENERAL = ((6.0, 0.08), (30.0, 0.16), (120.0, 0.24), (np.inf, 0.4))
 SPOT_DEPTH = 0.05  # mm behind the cone: a spot is the cone alone
 SNATCHES = 0.8  # of the diameter: a pilot that a drill of two lips would snatch in (common practice)
 
@@ -55,7 +57,7 @@ def checks(setup: DrillSetup, stock: DrillStock, tool: DrillTool) -> list[Check]
         low = size.nominal + size.lower_deviation - 0.2 * (size.tolerance or 0.0) - 1e-6
         fits = (diameter >= low) & (diameter <= size.nominal + size.upper_deviation)
     else:
-        fits = np.abs(diameter - size.nominal) <= NEAR_SIZE + NEAR_SHARE * size.nominal
+        fits = _near(np.abs(diameter - size.nominal), size.nominal, (own["reach"] >= setup.depth - 1e-9) & tool.seats)
     enlarges, spots, taken = own["type_enlarges"] > 0, own["type_spots"] > 0, diameter - f.pilot
     least, most = allowances(diameter, own["type_reams"] > 0)
     return [
@@ -72,6 +74,14 @@ def checks(setup: DrillSetup, stock: DrillStock, tool: DrillTool) -> list[Check]
         ("grade", "grade is not for this material", tool.serves.any(axis=-1)),
         ("diamond", "diamond dissolves in hot iron", ~tool.burns.any(axis=-1)),
     ]
+
+
+def _near(off: Array, nominal: float, able: Mask) -> Mask:
+    """Drills of the size, or where none that is able has it the nearest that a general tolerance lets pass."""
+    fits = np.asarray(off <= NEAR_SIZE + NEAR_SHARE * nominal, bool)
+    if (fits & able).any():
+        return fits
+    return np.asarray(off <= next(part for largest, part in GENERAL if nominal <= largest) + 1e-6, bool)
 
 
 def _stepped(setup: DrillSetup, own: dict[str, Array]) -> Mask:

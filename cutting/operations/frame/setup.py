@@ -98,7 +98,7 @@ class HouseRules:
     share_of_tolerance: float = 0.5
     finish_of_tolerance: float = 0.33  # share of a tolerance that the height of its surface, Rz, may have; 0: a tolerance implies none
     general_roughness: float = 6.3  # µm Ra, where a drawing says nothing (common practice)
-    left_over_share: float = 0.1  # of what a batch leaves of its last edge, that is charged to it (common practice); 0: it stays in use
+    left_over_share: float = 0.02  # of what a batch leaves of its last edge, that is charged to it (common practice)
     grip_safety: float = 2.0
     jaw_friction: float = 0.2
     tool_bend: float = 0.05  # mm

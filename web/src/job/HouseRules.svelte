@@ -60,7 +60,7 @@
     [
       "left_over_share",
       "charged of what a batch leaves of an edge, share",
-      0.1,
+      0.02,
       "for few pieces a dear edge is worn little; 0: it stays in use",
     ],
     ["wear_factor", "worn edge's force", 1.3, "against a new one; power and strength are checked worn"],

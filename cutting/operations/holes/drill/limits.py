@@ -19,7 +19,7 @@ from cutting.working import Line, in_words, line
 from cutting.working.line import COMMON
 
 MINIMUM_CHIP = 0.25  # of the edge's radius, below which a lip only rubs (common practice)
-LEAST_FEED, LEAST_SPEED = 0.4, 0.35  # of the book's lowest that still cut well (common practice)
+LEAST_SPEED = 0.35  # of the book's lowest that still cuts well (common practice)
 TWIST_SURE, BUCKLING_SURE = 2.0, 2.5
 FLOOR_GIVES = 0.1  # mm that a free floor may give (common practice)
 WANTED_FLOW = 0.6  # l/min for each mm of diameter, least that is wanted through the tool (common practice)
@@ -27,7 +27,7 @@ HARD_DEEP = 3.0  # diameters that hardened steel is drilled deep (common practic
 DEEP = 10.0  # diameters from which a hole wants a pilot
 # share of the feed at which a drill may enter a leaning face, up to so many degrees; beyond only a flat point may (common practice)
 LEANS = ((3.0, 1.0), (8.0, 0.5), (15.0, 0.3))
-FLAT_POINT, FLAT_MOST, FLAT_SHARE = 170.0, 45.0, 0.3
+FLAT_POINT, FLAT_MOST, FLAT_SHARE = 178.0, 45.0, 0.3
 CURVED = 8.0  # ° that a curved face counts as (common practice)
 BROKEN_EXIT = {True: 0.7, False: 0.5}  # share of the feed where the exit is broken: high-speed steel forgives, carbide chips
 
@@ -128,7 +128,7 @@ _RULES: tuple[Rule[Numbers], ...] = (
          lambda x: (x.feed, x.tool.feed_low, x.tool.feed_high), contour=True, free_below=True),
     Rule("useful_feed", "feed that still cuts", "feed_per_rev", Bound.LOWER, Severity.SOFT, "common-practice",
          "Far below the book's feed the lips rub, the metal hardens and the chip does not break.",
-         lambda x: (x.feed, LEAST_FEED * x.tool.feed_low, None), contour=True),
+         lambda x: (x.feed, x.tool.own["type_least_feed"] * x.tool.feed_low, None), contour=True),
     Rule("reamer_feed", "feed that a reamer still cuts at", "feed_per_rev", Bound.LOWER, Severity.SOFT, "common-practice",
          "Fed less than its window a reamer rubs: the hole comes out tight or torn, and the lands wear.",
          lambda x: (x.feed, x.tool.feed_low, None), (), lambda x: x.tool.own["type_reams"] > 0, contour=True),

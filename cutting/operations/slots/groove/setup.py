@@ -20,6 +20,10 @@ from cutting.workpiece.ring_grooves import STANDARDS, standard_groove
 LAYER_SHARE, LAYER_MOST = 0.4, 0.7  # depth of a layer that is turned sideways, of the insert's width; and at most (common practice)
 ROUND_LAYER = 0.25  # of a full-radius insert's width
 SIDE_FEED, NOSE_SHARE = 1.5, 0.6  # feed sideways over the plunge's; and the most of the corner radius (common practice)
+BAR_ROOM, LEAST_OUT = (
+    5.0,
+    1.0,
+)  # mm that a bar stands out further than the wall of its groove; and of its shank at the least (common practice)
 BESIDE = 12.0  # mm on either side of a blade within which its holder meets what stands there (common practice)
 ALLOWANCE = 0.15  # mm left on walls and floor for the finishing pass (common practice)
 
@@ -139,6 +143,13 @@ class GrooveSetup(SlotSetup):
         near, far = f.distance_from_chuck - BESIDE, f.distance_from_chuck + f.length + BESIDE
         beside = [d for start, end, d in self.holding.stretches if start < far and end > near]
         return max([self.depth, *((d - f.floor.target) / 2.0 for d in beside)])
+
+    def stands_out(self, blade: Blade) -> float:
+        """How far a blade stands out here [mm]; a bar in a bore as far as the groove wants, where nothing else is set."""
+        if self.settings.overhang or not (self.inside and blade.round_shank):
+            return super().stands_out(blade)
+        face = self.holding.face or self.holding.free_length
+        return max(face - self.feature.distance_from_chuck + BAR_ROOM, LEAST_OUT * blade.round_shank)
 
     @property
     def layer(self) -> float:
