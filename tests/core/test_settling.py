@@ -79,7 +79,7 @@ REAM: dict[str, Any] = {
     **HOLE,
     "tool": {"drill": "reamer 10 H7 HSS bright", "chuck": "collet BT40 to 20"},
     "feature": {"diameter": "10 H7", "depth": "25 mm", "pilot": "9.8 mm", "roughness": "1.6 µm"},
-    "settings": {"cutting_speed": "10 m/min", "feed_per_rev": "0.25 mm/rev", "coolant": "flood"},
+    "settings": {"cutting_speed": "8 m/min", "feed_per_rev": "0.25 mm/rev", "coolant": "flood"},
 }
 
 
