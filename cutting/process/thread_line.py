@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 
 from cutting.errors import OutOfRange, UnreadableQuantity
 from cutting.operations.threads.shared.core_hole import hole_window, usual_hole
-from cutting.operations.threads.shared.feature import BELOW
+from cutting.operations.threads.shared.feature import BELOW, blank_diameter
 from cutting.process.bore_line import Inside
 from cutting.process.line_words import LineStep, Planned, is_step
 from cutting.quantities import read_dimension, read_quantity
@@ -26,7 +26,6 @@ _WORD = re.compile(
 CHAMFER = 0.2  # mm that the mouth is wider (common practice)
 LEAST_BELOW = 2.5  # pitches below full thread without which no tap does it (common practice: the shortest chamfer and some room)
 NEARLY = 0.005  # mm by which a size is still in its window
-BELOW_FULL = 0.1  # pitches that a step is turned below the diameter of the thread on it (common practice)
 CREST = 0.6  # mm by which a step may differ from the thread on it
 
 
@@ -88,8 +87,7 @@ def blanks_for(said: Sequence[Said], steps: Sequence[LineStep], turned_about: bo
         if step.size.tolerance is not None or low is None or high is None or abs(thick - one.thread.diameter) > CREST:
             continue
         if thick == one.thread.diameter or not low <= thick <= high:
-            usual = one.thread.diameter - BELOW_FULL * one.thread.pitch
-            wide = round(usual if low <= usual <= high else (low + high) / 2.0, 2)
+            wide = blank_diameter(one.thread)
             note = f"Ø{thick:g} is turned to {wide:g} for {write_thread(one.thread)}"
             found[k] = replace(step, size=read_dimension(f"{wide:g} mm", "metric", "line"), entered=f"{wide:g}", note=note)
     return found

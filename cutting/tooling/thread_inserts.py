@@ -17,7 +17,9 @@ HOLDER_KINDS = ("threading holder", "threading bar")
 USUAL_TILT = 1.5  # ° that seats of laydown inserts lean (common practice)
 SHIMS = (-1.5, -0.5, 0.5, 1.5, 2.5, 3.5, 4.5)  # ° of tilt that shims give (common practice)
 UNDER_NOSE = MappingProxyType({False: 10.0, True: 15.0})  # ° of clearance under the nose, outside and inside (common practice)
-# N per mm of edge that a tip stands, by tool material: brittle CBN takes thin chips of hard metal (common practice)
+# N per mm of edge that a tip of 1 mm pitch stands, by tool material: brittle CBN takes thin chips of hard metal; by the root of its
+# pitch, so that the trade's own number of passes holds from 0.5 to 4 mm (common practice)
+POINTED, WIDE_TIP, FINEST, COARSEST = 50.0, 1.0, 0.5, 4.0
 STANDS = MappingProxyType({"carbide": 850.0, "cermet": 650.0, "hss": 800.0, "cbn": 1400.0, "ceramic": 1200.0, "pcd": 600.0})
 NOSE_OF_PITCH = 0.125  # flat of a partial profile's tip over its least pitch (common practice)
 # profile in the code -> the systems whose form it cuts, and the angle of the flanks
@@ -74,8 +76,9 @@ class ThreadInsert:
 
     @property
     def stands(self) -> float:
-        """Load of its tip that it stands [N per mm of edge]."""
-        return STANDS[self.grade.tool_class]
+        """Load of its tip that it stands [N per mm of edge]: the thicker, the more; that of a trapeze is wide from the beginning."""
+        size = self.pitch_low if self.angle >= POINTED else max(self.pitch_low, WIDE_TIP)
+        return STANDS[self.grade.tool_class] * min(max(size, FINEST), COARSEST) ** 0.5
 
     @property
     def edge_price(self) -> float:

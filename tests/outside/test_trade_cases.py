@@ -298,3 +298,31 @@ def test_torques_of_taps(size: str, cuts: float, spiral: float, point: float) ->
         x = judged(setup)[1]
         assert float(x.torque[0]) / setup.house.wear_factor == pytest.approx(cuts, rel=0.25)
         assert float(x.breaking[0]) == pytest.approx(breaks, rel=0.1)
+
+
+def threaded(thread: str, material: str, **feature: Any) -> Advice:
+    """The ranking of a thread outside on a two-axis lathe."""
+    wide = read_thread(thread).diameter
+    told = {"thread": thread, "side": "outside", "length": str(1.5 * wide), "distance": "30", **feature}
+    holding = {"free_length": 30 + 2 * wide, "grip_diameter": wide + 10}
+    body = {"operation": "turn thread", "material": material, "machine": "two-axis lathe", "feature": told, "holding": holding}
+    return advise(*read_request({**body, "settings": {"coolant": "flood"}}))
+
+
+@pytest.mark.parametrize(
+    ("thread", "least", "most"),
+    [("M12x1", 4, 7), ("M16x1.5", 5, 8), ("M20x2", 6, 10), ("M30x3", 8, 13), ("M42x4", 10, 15)],
+)
+def test_passes_of_a_turned_thread(thread: str, least: int, most: int) -> None:
+    """Common practice, no source: by the pitch, in steel; half as many more at the most in stainless, and never fewer."""
+    steel, stainless = (threaded(thread, one).candidates[0].passes for one in ("C45", "X5CrNi18-10"))
+    assert least <= steel <= most
+    assert steel <= stainless <= 1.6 * steel
+
+
+def test_a_thread_on_its_nominal_size_is_turned_down_first() -> None:
+    """No full profile of 4 mm in the crib, and Ø36 is above what 6g allows: a cut to a blank inside the class stands before it."""
+    row = threaded("M36", "C45").candidates[0]
+    assert [one.operation for one in row.before] == ["turn"]
+    assert 35.465 <= float(row.before[0].feature["end_diameter"].split()[0]) <= 35.94
+    assert not threaded("M36", "C45", there="35.6").candidates[0].before

@@ -12,6 +12,7 @@ from cutting.advice.best import Best
 from cutting.advice.candidate import Candidate
 from cutting.advice.contest import Array, Check, Contest, Entrants, Try, sieve
 from cutting.advice.contests.drill import as_tried, standing_for
+from cutting.advice.contests.thread_blank import turned_first
 from cutting.advice.contests.thread_ways import FURTHER, HEADS, at_risk, cells, hole_first
 from cutting.advice.goal_speed import goal_speed, within_book
 from cutting.operations.threads.turn_thread.evaluate import MODEL
@@ -111,7 +112,9 @@ def columns(x: Numbers) -> tuple[Any, ...]:
 
 
 def completed(setup: TurnThreadSetup, stock: Any, rows: list[Candidate]) -> list[Candidate]:
-    """Drilled and chamfered before, where no bore is there."""
+    """Drilled and chamfered before, where no bore is there; turned to its blank before, where what stands there is too wide."""
+    if not setup.feature.internal:
+        return rows or turned_first(setup, stock, BARE)
     return hole_first(setup, stock, rows, lambda name: False, lambda row: "drill, chamfer, turn")
 
 

@@ -19,6 +19,7 @@ from cutting.workpiece.threads.thread import Thread
 INSIDE, OUTSIDE = "inside", "outside"
 OPEN_END = 1e6  # mm: a hole that goes through
 BELOW = 4.5  # pitches that a blind core hole goes on below full thread: chamfer of the tap and some room (common practice)
+BELOW_FULL = 0.1  # pitches that a step is turned below the diameter of the thread on it (common practice)
 READY = 0.05  # mm by which what is there may differ from the size that a thread starts from and still be the same (common practice)
 
 
@@ -61,6 +62,17 @@ class ThreadFeature:
     def tolerance(self) -> float:
         """Width of the pitch diameter's tolerance [mm]."""
         return self.limits.pitch.width or 0.1
+
+
+def blank_diameter(thread: Thread) -> float:
+    """Ø [mm] to which a step is turned for a thread on it: a tenth of the pitch below its own, or the middle of what its class allows.
+
+    Common practice.
+    """
+    zone = limits(thread, False).major
+    usual = thread.diameter - BELOW_FULL * thread.pitch
+    low, high = zone.low or usual, zone.high or usual
+    return round(usual if low <= usual <= high else (low + high) / 2.0, 2)
 
 
 FEATURE = (

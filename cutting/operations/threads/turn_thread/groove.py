@@ -13,8 +13,8 @@ from cutting.workpiece.threads.thread import Thread
 
 POINTED = 50.0  # ° of included angle from which a profile counts as pointed: its passes follow the root law (common practice)
 USUAL, BY_PITCH = 2.7, 2.8  # passes, and more for each millimetre of pitch (common practice)
-# passes against steel: soft metals and those that harden need fewer, hardened ones more (common practice)
-OF_METAL = {"P": 1.0, "M": 0.95, "K": 0.95, "N": 0.8, "S": 0.95, "H": 2.0}
+# passes against steel: soft metals need fewer, tough and hardened ones a third to a half more (common practice)
+OF_METAL = {"P": 1.0, "M": 1.35, "K": 1.0, "N": 0.8, "S": 1.35, "H": 1.5}
 ROWS = 801  # in which a groove is swept
 OF_HSS = 1.4
 

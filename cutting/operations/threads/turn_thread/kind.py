@@ -54,7 +54,7 @@ KIND = Kind(
     build,
     either_side_of,
     path,
-    guests=("drill", "tap", "mill thread"),
+    guests=("drill", "tap", "mill thread", "turn"),
     removes=removes,
     settles=settles,
     area=area,
