@@ -53,7 +53,7 @@ MADE: dict[str, Made] = {
     "trailing": (SPINDLE, {"settings": {"tilt": "8 deg"}}),
     "blank": (TURN, {"feature": {"there": "26 mm"}}),
     "blank_small": (TURN, {"feature": {"there": "23.5 mm"}}),
-    "tip_load": (TURN, {"settings": {"passes": "2"}}),
+    "tip_load": (TURN, {"material": "42CrMo4", "settings": {"passes": "2"}}),
     "last_step": (TURN, {"settings": {"passes": "24"}}),
     "depth_share": (TURN, {"settings": {"infeeds": "0.3; 0.2; 0.2"}}),
     "run_out": (TURN, {"feature": {"relief": "1.5 mm"}}),
