@@ -75,7 +75,7 @@ def test_an_inside_profile_in_one_line_is_drilled_by_what_the_crib_has(engineer:
     line = "Ø70 x 45, bore Ø40 H7 x 25 Ra 1.6 R0.8, bore Ø30 x 40, recess 4 x Ø44 at 10"
     ring = engineer.post(f"/api/jobs/{job}/shaft-line", {"line": line}).json()
     assert [one["kind"] for one in ring["operations"]] == ["face", "drill", "turn", "bore", "bore", "bore", "groove"]
-    assert ring["operations"][1]["feature"]["diameter"] == "25 mm"  # no drill of Ø29 lies in the crib
+    assert ring["operations"][1]["feature"]["diameter"] == "29 mm"  # the widest that leaves a bar its cut
     operations = [{name: one[name] for name in ("kind", "title", "feature")} for one in ring["operations"]]
     made = engineer.edit(job, 1, action="add_operations", operations=operations).json()["state"]["operations"]
     assert [row["title"] for row in made if row["status"] == "broken"] == []
