@@ -92,6 +92,8 @@ def _pilots(setup: DrillSetup, stock: DrillStock) -> Steps:
 def _before(setup: DrillSetup, stock: DrillStock, kind: str) -> Steps:
     """Drills that leave what a reamer or core drill takes."""
     size = setup.feature.diameter.nominal
+    if not any(one.type.kind == kind and abs(one.diameter - size) <= NEAR for one in stock.drills):
+        return
     low, high = (float(one) for one in allowances(size, kind == "reamer"))
     sizes = sorted({one.diameter for one in stock.drills if not one.type.enlarges and low <= size - one.diameter <= high}, reverse=True)
     f = setup.feature

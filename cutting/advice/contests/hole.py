@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from contextlib import suppress
 from dataclasses import replace
 from typing import Any
@@ -29,7 +30,7 @@ BORED_FROM = 0.08  # mm of tolerance above which a drill alone is thought of (co
 LEAST_BORED = 14.0  # mm below which hardly a bar enters (common practice)
 FINE_LEFT = 0.8  # mm on the diameter that a mill leaves to a fine head (common practice)
 LEFT = (0.6, 5.0)  # mm on the diameter that a drill leaves to a bar (common practice)
-MOST_DRILLS = 2  # sizes that are tried before a bar
+MOST_DRILLS = 3  # sizes that are looked at before a bar
 WIDE = 24.0  # mm from which a hole may be opened from a much narrower one, whatever is asked of it (common practice)
 OPENED_FROM = (0.7, 0.5)  # shares of a wide hole's diameter that are drilled before a bar takes the rest (common practice)
 BORE_ROOM, WALL = 10.0, 1.5  # mm that the part stands out further; × the bore: its outside where that is not known
@@ -67,11 +68,12 @@ def _bored(setup: DrillSetup, stock: DrillStock) -> list[Candidate]:
         return []
     found: list[Candidate] = []
     crib: Any = stock.guests["bore"]()
-    for diameter in _drilled_first(size, sorted({one.diameter for one in stock.drills if one.type.opens})):
-        first = rough(setup, diameter, position=None, straightness=None)
-        opener = best(first, only(stock, lambda one: one.type.opens), drill.BARE)
-        if opener is None:
-            continue
+    tried = [
+        min(opened, key=lambda one: score_of(setup, one[2]))  # of sizes that leave alike much the one that is opened for least
+        for sizes in _drilled_first(size, sorted({one.diameter for one in stock.drills if one.type.opens}))
+        if (opened := list(_opened(setup, stock, sizes)))
+    ]
+    for diameter, first, opener in tried:
         with suppress(CuttingError):  # a bore that cannot be is no way
             bored = _bore_after(setup, diameter, crib)
             found += [
@@ -83,11 +85,21 @@ def _bored(setup: DrillSetup, stock: DrillStock) -> list[Candidate]:
     return sorted(found, key=lambda row: score_of(setup, row))[:MOST_GUESTS]
 
 
-def _drilled_first(size: float, drills: list[float]) -> list[float]:
-    """Sizes [mm] that a drill opens for a bar: the widest that leave it a cut, and for a wide hole some that take less power."""
-    near = [one for one in drills if LEFT[0] <= size - one <= LEFT[1]][-MOST_DRILLS:]
-    narrow = [max((one for one in drills if one <= share * size), default=0.0) for share in OPENED_FROM] if size >= WIDE else []
-    return list(dict.fromkeys([*reversed(near), *(one for one in narrow if one >= LEAST_BORED)]))
+def _opened(setup: DrillSetup, stock: DrillStock, sizes: list[float]) -> Iterator[tuple[float, DrillSetup, Candidate]]:
+    """The drilled hole of each size [mm] with the best drill for it; what none opens is left out."""
+    for diameter in sizes:
+        first = rough(setup, diameter, position=None, straightness=None)
+        if (opener := best(first, only(stock, lambda one: one.type.opens), drill.BARE)) is not None:
+            yield diameter, first, opener
+
+
+def _drilled_first(size: float, drills: list[float]) -> tuple[list[float], list[float]]:
+    """Sizes [mm] that a drill opens for a bar: some that leave it a cut; and for a wide hole such that take less power."""
+    near = [one for one in drills if LEFT[0] <= size - one <= LEFT[1]][: -MOST_DRILLS - 1 : -1]
+    if size < WIDE:
+        return near, []
+    narrow = (max((one for one in drills if one <= share * size), default=0.0) for share in OPENED_FROM)
+    return near, [one for one in narrow if one >= LEAST_BORED]
 
 
 def _bore_after(setup: DrillSetup, diameter: float, crib: Any) -> Setup:
