@@ -31,8 +31,7 @@ from cutting.operations.slots.groove.evaluate import MODEL
 from cutting.operations.slots.groove.numbers import Numbers
 from cutting.operations.slots.groove.setup import GrooveSetup, GrooveWay
 from cutting.operations.slots.shared.tool import SlotTool
-from cutting.operations.turned.feature import Feature, Settings
-from cutting.operations.turned.setup import Setup
+from cutting.operations.turned.feature import Feature
 from cutting.quantities.write import Display, display, write
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import Holder
@@ -141,20 +140,7 @@ def guests(setup: GrooveSetup, stock: SlotStock, sound: bool) -> tuple[list[Cand
         return [], "Turning does not compete: no insert of the crib clears both walls with this corner."
     feature = turned_feature(setup)
     try:
-        neck = Setup(
-            operation="turn",
-            work=setup.work,
-            machine=setup.machine,
-            insert=crib.inserts[0],
-            holder=crib.holders[0],
-            feature=feature,
-            settings=Settings(100.0, 0.1, 30.0, setup.settings.coolant),
-            holding=setup.holding,
-            house=setup.house,
-            batch=setup.batch,
-            goal=setup.goal,
-            skin=setup.skin,
-        )
+        neck = turned.turned_for(setup, crib, feature)
         found = rank(neck, crib, turned.CONTEST, MOST_GUESTS).candidates
     except CuttingError as refused:
         return [], f"Turning does not compete: {refused.message}"

@@ -12,6 +12,7 @@ from cutting.advice.candidate import Before, Candidate
 from cutting.advice.contests import bore, drill, trepan
 from cutting.advice.contests.drill_chains import best, chains, drilled_after, only, rough, step
 from cutting.advice.contests.hole_milled import milled
+from cutting.advice.contests.turned import turned_for
 from cutting.advice.rank import rank
 from cutting.advice.score import score_of
 from cutting.errors import CuttingError
@@ -19,7 +20,7 @@ from cutting.operations.holes.bore.head import as_head, clamped
 from cutting.operations.holes.drill.limits import LEANS
 from cutting.operations.holes.drill.setup import DrillSetup, HoleEntry
 from cutting.operations.slots.trepan.setup import TrepanFeature, TrepanSettings, TrepanSetup
-from cutting.operations.turned.feature import Bore, Settings
+from cutting.operations.turned.feature import Bore
 from cutting.operations.turned.setup import Setup
 from cutting.quantities.write import Display, display, write
 from cutting.tooling.drill_stock import DrillStock
@@ -113,20 +114,7 @@ def _bore_after(setup: DrillSetup, diameter: float, crib: Any) -> Setup:
             free_length=max(setup.holding.free_length, long),
             grip_diameter=max(setup.holding.grip_diameter, WALL * f.diameter.nominal),
         )
-    return Setup(
-        operation="bore",
-        work=setup.work,
-        machine=as_head(setup.machine),
-        insert=crib.inserts[0],
-        holder=crib.holders[0],
-        feature=feature,
-        settings=Settings(100.0, 0.1, 1.0, setup.settings.coolant),
-        holding=held,
-        house=setup.house,
-        batch=setup.batch,
-        goal=setup.goal,
-        skin=setup.skin,
-    )
+    return turned_for(setup, crib, feature, "bore", machine=as_head(setup.machine), holding=held)
 
 
 def _milled_first(setup: DrillSetup, stock: DrillStock, crib: Any) -> list[Candidate]:

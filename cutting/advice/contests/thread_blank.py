@@ -12,8 +12,7 @@ from cutting.advice.contests import turned
 from cutting.advice.rank import rank
 from cutting.errors import CuttingError
 from cutting.operations.threads.shared.feature import ThreadFeature, blank_diameter
-from cutting.operations.turned.feature import Feature, Settings
-from cutting.operations.turned.setup import Setup
+from cutting.operations.turned.feature import Feature
 from cutting.quantities.dimension import Dimension
 from cutting.quantities.write import write
 
@@ -30,31 +29,14 @@ def turned_first(setup: Any, stock: Any, contest: Contest) -> list[Candidate]:
     blank = blank_diameter(f.thread)
     with suppress(CuttingError):  # what cannot be turned like this is no way
         crib = stock.guests["turn"]()
-        opener = next(iter(rank(_turned(setup, crib, blank), crib, turned.CONTEST, 1, False).candidates), None)
+        feature = Feature(f.there, Dimension(blank, entered=f"{blank:g} mm"), f.length, f.distance, roughing=True)
+        cut = turned.turned_for(setup, crib, feature)
+        opener = next(iter(rank(cut, crib, turned.CONTEST, 1, False).candidates), None)
         if opener is None:
             return []
         last = replace(setup, feature=replace(f, there=blank))
         return [_joined(row, opener, f, blank) for row in rank(last, stock, contest, SHOWN, False).candidates]
     return []
-
-
-def _turned(setup: Any, crib: Any, blank: float) -> Setup:
-    f: ThreadFeature = setup.feature
-    feature = Feature(f.there, Dimension(blank, entered=f"{blank:g} mm"), f.length, f.distance, roughing=True)
-    return Setup(
-        operation="turn",
-        work=setup.work,
-        machine=setup.machine,
-        insert=crib.inserts[0],
-        holder=crib.holders[0],
-        feature=feature,
-        settings=Settings(100.0, 0.1, 1.0, setup.settings.coolant),
-        holding=setup.holding,
-        house=setup.house,
-        batch=setup.batch,
-        goal=setup.goal,
-        skin=setup.skin,
-    )
 
 
 def _joined(row: Candidate, opener: Candidate, f: ThreadFeature, blank: float) -> Candidate:

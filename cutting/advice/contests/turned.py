@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -21,6 +22,7 @@ from cutting.operations.turned import book
 from cutting.operations.turned.case import Case, Cutter, case_of, cutters, edge_cost
 from cutting.operations.turned.contour import path_length
 from cutting.operations.turned.evaluate import MODEL
+from cutting.operations.turned.feature import Feature, Settings
 from cutting.operations.turned.fit import check_pairs
 from cutting.operations.turned.limits import nose_feed
 from cutting.operations.turned.physics import window_scales
@@ -32,6 +34,7 @@ from cutting.tooling.roles import Index
 from cutting.wear.life import speed_for_life
 from cutting.wear.spread import weibull_shape
 
+UNSET = Settings(100.0, 0.1, 1.0)  # of a set-up that is ranked: it does not matter
 FEEDS = 5
 PASS_OPTIONS, MOST_EXTRA_PASSES = 2, 6  # tried for all; tried where forces break
 EASED_BY_DEPTH = ("part_bends", "chatter", "spindle_power", "edge_strength", "jaw_grip", "tool_bends")
@@ -47,6 +50,24 @@ WINDOW_MARGIN, NOSE_SHARE = 0.92, 0.5  # a start stays inside the window and at 
 POWER_MARGIN = 0.985
 LEAST_DEPTH = 0.005  # mm, that a cut can be set to
 FAST = 200.0  # m/min, a good speed for a finish in steel
+
+
+def turned_for(setup: Any, crib: Crib, feature: Feature, operation: str = "turn", **more: Any) -> Setup:
+    """A turned or bored cut on the part, machine and house rules of a set-up of another kind, to be ranked from a crib."""
+    said: dict[str, Any] = {"machine": setup.machine, "holding": setup.holding, **more}
+    return Setup(
+        operation=operation,
+        work=setup.work,
+        insert=crib.inserts[0],
+        holder=crib.holders[0],
+        feature=feature,
+        settings=replace(UNSET, coolant=setup.settings.coolant),
+        house=setup.house,
+        batch=setup.batch,
+        goal=setup.goal,
+        skin=setup.skin,
+        **said,
+    )
 
 
 def enter(setup: Setup, crib: Crib) -> Entrants:
