@@ -92,7 +92,7 @@ def register(api: NinjaAPI) -> None:
     @api.exception_handler(Exception)
     def unforeseen(request: HttpRequest, error: Exception) -> HttpResponse:
         log.exception("unforeseen failure at %s", request.path)
-        return problem(500, "Something failed on our side; it is in the server's log. Nothing was saved by this request.")
+        return problem(500, "Server error; see the server log. Nothing was saved by this request.")
 
 
 def kept_nowhere(answer: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
@@ -127,4 +127,4 @@ def server_error(request: HttpRequest) -> HttpResponse:
     """The answer where something failed here: a sentence and no trace."""
     if isinstance(sys.exc_info()[1], OperationalError):  # before the API, as where the session is looked up
         return problem(503, AWAY)
-    return problem(500, "Something failed on our side; it is in the server's log.")
+    return problem(500, "Server error; see the server log.")

@@ -14,7 +14,7 @@ from cutting.quantities.write import Display, write
 GOALS = {Goal.CHEAPEST: "cheapest", Goal.FASTEST: "fastest", Goal.MOST_SECURE: "most secure"}
 NOTHING = 0.004  # share of the whole below which two rows are alike
 LEAST_TOLD = 0.001  # money a piece, below which nothing is told of it
-ALIKE = "as good within the model's band"
+ALIKE = "equal within model accuracy"
 LESS = 0.98  # of the winner's feed or speed, from which it is said that it is lower
 Driver = tuple[float, str]
 
@@ -35,14 +35,14 @@ def why_not_first(row: Candidate, first: Candidate, setup: BaseSetup, beside: st
     own, best = (raw_score(setup, one) for one in (row, first))
     saved = 1.0 - float(weighed(own, 0.0, row.risk) / weighed(best, 0.0, first.risk))  # with what each risks
     if row.side_use and not first.side_use and saved > 0:
-        return f"{row.grade} is not made for this metal, and saves {saved:.1%} only"
+        return f"{row.grade} is not meant for this metal; saves {saved:.1%} only"
     weight, reason = max(_drivers(row, first, setup), key=lambda pair: pair[0])
     return reason if weight > NOTHING else ALIKE
 
 
 def _strain(row: Candidate) -> str:
     """The soft limit that it breaks."""
-    return f"{row.strained} at {row.strain:.0%} of its bound"
+    return f"{row.strained} at {row.strain:.0%} of its limit"
 
 
 def _close(row: Candidate) -> str:
@@ -98,7 +98,7 @@ def _edges(row: Candidate, first: Candidate) -> str:
     own, best = _count(row.change_parts), _count(first.change_parts)
     if row.edge_cost > first.edge_cost * 1.1:
         edges = "1 edge" if row.edges == 1 else f"{row.edges} edges"
-        return f"dearer edge: {row.edge_cost:.2f} with {edges}, not {first.edge_cost:.2f}"
+        return f"edge costs more: {row.edge_cost:.2f} with {edges}, not {first.edge_cost:.2f}"
     if row.change_parts < first.change_parts and own != best:
         return f"fewer pieces per edge: {own} against {best}"
     more = row.edge_cost / row.change_parts - first.edge_cost / first.change_parts

@@ -220,7 +220,7 @@ _MACHINE_BOUNDS: dict[str, tuple[str, str, float, float, float | None]] = {
     "speed_min": ("least speed", "spindle_speed", 0, 100_000, 20),
     "speed_max": ("top speed", "spindle_speed", 10, 100_000, None),
     "chuck_speed_max": ("chuck speed", "spindle_speed", 10, 100_000, None),
-    "feed_rate_max": ("feed drive", "feed_rate", 1, 200_000, 8000),
+    "feed_rate_max": ("axis feed rate", "feed_rate", 1, 200_000, 8000),
     "rapid_rate": ("rapid", "feed_rate", 1, 200_000, 15000),
     "shank_height": ("shank height", "length", 0, 120, 25),
     "bar_bore": ("bar bore", "length", 0, 2000, 0),

@@ -56,7 +56,7 @@ def read_asked(text: Any, asked: Asked, system: str = "metric", field: str = "va
     if text is None or isinstance(text, bool) or not isinstance(text, (str, int, float)):
         raise UnreadableQuantity(field, "a number is wanted.")
     if isinstance(text, str) and not text.strip():
-        raise UnreadableQuantity(field, "is empty; a number is wanted here.")
+        raise UnreadableQuantity(field, "is empty; Enter a number.")
     try:
         value = read_quantity(_without_unit(text, asked), asked.kind, system=system, field=field).value
     except AmbiguousQuantity as error:

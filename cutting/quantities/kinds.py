@@ -63,7 +63,7 @@ KINDS: dict[str, QuantityKind] = {
         QuantityKind("small_length", "µm", "um", "µin", "microinch", 1, 0, _LENGTH | {"µin": "microinch", "uin": "microinch"}),
         QuantityKind("roughness", "µm", "um", "µin", "microinch", None, 0, _LENGTH | {"µin": "microinch", "uin": "microinch"}),
         QuantityKind("feed_per_rev", "mm/rev", "mm", "ipr", "inch", 3, 4, _PER_REV | _LENGTH | {"ipr": "inch"}),
-        QuantityKind("feed_per_tooth", "mm/z", "mm", "ipt", "inch", 3, 4, _PER_TOOTH | _LENGTH | {"ipt": "inch"}),
+        QuantityKind("feed_per_tooth", "mm/tooth", "mm", "ipt", "inch", 3, 4, _PER_TOOTH | _LENGTH | {"ipt": "inch"}),
         QuantityKind("feed_rate", "mm/min", "mm/minute", "ipm", "inch/minute", 0, 1, _PER_MIN | {"ipm": "inch/minute"}),
         QuantityKind(
             "cutting_speed",
@@ -85,7 +85,7 @@ KINDS: dict[str, QuantityKind] = {
         ),
         QuantityKind(
             "spindle_speed",
-            "1/min",
+            "rpm",
             "1/minute",
             "rpm",
             "1/minute",

@@ -89,7 +89,7 @@ def sign_in(request: HttpRequest, payload: SignIn) -> Person:
     if user is None:
         if not getattr(request, "axes_locked_out", False):
             note(request, What.REFUSED, who=name)
-        raise Refusal(401, "Name and password do not go together.", [{"field": "password", "message": "Check name and password."}])
+        raise Refusal(401, "Wrong name or password.", [{"field": "password", "message": "Check name and password."}])
     store: sessions.SessionStore = request.session
     store.address, store.agent = address_of(request), request.headers.get("User-Agent", "")[:200]
     login(request, user)

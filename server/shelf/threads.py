@@ -103,7 +103,7 @@ def hit(request: HttpRequest, words: str) -> dict[str, Any]:
     return {"kind": "thread", "name": write_thread(found), "says": says, "offered": []}
 
 
-@router.get("thread", response=ThreadSheet, summary="A thread as the drawing writes it: limits, measuring, tap drills")
+@router.get("thread", response=ThreadSheet, summary="Thread designation: limits, measuring, tap drills")
 def thread(request: HttpRequest, words: str, outside: str = "", inside: str = "") -> dict[str, Any]:
     """The sheet of any spelling; classes blank for those of the words or the usual ones."""
     found = read_thread(refuse_long(words, LONGEST, "words"), "words")

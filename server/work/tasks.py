@@ -83,7 +83,7 @@ def execute(row: LongWork, telling: bool = True) -> None:
         row.message = f"It needs more than the {settings.WORK_MEGABYTES} MB that work may take. Nothing was written."
     except Exception:
         log.exception("%s %s failed", row._meta.label, row.pk)
-        row.state, row.message = State.REFUSED, "Something failed on our side; it is in the server's log. Nothing was written."
+        row.state, row.message = State.REFUSED, "Server error; see the server log. Nothing was written."
     finally:
         gc.enable()
     row.seconds = time.monotonic() - began

@@ -141,7 +141,7 @@ def _preview_an_import(person: Person) -> None:
             encoding="utf-8",
         )
         person.see("input[type=file]").send_keys(str(file))
-        person.see_text("[data-testid=run-state]", "ready to look at")
+        person.see_text("[data-testid=run-state]", "ready for review")
         person.pause(0.6)
 
 

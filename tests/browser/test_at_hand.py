@@ -50,7 +50,7 @@ def test_enter_belongs_to_what_has_the_focus(person: Person) -> None:
     open_job(person, "Runner shaft")
     focus_on(person, "main button", "add an operation")
     person.press(Keys.ENTER)
-    person.see_text("[role=dialog]", "Add what the drawing asks")
+    person.see_text("[role=dialog]", "Add feature")
     person.press(Keys.ESCAPE)
     person.press("j", "j", Keys.ENTER)  # into the list, and down
     person.see("#feed_per_rev")
@@ -241,7 +241,7 @@ def test_where_nothing_fits_the_nearest_miss_has_its_number(person: Person) -> N
     said = person.read("[data-testid=nothing-fits]")
     assert "finish Ra" in said
     assert "asked ≤ 0.2" in said
-    assert person.see_text("section h2", "Tools that can do it · 0 of")
+    assert person.see_text("section h2", "Tool ranking · 0 of")
     person.press("y")
     assert person.see_text("[role=dialog] h3", "break a limit").text[-1].isdigit()
     assert "asked ≤ 0.2" in person.read("[role=dialog]")
@@ -300,7 +300,7 @@ def test_what_is_typed_on_the_bench_meets_another_s_value_before_it_is_kept(pers
     person.press(Keys.ENTER)
     row = person.see_text("[role=dialog] tr", "feed")
     assert [cell.text for cell in row.find_elements("css selector", "td")][-2:] == ["0.22 mm/rev", "0.26 mm/rev"]
-    person.see_text("[role=dialog] button", "Put mine on top").click()
+    person.see_text("[role=dialog] button", "Keep mine").click()
     person.saved(3)
 
 
@@ -397,7 +397,7 @@ def test_the_operator_s_view_is_for_gloves_and_changes_nothing(person: Person, w
         person.see_text("h1", "Rough turn Ø57")
         person.until(lambda: person.chrome.execute_script("return document.getElementById('main').scrollTop") == 0, "at its top")
         person.see("textarea").send_keys("chips fine")
-        person.see_text("button", "Keep the note").click()
+        person.see_text("button", "Save note").click()
         person.see_text("section[aria-label=Notes] li", "chips fine")
     finally:
         person.chrome.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", {**metrics, "width": 1280, "height": 800})

@@ -24,7 +24,7 @@ def test_the_bar_that_sings_until_it_is_shorter(person: Person) -> None:
     person.saved(2)
     person.settled()
     assert "chatter" in broken(person)
-    assert "bar stands out" in broken(person)
+    assert "bar overhang" in broken(person)
     assert number(person.see_text("section[aria-label^=Scene] dl", "springs").text.split("springs, on Ø")[1]) > 3 * quiet
     study(person, "r", "Rigidity")
     assert "bar" in person.see_text("[role=dialog]", "sings").text

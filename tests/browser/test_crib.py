@@ -68,10 +68,10 @@ def test_find_a_tool_in_any_spelling_and_read_its_code(person: Person) -> None:
     find(person, "cnmg-432 p20", Tool.objects.filter(designation="CNMG 120408", grade__name__startswith="P20").count())
     find(person, "ccmt09t304", Tool.objects.filter(designation="CCMT 09T304").count())
     person.see("input[aria-label=Designation]").send_keys("dnmg 442")
-    decoded = person.see_text("section[aria-label='Read a designation']", "DNMG 150608").text
+    decoded = person.see_text("section[aria-label='Decode a designation']", "DNMG 150608").text
     assert "rhombic 55°" in decoded
     assert "4 edges" in decoded
-    assert person.see("section[aria-label='Read a designation'] svg polygon")
+    assert person.see("section[aria-label='Decode a designation'] svg polygon")
     person.type_over("input[aria-label=Designation]", "CNMG 110408", "")
     assert "position 5" in person.see_text("[role=alert]", "allowed here").text
 
@@ -89,7 +89,7 @@ def test_facets_narrow_and_keys_walk(person: Person) -> None:
     sheet = person.see_text("section[aria-label=Tool]", "A16R-SDUCR 11").text
     assert "κr 93°" in sheet
     person.press(Keys.ESCAPE)
-    person.see("section[aria-label='Read a designation']")
+    person.see("section[aria-label='Decode a designation']")
 
 
 def test_a_dearer_tool_makes_its_job_stale_until_somebody_looks(person: Person) -> None:
@@ -107,7 +107,7 @@ def test_a_dearer_tool_makes_its_job_stale_until_somebody_looks(person: Person) 
     press_button(person, "What would change")
     changes = person.see_text("[role=dialog]", "whole piece").text
     assert "pack price changed" in changes
-    press_button(person, "Seen, take the new figures")
+    press_button(person, "Accept new figures")
     person.until(lambda: not person.all("[role=dialog]") and not person.all(".area-stale"), "no longer stale")
 
 
@@ -182,7 +182,7 @@ def test_import_with_a_preview_then_export(person: Person, workers: None, tmp_pa
     file.write_text(head + "".join(f"turning insert,{body}\n" for body in bodies), encoding="utf-8")
     person.go("/exchange")
     person.see("input[type=file]").send_keys(str(file))
-    person.see_text("[data-testid=run-state]", "ready to look at")
+    person.see_text("[data-testid=run-state]", "ready for review")
     table = person.see_text("[aria-label='Fate of every row'] tbody", "position 5").text
     assert "CNMG 120412 middle K15 CVD" in table
     assert not Tool.objects.filter(name="CNMG 120412 middle K15 CVD").exists()

@@ -58,7 +58,7 @@ def test_the_panel_from_no_field_to_a_proven_speed_feed_and_count(person: Person
     # the present gear harms the laminate, and the drill does not last the panel
     assert "book window" in broken(person)
     assert "GFRP" in broken(person)
-    assert "holes that a drill surely makes" in broken(person)
+    assert "reliable holes, per drill" in broken(person)
     assert "layer" in person.read("table[aria-label='What each layer asks']")
 
     # the second map says who conflicts with whom, and what would open it
@@ -71,7 +71,7 @@ def test_the_panel_from_no_field_to_a_proven_speed_feed_and_count(person: Person
     person.see_text("[data-testid=window-says]", "Field open")
 
     # with that drill, gear and feed one drill makes the whole panel
-    assert "holes that a drill surely makes" not in broken(person)
+    assert "reliable holes, per drill" not in broken(person)
     assert "book window" not in broken(person)
     # what stays is said: this unit runs out too much for carbide
     assert "runout at the corner" in broken(person)
@@ -81,7 +81,7 @@ def test_the_panel_from_no_field_to_a_proven_speed_feed_and_count(person: Person
 
 def test_the_deep_hole_that_packs_then_pecks_then_gets_its_pressure(person: Person) -> None:
     open_operation(person, "Gate-valve body", "Drill Ø10 × 90")
-    assert "depth against packed flutes" in broken(person)
+    assert "flute packing" in broken(person)
     take_remedy(person, "pecks to clear chips")
     person.saved(2)
     person.settled()

@@ -75,7 +75,7 @@ def test_from_sign_in_to_a_defended_recommendation(person: Person) -> None:
     person.settled()
     assert person.value("#feed_per_rev") == kept
     assert person.read("[data-testid=operation_cost]") == cost
-    assert "€ a piece" in person.read("section[aria-label='Cycle tape']")
+    assert "€ a piece" in person.read("section[aria-label='Cycle time']")
 
     # undo returns to the nudged feed, and redo brings the remedy back
     person.see("h2").click()
@@ -157,7 +157,7 @@ def test_working_of_a_limit_and_of_a_result(person: Person) -> None:
     assert "kc1.1·h^(−mc)" in text
     assert "2600·" in text
     assert "Kienzle 1952" in text
-    person.see_text("[role=dialog] li", "of its bound")
+    person.see_text("[role=dialog] li", "of its limit")
     person.press(Keys.ESCAPE)
     person.until(lambda: not person.all("[role=dialog]"), "closed")
     person.see_text("section[aria-label=Result] button", "cost").click()
@@ -174,7 +174,7 @@ def test_compare_and_why_not_the_others(person: Person) -> None:
     assert "cost of an edge" in sheet.text
     assert len(sheet.find_elements("css selector", "thead th")) == 3
     person.press(Keys.ESCAPE)
-    person.see_text("button", "why not the others").click()
+    person.see_text("button", "rejected tools").click()
     assert "can be put together" in person.see("[role=dialog]").text
 
 
@@ -240,7 +240,7 @@ def test_an_operator_notes_and_measures_at_the_machine(person: Person) -> None:
     person.see("h2").click()
     person.press("n")
     person.see("[role=dialog] textarea").send_keys("chips short and blue")
-    person.see_text("[role=dialog] button", "Keep the note").click()
+    person.see_text("[role=dialog] button", "Save note").click()
     person.see_text("[role=dialog] li", "chips short and blue")
     fields = [person.see_text("[role=dialog] label", name).find_element("css selector", "input") for name in ("commanded Ø", "measured Ø")]
     fields[0].send_keys("53.25")
@@ -282,7 +282,7 @@ def test_two_people_on_one_job_lose_nothing(person: Person) -> None:
     person.press("f", Keys.ARROW_DOWN)
     sheet = person.see("[role=dialog]")
     assert "saved revision 2" in sheet.text
-    person.see_text("[role=dialog] button", "Put mine on top").click()
+    person.see_text("[role=dialog] button", "Keep mine").click()
     person.saved(3)
     person.until(lambda: person.value("#feed_per_rev") == "0.29 mm/rev", "my feed on top of their goal")
     assert person.see_text("header button[data-state=on]", "fastest")

@@ -105,4 +105,4 @@ def test_drill_or_helix_decided_by_places(person: Person) -> None:
 
     # too steep for its end it says so
     person.type_over("#pitch", "3.6 mm", Keys.ENTER)
-    person.until(lambda: "pitch against the usual" in broken(person), "the limit")
+    person.until(lambda: "helix pitch" in broken(person), "the limit")

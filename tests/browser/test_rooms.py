@@ -26,10 +26,10 @@ def test_the_jobs_list_is_walked_by_keys(person: Person) -> None:
 
 def test_machine_goal_batch_and_rules_are_edits_with_undo(person: Person) -> None:
     person.see_text("a span", "Runner shaft").click()
-    money = person.read("section[aria-label='Cycle tape'] .figure.shrink-0")
+    money = person.read("section[aria-label='Cycle time'] .figure.shrink-0")
     person.see_text("#machine option", "mill-turn").click()
     person.saved(2)
-    person.until(lambda: person.read("section[aria-label='Cycle tape'] .figure.shrink-0") != money, "another price")
+    person.until(lambda: person.read("section[aria-label='Cycle time'] .figure.shrink-0") != money, "another price")
     person.see_text("header button", "cheapest").click()
     person.saved(3)
     person.type_over("#pieces", "600", Keys.TAB)
@@ -45,7 +45,7 @@ def test_machine_goal_batch_and_rules_are_edits_with_undo(person: Person) -> Non
     for revision in (6, 7, 8, 9):
         person.see("button[aria-label=Undo]").click()
         person.saved(revision)
-    person.until(lambda: person.read("section[aria-label='Cycle tape'] .figure.shrink-0") == money, "the first price again")
+    person.until(lambda: person.read("section[aria-label='Cycle time'] .figure.shrink-0") == money, "the first price again")
     assert not person.see("button[aria-label=Undo]").is_enabled()
 
 
@@ -68,12 +68,12 @@ def test_the_present_process_and_a_print(person: Person, tmp_path: Path) -> None
 
 def test_the_tape_switches_to_money(person: Person) -> None:
     person.see_text("a span", "Runner shaft").click()
-    seconds = [r.get_attribute("width") for r in person.all("section[aria-label='Cycle tape'] g rect")]
-    person.see_text("section[aria-label='Cycle tape'] button", "money").click()
+    seconds = [r.get_attribute("width") for r in person.all("section[aria-label='Cycle time'] g rect")]
+    person.see_text("section[aria-label='Cycle time'] button", "money").click()
     person.until(
-        lambda: [r.get_attribute("width") for r in person.all("section[aria-label='Cycle tape'] g rect")] != seconds, "other widths"
+        lambda: [r.get_attribute("width") for r in person.all("section[aria-label='Cycle time'] g rect")] != seconds, "other widths"
     )
-    person.count("section[aria-label='Cycle tape'] g rect", 6)
+    person.count("section[aria-label='Cycle time'] g rect", 6)
 
 
 def test_order_can_be_changed_and_operations_removed(person: Person) -> None:
@@ -159,7 +159,7 @@ def test_taking_theirs_drops_mine(person: Person) -> None:
     open_rough_turn(person)
     assert edit_unseen(person, '{"action": "set_settings", "operation": "op30", "settings": {"feed_per_rev": "0.22"}}') == 200
     person.press("f", Keys.ARROW_DOWN)
-    person.see_text("[role=dialog] button", "Take theirs, drop mine").click()
+    person.see_text("[role=dialog] button", "Keep theirs").click()
     person.saved(2)
     person.until(lambda: person.value("#feed_per_rev") == "0.22 mm/rev", "their feed")
 

@@ -148,7 +148,7 @@ def test_a_groove_is_added_and_its_ways_are_tried(person: Person) -> None:
     person.press("[")
     person.see_text("h1", "Belt groove")
     person.settled()
-    person.see_text("section[aria-label='The groove filling up'] p", "Usual here: plunge and turn")
+    person.see_text("section[aria-label='Stroke sequence'] p", "Usual practice: plunge and turn")
     person.see("#operation-map").click()
     person.press(Keys.ARROW_RIGHT)
     person.see_text("section[aria-label^=Scene] h2 + span", "2 of")

@@ -43,14 +43,14 @@ def test_the_wrong_sense_is_caught(person: Person) -> None:
 def test_what_the_part_is_worth_moves_the_choice_from_the_tap(person: Person) -> None:
     open_operation(person, "Valve block", "Six threads")
     assert "margin" in broken(person) + person.read("section[aria-label=Limits], [aria-label^=Limits]")
-    assert result(person, "risk to the part") > 1.0
+    assert result(person, "scrap risk") > 1.0
     assert "part is worth" in person.caution("risk")
     row = person.until(lambda: person.all(ROWS)[0], "the ranking")
     assert "milled" in row.text
     row.find_element(By.CSS_SELECTOR, "button").click()
     person.saved(2)
     person.settled()
-    assert result(person, "risk to the part") < 0.1
+    assert result(person, "scrap risk") < 0.1
     assert "flank error" in person.read("section.area-scene")
 
 
@@ -64,7 +64,7 @@ def test_a_spindle_is_measured_over_wires_and_corrected(person: Person) -> None:
     person.see_text("[role=dialog]", "20.266 mm to 20.53 mm")
     field = "[role=dialog] input[placeholder='20.398 mm']"
     person.type_over(field, "20.62", Keys.TAB)
-    person.see_text("[role=dialog] section[aria-live]", "metal is left")
+    person.see_text("[role=dialog] section[aria-live]", "material left: cut again")
     assert "+111 µm" in person.read("[role=dialog] section[aria-live]")
     person.type_over(field, "12", Keys.TAB)
     person.see_text("[role=dialog] [role=alert]", "not this thread")

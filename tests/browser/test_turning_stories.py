@@ -96,7 +96,7 @@ def test_the_slender_runner_shaft_until_it_is_supported(person: Person) -> None:
     assert "chatter" not in broken(person)
 
     # the ways to turn it: nothing may pull against the centre that was just put in
-    study(person, "t", "Ways to turn")
+    study(person, "t", "Turning methods")
     assert "off its centre" in person.read("[data-testid=way-away]")
     person.see_text("[data-testid=way-conventional]", "positive")  # a sharp edge pushes a slender shaft least
     leave(person)
@@ -249,7 +249,7 @@ def test_the_whole_plan_is_tried(person: Person, monkeypatch: pytest.MonkeyPatch
     work_through()
     person.see_text("[data-testid=chances]", "of 40 deliveries")
 
-    person.see_text("[role=dialog] button", "on which machine").click()
+    person.see_text("[role=dialog] button", "machine comparison").click()
     person.see_text("[role=dialog]", "Ranking the crib")
     person.see_text("[role=dialog] button", "Stop").click()
     person.see_text("[role=dialog] [role=alert]", "Stopped on request")

@@ -101,7 +101,7 @@ def test_every_reason_is_given_and_the_first_is_first(setup: Build, crib: Crib) 
     rows = advise(setup(), crib).candidates
     assert rows[0].reason.startswith("first")
     assert all(row.reason and not row.reason.startswith("first") for row in rows[1:])
-    dear = [row for row in rows if row.reason.startswith("dearer edge")]
+    dear = [row for row in rows if row.reason.startswith("edge costs more")]
     assert all(row.edge_cost > rows[0].edge_cost for row in dear)
 
 

@@ -368,7 +368,7 @@ def told(row: Candidate, head: str) -> str:
 
 def test_a_row_tells_what_its_own_set_up_tells() -> None:
     """What the list and the comparison say of a drill is what the bench says once it is taken."""
-    wanted = {"thrust": "thrust", "torque": "torque", "position, zone Ø": "position", "runs off over the depth": "straightness"}
+    wanted = {"thrust": "thrust", "torque": "torque", "position, zone Ø": "position", "straightness": "straightness"}
     setup, stock = asked(STACK, "dry", feature={"asked_holes": 20})
     for row in advise(setup, stock).candidates[:3]:
         settings = {k: v for k, v in (row.settings or {}).items() if v} | {"coolant": "dry"}
@@ -463,7 +463,7 @@ def test_a_machine_that_pushes_little_is_offered_the_feed_that_it_stands() -> No
                 if one.name == "machine_thrust")  # fmt: skip
     assert 0.93 < full.utilisation / full.kept <= 1.0
     assert full.held
-    assert eased.holds_feed == "thrust against the machine"
+    assert eased.holds_feed == "axis thrust"
 
 
 def test_a_part_that_is_gripped_lightly_turns_under_the_drill() -> None:

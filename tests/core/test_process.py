@@ -110,11 +110,11 @@ def aiming_at(goal: Goal) -> Any:
         ({"passes": 4, "seconds": 120.0, "cost": 2.0}, "4 passes instead of 2"),
         ({"feed": 0.2, "seconds": 110.0, "cost": 1.9}, "feed 33% lower: finish Ra"),
         ({"speed_reached": 120.0, "seconds": 96.0, "cost": 1.7}, "speed 20% lower: spindle power"),
-        ({"edge_cost": 9.0, "cost": 2.1}, "dearer edge: 9.00 with 4 edges, not 2.50"),
+        ({"edge_cost": 9.0, "cost": 2.1}, "edge costs more: 9.00 with 4 edges, not 2.50"),
         ({"change_parts": 4.0, "cost": 1.9}, "fewer pieces per edge: 4 against 10"),
-        ({}, "as good within the model's band"),
+        ({}, "equal within model accuracy"),
         # by a hair on each side of what counts: 0.4 % of the cost, 2 % of feed, 2 % of speed, a tenth of an edge's price
-        ({"seconds": 80.3, "cost": 1.5}, "as good within the model's band"),
+        ({"seconds": 80.3, "cost": 1.5}, "equal within model accuracy"),
         ({"seconds": 80.4, "cost": 1.51}, "0.4 s slower"),
         ({"feed": 0.296, "seconds": 84.0, "cost": 1.6}, "4.0 s slower"),
         ({"feed": 0.29, "seconds": 84.0, "cost": 1.6}, "feed 3% lower: finish Ra"),
@@ -124,7 +124,7 @@ def aiming_at(goal: Goal) -> Any:
         ({"change_parts": 9.7, "edge_cost": 2.5, "cost": 1.6}, "fewer pieces per edge: 9.7 against 10"),
         # a kerf counts where it is more than the operation's own difference, and than a hundredth of its cost
         ({"beside": 0.1, "cost": 1.55}, "its kerf costs 0.100 € more a piece"),
-        ({"beside": 0.014, "cost": 1.5}, "as good within the model's band"),
+        ({"beside": 0.014, "cost": 1.5}, "equal within model accuracy"),
         ({"beside": 0.04, "cost": 1.55, "seconds": 90.0}, "10.0 s slower"),
         # narrow edges: another way, a narrower edge, a slower grade
         ({"way": "ramp", "seconds": 90.0, "cost": 1.6}, "ramp takes 10.0 s more than CNMG 120408"),
@@ -136,8 +136,11 @@ def aiming_at(goal: Goal) -> Any:
         ({"speed_reached": 120.0, "holds_speed": "", "seconds": 90.0, "cost": 1.6}, "speed 20% lower"),
         ({"seconds": 84.0, "change_parts": 6.0, "cost": 1.6, "edge_cost": 1.4}, "4.0 s slower: its edge is changed every 6 pieces, not 10"),
         # what breaks a soft limit is weighed by what that costs
-        ({"cost": 1.5, "strained": "edge heat", "strain": 1.13, "risk": 0.061}, "edge heat at 113% of its bound"),
-        ({"strained": "edge heat", "strain": 1.13, "risk": 0.001}, "as good within the model's band"),
+        (
+            {"cost": 1.5, "strained": "edge temperature, relative", "strain": 1.13, "risk": 0.061},
+            "edge temperature, relative at 113% of its limit",
+        ),
+        ({"strained": "edge heat", "strain": 1.13, "risk": 0.001}, "equal within model accuracy"),
         ({"close": "spindle power", "chance": 0.71}, "spindle power holds in 71 of 100"),
     ],
 )

@@ -85,7 +85,7 @@ def test_what_is_written_can_be_read_again(value: float, kind: str, system: str)
 def test_both_systems_without_false_digits() -> None:
     shown = display(0.24, "feed_per_rev")
     assert (shown.metric, shown.inch) == ("0.24 mm/rev", "0.0094 ipr")
-    assert display(1111.4, "spindle_speed").metric == "1111 1/min"
+    assert display(1111.4, "spindle_speed").metric == "1111 rpm"
     assert [display(pieces, "count").metric for pieces in (0, 0.04, 0.3, 0.97, 12.4)] == ["0", "0.04", "0.3", "1", "12"]
 
 
@@ -154,7 +154,7 @@ def test_a_word_that_is_no_finish_is_refused(text: str) -> None:
         ("feed 0.365 mm/rev at 150 m/min", "feed 0.0144 ipr at 492 sfm"),
         ("12 µm of 62 µm", "472 µin of 2441 µin"),
         ("Ø12.7 on Ø50.8", "Ø0.500 on Ø2.000"),
-        ("CNMG 120408 for Ø35 h7, 3 passes, M12, 90°, 1200 1/min", "CNMG 120408 for Ø35 h7, 3 passes, M12, 90°, 1200 rpm"),
+        ("CNMG 120408 for Ø35 h7, 3 passes, M12, 90°, 1200 rpm", "CNMG 120408 for Ø35 h7, 3 passes, M12, 90°, 1200 rpm"),
         ("C45: 6 mm of 200 N/mm²", "C45: 0.236 in of 29.0 ksi"),
     ],
 )

@@ -120,12 +120,12 @@ def test_a_change_that_breaks_something_else_is_said_only_where_no_sound_one_is_
     hot, sound = offered("hot", "holding", heat=0.5, stiffness=0.1), offered("sound", "settings", heat=0.8, stiffness=4.0)
     assert texts(model(hot, sound), setup, "heat") == ["sound"]
     only = Trials(model(hot), setup).remedies(limit(model(hot), setup, "heat"))
-    assert "breaks another limit" in only[0].effect.metric
+    assert "exceeds another limit" in only[0].effect.metric
 
 
 def test_the_words_say_how_much_time_and_money() -> None:
     slower = Trials(model(), Setup()).remedies(limit(model(), Setup()))[0]
-    assert slower.patch["settings"] == {"feed_per_rev": "0.075 mm/rev"}, "the largest that people set below 97 % of its bound"
+    assert slower.patch["settings"] == {"feed_per_rev": "0.075 mm/rev"}, "the largest that people set below 97 % of its limit"
     assert slower.effect.metric.startswith("load 250% → 9")
     seconds, money = slower.effect.metric.split(", ")[1:3]
     assert (seconds[0], seconds.split()[1], "." in seconds) == ("+", "s", False), "beyond ten seconds no tenths"

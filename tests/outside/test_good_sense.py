@@ -100,17 +100,17 @@ CLAIMS: dict[str, Callable[[Candidate, Candidate, tuple[str, ...]], bool]] = {
     r"(?:[\d.]+ mm wide: )?feed (\d+)% lower.*": lambda row, first, said: abs(100 * (1 - row.feed / first.feed) - int(said[0])) <= 0.5,
     r"speed (\d+)% lower.*": lambda row, first, said: abs(100 * (1 - row.speed_reached / first.speed_reached) - int(said[0])) <= 0.5,
     r"fewer pieces per edge: ([\d.]+) against ([\d.]+)": lambda row, first, said: float(said[0]) < float(said[1]),
-    r"dearer edge: ([\d.]+) with .*, not ([\d.]+)": lambda row, first, said: float(said[0]) > float(said[1]),
+    r"edge costs more: ([\d.]+) with .*, not ([\d.]+)": lambda row, first, said: float(said[0]) > float(said[1]),
     r"([\d.]+) s slower.*": lambda row, first, said: row.seconds - first.seconds == pytest.approx(float(said[0]), abs=0.051),
     r"edges cost ([\d.]+) . more a piece": lambda row, first, said: float(said[0]) > 0,
     r"less secure: (\d+)% against (\d+)%": lambda row, first, said: int(said[0]) < int(said[1]),
-    r".* at (\d+)% of its bound": lambda row, first, said: row.strain > 1 and row.risk > first.risk,
+    r".* at (\d+)% of its limit": lambda row, first, said: row.strain > 1 and row.risk > first.risk,
     r".* holds in (\d+) of 100": lambda row, first, said: bool(row.close) and not first.close and int(said[0]) == round(100 * row.chance),
-    r".* is not made for this metal, and saves ([\d.]+)% only": lambda row, first, said: (
+    r".* is not meant for this metal; saves ([\d.]+)% only": lambda row, first, said: (
         row.side_use > first.side_use and 0 <= float(said[0]) < 10
     ),
     r"(\d+) pieces leave most of its edge: ([\d.]+) . a piece of it is charged": lambda row, first, said: row.left_over > first.left_over,
-    r"as good within the model's band": lambda row, first, said: row.cost <= 1.012 * first.cost,
+    r"equal within model accuracy": lambda row, first, said: row.cost <= 1.012 * first.cost,
 }
 
 

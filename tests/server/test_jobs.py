@@ -202,7 +202,7 @@ def test_any_limit_says_what_would_move_it(engineer: Api, job_id: JobId) -> None
     path = f"/api/jobs/{job_id('Runner shaft')}/operations/op30/limits"
     moves = engineer.post(f"{path}/spindle_power/relax", {}).json()
     assert 1 <= len(moves) <= 3
-    assert all(move["patch"] and "of its bound" in move["effect"]["metric"] for move in moves)
+    assert all(move["patch"] and "of its limit" in move["effect"]["metric"] for move in moves)
     wrong = engineer.post(f"{path}/moon_phase/relax", {})
     assert wrong.status_code == 422
     assert "spindle_power" in wrong.json()["errors"][0]["suggestions"]

@@ -168,7 +168,7 @@ def test_the_sheet_is_a_pdf_an_operator_can_run_from(operator: Api, job_id: JobI
     assert tuple(round(float(side)) for side in pages[0].mediabox[2:]) == size
     text = " ".join(page.extract_text() for page in pages)
     for words in ("Deflector hub", "CNMG 120404 light P10 CVD", "PCLNR 2525 M12", "touch off on its highest point", "sfm", "m/min",
-                  "command for pass 2", "offset of the tool", "Measure before the last pass", "eye protection", "1 of"):  # fmt: skip
+                  "program Ø for pass 2", "offset of the tool", "Measure before the last pass", "eye protection", "1 of"):  # fmt: skip
         assert words in re.sub(r"\s+", " ", text), words
     assert "⚠" not in text
 

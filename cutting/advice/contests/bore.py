@@ -16,7 +16,7 @@ from cutting.quantities.write import Display, display
 from cutting.tooling.bars import body_of
 
 HEADS = ("bar", "out", "springs")
-FURTHER = ("price of the bar", "stiffness", "swings at", "stands in width of cut", "room for chips", "jaws' lobes on Ø")
+FURTHER = ("price of the bar", "stiffness", "natural frequency", "stands in width of cut", "room for chips", "jaws' lobes on Ø")
 
 
 def columns(x: Cut) -> tuple[Display, ...]:

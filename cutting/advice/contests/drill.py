@@ -65,14 +65,14 @@ def checks(setup: DrillSetup, stock: DrillStock, tool: DrillTool) -> list[Check]
         ("reach", "does not reach the depth", own["reach"] >= setup.depth - 1e-9),
         ("floor", "its point leaves a cone at the floor", (own["point_angle"] >= FLAT_POINT) | (not f.flat) | f.through),
         ("spots", "only spots a hole", ~spots | (setup.depth <= SPOT_DEPTH)),
-        ("enlarges", "enlarges a hole that is there", ~enlarges | (f.pilot > 0)),
+        ("enlarges", "needs a pre-drilled hole", ~enlarges | (f.pilot > 0)),
         ("allowance", "takes another allowance on the diameter", ~enlarges | ((taken >= least) & (taken <= most))),
         ("snatches", "two lips would snatch in a hole that wide", enlarges | (f.pilot <= SNATCHES * diameter)),
         ("step", "its step is not asked for", (own["step"] <= 0) | _stepped(setup, own)),
-        ("seat", "its chuck does not sit on this machine", tool.seats),
+        ("seat", "its holder does not fit this machine", tool.seats),
         ("starting_speed", "not run in one of the materials", ~np.isnan(tool.speed_high).any(axis=-1)),
         ("grade", "grade is not for this material", tool.serves.any(axis=-1)),
-        ("diamond", "diamond dissolves in hot iron", ~tool.burns.any(axis=-1)),
+        ("diamond", "diamond wears fast in ferrous metal", ~tool.burns.any(axis=-1)),
     ]
 
 
@@ -150,7 +150,7 @@ def speeds(setup: DrillSetup, tool: DrillTool, feed: Array) -> Array:
     return np.asarray(np.broadcast_to(speed * np.minimum(1.0, POWER_MARGIN / np.maximum(power, 1e-9)), feed.shape))
 
 
-PLACED = ("position, zone Ø", "runs off over the depth")  # made by the drill that makes the hole; what opens it follows it
+PLACED = ("position, zone Ø", "straightness")  # made by the drill that makes the hole; what opens it follows it
 HEADS = ("way", "pecks", "IT", "Ra", "thrust")
 FURTHER = ("thrust of the feed's", "torque", "power of the spindle's", *PLACED, "burr, worn", "drills for 100 holes", "pockets")
 

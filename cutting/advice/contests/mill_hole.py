@@ -56,10 +56,10 @@ def checks(setup: MillHoleSetup, tool: MillTool) -> list[Check]:
         ("size", "too wide or too small to run round in the hole", straight | runs),
         ("reach", "does not reach the depth", own["reach"] >= setup.depth - 1e-9),
         ("plunge", "its end does not go that deep straight down", ~straight | (own["plunge"] >= setup.depth - 1e-9)),
-        ("seat", "its chuck does not sit on this machine", tool.seats),
+        ("seat", "its holder does not fit this machine", tool.seats),
         ("starting_speed", "not run in this material", ~np.isnan(tool.speed_high)),
         ("grade", "grade is not for this material", tool.serves > 0),
-        ("diamond", "diamond dissolves in hot iron", tool.burns <= 0),
+        ("diamond", "diamond wears fast in ferrous metal", tool.burns <= 0),
     ]
 
 

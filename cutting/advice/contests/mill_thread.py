@@ -50,7 +50,7 @@ def checks(setup: MillThreadSetup, tool: ThreadMillTool) -> list[Check]:
         ("reach", "does not reach the depth", own["reach"] >= f.length),
         ("drills", "drills its own hole: one is there", ~((own["type_first"] > 0) & (f.there > 0))),
         ("depth", "drills to another depth", deep),
-        ("seat", "its chuck does not sit on this machine", tool.seats),
+        ("seat", "its holder does not fit this machine", tool.seats),
         ("starting_speed", "not run in this material", ~np.isnan(tool.speed_high)),
         ("grade", "grade is not for this material", tool.serves > 0),
     ]

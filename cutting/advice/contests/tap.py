@@ -40,7 +40,7 @@ def checks(setup: TapSetup, stock: TapStock, places: Any, tool: TapTool) -> list
     return [
         ("thread", "made for another thread", fits),
         ("class", f"cuts another class than {asked}", classes),
-        ("seat", "its chuck does not sit on this machine", tool.seats),
+        ("seat", "its holder does not fit this machine", tool.seats),
         ("starting_speed", "not run in this material", ~np.isnan(tool.speed_high)),
         ("grade", "grade is not for this material", tool.serves > 0),
     ]

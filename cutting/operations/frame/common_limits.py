@@ -65,7 +65,7 @@ def life(noun: str = "edge", *before: str) -> Rule[Any]:
 def secure(*working: str) -> Rule[Any]:
     """The chance that a run ends without a stop, against what goal and house want."""
     return Rule(
-        "secure", "secure run", "share", Bound.LOWER, Severity.SOFT, "weibull-1951",
+        "secure", "reliability", "share", Bound.LOWER, Severity.SOFT, "weibull-1951",
         "Probability that the run to the next planned change ends without a stop.", _security,
         working or ("weibull_shape", "completion_probability"), ends=secured,
         bound_ends=lambda x: line("100·{near}·{sure}", COMMON, near=SURE_ENOUGH, sure=x.setup.house.change_probability(x.setup.goal)),
@@ -113,10 +113,10 @@ def book_speed(why: str, least: float | None = None, contour: bool = False) -> R
     """The speeds that the trade runs; from `least` of the book's lowest, where slower costs more than time."""
     if least is None:
         return Rule(
-            "book_speed", "book window, speed", "cutting_speed", Bound.UPPER, Severity.HARD, "common-practice", why,
+            "book_speed", "recommended speed", "cutting_speed", Bound.UPPER, Severity.HARD, "common-practice", why,
             lambda x: (x.cutting_speed, x.book_low, x.book_high), contour=contour,
         )  # fmt: skip
     return Rule(
-        "book_speed", "book window, speed", "cutting_speed", Bound.WINDOW, Severity.HARD, "common-practice", why,
+        "book_speed", "recommended speed", "cutting_speed", Bound.WINDOW, Severity.HARD, "common-practice", why,
         lambda x: (x.cutting_speed, least * x.book_low, x.book_high), free_below=True, contour=contour,
     )  # fmt: skip

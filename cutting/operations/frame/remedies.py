@@ -251,9 +251,9 @@ class Trials:
                 yield replace(found, change=replace(found.change, patch={**held.patch, **found.change.patch}))
 
     def _effect(self, limit: Limit, trial: Trial) -> Display:
-        tail = "" if trial.sound else ", but breaks another limit"
+        tail = "" if trial.sound else ", but exceeds another limit"
         said, level = limit.label.split(",")[0], trial.level(limit.name)
-        return in_words(f"{said} {self.base.level(limit.name):.0%} → {level:.0%} of its bound, {self._paid(trial)}{tail}")
+        return in_words(f"{said} {self.base.level(limit.name):.0%} → {level:.0%} of its limit, {self._paid(trial)}{tail}")
 
     def _paid(self, trial: Trial) -> str:
         return f"{_signed(trial.seconds - self.base.seconds, 's')}, {_signed(trial.cost - self.base.cost, currency())}"

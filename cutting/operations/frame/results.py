@@ -66,7 +66,7 @@ class ResultsSaid:
     def money(self, x: Any) -> None:
         """Seconds and money of the operation."""
         seconds, cost, edges = last_pass(x.operation_time), last_pass(x.operation_cost), last_pass(x.edge_cost / x.change_parts)
-        self.banded("operation_time", "this operation", seconds, "duration", "seconds", "engaged_time", "operation_time")
+        self.banded("operation_time", "operation time", seconds, "duration", "seconds", "engaged_time", "operation_time")
         life = self.record.band("life")
         band = (cost - edges * (1 - 1 / life.high), cost + edges * (1 / life.low - 1))
         self.between("operation_cost", "cost", cost, "money", *band, "operation_time", "operation_cost")
@@ -74,12 +74,12 @@ class ResultsSaid:
     def life(self, x: Any) -> None:
         """How long an edge lasts, and how surely."""
         median, change, life = last_pass(x.median_parts), last_pass(x.change_parts), last_pass(x.tool_life)
-        pieces = ("median_parts", "half of edges last", trusted(x) * median, "count")
+        pieces = ("median_parts", "tool life, pieces", trusted(x) * median, "count")
         known = life <= TRUSTED_LIFE
         self.halved(*pieces, parts_shown(median, life), "chip_thickness", "tool_life", ends=lasting(x), known=known)
-        planned = ("change_parts", "change edge every", change, "count")
+        planned = ("change_parts", "change interval", change, "count")
         self.halved(*planned, display(change, "count"), "tool_life", "weibull_shape", ends=change_planned(x))
-        minutes = ("tool_life", "life in cut", min(life, TRUSTED_LIFE), "life")
+        minutes = ("tool_life", "tool life in cut", min(life, TRUSTED_LIFE), "life")
         ends = longest_trusted(x, self.record)
         self.halved(*minutes, life_shown(life), "chip_thickness", "tool_life", ends=ends, known=known)
         self.plain("secure", "secure", 100 * x.secure, "share", "rule", "weibull_shape", "completion_probability", ends=secured(x))

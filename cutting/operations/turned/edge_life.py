@@ -115,7 +115,7 @@ def _sisters(setup: Setup, run_parts: float, sure_parts: float) -> int:
 def _says(setup: Setup, now: float, cheapest: LifePoint, high: float) -> str:
     share = now / cheapest.cutting_speed - 1.0
     place = "at the cheapest speed" if abs(share) < 0.05 else f"{abs(share):.0%} {'above' if share > 0 else 'below'} the cheapest speed"
-    held = " The cheapest speed lies above the book's window; the house rule holds it." if cheapest.cutting_speed > high else ""
+    held = " The cheapest speed lies above the recommended speed; the house rule holds it." if cheapest.cutting_speed > high else ""
     return f"Now {place}.{held}"
 
 

@@ -89,7 +89,7 @@ def _shank(x: Cut) -> Line:
 RULES: tuple[Rule[Cut], ...] = (
     Rule(
         "part_bends",
-        "part bends, on diameter",
+        "part deflection, on Ø",
         "length",
         Bound.UPPER,
         Severity.HARD,
@@ -135,7 +135,7 @@ RULES: tuple[Rule[Cut], ...] = (
     ),
     Rule(
         "slender",
-        "stands out, in diameters",
+        "part stick-out, L/D",
         "times_diameter",
         Bound.UPPER,
         Severity.SOFT,
@@ -158,7 +158,7 @@ RULES: tuple[Rule[Cut], ...] = (
     ),
     Rule(
         "jaw_grip",
-        "grip, torque",
+        "grip torque",
         "torque",
         Bound.UPPER,
         Severity.HARD,
@@ -186,7 +186,7 @@ RULES: tuple[Rule[Cut], ...] = (
     ),
     Rule(
         "toughness",
-        "toughness of the edge",
+        "edge toughness",
         "number",
         Bound.LOWER,
         Severity.SOFT,
@@ -196,7 +196,7 @@ RULES: tuple[Rule[Cut], ...] = (
     ),
     Rule(
         "edge_heat",
-        "edge heat",
+        "edge temperature, relative",
         "share",
         Bound.UPPER,
         Severity.SOFT,
@@ -232,7 +232,7 @@ RULES: tuple[Rule[Cut], ...] = (
     ),
     Rule(
         "nose_feed",
-        "feed for this nose",
+        "feed for corner",
         "feed_per_rev",
         Bound.UPPER,
         Severity.HARD,
@@ -243,7 +243,7 @@ RULES: tuple[Rule[Cut], ...] = (
     ),
     Rule(
         "book_speed",
-        "book window, speed",
+        "recommended speed",
         "cutting_speed",
         Bound.WINDOW,
         Severity.HARD,
@@ -282,7 +282,7 @@ RULES: tuple[Rule[Cut], ...] = (
     ),
     Rule(
         "useful_speed",
-        "useful speed",
+        "minimum speed",
         "cutting_speed",
         Bound.LOWER,
         Severity.SOFT,
@@ -305,7 +305,7 @@ RULES: tuple[Rule[Cut], ...] = (
     ),
     Rule(
         "feed_rate",
-        "feed drive",
+        "axis feed rate",
         "feed_rate",
         Bound.UPPER,
         Severity.HARD,
@@ -317,7 +317,7 @@ RULES: tuple[Rule[Cut], ...] = (
     ),
     Rule(
         "edge_length",
-        "depth on this edge",
+        "depth for edge length",
         "length",
         Bound.UPPER,
         Severity.HARD,
@@ -327,7 +327,7 @@ RULES: tuple[Rule[Cut], ...] = (
     ),
     Rule(
         "shallow",
-        "depth for this corner",
+        "min. depth for corner",
         "length",
         Bound.LOWER,
         Severity.SOFT,
@@ -339,7 +339,7 @@ RULES: tuple[Rule[Cut], ...] = (
     ),
     Rule(
         "tool_bends",
-        "shank bends",
+        "shank deflection",
         "length",
         Bound.UPPER,
         Severity.HARD,
@@ -378,7 +378,7 @@ RULES: tuple[Rule[Cut], ...] = (
     ),
     Rule(
         "rubbing_feed",
-        "useful feed",
+        "minimum feed",
         "feed_per_rev",
         Bound.LOWER,
         Severity.SOFT,

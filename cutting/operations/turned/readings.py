@@ -47,12 +47,12 @@ def results(done: Cut, record: Recorder) -> dict[str, Value]:
     area, turned = ("chip_area", "chip_thickness", "specific_force"), ("in_plane_ratio", "chord_angle")
     say.banded("cutting_force", "cutting force", done.cutting_force, "force", "cutting force", *area, "cutting_force")
     say.banded("feed_force", "feed force", done.feed_force, "force", "push-off", *turned, "feed_force")
-    say.banded("passive_force", "push-off force", done.passive_force, "force", "push-off", *turned, "passive_force")
+    say.banded("passive_force", "passive force", done.passive_force, "force", "push-off", *turned, "passive_force")
     say.banded("cutting_power", "power at the spindle", done.cutting_power, "power", "cutting force", "cutting_force", "cutting_power")
-    say.banded("size_error", "springs, on diameter", done.size_error, "length", "springing", "passive_force", "deflection", "size_error")
+    say.banded("size_error", "deflection, on Ø", done.size_error, "length", "springing", "passive_force", "deflection", "size_error")
     runs = spindle_runs(done.setup.settings.cutting_speed, last_pass(done.diameter), last_pass(done.spindle_speed))
     say.plain("spindle_speed", "spindle speed", done.spindle_speed, "spindle_speed", "exact", "spindle_speed", ends=runs)
-    say.plain("cutting_speed", "cutting speed reached", done.cutting_speed, "cutting_speed", "exact", "cutting_speed")
+    say.plain("cutting_speed", "actual speed", done.cutting_speed, "cutting_speed", "exact", "cutting_speed")
     thickness = ("chip_area", "engaged_edge", "chip_thickness")
     say.plain("chip_thickness", "mean chip thickness", done.chip_thickness, "length", "exact", *thickness)
     _edge_stands(done, say)
@@ -86,7 +86,7 @@ def _edge_stands(done: Cut, say: ResultsSaid) -> None:
         low, high = say.record.band("life").about(every)
         ends = line("whole({share}·1000·{tolerance}/{drift})", COMMON, share=DRIFT_SHARE, tolerance=tolerance, drift=grows)
         first = line("max(1, {whole})", whole=every) if every <= 1.0 else ends
-        say.between("correct_every", "correct the size every", every, "count", max(low, 1.0), high, *wear, ends=first)
+        say.between("correct_every", "offset interval", every, "count", max(low, 1.0), high, *wear, ends=first)
     if case.facing and setup.feature.end_diameter.nominal == 0:
         say.plain("pip", "pip left at the centre", float(pip_diameter(height)), "length")
     if height and not case.facing:

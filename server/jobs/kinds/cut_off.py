@@ -147,7 +147,7 @@ def _kerf(setup: Any, outcome: Outcome) -> list[dict[str, Any]]:
     rest = found["remnant"].display
     made.append({"label": same("pieces per bar"), "value": found["pieces_per_bar"].display, "saving": False})
     made.append({"label": same("remnant"), "value": rest, "saving": False})
-    made.append({"label": same("bar a piece, all told"), "value": found["blank_per_piece"].display, "saving": False})
+    made.append({"label": same("bar cost per piece"), "value": found["blank_per_piece"].display, "saving": False})
     if setup.bar.price <= 0:
         made.append({"label": same("at a usual bar price of"), "value": same(write(setup.bar_price, "money")), "saving": False})
     return made
@@ -185,7 +185,7 @@ def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
         ("cut in front of the collet", length(setup.feature.distance_from_chuck, system)),
         ("falls at", f"Ø {both(outcome.results['break_off_diameter'].display, system)}"),
         ("pip on the part", both(outcome.results["pip_on_part"].display, system)),
-        ("dish of the face", f"{both(outcome.results['flatness'].display, system)}, {outcome.scene['hollow']}"),
+        ("face dish", f"{both(outcome.results['flatness'].display, system)}, {outcome.scene['hollow']}"),
     ]
     held = [
         said

@@ -117,7 +117,7 @@ def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
         ("passes", f"{s.passes} radial{repeats}"),
         ("feed of the middle", both(results["centre_rate"].display, system)),
         ("path set outward", f"{both(display(offset, 'length'), system)}: flank error and push-off taken back"),
-        *([] if setup.feature.there <= 0 and mill.type.opens else [("core hole", f"Ø {length(round(setup.hole, 3), system)}")]),
+        *([] if setup.feature.there <= 0 and mill.type.opens else [("tapping hole Ø", f"Ø {length(round(setup.hole, 3), system)}")]),
     ]
 
 

@@ -110,7 +110,7 @@ def table(shown: Shown) -> dict[str, Any]:
             same(weakest),
         ]
         rows.append({"cells": cells, "good": True if now else None})
-    head = [same(word) for word in ("hole Ø", "% 5/8 H / full", "N·m", "margin", "gives way first")]
+    head = [same(word) for word in ("hole Ø", "% 5/8 H / full", "N·m", "margin", "fails first")]
     return {"caption": "What each core hole does", "head": head, "rows": rows}
 
 
@@ -120,7 +120,7 @@ def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     shares = f"{results['percent'].display.metric} of 5/8 H, {results['percent_full'].display.metric} of full height"
     found = [
         *thread_facts(setup.feature, system),
-        ("core hole", f"Ø {length(round(setup.hole, 3), system)}, {shares}"),
+        ("tapping hole Ø", f"Ø {length(round(setup.hole, 3), system)}, {shares}"),
         ("led by", setup.settings.held.value),
         ("feed rate", both(results["feed_rate"].display, system)),
         ("torque, worn", f"{both(results['torque'].display, system)}; breaks at {both(results['breaking'].display, system)}"),

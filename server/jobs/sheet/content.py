@@ -167,7 +167,7 @@ def _tool(setup: Setup, outcome: Outcome, system: str) -> list[tuple[str, str]]:
         ("corner radius", both(display(setup.insert.code.nose_radius, "length"), system)),
         ("overhang", both(display(setup.overhang, "length"), system)),
         ("centre height", "on centre" if not setup.centre_height else f"{write(setup.centre_height, 'length', system)} over the axis"),
-        ("change edge every", change_words(setup, outcome)),
+        ("change interval", change_words(setup, outcome)),
     ]
 
 
@@ -182,7 +182,7 @@ def _speeds(setup: Setup, outcome: Outcome, system: str) -> list[tuple[str, str]
         ("time", both(results["operation_time"].display, system)),
     ]
     if setup.settings.spindle_clamp:
-        found.insert(2, ("speed clamp", f"{setup.settings.spindle_clamp:.0f} 1/min"))
+        found.insert(2, ("max. spindle speed", f"{setup.settings.spindle_clamp:.0f} 1/min"))
     return found
 
 
@@ -198,7 +198,7 @@ def _pass_table(outcome: Outcome, system: str) -> dict[str, Any]:
     unit = "in" if system == "inch" else "mm"
     return {
         "caption": f"passes, {unit} and s",
-        "head": ["pass", "from Ø", "to Ø", "depth", "rpm" if system == "inch" else "1/min", "chip", "time"],
+        "head": ["pass", "from Ø", "to Ø", "depth", "rpm", "chip", "time"],
         "rows": [
             [
                 str(p.number),
@@ -229,7 +229,7 @@ def _by_kind(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Out
             *_parts(setup),
             ("overhang", both(display(setup.overhang, "length"), system)),
             *viewer.facts(setup, outcome, system),
-            ("change edge every", change_words(setup, outcome)),
+            ("change interval", change_words(setup, outcome)),
         ],
         "speeds": _speeds_of_kind(setup, outcome, system),
         "table": _pass_table(outcome, system)
@@ -255,22 +255,22 @@ def _speeds_of_kind(setup: Any, outcome: Outcome, system: str) -> list[tuple[str
         ("time", both(results["operation_time"].display, system)),
     ]
     if getattr(setup.settings, "spindle_clamp", None):
-        found.insert(2, ("speed clamp", f"{setup.settings.spindle_clamp:.0f} 1/min"))
+        found.insert(2, ("max. spindle speed", f"{setup.settings.spindle_clamp:.0f} 1/min"))
     return found
 
 
 def _offsets(setup: Setup, job_id: int, operation: str, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     if not isinstance(setup, Setup) or not setup.keeps_size:
         return []
-    found = [("springs, on diameter", both(display(1000 * outcome.results["size_error"].value, "small_length"), system))]
+    found = [("deflection, on Ø", both(display(1000 * outcome.results["size_error"].value, "small_length"), system))]
     _, readings = readings_of(job_id, operation, setup.house.measuring_uncertainty)
     known = ledger(setup, readings)
     if known.entries:
         found.append(("offset of the tool, measured", both(display(1000 * known.setting, "small_length"), system)))
         if known.next:
-            found.append((f"command for pass {known.next.pass_number}", _length(round(known.next.command, 3), system)))
+            found.append((f"program Ø for pass {known.next.pass_number}", _length(round(known.next.command, 3), system)))
     if every := outcome.results.get("correct_every"):
-        found.append(("correct the size every", f"{pieces(every.value)}, the nose wears back"))
+        found.append(("offset interval", f"{pieces(every.value)}, the nose wears back"))
     return found
 
 
@@ -301,5 +301,5 @@ def _checks(setup: Setup, outcome: Outcome, system: str) -> list[str]:
     if feature.roughness:
         wanted, expected = display(feature.roughness, "small_length"), outcome.results["roughness"].display
         found.append(f"Finish Ra {both(wanted, system)}; expected {both(expected, system)}.")
-    found.append(f"Chips: {outcome.chip.form}, {outcome.chip.length}. If they differ, stop and look before the next piece.")
+    found.append(f"Chips: {outcome.chip.form}, {outcome.chip.length}. If they differ, stop and check before the next piece.")
     return found

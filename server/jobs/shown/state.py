@@ -337,7 +337,7 @@ def _against(
         attention, why = 1, {side: f"the drawing still asks {words}{more}" for side, words in still_open[0].items()}
     elif over:
         costly = max(rows, key=lambda row: row["seconds"])
-        attention, why = 1, in_both(f"most time in {costly['number']} {costly['title']}, limited by {costly['binding']}")
+        attention, why = 1, in_both(f"most time in {costly['number']} {costly['title']}, governing limit {costly['binding']}")
     elif any(row["status"] == "close" for row in rows):
         row = next(row for row in rows if row["status"] == "close")
         attention, why = 2, in_both(f"{row['number']} {row['title']}: {row['binding']}")

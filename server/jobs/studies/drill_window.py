@@ -79,7 +79,7 @@ def said(found: StackWindow, setup: DrillSetup) -> Display:
         speed, feed = found.best
         return Display(*(f"Field open; best {write(speed, 'cutting_speed', one)}, {write(feed, 'feed_per_rev', one)}" for one in SYSTEMS))
     if found.field.any():
-        return same("A field is open, but no gear of this machine stands in it.")
+        return same("A common range exists, but no gear of this machine stands in it.")
     if found.conflict is None:
         return same("No field: three layers together leave none.")
     one, other, first, second = found.conflict

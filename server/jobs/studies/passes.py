@@ -147,7 +147,7 @@ def _ledger_working(found: Ledger) -> list[str]:
     for entry in found.entries:
         lines.append(
             f"pass {entry.pass_number}: {entry.at_20:.4f} − {entry.commanded:.4f} = {1000 * entry.offset:+.1f} µm at Fp"
-            f" {entry.force:.0f} N, really cut {entry.actual_depth:.4f} mm, known to ± {1000 * entry.uncertainty:.1f} µm"
+            f" {entry.force:.0f} N, actual depth {entry.actual_depth:.4f} mm, known to ± {1000 * entry.uncertainty:.1f} µm"
         )
     if found.next and found.entries:
         slope = 1000 * found.springing / max(found.next.force, 1e-9)

@@ -18,10 +18,10 @@
 
 <section
   class="bg-sheet border-line min-h-0 overflow-auto border p-2.5"
-  aria-label="Read a designation"
+  aria-label="Decode a designation"
   tabindex="-1"
 >
-  <h2 class="font-semibold">Read a designation</h2>
+  <h2 class="font-semibold">Decode a designation</h2>
   <input
     class="control figure mt-1 w-full"
     placeholder="cnmg 432 · PCLNR 2525 M12 · 16 ER 1.5 ISO"

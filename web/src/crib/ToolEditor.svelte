@@ -53,8 +53,8 @@
 
 <Sheet title={id === null ? "Enter a tool" : "Change a tool"} {close} wide>
   <p class="text-soft mb-2">
-    What stands on the box is enough: kind, designation, geometry and grade. Properties are needed only where
-    the designation does not say them.
+    The data on the box is enough: kind, designation, geometry and grade. Properties are needed only where the
+    designation does not say them.
   </p>
   <div class="grid grid-cols-[1fr_340px] gap-6 max-md:grid-cols-1">
     <div>

@@ -89,7 +89,7 @@
         {change}
       />
       <label class="text-soft text-[13px]"
-        >points as 1/min:kW<input
+        >points as rpm:kW<input
           class="control figure w-full"
           value={form.value("power_curve")}
           aria-invalid={!!form.errors["power_curve"]}
@@ -108,7 +108,7 @@
       </p>
       {#each ["speeds", "feeds"] as const as name (name)}
         <label class="text-soft block text-[13px]"
-          >{name}, {name === "speeds" ? "1/min" : "mm/rev"}<input
+          >{name}, {name === "speeds" ? "rpm" : "mm/rev"}<input
             class="control figure w-full"
             value={form.value(name)}
             oninput={(event) => form.type(name, event.currentTarget.value)}

@@ -87,9 +87,7 @@
       class="draw-text figure">{shown(m)}</text
     >{/each}
   <text x="40" y={HEIGHT - 4} class="draw-text">{session.units === "inch" ? "hp" : "kW"}, full line</text>
-  <text x={WIDTH / 2} y={HEIGHT - 4} text-anchor="middle" class="draw-text"
-    >{session.units === "inch" ? "rpm" : "1/min"} at the spindle</text
-  >
+  <text x={WIDTH / 2} y={HEIGHT - 4} text-anchor="middle" class="draw-text">rpm at the spindle</text>
   <text x={WIDTH - 4} y={HEIGHT - 4} text-anchor="end" class="draw-text"
     >{session.units === "inch" ? "lbf·ft" : "N·m"}, broken line</text
   >

@@ -31,7 +31,7 @@
 <Sheet title={id === null ? `A further spindle of ${machine}` : `Spindle of ${machine}`} {close}>
   <p class="text-soft mb-2">
     Main and sub-spindle turn the part, driven tools and a tool spindle turn the tool. The curve is points of
-    1/min:kW; a chuck's figures stay 0 where there is none.
+    rpm:kW; a chuck's figures stay 0 where there is none.
   </p>
   <Fields {form} {columns} />
   <SaveBar {form} {close} save={() => void form.save().then((record) => record && saved())} />

@@ -48,7 +48,7 @@
   }
 </script>
 
-<Panel title="Against the present process">
+<Panel title="Compared with current process">
   <div class="overflow-auto p-2.5 pt-0">
     {#if job.state.baseline}
       {@const base = job.state.baseline}

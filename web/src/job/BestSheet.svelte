@@ -58,7 +58,7 @@
 <Sheet title="The best tools for this part" {close} wide>
   <div class="flex items-end gap-4">
     <label class="grid w-44"
-      >a tool less is worth, {session.currency} a piece <EntryField
+      >value of one tool fewer, {session.currency} a piece <EntryField
         value={worth}
         field="worth"
         disabled={!session.mayEdit}

@@ -28,7 +28,7 @@
     <p data-testid="chances">
       In <b class="figure">{share(found.all_hold)}</b> of {found.draws} deliveries every hard limit holds. A piece
       costs
-      <span class="figure">{shown(found.cost[1])}</span>; nine of ten lie between
+      <span class="figure">{shown(found.cost[1])}</span>; 90 % lie between
       <span class="figure">{shown(found.cost[0])}</span> and
       <span class="figure">{shown(found.cost[2])}</span>; planned are
       <span class="figure">{shown(found.planned)}</span>.
@@ -53,7 +53,7 @@
     ><tr class="border-line border-b"
       ><th scope="col" class="py-1 font-normal">operation</th><th scope="col" class="text-right font-normal"
         >holds in</th
-      ><th scope="col" class="pl-6 font-normal">what breaks most often</th><th
+      ><th scope="col" class="pl-6 font-normal">limit exceeded most often</th><th
         scope="col"
         class="text-right font-normal">cost, nine of ten, {session.currency}</th
       ></tr

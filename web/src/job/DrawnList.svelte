@@ -31,7 +31,7 @@
   class="bg-sheet border-line flex flex-wrap items-baseline gap-x-2 gap-y-1 border px-2.5 py-1.5"
   aria-label="What the drawing asks"
 >
-  <h2 class="mr-1 text-[14px] font-semibold">The drawing asks</h2>
+  <h2 class="mr-1 text-[14px] font-semibold">Drawing requirements</h2>
   {#each drawing as one (one.id)}
     <button
       class="border-line hover:border-ink flex items-baseline gap-1.5 border px-1.5 py-0.5 text-[13px]"

@@ -68,7 +68,7 @@
     });
 </script>
 
-<Sheet title="The drawing asks {stands ? shown(stands.words) : ''}" {close}>
+<Sheet title="Drawing requirements {stands ? shown(stands.words) : ''}" {close}>
   {#if cuts.length}
     <ul class="mb-2">
       {#each cuts as cut (cut.id)}<li>
@@ -108,7 +108,7 @@
         disabled={!!busy}
         onclick={() =>
           void did("Taking it off …", { action: "remove_feature", operation: "", identity: feature })}
-        >Take it off the drawing{cuts.length
+        >Delete feature{cuts.length
           ? `, with ${cuts.length === 1 ? "its operation" : "its operations"}`
           : ""}</button
       >

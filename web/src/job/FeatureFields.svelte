@@ -15,7 +15,7 @@
     values = $bindable(),
     problem,
     taken = (field) =>
-      field.default && field.default !== "None" ? `${field.default}, as usual` : field.example,
+      field.default && field.default !== "None" ? `${field.default}, default` : field.example,
     ticked = (field) => (values[field.name] ?? field.default === "True") === true,
   }: Props = $props();
   const text = (name: string) => (typeof values[name] === "string" ? values[name] : "");

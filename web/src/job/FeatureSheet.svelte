@@ -50,9 +50,9 @@
   /** What an empty field is taken as: from the part as it stands, else the kind's own default. */
   const taken = (field: Schemas["FieldOut"]) =>
     settled[field.name] && settled[field.name]!.flag === null
-      ? `${shown(settled[field.name]!.display)}, as the part stands`
+      ? `${shown(settled[field.name]!.display)}, from the part so far`
       : field.default && field.default !== "None"
-        ? `${field.default}, as usual`
+        ? `${field.default}, default`
         : field.example;
   const ticked = (field: Schemas["FieldOut"]) =>
     form.feature[field.name] === undefined
@@ -175,7 +175,7 @@
 <Sheet
   title={known
     ? `${known.number} · ${known.prepares ? "what it leaves" : "what the drawing says"}`
-    : "Add what the drawing asks"}
+    : "Add feature"}
   {close}
 >
   {#if sketch}
@@ -202,7 +202,7 @@
     <label for="title">title</label>
     <input id="title" class="control" placeholder={usualTitle()} bind:value={draft.value.title} />
     {#if known}
-      <label for="skin">skin of the stock here</label>
+      <label for="skin">surface condition</label>
       <select id="skin" class="control" bind:value={draft.value.skin}>
         {#each ["clean", "bar", "forged", "cast", "weld", "hardened"] as one (one)}<option>{one}</option
           >{/each}

@@ -12,7 +12,7 @@
   const SCHOOLS: { name: string; label: string; why: string; options: [string, boolean | number][] }[] = [
     {
       name: "never_above_book",
-      label: "above the book's window",
+      label: "above the recommended speed",
       why: "The cautious school never goes above it and freely below; the other pushes until chip or edge says no.",
       options: [
         ["never", true],
@@ -73,14 +73,9 @@
     ["sure_cheapest", "the same, cheapest", 0.9, ""],
     ["sure_secure", "the same, most secure", 0.97, ""],
     ["grip_safety", "grip safety", 2, "held torque over cutting torque"],
-    ["secure_probability", "secure run, unattended", 0.95, "that an edge reaches its planned change"],
-    ["attended_probability", "the same, attended", 0.8, ""],
-    [
-      "longest_change_hours",
-      "change an edge at the latest after, h in the cut",
-      8,
-      "however well it still looks",
-    ],
+    ["secure_probability", "reliability, unattended", 0.95, "that an edge reaches its planned change"],
+    ["attended_probability", "reliability, attended", 0.8, ""],
+    ["longest_change_hours", "max. edge use, h in cut", 8, "however well it still looks"],
   ];
 
   const now = (school: (typeof SCHOOLS)[number]) => {
@@ -92,8 +87,8 @@
     editor.keep({ action: "set_part", operation: "", units: session.units, house: { [name]: value } });
 </script>
 
-<Sheet title="House rules of this job" {close}>
-  <p class="text-soft">Where good people disagree both schools are here; the first is the default.</p>
+<Sheet title="Shop rules for this job" {close}>
+  <p class="text-soft">Where shops differ, choose your practice. First option: default.</p>
   <div class="mt-2 grid grid-cols-[1fr_220px] items-center gap-x-4 gap-y-2">
     {#each SCHOOLS as school (school.name)}
       <label for="house-{school.name}"

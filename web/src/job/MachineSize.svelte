@@ -43,7 +43,7 @@
     </p>
     <form class="mt-2 flex flex-wrap items-start gap-3" onsubmit={keep}>
       <SizeFields {measuring} {planned} width="w-40" />
-      <button class="control mt-[1.4em] font-semibold">Keep the size</button>
+      <button class="control mt-[1.4em] font-semibold">Save size</button>
     </form>
     <Doubt {measuring} kept={() => plan.refetch()} />
   {:else if ledger}<p>All passes of this piece are measured.</p>

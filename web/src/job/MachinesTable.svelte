@@ -12,7 +12,7 @@
   <span class="figure">{shown(found.now.seconds)}</span>.
   {#if whole[0]}With the best tools for each operation it would cost least on <b>{whole[0].machine}</b>:
     <b class="figure">{shown(whole[0].cost)}</b> in <span class="figure">{shown(whole[0].seconds)}</span>.
-  {:else}No machine of the shop makes all of it as it is planned.{/if}
+  {:else}No machine can make the whole part as planned.{/if}
 </p>
 <table class="mt-3 w-full" aria-label="The part on every machine">
   <thead class="text-soft text-left text-[13px]"

@@ -46,7 +46,7 @@
     <AsLeft {draft} />
     <label for="new-name">part</label>
     <FormField id="new-name" field="name" problem={refusal} bind:value={draft.value.name} />
-    <label for="new-material">material, any common name</label>
+    <label for="new-material">material, any standard</label>
     <FormField
       id="new-material"
       field="material"
@@ -66,7 +66,7 @@
       placeholder="64"
       bind:value={draft.value.diameter}
     />
-    <label for="new-length">length out of the chuck</label>
+    <label for="new-length">stick-out from the jaws</label>
     <FormField
       id="new-length"
       field="free_length"

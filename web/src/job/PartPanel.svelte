@@ -63,7 +63,7 @@
           >{machine.name}</option
         >{/each}
     </select>
-    <label for="pieces">pieces, alone h</label>
+    <label for="pieces">batch, unattended h</label>
     <span class="grid grid-cols-2 gap-1.5">
       <span
         ><EntryField
@@ -124,7 +124,7 @@
         /></span
       >
     </span>
-    <label for="blank-length">out, overall</label>
+    <label for="blank-length">stick-out, length</label>
     <span class="grid grid-cols-2 gap-1.5">
       <EntryField
         id="blank-length"
@@ -180,7 +180,7 @@
     <label for="bar_price">price of a bar {session.currency}</label>
     <EntryField
       id="bar_price"
-      placeholder="0: no kerf reckoned"
+      placeholder="0 = ignore kerf"
       value={document.stock.bar_price ? plain(document.stock.bar_price) : ""}
       disabled={locked}
       commit={(text) => part({ bar_price: text || "0" })}

@@ -8,8 +8,8 @@
   import { PartStudy } from "./partStudy.svelte";
 
   let { editor, close }: { editor: JobEditor; close: () => void } = $props();
-  const ASKED = { "how surely it holds": "chances", "on which machine": "machines" } as const;
-  let asks = $state<keyof typeof ASKED>("how surely it holds");
+  const ASKED = { robustness: "chances", "machine comparison": "machines" } as const;
+  let asks = $state<keyof typeof ASKED>("robustness");
   let study = $state.raw<PartStudy | null>(null);
   const row = $derived(study?.row);
 
@@ -23,7 +23,7 @@
   });
 </script>
 
-<Sheet title="The whole plan, tried" {close} wide>
+<Sheet title="Test of the plan" {close} wide>
   <div class="flex">
     <Choice
       label="What is asked"
@@ -35,9 +35,9 @@
   </div>
   {#if study?.busy}
     <p class="mt-3">
-      {asks === "on which machine"
+      {asks === "machine comparison"
         ? "Ranking the crib for every operation on every machine …"
-        : "Running every operation with a thousand deliveries of metal and lots of edges …"}
+        : "Running every operation with 1,000 random material and tool-life combinations …"}
     </p>
     <progress
       class="mt-2 h-3 w-full"

@@ -58,7 +58,7 @@
         </tbody>
       </table>
       {#if session.mayEdit}<button class="bg-ink text-sheet mt-3 min-h-8 px-4" onclick={() => void accept()}
-          >Seen, take the new figures</button
+          >Accept new figures</button
         >{/if}
     {:else if stale.isError}<p role="alert" class="text-signal">{stale.error.message}</p>
     {:else}<p class="text-soft">Reckoning again …</p>{/if}

@@ -7,7 +7,7 @@
 </script>
 
 {#if conflict}
-  <Sheet title="Somebody else saved first" close={() => void editor.settle(false)} wide>
+  <Sheet title="Changed by someone else" close={() => void editor.settle(false)} wide>
     <p>
       <b>{conflict.author}</b> saved revision {conflict.revision}: {conflict.gesture}. Your change is here and
       not saved; closed without a choice, theirs stands.
@@ -34,9 +34,9 @@
     </table>
     <div class="mt-4 flex gap-2">
       <button class="bg-ink text-sheet min-h-8 px-3" data-first onclick={() => void editor.settle(true)}
-        >Put mine on top</button
+        >Keep mine</button
       >
-      <button class="control" onclick={() => void editor.settle(false)}>Take theirs, drop mine</button>
+      <button class="control" onclick={() => void editor.settle(false)}>Keep theirs</button>
     </div>
   </Sheet>
 {/if}

@@ -20,20 +20,20 @@
       [
         ["j k", "into the list, down and up; Enter opens what has the focus"],
         ["n", "on the jobs: a new job"],
-        ["a l t p", "on a job: add an operation, a part in one line, the best tools, the plan tried"],
+        ["a l t p", "on a job: add an operation, one-line entry, the best tools, test the plan"],
         ["o", "on a job: the set-up sheet of all operations"],
       ],
     ],
     [
       "Operation bench",
       [
-        ["↑ ↓", "nudge the setting in focus; Shift fine, Page Up and Page Down coarse"],
+        ["↑ ↓", "change the selected setting; Shift fine, Page Up and Page Down coarse"],
         ["← → ↑ ↓", "on the chip map: feed and depth"],
         ["s f d", "go to speed, feed, depth or the third setting"],
         ["m", "go to the map"],
         [", . Space", "travel through a cut or its strokes; play it"],
         ["j k", "into the candidates, down and up; Enter or Space takes the one in focus"],
-        ["v y", "all warnings; why not the others"],
+        ["v y", "all warnings; rejected tools"],
         ["p", "pin the candidate to compare"],
         ["w", "working of the binding limit"],
         ["1 2 3", "try a remedy"],

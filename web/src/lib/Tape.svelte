@@ -30,12 +30,12 @@
 
 <section
   class="bg-sheet border-line flex min-h-0 items-stretch gap-4 border px-2.5 py-1"
-  aria-label="Cycle tape"
+  aria-label="Cycle time"
   aria-busy={stale}
 >
   <div class="min-w-0 flex-1">
     <div class="text-soft flex items-center gap-3 text-[13px]">
-      <h2 class="font-semibold">Cycle tape</h2>
+      <h2 class="font-semibold">Cycle time</h2>
       <Choice
         label="Tape by"
         options={["seconds", "money"]}

@@ -25,7 +25,7 @@
 </script>
 
 <Panel
-  title="Tools that can do it{advice ? ` · ${advice.candidates.length} of ${advice.pairs} pairs` : ''}"
+  title="Tool ranking{advice ? ` · ${advice.candidates.length} of ${advice.pairs} pairs` : ''}"
   stale={bench.following}
   class="area-candidates"
 >
@@ -35,7 +35,7 @@
       >compare {bench.pinned.length || ""}</button
     > <kbd>p</kbd>
     <button class="ml-2 hover:underline" onclick={why}
-      >why not the others{advice?.note ? ", and a note" : ""} <kbd>y</kbd></button
+      >rejected tools{advice?.note ? ", and a note" : ""} <kbd>y</kbd></button
     >
   {/snippet}
   {#if bench.followProblem}
@@ -43,7 +43,7 @@
   {:else if advice && !advice.candidates.length}
     <div class="overflow-auto px-2.5 py-1" role="status" data-testid="nothing-fits">
       <p class="font-semibold">
-        No tool of the crib does it within its limits: <span class="figure">{advice.fitting}</span> of
+        No tool stays within all limits: <span class="figure">{advice.fitting}</span> of
         <span class="figure">{advice.pairs}</span> pairs fit{advice.missed
           ? `, ${advice.missed} tools break a limit`
           : ""}.
@@ -94,7 +94,7 @@
               scope="col"
               class="pl-2 font-normal">secure</th
             >
-            <th scope="col" class="pl-3 text-left font-normal">why not first</th>
+            <th scope="col" class="pl-3 text-left font-normal">reason for rank</th>
           </tr>
         </thead>
         <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->

@@ -26,7 +26,7 @@
     ...[...(bench.follow?.advice.heads ?? []), ...(bench.follow?.advice.further ?? [])].map(
       (head, k): [string, (c: Candidate) => string] => [head, (c) => shown(c.more[k])],
     ),
-    ["why not first", (c) => c.reason],
+    ["reason for rank", (c) => c.reason],
   ]);
   // what no candidate of this kind has is left out
   const drivers = $derived(every.filter(([, read]) => rows.some((row) => read(row) !== "–")));

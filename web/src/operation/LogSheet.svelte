@@ -72,7 +72,7 @@
         /></label
       >
       <SizeFields {measuring} />
-      <button class="control">Keep the measurement</button>
+      <button class="control">Save measurement</button>
     </form>
   </fieldset>
   <Doubt {measuring} kept={() => measurements.refetch()} />
@@ -95,7 +95,7 @@
     <form class="mt-1 grid gap-2" onsubmit={write}>
       <textarea class="control w-full" rows="2" aria-label="Note" required bind:value={note.value.text}
       ></textarea>
-      <button class="control justify-self-start">Keep the note</button>
+      <button class="control justify-self-start">Save note</button>
     </form>
   </fieldset>
   <ul class="mt-2">

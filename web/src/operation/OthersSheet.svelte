@@ -23,7 +23,7 @@
         </li>{:else}<li class="text-soft">None.</li>{/each}
     </ul>
     <h3 class="mt-3 font-semibold">
-      Fit, but break a limit at their best settings{advice.missed
+      Fit, but exceed a limit{advice.missed
         ? advice.missed > advice.nearly.length
           ? `: the nearest ${advice.nearly.length} of ${advice.missed}`
           : `: ${advice.missed}`

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Schemas } from "../api/client";
-  import { session, shown } from "../session.svelte";
+  import { shown } from "../session.svelte";
 
   let { passes }: { passes: Schemas["PassOut"][] } = $props();
 </script>
@@ -9,9 +9,10 @@
   <thead class="text-soft text-right text-[13px]"
     ><tr class="border-line border-b"
       ><th scope="col" class="text-left font-normal">pass</th><th scope="col" class="font-normal">from Ø</th
-      ><th scope="col" class="font-normal">to Ø</th><th scope="col" class="font-normal"
-        >{session.units === "inch" ? "rpm" : "1/min"}</th
-      ><th scope="col" class="font-normal">chip</th><th scope="col" class="font-normal">s</th></tr
+      ><th scope="col" class="font-normal">to Ø</th><th scope="col" class="font-normal">rpm</th><th
+        scope="col"
+        class="font-normal">chip</th
+      ><th scope="col" class="font-normal">s</th></tr
     ></thead
   >
   <tbody class="figure text-right">

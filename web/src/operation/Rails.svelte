@@ -39,7 +39,7 @@
                 ? 'text-warn'
                 : ''}"
             onclick={() => open(limit)}
-            title="{limit.why} Open the working."
+            title="{limit.why} Click for the calculation."
           >
             <Rail {limit} first={k === 0} />
           </button>
@@ -52,7 +52,7 @@
       <p class="text-soft">trying remedies …</p>
     {:else if offers.length}
       <h3 class="text-signal font-semibold">
-        {held ? "To get below:" : "To go faster:"}
+        {held ? "To meet this limit:" : "To go faster:"}
       </h3>
       <ol>
         {#each offers as remedy, k (k)}
@@ -71,8 +71,8 @@
     {:else if binding}
       <p class="text-soft">
         {held
-          ? "No single change brings it below its bound; another tool may."
-          : "No single change is faster within every limit; another tool may be."}
+          ? "No single change is enough. Try another tool."
+          : "Nothing faster within limits. Try another tool."}
       </p>
     {/if}
   </div>

@@ -16,7 +16,7 @@
   );
 
   const bandOf = (value: Schemas["ValueOut"]) => {
-    if (!value.low || !value.high) return value.honesty === "rule" ? "rule only" : "";
+    if (!value.low || !value.high) return value.honesty === "rule" ? "rule of thumb" : "";
     const bare = (text: string) => text.replace(/\s\S*[^\d\s.]\S*$/, "");
     const [low, high] = [bare(shown(value.low)), bare(shown(value.high))];
     return low === high ? "" : `${low} – ${high}`; // narrower than a digit that is shown

@@ -81,7 +81,7 @@
       none="Read from the settings, the drawing or the tool: nothing is reckoned."
     />{/if}
   {#if limit}
-    <h3 class="mt-4 font-semibold">What would move it</h3>
+    <h3 class="mt-4 font-semibold">What would change it</h3>
     {#if moves.isPending}
       <p class="text-soft">trying changes …</p>
     {:else if moves.isError}

@@ -10,7 +10,7 @@
 </script>
 
 <Sheet title="A password for {given.person.name}" {close}>
-  <p>Hand it over in person. It is shown this once, and opens only the choice of a password of their own.</p>
+  <p>Hand it over in person. It is shown this once, and must be changed at first sign-in.</p>
   <p class="figure bg-wash border-line my-3 border px-3 py-2 text-[18px]" data-testid="given">
     {given.password}
   </p>

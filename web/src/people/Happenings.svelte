@@ -39,7 +39,7 @@
 </script>
 
 <div class="flex flex-wrap items-baseline gap-x-3">
-  <h2 class="font-semibold">What happened at the door{name ? `, ${name}` : ""}</h2>
+  <h2 class="font-semibold">Access log{name ? `, ${name}` : ""}</h2>
   <span class="text-soft figure">{rows.data?.matched ?? 0}</span>
   <label class="ml-auto text-[13px]"
     >only <select class="control" bind:value={what}
@@ -47,7 +47,7 @@
     ></label
   >
 </div>
-<Scroll label="What happened at the door" class="mt-1 min-h-0 flex-1">
+<Scroll label="Access log" class="mt-1 min-h-0 flex-1">
   <table class="[&_td]:pr-3 [&_th]:pr-3 w-full text-left">
     <thead class="text-soft text-[13px]"
       ><tr

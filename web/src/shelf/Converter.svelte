@@ -47,7 +47,7 @@
       {/each}
     </dl>
     <p class="text-soft text-[13px]">
-      By {found.data.standard}, interpolated; beyond its ends nothing is guessed.
+      By {found.data.standard}, interpolated; not extrapolated.
     </p>
   {/if}
 </section>

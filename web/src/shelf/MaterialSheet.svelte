@@ -52,7 +52,7 @@
     </div>
     <p class="text-soft">{m.letter} {m.group}, {m.group_name} · {m.hardness}</p>
     {#if m.aliases.length}<p class="text-soft">also {m.aliases.join(", ")}</p>{/if}
-    <h3 class="mt-2 font-semibold">What it does to tools and chips</h3>
+    <h3 class="mt-2 font-semibold">Machinability</h3>
     <ul>
       {#each m.traits as trait (trait.name)}
         <li class="grid grid-cols-[112px_70px_1fr] items-center gap-2 py-0.5">
@@ -73,7 +73,7 @@
           none on record
         </dd>{/each}
     </dl>
-    <h3 class="mt-2 font-semibold">Behaves like</h3>
+    <h3 class="mt-2 font-semibold">Similar materials</h3>
     <ul>
       {#each m.neighbours as near (near.name)}<li>
           <button class="plain-link" onclick={() => pick(near.name)}>{near.name}</button>

@@ -39,7 +39,7 @@
         </p>
       </section>
       <section>
-        <h3 class="font-semibold">Where it sings</h3>
+        <h3 class="font-semibold">Chatter</h3>
         <Chart chart={found.lobes} label="Stable width of cut over spindle speed" thin={["tool"]} />
         <p>
           {found.says} Part about {found.part_frequency}, {found.tool_frequency}. Model, ± 50 %.

@@ -93,7 +93,7 @@
             ><th scope="col" class="py-1 font-normal">pass</th><th scope="col" class="font-normal"
               >commanded</th
             ><th scope="col" class="font-normal">at 20 °C</th><th scope="col" class="font-normal"
-              >really cut</th
+              >actual depth</th
             ><th scope="col" class="font-normal">push</th><th scope="col" class="font-normal">offset</th><th
               scope="col"
               class="font-normal">foretold</th
@@ -173,7 +173,7 @@
   {#if ledger.fit}
     <div class="mt-3 grid gap-x-6 gap-y-2 md:grid-cols-[1.25fr_1fr]" data-testid="fit">
       <div>
-        <h4 class="font-semibold">How surely the fit is met, aiming at Ø {shown(ledger.fit.aim)}</h4>
+        <h4 class="font-semibold">Chance of meeting the fit, aiming at Ø {shown(ledger.fit.aim)}</h4>
         <table class="w-full" aria-label="What each measured cut settles">
           <thead class="text-soft text-left text-[13px]"
             ><tr class="border-line border-b"

@@ -69,8 +69,8 @@
   }
   const WORDS: Record<string, string> = {
     good: "inside its zone",
-    "cut on": "metal is left",
-    beyond: "too much is gone",
+    "cut on": "material left: cut again",
+    beyond: "out of limits: scrap",
   };
 </script>
 

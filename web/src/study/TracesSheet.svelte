@@ -190,7 +190,7 @@
                 <td class="figure text-right">{shown(one.peak_torque)}</td>
                 <td class="text-right"
                   >{#if session.mayEdit}<button class="plain-link" onclick={() => void away(one.id)}
-                      >put away</button
+                      >archive</button
                     >{/if}</td
                 >
               </tr>
@@ -200,7 +200,7 @@
         </table>
       {/if}
       {#if fit}
-        <h3 class="mt-3 font-semibold">What they teach</h3>
+        <h3 class="mt-3 font-semibold">Fitted values</h3>
         <table class="w-full text-[13px]" aria-label="What the traces teach">
           <thead class="text-soft text-left"
             ><tr

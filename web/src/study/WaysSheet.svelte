@@ -13,10 +13,10 @@
   );
 </script>
 
-<Sheet title="Ways to turn · {bench.heading}" wide {close}>
+<Sheet title="Turning methods · {bench.heading}" wide {close}>
   {#if study.problem}<p role="alert" class="text-signal">{study.problem}</p>{/if}
   {#if study.answer}
-    <table class="w-full" aria-label="Ways to turn this feature" aria-busy={study.stale}>
+    <table class="w-full" aria-label="Turning methods this feature" aria-busy={study.stale}>
       <thead class="text-soft text-left text-[13px]"
         ><tr class="border-line border-b"
           ><th scope="col" class="py-1 font-normal">way, with its best tool</th><th

@@ -195,7 +195,7 @@
             placeholder="chips, sound, marks, what was changed"
             required
             bind:value={note.value.text}></textarea>
-          <button class="control justify-self-start font-semibold">Keep the note</button>
+          <button class="control justify-self-start font-semibold">Save note</button>
         </form>
       </fieldset>
       {#if refused}<p role="alert" class="text-signal">{refused}</p>{/if}

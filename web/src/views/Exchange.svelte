@@ -25,9 +25,9 @@
   }));
   const run = $derived(runs.data?.find((r) => r.id === picked) ?? runs.data?.[0]);
   const words: Record<Run["state"], string> = {
-    waiting: "waits for its turn",
+    waiting: "queued",
     running: "under way",
-    previewed: "ready to look at",
+    previewed: "ready for review",
     done: "done",
     refused: "refused",
     cancelled: "stopped",

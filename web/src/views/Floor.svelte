@@ -121,7 +121,8 @@
               {machine.places.join(" · ")}
             </p>{/if}
           <p class="text-soft mt-1 text-[13px]">
-            Source: {machine.source}. Limits of chuck and tools come before these: see their makers' manuals.
+            Source: {machine.source}. Chuck and tool makers' limits take precedence: see their makers'
+            manuals.
           </p>
         </div>
         <dl class="grid grid-cols-[1fr_auto] gap-x-3 self-start">

@@ -130,7 +130,7 @@
           <dd class="figure">{shown(geometry.rake)}</dd>
           <dt class="text-soft">edge radius</dt>
           <dd class="figure">{shown(geometry.edge_radius)}</dd>
-          <dt class="text-soft">curls the chip to</dt>
+          <dt class="text-soft">chip curl radius</dt>
           <dd class="figure">{geometry.curl_radius ? `r ${shown(geometry.curl_radius)}` : "no groove"}</dd>
           <dt class="text-soft">wiper</dt>
           <dd>{geometry.wiper ? "yes" : "no"}</dd>

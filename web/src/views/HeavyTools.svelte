@@ -49,7 +49,7 @@
   const SECTIONS: [Section, string][] = [
     ["tool", "Tool"],
     ["settings", "The pass"],
-    ["feature", "The drawing asks"],
+    ["feature", "Drawing requirements"],
     ["holding", "Each link may be off by"],
   ];
   let opened = $state<{ title: string; why: string; steps: Schemas["StepOut"][] } | null>(null);
@@ -116,7 +116,7 @@
         <a class="plain-link ml-1" href={sheetOf("letter")} target="_blank" rel="noopener">Letter</a>
         <a class="plain-link ml-2" href="/api/crib/heavy-tools/{id}/form.json">JSON</a>
         {#if session.mayEdit}<button class="plain-link ml-2" onclick={() => filePicker?.click()}
-            >take one in</button
+            >Import</button
           >
           <input
             bind:this={filePicker}
@@ -144,7 +144,7 @@
                   : limit.wanting
                     ? 'text-warn'
                     : ''}"
-                title="{limit.why} Open the working."
+                title="{limit.why} Click for the calculation."
                 onclick={() =>
                   (opened = {
                     title: limit.label,
@@ -157,7 +157,7 @@
         </ul>
       </Scroll>
     </Panel>
-    <Panel title="Built of" stale={build.stale}>
+    <Panel title="Tool build-up" stale={build.stale}>
       <Scroll label="How the tool is built" role="region">
         {#if unread}<p role="alert" class="text-signal px-2.5">{unread}</p>{/if}
         {#if build.conflict}
@@ -225,7 +225,7 @@
         {/if}
       </Scroll>
     </Panel>
-    <Panel title="What it is worth" stale={build.stale}>
+    <Panel title="Assessment" stale={build.stale}>
       <Scroll label="What the tool is worth" role="region">
         {#if sheet}
           <div class="grid grid-cols-[minmax(0,1fr)] gap-3 px-2.5 pb-3 text-[13px]">
@@ -288,9 +288,9 @@
               <table class="w-full">
                 <thead class="text-soft text-left"
                   ><tr
-                    ><th scope="col" class="font-normal">bored with</th><th scope="col" class="font-normal"
+                    ><th scope="col" class="font-normal">method</th><th scope="col" class="font-normal"
                       >zone Ø</th
-                    ><th scope="col" class="font-normal">longer by</th><th scope="col" class="font-normal"
+                    ><th scope="col" class="font-normal">extra time</th><th scope="col" class="font-normal"
                       >places</th
                     ></tr
                   ></thead

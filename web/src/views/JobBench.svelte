@@ -169,12 +169,10 @@
               >best tools for all <kbd>t</kbd></button
             >
             {#if session.mayEdit}<button class="plain-link" onclick={() => (sheet = "tried")}
-                >the plan, tried <kbd>p</kbd></button
+                >test the plan <kbd>p</kbd></button
               >{/if}{/if}
           {#if session.mayEdit}
-            <button class="plain-link" onclick={() => (sheet = "line")}
-              >a part in one line <kbd>l</kbd></button
-            >
+            <button class="plain-link" onclick={() => (sheet = "line")}>one-line entry <kbd>l</kbd></button>
             <button class="plain-link" onclick={() => (sheet = "add")}>add an operation <kbd>a</kbd></button>
           {/if}</span
         >
@@ -193,7 +191,7 @@
                 >
                 <th scope="col" class="pr-4 text-right font-normal">cost</th><th
                   scope="col"
-                  class="font-normal">limited by</th
+                  class="font-normal">governing limit</th
                 >
                 <th scope="col" class="font-normal">state</th><th scope="col"
                   ><span class="sr-only">change</span></th

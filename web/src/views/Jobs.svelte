@@ -142,7 +142,7 @@
                 >{job.state.attention < 3 ? `: ${shown(job.state.why)}` : ""}
               </span>
               {#if job.stale}<span class="text-warn block"
-                  ><b>stale</b>: tool, material or machine changed since somebody last looked</span
+                  ><b>stale</b>: tool, material or machine has changed since it was last reviewed</span
                 >{/if}
             </span>
             <span class="figure text-right text-[15px] max-md:hidden"

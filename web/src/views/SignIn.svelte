@@ -53,7 +53,7 @@
       <p class="text-soft mt-1">
         {back
           ? "You are signed out. What you typed stands behind this; sign in and go on."
-          : "Every number has an arrow."}
+          : "Every number shows how close its limits are."}
       </p>
       <form class="mt-5 grid gap-3" onsubmit={signIn}>
         <label class="grid gap-1"

@@ -47,7 +47,7 @@
   <ShelfTabs here="threads" />
   <section class="bg-sheet border-line grid gap-2 border p-2.5" aria-label="A thread">
     <div class="flex flex-wrap items-center gap-3">
-      <h2 class="font-semibold">A thread as the drawing writes it</h2>
+      <h2 class="font-semibold">Thread designation</h2>
       <input
         class="control figure w-56"
         aria-label="Thread"
@@ -140,7 +140,7 @@
             </dl>
           </section>
           <section aria-label="Tap drills">
-            <h3 class="font-semibold">Drilled for the tap</h3>
+            <h3 class="font-semibold">Tap drills</h3>
             <table class="figure w-full text-right">
               <thead class="text-soft font-sans text-[13px]"
                 ><tr

@@ -29,7 +29,7 @@ OF_A_BORE: dict[str, dict[str, Any]] = {
 ASKED = ("start_diameter", "end_diameter", "length", "roughness", "fillet", "grinding_allowance", "shoulder", "polish")
 FEATURE = (
     *(replace(one, **OF_A_BORE.get(one.name, {})) for one in TURN_FEATURE if one.name in ASKED),
-    Field("there", "Ø that is there", asked=False, drawn=False, bounds=(0.0, 5000.0)),
+    Field("there", "existing Ø", asked=False, drawn=False, bounds=(0.0, 5000.0)),
 )
 FIELDS = Fields(
     FEATURE,

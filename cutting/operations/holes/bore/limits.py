@@ -28,7 +28,7 @@ LEAST_REACH = 2.0  # mm that the bar stands out beyond the depth
 NOT_INSIDE = ("tool_bends", "shallow")
 SEEN_FROM_INSIDE: dict[str, dict[str, Any]] = {
     "part_bends": {
-        "label": "bore varies by bending, on diameter",
+        "label": "bore deflection, on Ø",
         "why": "The push-off force bends bar and part. At constant reach the bar bends evenly, and the offset takes that back; what it does"
         " not is the change with entry, depth and hardness, and all that the part gives.",
         "read": lambda x: (varying(x), None, size_error_limit(x.case)),
@@ -97,7 +97,7 @@ RULES: tuple[Rule[Cut], ...] = (
     *(_seen(one) for one in TURNED if one.name not in NOT_INSIDE),
     Rule(
         "open_hole",
-        "hole that is there",
+        "existing hole Ø",
         "size",
         Bound.LOWER,
         Severity.HARD,
@@ -108,7 +108,7 @@ RULES: tuple[Rule[Cut], ...] = (
     ),
     Rule(
         "bar_overhang",
-        "bar stands out",
+        "bar overhang",
         "length",
         Bound.UPPER,
         Severity.SOFT,
@@ -128,7 +128,7 @@ RULES: tuple[Rule[Cut], ...] = (
     ),
     Rule(
         "bar_reaches",
-        "bar reaches the depth",
+        "bar reach",
         "length",
         Bound.LOWER,
         Severity.HARD,
@@ -140,7 +140,7 @@ RULES: tuple[Rule[Cut], ...] = (
     ),
     Rule(
         "chip_room",
-        "room for the chips",
+        "chip space",
         "share",
         Bound.LOWER,
         Severity.SOFT,
@@ -150,7 +150,7 @@ RULES: tuple[Rule[Cut], ...] = (
     ),
     Rule(
         "jaw_lobes",
-        "jaws press it out of round, on diameter",
+        "clamping distortion, on Ø",
         "length",
         Bound.UPPER,
         Severity.SOFT,
@@ -213,7 +213,7 @@ RULES: tuple[Rule[Cut], ...] = (
     ),
     Rule(
         "nose_depth",
-        "depth for this corner",
+        "min. depth for corner",
         "length",
         Bound.LOWER,
         Severity.SOFT,

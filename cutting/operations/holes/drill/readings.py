@@ -58,12 +58,12 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("flow", "flow through the tool", worst(x.tool.flow), "flow", "model")
     diameters = x.diameter_cut
     say.between(
-        "diameter_cut", "hole measures, about", float(np.mean(diameters)), "length", least(diameters), worst(diameters) + worst(x.width) / 2
+        "diameter_cut", "expected hole Ø", float(np.mean(diameters)), "length", least(diameters), worst(diameters) + worst(x.width) / 2
     )
     say.plain("width", "tolerance it reaches", worst(x.width), "length", "rule")
     say.plain("roughness", "finish Ra", worst(x.roughness), "small_length", "rule")
     say.plain("position", "position, zone Ø", worst(x.position), "length", "rule")
-    say.plain("straightness", "runs off over the depth", worst(x.straightness), "length", "rule")
+    say.plain("straightness", "straightness", worst(x.straightness), "length", "rule")
     burr = float(np.ravel(x.burr)[-1])
     say.banded("burr", "burr at the exit, worn", burr, "length", "burr")
     seconds = deburring(x)

@@ -183,7 +183,7 @@ FIELDS = Fields(
         Field("through", "goes through", "flag", default=True),
         Field("flat", "flat floor", "flag", default=False),
         Field("stack", "layers from the entry", "stack", "GFRP 4 / 1.4301 1.5 x2 / EN AW-2024 6"),
-        Field("pilot", "hole that is there, Ø", example="0", default=0.0, drawn=False, bounds=(0.0, 190.0)),
+        Field("pilot", "existing hole Ø", example="0", default=0.0, drawn=False, bounds=(0.0, 190.0)),
         Field("entry", "entry", "choice", options=tuple(one.value for one in HoleEntry), default=HoleEntry.FLAT.value, drawn=False),
         Field("entry_angle", "face at the entry leans", "angle", "0", default=0.0, bounds=(0.0, 60.0)),
         Field("exit_angle", "face at the exit leans", "angle", "0", default=0.0, bounds=(0.0, 60.0)),

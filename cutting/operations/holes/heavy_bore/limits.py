@@ -53,7 +53,7 @@ def bends_twice(x: Numbers) -> Line:
 
 
 RULES: tuple[Rule[Numbers], ...] = (
-    Rule("changer_mass", "mass for the changer", "mass", Bound.UPPER, Severity.HARD, "machine-data",
+    Rule("changer_mass", "tool mass", "mass", Bound.UPPER, Severity.HARD, "machine-data",
          "What the changer's arm lifts; a heavier tool is put in by hand, with a hoist.",
          lambda x: (x.tool.own["mass"], None, x.setup.machine.changer_mass), (), lambda x: x.setup.machine.changer_mass > 0),
     Rule("changer_moment", "tilting moment at the gripper", "torque", Bound.UPPER, Severity.HARD, "machine-data",
@@ -74,12 +74,12 @@ RULES: tuple[Rule[Numbers], ...] = (
     common_limits.spindle_power("What all steps take at this speed.", "specific_force", "cutting_force", contour=True,
                                 ends=common_limits.power_of_torque),
     common_limits.book_speed("Shares of the turning speed: bored, with edges that stand far out.", contour=True),
-    Rule("useful_speed", "useful speed", "cutting_speed", Bound.LOWER, Severity.SOFT, "common-practice",
+    Rule("useful_speed", "minimum speed", "cutting_speed", Bound.LOWER, Severity.SOFT, "common-practice",
          "Far below the book's speed an edge builds up and carbide chips.", lambda x: (x.cutting_speed, LEAST_SPEED * x.book_low, None)),
     Rule("book_feed", "feed for each edge", "feed_per_tooth", Bound.UPPER, Severity.HARD, "common-practice",
          "What a boring insert takes before it pushes the tool aside and tears the wall.",
          lambda x: (x.feed_set / x.tool.own["inserts"], None, FEED_HIGH), contour=True, where=_where),
-    Rule("useful_feed", "feed that still cuts", "feed_per_tooth", Bound.LOWER, Severity.SOFT, "common-practice",
+    Rule("useful_feed", "minimum feed", "feed_per_tooth", Bound.LOWER, Severity.SOFT, "common-practice",
          "Far below it edges rub and sing.", lambda x: (x.feed_set / x.tool.own["inserts"], LEAST_FEED * FEED_LOW, None), where=_where),
     Rule("feed_drive", "feed rate", "feed_rate", Bound.UPPER, Severity.HARD, "machine-data", "The axes move no faster.",
          lambda x: (x.feed_rate, None, x.setup.machine.feed_rate_max)),
@@ -98,7 +98,7 @@ RULES: tuple[Rule[Numbers], ...] = (
          "The machine's own, and twice what the cut bends the tool: symmetric edges cancel most of it, pads carry it.",
          lambda x: (x.cylindricity, None, _form(x)), ("specific_force", "cutting_force"),
          lambda x: _toleranced(x) or x.setup.feature.cylindricity is not None, contour=True, where=_where, ends=bends_twice),
-    Rule("warmth", "size lost to an unsure temperature", "length", Bound.UPPER, Severity.SOFT, "beam-theory",
+    Rule("warmth", "thermal size error", "length", Bound.UPPER, Severity.SOFT, "beam-theory",
          "Size is stated at 20 °C: measure the part's temperature and set what this sheet says; a fifth of the tolerance may be unsure.",
          lambda x: (x.unsure, None, WARMTH_SHARE * tolerances(x)), (), _toleranced, where=_where),
     Rule("finish", "finish Ra", "roughness", Bound.UPPER, Severity.HARD, "groover",

@@ -18,7 +18,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     """Results by name, in the order in which they are shown."""
     run, say = x.run, ResultsSaid(record)
     say.money(x)
-    say.banded("flatness", "dish of the face", 1000 * x.flatness, "small_length", "tip path", "side_force", "deflection", ends=dished(x))
+    say.banded("flatness", "face dish", 1000 * x.flatness, "small_length", "tip path", "side_force", "deflection", ends=dished(x))
     say.banded("pip_on_part", "pip on the part", x.pip_on_part, "length", "tip path")
     say.banded("pip_on_bar", "pip on the bar", x.pip_on_bar, "length", "tip path")
     say.banded("break_off_diameter", "falls at Ø", x.break_off_diameter, "length", "tip path")
@@ -26,8 +26,8 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("roughness", "faces, Ra", x.roughness, "small_length", "model")
     say.plain("part_mass", "part that comes free", x.part_mass, "mass")
     say.banded("cutting_force", "cutting force", float(run.cutting_force[0]), "force", "cutting force", "specific_force", "cutting_force")
-    say.banded("feed_force", "against the plunge", float(run.feed_force[0]), "force", "push-off", "feed_force")
-    say.banded("side_force", "to the side", float(run.side_force[0]), "force", "push-off", "feed_force", "side_force")
+    say.banded("feed_force", "feed force", float(run.feed_force[0]), "force", "push-off", "feed_force")
+    say.banded("side_force", "side force", float(run.side_force[0]), "force", "push-off", "feed_force", "side_force")
     say.plain("clamp_diameter", "clamp acts below Ø", run.clamp_diameter, "length")
     say.plain("spindle_speed", "spindle speed at the rim", float(run.spindle_speed[0]), "spindle_speed")
     say.plain("cutting_speed", "speed at the rim", float(run.cutting_speed[0]), "cutting_speed")
@@ -43,7 +43,7 @@ def _kerf(say: ResultsSaid, kerf: Kerf, priced: bool) -> None:
     usual, honesty = ("", "exact") if priced else (", at a usual price of the metal", "rule")
     say.plain("kerf_per_piece", f"kerf a piece{usual}", kerf.kerf_per_piece, "money", honesty)
     say.plain("kerf_per_year", f"kerf a year{usual}", kerf.kerf_per_year, "money", honesty)
-    say.plain("blank_per_piece", f"bar a piece, all told{usual}", kerf.blank_per_piece, "money", honesty)
+    say.plain("blank_per_piece", f"bar cost per piece{usual}", kerf.blank_per_piece, "money", honesty)
     say.plain("pieces_per_bar", "pieces per bar", kerf.pieces_per_bar, "count")
     say.plain("remnant", "remnant", kerf.remnant, "length")
 

@@ -24,7 +24,7 @@ def changes(x: Numbers) -> Iterator[Change[FaceGrooveSetup]]:
     for way in FaceGrooveWay:
         if way is not s.way and setup.feature.width.target > setup.insert.width + 0.02:
             yield Change(in_words(f"way: {way.value}"), {"settings": {"way": way.value}}, setup.with_settings(way=way))
-    yield from shorter_overhang(setup, "reach set")
+    yield from shorter_overhang(setup, "blade overhang")
     turned = SpindleSense.REVERSE if s.spindle is SpindleSense.FORWARD else SpindleSense.FORWARD
     if not setup.hand_fits:
         yield Change(in_words(f"spindle {turned.value}"), {"settings": {"spindle": turned.value}}, setup.with_settings(spindle=turned))

@@ -33,7 +33,7 @@ KIND = Kind(
     (
         Nudged("cutting_speed", "speed", "cutting_speed", "book_speed", lambda setup, outcome: setup.settings.cutting_speed),
         Nudged("feed_per_rev", "feed", "feed_per_rev", "plunge_feed", lambda setup, outcome: setup.settings.feed_per_rev),
-        Nudged("overhang", "reach set", "length", "reach_set", lambda setup, outcome: setup.overhang),
+        Nudged("overhang", "blade overhang", "length", "reach_set", lambda setup, outcome: setup.overhang),
     ),
     ("operation_time", "operation_cost", "median_parts", "change_parts", "secure", "outer_clearance", "inner_clearance"),
     slot_roles("face blade", FaceBlade),

@@ -137,7 +137,7 @@ FIELDS = Fields(
         Field("dwell", "dwell at the floor, turns", "number", "1", default=1.0, bounds=DWELL, unit="revolutions"),
         Field("coolant", "coolant", "text", default="flood"),
         Field("spindle_clamp", "spindle clamp", "spindle_speed", "3000", bounds=CLAMP),
-        Field("overhang", "reach set", example="18", bounds=OVERHANG),
+        Field("overhang", "blade overhang", example="18", bounds=OVERHANG),
     ),
     holding=WORKHOLDING,
     title=lambda feature: f"Face groove Ø{feature.get('outer_diameter', '')}",

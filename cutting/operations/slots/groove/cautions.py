@@ -39,7 +39,7 @@ def cautions(x: Numbers) -> list[Warning]:
     found = narrow_cautions(setup.machine, setup.blade, s.coolant)
     way, why = advised_way(setup)
     if way is not s.way and not (setup.insert.round_edge and s.way is GrooveWay.ROUND):
-        found.append(Warning("way_advice", f"Usual here: {way.value}; {why}.", "note"))
+        found.append(Warning("way_advice", f"Usual practice: {way.value}; {why}.", "note"))
     if f.corner_radius is None and not f.standard:
         said = f"The drawing says no corner: up to {f.corner:g} mm is taken as usual. Say what may stay."
         found.append(Warning("corner_unsaid", said, "note"))

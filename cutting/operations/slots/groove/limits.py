@@ -69,7 +69,7 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("width_fit", "width in one plunge", "size", Bound.WINDOW, Severity.HARD, "iso-286",
          "One plunge leaves the insert's width: all of its tolerance must lie inside the groove's.", _width, (),
          lambda x: x.setup.settings.way is GrooveWay.ONE),
-    Rule("corners", "corners left to a second tool", "length", Bound.UPPER, Severity.SOFT, "common-practice",
+    Rule("corners", "uncut corners", "length", Bound.UPPER, Severity.SOFT, "common-practice",
          "A full radius clears the groove and leaves more in its corners than the drawing lets stand: another tool must follow.",
          lambda x: (x.tool.corner_radius, None, x.setup.feature.corner), (), lambda x: corners_left(x.setup)),
     replace(
@@ -86,7 +86,7 @@ RULES: tuple[Rule[Numbers], ...] = (
          "Steeper than this a ramp is a plunge: the whole front cuts, and its flank rubs.",
          _ramp, (), lambda x: x.setup.settings.way is GrooveWay.RAMP),
     SIDE_LOAD,
-    Rule("bends_sideways", "blade leans sideways", "length", Bound.UPPER, Severity.HARD, "roark",
+    Rule("bends_sideways", "blade deflection", "length", Bound.UPPER, Severity.HARD, "roark",
          "A cut sideways leans the blade until its front clears; too much of it makes the wall taper and the floor step.",
          lambda x: (x.sideways, None, SIDE_BEND), ("feed_force",), lambda x: x.side_force > 0,
          ends=lambda x: bent(x, x.side_force, x.tool.second_across, x.sideways)),

@@ -25,7 +25,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.banded("side_force", "side load", x.side_force, "force", "push-off", "feed_force", ends=LARGEST)
     say.banded("cutting_force", "cutting force", x.cutting_force, "force", "cutting force", "specific_force", "cutting_force", ends=LARGEST)
     strokes = x.strokes.taken()
-    say.banded("feed_force", "against the plunge", max(one.push for one in strokes), "force", "push-off", "feed_force", ends=LARGEST)
+    say.banded("feed_force", "feed force", max(one.push for one in strokes), "force", "push-off", "feed_force", ends=LARGEST)
     say.banded("sideways", "blade leans", 1000 * x.sideways, "small_length", "springing")
     say.plain("engaged_time", "in cut", x.engaged_time, "duration")
     say.plain("strokes", "strokes", float(len(strokes)), "count")

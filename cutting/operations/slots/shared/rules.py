@@ -53,7 +53,7 @@ def turned_by(x: Any) -> Line:
 
 
 BENDS_DOWN: Rule[Any] = Rule(
-    "bends_down", "tip bends down", "length", Bound.UPPER, Severity.HARD, "roark",
+    "bends_down", "tip deflection", "length", Bound.UPPER, Severity.HARD, "roark",
     "The cutting force bends the tool down; the tip leaves its height.",
     lambda x: (x.down, None, DROP), ("chip_thickness", "specific_force", "cutting_force"),
     ends=lambda x: bent(x, x.cutting_force, x.tool.second_upright, x.down),
@@ -75,7 +75,7 @@ SPINDLE_POWER: Rule[Any] = common_limits.spindle_power(
     "The spindle must drive the worn edge.", "specific_force", "cutting_force", "cutting_power", ends=driven, turning=lambda x: x.driven_at
 )
 JAW_GRIP: Rule[Any] = Rule(
-    "jaw_grip", "grip, torque", "torque", Bound.UPPER, Severity.HARD, "vdi-3106",
+    "jaw_grip", "grip torque", "torque", Bound.UPPER, Severity.HARD, "vdi-3106",
     "Jaws lose grip as the spindle speeds up; the part must not turn in them.",
     lambda x: (x.torque, None, x.grip / x.setup.house.grip_safety), ("cutting_force", "torque"), lambda x: x.grip > 0,
     spare=common_limits.house_grip, bounded=("grip_torque",),
@@ -86,12 +86,12 @@ FINISH: Rule[Any] = Rule(
     lambda x: (x.roughness, None, x.setup.feature.roughness), (), lambda x: x.setup.feature.roughness is not None,
 )  # fmt: skip
 PLUNGE_FEED: Rule[Any] = Rule(
-    "plunge_feed", "feed for this width", "feed_per_rev", Bound.WINDOW, Severity.HARD, "common-practice",
+    "plunge_feed", "recommended feed", "feed_per_rev", Bound.WINDOW, Severity.HARD, "common-practice",
     "The window by the insert's width; stainless and heat-resistant metals take its lower half.", lambda x: (x.feed, *x.feeds),
 )  # fmt: skip
 BOOK_SPEED: Rule[Any] = common_limits.book_speed("Grooves run at 0.6 to 0.8 of the turning speed: both walls hold the heat.")
 TOUGHNESS: Rule[Any] = Rule(
-    "toughness", "toughness of the edge", "number", Bound.LOWER, Severity.SOFT, "common-practice",
+    "toughness", "edge toughness", "number", Bound.LOWER, Severity.SOFT, "common-practice",
     "Blows, skin, a loose machine and a tool far out chip brittle edges: the grade's ISO 513 number must stand them.",
     lambda x: (x.tool.toughness, toughness_asked(x.setup, x.tool.slenderness), None), (),
 )  # fmt: skip
@@ -105,7 +105,7 @@ DWELL: Rule[Any] = Rule(
     lambda x: (x.setup.settings.dwell, None, 2.0),
 )  # fmt: skip
 CROWDING: Rule[Any] = Rule(
-    "crowding", "slot depth over width", "number", Bound.UPPER, Severity.SOFT, "common-practice",
+    "crowding", "depth-to-width ratio", "number", Bound.UPPER, Severity.SOFT, "common-practice",
     "In a deep narrow slot the chips crowd; coolant through the tool lets it be deeper.",
     lambda x: (x.setup.depth / x.tool.width, None, deepest_slot(x.pressure)),
 )  # fmt: skip

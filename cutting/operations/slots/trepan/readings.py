@@ -34,7 +34,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.banded("cutting_force", "cutting force of an edge", x.cutting_force, "force", "cutting force", "specific_force", "cutting_force")
     say.banded(
         "side_force",
-        "to the side",
+        "side force",
         x.side_force,
         "force",
         "push-off",

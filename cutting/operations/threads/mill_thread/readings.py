@@ -27,8 +27,8 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.money(x)
     say.life(x)
     say.holes("threads a mill lasts", x, setup.feature.count)
-    say.plain("certainty", "gauge passes", 100.0 * x.certainty, "share", "rule")
-    say.plain("risk", "risk to the part", x.at_risk, "money", "rule")
+    say.plain("certainty", "gauge acceptance", 100.0 * x.certainty, "share", "rule")
+    say.plain("risk", "scrap risk", x.at_risk, "money", "rule")
     say.plain(
         "offset_wanted",
         "path to set outward",

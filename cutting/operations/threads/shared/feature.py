@@ -83,7 +83,7 @@ FEATURE = (
     Field("hole", "depth of its core hole", example="as usual", bounds=(0.3, 3000.0)),
     Field("relief", "run-out groove", example="none", default=0.0, bounds=(0.0, 100.0)),
     Field("distance", "near end from the chuck", example="0", default=0.0, bounds=(0.0, 5000.0), place=True),
-    Field("there", "Ø that is there", example="none", drawn=False, bounds=(0.0, 1000.0)),
+    Field("there", "existing Ø", example="none", drawn=False, bounds=(0.0, 1000.0)),
     *PATTERN,
 )
 SHOWN = ("thread", "length", "side", "circle")

@@ -33,8 +33,8 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.holes("threads an edge lasts", x, 1)
     say.plain("passes", "passes, with spring passes", x.strokes_taken, "count")
     say.plain("whole_depth", "depth of all passes", whole_depth(setup), "length")
-    say.plain("certainty", "gauge passes", 100.0 * x.certainty, "share", "rule")
-    say.plain("risk", "risk to the part", x.at_risk, "money", "rule")
+    say.plain("certainty", "gauge acceptance", 100.0 * x.certainty, "share", "rule")
+    say.plain("risk", "scrap risk", x.at_risk, "money", "rule")
     say.banded(
         "cutting_force",
         "heaviest pass, force",
@@ -48,7 +48,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("load", "load of the tip", np.max(x.load), "edge_load", "model")
     say.plain("size_error", "springs, on the pitch Ø", x.size_error, "length", "model")
     say.plain("lead_angle", "lead angle", setup.feature.thread.lead_angle, "angle")
-    say.plain("tilt", "tilt of the seat", setup.tilt, "angle")
+    say.plain("tilt", "shim inclination", setup.tilt, "angle")
     say.plain("clear_leading", "clearance, leading flank", x.clear_leading, "angle", "exact")
     say.plain("clear_trailing", "clearance, trailing flank", x.clear_trailing, "angle", "exact")
     say.plain("run_in", "run-in", x.run_in, "length", "rule", "run_in")

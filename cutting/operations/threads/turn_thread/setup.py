@@ -175,7 +175,7 @@ FIELDS = Fields(
         Field("infeeds", "infeed step by step", "lengths", "0.3; 0.2; 0.15; 0.1"),
         Field("spring", "spring passes", "whole", "1", default=1, bounds=(0, 4)),
         Field("off_flank", "less than the flank", "angle", "2", default=2.0, bounds=(0.0, 10.0)),
-        Field("tilt", "tilt of the seat", "angle", "nearest shim", bounds=(-10.0, 10.0)),
+        Field("tilt", "shim inclination", "angle", "nearest shim", bounds=(-10.0, 10.0)),
         Field("turning", "spindle", "choice", options=tuple(one.value for one in Turning), default=Turning.TOOL.value),
         Field("feeding", "feed", "choice", options=tuple(one.value for one in Feeding), default=Feeding.HAND.value),
         Field("coolant", "coolant", "text", default="flood"),

@@ -25,4 +25,4 @@ class Command(BaseCommand):
         except Refusal as refusal:
             raise CommandError(refusal.title) from refusal
         note(None, What.ADDED, who="command line", about=user.username, more=options["role"])
-        self.stdout.write(f"{user.username}, {options['role']}: {password}\nIt opens only the choice of a password of their own.")
+        self.stdout.write(f"{user.username}, {options['role']}: {password}\nIt must be changed at first sign-in.")

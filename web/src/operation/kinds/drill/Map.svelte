@@ -18,7 +18,7 @@
   const now = $derived(view?.moments[bench.scrub.index]);
 </script>
 
-<Panel title={second ? "Every layer's window" : "Depth"} stale={bench.stale} class="area-map">
+<Panel title={second ? "Speed and feed by layer" : "Depth"} stale={bench.stale} class="area-map">
   {#snippet aside()}
     {#if !second}<ScrubBar scrub={bench.scrub} said="{shown(now?.labels.depth)} deep" />{/if}
     <button class="ml-1 hover:underline" aria-pressed={second} onclick={() => (second = !second)}

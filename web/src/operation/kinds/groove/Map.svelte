@@ -46,7 +46,7 @@
   };
 </script>
 
-<Panel title="The groove filling up" stale={bench.stale} class="area-map">
+<Panel title="Stroke sequence" stale={bench.stale} class="area-map">
   {#snippet aside()}<ScrubBar scrub={bench.scrub} said="stroke {bench.scrub.index + 1}" />{/snippet}
   <div class="relative min-h-0 flex-1" bind:clientWidth={width} bind:clientHeight={full}>
     {#if view && now}
@@ -119,11 +119,9 @@
       </svg>
       <p class="absolute inset-x-2.5 bottom-1 text-[13px] leading-tight">
         {#if first?.way && first.way !== view.advised}<b class="text-warn"
-            >First in the ranking: {first.way}{usual
-              ? `; ${usual.reason}`
-              : `; no tool does it ${view.advised}`}.</b
+            >Best: {first.way}{usual ? `; ${usual.reason}` : `; no tool does it ${view.advised}`}.</b
           >{/if}
-        <b>Usual here: {view.advised}.</b>
+        <b>Usual practice: {view.advised}.</b>
         <span class="text-soft"
           >{view.advised_why[0]?.toUpperCase()}{view.advised_why.slice(1)} (common practice).</span
         >

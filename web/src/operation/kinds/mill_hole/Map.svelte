@@ -18,7 +18,7 @@
       across={view.feed_axis}
       up={view.pitch_axis}
       sets={["feed_per_tooth", "pitch"]}
-      write={[(feed) => `${feed.toFixed(3)} mm/z`, (pitch) => `${pitch.toFixed(2)} mm`]}
+      write={[(feed) => `${feed.toFixed(3)} mm/tooth`, (pitch) => `${pitch.toFixed(2)} mm`]}
       label="Pitch over feed a tooth; the field that no limit forbids is shaded. Arrow keys move feed and pitch."
     />
   {/if}

@@ -29,11 +29,7 @@
   const drawn = $derived([...(view?.passes ?? [])].filter((one) => !one.spring).reverse());
 </script>
 
-<Panel
-  title={hands ? "Hand, sense and direction" : "The groove filling up"}
-  stale={bench.stale}
-  class="area-map"
->
+<Panel title={hands ? "Hand, sense and direction" : "Stroke sequence"} stale={bench.stale} class="area-map">
   {#snippet aside()}
     {#if !hands}<ScrubBar scrub={bench.scrub} said="pass {now?.number}" />{/if}
     <button class="ml-1 hover:underline" aria-pressed={hands} onclick={() => (hands = !hands)}
@@ -101,7 +97,7 @@
           class="block cursor-ns-resize touch-none"
           role="application"
           tabindex="0"
-          aria-label="The groove filling up; pass {now.number}: infeed {shown(now.labels.infeed)}, {shown(
+          aria-label="Stroke sequence; pass {now.number}: infeed {shown(now.labels.infeed)}, {shown(
             now.labels.area,
           )}, {shown(now.labels.force)}; arrow keys travel"
           onkeydown={keys}
