@@ -29,18 +29,18 @@ DEMO_SIGN_IN = "   or   ".join(f"{name} / {password}" for name, password, _ in P
 
 
 def main(arguments: list[str]) -> int:
-    parser = argparse.ArgumentParser(prog="./bench", description="Arrow Bench: plan, judge and record turning work.")
+    parser = argparse.ArgumentParser(prog="./bench", description="Arrow Bench: plan, check and record turning and holemaking.")
     commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
-    start = commands.add_parser("start", help="set up all that is needed and serve the application")
+    start = commands.add_parser("start", help="install what is missing and start the application")
     start.add_argument("--port", type=int, default=8321, help="port on 127.0.0.1 (default 8321)")
-    test = commands.add_parser("test", help="set up all that is needed and run every check and test")
+    test = commands.add_parser("test", help="install what is missing and run every check and test")
     test.add_argument("rest", nargs=argparse.REMAINDER, help="arguments for pytest; without any, all checks run")
-    for name, text in (("solve", "read Setups, print Outcomes"), ("advise", "read a request, print the ranking")):
+    for name, text in (("solve", "evaluate set-ups, print results"), ("advise", "read a request, print the ranking")):
         door = commands.add_parser(name, help=f"{text} (open JSON form, see docs/json-form.md)")
         door.add_argument("file", help="a JSON file, or - for standard input")
     for name, text in (
         ("export", "write everything the shop keeps, or one table"),
-        ("import", "take in a file; without --apply only preview it"),
+        ("import", "import a file (preview unless --apply)"),
     ):
         mover = commands.add_parser(name, help=f"{text} (CSV, XLSX, JSON)")
         mover.add_argument("file", help="where to write or what to read; the ending says the format")
@@ -48,11 +48,11 @@ def main(arguments: list[str]) -> int:
         if name == "import":
             mover.add_argument("--apply", action="store_true", help="write what the preview shows, all or nothing")
     saver = commands.add_parser("backup", help="write everything into one file, also while it is in use")
-    saver.add_argument("file", help="the file, or a folder: then it is named by its time and old ones go by the keep rule")
+    saver.add_argument("file", help="the file, or a folder: then it is named by its time and old backups are deleted by the retention rule")
     bringer = commands.add_parser("restore", help="bring everything back from a backup, with the application stopped")
     bringer.add_argument("file")
     bringer.add_argument("--replace", action="store_true", help="in place of the jobs that are here")
-    commands.add_parser("setup", help="only set up all that is needed, for a server that is started otherwise (docs/deploy)")
+    commands.add_parser("setup", help="only install what is missing, for a server that is started otherwise (docs/deploy)")
     commands.add_parser("types", help="write the OpenAPI document and the TypeScript types made from it")
     commands.add_parser("shots", help="take the pictures in docs/screenshots from the demo data")
     commands.add_parser("lint", help="run the style and type checks")
@@ -234,7 +234,7 @@ def _backed_up(door: dict[str, str], file: Path) -> int:
     say(f"backup: {made}, {size}")
     if file.is_dir():
         for one in backup.keep(file):
-            say(f"backup: {one.name} let go by the keep rule")
+            say(f"backup: {one.name} deleted by the retention rule")
     _note_backup(door, "taken", f"{made}, {size}")
     return 0
 

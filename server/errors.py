@@ -70,7 +70,7 @@ def register(api: NinjaAPI) -> None:
 
     @api.exception_handler(MultiPartParserError)
     def unreadable(request: HttpRequest, error: MultiPartParserError) -> HttpResponse:
-        return problem(400, "The form cannot be read: it does not say where its parts end.")
+        return problem(400, "The upload is damaged. Send it again.")
 
     @api.exception_handler(RequestDataTooBig)
     def too_big(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:

@@ -66,7 +66,7 @@ def _path(loc: Iterable[Any]) -> str:
 
 _WORDS: dict[str, Callable[[Mapping[str, Any], str], str]] = {
     "missing": lambda c, v: "is missing.",
-    "string_too_long": lambda c, v: f"has {len(v)} characters; {c['max_length']} are the most.",
+    "string_too_long": lambda c, v: f"has {len(v)} characters; maximum {c['max_length']}.",
     "string_too_short": lambda c, v: "is empty; a word is needed here.",
     "string_type": lambda c, v: "text is wanted here.",
     "extra_forbidden": lambda c, v: "there is no such field.",
@@ -82,7 +82,7 @@ _WORDS: dict[str, Callable[[Mapping[str, Any], str], str]] = {
     "bool_parsing": lambda c, v: "yes or no is wanted here.",
     "bool_type": lambda c, v: "yes or no is wanted here.",
     "literal_error": lambda c, v: f"'{v[:60]}' is none of: {str(c['expected']).replace(' or ', ', ')}.",
-    "too_long": lambda c, v: f"holds {c.get('actual_length', 'too many')}; {c.get('max_length')} are the most.",
+    "too_long": lambda c, v: f"holds {c.get('actual_length', 'too many')}; maximum {c.get('max_length')}.",
     "dict_type": lambda c, v: "an object is wanted here.",
     "union_tag_invalid": lambda c, v: f"'{c.get('tag')}' is no edit that is known here.",
     "union_tag_not_found": lambda c, v: "an edit says in `action` what it does.",

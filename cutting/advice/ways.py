@@ -62,7 +62,7 @@ def _hardened(setup: Setup) -> str:
 
 def _may_pull(setup: Setup) -> str:
     if setup.holding.style.value != "chuck":
-        return "it would pull the part off its centre: never against a weak end"
+        return "it pushes the part against the centre: not with a weak centre hole"
     return "" if setup.feature.length > 4 * setup.stock_to_remove else "too short for the ramp that the small κr leaves"
 
 

@@ -176,7 +176,7 @@ def finish_drive(record: Record) -> Record:
         raise OutOfRange("speed_min", f"{record['speed_min']:g} is above the top speed {record['speed_max']:g}.")
     outside = [speed for speed in record["speeds"] if not record["speed_min"] <= speed <= record["speed_max"]]
     if outside:
-        raise OutOfRange("speeds", f"{outside[0]:g} is outside {record['speed_min']:g} to {record['speed_max']:g} 1/min.")
+        raise OutOfRange("speeds", f"{outside[0]:g} is outside {record['speed_min']:g} to {record['speed_max']:g} rpm.")
     if not record["coolant"]:
         raise CuttingError("coolant", "is empty; name at least dry:0.")
     _check_grip(record)
@@ -195,7 +195,7 @@ def _check_grip(record: Record) -> None:
     if kept < LEAST_GRIP:
         raise OutOfRange(
             "jaw_mass",
-            f"{record['jaw_mass']:g} kg at {record['jaw_radius']:g} mm leave {kept:.0%} of the grip at {record['chuck_speed_max']:g} 1/min;"
+            f"{record['jaw_mass']:g} kg at {record['jaw_radius']:g} mm leave {kept:.0%} of the grip at {record['chuck_speed_max']:g} rpm;"
             " a power chuck keeps about a third at its marked speed: see mass and radius of its jaws, and the speed.",
             f"at least {LEAST_GRIP:.0%} of the grip at rest",
         )

@@ -119,7 +119,7 @@ RULES: tuple[CoolantRule, ...] = (
         lambda s: _letter(s) == "K",
         ("dry", "air", "flood"),
         ("mist",),
-        "Dust and short chips: dry with extraction, or full flood with a filter; half wet makes paste.",
+        "Dust and short chips: dry with extraction, or full flood with a filter; a little coolant makes abrasive paste.",
     ),
     CoolantRule(
         "aluminium and copper",

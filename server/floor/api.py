@@ -189,15 +189,15 @@ def draw_curve(request: HttpRequest, payload: CurveIn) -> dict[str, Any]:
     """Power and torque at the spindle for a curve that is being edited; nothing is saved."""
     points = sorted((n, p) for n, p in payload.points)
     if not points or points[-1][0] <= 0:
-        raise OutOfRange("points", "a curve wants points of speed and power, one above 0 1/min at least.", "[1/min, kW]")
+        raise OutOfRange("points", "a curve wants points of speed and power, one above 0 rpm at least.", "[rpm, kW]")
     if slow := [n for n, _ in points if 0 < n < SLOWEST]:  # no spindle creeps like this, and torque grows without end
-        raise OutOfRange("points", f"{slow[0]:g} 1/min is slower than any spindle.", f"0, or from {SLOWEST:g} 1/min")
+        raise OutOfRange("points", f"{slow[0]:g} rpm is slower than any spindle.", f"0, or from {SLOWEST:g} rpm")
     share = payload.efficiency if payload.curve_at == "motor" else 1.0
     spindle = [(n, p * share) for n, p in points]
     torque = [(n, 9549.3 * p / n) for n, p in _dense(spindle) if n > 0]
     best = max(torque, key=lambda point: point[1], default=(0.0, 0.0))
     top = max(spindle, key=lambda point: point[1])
-    note = f"most torque {best[1]:.0f} N·m at {best[0]:.0f} 1/min; full power {top[1]:.1f} kW from {top[0]:.0f} 1/min"
+    note = f"most torque {best[1]:.0f} N·m at {best[0]:.0f} rpm; full power {top[1]:.1f} kW from {top[0]:.0f} 1/min"
     return {
         "spindle": [list(p) for p in spindle],
         "torque": [list(p) for p in torque],

@@ -17,7 +17,7 @@ RANK = {role: rank for rank, role in enumerate(Role)}
 SENTENCES = {
     Role.OPERATOR: "Readers read; an operator or an engineer notes and measures.",
     Role.ENGINEER: "Operators may read, note and enter measurements; an engineer changes settings.",
-    Role.ADMINISTRATOR: "An administrator sees to the people.",
+    Role.ADMINISTRATOR: "Only administrators manage people.",
 }
 OWN_DOORS = ("/api/session",)  # what is open while a password waits to be changed
 

@@ -58,7 +58,7 @@ def test_enter_belongs_to_what_has_the_focus(person: Person) -> None:
     person.go("/crib")
     focus_on(person, "main nav a", "Assemblies")
     person.press(Keys.ENTER)
-    person.see_text("h2", "Put together")
+    person.see_text("h2", "New assembly")
 
 
 def test_a_sheet_begins_in_its_first_field_and_keeps_what_was_typed(person: Person) -> None:
@@ -192,7 +192,7 @@ def test_the_drawing_is_noted_first_and_planned_from_its_list(person: Person) ->
         person.type_over(f"#drawing-{name}", value, "")
     person.see_text("[role=dialog] button", "Only note what the drawing asks").click()
     person.saved(2)
-    assert "the drawing still asks Ø108 h7" in person.see_text("section[aria-label='Run order'] p", "still asks").text
+    assert "no operation yet for Ø108 h7" in person.see_text("section[aria-label='Run order'] p", "still asks").text
     person.see_text(f"{asked} button", "nothing makes it yet").click()
     person.see_text("[role=dialog] button", "Turn it with the best tool").click()
     person.saved(3)

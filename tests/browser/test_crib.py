@@ -186,7 +186,7 @@ def test_import_with_a_preview_then_export(person: Person, workers: None, tmp_pa
     table = person.see_text("[aria-label='Fate of every row'] tbody", "position 5").text
     assert "CNMG 120412 middle K15 CVD" in table
     assert not Tool.objects.filter(name="CNMG 120412 middle K15 CVD").exists()
-    press_button(person, "Write the good rows, leave 1 out")
+    press_button(person, "Import valid rows, leave 1 out")
     person.see_text("section[aria-label=Run]", "1 rows written")
     assert Tool.objects.filter(name="CNMG 120412 middle K15 CVD").exists()
     press_button(person, "Write the file")
@@ -200,9 +200,9 @@ def test_an_assembly_is_checked_while_it_is_put_together(person: Person) -> None
     person.go("/crib/assemblies")
     for css, text in (("#a-insert", TOOL), ("#a-holder", "SCLCR 1616 H09"), ("#a-overhang", "2 in"), ("#a-name", "odd")):
         person.see(css).send_keys(text)
-    person.see_text("section[aria-label='Put together'] li", "the pocket is made for size 09")
+    person.see_text("section[aria-label='New assembly'] li", "the pocket is made for size 09")
     person.type_over("#a-holder", "PCLNR 2525 M12", "")
     person.type_over("#a-overhang", "1 in", Keys.TAB)
-    person.until(lambda: "does not fit" not in person.see("section[aria-label='Put together']").text, "everything fits")
+    person.until(lambda: "does not fit" not in person.see("section[aria-label='New assembly']").text, "everything fits")
     press_button(person, "Keep it")
     assert "25.4 mm" in person.see_text("section[aria-label=Assemblies] li", "odd").text

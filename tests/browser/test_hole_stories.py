@@ -40,7 +40,7 @@ def test_a_tool_that_nobody_has_is_entered_from_the_list_and_then_makes_the_hole
     person.see_text("section.area-order button", "tools").click()
     assert "a drill Ø2.35 mm that reaches 60" in person.read("ul[aria-label='Tools that are wanted']")
     person.see_text("ul[aria-label='Tools that are wanted'] a", "enter it in the crib").click()
-    person.see_text("[role=dialog]", "Enter a tool")
+    person.see_text("[role=dialog]", "Add tool")
     person.see_text("[role=dialog] label", "cutting diameter")
     assert person.value(field(person, "cutting diameter (DC)")) == "2.35", "its size is filled in"
     enter(person, "grade", "HSS cobalt PVD")
@@ -144,7 +144,7 @@ def test_a_recorded_trace_is_laid_over_and_learned(person: Person, tmp_path: obj
     person.until(lambda: predicted(person) != before, "another prediction")
     assert "Learned from traces" in person.caution("learned")
     sheet(person, "d", "Recorded traces")
-    person.see_text("[role=dialog] button", "take back").click()
+    person.see_text("[role=dialog] button", "Remove").click()
     person.until(lambda: "In use" not in person.read("[role=dialog]"), "the lesson is taken back")
     leave(person)
     person.settled()

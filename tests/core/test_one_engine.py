@@ -415,7 +415,7 @@ def test_turning_is_thought_of_for_a_wide_groove_alone() -> None:
         request = form(GROOVE, feature={"width": width, "floor": "98 h11"})  # 6 mm deep
         return advise(*read_request({key: value for key, value in request.items() if key != "tool"})).note
 
-    assert "Turning does not compete" in note("14 +0.2/0")
+    assert "Turning not considered" in note("14 +0.2/0")
     assert "Turning" not in note("10 +0.2/0")
 
 

@@ -83,7 +83,7 @@ def test_the_drawing_comes_first_and_says_what_is_open(engineer: Api, job_id: Jo
     row = noted["drawing"][-1]
     assert (row["status"], row["words"]["metric"], row["makes"]) == ("open", "Ø40 h6 × 30 mm, Ra 0.8 µm", [])
     assert row["words"]["inch"].startswith("Ø1.5748 h6 × 1.181 in")
-    assert "the drawing still asks Ø40 h6" in noted["why"]["metric"]
+    assert "no operation yet for Ø40 h6" in noted["why"]["metric"]
     planned = engineer.edit(
         job, 2, action="add_operation", kind="turn", title="Seat", feature={"end_diameter": "41"}, drawn=row["id"], prepares=True
     ).json()["state"]["drawing"][-1]

@@ -154,7 +154,7 @@ def test_what_comes_back_as_it_was_keeps_its_meaning(engineer: Api, job_id: JobI
 def test_a_refusal_counts_and_repeats_what_was_typed(engineer: Api, job_id: JobId) -> None:
     job = job_id("Runner shaft")
     long = engineer.edit(job, 1, action="set_part", name="n" * 130)
-    assert "has 130 characters; 120 are the most" in long.json()["title"]
+    assert "has 130 characters; maximum 120" in long.json()["title"]
     word = engineer.edit(job, 1, action="move_operation", operation="op10", by="two")
     assert "'two' is none of: -1, 1." in word.json()["title"]
 

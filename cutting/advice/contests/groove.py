@@ -44,7 +44,7 @@ ROOM, RAMP_ROOM = 1.25, 2.0
 DEEP_LAYER = 0.6  # of the insert's width: the deeper of the two layers that are tried
 WIDE = 2.0  # × its depth: from here on a person would think of turning (common practice)
 TOO_SQUARE = (
-    "Turning does not compete: with walls {:g}° out of square one edge cannot follow both, it would take a right and a left hand "
+    "Turning not considered: with walls {:g}° out of square one edge cannot follow both, it would take a right and a left hand "
     "tool; from {:g}° on one slim insert does it."
 )
 LEAST_WALL = 25.0  # degrees out of square from which a slim turning insert follows both walls (common practice)
@@ -126,7 +126,7 @@ def enters(holder: Holder, wall_angle: float) -> bool:
 
 
 def guests(setup: GrooveSetup, stock: SlotStock, sound: bool) -> tuple[list[Candidate], str]:
-    """The best turning tools for a groove whose walls they can follow; or why turning does not compete where one would think of it."""
+    """The best turning tools for a groove whose walls they can follow; or why turning not considered where one would think of it."""
     f = setup.feature
     if setup.inside or f.distance_from_chuck <= 0 or "turn" not in stock.guests:
         return [], ""
@@ -137,13 +137,13 @@ def guests(setup: GrooveSetup, stock: SlotStock, sound: bool) -> tuple[list[Cand
     slim = tuple(insert for insert in whole.inserts if insert.code.shape != "R" and insert.code.nose_radius <= corner)
     crib = Crib(slim, tuple(holder for holder in whole.holders if enters(holder, f.wall_angle)))
     if not crib.inserts or not crib.holders:
-        return [], "Turning does not compete: no insert of the crib clears both walls with this corner."
+        return [], "Turning not considered: no insert of the crib clears both walls with this corner."
     feature = turned_feature(setup)
     try:
         neck = turned.turned_for(setup, crib, feature)
         found = rank(neck, crib, turned.CONTEST, MOST_GUESTS).candidates
     except CuttingError as refused:
-        return [], f"Turning does not compete: {refused.message}"
+        return [], f"Turning not considered: {refused.message}"
     return [_guest(row, feature, setup) for row in found], ""
 
 

@@ -183,9 +183,9 @@ def _rings(setup: DrillSetup, stock: DrillStock) -> tuple[list[Candidate], str]:
         )
         rows = rank(ring, heads, trepan.CONTEST, MOST_GUESTS).candidates
     except CuttingError as refused:
-        return [], f"Trepanning does not compete: {refused.message}"
+        return [], f"Trepanning not considered: {refused.message}"
     if not rows:
-        return [], "Trepanning does not compete: no head of the crib cuts this ring within its limits."
+        return [], "Trepanning not considered: no head of the crib cuts this ring within its limits."
     drawn = {"keeps": "the hole", "diameter": write(size, "length"), "depth": write(f.depth, "length"), "count": f.count}
     if f.circle is not None:
         drawn["circle"] = write(f.circle, "length")

@@ -24,7 +24,7 @@ def milled(setup: DrillSetup, stock: DrillStock) -> tuple[list[Candidate], str]:
     if f.stack or f.cross_hole > 0 or machine.fixed or "mill hole" not in stock.guests:
         return [], ""
     if machine.turns and not machine.has(DRIVEN):
-        return [], f"Milling does not compete: {machine.name} has no driven tools."
+        return [], f"Milling not considered: {machine.name} has no driven tools."
     crib: Any = stock.guests["mill hole"]()
     if not (crib.mills and crib.chucks):
         return [], ""
@@ -44,8 +44,8 @@ def milled(setup: DrillSetup, stock: DrillStock) -> tuple[list[Candidate], str]:
         )
         rows = rank(milled, crib, mill_hole.CONTEST, MOST_MILLS, False).candidates
     except CuttingError as refused:
-        return [], f"Milling does not compete: {refused.message}"
-    return [as_milled(setup, row) for row in rows], "" if rows else "Milling does not compete: no end mill of the crib makes this hole."
+        return [], f"Milling not considered: {refused.message}"
+    return [as_milled(setup, row) for row in rows], "" if rows else "Milling not considered: no end mill of the crib makes this hole."
 
 
 def as_milled(setup: DrillSetup, row: Candidate) -> Candidate:

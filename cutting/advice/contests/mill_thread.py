@@ -140,5 +140,5 @@ BARE = Contest(
     further=FURTHER,
     apart=one_of,
     completed=completed,
-    beside_words="puts {} more a piece of the part's worth at risk",
+    beside_words="scrap risk per piece: + {}",
 )

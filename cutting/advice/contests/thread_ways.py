@@ -152,7 +152,7 @@ def drawn(f: ThreadFeature) -> dict[str, Any]:
 def other_ways(
     builders: dict[str, tuple[Callable[[Any, Any], Any], Callable[[], Contest]]],
 ) -> Callable[[Any, Any, bool], tuple[list[Candidate], str]]:
-    """Guests: every other way to the thread, each with its best tools, or why it does not compete.
+    """Guests: every other way to the thread, each with its best tools, or why it not considered.
 
     `builders` make a kind's set-up from this one and its stock, and give its contest.
     """
@@ -170,11 +170,11 @@ def other_ways(
                 crib = _with_drills(crib, stock)
                 rows = rank(there, crib, contest(), MOST_GUESTS, False).candidates
             except CuttingError as refused:
-                why.append(f"{TITLES[name]} does not compete: {refused.message}")
+                why.append(f"{TITLES[name]} not considered: {refused.message}")
                 continue
             found += [_as_guest(there, name, row) for row in rows]
             if not rows:
-                why.append(f"{TITLES[name]} does not compete: no tool of the crib does it within its limits.")
+                why.append(f"{TITLES[name]} not considered: no tool of the crib does it within its limits.")
         return found, " ".join([*why, *_noted(setup)])
 
     return guests

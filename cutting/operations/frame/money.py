@@ -153,5 +153,7 @@ def life_notes(setup: BaseSetup, life: float, engaged: float, median_parts: floa
             )
         )
     if 0.0 < life < LEAST_LIFE:
-        found.append(Warning("short_life", f"{life:.1f} min in the cut: nobody plans edges for less than {LEAST_LIFE:g} min.", "care"))
+        found.append(
+            Warning("short_life", f"{life:.1f} min in the cut: edges are normally planned for at least {LEAST_LIFE:g} min.", "care")
+        )
     return found

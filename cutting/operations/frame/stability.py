@@ -28,7 +28,7 @@ def stable_on_part(
         damping_ratio=chatter.PART_DAMPING,
         force_slope=slope,
         mode_share=mode_share,
-        note=f"at every speed; the part swings at about {frequency:.0f} Hz",
+        note=f"at every speed; the natural frequency of the part is about {frequency:.0f} Hz",
     )
     waves = chatter.wave_length(cutting_speed, frequency)
     damped = record(chatter.process_damping, wave_length=waves, force_slope=slope, in_plane_ratio=np.maximum(push, LEAST_PUSH))

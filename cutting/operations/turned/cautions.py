@@ -32,8 +32,8 @@ def cautions(setup: Setup, done: Cut) -> list[Warning]:
         add(
             "no_clamp",
             "care",
-            f"Facing at constant cutting speed with no clamp of its own: only the machine's "
-            f"{machine.top_speed:.0f} 1/min holds it back. Set a clamp that suits chuck and part.",
+            f"Facing at constant cutting speed with no max. spindle speed set: the cut may run up to the machine's "
+            f"{machine.top_speed:.0f} rpm. Set one that suits chuck and part.",
             True,
         )
     clamped = done.cutting_speed < 0.98 * settings.cutting_speed
@@ -49,7 +49,7 @@ def cautions(setup: Setup, done: Cut) -> list[Warning]:
         add(
             "gear_step",
             "note",
-            f"Gearbox: nearest lower steps taken, {done.spindle_speed.ravel()[-1]:.0f} 1/min and "
+            f"Gearbox: nearest lower steps taken, {done.spindle_speed.ravel()[-1]:.0f} rpm and "
             f"{float(np.ravel(done.feed_per_rev)[-1]):g} mm/rev.",
         )
     ratio = holding.free_length / max(setup.feature.end_diameter.nominal, 1.0)
@@ -60,7 +60,9 @@ def cautions(setup: Setup, done: Cut) -> list[Warning]:
     if setup.skin is Skin.WELD:
         add("weld_touch_off", "care", "Weld build-up: touch off at the highest point, first cut about 0.75 mm and under the skin.")
     if setup.insert.grade.tool_class in ("cbn", "ceramic") and settings.coolant != "dry":
-        add("thermal_shock", "care", "Hard cutting materials run dry or fully flooded, never wetted now and then: thermal cracks.")
+        add(
+            "thermal_shock", "care", "Hard cutting materials run dry or fully flooded, never with intermittent coolant: it cracks the edge."
+        )
     nose = setup.insert.code.nose_radius
     depth = float(np.ravel(done.depth_of_cut)[-1])
     if depth < nose * 0.5 and setup.work.material.group.letter != "H":
@@ -95,11 +97,11 @@ def _at_the_chuck(setup: Setup, done: Cut, add: Add) -> None:
     if fast > 0.75:
         add("jaws_at_speed", "care", f"{fast:.0%} of the chuck's marked speed: jaws lose grip as they turn; check grip and balance.", True)
     if holding.weak or holding.grip_share < 0.6:
-        add("light_grip", "care", "Gripped lightly: the part may move or fly; small cuts, stop against the jaws, guard closed.", True)
+        add("light_grip", "care", "Light grip: the part may come loose and fly; small cuts, stop against the jaws, guard closed.", True)
     if setup.away:
         add("pulls_out", "care", "Fed away from the chuck the cut pulls the part out of the jaws: hold it on a stop or a step.", True)
         if holding.style is not Holding.CHUCK:
-            add("pulls_off_centre", "care", "Fed away from the chuck the cut pushes against the centre: never with a weak end.")
+            add("pulls_off_centre", "care", "Fed away from the chuck the cut loads the centre: do not use with a weak centre hole.")
     # a machine that loads in seconds is fed from the bar
     if machine.bar_bore and setup.feature.start_diameter <= machine.bar_bore and machine.handling_time < 15:
         add("bar_behind", "note", "Bar stock: no end may whip behind the spindle; support it in the feeder over its whole length.", True)

@@ -143,7 +143,7 @@ def _kerf(setup: Any, outcome: Outcome) -> list[dict[str, Any]]:
         made.append({"label": same(f"{yearly:,} a year".replace(",", "\u202f")), "value": paid, "saving": False})
         narrower = max(width - 0.5, 0.5)
         saved = same(f"{write(each * yearly * (width - narrower) / width, 'money')} a year")
-        made.append({"label": _said("{} would save", narrower), "value": saved, "saving": True})
+        made.append({"label": _said("saved with {}", narrower), "value": saved, "saving": True})
     rest = found["remnant"].display
     made.append({"label": same("pieces per bar"), "value": found["pieces_per_bar"].display, "saving": False})
     made.append({"label": same("remnant"), "value": rest, "saving": False})
@@ -208,7 +208,7 @@ def curve_table(run: CutOff, system: str) -> tuple[list[str], list[list[float]]]
     columns: list[tuple[str, Any]] = [
         (f"diameter {unit}", run.diameter * shorter),
         ("time s", run.seconds),
-        ("spindle speed 1/min", run.spindle_speed),
+        ("spindle speed rpm", run.spindle_speed),
         (f"cutting speed {speed}", run.cutting_speed * (3.280839895 if inch else 1.0)),
         (f"feed {unit}/rev", run.feed * shorter),
         (f"cutting force {newton}", run.cutting_force * force),

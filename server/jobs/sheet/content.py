@@ -182,7 +182,7 @@ def _speeds(setup: Setup, outcome: Outcome, system: str) -> list[tuple[str, str]
         ("time", both(results["operation_time"].display, system)),
     ]
     if setup.settings.spindle_clamp:
-        found.insert(2, ("max. spindle speed", f"{setup.settings.spindle_clamp:.0f} 1/min"))
+        found.insert(2, ("max. spindle speed", f"{setup.settings.spindle_clamp:.0f} rpm"))
     return found
 
 
@@ -255,7 +255,7 @@ def _speeds_of_kind(setup: Any, outcome: Outcome, system: str) -> list[tuple[str
         ("time", both(results["operation_time"].display, system)),
     ]
     if getattr(setup.settings, "spindle_clamp", None):
-        found.insert(2, ("max. spindle speed", f"{setup.settings.spindle_clamp:.0f} 1/min"))
+        found.insert(2, ("max. spindle speed", f"{setup.settings.spindle_clamp:.0f} rpm"))
     return found
 
 

@@ -334,7 +334,7 @@ def _against(
         attention, why = 0, {side: f"{named[side]}: {said}" for side, said in over_it.items()}
     elif still_open := [one["words"] for one in drawing if one["status"] == "open"]:
         more = f" and {len(still_open) - 1} more" if still_open[1:] else ""
-        attention, why = 1, {side: f"the drawing still asks {words}{more}" for side, words in still_open[0].items()}
+        attention, why = 1, {side: f"no operation yet for {words}{more}" for side, words in still_open[0].items()}
     elif over:
         costly = max(rows, key=lambda row: row["seconds"])
         attention, why = 1, in_both(f"most time in {costly['number']} {costly['title']}, governing limit {costly['binding']}")

@@ -85,7 +85,7 @@ def said(found: StackWindow, setup: DrillSetup) -> Display:
     one, other, first, second = found.conflict
     names = [layer.name for layer in setup.layers]
     if one == other:
-        return same(f"No field: {names[one]} alone breaks {_short(first)} everywhere.")
+        return same(f"No common range: {names[one]} exceeds {_short(first)} everywhere.")
     return same(f"No field: {names[one]} ({_short(first)}) against {names[other]} ({_short(second)}).")
 
 

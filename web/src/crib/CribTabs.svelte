@@ -6,7 +6,7 @@
     ["/crib/geometries", "Geometries and grades"],
     ["/crib/assemblies", "Assemblies"],
     ["/crib/heavy-tools", "Heavy tools"],
-    ["/crib/tool-materials", "Which tool material"],
+    ["/crib/tool-materials", "Tool material"],
     ["/exchange", "Import and export"],
   ] as const;
   // the longest path that the address starts with

@@ -51,7 +51,7 @@
   }
 </script>
 
-<Sheet title={id === null ? "Enter a tool" : "Change a tool"} {close} wide>
+<Sheet title={id === null ? "Add tool" : "Change a tool"} {close} wide>
   <p class="text-soft mb-2">
     The data on the box is enough: kind, designation, geometry and grade. Properties are needed only where the
     designation does not say them.

@@ -26,8 +26,7 @@
 <div class="mt-3 grid gap-x-8 gap-y-3 md:grid-cols-2">
   <div>
     <p data-testid="chances">
-      In <b class="figure">{share(found.all_hold)}</b> of {found.draws} deliveries every hard limit holds. A piece
-      costs
+      All hard limits hold in <b class="figure">{share(found.all_hold)}</b> of {found.draws} runs. A piece costs
       <span class="figure">{shown(found.cost[1])}</span>; 90 % lie between
       <span class="figure">{shown(found.cost[0])}</span> and
       <span class="figure">{shown(found.cost[2])}</span>; planned are

@@ -84,7 +84,7 @@
         {#each ways as kind (kind.name)}<button
             class="bg-ink text-sheet min-h-9 px-3 font-semibold disabled:opacity-60"
             disabled={!!busy}
-            onclick={() => plan(kind)}>{kind.title} it with the best tool</button
+            onclick={() => plan(kind)}>{kind.title}: use best tool</button
           >{/each}
       </p>
     {/if}

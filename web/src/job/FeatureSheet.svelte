@@ -217,7 +217,7 @@
       </select>
     {/if}
     {#if turnsRound}
-      <label for="turned-round">part turned round</label>
+      <label for="turned-round">part reversed</label>
       <span class="flex items-center gap-2">
         <input
           id="turned-round"

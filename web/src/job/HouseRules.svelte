@@ -13,7 +13,7 @@
     {
       name: "never_above_book",
       label: "above the recommended speed",
-      why: "The cautious school never goes above it and freely below; the other pushes until chip or edge says no.",
+      why: "Never: stay within the range. Allowed: until another limit governs.",
       options: [
         ["never", true],
         ["may go above", false],

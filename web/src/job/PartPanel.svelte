@@ -90,7 +90,7 @@
       disabled={locked}
       commit={(target) => part({ money: { target } })}
     />
-    <label for="style">held by</label>
+    <label for="style">workholding</label>
     <select
       id="style"
       class="control"

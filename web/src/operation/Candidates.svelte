@@ -119,11 +119,12 @@
                     >{row.grade}</span
                   >{/if}{#if bench.pinned.includes(nameOf(row))}<span title="pinned">
                     ●</span
-                  >{/if}{#if row.set_up}<span class="ml-1 text-[12px]" title="set up: {row.set_up}"
-                    >▣<span class="sr-only">set up: {row.set_up}</span></span
+                  >{/if}{#if row.set_up}<span class="ml-1 text-[12px]" title="assembled: {row.set_up}"
+                    >▣<span class="sr-only">assembled: {row.set_up}</span></span
                   >{/if}{#if row.in_place}<span
                     class="ml-1 text-[12px] whitespace-nowrap {row.chosen ? '' : 'text-soft'}"
-                    title="has its place already, for operation {row.in_place}">in place, {row.in_place}</span
+                    title="has its place already, for operation {row.in_place}"
+                    >used in op {row.in_place}</span
                   >{/if}{#if row.steps.length}<button
                     class="plain-link ml-1 text-[12px] whitespace-nowrap"
                     aria-expanded={opened === nameOf(row)}

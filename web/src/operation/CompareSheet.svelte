@@ -15,7 +15,7 @@
     [`feed, ${shown(bench.follow?.advice.feed_unit)}`, (c) => shown(c.feed)],
     ["passes × depth", (c) => (c.depth ? `${c.passes} × ${shown(c.depth)}` : `${c.passes}`)],
     ["seconds", (c) => shown(c.seconds)],
-    ["cost of this operation, €", (c) => shown(c.cost)],
+    [`cost of this operation, ${session.currency}`, (c) => shown(c.cost)],
     ["cost of an edge, €", (c) => shown(c.edge_price)],
     ["pieces per edge", (c) => shown(c.parts_per_edge)],
     ["runs without a stop", (c) => c.secure],

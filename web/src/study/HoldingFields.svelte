@@ -19,7 +19,7 @@
 
 <div class="flex flex-wrap items-end gap-3" role="group" aria-label="How the part is held in this operation">
   <label class="grid"
-    >held by <select
+    >workholding <select
       class="control"
       disabled={locked}
       value={String(held.style)}

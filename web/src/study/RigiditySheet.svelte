@@ -75,7 +75,7 @@
             ></tr
           >
         {:else}<tr
-            ><td class="text-soft py-1" colspan="6">Nothing at hand would make it noticeably stiffer.</td></tr
+            ><td class="text-soft py-1" colspan="6">No available support adds noticeable stiffness.</td></tr
           >{/each}
       </tbody>
     </table>

@@ -96,8 +96,8 @@
               >actual depth</th
             ><th scope="col" class="font-normal">push</th><th scope="col" class="font-normal">offset</th><th
               scope="col"
-              class="font-normal">foretold</th
-            ><th><span class="sr-only">take back</span></th></tr
+              class="font-normal">predicted</th
+            ><th><span class="sr-only">Remove</span></th></tr
           ></thead
         >
         <tbody>
@@ -113,7 +113,7 @@
                 ><button
                   class="plain-link"
                   aria-label="Take back pass {row.pass_number}"
-                  onclick={() => void drop(row.id)}>take back</button
+                  onclick={() => void drop(row.id)}>Remove</button
                 ></td
               ></tr
             >
@@ -127,7 +127,7 @@
                 ><button
                   class="plain-link"
                   aria-label="Take back the doubtful pass {row.pass_number}"
-                  onclick={() => void drop(row.id)}>take back</button
+                  onclick={() => void drop(row.id)}>Remove</button
                 ></td
               ></tr
             >

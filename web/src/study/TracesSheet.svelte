@@ -236,7 +236,7 @@
             <li class="border-line border-t py-1 text-[13px]">
               {one.said}
               {#if session.mayEdit}<button class="plain-link ml-1" onclick={() => void undo(one.id)}
-                  >take back</button
+                  >Remove</button
                 >{/if}
             </li>
           {/each}

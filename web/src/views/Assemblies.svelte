@@ -142,7 +142,7 @@
                   : ""}
               </p>
               {#if session.mayEdit}<button class="plain-link" onclick={() => void remove(row.id)}
-                  >take apart</button
+                  >Delete</button
                 >{/if}
             </div>
             {@render verdicts(row.checks)}
@@ -154,10 +154,10 @@
     </section>
     <section
       class="bg-sheet border-line min-h-0 overflow-auto border p-2.5"
-      aria-label="Put together"
+      aria-label="New assembly"
       tabindex="-1"
     >
-      <h2 class="font-semibold">Put together</h2>
+      <h2 class="font-semibold">New assembly</h2>
       <div class="mt-1 grid grid-cols-[90px_1fr] items-center gap-x-2 gap-y-1.5">
         <label for="a-insert">edge</label>
         <FormField

@@ -97,8 +97,7 @@
           ><input type="checkbox" bind:checked={search.archived} /> archive</label
         >
         <span class="flex-1"></span>
-        {#if session.mayEdit}<button class="control" onclick={() => (entering = true)}>Enter a tool</button
-          >{/if}
+        {#if session.mayEdit}<button class="control" onclick={() => (entering = true)}>Add tool</button>{/if}
       </div>
       <p class="text-soft px-2.5 pb-1" role="status">
         {#if search.problem}<span class="text-signal">{search.problem}</span>

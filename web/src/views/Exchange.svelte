@@ -183,7 +183,7 @@
           {#if session.mayEdit && run.state === "previewed" && (run.counts["new"] || run.counts["changed"])}
             {#if run.counts["refused"]}
               <button class="control" onclick={() => void apply(true)}
-                >Write the good rows, leave {spaced(run.counts["refused"])} out</button
+                >Import valid rows, skip {spaced(run.counts["refused"])}</button
               >
             {:else}
               <button class="bg-ink text-sheet min-h-8 px-4" onclick={() => void apply(false)}

@@ -118,8 +118,7 @@
       {#snippet aside()}
         <span class="flex flex-wrap items-center gap-x-4"
           >{#if job.archived}<span class="text-warn"
-              >in the archive <button class="plain-link" onclick={() => void archive(false)}
-                >take it out</button
+              >in the archive <button class="plain-link" onclick={() => void archive(false)}>Restore</button
               ></span
             >{/if}
           <a class="plain-link" href="#/jobs/{job.id}/at-machine">at the machine</a>
@@ -133,7 +132,7 @@
           >
           {#if session.mayEdit}<span
               ><button class="plain-link" onclick={() => void copy()}>copy the job</button>
-              <a class="plain-link ml-2" href="/api/jobs/{job.id}/file" download>as a file</a>
+              <a class="plain-link ml-2" href="/api/jobs/{job.id}/file" download>Export</a>
               {#if !job.archived}<button class="plain-link ml-2" onclick={() => void archive(true)}
                   >archive it</button
                 >{/if}</span

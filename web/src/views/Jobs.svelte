@@ -83,7 +83,7 @@
         bind:value={wanted}
       />
       <label class="flex items-center gap-1"><input type="checkbox" bind:checked={archived} /> archive</label>
-      {#if session.mayEdit}<button class="control" onclick={() => picker?.click()}>From a file</button>
+      {#if session.mayEdit}<button class="control" onclick={() => picker?.click()}>Import job</button>
         <input
           type="file"
           accept=".json"

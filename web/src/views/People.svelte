@@ -79,7 +79,7 @@
 </script>
 
 {#if session.person?.role !== "administrator"}
-  <p class="p-6">An administrator sees to the people.</p>
+  <p class="p-6">Only administrators manage people.</p>
 {:else}
   <div
     class="mx-auto grid h-full max-w-[1500px] grid-cols-[330px_minmax(0,1fr)] gap-2 p-2 max-lg:grid-cols-1 max-lg:overflow-auto"

@@ -7,7 +7,7 @@
   import { session, shown } from "../session.svelte";
   import MaterialPicker from "../shelf/MaterialPicker.svelte";
 
-  page.open("Which tool material", [{ label: "Crib", href: "#/crib" }, { label: "Which tool material" }]);
+  page.open("Tool material", [{ label: "Crib", href: "#/crib" }, { label: "Tool material" }]);
   let task = $state({
     material: "C45",
     machine: "two-axis lathe",
@@ -39,7 +39,7 @@
 </script>
 
 <div class="mx-auto flex h-full max-w-[1500px] flex-col gap-2 p-2">
-  <h1 class="sr-only">Which tool material</h1>
+  <h1 class="sr-only">Tool material</h1>
   <CribTabs />
   <section class="bg-sheet border-line flex flex-wrap items-end gap-3 border p-2.5" aria-label="The cut">
     <div class="w-52">

@@ -47,7 +47,7 @@ def results(x: Cut, record: Recorder) -> dict[str, Value]:
     say = ResultsSaid(record)
     give, error = last_pass(x.cutter.bar_compliance), 1000.0 * last_pass(x.size_error)  # µm
     say.banded("bar_stiffness", "stiffness of the bar at its tip", 0.001 / give, "stiffness", "bar")
-    say.banded("bar_frequency", "the bar swings at, Hz", last_pass(x.cutter.bar_frequency), "number", "swing")
+    say.banded("bar_frequency", "natural frequency, Hz", last_pass(x.cutter.bar_frequency), "number", "swing")
     left = 1000.0 * springing_left(x, 1)
     say.banded(
         "spring_pass",

@@ -37,7 +37,7 @@ def cautions(x: Numbers) -> Iterator[Warning]:
         text = f"{float(np.max(x.tool.pressure)):.0f} bar at the point: doors closed before it opens; a jet goes through skin."
         yield Warning("pressure", text, "care", True)
     if setup.drill.flute_length >= LONG * setup.drill.diameter:
-        text = "A long drill whips outside its hole: enter at 300 1/min or less, full speed inside, stop before it is withdrawn."
+        text = "A long drill whips outside its hole: enter at 300 rpm or less, full speed inside, stop before it is withdrawn."
         yield Warning("whipping", text, "care", True)
     if machine.gear_set:
         text = "A unit held by hand or by a nose-piece kicks at break-through: lock it, both hands, no gloves near the drill."

@@ -19,8 +19,8 @@ def cautions(x: Numbers) -> list[Warning]:
         add(
             "no_clamp",
             "care",
-            f"Constant cutting speed to the centre with no clamp of its own: only the machine's "
-            f"{setup.machine.top_speed:.0f} 1/min holds it back. Set a clamp that suits chuck and bar.",
+            f"Constant cutting speed to the centre with no max. spindle speed set: the cut may run up to the machine's "
+            f"{setup.machine.top_speed:.0f} rpm. Set one that suits chuck and bar.",
             True,
         )
     if f.bore <= 0 and s.school is None and not s.feed_zones:
@@ -54,7 +54,7 @@ def cautions(x: Numbers) -> list[Warning]:
             True,
         )
     if setup.insert.width < 0.75 * x.usual_width:
-        add("narrow", "note", f"The trade takes about {x.usual_width:g} mm for this bar: narrower saves bar, and bends.")
+        add("narrow", "note", f"Usual for this bar: about {x.usual_width:g} mm; narrower saves bar, and bends.")
     if (setup.machine.pressure(s.coolant) or 0.0) >= 20:
         add("pressure", "care", "Coolant under pressure: doors closed, no hands near nozzles or hoses.", True)
     bar_fed = setup.machine.bar_bore and f.diameter <= setup.machine.bar_bore

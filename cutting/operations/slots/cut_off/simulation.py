@@ -97,7 +97,7 @@ def simulate(
     """
     require_between("settings.cutting_speed", cutting_speed, 0.5, 5000, "m/min")
     top_speed = float(spun.top)
-    require_between("settings.spindle_clamp", top_speed, 1, 60_000, "1/min")
+    require_between("settings.spindle_clamp", top_speed, 1, 60_000, "rpm")
     require_between("tool.lead_angle", blade.lead_angle, -20, 20, "°")
     d = np.linspace(bar.diameter, bar.innermost, POINTS)
     n = spun.at(cutting_speed, d)

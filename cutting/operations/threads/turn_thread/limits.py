@@ -55,7 +55,7 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("feed_drive", "feed, speed × lead", "feed_rate", Bound.UPPER, Severity.HARD, "machine-data",
          "The slide must follow the spindle.", lambda x: (x.feed_rate, None, x.setup.machine.feed_rate_max)),
     Rule("half_nut", "half-nut speed", "spindle_speed", Bound.UPPER, Severity.HARD, "common-practice",
-         "Hand and half nut stop in time up to about 200 1/min, and only where a groove is there to stop in.",
+         "Hand and half nut stop in time up to about 200 rpm, and only where a groove is there to stop in.",
          lambda x: (x.spindle_speed, None, BY_HAND), (), lambda x: x.setup.machine.geared and not x.setup.feature.through),
     Rule("run_out", "run-out groove", "length", Bound.UPPER, Severity.HARD, "common-practice",
          "The slide needs so long to stand still; a groove that is shorter is run into its shoulder.",
