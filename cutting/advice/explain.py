@@ -11,7 +11,7 @@ from cutting.operations.frame.setup import BaseSetup, Goal
 from cutting.quantities.kinds import currency
 from cutting.quantities.write import Display, write
 
-GOALS = {Goal.CHEAPEST: "cheapest", Goal.FASTEST: "fastest", Goal.MOST_SECURE: "most secure"}
+GOALS = {Goal.CHEAPEST: "cheapest", Goal.FASTEST: "fastest", Goal.MOST_SECURE: "most reliable"}
 NOTHING = 0.004  # share of the whole below which two rows are alike
 LEAST_TOLD = 0.001  # money a piece, below which nothing is told of it
 ALIKE = "equal within model accuracy"

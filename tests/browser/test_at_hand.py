@@ -44,7 +44,7 @@ def test_enter_belongs_to_what_has_the_focus(person: Person) -> None:
     person.press(Keys.ENTER)
     person.see_text("[role=dialog]", "New job")
     person.press(Keys.ESCAPE)
-    focus_on(person, "header nav a", "Floor")
+    focus_on(person, "header nav a", "Machines")
     person.press(Keys.ENTER)
     person.see_text("main button", "geared lathe")
     open_job(person, "Runner shaft")
@@ -340,7 +340,7 @@ def test_warnings_are_counted_the_worst_is_whole_and_the_rest_a_key_away(person:
 
 def test_the_person_has_a_menu_and_the_rooms_stay_in_the_head(person: Person) -> None:
     open_rough_turn(person)
-    assert [link.text for link in person.all("header nav[aria-label=Rooms] a")] == ["Crib", "Shelf", "Floor"]
+    assert [link.text for link in person.all("header nav[aria-label=Rooms] a")] == ["Tools", "Materials", "Machines"]
     person.see("header button[aria-label^='engineer']").click()
     assert "engineer" in person.see("[role=menu]").text
     assert person.all("header")  # still signed in
@@ -412,7 +412,7 @@ def test_the_print_is_shown(person: Person, tmp_path: Any) -> None:
     drawing.save(str(path))
     open_job(person, "Wear bush")
     person.see("input[type=file]").send_keys(str(path))
-    picture = person.see("section[aria-label^=Against] img")
+    picture = person.see("section[aria-label^=Compared] img")
     person.until(lambda: person.chrome.execute_script("return arguments[0].naturalWidth", picture) > 100, "drawn")
 
 
@@ -476,7 +476,7 @@ def test_a_part_of_five_operations(person: Person, capsys: pytest.CaptureFixture
     count.keys(Keys.ENTER)
     person.until(lambda: "rev 2" in person.read("[data-testid=saved]"), "all added", 60)
     count.keys("t")
-    person.see_text("[role=dialog]", "operations a piece become")
+    person.see_text("[role=dialog]", "operations per piece become")
     rows = json.loads(
         person.chrome.execute_script("return JSON.stringify([...document.querySelectorAll('main tbody tr')].map(r => r.innerText))")
     )

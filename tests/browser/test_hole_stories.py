@@ -25,7 +25,7 @@ def predicted(person: Person) -> str:
 
 
 def seconds(person: Person) -> float:
-    found = re.search(r"this operation\s+([\d.:]+)", person.read("section[aria-label^=Result]"))
+    found = re.search(r"operation time\s+([\d.:]+)", person.read("section[aria-label^=Result]"))
     assert found
     return number(found[1])
 

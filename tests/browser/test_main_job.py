@@ -58,7 +58,7 @@ def test_from_sign_in_to_a_defended_recommendation(person: Person) -> None:
     assert person.value("#feed_per_rev") != feed
     person.settled()
     broken = person.see_text("ul[aria-label^=Limits] li", "over its bound").text
-    assert "To get below" in person.read("section[aria-label^=Limits] h3")
+    assert "To meet this limit" in person.read("section[aria-label^=Limits] h3")
     person.until(lambda: "rev 4" in person.read("[data-testid=saved]"), "the run of nudges saved as one gesture")
 
     # its remedy brings it below, and is saved
@@ -75,7 +75,7 @@ def test_from_sign_in_to_a_defended_recommendation(person: Person) -> None:
     person.settled()
     assert person.value("#feed_per_rev") == kept
     assert person.read("[data-testid=operation_cost]") == cost
-    assert "€ a piece" in person.read("section[aria-label='Cycle time']")
+    assert "€ per piece" in person.read("section[aria-label='Cycle time']")
 
     # undo returns to the nudged feed, and redo brings the remedy back
     person.see("h2").click()

@@ -55,15 +55,15 @@ def test_the_present_process_and_a_print(person: Person, tmp_path: Path) -> None
     person.see("#base-seconds").send_keys("120")
     person.see("#base-cost").send_keys("12.5", Keys.ENTER)
     person.saved(2)
-    assert "saves" in person.see_text("section[aria-label^=Against] p", "a piece").text
+    assert "saves" in person.see_text("section[aria-label^=Compared] p", "per piece").text
     drawing = tmp_path / "bush.pdf"
     drawing.write_bytes(b"%PDF-1.7 bush")
     person.see("input[type=file]").send_keys(str(drawing))
-    person.see_text("section[aria-label^=Against] a", "bush.pdf")
+    person.see_text("section[aria-label^=Compared] a", "bush.pdf")
     wrong = tmp_path / "bush.exe"
     wrong.write_bytes(b"MZ")
     person.see("input[type=file]").send_keys(str(wrong))
-    person.see_text("section[aria-label^=Against] [role=alert]", "not a PDF, PNG or JPEG")
+    person.see_text("section[aria-label^=Compared] [role=alert]", "not a PDF, PNG or JPEG")
 
 
 def test_the_tape_switches_to_money(person: Person) -> None:

@@ -163,7 +163,7 @@ def test_hard_turning_against_grinding_and_the_edge_in_its_seat(person: Person) 
     # the needle: what grinding takes is typed once, kept, and compared
     open_operation(person, "Spear-valve needle", "Copy the tip")
     study(person, "h", "Hard turning or grinding")
-    for label, value in (("seconds a piece", "180"), ("€ an hour", "64")):
+    for label, value in (("seconds per piece", "180"), ("€ an hour", "64")):
         person.see_text("[role=dialog] label", label).find_element(By.TAG_NAME, "input").send_keys(value)
     person.see_text("[role=dialog] button", "Compare").click()
     saving = number(person.see("[data-testid=saving]").text.replace("Turning saves ", ""))

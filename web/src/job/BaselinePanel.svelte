@@ -64,15 +64,15 @@
         <dd class="figure text-right font-semibold">{shown(job.state.tape.money_display)}</dd>
       </dl>
       <p class="mt-1 {base.better ? 'text-safe' : 'text-signal'} font-semibold">
-        {base.better ? "saves" : "costs more:"} <span class="figure">{shown(base.saving)}</span> a piece{#if base.yearly_saving},
+        {base.better ? "saves" : "costs more:"} <span class="figure">{shown(base.saving)}</span> per piece{#if base.yearly_saving},
           <span class="figure">{shown(base.yearly_saving)}</span> a year{/if}
       </p>
       {#if base.note}<p class="text-soft">{base.note}</p>{/if}
     {:else if writing}
       <form class="grid grid-cols-[110px_1fr] items-center gap-1.5" onsubmit={keep}>
-        <label for="base-seconds">seconds a piece</label>
+        <label for="base-seconds">seconds per piece</label>
         <FormField id="base-seconds" field="seconds" problem={refusal} bind:value={draft.value.seconds} />
-        <label for="base-cost">{session.currency} a piece</label>
+        <label for="base-cost">{session.currency} per piece</label>
         <FormField id="base-cost" field="cost" problem={refusal} bind:value={draft.value.cost} />
         <button class="control col-start-2">Keep as the present process</button>
       </form>

@@ -58,7 +58,7 @@
 <Sheet title="The best tools for this part" {close} wide>
   <div class="flex items-end gap-4">
     <label class="grid w-44"
-      >value of one tool fewer, {session.currency} a piece <EntryField
+      >value of one tool fewer, {session.currency} per piece <EntryField
         value={worth}
         field="worth"
         disabled={!session.mayEdit}
@@ -73,7 +73,7 @@
     <p class="mt-2" data-testid="best-total">
       <span class="figure">{found.tools_now}</span>
       {found.tools_now === 1 ? "tool" : "tools"} at
-      <span class="figure">{shown(found.cost_now)}</span> of operations a piece become
+      <span class="figure">{shown(found.cost_now)}</span> of operations per piece become
       <b
         ><span class="figure">{found.tools_then}</span> at
         <span class="figure">{shown(found.cost_then)}</span></b

@@ -71,7 +71,7 @@
       "chance that every hard limit of a plan holds, which its settings are chosen for",
     ],
     ["sure_cheapest", "the same, cheapest", 0.9, ""],
-    ["sure_secure", "the same, most secure", 0.97, ""],
+    ["sure_secure", "the same, most reliable", 0.97, ""],
     ["grip_safety", "grip safety", 2, "held torque over cutting torque"],
     ["secure_probability", "reliability, unattended", 0.95, "that an edge reaches its planned change"],
     ["attended_probability", "reliability, attended", 0.8, ""],

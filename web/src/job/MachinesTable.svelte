@@ -19,7 +19,7 @@
     ><tr class="border-line border-b"
       ><th scope="col" class="py-1 font-normal">machine</th><th scope="col" class="text-right font-normal"
         >operations</th
-      ><th scope="col" class="text-right font-normal">a piece</th><th
+      ><th scope="col" class="text-right font-normal">per piece</th><th
         scope="col"
         class="text-right font-normal">time</th
       ><th scope="col" class="text-right font-normal">tools</th><th scope="col" class="pl-6 font-normal"

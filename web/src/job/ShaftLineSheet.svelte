@@ -207,7 +207,7 @@
         </p>{/if}
       {#if found.tried}
         <h3 class="mt-3 font-semibold">
-          With the best tools of the crib: <span class="figure">{shown(found.seconds)}</span> a piece
+          With the best tools of the crib: <span class="figure">{shown(found.seconds)}</span> per piece
         </h3>
         <table class="w-full" aria-label="The operations with their best tools">
           <tbody>

@@ -7,10 +7,12 @@
     value: T;
     choose: (value: T) => void;
     disabled?: boolean;
+    /** How an option is told, where it is not as it is kept. */
+    told?: Partial<Record<T, string>>;
     /** On the dark head or on a sheet. */
     tone?: "head" | "sheet";
   }
-  let { label, options, value, choose, disabled = false, tone = "head" }: Props = $props();
+  let { label, options, value, choose, disabled = false, told = {}, tone = "head" }: Props = $props();
 </script>
 
 <ToggleGroup.Root
@@ -28,7 +30,7 @@
         ? 'data-[state=on]:bg-bar-ink data-[state=on]:text-bar text-bar-ink'
         : 'data-[state=on]:bg-ink data-[state=on]:text-sheet'} data-[state=on]:font-semibold"
     >
-      {option}
+      {told[option] ?? option}
     </ToggleGroup.Item>
   {/each}
 </ToggleGroup.Root>

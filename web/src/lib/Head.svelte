@@ -45,15 +45,16 @@
     <Choice
       label="Goal"
       options={["cheapest", "fastest", "most secure"]}
+      told={{ "most secure": "most reliable" }}
       value={page.goal}
       disabled={!session.mayEdit}
       choose={(goal) => page.setGoal?.(goal)}
     />
   {/if}
   <nav aria-label="Rooms" class="flex gap-3">
-    <a href="#/crib" class="hover:underline">Crib</a>
-    <a href="#/shelf" class="hover:underline">Shelf</a>
-    <a href="#/floor" class="hover:underline">Floor</a>
+    <a href="#/crib" class="hover:underline">Tools</a>
+    <a href="#/shelf" class="hover:underline">Materials</a>
+    <a href="#/floor" class="hover:underline">Machines</a>
   </nav>
   <Choice
     label="Units"

@@ -116,7 +116,7 @@
   <div class="figure shrink-0 self-center text-right leading-tight">
     <div class="text-[16px] font-semibold">{shown(job.tape.seconds_display)}</div>
     <div class="text-[16px] font-semibold" title={job.tape.working.join("\n")}>
-      {shown(job.tape.money_display)} a piece
+      {shown(job.tape.money_display)} per piece
     </div>
     {#if job.target_display}
       <div class={job.over_target ? "text-signal" : "text-safe"}>

@@ -26,8 +26,8 @@
   {#if found}
     <div class="grid gap-x-6 md:grid-cols-2" aria-busy={study.stale}>
       <section>
-        <h3 class="font-semibold">Cost a piece over speed</h3>
-        <Chart chart={found.cost} label="Cost a piece over cutting speed" span={book} />
+        <h3 class="font-semibold">Cost per piece over speed</h3>
+        <Chart chart={found.cost} label="Cost per piece over cutting speed" span={book} />
       </section>
       <section>
         <h3 class="font-semibold">Life over speed, half to double</h3>
@@ -45,7 +45,7 @@
         ><tr class="border-line border-b"
           ><th scope="col" class="py-1 font-normal">speed</th><th scope="col" class="font-normal"
             ><span class="sr-only">value</span></th
-          ><th scope="col" class="font-normal">life</th><th scope="col" class="font-normal">a piece</th><th
+          ><th scope="col" class="font-normal">life</th><th scope="col" class="font-normal">per piece</th><th
             scope="col"
             class="font-normal">cost</th
           ><th scope="col" class="font-normal">pieces per change</th><th

@@ -61,13 +61,13 @@
       </tbody>
     </table>
     {#if found.saving}<p class="mt-2 font-semibold" data-testid="saving">
-        Turning saves {shown(found.saving)} a piece, {shown(found.saving_per_batch)} a batch.
+        Turning saves {shown(found.saving)} per piece, {shown(found.saving_per_batch)} per batch.
       </p>{/if}
     {#if session.mayEdit}
       <h3 class="mt-3 font-semibold">Grinding as it is done now</h3>
       <form class="mt-1 flex flex-wrap items-end gap-2" onsubmit={keep}>
         <label class="grid w-28"
-          >seconds a piece <FormField
+          >seconds per piece <FormField
             field="seconds"
             problem={refusal}
             bind:value={draft.value.seconds}
@@ -81,7 +81,7 @@
           /></label
         >
         <label class="grid w-28"
-          >wheel, {session.currency} a piece <FormField
+          >wheel, {session.currency} per piece <FormField
             field="wheel"
             problem={refusal}
             bind:value={draft.value.wheel}

@@ -116,7 +116,7 @@
         <p class="mt-1.5">
           ▸ Wear makes it {bench.entry?.operation === "bore" ? "shrink" : "grow"} by
           <span class="figure">{shown(found.drift)}</span>
-          a piece{#if found.correct_every}: offset interval {pieces(found.correct_every)}{/if}.
+          per piece{#if found.correct_every}: offset interval {pieces(found.correct_every)}{/if}.
         </p>
       </section>
     </div>

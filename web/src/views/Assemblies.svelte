@@ -11,7 +11,7 @@
   import { page } from "../page.svelte";
   import { session, shown } from "../session.svelte";
 
-  page.open("Assemblies", [{ label: "Crib", href: "#/crib" }, { label: "Assemblies" }]);
+  page.open("Assemblies", [{ label: "Tools", href: "#/crib" }, { label: "Assemblies" }]);
   const queries = useQueryClient();
   const assemblies = createQuery(() => ({
     queryKey: ["assemblies"],

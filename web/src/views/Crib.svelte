@@ -15,7 +15,7 @@
   import { session } from "../session.svelte";
 
   let { params }: { params?: { id?: string } } = $props();
-  page.open("Crib", [{ label: "Crib" }]);
+  page.open("Tools", [{ label: "Tools" }]);
   const search = new ToolSearch();
   const asked = new URLSearchParams(untrack(() => router.querystring ?? ""));
   search.q = asked.get("q") ?? "";

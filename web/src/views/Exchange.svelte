@@ -8,7 +8,7 @@
   import { page } from "../page.svelte";
   import { session } from "../session.svelte";
 
-  page.open("Import and export", [{ label: "Crib", href: "#/crib" }, { label: "Import and export" }]);
+  page.open("Import and export", [{ label: "Tools", href: "#/crib" }, { label: "Import and export" }]);
   type Run = Schemas["RunOut"];
   const queries = useQueryClient();
   let picked = $state<number | null>(null);

@@ -7,7 +7,7 @@
   import { page } from "../page.svelte";
   import { session, shown } from "../session.svelte";
 
-  page.open("Floor", [{ label: "Floor" }]);
+  page.open("Machines", [{ label: "Machines" }]);
   const queries = useQueryClient();
   let archived = $state(false);
   let picked = $state("");
@@ -27,7 +27,7 @@
 </script>
 
 <div class="mx-auto grid h-full max-w-[1264px] grid-cols-[300px_1fr] gap-2 p-2 max-md:grid-cols-1">
-  <h1 class="sr-only">Floor</h1>
+  <h1 class="sr-only">Machines</h1>
   <section class="bg-sheet border-line min-h-0 overflow-auto border p-2" aria-label="Machines" tabindex="-1">
     <div class="flex items-center justify-between">
       <h2 class="font-semibold">Machines</h2>

@@ -12,7 +12,10 @@
   import { page } from "../page.svelte";
   import { session, shown } from "../session.svelte";
 
-  page.open("Geometries and grades", [{ label: "Crib", href: "#/crib" }, { label: "Geometries and grades" }]);
+  page.open("Geometries and grades", [
+    { label: "Tools", href: "#/crib" },
+    { label: "Geometries and grades" },
+  ]);
   const queries = useQueryClient();
   const geometries = createQuery(() => ({
     queryKey: ["geometries"],

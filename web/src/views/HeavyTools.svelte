@@ -17,7 +17,7 @@
   import { session, shown } from "../session.svelte";
 
   let { params = {} }: { params?: { id?: string } } = $props();
-  page.open("Heavy tools", [{ label: "Crib", href: "#/crib" }, { label: "Heavy tools" }]);
+  page.open("Heavy tools", [{ label: "Tools", href: "#/crib" }, { label: "Heavy tools" }]);
   const queries = useQueryClient();
   const list = createQuery(() => ({
     queryKey: ["heavy-tools"],

@@ -146,7 +146,7 @@
                 >{/if}
             </span>
             <span class="figure text-right text-[15px] max-md:hidden"
-              >{shown(job.state.tape.seconds_display)}<br /><span class="text-soft">a piece</span></span
+              >{shown(job.state.tape.seconds_display)}<br /><span class="text-soft">per piece</span></span
             >
             <span class="text-right">
               <span class="figure block text-[17px] font-semibold">{shown(job.state.tape.money_display)}</span

@@ -10,7 +10,7 @@
   import ShelfTabs from "../shelf/ShelfTabs.svelte";
 
   let { params }: { params?: { name?: string } } = $props();
-  page.open("Shelf", [{ label: "Shelf" }]);
+  page.open("Materials", [{ label: "Materials" }]);
   const queries = useQueryClient();
   let q = $state("");
   let letter = $state("");
@@ -30,7 +30,7 @@
 <div
   class="mx-auto grid h-full max-w-[1500px] grid-cols-[minmax(0,1fr)_430px] grid-rows-[auto_minmax(0,1fr)] gap-2 p-2 max-lg:grid-cols-1"
 >
-  <h1 class="sr-only">Shelf</h1>
+  <h1 class="sr-only">Materials</h1>
   <div class="col-span-full"><ShelfTabs here="materials" /></div>
   <div class="grid min-h-0 grid-rows-[1fr_auto] gap-2">
     <section class="bg-sheet border-line flex min-h-0 flex-col border" aria-label="Materials">

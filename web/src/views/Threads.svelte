@@ -8,7 +8,7 @@
   import ThreadPicture from "../shelf/ThreadPicture.svelte";
 
   let { params }: { params?: { words?: string } } = $props();
-  page.open("Threads", [{ label: "Shelf", href: "#/shelf" }, { label: "Threads" }]);
+  page.open("Threads", [{ label: "Materials", href: "#/shelf" }, { label: "Threads" }]);
   const asked = $derived(params?.words ? decodeURIComponent(params.words) : "M10");
   let typed = $state("");
   let outside = $state("");

@@ -7,7 +7,7 @@
   import { session, shown } from "../session.svelte";
   import MaterialPicker from "../shelf/MaterialPicker.svelte";
 
-  page.open("Tool material", [{ label: "Crib", href: "#/crib" }, { label: "Tool material" }]);
+  page.open("Tool material", [{ label: "Tools", href: "#/crib" }, { label: "Tool material" }]);
   let task = $state({
     material: "C45",
     machine: "two-axis lathe",
@@ -100,8 +100,9 @@
           ><th scope="col" class="text-right font-normal">change</th><th
             scope="col"
             class="text-right font-normal">edges for the batch</th
-          ><th scope="col" class="pr-4 text-right font-normal">a piece</th><th scope="col" class="font-normal"
-            >why</th
+          ><th scope="col" class="pr-4 text-right font-normal">per piece</th><th
+            scope="col"
+            class="font-normal">why</th
           >
         </tr>
       </thead>
