@@ -229,7 +229,7 @@ def test_a_clamp_answers_its_caution(person: Person) -> None:
     person.saved(2)
     person.settled()
     assert "no clamp of its own" not in person.read("ul[aria-label^=Warnings]")
-    assert "900" in person.see_text("ul[aria-label^=Limits] li", "spindle and chuck speed").text
+    assert "900" in person.see_text("ul[aria-label^=Limits] li", "max. spindle speed").text
     person.type_over("#clamp", "many", Keys.TAB)
     assert "is not a number" in person.see_text("[role=alert]", "many").text
 

@@ -12,6 +12,7 @@ import pytest
 
 import cutting
 from cutting.errors import UnknownName
+from cutting.operations.registry import KINDS
 from cutting.tooling.decode import decode
 from cutting.workpiece.materials import find_material, materials
 from cutting.workpiece.names import spellings
@@ -128,3 +129,28 @@ def test_rooms_of_jobs_lean_one_way() -> None:
         graphlib.TopologicalSorter(graph).prepare()
     except graphlib.CycleError as error:
         pytest.fail(" -> ".join(error.args[1]))
+
+
+# labels that stood once and that the trade has better words for
+RETIRED = (
+    "book window",
+    "useful",
+    "swings",
+    "wants",
+    "against the",
+    "that it holds",
+    "stands out",
+    "bends",
+    "wider than",
+    "at the most",
+    "at most",
+)
+
+
+def test_a_limit_is_named_in_the_words_of_the_trade() -> None:
+    """Its first words stand alone in titles, lists and maps: short, a noun of the trade, without what was retired."""
+    labels = {rule.label for kind in KINDS.values() for rule in kind.model.rules}
+    assert len(labels) > 120
+    for label in labels:
+        assert len(label.split(",")[0]) <= 22, label
+        assert not [word for word in RETIRED if word in label], label

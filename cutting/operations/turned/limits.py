@@ -293,7 +293,7 @@ RULES: tuple[Rule[Cut], ...] = (
     ),
     Rule(
         "spindle_speed",
-        "spindle and chuck speed",
+        "max. spindle speed",
         "spindle_speed",
         Bound.UPPER,
         Severity.HARD,
@@ -406,7 +406,7 @@ RULES: tuple[Rule[Cut], ...] = (
     ),
     Rule(
         "at_the_bush",
-        "passes at the guide bush",
+        "passes, guide bush",
         "count",
         Bound.UPPER,
         Severity.SOFT,

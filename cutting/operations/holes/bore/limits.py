@@ -118,7 +118,7 @@ RULES: tuple[Rule[Cut], ...] = (
     ),
     Rule(
         "bar_whips",
-        "bar stands out, at the most",
+        "max. bar overhang",
         "length",
         Bound.UPPER,
         Severity.HARD,
@@ -175,7 +175,7 @@ RULES: tuple[Rule[Cut], ...] = (
     ),
     Rule(
         "head_speed",
-        "speed of the head",
+        "head speed",
         "spindle_speed",
         Bound.UPPER,
         Severity.HARD,

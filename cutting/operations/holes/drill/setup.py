@@ -207,7 +207,7 @@ FIELDS = Fields(
         Field("least_peck", "least peck", example="Ø / 4", bounds=PECK),
         Field("entry_feed", "share of the feed at entry", "number", "1", default=1.0, bounds=SHARE),
         Field("exit_feed", "share of the feed at exit", "number", "1", default=1.0, bounds=SHARE),
-        Field("offset", "drill off the part's axis", example="0.02", default=0.0, bounds=(0.0, 2.0)),
+        Field("offset", "drill off-centre", example="0.02", default=0.0, bounds=(0.0, 2.0)),
         Field("per_layer", "speed and feed of each layer", "points", "80:0.1; 30:0.05", pair=("cutting_speed", "feed_per_rev")),
     ),
     holding=WORKHOLDING,

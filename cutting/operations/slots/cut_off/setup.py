@@ -189,7 +189,7 @@ FIELDS = Fields(
             default="early",
         ),
         Field("stop_at", "stop short at Ø, break it off", example="cut through"),
-        Field("overhang", "overhang of the blade", example="22", bounds=OVERHANG),
+        Field("overhang", "blade overhang", example="22", bounds=OVERHANG),
         Field("centre_height", "tip over the axis", example="0", default=0.0, bounds=HEIGHT, unit="mm over the axis"),
         Field("lean", "blade out of square, °", "angle", "0", default=0.0, bounds=(-5.0, 5.0)),
     ),

@@ -33,10 +33,10 @@ SHORTEST = 1.3  # × the blade's own shortest reach
 ROOM = 0.5  # mm that blade and shank keep from hub and jaws (common practice)
 
 RULES: tuple[Rule[Numbers], ...] = (
-    Rule("first_plunge", "Ø of the first plunge", "length", Bound.WINDOW, Severity.HARD, "iso-13399",
+    Rule("first_plunge", "Ø, first plunge", "length", Bound.WINDOW, Severity.HARD, "iso-13399",
          "A face blade is curved for a range of outer diameters (DAXN to DAXX): below it its outer flank rubs, above it the inner one.",
          lambda x: (x.first_diameter, x.tool.own["face_low"], x.tool.own["face_high"])),
-    Rule("inner_diameter", "inner Ø of the first plunge", "length", Bound.LOWER, Severity.HARD, "iso-13399",
+    Rule("inner_diameter", "inner Ø, first plunge", "length", Bound.LOWER, Severity.HARD, "iso-13399",
          "The blade's inner flank needs at least this diameter inside (DAXIN).",
          lambda x: (x.first_diameter - 2.0 * x.tool.width, x.tool.own["face_inner"], None), (), lambda x: x.tool.own["face_inner"] > 0),
     REACH,

@@ -53,9 +53,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("taper", "taper of the pitch Ø", x.taper, "length", "model", "push_off", ends=TAPERS)
     say.plain("width", "pitch Ø that it holds", x.width, "length", "rule")
     say.plain("size_error", "pitch Ø off its middle, small", x.size_error, "length", "model", "flank_error", "push_off", ends=OFF_MIDDLE)
-    say.plain(
-        "centre_rate", "feed of the mill's middle", x.centre_rate, "feed_rate", "exact", "feed_rate", "centre_feed_rate", ends=middle_fed(x)
-    )
+    say.plain("centre_rate", "tool-centre feed", x.centre_rate, "feed_rate", "exact", "feed_rate", "centre_feed_rate", ends=middle_fed(x))
     say.plain("feed_rate", "feed at the wall", x.feed_rate, "feed_rate", "exact", "feed_rate")
     say.plain("turns", "turns of the helix", x.turns, "number", "exact")
     say.plain("engagement", "in the metal", x.engagement, "angle", "exact", "engagement_angle")
