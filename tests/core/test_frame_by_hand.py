@@ -148,4 +148,4 @@ def test_a_life_is_said_as_far_as_it_is_known() -> None:
     assert "size drift" in named(240, 240, 180)["beyond_wear"]
     assert "changed after 8 h" not in named(240, 240, 180)["beyond_wear"]  # 0.75 · 240: it is the plan's own
     assert "changed after 8 h" in named(4000, 4000, 480)["beyond_wear"]
-    assert "less than 3 min" in named(2.5, 2, 1)["short_life"]
+    assert "at least 3 min" in named(2.5, 2, 1)["short_life"]

@@ -119,7 +119,7 @@ def test_on_paper_stands_what_the_setter_and_the_changer_want(engineer: Api, ope
         assert words in page
     assert "is the limit" not in page
     inch = operator.get(f"{DOOR}/{rows['Cup tool, solid steel']}/setup-sheet?form=page&units=inch").content.decode()
-    assert "tilting moment at the gripper: 22.4 lbf·ft (30.4 N·m) where 11.1 lbf·ft (15.0 N·m) is the limit." in inch
+    assert "tilting moment: 22.4 lbf·ft (30.4 N·m) where 11.1 lbf·ft (15.0 N·m) is the limit." in inch
     for paper in ("a4", "letter"):
         pdf = operator.get(f"{DOOR}/{rows['Cup tool, arms']}/setup-sheet?paper={paper}")
         assert pdf["Content-Type"] == "application/pdf"
