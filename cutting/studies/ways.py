@@ -7,7 +7,7 @@ from cutting.studies.study import TURNED, Study
 
 STUDY = Study(
     "ways",
-    "ways to turn",
+    "turning methods",
     "t",
     TURNED,
     elsewhere={

@@ -39,7 +39,7 @@ def draw(person: Person, **fields: str) -> None:
 
 def test_a_cut_off_that_breaks_is_understood_and_mended(person: Person) -> None:
     open_operation(person, "Guide-vane pin", "Cut off Ø20")
-    assert "bar springs" not in broken(person)
+    assert "bar deflection" not in broken(person)
     assert "guide bush" in person.read(SCENE)
 
     # somebody takes the guide bush away, cuts far out, and pulls the blade out
@@ -63,10 +63,10 @@ def test_a_cut_off_that_breaks_is_understood_and_mended(person: Person) -> None:
         top = person.all(LIMITS)[0].text
         assert top not in seen
         seen.add(top)
-        take_remedy(person, "cut in front of the collet" if "bar springs" in top else "overhang 30")
+        take_remedy(person, "cut in front of the collet" if "bar deflection" in top else "overhang 30")
         person.saved(revision)
         person.settled()
-    assert "bar springs" not in broken(person)
+    assert "bar deflection" not in broken(person)
     assert "overhang" not in broken(person)
 
     # the drawing now allows hardly a pip: the sub-spindle takes it without costing flatness

@@ -82,7 +82,7 @@ class ResultsSaid:
         minutes = ("tool_life", "tool life in cut", min(life, TRUSTED_LIFE), "life")
         ends = longest_trusted(x, self.record)
         self.halved(*minutes, life_shown(life), "chip_thickness", "tool_life", ends=ends, known=known)
-        self.plain("secure", "secure", 100 * x.secure, "share", "rule", "weibull_shape", "completion_probability", ends=secured(x))
+        self.plain("secure", "reliability", 100 * x.secure, "share", "rule", "weibull_shape", "completion_probability", ends=secured(x))
 
     def holes(self, label: str, x: Any, count: int) -> None:
         """How many holes or threads a tool lasts, of which a piece has so many."""

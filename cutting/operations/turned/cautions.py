@@ -157,7 +157,7 @@ def _of_the_edge(setup: Setup, done: Cut, add: Add) -> None:
             True,
         )
     if tool.tool_class != "hss" and np.any(done.cutting_speed < 0.6 * settings.cutting_speed) and not setup.machine.speeds:
-        add("fine_cut", "note", "Carbide below its speed tears: compare high-speed steel or a ground edge under ways to turn.")
+        add("fine_cut", "note", "Carbide below its speed tears: compare high-speed steel or a ground edge under turning methods.")
 
 
 PLACES = 40  # of a contour at which the stock above it is looked at

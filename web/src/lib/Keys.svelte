@@ -38,7 +38,7 @@
         ["w", "working of the binding limit"],
         ["1 2 3", "try a remedy"],
         ["z r l", "passes and size, rigidity, edge life"],
-        ["t g c h", "ways to turn, edge angles, coolant, hard turning"],
+        ["t g c h", "turning methods, edge angles, coolant, hard turning"],
         ["x", "set-up of tool and holding, where the operation is a slot"],
         ["o", "the set-up sheet"],
         ["n", "notes and measurements"],

@@ -90,9 +90,9 @@
             <th scope="col" class="pl-2 font-normal">s</th><th scope="col" class="pl-2 font-normal"
               >{session.currency}</th
             >
-            <th scope="col" class="pl-2 font-normal" title="pieces per edge">pcs</th><th
+            <th scope="col" class="pl-2 font-normal" title="pieces per edge">pcs/edge</th><th
               scope="col"
-              class="pl-2 font-normal">secure</th
+              class="pl-2 font-normal">reliable</th
             >
             <th scope="col" class="pl-3 text-left font-normal">reason for rank</th>
           </tr>

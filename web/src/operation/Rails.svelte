@@ -23,7 +23,7 @@
 </script>
 
 <Panel
-  title="Limits{binding ? ` · ${binding.label.split(',')[0]} first` : ''}"
+  title="Limits{binding ? ` · ${binding.label.split(',')[0]} governs` : ''}"
   stale={bench.stale}
   class="area-rails"
 >

@@ -97,7 +97,7 @@
 </script>
 
 <Panel title="Settings" stale={bench.stale} class="area-settings">
-  {#snippet aside()}nudge <kbd>↑</kbd> <kbd>↓</kbd> fine <kbd>⇧</kbd>{/snippet}
+  {#snippet aside()}adjust <kbd>↑</kbd> <kbd>↓</kbd> fine <kbd>⇧</kbd>{/snippet}
   <!-- one roll for all of it: however many entries a kind has, the cautions below stay in sight -->
   <Scroll class="px-2.5" counts="label, tbody tr">
     <div class="grid grid-cols-[56px_108px_82px_1fr] items-center gap-x-2 gap-y-[3px]">

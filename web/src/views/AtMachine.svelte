@@ -42,7 +42,7 @@
         page.crumbs = [
           { label: "Jobs", href: "#/" },
           { label: editor.job!.document.name, href: `#/jobs/${editor.id}` },
-          { label: "at the machine" },
+          { label: "Operator page" },
         ];
       })
       .catch((reason: Error) => (missing = reason.message));

@@ -121,7 +121,7 @@
               >in the archive <button class="plain-link" onclick={() => void archive(false)}>Restore</button
               ></span
             >{/if}
-          <a class="plain-link" href="#/jobs/{job.id}/at-machine">at the machine</a>
+          <a class="plain-link" href="#/jobs/{job.id}/at-machine">Operator page</a>
           <span
             ><a class="plain-link" href={sheetOf("page")} target="_blank" rel="noopener"
               >set-up sheet <kbd>o</kbd></a

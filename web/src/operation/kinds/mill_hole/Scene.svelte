@@ -64,7 +64,7 @@
     });
     return pathOf(points);
   });
-  // the push-off to scale: ten pixels for each 50 N, from the wall where the mill stands
+  // the deflecting force to scale: ten pixels for each 50 N, from the wall where the mill stands
   const wall = $derived(at(turned, bore));
   const pushed = $derived(
     at(turned, bore - Math.min(num("push") / 5, num("hole") * seenScale * 0.8) / seenScale),
@@ -198,7 +198,7 @@
         >
       </svg>
       <dl class="absolute top-1 right-2.5 grid grid-cols-[auto_auto] gap-x-2 text-[13px] leading-[18px]">
-        {#each [["pitch", e.scene_labels.pitch], ["ramp", e.scene_labels.ramp], ["feed, middle", e.scene_labels.middle], ["feed, wall", e.scene_labels.wall], ["in the metal", e.scene_labels.engagement], ["mean chip", e.scene_labels.chip], ["push-off", e.scene_labels.push_off], ["off its size", e.scene_labels.off_size]] as const as [word, value] (word)}
+        {#each [["pitch", e.scene_labels.pitch], ["ramp", e.scene_labels.ramp], ["feed, middle", e.scene_labels.middle], ["feed, wall", e.scene_labels.wall], ["in the metal", e.scene_labels.engagement], ["mean chip", e.scene_labels.chip], ["deflecting", e.scene_labels.push_off], ["off its size", e.scene_labels.off_size]] as const as [word, value] (word)}
           <dt class="text-soft">{word}</dt>
           <dd class="figure text-right">{shown(value)}</dd>
         {/each}

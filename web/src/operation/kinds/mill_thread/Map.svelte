@@ -31,7 +31,7 @@
             ><th scope="col" class="font-normal">taper</th><th scope="col" class="w-[10%] font-normal"
               ><span class="sr-only">taper drawn</span></th
             ><th scope="col" class="font-normal">holds</th><th scope="col" class="pl-2 font-normal"
-              >push-off</th
+              >deflecting</th
             ></tr
           >
         </thead>

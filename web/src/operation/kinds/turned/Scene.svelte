@@ -102,7 +102,7 @@
         <span class="figure">{shown(e.scene_labels.feed_force)}</span></span
       >
       <span
-        ><b class="text-signal">Fp</b> push-off
+        ><b class="text-signal">Fp</b> passive
         <span class="figure">{shown(e.scene_labels.passive_force)}</span></span
       >
     </p>
