@@ -192,7 +192,7 @@ def test_the_drawing_is_noted_first_and_planned_from_its_list(person: Person) ->
         person.type_over(f"#drawing-{name}", value, "")
     person.see_text("[role=dialog] button", "Only note what the drawing asks").click()
     person.saved(2)
-    assert "no operation yet for Ø108 h7" in person.see_text("section[aria-label='Run order'] p", "still asks").text
+    assert "no operation yet for Ø108 h7" in person.see_text("section[aria-label='Run order'] p", "no operation yet").text
     person.see_text(f"{asked} button", "nothing makes it yet").click()
     person.see_text("[role=dialog] button", "Turn it with the best tool").click()
     person.saved(3)
@@ -243,7 +243,7 @@ def test_where_nothing_fits_the_nearest_miss_has_its_number(person: Person) -> N
     assert "asked ≤ 0.2" in said
     assert person.see_text("section h2", "Tool ranking · 0 of")
     person.press("y")
-    assert person.see_text("[role=dialog] h3", "break a limit").text[-1].isdigit()
+    assert person.see_text("[role=dialog] h3", "exceed a limit").text[-1].isdigit()
     assert "asked ≤ 0.2" in person.read("[role=dialog]")
 
 

@@ -27,7 +27,7 @@ def test_the_bar_that_sings_until_it_is_shorter(person: Person) -> None:
     assert "bar overhang" in broken(person)
     assert number(person.see_text("section[aria-label^=Scene] dl", "springs").text.split("springs, on Ø")[1]) > 3 * quiet
     study(person, "r", "Rigidity")
-    assert "bar" in person.see_text("[role=dialog]", "sings").text
+    assert "bar" in person.see_text("[role=dialog]", "Chatter").text
     leave(person)
 
     # back into its sleeve it is quiet

@@ -186,7 +186,7 @@ def test_import_with_a_preview_then_export(person: Person, workers: None, tmp_pa
     table = person.see_text("[aria-label='Fate of every row'] tbody", "position 5").text
     assert "CNMG 120412 middle K15 CVD" in table
     assert not Tool.objects.filter(name="CNMG 120412 middle K15 CVD").exists()
-    press_button(person, "Import valid rows, leave 1 out")
+    press_button(person, "Import valid rows, skip 1")
     person.see_text("section[aria-label=Run]", "1 rows written")
     assert Tool.objects.filter(name="CNMG 120412 middle K15 CVD").exists()
     press_button(person, "Write the file")

@@ -55,7 +55,7 @@ def test_an_administrator_adds_a_person_and_locks_one(person: Person) -> None:
     assert not User.objects.get(username="operator").is_active
 
     _enter(person, "operator", "read-the-chips")
-    person.see_text("[role=alert]", "do not go together")
+    person.see_text("[role=alert]", "Wrong name or password")
     _enter(person, "ann", password)
     _choose(person, password, "short")
     assert "12" in person.see("#password-new-refused").text

@@ -130,7 +130,7 @@ def test_units_switch_everywhere_with_one_key(person: Person) -> None:
     person.until(lambda: person.value("#feed_per_rev").endswith("ipr"), "inch")
     person.settled()
     assert "sfm" in person.value("#cutting_speed")
-    assert "sfm" in person.read("section[aria-label^=Tools] thead")
+    assert "sfm" in person.read("section[aria-label^='Tool ranking'] thead")
     person.press("f", Keys.ARROW_UP)
     person.saved(2)
     assert person.value("#feed_per_rev").endswith("ipr")
@@ -212,7 +212,7 @@ def test_a_geared_lathe_is_nudged_step_by_step(person: Person) -> None:
     person.saved(2)
     person.settled()
     assert person.read("table[aria-label=Passes] tbody td:nth-child(4)") == "500"
-    assert "152 m/min" in person.see_text("section[aria-label^=Limits] li", "book window").text
+    assert "152 m/min" in person.see_text("section[aria-label^=Limits] li", "recommended speed").text
     person.press(Keys.ARROW_DOWN, Keys.ARROW_DOWN)
     person.saved(3)
     person.settled()
@@ -224,11 +224,11 @@ def test_a_clamp_answers_its_caution(person: Person) -> None:
     person.see_text("table a", "Face end").click()
     person.see("#feed_per_rev")
     person.settled()
-    person.see_text("ul[aria-label^=Warnings] li", "no clamp of its own")
+    person.see_text("ul[aria-label^=Warnings] li", "no max. spindle speed set")
     person.type_over("#clamp", "900", Keys.TAB)
     person.saved(2)
     person.settled()
-    assert "no clamp of its own" not in person.read("ul[aria-label^=Warnings]")
+    assert "no max. spindle speed set" not in person.read("ul[aria-label^=Warnings]")
     assert "900" in person.see_text("ul[aria-label^=Limits] li", "max. spindle speed").text
     person.type_over("#clamp", "many", Keys.TAB)
     assert "is not a number" in person.see_text("[role=alert]", "many").text

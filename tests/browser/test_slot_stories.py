@@ -93,11 +93,11 @@ def test_a_cut_off_that_breaks_is_understood_and_mended(person: Person) -> None:
 
 def test_two_blades_are_compared_by_edge_by_seconds_and_by_piece(person: Person) -> None:
     open_operation(person, "Guide-vane pin", "Cut off Ø20")
-    rows = person.until(lambda: person.all("section[aria-label^=Tools] tbody tr"), "the ranking")
+    rows = person.until(lambda: person.all("section[aria-label^='Tool ranking'] tbody tr"), "the ranking")
     assert len(rows) >= 3
     person.see("main h2").click()
     person.press("p", "j", "j", "p")
-    person.see_text("section[aria-label^=Tools] button", "compare 2").click()
+    person.see_text("section[aria-label^='Tool ranking'] button", "compare 2").click()
     person.until(lambda: person.all("[role=dialog] tbody tr th"), "the comparison")
     drivers = {
         heads[0].text: [cell.text for cell in row.find_elements(By.CSS_SELECTOR, "td")]
@@ -158,7 +158,7 @@ def test_a_groove_is_added_and_its_ways_are_tried(person: Person) -> None:
     person.settled()
     assert number(person.read("[data-testid=operation_time]")) < seconds
     person.see_text("table[aria-label=Strokes] td", "ridge")
-    person.see_text("section[aria-label^=Tools] tbody button", "edge 6 round").click()
+    person.see_text("section[aria-label^='Tool ranking'] tbody button", "edge 6 round").click()
     person.saved(4)
     person.settled()
     assert person.see("#way").get_attribute("value") == "round path"
@@ -200,14 +200,14 @@ def test_a_trepanned_ring_is_weighed_against_drilling_and_shared_by_two_edges(pe
     assert ring < 0.5 * solid
     assert number(person.read("[data-testid=torque]")) == ring
     # two edges on one radius ask for more torque than this spindle has at Ø100; a smaller disc lets them
-    assert "two on one radius" not in person.read("section[aria-label^=Tools] tbody")
+    assert "two on one radius" not in person.read("section[aria-label^='Tool ranking'] tbody")
     draw(person, diameter="72 mm")
     person.see_text("header button", "fastest").click()  # in a hurry a house asks for less than nine runs of ten
     person.saved(3)
     person.settled()
-    person.see_text("section[aria-label^=Tools] tbody tr", "two on one radius")
+    person.see_text("section[aria-label^='Tool ranking'] tbody tr", "two on one radius")
     seconds = number(person.read("[data-testid=operation_time]"))
-    row = next(row for row in person.all("section[aria-label^=Tools] tbody tr") if "two on one radius" in row.text)
+    row = next(row for row in person.all("section[aria-label^='Tool ranking'] tbody tr") if "two on one radius" in row.text)
     row.find_element(By.TAG_NAME, "button").click()
     person.saved(4)
     person.settled()

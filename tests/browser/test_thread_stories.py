@@ -11,7 +11,7 @@ from tests.browser.person import Person
 from tests.browser.test_turning_stories import broken, leave, number, open_operation
 
 pytestmark = pytest.mark.browser
-ROWS = "section[aria-label^=Tools] tbody tr"
+ROWS = "section[aria-label^='Tool ranking'] tbody tr"
 
 
 def result(person: Person, word: str) -> float:
@@ -42,7 +42,7 @@ def test_the_wrong_sense_is_caught(person: Person) -> None:
 
 def test_what_the_part_is_worth_moves_the_choice_from_the_tap(person: Person) -> None:
     open_operation(person, "Valve block", "Six threads")
-    assert "margin" in broken(person) + person.read("section[aria-label=Limits], [aria-label^=Limits]")
+    assert "tap safety factor" in broken(person) + person.read("section[aria-label=Limits], [aria-label^=Limits]")
     assert result(person, "scrap risk") > 1.0
     assert "part is worth" in person.caution("risk")
     row = person.until(lambda: person.all(ROWS)[0], "the ranking")

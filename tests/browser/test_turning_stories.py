@@ -63,7 +63,7 @@ def test_the_slender_runner_shaft_until_it_is_supported(person: Person) -> None:
 
     # the bench catches it before the cut: it sings and it tapers, and says so on the drawing
     assert "chatter" in broken(person)
-    assert "part bends" in broken(person)
+    assert "part deflection" in broken(person)
     assert "taper, thick at the free end" in person.see_text("section[aria-label^=Scene] text", "taper").text
     person.caution("slender", "support it or shorten it")
 
@@ -235,7 +235,7 @@ def test_the_whole_plan_is_tried(person: Person, monkeypatch: pytest.MonkeyPatch
     person.press("p")
     person.see_text("[role=dialog]", "Running every operation")
     work_through()  # as the workers do
-    said = person.see_text("[data-testid=chances]", "of 40 deliveries every hard limit holds").text
+    said = person.see_text("[data-testid=chances]", "of 40 runs").text
     assert "planned are" in said
     rows = person.all("[role=dialog] tbody tr")
     assert len(rows) == 6

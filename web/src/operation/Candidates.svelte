@@ -99,7 +99,7 @@
         </thead>
         <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
         <tbody onkeydown={arrows}>
-          {#each advice.candidates as row, k (row.edge + row.on + row.way)}
+          {#each advice.candidates as row, k (nameOf(row) + row.on + k)}
             <tr data-row={k} class="border-line border-t {row.chosen ? 'bg-ink text-sheet' : ''}">
               <td
                 class="figure pl-2.5 !whitespace-normal {crowded

@@ -9,8 +9,9 @@ export type Evaluation = Schemas["EvaluationOut"];
 export type Candidate = Schemas["CandidateOut"];
 type Entries = Record<string, string | number | boolean | null>;
 
-/** What tells a candidate from the others: an insert may go several ways. */
-export const nameOf = (candidate: Candidate): string => candidate.edge + candidate.way;
+/** What tells a candidate from the others: an insert may go several ways, after several others. */
+export const nameOf = (candidate: Candidate): string =>
+  [candidate.edge, candidate.way, ...candidate.steps.map((step) => step.title + step.edge)].join(" ");
 
 const REST = 800; // ms without a nudge until the gesture is saved
 const AWAY = 3000; // ms until a save that met nobody is tried again
