@@ -194,7 +194,7 @@ def test_the_drawing_is_noted_first_and_planned_from_its_list(person: Person) ->
     person.saved(2)
     assert "no operation yet for Ø108 h7" in person.see_text("section[aria-label='Run order'] p", "no operation yet").text
     person.see_text(f"{asked} button", "nothing makes it yet").click()
-    person.see_text("[role=dialog] button", "Turn it with the best tool").click()
+    person.see_text("[role=dialog] button", "Turn: use best tool").click()
     person.saved(3)
     row = person.see_text(f"{asked} button", "Ø108 h7")
     assert "40" in row.text

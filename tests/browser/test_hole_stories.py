@@ -118,7 +118,7 @@ def test_a_recorded_trace_is_laid_over_and_learned(person: Person, tmp_path: obj
     open_operation(person, "Coupling cup", "Drill 8 × Ø10")
     before = predicted(person)
     point = {"radius": 5.0, "inner": 0.0, "chisel": 1.25, "tangent": 2.1445}
-    layer = {"name": "EN AC-48000", "near": 0.0, "far": 25.0, "force": 440.0, "tap safety factor": 0.03}
+    layer = {"name": "EN AC-48000", "near": 0.0, "far": 25.0, "force": 440.0, "margin": 0.03}
     asked = {"point": point, "back": 0.4532, "chisel_share": 0.28, "feed_rate": 3119.4, "hole": 1, "layers": [layer]}
     rows = [f"{one['time']};{one['thrust']};{one['torque']}" for one in samples(asked, truth_of(5, ["EN AC-48000"]), 3)]
     file = tmp_path / "hole 1.csv"  # type: ignore[operator]

@@ -97,7 +97,7 @@ def test_the_slender_runner_shaft_until_it_is_supported(person: Person) -> None:
 
     # the ways to turn it: nothing may pull against the centre that was just put in
     study(person, "t", "Turning methods")
-    assert "off its centre" in person.read("[data-testid=way-away]")
+    assert "against the centre" in person.read("[data-testid=way-away]")
     person.see_text("[data-testid=way-conventional]", "positive")  # a sharp edge pushes a slender shaft least
     leave(person)
 
@@ -247,7 +247,7 @@ def test_the_whole_plan_is_tried(person: Person, monkeypatch: pytest.MonkeyPatch
     person.saved(3)
     person.see_text("[role=dialog]", "Running every operation")
     work_through()
-    person.see_text("[data-testid=chances]", "of 40 deliveries")
+    person.see_text("[data-testid=chances]", "of 40 runs")
 
     person.see_text("[role=dialog] button", "machine comparison").click()
     person.see_text("[role=dialog]", "Ranking the crib")

@@ -14,9 +14,9 @@ from cutting.advice.goal_speed import goal_speed, within_book
 from cutting.advice.search import alike
 from cutting.operations.frame.over_passes import over_passes
 from cutting.operations.holes.drill.evaluate import MODEL
-from cutting.operations.holes.drill.limits import FLAT_POINT, allowances, broken_exit_of, entry_share, exit_share
+from cutting.operations.holes.drill.limits import FLAT_POINT, LEANS, allowances, broken_exit_of, entry_share, exit_share
 from cutting.operations.holes.drill.numbers import Numbers, flutes_filled, one_of, packing_of
-from cutting.operations.holes.drill.setup import SHARE, DrillSetup, HoleEntry, Pecks
+from cutting.operations.holes.drill.setup import SHARE, DrillSetup, HoleEntry, HoleFeature, Pecks
 from cutting.operations.holes.drill.tool import DrillTool, drill_tools
 from cutting.operations.holes.shared.layers import layer_numbers
 from cutting.operations.holes.shared.reached import tolerance_grade
@@ -64,6 +64,11 @@ def checks(setup: DrillSetup, stock: DrillStock, tool: DrillTool) -> list[Check]
         ("size", "another diameter", fits),
         ("reach", "does not reach the depth", own["reach"] >= setup.depth - 1e-9),
         ("floor", "its point leaves a cone at the floor", (own["point_angle"] >= FLAT_POINT) | (not f.flat) | f.through),
+        (
+            "flat",
+            "its flat end is for floors and steep faces",
+            (own["point_angle"] < FLAT_POINT) | (own["type_enlarges"] > 0) | _wants_flat(f),
+        ),
         ("spots", "only spots a hole", ~spots | (setup.depth <= SPOT_DEPTH)),
         ("enlarges", "needs a pre-drilled hole", ~enlarges | (f.pilot > 0)),
         ("allowance", "takes another allowance on the diameter", ~enlarges | ((taken >= least) & (taken <= most))),
@@ -74,6 +79,11 @@ def checks(setup: DrillSetup, stock: DrillStock, tool: DrillTool) -> list[Check]
         ("grade", "grade is not for this material", tool.serves.any(axis=-1)),
         ("diamond", "diamond wears fast in ferrous metal", ~tool.burns.any(axis=-1)),
     ]
+
+
+def _wants_flat(f: HoleFeature) -> bool:
+    """Whether a hole asks for a drill without a point: a flat floor, or a face on which a point would slide off."""
+    return (f.flat and not f.through) or f.entry_angle > LEANS[0][0] or f.entry is HoleEntry.CURVED
 
 
 def _near(off: Array, nominal: float, able: Mask) -> Mask:

@@ -100,16 +100,16 @@
   {#snippet aside()}adjust <kbd>↑</kbd> <kbd>↓</kbd> fine <kbd>⇧</kbd>{/snippet}
   <!-- one roll for all of it: however many entries a kind has, the cautions below stay in sight -->
   <Scroll class="px-2.5" counts="label, tbody tr">
-    <div class="grid grid-cols-[56px_116px_82px_1fr] items-center gap-x-2 gap-y-[3px]">
+    <div class="grid grid-cols-[56px_108px_82px_1fr] items-center gap-x-2 gap-y-[3px]">
       {#each settings as at (at.name)}
         {@const name = at.name}
         {@const error = refused(name)}
         <label for={name}>{at.label}</label>
         <input
           id={name}
-          class="control figure w-full !px-1.5 {text(name).length > 12
-            ? 'text-[12.5px]'
-            : 'text-[14px]'} {error ? 'refused' : over(name) ? '!border-signal' : ''}"
+          class="control figure w-full {text(name).length > 12
+            ? '!px-1 text-[11.5px]'
+            : '!px-1.5 text-[14px]'} {error ? 'refused' : over(name) ? '!border-signal' : ''}"
           value={text(name)}
           disabled={!session.mayEdit}
           autocomplete="off"
@@ -131,8 +131,11 @@
             <path d="M{place(name)! - 4},0h8l-4,8z" class={over(name) ? "fill-signal" : "fill-ink"} />
           {/if}
         </svg>
-        <span class="figure text-soft text-[12px] whitespace-nowrap" id="{name}-more"
-          >{name === "depth_of_cut" ? passes : other(at?.display)}</span
+        <span
+          class="figure text-soft whitespace-nowrap {(other(at?.display) ?? '').length > 12
+            ? 'text-[10.5px]'
+            : 'text-[12px]'}"
+          id="{name}-more">{name === "depth_of_cut" ? passes : other(at?.display)}</span
         >
         {#if error}
           <p class="text-signal col-span-4" role="alert">
