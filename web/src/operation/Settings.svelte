@@ -108,7 +108,7 @@
         <input
           id={name}
           class="control figure w-full {text(name).length > 12
-            ? '!px-1 text-[11.5px]'
+            ? '!px-0.5 text-[11px]'
             : '!px-1.5 text-[14px]'} {error ? 'refused' : over(name) ? '!border-signal' : ''}"
           value={text(name)}
           disabled={!session.mayEdit}
@@ -132,9 +132,9 @@
           {/if}
         </svg>
         <span
-          class="figure text-soft whitespace-nowrap {(other(at?.display) ?? '').length > 12
-            ? 'text-[10.5px]'
-            : 'text-[12px]'}"
+          class="figure text-soft text-[12px] {(other(at?.display) ?? '').length > 12
+            ? 'leading-none'
+            : 'whitespace-nowrap'}"
           id="{name}-more">{name === "depth_of_cut" ? passes : other(at?.display)}</span
         >
         {#if error}
