@@ -882,7 +882,7 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Ways to turn
+         * Turning methods
          * @description The ways to turn this feature, each with its best tool of the crib.
          */
         post: operations["study_ways"];
@@ -1740,7 +1740,7 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * A thread as the drawing writes it: limits, measuring, tap drills
+         * Thread designation: limits, measuring, tap drills
          * @description The sheet of any spelling; classes blank for those of the words or the usual ones.
          */
         get: operations["server_shelf_threads_thread"];

@@ -107,9 +107,12 @@
         <label for={name}>{at.label}</label>
         <input
           id={name}
-          class="control figure w-full {text(name).length > 12
-            ? '!px-0.5 text-[11px]'
-            : '!px-1.5 text-[14px]'} {error ? 'refused' : over(name) ? '!border-signal' : ''}"
+          class="control figure w-full !px-1.5 text-[14px] {error
+            ? 'refused'
+            : over(name)
+              ? '!border-signal'
+              : ''}"
+          style={text(name).length > 12 ? "font-size: 11px; padding-inline: 2px !important" : ""}
           value={text(name)}
           disabled={!session.mayEdit}
           autocomplete="off"
