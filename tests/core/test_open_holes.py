@@ -82,3 +82,20 @@ def test_what_is_told_of_a_hole_does_not_open_the_part(plan: Plan, kind: str, to
         tried = replace(plan, steps=(*before, step))
         found = hole_there(tried, step, bodies(tried)[len(before)], dict(given(step.told)))
         assert found[own] == pytest.approx(there)
+
+
+def test_the_narrowest_place_counts_and_what_is_wider_is_no_pilot(plan: Plan) -> None:
+    """A hole in two steps: a bar over both meets the narrow one, a drill wider than both has it as its pilot, a narrower one none."""
+    wide = Step("a", "drill", told=read_entries("drill", "feature", {"diameter": "30", "depth": "10", "through": False}))
+    deep = Step("b", "drill", told=read_entries("drill", "feature", {"diameter": "20", "depth": "32", "through": False}))
+
+    def found(kind: str, told: dict[str, str | bool]) -> dict[str, float]:
+        step = Step("c", kind, told=read_entries(kind, "feature", told))
+        tried = replace(plan, steps=(wide, deep, step))
+        return hole_there(tried, step, bodies(tried)[2], dict(given(step.told)))
+
+    over_both = {"start_diameter": "20", "end_diameter": "32", "length": "30"}
+    assert found("bore", over_both)["there"] == pytest.approx(20.0)
+    assert found("bore", over_both | {"length": "8"})["there"] == pytest.approx(30.0)
+    assert found("drill", {"diameter": "32", "depth": "30", "through": False})["pilot"] == pytest.approx(20.0)
+    assert "pilot" not in found("drill", {"diameter": "18", "depth": "30", "through": False})

@@ -66,3 +66,23 @@ def test_a_size_that_stands_in_a_table_of_its_own_is_not_made_twice() -> None:
     grown = next(row for row in made if row["designation"] == "jobber 10.3")
     assert float(like["LU"]) - 2 < float(grown["LU"]) < float(like["LU"]) + 2
     assert isinstance(grown, Row)
+
+
+def test_a_taper_fits_its_drill_and_a_thin_drill_is_thrown_away() -> None:
+    """ISO 235: Morse 1 to Ø14, 2 to Ø23, 3 to Ø32, 4 to Ø50. Common practice: below 5 mm nobody regrinds high-speed steel."""
+    series = [row for row in in_series(tuple(read_table("tooling/drills.csv")) + tuple(read_table("tooling/threading.csv")))]
+    tapers = {float(row["DC"]): row["ADINTMS"] for row in series if row["designation"].startswith("taper shank")}
+    for size, taper in (
+        (13.75, "Morse 1"),
+        (14.25, "Morse 2"),
+        (23.0, "Morse 2"),
+        (23.25, "Morse 3"),
+        (31.5, "Morse 3"),
+        (33.0, "Morse 4"),
+    ):
+        assert tapers[size] == taper
+    reground = {float(row["DC"]): float(row["NORGMX"]) for row in series if row["designation"].startswith("jobber")}
+    assert reground[4.9] == 0
+    assert reground[5.1] > 0
+    shanks = {float(row["DC"]): float(row["DCONMS"]) for row in series if row["designation"].startswith("short carbide")}
+    assert (shanks[6.0], shanks[6.1], shanks[10.1]) == (6.0, 8.0, 12.0)

@@ -115,12 +115,13 @@ test("a reader cannot try anything", async () => {
 });
 
 test("three candidates are pinned at most, the oldest gives way, and pinning twice takes off", () => {
-  const one = (edge: string) => ({ edge, way: "" }) as Candidate;
+  const one = (edge: string) => ({ edge, way: "", steps: [] as Candidate["steps"] }) as Candidate;
   for (const edge of ["a", "b", "c", "d"]) bench.pin(one(edge));
-  expect(bench.pinned).toEqual(["b", "c", "d"]);
+  expect(bench.pinned).toEqual(["b", "c", "d"].map((edge) => nameOf(one(edge))));
   bench.pin(one("c"));
-  expect(bench.pinned).toEqual(["b", "d"]);
-  expect(nameOf({ edge: "a", way: " left" } as Candidate)).toBe("a left");
+  expect(bench.pinned).toEqual(["b", "d"].map((edge) => nameOf(one(edge))));
+  const after = (step: string) => ({ ...one("a"), way: "ream", steps: [{ title: step, edge: "drill" }] });
+  expect(nameOf(after("Drill Ø9.8") as Candidate)).not.toBe(nameOf(after("Drill Ø9.6") as Candidate));
 });
 
 test("taking a candidate first saves what was being tried, as a gesture of its own", async () => {
