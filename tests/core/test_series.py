@@ -70,7 +70,7 @@ def test_a_size_that_stands_in_a_table_of_its_own_is_not_made_twice() -> None:
 
 def test_a_taper_fits_its_drill_and_a_thin_drill_is_thrown_away() -> None:
     """ISO 235: Morse 1 to Ø14, 2 to Ø23, 3 to Ø32, 4 to Ø50. Common practice: below 5 mm nobody regrinds high-speed steel."""
-    series = [row for row in in_series(tuple(read_table("tooling/drills.csv")) + tuple(read_table("tooling/threading.csv")))]
+    series = in_series((*read_table("tooling/drills.csv"), *read_table("tooling/threading.csv")))
     tapers = {float(row["DC"]): row["ADINTMS"] for row in series if row["designation"].startswith("taper shank")}
     for size, taper in (
         (13.75, "Morse 1"),
