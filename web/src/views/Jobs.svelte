@@ -132,7 +132,9 @@
             <span>
               <span class="block text-[18px] font-semibold">{job.name}</span>
               <span class="text-soft block"
-                >{job.material} · {job.machine} · {pieces(job.pieces)} · {job.goal}</span
+                >{job.material} · {job.machine} · {pieces(job.pieces)} · {job.goal === "most secure"
+                  ? "most reliable"
+                  : job.goal}</span
               >
               <span class="mt-2 block {tones[job.state.attention as 0 | 1 | 2 | 3 | 4]}">
                 <b
