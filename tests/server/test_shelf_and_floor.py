@@ -52,7 +52,7 @@ def test_a_curve_under_the_hand(engineer: Api) -> None:
     assert "76 N·m" in found["note"]
     assert engineer.post("/api/floor/curve", {"points": [[0, 0]]}).status_code == 422
     creeping = engineer.post("/api/floor/curve", {"points": [[1e-300, 10], [4000, 10]]})
-    assert (creeping.status_code, creeping.json()["errors"][0]["bound"]) == (422, "0, or from 0.1 1/min")
+    assert (creeping.status_code, creeping.json()["errors"][0]["bound"]) == (422, "0, or from 0.1 rpm")
     for points in ([], [[], []], [[0, 5], [0, 7]], [[0, 1], [1e300, 2]], [[-5, 1], [10, 2]], [[1], [2, 3, 4, 5]]):
         refused = engineer.post("/api/floor/curve", {"points": points})
         assert refused.status_code == 422, points
