@@ -8,7 +8,7 @@ One way in, one way out: a frozen `Setup` goes in, an `Outcome` comes out.
 ...     "feature": {"start_diameter": "60", "end_diameter": "56", "length": "100"},
 ...     "settings": {"cutting_speed": "200", "feed_per_rev": "0.25", "depth_of_cut": "2"}})
 >>> cutting.evaluate(setup).results["spindle_speed"].display.metric
-'1061 1/min'
+'1061 rpm'
 """
 
 from cutting.advice import advise
