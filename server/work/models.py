@@ -2,13 +2,9 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, ClassVar
+from typing import ClassVar
 
 from django.db import models
-from django.utils.module_loading import import_string
-
-if TYPE_CHECKING:
-    from server.work.progress import Progress
 
 
 class LongWork(models.Model):
@@ -38,7 +34,3 @@ class LongWork(models.Model):
     # the function that a worker runs, by its place, as settings name things: it takes the row and its `Progress`, counts the steps,
     # and leaves state, message and result of what came of it
     DONE_BY: ClassVar[str]
-
-    def carry_out(self, progress: Progress) -> None:
-        """Do it, in whichever process has the work."""
-        import_string(self.DONE_BY)(self, progress)

@@ -15,6 +15,7 @@ from django.apps import apps
 from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
+from django.utils.module_loading import import_string
 from django_tasks import task
 from django_tasks_db.models import DBTaskResult
 
@@ -70,7 +71,7 @@ def execute(row: LongWork, telling: bool = True) -> None:
     gc.disable()  # a hundred thousand records hold no cycles; walking them again and again doubles the time
     try:
         with Progress(row if telling else None) as progress:
-            row.carry_out(progress)
+            import_string(row.DONE_BY)(row, progress)
             row.done = row.total = max(progress.total, progress.done)
     except Cancelled:
         row.state, row.message = State.CANCELLED, "Stopped on request; nothing was written."

@@ -18,6 +18,7 @@ from django.db import OperationalError, connections
 from django.utils.crypto import get_random_string
 from django_tasks_db.management.commands.db_worker import Worker
 
+import server.jobs.sheet.drawn  # noqa: F401 - read before the workers part from this process
 from cutting.quantities.kinds import registry
 from server.jobs.kept.reckonings import catch_up
 from server.work.housekeeping import tidy
@@ -45,8 +46,6 @@ def supervise(processes: int) -> None:
         signal.signal(one, stop)
     workers: set[int] = set()
     tidied = -TIDY_EVERY
-    import server.jobs.sheet.drawn  # noqa: F401 - read here, before the workers part
-
     registry()
     gc.freeze()  # what is read by now is shared between the workers
     while not stopping:
