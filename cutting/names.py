@@ -31,7 +31,7 @@ def find(name: str, known: Mapping[str, Thing], field: str, what: str, shown: It
     if (thing := known.get(plain(str(name)))) is not None:
         return thing
     choices = {plain(label): label for label in shown}
-    near = difflib.get_close_matches(plain(str(name)), choices, n=3, cutoff=0.4)
+    near = difflib.get_close_matches(plain(str(name)), choices, n=3, cutoff=0.4)  # as near as a person slips
     labels = tuple(choices[key] for key in near)
     hint = f" Near it: {', '.join(labels)}." if labels else ""
     raise UnknownName(field, f"no {what} is called '{name}'.{hint}", None, labels)

@@ -17,6 +17,11 @@ LEAST_TOLD = 0.001  # money a piece, below which nothing is told of it
 ALIKE = "equal within model accuracy"
 LESS = 0.98  # of the winner's feed or speed, from which it is said that it is lower
 Driver = tuple[float, str]
+WORTH_SAYING = 0.01  # of the price
+SAME_SECURITY = 0.005  # two rows within it are as secure
+LESS_SECURE = 0.02  # from which security is a reason
+SAME_WIDTH = 0.05  # mm
+DEARER = 1.1  # times the edge cost, from which it is a reason
 
 
 def why_not_first(row: Candidate, first: Candidate, setup: BaseSetup, beside: str = "its kerf costs {} more a piece") -> str:
@@ -26,9 +31,9 @@ def why_not_first(row: Candidate, first: Candidate, setup: BaseSetup, beside: st
         return f"first: {GOALS[goal]}" + (f"; {_close(row)}" if row.close else f"; {_strain(row)}" if row.strained else "")
     if row.close and not first.close:
         return _close(row)
-    if row.beside - first.beside > max(0.01 * first.cost, row.cost - first.cost):
+    if row.beside - first.beside > max(WORTH_SAYING * first.cost, row.cost - first.cost):
         return beside.format(f"{row.beside - first.beside:.3f} {currency()}")
-    if goal is Goal.MOST_SECURE and row.secure < first.secure - 0.005:
+    if goal is Goal.MOST_SECURE and row.secure < first.secure - SAME_SECURITY:
         if row.chip_index < first.chip_index - 5:
             return f"chip index {row.chip_index:.0f} against {first.chip_index:.0f}"
         return f"more scatter of life: {row.secure:.0%} secure against {first.secure:.0%}"
@@ -62,7 +67,7 @@ def _drivers(row: Candidate, first: Candidate, setup: BaseSetup) -> list[Driver]
     if (left := row.left_over - first.left_over) > 0:
         pieces = setup.batch.pieces
         found.append((left / first.cost, f"{pieces} pieces leave most of its edge: {left:.3f} {currency()} a piece of it is charged"))
-    if row.secure < first.secure - 0.02:
+    if row.secure < first.secure - LESS_SECURE:
         found.append((NOTHING + 1e-4, f"less secure: {row.secure:.0%} against {first.secure:.0%}"))
     return found
 
@@ -76,7 +81,7 @@ def _slower(row: Candidate, first: Candidate, setup: BaseSetup) -> str:
         return f"{row.passes} {'strokes' if row.way or row.depth_of_cut <= 0 else 'passes'} instead of {first.passes}"
     feed, speed = row.feed / first.feed, row.speed_reached / first.speed_reached
     if feed < LESS and feed <= speed:
-        narrow = f"{row.width:g} mm wide: " if row.width and row.width < first.width - 0.05 else ""
+        narrow = f"{row.width:g} mm wide: " if row.width and row.width < first.width - SAME_WIDTH else ""
         return f"{narrow}feed {1 - feed:.0%} lower{_held(row.holds_feed)}"
     if speed < LESS:
         held = row.holds_speed or (row.grade if row.grade != first.grade else "")
@@ -96,7 +101,7 @@ def _held(limit: str) -> str:
 def _edges(row: Candidate, first: Candidate) -> str:
     """What its edges cost more."""
     own, best = _count(row.change_parts), _count(first.change_parts)
-    if row.edge_cost > first.edge_cost * 1.1:
+    if row.edge_cost > first.edge_cost * DEARER:
         edges = "1 edge" if row.edges == 1 else f"{row.edges} edges"
         return f"edge costs more: {row.edge_cost:.2f} with {edges}, not {first.edge_cost:.2f}"
     if row.change_parts < first.change_parts and own != best:

@@ -48,5 +48,6 @@ def _without_idle(extras: Sequence[Extra], tools: set[Hashable], worth: float) -
 def _cost(extras: Sequence[Extra], tools: set[Hashable], worth: float) -> float:
     total = worth * len(tools)
     for one in extras:
+        # dearer than any part: a step without a tool
         total += min((one[tool] for tool in tools if tool in one), default=1e12)
     return total

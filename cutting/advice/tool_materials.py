@@ -19,6 +19,7 @@ from cutting.workpiece.materials import Work
 
 LEAST_LIFE = 5.0  # min: shorter lives are not planned (common practice)
 BRITTLE = frozenset({"ceramic", "cermet", "cbn", "pcd"})
+CRAWL = 0.35  # of the law's own speed, below which Taylor's line is not used
 
 
 @dataclass(frozen=True)
@@ -110,7 +111,7 @@ def _offer(row: Row, work: Work, machine: Machine, task: Task, price: tuple[floa
         f"life {life:.0f} min, {parts:.1f} pieces an edge",
         f"cost {cost:.3f} = {machine.rate:g}/3600·({seconds:.1f} + 60·{change:g}/{parts:.1f}) + {edge:.2f}/{parts:.1f}",
     )
-    suits, reason = _verdict(row, work, machine, task, speed, min(least, 0.35 * law.reference_speed))
+    suits, reason = _verdict(row, work, machine, task, speed, min(least, CRAWL * law.reference_speed))
     return MaterialOffer(
         *what, suits, reason, edge, note, change, speed, life, seconds, cost, parts, math.ceil(task.pieces / parts), working
     )

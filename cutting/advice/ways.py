@@ -17,6 +17,7 @@ from cutting.tooling.items import Holder, Insert
 
 SHARP = 12.0  # µm of edge radius up to which an edge counts as ground sharp
 SLIM = ("D", "V", "K")
+HARD = 420  # HB, 45 HRC: from there it is turned instead of ground
 
 
 @dataclass(frozen=True)
@@ -57,7 +58,7 @@ def _sharp(insert: Insert) -> bool:
 
 
 def _hardened(setup: Setup) -> str:
-    return "" if setup.work.material.group.letter == "H" or setup.work.hardness > 420 else "the work is softer than 45 HRC"
+    return "" if setup.work.material.group.letter == "H" or setup.work.hardness > HARD else "the work is softer than 45 HRC"
 
 
 def _may_pull(setup: Setup) -> str:

@@ -62,7 +62,7 @@ class Band:
 
 def told(low: float, high: float) -> str:
     """A band between two factors in words."""
-    if math.isclose(low * high, 1.0, rel_tol=0.02) and high > 1.4:
+    if math.isclose(low * high, 1.0, rel_tol=0.02) and high > 1.4:  # as wide down as up, and wide enough to be told as a factor
         return f"÷ or × {high:.2g}"
     down, up = round(100 * (1 - low)), round(100 * (high - 1))
     return f"±{up} %" if down == up else f"−{down} to +{up} %"

@@ -12,6 +12,8 @@ from cutting.working import Honesty, formula
 Array = NDArray[np.float64]
 REFERENCE_NOSE, REFERENCE_CIRCLE, REFERENCE_SPEED = 0.8, 12.7, 150.0
 MAX_SIDES = 10
+CIRCLE_EXPONENT = 0.6  # how depths grow with the insert's circle (common practice: a half to the whole)
+FORGIVEN = 0.35  # ductility below which a metal breaks outside the window too, and the least of it (common practice)
 
 
 @dataclass(frozen=True)
@@ -62,7 +64,7 @@ def depth_scale(inscribed_circle: ArrayLike) -> Array:
     >>> float(depth_scale(12.7))
     1.0
     """
-    return (np.asarray(inscribed_circle, float) / REFERENCE_CIRCLE) ** 0.6
+    return (np.asarray(inscribed_circle, float) / REFERENCE_CIRCLE) ** CIRCLE_EXPONENT
 
 
 @formula(
@@ -91,7 +93,7 @@ def window_gauge(
     f = np.asarray(feed_per_rev) / np.asarray(scale_feed)
     a = np.asarray(depth_of_cut) / np.asarray(scale_depth)
     x, y = f - centre[..., 0], a - centre[..., 1]
-    forgiving = np.clip(np.asarray(ductility, float) / 0.35, 0.35, 1.0) * np.asarray(light_chip, float)
+    forgiving = np.clip(np.asarray(ductility, float) / FORGIVEN, FORGIVEN, 1.0) * np.asarray(light_chip, float)
     worst: Array = np.zeros(np.broadcast(x, y).shape)
     # a side is seen as far as it lies towards low depth, against how far towards high feed, each as a share of the farthest that does
     across, down = normals[..., 0].max(axis=-1), np.maximum((-normals[..., 1]).max(axis=-1), 1e-12)

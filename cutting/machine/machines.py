@@ -22,6 +22,7 @@ SLEEVE = 2.0  # of the seat: the thickest bar that a sleeve in its place holds (
 
 
 SLIDING_SWING = 80.0  # mm, below which a bar lathe has a guide bush (common practice)
+JUST_UNDER = 0.99  # of its seat: a shank of the same nominal height
 
 
 @dataclass(frozen=True)
@@ -155,7 +156,7 @@ class Machine:
     @property
     def lowest_shank(self) -> float:
         """Height [mm] from which shanks are seated: a turret takes one height, a tool post packs lower ones up."""
-        return self.shank_height * (PACKED_UP if self.geared else 0.99)
+        return self.shank_height * (PACKED_UP if self.geared else JUST_UNDER)
 
     @property
     def thickest_bar(self) -> float:

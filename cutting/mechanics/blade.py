@@ -10,6 +10,7 @@ from cutting.working import Honesty, formula
 Array = NDArray[np.float64]
 STEEL_BLADE = 210_000.0  # N/mm²
 STRAIGHT = 4.0  # times stiffer a turret is when it is pushed straight, not aside (common practice: turret and block leave 2 to 6 in all)
+PUSH_SHARE, PUSH_EXPONENT = 0.176, 0.44  # kf1.1/kc1.1 and mf − mc of E295 (König and Essel)
 GROOVE_FORM = 1.3  # Kform of grooving and cut-off: both walls hold the chip (Tschätsch)
 
 
@@ -20,7 +21,7 @@ def plunge_force(cutting_force: ArrayLike, chip_thickness: ArrayLike) -> Array:
     >>> float(plunge_force(1000.0, 1.0))  # a chip 1 mm thick pushes with 0.176 of what it cuts with
     176.0
     """
-    return np.asarray(cutting_force) * 0.176 * np.asarray(chip_thickness, float) ** -0.44
+    return np.asarray(cutting_force) * PUSH_SHARE * np.asarray(chip_thickness, float) ** -PUSH_EXPONENT
 
 
 @formula("side_force", "{feed_force}·tan({lead_angle})", "iso-3002-4", Honesty.MODEL, "push-off")

@@ -18,6 +18,7 @@ PART_DAMPING = 0.05  # parts in jaws and on centres, whose joints damp too; 0.03
 INDENTATION, RUBBING_LAND = 30_000.0, 0.08
 MOST_DAMPED = 3.0
 SPEED_MARGIN = 0.1  # the mode's frequency is known to about ten per cent: the lobe is read at its worst within
+FREE = 40.0  # times the least depth: where no lobe reaches, depth is held by something else
 
 
 def wave_length(cutting_speed: ArrayLike, frequency: ArrayLike) -> Array:
@@ -141,9 +142,9 @@ def _lobes(damping: float) -> tuple[Array, Array]:
     gain = -size / real / (4.0 * damping * (1.0 + damping))  # b over b_min, from b = −1/(2·K·Re G)
     phase = 3.0 * np.pi + 2.0 * np.arctan2(imaginary, real)  # of the wave left against the wave cut
     speeds = np.geomspace(0.02, 4.0, 2400)
-    lowest = np.full(speeds.shape, 40.0)
+    lowest = np.full(speeds.shape, FREE)
     for lobe in range(60):
         at = ratio * 2.0 * np.pi / (2.0 * np.pi * lobe + phase)
         order = np.argsort(at)
-        lowest = np.minimum(lowest, np.interp(speeds, at[order], gain[order], left=40.0, right=40.0))
+        lowest = np.minimum(lowest, np.interp(speeds, at[order], gain[order], left=FREE, right=FREE))
     return speeds, np.maximum(lowest, 1.0)

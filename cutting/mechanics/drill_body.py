@@ -11,6 +11,7 @@ Array = NDArray[np.float64]
 # the flutes leave this share of a solid round's second moment about the weaker axis, and of its polar section modulus (common practice)
 WEAK_AXIS, TWISTED = 0.15, 0.35
 FIXED_AND_GUIDED = 20.19  # of the column that is held at one end and guided at the other: (4.4934)², Euler
+POISSON = 0.3  # of metals
 
 
 def drill_second_moment(diameter: ArrayLike) -> Array:
@@ -49,7 +50,7 @@ def twist_strength(diameter: ArrayLike, shear_strength: ArrayLike) -> Array:
     "springing",
 )
 def floor_deflection(
-    thrust: ArrayLike, plate_radius: ArrayLike, elastic_modulus: ArrayLike, plate_thickness: ArrayLike, poisson_ratio: ArrayLike = 0.3
+    thrust: ArrayLike, plate_radius: ArrayLike, elastic_modulus: ArrayLike, plate_thickness: ArrayLike, poisson_ratio: ArrayLike = POISSON
 ) -> Array:
     """How far a clamped round plate gives under a push at its middle [mm]: F [N], a and t [mm], E [N/mm²].
 

@@ -11,6 +11,7 @@ Array = NDArray[np.float64]
 # in·lb and lbf of Shaw and Oxford's law for steel of 200 HB, feed and diameter in inches
 OXFORD_TORQUE, OXFORD_LIPS, OXFORD_CHISEL, OXFORD_HARDNESS = 25_200.0, 57_500.0, 625.0, 200.0
 INCH, INCH_POUND, POUND = 25.4, 0.1129848, 4.448222
+CLOSES, STICKS = 8.0, 0.04  # of springing back, of hardening and sticking: fitted to the three metals of `margin_share`
 
 
 @formula("cone_length", "{diameter}/2/tan({point_angle}/2)", "iso-5419")
@@ -81,7 +82,7 @@ def margin_share(strength_over_modulus: ArrayLike, work_hardening: ArrayLike, ad
     >>> bool(0.02 < margin_share(600 / 210_000, 0.2, 0.5) < 0.04 < margin_share(0.9e-2, 0.3, 0.8))  # steel, then titanium
     True
     """
-    return 8.0 * np.asarray(strength_over_modulus, float) + 0.04 * np.asarray(work_hardening) * np.asarray(adhesion)
+    return CLOSES * np.asarray(strength_over_modulus, float) + STICKS * np.asarray(work_hardening) * np.asarray(adhesion)
 
 
 def oxford_torque(hardness: ArrayLike, feed_per_rev: ArrayLike, diameter: ArrayLike) -> Array:

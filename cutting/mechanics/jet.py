@@ -11,6 +11,8 @@ Array = NDArray[np.float64]
 
 EMULSION_DENSITY = 1000.0  # kg/m³
 VELOCITY_COEFFICIENT, DISCHARGE_COEFFICIENT = 0.97, 0.7
+PASCAL = 1e5  # in a bar
+PUMP = 0.7  # efficiency of a pump with its motor (common practice)
 
 
 @formula("jet_speed", "{velocity_coefficient}·√(2·10⁵·{pressure}/1000)", "bernoulli", Honesty.MODEL, "jet")
@@ -20,7 +22,7 @@ def jet_speed(pressure: ArrayLike, velocity_coefficient: ArrayLike = VELOCITY_CO
     >>> round(float(jet_speed(70.0, 1.0)), 0)
     118.0
     """
-    return np.asarray(velocity_coefficient) * np.sqrt(2e5 * np.asarray(pressure, float) / EMULSION_DENSITY)
+    return np.asarray(velocity_coefficient) * np.sqrt(2.0 * PASCAL * np.asarray(pressure, float) / EMULSION_DENSITY)
 
 
 @formula(
@@ -39,14 +41,15 @@ def nozzle_flow(
     5.58
     """
     area = np.pi / 4.0 * np.asarray(nozzle_diameter, float) ** 2 * 1e-6
-    speed = np.sqrt(2e5 * np.asarray(pressure, float) / EMULSION_DENSITY)
+    speed = np.sqrt(2.0 * PASCAL * np.asarray(pressure, float) / EMULSION_DENSITY)
     return np.asarray(nozzles) * np.asarray(discharge_coefficient) * area * speed * 60_000.0
 
 
-def pump_power(flow: ArrayLike, pressure: ArrayLike, efficiency: ArrayLike = 0.7) -> Array:
+def pump_power(flow: ArrayLike, pressure: ArrayLike, efficiency: ArrayLike = PUMP) -> Array:
     """Power [kW] of the pump: Q [l/min] · p [bar]/(600·η).
 
     >>> round(float(pump_power(30.0, 70.0)), 2)
     5.0
     """
+    # 600: l/min times bar in a kW
     return np.asarray(flow) * np.asarray(pressure) / (600.0 * np.asarray(efficiency))

@@ -95,6 +95,7 @@ def facing_time(
     clamp_diameter = np.clip(1000.0 * v / (np.pi * n_max), d2, d1)
     slowest = np.maximum(np.asarray(lowest_speed, float), LEAST_SPEED)
     free_from = np.clip(1000.0 * v / (np.pi * slowest), clamp_diameter, d1)
+    # 4000: 1000 mm in a metre, and two radii for each Ø twice
     constant = np.pi * (free_from**2 - clamp_diameter**2) / (4000.0 * v * f)
     clamped = (clamp_diameter - d2) / (2.0 * f * n_max)
     return 60.0 * (constant + clamped + (d1 - free_from) / (2.0 * f * slowest))

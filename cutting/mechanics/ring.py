@@ -29,6 +29,7 @@ def ring_torque(specific_force: ArrayLike, feed_per_rev: ArrayLike, diameter: Ar
     56.4
     """
     area = np.asarray(diameter, float) ** 2 - np.asarray(inner_diameter, float) ** 2
+    # 8000: half of a quarter, from N·mm to N·m
     return np.asarray(specific_force) * np.asarray(feed_per_rev) * area / 8000.0
 
 

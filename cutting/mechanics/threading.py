@@ -60,6 +60,7 @@ def tap_torque(
     9.0
     """
     return np.asarray(
+        # 8000: half of a quarter, from N·mm to N·m
         np.asarray(pitch) ** 2 * np.asarray(diameter) * np.asarray(specific_force) / 8000.0 * np.asarray(friction_factor) * area_share
     )
 

@@ -157,7 +157,7 @@ def _held(rows: Sequence[Ran], cost: Array) -> StepHeld:
 
 
 def _spread(values: Array) -> tuple[float, float, float]:
-    low, middle, high = np.percentile(values, (5, 50, 95))
+    low, middle, high = np.percentile(values, (5, 50, 95))  # % of the deliveries
     return float(low), float(middle), float(high)
 
 

@@ -76,7 +76,7 @@ def _digits(value: float, decimals: int | None, kind: str) -> str:
     if kind == "money" and abs(value) >= 1000:
         decimals = 0
     if kind == "count" and 0 < abs(value) < 0.95:  # less than one piece is not none
-        decimals = 1 if abs(value) >= 0.095 else 2
+        decimals = 1 if abs(value) >= 0.095 else 2  # what rounds to 0.1
     text = f"{value:,.{decimals}f}" if abs(value) >= 10_000 else f"{value:.{decimals}f}"
     if kind in ("length", "size", "feed_per_rev", "area", "angle", "stiffness") and "." in text:
         text = text.rstrip("0").rstrip(".")

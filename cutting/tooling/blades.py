@@ -32,6 +32,8 @@ PATH_PRESSURES = (3.0, 5.0, 20.0, 70.0)
 SEAT_PLAY = 0.05  # mm by which an insert's width may differ from its pocket's
 CARTRIDGE_ROOM, LEAST_CARTRIDGE = 5.0, 20.0  # mm that a head's cartridge stands out beyond its depth, and at the least (common practice)
 ANY_BAR = 3000.0  # mm: the relief of a blade whose row names none
+OTHER_STYLE = 0.75  # of a solid one, of a clamp that is not listed
+OTHER_DRIFT = 3.0e-3  # mm, of a clamp that is not listed
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -64,12 +66,12 @@ class Blade:
 
     @property
     def stiffness_share(self) -> float:
-        return STYLES.get(self.style, 0.75)
+        return STYLES.get(self.style, OTHER_STYLE)
 
     @property
     def seat_drift(self) -> float:
         """How its edge drifts in its seat [mm for each mm of depth at 0.1 mm/rev]."""
-        return SEAT_DRIFT.get(self.style, 3.0e-3)
+        return SEAT_DRIFT.get(self.style, OTHER_DRIFT)
 
     @property
     def through(self) -> bool:

@@ -41,7 +41,7 @@ class GrooveInsert:
     @property
     def round_edge(self) -> bool:
         """A full radius: the edge is half a circle."""
-        return self.corner_radius >= 0.49 * self.width
+        return self.corner_radius >= 0.49 * self.width  # half, less what a maker rounds
 
 
 @cache

@@ -146,6 +146,7 @@ def thread_insert_of(
             int(number("CEDC", 3)), hardest, price, source,
         )  # fmt: skip
     pitch, angle = number("TP", 0.0), number("PNA", 60.0)
+    # Whitworth form
     systems = ("metric", "unified", "special") if angle == 60.0 else ("pipe", "special") if angle == 55.0 else ("special",)
     low, high = number("TPN", pitch), number("TPX", pitch)
     seat = str(given.get("SSC") or "")

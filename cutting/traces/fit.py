@@ -117,12 +117,14 @@ def _thinned(found: Trace) -> Trace:
 def _noise(values: Array) -> float:
     """Standard deviation of a channel's noise from its second differences, which a slope does not move."""
     bends = np.diff(values, n=2)
+    # the median of deviations is 1/1.4826 of a normal spread; second differences widen it √6 times
     return max(1.4826 * float(np.median(np.abs(bends))) / np.sqrt(6.0), 1e-6 * max(float(np.ptp(values)), 1e-9))
 
 
 def _contact(found: Trace) -> float:
     """Depth on the recorder at which the thrust first rises for good."""
     quiet = float(np.median(found.thrust[: max(3, len(found.thrust) // 50)]))
+    # the height of the cut without its peaks
     level = max(CONTACT * float(np.percentile(found.thrust, 98) - quiet), ABOVE_NOISE * _noise(found.thrust))
     over = np.flatnonzero(found.thrust - quiet > level)
     if len(over) < LEAST_ENGAGED:
@@ -133,7 +135,7 @@ def _contact(found: Trace) -> float:
 def _start(found: Trace, first: float, point: DepthPoint, layers: Any, cutting: Cutting, metals: int) -> Array:
     """Where the search begins: one force factor for all from the means while the drill cuts."""
     _, lips, margin = trace(found.depth - first, point, layers.near, layers.far, cutting)
-    cuts = lips > 0.3 * float(lips.max())
+    cuts = lips > 0.3 * float(lips.max())  # of the full lips
     if not cuts.any():
         raise CuttingError("text", "is shorter than the way to the first layer's full cut.")
     share = float(np.clip(np.mean(found.torque[cuts]) / max(float(np.mean((lips + margin)[cuts])), 1e-9), 0.1, 8.0))

@@ -33,6 +33,8 @@ ROWS = (
     (41, "hardened"),
 )
 
+ALUMINIUM_FROM = 0.7  # of that speed, from which it is used at all
+
 
 def feed_row(material: Material) -> str:
     """The row of drilling feeds that a material belongs to."""
@@ -66,7 +68,7 @@ def drill_speeds(made: DrillType, tool_class: str, material: Material) -> tuple[
     """Least and largest speed [m/min] for the row's life, with its law; None where the trade does not run the tool material there."""
     law = life_law(material.speed_row, tool_class)
     if law is None and tool_class == "hss" and feed_row(material) == "laminate":
-        law = law_at(HSS_IN_FIBRES, 0.2, 2.0, "hss")
+        law = law_at(HSS_IN_FIBRES, 0.2, 2.0, "hss")  # feed and depth that the row is told for
     if feed_row(material) == "hardened" and tool_class == "carbide" and made.kind in HARD_DRILLS:
         least = HARD_DRILLED[material.group.number > 38]
         if law is None or law.reference_speed < least:
@@ -75,5 +77,5 @@ def drill_speeds(made: DrillType, tool_class: str, material: Material) -> tuple[
         return None
     low, high = made.speed_low * law.reference_speed, made.speed_high * law.reference_speed
     if feed_row(material) == "aluminium" and tool_class == "carbide":
-        low, high = min(low, 0.7 * ALUMINIUM_TOP), min(high, ALUMINIUM_TOP)
+        low, high = min(low, ALUMINIUM_FROM * ALUMINIUM_TOP), min(high, ALUMINIUM_TOP)
     return low, high, law

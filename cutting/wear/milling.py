@@ -21,6 +21,7 @@ Array = NDArray[np.float64]
 HARD_MILLED, THIN = (120.0, 100.0), (0.1, 0.5)  # m/min that carbide mills to 55 HRC and above, thin cuts (common practice)
 COOLER = 0.2  # power of π over the engagement by which edges last longer that cool on their way (common practice)
 ALUMINIUM_TOP = 500.0  # m/min: solid end mills go no faster in aluminium on usual spindles (common practice)
+ALUMINIUM_FROM = 0.6  # of that speed, from which it is used at all
 
 
 @cache
@@ -55,7 +56,7 @@ def mill_speeds(made: MillType, material: Material) -> tuple[float, float, LifeL
         return None
     low, high = made.speed_low * law.reference_speed, made.speed_high * law.reference_speed
     if feed_row(material) == "aluminium" and made.tool_class == "carbide":
-        low, high = min(low, 0.6 * ALUMINIUM_TOP), min(high, ALUMINIUM_TOP)
+        low, high = min(low, ALUMINIUM_FROM * ALUMINIUM_TOP), min(high, ALUMINIUM_TOP)
     return low, high, law
 
 

@@ -14,6 +14,7 @@ from cutting.workpiece.materials import Work
 SIDE_USE = 0.8  # of its speed that a grade keeps in a group that is not its main one (common practice)
 OUTSIDE_USE = 0.8  # and where it is not made for them at all: no better than a side use
 REFERENCE_ANGLE, REFERENCE_NOSE = 95.0, 0.8  # the edge for which the starting speeds are meant
+BOOK_LIFE = 15.0  # min that an edge lasts at a starting speed
 
 
 @dataclass(frozen=True)
@@ -86,7 +87,7 @@ def life_law(speed_row: str, tool_class: str) -> LifeLaw | None:
 def _lasts(tool_class: str) -> float:
     """How many times 15 min an edge lasts at its starting speed: diamond is run for hours at a speed that is far from its limit."""
     row = next(one for one in read_table("wear/life_exponents.csv") if one["tool_class"] == tool_class)
-    return row.number("lasts_at_start") / 15.0
+    return row.number("lasts_at_start") / BOOK_LIFE
 
 
 def law_at(speed: float, feed: float, depth: float, tool_class: str) -> LifeLaw:

@@ -48,7 +48,7 @@ def mean_used(share_of_median: ArrayLike, weibull_shape: ArrayLike) -> Array:
     a = np.minimum(np.log(2.0) * np.asarray(share_of_median, float) ** shape, 3.0)
     total, term, most = np.ones(np.broadcast_shapes(a.shape, shape.shape)), np.ones_like(a), float(np.max(a, initial=0.0))
     least = 1.0
-    for k in range(1, 14):
+    for k in range(1, 14):  # enough for the last digit, as the argument stays below 3
         term *= a / -k
         total += term / (k * shape + 1.0)
         least *= most / k

@@ -8,6 +8,9 @@ from dataclasses import dataclass
 
 from cutting.workpiece.materials import Material
 
+CONDUCTS, INSULATES = 0.4, 0.7  # on the way from copper to titanium, below and above which heat is a trait
+BEST, WORST = 200, 6  # W/(m·K), aluminium and titanium
+
 
 @dataclass(frozen=True)
 class Trait:
@@ -57,11 +60,11 @@ def traits(material: Material) -> tuple[Trait, ...]:
         Trait(name.replace("_", " "), getattr(material, name), next(says for top, says in words if getattr(material, name) < top))
         for name, words in _WORDS.items()
     ]
-    share = min(1.0, max(0.0, math.log10(200 / material.conductivity) / math.log10(200 / 6)))
+    share = min(1.0, max(0.0, math.log10(BEST / material.conductivity) / math.log10(BEST / WORST)))
     heat = "some heat stays at the edge"
-    if share < 0.4:
+    if share < CONDUCTS:
         heat = "heat goes into the chip and the part"
-    elif share > 0.7:
+    elif share > INSULATES:
         heat = "heat stays at the edge: lower speed, rich coolant"
     return (*found, Trait("heat at the edge", share, f"{heat} ({material.conductivity:g} W/(m·K))"))
 
@@ -85,6 +88,7 @@ def _differences(a: Material, b: Material) -> list[tuple[float, str]]:
     parts = [
         (abs(math.log(b.usual_hardness / a.usual_hardness)), f"{'harder' if hardness > 0 else 'softer'} by {abs(hardness):.0f} HB"),
         (abs(math.log(force)), f"cutting force {abs(force - 1):.0%} {'higher' if force > 1 else 'lower'}"),
+        # as much as a third of hardness
         (0.3 * abs(math.log(b.conductivity / a.conductivity)), f"conducts heat {'better' if b.conductivity > a.conductivity else 'worse'}"),
     ]
     for name in ("ductility", "adhesion", "abrasion", "work_hardening"):

@@ -51,7 +51,7 @@ def deviations(nominal: float, letter: str, grade: int) -> tuple[float, float]:
 def _hole(nominal: float, letter: str, grade: int, row: float, width: float) -> tuple[float, float]:
     if letter.lower() in _UPPER_SIDE:
         return round(-row + width, 6), -row or 0.0
-    if letter == "M" and grade == 6 and 250 < nominal <= 315:
+    if letter == "M" and grade == 6 and 250 < nominal <= 315:  # the exception of ISO 286-1 for M6
         return -0.009, -0.041  # the published exception
     if letter == "N" and grade > 8:
         upper = 0.0 if nominal > 3 else -row

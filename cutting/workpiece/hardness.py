@@ -39,6 +39,7 @@ _SPELLINGS = {
     "KSI": "ksi",
 }
 KSI = 6.894757  # MPa
+HARD_STEEL = (38, 39)  # groups of VDI 3323
 
 
 @dataclass(frozen=True)
@@ -106,7 +107,7 @@ def convert(value: float, scale: str, group: Group | None = None) -> Converted:
 
 def refuse_uncovered(group: Group) -> None:
     """Raise `CuttingError` where the steel table says nothing about a group."""
-    if group.letter == "P" or group.number in (38, 39):
+    if group.letter == "P" or group.number in HARD_STEEL:
         return
     what = "austenitic and duplex steel" if group.letter == "M" else group.description
     raise CuttingError(

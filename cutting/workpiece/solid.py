@@ -161,7 +161,7 @@ class Solid:
             return replace(self, butt=cut, back=cut, back_end=cut, kerf=(min(region.spans[0][0], cut), cut))
         if region.side is Side.FACE:
             face = max(self.face - region.depth, 0.0)
-            if region.inner <= max(1.0, self.bore + 0.02):
+            if region.inner <= max(1.0, self.bore + 0.02):  # mm: a wall of nothing
                 return replace(self, face=face, end=face)  # faced to the bore or the centre: the part is shorter
             return replace(self, face=face, outside=lowered(self.outside, face, self.end, region.inner / 2.0))  # a boss stays
         if region.side is Side.RING:

@@ -2,15 +2,10 @@
 
 from __future__ import annotations
 
-import ast
-import graphlib
 import re
-from collections.abc import Collection
-from pathlib import Path
 
 import pytest
 
-import cutting
 from cutting.errors import UnknownName
 from cutting.operations.registry import KINDS
 from cutting.tooling.decode import decode
@@ -58,77 +53,6 @@ def test_the_polished_chipbreaker_of_inch_practice_is_read() -> None:
     assert "polished" in next(part.meaning for part in read.parts if part.position == "4")
     assert read.parts[-1].code == "0"
     assert read.seat == decode("CNMG 432").seat
-
-
-# one idea on two floors: a row of the shop and the value that the core makes of it
-ROWS = {"Geometry", "Grade", "HeavyTool", "Machine", "Material", "Spindle"}
-# what every kind of operation has under the same name; a line of a record's history beside a set-up done otherwise
-ALIKE = {"Numbers", "Command", "Decoded", "Change"}
-
-
-def test_a_class_name_stands_for_one_idea() -> None:
-    """Whoever reads a name in one room knows it in every other."""
-    rooms: dict[str, list[str]] = {}
-    root = Path(cutting.__file__).parents[1]
-    for floor in ("cutting", "server", "house"):
-        for file in (root / floor).rglob("*.py"):
-            for node in ast.parse(file.read_text()).body:
-                if isinstance(node, ast.ClassDef):
-                    rooms.setdefault(node.name, []).append(str(file.relative_to(root)))
-    twice = {name: found for name, found in rooms.items() if len(found) > 1 and "migrations" not in found[0]}
-    assert twice.keys() <= ROWS | ALIKE, {name: twice[name] for name in twice.keys() - ROWS - ALIKE}
-    for name in ROWS:
-        assert {found.split("/")[0] for found in twice[name]} == {"cutting", "server"}
-        assert len(twice[name]) == 2
-
-
-def test_no_room_leans_on_one_that_leans_on_it() -> None:
-    """No circle of imports, none hidden in a function either."""
-    root = Path(cutting.__file__).parents[1]
-    files = {
-        ".".join(file.relative_to(root).with_suffix("").parts).removesuffix(".__init__"): file
-        for floor in ("cutting", "server", "house")
-        for file in (root / floor).rglob("*.py")
-        if "migrations" not in file.parts
-    }
-    graph = {name: _leans_on(ast.parse(file.read_text()), files.keys()) for name, file in files.items()}
-    try:
-        graphlib.TopologicalSorter(graph).prepare()
-    except graphlib.CycleError as error:
-        pytest.fail(" -> ".join(error.args[1]))
-
-
-def _leans_on(tree: ast.AST, names: Collection[str]) -> set[str]:
-    """Modules that a file imports anywhere, but for what only the type checker reads."""
-    found: set[str] = set()
-    for node in ast.iter_child_nodes(tree):
-        if isinstance(node, ast.If) and "TYPE_CHECKING" in ast.unparse(node.test):
-            continue
-        if isinstance(node, ast.Import):
-            found |= {one.name for one in node.names if one.name in names}
-        elif isinstance(node, ast.ImportFrom) and node.module:
-            for one in node.names:
-                full = f"{node.module}.{one.name}"
-                found |= {full} if full in names else {node.module} & set(names)
-        found |= _leans_on(node, names)
-    return found
-
-
-def test_rooms_of_jobs_lean_one_way() -> None:
-    """No file stands in the row between the rooms, and no room leans on one that leans on it."""
-    jobs = Path(cutting.__file__).parents[1] / "server" / "jobs"
-    assert {file.name for file in jobs.glob("*.py")} == {"__init__.py", "models.py"}
-    graph: dict[str, set[str]] = {}
-    for file in jobs.rglob("*.py"):
-        room = file.relative_to(jobs).parts[0]
-        if room != "migrations":
-            names = re.findall(r"^\s*from server\.jobs\.(\w+)", file.read_text(), re.MULTILINE)
-            graph.setdefault(room, set()).update(set(names) - {room})
-    assert len(graph) > 10
-    try:
-        graphlib.TopologicalSorter(graph).prepare()
-    except graphlib.CycleError as error:
-        pytest.fail(" -> ".join(error.args[1]))
 
 
 # labels that stood once and that the trade has better words for

@@ -36,6 +36,8 @@ NEAR_SIZE, NEAR_SHARE = 0.03, 0.002  # mm and share of the diameter that a drill
 GENERAL = ((6.0, 0.08), (30.0, 0.16), (120.0, 0.24), (np.inf, 0.4))
 SPOT_DEPTH = 0.05  # mm behind the cone: a spot is the cone alone
 SNATCHES = 0.8  # of the diameter: a pilot that a drill of two lips would snatch in (common practice)
+BELOW = 0.2  # of its tolerance that a drill may be smaller than its hole: it never drills smaller than it is
+FINEST = 0.005  # mm/rev, below which no feed is tried
 
 
 def neutral(setup: DrillSetup) -> DrillSetup:
@@ -44,6 +46,7 @@ def neutral(setup: DrillSetup) -> DrillSetup:
     entry = 1.0 if f.entry is HoleEntry.SPOTTED else float(entry_share(f.entry_angle, f.entry is HoleEntry.CURVED, 180.0))
     exits = exit_share(False) if broken_exit_of(f) else 1.0
     plain: dict[str, Any] = {"first_peck": None, "next_peck": None, "least_peck": None, "per_layer": ()}
+    # a cut that every drill may start from; what is tried replaces it
     found = setup.with_cut(30.0, 0.05).with_settings(pecks=Pecks.NONE, entry_feed=max(entry, SHARE[0]), exit_feed=exits, **plain)
     found.check_case()
     return found
@@ -54,7 +57,7 @@ def checks(setup: DrillSetup, stock: DrillStock, tool: DrillTool) -> list[Check]
     f, own = setup.feature, tool.own
     size, diameter = f.diameter, own["diameter"]
     if size.upper_deviation is not None and size.lower_deviation is not None:
-        low = size.nominal + size.lower_deviation - 0.2 * (size.tolerance or 0.0) - 1e-6
+        low = size.nominal + size.lower_deviation - BELOW * (size.tolerance or 0.0) - 1e-6
         fits = (diameter >= low) & (diameter <= size.nominal + size.upper_deviation)
     else:
         fits = _near(np.abs(diameter - size.nominal), size.nominal, (own["reach"] >= setup.depth - 1e-9) & tool.seats)
@@ -143,7 +146,7 @@ def feeds(setup: DrillSetup, tool: DrillTool) -> tuple[Array, Array]:
     """Feeds over the window that all layers leave, and the least of them; on a fixed unit its own set."""
     low, high = over_passes(tool.feed_low), over_passes(tool.feed_high, np.minimum)
     low = np.minimum(low, high)
-    least = np.maximum(LEAST_FEED * over_passes(tool.feed_low), 0.005)
+    least = np.maximum(LEAST_FEED * over_passes(tool.feed_low), FINEST)
     if setup.machine.feed_set:  # a unit's own; the feeds of a gearbox are found from the window
         steps = np.array(setup.machine.feed_set)
         return np.broadcast_to(steps, (len(low), len(steps))).copy(), np.full_like(low, steps[0])

@@ -22,7 +22,7 @@ from cutting.advice.contests.slots import (
 )
 from cutting.operations.slots.face_groove.evaluate import MODEL
 from cutting.operations.slots.face_groove.numbers import FACE_SHARE, SLOWER_STILL, Numbers
-from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, FaceGrooveWay, SpindleSense
+from cutting.operations.slots.face_groove.setup import WIDER, FaceGrooveSetup, FaceGrooveWay, SpindleSense
 from cutting.operations.slots.shared.tool import SlotTool
 from cutting.quantities.write import Display, display
 from cutting.tooling.slot_stock import SlotStock
@@ -48,7 +48,7 @@ def enter(setup: FaceGrooveSetup, stock: SlotStock) -> Entrants:
         ]
 
     def ways(tool: SlotTool) -> list[tuple[str, Any]]:
-        wide = f.width.target > tool.width + 0.02
+        wide = f.width.target > tool.width + WIDER
         return [(ONCE, ~wide), *((way.value, wide) for way in FaceGrooveWay)]
 
     return entered(setup, stock, checks, ways)

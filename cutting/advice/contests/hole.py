@@ -174,6 +174,7 @@ def _rings(setup: DrillSetup, stock: DrillStock) -> tuple[list[Candidate], str]:
             insert=heads.inserts[0],
             blade=heads.blades[0],
             feature=TrepanFeature(size, f.depth, circle=f.circle, count=f.count),
+            # a cut to start from; what is tried replaces it
             settings=TrepanSettings(100.0, 0.05, coolant=setup.settings.coolant),
             holding=setup.holding,
             house=setup.house,

@@ -35,6 +35,7 @@ def milled(setup: DrillSetup, stock: DrillStock) -> tuple[list[Candidate], str]:
             mill=crib.mills[0],
             chuck=crib.chucks[0],
             feature=replace(f, entry=HoleEntry.FLAT, straightness=None, burr=None, asked_holes=None, span=0.0),
+            # a cut to start from; what is tried replaces it
             settings=MillHoleSettings(60.0, 0.02, setup.settings.coolant),
             holding=setup.holding,
             house=setup.house,

@@ -28,10 +28,12 @@ LAST_TURN = 0.1  # mm on the radius (common practice)
 LAST_FROM = 0.06  # mm of tolerance below which a last turn is tried
 POWER_MARGIN = 0.97
 FEED_STEP = 0.002
+LEAST_FEED = 0.4  # of the lowest usual feed: where the wall springs less is fed finer (common practice)
 
 
 def neutral(setup: MillHoleSetup) -> MillHoleSetup:
     """The set-up without what belongs to its present tool. Raises `CuttingError`."""
+    # a cut to start from; what is tried replaces it
     found = setup.with_cut(60.0, 0.02).with_settings(path=Descent.HELIX, pitch=None, finish=0.0, offset=0.0, sense=Sense.CLIMB)
     found.check_case()
     return found
@@ -99,7 +101,7 @@ def _standing(setup: MillHoleSetup, field: Entrants, rows: Any) -> MillHoleSetup
 def feeds(setup: MillHoleSetup, tool: MillTool) -> tuple[Array, Array]:
     """Feeds over the slot's window and above, and the least."""
     span = tool.feed_high - tool.feed_low
-    return np.maximum(tool.feed_low + FEED_PLACES * span, FEED_STEP), np.maximum(0.4 * tool.feed_low, FEED_STEP)
+    return np.maximum(tool.feed_low + FEED_PLACES * span, FEED_STEP), np.maximum(LEAST_FEED * tool.feed_low, FEED_STEP)
 
 
 def speeds(setup: MillHoleSetup, tool: MillTool, feed: Array) -> Array:

@@ -26,6 +26,7 @@ from cutting.tooling.thread_mill_stock import ThreadMillStock
 FEED_PLACES = np.array([0.0, 0.35, 0.7, 1.0])  # of the window
 PASSES = ((1, 0), (2, 0), (1, 1), (3, 1))  # radial passes and repeats that are tried
 FEED_STEP = 0.001
+TOO_DEEP = 1.6  # times the thread that a drill point may drill beneath it
 
 
 def neutral(setup: MillThreadSetup) -> MillThreadSetup:
@@ -33,6 +34,7 @@ def neutral(setup: MillThreadSetup) -> MillThreadSetup:
     coolant = setup.settings.coolant
     if rockwell(setup.work) > CHILLS_FROM:
         coolant = next((name for name, pressure in setup.machine.coolant if pressure <= 0), coolant)
+    # a cut to start from; what is tried replaces it
     found = replace(setup, settings=MillThreadSettings(60.0, 0.02, coolant))
     found.check_case()
     return found
@@ -43,7 +45,7 @@ def checks(setup: MillThreadSetup, tool: ThreadMillTool) -> list[Check]:
     own, f = tool.own, setup.feature
     enters = (tool.hole <= 0) | (own["diameter"] < tool.hole)
     # how deep it drills goes with its length: no more than a little is left over
-    deep = (own["type_first"] <= 0) | (own["step"] <= 0) | ((own["step"] >= f.length) & (own["step"] <= 1.6 * f.length))
+    deep = (own["type_first"] <= 0) | (own["step"] <= 0) | ((own["step"] >= f.length) & (own["step"] <= TOO_DEEP * f.length))
     return [
         ("pitch", "cuts another form or pitch", tool.cuts > 0),
         ("size", "too wide for this thread", (own["diameter"] <= TOO_WIDE * f.thread.diameter) & enters),

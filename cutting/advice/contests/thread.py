@@ -31,6 +31,7 @@ def _as_mill(setup: Any, crib: Any) -> MillThreadSetup:
         if not machine.has(DRIVEN):
             raise CuttingError("machine", f"{machine.name} has no driven tools.")
         machine = machine.on(DRIVEN)
+    # a cut to start from; what is tried replaces it
     settings = MillThreadSettings(60.0, 0.02, setup.settings.coolant)
     return MillThreadSetup(
         **_base(setup), machine=machine, feature=setup.feature, settings=settings, mill=crib.mills[0], chuck=crib.chucks[0]

@@ -103,6 +103,7 @@ def _hole(setup: Any, drills: Any, size: float) -> DrillSetup:
             circle=f.circle,
             count=f.count,
         ),
+        # a cut to start from; what is tried replaces it
         settings=DrillSettings(30.0, 0.05, setup.settings.coolant),
         holding=setup.holding,
         house=setup.house,

@@ -50,6 +50,15 @@ WINDOW_MARGIN, NOSE_SHARE = 0.92, 0.5  # a start stays inside the window and at 
 POWER_MARGIN = 0.985
 LEAST_DEPTH = 0.005  # mm, that a cut can be set to
 FAST = 200.0  # m/min, a good speed for a finish in steel
+DEEPEST = 30.0  # mm, a depth that no edge takes
+INSIDE = 1.03  # times the lower end of the chip window: the first feed that is surely inside it
+COARSE_LEAST = 0.01  # mm/rev
+CROWDED = 0.8  # feeds stand a little closer where the window ends than where it begins
+FEED_STEP = 0.005  # mm/rev, as feeds are typed
+FEW_STEPS = 4  # steps of feed up to which a tried feed is not rounded
+KI_FAST = 1.16  # Ki of a ductile metal at finishing speed, mechanics/finish.py
+LEAST_MARKS = 0.05  # µm Rt that the feed may always leave
+BOOK_LIFE = 15.0  # min that an edge lasts at the speeds of wear/reference.py
 
 
 def turned_for(setup: Any, crib: Crib, feature: Feature, operation: str = "turn", **more: Any) -> Setup:
@@ -87,7 +96,7 @@ def enter(setup: Setup, crib: Crib) -> Entrants:
 
 def _neutral(setup: Setup) -> Setup:
     """The set-up without the settings of its present tool, so that they cannot refuse the case."""
-    depth = min(max(setup.stock_to_remove, LEAST_DEPTH), 30.0)
+    depth = min(max(setup.stock_to_remove, LEAST_DEPTH), DEEPEST)
     return setup.with_settings(cutting_speed=100.0, feed_per_rev=0.1, depth_of_cut=depth, overhang=None, pass_depths=())
 
 
@@ -166,15 +175,15 @@ def feeds(setup: Setup, cutter: Cutter) -> tuple[Array, Array]:
     low, high = (cutter.window_centre[..., 0] + low) * across, (cutter.window_centre[..., 0] + high) * across
     high = np.minimum(high * WINDOW_MARGIN, nose_feed(cutter, NOSE_SHARE))
     # what is shallower than the window strings at any feed, and is fed as finely as its finish wants
-    low = np.maximum(np.where(under, np.minimum(low, FINE * high), low) * 1.03, 0.01)
+    low = np.maximum(np.where(under, np.minimum(low, FINE * high), low) * INSIDE, COARSE_LEAST)
     if setup.finish_asked is not None:
         high = np.minimum(high, _finish_feed(case, cutter))
     # advice starts inside the supplier's window, where there is one
     high = np.fmin(high, cutter.book[..., book.FEED_HIGH])
     low = np.minimum(np.fmax(low, cutter.book[..., book.FEED_LOW]), high)
-    steps = low + (high - low) * np.linspace(0.0, 1.0, FEEDS) ** 0.8
-    tidied = np.floor(steps / 0.005 + 1e-9) * 0.005
-    found = np.maximum(tidied, np.maximum(np.minimum(steps, 0.02), 0.005))
+    steps = low + (high - low) * np.linspace(0.0, 1.0, FEEDS) ** CROWDED
+    tidied = np.floor(steps / FEED_STEP + 1e-9) * FEED_STEP
+    found = np.maximum(tidied, np.maximum(np.minimum(steps, FEW_STEPS * FEED_STEP), FEED_STEP))
     return found, found[:, :1]
 
 
@@ -185,8 +194,8 @@ def _finish_feed(case: Case, cutter: Cutter) -> Array:
     if case.hard:
         marks = wanted / (RA_OF_RT * gain) - SIDE_FLOW
     else:
-        marks = wanted / (RA_OF_RT * 1.16 * gain) - 500.0 * minimum_chip_share(FAST) * cutter.edge_radius
-    return np.sqrt(np.maximum(marks, 0.05) * 8.0 * cutter.nose_radius / 1000.0)
+        marks = wanted / (RA_OF_RT * KI_FAST * gain) - 500.0 * minimum_chip_share(FAST) * cutter.edge_radius
+    return np.sqrt(np.maximum(marks, LEAST_MARKS) * 8.0 * cutter.nose_radius / 1000.0)
 
 
 def speeds(setup: Setup, cutter: Cutter, feed: Array) -> Array:
@@ -218,10 +227,10 @@ def speeds(setup: Setup, cutter: Cutter, feed: Array) -> Array:
         speed = np.minimum(speed, at_life(alone))
     if house.never_above_book:
         own = cutter.book[..., book.SPEED_HIGH]
-        speed = np.minimum(speed, np.where(np.isnan(own), book.BOOK_HIGH * at_life(15.0), own))
+        speed = np.minimum(speed, np.where(np.isnan(own), book.BOOK_HIGH * at_life(BOOK_LIFE), own))
     speed = np.maximum(speed, np.fmax(cutter.minimum_speed, cutter.book[..., book.SPEED_LOW]))
     if case.hard:  # a slow edge breaks out before it wears
-        speed = np.maximum(speed, HARD_FROM * at_life(15.0))
+        speed = np.maximum(speed, HARD_FROM * at_life(BOOK_LIFE))
     speed = np.minimum(speed, np.pi * diameters.max() * case.top_speed / 1000.0)
     return _held_by_power(case, cutter, speed, h, area, diameters)
 

@@ -25,6 +25,9 @@ SAME_FEED = 1e-9  # mm; a support that allows no more than this is not worth its
 AS_QUICK = 1.0005  # seconds that are no longer told apart
 NEARLY = 0.005  # of a bound by which a change may miss it
 QUICKER = 0.985  # a gain below this is not worth a change
+WORTHWHILE = 0.9  # of a limit's level: a change that leaves more of it is none
+NOTICED = 0.98  # of a limit's level: a change is at least to be seen
+CLEARLY_INSIDE, CLEARLY_LESS = 0.97, 0.85  # of what is kept, and of what it is now: where a scan may stop
 
 
 class Runs(Protocol):
@@ -158,12 +161,13 @@ class Trials:
 
     def remedies(self, limit: Limit) -> tuple[Remedy, ...]:
         """Up to four changes that bring a limit below its bound, or nearest to it; sound and quick ones first."""
-        target = limit.kept if limit.wanting and limit.severity is Severity.HARD else 1.0 if limit.broken else 0.9 * limit.utilisation
+        wanted = 1.0 if limit.broken else WORTHWHILE * limit.utilisation
+        target = limit.kept if limit.wanting and limit.severity is Severity.HARD else wanted
         before = self.base.level(limit.name)
         tried = [*self._scans(limit.name), *self.changes]
-        better = [t for t in tried if t.level(limit.name) < min(before * 0.98, target + NEARLY)]
+        better = [t for t in tried if t.level(limit.name) < min(before * NOTICED, target + NEARLY)]
         if not better:  # nothing brings it below: the nearest is still worth knowing
-            better = [t for t in tried if t.level(limit.name) < before * 0.9]
+            better = [t for t in tried if t.level(limit.name) < before * WORTHWHILE]
         # a change that breaks something else is offered only where no sound one is known
         better = [t for t in better if t.sound] or better
         # what is set on the bench comes before another tool
@@ -225,7 +229,7 @@ class Trials:
 
     def _scans(self, name: str) -> list[Trial]:
         """The smallest change of feed and of speed alone that brings a limit just below its bound."""
-        target = min(0.97 * self.kept.get(name, 1.0), 0.85 * max(self.base.level(name), 0.1))
+        target = min(CLEARLY_INSIDE * self.kept.get(name, 1.0), CLEARLY_LESS * max(self.base.level(name), 0.1))
         found = []
         for lever in self._levers:
             with suppress(CuttingError):

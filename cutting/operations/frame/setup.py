@@ -11,7 +11,7 @@ from typing import Any, ClassVar, Self
 import numpy as np
 
 from cutting.belief.beliefs import Belief, learned_words, spread_of, strongest
-from cutting.errors import OutOfRange
+from cutting.errors import require_between
 from cutting.machine.machines import Machine
 from cutting.mechanics.deflection import Holding
 from cutting.operations.frame.learned import UNTAUGHT, Learned
@@ -69,8 +69,7 @@ def workholding_of(values: dict[str, Any], free_length: float, grip_diameter: fl
     """The holding from its fields; `free_length` and `grip_diameter` [mm] where they are not given. Raises `CuttingError`."""
     given = {"free_length": free_length, "grip_diameter": grip_diameter, **values}
     share = given.get("grip_share", 1.0)
-    if not 0.05 <= share <= 1:
-        raise OutOfRange("holding.grip_share", f"{share:g} is outside 0.05 to 1.", "0.05 to 1")
+    require_between("holding.grip_share", share, 0.05, 1.0)
     return Workholding(style=Holding(given.pop("style", "chuck")), **given)
 
 

@@ -32,7 +32,7 @@ def largest_of_book(column: int) -> Callable[[Cutter], Array]:
 def book_start(cutter: Cutter, chip_thickness: Any, depth: Any) -> Array:
     """The book's starting speed: the group's row, corrected, moved to this chip as far as a book does."""
     return speed_for_life(
-        15.0,
+        15.0,  # min that an edge lasts at the speeds of the book
         cutter.reference_speed,
         cutter.speed_factor,
         cutter.taylor_exponent,

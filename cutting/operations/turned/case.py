@@ -35,6 +35,11 @@ SKIN_VARIATION = {Skin.CLEAN: 0.0, Skin.BAR: 0.0, Skin.FORGED: 0.05, Skin.CAST: 
 WORN_VARIATION = {"new": 0.0, "sound": 0.0, "worn": 0.08}
 # the heat that a tool material stands, as the speed at which an edge would last about six minutes
 HEAT_SPEED = 1.25
+BEAM_MASS = 0.24  # of a cantilever's mass swings at its end (33/140, Rayleigh)
+KNOCKED_VARIATION = 0.08  # more spread of edge life in an interrupted cut (common practice)
+TOUGH_ENOUGH = 0.7  # toughness from which an edge does not scatter by chipping
+CRAWL = 0.35  # of the law's own speed, below which Taylor's line is not used
+STICKY_CURLS = 0.4  # less curl that a metal needs where its chip sticks and thickens
 
 
 @dataclass(frozen=True)
@@ -136,7 +141,7 @@ class Case:
     @property
     def curl_need(self) -> float:
         """Ductility as the breaker window reads it: sticky metals do not ask for the bigger chips that ductile ones do."""
-        return self.ductility * (1.0 - 0.4 * self.sticky)
+        return self.ductility * (1.0 - STICKY_CURLS * self.sticky)
 
 
 NEGATIVE_SEAT = 6.0  # degrees by which a negative insert is tilted
@@ -208,16 +213,16 @@ def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) 
     width, height = holder(holders.shank_width), holder(holders.shank_height)
     post = max(setup.machine.post_stiffness * setup.machine.rigidity, 1.0) * 1e3
     side = 1.0 / (1.0 / post + overhang**3 / (3.0 * SHANK_MODULUS * shank_second_moment(height, width)))
-    mass = STEEL * width * height * (0.24 * overhang + POST_LENGTH)
+    mass = STEEL * width * height * (BEAM_MASS * overhang + POST_LENGTH)
     round_bar = round_second_moment(height) if setup.inside else shank_second_moment(width, height)
     bar_give = tool_deflection(1.0, overhang, round_bar, holder(holders.modulus)) + 1.0 / post
     swings = holder(holders.density) * 1e-6 * np.pi / 4.0 * height**2 * SWINGING * overhang
-    extra = (0.08 if setup.holding.interrupted else 0.0) + SKIN_VARIATION[setup.skin] + WORN_VARIATION[setup.machine.condition]
-    brittle_scatter = [0.1 * max(0.0, 0.7 - g.toughness) for g in crib.grades]
+    extra = (KNOCKED_VARIATION if setup.holding.interrupted else 0.0) + SKIN_VARIATION[setup.skin] + WORN_VARIATION[setup.machine.condition]
+    brittle_scatter = [0.1 * max(0.0, TOUGH_ENOUGH - g.toughness) for g in crib.grades]
     return Cutter(
         nose_radius=insert(inserts.nose_radius),
         # fed away from the chuck, the minor edge leads
-        cutting_edge_angle=np.clip(minor, 1.0, 179.0) if setup.away else major,
+        cutting_edge_angle=np.clip(minor, 1.0, 180.0 - 1.0) if setup.away else major,
         included_angle=included,
         reach_angle=minor,
         clearance=np.where(negative > 0, NEGATIVE_SEAT, insert(inserts.clearance)),
@@ -316,4 +321,4 @@ def useful_speed(setup: Setup, tool_class: str) -> float:
     lowest = MINIMUM_SPEED[tool_class]
     law = life_law(setup.work.material.speed_row, tool_class)
     # metals that carbide itself cuts slowly have no built-up edge to outrun
-    return min(lowest, 0.35 * law.reference_speed) if law else lowest
+    return min(lowest, CRAWL * law.reference_speed) if law else lowest

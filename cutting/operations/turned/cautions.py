@@ -18,6 +18,14 @@ from cutting.operations.turned.surface import Surface
 
 LONG_CHIPS = 50.0  # chip index below which long or packed chips are expected
 DEFER = "The machine's manual, local rules and trained people come first."
+CLAMPED = 0.98  # of the set speed, below which the spindle's top is what runs
+TITANIUM = (36, 37)  # groups of VDI 3323
+FAST = 0.75  # of the chuck's highest speed
+WEAK_GRIP = 0.6  # of the full jaw force
+BAR_FED = 15  # s: who loads faster feeds bars
+OFF_CENTRE = 0.05  # mm off centre height that leave a pip
+REACHES_OVER = 1.5  # times the stock that stands beside the edge
+CREEPS = 0.6  # of the set speed, below which an edge builds up towards the centre
 
 
 def cautions(setup: Setup, done: Cut) -> list[Warning]:
@@ -36,7 +44,7 @@ def cautions(setup: Setup, done: Cut) -> list[Warning]:
             f"{machine.top_speed:.0f} rpm. Set one that suits chuck and part.",
             True,
         )
-    clamped = done.cutting_speed < 0.98 * settings.cutting_speed
+    clamped = done.cutting_speed < CLAMPED * settings.cutting_speed
     if np.any(clamped) and not machine.speeds:
         reached = float(done.cutting_speed.ravel()[-1])
         add(
@@ -71,7 +79,7 @@ def cautions(setup: Setup, done: Cut) -> list[Warning]:
             "note",
             f"Depth {depth:.2f} mm is below half the corner radius {nose:g} mm: the nose pushes the part away more than it feeds.",
         )
-    if material.group.number in (36, 37):
+    if material.group.number in TITANIUM:
         add("titanium_fire", "care", "Titanium swarf burns: keep it cleared and wet, extinguisher for metal fires at hand. " + DEFER, True)
     _at_the_chuck(setup, done, add)
     _of_the_edge(setup, done, add)
@@ -94,16 +102,16 @@ def _at_the_chuck(setup: Setup, done: Cut, add: Add) -> None:
     """What holds the part, and what may fly or hang out of the machine."""
     machine, holding = setup.machine, setup.holding
     fast = float(np.max(done.spindle_speed)) / machine.chuck_speed_max
-    if fast > 0.75:
+    if fast > FAST:
         add("jaws_at_speed", "care", f"{fast:.0%} of the chuck's marked speed: jaws lose grip as they turn; check grip and balance.", True)
-    if holding.weak or holding.grip_share < 0.6:
+    if holding.weak or holding.grip_share < WEAK_GRIP:
         add("light_grip", "care", "Light grip: the part may come loose and fly; small cuts, stop against the jaws, guard closed.", True)
     if setup.away:
         add("pulls_out", "care", "Fed away from the chuck the cut pulls the part out of the jaws: hold it on a stop or a step.", True)
         if holding.style is not Holding.CHUCK:
             add("pulls_off_centre", "care", "Fed away from the chuck the cut loads the centre: do not use with a weak centre hole.")
     # a machine that loads in seconds is fed from the bar
-    if machine.bar_bore and setup.feature.start_diameter <= machine.bar_bore and machine.handling_time < 15:
+    if machine.bar_bore and setup.feature.start_diameter <= machine.bar_bore and machine.handling_time < BAR_FED:
         add("bar_behind", "note", "Bar stock: no end may whip behind the spindle; support it in the feeder over its whole length.", True)
 
 
@@ -116,7 +124,7 @@ def _of_the_edge(setup: Setup, done: Cut, add: Add) -> None:
         why = "as the house sets it" if settings.centre_height is None and school else "as set"
         rake, clearance = float(np.ravel(done.effective_rake)[-1]), float(np.ravel(done.effective_clearance)[-1])
         add("off_centre", "note", f"Tip {abs(height):.2f} mm {side} centre, {why}: working rake {rake:.1f}°, clearance {clearance:.1f}°.")
-    if setup.surface is Surface.FACE and setup.feature.end_diameter.nominal == 0 and abs(height) > 0.05:
+    if setup.surface is Surface.FACE and setup.feature.end_diameter.nominal == 0 and abs(height) > OFF_CENTRE:
         add("pip", "care", f"A pip of about Ø{2 * abs(height):.2f} mm stays at the centre, and it breaks edges: set the tip on centre.")
     hard = setup.work.material.group.letter == "H"
     if hard:
@@ -127,7 +135,7 @@ def _of_the_edge(setup: Setup, done: Cut, add: Add) -> None:
     if any(d.name == settings.coolant and d.fits == "forbidden" for d in advice.deliveries):
         add("coolant_forbidden", "care", advice.why)
     above = stock_above(setup)
-    if above > 1.5 * setup.stock_to_remove + 0.1:
+    if above > REACHES_OVER * setup.stock_to_remove + 0.1:
         add(
             "blank_above_contour",
             "care",
@@ -156,7 +164,7 @@ def _of_the_edge(setup: Setup, done: Cut, add: Add) -> None:
             "Abrasive cloth on a turning part only on a backing board or a holder in the tool post, never by hand or wrapped, no gloves.",
             True,
         )
-    if tool.tool_class != "hss" and np.any(done.cutting_speed < 0.6 * settings.cutting_speed) and not setup.machine.speeds:
+    if tool.tool_class != "hss" and np.any(done.cutting_speed < CREEPS * settings.cutting_speed) and not setup.machine.speeds:
         add("fine_cut", "note", "Carbide below its speed tears: compare high-speed steel or a ground edge under turning methods.")
 
 

@@ -23,6 +23,7 @@ from cutting.tooling.items import Holder, Insert
 STEADY_FROM = {Holding.CHUCK: 4.0, Holding.CHUCK_AND_CENTRE: 10.0, Holding.BETWEEN_CENTRES: 12.0}
 MORE_PASSES, MOST_PASSES = (1, 3), 40
 MOST_TOOLS = 14
+WORTH_SHORTER = 1.1  # times as far out as it need be
 
 
 def changes(x: Cut) -> Iterator[Change[Setup]]:
@@ -70,7 +71,7 @@ def _shorter(setup: Setup) -> Iterator[Change[Setup]]:
     shortest = setup.feature.distance_from_chuck + setup.feature.length + 2.0
     if setup.surface is Surface.FACE:
         shortest = 0.5 * holding.free_length
-    if holding.free_length > 1.1 * shortest:
+    if holding.free_length > WORTH_SHORTER * shortest:
         shorter = replace(setup, holding=replace(holding, free_length=shortest))
         text = step("part out of the chuck", holding.free_length, shortest, "length")
         yield Change(text, {"holding": {"free_length": write(shortest, "length")}}, shorter)

@@ -13,6 +13,8 @@ from cutting.operations.turned.surface import Surface
 
 MOST_PASSES = 60
 LEAST_WALL = 0.5  # mm of wall around a bore
+SAME = 0.005  # mm: two sizes are one
+WALL = 0.2  # mm that stand at least beside a bore
 
 
 def _outside_at(h: Workholding, f: Feature) -> float:
@@ -65,7 +67,7 @@ def _check_profile(f: Feature, surface: Surface) -> None:
         require_between("feature.profile", place, f.distance_from_chuck - 1e-6, far + 1e-6, "mm from the chuck, inside this cut")
         require_between("feature.profile", diameter, 0.3, f.start_diameter, "mm, not above the start diameter")
     largest = max(diameter for _, diameter in f.profile)
-    if abs(largest - f.end_diameter.nominal) > 0.005:
+    if abs(largest - f.end_diameter.nominal) > SAME:
         raise OutOfRange(
             "feature.profile",
             f"its largest diameter {largest:g} mm is not the end diameter {f.end_diameter.nominal:g} mm.",
@@ -86,7 +88,7 @@ def check_holding(h: Workholding, f: Feature, surface: Surface, machine: Machine
             said = f"Ø{f.end_diameter.nominal:g} leaves no wall in a part of Ø{outside:g}."
             raise OutOfRange("feature.end_diameter", said, f"below {outside - 2 * LEAST_WALL:g} mm")
     else:
-        most = f.start_diameter if facing else max(f.end_diameter.nominal - 0.2, 0)
+        most = f.start_diameter if facing else max(f.end_diameter.nominal - WALL, 0)
         require_between("holding.bore", h.bore, 0, most, "mm")
     if h.guide_bush and not machine.guide_bush:
         raise CuttingError("holding.guide_bush", f"{machine.name} has none.", "a sliding-head lathe")
@@ -116,7 +118,7 @@ def check_passes(settings: Settings, stock: float, passes: int) -> None:
         return
     for depth in given[:-1]:
         require_between("settings.pass_depths", depth, 0.005, 30, "mm")
-    if sum(given[:-1]) > stock - 0.005:
+    if sum(given[:-1]) > stock - SAME:
         raise OutOfRange(
             "settings.pass_depths",
             f"the cuts before the last take {sum(given[:-1]):.3f} mm, all that is left is {stock:.3f} mm.",

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from cutting.chips.window import feed_scale, window_sides
+from cutting.chips.window import REFERENCE_SPEED, feed_scale, window_sides
 from cutting.operations.frame.limit_map import LimitLine, contour
 from cutting.operations.frame.rule import Rule
 from cutting.operations.turned.case import case_of, single_cutter
@@ -18,6 +18,7 @@ from cutting.operations.turned.setup import Setup
 
 GRID = 36
 Polyline = list[tuple[float, float]]
+BEYOND, AROUND = 1.2, 1.15  # times the window, and the present point: how far the map goes
 
 
 @dataclass(frozen=True)
@@ -40,10 +41,10 @@ def chip_map(setup: Setup, rules: Sequence[Rule[Cut]] = RULES) -> ChipMap:
     settings = setup.settings
     sides, depth = window_sides(setup.insert.geometry.window), main_depth(setup)
     across, along = (float(np.ravel(scale)[0]) for scale in window_scales(case, cutter, settings.cutting_speed))
-    bare = float(feed_scale(setup.insert.code.nose_radius, 0.5, 150.0, 0.0))
+    bare = float(feed_scale(setup.insert.code.nose_radius, 0.5, REFERENCE_SPEED, 0.0))
     window = [(f * across, a * along) for f, a in sides.hull]
-    feed_top = max(max(p[0] for p in window) * 1.2, settings.feed_per_rev * 1.15)
-    depth_top = max(max(p[1] for p in window) * 1.15, depth * 1.15)
+    feed_top = max(max(p[0] for p in window) * BEYOND, settings.feed_per_rev * AROUND)
+    depth_top = max(max(p[1] for p in window) * AROUND, depth * AROUND)
     feeds, depths = np.linspace(feed_top / GRID, feed_top, GRID), np.linspace(depth_top / GRID, depth_top, GRID)
     grid_f, grid_a = (axis[..., None] for axis in np.meshgrid(feeds, depths))
     last = one_pass_diameters(setup, grid_a)

@@ -16,6 +16,7 @@ from cutting.wear.spread import life_quantile
 Array = NDArray[np.float64]
 POINTS = 121
 SURELY = (0.95, 0.99, 0.999)
+SAME_SPEED = 0.05  # of a speed: nearer is the same
 
 
 @dataclass(frozen=True)
@@ -114,7 +115,8 @@ def _sisters(setup: Setup, run_parts: float, sure_parts: float) -> int:
 
 def _says(setup: Setup, now: float, cheapest: LifePoint, high: float) -> str:
     share = now / cheapest.cutting_speed - 1.0
-    place = "at the cheapest speed" if abs(share) < 0.05 else f"{abs(share):.0%} {'above' if share > 0 else 'below'} the cheapest speed"
+    side = "above" if share > 0 else "below"
+    place = "at the cheapest speed" if abs(share) < SAME_SPEED else f"{abs(share):.0%} {side} the cheapest speed"
     held = " The cheapest speed lies above the recommended speed; the house rule holds it." if cheapest.cutting_speed > high else ""
     return f"Now {place}.{held}"
 

@@ -29,6 +29,7 @@ COLLAR_LENGTH, COLLAR_HEIGHT = 0.5, 0.2  # mm along the part and on diameter fro
 # of its edge that an insert stands free of its holder, and of a neck that the way down may take (common practice)
 FREE_FLANK, NECK_SHARE = 0.5, 0.5
 COPY_CLEARANCE, ROUND_REACH = 2.0, 60.0  # degrees between flank and contour; of a round insert before its holder rubs
+LEANS = (0.5, 80.0)  # ° of a flank behind the edge, between which it is reckoned
 
 
 @dataclass(frozen=True)
@@ -96,7 +97,7 @@ def _neck(s: Setup, i: InsertColumns, h: HolderColumns, a: Index, b: Index) -> A
         return True
     height = (collar[1] - s.feature.turned_diameter) / 2.0
     minor = reach_angle(h.cutting_edge_angle[b], i.included_angle[a])
-    way_down = height / np.tan(np.radians(np.clip(np.where(i.round_shape[a], ROUND_REACH, minor) - COPY_CLEARANCE, 0.5, 80.0)))
+    way_down = height / np.tan(np.radians(np.clip(np.where(i.round_shape[a], ROUND_REACH, minor) - COPY_CLEARANCE, *LEANS)))
     return (height <= FREE_FLANK * np.where(i.round_shape[a], i.inscribed_circle[a], i.edge_length[a])) & (
         way_down <= NECK_SHARE * s.feature.length
     )

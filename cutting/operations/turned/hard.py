@@ -23,6 +23,9 @@ SOFTENS = 650.0  # °C at which hardened steel gives way under the edge (common 
 STANDS = {"cbn": 1200.0, "ceramic": 1100.0, "cermet": 950.0, "carbide": 900.0, "hss": 600.0, "pcd": 700.0}  # °C (common practice)
 DEEPEST = 0.5  # mm, a hard-turning cut stays shallow (common practice)
 TOLERANCE_USED = 0.5  # share of the tolerance that wear may use before the edge or the offset changes
+STANDS_ELSE = 900.0  # °C, carbide
+KNOCKED = 0.45  # toughness that CBN wants in an interrupted cut (common practice: low content, binder)
+COLD = 0.85  # of the heat that softens the chip
 
 
 @dataclass(frozen=True)
@@ -74,7 +77,7 @@ def hard_turning(setup: Setup, grinding: Grinding | None = None) -> HardTurning:
         done.specific_force, work.material.heat_capacity, start, done.chip_thickness, work.material.diffusivity
     )
     zone = last_pass(zone_temperature(SOFTENS, done.temperature_rise, reference))
-    stands = tool.temperature_limit or STANDS.get(tool.tool_class, 900.0)
+    stands = tool.temperature_limit or STANDS.get(tool.tool_class, STANDS_ELSE)
     life_parts = last_pass(done.change_parts)
     drift = float(drift_per_piece(nose_recession(WEAR_LIMIT, last_pass(cutter.clearance)), last_pass(done.median_parts)))
     tolerance = setup.feature.end_diameter.tolerance
@@ -110,11 +113,11 @@ def _says(setup: Setup, done: Cut, hard: bool, zone: float, stands: float, by_si
     found = []
     if tool.tool_class not in ("cbn", "ceramic"):
         found.append(f"{tool.name} is no edge for hard work: CBN, or ceramic in a steady cut.")
-    if tool.tool_class == "cbn" and interrupted and tool.toughness < 0.45:
+    if tool.tool_class == "cbn" and interrupted and tool.toughness < KNOCKED:
         found.append("Interrupted: a CBN grade with less CBN and a tougher binder, and a chamfered edge, live longer here.")
     if tool.tool_class == "ceramic" and interrupted:
         found.append("Interrupted: ceramic breaks, take CBN.")
-    if zone < 0.85 * SOFTENS:
+    if zone < COLD * SOFTENS:
         found.append(f"Too cool: the zone at about {zone:.0f} °C leaves the chip hard. More speed softens the chip, not the edge.")
     elif zone > stands:
         found.append(f"Too hot: about {zone:.0f} °C against {stands:.0f} °C that the edge stands. Less speed.")

@@ -23,6 +23,7 @@ PLACES = 9  # along the cut, for limits and rankings
 BUSH_GAP = 1.5  # mm that the tool stands in front of a guide bush (common practice: 1 to 2)
 BUSH_STIFFNESS = 60.0  # N/µm, a guide bush with its play taken up (common practice)
 STEADY_STIFFNESS = 60_000.0  # N/mm, a fixed steady rest (common practice)
+THINNEST = 0.95  # of its Ø that a bore leaves of a bar that is reckoned with
 
 
 @dataclass(frozen=True)
@@ -79,7 +80,7 @@ class PartBeam:
 
     def _sections(self, nodes: Array, before: Array, after: Array, places: Array) -> Sections:
         diameters = self._diameters(nodes, before, after, places)
-        bore = np.minimum(self.bore, 0.95 * diameters)
+        bore = np.minimum(self.bore, THINNEST * diameters)
         return sections(nodes, diameters, self.elastic_modulus, bore)
 
 

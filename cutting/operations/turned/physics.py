@@ -31,6 +31,7 @@ Array = NDArray[np.float64]
 SQUARE = float(np.sin(np.radians(95.0)))  # the edge for which windows are drawn
 THIN_PUSHES = 0.35  # exponent with which the in-plane share grows as chips get thin, between 0.23 and 0.44 (König & Essel)
 BARE_INDEX = 45.0  # the best that an edge without a breaker does in a ductile metal (common practice)
+LONG_CHIPS = 0.3  # ductility from which chips must be broken
 
 
 @dataclass(frozen=True)
@@ -346,7 +347,7 @@ def _window(case: Case, cutter: Cutter, chip: Chip, record: Silent) -> ChipGauge
     gauge, light = record(window_gauge, **place), light_weight(chip.chip_area)
     harm = window_gauge(**place, light_chip=light) if np.any(light < 1.0) else gauge
     index = chip_index_of(gauge)
-    if case.ductility > 0.3:
+    if case.ductility > LONG_CHIPS:
         index = np.where(cutter.breaker > 0, index, np.minimum(index, BARE_INDEX))
     index = np.minimum(index, softest_index(case.ductility, case.pressure))
     strings = index * light_index(chip.chip_area)

@@ -21,6 +21,9 @@ Array = NDArray[np.float64]
 GRID = 160
 # what bounds a depth from above, in the words of the planner; the chip window also from below
 CEILINGS = ("spindle_power", "chip_window", "part_bends", "chatter", "edge_strength", "edge_length", "jaw_grip", "tool_bends", "book_depth")
+MORE = 1.5  # times the stock: as deep as is looked
+BELOW_WINDOW = 0.99  # of the chip window's least depth
+LIGHTER = 0.7  # of the pass before: it springs less, and says so
 
 
 @dataclass(frozen=True)
@@ -71,7 +74,7 @@ def plan(setup: Setup, rules: Sequence[Rule[Cut]] = RULES) -> PassPlan:
 def _bounds(case: Case, cutter: Cutter, rules: Sequence[Rule[Cut]]) -> tuple[DepthBound, ...]:
     setup = case.setup
     stock = setup.stock_to_remove
-    most = max(12.0, 1.5 * stock)
+    most = max(12.0, MORE * stock)
     grid = np.geomspace(0.02, most, GRID)[:, None]
     last = one_pass_diameters(setup, grid)
     done = cut(case, cutter, setup.settings.cutting_speed, setup.settings.feed_per_rev, grid, last, setup.silent)
@@ -124,9 +127,9 @@ def _notes(setup: Setup, case: Case, cutter: Cutter, depths: Array, shallowest: 
             f"The first cut of {first:.2f} mm runs inside the {setup.skin.value} skin of about {under:.2f} mm: "
             "go under it at once, or the edge wears on the skin."
         )
-    if len(depths) > 1 and depths[-1] < 0.7 * depths[-2]:
+    if len(depths) > 1 and depths[-1] < LIGHTER * depths[-2]:
         found.append(_lighter(setup, case, cutter, depths))
-    if depths[-1] < 0.99 * shallowest:
+    if depths[-1] < BELOW_WINDOW * shallowest:
         found.append(f"The last cut of {depths[-1]:.3g} mm is thinner than {shallowest:.3g} mm: it presses more than it cuts.")
     if setup.feature.polish:
         found.append(f"{1000 * setup.house.polishing_allowance:.0f} µm on diameter are left for polishing.")
@@ -140,7 +143,7 @@ def _lighter(setup: Setup, case: Case, cutter: Cutter, depths: Array) -> str:
     diameters = pass_diameters(setup)[-2:]
     done = cut(case, cutter, s.cutting_speed, s.feed_per_rev, depths[-2:], diameters, setup.silent)
     force = np.broadcast_to(done.passive_force, (2,))
-    give = float(np.broadcast_to(done.size_error, (2,))[-1] / max(force[-1], 1e-9)) + 2e-3 / setup.machine.post_stiffness
+    give = float(np.broadcast_to(done.size_error, (2,))[-1] / max(force[-1], 1e-9)) + 2.0 / (1e3 * setup.machine.post_stiffness)
     return (
         f"The last cut of {depths[-1]:.2f} mm pushes with {force[-1]:.0f} N, the one before with {force[-2]:.0f} N: "
         f"the size shifts by about {1000 * give * (force[-1] - force[-2]):+.0f} µm against what the offset says. Equal cuts do not."

@@ -32,6 +32,7 @@ Array = NDArray[np.float64]
 
 
 AS_MADE = "as the insert is made and stands in its holder"
+STICKY = 0.3  # from which a packed chip welds
 
 
 def results(done: Cut, record: Recorder) -> dict[str, Value]:
@@ -143,7 +144,7 @@ def chip_verdicts(done: Cut) -> tuple[ChipVerdict, ...]:
         place_a = 2 * (a - min(depths)) / (max(depths) - min(depths)) - 1
         light = float(light_index(_of_pass(done.chip_area, k)))
         form = chip_form(_of_pass(done.window_gauge, k), place_f, place_a, case.ductility, geometry.breaker, best, light)
-        dense = form.verdict == "packs" and case.sticky > 0.3
+        dense = form.verdict == "packs" and case.sticky > STICKY
         found.append(
             ChipVerdict(
                 form.form,

@@ -19,6 +19,8 @@ from cutting.sizing.warmth import REFERENCE, at_reference, growth
 COVERAGE = 1.96  # 95 %
 SLIP_SHARE, SLIP = 0.5, 0.1  # of what the cut takes off the diameter, and mm: a reading further off is doubted (common practice)
 WARM = 2.0  # K from 20 °C from which warmth is worth a word
+UNSURE = 1.2  # times between the forces that the readings allow
+TOO_LIGHT = 0.005  # mm, which no edge takes
 
 
 @dataclass(frozen=True)
@@ -254,7 +256,7 @@ def _notes(belief: OffsetEstimate, following: Next | None) -> list[str]:
         return ["Nothing measured yet: the first pass shows how the tool is set. Measure it, then command by what it says."]
     if belief.springing_taught:
         return ["Cuts of different force have told setting and springing apart."]
-    if max(belief.forces) > 1.2 * min(belief.forces):
+    if max(belief.forces) > UNSURE * min(belief.forces):
         return ["Offset known, stiffness still vague: what the cuts differ in is lost in what the micrometer does not know."]
     found = ["Offset known, stiffness not yet: equal cuts teach only setting and springing together."]
     if following is not None:
@@ -277,7 +279,7 @@ def _warnings(
         )
     for one, why in doubtful:
         found.append(f"Pass {one.pass_number} is not counted: {why}. Measure it again.")
-    if following is not None and following.depth < 0.005:
+    if following is not None and following.depth < TOO_LIGHT:
         found.append("Almost nothing is left to turn: measure again before cutting, the edge would only rub.")
     if done and abs(done[-1].temperature - REFERENCE) > WARM:
         warm = float(growth(done[-1].measured, setup.work.material.expansion, done[-1].temperature))

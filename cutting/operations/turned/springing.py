@@ -23,6 +23,7 @@ Array = NDArray[np.float64]
 CURVE = 25
 SEAT = 12.0  # mm of true seat that a steady's jaws want, and their distance from the cut (common practice)
 FOLLOWER = 30_000.0  # N/mm, a follow rest beside the tool (common practice)
+WORTH = 1.05  # times: less is no help
 
 
 @dataclass(frozen=True)
@@ -64,7 +65,7 @@ def supports(setup: Setup) -> tuple[Support, ...]:
     for name, text, changed, patch, seat in _ways(setup):
         then = springing(changed, done)
         gain = now.largest / max(then.largest, 1e-12)
-        if gain > 1.05:
+        if gain > WORTH:
             found.append(Support(name, text, then.largest, then.taper, then.barrel, gain, patch, seat))
     follow = _follow_rest(setup, done, now)
     if follow is not None:
@@ -97,7 +98,7 @@ def _ways(setup: Setup) -> Iterator[tuple[str, str, Setup, dict[str, dict[str, s
         style = Holding.CHUCK_AND_CENTRE
         yield "tailstock", "tailstock centre in", held_otherwise(setup, style=style), {"holding": {"style": style.value}}, None
     shortest = setup.feature.distance_from_chuck + setup.feature.length + 2.0
-    if setup.surface is Surface.OUTSIDE and holding.free_length > 1.05 * shortest:
+    if setup.surface is Surface.OUTSIDE and holding.free_length > WORTH * shortest:
         text = f"part out of the chuck {holding.free_length:.0f} → {shortest:.0f} mm"
         yield "shorter", text, held_otherwise(setup, free_length=shortest), {"holding": {"free_length": f"{shortest:g} mm"}}, None
     if holding.steady is None:
@@ -127,7 +128,7 @@ def _follow_rest(setup: Setup, done: Cut, now: Bow) -> Support | None:
     errors = np.array(now.errors)
     compliance = errors / (2.0 * force)
     held = _shape(np.array(now.places), errors / (1.0 + compliance * FOLLOWER))
-    if now.largest < 1.05 * held.largest:
+    if now.largest < WORTH * held.largest:
         return None
     text = "follow rest beside the tool, on the diameter just turned"
     return Support("follow rest", text, held.largest, held.taper, held.barrel, now.largest / held.largest, {})

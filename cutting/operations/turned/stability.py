@@ -17,6 +17,9 @@ from cutting.operations.turned.setup import Setup
 Array = NDArray[np.float64]
 POINTS = 260
 WORTH = 1.15  # a speed is worth naming from this gain on
+UP, BEYOND_BOOK = 2.2, 1.3  # times the present speed, and the book's: how far the map goes
+MORE = 1.05  # times the present depth: less is no help
+SLOW = 0.12  # turns a wave: so far below the lobes one speed is as good as the next
 
 
 @dataclass(frozen=True)
@@ -58,7 +61,7 @@ def stability(setup: Setup) -> Stability:
     now = np.array([n])
     part_floor = last_pass(done.stable_part) / float(sure_gain(waves, PART_DAMPING))  # at this speed, with the flank's rubbing
     tool_floor = last_pass(done.stable_tool)
-    top = min(case.top_speed, max(2.2 * n, 1.3 * _speed_of(last_pass(book_window(done)[1]), done)))
+    top = min(case.top_speed, max(UP * n, BEYOND_BOOK * _speed_of(last_pass(book_window(done)[1]), done)))
     low = max(setup.machine.speed_min, 0.25 * n, 1.0)
     speeds = np.linspace(low, max(top, 1.2 * low), POINTS)
     part = part_floor * lobe_gain(speeds / (60.0 * case.frequency), PART_DAMPING)
@@ -100,7 +103,7 @@ def _suggest(setup: Setup, speeds: Array, gain: Array, now: float, done: Cut) ->
         inner = np.flatnonzero((gain[1:-1] >= gain[:-2]) & (gain[1:-1] > gain[2:])) + 1
         picks = [(float(speeds[k]), float(gain[k])) for k in inner]
     present = float(np.interp(now, speeds, gain))
-    good = [Suggestion(n, float(np.pi * diameter * n / 1000.0), g) for n, g in picks if g > max(WORTH, 1.05 * present)]
+    good = [Suggestion(n, float(np.pi * diameter * n / 1000.0), g) for n, g in picks if g > max(WORTH, MORE * present)]
     return tuple(sorted(good, key=lambda one: abs(np.log(one.spindle_speed / now)))[:3])
 
 
@@ -112,7 +115,7 @@ def _says(width: float, part: float, tool: float, waves: float, offers: tuple[Su
         return f"Stable at every speed: {width:.2f} mm of edge against {floor:.2f} mm that the {weak} stands."
     if offers:
         return f"The {weak} sings at most speeds; between the lobes wider cuts stay quiet."
-    if waves < 0.12:
+    if waves < SLOW:
         return (
             f"The {weak} swings about {1 / waves:.0f} times a turn: the lobes lie too close together for speed to help. "
             f"{helps}, a smaller nose or a squarer edge does."

@@ -204,6 +204,7 @@ def _inch(text: str, found: re.Match[str], seat: tuple[Part, ...], field: str) -
     clamping, shape, style, clearance, hand, shank, size, length, _ = found.groups()
     shown = text.strip()
     number = int(shank)
+    # 33 and more: shanks of unlike height and width in quarters (ANSI B212.5)
     square = number < 33 or shank[0] == shank[1] == "0"
     width = number / 16 if square else int(shank[0]) / 8
     height = number / 16 if square else int(shank[1]) / 4

@@ -123,7 +123,7 @@ def write_inch(said: InsertText) -> str | None:
     circle = said.inscribed_circle
     if circle is None or said.metric_round or (said.shape != "R" and circle not in size_codes(said.shape).values()):
         return None
-    small = circle < 6.34
+    small = circle < 6.34  # below a quarter inch sizes go in thirty-seconds (ANSI B212.4)
     size = f"{circle / 25.4 * (32 if small else 8):.0f}" if not _is_half_eighth(circle) else f"{circle / 25.4 * 8:.1f}"
     thick = _thirty_seconds(said.thickness) if small else _code_of(sixteenths(), said.thickness)
     if thick is None:

@@ -252,7 +252,7 @@ def _shares(digits: str, count: int) -> Iterator[tuple[str, ...]]:
 def _circles(size: str, thick: str) -> Iterator[tuple[float, float]]:
     """Circle and thickness [mm]: eighths and sixteenths; below a quarter inch thirty-seconds of both."""
     circles = [row.number("inscribed_circle") for row in read_table("tooling/designations/sizes.csv")]
-    by_eighths = {1.2: 3.97, 1.5: 4.76, 1.8: 5.56}
+    by_eighths = {1.2: 3.97, 1.5: 4.76, 1.8: 5.56}  # 1.2, 1.5, 1.8 of an eighth, as they are written
     count = float(size)
     eighths = by_eighths.get(count, count * INCH / 8)
     if (circle := _near(circles, eighths)) and thick in sixteenths():

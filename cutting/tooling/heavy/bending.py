@@ -93,6 +93,7 @@ def _stiffness(a: float) -> Array:
 def _inertia(a: float) -> Array:
     return np.array(
         [
+            # consistent mass of a beam element (any textbook of finite elements)
             [156, 22 * a, 54, -13 * a],
             [22 * a, 4 * a**2, 13 * a, -3 * a**2],
             [54, 13 * a, 156, -22 * a],

@@ -156,7 +156,7 @@ class HeavyTool:
             step.check(f"steps.{k}")
             if any(abs(step.diameter - other.diameter) < SAME_BORE for other in self.steps[:k]):
                 raise CuttingError(f"steps.{k}.diameter", f"Ø{step.diameter:g} is bored by a step before it.", "each diameter once")
-            if not self.holder.face < step.at <= self.length + 50.0:
+            if not self.holder.face < step.at <= self.length + 50.0:  # mm beyond the end, where a slipped-on piece may stand
                 low, high = self.holder.face, self.length + 50.0
                 raise CuttingError(f"steps.{k}.at", f"{step.at:g} mm is outside the body, {low:g} to {high:g}.", f"{low:g} to {high:g} mm")
 

@@ -90,7 +90,7 @@ def _preferred(value: float, steps: int = 0) -> float:
     decade = 10.0 ** int(log10(value) // 1)
     series = [decade * one for one in (*R40, 10.0)]
     at = min(range(len(series)), key=lambda k: (round(abs(series[k] - value), 9), -k)) + steps
-    return decade * 10.0 ** (at // 40) * R40[at % 40]
+    return decade * 10.0 ** (at // 40) * R40[at % 40]  # R 40 of ISO 3
 
 
 def pitch_tolerance(diameter: float, pitch: float, grade: int, internal: bool) -> float:

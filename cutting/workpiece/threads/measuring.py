@@ -88,6 +88,7 @@ def engagement(thread: Thread, bore: float) -> tuple[float, float]:
     (D − d)/(2·H1) and (D − d)/(1.299·P) for 60° threads; for others the second is of the outside thread's depth.
     """
     height = 2.0 * thread.of.inside_depth * thread.pitch if thread.depth is None else 2.0 * thread.depth
+    # 0.75·√3: the triangle less what is flat at both ends
     full = 1.299038 * thread.pitch if abs(thread.angle - 60.0) < 1e-9 else 2.0 * thread.outside_depth
     open_ = thread.diameter - bore
     return 100.0 * open_ / height, 100.0 * open_ / full

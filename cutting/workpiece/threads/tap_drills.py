@@ -31,7 +31,7 @@ class TapDrill:
 @cache
 def _inch_drills() -> tuple[tuple[float, str], ...]:
     numbered = [(size, f"#{name}" if name.isdigit() else name) for name, size in gauge_sizes().items()]
-    return tuple(sorted(numbered + [(INCH * k / 64, _fraction(k)) for k in range(4, 193)]))
+    return tuple(sorted(numbered + [(INCH * k / 64, _fraction(k)) for k in range(4, 193)]))  # sixty-fourths to 3 in
 
 
 def _fraction(k: int) -> str:
@@ -71,6 +71,7 @@ def forming_drill(thread: Thread, percent: float = FORMED_PERCENT) -> TapDrill:
 def formed_holes(thread: Thread) -> tuple[float, ...]:
     """Holes in steps of 0.05 mm that a forming tap fills between 55 and 75 % of thread."""
     share = FORMING_SHARE * thread.pitch
+    # 75 to 55 % of thread, as forming taps are run (common practice)
     first, last = thread.diameter - 75.0 * share, thread.diameter - 55.0 * share
     every = (round(k * 0.05, 2) for k in range(int(first * 20.0), int(last * 20.0) + 2))
     return tuple(one for one in every if first <= one <= last)
@@ -85,7 +86,7 @@ def told(thread: Thread, diameter: float, name: str = "", source: str = "common-
 
 def drills_inside(thread: Thread) -> tuple[float, ...]:
     """Drills in steps of 0.1 mm (0.05 below 3 mm) whose hole stays inside the crest's limits."""
-    step = 0.05 if thread.diameter < FINE_STEPS_TO else 0.1
+    step = 0.05 if thread.diameter < FINE_STEPS_TO else 0.1  # mm, as drills are sold
     found = limits(thread, True).minor
     low, high = found.low or 0.0, found.high or 0.0
     first = int(low / step)

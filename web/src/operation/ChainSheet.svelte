@@ -5,7 +5,7 @@
   import Sheet from "../lib/Sheet.svelte";
   import { session, shown } from "../session.svelte";
   import { OperationBench, type Candidate } from "./bench.svelte";
-  import { KINDS } from "./kinds/registry";
+  import { partsOf } from "./kinds/registry";
   import ScrubBar from "./kinds/ScrubBar.svelte";
 
   interface Props {
@@ -29,7 +29,7 @@
       }),
   );
   const now = $derived(benches[at]);
-  const Scene = $derived(KINDS[steps[at]?.evaluation.view.kind ?? ""]?.Scene);
+  const Scene = $derived(partsOf(steps[at]?.evaluation.view.kind ?? "")?.Scene);
   const standing = $derived.by(() => {
     const limits = steps[at]?.evaluation.limits ?? [];
     const named = (how: string) => limits.filter((one) => one.standing === how).map((one) => one.label);

@@ -22,7 +22,7 @@
   import OthersSheet from "../operation/OthersSheet.svelte";
   import Rails from "../operation/Rails.svelte";
   import Results from "../operation/Results.svelte";
-  import { KINDS } from "../operation/kinds/registry";
+  import { partsOf } from "../operation/kinds/registry";
   import Settings from "../operation/Settings.svelte";
   import Stiffness from "../operation/kinds/turned/Stiffness.svelte";
   import WorkingSheet from "../operation/WorkingSheet.svelte";
@@ -47,7 +47,8 @@
     () => Object.keys(bench.tried).length > 0 || bench.stale || bench.typing,
   );
 
-  const parts = $derived(KINDS[bench.evaluation?.view.kind ?? ""]);
+  const kind = $derived(bench.evaluation?.view.kind ?? "");
+  const parts = $derived(partsOf(kind));
   const notHere = $derived(bench.evaluation?.not_here ?? []);
   const studies = $derived(bench.evaluation?.studies ?? []);
 

@@ -41,6 +41,7 @@ def changes(x: Cut) -> Iterator[Change[Setup]]:
         text = step("bar out of its sleeve", setup.overhang, least, "length")
         yield Change(text, {"settings": {"overhang": None}}, setup.with_settings(overhang=None))
     share = setup.holding.grip_share
+    # a fifth of the size error from the jaws is worth another grip
     if setup.machine.jaw_force > 0 and share > 0.2:
         half = round(share / 2.0, 2)
         softer = replace(setup, holding=replace(setup.holding, grip_share=half))

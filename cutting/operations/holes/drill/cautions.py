@@ -16,6 +16,7 @@ HARDENS = 0.5  # share of work hardening from which pecks and dwells harm
 LONG = 12.0  # diameters that a drill stands out, from which it whips outside its hole
 HIGH_PRESSURE = 20.0  # bar
 CLOSE = 0.7  # of the depth that the flutes stand
+TITANIUM = (36, 37)  # groups of ISO 513 by VDI 3323
 
 
 def cautions(x: Numbers) -> Iterator[Warning]:
@@ -27,7 +28,7 @@ def cautions(x: Numbers) -> Iterator[Warning]:
     if bool(x.layers.laminate.any()):
         text = "Fibre dust is breathed in and gets into slides: extraction at the drill, a mask of the right class, no compressed air."
         yield Warning("fibre_dust", text, "care", True)
-    if any(one.group.number in (36, 37) for one in materials):
+    if any(one.group.number in TITANIUM for one in materials):
         text = "Fine titanium chips burn hotter than water can put out: clear them away, keep class D powder at hand, no blunt drill."
         yield Warning("titanium_chips", text, "care", True)
     if any("magnesium" in name or name.startswith(("mgal", "az")) for name in names):

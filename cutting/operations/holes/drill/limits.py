@@ -37,6 +37,7 @@ CORED = (0.04, 0.6)  # shares of the diameter that a core drill takes (common pr
 
 
 BELOW_LEAD = 1.0  # mm that a hole is free below the chamfer of its reamer (common practice)
+STEEPEST = 0.05  # of the feed, on what no drill should enter
 
 
 def deeper_for_reamer(diameter: float) -> float:
@@ -53,8 +54,8 @@ def allowances(diameter: Any, reams: Any) -> tuple[Any, Any]:
 def entry_share(entry_angle: float, curved: bool, point_angle: Any) -> Any:
     """Largest share of the feed with which a drill of a point angle [°] may enter; 0.05 where it may not."""
     angle = max(entry_angle, CURVED if curved else 0.0)
-    usual = next((share for most, share in LEANS if angle <= most), 0.05)
-    flat = FLAT_SHARE if angle <= FLAT_MOST else 0.05
+    usual = next((share for most, share in LEANS if angle <= most), STEEPEST)
+    flat = FLAT_SHARE if angle <= FLAT_MOST else STEEPEST
     return np.where(np.asarray(point_angle) >= FLAT_POINT, max(usual, flat), usual)
 
 

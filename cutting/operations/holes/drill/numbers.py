@@ -45,6 +45,13 @@ RUNS_OUT = (1.0, 0.3)  # power of the excess of runout by which carbide and high
 PACKS_UP = 0.02  # chance a hole that a drill whose chips just pack jams (common practice)
 JAMS_FROM = 0.85
 PECK_SPARE = 0.005  # of the flutes, so that rounding leaves no doubt
+OPENED = 0.98  # of its Ø: a hole that is opened leaves the lips at least that ring
+OVERSIZE = 0.4  # of its scatter that a drill cuts over its own Ø in a clean metal, twice that in one that sticks (common practice)
+FREELY = 1.6  # index 100 up to 0.6 of what the flutes carry, 0 from 1.6
+LEAST_CHIPS = 0.05  # of a whole hole's chips, however wide it was before
+WASHED = 1.2  # times the depth that its full pressure lifts chips from
+WITHDRAWN = 1.25  # times a usual peck: after each the flutes are empty
+SOFT_AT = 0.9  # of what an edge stands at its book speed: a drill wears before it softens
 
 
 @dataclass(frozen=True)
@@ -120,7 +127,7 @@ def numbers(setup: DrillSetup, tool: DrillTool, speed: Any, feed: Any, record: S
         form_factor=DRILLING_FORM,
         note="kc1.1 and mc of the layer",
     )
-    pilot = np.minimum(f.pilot, 0.98 * diameter)
+    pilot = np.minimum(f.pilot, OPENED * diameter)
     lip_torque = record(ring_torque, specific_force=kc, feed_per_rev=fed, diameter=diameter, inner_diameter=pilot, note="of the sharp lips")
     lips = record(drilling.lip_thrust, specific_force=kc, feed_per_rev=fed, diameter=diameter, inner_diameter=pilot, point_angle=angle)
     share = own["chisel_share"] if setup.learned.chisel_share is None else setup.learned.chisel_share
@@ -150,7 +157,7 @@ def numbers(setup: DrillSetup, tool: DrillTool, speed: Any, feed: Any, record: S
     money = spend(setup, engaged, idle, f.count * used_hole, shape, own["life_price"], 1.0 - (1.0 - jams) ** f.count, record)
     at_end = setup.depth / diameter * (HEATS_WET if (machine.pressure(s.coolant) or 0.0) > 0 else HEATS_DRY) * (tool.pressure <= 0)
     width = reached.tolerance_width(diameter, own["it"] + _worse(setup, tool))
-    over = np.where(layers.laminate, 0.0, width * (0.4 + 0.4 * layers.adhesion)) - _springs_back(layers, diameter)
+    over = np.where(layers.laminate, 0.0, width * OVERSIZE * (1.0 + layers.adhesion)) - _springs_back(layers, diameter)
     return Numbers(
         **money, setup=setup, tool=tool, layers=layers,
         spindle_speed=n, cutting_speed=v, feed_set=over_passes(np.asarray(feed, float)), feed=fed, feed_rate=fed * n,
@@ -162,7 +169,7 @@ def numbers(setup: DrillSetup, tool: DrillTool, speed: Any, feed: Any, record: S
         holes=1.0 / used_hole, sure_holes=spread.life_quantile(probability, shape) / used_hole,
         book_low=tool.speed_low * tool.speed_factor, book_high=tool.speed_high * tool.speed_factor,
         packing=packing, pressure_wanted=pressure, pecks=pecks.count, peck_seconds=pecks.seconds,
-        chip_index=100.0 * np.clip(1.6 - packing, 0.0, 1.0),
+        chip_index=100.0 * np.clip(FREELY - packing, 0.0, 1.0),
         width=width + 2.0 * s.offset, roughness=record.of("finish", _finish(tool, fed, layers)),
         position=reached.position(own["type_position"], f.entry is not HoleEntry.FLAT or f.pilot > 0, f.entry_angle, tool.runout),
         straightness=setup.depth * own["type_straightness"] / 1000.0 * (0.5 if setup.turns_part else 1.0),
@@ -247,7 +254,7 @@ def peck_sizes(setup: DrillSetup, layers: Layers, tool: DrillTool) -> tuple[Any,
 def free_flutes(setup: DrillSetup, layers: Layers, tool: DrillTool) -> Array:
     """Depth [mm] that the flutes stand; a pilot has taken a share of the metal already."""
     diameter = tool.own["diameter"]
-    left = np.maximum(1.0 - (np.minimum(setup.feature.pilot, diameter) / diameter) ** 2, 0.05)
+    left = np.maximum(1.0 - (np.minimum(setup.feature.pilot, diameter) / diameter) ** 2, LEAST_CHIPS)
     return free_depth(diameter, tool.own["type_flute"], layers.mean_bulk * left)
 
 
@@ -256,10 +263,10 @@ def packing_of(setup: DrillSetup, layers: Layers, tool: DrillTool) -> tuple[Arra
     s, own, depth = setup.settings, tool.own, setup.depth
     free = free_flutes(setup, layers, tool)
     wanted = wanted_pressure(depth, own["diameter"])
-    washed = 1.2 * depth * np.minimum(tool.pressure / wanted, 1.0)
+    washed = WASHED * depth * np.minimum(tool.pressure / wanted, 1.0)
     if s.pecks is Pecks.CLEAR:
         first, following, _ = peck_sizes(setup, layers, tool)
-        asked = np.maximum(np.minimum(first, depth) / free, np.where(first < depth, following / (1.25 * NEXT * free), 0.0))
+        asked = np.maximum(np.minimum(first, depth) / free, np.where(first < depth, following / (WITHDRAWN * NEXT * free), 0.0))
         return np.minimum(asked, depth / np.maximum(washed, 1e-9)), wanted
     if s.pecks is Pecks.BREAK:
         free = free * np.clip(layers.mean_bulk / BROKEN_BULK, 1.0, MOST_GAIN)
@@ -301,7 +308,7 @@ def _temperature(layers: Layers, tool: DrillTool, kc: Array, v: Array, h: Array,
     usual = tool.reference_feed / tool.own["flutes"] * np.sin(np.radians(tool.own["point_angle"]) / 2.0)
     force_there = DRILLING_FORM * layers.specific_force_1 * usual**-layers.force_exponent
     book = heat.cook_temperature_rise(force_there, layers.heat_capacity, tool.speed_high * tool.speed_factor, usual, layers.diffusivity)
-    return np.asarray(heat.zone_temperature(0.9 * tool.softening, rise * (1.0 + deep), book))
+    return np.asarray(heat.zone_temperature(SOFT_AT * tool.softening, rise * (1.0 + deep), book))
 
 
 def _worse(setup: DrillSetup, tool: DrillTool) -> Array:

@@ -210,7 +210,7 @@ def scene(x: Numbers) -> DrillScene:
         "pilot": f.pilot,
         "reach": drill.reach,
         "flute_length": drill.flute_length,
-        "shank": drill.shank or 1.3 * drill.diameter,
+        "shank": drill.shank or 1.3 * drill.diameter,  # for the eye
         "chuck_length": setup.chuck.length,
         "step": drill.step,
         "step_length": drill.step_length,

@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from cutting.operations.holes.drill.numbers import APPROACH, BREAK_THROUGH, CORNER_IN, Numbers, free_flutes, peck_sizes
+from cutting.operations.holes.drill.numbers import APPROACH, BREAK_THROUGH, CORNER_IN, OPENED, Numbers, free_flutes, peck_sizes
 from cutting.operations.holes.drill.setup import Pecks
 from cutting.operations.holes.drill.tool import Array
 from cutting.operations.holes.shared.layers import Layers
@@ -91,7 +91,7 @@ def cutting_of(x: Numbers, worn: float = 1.0) -> tuple[DepthPoint, Cutting]:
     layers: Layers = x.layers
     half = np.radians(drill.point_angle) / 2.0
     tangent = float(min(np.tan(half), 1e6))
-    inner = min(f.pilot, 0.98 * drill.diameter) / 2.0
+    inner = min(f.pilot, OPENED * drill.diameter) / 2.0
     taught = x.setup.learned.chisel_share
     chisel_share = 0.0 if f.pilot >= drill.web else drill.chisel_share if taught is None else taught
     lips = np.broadcast_to(np.asarray(x.lip_torque, float), layers.near.shape)

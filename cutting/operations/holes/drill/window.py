@@ -21,6 +21,7 @@ from cutting.operations.holes.drill.tool import Array, DrillTool, single_tool
 
 CELLS, COARSE = 60, 30
 LEAST_SHARE, MOST_SHARE = 0.25, 1.6  # of the lowest and highest of the layers' windows that the map shows
+AROUND = 1.15  # times the present point: it never stands on the map's edge
 
 
 @dataclass(frozen=True)
@@ -56,9 +57,9 @@ def window(setup: DrillSetup, cells: int = CELLS) -> StackWindow:
     tool = single_tool(setup)
     low, high = tool.speed_low * tool.speed_factor, tool.speed_high * tool.speed_factor
     now = setup.settings
-    top = max(float(high.max()) * MOST_SHARE, 1.15 * now.cutting_speed)
+    top = max(float(high.max()) * MOST_SHARE, AROUND * now.cutting_speed)
     speeds = np.geomspace(min(LEAST_SHARE * float(low.min()), 0.8 * now.cutting_speed), top, cells)
-    most = max(float(tool.feed_high.max()) * MOST_SHARE, 1.15 * now.feed_per_rev)
+    most = max(float(tool.feed_high.max()) * MOST_SHARE, AROUND * now.feed_per_rev)
     feeds = np.geomspace(min(LEAST_SHARE * float(tool.feed_low.min()), 0.8 * now.feed_per_rev), most, cells)
     x = numbers(setup, tool, speeds[None, :, None], feeds[:, None, None], setup.silent, stepped=False)
     edges, sound = [], np.ones((x.layers.count, cells, cells), bool)

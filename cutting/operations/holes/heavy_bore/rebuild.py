@@ -23,6 +23,7 @@ PLATE = 0.3  # of its diameter that a plate is long at most
 SHORTER = 0.85  # of its length
 CLAMPED = 60.0  # s that a second clamping takes at least (common practice)
 BEYOND_EDGES = 10.0  # mm that a body reaches beyond its last edges
+NEARLY_SOLID = 0.3  # of its Ø: a hole that takes no weight worth boring
 
 
 @dataclass(frozen=True)
@@ -97,7 +98,7 @@ def carriers(setup: HeavyBoreSetup, machines: Iterable[Machine]) -> tuple[Carrie
 
 def solid(one: Segment) -> bool:
     """Whether a body is long and full enough to be bored; plates hold what stands on them."""
-    return not one.arms and one.inner < 0.3 * one.outer and one.length > PLATE * one.outer
+    return not one.arms and one.inner < NEARLY_SOLID * one.outer and one.length > PLATE * one.outer
 
 
 def _changes(setup: HeavyBoreSetup, x: Numbers, machines: Iterable[Machine]) -> Iterator[tuple[str, HeavyBoreSetup, int]]:
@@ -106,7 +107,7 @@ def _changes(setup: HeavyBoreSetup, x: Numbers, machines: Iterable[Machine]) -> 
     def of(segments: Iterable[Segment]) -> HeavyBoreSetup:
         return replace(setup, heavy_tool=replace(tool, segments=tuple(segments)))
 
-    if any(one.arms and one.share > HOLLOW + 0.01 for one in tool.segments):
+    if any(one.arms and one.share > HOLLOW + 0.01 for one in tool.segments):  # of the ring
         yield "hollow arms", of(replace(one, share=min(one.share, HOLLOW)) if one.arms else one for one in tool.segments), 1
     if any(solid(one) for one in tool.segments):
         bored = (replace(one, inner=TUBED * one.outer) if solid(one) else one for one in tool.segments)

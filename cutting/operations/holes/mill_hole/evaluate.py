@@ -29,13 +29,16 @@ MODEL: Model[Numbers] = Model(
     misfits=misfits,
 )
 
+DEEPEST_PITCH = 3.1  # times the usual pitch, to which the map goes
+AROUND = 1.2  # times the present point: it never stands on the map's edge
+
 
 def explore(setup: MillHoleSetup, cells: int = CELLS) -> LimitMap:
     """The map of one set-up: pitch [mm] over feed [mm a tooth]; of a plunge the pitches do nothing. Raises `CuttingError`."""
     tool, now = single_tool(setup), MODEL.quickly(setup)
     at = (setup.feed, last_pass(now.pitch))
     feeds = np.linspace(0.0, max(1.5 * last_pass(now.feed_top), 1.2 * at[0]), cells + 1)[1:]
-    most = max(1.25 * 2.5 * float(tool.usual_pitch[0]), 1.2 * at[1])
+    most = max(DEEPEST_PITCH * float(tool.usual_pitch[0]), AROUND * at[1])
     pitches = np.linspace(0.0, most, cells + 1)[1:]
     x = numbers(setup, tool, setup.settings.cutting_speed, feeds[None, :, None], setup.silent, pitch=pitches[:, None, None])
     return limit_map(RULES, x, feeds, pitches, at, drawn=helical(now))

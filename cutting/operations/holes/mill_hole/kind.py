@@ -31,7 +31,7 @@ def runs_on(feature: Mapping[str, Any], machine: Machine) -> str:
 
 def pitches(setup: MillHoleSetup, system: str) -> Ladder:
     """Rungs of the pitch: finer than lengths are walked, as a tenth of a millimetre is much here."""
-    unit, step, decimals = ("mm", 0.02, 2) if system == "metric" else ("in", 0.001, 3)
+    unit, step, decimals = ("mm", 0.02, 2) if system == "metric" else ("in", 0.001, 3)  # a nudge of pitch
     present = float(pitch_of(setup, single_tool(setup))[0]) / (1.0 if system == "metric" else INCH)
     middle = max(round(present / step), 1)
     first = max(1, middle - REACH)

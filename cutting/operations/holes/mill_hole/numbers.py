@@ -37,6 +37,12 @@ CHAMFERED = 3.0  # s a hole (common practice, as drilling)
 TURNS_ROUND = 0.8  # µm Ra of a wall that a mill runs round, before feed and bending (common practice)
 WASHED, STANDING = 4.0, 2.5  # hole diameters of depth from which chips come up by themselves: washed through or blown, and not
 PACKS_UP = 0.01  # chance a hole that chips which are cut again stop the mill (common practice)
+ASIDE = 0.4  # the force aside over that along the cut, of a mill
+CROWDS_FROM = 0.8  # of the depth that chips leave of themselves
+TOOTH_MARKS, SPRUNG_MARKS = 12.0, 15.0  # µm Ra from each mm of feed a tooth, and of springing: runout and deflection write on a milled wall
+FREELY = 1.5  # index 100 up to the depth that chips leave of themselves, 0 at three times it
+OPENED = 0.98  # of its Ø: a hole that is opened leaves the mill at least that ring
+MOST_HARDER = 30.0  # times thinner: beyond it the edge rubs and Kienzle says nothing
 
 
 @dataclass(frozen=True)
@@ -129,7 +135,7 @@ def numbers(setup: MillHoleSetup, tool: MillTool, speed: Any, feed: Any, record:
     out, stiff = own["reach"], milling.mill_second_moment(d, own["neck"])
     climb = s.sense is Sense.CLIMB
     pushed = record(milling.push_off, specific_force=kc, centre_feed=fz * share, flutes=z, height=way, engagement_angle=angle, climb=climb)
-    swing = kc * fz * np.where(plunges, PLUNGED, share) * np.sin(np.radians(np.minimum(angle, 90.0))) * way * np.sqrt(1.0 + 0.16)
+    swing = kc * fz * np.where(plunges, PLUNGED, share) * np.sin(np.radians(np.minimum(angle, 90.0))) * way * np.sqrt(1.0 + ASIDE**2)
     bend = (
         0.0 * n if plunges else np.maximum(np.abs(pushed), swing) * out * milling.FLUTED_BODY * d / 2.0 / stiff / record.of("strength", 1.0)
     )
@@ -149,7 +155,7 @@ def numbers(setup: MillHoleSetup, tool: MillTool, speed: Any, feed: Any, record:
     blown = (machine.pressure(s.coolant) or 0.0) >= 20.0
     free = np.where(plunges, own["plunge"], (WASHED if blown else STANDING) * f.diameter.nominal)
     crowding = record.of("chips", setup.depth / np.maximum(free, 1e-9))
-    jams = PACKS_UP * np.clip(crowding - 0.8, 0.0, 1.0)
+    jams = PACKS_UP * np.clip(crowding - CROWDS_FROM, 0.0, 1.0)
     money = spend(setup, engaged, idle + 0.0 * n, used, shape, own["life_price"], 1.0 - (1.0 - jams) ** f.count, record)
     grade_width = reached.tolerance_width(f.diameter.nominal, 10.0) if plunges else 0.0
     width = (
@@ -171,13 +177,13 @@ def numbers(setup: MillHoleSetup, tool: MillTool, speed: Any, feed: Any, record:
         chip_thickness=h, specific_force=kc, removal=down.removal / 1000.0, torque=torque, power=power,
         available=record.of("power", machine.spindle_power(n)),
         push_off=last_push, bend=bend, size_error=error, taper=taper, width=width,
-        roughness=record.of("finish", TURNS_ROUND + 12.0 * fz * (2.0 if plunges else 1.0) + 15.0 * np.abs(sprung) * left),
+        roughness=record.of("finish", TURNS_ROUND + TOOTH_MARKS * fz * (2.0 if plunges else 1.0) + SPRUNG_MARKS * np.abs(sprung) * left),
         position=PLACED + 0.0 * n, diameter_cut=d + 2.0 * tool.runout if plunges else f.diameter.nominal - error,
         ratio=f.diameter.nominal / d + 0.0 * n, tool_life=minutes, weibull_shape=shape, holes=f.count / used,
         book_low=tool.speed_low * tool.speed_factor, book_high=tool.speed_high * tool.speed_factor,
         feed_top=tool.feed_high * (1.0 if plunges else thinned) + 0.0 * n,
         crowding=crowding + 0.0 * n, helix_time=engaged - f.count * last, finish_time=f.count * last + 0.0 * n,
-        chip_index=100.0 * np.clip(1.5 - crowding / 2.0, 0.0, 1.0) + 0.0 * n,
+        chip_index=100.0 * np.clip(FREELY - crowding / 2.0, 0.0, 1.0) + 0.0 * n,
     )  # fmt: skip
 
 
@@ -203,7 +209,7 @@ def _deep(setup: MillHoleSetup, tool: MillTool) -> Array:
 def _straight(setup: MillHoleSetup, tool: MillTool, fz: Array, fed: Array, way: Array, record: Silent) -> Down:
     """The end cuts all over, as a flat drill does."""
     d, none = tool.own["diameter"], np.zeros_like(fed)
-    ring = np.pi / 4.0 * (d**2 - np.minimum(setup.feature.pilot, 0.98 * d) ** 2)
+    ring = np.pi / 4.0 * (d**2 - np.minimum(setup.feature.pilot, OPENED * d) ** 2)
     seconds = 60.0 * (_deep(setup, tool) + APPROACH) / fed
     return Down(fed, none + 90.0, none, none + 180.0, none, PLUNGED * fz, ring * fed, seconds)
 
@@ -212,7 +218,7 @@ def _helix(setup: MillHoleSetup, tool: MillTool, fz: Array, fed: Array, way: Arr
     """Round and down; a floor is run round once more without going down."""
     d = tool.own["diameter"]
     hole = np.full_like(d, roughed(setup))
-    pilot, share = np.minimum(setup.feature.pilot, 0.98 * hole), (hole - d) / hole
+    pilot, share = np.minimum(setup.feature.pilot, OPENED * hole), (hole - d) / hole
     middle = record(milling.centre_feed_rate, feed_rate=fed, hole_diameter=hole, diameter=d)
     ramp = record(milling.ramp_angle, pitch=way, hole_diameter=hole, diameter=d)
     angle = record(milling.engagement_angle, hole_diameter=hole, diameter=d, inner_diameter=pilot)
@@ -243,7 +249,7 @@ def _finishing(
     share = (size - d) / size
     thin = milling.mean_chip_thickness(fz * share, angle)
     thick = milling.mean_chip_thickness(fz * share, 180.0)
-    harder = np.clip(thick / np.maximum(thin, 1e-6), 1.0, 30.0) ** setup.work.material.force_exponent
+    harder = np.clip(thick / np.maximum(thin, 1e-6), 1.0, MOST_HARDER) ** setup.work.material.force_exponent
     pushed = record(
         milling.push_off, specific_force=kc * harder, centre_feed=fz * share, flutes=z, height=height, engagement_angle=angle, climb=climb,
         note="of the last turn",

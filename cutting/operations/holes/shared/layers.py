@@ -15,6 +15,8 @@ from cutting.workpiece.stack import StackLayer
 Array = NDArray[np.float64]
 UNCUT_PLIES = 2.0  # under the chisel edge when the last of them give way (common practice)
 COMMA, SNARL = 4.0, 11.0  # loose chips over solid metal of brittle metals, and what full ductility adds (common practice)
+LAMINATE_RUBS = 0.01  # of the lips' torque a diameter: fibres wear the margins and do not close on them
+SNARLS = 1.5  # a metal of half the ductility snarls a third as much (common practice)
 
 
 @dataclass(frozen=True)
@@ -81,14 +83,16 @@ def layer_numbers(layers: tuple[StackLayer, ...], through: bool) -> Layers:
         force_exponent=of("force_exponent"),
         heat_capacity=of("heat_capacity"),
         diffusivity=of("diffusivity"),
-        margin_share=np.where(is_laminate, 0.01, margin_share(strength / of("elastic_modulus"), of("work_hardening"), of("adhesion"))),
+        margin_share=np.where(
+            is_laminate, LAMINATE_RUBS, margin_share(strength / of("elastic_modulus"), of("work_hardening"), of("adhesion"))
+        ),
         ductility=ductility,
         adhesion=of("adhesion"),
         abrasion=of("abrasion"),
         work_hardening=of("work_hardening"),
         hardness=np.array([one.work.hardness if one.work else np.nan for one in layers], float),
         modulus=of("elastic_modulus"),
-        bulk=COMMA + SNARL * ductility**1.5,
+        bulk=COMMA + SNARL * ductility**SNARLS,
         laminate=is_laminate,
         free=free,
         push_out=np.array(push_out, float),

@@ -14,6 +14,9 @@ WANDERS = 0.015  # mm off its place for each degree that the entry leans (common
 SPOTTED = 0.35  # of the wandering that a spot or a pilot leaves (common practice)
 BURR = 1.1  # × feed × ductility: height of the exit burr of a sharp corner at 118° (common practice)
 BLUNT = 1.6  # × that of a worn corner (common practice)
+USUAL_POINT = 118.0  # ° of a point that the burr's figures hold for
+LOW, LOW_SHARE = 0.08, 0.015  # mm, and of the hole's Ø: a burr that a scraper takes off
+CROWNED, CROWN_SHARE = 0.7, 0.03  # ductility, and of the hole's Ø: from there the cap tears into a crown (Ko and Dornfeld, from memory)
 
 
 def tolerance_width(diameter: Any, grade: Any) -> Array:
@@ -43,19 +46,19 @@ def position(usual: Any, guided: bool, entry_angle: float, runout: Any) -> Array
 
 def burr_height(feed: Any, ductility: Any, point_angle: Any) -> Array:
     """Height [mm] of the burr at the exit of a worn corner: more with feed and ductility, less behind a flatter point."""
-    flat = 118.0 / np.asarray(point_angle, float)
+    flat = USUAL_POINT / np.asarray(point_angle, float)
     return np.asarray(BURR * BLUNT * np.asarray(feed) * np.asarray(ductility) * flat)
 
 
 def burr_class(height: float, diameter: float, ductility: float) -> str:
     """The type of burr in the words of Ko and Dornfeld: uniform, uniform with a cap, crown."""
-    if height < 0.015 * diameter or height < 0.08:
+    if height < LOW_SHARE * diameter or height < LOW:
         return "uniform, low"
-    return "crown" if ductility > 0.7 and height > 0.03 * diameter else "uniform with a cap"
+    return "crown" if ductility > CROWNED and height > CROWN_SHARE * diameter else "uniform with a cap"
 
 
 def deburr_seconds(height: float, diameter: float, holes: int) -> float:
     """Seconds of deburring by hand [s]: 2 a hole where a low burr breaks off, more with height and circumference (common practice)."""
     if height <= 0.0:
         return 0.0
-    return holes * (2.0 + 0.05 * diameter + 20.0 * max(height - 0.08, 0.0))
+    return holes * (2.0 + 0.05 * diameter + 20.0 * max(height - LOW, 0.0))

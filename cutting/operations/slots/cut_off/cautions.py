@@ -6,6 +6,8 @@ from cutting.operations.frame.outcome import Warning
 from cutting.operations.slots.cut_off.numbers import Numbers
 from cutting.operations.turned.cautions import DEFER
 
+NARROW = 0.75  # of the usual width for this Ø, below which a blade is said to wander
+
 
 def cautions(x: Numbers) -> list[Warning]:
     """Warnings and cautions of a cut-off, the gravest first."""
@@ -53,7 +55,7 @@ def cautions(x: Numbers) -> list[Warning]:
             "The part hangs far out and whips as it comes free: support it, slow down, or let the sub-spindle hold it.",
             True,
         )
-    if setup.insert.width < 0.75 * x.usual_width:
+    if setup.insert.width < NARROW * x.usual_width:
         add("narrow", "note", f"Usual for this bar: about {x.usual_width:g} mm; narrower saves bar, and bends.")
     if (setup.machine.pressure(s.coolant) or 0.0) >= 20:
         add("pressure", "care", "Coolant under pressure: doors closed, no hands near nozzles or hoses.", True)

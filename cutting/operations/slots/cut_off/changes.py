@@ -21,6 +21,8 @@ HELD = (
     ("tailstock", "tailstock in until the last millimetres", lambda setup: not setup.holding.sub_spindle),
 )
 
+WORTH_MOVING = 1.2  # times as far out as it need be
+
 
 def changes(x: Numbers) -> Iterator[Change[CutOffSetup]]:
     """Overhang, place, holding, height and squareness of the present tool."""
@@ -41,7 +43,7 @@ def changes(x: Numbers) -> Iterator[Change[CutOffSetup]]:
 def _nearer(setup: CutOffSetup) -> Iterator[Change[CutOffSetup]]:
     f = setup.feature
     near = round(max(0.3 * f.distance_from_chuck, setup.insert.width + 1.0), 1)
-    if f.distance_from_chuck > 1.2 * near:
+    if f.distance_from_chuck > WORTH_MOVING * near:
         moved = replace(setup, feature=replace(f, distance_from_chuck=near))
         text = step("cut in front of the collet", f.distance_from_chuck, near, "length")
         yield Change(text, {"feature": {"distance_from_chuck": write(near, "length")}}, moved)

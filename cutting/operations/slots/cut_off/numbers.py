@@ -28,6 +28,7 @@ from cutting.working import Recorder, Silent
 
 PICK_OFF = 1.5  # s that the sub-spindle takes to come, grip and pull (common practice)
 HELD_SHARE = 0.2  # of its spring that a bar keeps which a tailstock or sub-spindle holds (common practice)
+TURNS_BACK = 0.3  # s that a slide loses where it turns round
 
 
 @dataclass(frozen=True)
@@ -168,5 +169,5 @@ def edge_break_seconds(setup: CutOffSetup, speed: Any, feed: Any, spun: Spun) ->
     if size <= 0:
         return np.zeros(1)
     n = spun.at(speed, setup.feature.diameter)
-    along = 1.4142 * size / (0.5 * np.asarray(feed) * n) * 60.0
-    return np.asarray(along + 4.0 * 60.0 * (2.0 * size + 2.0) / machine.rapid_rate + 0.3)
+    along = np.sqrt(2.0) * size / (0.5 * np.asarray(feed) * n) * 60.0
+    return np.asarray(along + 4.0 * 60.0 * (2.0 * size + 2.0) / machine.rapid_rate + TURNS_BACK)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, FaceGrooveWay
+from cutting.operations.slots.face_groove.setup import WIDER, FaceGrooveSetup, FaceGrooveWay
 from cutting.operations.slots.groove.moves import layers, ridge_plan
 from cutting.operations.slots.groove.setup import ALLOWANCE, LAYER_SHARE
 
@@ -35,7 +35,7 @@ class FaceGrooveMove:
 def moves_of(setup: FaceGrooveSetup) -> Iterator[FaceGrooveMove]:
     """The first plunge at the largest diameter, then inwards: plunges with ridges, or layers turned across; walls and floor last."""
     f, w = setup.feature, setup.insert.width
-    widened = f.width.target > w + 0.02
+    widened = f.width.target > w + WIDER
     left = ALLOWANCE if setup.settings.finish and widened else 0.0
     outer, width, depth = f.outer_diameter.target - 2.0 * left, max(f.width.target - 2.0 * left, w), f.depth - left
     far = outer - 2.0 * (width - w)

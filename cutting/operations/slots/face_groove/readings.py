@@ -7,7 +7,7 @@ from typing_extensions import TypedDict
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
 from cutting.operations.frame.results import ResultsSaid
 from cutting.operations.slots.face_groove.numbers import Numbers
-from cutting.operations.slots.face_groove.setup import FaceGrooveWay, SpindleSense
+from cutting.operations.slots.face_groove.setup import WIDER, FaceGrooveWay, SpindleSense
 from cutting.operations.slots.shared.cautions import narrow_cautions
 from cutting.operations.slots.shared.rules import LARGEST
 from cutting.operations.slots.shared.slot_chip import slot_chip
@@ -81,7 +81,7 @@ def cautions(x: Numbers) -> list[Warning]:
             "note",
         )
     )
-    if f.width.target > setup.insert.width + 0.02:
+    if f.width.target > setup.insert.width + WIDER:
         found.append(
             Warning(
                 "order",

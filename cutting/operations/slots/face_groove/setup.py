@@ -16,6 +16,9 @@ from cutting.operations.slots.shared.setup import SlotSetup
 from cutting.quantities.dimension import Dimension
 from cutting.tooling.blades import FaceBlade
 
+WIDER = 0.02  # mm over the insert's width, from which a groove is widened and not plunged
+BLANK_OUT = 50.0  # mm that a blank stands out of its jaws where nothing is said
+
 
 class FaceGrooveWay(StrEnum):
     """How the groove is widened after its first plunge."""
@@ -155,6 +158,6 @@ def build(base: Base, tool: Mapping[str, Any], given: dict[str, dict[str, Any]])
     """The set-up from its fields, section by section. Raises `CuttingError`."""
     feature, settings = feature_of(given["feature"]), dict(given["settings"])
     way, spindle = FaceGrooveWay(settings.pop("way", FaceGrooveWay.INWARDS)), SpindleSense(settings.pop("spindle", SpindleSense.FORWARD))
-    holding = workholding_of(given["holding"], 50.0, feature.outer_diameter.target)
+    holding = workholding_of(given["holding"], BLANK_OUT, feature.outer_diameter.target)
     chosen = FaceGrooveSettings(way=way, spindle=spindle, **settings)
     return FaceGrooveSetup(**tool, feature=feature, settings=chosen, holding=holding, **vars(base))

@@ -247,7 +247,7 @@ def feature_of(values: dict[str, Any]) -> GrooveFeature:
         known = standard_groove(name, given["diameter"])
         sign = 1.0 if where is Where.INSIDE else -1.0
         floor = known.diameter if known.diameter is not None else given["diameter"] + sign * 2.0 * (known.depth or 0.0)
-        deeper = 2.0 * known.depth_tolerance if known.diameter is None else 0.2
+        deeper = 2.0 * known.depth_tolerance if known.diameter is None else 0.2  # mm of a floor whose Ø is told
         given["width"] = Dimension(known.width, known.tolerance, 0.0, f"{known.width:g} +{known.tolerance:g}/0")
         given.setdefault("floor", Dimension(floor, deeper if sign > 0 else 0.0, 0.0 if sign > 0 else -deeper, f"{floor:g}"))
         if known.radius is not None:

@@ -10,11 +10,13 @@ from cutting.operations.frame.change import Change, in_words, setting
 from cutting.tooling.blades import Blade
 from cutting.tooling.slot_stock import SlotStock
 
+WORTH_SHORTER = 1.05  # times as far out as it need be
+
 
 def shorter_overhang(setup: Any, label: str = "overhang") -> Iterator[Change[Any]]:
     """The blade no further out than the cut needs."""
     shortest = setup.blade.shortest(setup.depth)
-    if setup.overhang > 1.05 * shortest:
+    if setup.overhang > WORTH_SHORTER * shortest:
         yield setting("overhang", label, setup.overhang, shortest, "length", setup.with_settings(overhang=shortest))
 
 

@@ -22,6 +22,7 @@ SHAPES = {
     "crumbles": ("6.2", "arc", "loose", "breaks", "a brittle metal: short pieces that fall out of the slot"),
 }
 DEEP, DEEP_WITH_JET = 6.0, 9.0  # depth over width from which chips crowd (common practice)
+CROWDING, BRITTLE_CROWDS = 5.0, 0.4  # points of the index for each width deeper; chips of a brittle metal crowd a slot too
 
 
 def deepest_slot(pressure: ArrayLike) -> Array:
@@ -45,7 +46,7 @@ def _place(feed: ArrayLike, window: Window) -> Array:
 
 
 def _crowded(depth: float, width: ArrayLike, pressure: ArrayLike, ductility: float) -> Array:
-    return np.maximum(0.0, depth / np.asarray(width) - deepest_slot(pressure)) * 5.0 * (0.4 + ductility)
+    return np.maximum(0.0, depth / np.asarray(width) - deepest_slot(pressure)) * CROWDING * (BRITTLE_CROWDS + ductility)
 
 
 def slot_chip(feed: float, window: Window, depth: float, width: float, pressure: float, ductility: float) -> ChipVerdict:

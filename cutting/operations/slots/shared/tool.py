@@ -27,6 +27,7 @@ THROUGH_PRESSURE = 10.0  # bar from which coolant through the tool reaches under
 NO_JET = 5.0  # bar up to which coolant counts as flood
 PARTLY = 0.8  # of a jet's gain that coolant beside the slot loses
 BRITTLE_SCATTER, EXTRA_SCATTER = 0.1, 0.05  # a narrow edge in a slot scatters more (common practice)
+TOUGH_ENOUGH = 0.7  # toughness from which an edge does not scatter by chipping
 
 
 @dataclass(frozen=True)
@@ -153,7 +154,7 @@ def slot_tools(setup: SlotSetup, stock: SlotStock, left: Index, right: Index) ->
         feed_exponent=law("feed_exponent"),
         depth_exponent=law("depth_exponent"),
         coefficient_of_variation=law("coefficient_of_variation")
-        + of_grades([EXTRA_SCATTER + BRITTLE_SCATTER * max(0.0, 0.7 - one.toughness) for one in grades]),
+        + of_grades([EXTRA_SCATTER + BRITTLE_SCATTER * max(0.0, TOUGH_ENOUGH - one.toughness) for one in grades]),
         toughness=of_grades([one.toughness for one in grades]),
         side_use=np.asarray(of_grades([float(one.main_letter != letter) for one in grades])),
         serves=of_grades([letter in one.letters for one in grades]),

@@ -22,6 +22,7 @@ from cutting.operations.slots.trepan.setup import Cartridges, TrepanSetup
 from cutting.tooling.blades import Blade, TrepanHead
 
 POINTS = 25
+NARROWEST = 0.55  # of the present Ø, to which the map goes
 
 
 def changes(x: Numbers) -> Iterator[Change[TrepanSetup]]:
@@ -66,7 +67,7 @@ class OverRings:
 def explore(setup: TrepanSetup) -> OverRings:
     """The map: ring against solid over diameter. Raises `CuttingError`."""
     now = setup.feature.diameter
-    low = max(2.0 * setup.ring_width + 4.0, 0.55 * now)
+    low = max(2.0 * setup.ring_width + 4.0, NARROWEST * now)
     diameters = np.linspace(low, 1.45 * now, POINTS)
     x = numbers(setup, single_tool(setup), setup.settings.cutting_speed, setup.feed, setup.silent, diameters)
     series = (x.outer_diameter, x.torque, x.solid_torque, x.power, x.solid_power, x.available)

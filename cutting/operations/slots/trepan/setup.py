@@ -175,6 +175,7 @@ def build(base: Base, tool: Mapping[str, Any], given: dict[str, dict[str, Any]])
     feature, settings = feature_of(given["feature"]), dict(given["settings"])
     usual = Cartridges.ONE if tool["blade"].cartridges < 2 else Cartridges.SAME
     cartridges = Cartridges(settings.pop("cartridges", usual))
+    # a disc half as wide again, where nothing is said
     holding = workholding_of(given["holding"], max(feature.depth, 10.0), feature.diameter * 1.5)
     chosen = TrepanSettings(cartridges=cartridges, **settings)
     return TrepanSetup(**tool, feature=feature, settings=chosen, holding=holding, **vars(base))

@@ -21,6 +21,7 @@ MINIMUM_CHIP = 0.25  # of the edge's radius (as drilled)
 EDGE_RADIUS = 0.004  # mm of a ground thread mill (common practice)
 TOO_WIDE = 0.9  # of the thread's diameter beyond which flanks are lost whatever is set off (common practice)
 BELOW = 1.0  # pitches that a blind hole must leave below the thread, more where the mill comes in from below
+SLOWED = 0.999  # of the feed rate: below it the machine, not the thread, holds the feed
 
 
 def finds_hole(x: Numbers) -> Any:
@@ -41,7 +42,7 @@ def on_flank(x: Numbers) -> Line:
 def middle_fed(x: Numbers) -> Line:
     """Feed of the mill's middle: slower where its front drills at the same time."""
     whole = x.feed_rate * (x.setup.feature.thread.diameter - x.tool.own["diameter"]) / x.setup.feature.thread.diameter
-    text = "{middle}·{share_while_it_drills}" if np.any(x.centre_rate < 0.999 * whole) else "{middle}"
+    text = "{middle}·{share_while_it_drills}" if np.any(x.centre_rate < SLOWED * whole) else "{middle}"
     return line(text, middle=whole, share_while_it_drills=x.centre_rate / whole)
 
 

@@ -34,6 +34,10 @@ LEADS = 1.6  # teeth's worth of the leading tooth of three that follow each othe
 FRONT_FEED = 0.8  # of the feed at the wall that the end takes where it opens the core (common practice)
 DRILL_FEED = 0.012  # of the diameter, feed a turn of the drill in front (common practice)
 CHILLS_FROM = 54.0  # HRC above which hot teeth are not quenched: air (common practice)
+THINNEST = 5e-4  # mm, below which Kienzle says nothing
+SHALLOWEST = 0.3  # of the pitch that a thread is at least deep
+MILLED_CHIPS = 95.0  # index: a milled thread's chips are commas
+LEAST_RING = 0.995  # of the groove's Ø: there is always something to mill
 
 
 @dataclass(frozen=True)
@@ -100,7 +104,7 @@ def numbers(setup: MillThreadSetup, tool: ThreadMillTool, speed: Any, feed: Any,
     share = (big - d) / big
     inner = np.where(hole > 0, np.maximum(hole, 1e-6), 1e-6)
     angle = record(
-        milling.engagement_angle, hole_diameter=big, diameter=d, inner_diameter=np.where(helix, 1e-6, np.minimum(inner, 0.995 * big))
+        milling.engagement_angle, hole_diameter=big, diameter=d, inner_diameter=np.where(helix, 1e-6, np.minimum(inner, LEAST_RING * big))
     )
     steps = s.passes
     # of several radial passes each is in the metal less; the angle goes with the root of its depth
@@ -109,7 +113,7 @@ def numbers(setup: MillThreadSetup, tool: ThreadMillTool, speed: Any, feed: Any,
     kc = record(
         force.specific_cutting_force,
         specific_force_1=setup.work.specific_force_1,
-        chip_thickness=np.maximum(h, 5e-4),
+        chip_thickness=np.maximum(h, THINNEST),
         force_exponent=material.force_exponent,
         rake_factor=1.0,
         wear_factor=worn,
@@ -134,7 +138,7 @@ def numbers(setup: MillThreadSetup, tool: ThreadMillTool, speed: Any, feed: Any,
     removal = swept / (round_ / (middle * speed_share))  # mm³/min
     power = record(milling.milled_power, specific_force=kc, removal_rate=removal)
     torque = 9549.3 * power / n
-    wide = rows * groove / steps / np.maximum((big - np.minimum(inner, big - 1e-3)) / 2.0, 0.3 * p)
+    wide = rows * groove / steps / np.maximum((big - np.minimum(inner, big - 1e-3)) / 2.0, SHALLOWEST * p)
     pushed = record(
         milling.push_off, specific_force=kc, centre_feed=fz * share * speed_share, flutes=z, height=wide, engagement_angle=angle_each,
         climb=climb, note="worn, of the last pass",
@@ -183,7 +187,7 @@ def numbers(setup: MillThreadSetup, tool: ThreadMillTool, speed: Any, feed: Any,
         at_risk=risk + 0.0 * n, tool_life=minutes, weibull_shape=shape, holes=count / used,
         book_low=tool.speed_low * tool.speed_factor, book_high=tool.speed_high * tool.speed_factor, helix_time=one,
         opening_time=drilling + 0.0 * n,
-        chip_index=95.0 + 0.0 * n,
+        chip_index=MILLED_CHIPS + 0.0 * n,
     )  # fmt: skip
 
 

@@ -17,6 +17,8 @@ from cutting.operations.threads.shared.sense import Goes, PathSense, climbing_pa
 from cutting.tooling.drills import Chuck
 from cutting.tooling.thread_mills import ThreadMill
 
+STILL_CIRCLES = 0.97  # of the thread's Ø: a mill as wide would be a tap
+
 
 class ThreadMillSense(StrEnum):
     """Sense of the path: by climb, or said."""
@@ -107,7 +109,7 @@ class MillThreadSetup(BaseSetup):
             raise CuttingError("tool.chuck", f"{self.chuck.name} does not take {mill.name}, whose shank is Ø{mill.shank:g}.")
         if not cuts(mill, f):
             raise CuttingError("tool.mill", f"{mill.name} does not cut {f.thread.pitch:.4g} mm with flanks of {f.thread.angle:g}°.")
-        if mill.diameter >= 0.97 * f.thread.diameter:
+        if mill.diameter >= STILL_CIRCLES * f.thread.diameter:
             raise CuttingError(
                 "tool.mill", f"Ø{mill.diameter:g} does not run round inside Ø{f.thread.diameter:g}.", f"below {f.thread.diameter:g} mm"
             )

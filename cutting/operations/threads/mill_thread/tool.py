@@ -17,7 +17,7 @@ from cutting.tooling.roles import Index
 from cutting.tooling.thread_mill_stock import ThreadMillStock
 from cutting.tooling.thread_mills import ThreadMill
 from cutting.wear.drilling import feed_row
-from cutting.wear.milling import ALUMINIUM_TOP, mill_feeds, milling_law
+from cutting.wear.milling import ALUMINIUM_FROM, ALUMINIUM_TOP, mill_feeds, milling_law
 
 Array = NDArray[np.float64]
 OF_PAIR = (
@@ -74,7 +74,7 @@ def _of(setup: MillThreadSetup, mill: ThreadMill) -> dict[str, float]:
         return {**dict.fromkeys(OF_PAIR, float("nan")), **found}
     low, high = made.speed_low * law.reference_speed, made.speed_high * law.reference_speed
     if feed_row(material) == "aluminium":
-        low, high = min(low, 0.6 * ALUMINIUM_TOP), min(high, ALUMINIUM_TOP)
+        low, high = min(low, ALUMINIUM_FROM * ALUMINIUM_TOP), min(high, ALUMINIUM_TOP)
     return {
         **found,
         "feed_low": made.feed * feeds[0],
@@ -93,6 +93,7 @@ def sizes_covered(mill: ThreadMill) -> int:
     """How many of the usual metric threads a mill cuts."""
     if mill.thread is not None:
         return 1
+    # a hair beyond: sizes are told as people ask for them
     return sum(1 for d, p in USUAL if mill.pitch_low - 1e-3 <= p <= mill.pitch_high + 1e-3 and mill.diameter <= (WIDEST + 0.03) * d)
 
 

@@ -61,7 +61,7 @@ class Strength:
         return min((self.inside, "the thread in the part"), (self.outside, "the screw's thread"), (self.screw, "the screw"))[1]
 
 
-def strength(thread: Thread, hole: float, length: float, part: float, screw: float = 800.0) -> Strength:
+def strength(thread: Thread, hole: float, length: float, part: float, screw: float = 800.0) -> Strength:  # N/mm², a screw 8.8
     """Loads [N] that strip the threads over an engaged length [mm], and that break the screw; strengths [N/mm²].
 
     Shear areas of FED-STD-H28, from memory, at the limits that leave least: π·L/P·K·(P/2 + (E − K)·tan α/2) at the hole's crest K

@@ -26,6 +26,7 @@ def certainty(spread: Any, tolerance: float) -> Array:
     """
     sigma = np.maximum(np.asarray(spread, float) / 4.0, 1e-6)
     z = tolerance / 2.0 / sigma
+    # the usual approximation of the normal distribution by tanh (Page)
     return np.asarray(np.tanh(np.sqrt(2.0 / np.pi) * (z + 0.044715 * z**3)))
 
 

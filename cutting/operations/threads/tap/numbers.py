@@ -35,6 +35,9 @@ SPREAD = {TapHolding.SYNCHRONISED: 0.035, TapHolding.FLOATING: 0.05, TapHolding.
 # and do not grow with the thin chips of small taps as Kienzle's law would have them (common practice)
 USUAL_CHIP, USUAL_TEETH = 0.1, 7.5
 LEFT_BACK = 0.3  # of the torque that it takes to come back out (common practice)
+PACKED_MOST = 1.5  # times too deep, where chips cannot pack any more
+DROPS_OUT = 0.3  # of the packing, where chips fall out ahead (common practice)
+FREELY = 1.4  # index 100 up to 0.8 of what the flutes hold, 0 at 2.8 times it
 
 
 @formula("thread_time", "2·60·({length} + ({passes} + 3)·{pitch})/({lead}·{spindle_speed})", "geometry")
@@ -103,7 +106,7 @@ def numbers(setup: TapSetup, tool: TapTool, speed: Any, feed: Any, record: Silen
         note="of a tooth in the chamfer",
     )
     deep = f.length / np.maximum(own["type_deepest"] * d, 1e-9)
-    crowded = np.where(forms, 0.0, np.clip(deep - PACKED_FROM, 0.0, 1.5)) * (0.3 if f.through else 1.0)
+    crowded = np.where(forms, 0.0, np.clip(deep - PACKED_FROM, 0.0, PACKED_MOST)) * (DROPS_OUT if f.through else 1.0)
     drag = own["type_friction"] * setup.house.wear_factor * (1.0 + PACKED * crowded) * own["type_torque"]
     torque = record(tap_torque, pitch=t.pitch, diameter=d, specific_force=kc, friction_factor=drag, area_share=tool.metal, note="worn")
     breaking = record(breaking_torque, shear_strength=own["shear"], core_diameter=own["core"])
@@ -148,7 +151,7 @@ def numbers(setup: TapSetup, tool: TapTool, speed: Any, feed: Any, record: Silen
         hole_share=100.0 * (t.diameter - tool.hole) / (2.0 * t.of.inside_depth * t.pitch) + 0.0 * n,
         break_chance=chance + 0.0 * n, at_risk=risk + 0.0 * n, certainty=sure, tool_life=minutes + 0.0 * n, weibull_shape=shape,
         holes=count / used, book_low=tool.speed_low * tool.speed_factor, book_high=tool.speed_high * tool.speed_factor,
-        chip_index=100.0 * np.clip(1.4 - np.where(forms, 0.0, deep) / 2.0, 0.0, 1.0) + 0.0 * n,
+        chip_index=100.0 * np.clip(FREELY - np.where(forms, 0.0, deep) / 2.0, 0.0, 1.0) + 0.0 * n,
     )  # fmt: skip
 
 

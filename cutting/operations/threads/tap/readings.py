@@ -19,6 +19,7 @@ from cutting.quantities.kinds import currency
 from cutting.working import Recorder
 
 GOES = {"down": "ahead of it", "up": "up its flutes", "stay": "in its flutes", "none": "none"}
+COMPRESSION = 2.5  # times that a chip is thicker than it was cut (common practice: 2 to 3)
 
 
 def results(x: Numbers, record: Recorder) -> dict[str, Value]:
@@ -60,7 +61,8 @@ def chip(x: Numbers) -> ChipVerdict:
     if tap.type.forms:
         return ChipVerdict("none", "none", "–", "breaks", 100.0, h, h, None, None, 0.0, 0.0, "the thread is pressed, nothing is cut off")
     why = f"chips go {GOES[tap.type.chips]}; from {tap.type.deepest:g} diameters they pack"
-    return ChipVerdict("coils", "long", "2.1", "packs" if packed else "breaks", index, h, 2.5 * h, None, None, 0.0, 4.0 * tap.diameter, why)
+    thick, verdict = COMPRESSION * h, "packs" if packed else "breaks"
+    return ChipVerdict("coils", "long", "2.1", verdict, index, h, thick, None, None, 0.0, 4.0 * tap.diameter, why)
 
 
 def passes(x: Numbers) -> tuple[Pass, ...]:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from cutting.operations.frame.over_passes import last_pass
-from cutting.operations.threads.tap.numbers import LEFT_BACK, PACKED, PACKED_FROM, Numbers
+from cutting.operations.threads.tap.numbers import DROPS_OUT, LEFT_BACK, PACKED, PACKED_FROM, PACKED_MOST, Numbers
 from cutting.operations.threads.tap.tool import Array
 
 STATIONS = 160
@@ -37,10 +37,9 @@ def simulate(x: Numbers) -> TapRun:
     if f.through:  # the chamfer runs out at the far end
         engaged = engaged * np.clip((f.length + chamfer - way) / chamfer, 0.0, 1.0)
     full = last_pass(x.torque)
-    packs = np.clip(way / np.maximum(tap.type.deepest * tap.diameter, 1e-9) - PACKED_FROM, 0.0, 1.5) * (0.3 if f.through else 1.0)
-    at_end = 1.0 + PACKED * (
-        0.0 if tap.type.forms else float(np.clip(last_pass(x.chip_depth) - PACKED_FROM, 0.0, 1.5)) * (0.3 if f.through else 1.0)
-    )
+    drops = DROPS_OUT if f.through else 1.0
+    packs = drops * np.clip(way / np.maximum(tap.type.deepest * tap.diameter, 1e-9) - PACKED_FROM, 0.0, PACKED_MOST)
+    at_end = 1.0 + PACKED * (0.0 if tap.type.forms else drops * float(np.clip(last_pass(x.chip_depth) - PACKED_FROM, 0.0, PACKED_MOST)))
     torque = full * engaged * np.minimum((1.0 + PACKED * (0.0 if tap.type.forms else 1.0) * packs) / at_end, 1.0)
     rate = last_pass(x.feed_rate) / 60.0
     there = (way - way[0]) / rate

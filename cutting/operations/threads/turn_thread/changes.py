@@ -14,13 +14,14 @@ from cutting.tooling.thread_inserts import SHIMS
 from cutting.tooling.thread_turn_stock import ThreadTurnStock
 
 SHARES = (0.6, 0.75, 0.9, 1.15, 1.35, 1.7)  # of the present number of passes
+MOST_PASSES = 40
 
 
 def changes(x: Numbers) -> Iterator[Change[TurnThreadSetup]]:
     """Changes of the set-up's own settings."""
     setup, s = x.setup, x.setup.settings
     now = depths(setup).size
-    for passes in dict.fromkeys(max(2, min(round(now * share), 40)) for share in SHARES):
+    for passes in dict.fromkeys(max(2, min(round(now * share), MOST_PASSES)) for share in SHARES):
         if passes != now:
             patch = {"settings": {"passes": str(passes), "infeeds": ""}}
             yield Change(in_words(f"{passes} passes"), patch, setup.with_settings(passes=passes, infeeds=()))
@@ -67,6 +68,7 @@ def from_stock(x: Numbers, stock: Any) -> Iterator[Change[TurnThreadSetup]]:
 def quicker(setup: TurnThreadSetup) -> Iterator[Change[TurnThreadSetup]]:
     """What may save time: fewer passes, no spring pass."""
     now = depths(setup).size
+    # as few passes as the tip may stand, in steps that are felt
     for share in (0.85, 0.7, 0.55):
         passes = max(2, round(now * share))
         if passes < now:

@@ -8,6 +8,7 @@ from math import radians, tan
 import numpy as np
 
 from cutting.mechanics.threading import Array, depths_of_equal_area
+from cutting.operations.threads.shared.tooth import SHARP
 from cutting.operations.threads.turn_thread.setup import Infeed, Schedule, TurnThreadSetup
 from cutting.workpiece.threads.thread import Thread
 
@@ -57,9 +58,9 @@ def root_width(thread: Thread, internal: bool) -> float:
     """Flat of the groove's root [mm]."""
     lead, trail = (tan(radians(one)) for one in thread.half_angles)
     if thread.depth is not None:
-        return max(thread.pitch / 2.0 - thread.depth / 2.0 * (lead + trail), 0.02 * thread.pitch)
+        return max(thread.pitch / 2.0 - thread.depth / 2.0 * (lead + trail), SHARP * thread.pitch)
     below = thread.inside_root / 2.0 - thread.pitch_diameter / 2.0 if internal else (thread.pitch_diameter - thread.root_diameter) / 2.0
-    return max(thread.pitch / 2.0 - below * (lead + trail), 0.02 * thread.pitch)
+    return max(thread.pitch / 2.0 - below * (lead + trail), SHARP * thread.pitch)
 
 
 def whole_depth(setup: TurnThreadSetup) -> float:

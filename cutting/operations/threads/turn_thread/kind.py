@@ -26,10 +26,11 @@ def speeds(setup: TurnThreadSetup, system: str) -> Ladder:
     """Rungs of the speed: the gearbox's own, else 5 m/min."""
     if gears := setup.machine.drive().steps:
         return steps("spindle_speed", gears, 1000.0 * setup.settings.cutting_speed / (np.pi * setup.feature.thread.diameter))
+    # feet in a metre
     unit, step, factor = ("m/min", 1.0, 1.0) if system == "metric" else ("sfm", 5.0, 3.28084)
     middle = max(round(setup.settings.cutting_speed * factor / step), 1)
     first = max(1, middle - 60)
-    return Ladder(tuple(f"{trim(k * step, 0)} {unit}" for k in range(first, middle + 61)), middle - first, 5, 20)
+    return Ladder(tuple(f"{trim(k * step, 0)} {unit}" for k in range(first, middle + 61)), middle - first, 5, 20)  # rungs above
 
 
 def passes(setup: TurnThreadSetup, system: str) -> Ladder:

@@ -23,6 +23,7 @@ FORMS = {
     Infeed.FLANK: ("curled ribbon", "one flank cuts: it curls away from the other, as in turning"),
     Infeed.ALTERNATING: ("curled ribbon, side to side", "each flank cuts every other pass: both wear alike"),
 }
+COMPRESSION = 2.5  # times that a chip is thicker than it was cut (common practice: 2 to 3)
 
 
 def results(x: Numbers, record: Recorder) -> dict[str, Value]:
@@ -68,8 +69,8 @@ def chip(x: Numbers) -> ChipVerdict:
     form, why = FORMS[x.setup.settings.infeed]
     index = last_pass(x.chip_index)
     h = float(np.max(x.chip_thickness))
-    verdict = "breaks" if index >= 60 else "strings"
-    return ChipVerdict(form, "long" if verdict == "strings" else "medium", "1.2", verdict, index, h, 2.5 * h, None, None, 0.0, 60.0, why)
+    verdict, length = ("breaks", "medium") if index >= 60 else ("strings", "long")
+    return ChipVerdict(form, length, "1.2", verdict, index, h, COMPRESSION * h, None, None, 0.0, 60.0, why)
 
 
 def passes(x: Numbers) -> tuple[Pass, ...]:

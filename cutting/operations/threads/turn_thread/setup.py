@@ -197,6 +197,7 @@ def build(base: Base, tool: Mapping[str, Any], given: dict[str, dict[str, Any]])
     settings["infeeds"] = tuple(settings.get("infeeds") or ())
     if settings.get("passes") == 0:
         settings["passes"] = None
+    # a flange a little wider, where nothing is said
     holding = workholding_of(given["holding"], max(feature.distance + feature.length, 10.0), feature.thread.diameter * 1.2)
     values: dict[str, Any] = {**chosen, **settings}
     return TurnThreadSetup(**tool, feature=feature, settings=TurnThreadSettings(**values), holding=holding, **vars(base))
