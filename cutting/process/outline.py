@@ -95,6 +95,51 @@ def outline(blank: Blank, operations: list[Made]) -> Outline:
 
 
 @dataclass(frozen=True)
+class Stretch:
+    """A length of the outside with one line as its edge: places and radii at both its ends [mm]."""
+
+    near: float
+    far: float
+    near_radius: float
+    far_radius: float
+
+
+def stretches_of(outside: tuple[Corner, ...]) -> tuple[Stretch, ...]:
+    """The outside as a drawing tells it: its corners in pairs, each a cylinder; the many thin steps of a taper are one slope.
+
+    >>> steps = tuple((place, 10.0 - 0.5 * k) for k in range(4) for place in (2.0 * k, 2.0 * k + 2.0))
+    >>> stretches_of(((-9.0, 12.0), (0.0, 12.0), *steps))
+    (Stretch(near=-9.0, far=0.0, near_radius=12.0, far_radius=12.0), Stretch(near=0.0, far=8.0, near_radius=10.25, far_radius=8.25))
+    """
+    runs = list(zip(outside[::2], outside[1::2], strict=False))
+    found: list[Stretch] = []
+    k = 0
+    while k < len(runs):
+        last = k
+        while last + 1 < len(runs) and _steps_on(runs, k, last):
+            last += 1
+        if last - k + 1 < SLOPE:
+            last = k
+        (near, first), (far, end) = runs[k][0], runs[last][1]
+        half = (runs[k + 1][0][1] - first) / 2.0 if last > k else 0.0  # a step stands at the middle of its slope
+        found.append(Stretch(near, far, first - half, end + half))
+        k = last + 1
+    return tuple(found)
+
+
+def _steps_on(runs: list[tuple[Corner, Corner]], first: int, last: int) -> bool:
+    """Whether the run after the last goes on as the first two do: as long, with the same step of radius."""
+    (a, here), (b, _) = runs[last]
+    (c, there), (d, _) = runs[last + 1]
+    step = runs[first + 1][0][1] - runs[first][0][1]
+    long = runs[first][1][0] - runs[first][0][0]
+    return bool(step) and max(abs(c - b), abs(d - c - long), abs(b - a - long), abs(there - here - step)) < 1e-6
+
+
+SLOPE = 3  # like steps from which they are a slope
+
+
+@dataclass(frozen=True)
 class OutlineStage:
     """The part in the middle of one pass: its outline, where the tip stands, and the band this pass takes away."""
 

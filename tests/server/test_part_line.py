@@ -78,3 +78,12 @@ def test_what_is_only_noted_stays_with_the_job_until_it_is_left(engineer: Api, j
     assert "keyseat 8 x 25, knurl RAA 1" in engineer.get(f"/api/jobs/{job}/setup-sheet?form=page").content.decode()
     assert engineer.edit(job, 2, action="set_noted", noted=words[1:]).json()["document"]["noted"] == words[1:]
     assert engineer.edit(job, 3, action="set_noted", noted=["x" * 121]).status_code == 422
+
+
+def test_a_taper_is_measured_at_both_its_ends(engineer: Api, job: int) -> None:
+    """ISO 3040: a rate of taper 1:10 over 40 mm makes 4 mm of Ø; its thin steps are neither labelled nor dimensioned."""
+    found = said(engineer, job, "Ø45 x 60, Ø40 x 40 taper 1:10").json()
+    operations = [{name: one[name] for name in ("kind", "title", "feature", "turned_round")} for one in found["operations"]]
+    drawn = engineer.edit(job, 1, action="add_operations", operation="", operations=operations).json()["state"]["outline"]
+    assert [one["display"]["metric"] for one in drawn["labels"]] == ["50", "45", "40", "36"]
+    assert [one["display"]["metric"] for one in drawn["lengths"]] == ["100", "40"]

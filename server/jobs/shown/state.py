@@ -18,7 +18,7 @@ from cutting.operations.registry import kind_of
 from cutting.operations.turned.setup import Setup
 from cutting.plan.meeting import meetings
 from cutting.plan.sure import plan_sure
-from cutting.process.outline import Made, OutlineStage, outline, stages_from
+from cutting.process.outline import Made, OutlineStage, Stretch, outline, stages_from, stretches_of
 from cutting.process.tape import PieceMoney, cycle_tape
 from cutting.quantities import display
 from cutting.workpiece.solid import DRAWN, Solid
@@ -299,23 +299,35 @@ def _made(entry: dict[str, Any], setup: Any) -> Made:
 
 def _outline(document: dict[str, Any], made: list[Made], chucked: bool) -> Any:
     drawn = outline(the_blank(document), made)
-    runs = list(zip(drawn.finished[::2], drawn.finished[1::2], strict=False))
-    gaps = [k for k, (a, _) in enumerate(runs) if a[1] == 0]  # where it was cut off its bar
-    own = runs[gaps[-1] + 1 :] if gaps else runs
+    stretches = stretches_of(drawn.finished)
+    gaps = [k for k, one in enumerate(stretches) if one.near_radius == 0]  # where it was cut off its bar
+    own = stretches[gaps[-1] + 1 :] if gaps else stretches
     labels = [
-        {"at": (a[0] + b[0]) / 2, "radius": a[1], "display": plain(display(round(2 * a[1], 1), "length", False))}
-        for a, b in own
-        if b[0] - a[0] > 0.06 * drawn.length
+        {"at": at, "radius": radius, "display": plain(display(round(2 * radius, 1), "length", False))}
+        for one in own
+        if one.far - one.near > 0.06 * drawn.length
+        for at, radius in _measured_at(one)
     ]
     end = drawn.finished[-1][0] if drawn.finished else drawn.length
-    walls = [own[0][0][0]] if own and (gaps or drawn.whole) else []
-    walls += [a[0] for (before, _), (a, b) in itertools.pairwise(own) if b[0] - a[0] > 0.01 * drawn.length and a[1] != before[1]]
+    walls = [own[0].near] if own and (gaps or drawn.whole) else []
+    walls += [
+        one.near
+        for before, one in itertools.pairwise(own)
+        if one.far - one.near > 0.01 * drawn.length and one.near_radius != before.far_radius
+    ]
     lengths = [{"at": place, "display": plain(display(round(end - place, 2), "length", False))} for place in walls]
     layers = [
         {"at": (one.near + one.far) / 2 + drawn.held, "near": max(one.near + drawn.held, 0.0), "material": one.material}
         for one in layers_of(document)
     ]
     return {**plain(drawn), "labels": labels, "lengths": lengths, "layers": layers, "chucked": chucked}
+
+
+def _measured_at(one: Stretch) -> tuple[tuple[float, float], ...]:
+    """Where a stretch's Ø is told, and the radius there: a cylinder's in its middle, a taper's at both ends."""
+    if one.near_radius == one.far_radius:
+        return (((one.near + one.far) / 2, one.near_radius),)
+    return ((one.near, one.near_radius), (one.far, one.far_radius))
 
 
 def _against(
