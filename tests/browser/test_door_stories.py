@@ -69,8 +69,9 @@ def test_an_administrator_adds_a_person_and_locks_one(person: Person) -> None:
 
 def test_signed_out_while_typing_one_signs_in_and_goes_on(person: Person) -> None:
     open_rough_turn(person)
+    person.type_over("#feed_per_rev", "0.31 mm/rev", "")  # still in the field
     Session.objects.filter(person__username="engineer").delete()
-    person.type_over("#feed_per_rev", "0.31 mm/rev")
+    person.press(Keys.ENTER)
     person.see("[aria-label='Sign in again'] input[name=password]").send_keys("turn-the-arrow", Keys.ENTER)
     person.until(lambda: not person.all("[aria-label='Sign in again']"), "the door closes behind")
     assert person.value("#feed_per_rev").startswith("0.31")
