@@ -8,6 +8,7 @@ from typing import Any
 
 from cutting.machine.machines import Machine
 from cutting.mechanics.jet import jet_speed, nozzle_flow, pump_power
+from cutting.operations.frame.fire import WATER, WET_MAGNESIUM, is_magnesium
 from cutting.operations.turned.setup import Setup
 
 
@@ -61,6 +62,7 @@ def _interrupted(setup: Any) -> bool:
     return bool(getattr(setup.holding, "interrupted", False))
 
 
+MAGNESIUM = "magnesium"  # the rule that comes before all others
 # diameters of depth from which coolant goes through the drill, by the letter of the metal; else five (common practice)
 WASHED_FROM = {"M": 3.0, "S": 2.0}
 
@@ -71,14 +73,7 @@ def _deep(setup: Any) -> float:
 
 
 RULES: tuple[CoolantRule, ...] = (
-    # no group of VDI 3323 holds magnesium: the rule reads the name that the shop gave its own material
-    CoolantRule(
-        "magnesium",
-        lambda s: "magnesium" in s.work.material.name.lower() or s.work.material.name.startswith(("MgAl", "AZ")),
-        ("dry", "air", "cold air"),
-        ("flood", "jet", "high", "through", "mist"),
-        "Water on burning magnesium makes hydrogen: dry or mineral oil only, a class D extinguisher at hand.",
-    ),
+    CoolantRule(MAGNESIUM, lambda s: is_magnesium(s.work.material), ("dry", "air", "cold air"), WATER, WET_MAGNESIUM),
     CoolantRule(
         "hard edges",
         lambda s: _tool_class(s) in ("cbn", "ceramic") and (_letter(s) == "H" or _interrupted(s)),

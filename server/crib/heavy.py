@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from typing import Any
+from typing import Any, Literal
 
 import numpy as np
 from django.db import IntegrityError, transaction
@@ -160,7 +160,7 @@ class HeavyWarning(Plain):
     name: str
     text: Sentence
     severity: str
-    danger: bool
+    harm: Literal["danger", "warning", "caution", ""]
 
 
 class HeavyOut(Plain):

@@ -84,7 +84,7 @@ def heavy_sheet(setup: Any, revision: int, units: str) -> dict[str, Any]:
             for one in tool.segments
         ],
         "checks": CHECKS,
-        "cautions": [in_inch(one.text) if system == "inch" else one.text for one in found.warnings if one.severity != "note" or one.danger],
+        "cautions": [in_inch(one.said) if system == "inch" else one.said for one in found.warnings if one.severity != "note" or one.harm],
         "defer": DEFER,
     }
 

@@ -186,7 +186,7 @@ def test_a_blade_that_fouls_its_ring_is_seen_and_changed(person: Person) -> None
     Select(person.see("#spindle")).select_by_visible_text("reverse")
     person.saved(4)
     person.settled()
-    person.caution("hand", "Turn the spindle the other way")
+    person.caution("sense_of_spindle", "Turn the spindle the other way")
     person.see("button[aria-label^=Undo]").click()
     person.saved(5)
     person.settled()

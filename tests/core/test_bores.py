@@ -182,7 +182,7 @@ def test_cautions_of_turning_stand_inside_too() -> None:
     names = {one.name for one in evaluate(bore(machine="mill-turn", settings={"coolant": "high"}, feature={"polish": True})).warnings}
     assert {"pressure", "guards", "polishing", "inside"} <= names
     assert not {"long_chips", "slender"} & names
-    assert "titanium_fire" in {one.name for one in evaluate(bore(material="Ti-6Al-4V")).warnings}
+    assert "titanium_chips" in {one.name for one in evaluate(bore(material="Ti-6Al-4V")).warnings}
 
 
 @pytest.mark.parametrize("name", sorted(MADE))

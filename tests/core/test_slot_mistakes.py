@@ -73,7 +73,7 @@ MADE: dict[tuple[str, str], dict[str, Any]] = {
     ("face groove", "first_plunge"): {"feature": {"outer_diameter": "48"}},
     ("face groove", "inner_diameter"): {"feature": {"outer_diameter": "48"}},
     ("face groove", "rubs"): {"feature": {"outer_diameter": "48"}},
-    ("face groove", "hand"): {"settings": {"spindle": "reverse"}},
+    ("face groove", "sense_of_spindle"): {"settings": {"spindle": "reverse"}},
     ("face groove", "hub"): {"feature": {"hub_diameter": "60 mm", "hub_height": "30 mm"}},
     ("face groove", "jaws"): {"feature": {"jaw_diameter": "80.4 mm", "jaw_height": "12 mm"}},
     ("trepan", "reach"): {"feature": {"depth": "60 mm"}},

@@ -97,9 +97,9 @@ def test_a_worn_spindle_forbids_brittle_edges(setup: Build) -> None:
 def test_water_on_magnesium_is_forbidden(setup: Build) -> None:
     base = setup()
     magnesium = replace(base.work, material=replace(base.work.material, name="Magnesium AZ91"))
-    assert "coolant_forbidden" in alarms(replace(base, work=magnesium))
+    assert "magnesium_wet" in alarms(replace(base, work=magnesium))
     dry = replace(base, work=magnesium).with_settings(coolant="dry")
-    assert "coolant_forbidden" not in alarms(dry)
+    assert "magnesium_wet" not in alarms(dry)
 
 
 def test_the_page_names_what_there_is() -> None:

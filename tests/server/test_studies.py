@@ -131,7 +131,7 @@ def cautions(who: Api, job: int, **tried: Any) -> dict[str, Any]:
 def test_a_caution_is_read_once_by_each_person_and_comes_back_for_a_new_risk(engineer: Api, operator: Api, job_id: JobId) -> None:
     job = job_id("Runner shaft")
     shown = cautions(engineer, job)["pressure"]
-    assert shown["danger"]
+    assert shown["harm"] == "warning"
     assert not shown["dismissed"]
     engineer.post(f"/api/jobs/{job}/cautions/dismiss", {"name": "pressure", "risk": shown["risk"]})
     engineer.post(f"/api/jobs/{job}/cautions/dismiss", {"name": "pressure", "risk": shown["risk"]})

@@ -11,6 +11,7 @@ import numpy as np
 from cutting.errors import UnknownName
 from cutting.operations.frame.chance import Chance, chances_of, kept_in_hand
 from cutting.operations.frame.change import Change
+from cutting.operations.frame.fire import fire_warnings
 from cutting.operations.frame.money import life_notes
 from cutting.operations.frame.outcome import Bow, ChipVerdict, Limit, Moved, Outcome, Pass, Remedy, Value, Warning
 from cutting.operations.frame.remedies import Trials
@@ -90,9 +91,7 @@ class Model(Generic[N]):
         x = self.read_as(self.numbers(setup, tool, setup.settings.cutting_speed, setup.feed, record))
         usual = say.usual_speed(x)
         of_speed = speed_reason(self, setup, usual) if usual else ()
-        warnings = sorted(
-            (*say.warnings(x), *_of_life(setup, x), *of_speed), key=lambda one: ("blocks", "care", "note").index(one.severity)
-        )
+        warnings = sorted((*say.warnings(x), *fire_warnings(setup), *_of_life(setup, x), *of_speed), key=lambda one: one.gravity)
         surely = chances_of(self, setup, record.stated, tool)
         limits = in_order(_with_chance(one, surely.get(one.name), setup.asked_chance, record) for one in limits_of(self.rules, x, record))
         found = Outcome(

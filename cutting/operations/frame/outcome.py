@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Any
 
+from cutting.operations.frame.harm import ORDER, Harm, harm_of
 from cutting.quantities.write import Display, display
 from cutting.working import WorkingStep
 
@@ -161,8 +162,21 @@ class Warning:
     name: str
     text: str
     severity: str  # blocks, care, note
-    danger: bool = False  # where the cut can hurt someone
     source: str = "common-practice"
+    harm: Harm = field(init=False)  # what it may do to a person
+
+    def __post_init__(self) -> None:
+        object.__setattr__(self, "harm", harm_of(self.name))
+
+    @property
+    def gravity(self) -> tuple[bool, int, int]:
+        """What comes first: what stops the cut, then the worst harm, then what to mind before what to know."""
+        return self.severity != "blocks", ORDER.index(self.harm), ("blocks", "care", "note").index(self.severity)
+
+    @property
+    def said(self) -> str:
+        """Its text after the safety word, as it is printed."""
+        return f"{(self.harm or 'note').capitalize()}: {self.text}"
 
 
 @dataclass(frozen=True)

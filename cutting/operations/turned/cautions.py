@@ -7,7 +7,7 @@ from collections.abc import Callable
 import numpy as np
 
 from cutting.mechanics.deflection import Holding
-from cutting.operations.coolant import advise_coolant
+from cutting.operations.coolant import MAGNESIUM, advise_coolant
 from cutting.operations.frame.outcome import Warning
 from cutting.operations.frame.setup import Skin
 from cutting.operations.turned.contour import diameter_at
@@ -19,7 +19,6 @@ from cutting.operations.turned.surface import Surface
 LONG_CHIPS = 50.0  # chip index below which long or packed chips are expected
 DEFER = "The machine's manual, local rules and trained people come first."
 CLAMPED = 0.98  # of the set speed, below which the spindle's top is what runs
-TITANIUM = (36, 37)  # groups of VDI 3323
 FAST = 0.75  # of the chuck's highest speed
 WEAK_GRIP = 0.6  # of the full jaw force
 BAR_FED = 15  # s: who loads faster feeds bars
@@ -32,17 +31,16 @@ def cautions(setup: Setup, done: Cut) -> list[Warning]:
     """Warnings and cautions for a set-up, plainly and once each."""
     found: list[Warning] = []
 
-    def add(name: str, severity: str, text: str, danger: bool = False) -> None:
-        found.append(Warning(name, text, severity, danger))
+    def add(name: str, severity: str, text: str) -> None:
+        found.append(Warning(name, text, severity))
 
-    machine, holding, settings, material = setup.machine, setup.holding, setup.settings, setup.work.material
+    machine, holding, settings = setup.machine, setup.holding, setup.settings
     if machine.constant_surface_speed and settings.spindle_clamp is None and setup.surface is Surface.FACE:
         add(
             "no_clamp",
             "care",
             f"Facing at constant cutting speed with no max. spindle speed set: the cut may run up to the machine's "
             f"{machine.top_speed:.0f} rpm. Set one that suits chuck and part.",
-            True,
         )
     clamped = done.cutting_speed < CLAMPED * settings.cutting_speed
     if np.any(clamped) and not machine.speeds:
@@ -79,18 +77,15 @@ def cautions(setup: Setup, done: Cut) -> list[Warning]:
             "note",
             f"Depth {depth:.2f} mm is below half the corner radius {nose:g} mm: the nose pushes the part away more than it feeds.",
         )
-    if material.group.number in TITANIUM:
-        add("titanium_fire", "care", "Titanium swarf burns: keep it cleared and wet, extinguisher for metal fires at hand. " + DEFER, True)
     _at_the_chuck(setup, done, add)
     _of_the_edge(setup, done, add)
     if float(done.chip_index.min()) < LONG_CHIPS:
-        add("long_chips", "care", "Expect long chips: never reach for them; stop the spindle and use a hook.", True)
+        add("long_chips", "care", "Expect long chips: never reach for them; stop the spindle and use a hook.")
     add(
         "guards",
         "note",
         "Guards closed, chuck key out, eye protection; no gloves or loose sleeves near the chuck; "
         "spindle stopped to measure and to clear chips. " + DEFER,
-        True,
     )
     return found
 
@@ -103,16 +98,16 @@ def _at_the_chuck(setup: Setup, done: Cut, add: Add) -> None:
     machine, holding = setup.machine, setup.holding
     fast = float(np.max(done.spindle_speed)) / machine.chuck_speed_max
     if fast > FAST:
-        add("jaws_at_speed", "care", f"{fast:.0%} of the chuck's marked speed: jaws lose grip as they turn; check grip and balance.", True)
+        add("jaws_at_speed", "care", f"{fast:.0%} of the chuck's marked speed: jaws lose grip as they turn; check grip and balance.")
     if holding.weak or holding.grip_share < WEAK_GRIP:
-        add("light_grip", "care", "Light grip: the part may come loose and fly; small cuts, stop against the jaws, guard closed.", True)
+        add("light_grip", "care", "Light grip: the part may come loose and fly; small cuts, stop against the jaws, guard closed.")
     if setup.away:
-        add("pulls_out", "care", "Fed away from the chuck the cut pulls the part out of the jaws: hold it on a stop or a step.", True)
+        add("pulls_out", "care", "Fed away from the chuck the cut pulls the part out of the jaws: hold it on a stop or a step.")
         if holding.style is not Holding.CHUCK:
             add("pulls_off_centre", "care", "Fed away from the chuck the cut loads the centre: do not use with a weak centre hole.")
     # a machine that loads in seconds is fed from the bar
     if machine.bar_bore and setup.feature.start_diameter <= machine.bar_bore and machine.handling_time < BAR_FED:
-        add("bar_behind", "note", "Bar stock: no end may whip behind the spindle; support it in the feeder over its whole length.", True)
+        add("bar_behind", "note", "Bar stock: no end may whip behind the spindle; support it in the feeder over its whole length.")
 
 
 def _of_the_edge(setup: Setup, done: Cut, add: Add) -> None:
@@ -128,11 +123,11 @@ def _of_the_edge(setup: Setup, done: Cut, add: Add) -> None:
         add("pip", "care", f"A pip of about Ø{2 * abs(height):.2f} mm stays at the centre, and it breaks edges: set the tip on centre.")
     hard = setup.work.material.group.letter == "H"
     if hard:
-        add("hard_sparks", "care", "Hard turning throws sparks and red-hot chips: guard closed, no oil or swarf about. " + DEFER, True)
+        add("hard_sparks", "care", "Hard turning throws sparks and red-hot chips: guard closed, no oil or swarf about. " + DEFER)
     if setup.machine.pressure(settings.coolant) and (setup.machine.pressure(settings.coolant) or 0) >= 20:
-        add("pressure", "care", "Coolant under pressure: doors closed, no hands near nozzles or hoses.", True)
+        add("pressure", "care", "Coolant under pressure: doors closed, no hands near nozzles or hoses.")
     advice = advise_coolant(setup)
-    if any(d.name == settings.coolant and d.fits == "forbidden" for d in advice.deliveries):
+    if advice.rule != MAGNESIUM and any(d.name == settings.coolant and d.fits == "forbidden" for d in advice.deliveries):
         add("coolant_forbidden", "care", advice.why)
     above = stock_above(setup)
     if above > REACHES_OVER * setup.stock_to_remove + 0.1:
@@ -162,7 +157,6 @@ def _of_the_edge(setup: Setup, done: Cut, add: Add) -> None:
             "polishing",
             "care",
             "Abrasive cloth on a turning part only on a backing board or a holder in the tool post, never by hand or wrapped, no gloves.",
-            True,
         )
     if tool.tool_class != "hss" and np.any(done.cutting_speed < CREEPS * settings.cutting_speed) and not setup.machine.speeds:
         add("fine_cut", "note", "Carbide below its speed tears: compare high-speed steel or a ground edge under turning methods.")

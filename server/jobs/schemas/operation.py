@@ -113,7 +113,7 @@ class WarningOut(Plain):
     name: str
     text: Sentence
     severity: Literal["blocks", "care", "note"]
-    danger: bool
+    harm: Literal["danger", "warning", "caution", ""]
     risk: str
     dismissed: bool
 

@@ -136,7 +136,7 @@ def _facts(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Outco
         "table": _pass_table(outcome, system),
         "offsets": _offsets(setup, revision.job_id, entry["id"], outcome, system),
         "checks": _checks(setup, outcome, system),
-        "cautions": [_told(w.text, system) for w in outcome.warnings if w.severity != "note" or w.danger],
+        "cautions": [_told(w.said, system) for w in outcome.warnings if w.severity != "note" or w.harm],
     }
 
 
@@ -241,7 +241,7 @@ def _by_kind(revision: Revision, entry: dict[str, Any], setup: Any, outcome: Out
         },
         "offsets": _offsets(setup, revision.job_id, entry["id"], outcome, system),
         "checks": [*viewer.checks, *(_of_size(setup, system) if isinstance(setup, Setup) else [])],
-        "cautions": [_told(w.text, system) for w in outcome.warnings if w.severity != "note" or w.danger],
+        "cautions": [_told(w.said, system) for w in outcome.warnings if w.severity != "note" or w.harm],
     }
 
 

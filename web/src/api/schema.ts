@@ -5281,8 +5281,11 @@ export interface components {
              * @enum {string}
              */
             severity: "blocks" | "care" | "note";
-            /** Danger */
-            danger: boolean;
+            /**
+             * Harm
+             * @enum {string}
+             */
+            harm: "danger" | "warning" | "caution" | "";
             /** Risk */
             risk: string;
             /** Dismissed */
@@ -7047,8 +7050,11 @@ export interface components {
             text: string;
             /** Severity */
             severity: string;
-            /** Danger */
-            danger: boolean;
+            /**
+             * Harm
+             * @enum {string}
+             */
+            harm: "danger" | "warning" | "caution" | "";
         };
         /**
          * SolidOut

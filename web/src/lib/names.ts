@@ -32,3 +32,6 @@ export function seatOf(tool: ToolNames | undefined): string {
 export function labelOf(name: string, place: number, room: number): string {
   return name.length * 6.5 <= room ? name : String(place + 1);
 }
+
+/** A word with its first letter large, as it begins a sentence. */
+export const capital = (word: string): string => word.slice(0, 1).toUpperCase() + word.slice(1);

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { api, ask } from "../api/client";
+  import { capital } from "../lib/names";
   import type { OperationBench } from "./bench.svelte";
 
   interface Props {
@@ -9,13 +10,8 @@
     open?: () => void;
   }
   let { bench, all = false, open }: Props = $props();
-  const GRAVITY = { blocks: 0, care: 1, note: 2 } as const;
   const every = $derived(bench.evaluation?.warnings ?? []);
-  const waiting = $derived(
-    every
-      .filter((one) => !one.dismissed)
-      .sort((a, b) => GRAVITY[a.severity] - GRAVITY[b.severity] || Number(b.danger) - Number(a.danger)),
-  );
+  const waiting = $derived(every.filter((one) => !one.dismissed));
   const shownNow = $derived(all ? waiting : waiting.slice(0, 1));
   const away = $derived(every.length - waiting.length);
   const rest = $derived(waiting.length - shownNow.length);
@@ -40,7 +36,7 @@
       class="{tones[warning.severity]} {all ? 'border-line border-t py-1' : ''}"
       data-testid="caution-{warning.name}"
     >
-      {marks[warning.severity]}{#if warning.danger}<b>Danger.</b>&nbsp;{/if}{warning.text}
+      {marks[warning.severity]}{#if warning.harm}<b>{capital(warning.harm)}:</b>&nbsp;{/if}{warning.text}
       {#if warning.severity !== "blocks"}<button
           class="plain-link ml-1"
           aria-label="I have read this: {warning.text.slice(0, 40)}"

@@ -12,6 +12,7 @@
   import Rail from "../lib/Rail.svelte";
   import Scroll from "../lib/Scroll.svelte";
   import Sheet from "../lib/Sheet.svelte";
+  import { capital } from "../lib/names";
   import WorkingSteps from "../lib/WorkingSteps.svelte";
   import { page } from "../page.svelte";
   import { session, shown } from "../session.svelte";
@@ -233,7 +234,7 @@
               <p
                 class={one.severity === "blocks" ? "text-signal" : one.severity === "care" ? "" : "text-soft"}
               >
-                {#if one.danger}<b>Danger.</b>{/if}
+                {#if one.harm}<b>{capital(one.harm)}:</b>{/if}
                 {one.text}
               </p>
             {/each}

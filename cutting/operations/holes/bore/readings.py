@@ -79,14 +79,14 @@ def warnings(x: Cut) -> Iterator[Warning]:
     yield from (one for one in cautions(x.setup, x) if one.name not in (HELD if x.setup.head_turns else SAID_OTHERWISE))
     if x.setup.feature.polish:
         text = "Never put fingers or cloth into a turning bore: abrasive on a holder in the tool post or a spring-loaded stick, no gloves."
-        yield Warning("polishing", text, "care", True)
+        yield Warning("polishing", text, "care")
     feature, bar = x.setup.feature, x.setup.holder.code
     if last_pass(np.minimum(x.chip_index, 100.0)) < x.setup.house.chip_index_wanted:
         text = "Long chips wrap around the bar: never reach into a bore or pull chips out while anything turns."
-        yield Warning("wrapping_chips", text, "care", True)
+        yield Warning("wrapping_chips", text, "care")
     if feature.shoulder:
         text = "Chips lie at the floor or step and in its corner: flush them out, stop before it, look before the next pass."
-        yield Warning("blind_chips", text, "note", True)
+        yield Warning("blind_chips", text, "note")
     # µm of size that two spring passes leave are felt at the gauge
     if springing_left(x, SPRING_PASSES) > 0.005:
         yield Warning("springs_on", "Two spring passes leave more than 5 µm: the bar is too slender, not the pass too few.", "care")
@@ -95,13 +95,13 @@ def warnings(x: Cut) -> Iterator[Warning]:
             f"Fine boring head: set by {1000.0 * x.setup.house.setting_step:g} µm on the diameter, always towards larger, play taken out;"
             " balanced for its speed, stopped and locked before it is set or measured."
         )
-        yield Warning("head", text, "care", True)
+        yield Warning("head", text, "care")
     if body_of(bar.bar).name.startswith("damped"):
         yield Warning(
             "damped_bar", "A damped bar is gripped over its whole seat, never on its head, and is not turned end for end.", "note"
         )
     yield Warning(
-        "inside", "Tip on centre or a little above, bar out as little as the depth lets; measure with the spindle stopped.", "note", True
+        "inside", "Tip on centre or a little above, bar out as little as the depth lets; measure with the spindle stopped.", "note"
     )
 
 

@@ -16,35 +16,26 @@ HARDENS = 0.5  # share of work hardening from which pecks and dwells harm
 LONG = 12.0  # diameters that a drill stands out, from which it whips outside its hole
 HIGH_PRESSURE = 20.0  # bar
 CLOSE = 0.7  # of the depth that the flutes stand
-TITANIUM = (36, 37)  # groups of ISO 513 by VDI 3323
 
 
 def cautions(x: Numbers) -> Iterator[Warning]:
     """Warnings in no order."""
     setup, machine = x.setup, x.setup.machine
-    materials = [one.material for one in setup.layers]
-    names = [one.name.lower() for one in materials]
     yield from seat_warnings(setup)
     if bool(x.layers.laminate.any()):
         text = "Fibre dust is breathed in and gets into slides: extraction at the drill, a mask of the right class, no compressed air."
-        yield Warning("fibre_dust", text, "care", True)
-    if any(one.group.number in TITANIUM for one in materials):
-        text = "Fine titanium chips burn hotter than water can put out: clear them away, keep class D powder at hand, no blunt drill."
-        yield Warning("titanium_chips", text, "care", True)
-    if any("magnesium" in name or name.startswith(("mgal", "az")) for name in names):
-        text = "Magnesium chips burn, and water on them makes hydrogen: dry or mineral oil only, class D powder at hand."
-        yield Warning("magnesium_chips", text, "care", True)
+        yield Warning("fibre_dust", text, "care")
     if float(np.max(x.tool.pressure)) >= HIGH_PRESSURE:
         text = f"{float(np.max(x.tool.pressure)):.0f} bar at the point: doors closed before it opens; a jet goes through skin."
-        yield Warning("pressure", text, "care", True)
+        yield Warning("pressure", text, "care")
     if setup.drill.flute_length >= LONG * setup.drill.diameter:
         text = "A long drill whips outside its hole: enter at 300 rpm or less, full speed inside, stop before it is withdrawn."
-        yield Warning("whipping", text, "care", True)
+        yield Warning("whipping", text, "care")
     if machine.gear_set:
         text = "A unit held by hand or by a nose-piece kicks at break-through: lock it, both hands, no gloves near the drill."
-        yield Warning("kick", text, "care", True)
+        yield Warning("kick", text, "care")
     if float(np.max(x.packing)) > CLOSE and setup.settings.pecks is Pecks.NONE:
-        yield Warning("swarf", "Chips may block the flutes: never pull them out by hand or while anything turns.", "note", True)
+        yield Warning("swarf", "Chips may block the flutes: never pull them out by hand or while anything turns.", "note")
     if setup.settings.pecks is not Pecks.NONE and float(x.layers.work_hardening.max()) >= HARDENS:
         hard = setup.layers[int(np.argmax(x.layers.work_hardening))].name
         text = (
@@ -76,7 +67,7 @@ def cautions(x: Numbers) -> Iterator[Warning]:
         yield Warning("learned", f"Learned from traces and used here: {setup.learned.note}.", "note")
     if x.layers.count > 1:
         yield from _of_stack(x)
-    yield Warning("grip", "Part and drill are gripped before the spindle turns; long hair, sleeves and gloves stay away.", "note", True)
+    yield Warning("grip", "Part and drill are gripped before the spindle turns; long hair, sleeves and gloves stay away.", "note")
 
 
 def _of_stack(x: Numbers) -> Iterator[Warning]:

@@ -91,8 +91,8 @@ def cautions(x: Numbers) -> Iterator[Warning]:
     """Warnings in no order."""
     setup, tool, material = x.setup, x.setup.heavy_tool, x.setup.work.material
     yield Warning("changer", "A tool that is too heavy falls out of the changer: mass and moment by the machine's manual, half speed in the"
-                  " magazine, nobody in its swing; by hand only with a hoist and a second person.", "care", True)  # fmt: skip
-    yield Warning("balance", "Balance it with all inserts in; run it up in steps behind closed doors, and listen.", "note", True)
+                  " magazine, nobody in its swing; by hand only with a hoist and a second person.", "care")  # fmt: skip
+    yield Warning("balance", "Balance it with all inserts in; run it up in steps behind closed doors, and listen.", "note")
     if misfits(setup):
         text = f"{tool.holder.name} does not sit in {setup.machine.name}, which takes {setup.machine.interface or 'no such tool'}."
         yield Warning("interface", text, "blocks")

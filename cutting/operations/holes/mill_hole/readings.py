@@ -91,12 +91,12 @@ def cautions(x: Numbers) -> Iterator[Warning]:
         yield Warning("sense", text, "care")
     if setup.feature.through:
         text = "A core that comes free, or the last ring under a through hole, is thrown: nothing loose below, doors closed."
-        yield Warning("slug", text, "note", True)
+        yield Warning("slug", text, "note")
     if machine.pressure(setup.settings.coolant) and setup.work.material.group.letter == "H":
         text = "Hard metal is milled with air or dry: coolant on hot teeth cracks them."
         yield Warning("thermal_cracks", text, "care")
     text = "A mill pulls at its part as it comes round: part and tool gripped before it turns; long hair, sleeves and gloves stay away."
-    yield Warning("grip", text, "note", True)
+    yield Warning("grip", text, "note")
 
 
 class MillHoleScene(TypedDict):

@@ -14,8 +14,8 @@ def cautions(x: Numbers) -> list[Warning]:
     setup, found = x.setup, []
     f, s, h = setup.feature, setup.settings, setup.holding
 
-    def add(name: str, severity: str, text: str, danger: bool = False) -> None:
-        found.append(Warning(name, text, severity, danger))
+    def add(name: str, severity: str, text: str) -> None:
+        found.append(Warning(name, text, severity))
 
     if setup.machine.constant_surface_speed and s.spindle_clamp is None and f.bore <= 0:
         add(
@@ -23,7 +23,6 @@ def cautions(x: Numbers) -> list[Warning]:
             "care",
             f"Constant cutting speed to the centre with no max. spindle speed set: the cut may run up to the machine's "
             f"{setup.machine.top_speed:.0f} rpm. Set one that suits chuck and bar.",
-            True,
         )
     if f.bore <= 0 and s.school is None and not s.feed_zones:
         add(
@@ -32,13 +31,12 @@ def cautions(x: Numbers) -> list[Warning]:
             "Full feed across the centre, where the cutting speed is zero: the tool only pushes. Halve the feed near it.",
         )
     if not h.sub_spindle and not h.part_catcher:
-        add("part_falls", "care", "The part falls at the end and may fly or be marked: part catcher, or the sub-spindle takes it.", True)
+        add("part_falls", "care", "The part falls at the end and may fly or be marked: part catcher, or the sub-spindle takes it.")
     if s.stop_at:
         add(
             "stops_short",
             "note",
             f"The blade stops at Ø{s.stop_at:g}: the rest is pulled off by the sub-spindle, or broken off with the spindle stopped.",
-            True,
         )
     if h.tailstock:
         add("tailstock", "care", "A tailstock pushes on the part as it comes off: take it back before the last millimetres.")
@@ -53,15 +51,14 @@ def cautions(x: Numbers) -> list[Warning]:
             "long_part",
             "care",
             "The part hangs far out and whips as it comes free: support it, slow down, or let the sub-spindle hold it.",
-            True,
         )
     if setup.insert.width < NARROW * x.usual_width:
         add("narrow", "note", f"Usual for this bar: about {x.usual_width:g} mm; narrower saves bar, and bends.")
     if (setup.machine.pressure(s.coolant) or 0.0) >= 20:
-        add("pressure", "care", "Coolant under pressure: doors closed, no hands near nozzles or hoses.", True)
+        add("pressure", "care", "Coolant under pressure: doors closed, no hands near nozzles or hoses.")
     bar_fed = setup.machine.bar_bore and f.diameter <= setup.machine.bar_bore
     if bar_fed:
-        add("bar_behind", "note", "No bar end may whip behind the spindle: support it in the feeder over its whole length.", True)
+        add("bar_behind", "note", "No bar end may whip behind the spindle: support it in the feeder over its whole length.")
     if not f.edge_break:
         add("edge_break", "note", "Chamfer or break the edge before the part falls: there is no way back to it.")
     if f.bore > 0:
@@ -85,6 +82,5 @@ def cautions(x: Numbers) -> list[Warning]:
         "guards",
         "note",
         "Guards closed, chuck key out, eye protection; no gloves or loose sleeves near the chuck; spindle stopped to clear chips. " + DEFER,
-        True,
     )
     return found

@@ -66,11 +66,10 @@ def cautions(x: Numbers) -> list[Warning]:
         hand = "right" if setup.blade.hand == "R" else "left"
         found.append(
             Warning(
-                "hand",
+                "sense_of_spindle",
                 f"This {hand}-hand blade curves against the groove with the spindle {s.spindle.value}: it would rub "
                 "and break. Turn the spindle the other way, or take the other hand.",
                 "blocks",
-                True,
             )
         )
     found.append(

@@ -13,7 +13,7 @@ def narrow_cautions(machine: Machine, blade: Blade, delivery: str) -> list[Warni
     found = []
     pressure = machine.pressure(delivery) or 0.0
     if pressure >= 20:
-        found.append(Warning("pressure", "Coolant under pressure: doors closed, no hands near nozzles or hoses.", "care", True))
+        found.append(Warning("pressure", "Coolant under pressure: doors closed, no hands near nozzles or hoses.", "care"))
         if not blade.through:
             found.append(
                 Warning(
@@ -29,7 +29,6 @@ def narrow_cautions(machine: Machine, blade: Blade, delivery: str) -> list[Warni
             "Guards closed, chuck key out, eye protection; no gloves or loose sleeves near the chuck; spindle stopped "
             f"to clear chips, with a hook. {DEFER}",
             "note",
-            True,
         )
     )
     return found

@@ -87,11 +87,10 @@ def cautions(x: Numbers) -> list[Warning]:
                 f"At break-through the {loose} of {x.core_mass:.2g} kg comes loose, tilts and jams or flies: hold it "
                 "from the middle, stop before it, or leave a web and break it out.",
                 "care",
-                True,
             )
         )
     elif f.web > 0:
-        found.append(Warning("web", f"A web of {f.web:g} mm holds the {loose}; break it out with the spindle stopped.", "note", True))
+        found.append(Warning("web", f"A web of {f.web:g} mm holds the {loose}; break it out with the spindle stopped.", "note"))
     if setup.settings.cartridges is Cartridges.ONE:
         found.append(
             Warning(
@@ -99,11 +98,9 @@ def cautions(x: Numbers) -> list[Warning]:
             )
         )
     if setup.blade.mass >= HEAVY:
-        found.append(Warning("heavy", f"The head weighs {setup.blade.mass:g} kg: lift it with a helper or a hoist.", "care", True))
+        found.append(Warning("heavy", f"The head weighs {setup.blade.mass:g} kg: lift it with a helper or a hoist.", "care"))
     found.append(
-        Warning(
-            "head_speed", "Keep to the speed that the head is marked for; check that cartridges and their screws are tight.", "note", True
-        )
+        Warning("head_speed", "Keep to the speed that the head is marked for; check that cartridges and their screws are tight.", "note")
     )
     return found
 

@@ -105,7 +105,7 @@ def cautions(x: Numbers) -> Iterator[Warning]:
         yield Warning("sense", text, "care")
     if mill.left_cutting:
         text = "This mill is left-cutting: the spindle turns counter-clockwise, M4. Turning the usual way it breaks at once."
-        yield Warning("left_cutting", text, "care", True)
+        yield Warning("left_cutting", text, "care")
     if f.there <= 0 and not mill.type.opens:
         yield Warning(
             "no_hole", f"No hole is there yet: drill Ø{setup.hole:.4g} mm, a pitch deeper than the thread, and chamfer it.", "blocks"
@@ -130,7 +130,7 @@ def cautions(x: Numbers) -> Iterator[Warning]:
     text = (
         "A mill pulls at its part as it comes round: part and tool gripped before it turns; doors closed, nothing loose near the spindle."
     )
-    yield Warning("grip", text, "note", True)
+    yield Warning("grip", text, "note")
 
 
 class MillThreadScene(TypedDict):

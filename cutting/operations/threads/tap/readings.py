@@ -96,7 +96,7 @@ def cautions(x: Numbers) -> Iterator[Warning]:
         text = f"{worth}; {last_pass(x.break_chance):.2%} of taps break in a thread: {money} a piece."
         yield Warning("risk", text, "note")
     text = "A broken tap is hardened steel in the part: never drive it out by force; the spindle stands before anyone reaches in."
-    yield Warning("broken_tap", text, "note", True)
+    yield Warning("broken_tap", text, "note")
 
 
 class TapScene(TypedDict):

@@ -105,7 +105,7 @@ def cautions(x: Numbers) -> Iterator[Warning]:
         yield Warning("away", "The feed runs away from the chuck: it begins in the groove behind the thread, and needs one there.", "care")
     if setup.turns is Turns.REVERSE:
         text = "Turning in reverse can unscrew a chuck that is held by a thread: only one that is locked on its spindle."
-        yield Warning("reverse", text, "care", True)
+        yield Warning("reverse", text, "care")
     if not setup.insert.full:
         yield Warning("partial", "A partial profile leaves the crest as it was turned: turn it to size, and take the burr off.", "note")
     else:
@@ -122,7 +122,7 @@ def cautions(x: Numbers) -> Iterator[Warning]:
         text = f"The part is worth {setup.batch.part_value:.2f} {currency()} here: {last_pass(x.at_risk):.3f} a piece at risk."
         yield Warning("risk", text, "note")
     text = "Constant speed of the spindle through all passes, never constant surface speed; nobody touches chips or the turning thread."
-    yield Warning("spindle", text, "note", True)
+    yield Warning("spindle", text, "note")
 
 
 class TurnThreadScene(TypedDict):
