@@ -11,8 +11,6 @@ from pathlib import Path
 import pytest
 
 import cutting
-from cutting.operations.registry import KINDS
-from cutting.studies.registry import EVERY
 
 # one idea on two floors: a row of the shop and the value that the core makes of it
 ROWS = {"Geometry", "Grade", "HeavyTool", "Machine", "Material", "Spindle"}
@@ -83,17 +81,6 @@ def test_rooms_of_jobs_lean_one_way() -> None:
         graphlib.TopologicalSorter(graph).prepare()
     except graphlib.CycleError as error:
         pytest.fail(" -> ".join(error.args[1]))
-
-
-def test_what_is_drawn_stands_under_its_name() -> None:
-    """The interface finds a study's sheet and a kind's scene and map by name: a missing one would be an empty place on the screen."""
-    web = Path(cutting.__file__).parents[1] / "web" / "src"
-    for study in EVERY:
-        assert (web / "study" / f"{study.name.title().replace(' ', '')}Sheet.svelte").is_file(), study.name
-    for view in {"turned" if kind in ("turn", "face") else kind for kind in KINDS}:
-        drawn = web / "operation" / "kinds" / view.replace(" ", "_")
-        assert (drawn / "Scene.svelte").is_file(), view
-        assert (drawn / "Map.svelte").is_file() or view == "bore", view  # a bore's map is that of turning
 
 
 # counts and shares that say themselves; turns, units and their powers; geometry of circles; numbers so small that they stand for nothing

@@ -5,12 +5,14 @@ from __future__ import annotations
 import io
 import re
 from collections.abc import Callable
+from pathlib import Path
 from typing import Any
 
 import pytest
 from pydantic import TypeAdapter
 from pypdf import PdfReader
 
+from cutting.operations.registry import KINDS
 from cutting.studies.registry import STUDIES as REGISTERED
 from server.jobs.demo.jobs import DEMO_JOBS
 from server.jobs.schemas import study as out
@@ -208,3 +210,14 @@ def test_the_ranking_follows_the_way_the_cut_is_made(engineer: Api, job_id: JobI
     away = shapes(direction="away from the chuck")
     assert away
     assert not away & {"C", "W", "S"}
+
+
+def test_what_is_drawn_stands_under_its_name() -> None:
+    """The interface finds a study's sheet and a kind's scene and map by name: a missing one would be an empty place on the screen."""
+    web = Path(__file__).parents[2] / "web" / "src"
+    for study in REGISTERED.values():
+        assert (web / "study" / f"{study.name.title().replace(' ', '')}Sheet.svelte").is_file(), study.name
+    for view in {"turned" if kind in ("turn", "face") else kind for kind in KINDS}:
+        drawn = web / "operation" / "kinds" / view.replace(" ", "_")
+        assert (drawn / "Scene.svelte").is_file(), view
+        assert (drawn / "Map.svelte").is_file() or view == "bore", view  # a bore's map is that of turning
