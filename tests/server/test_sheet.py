@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import copy
 import io
+import re
 from collections.abc import Callable, Iterator
 from itertools import combinations
 from typing import Any
@@ -126,3 +127,33 @@ def test_the_first_page_is_the_whole_part(operator: Api, engineer: Api, job_id: 
     assert "Ø2.520 in, 10.551 in out of the chuck" in inch
     assert "558 sfm (170 m/min)" in inch
     assert "Ø64 mm" not in inch
+
+
+def first_page(name: str, units: str = "mm") -> Any:
+    revision = actions.newest(Job.objects.get(name=name).pk)
+    return sheet_content(revision, None, units, shop())["whole"]
+
+
+def test_the_first_page_forbids_what_is_over_and_says_what_is_measured(demo: None) -> None:
+    """ISO 286-1: Ø49 h8 lies between 48.961 and 49; ISO 965-1: the pitch diameter of M10-6H between 9.026 and 9.206."""
+    assert first_page("Deflector hub, weld repaired")["stop"] == ["30 Finish bearing size Ø90"]
+    shaft = first_page("Runner shaft")
+    assert shaft["stop"] == []
+    assert {row["asked"]: row["limits"] for row in shaft["first_piece"]}["49 h8"] == "48.961 mm to 49 mm"
+    assert [row["number"] for row in shaft["first_piece"]][:2] == ["10", "40"]
+    inch = {row["asked"]: row["limits"] for row in first_page("Runner shaft", "inch")["first_piece"]}
+    assert "1.9276 in to 1.9291 in" in inch.values()
+    [thread] = first_page("Valve block, six M10")["first_piece"]
+    assert thread["limits"] == "pitch Ø 9.026 mm min., 9.206 mm max."
+    setting = dict(shaft["setting"])
+    assert setting["program number"] == ""  # a line to write on
+    assert "chuck" in setting["jaw force at rest"]
+    assert "jaw force at rest" not in dict(first_page("Valve block, six M10")["setting"])
+
+
+def test_the_part_is_drawn_with_its_sizes(demo: None) -> None:
+    drawn = first_page("Runner shaft")["clamping"]
+    told = re.findall(r">([^<>]+)</text>", drawn)
+    assert {"Ø64", "Ø57", "Ø49", "Ø35", "128", "198", "248"} == set(told)
+    assert drawn.count("#dcd9d2") == 2, "above and below the axis"
+    assert "#ffffff" in first_page("Wear bush, bored and reamed")["clamping"], "its bore is open"

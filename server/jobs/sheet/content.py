@@ -279,7 +279,7 @@ def _of_size(setup: Setup, system: str) -> list[str]:
     size = setup.feature.end_diameter
     if not setup.keeps_size or not size.tolerance:
         return []
-    low, high = (_length(size.target + sign * size.tolerance / 2, system) for sign in (-1, 1))
+    low, high = (write(size.target + sign * size.tolerance / 2, "size", system) for sign in (-1, 1))
     found = [f"Measure before the last pass, part at 20 °C. Finished: {low} to {high}."]
     if setup.target_diameter != size.target:
         verb = "Bore" if setup.inside else "Turn"

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
-from typing import Any
+from collections.abc import Iterable
+
+from django.utils.html import escape
 
 from cutting.mechanics.deflection import Holding
 from cutting.operations.turned.setup import Setup
@@ -25,6 +26,9 @@ LOOK = {
     "cut": 'fill="#c4340f" fill-opacity="0.45"',
     "centre": 'stroke="#1f242b" stroke-width="0.6" stroke-dasharray="12 3 2 3"',
     "steady": 'stroke="#1f242b" stroke-width="5"',
+    "ground": 'fill="#ffffff"',
+    "words": 'text-anchor="middle" font-family="IBM Plex Mono" font-size="12" fill="#1f242b"',
+    "size": 'stroke="#5e646d" stroke-width="0.7" fill="none"',
     "arrow": 'stroke="#c4340f" stroke-width="1.8" fill="none"',
 }
 
@@ -93,38 +97,12 @@ def half_section_svg(part: Iterable[Corner], area: Iterable[Corner], bore: float
     return f'<svg viewBox="0 0 {WIDTH:.0f} {HEIGHT:.0f}" role="img" aria-label="Part to scale, with what is cut">{"".join(parts)}</svg>'
 
 
-def clamping_svg(outline: Mapping[str, Any], held: str) -> str:
-    """The blank in its jaws with the finished part inside it, and the centre where there is one."""
-    stock, finished = outline["stock"], outline["finished"]
-    radius, long = max(outline["radius"], 1.0), max(outline["length"], 1.0)
-    scale = min((WIDTH - CHUCK - 90) / long, (HEIGHT - 50) / (2 * radius))
-    axis = HEIGHT * 0.5
-
-    def at(corner: Corner, side: float) -> Corner:
-        return CHUCK + corner[0] * scale, axis - side * corner[1] * scale
-
-    parts = [_jaws_of(radius * scale, axis, CHUCK + outline["held"] * scale)]
-    for side in (1.0, -1.0):
-        for corners, look in ((stock, "blank"), (finished, "part")):
-            points = [at(corner, side) for corner in corners]
-            parts.append(polygon([*points, (points[-1][0], axis), (points[0][0], axis)], look))
-        if outline["bore"] > 0:
-            end = finished[-1][0]
-            parts.append(polygon([at(c, side) for c in ((0, 0), (0, outline["bore"] / 2), (end, outline["bore"] / 2), (end, 0))], "air"))
-    if "centre" in held:
-        end = CHUCK + long * scale
-        parts.append(
-            polygon([(end - 4, axis), (end + 22, axis - 12), (end + 44, axis - 12), (end + 44, axis + 12), (end + 22, axis + 12)], "steel")
-        )
-    parts.append(path(f"M4,{axis:.1f}H{WIDTH - 4:.1f}", "centre"))
-    return f'<svg viewBox="0 0 {WIDTH:.0f} {HEIGHT:.0f}" role="img" aria-label="How the part is clamped">{"".join(parts)}</svg>'
-
-
 def _jaws(setup: Setup, scale: float, axis: float) -> str:
-    return _jaws_of(setup.holding.grip_diameter / 2 * scale, axis)
+    return jaws_svg(setup.holding.grip_diameter / 2 * scale, axis)
 
 
-def _jaws_of(grip: float, axis: float, end: float = CHUCK) -> str:
+def jaws_svg(grip: float, axis: float, end: float = CHUCK) -> str:
+    """Chuck and jaws that grip up to `end`, all in the picture's own units."""
     tall = max(grip + 22, 30.0)
     jaw = end - 44
     return "".join(
@@ -144,6 +122,13 @@ def rect(x: float, y: float, width: float, height: float, kind: str) -> str:
 def path(line: str, kind: str) -> str:
     """A path in the look of a kind of thing."""
     return f'<path d="{line}" {LOOK[kind]}/>'
+
+
+def words(x: float, y: float, text: str) -> str:
+    """A figure of a dimension, centred at its place, on a ground of its own so that no line runs through it."""
+    half = 3.8 * len(text)
+    ground = f'<rect x="{x - half:.1f}" y="{y - 11:.1f}" width="{2 * half:.1f}" height="13" {LOOK["ground"]}/>'
+    return f'{ground}<text x="{x:.1f}" y="{y:.1f}" {LOOK["words"]}>{escape(text)}</text>'
 
 
 def polygon(corners: Iterable[Corner], kind: str) -> str:
