@@ -108,7 +108,7 @@ def _offer(row: Row, work: Work, machine: Machine, task: Task, price: tuple[floa
     working = (
         f"speed {speed:.0f} m/min: Gilbert's cheapest life gives {wanted:.0f}, the spindle reaches {reachable:.0f} at Ø{task.diameter:g}",
         f"time {seconds:.1f} s = 60·π·{task.diameter:g}·{task.length:g}/(1000·{speed:.0f}·{task.feed_per_rev:g})",
-        f"life {life:.0f} min, {parts:.1f} pieces an edge",
+        f"life {life:.0f} min, {parts:.1f} pieces per edge",
         f"cost {cost:.3f} = {machine.rate:g}/3600·({seconds:.1f} + 60·{change:g}/{parts:.1f}) + {edge:.2f}/{parts:.1f}",
     )
     suits, reason = _verdict(row, work, machine, task, speed, min(least, CRAWL * law.reference_speed))

@@ -119,7 +119,7 @@ def _part(role: Role, tool: Mapping[str, Any], library: Library) -> Any:
     if isinstance(name, HeavyTool):
         return name
     if not isinstance(name, str):
-        raise CuttingError(path, "a name is wanted.")
+        raise CuttingError(path, "enter a name.")
     try:
         return library.tool(role, name)
     except CuttingError as error:

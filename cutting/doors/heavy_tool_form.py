@@ -68,7 +68,7 @@ def read_heavy_tool(data: Any, path: str = "tool", system: str = "mm", grade: Ca
     Raises `CuttingError` whose field is the path in the form.
     """
     if not isinstance(data, Mapping):
-        raise CuttingError(path, "an object { … } is wanted.")
+        raise CuttingError(path, "must be an object { … }.")
     top = Reader({"tool": {k: v for k, v in data.items() if k not in ("segments", "steps")}}, "", system, ("tool",))
     try:
         given = read_section(top, "tool", TOOL, True)
@@ -96,7 +96,7 @@ def _rows(top: Reader, name: str, fields: tuple[Field, ...]) -> list[dict[str, A
     """The rows of a table; a refusal names the row."""
     rows = top.need(name)
     if not isinstance(rows, (list, tuple)) or len(rows) > MOST_ROWS:
-        raise CuttingError(name, f"a list of at most {MOST_ROWS} rows is wanted.", f"{MOST_ROWS} rows")
+        raise CuttingError(name, f"must be a list of at most {MOST_ROWS} rows.", f"{MOST_ROWS} rows")
     found = []
     for k, row in enumerate(rows):
         try:

@@ -170,7 +170,7 @@ def _system(data: Mapping[str, Any]) -> str:
 def _named(find: Callable[[str], Any], reader: Reader, name: str) -> Any:
     text = reader.need(name)
     if not isinstance(text, str):
-        raise CuttingError(reader.field(name), "a name is wanted.")
+        raise CuttingError(reader.field(name), "enter a name.")
     try:
         return find(text)
     except CuttingError as error:
@@ -252,7 +252,7 @@ def _list(given: Any) -> list[Any]:
     if given is None:
         return []
     if not isinstance(given, (list, tuple)) or len(given) > MOST_BELIEFS:
-        raise CuttingError("learned.beliefs", f"a list of at most {MOST_BELIEFS} is wanted.", f"at most {MOST_BELIEFS}")
+        raise CuttingError("learned.beliefs", f"give a list of at most {MOST_BELIEFS}.", f"at most {MOST_BELIEFS}")
     return list(given)
 
 

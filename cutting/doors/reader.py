@@ -18,7 +18,7 @@ class Reader:
 
     def __init__(self, data: Mapping[str, Any], path: str, system: str, allowed: tuple[str, ...]) -> None:
         if not isinstance(data, Mapping):
-            raise CuttingError(path, "an object { … } is wanted here.")
+            raise CuttingError(path, "must be an object { … }.")
         for key in data:
             if key not in allowed:
                 raise UnknownName(self._join(path, str(key)), f"no such field; there are {', '.join(allowed)}.")
@@ -50,7 +50,7 @@ class Reader:
         given = self.data.get(name) or ()
         words = [word.strip() for word in given.split(";") if word.strip()] if isinstance(given, str) else given
         if not isinstance(words, (list, tuple)) or len(words) > MOST_IN_LIST:
-            raise CuttingError(self.field(name), f"a list of at most {MOST_IN_LIST} values, parted by semicolons, is wanted.")
+            raise CuttingError(self.field(name), f"must be at most {MOST_IN_LIST} values, separated by semicolons.")
         return tuple(self.quantity_of(word, name, *kinds) for word in words)
 
     def points(self, name: str) -> tuple[tuple[float, float], ...]:
@@ -74,7 +74,7 @@ class Reader:
     def flag(self, name: str, default: bool = False) -> bool:
         value = self.data.get(name, default)
         if not isinstance(value, bool):
-            raise CuttingError(self.field(name), "true or false is wanted.")
+            raise CuttingError(self.field(name), "must be true or false.")
         return value
 
     def whole(self, name: str, default: int, low: int, high: int) -> int:
@@ -90,7 +90,7 @@ def read_points(given: Any, field: str, system: str = "mm") -> tuple[tuple[float
 def typed(value: Any, field: str) -> str | float:
     """Text or a number as it was given. Raises `CuttingError` for anything else."""
     if isinstance(value, bool) or not isinstance(value, (str, int, float)):
-        raise CuttingError(field, "text with a unit or a number is wanted.")
+        raise CuttingError(field, "must be a number, or text with a unit.")
     return value
 
 

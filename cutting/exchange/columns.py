@@ -50,7 +50,7 @@ class Column:
                 raise CuttingError(self.name, "is empty; a value is needed here.")
             return self.default
         if isinstance(cell, dict) or (isinstance(cell, list) and self.kind not in LISTS):
-            raise CuttingError(self.name, "holds a list or an object; one value is wanted here.")
+            raise CuttingError(self.name, "holds a list or an object; it must be one value.")
         return _READERS.get(self.kind, _quantity)(self, cell, inch)
 
     def write(self, value: Any) -> str | int | float:
@@ -85,7 +85,7 @@ def _short(value: Any) -> str:
 def _text(column: Column, cell: Cell, inch: bool) -> str:
     text = f"{cell:g}" if isinstance(cell, float) else str(cell).strip()
     if len(text) > column.longest:
-        raise OutOfRange(column.name, f"has {len(text)} characters; {column.longest} are the most.", f"{column.longest} characters")
+        raise OutOfRange(column.name, f"has {len(text)} characters; maximum {column.longest}.", f"{column.longest} characters")
     if any(ord(ch) < 32 for ch in text):
         raise CuttingError(column.name, "holds a line break or another control character.")
     return text
@@ -133,7 +133,7 @@ def _number(column: Column, cell: Cell) -> float:
 
 def _quantity(column: Column, cell: Cell, inch: bool) -> float:
     if isinstance(cell, bool):
-        raise CuttingError(column.name, "a number is wanted, not yes or no.")
+        raise CuttingError(column.name, "must be a number, not yes or no.")
     if not inch:  # most cells are bare metric numbers: read them without the unit parser
         try:
             number = float(cell)  # type: ignore[arg-type]
@@ -182,7 +182,7 @@ def _numbers(column: Column, cell: Cell, inch: bool) -> tuple[float, ...]:
     given = cell if isinstance(cell, str) else " ".join(str(v) for v in cell) if isinstance(cell, Sequence) else str(cell)
     numbers = tuple(column.bounded(number) for number in read_numbers(given, column.name))
     if len(numbers) > 200:
-        raise OutOfRange(column.name, f"{len(numbers)} numbers; 200 are the most.", "200")
+        raise OutOfRange(column.name, f"{len(numbers)} numbers; maximum 200.", "200")
     return tuple(sorted(set(numbers)))
 
 

@@ -378,7 +378,7 @@ MACHINES = Table(
         Column("feed_set", "feeds by other gears", "numbers", default=()),
         Column("constant_surface_speed", "constant surface speed", "flag", default=True),
         Column("coolant", "coolant", "pairs", choices=DELIVERIES, default=(("dry", 0.0), ("flood", 3.0))),
-        Column("seats", "further places for tools", "words", longest=60, default=()),
+        Column("seats", "further tool positions", "words", longest=60, default=()),
         Column("condition", "condition", "choice", choices=CONDITIONS, default="sound"),
         *(Column(name, name.replace("_", " "), "flag", default=name == "turns") for name in FLAGS),
         *(

@@ -54,7 +54,7 @@ def read_asked(text: Any, asked: Asked, system: str = "metric", field: str = "va
     1.5
     """
     if text is None or isinstance(text, bool) or not isinstance(text, (str, int, float)):
-        raise UnreadableQuantity(field, "a number is wanted.")
+        raise UnreadableQuantity(field, "enter a number.")
     if isinstance(text, str) and not text.strip():
         raise UnreadableQuantity(field, "is empty; Enter a number.")
     try:
@@ -90,5 +90,5 @@ def _settled(error: AmbiguousQuantity, asked: Asked, system: str, field: str, ne
 def refuse_long(text: str, longest: int, field: str) -> str:
     """The text where it is short enough. Raises `CuttingError` that names both lengths: nothing is cut without a word."""
     if len(text) > longest:
-        raise CuttingError(field, f"has {len(text)} characters; {longest} are the most.", f"{longest} characters")
+        raise CuttingError(field, f"has {len(text)} characters; maximum {longest}.", f"{longest} characters")
     return text

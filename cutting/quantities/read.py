@@ -98,7 +98,7 @@ def _decimal(digits: str, field: str, kind: QuantityKind, system: str) -> float:
     digits = digits.replace("\u202f", " ").strip()
     if " " in digits:
         if not re.fullmatch(r"[+-]?\d{1,3}(?: \d{3})+(?:[.,]\d+)?", digits):
-            raise UnreadableQuantity(field, f"'{digits}' is two numbers; one is wanted.")
+            raise UnreadableQuantity(field, f"'{digits}' is two numbers; enter one.")
         digits = digits.replace(" ", "")
     marks = [mark for mark in digits if mark in ".,"]
     if len(set(marks)) == 2:  # 1,250.5 or 1.250,5: the last mark is the decimal one

@@ -69,7 +69,7 @@ def correct(thread: Thread, found: Limits, internal: bool, reading: Reading) -> 
         size = middle + sign * off
         return _told(thread, size, size - middle, sign * (middle - size), low <= size <= high, "the gauge's turns are worth the taper")
     if reading.gauged is None:
-        raise CuttingError("measured", "a measure, or what the gauges said, is wanted.", "")
+        raise CuttingError("measured", "enter a measured size, or what the gauges said.", "")
     step = FIRST_STEP * (high - low)
     if reading.gauged is Gauged.GOOD:
         return Correction(None, 0.0, 0.0, 0.0, 0.0, "good", "The gauges pass it; where in its zone it lies only a measure tells.")

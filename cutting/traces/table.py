@@ -150,7 +150,7 @@ def trace_of(table: TraceTable, chosen: Chosen, feed_rate: float) -> Trace:
     back = np.flatnonzero(np.diff(along) < 0)
     if len(back):
         raise CuttingError(
-            chosen.along, f"line {table.lines[int(back[0]) + 1]}: {chosen.along} runs backwards; one stroke without pecks is wanted."
+            chosen.along, f"line {table.lines[int(back[0]) + 1]}: {chosen.along} runs backwards; record one stroke without pecks."
         )
     if along[-1] <= along[0]:
         raise CuttingError(chosen.along, f"{chosen.along} does not go on.")

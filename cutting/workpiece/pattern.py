@@ -14,7 +14,7 @@ def check_pattern(circle: float | None, count: int, diameter: float, part: float
     """Raise `CuttingError` for `count` cuts of a diameter [mm] that do not find room on their pitch circle, or on the part [mm]."""
     if circle is None:
         if count > 1:
-            raise CuttingError("feature.circle", f"{count} alike lie on a pitch circle: its diameter is wanted.")
+            raise CuttingError("feature.circle", f"{count} alike lie on a pitch circle: enter its diameter.")
         return
     if part is not None and circle + diameter > part:
         said = f"Ø{diameter:g} on Ø{circle:g} reaches beyond the part's Ø{part:g}."

@@ -67,7 +67,7 @@ def _parsed(content: bytes) -> dict[str, Any]:
     except (ValueError, RecursionError) as error:
         raise Refusal(422, "file: not JSON.", [{"field": "file", "message": "a job file is JSON"}]) from error
     if not isinstance(given, dict) or given.get("what") != WHAT or not all(isinstance(given.get(one), dict) for one in ("job", "shop")):
-        raise Refusal(422, "file: not a job file.", [{"field": "file", "message": f"a file with what, '{WHAT}', job and shop is wanted"}])
+        raise Refusal(422, "file: not a job file.", [{"field": "file", "message": f"it must hold what, '{WHAT}', job and shop"}])
     if given.get("form") != FORM:
         raise Refusal(422, "file: made by a newer release.", [{"field": "form", "message": "is newer", "bound": str(FORM)}])
     return given

@@ -110,7 +110,7 @@ def add_person(request: HttpRequest, payload: PersonIn) -> Status:
 
 @router.get("/happenings", response=HappeningPage)
 def list_happenings(request: HttpRequest, what: str = "", name: str = "", offset: int = 0, limit: int = 50) -> dict[str, Any]:
-    """What happened at the door, the newest first."""
+    """The access log, the newest first."""
     require_administrator(request)
     rows = Happening.objects.all()
     if what:

@@ -79,7 +79,7 @@ def _edge_stands(done: Cut, say: ResultsSaid) -> None:
     say.plain("cutting_edge_angle", "κr in this cut", cutter.cutting_edge_angle, "angle", ends=AS_MADE)
     wear, grows = ("tool_life", "nose_recession"), drift * 1000.0  # µm
     moved = line("2·1000·{nose_recession}/{half_of_them_last}", nose_recession=back, half_of_them_last=pieces)
-    told = f"size {'shrinks' if setup.inside else 'grows'} by wear, a piece"
+    told = f"size {'shrinks' if setup.inside else 'grows'} by wear, per piece"
     say.banded("drift", told, grows, "small_length", "life", *wear, ends=moved)
     tolerance = setup.feature.end_diameter.tolerance
     if tolerance and not case.facing:

@@ -297,7 +297,7 @@ def add_print(request: HttpRequest, job_id: int, file: UploadedFile = File(...))
     content = file.read()
     media = next((media for magic, media in OPEN_FORMATS.items() if content.startswith(magic)), None)
     if media is None:
-        raise Refusal(422, "file: not a PDF, PNG or JPEG.", [{"field": "file", "message": "a PDF, PNG or JPEG is wanted"}])
+        raise Refusal(422, "file: not a PDF, PNG or JPEG.", [{"field": "file", "message": "choose a PDF, PNG or JPEG"}])
     name = refuse_long(file.name or "print", 160, "file")
     made = Print.objects.create(job_id=job_id, name=name, media_type=media, content=drawn_anew(content, media), author=request.user)
     return Status(201, made)

@@ -214,7 +214,7 @@ def curve_table(run: CutOff, system: str) -> tuple[list[str], list[list[float]]]
         (f"cutting force {newton}", run.cutting_force * force),
         (f"feed force {newton}", run.feed_force * force),
         (f"side force {newton}", run.side_force * force),
-        ("blade bends sideways " + ("µin" if inch else "µm"), run.side_bend * (39_370.08 if inch else 1000.0)),
+        ("blade deflection " + ("µin" if inch else "µm"), run.side_bend * (39_370.08 if inch else 1000.0)),
         ("tip path " + ("µin" if inch else "µm"), run.tip_path * (39_370.08 if inch else 1000.0)),
     ]
     rows = np.column_stack([values for _, values in columns])

@@ -145,7 +145,7 @@ export interface paths {
         };
         /**
          * List Happenings
-         * @description What happened at the door, the newest first.
+         * @description The access log, the newest first.
          */
         get: operations["server_people_administration_list_happenings"];
         put?: never;

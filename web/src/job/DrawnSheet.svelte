@@ -99,7 +99,7 @@
           {problem.message}
         </p>{/if}
       <p class="text-soft col-span-2">
-        What changes here, every operation that makes or prepares it takes over, but for values of its own.
+        Changes go to all operations on this feature, except values set there.
       </p>
       <button class="control col-start-2 min-h-9 font-semibold" disabled={!!busy}>{busy || "Keep"}</button>
       <button

@@ -30,7 +30,7 @@
     },
     {
       name: "off_centre",
-      label: "height of the tip",
+      label: "tool centre height",
       why: "On centre, or a hundredth of the diameter below it outside; rake and clearance are shown at the edge angles.",
       options: [
         ["on centre", 0],

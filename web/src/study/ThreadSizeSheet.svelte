@@ -147,7 +147,7 @@
             {/if}{WORDS[found.state]}
           </p>
           {#if found.off && found.pitch_diameter}<p>
-              off the middle <span class="figure">{shown(found.off)}</span>
+              from mid-tolerance <span class="figure">{shown(found.off)}</span>
             </p>{/if}
         {/if}
         <p class="text-soft">{found.says}</p>
@@ -169,7 +169,7 @@
             ><th scope="col" class="text-left font-normal">piece</th><th scope="col" class="font-normal"
               >measured</th
             ><th scope="col" class="font-normal">pitch Ø</th><th scope="col" class="font-normal"
-              >off the middle</th
+              >from mid-tolerance</th
             ><th scope="col" class="font-normal">stands</th></tr
           ></thead
         >

@@ -45,7 +45,7 @@
                 <span class="figure">{way.on}</span>{/if}
               {#if way.reach}<br /><span class="text-warn">▲ {way.reach}</span>{/if}</td
             >
-            {#if way.why_not}<td colspan="9" class="text-soft py-1.5">not here: {way.why_not}</td>
+            {#if way.why_not}<td colspan="9" class="text-soft py-1.5">not suitable: {way.why_not}</td>
             {:else}
               <td class="figure py-1.5">{shown(way.speed)}</td><td class="figure py-1.5">{shown(way.feed)}</td
               ><td class="figure py-1.5">{way.passes}</td><td class="figure py-1.5">{shown(way.seconds)}</td

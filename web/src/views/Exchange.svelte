@@ -26,7 +26,7 @@
   const run = $derived(runs.data?.find((r) => r.id === picked) ?? runs.data?.[0]);
   const words: Record<Run["state"], string> = {
     waiting: "queued",
-    running: "under way",
+    running: "running",
     previewed: "ready for review",
     done: "done",
     refused: "refused",

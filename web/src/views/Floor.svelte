@@ -117,7 +117,7 @@
               >Enter a further spindle</button
             >{/if}
           {#if machine.places.length}<p class="mt-2">
-              <span class="text-soft">places for tools</span>
+              <span class="text-soft">tool positions</span>
               {machine.places.join(" · ")}
             </p>{/if}
           <p class="text-soft mt-1 text-[13px]">

@@ -94,7 +94,7 @@
             scope="col"
             class="text-right font-normal">cut</th
           >
-          <th scope="col" class="text-right font-normal">pieces an edge</th><th
+          <th scope="col" class="text-right font-normal">pieces per edge</th><th
             scope="col"
             class="text-right font-normal">an edge</th
           ><th scope="col" class="text-right font-normal">change</th><th
@@ -142,7 +142,7 @@
             >
             <td class="py-1"
               >{#if row.suits}{k === 0 ? "cheapest: " : ""}{row.reason}{:else}<span class="text-signal"
-                  >not here:</span
+                  >not suitable:</span
                 >
                 {row.reason}{/if}</td
             >

@@ -99,7 +99,7 @@ def cautions(x: Numbers) -> Iterator[Warning]:
         text = f"A {own}-hand tool with its face up cuts with the spindle {turns_for(setup.holder.hand).value}."
         yield Warning("face", text, "blocks")
     if setup.lean < 0:
-        text = f"Thread and tool are of two hands: the seat leans against the lead, {setup.lean:.1f}° is wanted."
+        text = f"Thread and tool are of two hands: the seat leans against the lead, {setup.lean:.1f}° is needed."
         yield Warning("lean", text, "care")
     if setup.feeds is Feeds.AWAY:
         yield Warning("away", "The feed runs away from the chuck: it begins in the groove behind the thread, and needs one there.", "care")

@@ -23,9 +23,7 @@
         {/each}
       </dl>
     {:else}
-      <p class="text-soft text-[13px]">
-        Give the price of a bar on the job bench to see what the kerf costs.
-      </p>
+      <p class="text-soft text-[13px]">Enter a bar price in the job to see kerf cost.</p>
     {/if}
     <a class="plain-link text-[13px]" href={curve} download>curve over diameter, CSV</a>
   </div>

@@ -94,7 +94,7 @@
           >feed {shown(stroke.labels.feed)}</text
         >
         <text x={x(face) + 16} y={Math.max(y(outer) - 28, 14)} class="draw-figure draw-over"
-          >cutting force {shown(view.scene_labels.cutting_force)}, against the plunge {shown(
+          >cutting force {shown(view.scene_labels.cutting_force)}, feed force {shown(
             view.scene_labels.feed_force,
           )}</text
         >

@@ -123,7 +123,7 @@
         >
         <text x={words} y="58" class="figure fill-signal">feed {shown(stroke.labels.feed)}</text>
         <text x={words} y="75" class="figure fill-signal"
-          >{sideways ? "side load" : "against the plunge"}
+          >{sideways ? "side force" : "feed force"}
           {shown(sideways ? stroke.labels.side_force : view.scene_labels.feed_force)}</text
         >
         <text x={words} y="92" class="draw-figure"
