@@ -18,6 +18,7 @@ from server.crib.heavy import router as heavy
 from server.exchange.api import router as exchange
 from server.exchange.job_file_api import router as job_files
 from server.floor.api import router as floor
+from server.help import router as help_router
 from server.jobs.doors.chains import router as chains
 from server.jobs.doors.holes import router as holes
 from server.jobs.doors.jobs import kinds
@@ -106,4 +107,5 @@ api.add_router("/shelf", shelf, tags=["shelf"])
 api.add_router("/shelf", threads, tags=["shelf"])
 api.add_router("/floor", floor, tags=["floor"])
 api.add_router("/records", records, tags=["records"])
+api.add_router("/help", help_router, tags=["help"])
 api.add_router("/exchange", exchange, tags=["exchange"])

@@ -15,6 +15,7 @@ from pydantic import Field
 from cutting.doors.heavy_tool_form import examples, written
 from cutting.doors.plain import limit_facts, plain
 from cutting.errors import CuttingError
+from cutting.glossary import RESULTS
 from cutting.operations.holes.heavy_bore import rebuild
 from cutting.operations.holes.heavy_bore.evaluate import MODEL
 from cutting.operations.holes.heavy_bore.limits import grade_of
@@ -362,7 +363,7 @@ def _out(form: Form, setup: Any, machines: list[Any], units: str) -> dict[str, A
     return {
         "form": form,
         "feasible": outcome.feasible,
-        "results": [plain(one) for one in results.values()],
+        "results": [plain(one) | {"means": RESULTS.get(one.name, "")} for one in results.values()],
         "limits": [limit_facts(one) for one in outcome.limits],
         "warnings": [plain(one) for one in outcome.warnings],
         "solids": [

@@ -192,7 +192,7 @@ def test_bench_walks_operations_and_search_finds_anything(person: Person) -> Non
     person.press(Keys.ENTER)
     person.see_text("section[aria-label='Material sheet'] h2", "X2CrNiMo17-12-2")
     person.press("?")
-    assert "change the selected setting" in person.see("[role=dialog]").text
+    person.see_text("aside[aria-label=Help]", "change the selected setting")
 
 
 def test_an_operator_reads_but_cannot_set(person: Person) -> None:

@@ -134,9 +134,9 @@ def test_dark_is_kept_for_the_person(person: Person) -> None:
 
 def test_letter_keys_can_be_switched_off(person: Person) -> None:
     person.press("?")
-    person.see("[role=dialog] input[type=checkbox]").click()
+    person.see("aside[aria-label=Help] input[type=checkbox]").click()
     person.press(Keys.ESCAPE)
-    person.until(lambda: not person.all("[role=dialog]"), "closed")
+    person.until(lambda: not person.all("aside[aria-label=Help]"), "closed")
     person.press("u")
     person.pause(0.3)
     assert person.see("header button[data-state=on]").text == "mm"
@@ -195,3 +195,38 @@ def test_no_view_scrolls_sideways(person: Person, width: int) -> None:
         assert person.chrome.execute_script("const m = document.getElementById('main'); return m.scrollWidth - m.clientWidth") <= 1
     finally:
         person.chrome.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", {**metrics, "width": 1280, "height": 800})
+
+
+def test_help_beside_the_work_knows_the_page_its_limits_and_the_words(person: Person) -> None:
+    open_rough_turn(person)
+    person.press(Keys.F1)
+    aside = person.see_text("aside[aria-label=Help]", "One operation")
+    person.see_text("[data-testid=help-limits]", "spindle power")
+    person.press("b", "i", "n", "d", "i", "n", "g")
+    person.until(lambda: "closest to, or furthest beyond" in aside.text and "One operation" not in aside.text, "the term of the trade")
+    before = person.value("#feed_per_rev")
+    person.see("main h2").click()
+    person.press("f", Keys.ARROW_UP)  # the page under it goes on
+    person.until(lambda: person.value("#feed_per_rev") != before, "nudged beside the help")
+    person.press(Keys.F1)
+    person.until(lambda: not person.all("aside[aria-label=Help]"), "closed")
+
+
+def test_the_search_finds_terms_actions_and_documents(person: Person) -> None:
+    person.press("/")
+    person.see("[role=dialog] input").send_keys("kerf")
+    person.see_text("[role=dialog] li", "Bar length lost to the cut-off tool.").find_element("css selector", "button").click()
+    person.see_text("aside[aria-label=Help]", "Bar length lost")
+    person.see("button[aria-label='Close help']").click()
+    person.press("/")
+    person.see("[role=dialog] input").send_keys("switch to inch")
+    person.see_text("[role=dialog] li", "key u")
+    person.press(Keys.ENTER)
+    person.until(lambda: person.see("header button[data-state=on]").text == "inch", "inches")
+    person.press("u")
+    person.press("/")
+    person.see("[role=dialog] input").send_keys("first choice")
+    person.see_text("[role=dialog] li", "document")
+    person.see_text("[role=dialog] li button", "document").click()
+    person.see("article table, article ol, article ul")
+    assert not person.all("article a[href$='.md']"), "no link leaves the application"

@@ -84,6 +84,7 @@ def filled(path: str, job: int) -> str:
         "limit": "spindle_power",
         "name": "C45",
         "table": "materials",
+        "page": "line",
     }
     values |= {"person_id": 987654} | {
         "record_id": 987654,

@@ -198,3 +198,15 @@ def test_every_refusal_has_the_one_form_also_before_a_door_is_reached(engineer: 
     for status, answer in (refused | {415: plain}).items():
         assert (answer.status_code, answer["Content-Type"], answer.json()["status"]) == (status, "application/problem+json", status)
     assert "GET" in refused[405]["Allow"]
+
+
+def test_help_tells_terms_limits_and_pages(operator: Api) -> None:
+    told = operator.get("/api/help?kind=drill&words=flute").json()
+    assert told["limits"][0]["name"] == "flute packing"
+    assert operator.get("/api/help?kind=nothing").status_code == 404
+    page = operator.get("/api/help/good-sense").json()
+    assert page["title"]
+    assert "<ol>" in page["html"]
+    assert not re.findall(r'href="(?!#/help/)', page["html"]), "no link leaves the application"
+    assert operator.get("/api/help/..%2Fsecurity").status_code == 404
+    assert operator.get("/api/help/security").status_code == 404

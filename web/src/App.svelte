@@ -36,6 +36,7 @@
     "/shelf/threads/:words": Threads,
     "/shelf/:name": Shelf,
     "/floor": later(() => import("./views/Floor.svelte")),
+    "/help/:page": later(() => import("./views/HelpPage.svelte")),
     "/people": later(() => import("./views/People.svelte")),
     "/account": later(() => import("./views/Account.svelte")),
     "*": Missing,
@@ -81,11 +82,12 @@
         <Router {routes} />
       </main>
     </div>
-    {#if page.dialog === "keys"}
-      {#await import("./lib/Keys.svelte") then { default: Keys }}<Keys
-          close={() => (page.dialog = null)}
-        />{/await}
-    {:else if page.dialog === "search"}
+    {#if page.help}
+      {#await import("./help/Help.svelte") then { default: Help }}
+        {#key page.asked}<Help close={() => (page.help = false)} />{/key}
+      {/await}
+    {/if}
+    {#if page.dialog === "search"}
       {#await import("./lib/Search.svelte") then { default: Search }}
         <Search close={() => (page.dialog = null)} />
       {/await}

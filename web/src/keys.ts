@@ -36,10 +36,15 @@ export const pageKeys = () =>
   listen({
     ...guarded({
       u: () => void session.prefer({ units: session.units === "mm" ? "inch" : "mm" }),
-      "Shift+?": () => (page.dialog = "keys"),
-      "?": () => (page.dialog = "keys"),
+      "Shift+?": () => page.explain(),
+      "?": () => page.explain(),
       "/": () => (page.dialog = "search"),
     }),
+    F1: (event) => {
+      event.preventDefault();
+      if (page.help) page.help = false;
+      else page.explain();
+    },
     "$mod+z": (event) => {
       if (typing(event) || !page.undo) return;
       event.preventDefault();

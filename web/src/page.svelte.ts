@@ -7,6 +7,12 @@ export interface Crumb {
   href?: string;
 }
 
+export interface Action {
+  label: string;
+  key?: string;
+  run: () => void;
+}
+
 /** What the view on show puts into the head of the page. */
 class Page {
   crumbs = $state<Crumb[]>([]);
@@ -15,7 +21,13 @@ class Page {
   setGoal = $state<((goal: Goal) => void) | null>(null);
   undo = $state<(() => void) | null>(null);
   redo = $state<(() => void) | null>(null);
-  dialog = $state<"keys" | "search" | null>(null);
+  dialog = $state<"search" | null>(null);
+  /** Whether the help is open, what is looked for in it, and the kind of operation on show, whose limits it tells. */
+  help = $state(false);
+  asked = $state("");
+  kind = $state("");
+  /** What can be done on this page, for the search: words, key, deed. */
+  actions = $state.raw<Action[]>([]);
 
   open(title: string, crumbs: Crumb[]) {
     this.crumbs = crumbs;
@@ -24,7 +36,15 @@ class Page {
     this.setGoal = null;
     this.undo = null;
     this.redo = null;
+    this.kind = "";
+    this.actions = [];
     document.title = `${title} · Arrow Bench`;
+  }
+
+  /** Open the help, at a word where one is given. */
+  explain(words = "") {
+    this.asked = words;
+    this.help = true;
   }
 }
 

@@ -46,6 +46,7 @@ class ValueOut(Plain):
     low: DisplayOut | None
     high: DisplayOut | None
     working: list[StepOut]
+    means: Sentence
 
 
 class RemedyOut(Plain):

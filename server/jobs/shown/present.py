@@ -9,6 +9,7 @@ from cutting.advice import Advice, Candidate
 from cutting.advice.candidate import entries_set
 from cutting.advice.wanted import wanted_for
 from cutting.doors.plain import limit_facts, plain
+from cutting.glossary import RESULTS
 from cutting.operations.frame.fields import Field, Nudged
 from cutting.operations.frame.nudges import ladders
 from cutting.operations.frame.outcome import Limit, Outcome
@@ -41,7 +42,7 @@ def evaluation(
     view = viewer.view(shown)
     return {
         "operation": setup.operation,
-        "results": plain(outcome.results),
+        "results": {name: plain(one) | {"means": RESULTS.get(name, "")} for name, one in outcome.results.items()},
         "limits": [limit_facts(limit) | _wants(setup, limit) for limit in outcome.limits],
         "warnings": plain(outcome.warnings),
         "headline": [name for name in kind.headline if name in outcome.results],

@@ -92,7 +92,6 @@
   <button class="px-1.5" aria-label="Search" title="Search ( / )" onclick={() => (page.dialog = "search")}
     >/</button
   >
-  <button class="px-1.5" aria-label="Keys" title="Keys ( ? )" onclick={() => (page.dialog = "keys")}>?</button
-  >
+  <button class="px-1.5" aria-label="Help" title="Help ( ? or F1 )" onclick={() => page.explain()}>?</button>
   <Menu />
 </header>

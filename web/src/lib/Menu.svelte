@@ -20,7 +20,7 @@
       <p class="text-soft px-3 py-1 text-[13px]">
         Signed in as <b>{session.person?.name}</b>, {session.person?.role}
       </p>
-      <DropdownMenu.Item class={item} onSelect={() => (page.dialog = "keys")}>Keys</DropdownMenu.Item>
+      <DropdownMenu.Item class={item} onSelect={() => page.explain()}>Help and keys</DropdownMenu.Item>
       <DropdownMenu.Item
         class={item}
         onSelect={() => void session.prefer({ letter_keys: !session.letterKeys })}

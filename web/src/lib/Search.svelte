@@ -1,6 +1,8 @@
 <script lang="ts">
   import { push } from "svelte-spa-router";
   import { api, ask } from "../api/client";
+  import { page, type Action } from "../page.svelte";
+  import { session } from "../session.svelte";
   import Sheet from "./Sheet.svelte";
 
   let { close }: { close: () => void } = $props();
@@ -10,6 +12,7 @@
     label: string;
     more: string;
     href: string;
+    run?: () => void;
   }
   let text = $state("");
   let hits = $state<Hit[]>([]);
@@ -19,14 +22,16 @@
   async function find() {
     const turn = ++latest;
     const q = text.trim();
-    const [jobs, materials, tools, thread] = await Promise.all([
+    const [jobs, materials, tools, thread, help] = await Promise.all([
       ask(api.GET("/api/jobs", { params: { query: { q, limit: 8 } } })),
       q ? ask(api.GET("/api/shelf/materials", { params: { query: { q, limit: 8 } } })) : null,
       q ? ask(api.GET("/api/crib/tools", { params: { query: { q, limit: 8 } } })) : null,
       q ? readThread(q) : [],
+      q ? ask(api.GET("/api/help", { params: { query: { words: q } } })) : null,
     ]);
     if (turn !== latest) return;
     hits = [
+      ...doable(q),
       ...thread,
       ...jobs.rows.map((job) => ({
         kind: "job",
@@ -46,8 +51,45 @@
         more: tool.purpose || tool.kind,
         href: `/crib/tools/${tool.id}`,
       })),
+      ...(help?.terms ?? []).slice(0, 6).map((term) => ({
+        kind: "term",
+        label: term.name,
+        more: term.means,
+        href: "",
+        run: () => page.explain(term.name),
+      })),
+      ...(help?.pages ?? []).slice(0, 3).map((one) => ({
+        kind: "document",
+        label: one.title,
+        more: "",
+        href: `/help/${one.name}`,
+      })),
     ];
     place = 0;
+  }
+
+  /** What can be done on this page and everywhere, by its words. */
+  function doable(q: string): Hit[] {
+    const units = session.units === "mm" ? "inch" : "mm";
+    const theme = session.person?.theme === "dark" ? "light" : "dark";
+    const everywhere: Action[] = [
+      { label: `switch to ${units}`, key: "u", run: () => void session.prefer({ units }) },
+      { label: `${theme} theme`, run: () => void session.prefer({ theme }) },
+      { label: "help", key: "?", run: () => page.explain() },
+      ...["Tools", "Materials", "Machines", "Import and export", "Your account"].map((label, k) => ({
+        label: `go to ${label}`,
+        run: () => void push(["/crib", "/shelf", "/floor", "/exchange", "/account"][k]!),
+      })),
+    ];
+    return [...page.actions, ...everywhere]
+      .filter((one) => q && one.label.toLowerCase().includes(q.toLowerCase()))
+      .map((one) => ({
+        kind: "action",
+        label: one.label,
+        more: one.key ? `key ${one.key}` : "",
+        href: "",
+        run: one.run,
+      }));
   }
 
   /** A typed thread with its sheet; what is wrong with it, where it starts as one and does not exist. */
@@ -74,7 +116,8 @@
   function go(hit: Hit | undefined) {
     if (!hit) return;
     close();
-    void push(hit.href);
+    if (hit.run) hit.run();
+    else void push(hit.href);
   }
 
   function walk(event: KeyboardEvent) {
@@ -95,14 +138,14 @@
   <!-- svelte-ignore a11y_autofocus -->
   <input
     class="control w-full"
-    aria-label="Search jobs, materials, tools and threads"
+    aria-label="Search jobs, materials, tools, threads, terms and actions"
     placeholder="runner, 4140, CNMG 120408, M10x1.25 …"
     bind:value={text}
     onkeydown={walk}
     autofocus
   />
   <ul class="mt-2" aria-label="Found">
-    {#each hits as hit, k (hit.href + hit.label)}
+    {#each hits as hit, k (hit.kind + hit.href + hit.label)}
       <li>
         <button
           class="grid w-full grid-cols-[70px_1fr_1fr] gap-2 px-2 py-1.5 text-left {k === place

@@ -34,7 +34,7 @@
           <th scope="row" class="px-2.5 py-0 text-left font-normal whitespace-nowrap"
             ><button
               class="py-[1px] text-left hover:underline"
-              title="Open the working"
+              title="{value.means} Click for the calculation."
               onclick={() => open(value)}>{value.label}</button
             ></th
           >

@@ -40,6 +40,7 @@
 </script>
 
 <Sheet title="Working · {title}" {close} wide>
+  {#if value?.means}<p data-testid="means">{value.means}</p>{/if}
   {#if limit}
     <p>{limit.why}</p>
     <p class="figure mt-1">

@@ -47,6 +47,17 @@
 
   $effect(() => {
     page.open("Job", [{ label: "Jobs", href: "#/" }]);
+    page.actions = [
+      ...(session.mayEdit
+        ? [
+            { label: "add an operation", key: "a", run: () => (sheet = "add") },
+            { label: "enter the part in one line", key: "l", run: () => (sheet = "line") },
+            { label: "test the plan", key: "p", run: () => (sheet = "tried") },
+          ]
+        : []),
+      { label: "best tools for all operations", key: "t", run: () => (sheet = "best") },
+      { label: "set-up sheet", key: "o", run: () => window.open(sheetOf("page"), "_blank", "noopener") },
+    ];
     page.setGoal = (goal) => void editor.save({ action: "set_part", operation: "", goal });
     editor
       .load()

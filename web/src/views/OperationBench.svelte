@@ -59,6 +59,10 @@
     current.load().catch((reason: Error) => (missing = reason.message));
   });
 
+  $effect(() => {
+    page.kind = bench.evaluation?.operation ?? "";
+  });
+
   // a new revision, another operation or other units: everything anew
   $effect(() => {
     const job = editor.job;
