@@ -32,19 +32,22 @@ export function listen(bindings: Record<string, Handler>): () => void {
   return () => window.removeEventListener("keydown", handler);
 }
 
-export const pageKeys = () =>
-  listen({
+/** F1 opens and closes the help, also while somebody is typing. */
+function help(event: KeyboardEvent) {
+  if (event.key !== "F1") return;
+  event.preventDefault();
+  if (page.help) page.help = false;
+  else page.explain();
+}
+
+export function pageKeys(): () => void {
+  const letters = listen({
     ...guarded({
       u: () => void session.prefer({ units: session.units === "mm" ? "inch" : "mm" }),
       "Shift+?": () => page.explain(),
       "?": () => page.explain(),
       "/": () => (page.dialog = "search"),
     }),
-    F1: (event) => {
-      event.preventDefault();
-      if (page.help) page.help = false;
-      else page.explain();
-    },
     "$mod+z": (event) => {
       if (typing(event) || !page.undo) return;
       event.preventDefault();
@@ -61,3 +64,9 @@ export const pageKeys = () =>
       page.redo();
     },
   });
+  window.addEventListener("keydown", help);
+  return () => {
+    letters();
+    window.removeEventListener("keydown", help);
+  };
+}
