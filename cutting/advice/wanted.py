@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from types import MappingProxyType
 from typing import Any
 
+from cutting.advice.candidate import Advice
 from cutting.operations.frame.outcome import Limit
 from cutting.operations.holes.mill_hole.limits import LEAST_RATIO
 from cutting.operations.threads.mill_thread.tool import WIDEST
@@ -190,3 +191,23 @@ def wanted_tool(setup: Any) -> ToolWanted:
     """The tool that would make a set-up's feature; the set-up's own does not matter."""
     said, record = WANTED[setup.operation]
     return ToolWanted(Display(*(said(setup, lambda size, side=side: write(size, "length", side)) for side in SIDES)), record(setup))  # type: ignore[misc]
+
+
+# limits of the part and how it is held, whichever tool cuts it
+OF_THE_PART = frozenset(("chatter", "part_bends", "slender", "jaw_grip", "floor_gives"))
+
+
+def nearest_words(setup: Any, advice: Advice) -> Display | None:
+    """What keeps the nearest tool of the crib from it, where a tool fits and breaks a limit; None where none fits.
+
+    A new tool is no help where the part gives way: then the words say so.
+    """
+    if advice.candidates or not advice.nearly:
+        return None
+    nearest = advice.nearly[0]
+    if nearest.binding in OF_THE_TOOL:
+        return None
+    gives_way = nearest.binding in OF_THE_PART and setup.machine.turns and not getattr(setup, "inside", False)
+    held = ": support the part, or set it out less" if gives_way else ""
+    reached = nearest.miss or Display(nearest.reason, nearest.reason)
+    return Display(*(f"no tool holds every limit; nearest is {nearest.edge}, {getattr(reached, side)}{held}." for side in SIDES))

@@ -58,6 +58,7 @@ class PreferencesPatch(Schema):
     units: Literal["mm", "inch"] | None = None
     theme: Literal["light", "dark", "system"] | None = None
     letter_keys: bool | None = None
+    first_steps: bool | None = None
 
 
 class Person(Schema):
@@ -69,6 +70,7 @@ class Person(Schema):
     units: Literal["mm", "inch"]
     theme: Literal["light", "dark", "system"]
     letter_keys: bool
+    first_steps: bool
     currency: str
     token: str
 
@@ -185,7 +187,15 @@ def _person(request: HttpRequest) -> Person:
     token = get_token(request)
     if not request.user.is_authenticated:
         return Person(
-            name=None, role=None, must_change=False, units="mm", theme="system", letter_keys=True, currency=currency(), token=token
+            name=None,
+            role=None,
+            must_change=False,
+            units="mm",
+            theme="system",
+            letter_keys=True,
+            first_steps=False,
+            currency=currency(),
+            token=token,
         )
     found = preferences_of(request)
     return Person(
@@ -195,6 +205,7 @@ def _person(request: HttpRequest) -> Person:
         units=found.units,
         theme=found.theme,
         letter_keys=found.letter_keys,
+        first_steps=found.first_steps,
         currency=currency(),
         token=token,
     )

@@ -33,6 +33,7 @@ class Preferences(models.Model):
     units = models.CharField(max_length=4, choices=[("mm", "mm"), ("inch", "inch")], default="mm")
     theme = models.CharField(max_length=8, choices=Theme, default=Theme.SYSTEM)
     letter_keys = models.BooleanField(default=True)
+    first_steps = models.BooleanField(default=True, help_text="the first steps are shown until they were gone or put aside")
     must_change = models.BooleanField(default=False, help_text="the password was given by somebody else: it opens only its own change")
 
 

@@ -87,3 +87,19 @@ def test_a_taper_is_measured_at_both_its_ends(engineer: Api, job: int) -> None:
     drawn = engineer.edit(job, 1, action="add_operations", operation="", operations=operations).json()["state"]["outline"]
     assert [one["display"]["metric"] for one in drawn["labels"]] == ["50", "45", "40", "36"]
     assert [one["display"]["metric"] for one in drawn["lengths"]] == ["100", "40"]
+
+
+def test_where_the_part_gives_way_no_new_tool_is_wanted(engineer: Api) -> None:
+    """A ring groove 195 mm out of the jaws on Ø50 chatters with any blade; 150 mm out it is cut (common practice: 3 to 4 diameters)."""
+
+    def groove(out: str) -> Any:
+        made = {"name": "Pin", "material": "C45", "machine": "two-axis lathe", **BLANK, "free_length": out}
+        job = engineer.post("/api/jobs", made).json()["id"]
+        found = said(engineer, job, "Ø45 x 80, Ø30 h6 x 50, groove DIN 471", tried=True).json()
+        return next(one for one in found["tried"] if one["title"].startswith("Groove"))
+
+    far = groove("200 mm")
+    assert far["status"] == "no tool"
+    assert "support the part, or set it out less" in far["why"]["metric"]
+    assert "chatter" in far["why"]["metric"]
+    assert groove("150 mm")["status"] == "holds"

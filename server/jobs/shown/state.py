@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from types import MappingProxyType
 from typing import Any
 
-from cutting.advice.wanted import wanted_tool
+from cutting.advice.wanted import nearest_words, wanted_tool
 from cutting.doors.plain import plain
 from cutting.doors.plain import problem as core_problem
 from cutting.errors import CuttingError
@@ -22,6 +22,7 @@ from cutting.process.outline import Made, OutlineStage, Stretch, outline, stages
 from cutting.process.tape import PieceMoney, cycle_tape
 from cutting.quantities import display
 from cutting.workpiece.solid import DRAWN, Solid
+from server.jobs.choice.rankings import ranked
 from server.jobs.document.drawing import drawing_of
 from server.jobs.document.outcomes import outcome_of
 from server.jobs.document.plan import (
@@ -260,8 +261,13 @@ def _without_tool(document: dict[str, Any], entry: dict[str, Any], stock: Shop) 
     """An operation that has no tool: what would do it, no seconds, no money."""
     try:
         would = wanted_tool(request_without_stock(document, entry, stock))
+        setup, crib = request_of(document, entry, None, stock)
+        nearest = nearest_words(setup, ranked(setup, crib, stock))
     except CuttingError as error:
         return _unfinished(entry, error) | {"status": NO_TOOL}
+    if nearest is not None:
+        row = _unfinished(entry, CuttingError("tool", "")) | {"status": NO_TOOL, "binding": "tool", "problem": plain(nearest)}
+        return row | {"wanted": would.record}
     said = {side: f"no tool yet: {getattr(would.words, side)} would do it." for side in ("metric", "inch")}
     return _unfinished(entry, CuttingError("tool", "")) | {"status": NO_TOOL, "binding": "tool", "problem": said, "wanted": would.record}
 

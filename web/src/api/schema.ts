@@ -2183,6 +2183,8 @@ export interface components {
             theme: "light" | "dark" | "system";
             /** Letter Keys */
             letter_keys: boolean;
+            /** First Steps */
+            first_steps: boolean;
             /** Currency */
             currency: string;
             /** Token */
@@ -2243,6 +2245,8 @@ export interface components {
             theme?: ("light" | "dark" | "system") | null;
             /** Letter Keys */
             letter_keys?: boolean | null;
+            /** First Steps */
+            first_steps?: boolean | null;
         };
         /**
          * PersonRow

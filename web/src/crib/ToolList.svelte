@@ -104,7 +104,10 @@
       {/each}
     </div>
     {#if search.asked && !search.matched}
-      <p class="p-3">Nothing in the crib by these words and marks.</p>
+      <p class="p-3">
+        No tools by these words and filters. <a class="plain-link" href="#/exchange">Import a list of tools</a
+        >, or take the filters away.
+      </p>
     {/if}
   </div>
 </div>

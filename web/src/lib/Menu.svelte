@@ -21,6 +21,13 @@
         Signed in as <b>{session.person?.name}</b>, {session.person?.role}
       </p>
       <DropdownMenu.Item class={item} onSelect={() => page.explain()}>Help and keys</DropdownMenu.Item>
+      {#if session.mayEdit}<DropdownMenu.Item
+          class={item}
+          onSelect={() => {
+            void session.prefer({ first_steps: true });
+            void push("/");
+          }}>First steps</DropdownMenu.Item
+        >{/if}
       <DropdownMenu.Item
         class={item}
         onSelect={() => void session.prefer({ letter_keys: !session.letterKeys })}

@@ -60,7 +60,7 @@
           <span class="truncate font-semibold">{item.label}</span><span class="truncate">{item.more}</span>
         </Combobox.Item>
       {:else}
-        <p class="text-soft px-2 py-2">Nothing by that name on the shelf.</p>
+        <p class="text-soft px-2 py-2">No material by that name.</p>
       {/each}
     </Combobox.Content>
   </Combobox.Portal>

@@ -148,7 +148,9 @@
             {@render verdicts(row.checks)}
           </li>
         {:else}<li class="text-soft py-2">
-            {assemblies.isPending ? "Checking every assembly …" : "Nothing is set up yet."}
+            {assemblies.isPending
+              ? "Checking every assembly …"
+              : "No assemblies yet: pick a cutting tool and its toolholder at the right."}
           </li>{/each}
       </ul>
     </section>

@@ -132,7 +132,9 @@
             <dd class="figure border-line border-t py-0.5 text-right">{shown(fact.display)}</dd>{/each}
         </dl>
       </div>
-    {:else}<p class="text-soft">{machines.isPending ? "Reading the floor …" : "Nothing here."}</p>{/if}
+    {:else}<p class="text-soft">
+        {machines.isPending ? "Reading the machines …" : "No machines yet: enter one, or import a list."}
+      </p>{/if}
   </section>
 </div>
 

@@ -4,6 +4,7 @@
   import { push } from "svelte-spa-router";
   import { api, ask, type Problem } from "../api/client";
   import { arrows, step } from "../lib/list";
+  import FirstSteps from "../help/FirstSteps.svelte";
   import Silhouette from "../lib/Silhouette.svelte";
   import { guarded, listen } from "../keys";
   import { page } from "../page.svelte";
@@ -71,6 +72,7 @@
 </script>
 
 <div class="mx-auto max-w-[1264px] p-2">
+  <FirstSteps step={1} label="New job" key="n" go={() => (starting = true)} />
   <div class="flex items-center justify-between px-1 pb-2">
     <h1 class="text-[16px] font-semibold">
       Jobs <span class="text-soft font-normal">· what needs attention first</span>
@@ -107,9 +109,10 @@
     <p class="p-4">No job by these words{archived ? " in the archive" : "; look into the archive too"}.</p>
   {:else if found.length === 0}
     <p class="p-4">
-      {archived
-        ? "The archive is empty."
-        : "No jobs yet. The start command fills in a demo scenario where the database is empty."}
+      {#if archived}The archive is empty.{:else}No jobs yet. A job is one part: its material, its machine, its
+        blank.
+        {#if session.mayEdit}<button class="control ml-2" onclick={() => (starting = true)}>New job</button
+          >{/if}{/if}
     </p>
   {:else}
     <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->

@@ -85,7 +85,9 @@
               >
             {:else}<tr
                 ><td colspan="5" class="p-2.5"
-                  >{list.isPending ? "Reading the shelf …" : "Nothing on the shelf by that name."}</td
+                  >{list.isPending
+                    ? "Reading the materials …"
+                    : "No material by that name: try its number, or enter your own."}</td
                 ></tr
               >{/each}
           </tbody>
