@@ -209,6 +209,11 @@ def test_the_rebuilt_are_tools_that_were_run() -> None:
     assert found["a seventh shorter"].moment < before
     assert "two tools: this one without its widest step" in found
     split = found["two tools: this one for its widest step alone"]
+    narrow = found["two tools: this one without its widest step"].setup.heavy_tool
+    whole, widest = heavy("cup-tool-solid").heavy_tool, max(step.diameter for step in narrow.steps)
+    # what stands on the holder keeps its width; what reaches further out goes down to the widest bore that is left
+    assert narrow.segments[0].outer == whole.segments[0].outer
+    assert all(one.outer <= widest + 1e-6 for one in narrow.segments if one.start > whole.holder.face + 0.1)
     assert split.coaxiality > found["body of aluminium"].coaxiality
     for one in found.values():  # taking it gives what it said
         again = read_heavy_tool(written(one.setup.heavy_tool))

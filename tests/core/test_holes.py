@@ -13,6 +13,7 @@ import pytest
 from cutting.advice import advise
 from cutting.advice.candidate import Candidate
 from cutting.advice.contests.drill import BARE
+from cutting.advice.contests.drill_chains import chains
 from cutting.errors import CuttingError
 from cutting.machine.machines import find_machine
 from cutting.operations.frame.outcome import Standing
@@ -403,6 +404,15 @@ def test_what_a_core_drill_opens(pilot: str, opens: bool) -> None:
     advice = advise(setup, core)
     refused = {one.name for one in advice.refused}
     assert ("allowance" not in refused or advice.fitting > 0) is opens
+
+
+def test_a_wide_hole_may_be_opened_and_a_narrow_one_never() -> None:
+    """Common practice, no source: core drills begin at about Ø10; below it one drill makes the hole."""
+    setup, stock = asked(HOLE, feature={"diameter": "19.7 mm", "depth": "60 mm"}, material="EN-GJL-250")
+    assert any(row.way == "drill, open" for row in chains(setup, stock, BARE, True))
+    small = tuple(replace(one, diameter=7.5) for one in stock.drills if one.type.kind == "core drill")
+    narrow, _ = asked(HOLE, feature={"diameter": "7.5 mm", "depth": "30 mm"}, material="EN-GJL-250")
+    assert not any(row.way == "drill, open" for row in chains(narrow, replace(stock, drills=(*stock.drills, *small)), BARE, True))
 
 
 @pytest.mark.parametrize(("pilot", "reams"), [("9.98 mm", False), ("9.8 mm", True), ("9.4 mm", False)])

@@ -7,6 +7,7 @@ import re
 import pytest
 
 from cutting.errors import UnknownName
+from cutting.names import find, index
 from cutting.operations.registry import KINDS
 from cutting.tooling.decode import decode
 from cutting.workpiece.materials import find_material, materials
@@ -53,6 +54,20 @@ def test_the_polished_chipbreaker_of_inch_practice_is_read() -> None:
     assert "polished" in next(part.meaning for part in read.parts if part.position == "4")
     assert read.parts[-1].code == "0"
     assert read.seat == decode("CNMG 432").seat
+
+
+def test_a_slip_is_offered_what_is_near_and_nonsense_nothing() -> None:
+    """Half a word is enough to be asked back by; letters at random are not."""
+    known = index([((name,), name) for name in ("two-axis lathe", "sliding-head lathe", "machining centre")])
+
+    def offered(typed: str) -> tuple[str, ...]:
+        with pytest.raises(UnknownName) as refused:
+            find(typed, known, "machine", "machine", known.values())
+        return refused.value.suggestions
+
+    assert offered("slider") == ("sliding-head lathe",)
+    assert offered("machinig center")[0] == "machining centre"
+    assert offered("qzx") == ()
 
 
 # labels that stood once and that the trade has better words for
