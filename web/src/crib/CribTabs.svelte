@@ -20,7 +20,7 @@
     <a
       href="#{path}"
       aria-current={path === here ? "page" : undefined}
-      class="pb-0.5 {path === here ? 'border-signal border-b-2 font-semibold' : 'text-soft hover:underline'}"
+      class="pb-0.5 {path === here ? 'border-mark border-b-2 font-semibold' : 'text-soft hover:underline'}"
       >{label}</a
     >
   {/each}

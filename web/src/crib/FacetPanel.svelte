@@ -28,7 +28,7 @@
     {@const name = facet.name as FacetName}
     <details bind:open={open[name]} class="border-line border-b py-1 last:border-0">
       <summary class="cursor-pointer py-0.5"
-        >{words[name]}{#if search.chosen[name]?.length}<b class="text-signal">
+        >{words[name]}{#if search.chosen[name]?.length}<b class="text-mark">
             · {search.chosen[name]!.length}</b
           >{/if}</summary
       >

@@ -109,12 +109,12 @@
     <text x={x(0)} y={axis - sheet.seat * 0.62 * scale - 4} text-anchor="middle" class="draw-text draw-over"
       >gripper</text
     >
-    <g class="draw-signal" transform="translate({x(sheet.lever)},{axis})">
+    <g class="draw-mark" transform="translate({x(sheet.lever)},{axis})">
       <circle r="8" fill="var(--sheet)" />
       <path d="M0,-8A8,8 0 0 1 8,0H0ZM0,8A8,8 0 0 1 -8,0H0Z" />
       <path d="M0,10V{38}m-4,-8l4,8l4,-8" fill="none" stroke-width="1.8" />
     </g>
-    <text x={x(sheet.lever) + 12} y={axis + 36} class="figure fill-signal draw-over draw-on-part"
+    <text x={x(sheet.lever) + 12} y={axis + 36} class="figure fill-mark draw-over draw-on-part"
       >{shown(sheet.labels.mass)}</text
     >
     <path d="M{x(0)},{height - 20}v-6m0,3H{x(sheet.lever)}m0,-3v6" class="draw-size" />

@@ -108,7 +108,7 @@
       aria-label="Point {k + 1}"
       aria-valuenow={f}
       aria-valuetext="feed {shown(field?.points[k]?.feed)}, depth {shown(field?.points[k]?.depth)}"
-      class="draw-signal {locked ? '' : 'cursor-grab'}"
+      class="draw-mark {locked ? '' : 'cursor-grab'}"
       onpointerdown={(event) => {
         if (locked) return;
         held = chosen = k;
@@ -122,7 +122,7 @@
         cx={x(f)}
         cy={y(a)}
         r={k === chosen ? 6 : 4.5}
-        fill={k === chosen ? "var(--signal)" : "var(--sheet)"}
+        fill={k === chosen ? "var(--mark)" : "var(--sheet)"}
         stroke-width="1.6"
       />
     </g>

@@ -99,7 +99,7 @@
         aria-label="Point {k + 1}"
         aria-valuenow={p}
         aria-valuetext="{n} per minute, {p} kW"
-        class="draw-signal cursor-grab"
+        class="draw-mark cursor-grab"
         onpointerdown={(event) => {
           held = k;
           surface?.setPointerCapture(event.pointerId);

@@ -43,7 +43,7 @@
         x2={at}
         y1="16"
         y2={HEIGHT - FOOT}
-        stroke="var(--signal)"
+        stroke="var(--mark)"
         stroke-dasharray={k ? "4 3" : ""}
       />
       <text

@@ -39,7 +39,7 @@
     <p class="mt-1">
       {next.last ? "Last pass" : `Pass ${next.pass_number}`}, to
       <span class="figure !text-[17px]">{shown(next.target)}</span>: command
-      <b class="figure text-signal !text-[26px]" data-testid="command">Ø {shown(next.command)}</b>
+      <b class="figure text-mark !text-[26px]" data-testid="command">Ø {shown(next.command)}</b>
     </p>
     <form class="mt-2 flex flex-wrap items-start gap-3" onsubmit={keep}>
       <SizeFields {measuring} {planned} width="w-40" />

@@ -6,17 +6,15 @@
   let { limit, first = false }: { limit: Schemas["LimitOut"]; first?: boolean } = $props();
   const END = 0.87; // where the bound stands on the rail
   const over = $derived(limit.wanting);
+  const broken = $derived(over && limit.severity === "hard" && limit.standing === "over");
+  const tone = $derived(broken ? "fill-signal" : over ? "fill-warn" : "");
   const reach = $derived(limit.utilisation / Math.max(limit.kept, 1e-6)); // where a bad delivery may stand
   const place = (used: number) => Math.min(used * END, 0.985) * 100;
 </script>
 
 <span class="flex justify-between gap-2">
   <span
-    >{over
-      ? limit.severity === "hard" && limit.standing === "over"
-        ? "■ "
-        : "▲ "
-      : ""}{limit.label}{#if over}<span class="sr-only"
+    >{broken ? "■ " : over ? "▲ " : ""}{limit.label}{#if over}<span class="sr-only"
         >, {limit.utilisation > 1 ? "over its bound" : limit.standing}</span
       >{/if}</span
   >
@@ -46,12 +44,12 @@
     y="2.4"
     width={place(limit.utilisation)}
     height="3.2"
-    class={first ? "fill-signal" : over ? "fill-warn" : "fill-[var(--rail-used)]"}
+    class={tone || (first ? "fill-ink" : "fill-[var(--rail-used)]")}
   />
   <rect x={END * 100} y="-1" width="0.7" height="10" class="fill-ink" />
   <path
     d="M{place(limit.utilisation) - 1.2},-0.6L{place(limit.utilisation) + 1.8},4L{place(limit.utilisation) -
       1.2},8.6Z"
-    class={first ? "fill-signal" : over ? "fill-warn" : "fill-ink"}
+    class={tone || "fill-ink"}
   />
 </svg>

@@ -91,7 +91,7 @@
   {/each}
   {#each outline.removed as removed (removed.identity)}
     {#if removed.identity === marked}
-      <path d="{path(removed.corners as [number, number][], 1)}Z" class="fill-signal" />
+      <path d="{path(removed.corners as [number, number][], 1)}Z" class="fill-mark" />
     {/if}
   {/each}
   {#each outline.layers as layer, k (k)}

@@ -75,7 +75,7 @@
                 y="0"
                 width={w}
                 height="22"
-                class={chosen ? "fill-signal" : "fill-[var(--steel)]"}
+                class={chosen ? "fill-mark" : "fill-[var(--steel)]"}
               />
               {#if w > 22}
                 <text

@@ -33,11 +33,11 @@
         {@const over = broken(limit)}
         <li>
           <button
-            class="block w-full py-[3px] text-left {k === 0
-              ? 'text-signal font-semibold'
-              : over
-                ? 'text-warn'
-                : ''}"
+            class="block w-full py-[3px] text-left {k === 0 ? 'font-semibold' : ''} {over
+              ? limit.severity === 'hard' && limit.standing === 'over'
+                ? 'text-signal'
+                : 'text-warn'
+              : ''}"
             onclick={() => open(limit)}
             title="{limit.why} Click for the calculation."
           >
@@ -51,7 +51,7 @@
     {#if bench.following}
       <p class="text-soft">trying remedies …</p>
     {:else if offers.length}
-      <h3 class="text-signal font-semibold">
+      <h3 class="font-semibold {held ? 'text-signal' : ''}">
         {held ? "To meet this limit:" : "To go faster:"}
       </h3>
       <ol>

@@ -11,7 +11,7 @@
     <a
       href="#{path}"
       aria-current={name === here ? "page" : undefined}
-      class="pb-0.5 {name === here ? 'border-signal border-b-2 font-semibold' : 'text-soft hover:underline'}"
+      class="pb-0.5 {name === here ? 'border-mark border-b-2 font-semibold' : 'text-soft hover:underline'}"
       >{label}</a
     >
   {/each}

@@ -29,7 +29,7 @@
 >
   {#each sides as side (side.title)}
     <path d={metal(side, side.least)} class={side.internal ? "fill-line" : "fill-soft"} opacity="0.55" />
-    <path d={zone(side)} class="fill-signal" opacity="0.4" />
+    <path d={zone(side)} class="fill-mark" opacity="0.4" />
     <path
       d="M{side.most.map(px).join(' L')}"
       fill="none"

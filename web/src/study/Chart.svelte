@@ -82,7 +82,7 @@
     {#each chart.marks as mark, k (mark.name)}
       <g
         class={mark.name === "now" || mark.name === "planned" || mark.name === "largest"
-          ? "fill-signal"
+          ? "fill-mark"
           : "fill-ink"}
       >
         <circle cx={dots[k]?.x} cy={dots[k]?.y} r="4.5" />

@@ -12,7 +12,7 @@
 <ul aria-label="What bounds the depth of a pass, the closest first">
   {#each plan.bounds as bound (bound.name + bound.least)}
     {@const binds = !bound.least && bound.name === first}
-    <li class="py-[3px] {binds ? 'text-signal font-semibold' : ''}" title={bound.why}>
+    <li class="py-[3px] {binds ? 'font-semibold' : ''}" title={bound.why}>
       <span class="flex justify-between gap-2"
         ><span>{bound.label}</span><span class="figure {binds ? '' : 'text-soft'}"
           >{bound.least ? "≥" : "≤"} {shown(bound.display)}</span
@@ -30,7 +30,7 @@
           y="2.4"
           width={bound.least ? 100 - x(bound.depth) : x(bound.depth)}
           height="3.2"
-          class={binds ? "fill-signal" : "fill-[var(--rail-used)]"}
+          class={binds ? "fill-mark" : "fill-[var(--rail-used)]"}
         />
         <rect x={x(bound.depth)} y="-1" width="0.7" height="10" class="fill-ink" />
       </svg>

@@ -30,21 +30,21 @@
     <rect x="8" y={TIP.y} width="212" height="40" class="draw-part" />
     <polygon points={points(view.holder_outline)} class="draw-steel" />
     <polygon points={points(view.insert_outline)} class="draw-insert" />
-    <path d="M{TIP.x},{TIP.y}L{turned(kappa, 66)}" stroke="var(--signal)" stroke-width="1.6" />
+    <path d="M{TIP.x},{TIP.y}L{turned(kappa, 66)}" stroke="var(--mark)" stroke-width="1.6" />
     <path
       d="M{TIP.x},{TIP.y}L{turned(0, 84)}m7,-4l-7,4l7,4"
-      stroke="var(--signal)"
+      stroke="var(--mark)"
       stroke-width="1.6"
       fill="none"
     />
-    <path d="M{turned(0, 42)}A42,42 0 0 1 {turned(kappa, 42)}" stroke="var(--signal)" fill="none" />
-    <text x={TIP.x - 84} y={TIP.y - 34} class="figure fill-signal draw-over">κr {kappa}°</text>
+    <path d="M{turned(0, 42)}A42,42 0 0 1 {turned(kappa, 42)}" stroke="var(--mark)" fill="none" />
+    <text x={TIP.x - 84} y={TIP.y - 34} class="figure fill-mark draw-over">κr {kappa}°</text>
     <text x="12" y={TIP.y + 18} class="draw-text draw-on-part">feed, to the chuck</text>
     <circle cx={END.x} cy={END.y} r={END.r} class="draw-part" />
     <path d="M{END.x - 80},{END.y}h172" class="draw-centre" />
     <path d="M{END.x},{END.y - 74}v148" class="draw-centre" />
     <rect x={END.x + END.r - 2} y={END.y - lift} width="36" height="9" class="draw-insert" />
-    <path d="M{END.x + END.r + 34},{END.y - lift}h-34" stroke="var(--signal)" stroke-width="1.4" />
+    <path d="M{END.x + END.r + 34},{END.y - lift}h-34" stroke="var(--mark)" stroke-width="1.4" />
     <text x={END.x} y="170" text-anchor="middle" class="draw-text"
       >{lift === 0
         ? "tip on centre"

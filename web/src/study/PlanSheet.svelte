@@ -97,7 +97,7 @@
                 ><td class="figure">{shown(pass.push)}</td><td class="figure">{shown(pass.springs)}</td><td
                   ><span class="flex items-center gap-1.5" title={pass.chip.why}
                     ><ChipForm code={pass.chip.code} />
-                    <span class={pass.chip.verdict === "breaks" ? "text-safe" : "text-signal"}
+                    <span class={pass.chip.verdict === "breaks" ? "text-safe" : "text-warn"}
                       >{pass.chip.code} {pass.chip.form}, {pass.chip.verdict}</span
                     ></span
                   ><span class="text-soft text-[13px]"

@@ -141,7 +141,7 @@
           {next.last ? "Last pass" : `Pass ${next.pass_number}`}, to
           <span class="figure">{shown(next.target)}</span>: command
         </p>
-        <p class="figure text-signal text-[22px] font-semibold" data-testid="command">
+        <p class="figure text-mark text-[22px] font-semibold" data-testid="command">
           Ø {shown(next.command)}
         </p>
         {#if ledger.rows.length}<p>

@@ -63,7 +63,7 @@
           >
         {/each}
         <path d={path(row.seen, row.y)} fill="none" stroke="var(--soft)" stroke-width="1" />
-        <path d={path(row.fitted, row.y)} fill="none" stroke="var(--signal)" stroke-width="1.6" />
+        <path d={path(row.fitted, row.y)} fill="none" stroke="var(--mark)" stroke-width="1.6" />
         <text x="58" y="18" class="draw-text draw-over">{row.name}</text>
       </g>
     {/each}

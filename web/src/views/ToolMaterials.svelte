@@ -136,7 +136,7 @@
                     y="1"
                     width={Math.max((120 * row.cost_value) / dearest, 1)}
                     height="6"
-                    class={k === 0 && row.suits ? "fill-signal" : "fill-[var(--rail-used)]"}
+                    class={k === 0 && row.suits ? "fill-mark" : "fill-[var(--rail-used)]"}
                   /></svg
                 >{/if}</td
             >

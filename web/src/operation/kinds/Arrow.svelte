@@ -19,4 +19,4 @@
   );
 </script>
 
-<path d="M{x},{y}{path}" fill="none" stroke={signal ? "var(--signal)" : "var(--ink)"} stroke-width="1.8" />
+<path d="M{x},{y}{path}" fill="none" stroke={signal ? "var(--mark)" : "var(--ink)"} stroke-width="1.8" />

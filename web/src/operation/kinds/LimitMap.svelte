@@ -118,7 +118,7 @@
           >{word}</text
         >{/if}
     {/each}
-    <circle cx={x(map.at[0]!)} cy={y(map.at[1]!)} r="5" class="fill-signal" />
+    <circle cx={x(map.at[0]!)} cy={y(map.at[1]!)} r="5" class="fill-mark" />
     <text x="50" y={height - 3} class="draw-text">{shown(up.label)} upward</text>
     <text x={width - 12} y={height - 3} text-anchor="end" class="draw-text">{shown(across.label)}</text>
   </svg>

@@ -114,7 +114,7 @@
         <text
           x={x(tip) + 10}
           y={y(done) + 36}
-          class="draw-over draw-on-part fill-signal text-[12.5px] font-semibold">Fp</text
+          class="draw-over draw-on-part fill-mark text-[12.5px] font-semibold">Fp</text
         >
         <path d="M{x(floor)},{height - 8}v-6m0,3H{x(face)}m0,-3v6" class="draw-size" />
         <text x={x((floor + face) / 2)} y={height - 13} text-anchor="middle" class="draw-text draw-over"

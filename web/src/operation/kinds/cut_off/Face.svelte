@@ -46,7 +46,7 @@
     <path d={path} fill="none" stroke="var(--ink)" stroke-width="1.5" />
     {#if pip > 0.5}<path
         d="M{WIDE - 12 - pip},{y(highest)}l{pip * 0.3},-14h{pip * 0.7}V{y(highest)}Z"
-        class="fill-signal"
+        class="fill-mark"
       />{/if}
     <text x="6" y={TALL - 4} class="draw-text" font-size="12">rim</text>
     <text x={WIDE - 12} y={TALL - 4} text-anchor="end" class="draw-text" font-size="12"

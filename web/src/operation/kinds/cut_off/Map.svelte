@@ -105,7 +105,7 @@
             stroke-dasharray="2 3"
           />
         {/if}
-        <g class="draw-signal">
+        <g class="draw-mark">
           <line x1={x(now.diameter)} x2={x(now.diameter)} y1="22" y2={floor} stroke-width="1.6" />
           <circle cx={x(now.diameter)} cy={floor} r="4.5" stroke="none" />
         </g>
@@ -113,14 +113,14 @@
           x={onLeft ? x(now.diameter) + 8 : x(now.diameter) - 8}
           y={floor - 26}
           text-anchor={onLeft ? "start" : "end"}
-          class="figure fill-signal draw-over"
+          class="figure fill-mark draw-over"
           >Ø{shown(now.labels.diameter)} · {shown(now.labels.cutting_speed)}</text
         >
         <text
           x={onLeft ? x(now.diameter) + 8 : x(now.diameter) - 8}
           y={floor - 9}
           text-anchor={onLeft ? "start" : "end"}
-          class="figure fill-signal draw-over">{shown(now.labels.feed)} · {shown(now.labels.seconds)}</text
+          class="figure fill-mark draw-over">{shown(now.labels.feed)} · {shown(now.labels.seconds)}</text
         >
       </svg>
     {/if}

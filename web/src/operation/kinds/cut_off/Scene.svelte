@@ -118,12 +118,12 @@
         />
         <polygon points={edge} class="draw-insert" />
         <Arrow x={x(far) + 16} y={Math.max(y(tip) - 44, 8)} length={26} to="down" />
-        <text x={x(far) + 24} y={Math.max(y(tip) - 30, 20)} class="figure fill-signal"
+        <text x={x(far) + 24} y={Math.max(y(tip) - 30, 20)} class="figure fill-mark"
           >feed {shown(now.labels.feed)}</text
         >
         {#if num("slant") !== 0 && now.labels.side_force}
           <Arrow x={x(near) - 2} y={y(tip) - 3} length={26} to={num("slant") > 0 ? "left" : "right"} />
-          <text x={x(near) - 8} y="31" text-anchor="end" class="figure fill-signal draw-over"
+          <text x={x(near) - 8} y="31" text-anchor="end" class="figure fill-mark draw-over"
             >side {shown(now.labels.side_force)}, bends {shown(now.labels.bends)}</text
           >
         {/if}

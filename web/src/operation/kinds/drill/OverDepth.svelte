@@ -162,7 +162,7 @@
       <text x={width - 10} y={height - 5} text-anchor="end" class="draw-text"
         >{shown(view.torque_axis.label)}</text
       >
-      <g class="draw-signal">
+      <g class="draw-mark">
         <line x1={LEFT} x2={width - 10} y1={y(now.depth)} y2={y(now.depth)} stroke-width="1.6" />
         <circle cx={LEFT} cy={y(now.depth)} r="4.5" stroke="none" />
       </g>
@@ -170,7 +170,7 @@
         x={width - 14}
         y={y(now.depth) > height / 2 ? y(now.depth) - 6 : y(now.depth) + 15}
         text-anchor="end"
-        class="figure fill-signal draw-over">{shown(now.labels.thrust)} · {shown(now.labels.torque)}</text
+        class="figure fill-mark draw-over">{shown(now.labels.thrust)} · {shown(now.labels.torque)}</text
       >
     </svg>
   {/if}

@@ -181,10 +181,10 @@
         </g>
         <g class="figure">
           <text x={width - 168} y="18" class="draw-figure"
-            >thrust <tspan class="fill-signal">{shown(now.labels.thrust)}</tspan></text
+            >thrust <tspan class="fill-mark">{shown(now.labels.thrust)}</tspan></text
           >
           <text x={width - 168} y="36" class="draw-figure"
-            >torque <tspan class="fill-signal">{shown(now.labels.torque)}</tspan></text
+            >torque <tspan class="fill-mark">{shown(now.labels.torque)}</tspan></text
           >
           <text x={width - 168} y="54" class="draw-figure">power {shown(now.labels.power)}</text>
           <text x={width - 168} y="72" class="draw-figure">corner {shown(now.labels.temperature)}</text>

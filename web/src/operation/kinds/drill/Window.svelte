@@ -76,7 +76,7 @@
           font-size="11">{name.label}</text
         >
       {/each}
-      <circle cx={x(found.now[0]!)} cy={y(found.now[1]!)} r="4.5" class="fill-signal" />
+      <circle cx={x(found.now[0]!)} cy={y(found.now[1]!)} r="4.5" class="fill-mark" />
       <text x="46" y={height - 3} class="draw-text">{shown(found.feed_axis.label)} upward</text>
       <text x={width - 10} y={height - 3} text-anchor="end" class="draw-text"
         >{shown(found.speed_axis.label)}</text

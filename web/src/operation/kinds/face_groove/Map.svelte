@@ -94,7 +94,7 @@
           class="figure"
           font-size="12">Ø{shown(view.scene_labels.face_high)}</text
         >
-        <text x={x(first)} y="31" text-anchor="middle" class="figure fill-signal draw-over"
+        <text x={x(first)} y="31" text-anchor="middle" class="figure fill-mark draw-over"
           >Ø{shown(view.scene_labels.first_diameter)}</text
         >
         <text x={width - 8} y={height - 38} text-anchor="end" class="draw-text draw-over"

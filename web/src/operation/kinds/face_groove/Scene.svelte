@@ -90,7 +90,7 @@
           class="draw-insert"
         />
         <Arrow x={x(face) + 62} y={y(outer) - 12} length={30} to="left" />
-        <text x={x(face) + 70} y={y(outer) - 8} class="figure fill-signal draw-over"
+        <text x={x(face) + 70} y={y(outer) - 8} class="figure fill-mark draw-over"
           >feed {shown(stroke.labels.feed)}</text
         >
         <text x={x(face) + 16} y={Math.max(y(outer) - 28, 14)} class="draw-figure draw-over"

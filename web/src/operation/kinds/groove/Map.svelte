@@ -67,7 +67,7 @@
         {#each done as one, k (k)}
           <path
             d={swept(one)}
-            fill={COLOURS[one.kind] ?? "var(--signal)"}
+            fill={COLOURS[one.kind] ?? "var(--mark)"}
             fill-opacity={k === done.length - 1 ? 0.3 : 0.13}
           />
         {/each}
@@ -86,7 +86,7 @@
               x={x(one.start[0]!) + (edge * scale) / 2}
               y={TOP - 6}
               text-anchor="middle"
-              class="figure {k === bench.scrub.index ? 'fill-signal' : 'fill-ink'}"
+              class="figure {k === bench.scrub.index ? 'fill-mark' : 'fill-ink'}"
               font-size="12">{view.strokes.length < 12 || one.start[1] === 0 ? k + 1 : ""}</text
             >
           {/if}
@@ -113,7 +113,7 @@
             ? "the bore's wall drawn up"
             : `${shown(view.deep.label)} downward`}</text
         >
-        <text x="30" y="14" class="figure fill-signal"
+        <text x="30" y="14" class="figure fill-mark"
           >{shown(now.labels.feed)} · cuts {shown(now.labels.engaged)} · {shown(now.labels.seconds)}</text
         >
       </svg>

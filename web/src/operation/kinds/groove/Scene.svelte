@@ -121,8 +121,8 @@
         >
         <text x={words} y="35" class="draw-text">{shown(view.scene_labels.width)} wide, {view.scene.way}</text
         >
-        <text x={words} y="58" class="figure fill-signal">feed {shown(stroke.labels.feed)}</text>
-        <text x={words} y="75" class="figure fill-signal"
+        <text x={words} y="58" class="figure fill-mark">feed {shown(stroke.labels.feed)}</text>
+        <text x={words} y="75" class="figure fill-mark"
           >{sideways ? "side force" : "feed force"}
           {shown(sideways ? stroke.labels.side_force : view.scene_labels.feed_force)}</text
         >

@@ -140,12 +140,12 @@
           {/each}
         {/each}
         <line x1="4" x2={width - 4} y1={axis} y2={axis} class="draw-centre" />
-        <g class="draw-signal" transform="translate({at(num('lever'))},{axis})">
+        <g class="draw-mark" transform="translate({at(num('lever'))},{axis})">
           <circle r="6" fill="var(--sheet)" />
           <path d="M0,-6A6,6 0 0 1 6,0H0ZM0,6A6,6 0 0 1 -6,0H0Z" />
         </g>
         <Arrow x={10} y={height - 30} length={34} to="right" />
-        <text x="52" y={height - 25} class="figure fill-signal draw-over"
+        <text x="52" y={height - 25} class="figure fill-mark draw-over"
           >feed {shown(bench.evaluation?.results.feed_rate?.display)}</text
         >
         <text x="10" y="16" class="draw-text"

@@ -147,9 +147,9 @@
           stroke-width="0.8"
         />
         <path d={body} class="draw-insert" />
-        <path d={thread} fill="none" stroke="var(--signal)" stroke-width="1.2" />
+        <path d={thread} fill="none" stroke="var(--mark)" stroke-width="1.2" />
         <line x1={x(0)} x2={x(0)} y1="2" y2={height - 4} class="draw-centre" />
-        <circle cx={x(middle)} cy={y(deep)} r="3" class="fill-signal" />
+        <circle cx={x(middle)} cy={y(deep)} r="3" class="fill-mark" />
 
         <circle cx={seen.x} cy={seen.y} r={num("hole") * 0.6 * seenScale} class="draw-part" />
         <circle cx={seen.x} cy={seen.y} r={bore * seenScale} fill="var(--sheet)" stroke="var(--ink)" />
@@ -167,7 +167,7 @@
             cy={seen.y}
             r={orbit * seenScale}
             fill="none"
-            stroke="var(--signal)"
+            stroke="var(--mark)"
             stroke-width="1.2"
           />
         {/if}
@@ -175,10 +175,10 @@
         {#each teeth as [a, b], k (k)}
           <line x1={centre[0]} y1={centre[1]} x2={a} y2={b} stroke="var(--ink)" stroke-width="0.8" />
         {/each}
-        {#if helix}<path d={inMetal} fill="none" stroke="var(--signal)" stroke-width="3.5" />{/if}
-        <circle cx={centre[0]} cy={centre[1]} r="3" class="fill-signal" />
+        {#if helix}<path d={inMetal} fill="none" stroke="var(--mark)" stroke-width="3.5" />{/if}
+        <circle cx={centre[0]} cy={centre[1]} r="3" class="fill-mark" />
         {#if helix}
-          <g class="draw-signal">
+          <g class="draw-mark">
             <line x1={wall[0]} y1={wall[1]} x2={pushed[0]} y2={pushed[1]} stroke-width="2.2" />
             <circle cx={pushed[0]} cy={pushed[1]} r="2.6" />
           </g>
@@ -186,7 +186,7 @@
             x={named[0]}
             y={named[1] + 4}
             text-anchor="middle"
-            class="draw-over draw-on-part fill-signal text-[12.5px] font-semibold">Fn</text
+            class="draw-over draw-on-part fill-mark text-[12.5px] font-semibold">Fn</text
           >
         {/if}
         {#if !helix}<Arrow x={x(0) + r * scale + 12} y={y(0) - 34} length={26} to="down" />{/if}

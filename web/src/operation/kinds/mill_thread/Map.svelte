@@ -55,7 +55,7 @@
               <td class="figure pl-2">{shown(one.labels.taper)}</td>
               <td
                 ><div
-                  class="bg-signal ml-1 h-2"
+                  class="bg-mark ml-1 h-2"
                   style:width="{(100 * one.taper) / widest}%"
                   aria-hidden="true"
                 ></div></td

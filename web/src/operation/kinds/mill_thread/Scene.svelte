@@ -138,9 +138,9 @@
             />{/if}
         {/each}
         <path d={body} class="draw-insert" />
-        <path d={helix} fill="none" stroke="var(--signal)" stroke-width="1.1" />
+        <path d={helix} fill="none" stroke="var(--mark)" stroke-width="1.1" />
         <line x1={x(0)} x2={x(0)} y1="2" y2={height - 16} class="draw-centre" />
-        <circle cx={x(middle)} cy={y(end)} r="3" class="fill-signal" />
+        <circle cx={x(middle)} cy={y(end)} r="3" class="fill-mark" />
         <text x={16} y={height - 4} class="draw-text draw-over"
           >{shown(e.scene_labels.length)} full thread, {up ? "up" : "down"} a pitch a turn, {e.scene.path}, {wrong
             ? "against the feed"
@@ -168,14 +168,14 @@
           cy={seen.y}
           r={orbit * seenScale}
           fill="none"
-          stroke="var(--signal)"
+          stroke="var(--mark)"
           stroke-width="1.2"
         />
         <circle cx={centre[0]} cy={centre[1]} r={r * seenScale} class="draw-insert" />
         {#each teeth as [a, b], k (k)}
           <line x1={centre[0]} y1={centre[1]} x2={a} y2={b} stroke="var(--ink)" stroke-width="0.8" />
         {/each}
-        <path d="M-7,-5L5,0L-7,5Z" transform={head} class={wrong ? "fill-warn" : "fill-signal"} />
+        <path d="M-7,-5L5,0L-7,5Z" transform={head} class={wrong ? "fill-warn" : "fill-mark"} />
       </svg>
       <dl class="absolute top-1 right-2.5 grid grid-cols-[auto_auto] gap-x-2 text-[13px] leading-[18px]">
         {#each [["thread", e.scene_labels.thread], ["spindle", e.scene_labels.spindle], ["feed, middle", e.scene_labels.middle], ["feed, wall", e.scene_labels.wall], ["flank error", e.scene_labels.flank], ["set outward", e.scene_labels.offset], ["taper", e.scene_labels.taper], ["deflecting", e.scene_labels.push_off]] as const as [word, value] (word)}

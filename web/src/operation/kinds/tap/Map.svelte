@@ -89,7 +89,7 @@
         <text x={width - 10} y={height - 5} text-anchor="end" class="draw-text"
           >{shown(view.time_axis.label)}</text
         >
-        <g class="draw-signal">
+        <g class="draw-mark">
           <line x1={x(now.seconds)} x2={x(now.seconds)} y1="16" y2={height - 34} stroke-width="1.6" />
           <circle cx={x(now.seconds)} cy={y(at)} r="4.5" stroke="none" />
         </g>
@@ -97,7 +97,7 @@
           x={x(now.seconds) > width / 2 ? x(now.seconds) - 8 : x(now.seconds) + 8}
           y={y(at) - 8 < 24 ? 30 : y(at) - 8}
           text-anchor={x(now.seconds) > width / 2 ? "end" : "start"}
-          class="figure fill-signal draw-over">{shown(now.labels.torque)} · {shown(now.labels.margin)}×</text
+          class="figure fill-mark draw-over">{shown(now.labels.torque)} · {shown(now.labels.margin)}×</text
         >
       </svg>
     {/if}

@@ -107,7 +107,7 @@
         {/if}
         <path d={body} class="draw-insert" />
         <line x1="2" x2={width - WORDS} y1={y(0)} y2={y(0)} class="draw-centre" />
-        <circle cx={x(tip)} cy={y(0)} r="3" class="fill-signal" />
+        <circle cx={x(tip)} cy={y(0)} r="3" class="fill-mark" />
         <Arrow x={x(0) - 10} y={y(block) - 2} length={30} to={back ? "left" : "right"} />
         <path d="M{x(0)},{y(-block) + 5}v5m0,-2.5H{x(num('length'))}m0,-2.5v5" class="draw-size" />
         <text x={x(0) + 4} y={y(-block) + 22} class="draw-text draw-over"

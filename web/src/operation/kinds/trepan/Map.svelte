@@ -62,8 +62,8 @@
         <text x="58" y="44" fill="var(--warn)" font-size="13" class="draw-over"
           >— — what the spindle gives</text
         >
-        <circle cx={x(view.at[0]!)} cy={y(view.at[1]!)} r="4.5" class="fill-signal" />
-        <text x={x(view.at[0]!) + 8} y={y(view.at[1]!) + 18} class="figure fill-signal draw-over"
+        <circle cx={x(view.at[0]!)} cy={y(view.at[1]!)} r="4.5" class="fill-mark" />
+        <text x={x(view.at[0]!) + 8} y={y(view.at[1]!) + 18} class="figure fill-mark draw-over"
           >{shown(view.scene_labels.torque)}</text
         >
         <text x="50" y={height - 3} class="draw-text">{shown(view.torque_axis.label)} upward</text>

@@ -100,10 +100,10 @@
           >{kept ? "disc" : "core"} {shown(view.scene_labels.core_mass)}</text
         >
         <Arrow x={x(outer) + 26} y={y(0) - 44} length={30} to="down" />
-        <text x={x(outer) + 36} y={y(0) - 26} class="figure fill-signal draw-over"
+        <text x={x(outer) + 36} y={y(0) - 26} class="figure fill-mark draw-over"
           >feed {shown(bench.evaluation?.results.feed_rev?.display)}</text
         >
-        <text x={x(outer) + 36} y={y(0) - 8} class="figure fill-signal draw-over"
+        <text x={x(outer) + 36} y={y(0) - 8} class="figure fill-mark draw-over"
           >thrust {shown(view.scene_labels.thrust)}</text
         >
         <text x="10" y="20" class="draw-text"

@@ -63,7 +63,7 @@
                       ? "M52,26h-12m4,-3l-4,3l4,3"
                       : "M16,26h10m-4,-3l4,3l-4,3"}
                     fill="none"
-                    stroke="var(--signal)"
+                    stroke="var(--mark)"
                     stroke-width="1.4"
                   />
                   <path
@@ -71,7 +71,7 @@
                       ? "M5.5,6v17m-3,-4l3,4l3,-4"
                       : "M5.5,24v-17m-3,4l3,-4l3,4"}
                     fill="none"
-                    stroke="var(--signal)"
+                    stroke="var(--mark)"
                     stroke-width="1.4"
                   />
                 </svg></td
@@ -108,7 +108,7 @@
             <path
               d={pathOf(one.corners.map(([a, b]) => [x(a!), y(b!)])) + "Z"}
               fill={one.number === now.number
-                ? "var(--signal)"
+                ? "var(--mark)"
                 : one.number < now.number
                   ? "var(--sheet)"
                   : one.number % 2
@@ -129,7 +129,7 @@
           <text x="8" y="14" class="draw-text"
             >{shown(view.scene_labels.infeed)}, {shown(view.scene_labels.whole)} deep in all</text
           >
-          <text x="8" y={height - FOOT + 18} class="figure fill-signal"
+          <text x="8" y={height - FOOT + 18} class="figure fill-mark"
             >pass {now.number}: infeed {shown(now.labels.infeed)}</text
           >
           <text x="8" y={height - FOOT + 35} class="draw-text"

@@ -108,7 +108,7 @@
         <path d={part} class="draw-part" stroke="var(--ink)" stroke-width="1" />
         <line x1="2" x2={width - WORDS} y1={y(0)} y2={y(0)} class="draw-centre" />
         <path d={tool} class="draw-insert" />
-        <circle cx={x(tip)} cy={y(root)} r="2.6" class="fill-signal" />
+        <circle cx={x(tip)} cy={y(root)} r="2.6" class="fill-mark" />
         <Arrow
           x={x(tip)}
           y={inside
@@ -123,7 +123,7 @@
             ? -6
             : 6}"
           fill="none"
-          stroke="var(--signal)"
+          stroke="var(--mark)"
           stroke-width="1.8"
         />
         <path d="M{x(near)},{y(0) + 8}v5m0,-2.5H{x(far)}m0,-2.5v5" class="draw-size" />

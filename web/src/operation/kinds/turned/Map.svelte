@@ -120,7 +120,7 @@
     {#if chip}<span class="flex items-center gap-1.5" data-testid="chip"
         ><ChipForm code={chip.code} />
         {chip.form}, {chip.length} ·
-        <b class={chip.verdict === "breaks" ? "text-safe" : "text-signal"}>{chip.verdict}</b></span
+        <b class={chip.verdict === "breaks" ? "text-safe" : "text-warn"}>{chip.verdict}</b></span
       >{/if}
   {/snippet}
   <div class="min-h-0 flex-1" bind:clientWidth={width} bind:clientHeight={height}>
@@ -217,7 +217,7 @@
               ><title>pass {k + 1}</title></circle
             >{/if}
         {/each}
-        <g transform="translate({x(map.feed)},{y(map.depth)})" class="draw-signal">
+        <g transform="translate({x(map.feed)},{y(map.depth)})" class="draw-mark">
           <circle r="11" fill="none" stroke-dasharray="3 2" />
           <circle r="4.5" stroke="none" />
           <path

@@ -98,11 +98,11 @@
         <span class="figure">{shown(e.scene_labels.cutting_force)}</span></span
       >
       <span
-        ><b class="text-signal">Ff</b> feed
+        ><b class="text-mark">Ff</b> feed
         <span class="figure">{shown(e.scene_labels.feed_force)}</span></span
       >
       <span
-        ><b class="text-signal">Fp</b> passive
+        ><b class="text-mark">Fp</b> passive
         <span class="figure">{shown(e.scene_labels.passive_force)}</span></span
       >
     </p>
@@ -145,13 +145,13 @@
         {#if !facing}<path
             d={bow}
             fill="none"
-            stroke="var(--signal)"
+            stroke="var(--mark)"
             stroke-width="1.2"
             stroke-dasharray="5 2"
           />{/if}
         <polygon points={corner(e.holder_outline as [number, number][])} class="draw-steel" />
         <polygon points={corner(e.insert_outline as [number, number][])} class="draw-insert" />
-        <g class="draw-signal" stroke-width="1.8">
+        <g class="draw-mark" stroke-width="1.8">
           {#if facing}
             <path d="M{x(tip.x) - 10},{y(tip.r)}v{ff}m-4,-6l4,6l4,-6" fill="none" />
             <path d="M{x(tip.x)},{y(tip.r)}h{-fp}m6,-4l-6,4l6,4" fill="none" />
@@ -174,12 +174,12 @@
             x={inside(x(tip.x) - (facing ? fp : ff) - 4, 2, "end")}
             y={y(tip.r) + (facing ? 4 : 12)}
             text-anchor="end"
-            class="draw-on-part fill-signal">{facing ? "Fp" : "Ff"}</text
+            class="draw-on-part fill-mark">{facing ? "Fp" : "Ff"}</text
           >
           <text
             x={x(tip.x) + 6}
             y={y(tip.r) + Math.max(facing ? ff : fp, 16) + 2}
-            class="draw-on-part fill-signal">{facing ? "Ff" : "Fp"}</text
+            class="draw-on-part fill-mark">{facing ? "Ff" : "Fp"}</text
           >
         </g>
         {#if e.scene.fouls_with}
@@ -187,7 +187,7 @@
           {@const top = y(num("fouls_diameter") / 2)}
           <path
             d="M{place - 9},{top - 9}l18,18m0,-18l-18,18"
-            stroke="var(--signal)"
+            stroke="var(--mark)"
             stroke-width="3"
             fill="none"
           />

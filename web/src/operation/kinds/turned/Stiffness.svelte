@@ -41,7 +41,7 @@
           cx={x(k)}
           cy={y(row.stiffness!)}
           r={row.id === selected ? 4 : 2}
-          class={row.id === selected ? "fill-signal" : "fill-ink"}
+          class={row.id === selected ? "fill-mark" : "fill-ink"}
         />
         {#if k === 0 || k === known.length - 1 || row.id === selected}
           <text
