@@ -305,3 +305,15 @@ def test_one_tool_for_many_metals() -> None:
     assert all(share_of_speed(grade, found.slowest) <= share_of_speed(grade, letter) for letter in "PMN")
     assert one_for_all(drills, "P").longer == 0  # type: ignore[union-attr]
     assert one_for_all([grades()["K10 diamond"]], "PN") is None
+
+
+def test_a_mill_may_run_out_by_half_its_feed_and_never_need_run_truer_than_a_good_collet() -> None:
+    """Common practice, no source: beyond half a tooth's feed one tooth does the work of all; a good collet runs true to 5 to 10 µm."""
+
+    def most(feed: str) -> float:
+        outcome = evaluate(milled(settings={"feed_per_tooth": feed}))
+        return next(one.value / one.utilisation for one in outcome.limits if one.name == "runout")
+
+    assert most("0.06 mm/z") == pytest.approx(0.03)
+    assert most("0.005 mm/z") == pytest.approx(most("0.01 mm/z"))
+    assert 0.005 <= most("0.005 mm/z") <= 0.010
