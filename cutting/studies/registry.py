@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from types import MappingProxyType
 
-from cutting.studies import coolant, edge_angles, edge_life, hard, passes, rigidity, setting, thread_size, traces, ways
+from cutting.studies import coolant, edge_angles, edge_life, hard, passes, process, rigidity, setting, thread_size, traces, ways
 from cutting.studies.study import Study
 
 EVERY: tuple[Study, ...] = (
@@ -18,6 +18,7 @@ EVERY: tuple[Study, ...] = (
     setting.STUDY,
     traces.STUDY,
     thread_size.STUDY,
+    process.STUDY,
 )
 STUDIES: MappingProxyType[str, Study] = MappingProxyType({one.name: one for one in EVERY})
 

@@ -261,3 +261,23 @@ def test_the_whole_plan_is_tried(person: Person, monkeypatch: pytest.MonkeyPatch
     person.chrome.execute_script(AXE.read_text(encoding="utf-8"))
     found = person.chrome.execute_async_script("axe.run('[role=dialog]').then(arguments[0])")
     assert [one["id"] for one in found["violations"]] == []
+
+
+def test_the_present_process_is_entered_by_its_drivers_and_compared(person: Person) -> None:
+    open_operation(person, "Runner shaft", "Rough turn Ø57")
+    person.press("q")
+    form = person.see("[role=dialog] form")
+    known = {
+        "seconds per": ("34", "16"),
+        "price": ("27.38", "12.10"),
+        "edges": ("2", "1"),
+        "pieces": ("14", "42"),
+        "seconds of": ("54", "54"),
+    }
+    for driver, (present, other) in (known | {"machine rate": ("96.2", "96.2")}).items():
+        form.find_element(By.CSS_SELECTOR, f"input[aria-label^='{driver}'][aria-label$=current]").send_keys(present)
+        form.find_element(By.CSS_SELECTOR, f"input[aria-label^='{driver}'][aria-label$='other way']").send_keys(other)
+    form.find_element(By.TAG_NAME, "button").click()
+    person.until(lambda: person.read("[data-testid=present-cost]") == "1.99 €", "the present process")
+    assert person.read("[data-testid=proposed-cost]") == "0.75 €"
+    assert person.read("[data-testid=saving]") == "1.24 €"

@@ -27,6 +27,7 @@ STUDIES: dict[str, Any] = {
     "ways": list[out.WayOut],
     "coolant": out.CoolantOut,
     "hard": out.HardOut,
+    "process": out.ProcessOut,
 }
 
 
@@ -221,3 +222,37 @@ def test_what_is_drawn_stands_under_its_name() -> None:
         drawn = web / "operation" / "kinds" / view.replace(" ", "_")
         assert (drawn / "Scene.svelte").is_file(), view
         assert (drawn / "Map.svelte").is_file() or view == "bore", view  # a bore's map is that of turning
+
+
+PRESENT = {"seconds": 34, "price": "27.38", "edges": 2, "pieces": 14, "change": 54, "rate": "96.2"}
+OTHER = {**PRESENT, "seconds": 16, "price": "12.10", "edges": 1, "pieces": 42}
+
+
+def test_the_present_process_by_its_drivers_against_another_and_against_the_plan(engineer: Api, job_id: JobId) -> None:
+    """A case of the trade, cut-off (common practice): 1.99 against 0.75 a piece come out of what was entered; so does every share of it."""
+    job = job_id("Runner shaft")
+    assert ask(engineer, job, "op30", "process")["saving"] is None
+    engineer.edit(job, 1, action="set_process", operation="op30", present=PRESENT, proposed=OTHER)
+    found = ask(engineer, job, "op30", "process")
+    assert [found[name]["metric"] for name in ("present", "proposed", "saving")] == ["1.99 €", "0.75 €", "1.24 €"]
+    saves = [float(row["saves"]["metric"].split()[0]) for row in found["rows"]]
+    assert sum(saves) == pytest.approx(1.24, abs=0.02)
+    assert saves[4:] == [0.0, 0.0]  # change and rate are the same
+    assert sum(float(row["present"]["metric"].split()[0]) for row in found["shares"]) == pytest.approx(1.99, abs=0.02)
+    assert "8.7 pieces per edge, of the 42" in found["says"][0]
+    engineer.edit(job, 2, action="set_process", operation="op30", present=PRESENT)
+    against = ask(engineer, job, "op30", "process")
+    assert against["of_plan"]
+    assert against["proposed"] != found["proposed"]
+    refused = engineer.edit(job, 3, action="set_process", operation="op30", present=PRESENT | {"edges": 0})
+    assert refused.status_code == 422
+    assert refused.json()["errors"][0]["field"] == "present.edges"
+
+
+def test_the_plan_s_drivers_make_the_plan_s_own_cost(engineer: Api, job_id: JobId) -> None:
+    """But for what a stop or scrap would cost by its chance, which nobody enters."""
+    job = job_id("Runner shaft")
+    engineer.edit(job, 1, action="set_process", operation="op20", present=PRESENT)
+    told = float(ask(engineer, job, "op20", "process")["proposed"]["metric"].split()[0])
+    cost = ask(engineer, job, "op20", "evaluate")["results"]["operation_cost"]["value"]
+    assert 0.97 * cost < told <= cost + 0.01

@@ -44,6 +44,9 @@ Target = asked("target", "money", 0, 1e6, empty=True)
 Paid = asked("cost a piece", "money", 0, 1e6, above=True)
 Rate = asked("rate an hour", "money", 0, 10_000)
 Seconds = asked("seconds a piece", "duration", 0, 1e6, above=True)
+Edges = asked("edges", "count", 1, 100, unit="edges", whole=True)
+PerEdge = asked("pieces per edge", "count", 0.01, 1e7, unit="pieces")
+Change = asked("seconds of an edge change", "duration", 0, 1e5)
 
 
 MOST_FEATURES = 120
@@ -88,6 +91,7 @@ class Operation(Strict):
     holding: dict[str, Entry] = {}
     skin: Literal["clean", "bar", "forged", "cast", "weld", "hardened"] = "clean"
     grinding: GrindingData | None = None
+    process: ProcessesData | None = None
 
 
 class GrindingData(Strict):
@@ -96,6 +100,24 @@ class GrindingData(Strict):
     seconds: Seconds
     rate: Rate
     wheel: Price = 0
+
+
+class ProcessData(Strict):
+    """How a cut is made, by what drives its cost."""
+
+    seconds: Seconds
+    price: Price
+    edges: Edges
+    pieces: PerEdge
+    change: Change
+    rate: Rate
+
+
+class ProcessesData(Strict):
+    """The present process, and what is held against it; where that is not given, the plan is."""
+
+    present: ProcessData
+    proposed: ProcessData | None = None
 
 
 Noted = Annotated[str, Field(min_length=1, max_length=120)]

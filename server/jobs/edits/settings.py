@@ -8,7 +8,7 @@ from pydantic import Field
 
 from server.jobs.document.drawing import change_told
 from server.jobs.document.entries import Entry, changed_with_unit, with_unit
-from server.jobs.document.plan import GrindingData, SpindleChoice, checked, merged, told_of
+from server.jobs.document.plan import GrindingData, ProcessData, SpindleChoice, checked, merged, told_of
 from server.jobs.document.tools import ToolNames, in_order, told
 from server.jobs.edits.gesture import Gesture
 from server.jobs.edits.tools import ChainStep, hole_before, take_first_choice
@@ -101,3 +101,22 @@ class SetGrinding(Gesture):
         entry = self.target(document)
         entry["grinding"] = checked(GrindingData, self.grinding, "grinding") if self.grinding else None
         return f"{entry['number']}: grinding"
+
+
+class SetProcess(Gesture):
+    """The cut as it is made now, by its drivers, and what is held against it; null takes it away."""
+
+    action: Literal["set_process"]
+    present: dict[str, Entry] | None
+    proposed: dict[str, Entry] | None = None
+
+    def apply(self, document: dict[str, Any]) -> str:
+        """Set the present process of an operation."""
+        entry = self.target(document)
+        if self.present is None:
+            entry["process"] = None
+        else:
+            present = checked(ProcessData, self.present, "present")
+            proposed = checked(ProcessData, self.proposed, "proposed") if self.proposed else None
+            entry["process"] = {"present": present, "proposed": proposed}
+        return f"{entry['number']}: current process"

@@ -326,6 +326,28 @@ class AngleRow(Schema):
     says: Sentence
 
 
+class ProcessRow(Schema):
+    """A driver or a share of both processes, and what it saves."""
+
+    label: str
+    present: DisplayOut
+    proposed: DisplayOut
+    saves: DisplayOut
+
+
+class ProcessOut(Schema):
+    """The present process against another; nothing in it where none was entered. `plan` are the plan's own drivers, as typed."""
+
+    rows: list[ProcessRow]
+    shares: list[ProcessRow]
+    present: DisplayOut | None
+    proposed: DisplayOut | None
+    saving: DisplayOut | None
+    says: list[Sentence]
+    of_plan: bool
+    plan: dict[str, str]
+
+
 class HardOut(Schema):
     """Hard turning against grinding."""
 

@@ -15,6 +15,7 @@ from server.jobs.schemas import study as out
 from server.jobs.studies.choices import coolant_out, hard_out, way_out
 from server.jobs.studies.edges import edge_angles_out, edge_life_out
 from server.jobs.studies.passes import ledger_out, plan_out
+from server.jobs.studies.process import process_out
 from server.jobs.studies.rigidity import rigidity_out
 
 Answer = dict[str, Any]
@@ -80,6 +81,11 @@ def _hard(found: Any, asked: StudyAsked) -> Answer:
     return hard_out(hard_turning(asked.setup, Grinding(**given) if given else None))
 
 
+def _process(found: Any, asked: StudyAsked) -> Answer:
+    """The present process by its drivers, against what was entered beside it or the plan."""
+    return process_out(asked.setup, asked.entry.get("process"))
+
+
 DOORS: MappingProxyType[str, StudyDoor] = MappingProxyType(
     {
         "plan": StudyDoor("plan", out.PlanOut, _plan),
@@ -89,5 +95,6 @@ DOORS: MappingProxyType[str, StudyDoor] = MappingProxyType(
         "edge": StudyDoor("edge-angles", out.EdgeAnglesOut, _edge),
         "coolant": StudyDoor("coolant", out.CoolantOut, _coolant),
         "hard": StudyDoor("hard", out.HardOut, _hard),
+        "process": StudyDoor("process", out.ProcessOut, _process),
     }
 )

@@ -952,6 +952,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/operations/{operation}/process": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Current process
+         * @description The present process by its drivers, against what was entered beside it or the plan.
+         */
+        post: operations["study_process"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/operations/{operation}/curve.csv": {
         parameters: {
             query?: never;
@@ -2880,6 +2900,7 @@ export interface components {
              */
             skin?: "clean" | "bar" | "forged" | "cast" | "weld" | "hardened";
             grinding?: components["schemas"]["GrindingData"] | null;
+            process?: components["schemas"]["ProcessesData"] | null;
         };
         /**
          * OperationRow
@@ -2956,6 +2977,32 @@ export interface components {
              * Format: date-time
              */
             at: string;
+        };
+        /**
+         * ProcessData
+         * @description How a cut is made, by what drives its cost.
+         */
+        ProcessData: {
+            /** Seconds */
+            seconds: number;
+            /** Price */
+            price: number;
+            /** Edges */
+            edges: number;
+            /** Pieces */
+            pieces: number;
+            /** Change */
+            change: number;
+            /** Rate */
+            rate: number;
+        };
+        /**
+         * ProcessesData
+         * @description The present process, and what is held against it; where that is not given, the plan is.
+         */
+        ProcessesData: {
+            present: components["schemas"]["ProcessData"];
+            proposed?: components["schemas"]["ProcessData"] | null;
         };
         /**
          * SegmentOut
@@ -3281,7 +3328,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["SetSettings"] | components["schemas"]["TakeTool"] | components["schemas"]["TakeTools"] | components["schemas"]["SetFeature"] | components["schemas"]["SetHolding"] | components["schemas"]["SetPart"] | components["schemas"]["AddOperation"] | components["schemas"]["AddOperations"] | components["schemas"]["NoteFeature"] | components["schemas"]["SetNoted"] | components["schemas"]["RemoveFeature"] | components["schemas"]["RemoveOperation"] | components["schemas"]["MoveOperation"] | components["schemas"]["SetGrinding"] | components["schemas"]["SetBaseline"];
+            edit: components["schemas"]["SetSettings"] | components["schemas"]["TakeTool"] | components["schemas"]["TakeTools"] | components["schemas"]["SetFeature"] | components["schemas"]["SetHolding"] | components["schemas"]["SetPart"] | components["schemas"]["AddOperation"] | components["schemas"]["AddOperations"] | components["schemas"]["NoteFeature"] | components["schemas"]["SetNoted"] | components["schemas"]["RemoveFeature"] | components["schemas"]["RemoveOperation"] | components["schemas"]["MoveOperation"] | components["schemas"]["SetGrinding"] | components["schemas"]["SetProcess"] | components["schemas"]["SetBaseline"];
         };
         /**
          * MoveOperation
@@ -3603,6 +3650,30 @@ export interface components {
              * @enum {string}
              */
             units?: "mm" | "inch";
+        };
+        /**
+         * SetProcess
+         * @description The cut as it is made now, by its drivers, and what is held against it; null takes it away.
+         */
+        SetProcess: {
+            /**
+             * Operation
+             * @default
+             */
+            operation?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "set_process";
+            /** Present */
+            present: {
+                [key: string]: string | number | boolean | null;
+            } | null;
+            /** Proposed */
+            proposed?: {
+                [key: string]: string | number | boolean | null;
+            } | null;
         };
         /**
          * SetSettings
@@ -6343,6 +6414,38 @@ export interface components {
             grinding: components["schemas"]["DisplayOut"] | null;
             /** Note */
             note: string;
+        };
+        /**
+         * ProcessOut
+         * @description The present process against another; nothing in it where none was entered. `plan` are the plan's own drivers, as typed.
+         */
+        ProcessOut: {
+            /** Rows */
+            rows: components["schemas"]["ProcessRow"][];
+            /** Shares */
+            shares: components["schemas"]["ProcessRow"][];
+            present: components["schemas"]["DisplayOut"] | null;
+            proposed: components["schemas"]["DisplayOut"] | null;
+            saving: components["schemas"]["DisplayOut"] | null;
+            /** Says */
+            says: string[];
+            /** Of Plan */
+            of_plan: boolean;
+            /** Plan */
+            plan: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * ProcessRow
+         * @description A driver or a share of both processes, and what it saves.
+         */
+        ProcessRow: {
+            /** Label */
+            label: string;
+            present: components["schemas"]["DisplayOut"];
+            proposed: components["schemas"]["DisplayOut"];
+            saves: components["schemas"]["DisplayOut"];
         };
         /**
          * Cause
@@ -13864,6 +13967,123 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HardOut"];
+                };
+            };
+            /** @description The body is not JSON. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this role, or without a valid token. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed since, or is in use. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is of another kind than said here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not what it may be; each is named with its bound. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer; nothing was saved. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    study_process: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProcessOut"];
                 };
             };
             /** @description The body is not JSON. */

@@ -34,6 +34,7 @@ export const KEYS: [string, [string, string][]][] = [
       ["1 2 3", "try a remedy"],
       ["z r l", "passes and size, rigidity, edge life"],
       ["t g c h", "turning methods, edge angles, coolant, hard turning"],
+      ["q", "the current process against this plan or another way, by what drives its cost"],
       ["x", "set-up of tool and holding, where the operation is a slot"],
       ["o", "the set-up sheet"],
       ["n", "notes and measurements"],
