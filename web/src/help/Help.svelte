@@ -29,6 +29,16 @@
     ).filter(([, rows]) => rows.length),
   );
 
+  // under the head of the page, however many rows that has
+  const head = document.querySelector("header");
+  let top = $state(head?.offsetHeight ?? 44);
+  $effect(() => {
+    if (!head) return;
+    const watch = new ResizeObserver(() => (top = head.offsetHeight));
+    watch.observe(head);
+    return () => watch.disconnect();
+  });
+
   function begin(field: HTMLElement) {
     field.focus();
   }
@@ -43,7 +53,8 @@
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
 <aside
   aria-label="Help"
-  class="bg-sheet text-ink border-edge fixed top-11 right-0 bottom-0 z-30 flex w-[min(400px,100vw)] flex-col border-l shadow-lg"
+  class="bg-sheet text-ink border-edge fixed right-0 bottom-0 z-30 flex w-[min(400px,100vw)] flex-col border-l shadow-lg"
+  style:top="{top}px"
   onkeydown={leave}
 >
   <div class="border-line flex items-center justify-between border-b px-3 py-1.5">

@@ -365,6 +365,7 @@
   @media (max-width: 1000px) {
     .job-bench {
       display: flex;
+      flex: none;
       flex-direction: column;
       height: auto;
     }
