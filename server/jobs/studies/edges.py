@@ -83,7 +83,7 @@ def edge_life_out(found: EdgeLife, setup: Setup, system: str) -> Answer:
 def _speed_point(name: str, point: LifePoint, most: float | None) -> Answer:
     held = most is not None and point.cutting_speed > most
     speed = min(point.cutting_speed, most) if most is not None else point.cutting_speed
-    said = "to the book's top speed" if held else f"{name} speed"
+    said = "to the top of the recommended range" if held else f"{name} speed"
     patch = {"settings": {"cutting_speed": write(float(np.floor(speed)), "cutting_speed")}}
     return {
         "name": name,

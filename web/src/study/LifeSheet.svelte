@@ -39,7 +39,7 @@
         />
       </section>
     </div>
-    <p>{found.says} The field is the book's window, <span class="figure">{shown(found.book)}</span>.</p>
+    <p>{found.says} The field is the recommended range, <span class="figure">{shown(found.book)}</span>.</p>
     <table class="mt-2 w-full" aria-label="Speeds">
       <thead class="text-soft text-left text-[13px]"
         ><tr class="border-line border-b"
@@ -64,7 +64,7 @@
               ><Offer
                 {bench}
                 remedy={point.remedy}
-                label={point.remedy?.text.metric.startsWith("to the book") ? "to the book's top" : "take"}
+                label={point.remedy?.text.metric.startsWith("to the top") ? "to the top" : "take"}
               /></td
             ></tr
           >
