@@ -25,7 +25,7 @@ LOOKS = (("light", 1280, 800), ("dark", 1024, 768), ("light", 820, 1180))
 VIEWS = ("jobs", "job", "at-machine", "sheet-a", "sheet-l", "sheet-t",
          "operation", "crib", "tool", "geometries", "assemblies", "heavy-tools", "tool-materials", "exchange", "shelf", "threads", "floor",
          "people", "account",
-         "study-z", "study-r", "study-l", "study-t", "study-g", "study-c", "study-h", "log", *BENCHES)  # fmt: skip
+         "study-z", "study-r", "study-l", "study-t", "study-g", "study-c", "study-h", "study-q", "log", "help", "document", *BENCHES)  # fmt: skip
 
 
 def path_of(view: str) -> str:
@@ -40,9 +40,9 @@ def path_of(view: str) -> str:
         return f"/jobs/{job}/at-machine/op30"
     if view.startswith("sheet"):
         return paths["job"]
-    if view.startswith("study") or view == "log":
+    if view.startswith("study") or view in ("log", "help"):
         return paths["operation"]
-    paths["threads"] = "/shelf/threads/Tr%2020x4"
+    paths |= {"threads": "/shelf/threads/Tr%2020x4", "document": "/help/good-sense"}
     return paths.get(view, f"/{view}")
 
 
@@ -50,13 +50,17 @@ def open_view(person: Person, view: str) -> None:
     if view == "people":
         person.sign_in("administrator")
     person.go(path_of(view))
-    person.see("main section, main li a")
+    person.see("main section, main li a, main article li")
     person.settled() if "/operations/" in path_of(view) else person.pause(0.6)
     if view.startswith(("study", "sheet")) or view == "log":
         person.see("main h2").click()
         person.press("n" if view == "log" else view[-1])
         person.see("[role=dialog]")
         person.pause(1.0)
+    if view == "help":
+        person.see("main h2").click()
+        person.press("?")
+        person.see_text("[data-testid=help-terms]", "kerf")
 
 
 @pytest.fixture
