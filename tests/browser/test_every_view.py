@@ -25,7 +25,8 @@ LOOKS = (("light", 1280, 800), ("dark", 1024, 768), ("light", 820, 1180))
 VIEWS = ("jobs", "job", "at-machine", "sheet-a", "sheet-l", "sheet-t",
          "operation", "crib", "tool", "geometries", "assemblies", "heavy-tools", "tool-materials", "exchange", "shelf", "threads", "floor",
          "people", "account",
-         "study-z", "study-r", "study-l", "study-t", "study-g", "study-c", "study-h", "study-q", "log", "help", "document", *BENCHES)  # fmt: skip
+         "study-z", "study-r", "study-l", "study-t", "study-g", "study-c", "study-h", "study-q", "log",
+         "help", "document", *BENCHES)  # fmt: skip
 
 
 def path_of(view: str) -> str:
