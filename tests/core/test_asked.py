@@ -72,6 +72,6 @@ def test_bounds_are_kept_on_the_bound_itself() -> None:
     assert not Asked("x", low=1, high=2, above=True).holds(1)
     assert Asked("x", "length", 0, 5, above=True).bound == "above 0 to 5 mm"
     assert Asked("x", low=3).bound == "at least 3"
-    with pytest.raises(CuttingError, match="121 characters; 120"):
+    with pytest.raises(CuttingError, match="121 characters; maximum 120"):
         refuse_long("n" * 121, 120, "name")
     assert refuse_long("n" * 120, 120, "name")

@@ -57,7 +57,7 @@ def test_gauges_tell_a_side_and_half_the_zone() -> None:
         assert loose.metal == -tight.metal
         assert (tight.off < 0) is internal  # inside, a tight thread is too small
         assert good.metal == 0.0
-    with pytest.raises(CuttingError, match="a measure, or what the gauges said"):
+    with pytest.raises(CuttingError, match="a measured size, or what the gauges said"):
         _read()
 
 
