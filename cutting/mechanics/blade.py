@@ -87,7 +87,7 @@ def y_axis_gain(
     """How many times less the tip of a blade turned by a Y axis moves, both forces on each.
 
     Computed from the section, and from the stiffness of turret and block in series [N/mm] that are pushed sideways, or straight when
-    the force runs along the blade; without a post of the blade alone. Practitioners quote about six times (common practice).
+    the force runs along the blade; without a post of the blade alone. Common practice: about six times.
 
     >>> round(float(y_axis_gain(1000.0, 0.0, 30.0, 3.0, 25.0)))  # Fc alone, along instead of across: 4·l²/h²
     6

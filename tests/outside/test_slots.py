@@ -112,7 +112,7 @@ def test_a_ring_takes_its_share_of_solid_drilling() -> None:
 def test_the_y_axis_by_the_section() -> None:
     """E·A/l along the blade over 3·E·I/l³ across it, for the force that is along and the one that is across: about three here.
 
-    Practitioners quote about six (common practice, no source): the turret carries a force along the blade better, too.
+    Common practice, no source: about six times: the turret carries a force along the blade better, too.
     """
     out, t, h = 30.0, 2.4, 26.0
     along, across = 210_000 * t * h / out, 3 * 210_000 * t * h**3 / 12 / out**3
