@@ -16,6 +16,7 @@ from cutting.operations.registry import KINDS
 from cutting.studies.registry import STUDIES as REGISTERED
 from server.jobs.demo.jobs import DEMO_JOBS
 from server.jobs.schemas import study as out
+from server.shop import shop
 from tests.server.conftest import Api
 
 JobId = Callable[[str], int]
@@ -253,6 +254,9 @@ def test_the_plan_s_drivers_make_the_plan_s_own_cost(engineer: Api, job_id: JobI
     """But for what a stop or scrap would cost by its chance, which nobody enters."""
     job = job_id("Runner shaft")
     engineer.edit(job, 1, action="set_process", operation="op20", present=PRESENT)
-    told = float(ask(engineer, job, "op20", "process")["proposed"]["metric"].split()[0])
+    found = ask(engineer, job, "op20", "process")
+    minutes = shop().library.machine("two-axis lathe").edge_change_time
+    assert float(found["plan"]["change"]) == pytest.approx(60.0 * minutes)
+    told = float(found["proposed"]["metric"].split()[0])
     cost = ask(engineer, job, "op20", "evaluate")["results"]["operation_cost"]["value"]
     assert 0.97 * cost < told <= cost + 0.01

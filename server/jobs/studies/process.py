@@ -25,7 +25,7 @@ def planned(setup: Any) -> Process:
     """The drivers of the operation as it is planned: an edge at its own price, changed as planned."""
     outcome, x = judged(setup)
     pieces = outcome.results["change_parts"].value
-    change = setup.machine.edge_change_time
+    change = 60.0 * setup.machine.edge_change_time  # the machine tells it in minutes
     seconds = outcome.results["operation_time"].value - change / pieces
     return Process(seconds, float(np.ravel(x.edge_cost)[-1]), 1.0, pieces, change, setup.machine.rate)
 

@@ -88,6 +88,10 @@
         What two drivers save together is shared evenly between them; the column adds up to the whole saving.
       </p>
     {/if}
+    {#if !found.saving}<p>
+        What the cut costs as it is made now, by what drives its cost, against another way or this plan. The
+        grey figures are this plan's: the price of one edge, and its planned change.
+      </p>{/if}
     {#if session.mayEdit}
       <form class="mt-3" onsubmit={keep}>
         <table class="w-full">
