@@ -51,7 +51,7 @@ def test_machine_goal_batch_and_rules_are_edits_with_undo(person: Person) -> Non
 
 def test_the_present_process_and_a_print(person: Person, tmp_path: Path) -> None:
     person.see_text("a span", "Wear bush").click()
-    person.see_text("button", "Enter the present process").click()
+    person.see_text("button", "Enter the current process").click()
     person.see("#base-seconds").send_keys("120")
     person.see("#base-cost").send_keys("12.5", Keys.ENTER)
     person.saved(2)

@@ -74,12 +74,12 @@
         <FormField id="base-seconds" field="seconds" problem={refusal} bind:value={draft.value.seconds} />
         <label for="base-cost">{session.currency} per piece</label>
         <FormField id="base-cost" field="cost" problem={refusal} bind:value={draft.value.cost} />
-        <button class="control col-start-2">Keep as the present process</button>
+        <button class="control col-start-2">Keep as the current process</button>
       </form>
     {:else}
-      <p class="text-soft">No present process is kept with this job.</p>
+      <p class="text-soft">No current process is kept with this job.</p>
       {#if session.mayEdit}<button class="control mt-1" onclick={() => (writing = true)}
-          >Enter the present process</button
+          >Enter the current process</button
         >{/if}
     {/if}
     <h3 class="text-soft mt-2 text-[13px] font-semibold">Prints</h3>
