@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from types import MappingProxyType
 
-from cutting.studies import coolant, edge_angles, edge_life, hard, passes, process, rigidity, setting, thread_size, traces, ways
+from cutting.studies import coolant, edge_angles, edge_life, hard, passes, process, rigidity, setting, slot_ways, thread_size, traces, ways
 from cutting.studies.study import Study
 
 EVERY: tuple[Study, ...] = (
@@ -12,6 +12,7 @@ EVERY: tuple[Study, ...] = (
     rigidity.STUDY,
     edge_life.STUDY,
     ways.STUDY,
+    slot_ways.STUDY,
     edge_angles.STUDY,
     coolant.STUDY,
     hard.STUDY,

@@ -31,6 +31,7 @@ PATHS = {
 PATH_PRESSURES = (3.0, 5.0, 20.0, 70.0)
 SEAT_PLAY = 0.05  # mm by which an insert's width may differ from its pocket's
 CARTRIDGE_ROOM, LEAST_CARTRIDGE = 5.0, 20.0  # mm that a head's cartridge stands out beyond its depth, and at the least (common practice)
+BEFORE_BLOCK = 1.0  # mm that a blade stands out beyond its depth, so that its block clears the bar (common practice)
 ANY_BAR = 3000.0  # mm: the relief of a blade whose row names none
 OTHER_STYLE = 0.75  # of a solid one, of a clamp that is not listed
 OTHER_DRIFT = 3.0e-3  # mm, of a clamp that is not listed
@@ -110,7 +111,7 @@ class CutOffBlade(Blade):
     def shortest(self, depth: float) -> float:
         """A blade slides in its block; a holder with its head in one piece does not."""
         slides = self.style in ("reinforced", "self-clamping")
-        return round(max(depth + 1.0, 3.0), 1) if slides else super().shortest(depth)
+        return round(max(depth + BEFORE_BLOCK, 3.0), 1) if slides else super().shortest(depth)
 
 
 @dataclass(frozen=True, kw_only=True)

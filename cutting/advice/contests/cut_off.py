@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from typing import Any
 
 import numpy as np
 
@@ -30,9 +31,19 @@ from cutting.tooling.slot_stock import SlotStock
 MIDDLE = np.array([0.02, 0.15, 0.3, 0.45, 0.6])
 
 
+def straight(setup: CutOffSetup) -> CutOffSetup:
+    """The set-up without what belongs to its present blade: straight in, with one overhang. Raises `CuttingError`."""
+    return neutral(setup.with_settings(pull_out_at=None, slot_width=None))
+
+
+def patch(setup: CutOffSetup) -> dict[str, Any]:
+    """The settings of its own that a candidate sets."""
+    return {"overhang": f"{setup.overhang:g} mm", "pull_out_at": None, "slot_width": None}
+
+
 def enter(setup: CutOffSetup, stock: SlotStock) -> Entrants:
     """Every pair that reaches, clears the bar, and suits metal and machine; a blade that slides stands out as little as it may."""
-    setup = neutral(setup)
+    setup = straight(setup)
 
     def checks(tool: SlotTool) -> list[Check]:
         return [
@@ -48,7 +59,7 @@ def enter(setup: CutOffSetup, stock: SlotStock) -> Entrants:
 def tries(setup: CutOffSetup, field: Entrants, best: Best, part: slice) -> Iterator[Try]:
     """One way for all."""
     rows = np.arange(part.start, part.stop)
-    yield rows, standing_for(neutral(setup), field, rows)
+    yield rows, standing_for(straight(setup), field, rows)
 
 
 def columns(x: Numbers) -> tuple[Display, ...]:
@@ -72,6 +83,6 @@ CONTEST = Contest(
     SPEED_SHARES,
     ("width", "dish", "pip Ø"),
     columns,
-    lambda setup: {"overhang": f"{setup.overhang:g} mm"},
+    patch,
     lambda x: x.kerf_per_piece,
 )

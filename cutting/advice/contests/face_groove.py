@@ -28,6 +28,7 @@ from cutting.quantities.write import Display, display
 from cutting.tooling.slot_stock import SlotStock
 
 ONCE = "one plunge"
+ROLLS = 1.5  # × its width from which an edge has room to roll in and out (common practice)
 
 
 def enter(setup: FaceGrooveSetup, stock: SlotStock) -> Entrants:
@@ -43,13 +44,18 @@ def enter(setup: FaceGrooveSetup, stock: SlotStock) -> Entrants:
             ("reach", "does not reach the floor", tool.reach >= f.depth - 1e-9),
             ("range", "curved for other diameters: it would rub", (tool.own["face_low"] <= first) & (first <= tool.own["face_high"])),
             ("inside", "needs a larger diameter inside", first - 2.0 * tool.width >= tool.own["face_inner"]),
-            ("corner", "corner radius larger than the drawing's", True if radius is None else tool.corner_radius <= radius + 1e-9),
-            ("edge", "full radius or slanted edge", ~tool.round_edge & (tool.lead_angle == 0)),
+            (
+                "corner",
+                "corner radius larger than the drawing's",
+                True if radius is None else tool.round_edge | (tool.corner_radius <= radius + 1e-9),
+            ),
+            ("edge", "slanted edge", tool.round_edge | (tool.lead_angle == 0)),
         ]
 
     def ways(tool: SlotTool) -> list[tuple[str, Any]]:
         wide = f.width.target > tool.width + WIDER
-        return [(ONCE, ~wide), *((way.value, wide) for way in FaceGrooveWay)]
+        rolls = {FaceGrooveWay.ROUND: tool.round_edge & (f.width.target >= ROLLS * tool.width)}
+        return [(ONCE, ~wide & ~tool.round_edge), *((way.value, wide & rolls.get(way, ~tool.round_edge)) for way in FaceGrooveWay)]
 
     return entered(setup, stock, checks, ways)
 

@@ -135,7 +135,7 @@ def _kerf(setup: Any, outcome: Outcome) -> list[dict[str, Any]]:
     if "kerf_per_piece" not in found:
         return []
     yearly, each = setup.bar.yearly, found["kerf_per_piece"].value
-    width = setup.insert.width
+    width = setup.slot
     # a tenth of a cent counts where thousands are parted
     made = [{"label": _said("width {}", width), "value": same(f"{each:.3f} {currency()} a piece"), "saving": False}]
     if yearly:
@@ -197,6 +197,12 @@ def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
         )
         if getattr(setup.holding, name)
     ]
+    s = setup.settings
+    if setup.widened:
+        found.append(("slot widened to", length(setup.slot, system)))
+    if s.pull_out_at:
+        first, last = length(float(setup.starts_out(setup.overhang)), system), length(setup.overhang, system)
+        found.append(("blade stands out", f"{first}; spindle stopped at Ø {length(s.pull_out_at, system)}, pulled out to {last}"))
     return [*found, ("holding", ", ".join(held) or "collet or jaws alone")]
 
 

@@ -267,6 +267,21 @@ class WayOut(ToolWords):
     remedy: RemedyOut | None
 
 
+class SlotMethodOut(Schema):
+    """A method of a cut-off or groove with the tool that is in it."""
+
+    title: str
+    when: Sentence
+    why_not: str
+    note: Sentence
+    present: bool
+    feed: DisplayOut | None
+    seconds: DisplayOut | None
+    cost: DisplayOut | None
+    secure: str
+    remedy: RemedyOut | None
+
+
 class DeliveryOut(Schema):
     """A delivery of coolant and what speaks for it."""
 

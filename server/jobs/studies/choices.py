@@ -9,6 +9,7 @@ from cutting.operations.coolant import CoolantAdvice
 from cutting.operations.turned.hard import HardTurning
 from cutting.operations.turned.setup import Setup
 from cutting.quantities import Display, display, write
+from cutting.studies.slot_ways import SlotMethod
 from server.jobs.document.tools import NONE, told
 from server.jobs.kinds.view import same
 from server.jobs.studies.answers import Answer
@@ -52,6 +53,20 @@ def way_out(offer: WayOffer) -> Answer:
         "roughness": display(found.roughness, "small_length"),
         "reach": slow,
         "remedy": _patch(offer.title, {"tool": found.tool, "settings": settings}),
+    }
+
+
+def slot_method_out(found: SlotMethod) -> Answer:
+    """A method of a cut-off or groove, in words."""
+    good, run = not found.why_not, found.outcome
+    patch = {**found.patch, "settings": {**found.patch.get("settings", {}), "feed_per_rev": write(found.feed, "feed_per_rev")}}
+    return {
+        **{name: getattr(found, name) for name in ("title", "when", "why_not", "note", "present")},
+        "feed": display(found.feed, "feed_per_rev") if found.feed else None,
+        "seconds": display(found.seconds, "duration") if good else None,
+        "cost": display(found.cost, "money") if good else None,
+        "secure": run.results["secure"].display.metric if run else "",
+        "remedy": _patch(found.title, patch) if good and run and not found.present else None,
     }
 
 

@@ -12,7 +12,7 @@ from cutting.operations.turned.hard import Grinding, hard_turning
 from cutting.operations.turned.size_control import ledger
 from server.jobs.measured.readings import readings_of
 from server.jobs.schemas import study as out
-from server.jobs.studies.choices import coolant_out, hard_out, way_out
+from server.jobs.studies.choices import coolant_out, hard_out, slot_method_out, way_out
 from server.jobs.studies.edges import edge_angles_out, edge_life_out
 from server.jobs.studies.passes import ledger_out, plan_out
 from server.jobs.studies.process import process_out
@@ -65,6 +65,11 @@ def _ways(found: Any, asked: StudyAsked) -> list[Answer]:
     return [way_out(offer) for offer in found]
 
 
+def _slot_ways(found: Any, asked: StudyAsked) -> list[Answer]:
+    """The methods of a cut-off or groove with the tool that is in it."""
+    return [slot_method_out(method) for method in found]
+
+
 def _edge(found: Any, asked: StudyAsked) -> Answer:
     """How the edge stands: κr, rake and clearance with the tip's height, by both schools."""
     return edge_angles_out(found, asked.setup)
@@ -92,6 +97,7 @@ DOORS: MappingProxyType[str, StudyDoor] = MappingProxyType(
         "rigidity": StudyDoor("rigidity", out.RigidityOut, _rigidity),
         "life": StudyDoor("edge-life", out.EdgeLifeOut, _life),
         "ways": StudyDoor("ways", list[out.WayOut], _ways),
+        "slot ways": StudyDoor("slot-ways", list[out.SlotMethodOut], _slot_ways),
         "edge": StudyDoor("edge-angles", out.EdgeAnglesOut, _edge),
         "coolant": StudyDoor("coolant", out.CoolantOut, _coolant),
         "hard": StudyDoor("hard", out.HardOut, _hard),

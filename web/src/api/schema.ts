@@ -892,6 +892,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/operations/{operation}/slot-ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Methods
+         * @description The methods of a cut-off or groove with the tool that is in it.
+         */
+        post: operations["study_slot ways"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/operations/{operation}/edge-angles": {
         parameters: {
             query?: never;
@@ -3994,6 +4014,8 @@ export interface components {
             distance_from_chuck: number;
             /** Width */
             width: number;
+            /** Slot */
+            slot: number;
             /** Lead Angle */
             lead_angle: number;
             /** Slant */
@@ -6300,6 +6322,28 @@ export interface components {
             roughness: components["schemas"]["DisplayOut"] | null;
             /** Reach */
             reach: string;
+            remedy: components["schemas"]["RemedyOut"] | null;
+        };
+        /**
+         * SlotMethodOut
+         * @description A method of a cut-off or groove with the tool that is in it.
+         */
+        SlotMethodOut: {
+            /** Title */
+            title: string;
+            /** When */
+            when: string;
+            /** Why Not */
+            why_not: string;
+            /** Note */
+            note: string;
+            /** Present */
+            present: boolean;
+            feed: components["schemas"]["DisplayOut"] | null;
+            seconds: components["schemas"]["DisplayOut"] | null;
+            cost: components["schemas"]["DisplayOut"] | null;
+            /** Secure */
+            secure: string;
             remedy: components["schemas"]["RemedyOut"] | null;
         };
         /**
@@ -13616,6 +13660,123 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WayOut"][];
+                };
+            };
+            /** @description The body is not JSON. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this role, or without a valid token. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed since, or is in use. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is of another kind than said here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not what it may be; each is named with its bound. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer; nothing was saved. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "study_slot ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SlotMethodOut"][];
                 };
             };
             /** @description The body is not JSON. */

@@ -7,11 +7,11 @@ from dataclasses import replace
 from typing import Any
 
 from cutting.machine.spindle import SUB
-from cutting.operations.frame.change import Change, in_words, step
+from cutting.operations.frame.change import Change, in_words, setting, step
 from cutting.operations.slots.cut_off.numbers import Numbers
 from cutting.operations.slots.cut_off.setup import CutOffSetup
 from cutting.operations.slots.shared.otherwise import shorter_overhang, stronger_coolant
-from cutting.quantities.write import write
+from cutting.quantities.write import Display, write
 from cutting.tooling.slot_stock import SlotStock
 
 HELD = (
@@ -21,6 +21,8 @@ HELD = (
     ("tailstock", "tailstock in until the last millimetres", lambda setup: not setup.holding.sub_spindle),
 )
 
+LONG = 0.8  # of its height that a blade stands out, from which it is pulled out on the way (common practice)
+DEEP, WIDENED = 4.0, 0.5  # depth over width from which a slot is widened; and by how much of the insert (common practice)
 WORTH_MOVING = 1.2  # times as far out as it need be
 
 
@@ -31,6 +33,8 @@ def changes(x: Numbers) -> Iterator[Change[CutOffSetup]]:
     yield from stronger_coolant(setup)
     yield from shorter_overhang(setup)
     yield from _nearer(setup)
+    yield from in_stages(setup)
+    yield from wider_slot(setup)
     for name, words, has in HELD:
         if not getattr(setup.holding, name) and has(setup):
             yield Change(in_words(words), {"holding": {name: True}}, replace(setup, holding=replace(setup.holding, **{name: True})))
@@ -38,6 +42,24 @@ def changes(x: Numbers) -> Iterator[Change[CutOffSetup]]:
         yield Change(in_words("tip on centre"), {"settings": {"centre_height": "0 mm"}}, setup.with_settings(centre_height=0.0))
     if s.lean:
         yield Change(in_words("blade squared up"), {"settings": {"lean": 0}}, setup.with_settings(lean=0.0))
+
+
+def in_stages(setup: CutOffSetup) -> Iterator[Change[CutOffSetup]]:
+    """The blade short for the first half of the way, then pulled out: only where it slides in its block."""
+    halfway = round(setup.feature.diameter - setup.depth, 1)  # half of the depth on either side
+    slides = setup.blade.shortest(setup.depth / 2.0) < setup.blade.shortest(setup.depth)
+    if setup.settings.pull_out_at is None and slides and setup.overhang > LONG * setup.blade.height:
+        staged = setup.with_settings(pull_out_at=halfway)
+        words = Display(*(f"blade pulled out at Ø{write(halfway, 'length', system)}" for system in ("metric", "inch")))
+        yield Change(words, {"settings": {"pull_out_at": write(halfway, "length")}}, staged)
+
+
+def wider_slot(setup: CutOffSetup) -> Iterator[Change[CutOffSetup]]:
+    """Room for blade and chip where the slot is deep: plunges beside each other, half an insert apart."""
+    if not setup.widened and setup.depth > DEEP * setup.insert.width:
+        wide = round((1.0 + WIDENED) * setup.insert.width, 2)
+        wider = setup.with_settings(slot_width=wide)
+        yield setting("slot_width", "slot widened to", setup.slot, wide, "length", wider)
 
 
 def _nearer(setup: CutOffSetup) -> Iterator[Change[CutOffSetup]]:

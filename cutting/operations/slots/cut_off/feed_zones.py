@@ -64,6 +64,22 @@ def zones_of(
     return found
 
 
+def split_at(zones: tuple[FeedZone, ...], diameter: float | None) -> tuple[FeedZone, ...]:
+    """The same feeds with a break at a diameter [mm]; None: as they are.
+
+    >>> [(one.start, one.end) for one in split_at((FeedZone(40.0, 10.0, 0.1),), 25.0)]
+    [(40.0, 25.0), (25.0, 10.0)]
+    """
+    if diameter is None:
+        return zones
+    return tuple(
+        FeedZone(start, end, zone.feed)
+        for zone in zones
+        for start, end in ((zone.start, max(zone.end, diameter)), (min(zone.start, diameter), zone.end))
+        if start > end
+    )
+
+
 def zone_seconds(zone: FeedZone, cutting_speed: ArrayLike, spun: Spun) -> Array:
     """Seconds of a zone at constant cutting speed [m/min] as far as the spindle follows: closed form."""
     return np.asarray(facing_time(zone.start, zone.end, cutting_speed, zone.feed, spun.top, spun.low))

@@ -36,7 +36,7 @@ def settles(given: Given, part: Solid) -> Settled:
 def area(setup: CutOffSetup, before: Solid) -> tuple[Corner, ...]:
     """The kerf in half section."""
     f = setup.feature
-    near, far = f.distance_from_chuck, f.distance_from_chuck + setup.insert.width
+    near, far = f.distance_from_chuck, f.distance_from_chuck + setup.slot
     return ((near, f.bore / 2), (near, f.diameter / 2), (far, f.diameter / 2), (far, f.bore / 2))
 
 

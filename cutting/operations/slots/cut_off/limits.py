@@ -22,6 +22,7 @@ from cutting.operations.slots.shared.rules import (
     SPINDLE_POWER,
     TOUGHNESS,
 )
+from cutting.operations.slots.shared.slot_chip import deepest_slot
 from cutting.working import Line, in_words, line
 from cutting.working.line import COMMON
 
@@ -92,7 +93,7 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("chip_narrower", "chip width", "length", Bound.UPPER, Severity.SOFT, "common-practice",
          "A breaker folds the chip narrower than its slot; a bare edge leaves it as wide as the slot, where it jams.",
          lambda x: (x.tool.width * np.where(x.tool.breaker, FOLDED, 1.0), None, NARROWER * x.tool.width)),
-    CROWDING,
+    replace(CROWDING, read=lambda x: (x.setup.depth / x.slot, None, deepest_slot(x.pressure))),
     Rule("finish", "faces, Ra", "small_length", Bound.UPPER, Severity.HARD, "brammertz-1961",
          "Feed marks of the corner on both faces.",
          lambda x: (x.roughness, None, x.setup.feature.roughness), (), lambda x: x.setup.feature.roughness is not None),

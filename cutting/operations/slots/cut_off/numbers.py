@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any
 
@@ -16,18 +16,21 @@ from cutting.motion.clock import around_seconds, rapid_seconds
 from cutting.motion.trace import CLEAR
 from cutting.operations.frame.jaws import held_torque
 from cutting.operations.frame.over_passes import over_passes
-from cutting.operations.slots.cut_off.setup import CutOffSetup
+from cutting.operations.slots.cut_off.feed_zones import FeedZone
+from cutting.operations.slots.cut_off.setup import LAYER, CutOffSetup
 from cutting.operations.slots.cut_off.simulation import Bar, CutOff, LeaningBlade, breaks_at, meet, pips, simulate, zone_dish
 from cutting.operations.slots.shared.cut import SlotCut, lasting, paid
 from cutting.operations.slots.shared.face import corner_roughness
 from cutting.operations.slots.shared.slot_chip import slot_index
 from cutting.operations.slots.shared.tool import Array, SlotTool
+from cutting.operations.slots.shared.way import NEAR
 from cutting.operations.slots.shared.written import write_plunge
 from cutting.tooling.groove_inserts import usual_width
 from cutting.working import Recorder, Silent
 
 PICK_OFF = 1.5  # s that the sub-spindle takes to come, grip and pull (common practice)
 HELD_SHARE = 0.2  # of its spring that a bar keeps which a tailstock or sub-spindle holds (common practice)
+PULLED_OUT = 60.0  # s for which the spindle stands while a blade is loosened, pulled out and held again by hand (common practice)
 TURNS_BACK = 0.3  # s that a slide loses where it turns round
 
 
@@ -45,6 +48,7 @@ class Numbers(SlotCut):
     y_gain: Array
     roughness: Array  # Ra of the faces, µm
     part_mass: float  # kg
+    slot: Array  # its width, mm
     kerf_per_piece: Array
     zone_speed: Array  # 1/min where each zone of feed begins, and at the end
 
@@ -59,7 +63,7 @@ class Numbers(SlotCut):
         s = setup.settings
         own = LeaningBlade(
             setup.insert.width, setup.insert.lead_angle, setup.blade.thickness, setup.blade.height, setup.overhang, s.lean, s.centre_height,
-            setup.blade.stiffness_share, setup.blade.seat_drift,
+            setup.blade.stiffness_share, setup.blade.seat_drift, float(setup.starts_out(setup.overhang)), s.pull_out_at or 0.0,
         )  # fmt: skip
         spun = setup.machine.drive(s.spindle_clamp).over(s.cutting_speed, setup.feature.diameter)
         return simulate(bar_of(setup), own, setup.zones, s.cutting_speed, spun, setup.silent)
@@ -71,7 +75,7 @@ class Numbers(SlotCut):
         if setup.bar.price <= 0 and f.part_length > setup.bar.length - setup.bar.remnant:
             return None
         bar = setup.bar
-        return kerf(f.diameter, f.bore, bar.length, f.part_length, setup.insert.width, bar.remnant, setup.bar_price, bar.yearly)
+        return kerf(f.diameter, f.bore, bar.length, f.part_length, setup.slot, bar.remnant, setup.bar_price, bar.yearly)
 
 
 def numbers(setup: CutOffSetup, tool: SlotTool, speed: Any, feed: Any, record: Silent) -> Numbers:
@@ -84,7 +88,7 @@ def numbers(setup: CutOffSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     ends = np.maximum([zone.end for zone in zones], bar.innermost)
     shape = np.broadcast_shapes(*(np.shape(zone.feed) for zone in zones), (1,))
     feeds = np.concatenate([np.broadcast_to(zone.feed, shape) for zone in zones], axis=-1)
-    met = meet(bar, tool, feeds, s.lean, tool.stiffness, record, tool.seat_drift)
+    met = meet(bar, _standing(setup, tool, starts), feeds, s.lean, tool.stiffness, record, tool.seat_drift)
     spun = drive.over(speed, f.diameter)
     n = spun.at(speed, np.append(starts, ends[-1]))
     worn = setup.house.wear_factor
@@ -93,17 +97,21 @@ def numbers(setup: CutOffSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     gain = blade.y_axis_gain(fc, ff, tool.overhang, tool.thickness, tool.height, 1e3 * machine.post_stiffness)
     power = worn * over_passes(met.cutting_force * np.pi * starts * n[..., :-1]) / 6e7
     at_rim = n[..., :1]  # where the torque is
-    engaged = setup.zone_seconds(zones, speed, spun) + edge_break_seconds(setup, speed, feed, spun)
+    engaged = (
+        setup.zone_seconds(zones, speed, spun) + _beside_seconds(setup, zones, speed, spun) + edge_break_seconds(setup, speed, feed, spun)
+    )
     reached = np.pi * f.diameter * at_rim / 1000.0
     lasts = lasting(tool, reached, feed, record)
     window = (tool.feed_low, tool.feed_high)
     on_part, on_bar = pips(breaks_at(bar), tool.width, tool.lead_angle, s.centre_height)
     idle = around_seconds(machine) + float(rapid_seconds(setup.depth + CLEAR, machine)) + (PICK_OFF if setup.holding.sub_spindle else 0.0)
+    idle += (PULLED_OUT + machine.start_time if s.pull_out_at else 0.0) + _lift_seconds(setup)
+    slot = np.maximum(tool.width, s.slot_width or 0.0)
     return Numbers(
-        **paid(setup, tool, lasts, engaged, idle, record), **vars(lasts),
+        **paid(setup, tool, lasts, engaged, idle, record, slot=slot), **vars(lasts),
         setup=setup, tool=tool, pressure=tool.pressure,
         cutting_speed=reached, feed_set=feed, feed=feed,
-        feeds=window, chip_index=slot_index(feed, window, setup.depth, tool.width, tool.pressure, work.material.ductility),
+        feeds=window, chip_index=slot_index(feed, window, setup.depth, slot, tool.pressure, work.material.ductility),
         cutting_force=fc, side_force=over_passes(np.abs(met.side_force)), sideways=over_passes(np.abs(met.side_bend)),
         down=over_passes(met.height_bend) / (gain if setup.holding.y_axis else 1.0),
         power=power, available=record.of("power", over_passes(machine.spindle_power(n), np.minimum)),
@@ -114,8 +122,31 @@ def numbers(setup: CutOffSetup, tool: SlotTool, speed: Any, feed: Any, record: S
         bar_spring=record.of("give", _bar_spring(setup, worn * fc)), rub=abs(float(np.tan(np.radians(s.lean)))) * setup.depth, y_gain=gain,
         roughness=record.of("finish", corner_roughness(feed, tool.corner_radius, reached, work) * _steadier(tool)),
         part_mass=float(np.pi / 4.0 * (f.diameter**2 - f.bore**2) * f.part_length * work.material.density * 1e-6),
-        kerf_per_piece=tool.width * setup.bar_price / setup.bar.length, zone_speed=n,
+        kerf_per_piece=slot * setup.bar_price / setup.bar.length, zone_speed=n, slot=slot,
     )  # fmt: skip
+
+
+def _standing(setup: CutOffSetup, tool: SlotTool, starts: Array) -> SlotTool:
+    """The tool as it stands in each zone: before it is pulled out it stands out less."""
+    pulled = setup.settings.pull_out_at
+    return tool if pulled is None else replace(tool, overhang=np.where(starts > pulled, setup.starts_out(tool.overhang), tool.overhang))
+
+
+def _beside_seconds(setup: CutOffSetup, zones: tuple[FeedZone, ...], speed: Any, spun: Spun) -> Any:
+    """Seconds of the plunges beside the part's own in a widened slot, down to its last layer."""
+    if not setup.widened:
+        return 0.0
+    last = setup.single_from
+    return setup.zone_seconds(tuple(replace(zone, end=max(zone.end, last)) for zone in zones if zone.start > last), speed, spun)
+
+
+def _lift_seconds(setup: CutOffSetup) -> float:
+    """Seconds of the lifts between the plunges of a widened slot."""
+    if not setup.widened:
+        return 0.0
+    way = setup.feature.diameter - setup.single_from
+    lifts = 2.0 * way / (2.0 * LAYER * setup.insert.width)
+    return float(lifts * (2.0 * rapid_seconds(way / 4.0 + NEAR, setup.machine)))
 
 
 def _steadier(tool: SlotTool) -> Array:

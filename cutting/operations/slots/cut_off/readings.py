@@ -56,9 +56,7 @@ def _edge_break(x: Numbers) -> float:
 def chip(x: Numbers) -> ChipVerdict:
     """The chip at full feed, in the slot at its deepest."""
     setup = x.setup
-    return slot_chip(
-        setup.settings.feed_per_rev, x.feeds, setup.depth, setup.insert.width, float(x.pressure), setup.work.material.ductility
-    )
+    return slot_chip(setup.settings.feed_per_rev, x.feeds, setup.depth, setup.slot, float(x.pressure), setup.work.material.ductility)
 
 
 def passes(x: Numbers) -> tuple[Pass, ...]:
@@ -81,6 +79,7 @@ class CutOffScene(TypedDict):
     part_length: float
     distance_from_chuck: float
     width: float
+    slot: float
     lead_angle: float
     slant: float
     thickness: float
@@ -103,6 +102,7 @@ def scene(x: Numbers) -> CutOffScene:
         "part_length": setup.feature.part_length,
         "distance_from_chuck": setup.feature.distance_from_chuck,
         "width": setup.insert.width,
+        "slot": setup.slot,
         "lead_angle": setup.insert.lead_angle,
         "slant": setup.insert.width * float(np.tan(np.radians(setup.insert.lead_angle))),
         "thickness": setup.blade.thickness,

@@ -6,20 +6,23 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from typing import Any
 
+import numpy as np
+
 from cutting.errors import CuttingError, OutOfRange, require_between
 from cutting.machine.drive import Spun
 from cutting.machine.spindle import SUB
-from cutting.mechanics.blade import y_axis_gain
 from cutting.money.kerf import bar_price_of, usual_price
 from cutting.operations.frame.checks import check_coolant, check_turns
 from cutting.operations.frame.fields import Base, Field, Fields, check_bounds
-from cutting.operations.slots.cut_off.feed_zones import FeedZone, School, zone_seconds, zones_of
+from cutting.operations.slots.cut_off.feed_zones import FeedZone, School, split_at, zone_seconds, zones_of
 from cutting.operations.slots.shared.checks import CLAMP, FEED, HEIGHT, OVERHANG, SPEED, check_tool
 from cutting.operations.slots.shared.setup import SlotSetup
-from cutting.tooling.blades import Blade, CutOffBlade
+from cutting.operations.slots.shared.turned_blade import check_y_axis, turned_feed
+from cutting.tooling.blades import BEFORE_BLOCK, Blade, CutOffBlade
 
-PUSHES = 0.4  # plunge force over cutting force, about
-FEED_BY_STIFFNESS, MOST_FEED = 0.6, 2.0  # power of the stiffness with which feed grows, and how far (common practice)
+WIDER = 0.02  # mm over the insert's width from which a slot is widened
+BESIDE = 0.9  # of the insert's width that a second plunge beside the first may take (common practice)
+LAYER = 2.0  # × the insert's width that each plunge of a widened slot goes deep (common practice)
 
 
 @dataclass(frozen=True)
@@ -54,6 +57,8 @@ class CutOffSettings:
     centre_height: float = 0.0
     lean: float = 0.0
     stop_at: float | None = None  # Ø at which the blade stops and the rest is broken or pulled off; None: cut through
+    pull_out_at: float | None = None  # Ø at which a blade that stood out less is pulled out as far as the cut needs; None: one overhang
+    slot_width: float | None = None  # mm to which the slot is widened by plunges beside each other; None: the insert's width
 
 
 @dataclass(frozen=True)
@@ -109,15 +114,29 @@ class CutOffSetup(SlotSetup):
 
     def feeds_higher(self, blade: Blade) -> float:
         """With a Y axis the force runs along the blade: the stiffer it makes it, the more feed (common practice: 1.5 to 2 times)."""
-        if not self.holding.y_axis:
-            return 1.0
-        gain = float(y_axis_gain(1.0, PUSHES, self.stands_out(blade), blade.thickness, blade.height, 1e3 * self.machine.post_stiffness))
-        return min(gain**FEED_BY_STIFFNESS, MOST_FEED)
+        return turned_feed(self, blade) if self.holding.y_axis else 1.0
 
     @property
     def inner_diameter(self) -> float:
         """Where the cut ends [mm]: the bore, the centre, or the stub at which the blade stops short."""
         return max(self.feature.bore, self.settings.stop_at or 0.0)
+
+    @property
+    def widened(self) -> bool:
+        """Whether the slot is made wider than the insert."""
+        return (self.settings.slot_width or 0.0) > self.insert.width + WIDER
+
+    @property
+    def slot(self) -> float:
+        """Width of the slot [mm]: the insert's, or as far as it is widened."""
+        return max(self.insert.width, self.settings.slot_width or 0.0)
+
+    @property
+    def single_from(self) -> float:
+        """Diameter [mm] from which only the plunge at the part's side goes on in a widened slot: the last layer."""
+        inner, layer = self.inner_diameter, 2.0 * LAYER * self.insert.width
+        layers = max(int(np.ceil((self.feature.diameter - inner) / layer)), 1)
+        return inner + (self.feature.diameter - inner) / layers
 
     @property
     def zones(self) -> tuple[FeedZone, ...]:
@@ -129,7 +148,13 @@ class CutOffSetup(SlotSetup):
         f, s = self.feature, self.settings
         found = zones_of(f.diameter, self.inner_diameter, feed, None if f.bore > 0 else s.school, s.feed_zones)
         drive = self.machine.drive()
-        return tuple(replace(zone, feed=drive.fed(zone.feed)) for zone in found)
+        return tuple(replace(zone, feed=drive.fed(zone.feed)) for zone in split_at(found, s.pull_out_at))
+
+    def starts_out(self, overhang: Any) -> Any:
+        """How far the blade stands out [mm] before it is pulled out to `overhang`: as far as its first stretch needs."""
+        if self.settings.pull_out_at is None:
+            return overhang
+        return np.minimum(overhang, (self.feature.diameter - self.settings.pull_out_at) / 2.0 + BEFORE_BLOCK)
 
     def zone_seconds(self, zones: tuple[FeedZone, ...], cutting_speed: Any, spun: Spun) -> Any:
         """Seconds from rim to centre or bore at a speed [m/min] as far as the spindle follows."""
@@ -150,16 +175,21 @@ class CutOffSetup(SlotSetup):
             require_between("settings.stop_at", s.stop_at, 0.0, 0.5 * f.diameter, "mm, up to half the bar")
             if f.bore > 0:
                 raise CuttingError("settings.stop_at", "a tube is cut through to its bore.")
+        if s.pull_out_at is not None:
+            require_between("settings.pull_out_at", s.pull_out_at, self.inner_diameter, f.diameter, "mm, on the way in")
         _ = self.zones  # refuses break points out of order
         check_bounds(FIELDS.bar, "bar", self.bar)
-        if self.holding.y_axis and not m.y_axis:
-            raise OutOfRange("holding.y_axis", f"{m.name} has no Y axis.", "a machine with a Y axis")
+        if self.holding.y_axis:
+            check_y_axis(m, "holding.y_axis")
         if self.holding.sub_spindle and not m.has(SUB):
             raise OutOfRange("holding.sub_spindle", f"{m.name} has no sub-spindle.", "a machine with a sub-spindle")
 
     def check_tool(self) -> None:
         """Raise `CuttingError` where the set-up's own tool cannot be used like this."""
         check_tool(self.blade, self.insert, CutOffBlade)
+        if self.settings.slot_width is not None:
+            widest = (1.0 + BESIDE) * self.insert.width
+            require_between("settings.slot_width", self.settings.slot_width, 0.0, widest, "mm: two plunges beside each other")
 
 
 SCHOOLS = {"early": School.EARLY, "late": School.LATE, "full": None}
@@ -189,6 +219,8 @@ FIELDS = Fields(
             default="early",
         ),
         Field("stop_at", "stop short at Ø, break it off", example="cut through"),
+        Field("pull_out_at", "blade pulled out at Ø", example="one overhang", drawn=False),
+        Field("slot_width", "slot widened to", example="the insert's width", drawn=False),
         Field("overhang", "blade overhang", example="22", bounds=OVERHANG),
         Field("centre_height", "tip over the axis", example="0", default=0.0, bounds=HEIGHT, unit="mm over the axis"),
         Field("lean", "blade out of square, °", "angle", "0", default=0.0, bounds=(-5.0, 5.0)),

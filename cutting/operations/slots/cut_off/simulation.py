@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, Protocol
 
 import numpy as np
@@ -31,11 +31,18 @@ class LeaningBlade:
     lead_angle: float
     thickness: float
     height: float
-    overhang: float
+    overhang: Any
     lean: float = 0.0
     centre_height: float = 0.0
     stiffness: float = 1.0  # share of a solid steel blade's
     seat: float = 0.0  # how its edge drifts in its seat, mm sideways for each mm of depth at 0.1 mm/rev
+    starts_out: float = 0.0  # overhang before it is pulled out, mm
+    pulled_out_at: float = 0.0  # Ø, mm; 0: one overhang all the way
+
+    def out_at(self, diameter: Array) -> Array:
+        """Its overhang [mm] at diameters [mm] on the way in."""
+        early = (self.pulled_out_at > 0) & (diameter > self.pulled_out_at)
+        return np.where(early, self.starts_out, self.overhang)
 
 
 @dataclass(frozen=True)
@@ -102,7 +109,8 @@ def simulate(
     d = np.linspace(bar.diameter, bar.innermost, POINTS)
     n = spun.at(cutting_speed, d)
     feed = feed_at(zones, d)
-    met = meet(bar, blade, feed, blade.lean, blade.stiffness, record, blade.seat)
+    standing = replace(blade, overhang=blade.out_at(d))
+    met = meet(bar, standing, feed, blade.lean, blade.stiffness, record, blade.seat)
     path = tip_path(d, met)
     broken = breaks_at(bar)
     on_part, on_bar = (float(one) for one in pips(broken, blade.width, blade.lead_angle, blade.centre_height))

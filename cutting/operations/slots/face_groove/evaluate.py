@@ -9,7 +9,7 @@ from cutting.operations.frame.model import Model, Readings
 from cutting.operations.slots.face_groove.limits import RULES
 from cutting.operations.slots.face_groove.numbers import SLOWER_STILL, Numbers, numbers
 from cutting.operations.slots.face_groove.readings import cautions, chip, passes, results, scene
-from cutting.operations.slots.face_groove.setup import WIDER, FaceGrooveSetup, FaceGrooveWay, SpindleSense
+from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, FaceGrooveWay, SpindleSense
 from cutting.operations.slots.shared.cut import plain
 from cutting.operations.slots.shared.otherwise import other_blades, shorter_overhang, stronger_coolant
 from cutting.operations.slots.shared.tool import single_tool
@@ -22,7 +22,7 @@ def changes(x: Numbers) -> Iterator[Change[FaceGrooveSetup]]:
     s = setup.settings
     yield from stronger_coolant(setup)
     for way in FaceGrooveWay:
-        if way is not s.way and setup.feature.width.target > setup.insert.width + WIDER:
+        if way is not s.way and setup.widened and not setup.insert.round_edge and way is not FaceGrooveWay.ROUND:
             yield Change(in_words(f"way: {way.value}"), {"settings": {"way": way.value}}, setup.with_settings(way=way))
     yield from shorter_overhang(setup, "blade overhang")
     turned = SpindleSense.REVERSE if s.spindle is SpindleSense.FORWARD else SpindleSense.FORWARD

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from cutting.operations.slots.face_groove.setup import WIDER, FaceGrooveSetup, FaceGrooveWay
+from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, FaceGrooveWay
 from cutting.operations.slots.groove.moves import layers, ridge_plan
-from cutting.operations.slots.groove.setup import ALLOWANCE, LAYER_SHARE
+from cutting.operations.slots.groove.setup import ALLOWANCE, LAYER_SHARE, ROUND_LAYER
 
 
 @dataclass(frozen=True)
@@ -35,7 +35,7 @@ class FaceGrooveMove:
 def moves_of(setup: FaceGrooveSetup) -> Iterator[FaceGrooveMove]:
     """The first plunge at the largest diameter, then inwards: plunges with ridges, or layers turned across; walls and floor last."""
     f, w = setup.feature, setup.insert.width
-    widened = f.width.target > w + WIDER
+    widened = setup.widened
     left = ALLOWANCE if setup.settings.finish and widened else 0.0
     outer, width, depth = f.outer_diameter.target - 2.0 * left, max(f.width.target - 2.0 * left, w), f.depth - left
     far = outer - 2.0 * (width - w)
@@ -51,6 +51,8 @@ def moves_of(setup: FaceGrooveSetup) -> Iterator[FaceGrooveMove]:
             if ridge > 1e-6:
                 place = outer - k * step - (w + ridge)
                 yield FaceGrooveMove("ridge", place, 0.0, place, depth, ridge)
+    elif setup.settings.way is FaceGrooveWay.ROUND:
+        yield from _rolled(outer, far, depth, w)
     else:
         count = layers(depth, LAYER_SHARE * w)
         each, place = depth / count, outer
@@ -66,3 +68,16 @@ def moves_of(setup: FaceGrooveSetup) -> Iterator[FaceGrooveMove]:
         yield FaceGrooveMove("floor", rim, f.depth, middle, f.depth, left)
         yield FaceGrooveMove("wall", inner, 0.0, inner, f.depth, left)
         yield FaceGrooveMove("floor", inner, f.depth, middle, f.depth, left)
+
+
+def _rolled(outer: float, far: float, depth: float, width: float) -> Iterator[FaceGrooveMove]:
+    """Strokes of one even depth across the face, each rolled in on an arc: the edge is never buried and its chip stays even."""
+    count = layers(depth, ROUND_LAYER * width)
+    each, place = depth / count, outer
+    roll = min(2.0 * each, (outer - far) / 2.0)  # on the diameter
+    for k in range(count):
+        other, floor = (far if place == outer else outer), (k + 1) * each
+        rolled_in = place - roll if other < place else place + roll
+        yield FaceGrooveMove("arc", place, k * each, rolled_in, floor, each)
+        yield FaceGrooveMove("turn", rolled_in, floor, other, floor, each)
+        place = other

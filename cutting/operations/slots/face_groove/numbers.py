@@ -16,7 +16,18 @@ from cutting.operations.slots.face_groove.blade_fit import BladeStanding, standi
 from cutting.operations.slots.face_groove.moves import FaceGrooveMove, moves_of
 from cutting.operations.slots.face_groove.path import strokes_path
 from cutting.operations.slots.face_groove.setup import FaceGrooveSetup, FaceGrooveWay
-from cutting.operations.slots.shared.cut import SLOWER, SlotCut, hardest, lasting, leaning, paid
+from cutting.operations.slots.shared.cut import (
+    RAISED,
+    SECOND_CUT,
+    SECOND_TOOL,
+    SLOWER,
+    SlotCut,
+    hardest,
+    lasting,
+    leaning,
+    paid,
+    rolled_chip,
+)
 from cutting.operations.slots.shared.slot_chip import slot_index
 from cutting.operations.slots.shared.tool import Array, SlotTool
 from cutting.operations.slots.shared.written import write_layer, write_plunge
@@ -47,6 +58,7 @@ class Numbers(SlotCut):
     moves: tuple[FaceGrooveMove, ...]
     stroke_seconds: Array
     stroke_speed: Array
+    stroke_feed: Array
     stroke_force: Array
     stroke_push: Array
     stroke_side: Array
@@ -74,7 +86,7 @@ class Numbers(SlotCut):
     @property
     def strokes(self) -> tuple[FaceGrooveStroke, ...]:
         """The strokes of one tool in their order."""
-        columns = (self.stroke_seconds, self.stroke_speed, self.feed, self.stroke_force, self.stroke_push, self.stroke_side)
+        columns = (self.stroke_seconds, self.stroke_speed, self.stroke_feed, self.stroke_force, self.stroke_push, self.stroke_side)
         rows = np.stack([np.broadcast_to(np.ravel(one), len(self.moves)) for one in columns], axis=-1)
         return tuple(
             FaceGrooveStroke(move.kind, move.outer, move.depth, move.to_outer, move.to_depth, move.engaged, move.dwell, *row)
@@ -88,7 +100,8 @@ _standing = lru_cache(maxsize=256)(standing)
 @lru_cache(maxsize=256)
 def _idle(setup: FaceGrooveSetup, moves: tuple[FaceGrooveMove, ...]) -> float:
     """Seconds that do not cut: of the lifts between the strokes, and around them."""
-    return clock(strokes_path(setup, moves), setup.machine).idle
+    found = clock(strokes_path(setup, moves), setup.machine).idle
+    return found + (SECOND_TOOL * setup.machine.index_time + SECOND_CUT if setup.corners_left else 0.0)
 
 
 def numbers(setup: FaceGrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: Silent) -> Numbers:
@@ -102,15 +115,21 @@ def numbers(setup: FaceGrooveSetup, tool: SlotTool, speed: Any, feed: Any, recor
     engaged = np.array([move.engaged for move in moves])
     plunging = np.array([move.kind in ("plunge", "ridge") for move in moves])
     along = np.array([move.along for move in moves])
-    way = np.array([abs(move.outer - move.to_outer) / 2.0 if move.along else move.to_depth - move.depth for move in moves])
+    way = np.array([np.hypot((move.outer - move.to_outer) / 2.0, move.to_depth - move.depth) for move in moves])
     n = drive.over(speed, diameter).at(speed, outer)
     form = np.where(plunging, blade.GROOVE_FORM, SIDE_FORM)
-    kc = record.of("force", force.specific_cutting_force(work.specific_force_1, real, work.material.force_exponent, form_factor=form))
-    cutting = kc * real * engaged
-    against = np.asarray(record.of("push", blade.plunge_force(cutting, real)))
+    thin, angle = np.ones(len(moves)), np.where(along, np.pi / 2.0, 0.0)
+    if setup.settings.way is FaceGrooveWay.ROUND and setup.widened:
+        rolls = np.array([move.kind in ("arc", "turn") for move in moves])
+        thinner, turned = rolled_chip(setup.insert.width, engaged)
+        thin, angle = np.where(rolls, thinner, thin), np.where(rolls, turned, angle)
+    fed = np.minimum(real / thin, RAISED * real)
+    kc = record.of("force", force.specific_cutting_force(work.specific_force_1, fed * thin, work.material.force_exponent, form_factor=form))
+    cutting = kc * fed * engaged
+    against = np.asarray(record.of("push", blade.plunge_force(cutting, fed * thin)))
     first = np.array([move.kind == "plunge" for move in moves])
-    aside = np.where(along, against, np.where(first & (engaged < OPEN_BELOW * tool.width), OPEN_SIDE * against, 0.0))
-    seconds = 60.0 * way / (real * n) + 60.0 * np.array([move.dwell for move in moves]) / n
+    aside = np.where(along, against * np.sin(angle), np.where(first & (engaged < OPEN_BELOW * tool.width), OPEN_SIDE * against, 0.0))
+    seconds = 60.0 * way / (fed * n) + 60.0 * np.array([move.dwell for move in moves]) / n
     write_plunge(setup, tool, real, diameter, "the first plunge", record)
     _write_layers(setup, moves, real, record)
     worn = setup.house.wear_factor
@@ -119,7 +138,7 @@ def numbers(setup: FaceGrooveSetup, tool: SlotTool, speed: Any, feed: Any, recor
     total = over_passes(seconds, np.add)
     fastest = over_passes(n)
     reached = over_passes(np.pi * outer * n / 1000.0)
-    lasts = lasting(tool, reached, real / FACE_SHARE, record, SLOWER_STILL)
+    lasts = lasting(tool, reached, over_passes(fed * thin * seconds, np.add) / total / FACE_SHARE, record, SLOWER_STILL)
     sideways, down = leaning(tool, worn * side, worn * largest, record)
     feeds = (FACE_SHARE * tool.feed_low, FACE_SHARE * tool.feed_high)
     idle = _idle(setup, moves)
@@ -131,7 +150,8 @@ def numbers(setup: FaceGrooveSetup, tool: SlotTool, speed: Any, feed: Any, recor
         chip_index=slot_index(real, feeds, setup.depth, slot, tool.pressure, work.material.ductility),
         cutting_force=largest, side_force=side, sideways=sideways, down=down, power=power, available=available,
         torque=worn * over_passes(cutting * outer) / 2000.0, grip=held_torque(setup, fastest, setup.gripped, record), gripped_speed=fastest,
-        moves=moves, stroke_seconds=seconds, stroke_speed=n, stroke_force=cutting, stroke_push=np.where(along, 0.0, against),
+        moves=moves, stroke_seconds=seconds, stroke_speed=n, stroke_feed=fed, stroke_force=cutting,
+        stroke_push=against * np.where(along, np.cos(angle), 1.0),
         stroke_side=aside, hub_clearance=_hub_clearance(setup, tool), jaw_clearance=np.array([_jaw_clearance(setup)]),
     )  # fmt: skip
 

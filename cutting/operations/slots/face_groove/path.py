@@ -19,11 +19,15 @@ TIP = "outer corner of the edge"
 def path(x: Any, before: Solid | None = None) -> Path:
     """The path of a set-up's strokes; the free face is at 0 where nobody says."""
     speeds = tuple(float(one) for one in np.broadcast_to(np.ravel(x.stroke_speed), len(x.moves)))
-    return strokes_path(x.setup, x.moves, before.face if before is not None else 0.0, float(x.feed), speeds)
+    return strokes_path(x.setup, x.moves, before.face if before is not None else 0.0, tuple(one.feed for one in x.strokes), speeds)
 
 
 def strokes_path(
-    setup: FaceGrooveSetup, moves: tuple[FaceGrooveMove, ...], face: float = 0.0, feed: float = 1.0, speeds: tuple[float, ...] = ()
+    setup: FaceGrooveSetup,
+    moves: tuple[FaceGrooveMove, ...],
+    face: float = 0.0,
+    feeds: tuple[float, ...] = (),
+    speeds: tuple[float, ...] = (),
 ) -> Path:
     """The path of strokes; without speeds only its rapid ways tell something."""
 
@@ -46,6 +50,7 @@ def strokes_path(
             trace.rapid(trace.at[0], 0.0, face + CLEAR)
             trace.rapid(begin[0], 0.0, face + CLEAR)
             trace.rapid(begin[0], 0.0, begin[2] + NEAR)
+        feed = feeds[k] if feeds else 1.0
         trace.feed(*begin, feed)
         trace.feed(*place(move.to_outer, move.to_depth), feed)
         trace.dwell(turns=move.dwell)

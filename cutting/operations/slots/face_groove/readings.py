@@ -7,7 +7,7 @@ from typing_extensions import TypedDict
 from cutting.operations.frame.outcome import ChipVerdict, Pass, Value, Warning
 from cutting.operations.frame.results import ResultsSaid
 from cutting.operations.slots.face_groove.numbers import Numbers
-from cutting.operations.slots.face_groove.setup import WIDER, FaceGrooveWay, SpindleSense
+from cutting.operations.slots.face_groove.setup import FaceGrooveWay, SpindleSense
 from cutting.operations.slots.shared.cautions import narrow_cautions
 from cutting.operations.slots.shared.rules import LARGEST
 from cutting.operations.slots.shared.slot_chip import slot_chip
@@ -60,7 +60,7 @@ def passes(x: Numbers) -> tuple[Pass, ...]:
 def cautions(x: Numbers) -> list[Warning]:
     """Warnings and cautions of a face groove."""
     setup = x.setup
-    s, f = setup.settings, setup.feature
+    s = setup.settings
     found = narrow_cautions(setup.machine, setup.blade, s.coolant)
     if not setup.hand_fits:
         hand = "right" if setup.blade.hand == "R" else "left"
@@ -80,7 +80,15 @@ def cautions(x: Numbers) -> list[Warning]:
             "note",
         )
     )
-    if f.width.target > setup.insert.width + WIDER:
+    if setup.corners_left:
+        found.append(
+            Warning(
+                "corners_left",
+                f"The full radius leaves corners of {setup.insert.corner_radius:g} mm: a second tool clears them; its seconds are counted.",
+                "note",
+            )
+        )
+    if setup.widened:
         found.append(
             Warning(
                 "order",

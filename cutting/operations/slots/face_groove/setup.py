@@ -12,7 +12,7 @@ from cutting.operations.frame.checks import check_coolant, check_turns
 from cutting.operations.frame.fields import WORKHOLDING, Base, Field, Fields, check_bounds
 from cutting.operations.frame.setup import workholding_of
 from cutting.operations.slots.shared.checks import CLAMP, DWELL, FEED, OVERHANG, SPEED, check_tool
-from cutting.operations.slots.shared.setup import SlotSetup
+from cutting.operations.slots.shared.setup import SlotSetup, usual_corner
 from cutting.quantities.dimension import Dimension
 from cutting.tooling.blades import FaceBlade
 
@@ -25,6 +25,7 @@ class FaceGrooveWay(StrEnum):
 
     INWARDS = "from the outside in"
     TURNED = "turned across"
+    ROUND = "round path"
 
 
 class SpindleSense(StrEnum):
@@ -55,6 +56,11 @@ class FaceGrooveFeature:
     @property
     def inner_diameter(self) -> float:
         return self.outer_diameter.target - 2.0 * self.width.target
+
+    @property
+    def corner(self) -> float:
+        """The corner radius that may stay [mm]: the drawing's, or a usual one where it says none."""
+        return usual_corner(self.width.nominal) if self.corner_radius is None else self.corner_radius
 
     @property
     def start_diameter(self) -> float:
@@ -90,6 +96,16 @@ class FaceGrooveSetup(SlotSetup):
         return self.feature.depth
 
     @property
+    def widened(self) -> bool:
+        """Whether the groove is wider than its insert."""
+        return self.feature.width.target > self.insert.width + WIDER
+
+    @property
+    def corners_left(self) -> bool:
+        """Whether a full radius leaves corners that a second tool must clear."""
+        return self.insert.round_edge and self.insert.corner_radius > self.feature.corner + 1e-9
+
+    @property
     def hand_fits(self) -> bool:
         """A right-hand blade curves with a groove that turns forward, a left-hand one with a reversed spindle."""
         return self.blade.hand == "N" or (self.blade.hand == "R") == (self.settings.spindle is SpindleSense.FORWARD)
@@ -112,8 +128,13 @@ class FaceGrooveSetup(SlotSetup):
         """Raise `CuttingError` where the set-up's own tool cannot be used like this."""
         f = self.feature
         check_tool(self.blade, self.insert, FaceBlade)
-        if self.insert.round_edge:
-            raise CuttingError("tool.insert", f"{self.insert.name} has a full radius; a face groove wants a straight edge.")
+        rolls = self.settings.way is FaceGrooveWay.ROUND
+        if self.insert.round_edge and not rolls:
+            raise CuttingError(
+                "settings.way", f"{self.insert.name} has a full radius: it cuts a round path only.", FaceGrooveWay.ROUND.value
+            )
+        if rolls and not self.insert.round_edge:
+            raise CuttingError("settings.way", f"a round path wants an insert with a full radius; {self.insert.name} has a straight edge.")
         widest = f.width.nominal + (f.width.upper_deviation if f.width.upper_deviation is not None else 0.1)
         if self.insert.width > widest + 1e-9:
             raise OutOfRange("tool.insert", f"{self.insert.width:g} mm is wider than the groove.", f"at most {widest:g} mm")

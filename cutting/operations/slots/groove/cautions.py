@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from cutting.operations.frame.outcome import Warning
-from cutting.operations.slots.groove.numbers import OPEN_BELOW, Numbers, corners_left
+from cutting.operations.slots.groove.numbers import OPEN_BELOW, Numbers
 from cutting.operations.slots.groove.setup import GrooveSetup, GrooveWay
 from cutting.operations.slots.shared.cautions import narrow_cautions
 from cutting.tooling.blades import CutOffBlade
@@ -43,7 +43,7 @@ def cautions(x: Numbers) -> list[Warning]:
     if f.corner_radius is None and not f.standard:
         said = f"The drawing says no corner: up to {f.corner:g} mm is taken as usual. Say what may stay."
         found.append(Warning("corner_unsaid", said, "note"))
-    if corners_left(setup):
+    if setup.corners_left:
         found.append(
             Warning(
                 "corners_left",

@@ -33,6 +33,9 @@ def changes(x: Numbers) -> Iterator[Change[GrooveSetup]]:
             layer = round(setup.layer * share, 2)
             yield setting("side_depth", "layer", setup.layer, layer, "length", setup.with_settings(side_depth=layer))
     yield from shorter_overhang(setup)
+    if setup.machine.y_axis and not s.y_axis and not setup.inside:
+        turned = setup.with_settings(y_axis=True)
+        yield Change(in_words("blade turned by the Y axis"), {"settings": {"y_axis": True}}, turned)
     if s.dwell > 2.0:
         yield Change(in_words("dwell one turn"), {"settings": {"dwell": 1.0}}, setup.with_settings(dwell=1.0))
     if not s.finish and s.way is not GrooveWay.ONE:

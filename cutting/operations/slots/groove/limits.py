@@ -8,12 +8,13 @@ import numpy as np
 
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Read, Rule
-from cutting.operations.slots.groove.numbers import Numbers, corners_left
+from cutting.operations.slots.groove.numbers import Numbers
 from cutting.operations.slots.groove.setup import LAYER_MOST, GrooveWay
 from cutting.operations.slots.shared.rules import (
     BENDS_DOWN,
     BOOK_SPEED,
     CORNER_RADIUS,
+    CORNERS_LEFT,
     CROWDING,
     DWELL,
     FINISH,
@@ -69,13 +70,11 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("width_fit", "width in one plunge", "size", Bound.WINDOW, Severity.HARD, "iso-286",
          "One plunge leaves the insert's width: all of its tolerance must lie inside the groove's.", _width, (),
          lambda x: x.setup.settings.way is GrooveWay.ONE),
-    Rule("corners", "uncut corners", "length", Bound.UPPER, Severity.SOFT, "common-practice",
-         "A full radius clears the groove and leaves more in its corners than the drawing lets stand: another tool must follow.",
-         lambda x: (x.tool.corner_radius, None, x.setup.feature.corner), (), lambda x: corners_left(x.setup)),
+    CORNERS_LEFT,
     replace(
         CORNER_RADIUS,
         read=lambda x: (x.tool.corner_radius, None, x.setup.feature.corner),
-        applies=lambda x: not corners_left(x.setup),
+        applies=lambda x: not x.setup.corners_left,
     ),
     PLUNGE_FEED,
     BOOK_SPEED,

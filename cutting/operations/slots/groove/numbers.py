@@ -19,7 +19,7 @@ from cutting.operations.frame.stability import stable_on_part
 from cutting.operations.slots.groove.moves import PLUNGE, SIDEWAYS, THIN, GrooveMove, diameter_at, moves_of
 from cutting.operations.slots.groove.path import strokes_path
 from cutting.operations.slots.groove.setup import NOSE_SHARE, SIDE_FEED, GrooveSetup, GrooveWay
-from cutting.operations.slots.shared.cut import SlotCut, hardest, lasting, leaning, paid
+from cutting.operations.slots.shared.cut import RAISED, SECOND_CUT, SECOND_TOOL, SlotCut, hardest, lasting, leaning, paid, rolled_chip
 from cutting.operations.slots.shared.face import corner_roughness
 from cutting.operations.slots.shared.slot_chip import slot_index
 from cutting.operations.slots.shared.tool import Array, Mask, SlotTool
@@ -29,10 +29,8 @@ from cutting.working import Recorder, Silent
 
 SIDE_FORM = 1.0  # Kform of a cut sideways: one wall of the slot is gone
 INSIDE_FORM = 1.2  # and inside (Tschätsch)
-SECOND_TOOL = 1.0  # a full radius leaves its corners to a second tool: one more index
 OPEN_SIDE = 1.0 / 3.0  # of a plunge's push that goes to an open wall beside it (common practice)
 OPEN_BELOW = 0.95  # of the insert's width from which a plunge has both walls
-RAISED = 2.5  # × the feed sideways that a thin, rolled chip may take at most (common practice)
 ROUGH_FLOOR = (1.6, 3.2)  # Ra [µm] that a plunge leaves with a dwell of a turn, and without (common practice)
 
 
@@ -125,6 +123,8 @@ def numbers(setup: GrooveSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     stable = stable_on_part(give, beam.frequency(max(floor, 0.5)), slope, share, share, reached, fastest, record)
     lasts = lasting(tool, reached, mean_feed, record)
     sideways, down = leaning(tool, worn * side, worn * cutting, record)
+    if setup.settings.y_axis:
+        down = down / blade.y_axis_gain(cutting, push, tool.overhang, tool.thickness, tool.height, 1e3 * machine.post_stiffness)
     feeds = (tool.feed_low, tool.feed_high)
     slot = tool.width if setup.settings.way in (GrooveWay.ONE, GrooveWay.SIDE_BY_SIDE) else np.maximum(f.width.target, tool.width)
     plunges = [move.engaged for move in strokes.order if move.kind in ("plunge", "ridge")]
@@ -273,7 +273,7 @@ def _sideways(
     engaged = _engaged(moves)
     thin, angle = np.ones(1), np.full(1, np.pi / 2.0)
     if setup.settings.way is GrooveWay.ROUND:
-        thin, angle = _rolled(setup, engaged)
+        thin, angle = rolled_chip(setup.insert.width, engaged)
         feed = np.minimum(feed / thin, RAISED * feed)
     cutting = _specific(setup, feed * thin, SIDE_FORM, record) * feed * engaged
     against = record.of("push", blade.plunge_force(cutting, feed * thin))
@@ -300,13 +300,6 @@ def _thin(
     return _Cuts(seconds, feed, feed, cutting, against, np.where([move.kind == "floor" for move in moves], against, 0.0))
 
 
-def _rolled(setup: GrooveSetup, engaged: Array) -> tuple[Array, Array]:
-    """Chip thickness over feed of a full radius at a depth of cut [mm], and the angle at which it pushes."""
-    radius = setup.insert.width / 2.0
-    reach = np.arccos(np.clip(1.0 - engaged / radius, -1.0, 1.0))
-    return np.minimum(engaged / (radius * reach), 1.0), reach / 2.0
-
-
 def _roughness(setup: GrooveSetup, tool: SlotTool, speed: Any, real: Array) -> Array:
     """Ra [µm] of walls and floor: feed marks of the corner where they are finished, else what a plunge with dwell leaves."""
     if not setup.finished:
@@ -318,14 +311,4 @@ def _roughness(setup: GrooveSetup, tool: SlotTool, speed: Any, real: Array) -> A
 def _idle(setup: GrooveSetup) -> float:
     """Seconds that do not cut: of the lifts between the strokes, and around them."""
     found = clock(strokes_path(setup), setup.machine).idle
-    left_over = setup.settings.way is GrooveWay.ROUND and _corners_left(setup)
-    return found + (SECOND_TOOL * setup.machine.index_time + 4.0 if left_over else 0.0)
-
-
-def _corners_left(setup: GrooveSetup) -> bool:
-    return setup.insert.corner_radius > setup.feature.corner + 1e-9
-
-
-def corners_left(setup: GrooveSetup) -> bool:
-    """Whether a full radius leaves corners that a second tool must clear."""
-    return setup.settings.way is GrooveWay.ROUND and _corners_left(setup)
+    return found + (SECOND_TOOL * setup.machine.index_time + SECOND_CUT if setup.corners_left else 0.0)

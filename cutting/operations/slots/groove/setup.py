@@ -12,7 +12,8 @@ from cutting.operations.frame.checks import check_coolant, check_turns
 from cutting.operations.frame.fields import WORKHOLDING, Base, Field, Fields, check_bounds
 from cutting.operations.frame.setup import workholding_of
 from cutting.operations.slots.shared.checks import CLAMP, DWELL, FEED, HEIGHT, OVERHANG, SPEED, check_tool
-from cutting.operations.slots.shared.setup import SlotSetup
+from cutting.operations.slots.shared.setup import SlotSetup, usual_corner
+from cutting.operations.slots.shared.turned_blade import check_y_axis, turned_feed
 from cutting.quantities.dimension import Dimension
 from cutting.tooling.blades import Blade, CutOffBlade, GrooveBar
 from cutting.workpiece.ring_grooves import STANDARDS, standard_groove
@@ -74,9 +75,7 @@ class GrooveFeature:
     @property
     def corner(self) -> float:
         """The corner radius that may stay [mm]: the drawing's, or a usual one where it says none (common practice)."""
-        if self.corner_radius is not None:
-            return self.corner_radius
-        return USUAL_CORNER if self.width.nominal <= WIDE_GROOVE else WIDE_CORNER
+        return usual_corner(self.width.nominal) if self.corner_radius is None else self.corner_radius
 
     @property
     def start_diameter(self) -> float:
@@ -97,10 +96,6 @@ class GrooveFeature:
         return self.width.nominal + (upper if upper is not None else 0.1 if self.width.nominal > 6 else 0.05)
 
 
-# corner radius that may stay where the drawing says none, up to a width and in wider grooves, mm (common practice: 0.2 to 0.4)
-USUAL_CORNER, WIDE_GROOVE, WIDE_CORNER = 0.4, 6.0, 0.8
-
-
 @dataclass(frozen=True)
 class GrooveSettings:
     """What the user sets: m/min, mm/rev, mm; `dwell` in revolutions at the floor."""
@@ -116,6 +111,7 @@ class GrooveSettings:
     spindle_clamp: float | None = None
     overhang: float | None = None
     centre_height: float = 0.0
+    y_axis: bool = False  # whether the blade is turned, so that the force runs along it
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -151,11 +147,19 @@ class GrooveSetup(SlotSetup):
         face = self.holding.face or self.holding.free_length
         return max(face - self.feature.distance_from_chuck + BAR_ROOM, LEAST_OUT * blade.round_shank)
 
+    def feeds_higher(self, blade: Blade) -> float:
+        return turned_feed(self, blade) if self.settings.y_axis else 1.0
+
     @property
     def layer(self) -> float:
         """Depth of a layer that is cut sideways [mm]."""
         share = ROUND_LAYER if self.settings.way is GrooveWay.ROUND else LAYER_SHARE
         return self.settings.side_depth or share * self.insert.width
+
+    @property
+    def corners_left(self) -> bool:
+        """Whether a full radius leaves corners that a second tool must clear."""
+        return self.settings.way is GrooveWay.ROUND and self.insert.corner_radius > self.feature.corner + 1e-9
 
     @property
     def finished(self) -> bool:
@@ -184,6 +188,10 @@ class GrooveSetup(SlotSetup):
         require_between("feature.distance_from_chuck", f.distance_from_chuck, 0.0, m.turning_length, "mm")
         check_bounds(FIELDS.feature, "feature", f)
         check_bounds(FIELDS.settings, "settings", s)
+        if s.y_axis:
+            check_y_axis(m, "settings.y_axis")
+            if self.inside:
+                raise CuttingError("settings.y_axis", "a bar in a bore cannot be turned: outside grooves only.")
 
     def check_tool(self) -> None:
         """Raise `CuttingError` where the set-up's own tool cannot be used like this."""
@@ -221,6 +229,7 @@ FIELDS = Fields(
         Field("dwell", "dwell at the floor, turns", "number", "1", default=1.0, bounds=DWELL, unit="revolutions"),
         Field("coolant", "coolant", "text", default="flood"),
         Field("spindle_clamp", "spindle clamp", "spindle_speed", "3000", bounds=CLAMP),
+        Field("y_axis", "blade turned by the Y axis", "flag", default=False),
         Field("overhang", "overhang of blade or bar", example="20", bounds=OVERHANG),
         Field("centre_height", "tip over the axis", example="0", default=0.0, bounds=HEIGHT, unit="mm over the axis"),
     ),

@@ -72,6 +72,17 @@ class SlotCut(Spent, Lasting):
         return BOOK_LOW * self.book_high
 
 
+SECOND_TOOL, SECOND_CUT = 1.0, 4.0  # a full radius leaves its corners to a second tool: one more index, and its seconds in the corners
+RAISED = 2.5  # × the feed sideways that a thin, rolled chip may take at most (common practice)
+
+
+def rolled_chip(width: float, engaged: Array) -> tuple[Array, Array]:
+    """Chip thickness over feed of a full radius of a `width` [mm] at depths of cut [mm], and the angle [rad] at which it pushes."""
+    radius = width / 2.0
+    reach = np.arccos(np.clip(1.0 - engaged / radius, -1.0, 1.0))
+    return np.minimum(engaged / np.maximum(radius * reach, 1e-9), 1.0), reach / 2.0
+
+
 X = TypeVar("X")
 
 
@@ -112,13 +123,16 @@ def lasting(tool: SlotTool, cutting_speed: Any, feed: Any, record: Silent, slowe
 
 
 def paid(
-    setup: SlotSetup, tool: SlotTool, lasts: Lasting, engaged: Array, idle: float, record: Silent, edges: float = 1.0
+    setup: SlotSetup, tool: SlotTool, lasts: Lasting, engaged: Array, idle: float, record: Silent, edges: float = 1.0, slot: Any = None
 ) -> dict[str, Array]:
-    """The fields of `Spent`: `engaged` in cut, `idle` for rapid moves and indexing [s]; so many edges are changed together."""
+    """The fields of `Spent`: `engaged` in cut, `idle` for rapid moves and indexing [s]; so many edges are changed together.
+
+    `slot` is its width [mm] where it is wider than the edge.
+    """
     price = edges * insert_edge_cost(tool.price, tool.edges, tool.blade_price)
     used = np.maximum(engaged, 1e-6) / 60.0 / lasts.tool_life
     washed = np.where(tool.pressure >= JET, JET_SHARE, 1.0)
-    jams = JAM * setup.depth / (10.0 * tool.width) * washed * setup.work.material.ductility
+    jams = JAM * setup.depth / (10.0 * (tool.width if slot is None else slot)) * washed * setup.work.material.ductility
     stops = np.minimum(jams, MOST_JAMS)
     if setup.batch.unattended_hours > 0:  # chips of a metal that only bends gather where nobody takes them away
         stops = np.maximum(stops, stop_chance(softest_index(setup.work.material.ductility, tool.pressure)))

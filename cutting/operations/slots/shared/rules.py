@@ -71,6 +71,11 @@ CORNER_RADIUS: Rule[Any] = Rule(
     lambda x: (x.tool.corner_radius, None, x.setup.feature.corner_radius), (),
     lambda x: x.setup.feature.corner_radius is not None,
 )  # fmt: skip
+CORNERS_LEFT: Rule[Any] = Rule(
+    "corners", "uncut corners", "length", Bound.UPPER, Severity.SOFT, "common-practice",
+    "A full radius clears the groove and leaves more in its corners than the drawing lets stand: another tool must follow.",
+    lambda x: (x.tool.corner_radius, None, x.setup.feature.corner), (), lambda x: x.setup.corners_left,
+)  # fmt: skip
 SPINDLE_POWER: Rule[Any] = common_limits.spindle_power(
     "The spindle must drive the worn edge.", "specific_force", "cutting_force", "cutting_power", ends=driven, turning=lambda x: x.driven_at
 )

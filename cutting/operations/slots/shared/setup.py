@@ -9,6 +9,14 @@ from cutting.operations.frame.setup import BaseSetup
 from cutting.tooling.blades import Blade
 from cutting.tooling.groove_inserts import GrooveInsert
 
+# corner radius that may stay where the drawing says none, up to a width and in wider grooves, mm (common practice: 0.2 to 0.4)
+USUAL_CORNER, WIDE_GROOVE, WIDE_CORNER = 0.4, 6.0, 0.8
+
+
+def usual_corner(width: float) -> float:
+    """Corner radius [mm] that may stay in a groove of a width [mm] whose drawing says none."""
+    return USUAL_CORNER if width <= WIDE_GROOVE else WIDE_CORNER
+
 
 @dataclass(frozen=True, kw_only=True)
 class SlotSetup(BaseSetup, ABC):

@@ -15,7 +15,7 @@
   const num = numbersOf(() => view);
   const part = $derived((view?.part ?? []) as [number, number][]);
   const length = $derived(
-    Math.max(num("distance_from_chuck") + num("width") + num("part_length"), part.at(-1)?.[0] ?? 0),
+    Math.max(num("distance_from_chuck") + num("slot") + num("part_length"), part.at(-1)?.[0] ?? 0),
   );
   const scale = $derived(
     Math.min((width - 380) / Math.max(length, 1), (height - 84) / Math.max(num("diameter"), 1)),
@@ -27,7 +27,9 @@
   const axis = $derived(height * 0.54);
   const y = $derived(scaleLinear([0, 1], [axis, axis - scale]));
   const near = $derived(num("distance_from_chuck"));
-  const far = $derived(near + num("width"));
+  const far = $derived(near + num("slot"));
+  // in a slot that is widened the last plunge stands at the part's side
+  const stands = $derived(far - num("width"));
   const now = $derived(view?.moments[bench.scrub.index]);
   const tip = $derived((now?.diameter ?? num("diameter")) / 2);
   const bore = $derived(num("bore") / 2);
@@ -37,10 +39,10 @@
   const thin = $derived((num("width") - num("thickness")) / 2);
   const edge = $derived(
     [
-      [near, tip + (num("slant") > 0 ? num("slant") : 0)],
+      [stands, tip + (num("slant") > 0 ? num("slant") : 0)],
       [far, tip - (num("slant") < 0 ? num("slant") : 0)],
       [far, tip + num("width")],
-      [near, tip + num("width")],
+      [stands, tip + num("width")],
     ]
       .map(([a, r]) => `${x(a!)},${y(r!)}`)
       .join(" "),
@@ -110,9 +112,9 @@
         {/if}
         <line x1="6" x2={width - 4} y1={axis} y2={axis} class="draw-centre" />
         <rect
-          x={x(near + thin)}
+          x={x(stands + thin)}
           y="-4"
-          width={x(far - thin) - x(near + thin)}
+          width={x(far - thin) - x(stands + thin)}
           height={Math.max(y(tip + num("width") * 0.6) + 4, 0)}
           class="draw-steel"
         />
