@@ -7,6 +7,9 @@ from typing import Any
 import numpy as np
 import pytest
 
+from cutting.advice import advise
+from cutting.advice.candidate import entries_set
+from cutting.doors.json_form import read_request, read_setup
 from cutting.errors import CuttingError
 from cutting.motion.clock import clock
 from cutting.motion.moves import Dwell, Feed, Rapid, SpindleOn
@@ -14,7 +17,7 @@ from cutting.operations.registry import evaluate_quickly, judged, kind_of
 from cutting.operations.slots.cut_off.changes import in_stages, wider_slot
 from cutting.studies.registry import studies_of
 from cutting.studies.slot_ways import SlotMethod, slot_ways
-from tests.core.slots import BORE_RING, CUT_OFF, FACE, GROOVE, TREPAN, build
+from tests.core.slots import BORE_RING, CUT_OFF, FACE, GROOVE, TREPAN, build, form
 
 DEEP: dict[str, Any] = {"feature": {"flatness": None, "pip": None}, "holding": {"part_catcher": True}}
 ROLLED: dict[str, Any] = {
@@ -137,6 +140,18 @@ class TestRoundPathInAFace:
         with pytest.raises(CuttingError) as refused:
             build(FACE, material="C45", tool={"insert": f"edge 4 {insert} middle positive P30 CVD"}, settings={"way": way})
         assert refused.value.field == "settings.way"
+
+
+def test_the_ranking_keeps_the_method_that_is_set() -> None:
+    asked = form(CUT_OFF, **DEEP)
+    asked = {name: part for name, part in asked.items() if name != "tool"}
+    method = {"coolant": "flood", "slot_width": "4.5 mm", "pull_out_at": "22 mm"}
+    advice = advise(*read_request({**asked, "settings": method}))
+    assert advice.candidates
+    for row in advice.candidates[:4]:
+        taken = {**asked, "tool": row.tool, "settings": {**method, **entries_set(row)}}
+        assert evaluate_quickly(read_setup(taken)).results["operation_cost"].value == pytest.approx(row.cost, rel=1e-9)
+        assert float(row.tool["insert"].split("edge ")[1].split()[0]) * 1.9 >= 4.5
 
 
 class TestTurnedBlade:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Any
 
 import numpy as np
 
@@ -13,6 +12,7 @@ from cutting.advice.contests.slots import (
     FEED_STEP,
     SPEED_SHARES,
     as_tried,
+    by_width,
     entered,
     feeds,
     neutral,
@@ -22,7 +22,7 @@ from cutting.advice.contests.slots import (
 )
 from cutting.operations.slots.cut_off.evaluate import MODEL
 from cutting.operations.slots.cut_off.numbers import Numbers
-from cutting.operations.slots.cut_off.setup import CutOffSetup
+from cutting.operations.slots.cut_off.setup import BESIDE, CutOffSetup
 from cutting.operations.slots.shared.tool import SlotTool
 from cutting.quantities.write import Display, display
 from cutting.tooling.slot_stock import SlotStock
@@ -31,25 +31,16 @@ from cutting.tooling.slot_stock import SlotStock
 MIDDLE = np.array([0.02, 0.15, 0.3, 0.45, 0.6])
 
 
-def straight(setup: CutOffSetup) -> CutOffSetup:
-    """The set-up without what belongs to its present blade: straight in, with one overhang. Raises `CuttingError`."""
-    return neutral(setup.with_settings(pull_out_at=None, slot_width=None))
-
-
-def patch(setup: CutOffSetup) -> dict[str, Any]:
-    """The settings of its own that a candidate sets."""
-    return {"overhang": f"{setup.overhang:g} mm", "pull_out_at": None, "slot_width": None}
-
-
 def enter(setup: CutOffSetup, stock: SlotStock) -> Entrants:
     """Every pair that reaches, clears the bar, and suits metal and machine; a blade that slides stands out as little as it may."""
-    setup = straight(setup)
+    setup = neutral(setup)
 
     def checks(tool: SlotTool) -> list[Check]:
         return [
             *usual_checks(setup, stock, tool),
             ("reach", "does not reach the centre or the bore", tool.reach >= setup.depth - 1e-9),
             ("edge", "a full radius does not cut off", ~tool.round_edge),
+            ("slot", "too narrow: two plunges do not make the slot", (1.0 + BESIDE) * tool.width >= (setup.settings.slot_width or 0.0)),
             ("relief", "support does not clear the bar", tool.own["largest_bar"] >= setup.feature.diameter),
         ]
 
@@ -57,9 +48,10 @@ def enter(setup: CutOffSetup, stock: SlotStock) -> Entrants:
 
 
 def tries(setup: CutOffSetup, field: Entrants, best: Best, part: slice) -> Iterator[Try]:
-    """One way for all."""
-    rows = np.arange(part.start, part.stop)
-    yield rows, standing_for(straight(setup), field, rows)
+    """One way for all; where the slot is widened each width by itself, for its layers."""
+    every = np.arange(part.start, part.stop)
+    for rows in (rows for _, rows in by_width(field, part)) if setup.settings.slot_width else (every,):
+        yield rows, standing_for(neutral(setup), field, rows)
 
 
 def columns(x: Numbers) -> tuple[Display, ...]:
@@ -83,6 +75,6 @@ CONTEST = Contest(
     SPEED_SHARES,
     ("width", "dish", "pip Ø"),
     columns,
-    patch,
+    lambda setup: {"overhang": f"{setup.overhang:g} mm"},
     lambda x: x.kerf_per_piece,
 )
