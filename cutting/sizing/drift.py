@@ -10,6 +10,17 @@ from cutting.working import Honesty, formula
 Array = NDArray[np.float64]
 DRIFT_SHARE = 0.25  # of the tolerance that the drift may use before the size is corrected (common practice)
 WEAR_LIMIT = 0.3  # mm of flank wear land at the end of an edge's life, ISO 3685
+# of an edge that finishes hardened metal: 0.1 to 0.15, beyond it the surface burns and shows tension (common practice)
+HARD_WEAR_LIMIT = 0.12
+
+
+def wear_limit(letter: str) -> float:
+    """Flank wear land [mm] at the end of an edge's life in a main group of ISO 513.
+
+    >>> wear_limit("P"), wear_limit("H")
+    (0.3, 0.12)
+    """
+    return HARD_WEAR_LIMIT if letter == "H" else WEAR_LIMIT
 
 
 @formula("nose_recession", "{wear_land}·tan({clearance})", "iso-3685", Honesty.MODEL, "wear of the nose")

@@ -28,7 +28,9 @@ from cutting.operations.turned.stability import stability
 from cutting.process.outline import Made, outline
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import holders, inserts
+from cutting.workpiece.materials import find_material
 from cutting.workpiece.solid import Blank, blank_solid
+from cutting.workpiece.tempering import gives_way_at
 from tests.core.tools import find_holder, find_insert
 
 Build = Callable[..., Setup]
@@ -248,6 +250,25 @@ def test_hard_turning_is_judged_by_heat_size_and_money(setup: Build) -> None:
     assert any("Deeper" in line for line in hard_turning(deep).says)
     assert not any("Deeper" in line for line in found.says)
     assert not hard_turning(setup()).applies
+    # an edge that finishes hardened metal is changed at a smaller land than ISO 3685 tests to (common practice: 0.1 to 0.15 mm)
+    assert 0.1 <= found.wear_land <= 0.15 < hard_turning(setup()).wear_land == 0.3
+
+
+def test_each_hardened_metal_gives_way_at_its_own_heat(setup: Build) -> None:
+    """The later a steel loses its hardness when it is tempered, the hotter its zone may be: case, bearing, tool, high-speed steel."""
+    names = ("16MnCr5 case-hardened 60 HRC", "100Cr6 hardened 60 HRC", "X155CrVMo12-1 hardened 60 HRC", "HS6-5-3C PM hardened 64 HRC")
+    heats = [gives_way_at(find_material(name)) for name in names]
+    assert heats == sorted(set(heats))
+    assert gives_way_at(find_material("EN-GJN-HV520 chilled")) >= 750  # its carbides carry it
+    found = hard_turning(setup(**{**HARD, "material": "X155CrVMo12-1 hardened 60 HRC"}))
+    assert found.softens == heats[2]
+
+
+def test_many_hard_passes_are_told_to_be_left_or_ground(setup: Build) -> None:
+    few = setup(**HARD)
+    deep = {**HARD, "feature": {**HARD["feature"], "start_diameter": 38.5}, "settings": {**HARD["settings"], "depth_of_cut": 0.2}}
+    named = [{one.name for one in evaluate_quickly(one_setup).warnings} for one_setup in (few, setup(**deep))]
+    assert "grind_instead" in named[1] - named[0]
 
 
 @pytest.mark.parametrize(

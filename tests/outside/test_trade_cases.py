@@ -257,6 +257,17 @@ def test_a_guide_bush_holds_a_slender_bar_in_one_pass() -> None:
         turned("11SMn30", 8, "5 h9", "two-axis lathe", holding={"guide_bush": True})
 
 
+def test_a_mirror_in_hardened_steel_is_one_pass_with_a_wiper() -> None:
+    """Ra 0.2 at 60 HRC: one cut of 0.15 mm, 20 pieces for an edge (within 1.7), the offset corrected by the drift that is told."""
+    setup, advice = turned("100Cr6 hardened 60 HRC", 40.3, "40 h6", feature={"roughness": "0.2"})
+    first = advice.candidates[0]
+    assert first.passes == 1
+    assert first.change_parts >= 12
+    assert 80 <= first.cutting_speed <= 200
+    assert setup.feature.roughness == pytest.approx(0.2)
+    assert first.roughness <= 0.2
+
+
 def test_hardened_metal_is_cut_in_its_heat() -> None:
     """60 HRC: turned at 80 to 200 m/min, threads at 80 to 160; a thread is never crept at 25 to save its edge."""
     _, advice = turned("100Cr6 hardened 60 HRC", 40.4, "40 h6", feature={"roughness": "0.8"})

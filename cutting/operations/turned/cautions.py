@@ -22,6 +22,7 @@ CLAMPED = 0.98  # of the set speed, below which the spindle's top is what runs
 FAST = 0.75  # of the chuck's highest speed
 WEAK_GRIP = 0.6  # of the full jaw force
 BAR_FED = 15  # s: who loads faster feeds bars
+GRIND_FROM = 4  # passes in hardened metal from which somebody would grind, or turn before hardening (common practice)
 OFF_CENTRE = 0.05  # mm off centre height that leave a pip
 REACHES_OVER = 1.5  # times the stock that stands beside the edge
 CREEPS = 0.6  # of the set speed, below which an edge builds up towards the centre
@@ -122,6 +123,10 @@ def _of_the_edge(setup: Setup, done: Cut, add: Add) -> None:
     if setup.surface is Surface.FACE and setup.feature.end_diameter.nominal == 0 and abs(height) > OFF_CENTRE:
         add("pip", "care", f"A pip of about Ø{2 * abs(height):.2f} mm stays at the centre, and it breaks edges: set the tip on centre.")
     hard = setup.work.material.group.letter == "H"
+    many = len(pass_depths(setup))
+    if hard and many >= GRIND_FROM:
+        stock = f"{setup.stock_to_remove:.2f} mm on the radius in {many} hard passes"
+        add("grind_instead", "note", f"{stock}: leave 0.1 to 0.3 mm when it is soft, or grind it; hard turning is for the last tenths.")
     if hard:
         add("hard_sparks", "care", "Hard turning throws sparks and red-hot chips: guard closed, no oil or swarf about. " + DEFER)
     if setup.machine.pressure(settings.coolant) and (setup.machine.pressure(settings.coolant) or 0) >= 20:

@@ -14,12 +14,12 @@ from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.run import run
 from cutting.operations.turned.setup import Setup
 from cutting.operations.turned.surface import Surface
-from cutting.sizing.drift import WEAR_LIMIT, drift_per_piece, nose_recession
+from cutting.sizing.drift import drift_per_piece, nose_recession, wear_limit
 from cutting.workpiece.hardness import refuse_uncovered, rockwell
 from cutting.workpiece.materials import Work
+from cutting.workpiece.tempering import gives_way_at
 
 HARD_FROM = 45.0  # HRC
-SOFTENS = 650.0  # °C at which hardened steel gives way under the edge (common practice)
 STANDS = {"cbn": 1200.0, "ceramic": 1100.0, "cermet": 950.0, "carbide": 900.0, "hss": 600.0, "pcd": 700.0}  # °C (common practice)
 DEEPEST = 0.5  # mm, a hard-turning cut stays shallow (common practice)
 TOLERANCE_USED = 0.5  # share of the tolerance that wear may use before the edge or the offset changes
@@ -52,6 +52,7 @@ class HardTurning:
     stands: float
     roughness: float
     drift: float
+    wear_land: float  # mm, at the end of an edge's life
     parts_by_size: float
     parts_by_life: float
     parts: float
@@ -76,10 +77,12 @@ def hard_turning(setup: Setup, grinding: Grinding | None = None) -> HardTurning:
     reference = cook_temperature_rise(
         done.specific_force, work.material.heat_capacity, start, done.chip_thickness, work.material.diffusivity
     )
-    zone = last_pass(zone_temperature(SOFTENS, done.temperature_rise, reference))
+    softens = gives_way_at(work.material)
+    zone = last_pass(zone_temperature(softens, done.temperature_rise, reference))
     stands = tool.temperature_limit or STANDS.get(tool.tool_class, STANDS_ELSE)
     life_parts = last_pass(done.change_parts)
-    drift = float(drift_per_piece(nose_recession(WEAR_LIMIT, last_pass(cutter.clearance)), last_pass(done.median_parts)))
+    land = wear_limit(work.material.group.letter)
+    drift = float(drift_per_piece(nose_recession(land, last_pass(cutter.clearance)), last_pass(done.median_parts)))
     tolerance = setup.feature.end_diameter.tolerance
     size_parts = max(TOLERANCE_USED * tolerance / drift, 1.0) if tolerance and setup.surface is Surface.OUTSIDE else np.inf
     cost, seconds = last_pass(done.operation_cost), last_pass(done.operation_time)
@@ -88,10 +91,11 @@ def hard_turning(setup: Setup, grinding: Grinding | None = None) -> HardTurning:
         hard,
         hardness,
         zone,
-        SOFTENS,
+        softens,
         stands,
         last_pass(done.roughness),
         1000.0 * drift,
+        land,
         float(size_parts),
         life_parts,
         float(min(size_parts, life_parts)),
@@ -102,11 +106,11 @@ def hard_turning(setup: Setup, grinding: Grinding | None = None) -> HardTurning:
         grinding.seconds if grinding else None,
         saving,
         saving * setup.batch.pieces if saving is not None else None,
-        tuple(_says(setup, done, hard, zone, stands, float(size_parts), life_parts)),
+        tuple(_says(setup, done, hard, zone, softens, stands, float(size_parts), life_parts)),
     )
 
 
-def _says(setup: Setup, done: Cut, hard: bool, zone: float, stands: float, by_size: float, by_life: float) -> list[str]:
+def _says(setup: Setup, done: Cut, hard: bool, zone: float, softens: float, stands: float, by_size: float, by_life: float) -> list[str]:
     tool, interrupted = setup.insert.grade, setup.holding.interrupted
     if not hard:
         return [f"The work is below {HARD_FROM:.0f} HRC: this is ordinary turning, grinding may still be compared."]
@@ -117,7 +121,7 @@ def _says(setup: Setup, done: Cut, hard: bool, zone: float, stands: float, by_si
         found.append("Interrupted: a CBN grade with less CBN and a tougher binder, and a chamfered edge, live longer here.")
     if tool.tool_class == "ceramic" and interrupted:
         found.append("Interrupted: ceramic breaks, take CBN.")
-    if zone < COLD * SOFTENS:
+    if zone < COLD * softens:
         found.append(f"Too cool: the zone at about {zone:.0f} °C leaves the chip hard. More speed softens the chip, not the edge.")
     elif zone > stands:
         found.append(f"Too hot: about {zone:.0f} °C against {stands:.0f} °C that the edge stands. Less speed.")

@@ -24,7 +24,7 @@ from cutting.operations.turned.plan import pass_depths
 from cutting.operations.turned.setup import Setup
 from cutting.operations.turned.springing import springing
 from cutting.operations.turned.surface import Surface
-from cutting.sizing.drift import DRIFT_SHARE, WEAR_LIMIT, correct_every, drift_per_piece, nose_recession
+from cutting.sizing.drift import DRIFT_SHARE, correct_every, drift_per_piece, nose_recession, wear_limit
 from cutting.working import Recorder, line
 from cutting.working.line import COMMON
 
@@ -68,7 +68,7 @@ def results(done: Cut, record: Recorder) -> dict[str, Value]:
 def _edge_stands(done: Cut, say: ResultsSaid) -> None:
     """How the edge stands, how far a worn one misses the size, and what a low or high tip leaves."""
     case, cutter, setup, height = done.case, done.cutter, done.setup, done.setup.centre_height
-    back = last_pass(say.record(nose_recession, wear_land=WEAR_LIMIT, clearance=cutter.clearance))
+    back = last_pass(say.record(nose_recession, wear_land=wear_limit(setup.work.material.group.letter), clearance=cutter.clearance))
     pieces = trusted(done) * last_pass(done.median_parts)
     drift = float(drift_per_piece(back, pieces))
     turned = ("height_angle", "effective_rake") if height else ()

@@ -126,7 +126,7 @@ def hard_out(found: HardTurning) -> Answer:
         "says": found.says,
         "working": [
             f"zone: 20 + ({found.softens:.0f} − 20)·ΔT/ΔT0 = {found.zone:.0f} °C; ΔT by Cook 1973, ΔT0 at the starting speed",
-            f"size: 2·0.3 mm·tan(clearance)/pieces per edge = {found.drift:.3g} µm a piece (ISO 3685)",
+            f"size: 2·{found.wear_land:g} mm·tan(clearance)/pieces per edge = {found.drift:.3g} µm a piece (ISO 3685)",
             "money: this operation's own cost; grinding: rate/3600·seconds + wheel",
         ],
         "saving": display(found.saving, "money") if found.saving is not None else None,
