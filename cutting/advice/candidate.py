@@ -64,6 +64,7 @@ class Candidate:
     before: tuple[Before, ...] = ()  # the steps of a chain whose last one this is
     coating: str = ""  # of a round tool
     side_use: float = 0.0  # 1 where its grade is made for another letter of ISO 513
+    unusual: str = ""  # why people take it only where it saves well
     strain: float = 0.0  # of the soft limit that costs most, where it is used beyond its bound; `strained` says which
     strained: str = ""
     risk: float = 0.0  # of all soft limits: their shares of the operation, each times how far it is missed on average
@@ -72,6 +73,11 @@ class Candidate:
     holds_feed: str = ""  # the limit that a higher feed would break, blank where money or time says enough
     holds_speed: str = ""
     miss: Display | None = None  # of a tool that breaks a limit: what it reaches, where, and what is asked
+
+    @property
+    def seldom(self) -> float:
+        """1 where it must save well to stand first: a grade made for another metal, or a way that people seldom take."""
+        return max(self.side_use, float(bool(self.unusual)))
 
     @property
     def edge(self) -> str:

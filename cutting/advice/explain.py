@@ -41,6 +41,8 @@ def why_not_first(row: Candidate, first: Candidate, setup: BaseSetup, beside: st
     saved = 1.0 - float(weighed(own, 0.0, row.risk) / weighed(best, 0.0, first.risk))  # with what each risks
     if row.side_use and not first.side_use and saved > 0:
         return f"{row.grade} is not meant for this metal; saves {saved:.1%} only"
+    if row.unusual and not first.unusual and saved > 0:
+        return f"{row.unusual}; saves {saved:.1%} only"
     weight, reason = max(_drivers(row, first, setup), key=lambda pair: pair[0])
     return reason if weight > NOTHING else ALIKE
 

@@ -13,7 +13,7 @@ Array = NDArray[np.float64]
 
 # of the book's top, below which hardened metal is not cut: the heat of the zone softens the chip, and a slow edge breaks out before it
 # wears, however dear it is (common practice: turned at 120 to 200 m/min, threads at 100 to 160, grooves at 80 to 140)
-HARD_FROM = 0.85
+HARD_FROM = 0.82
 ABOVE_BOOK = 1.3  # × the book's top, as far as a house that lets a speed go above it is taken (common practice)
 
 

@@ -13,7 +13,7 @@ from cutting.operations.frame.setup import BaseSetup, Goal
 
 Array = NDArray[np.float64]
 STOP_MINUTES = 45.0  # what an unplanned stop takes from an unattended machine (common practice)
-HABIT = 0.10  # share that a grade must save in a metal that it is not made for before it stands first (common practice)
+HABIT = 0.10  # share that a grade must save in a metal that it is not made for, or a way seldom taken, to stand first (common practice)
 SLACK = 0.02  # of the wanted probability that a run may fall short of
 SHORTFALL = 1e4  # money that a missing probability of 1 weighs: security comes first
 NOT_HELD = 1e8  # what a hard limit weighs that holds less surely than is asked: it stays hard
@@ -55,7 +55,7 @@ def weighed(raw: Any, side_use: Any, risk: Any) -> Array:
 
 def score_of(setup: BaseSetup, row: Candidate) -> float:
     """The score of a row: what its hard limits ask for comes first, then what the goal counts with what it risks."""
-    return float(weighed(raw_score(setup, row), row.side_use, row.risk)) + (NOT_HELD if row.close else 0.0)
+    return float(weighed(raw_score(setup, row), row.seldom, row.risk)) + (NOT_HELD if row.close else 0.0)
 
 
 def raw_score(setup: BaseSetup, row: Candidate) -> float:

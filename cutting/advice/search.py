@@ -28,7 +28,6 @@ from cutting.tooling.roles import Index
 
 # before a tool is refused: shares of the goal's own speed, shares of the lowest feed and of the span above it, and for how many
 # entries, the nearest first
-STAYS_HOT = 0.88  # of the goal's speed, below which hardened metal is not eased (common practice: three quarters of the book's top)
 EASED_SPEEDS = np.array([1.0, 1.1, 0.8, 0.6, 0.42, 0.3])
 EASED_FEEDS, EASED_SPANS = np.array([0.5, 0.75, 1.0, 1.0, 1.0]), np.array([0.0, 0.0, 0.0, 0.2, 0.5])
 MOST_EASED, FEW_EASED, LEAST_FEED = 400, 60, 0.01  # few where many stand already: the nearest misses are all that is told then
@@ -39,6 +38,7 @@ FINE_FEEDS, FINE_SPEEDS, SLOW_SPEEDS = (
     np.array([1.0, 1.1, 0.9, 0.8]),
     np.array([1.25, 0.9, 0.7, 0.55, 0.42, 0.3]),
 )
+HOT_SPEEDS = np.array([1.0, 1.05, 1.1, 0.97, 0.94])  # of hardened metal
 SLOW_FROM = 0.75  # of the least feed
 NEXT_STEP = np.array([1.2, 1.42])  # on a gearbox the step above may be cheaper than the one below
 CHUNK, SMALL = 12_000, 2_000  # entries run together at most; and below which a second thread does not pay
@@ -153,7 +153,7 @@ def _run(contest: Contest, setup: Any, field: Entrants, best: Best, rows: Index,
     feeds = _stepped(steps, usual, least, contest.feed_step)[..., None]  # entries, feeds, 1
     shares = {Steps.EASED: EASED_SPEEDS, Steps.FINE: FINE_SPEEDS, Steps.SLOW: SLOW_SPEEDS}.get(steps, contest.speed_shares)
     if setup.work.material.group.letter == "H":  # slower still it would leave the heat that softens its chip
-        shares = shares[shares >= STAYS_HOT]
+        shares = HOT_SPEEDS
     if setup.machine.speeds:
         shares = np.append(shares, NEXT_STEP)
     asked = setup.asked_chance

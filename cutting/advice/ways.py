@@ -6,7 +6,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from cutting.advice.candidate import Candidate
-from cutting.advice.contests import advise
+from cutting.advice.contests.turned import ONE_WAY, why_not_away
+from cutting.advice.rank import rank
 from cutting.errors import CuttingError
 from cutting.operations.turned.case import useful_speed
 from cutting.operations.turned.contour import steepest_descent
@@ -61,12 +62,6 @@ def _hardened(setup: Setup) -> str:
     return "" if setup.work.material.group.letter == "H" or setup.work.hardness > HARD else "the work is softer than 45 HRC"
 
 
-def _may_pull(setup: Setup) -> str:
-    if setup.holding.style.value != "chuck":
-        return "it pushes the part against the centre: not with a weak centre hole"
-    return "" if setup.feature.length > 4 * setup.stock_to_remove else "too short for the ramp that the small κr leaves"
-
-
 WAYS: tuple[TurningWay, ...] = (
     TurningWay("conventional", "towards the chuck, square edge", "the ordinary way, shoulders and all", _conventional),
     TurningWay(
@@ -75,7 +70,7 @@ WAYS: tuple[TurningWay, ...] = (
         "thin chip, so about twice the feed; starts at the shoulder and carries chips off it",
         _conventional,
         direction=Direction.AWAY,
-        suits=_may_pull,
+        suits=why_not_away,
     ),
     TurningWay("round", "round insert", "strongest edge, thin chip, pushes hard: stiff parts, skins, scale", lambda i: i.code.shape == "R"),
     TurningWay(
@@ -130,7 +125,7 @@ def _offer(way: TurningWay, setup: Setup, crib: Crib) -> WayOffer:
     candidate = None
     if not why_not:
         try:
-            advice = advise(setup.with_settings(direction=way.direction, pass_depths=()), part, 1)
+            advice = rank(setup.with_settings(direction=way.direction, pass_depths=()), part, ONE_WAY, 1)
             candidate = advice.candidates[0] if advice.candidates else None
             why_not = "" if candidate else _why_none(advice.nearly, advice.refused)
         except CuttingError as error:

@@ -51,7 +51,7 @@ def test_the_goal_orders_the_candidates(setup: Build, crib: Crib) -> None:
     fast = advise(replace(setup(), goal=Goal.FASTEST), crib).candidates
     secure = advise(replace(setup(), goal=Goal.MOST_SECURE), crib).candidates
     for rows, figure in ((cheap, "cost"), (fast, "seconds")):  # what is made for the metal by its figure, the rest 4 % behind it
-        own = [round(getattr(row, figure) * (1.0 + HABIT * row.side_use + float(shared_risk(row.risk))), 2) for row in rows]
+        own = [round(getattr(row, figure) * (1.0 + HABIT * row.seldom + float(shared_risk(row.risk))), 2) for row in rows]
         assert own == sorted(own)
     assert secure[0].secure >= 0.92
     assert fast[0].seconds <= cheap[0].seconds

@@ -10,6 +10,7 @@ import numpy as np
 import pytest
 
 from cutting.advice import advise
+from cutting.advice.candidate import entries_set
 from cutting.advice.ways import ways_to_turn
 from cutting.doors.json_form import read_setup
 from cutting.errors import CuttingError
@@ -145,7 +146,7 @@ def test_away_from_the_chuck_the_minor_edge_leads(setup: Build, crib: Crib) -> N
     # κr 27° for 93° thins the chip by sin 27°/sin 93°; the corner radius, engaged in both, softens that
     assert np.sin(np.radians(27)) < thin < 1.4 * np.sin(np.radians(27))
     found = advise(away, crib)
-    held = {row.tool["holder"][:5] for row in (*found.candidates, *found.nearly)}
+    held = {row.tool["holder"][:5] for row in (*found.candidates, *found.nearly) if not row.way}
     # 180° − κr − εr (ISO 3002): 27°, 32° and 52° cut, the 5° of an 80° insert at 95° only rub
     assert {"MTJNR", "MVJNR"} <= held
     copying = Crib(crib.inserts, tuple(one for one in crib.holders if one.designation.startswith("DDJNR")))
@@ -154,9 +155,32 @@ def test_away_from_the_chuck_the_minor_edge_leads(setup: Build, crib: Crib) -> N
     offer = next(one for one in ways_to_turn(towards, crib) if one.name == "away")
     assert offer.direction == "away from the chuck"
     supported = held_otherwise(towards, style=Holding.CHUCK_AND_CENTRE)
-    refused = next(one for one in ways_to_turn(supported, crib) if one.name == "away")
-    assert refused.candidate is None
-    assert "centre" in refused.why_not
+    offered = next(one for one in ways_to_turn(supported, crib) if one.name == "away")
+    assert offered.candidate is not None  # it pulls at the centre, and says so
+    cautions = {one.name for one in evaluate_quickly(held_otherwise(away, style=Holding.CHUCK_AND_CENTRE)).warnings}
+    assert "pulls_off_centre" in cautions
+
+
+def test_both_directions_stand_in_one_ranking(setup: Build, crib: Crib) -> None:
+    """34CrNiMo6 at 300 HB, 2 mm, small κr: 0.4 to 0.8 mm/rev (common practice: 0.7), at a feed that towards the chuck nobody runs."""
+    bar = setup(
+        material="34CrNiMo6", feature={"start_diameter": 80, "end_diameter": "76", "length": 200, "distance_from_chuck": 30},
+        holding={"style": "chuck and centre", "free_length": 260, "grip_diameter": 80},
+    )  # fmt: skip
+    rows = advise(bar, crib).candidates
+    away = [row for row in rows if row.way]
+    assert away
+    assert {row.way for row in away} == {"away from the chuck"}
+    towards = next(row for row in rows if not row.way)
+    assert 0.35 <= away[0].feed <= 0.8
+    assert away[0].feed > 1.3 * towards.feed
+    taken = bar.with_settings(direction=Direction.AWAY)
+    back = [row for row in advise(taken, crib).candidates if row.way]
+    assert {entries_set(row)["direction"] for row in back} == {"towards the chuck"}
+    # it stands first only where it saves a tenth: it pulls at the part
+    assert rows[0].unusual == "" or rows[0].cost < 0.91 * towards.cost
+    light = setup(feature={"start_diameter": 57, "end_diameter": "56.4", "roughness": "1.6"})
+    assert not any(row.way for row in advise(light, crib).candidates)
 
 
 def test_every_way_says_its_figures_or_its_reason(setup: Build, crib: Crib) -> None:

@@ -21,6 +21,7 @@ from cutting.operations.frame.outcome import Severity
 from cutting.operations.frame.risk import shared_risk
 from cutting.operations.registry import evaluate_quickly
 from cutting.operations.slots.groove.setup import GrooveWay
+from cutting.operations.turned.feature import Direction
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import grades
 from cutting.wear.reference import SIDE_USE, life_law, speed_as_in_steel, speed_factors
@@ -91,7 +92,7 @@ def test_first_choices_are_of_the_size_that_people_know() -> None:
             assert b.close or not a.close, row  # what holds less surely than is asked stands behind, the nearer first
             if a.close or b.close:
                 continue
-            weighed = [(one.cost + one.left_over) * (1.0 + HABIT * one.side_use + float(shared_risk(one.risk))) for one in (a, b)]
+            weighed = [(one.cost + one.left_over) * (1.0 + HABIT * one.seldom + float(shared_risk(one.risk))) for one in (a, b)]
             assert weighed[0] <= weighed[1] + 1e-9, row
 
 
@@ -110,6 +111,8 @@ CLAIMS: dict[str, Callable[[Candidate, Candidate, tuple[str, ...]], bool]] = {
         row.side_use > first.side_use and 0 <= float(said[0]) < 10
     ),
     r"(\d+) pieces leave most of its edge: ([\d.]+) . a piece of it is charged": lambda row, first, said: row.left_over > first.left_over,
+    r"fed away from the chuck .*; saves ([-\d.]+)% only": lambda row, first, said: bool(row.unusual) and 0 < float(said[0]) < 10,
+    r"away from the chuck takes ([\d.]+) s more than .*": lambda row, first, said: row.seconds > first.seconds,
     r"equal within model accuracy": lambda row, first, said: row.cost <= 1.012 * first.cost,
 }
 
@@ -133,9 +136,7 @@ def test_the_limit_that_is_named_is_the_one_that_more_would_meet() -> None:
     for row in GRID[:: len(GRID) // 24]:
         setup, advice = ranking(*row)
         for one in advice.candidates[:6]:
-            insert, holder = find_insert(one.tool["insert"]), find_holder(one.tool["holder"])
-            passes = (setup.stock_to_remove / one.passes,)
-            own = replace(setup, insert=insert, holder=holder).with_settings(depth_of_cut=passes[0], pass_depths=())
+            own = as_run(setup, one)
             for label, speed, feed in ((one.holds_feed, 1.0, 1.1), (one.holds_speed, 1.1, 1.0)):
                 if label:
                     more = evaluate_quickly(own.with_cut(speed * one.cutting_speed, feed * one.feed))
@@ -424,6 +425,7 @@ def as_run(setup: Any, row: Candidate) -> Any:
     """The set-up that a row of a turning ranking stands for."""
     own = replace(setup, insert=find_insert(row.tool["insert"]), holder=find_holder(row.tool["holder"]))
     depth = setup.stock_to_remove / row.passes
+    own = own.with_settings(direction=Direction(row.way)) if row.way else own
     return own.with_settings(depth_of_cut=depth, pass_depths=()).with_cut(row.cutting_speed, row.feed)
 
 

@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import replace
 from typing import Any
 
 import numpy as np
 
 from cutting.advice.best import Best
-from cutting.advice.candidate import Refused
+from cutting.advice.candidate import Candidate, Refused, entries_set
 from cutting.advice.contest import Array, Contest, Entrants, Try
 from cutting.advice.goal_speed import HARD_FROM
+from cutting.advice.rank import rank
 from cutting.chips.window import depth_scale
+from cutting.errors import CuttingError
 from cutting.mechanics.chip_section import chip_area, engaged_edge, mean_chip_thickness
 from cutting.mechanics.finish import RA_OF_RT, SIDE_FLOW, WIPER_GAIN, minimum_chip_share
 from cutting.mechanics.force import rake_factor
@@ -22,7 +24,7 @@ from cutting.operations.turned import book
 from cutting.operations.turned.case import Case, Cutter, case_of, cutters, edge_cost
 from cutting.operations.turned.contour import path_length
 from cutting.operations.turned.evaluate import MODEL
-from cutting.operations.turned.feature import Feature, Settings
+from cutting.operations.turned.feature import Direction, Feature, Settings
 from cutting.operations.turned.fit import check_pairs
 from cutting.operations.turned.limits import nose_feed
 from cutting.operations.turned.physics import window_scales
@@ -30,6 +32,7 @@ from cutting.operations.turned.plan import FIRST_CUT, pass_diameters
 from cutting.operations.turned.setup import Setup
 from cutting.operations.turned.surface import Surface
 from cutting.tooling.crib import Crib
+from cutting.tooling.items import Insert
 from cutting.tooling.roles import Index
 from cutting.wear.life import speed_for_life
 from cutting.wear.spread import weibull_shape
@@ -48,6 +51,10 @@ FINE = 0.3  # of the highest feed, from which on a cut below the window is tried
 SHALLOW = 0.97  # of the way from a window's middle to its lower edge, where its feeds are taken for what is shallower still
 WINDOW_MARGIN, NOSE_SHARE = 0.92, 0.5  # a start stays inside the window and at half the corner radius
 POWER_MARGIN = 0.985
+SLIM = ("D", "V", "T")  # shapes whose edge stands at a small κr when it is fed away from the chuck
+PULLS = "fed away from the chuck it pulls the part out of its jaws"
+MOST_GUESTS = 3  # rows of the other direction that stand among its own
+ROUGH_FROM, AWAY_ROOM = 1.0, 4.0  # mm of stock, and times it in length, from which a cut is fed away (common practice)
 LEAST_DEPTH = 0.005  # mm, that a cut can be set to
 FAST = 200.0  # m/min, a good speed for a finish in steel
 DEEPEST = 30.0  # mm, a depth that no edge takes
@@ -248,7 +255,42 @@ def _held_by_power(case: Case, cutter: Cutter, speed: Array, h: Array, area: Arr
     return speed
 
 
-CONTEST = Contest(
+def the_other_way(setup: Setup, crib: Crib, sound: bool) -> tuple[list[Candidate], str]:
+    """The best rows of the other direction: away from the chuck with a small κr, or towards it where the set-up goes away."""
+    other = Direction.TOWARDS if setup.settings.direction is Direction.AWAY else Direction.AWAY
+    if setup.surface is not Surface.OUTSIDE or why_not_away(setup):
+        return [], ""
+    part = Crib(_one_of_each(one for one in crib.inserts if one.code.shape in SLIM or other is Direction.TOWARDS), crib.holders)
+    if not part.inserts:
+        return [], ""
+    try:
+        rows = rank(setup.with_settings(direction=other), part, ONE_WAY, MOST_GUESTS, misses=False).candidates
+    except CuttingError:  # this part or machine does not let it
+        return [], ""
+    unusual = PULLS if other is Direction.AWAY else ""
+    return [replace(row, way=other.value, unusual=unusual, settings={**entries_set(row), "direction": other.value}) for row in rows], ""
+
+
+def _one_of_each(inserts: Iterable[Insert]) -> tuple[Insert, ...]:
+    """The cheapest of inserts that are alike."""
+    found: dict[tuple[str, str, str], Insert] = {}
+    for one in sorted(inserts, key=lambda insert: insert.pack_price):
+        found.setdefault((one.designation, one.geometry.name, one.grade.name), one)
+    return tuple(found.values())
+
+
+def why_not_away(setup: Setup) -> str:
+    """Why a cut is not fed away from the chuck with a small κr, blank where it may be."""
+    if setup.feature.profile:
+        return "the drawing has a contour: a small κr does not follow it"
+    if setup.holding.weak or setup.skin not in (Skin.CLEAN, Skin.BAR):
+        return "it pulls the part out of its jaws: not with a light grip, nor into a skin"
+    if setup.finish_asked is not None and setup.stock_to_remove < ROUGH_FROM:
+        return "a light cut: it is for roughing"
+    return "" if setup.feature.length > AWAY_ROOM * setup.stock_to_remove else "too short for the ramp that the small κr leaves"
+
+
+ONE_WAY = Contest(
     MODEL,
     enter,
     tries,
@@ -257,3 +299,4 @@ CONTEST = Contest(
     speeds,
     frozenset({"settings.depth_of_cut", "settings.pass_depths"}),
 )
+CONTEST = replace(ONE_WAY, guests=the_other_way)
