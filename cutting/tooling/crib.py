@@ -58,6 +58,7 @@ class HolderColumns:
     reach: Array  # diameters that it may stand out
     least_bore: Array
     right_or_neutral: NDArray[np.bool_]
+    left: NDArray[np.bool_]
 
 
 class Crib:
@@ -127,6 +128,7 @@ class Crib:
             **{name: _floats(getattr(body_of(c.bar), name) for c in codes) for name in ("modulus", "density", "damping", "reach")},
             least_bore=_floats(h.least_bore for h in self.holders),
             right_or_neutral=np.array([c.hand in "RN" for c in codes], bool),
+            left=np.array([c.hand == "L" for c in codes], bool),
         )
 
     @property

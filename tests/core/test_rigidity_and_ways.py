@@ -21,6 +21,7 @@ from cutting.operations.turned.cautions import stock_above
 from cutting.operations.turned.contour import path_length, steepest_descent, steepest_rise
 from cutting.operations.turned.edge_life import edge_life
 from cutting.operations.turned.feature import Direction
+from cutting.operations.turned.fit import misfits
 from cutting.operations.turned.hard import Grinding, hard_turning
 from cutting.operations.turned.part import held_otherwise, part_beam
 from cutting.operations.turned.setup import Setup
@@ -151,7 +152,7 @@ def test_away_from_the_chuck_the_minor_edge_leads(setup: Build, crib: Crib) -> N
     assert {"MTJNR", "MVJNR"} <= held
     copying = Crib(crib.inserts, tuple(one for one in crib.holders if one.designation.startswith("DDJNR")))
     assert advise(away, copying).fitting
-    assert not {code for code in held if code[1:3] in ("CL", "WL")}
+    assert not {code for code in held if code[1:3] in ("CL", "WL") and code[4] == "R"}
     offer = next(one for one in ways_to_turn(towards, crib) if one.name == "away")
     assert offer.direction == "away from the chuck"
     supported = held_otherwise(towards, style=Holding.CHUCK_AND_CENTRE)
@@ -181,6 +182,32 @@ def test_both_directions_stand_in_one_ranking(setup: Build, crib: Crib) -> None:
     assert rows[0].unusual == "" or rows[0].cost < 0.91 * towards.cost
     light = setup(feature={"start_diameter": 57, "end_diameter": "56.4", "roughness": "1.6"})
     assert not any(row.way for row in advise(light, crib).candidates)
+
+
+def test_a_left_hand_holder_goes_away_from_the_chuck(setup: Build, crib: Crib) -> None:
+    """Its own edge leads there at its own κr; towards the chuck it is refused."""
+    left = {"insert": "CNMG 120408 middle P20", "holder": "PCLNL 2525 M12"}
+    chucked = {"style": "chuck", "free_length": 228, "grip_diameter": 64}
+    away = setup(tool=left, holding=chucked, settings={"direction": "away from the chuck"})
+    assert evaluate_quickly(away).results["cutting_edge_angle"].value == 95
+    assert misfits(away.with_settings(direction=Direction.TOWARDS)) == {"fit_hand"}
+    assert not misfits(away)
+    rows = advise(away, crib).candidates
+    assert any("NL " in row.tool["holder"] for row in rows if not row.way)
+    assert not any("NL " in row.tool["holder"] for row in rows if row.way)
+
+
+def test_a_swivelled_post_turns_the_edge(setup: Build, crib: Crib) -> None:
+    """κr grows by it and κr' shrinks (ISO 3002-1); a shoulder stays square from 90°; a ranking knows nothing of the present post."""
+    plain = setup()
+    angle, minor = (evaluate_quickly(plain.with_settings(swivel=turned)).results["cutting_edge_angle"].value for turned in (None, -10.0))
+    assert minor == pytest.approx(angle - 10.0)
+    thick = [evaluate_quickly(plain.with_settings(swivel=turned)).results["chip_thickness"].value for turned in (None, -30.0)]
+    assert thick[1] < thick[0]
+    square = setup(feature={"shoulder": True})
+    assert misfits(square.with_settings(swivel=-10.0)) == {"fit_shoulder"}
+    assert not misfits(square.with_settings(swivel=-5.0))
+    assert advise(plain.with_settings(swivel=-10.0), crib).candidates == advise(plain, crib).candidates
 
 
 def test_every_way_says_its_figures_or_its_reason(setup: Build, crib: Crib) -> None:

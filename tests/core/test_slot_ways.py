@@ -17,7 +17,7 @@ from cutting.operations.registry import evaluate_quickly, judged, kind_of
 from cutting.operations.slots.cut_off.changes import in_stages, wider_slot
 from cutting.studies.registry import studies_of
 from cutting.studies.slot_ways import SlotMethod, slot_ways
-from tests.core.slots import BORE_RING, CUT_OFF, FACE, GROOVE, TREPAN, build, form
+from tests.core.slots import BORE_RING, CUT_OFF, FACE, GROOVE, TREPAN, build, form, used
 
 DEEP: dict[str, Any] = {"feature": {"flatness": None, "pip": None}, "holding": {"part_catcher": True}}
 ROLLED: dict[str, Any] = {
@@ -218,3 +218,14 @@ def test_feeds_of_stages_are_the_zones_own() -> None:
     assert [(zone.start, zone.end) for zone in zones][:2] == [(40.0, 22.0), (22.0, 10.0)]
     assert zones[0].feed == zones[1].feed
     assert np.all(np.diff([zone.start for zone in zones]) < 0)
+
+
+def test_what_this_very_insert_measures_decides_its_plunge() -> None:
+    """A groove of 4 +0.02/0 refuses an insert of 4 within its own tolerance; one that was measured at 4.01 may plunge it."""
+    plunge = {"feature": {"width": "4 +0.02/0", "corner_radius": "0.8 mm"}, "settings": {"way": "one plunge"}}
+    one = build(GROOVE, **plunge)
+    assert used(evaluate_quickly(one), "width_fit") > 1.0
+    measured = build(GROOVE, **{**plunge, "settings": {**plunge["settings"], "measured_width": "4.01 mm"}})
+    assert used(evaluate_quickly(measured), "width_fit") <= 1.0
+    narrow = build(GROOVE, **{**plunge, "settings": {**plunge["settings"], "measured_width": "3.98 mm"}})
+    assert used(evaluate_quickly(narrow), "width_fit") > 1.0

@@ -91,7 +91,7 @@ def enter(setup: Setup, crib: Crib) -> Entrants:
     neutral = _neutral(setup)
     case_of(neutral)  # refuses what cannot be
     left, right = crib.places
-    fits, counts = check_pairs(setup, crib, left, right)
+    fits, counts = check_pairs(neutral, crib, left, right)
     left, right = left[fits], right[fits]
     cutter = cutters(neutral, crib, left, right)
     known = ~np.isnan(cutter.reference_speed[:, 0])
@@ -104,7 +104,7 @@ def enter(setup: Setup, crib: Crib) -> Entrants:
 def _neutral(setup: Setup) -> Setup:
     """The set-up without the settings of its present tool, so that they cannot refuse the case."""
     depth = min(max(setup.stock_to_remove, LEAST_DEPTH), DEEPEST)
-    return setup.with_settings(cutting_speed=100.0, feed_per_rev=0.1, depth_of_cut=depth, overhang=None, pass_depths=())
+    return setup.with_settings(cutting_speed=100.0, feed_per_rev=0.1, depth_of_cut=depth, overhang=None, pass_depths=(), swivel=None)
 
 
 def _in_passes(setup: Setup, passes: int) -> Setup:
@@ -260,7 +260,9 @@ def the_other_way(setup: Setup, crib: Crib, sound: bool) -> tuple[list[Candidate
     other = Direction.TOWARDS if setup.settings.direction is Direction.AWAY else Direction.AWAY
     if setup.surface is not Surface.OUTSIDE or why_not_away(setup):
         return [], ""
-    part = Crib(_one_of_each(one for one in crib.inserts if one.code.shape in SLIM or other is Direction.TOWARDS), crib.holders)
+    # a left-hand holder stands there as it does towards the chuck: it is no small κr
+    seats = tuple(one for one in crib.holders if one.code.hand != "L" or other is Direction.TOWARDS)
+    part = Crib(_one_of_each(one for one in crib.inserts if one.code.shape in SLIM or other is Direction.TOWARDS), seats)
     if not part.inserts:
         return [], ""
     try:

@@ -205,7 +205,7 @@ def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) 
         return values[holder_index][:, None]
 
     negative = holder(holders.negative.astype(float))
-    major, included = holder(holders.cutting_edge_angle), insert(inserts.included_angle)
+    major, included = holder(holders.cutting_edge_angle) + (setup.settings.swivel or 0.0), insert(inserts.included_angle)
     minor = np.where(insert(inserts.round_shape.astype(float)) > 0, 90.0, reach_angle(major, included))
     overhang = holder(holders.overhang)
     if setup.settings.overhang is not None or setup.inside:
@@ -221,8 +221,10 @@ def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) 
     brittle_scatter = [0.1 * max(0.0, TOUGH_ENOUGH - g.toughness) for g in crib.grades]
     return Cutter(
         nose_radius=insert(inserts.nose_radius),
-        # fed away from the chuck, the minor edge leads
-        cutting_edge_angle=np.clip(minor, 1.0, 180.0 - 1.0) if setup.away else major,
+        # fed away from the chuck, the minor edge leads; that of a left-hand holder is made to go that way
+        cutting_edge_angle=np.where(holder(holders.left.astype(float)) > 0, major, np.clip(minor, 1.0, 180.0 - 1.0))
+        if setup.away
+        else major,
         included_angle=included,
         reach_angle=minor,
         clearance=np.where(negative > 0, NEGATIVE_SEAT, insert(inserts.clearance)),

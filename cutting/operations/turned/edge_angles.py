@@ -53,7 +53,7 @@ def edge_angles(setup: Setup) -> EdgeAngles:
     done = run(setup, setup.silent)
     cutter = done.cutter
     kappa, minor = last_pass(cutter.cutting_edge_angle), last_pass(cutter.reach_angle)
-    if setup.away:
+    if setup.away and setup.holder.code.hand != "L":
         minor = 180.0 - kappa - last_pass(cutter.included_angle)
     feed, thickness = last_pass(done.feed_per_rev), last_pass(done.chip_thickness)
     in_plane = np.degrees(np.arctan2(last_pass(done.feed_force), last_pass(done.passive_force)))

@@ -71,5 +71,6 @@ class Settings:
     pass_depths: tuple[float, ...] = ()  # the passes one by one; the last takes what is left
     centre_height: float | None = None  # of the tip over the axis; None: as the house sets it
     direction: Direction = Direction.TOWARDS
+    swivel: float | None = None  # how far the post is turned, degrees: κr grows by it; None: square
     nozzles: int = 2
     nozzle_diameter: float = 1.0

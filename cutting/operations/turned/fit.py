@@ -19,6 +19,7 @@ from cutting.operations.turned.surface import Surface
 from cutting.tooling.crib import Crib, HolderColumns, InsertColumns, crib_of_one
 from cutting.tooling.roles import Index
 
+Array = NDArray[np.float64]
 Mask = NDArray[np.bool_]
 CHUCK_CLEARANCE = 2.0  # mm between tool and jaws at the end of the cut
 CENTRE_CLEARANCE = 2.0
@@ -46,27 +47,38 @@ def _nose(s: Setup, i: InsertColumns, h: HolderColumns, a: Index, b: Index) -> A
     return True if s.feature.fillet is None else i.nose_radius[a] <= s.feature.fillet + 1e-9
 
 
+def _major(s: Setup, h: HolderColumns, b: Index) -> Array:
+    """κr [°] as the post stands."""
+    return np.asarray(h.cutting_edge_angle[b] + (s.settings.swivel or 0.0))
+
+
+def _minor_leads(s: Setup, h: HolderColumns, b: Index) -> Mask:
+    """Whether the minor edge goes first: of a right-hand or neutral holder that is fed away from the chuck."""
+    return np.asarray(~h.left[b] & s.away)
+
+
 def _shoulder(s: Setup, i: InsertColumns, h: HolderColumns, a: Index, b: Index) -> Any:
     wanted = s.feature.shoulder and s.surface.keeps_size
-    return (h.cutting_edge_angle[b] >= 90.0) & ~(i.round_shape[a] & (s.feature.fillet is None)) if wanted else True
+    return (_major(s, h, b) >= 90.0) & ~(i.round_shape[a] & (s.feature.fillet is None)) if wanted else True
 
 
 def _leading_edge(s: Setup, i: InsertColumns, h: HolderColumns, a: Index, b: Index) -> Any:
     """Fed away from the chuck the minor edge leads: it needs room in front of it and a small κr."""
     if not s.away:
         return True
-    leading = reach_angle(h.cutting_edge_angle[b], i.included_angle[a])
-    return (i.round_shape[a] | ((leading >= LEAST_LEADING) & (leading <= MOST_LEADING))) & (h.cutting_edge_angle[b] >= 90)
+    leading = reach_angle(_major(s, h, b), i.included_angle[a])
+    return h.left[b] | (i.round_shape[a] | ((leading >= LEAST_LEADING) & (leading <= MOST_LEADING))) & (_major(s, h, b) >= 90)
 
 
 def _copies(s: Setup, i: InsertColumns, h: HolderColumns, a: Index, b: Index) -> Any:
     """The edge that follows must clear the contour's descent, the edge that leads its rise."""
     if not s.feature.profile:
         return True
-    major, minor = h.cutting_edge_angle[b], reach_angle(h.cutting_edge_angle[b], i.included_angle[a])
+    major, turned = _major(s, h, b), _minor_leads(s, h, b)
+    minor = reach_angle(major, i.included_angle[a])
     round_reach = np.full(major.shape, ROUND_REACH)
-    leads = np.where(i.round_shape[a], round_reach, minor if s.away else major)
-    follows = np.where(i.round_shape[a], round_reach, major if s.away else minor)
+    leads = np.where(i.round_shape[a], round_reach, np.where(turned, minor, major))
+    follows = np.where(i.round_shape[a], round_reach, np.where(turned, major, minor))
     down, up = steepest_descent(s.feature, s.away), steepest_rise(s.feature, s.away)
     falls = (down <= 0) | (follows >= down + COPY_CLEARANCE)
     return falls & ((up <= 0) | (leads >= up))
@@ -96,7 +108,7 @@ def _neck(s: Setup, i: InsertColumns, h: HolderColumns, a: Index, b: Index) -> A
     if collar is None:
         return True
     height = (collar[1] - s.feature.turned_diameter) / 2.0
-    minor = reach_angle(h.cutting_edge_angle[b], i.included_angle[a])
+    minor = reach_angle(_major(s, h, b), i.included_angle[a])
     way_down = height / np.tan(np.radians(np.clip(np.where(i.round_shape[a], ROUND_REACH, minor) - COPY_CLEARANCE, *LEANS)))
     return (height <= FREE_FLANK * np.where(i.round_shape[a], i.inscribed_circle[a], i.edge_length[a])) & (
         way_down <= NECK_SHARE * s.feature.length
@@ -124,7 +136,7 @@ RULES: tuple[FitRule, ...] = (
         lambda s, i, h, a, b: (h.faces if s.surface is Surface.FACE else h.turns)[b],
         lambda s: f"the holder's style does not {s.operation}",
     ),
-    FitRule("hand", lambda s, i, h, a, b: h.right_or_neutral[b], lambda s: "a left-hand holder cuts away from the chuck"),
+    FitRule("hand", lambda s, i, h, a, b: h.right_or_neutral[b] | s.away, lambda s: "a left-hand holder cuts away from the chuck"),
     FitRule(
         "shank",
         lambda s, i, h, a, b: s.machine.takes_shank(h.shank_height[b], False),

@@ -40,6 +40,8 @@ DAMPED = in_words("b_lim·g_d", "altintas-2012")
 def _width(x: Numbers) -> Read:
     """One plunge is as wide as its insert: the drawing's limits less the insert's own tolerance."""
     f, tool = x.setup.feature, x.tool
+    if (own := x.setup.settings.measured_width) is not None:
+        return own, f.narrowest, f.widest
     return tool.width, f.narrowest, f.widest - tool.width_tolerance
 
 

@@ -111,6 +111,7 @@ class GrooveSettings:
     spindle_clamp: float | None = None
     overhang: float | None = None
     centre_height: float = 0.0
+    measured_width: float | None = None  # of this very insert, mm; None: its nominal width within its tolerance
     y_axis: bool = False  # whether the blade is turned, so that the force runs along it
 
 
@@ -229,6 +230,7 @@ FIELDS = Fields(
         Field("dwell", "dwell at the floor, turns", "number", "1", default=1.0, bounds=DWELL, unit="revolutions"),
         Field("coolant", "coolant", "text", default="flood"),
         Field("spindle_clamp", "spindle clamp", "spindle_speed", "3000", bounds=CLAMP),
+        Field("measured_width", "this insert's width, measured", example="as nominal", bounds=(0.3, 30.0)),
         Field("y_axis", "blade turned by the Y axis", "flag", default=False),
         Field("overhang", "overhang of blade or bar", example="20", bounds=OVERHANG),
         Field("centre_height", "tip over the axis", example="0", default=0.0, bounds=HEIGHT, unit="mm over the axis"),
