@@ -27,6 +27,7 @@ from cutting.quantities import Dimension, read_dimension
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import holders, inserts
 from cutting.tooling.shapes import SHAPES
+from cutting.workpiece.part import prepares
 from cutting.workpiece.solid import Blank, Region, Side, Solid, blank_solid, radius_at
 from tests.core.slots import GROOVE, form
 from tests.core.tools import find_holder
@@ -364,3 +365,22 @@ def test_a_longer_neck_lets_more_tools_down(setup: Build) -> None:
 def test_a_finish_in_a_shaft_line_keeps_its_own_word(said_so: str, kept: str) -> None:
     fine = next(one for one in read_shaft_line(f"Ø45 x 120, Ø30 h6 x 50 {said_so}", 50, 200) if one.title == "Finish Ø30 h6")
     assert fine.feature["roughness"] == kept
+
+
+def test_a_roughing_prepares_only_what_it_covers() -> None:
+    """All of the finished length, outside for outside, with a little left and not a lot."""
+    seat = Region(Side.OUTSIDE, ((20.0, 60.0, 50.0),))
+    for spans, whether in (
+        (((20.0, 60.0, 51.0),), True),
+        (((10.0, 80.0, 51.0),), True),
+        (((25.0, 60.0, 51.0),), False),  # it leaves the shoulder
+        (((20.0, 55.0, 51.0),), False),  # and the end
+        (((20.0, 60.0, 50.0),), False),  # nothing is left
+        (((20.0, 60.0, 75.0),), False),  # that is no roughing of it
+        (((20.0, 60.0, 49.0),), False),  # smaller than it
+    ):
+        assert prepares(Region(Side.OUTSIDE, spans), seat) is whether, spans
+    assert not prepares(Region(Side.INSIDE, ((20.0, 60.0, 49.0),)), seat)
+    bore = Region(Side.INSIDE, ((20.0, 60.0, 30.0),))
+    assert prepares(Region(Side.INSIDE, ((20.0, 60.0, 29.0),)), bore)
+    assert not prepares(Region(Side.INSIDE, ((20.0, 60.0, 31.0),)), bore)

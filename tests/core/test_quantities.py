@@ -161,3 +161,18 @@ def test_a_word_that_is_no_finish_is_refused(text: str) -> None:
 def test_a_sentence_is_told_in_inches(metric: str, inch: str) -> None:
     """By 25.4 mm an inch and 0.3048 m a foot; names, classes and counts stay."""
     assert in_inch(metric) == inch
+
+
+# a shop reads thousandths of a millimetre and tenths of a thousandth of an inch; money in cents; seconds in tenths (common practice)
+SAID = {
+    "length": ("12.346 mm", None), "cutting_speed": ("12 m/min", "41 sfm"), "spindle_speed": ("12 rpm", "12 rpm"),
+    "money": ("12.35 €", "12.35 €"), "duration": ("12.3 s", "12.3 s"), "power": ("12.3 kW", "16.6 hp"), "mass": ("12.35 kg", "27.22 lb"),
+    "pressure": ("12 bar", "179 psi"), "angle": ("12.3 °", "12.3 °"), "share": ("12 %", "12 %"), "life": ("12.3 min", "12.3 min"),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("kind", SAID)
+def test_each_kind_is_told_as_finely_as_people_read_it(kind: str) -> None:
+    for system, said in zip(("metric", "inch"), SAID[kind], strict=True):
+        if said is not None:
+            assert write(12.346, kind, system).replace("\u202f", " ").replace("\u00a0", " ") == said

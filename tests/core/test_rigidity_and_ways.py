@@ -305,6 +305,25 @@ def test_hard_turning_is_judged_by_heat_size_and_money(setup: Build) -> None:
     assert 0.1 <= found.wear_land <= 0.15 < hard_turning(setup()).wear_land == 0.3
 
 
+def test_an_interrupted_hard_cut_wants_the_tougher_grade(setup: Build) -> None:
+    """Low CBN content breaks in it, high content stands; in a steady cut nothing is said."""
+    said = {}
+    for grade, knocked in (("H10", True), ("H25", True), ("H10", False)):
+        cut = setup(**{**HARD, "tool": {**HARD["tool"], "insert": f"CNGA 120408 bare {grade}"}, "holding": {"interrupted": knocked}})
+        said[grade, knocked] = any("tougher binder" in line for line in hard_turning(cut).says)
+    assert said == {("H10", True): True, ("H25", True): False, ("H10", False): False}
+
+
+def test_heavy_roughing_wants_a_big_holder(setup: Build, crib: Crib) -> None:
+    offer = next(one for one in ways_to_turn(setup(), crib) if one.name == "heavy")
+    assert offer.candidate is not None
+    assert "25" in offer.candidate.tool["holder"] or "32" in offer.candidate.tool["holder"]
+    small = Crib(crib.inserts, tuple(one for one in crib.holders if one.code.shank_height < 25))
+    assert next(
+        one for one in ways_to_turn(setup(machine="geared lathe", settings={"coolant": "flood"}), small) if one.name == "heavy"
+    ).why_not
+
+
 def test_each_hardened_metal_gives_way_at_its_own_heat(setup: Build) -> None:
     """The later a steel loses its hardness when it is tempered, the hotter its zone may be: case, bearing, tool, high-speed steel."""
     names = ("16MnCr5 case-hardened 60 HRC", "100Cr6 hardened 60 HRC", "X155CrVMo12-1 hardened 60 HRC", "HS6-5-3C PM hardened 64 HRC")

@@ -248,3 +248,13 @@ def test_narrow_kinds_go_through_both_doors(tmp_path: Path, capsys: pytest.Captu
     file.write_text(json.dumps({k: v for k, v in GROOVE.items() if k not in ("tool", "settings")}), encoding="utf-8")
     assert main(["advise", str(file)]) == 0
     assert json.loads(capsys.readouterr().out)["candidates"][0]["way"]
+
+
+def test_a_turn_of_dwell_leaves_the_better_floor() -> None:
+    """One plunge: Ra 1.6 with a dwell of a turn, twice that without (common practice)."""
+    rough = [
+        evaluate_quickly(build(RING, feature={"roughness": "3.2"}, settings={"dwell": turns})).results["roughness"].value
+        for turns in (0.0, 0.5, 1.0, 2.0)
+    ]
+    assert rough[0] == rough[1] == pytest.approx(2 * rough[2])
+    assert rough[2] == rough[3]

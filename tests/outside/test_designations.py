@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 
 from cutting.errors import CuttingError
 from cutting.tooling.decode import decode
+from cutting.tooling.designations import holder_code
 from cutting.tooling.designations.holder_code import read_holder_code, write_holder
 from cutting.tooling.designations.insert_code import edges_and_why, read_insert_code, write_inch, write_metric
 from cutting.tooling.designations.insert_text import corner_codes, take_apart, thickness_codes
@@ -250,3 +251,20 @@ def test_a_short_designation_is_explained_as_far_as_it_goes(text: str, known: li
     assert [part.meaning for part in found.parts][: len(known)] == known
     assert missing in found.remarks[0]
     assert found.drawing is None
+
+
+# ISO 5608, tool length l1 [mm] and κr [°] by letter (from memory); ISO 6261 gives bars the same lengths
+HOLDER_LENGTHS = "A32 B40 C50 D60 E70 F80 G90 H100 J110 K125 L140 M150 N160 P170 Q180 R200 S250 T300 U350 V400 W450 Y500"
+HOLDER_ANGLES = "A90 B75 C90 D45 E60 F90 G90 H107.5 J93 K75 L95 N63 R75 S45 T60 U93 V72.5 W60 Y85"
+
+
+@pytest.mark.parametrize("said", HOLDER_LENGTHS.split())
+def test_the_length_of_a_holder_is_its_letter(said: str) -> None:
+    letter, length = said[0], float(said[1:])
+    assert holder_code.LENGTHS[letter] == length
+
+
+@pytest.mark.parametrize("said", HOLDER_ANGLES.split())
+def test_the_angle_of_a_holder_is_its_style(said: str) -> None:
+    angle, _ = holder_code.STYLES[said[0]]
+    assert angle == float(said[1:])

@@ -8,6 +8,7 @@ from scipy.integrate import quad
 from scipy.stats import weibull_min
 
 from cutting.money.cost import operation_cost, operation_time, optimum_life_for_cost, optimum_life_for_time, solid_tool_cost
+from cutting.money.kerf import usual_price
 from cutting.wear.life import speed_for_life, taylor_from_two_points, taylor_life
 from cutting.wear.reference import life_law
 from cutting.wear.spread import completion_probability, life_quantile, mean_used, weibull_shape
@@ -93,3 +94,19 @@ def test_edges_that_fail_early_against_the_integral(share: float, shape: float) 
     """Expected value of the shorter of life and interval, by numerical integration of the survival curve (weibull-1951)."""
     mean, _ = quad(lambda u: 2.0 ** -((share * u) ** shape), 0.0, 1.0)
     assert float(mean_used(share, shape)) == pytest.approx(mean, rel=1e-9)
+
+
+def test_bar_costs_what_its_metal_costs() -> None:
+    """Where a shop says no price: steel by the kilogram is cheapest, then alloy, stainless, copper alloys, nickel and titanium.
+
+    Common practice, no source: 1.5 to 2 for carbon steel, 3 to 5 for tool steel, 4 to 6 for stainless and aluminium, 8 to 12 for copper.
+    """
+    steel, tool, stainless, aluminium, copper, exotic = (
+        usual_price(1, "P"), usual_price(11, "P"), usual_price(14, "M"), usual_price(22, "N"), usual_price(28, "N"), usual_price(34, "S"),
+    )  # fmt: skip
+    assert 1.2 <= steel <= 2.0 < 3.0 <= tool <= 5.0
+    assert tool <= stainless <= aluminium <= 6.5
+    assert 8.0 <= usual_price(29, "N") <= usual_price(26, "N") <= copper <= 13.0
+    assert usual_price(27, "N") == usual_price(26, "N")
+    assert 3.0 <= usual_price(12, "P") < usual_price(13, "P") < usual_price(11, "P")
+    assert exotic > 3 * copper
