@@ -70,6 +70,18 @@ class Drive:
         kept = self.at(cutting_speed, rim)
         return Spun(kept, kept)
 
-    def fed(self, wanted: ArrayLike) -> Array:
-        """The feed [mm/rev] that the drive has for a wanted one: itself, or the step at or below it."""
-        return nearest_step_below(wanted, self.feeds) if self.feeds else np.asarray(wanted, float)
+    def fed(self, wanted: ArrayLike, by_hand: bool = False) -> Array:
+        """The feed [mm/rev] that the drive has for a wanted one: itself, or the step at or below it.
+
+        `by_hand` tells whether what is finer than the finest step is fed by hand, as a drill in a tailstock is.
+
+        >>> Drive(30.0, 1800.0, feeds=(0.05, 0.1)).fed([0.02, 0.07]).tolist()
+        [0.05, 0.05]
+        >>> Drive(30.0, 1800.0, feeds=(0.05, 0.1)).fed([0.02, 0.07], by_hand=True).tolist()
+        [0.02, 0.05]
+        """
+        given = np.asarray(wanted, float)
+        if not self.feeds:
+            return given
+        stepped = nearest_step_below(given, self.feeds)
+        return np.where(given < self.feeds[0], given, stepped) if by_hand else stepped

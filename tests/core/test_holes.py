@@ -11,9 +11,10 @@ import numpy as np
 import pytest
 
 from cutting.advice import advise
-from cutting.advice.candidate import Candidate
+from cutting.advice.candidate import Candidate, entries_set
 from cutting.advice.contests.drill import BARE
 from cutting.advice.contests.drill_chains import chains
+from cutting.doors.json_form import read_request, read_setup
 from cutting.errors import CuttingError
 from cutting.machine.machines import find_machine
 from cutting.operations.frame.outcome import Standing
@@ -26,7 +27,7 @@ from cutting.operations.holes.drill.tool import single_tool
 from cutting.operations.holes.drill.window import opens, window
 from cutting.operations.holes.shared.pecks import peck_places, peck_times
 from cutting.operations.holes.shared.reached import burr_class, burr_height, deburr_seconds
-from cutting.operations.registry import evaluate
+from cutting.operations.registry import evaluate, evaluate_quickly
 from cutting.process.tape import PieceMoney, cycle_tape
 from cutting.tooling.bought import shipped
 from cutting.tooling.drills import DRILL_KINDS
@@ -632,3 +633,35 @@ def test_a_burr_is_of_the_height_that_people_scrape() -> None:
     assert 0.15 < tough < 0.25
     assert brittle < 0.05
     assert float(burr_height(0.2, 0.6, 140.0)) < tough
+
+
+def test_a_laminate_alone_is_drilled_on_a_backing_plate() -> None:
+    """Nothing holds its last plies: where no feed leaves them whole a plate behind it does, and it stands in the ranking as a way."""
+    alone = {"operation": "drill", "material": "CFRP laminate", "machine": "horizontal centre", "settings": {"coolant": "dry"}}
+    feature = {"diameter": "4.4 mm", "depth": "4.4 mm", "through": True}
+    rows = advise(*read_request({**alone, "feature": feature})).candidates
+    assert {row.way for row in rows} == {"backed by a plate"}
+    assert "laminate" in rows[0].edge
+    taken = rows[0].becomes
+    assert taken is not None
+    assert taken["feature"]["backed"]
+    asked = read_setup({**alone, "feature": taken["feature"], "tool": rows[0].tool, "settings": {"coolant": "dry", **entries_set(rows[0])}})
+    outcome = evaluate_quickly(asked)
+    assert outcome.results["operation_cost"].value == pytest.approx(rows[0].cost, rel=1e-9)
+    assert "push_out" not in {limit.name for limit in outcome.limits}
+    bare = read_setup({**alone, "feature": feature, "tool": rows[0].tool, "settings": {"coolant": "dry", **entries_set(rows[0])}})
+    assert bare.may_split
+    offered = [change for change in changes(MODEL.quickly(bare)) if change.patch.get("feature", {}).get("backed")]
+    assert len(offered) == 1
+    steel = hole(HOLE, feature={"through": True})
+    assert not steel.may_split
+
+
+def test_a_small_drill_in_a_tailstock_is_fed_by_hand() -> None:
+    """Finer than the gearbox's least feed nobody gears; what is coarser keeps its step."""
+    small = {"tool": {"drill": "jobber 8.5 HSS bright"}, "feature": {"diameter": "8.5 mm", "depth": "20 mm"}}
+    fine, coarse = (hole(DEEP, **small, settings={"feed_per_rev": feed, "pecks": "none"}) for feed in (0.03, 0.065))
+    found = [evaluate_quickly(one) for one in (fine, coarse)]
+    assert ["fed_by_hand" in {w.name for w in one.warnings} for one in found] == [True, False]
+    assert found[0].results["feed_rate"].value == pytest.approx(0.03 * found[0].results["spindle_speed"].value)
+    assert found[1].results["feed_rate"].value == pytest.approx(0.06 * found[1].results["spindle_speed"].value)

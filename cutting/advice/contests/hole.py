@@ -42,8 +42,21 @@ def guests(setup: DrillSetup, stock: DrillStock, sound: bool) -> tuple[list[Cand
     """Chains, and the best heads that cut the hole as a ring; or why none."""
     rings, why = _rings(setup, stock)
     mills, no_mill = milled(setup, stock)
-    made = [*chains(setup, stock, drill.BARE, sound), *_flat_first(setup, stock), *_bored(setup, stock)]
+    made = [*chains(setup, stock, drill.BARE, sound), *_flat_first(setup, stock), *_bored(setup, stock), *_backed(setup, stock, sound)]
     return [*made, *mills, *rings], " ".join(one for one in (why, no_mill) if one)
+
+
+def _backed(setup: DrillSetup, stock: DrillStock, sound: bool) -> list[Candidate]:
+    """A laminate with a plate behind it, where nothing leaves it whole without one."""
+    if sound or not setup.may_split:
+        return []
+    held = replace(setup, feature=replace(setup.feature, backed=True))
+    feature = {
+        "diameter": setup.feature.diameter.entered or write(setup.feature.diameter.nominal, "length"),
+        "depth": write(setup.feature.depth, "length"), "through": True, "backed": True,
+    }  # fmt: skip
+    rows = rank(held, stock, drill.BARE, MOST_GUESTS, False).candidates
+    return [replace(row, way="backed by a plate", becomes={"operation": "drill", "feature": feature}) for row in rows]
 
 
 def _flat_first(setup: DrillSetup, stock: DrillStock) -> list[Candidate]:

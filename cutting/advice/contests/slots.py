@@ -43,8 +43,8 @@ def usual_checks(setup: SlotSetup, stock: SlotStock, tool: SlotTool) -> list[Che
 
 def neutral(setup: Any) -> Any:
     """The set-up without what belongs to its present tool. Raises `CuttingError` for what cannot be with any tool."""
-    # a cut to start from; what is tried replaces it
     own = {name: None for name in ("overhang", "measured_width") if hasattr(setup.settings, name)}
+    # a cut to start from; what is tried replaces it
     found = setup.with_cut(100.0, 0.05).with_settings(**own)
     found.check_case()
     return found

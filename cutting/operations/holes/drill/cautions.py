@@ -53,6 +53,10 @@ def cautions(x: Numbers) -> Iterator[Warning]:
     if setup.turns_part:
         text = "The part turns and the drill stands: set it on the axis within 0.02 mm for carbide, 0.05 for high-speed steel."
         yield Warning("on_axis", text, "note")
+    if setup.from_tailstock and float(np.min(x.feed)) < machine.feeds[0]:
+        fed = float(np.min(x.feed))
+        text = f"Finer than the gearbox's {machine.feeds[0]:g} mm/rev: by hand from the tailstock, about {fed:.3g} mm/rev; withdraw often."
+        yield Warning("fed_by_hand", text, "note")
     if setup.drill.type.kind == "reamer":
         text = (
             "A reamer corrects size and finish, not place or direction: it follows the hole that is there. It cuts some µm wide in soft"

@@ -15,6 +15,7 @@ from cutting.tooling.drill_stock import DrillStock
 from cutting.tooling.drills import Drill
 
 ALIKE = 0.03  # mm by which a drill's size may differ and still be tried in place of another
+BACKED = "backing plate behind the exit"
 PILOT = 0.35  # of the diameter: a pilot that takes the chisel edge's thrust (common practice)
 
 
@@ -42,6 +43,8 @@ def changes(x: Numbers) -> Iterator[Change[DrillSetup]]:
             yield Change(
                 in_words(f"{share:.0%} of the feed at entry"), {"settings": {"entry_feed": share}}, setup.with_settings(entry_feed=share)
             )
+    if setup.may_split:
+        yield Change(in_words(BACKED), {"feature": {"backed": True}}, _with(setup, backed=True))
     if s.exit_feed > 0.5 and f.breaks_out:
         yield Change(in_words("half the feed at exit"), {"settings": {"exit_feed": 0.5}}, setup.with_settings(exit_feed=0.5))
     if f.entry is HoleEntry.FLAT and f.pilot <= 0:

@@ -114,7 +114,7 @@ def numbers(setup: DrillSetup, tool: DrillTool, speed: Any, feed: Any, record: S
     faster, more = _ratios(setup)
     drive = machine.drive() if stepped else machine.drive().smooth
     n = drive.at(np.asarray(speed) * faster, diameter)
-    fed = drive.fed(np.asarray(feed) * more)
+    fed = drive.fed(np.asarray(feed) * more, by_hand=setup.from_tailstock)
     v = np.pi * diameter * n / 1000.0
     h = record(drilling.lip_chip_thickness, feed_per_rev=fed, flutes=flutes, point_angle=angle)
     kc = record(

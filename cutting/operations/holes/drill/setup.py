@@ -58,6 +58,7 @@ class HoleFeature:
     position: float | None = None  # mm, tolerance zone's diameter
     straightness: float | None = None  # mm over the depth
     burr: float | None = None  # mm, highest that is allowed at the exit
+    backed: bool = False  # a plate held behind its exit
     asked_holes: int | None = None  # that one drill has to make
     circle: float | None = None
     count: int = 1
@@ -111,7 +112,15 @@ class DrillSetup(BaseSetup):
         """The layers that it goes through; one of the part's own metal where no stack is given."""
         if self.feature.stack:
             return self.feature.stack
-        return (StackLayer(self.work.material.name, self.feature.depth, backed=not self.feature.through, work=self.work),)
+        return (
+            StackLayer(self.work.material.name, self.feature.depth, backed=not self.feature.through or self.feature.backed, work=self.work),
+        )
+
+    @property
+    def may_split(self) -> bool:
+        """Whether it leaves a laminate with nothing behind it that a plate could hold."""
+        f = self.feature
+        return f.through and not f.backed and not f.stack and self.layers[0].laminate is not None
 
     @property
     def metals(self) -> tuple[str, ...]:
@@ -132,6 +141,11 @@ class DrillSetup(BaseSetup):
     def turns_part(self) -> bool:
         """Whether the part turns and the drill stands."""
         return self.machine.turns
+
+    @property
+    def from_tailstock(self) -> bool:
+        """Whether the drill stands in the tailstock of a geared lathe, which a hand can feed."""
+        return self.turns_part and self.machine.geared and not self.machine.fixed
 
     def check(self) -> None:
         """Raise `CuttingError` for the first input that cannot be."""
@@ -194,6 +208,7 @@ FIELDS = Fields(
         Field("position", "position Ø", example="0.2", bounds=(0.001, 10.0)),
         Field("straightness", "straightness", example="0.1", bounds=(0.001, 10.0)),
         Field("burr", "burr at the exit, at most", example="0.1", bounds=(0.005, 5.0)),
+        Field("backed", "backing plate at the exit", "flag", default=False, drawn=False),
         Field("asked_holes", "holes that one drill has to make", "whole", "112", drawn=False, bounds=(1, 10_000_000), unit="holes"),
         *PATTERN,
     ),
