@@ -88,6 +88,8 @@ def _bored(setup: DrillSetup, stock: DrillStock) -> list[Candidate]:
         if (opened := list(_opened(setup, stock, sizes)))
     ]
     for diameter, first, opener in tried:
+        if found:  # a smaller drill is for a machine that lacks the power for a wide one
+            break
         with suppress(CuttingError):  # a bore that cannot be is no way
             bored = _bore_after(setup, diameter, crib)
             found += [
