@@ -9,7 +9,7 @@ from __future__ import annotations
 from bisect import bisect_left
 from dataclasses import dataclass
 from functools import cache
-from math import log10, sqrt
+from math import floor, log10, sqrt
 from types import MappingProxyType
 
 from cutting.errors import UnknownName
@@ -176,23 +176,32 @@ ENGAGED_PITCHES = 9.0  # length of engagement of special and fine series, in pit
 def _unified(thread: Thread, internal: bool, cls: str) -> Limits:
     p, d = thread.pitch / INCH, thread.diameter / INCH
     long = d if thread.series in ("UNC", "UNF") else ENGAGED_PITCHES * p
-    base = 0.0015 * d ** (1 / 3) + 0.0015 * sqrt(long) + 0.015 * p ** (2 / 3)
-    width, allowance = OF_2A[cls] * base * INCH, 0.0 if cls == "3A" or internal else 0.3 * base * INCH
-    d2 = thread.pitch_diameter
+    base = round(0.0015 * d ** (1 / 3) + 0.0015 * sqrt(long) + 0.015 * p ** (2 / 3), 6)
+    # the standard rounds each diameter, tolerance and allowance by itself, and adds them afterwards
+    width, allowance = _in_tenths(OF_2A[cls] * base), 0.0 if cls == "3A" or internal else _in_tenths(0.3 * base)
+    d2 = _in_tenths(thread.pitch_diameter / INCH)
     if internal:
-        inner = thread.inside_diameter
-        return Limits(
-            True,
-            cls,
-            ThreadZone(thread.diameter, None),
-            ThreadZone(d2, d2 + width),
-            ThreadZone(inner, inner + _minor_width(p, d, cls) * INCH),
-            "asme-b1-1",
-        )
-    major = (0.09 if cls == "1A" else 0.06) * p ** (2 / 3) * INCH
+        places = 3 if cls != "3B" and d >= THOUS_FROM else 4
+        inner, widest = _in_tenths(thread.inside_diameter / INCH), _in_tenths(_minor_width(p, d, cls))
+        minor = ThreadZone(_rounded(inner / INCH, places), _rounded((inner + widest) / INCH, places))
+        return Limits(True, cls, ThreadZone(thread.diameter, None), ThreadZone(d2, d2 + width), minor, "asme-b1-1")
+    major = _in_tenths((0.09 if cls == "1A" else 0.06) * p ** (2 / 3))
     top, flank = thread.diameter - allowance, d2 - allowance
     minor = ThreadZone(None, thread.inside_diameter - allowance)
     return Limits(False, cls, ThreadZone(top - major, top), ThreadZone(flank - width, flank), minor, "asme-b1-1")
+
+
+THOUS_FROM = 0.138  # in, from which the minor diameter of an inside thread is told in thousandths (ASME B1.1, from memory)
+
+
+def _rounded(inches: float, places: int) -> float:
+    """A length [mm] of so many inches, rounded as the standard's tables are: half a step goes up."""
+    return floor(inches * 10**places + 0.5 + 1e-7) / 10**places * INCH
+
+
+def _in_tenths(inches: float) -> float:
+    """A length [mm] of so many inches, to 0.0001 in."""
+    return _rounded(inches, 4)
 
 
 def _minor_width(p: float, d: float, cls: str) -> float:
@@ -229,6 +238,9 @@ def _pipe(thread: Thread, internal: bool, cls: str) -> Limits:
 ACME = MappingProxyType({"2G": (0.030, 0.006, 0.008), "3G": (0.014, 0.0028, 0.006), "4G": (0.010, 0.002, 0.004)})
 
 
+ACME_ROOT = 0.020  # in, tolerance of the major diameter of an inside general purpose thread (ASME B1.5, from memory)
+
+
 def _acme(thread: Thread, internal: bool, cls: str) -> Limits:
     p, d = thread.pitch / INCH, thread.diameter / INCH
     of_pitch, of_size, off = ACME[cls]
@@ -237,9 +249,8 @@ def _acme(thread: Thread, internal: bool, cls: str) -> Limits:
     d2 = thread.pitch_diameter
     if internal:
         inner, outer = thread.inside_diameter, thread.inside_root
-        return Limits(
-            True, cls, ThreadZone(outer, outer + width), ThreadZone(d2, d2 + width), ThreadZone(inner, inner + crest), "asme-b1-5"
-        )
+        major = ThreadZone(outer, outer + ACME_ROOT * INCH)
+        return Limits(True, cls, major, ThreadZone(d2, d2 + width), ThreadZone(inner, inner + crest), "asme-b1-5")
     root, top = thread.root_diameter, thread.diameter
     return Limits(
         False,
