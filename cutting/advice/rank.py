@@ -21,6 +21,7 @@ from cutting.operations.frame.rule import all_used, soft_ones
 from cutting.quantities.write import write
 from cutting.tooling.roles import Index
 
+FAR_OVER = 100.0  # times a bound, beyond which a share says nothing
 MOST_MISSES, NUMBERED = 40, 2  # near misses that are listed, and those that are told with their numbers or mended
 
 
@@ -155,7 +156,8 @@ def _miss(contest: Contest, field: Entrants, best: Best, k: int) -> Candidate:
     label = label_of(contest, best.breaking[k])
     row = _candidate(contest, field, best, k)
     share = float(best.figures["broken"][k])
-    return replace(row, reason=f"{label} at {share:.0%} of what it may use", binding=label, utilisation=share)
+    said = f"{label} at {share:.0%} of what it may use" if share < FAR_OVER else f"{label} is far from what is wanted"
+    return replace(row, reason=said, binding=label, utilisation=share)
 
 
 def _told(contest: Contest, field: Entrants, best: Best, k: int, row: Candidate) -> Candidate:

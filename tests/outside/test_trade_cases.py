@@ -337,3 +337,15 @@ def test_a_thread_on_its_nominal_size_is_turned_down_first() -> None:
     assert [one.operation for one in row.before] == ["turn"]
     assert 35.465 <= float(row.before[0].feature["end_diameter"].split()[0]) <= 35.94
     assert not threaded("M36", "C45", there="35.6").candidates[0].before
+
+
+@pytest.mark.parametrize(
+    ("material", "low", "high"),
+    [("C45", 70, 120), ("X5CrNi18-10", 45, 80), ("Ti-6Al-4V", 30, 50), ("NiCr19Fe19Nb5Mo3 aged", 12, 30), ("EN AW-6082 T6", 150, 300)],
+)
+def test_solid_carbide_drills_run_at_the_speeds_of_their_metal(material: str, low: float, high: float) -> None:
+    """Ø8, three diameters deep, coolant through: speeds of each metal (common practice), within a fifth."""
+    form = {"operation": "drill", "material": material, "machine": "machining centre", "settings": {"coolant": "through"}}
+    asked = {**form, "feature": {"diameter": "8 mm", "depth": "24 mm"}, "batch": {"pieces": 200}}
+    first = next(row for row in advise(*read_request(asked)).candidates if "carbide" in row.edge)
+    assert 0.8 * low <= first.cutting_speed <= 1.2 * high
