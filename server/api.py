@@ -15,6 +15,7 @@ from ninja.parser import Parser
 from server import errors
 from server.crib.api import router as crib
 from server.crib.heavy import router as heavy
+from server.crib.shipped import router as shipped
 from server.exchange.api import router as exchange
 from server.exchange.job_file_api import router as job_files
 from server.floor.api import router as floor
@@ -102,6 +103,7 @@ api.add_router("/jobs", traces, tags=["traces"])
 api.add_router("/jobs", thread_sizes, tags=["studies"])
 api.add_router("/jobs", sheets, tags=["sheets"])
 api.add_router("/crib/heavy-tools", heavy, tags=["crib"])
+api.add_router("/crib", shipped, tags=["crib"])
 api.add_router("/crib", crib, tags=["crib"])
 api.add_router("/shelf", shelf, tags=["shelf"])
 api.add_router("/shelf", threads, tags=["shelf"])

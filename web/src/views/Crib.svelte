@@ -4,6 +4,7 @@
   import { untrack } from "svelte";
   import CribTabs from "../crib/CribTabs.svelte";
   import Decoder from "../crib/Decoder.svelte";
+  import Shipped from "../crib/Shipped.svelte";
   import FacetPanel from "../crib/FacetPanel.svelte";
   import { ToolSearch } from "../crib/search.svelte";
   import ToolEditor from "../crib/ToolEditor.svelte";
@@ -106,6 +107,7 @@
         {:else}searching …{/if}
       </p>
       <ToolList {search} bind:place {open} {opened} {walk} />
+      <Shipped changed={() => void search.start()} />
     </section>
     <div class="grid min-h-0 max-lg:col-span-full">
       {#if opened !== null}
