@@ -92,7 +92,7 @@ def _tried(title: str, when: str, patch: dict[str, Any], setup: Any) -> SlotMeth
 
 def _cut_off(setup: CutOffSetup) -> Iterator[Tried]:
     straight = setup.with_settings(pull_out_at=None, slot_width=None)
-    yield "as it is set", "", {}, setup
+    yield AS_SET, "", {}, setup
     plain = {"settings": {"pull_out_at": None, "slot_width": None}}
     if setup != straight:
         yield "straight in, one overhang", "shallow cuts", plain, straight
@@ -134,7 +134,7 @@ def _sawn(setup: CutOffSetup) -> SlotMethod:
 
 
 def _groove(setup: Any) -> Iterator[Tried]:
-    yield "as it is set: " + setup.settings.way.value, "", {}, setup
+    yield f"{AS_SET}: {setup.settings.way.value}", "", {}, setup
     for way in GrooveWay:
         if way is not setup.settings.way:
             wants = "wants an insert with a full radius" if way is GrooveWay.ROUND else "wants a straight edge"
@@ -150,7 +150,7 @@ def _face_groove(setup: Any) -> Iterator[Tried]:
     if not setup.widened:
         yield "one plunge", "as wide as the insert", {}, setup
         return
-    yield "as it is set: " + setup.settings.way.value, "", {}, setup
+    yield f"{AS_SET}: {setup.settings.way.value}", "", {}, setup
     for way in FaceGrooveWay:
         if way is not setup.settings.way:
             wants = "wants an insert with a full radius" if way is FaceGrooveWay.ROUND else "wants a straight edge"
@@ -158,6 +158,7 @@ def _face_groove(setup: Any) -> Iterator[Tried]:
             yield way.value, WHEN[way.value], {"settings": {"way": way.value}}, other
 
 
+AS_SET = "as it is set, at its best feed"
 TURNED, ALONG = "blade turned by the Y axis", "the force runs along the blade: more feed, less chatter"
 WHEN = {  # when each is the right one (common practice, no source)
     "one plunge": "as wide as the insert",

@@ -164,7 +164,7 @@ class TestTurnedBlade:
         assert float(turned[1].feeds[1]) > 1.2 * float(plain[1].feeds[1])
         assert float(turned[1].sideways) == pytest.approx(float(plain[1].sideways))  # its thin way is as weak as before
         methods_of = methods(build(GROOVE, **base))
-        assert methods_of["blade turned by the Y axis"].cost < methods_of["as it is set"].cost
+        assert methods_of["blade turned by the Y axis"].cost < methods_of["as it is set, at its best feed"].cost
 
     @pytest.mark.parametrize(("base", "machine"), [(GROOVE, "two-axis lathe"), (BORE_RING, "mill-turn")])
     def test_where_it_cannot_be_it_is_refused(self, base: dict[str, Any], machine: str) -> None:
@@ -204,7 +204,7 @@ class TestMethods:
         assert "too hard" in hard.why_not
 
     def test_grooves_and_face_grooves_have_their_own(self) -> None:
-        assert {"side by side", "ramp", "round path", "as it is set"} <= methods(build(GROOVE)).keys()
+        assert {"side by side", "ramp", "round path", "as it is set, at its best feed"} <= methods(build(GROOVE)).keys()
         assert "full radius" in methods(build(GROOVE))["round path"].why_not
         rolled = methods(build(FACE, **ROLLED, settings={"way": "round path"}))
         assert "straight edge" in rolled["turned across"].why_not

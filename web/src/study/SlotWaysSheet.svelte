@@ -24,7 +24,7 @@
           ><th scope="col" class="text-right font-normal">time</th><th
             scope="col"
             class="text-right font-normal">cost</th
-          ><th scope="col" class="text-right font-normal">secure</th><th
+          ><th scope="col" class="text-right font-normal">reliable</th><th
             ><span class="sr-only">use it</span></th
           ></tr
         ></thead
