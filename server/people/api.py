@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 from django.conf import settings
 from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
@@ -14,6 +14,7 @@ from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
 from ninja import Router, Status
 from ninja.utils import check_csrf
+from pydantic import Field
 
 from cutting.quantities.kinds import currency
 from server.errors import Refusal, problem
@@ -52,6 +53,11 @@ class SessionOut(Schema):
     here: bool
 
 
+MOST_PANES = 40
+PaneName = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[a-z ]+$")]
+PaneSize = Annotated[int, Field(ge=0, le=4000)]  # px; 0: folded
+
+
 class PreferencesPatch(Schema):
     """What of the preferences changes."""
 
@@ -59,6 +65,7 @@ class PreferencesPatch(Schema):
     theme: Literal["light", "dark", "system"] | None = None
     letter_keys: bool | None = None
     first_steps: bool | None = None
+    panes: dict[PaneName, PaneSize] | None = Field(None, max_length=MOST_PANES)
 
 
 class Person(Schema):
@@ -71,6 +78,7 @@ class Person(Schema):
     theme: Literal["light", "dark", "system"]
     letter_keys: bool
     first_steps: bool
+    panes: dict[str, int]
     currency: str
     token: str
 
@@ -194,6 +202,7 @@ def _person(request: HttpRequest) -> Person:
             theme="system",
             letter_keys=True,
             first_steps=False,
+            panes={},
             currency=currency(),
             token=token,
         )
@@ -206,6 +215,7 @@ def _person(request: HttpRequest) -> Person:
         theme=found.theme,
         letter_keys=found.letter_keys,
         first_steps=found.first_steps,
+        panes=found.panes,
         currency=currency(),
         token=token,
     )

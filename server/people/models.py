@@ -34,6 +34,7 @@ class Preferences(models.Model):
     theme = models.CharField(max_length=8, choices=Theme, default=Theme.SYSTEM)
     letter_keys = models.BooleanField(default=True)
     first_steps = models.BooleanField(default=True, help_text="the first steps are shown until they were gone or put aside")
+    panes = models.JSONField(default=dict, help_text="sizes of the panes that the person has moved, px; 0: folded")
     must_change = models.BooleanField(default=False, help_text="the password was given by somebody else: it opens only its own change")
 
 

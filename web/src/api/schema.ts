@@ -2249,6 +2249,10 @@ export interface components {
             letter_keys: boolean;
             /** First Steps */
             first_steps: boolean;
+            /** Panes */
+            panes: {
+                [key: string]: number;
+            };
             /** Currency */
             currency: string;
             /** Token */
@@ -2311,6 +2315,10 @@ export interface components {
             letter_keys?: boolean | null;
             /** First Steps */
             first_steps?: boolean | null;
+            /** Panes */
+            panes?: {
+                [key: string]: number;
+            } | null;
         };
         /**
          * PersonRow

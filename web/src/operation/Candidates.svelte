@@ -102,9 +102,9 @@
           {#each advice.candidates as row, k (nameOf(row) + row.on + k)}
             <tr data-row={k} class="border-line border-t {row.chosen ? 'bg-ink text-sheet' : ''}">
               <td
-                class="figure pl-2.5 !whitespace-normal {crowded
-                  ? 'max-w-[210px] leading-tight'
-                  : 'max-w-[150px]'}"
+                class="figure pl-2.5 leading-[15px] !whitespace-normal {crowded
+                  ? 'max-w-[210px]'
+                  : 'max-w-[170px]'}"
                 ><button
                   class="text-left hover:underline"
                   title="Take {row.edge} on {row.on}"
@@ -148,7 +148,7 @@
               <td class="figure pl-2 text-right">{shown(row.parts_per_edge)}</td><td
                 class="figure pl-2 text-right">{row.secure}</td
               >
-              <td class="pr-1 pl-3 leading-tight {row.chosen ? '' : 'text-soft'}"
+              <td class="pr-1 pl-3 text-[13px] leading-[14px] {row.chosen ? '' : 'text-soft'}"
                 >{row.chosen && k ? `chosen; ${row.reason}` : row.chosen ? "chosen, first" : row.reason}</td
               >
             </tr>

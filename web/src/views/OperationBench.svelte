@@ -8,7 +8,9 @@
   import { guarded, listen } from "../keys";
   import ConflictSheet from "../lib/ConflictSheet.svelte";
   import { step as walk } from "../lib/list";
+  import Divider from "../lib/Divider.svelte";
   import Panel from "../lib/Panel.svelte";
+  import { Panes } from "../lib/panes.svelte";
   import RunOrder from "../lib/RunOrder.svelte";
   import Scroll from "../lib/Scroll.svelte";
   import Silhouette from "../lib/Silhouette.svelte";
@@ -34,6 +36,13 @@
   let { params }: { params: { id: string; operation: string } } = $props();
   const editor = $derived(new JobEditor(Number(params.id)));
   const bench = $derived(new OperationBench(editor, params.operation));
+  const panes = new Panes("bench", {
+    scene: { least: 120, usual: 184, most: 480 },
+    ranking: { least: 120, usual: 216, most: 520 },
+    part: { least: 180, usual: 236, most: 480 },
+    map: { least: 200, usual: 312, most: 620 },
+    limits: { least: 240, usual: 316, most: 560 },
+  });
   let missing = $state("");
   let sheet = $state<"compare" | "others" | "log" | "drawing" | "cautions" | "not here" | null>(null);
   let study = $state<string | null>(null);
@@ -165,7 +174,17 @@
   <p role="alert" class="text-signal p-6">{missing}</p>
 {:else if editor.job && shownState}
   {@const job = editor.job}
-  <div class="bench mx-auto max-w-[1700px] gap-2 p-2">
+  <div
+    class="bench mx-auto max-w-[1700px] gap-2 p-2"
+    style:--scene={panes.css("scene", "clamp(184px, 23vh, 300px)")}
+    style:--ranking={panes.css("ranking", "clamp(216px, 27vh, 420px)")}
+    style:--part={panes.css("part", "236px")}
+    style:--limits={panes.css("limits", "316px")}
+    style:--map={panes.css("map", "0.83fr")}
+    class:no-part={panes.folded("part")}
+    class:no-limits={panes.folded("limits")}
+    class:no-map={panes.folded("map")}
+  >
     <h1 class="sr-only">{bench.editor.told(bench.entry?.title ?? "")}</h1>
     <Panel title="{job.document.name} · {job.document.material}" class="area-part">
       <Silhouette outline={shownState.outline} width={232} height={150} labels marked={params.operation} />
@@ -228,6 +247,18 @@
         open={(id) => void push(`/jobs/${job.id}/operations/${id}`)}
       />
     </div>
+    <Divider {panes} name="scene" label="height of the scene" side="bottom" area="scene" of=".area-scene" />
+    <Divider
+      {panes}
+      name="ranking"
+      label="height of the ranking"
+      side="top"
+      area="candidates"
+      of=".area-candidates"
+    />
+    <Divider {panes} name="part" label="width of the part" side="right" area="part" of=".area-part" />
+    <Divider {panes} name="map" label="width of the map" side="right" area="map" of=".area-map" />
+    <Divider {panes} name="limits" label="width of the limits" side="left" area="1 / 4 / 4 / 5" />
     {#if editor.problem}
       <p
         role="alert"
@@ -267,10 +298,10 @@
     height: 100%;
     min-height: 690px;
     grid-template:
-      "part scene scene rails" 200px
-      "part map settings rails" minmax(240px, 1fr)
-      "part candidates candidates results" 178px
-      "tape tape tape tape" 74px / 236px minmax(0, 0.83fr) minmax(0, 1fr) 316px;
+      "part scene scene rails" var(--scene)
+      "part map settings rails" minmax(200px, 1fr)
+      "part candidates candidates results" var(--ranking)
+      "tape tape tape tape" 74px / var(--part) minmax(0, var(--map)) minmax(0, 1fr) var(--limits);
   }
   .bench > :global(.area-part) {
     grid-area: part;
@@ -295,6 +326,15 @@
   }
   .area-tape {
     grid-area: tape;
+  }
+  /* a pane that is folded away leaves its edge, which brings it back */
+  @media (min-width: 1151px) {
+    .no-part > :global(.area-part > *),
+    .no-map > :global(.area-map > *),
+    .no-limits > :global(.area-rails > *),
+    .no-limits > :global(.area-results > *) {
+      visibility: hidden;
+    }
   }
   @media (max-width: 1150px) {
     .bench {
