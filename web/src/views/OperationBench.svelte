@@ -258,7 +258,7 @@
     />
     <Divider {panes} name="part" label="width of the part" side="right" area="part" of=".area-part" />
     <Divider {panes} name="map" label="width of the map" side="right" area="map" of=".area-map" />
-    <Divider {panes} name="limits" label="width of the limits" side="left" area="1 / 4 / 4 / 5" />
+    <Divider {panes} name="limits" label="width of the limits" side="left" area="1 / 4 / 4 / 5" of=".area-rails" />
     {#if editor.problem}
       <p
         role="alert"
