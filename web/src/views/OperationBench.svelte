@@ -176,11 +176,11 @@
   {@const job = editor.job}
   <div
     class="bench mx-auto max-w-[1700px] gap-2 p-2"
-    style:--scene={panes.css("scene", "clamp(184px, 23vh, 300px)")}
-    style:--ranking={panes.css("ranking", "clamp(216px, 27vh, 420px)")}
-    style:--part={panes.css("part", "236px")}
-    style:--limits={panes.css("limits", "316px")}
-    style:--map={panes.css("map", "0.83fr")}
+    style:--pane-scene={panes.css("scene", "clamp(184px, 23vh, 300px)")}
+    style:--pane-ranking={panes.css("ranking", "clamp(216px, 27vh, 420px)")}
+    style:--pane-part={panes.css("part", "236px")}
+    style:--pane-limits={panes.css("limits", "316px")}
+    style:--pane-map={panes.css("map", "0.83fr")}
     class:no-part={panes.folded("part")}
     class:no-limits={panes.folded("limits")}
     class:no-map={panes.folded("map")}
@@ -298,10 +298,10 @@
     height: 100%;
     min-height: 690px;
     grid-template:
-      "part scene scene rails" var(--scene)
+      "part scene scene rails" var(--pane-scene)
       "part map settings rails" minmax(200px, 1fr)
-      "part candidates candidates results" var(--ranking)
-      "tape tape tape tape" 74px / var(--part) minmax(0, var(--map)) minmax(0, 1fr) var(--limits);
+      "part candidates candidates results" var(--pane-ranking)
+      "tape tape tape tape" 74px / var(--pane-part) minmax(0, var(--pane-map)) minmax(0, 1fr) var(--pane-limits);
   }
   .bench > :global(.area-part) {
     grid-area: part;
