@@ -37,7 +37,7 @@
   const editor = $derived(new JobEditor(Number(params.id)));
   const bench = $derived(new OperationBench(editor, params.operation));
   const panes = new Panes("bench", {
-    scene: { least: 120, usual: 184, most: 480 },
+    scene: { least: 120, usual: 164, most: 480 },
     ranking: { least: 120, usual: 216, most: 520 },
     part: { least: 180, usual: 236, most: 480 },
     map: { least: 200, usual: 312, most: 620 },
@@ -176,7 +176,7 @@
   {@const job = editor.job}
   <div
     class="bench mx-auto max-w-[1700px] gap-2 p-2"
-    style:--pane-scene={panes.css("scene", "clamp(184px, 23vh, 300px)")}
+    style:--pane-scene={panes.css("scene", "clamp(164px, 20.5vh, 300px)")}
     style:--pane-ranking={panes.css("ranking", "clamp(216px, 27vh, 420px)")}
     style:--pane-part={panes.css("part", "236px")}
     style:--pane-limits={panes.css("limits", "316px")}
@@ -258,7 +258,14 @@
     />
     <Divider {panes} name="part" label="width of the part" side="right" area="part" of=".area-part" />
     <Divider {panes} name="map" label="width of the map" side="right" area="map" of=".area-map" />
-    <Divider {panes} name="limits" label="width of the limits" side="left" area="1 / 4 / 4 / 5" of=".area-rails" />
+    <Divider
+      {panes}
+      name="limits"
+      label="width of the limits"
+      side="left"
+      area="1 / 4 / 4 / 5"
+      of=".area-rails"
+    />
     {#if editor.problem}
       <p
         role="alert"
@@ -301,7 +308,9 @@
       "part scene scene rails" var(--pane-scene)
       "part map settings rails" minmax(200px, 1fr)
       "part candidates candidates results" var(--pane-ranking)
-      "tape tape tape tape" 74px / var(--pane-part) minmax(0, var(--pane-map)) minmax(0, 1fr) var(--pane-limits);
+      "tape tape tape tape" 74px / var(--pane-part) minmax(0, var(--pane-map)) minmax(0, 1fr) var(
+        --pane-limits
+      );
   }
   .bench > :global(.area-part) {
     grid-area: part;
@@ -334,6 +343,20 @@
     .no-limits > :global(.area-rails > *),
     .no-limits > :global(.area-results > *) {
       visibility: hidden;
+    }
+    .no-part > :global(.area-part)::before,
+    .no-map > :global(.area-map)::before,
+    .no-limits > :global(.area-rails)::before,
+    .no-limits > :global(.area-results)::before {
+      content: attr(aria-label);
+      position: absolute;
+      margin: 10px 5px;
+      max-height: 240px;
+      overflow: hidden;
+      font-size: 13px;
+      writing-mode: vertical-rl;
+      white-space: nowrap;
+      color: var(--soft);
     }
   }
   @media (max-width: 1150px) {
