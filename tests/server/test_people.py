@@ -218,3 +218,19 @@ def test_the_first_administrator_comes_by_the_command_line_and_demo_people_go_wi
     User.objects.filter(username="administrator").delete()
     fill_people()  # a shop with people of its own gets none whose passwords are printed
     assert [row.user.username for row in Preferences.objects.filter(role="administrator")] == ["berta"]
+
+
+def test_panes_are_kept_within_bounds(engineer: Api) -> None:
+    def prefer(panes: dict[str, int]) -> Any:
+        body = json.dumps({"panes": panes})
+        token = {"HTTP_X_CSRFTOKEN": engineer.token}
+        return engineer.client.patch("/api/session/preferences", body, content_type="application/json", **token)
+
+    kept = prefer({"bench scene": 240, "bench limits": 0})
+    assert kept.json()["panes"] == {"bench scene": 240, "bench limits": 0}
+    assert engineer.get("/api/session").json()["panes"] == {"bench scene": 240, "bench limits": 0}
+    for panes in ({"bench scene": 99_999}, {"bench scene": -1}, {"<b>": 5}, {f"pane {'x' * k}": 1 for k in range(60)}):
+        refused = prefer(panes)
+        assert refused.status_code == 422
+        assert refused.json()["errors"]
+    assert engineer.get("/api/session").json()["panes"] == {"bench scene": 240, "bench limits": 0}

@@ -132,7 +132,7 @@
                     >{row.steps.length} steps {opened === nameOf(row) ? "▴" : "▾"}</button
                   >{/if}</td
               >
-              {#if !crowded}<td class="pl-2 leading-tight"
+              {#if !crowded}<td class="pl-2 leading-[14px] {heads.length ? '' : 'whitespace-nowrap'}"
                   >{heads.length ? row.grade : `${row.geometry} · ${row.grade}`}</td
                 >{/if}
               {#each row.more.slice(0, heads.length) as value, j (j)}<td

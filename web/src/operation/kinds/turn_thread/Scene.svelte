@@ -136,7 +136,7 @@
           {e.scene.tool_hand === "L" ? "left" : "right"}-hand tool</text
         >
       </svg>
-      <dl class="absolute top-5 right-2.5 grid grid-cols-[auto_auto] gap-x-2 text-[13px] leading-[18px]">
+      <dl class="absolute top-0 right-2.5 grid grid-cols-[auto_auto] gap-x-2 text-[13px] leading-[16px]">
         {#each [["thread", e.scene_labels.thread], ["pitch Ø", { metric: `${e.scene_labels.pitch_low?.metric} – ${e.scene_labels.pitch_high?.metric}`, inch: `${e.scene_labels.pitch_low?.inch} – ${e.scene_labels.pitch_high?.inch}` }], ["seat and lead", e.scene_labels.tilt], ["flanks clear", e.scene_labels.clear], ["run-in", e.scene_labels.run_in], ["run-out", e.scene_labels.run_out], ["spindle", e.scene_labels.spindle]] as const as [word, value] (word)}
           <dt class="text-soft">{word}</dt>
           <dd class="figure text-right">{shown(value)}</dd>
