@@ -70,6 +70,7 @@ def _tool_columns() -> tuple[Column, ...]:
         Column("grade", "grade", "text", longest=60, default=""),
         *_STOCK,
         Column("coolant", "coolant outlets", "choice", choices=COOLANTS, default="flood"),
+        Column("successor", "discontinued, taken in its place", "text", longest=180, default=""),
         *given,
         *_source_columns(),
     )

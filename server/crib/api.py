@@ -8,6 +8,7 @@ from typing import Any
 from django.http import HttpRequest
 from ninja import Query, Router, Status
 
+from cutting.advice.neighbours import neighbours
 from cutting.chips.window import window_sides
 from cutting.doors.plain import plain as as_plain
 from cutting.errors import CuttingError
@@ -78,7 +79,20 @@ def read_tool(request: HttpRequest, tool_id: int) -> dict[str, Any]:
         "partners": _partners(row),
         "geometry_window": row.geometry.window if row.geometry else [],
         "round": round_tool_out(to_core(row)) if row.kind in ROUND_KINDS else None,
+        "successor": row.successor,
+        "successor_id": Tool.objects.filter(name=row.successor).values_list("pk", flat=True).first() if row.successor else None,
+        "neighbours": _neighbours(row),
     }
+
+
+def _neighbours(row: Tool) -> list[dict[str, Any]]:
+    """The same edge in other grades of the crib; none of a tool without a geometry and a grade."""
+    if row.grade is None or row.geometry is None:
+        return []
+    alike = Tool.objects.filter(kind=row.kind, designation=row.designation, geometry=row.geometry, archived_at=None)
+    rows = {one.name: one for one in alike.exclude(pk=row.pk).select_related("grade").order_by("pk") if one.grade}
+    found = neighbours(row.grade.to_core(), ((name, one.grade.to_core()) for name, one in rows.items() if one.grade))
+    return [{"word": word, "id": rows[name].pk, "name": name} for word, name in found]
 
 
 @router.get("/kinds", response=list[schemas.KindOut])

@@ -51,6 +51,7 @@ def _blank(kind: str, designation: str, source: str, **more: Any) -> Record:
         "pack_size": 1,
         "price_date": PRICED,
         "bin": "",
+        "successor": "",
         "quantity": 0,
     }
     base = {"kind": kind, "designation": designation, **stock, "coolant": "flood", **dict.fromkeys(properties())}

@@ -102,6 +102,7 @@ class Tool(Kept):
     quantity = models.PositiveIntegerField(default=0)
     coolant = models.CharField(max_length=20, default="flood")
     properties = models.JSONField(default=dict)
+    successor = models.CharField(max_length=180, blank=True, help_text="the tool that is taken in place of a discontinued one")
     seat = models.CharField(max_length=20, blank=True)
     edges = models.PositiveSmallIntegerField(default=0, help_text="0: round, counted by depth")
     edge_price = models.FloatField(default=0)

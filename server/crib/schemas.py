@@ -191,6 +191,14 @@ class WindowOut(Schema):
     source: str
 
 
+class GradeNeighbour(Schema):
+    """The same edge in another grade: what it is to this one, its row and name."""
+
+    word: str
+    id: int
+    name: str
+
+
 class ToolSheet(ToolRow):
     """A tool with its properties and windows."""
 
@@ -200,6 +208,9 @@ class ToolSheet(ToolRow):
     partners: list[str]
     geometry_window: list[Point]
     round: RoundToolOut | None
+    successor: str
+    successor_id: int | None
+    neighbours: list[GradeNeighbour]
 
 
 class GeometryRow(Schema):

@@ -9,13 +9,14 @@ from typing import Any
 import pytest
 
 from cutting.advice import advise
+from cutting.advice.neighbours import neighbours
 from cutting.advice.score import HABIT
 from cutting.operations.frame.risk import shared_risk
 from cutting.operations.frame.setup import Goal, HouseRules
 from cutting.operations.registry import evaluate, evaluate_quickly
 from cutting.operations.turned.setup import Setup
 from cutting.tooling.crib import Crib
-from cutting.tooling.items import holders, inserts
+from cutting.tooling.items import grades, holders, inserts
 from cutting.wear.reference import life_law
 from cutting.workpiece.materials import deliver, find_material
 from tests.core.tools import find_holder, find_insert
@@ -156,3 +157,16 @@ def test_an_empty_field_says_why(setup: Build) -> None:
     advice = advise(setup(), only)
     assert not advice.candidates
     assert advice.refused
+
+
+def test_neighbours_are_the_next_ones_and_no_others() -> None:
+    by_name = grades()
+    shelf = [(name, by_name[name]) for name in ("P10 CVD", "P20 CVD", "P30 CVD", "M15 PVD", "M25 CVD", "K15 CVD")]
+    found = dict(neighbours(by_name["P20 CVD"], shelf))
+    assert (found["tougher"], found["harder"]) == ("P30 CVD", "P10 CVD")
+    assert found["for K"] == "K15 CVD"
+    near = min(("M15 PVD", "M25 CVD"), key=lambda name: abs(by_name[name].toughness - by_name["P20 CVD"].toughness))
+    assert found["for M"] == near
+    assert "tougher" not in dict(neighbours(by_name["P30 CVD"], shelf))
+    assert "harder" not in dict(neighbours(by_name["P10 CVD"], shelf))
+    assert neighbours(by_name["P20 CVD"], [("P20 CVD", by_name["P20 CVD"])]) == ()

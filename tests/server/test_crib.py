@@ -132,7 +132,8 @@ def test_the_ranking_says_what_is_set_up(engineer: Api, job_id: Any) -> None:
 
 
 def many_tools() -> list[dict[str, Any]]:
-    base = {"own_number": "", "pack_price": 50.0, "pack_size": 10, "price_date": "", "bin": "", "quantity": 0, "coolant": "flood",
+    base = {"own_number": "", "pack_price": 50.0, "pack_size": 10, "price_date": "", "bin": "", "successor": "", "quantity": 0,
+            "coolant": "flood",
             **dict.fromkeys(properties()), "source": "made for a test", "from_memory": False}  # fmt: skip
     codes = [f"{shape}NMG 1204{nose}" for shape, nose in itertools.product("CS", ("04", "08", "12", "16"))]
     grades = ("P10 CVD", "P20 CVD", "P30 CVD", "M15 PVD", "K15 CVD")

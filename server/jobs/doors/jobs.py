@@ -31,7 +31,7 @@ from server.jobs.measured.measuring import ask_about_doubts, read_measurement
 from server.jobs.models import Measurement, Note, Print, Revision
 from server.jobs.schemas import job as schemas
 from server.jobs.schemas import operation as operation_schemas
-from server.jobs.shown.cautions import dismiss, mark_dismissed, restore
+from server.jobs.shown.cautions import discontinued, dismiss, mark_dismissed, restore
 from server.jobs.shown.evaluated import evaluated
 from server.jobs.shown.present import ToolsInPlace, advice_out, standing_of
 from server.jobs.shown.prints import drawn_anew, picture_of
@@ -161,6 +161,7 @@ def evaluate_now(request: HttpRequest, job_id: int, operation: str, payload: sch
     document, entry = _entry(job_id, operation, revision)
     setup = setup_of(document, entry, _tried(payload, revision, stock), stock)
     shown = evaluated(document, {**entry, "settings": {**entry["settings"], **payload.settings}}, setup, payload.units, stock)
+    shown["warnings"] += discontinued({**entry, "tool": {**entry["tool"], **payload.tool}})
     answer = mark_dismissed(shown, job_id, request.user)
     return as_json(EVALUATION, answer)
 

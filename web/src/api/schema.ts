@@ -7570,6 +7570,18 @@ export interface components {
             holes: number[][];
         };
         /**
+         * GradeNeighbour
+         * @description The same edge in another grade: what it is to this one, its row and name.
+         */
+        GradeNeighbour: {
+            /** Word */
+            word: string;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * InsertDrawingOut
          * @description Lines in mm: plan about the middle, section through it.
          */
@@ -7716,6 +7728,12 @@ export interface components {
             /** Geometry Window */
             geometry_window: number[][];
             round: components["schemas"]["RoundToolOut"] | null;
+            /** Successor */
+            successor: string;
+            /** Successor Id */
+            successor_id: number | null;
+            /** Neighbours */
+            neighbours: components["schemas"]["GradeNeighbour"][];
         };
         /**
          * WindowOut

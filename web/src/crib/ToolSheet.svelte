@@ -102,6 +102,21 @@
         </p>
       {/if}
     {/if}
+    {#if tool.successor}
+      <p class="mt-1">
+        Discontinued: {#if tool.successor_id}<a class="plain-link" href="#/crib/tools/{tool.successor_id}"
+            >{tool.successor}</a
+          >{:else}{tool.successor}{/if} is taken in its place.
+      </p>
+    {/if}
+    {#if tool.neighbours.length}
+      <ul class="mt-2 text-[13px]" aria-label="The same edge in other grades">
+        {#each tool.neighbours as near (near.word)}<li>
+            <span class="text-soft">{near.word}:</span>
+            <a class="plain-link" href="#/crib/tools/{near.id}">{near.name}</a>
+          </li>{/each}
+      </ul>
+    {/if}
     {#if tool.windows.length}
       <h3 class="mt-2 font-semibold">Supplier recommends</h3>
       <table class="w-full text-[13px]">

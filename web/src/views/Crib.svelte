@@ -47,6 +47,12 @@
     return () => clearTimeout(wait);
   });
 
+  // a link from one tool to another
+  $effect(() => {
+    const id = params?.id;
+    if (id) untrack(() => (opened = Number(id)));
+  });
+
   /** The address follows without a new page, so that search and scroll stay. */
   function open(id: number | null) {
     opened = id;
