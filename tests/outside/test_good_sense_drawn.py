@@ -47,7 +47,7 @@ def _form(chance: random.Random) -> tuple[str, dict[str, Any]]:
     holding: dict[str, Any] = {"style": "chuck", "free_length": long + 20, "grip_diameter": min(1.1 * size, machine.swing)}
     feature: dict[str, Any] = {"length": long, "distance_from_chuck": 12}
     operation = {"face": "face", "bore": "bore", "cut off": "cut off", "groove": "groove"}.get(kind, "turn")
-    if machine.guide_bush and operation in ("turn", "cut off", "groove"):
+    if machine.guide_bush and operation in ("turn", "face", "cut off", "groove"):
         holding["guide_bush"] = True
     if kind == "rough":
         feature |= {"start_diameter": min(1.12 * size + 1, machine.swing), "end_diameter": size, "roughing": True}

@@ -30,7 +30,7 @@ class Risk(StrEnum):
 SHARES = {Risk.TASTE: 0.15, Risk.SIZE: 0.6, Risk.TORN: 1.0, Risk.PUSHED: 4.0, Risk.EDGE: 0.5, Risk.BREAK: 4.0, Risk.STOP: 1.0}
 HAPPENS: dict[str, Risk] = {
     **dict.fromkeys(("bends", "setting", "taper", "jaw_lobes", "corners", "burr", "gauge", "warmth", "floor", "size_error",
-                     "reamer_feed", "wide", "general_finish", "at_the_bush"), Risk.SIZE),
+                     "reamer_feed", "wide", "general_finish", "at_the_bush", "nose_depth"), Risk.SIZE),
     **dict.fromkeys(
         ("toughness", "edge_heat", "runout", "offset", "floor_gives", "chill", "wiper_bar", "resonance", "unbalance", "lean", "width",
          "chip", "bar_overhang"),
