@@ -665,3 +665,15 @@ def test_a_small_drill_in_a_tailstock_is_fed_by_hand() -> None:
     assert ["fed_by_hand" in {w.name for w in one.warnings} for one in found] == [True, False]
     assert found[0].results["feed_rate"].value == pytest.approx(0.03 * found[0].results["spindle_speed"].value)
     assert found[1].results["feed_rate"].value == pytest.approx(0.06 * found[1].results["spindle_speed"].value)
+
+
+def test_a_fit_in_hardened_metal_says_what_people_do_instead() -> None:
+    hard = {"operation": "drill", "material": "100Cr6 hardened 60 HRC", "machine": "machining centre", "settings": {"coolant": "flood"}}
+    found = advise(*read_request({**hard, "feature": {"diameter": "12 H7", "depth": "60 mm"}}))
+    assert not found.candidates
+    assert "before hardening" in found.note
+    assert "5.0 × D" in found.note
+    plain = advise(*read_request({**hard, "feature": {"diameter": "12 mm", "depth": "24 mm"}}))
+    assert plain.candidates
+    assert "hardening" not in plain.note
+    assert "hardening" not in advise(*read_request({**hard, "material": "C45", "feature": {"diameter": "12 H7", "depth": "60 mm"}})).note

@@ -35,6 +35,7 @@ MOST_DRILLS = 3  # sizes that are looked at before a bar
 WIDE = 24.0  # mm from which a hole may be opened from a much narrower one, whatever is asked of it (common practice)
 OPENED_FROM = (0.7, 0.5)  # shares of a wide hole's diameter that are drilled before a bar takes the rest (common practice)
 BORE_ROOM, WALL = 10.0, 1.5  # mm that the part stands out further; × the bore: its outside where that is not known
+HARD_DEEP = 3.0  # diameters that solid carbide drills in hardened metal (common practice)
 LEAST_RING = 40.0  # mm below which nobody trepans (common practice)
 
 
@@ -43,7 +44,20 @@ def guests(setup: DrillSetup, stock: DrillStock, sound: bool) -> tuple[list[Cand
     rings, why = _rings(setup, stock)
     mills, no_mill = milled(setup, stock)
     made = [*chains(setup, stock, drill.BARE, sound), *_flat_first(setup, stock), *_bored(setup, stock), *_backed(setup, stock, sound)]
-    return [*made, *mills, *rings], " ".join(one for one in (why, no_mill) if one)
+    hard = "" if made or mills or sound else _hardened(setup)
+    return [*made, *mills, *rings], " ".join(one for one in (hard, why, no_mill) if one)
+
+
+def _hardened(setup: DrillSetup) -> str:
+    """What people do where a hole in hardened metal wants more than a solid carbide drill leaves; blank in what is softer."""
+    if setup.work.material.group.letter != "H":
+        return ""
+    deep = setup.depth / setup.feature.diameter.nominal
+    far = f" this one is {deep:.1f} × D;" if deep > HARD_DEEP else ""
+    return (
+        f"Hardened: solid carbide drills it to {HARD_DEEP:g} × D without a fit;{far} else drill before hardening and grind, hone or hard-bore"
+        " to size afterwards, or erode it."
+    )
 
 
 def _backed(setup: DrillSetup, stock: DrillStock, sound: bool) -> list[Candidate]:
