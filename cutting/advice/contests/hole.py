@@ -55,8 +55,8 @@ def _hardened(setup: DrillSetup) -> str:
     deep = setup.depth / setup.feature.diameter.nominal
     far = f" this one is {deep:.1f} × D;" if deep > HARD_DEEP else ""
     return (
-        f"Hardened: solid carbide drills it to {HARD_DEEP:g} × D without a fit;{far} else drill before hardening and grind, hone or hard-bore"
-        " to size afterwards, or erode it."
+        f"Hardened: solid carbide drills it to {HARD_DEEP:g} × D without a fit;{far} else drill before hardening and grind, hone or"
+        " hard-bore to size afterwards, or erode it."
     )
 
 

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { toolName } from "../lib/names";
   import { arrows } from "../lib/list";
+  import { Sorted } from "../lib/sorted.svelte";
   import Panel from "../lib/Panel.svelte";
   import Scroll from "../lib/Scroll.svelte";
   import { session, shown } from "../session.svelte";
@@ -20,9 +21,36 @@
   const crowded = $derived(heads.length > 3);
   const left = (head: string | undefined) => head === "way" || head === "cartridges" || head === "pecks";
   const nearest = $derived(advice?.nearly.slice(0, 3) ?? []);
+  // svelte-ignore state_referenced_locally
+  const order = $derived(new Sorted(`ranking ${bench.evaluation?.operation ?? ""}`));
+  const texts = (row: Candidate, column: string): string => {
+    const own = heads.indexOf(column);
+    if (own >= 0) return shown(row.more[own]);
+    const of: Record<string, () => string> = {
+      tool: () => row.designation,
+      grade: () => `${row.geometry} ${row.grade}`,
+      speed: () => shown(row.speed),
+      feed: () => shown(row.feed),
+      time: () => shown(row.seconds),
+      cost: () => shown(row.cost),
+      parts: () => shown(row.parts_per_edge),
+      reliable: () => row.secure,
+      reason: () => row.reason,
+    };
+    return of[column]?.() ?? "";
+  };
+  const rows = $derived(order.rows(advice?.candidates ?? [], texts));
   let opened = $state(""); // the chain whose steps are shown
   let played = $state<Candidate | null>(null); // and the one that is looked at in the scene
 </script>
+
+{#snippet head(column: string, words: string, extra: string, title = "")}
+  <th scope="col" class="font-normal {extra}" aria-sort={order.aria(column)}
+    ><button class="hover:underline" title={title || `sort by ${words}`} onclick={() => order.by(column)}
+      >{words}{order.mark(column)}</button
+    ></th
+  >
+{/snippet}
 
 <Panel
   title="Tool ranking{advice ? ` · ${advice.candidates.length} of ${advice.pairs} pairs` : ''}"
@@ -73,33 +101,35 @@
       <table class="w-full">
         <thead class="text-soft bg-sheet sticky top-0 z-10 text-right text-[13px]">
           <tr class="whitespace-nowrap">
-            <th scope="col" class="pl-2.5 text-left font-normal">{crowded ? "tool · grade" : "tool"}</th>
-            {#if !crowded}<th scope="col" class="text-left font-normal"
-                >{heads.length ? "grade" : "geometry · grade"}</th
-              >{/if}
-            {#each heads as head, k (k)}<th
-                scope="col"
-                class="pl-2 font-normal {left(head) ? 'text-left' : ''}">{head}</th
-              >{/each}
-            {#if !heads.length}<th scope="col" class="pl-2 font-normal"
-                >{session.units === "inch" ? "sfm" : "m/min"}</th
-              >{/if}
-            <th scope="col" class="pl-2 font-normal"
-              >{session.units === "inch" ? advice.feed_unit.inch : advice.feed_unit.metric}</th
-            >
-            <th scope="col" class="pl-2 font-normal">s</th><th scope="col" class="pl-2 font-normal"
-              >{session.currency}</th
-            >
-            <th scope="col" class="pl-2 font-normal" title="pieces per edge">pcs/edge</th><th
-              scope="col"
-              class="pl-2 font-normal">reliable</th
-            >
-            <th scope="col" class="pl-3 text-left font-normal">reason for rank</th>
+            {@render head("tool", crowded ? "tool · grade" : "tool", "pl-2.5 text-left")}
+            {#if !crowded}{@render head(
+                "grade",
+                heads.length ? "grade" : "geometry · grade",
+                "text-left",
+              )}{/if}
+            {#each heads as one, k (k)}{@render head(one, one, `pl-2 ${left(one) ? "text-left" : ""}`)}{/each}
+            {#if !heads.length}{@render head(
+                "speed",
+                session.units === "inch" ? "sfm" : "m/min",
+                "pl-2",
+              )}{/if}
+            {@render head(
+              "feed",
+              session.units === "inch" ? advice.feed_unit.inch : advice.feed_unit.metric,
+              "pl-2",
+            )}
+            {@render head("time", "s", "pl-2")}{@render head("cost", session.currency, "pl-2")}
+            {@render head("parts", "pcs/edge", "pl-2", "pieces per edge")}{@render head(
+              "reliable",
+              "reliable",
+              "pl-2",
+            )}
+            {@render head("reason", "reason for rank", "pl-3 text-left")}
           </tr>
         </thead>
         <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
         <tbody onkeydown={arrows}>
-          {#each advice.candidates as row, k (nameOf(row) + row.on + k)}
+          {#each rows as { row, k } (nameOf(row) + row.on + k)}
             <tr data-row={k} class="border-line border-t {row.chosen ? 'bg-ink text-sheet' : ''}">
               <td
                 class="figure pl-2.5 leading-[15px] !whitespace-normal {crowded
