@@ -1,9 +1,10 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
   import type { Schemas } from "../api/client";
-  import { shown } from "../session.svelte";
+  import { session, shown } from "../session.svelte";
   import { besideMarks, stacked } from "./labels";
   import Marks from "../lib/Marks.svelte";
+  import { asCsv, asPng, asSvg, heightAt, offered, told } from "./reading";
 
   interface Props {
     chart: Schemas["ChartOut"];
@@ -39,10 +40,64 @@
     })),
   );
   const places = $derived(besideMarks(dots, width));
+
+  // what stands under the pointer, or under the place that the keys have gone to
+  const STEPS = 60;
+  let place = $state<number | null>(null);
+  let svg: SVGSVGElement | undefined = $state();
+  const read = $derived(
+    place === null
+      ? []
+      : chart.curves.flatMap((curve) => {
+          const height = heightAt(curve, place!);
+          return height === null ? [] : [{ curve, height }];
+        }),
+  );
+  const axisName = (text: string) => text.split(",")[0]!;
+  const file = $derived(label.toLowerCase().replace(/[^a-z0-9]+/g, "-"));
+
+  function over(event: PointerEvent) {
+    const box = svg!.getBoundingClientRect();
+    const at = x.invert(event.clientX - box.left);
+    place = at >= chart.x.low && at <= chart.x.high ? at : null;
+  }
+  function key(event: KeyboardEvent) {
+    const by = { ArrowLeft: -1, ArrowRight: 1, PageDown: -10, PageUp: 10 }[event.key];
+    const range = chart.x.high - chart.x.low;
+    if (by)
+      place = Math.min(
+        Math.max((place ?? chart.x.low + range / 2) + (by * range) / STEPS, chart.x.low),
+        chart.x.high,
+      );
+    else if (event.key === "Escape" && place !== null) place = null;
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+  async function save(form: "CSV" | "SVG" | "PNG") {
+    if (form === "CSV") offered(`${file}.csv`, new Blob([asCsv(chart, session.units)], { type: "text/csv" }));
+    else if (form === "SVG") offered(`${file}.svg`, new Blob([asSvg(svg!)], { type: "image/svg+xml" }));
+    else {
+      const made = await asPng(svg!);
+      if (made) offered(`${file}.png`, made);
+    }
+  }
 </script>
 
 <div bind:clientWidth={width}>
-  <svg {width} {height} class="block" role="img" aria-label={label}>
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
+  <svg
+    bind:this={svg}
+    {width}
+    {height}
+    class="block"
+    role="img"
+    aria-label="{label}; arrow keys read it"
+    tabindex="0"
+    onpointermove={over}
+    onpointerleave={() => (place = null)}
+    onkeydown={key}
+  >
     <defs
       ><clipPath {id}
         ><rect x={LEFT} y="8" width={Math.max(width - LEFT - 12, 1)} height={height - 42} /></clipPath
@@ -95,5 +150,29 @@
         >
       </g>
     {/each}
+    {#if place !== null}
+      <path d="M{x(place)},12V{height - 34}" stroke="var(--mark)" stroke-dasharray="2 2" />
+      {#each read as one (one.curve.name)}<circle
+          cx={x(place)}
+          cy={Math.max(y(one.height), 8)}
+          r="3"
+          class="fill-mark"
+        />{/each}
+    {/if}
   </svg>
+  <p class="text-soft flex min-h-5 justify-between gap-3 text-[13px]">
+    <span aria-live="polite" data-testid="chart-reading"
+      >{#if place !== null}{axisName(shown(chart.x.label))}
+        <b class="figure">{told(chart.x, place, session.units)}</b>{#each read as one (one.curve.name)}
+          · {one.curve.label || axisName(shown(chart.y.label))}
+          <b class="figure">{told(chart.y, one.height, session.units)}</b>{/each}{/if}</span
+    >
+    <span class="shrink-0"
+      >{#each ["CSV", "SVG", "PNG"] as const as form (form)}<button
+          class="plain-link ml-2"
+          aria-label="{label} as {form}"
+          onclick={() => void save(form)}>{form}</button
+        >{/each}</span
+    >
+  </p>
 </div>

@@ -1,4 +1,4 @@
-"""The bench's panes: as much room as the work wants, moved and folded with keys, kept for the person."""
+"""Room to work: panes that are moved, folded and kept for the person, tables that are sorted, charts that answer."""
 
 from __future__ import annotations
 
@@ -44,3 +44,39 @@ def test_panes_are_moved_folded_and_remembered(person: Person) -> None:
     edge(person, "height of the scene")
     person.press(Keys.HOME)
     person.until(lambda: height(person, ".area-scene") == pytest.approx(before, abs=1), "the scene as it came")
+
+
+def test_the_ranking_is_sorted_by_any_column(person: Person) -> None:
+    open_rough_turn(person)
+    person.until(lambda: len(person.all("[data-row]")) > 3, "the ranking")
+    order = "return [...document.querySelectorAll('[data-row]')].map(e => Number(e.dataset.row))"
+    assert person.chrome.execute_script(order) == sorted(person.chrome.execute_script(order))
+    head = person.see_text(".area-candidates thead button", "pcs/edge")
+    head.click()
+    assert person.see(".area-candidates th[aria-sort=ascending]").text.startswith("pcs/edge")
+    pieces = "return [...document.querySelectorAll('[data-row]')].map(e => parseFloat(e.cells[6].innerText))"
+    up = person.chrome.execute_script(pieces)
+    assert up == sorted(up)
+    head.click()
+    assert person.chrome.execute_script(pieces) == sorted(up, reverse=True)
+    head.click()
+    assert person.chrome.execute_script(order) == sorted(person.chrome.execute_script(order))
+
+
+def test_a_chart_says_what_stands_under_the_keys(person: Person) -> None:
+    open_rough_turn(person)
+    person.see("main h2").click()
+    person.press("l")
+    chart = "[aria-label^='Cost per piece over cutting speed; arrow']"
+    person.see(chart)
+    person.chrome.execute_script("document.querySelector(arguments[0]).focus()", chart)
+    person.press(Keys.ARROW_RIGHT)
+    first = person.until(lambda: next((e.text for e in person.all("[data-testid=chart-reading]") if e.text), ""), "a reading")
+    assert any(sign.isdigit() for sign in first)
+    person.press(Keys.ARROW_RIGHT)
+    person.until(lambda: [e.text for e in person.all("[data-testid=chart-reading]") if e.text not in ("", first)], "the next place")
+    person.press(Keys.ESCAPE)  # puts the reading away, not the sheet
+    person.until(lambda: not any(e.text for e in person.all("[data-testid=chart-reading]")), "no reading")
+    assert person.see(chart).is_displayed()
+    for form in ("CSV", "SVG", "PNG"):
+        assert person.see(f"[aria-label='Cost per piece over cutting speed as {form}']").is_displayed()
