@@ -1,4 +1,4 @@
-"""The tools that were invented for the demo, as one thing: put away together when a shop enters its own, and taken out again."""
+"""The tools that were invented for the demo, as one thing: archived together when a shop enters its own, and restored."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ class ShippedOut(Schema):
 
 
 class ShippedIn(Schema):
-    """Whether they are put away or taken out."""
+    """Whether they are archived or restored."""
 
     archived: bool
 
@@ -46,7 +46,7 @@ def read_shipped(request: HttpRequest) -> dict[str, int]:
 
 @router.post("/shipped", response=ShippedOut)
 def put_shipped(request: HttpRequest, payload: ShippedIn) -> dict[str, int]:
-    """Put all of the demo's tools into the archive, or take out those that are there; each keeps a line of history."""
+    """Archive all of the demo's tools, or restore those that are archived; each keeps a line of history."""
     require_engineer(request)
     with transaction.atomic():
         stamp = Stamp.bump("crib")  # locks the room: nobody moves them twice at once

@@ -7,7 +7,7 @@ from server.records.models import Change
 from tests.server.conftest import Api
 
 
-def test_the_demo_crib_is_put_away_whole_and_taken_out_again(engineer: Api) -> None:
+def test_the_demo_crib_is_archived_whole_and_restored(engineer: Api) -> None:
     tool = Tool.objects.filter(source__startswith="invented").order_by("pk").first()
     assert tool is not None
     Tool.objects.filter(pk=tool.pk).update(source="our drawer")  # one that the shop has made its own
@@ -28,6 +28,6 @@ def test_the_demo_crib_is_put_away_whole_and_taken_out_again(engineer: Api) -> N
     assert engineer.get("/api/crib/tools?limit=5").json()["matched"] == before["own"] + back["in_crib"]
 
 
-def test_only_an_engineer_puts_it_away(operator: Api) -> None:
+def test_only_an_engineer_archives_it(operator: Api) -> None:
     assert operator.post("/api/crib/shipped", {"archived": True}).status_code == 403
     assert operator.get("/api/crib/shipped").json()["archived"] == 0

@@ -3,7 +3,7 @@
   import { spaced } from "../lib/names";
   import { session } from "../session.svelte";
 
-  /** The demo's tools as one thing: put away together when the shop has its own, and taken out again. */
+  /** The demo's tools as one thing: archived together when the shop has its own, and restored. */
   let { changed }: { changed: () => void } = $props();
   type Where = { in_crib: number; archived: number; own: number };
   let where = $state<Where | null>(null);
@@ -40,17 +40,17 @@
         use them keep them. {where.own === 0 ? "No tool of your own is left: import some next." : ""}
       </p>
       <p class="mt-1 flex gap-2">
-        <button class="control" onclick={() => void move(true)}>Put them away</button>
+        <button class="control" onclick={() => void move(true)}>Archive them</button>
         <button class="control" onclick={() => (sure = false)}>Keep them</button>
       </p>
     {:else if where.in_crib > 0}
       <button class="underline" onclick={() => (sure = true)}
-        >Put the <span class="figure">{spaced(where.in_crib)}</span> demo tools away</button
+        >Archive the <span class="figure">{spaced(where.in_crib)}</span> demo tools</button
       >
     {:else}
       <p>The demo tools are in the archive.</p>
       <p class="mt-1 flex flex-wrap gap-2">
-        <button class="control" onclick={() => void move(false)}>Take them out again</button>
+        <button class="control" onclick={() => void move(false)}>Restore them</button>
         {#if where.own === 0}<a class="control" href="#/exchange">Import your tools from a template</a>{/if}
       </p>
     {/if}

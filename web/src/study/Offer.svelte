@@ -8,7 +8,7 @@
     remedy: Schemas["RemedyOut"] | null;
     label?: string;
   }
-  let { bench, remedy, label = "take" }: Props = $props();
+  let { bench, remedy, label = "use" }: Props = $props();
 </script>
 
 {#if remedy && session.mayEdit}<button
