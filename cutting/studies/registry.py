@@ -4,7 +4,21 @@ from __future__ import annotations
 
 from types import MappingProxyType
 
-from cutting.studies import coolant, edge_angles, edge_life, hard, passes, process, rigidity, setting, slot_ways, thread_size, traces, ways
+from cutting.studies import (
+    coolant,
+    edge_angles,
+    edge_life,
+    hard,
+    passes,
+    process,
+    program,
+    rigidity,
+    setting,
+    slot_ways,
+    thread_size,
+    traces,
+    ways,
+)
 from cutting.studies.study import Study
 
 EVERY: tuple[Study, ...] = (
@@ -20,6 +34,7 @@ EVERY: tuple[Study, ...] = (
     traces.STUDY,
     thread_size.STUDY,
     process.STUDY,
+    program.STUDY,
 )
 STUDIES: MappingProxyType[str, Study] = MappingProxyType({one.name: one for one in EVERY})
 

@@ -85,7 +85,7 @@ def test_the_forms_are_drawn_from_the_kinds(engineer: Api) -> None:
     fields = {field["name"]: field for field in kinds["groove"]["feature"]}
     assert "DIN 471" in fields["standard"]["options"]
     assert fields["diameter"]["required"]
-    assert kinds["cut off"]["studies"] == ["slot ways", "setting", "process"]
+    assert kinds["cut off"]["studies"] == ["slot ways", "setting", "process", "program"]
 
 
 def test_bare_numbers_keep_the_unit_they_were_shown_in(engineer: Api, job_id: JobId) -> None:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from server.jobs.document.tools import ToolWords
 from server.jobs.kinds.view import AxisOut, ChipOut
 from server.jobs.schemas.operation import RemedyOut
@@ -265,6 +267,36 @@ class WayOut(ToolWords):
     roughness: DisplayOut | None
     reach: str
     remedy: RemedyOut | None
+
+
+class FindingOut(Schema):
+    """What is wrong on a line of a program."""
+
+    line: int
+    rule: str
+    severity: str
+    text: Sentence
+    remedy: str
+
+
+class ProgramTextOut(Schema):
+    """A program in one dialect and system of units."""
+
+    dialect: str
+    title: str
+    units: Literal["mm", "inch"]
+    text: str
+    findings: list[FindingOut]
+
+
+class ProgramsOut(Schema):
+    """An operation's programs, with what was not checked."""
+
+    texts: list[ProgramTextOut]
+    seconds: DisplayOut
+    zero: str
+    broken: list[str]
+    not_checked: list[str]
 
 
 class SlotMethodOut(Schema):

@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from types import MappingProxyType
 from typing import Any
 
 from cutting.operations.registry import evaluate_quickly
 from cutting.operations.turned.hard import Grinding, hard_turning
 from cutting.operations.turned.size_control import ledger
+from cutting.program.check import NOT_CHECKED
+from cutting.quantities import display
 from server.jobs.measured.readings import readings_of
 from server.jobs.schemas import study as out
 from server.jobs.studies.choices import coolant_out, hard_out, slot_method_out, way_out
@@ -70,6 +72,21 @@ def _slot_ways(found: Any, asked: StudyAsked) -> list[Answer]:
     return [slot_method_out(method) for method in found]
 
 
+def _program(found: Any, asked: StudyAsked) -> Answer:
+    """The operation as a program, in every dialect that its machine may speak."""
+    return {
+        "texts": [
+            {"dialect": one.dialect.name, "title": one.dialect.title, "units": "inch" if one.inch else "mm", "text": one.text,
+             "findings": [asdict(finding) for finding in one.findings]}
+            for one in found.texts
+        ],
+        "seconds": display(found.seconds, "duration"),
+        "zero": found.zero,
+        "broken": list(found.broken),
+        "not_checked": list(NOT_CHECKED),
+    }  # fmt: skip
+
+
 def _edge(found: Any, asked: StudyAsked) -> Answer:
     """How the edge stands: κr, rake and clearance with the tip's height, by both schools."""
     return edge_angles_out(found, asked.setup)
@@ -98,6 +115,7 @@ DOORS: MappingProxyType[str, StudyDoor] = MappingProxyType(
         "life": StudyDoor("edge-life", out.EdgeLifeOut, _life),
         "ways": StudyDoor("ways", list[out.WayOut], _ways),
         "slot ways": StudyDoor("slot-ways", list[out.SlotMethodOut], _slot_ways),
+        "program": StudyDoor("program", out.ProgramsOut, _program),
         "edge": StudyDoor("edge-angles", out.EdgeAnglesOut, _edge),
         "coolant": StudyDoor("coolant", out.CoolantOut, _coolant),
         "hard": StudyDoor("hard", out.HardOut, _hard),

@@ -912,6 +912,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/operations/{operation}/program": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Program
+         * @description The operation as a program, in every dialect that its machine may speak.
+         */
+        post: operations["study_program"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/operations/{operation}/edge-angles": {
         parameters: {
             query?: never;
@@ -1463,7 +1483,7 @@ export interface paths {
         put?: never;
         /**
          * Put Shipped
-         * @description Put all of the demo's tools into the archive, or take out those that are there; each keeps a line of history.
+         * @description Archive all of the demo's tools, or restore those that are archived; each keeps a line of history.
          */
         post: operations["server_crib_shipped_put_shipped"];
         delete?: never;
@@ -6379,6 +6399,56 @@ export interface components {
             remedy: components["schemas"]["RemedyOut"] | null;
         };
         /**
+         * FindingOut
+         * @description What is wrong on a line of a program.
+         */
+        FindingOut: {
+            /** Line */
+            line: number;
+            /** Rule */
+            rule: string;
+            /** Severity */
+            severity: string;
+            /** Text */
+            text: string;
+            /** Remedy */
+            remedy: string;
+        };
+        /**
+         * ProgramTextOut
+         * @description A program in one dialect and system of units.
+         */
+        ProgramTextOut: {
+            /** Dialect */
+            dialect: string;
+            /** Title */
+            title: string;
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "mm" | "inch";
+            /** Text */
+            text: string;
+            /** Findings */
+            findings: components["schemas"]["FindingOut"][];
+        };
+        /**
+         * ProgramsOut
+         * @description An operation's programs, with what was not checked.
+         */
+        ProgramsOut: {
+            /** Texts */
+            texts: components["schemas"]["ProgramTextOut"][];
+            seconds: components["schemas"]["DisplayOut"];
+            /** Zero */
+            zero: string;
+            /** Broken */
+            broken: string[];
+            /** Not Checked */
+            not_checked: string[];
+        };
+        /**
          * AngleRow
          * @description An angle by both schools.
          */
@@ -7336,7 +7406,7 @@ export interface components {
         };
         /**
          * ShippedIn
-         * @description Whether they are put away or taken out.
+         * @description Whether they are archived or restored.
          */
         ShippedIn: {
             /** Archived */
@@ -13847,6 +13917,123 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SlotMethodOut"][];
+                };
+            };
+            /** @description The body is not JSON. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this role, or without a valid token. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed since, or is in use. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is of another kind than said here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not what it may be; each is named with its bound. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer; nothing was saved. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    study_program: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProgramsOut"];
                 };
             };
             /** @description The body is not JSON. */

@@ -155,6 +155,9 @@
                     class="ml-1 text-[12px] whitespace-nowrap {row.chosen ? '' : 'text-soft'}"
                     title="has its place already, for operation {row.in_place}"
                     >used in op {row.in_place}</span
+                  >{/if}{#if row.way && !heads.length}<span
+                    class="ml-1 font-sans text-[12px] whitespace-nowrap {row.chosen ? '' : 'text-soft'}"
+                    >{row.way}</span
                   >{/if}{#if row.steps.length}<button
                     class="plain-link ml-1 text-[12px] whitespace-nowrap"
                     aria-expanded={opened === nameOf(row)}

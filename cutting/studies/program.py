@@ -1,0 +1,53 @@
+"""The program of an operation in every dialect that its machine may speak, read back and checked against what is planned."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from cutting.motion.clock import clock
+from cutting.motion.moves import Frame
+from cutting.operations.registry import KINDS, judged, kind_of
+from cutting.program import Dialect, Finding, check, execute, write
+from cutting.program.dialect import dialects_for
+from cutting.studies.study import Study
+
+
+@dataclass(frozen=True)
+class ProgramText:
+    """A program in one dialect and system of units: its text, and what reading it back found."""
+
+    dialect: Dialect
+    inch: bool
+    text: str
+    findings: tuple[Finding, ...]
+
+
+@dataclass(frozen=True)
+class Programs:
+    """An operation's programs, the seconds of its path, where z is zero in words, and its broken limits."""
+
+    texts: tuple[ProgramText, ...]
+    seconds: float
+    zero: str
+    broken: tuple[str, ...]
+
+
+def programs_of(setup: Any, stock: Any = None) -> Programs:
+    """The programs of a set-up's own path. Raises `CuttingError`."""
+    outcome, x = judged(setup)
+    path = kind_of(setup.operation).path(x, None)
+    turned = path.frame is Frame.TURNED
+    face = float(getattr(setup.holding, "face", 0.0) or 0.0) if turned else 0.0
+    zero = "the finished face" if face else "the jaws" if turned and setup.operation != "face groove" else "the face where it begins"
+    number = KINDS[setup.operation].title
+    found = []
+    for dialect in dialects_for(turned):
+        for inch in (False, True):
+            text = write(path, dialect, number, zero=face, inch=inch)
+            found.append(ProgramText(dialect, inch, text, check(execute(text, dialect, path.start, face), setup.machine, path)))
+    broken = tuple(one.label for one in outcome.limits if one.broken and one.severity.value == "hard")
+    return Programs(tuple(found), clock(path, setup.machine).total, zero, broken)
+
+
+STUDY = Study("program", "program", "i", tuple(KINDS), ask=programs_of)
