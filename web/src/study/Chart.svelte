@@ -164,7 +164,7 @@
     <span aria-live="polite" data-testid="chart-reading"
       >{#if place !== null}{axisName(shown(chart.x.label))}
         <b class="figure">{told(chart.x, place, session.units)}</b>{#each read as one (one.curve.name)}
-          · {one.curve.label || axisName(shown(chart.y.label))}
+          <span class="ml-1">· {one.curve.label || axisName(shown(chart.y.label))}</span>
           <b class="figure">{told(chart.y, one.height, session.units)}</b>{/each}{/if}</span
     >
     <span class="shrink-0"

@@ -64,7 +64,7 @@
               ><Offer
                 {bench}
                 remedy={point.remedy}
-                label={point.remedy?.text.metric.startsWith("to the top") ? "to the top" : "take"}
+                label={point.remedy?.text.metric.startsWith("to the top") ? "to the top" : "use"}
               /></td
             ></tr
           >

@@ -40,7 +40,12 @@
     {/if}
     <div class="flex flex-wrap items-center gap-3">
       <label
-        >for <select class="control" bind:value={dialect} aria-label="Control">
+        >for <select
+          class="control"
+          value={now.dialect}
+          onchange={(event) => (dialect = event.currentTarget.value)}
+          aria-label="Control"
+        >
           {#each own as one (one.dialect)}<option value={one.dialect}>{one.title}</option>{/each}
         </select></label
       >
@@ -63,9 +68,9 @@
     >
       {#each lines as line, k (k)}
         <li class="flex gap-3 px-2 {wrong.has(k + 1) ? 'bg-wash text-signal' : ''}">
-          <span class="text-soft w-8 shrink-0 text-right" aria-hidden="true">{wrong.has(k + 1) ? "▲ " : ""}{k + 1}</span><span
-            class="whitespace-pre">{line}</span
-          >
+          <span class="text-soft w-8 shrink-0 text-right" aria-hidden="true"
+            >{wrong.has(k + 1) ? "▲ " : ""}{k + 1}</span
+          ><span class="whitespace-pre">{line}</span>
         </li>
       {/each}
     </ol>
