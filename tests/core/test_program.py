@@ -199,3 +199,38 @@ def test_no_mutation_of_a_program_breaks_the_reader(data: st.DataObject) -> None
 )
 def test_words_are_read_as_they_are_written(line: str, read: list[str]) -> None:
     assert [one.name for one in words(line)[0]] == read
+
+
+@pytest.mark.parametrize(
+    ("word", "to", "turns"),
+    [("G2", "X0. Y-10.", 0.25), ("G3", "X0. Y-10.", 0.75), ("G3", "X0. Y10.", 0.25), ("G2", "X0. Y10.", 0.75), ("G2", "X-10. Y0.", 0.5),
+     ("G2", "X10. Y0.", 1.0), ("G3", "X10. Y0. Z-3.", 1.0)],
+)  # fmt: skip
+@pytest.mark.parametrize("units", ["G21", "G20"])
+def test_arcs_go_round_as_far_as_geometry_says(word: str, to: str, turns: float, units: str) -> None:
+    """Round the origin from (10, 0): plane geometry."""
+    found = execute(f"{units} G90 G17\nT1 M6\nG97 S500 M3\nG0 X10. Y0. Z0.\nG94 {word} {to} I-10. J0. F100.\nM5\nM30\n", MILL)
+    arc = found.runs[-1].move
+    assert isinstance(arc, Helix)
+    assert arc.turns == pytest.approx(turns)
+    assert arc.clockwise is (word == "G2")
+    assert arc.centre[:2] == pytest.approx((0.0, 0.0))
+    assert not found.faults
+
+
+def test_a_place_counts_as_the_planned_one_within_what_is_written() -> None:
+    """Three decimals, and four in inches, leave 0.006 mm open; more is another place."""
+    setup, path = planned("drill")
+    for off, told in ((0.0055, False), (0.0065, True), (-0.0065, True)):
+        moved = re.sub(r"(Z)(-\d+\.\d+)", lambda found, off=off: f"{found[1]}{float(found[2]) + off:.4f}", write(path, MILL), count=1)
+        found = check(execute(moved, MILL, path.start), setup.machine, path)
+        assert ("place" in {one.rule for one in found}) is told, off
+
+
+@pytest.mark.parametrize(("diameter", "runs_away"), [("2.1", False), ("1.9", True), ("0.", True)])
+def test_the_centre_begins_where_the_speed_runs_away(diameter: str, runs_away: bool) -> None:
+    text = f"T0101\nG96 S200 M3\nG0 X40. Z0.\nG99 G1 X{diameter} F0.1\nM5\nM30\n"
+    found = check(execute(text, LATHE), planned("turn")[0].machine)
+    assert ("no_clamp" in {one.rule for one in found}) is runs_away
+    clamped = check(execute("G50 S2000\n" + text, LATHE), planned("turn")[0].machine)
+    assert "no_clamp" not in {one.rule for one in clamped}
