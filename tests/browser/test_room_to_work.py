@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import pytest
 from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.ui import Select
 
 from tests.browser.person import Person
 from tests.browser.test_main_job import open_rough_turn
@@ -80,3 +81,16 @@ def test_a_chart_says_what_stands_under_the_keys(person: Person) -> None:
     assert person.see(chart).is_displayed()
     for form in ("CSV", "SVG", "PNG"):
         assert person.see(f"[aria-label='Cost per piece over cutting speed as {form}']").is_displayed()
+
+
+def test_an_operation_leaves_the_bench_as_a_program(person: Person) -> None:
+    open_rough_turn(person)
+    person.see("main h2").click()
+    person.press("i")
+    text = person.until(lambda: person.see("[aria-label='Program text']").text, "the program")
+    assert "G99 G1" in text
+    assert text.rstrip().endswith("M30")
+    assert "prove it out" in person.see("[role=dialog]").text
+    assert "Not checked" in person.see("[role=dialog]").text
+    Select(person.see("[aria-label='Control']")).select_by_value("plain lathe")
+    person.until(lambda: person.see("[aria-label='Program text']").text.rstrip().endswith("M2"), "the other dialect")
