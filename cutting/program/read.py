@@ -148,6 +148,8 @@ class _Control:
         elif name == "M5":
             self.turns = False
             self.found.switches.append((number, SpindleOn(0.0, 0.0)))
+        elif name in ("M0", "M1"):
+            self._go(number, Dwell())
         elif name in ("M2", "M30"):
             self.found.ended = number
         elif name not in M_WORDS:

@@ -71,6 +71,8 @@ def _blocks(path: Path, dialect: Dialect, title: str, tool: int, zero: float, in
                 yield "M9" if delivery in NO_COOLANT else f"M8 {opens}{_plain(delivery)}{closes}"
             case Sync():
                 continue  # the word of the thread ties the spindle
+            case Dwell() if spindle.top <= 0.0:  # somebody works at the tool: it goes on when they say so, never by time
+                yield f"M0 {opens}BY HAND{closes}"
             case Dwell(seconds, turns):
                 n = spindle.at(2.0 * abs(at[0]) if dialect.turns else 0.0)
                 still = seconds + (60.0 * turns / n if turns and n > 0 else 0.0)

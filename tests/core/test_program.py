@@ -21,6 +21,7 @@ from cutting.program.dialect import dialects_for
 from cutting.program.read import words
 from cutting.program.write import unrolled
 from tests.core.every_kind import EVERY_KIND
+from tests.core.slots import form
 
 LATHE, MILL, PLAIN = dialects()
 
@@ -234,3 +235,19 @@ def test_the_centre_begins_where_the_speed_runs_away(diameter: str, runs_away: b
     assert ("no_clamp" in {one.rule for one in found}) is runs_away
     clamped = check(execute("G50 S2000\n" + text, LATHE), planned("turn")[0].machine)
     assert "no_clamp" not in {one.rule for one in clamped}
+
+
+def test_who_pulls_a_blade_out_starts_the_spindle_again_himself() -> None:
+    """Where the spindle stands for a hand the program waits (M0); it never goes on by time."""
+    setup = read_setup(form(EVERY_KIND["cut off"], settings={"pull_out_at": "22 mm"}, feature={"flatness": None, "pip": None}))
+    outcome, x = judged(setup)
+    path = kind_of("cut off").path(x, None)
+    lines = write(path, LATHE).splitlines()
+    stops = next(k for k, line in enumerate(lines) if "M5" in line)
+    assert "M0" in lines[stops + 1]
+    assert not any(re.search(r"\bG4\b", line) for line in lines)
+    assert any("M3" in line for line in lines[stops + 2 :])
+    assert check(execute("\n".join(lines), LATHE, path.start), setup.machine, path) == ()
+    warned = next(one for one in outcome.warnings if one.name == "pull_out")
+    assert "spindle stands" in warned.text
+    assert warned.harm == "warning"

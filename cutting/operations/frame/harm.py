@@ -20,7 +20,7 @@ _NAMES = {
     # a bar end, a loose chuck or a hand drawn in; fire that water feeds; splinters of a struck tap
     Harm.DANGER: "bar_behind broken_tap left_cutting magnesium_chips magnesium_wet no_clamp polishing reverse",
     Harm.WARNING: "balance changer fibre_dust grip guards hard_sparks head head_speed inside jaws_at_speed kick light_grip long_chips "
-    "long_part part_falls pressure pulls_off_centre pulls_out sense_of_spindle slug spindle stops_short swarf titanium_chips "
+    "long_part part_falls pressure pull_out pulls_off_centre pulls_out sense_of_spindle slug spindle stops_short swarf titanium_chips "
     "web whipping wrapping_chips",
     Harm.CAUTION: "blind_chips heavy",
 }

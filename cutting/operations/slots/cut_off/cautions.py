@@ -38,6 +38,13 @@ def cautions(x: Numbers) -> list[Warning]:
             "note",
             f"The blade stops at Ø{s.stop_at:g}: the rest is pulled off by the sub-spindle, or broken off with the spindle stopped.",
         )
+    if s.pull_out_at:
+        add(
+            "pull_out",
+            "care",
+            f"At Ø{s.pull_out_at:g} the spindle stands and the program waits: slide clear of the bar before the blade is loosened, set its "
+            "height anew, tighten, guard closed.",
+        )
     if h.tailstock:
         add("tailstock", "care", "A tailstock pushes on the part as it comes off: take it back before the last millimetres.")
     if x.flatness > 0 and setup.insert.lead_angle > 8:
