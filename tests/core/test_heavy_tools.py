@@ -8,6 +8,7 @@ from dataclasses import replace
 from itertools import pairwise
 from typing import Any
 
+import numpy as np
 import pytest
 from shapely import box, union_all
 
@@ -351,3 +352,16 @@ def test_a_machine_without_flood_bores_heavy_work_too() -> None:
     dry = replace(SHIPPED, machine=lambda name: replace(find_machine(name), coolant=(("dry", 0.0),)))
     untold = {name: value for name, value in form["settings"].items() if name != "coolant"}
     assert read_setup({**form, "settings": untold}, dry).settings.coolant == "dry"
+
+
+def test_the_map_has_as_many_feeds_as_speeds_and_holds_the_present_point() -> None:
+    from_map = explore(heavy(), cells=12)
+    assert len(from_map.across) == len(from_map.up) == 12
+    assert from_map.up[0] > 0
+    assert from_map.up[-1] >= heavy().feed
+    assert np.diff(from_map.up) == pytest.approx(from_map.up[0])
+
+
+def test_a_good_machine_bores_round_to_three_to_five_micrometres() -> None:
+    """Common practice, no source; a shop enters what it measured."""
+    assert 0.003 <= BoringChain().machine_round <= 0.005

@@ -17,6 +17,7 @@ from cutting.advice.contests.drill_chains import chains
 from cutting.doors.json_form import read_request, read_setup
 from cutting.errors import CuttingError
 from cutting.machine.machines import find_machine
+from cutting.operations.frame.in_metal import speed_factor
 from cutting.operations.frame.outcome import Standing
 from cutting.operations.holes.drill.changes import changes
 from cutting.operations.holes.drill.evaluate import MODEL
@@ -31,6 +32,7 @@ from cutting.operations.registry import evaluate, evaluate_quickly
 from cutting.process.tape import PieceMoney, cycle_tape
 from cutting.tooling.bought import shipped
 from cutting.tooling.drills import DRILL_KINDS
+from cutting.tooling.items import grades
 from cutting.working import Silent
 from cutting.workpiece.materials import deliver, find_material
 from cutting.workpiece.stack import StackLayer, delivered, read_stack, written
@@ -677,3 +679,13 @@ def test_a_fit_in_hardened_metal_says_what_people_do_instead() -> None:
     assert plain.candidates
     assert "hardening" not in plain.note
     assert "hardening" not in advise(*read_request({**hard, "material": "C45", "feature": {"diameter": "12 H7", "depth": "60 mm"}})).note
+
+
+def test_a_grade_for_another_metal_keeps_about_two_thirds_of_its_speed() -> None:
+    """Common practice, no source: a steel grade in titanium runs, and runs slower."""
+    work, all_grades = deliver(find_material("Ti-6Al-4V")), grades()
+    own, other = all_grades["K30 fine PVD"], all_grades["P20 CVD"]
+    assert "S" in own.letters
+    assert "S" not in other.letters
+    share = speed_factor(work, other, 0.0, "clean") / (speed_factor(work, own, 0.0, "clean") / own.speed_factor * other.speed_factor)
+    assert 0.6 <= share <= 0.9  # the own grade serves it as a side use

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+from types import SimpleNamespace
 from typing import Any
 
 import numpy as np
@@ -13,11 +15,12 @@ from cutting.advice.round_tools import advice_for, coating_of, coating_reason, o
 from cutting.doors.json_form import read_request
 from cutting.errors import CuttingError
 from cutting.operations.holes.mill_hole.evaluate import MODEL, explore
+from cutting.operations.holes.mill_hole.limits import _plunged_size
 from cutting.operations.registry import evaluate
 from cutting.tooling.bought import shipped
 from cutting.tooling.drills import DRILL_KINDS
 from cutting.tooling.items import grades
-from cutting.tooling.mill_drawing import mill_drawing
+from cutting.tooling.mill_drawing import _teeth, mill_drawing
 from cutting.working import Silent
 from tests.core.mills import SEAT, asked, milled, numbers_of
 
@@ -317,3 +320,26 @@ def test_a_mill_may_run_out_by_half_its_feed_and_never_need_run_truer_than_a_goo
     assert most("0.06 mm/z") == pytest.approx(0.03)
     assert most("0.005 mm/z") == pytest.approx(most("0.01 mm/z"))
     assert 0.005 <= most("0.005 mm/z") <= 0.010
+
+
+def test_a_mill_is_drawn_with_its_own_helix() -> None:
+    """An edge goes half round in half a lead, and the lead is pi times D over the tangent of the helix (ISO 13399, FHA)."""
+    mill = next(one for one in shipped("end mill") if one.helix >= 30 and not one.uneven and one.cutting_length > one.diameter)
+    lead = math.pi * mill.diameter / math.tan(math.radians(mill.helix))
+    for edge in _teeth(mill):
+        (x0, y0), (x1, y1) = edge[0], edge[-1]
+        turned = math.acos(-y1 / (mill.diameter / 2)) - math.acos(-y0 / (mill.diameter / 2))
+        assert (x1 - x0) == pytest.approx(turned / math.pi * lead / 2.0, rel=1e-6)
+
+
+def test_the_wider_the_plunging_mill_the_less_of_the_tolerance_is_left() -> None:
+    seat = milled(feature={"diameter": "16 H9"}, tool={"mill": "mill 12 z4 K30 fine PVD"})
+
+    def left_by(diameter: float) -> float:
+        tool = SimpleNamespace(own={"diameter": np.array([diameter])})
+        return float(_plunged_size(SimpleNamespace(setup=seat, tool=tool))[0])  # type: ignore[arg-type]
+
+    left = [left_by(diameter) for diameter in (15.99, 16.0, 17.0)]
+    assert left[0] > left[1] > left[2] > 0.0
+    assert left[1] == pytest.approx(0.043)  # IT9 at 16 mm (ISO 286-1)
+    assert left[0] == pytest.approx(0.053)

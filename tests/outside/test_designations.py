@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from cutting.errors import CuttingError
 from cutting.tooling.decode import decode
-from cutting.tooling.designations import holder_code
+from cutting.tooling.designations import holder_code, threading_code
 from cutting.tooling.designations.holder_code import read_holder_code, write_holder
 from cutting.tooling.designations.insert_code import edges_and_why, read_insert_code, write_inch, write_metric
 from cutting.tooling.designations.insert_text import corner_codes, take_apart, thickness_codes
@@ -268,3 +268,13 @@ def test_the_length_of_a_holder_is_its_letter(said: str) -> None:
 def test_the_angle_of_a_holder_is_its_style(said: str) -> None:
     angle, _ = holder_code.STYLES[said[0]]
     assert angle == float(said[1:])
+
+
+@pytest.mark.parametrize(
+    ("letter", "finest", "coarsest"), [("A", 0.5, 1.5), ("AG", 0.5, 3.0), ("G", 1.75, 3.0), ("N", 3.5, 5.0), ("Q", 5.5, 6.0)]
+)
+def test_a_partial_profile_cuts_the_pitches_of_its_letter(letter: str, finest: float, coarsest: float) -> None:
+    """Common practice, no source: the letters stand on every box of threading inserts."""
+    code = read_threading_code(f"16 ER {letter} 60")
+    assert code.pitch is None
+    assert threading_code.PARTIAL[letter] == (finest, coarsest)
