@@ -278,3 +278,15 @@ def test_a_partial_profile_cuts_the_pitches_of_its_letter(letter: str, finest: f
     code = read_threading_code(f"16 ER {letter} 60")
     assert code.pitch is None
     assert threading_code.PARTIAL[letter] == (finest, coarsest)
+
+
+# ISO 1832, shape letters: included angle [°] and corners (from memory)
+SHAPE_LETTERS = "C80x2 D55x2 E75x2 M86x2 V35x2 W80x3 T60x3 S90x4 P108x5 H120x6 O135x8"
+
+
+@pytest.mark.parametrize("said", SHAPE_LETTERS.split())
+def test_a_shape_has_the_angle_and_the_corners_of_its_letter(said: str) -> None:
+    angle, corners = said[1:].split("x")
+    shape = SHAPES[said[0]]
+    assert shape.included_angle == float(angle)
+    assert shape.corners == int(corners)
