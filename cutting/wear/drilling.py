@@ -14,6 +14,7 @@ from cutting.workpiece.materials import Material
 SMALL = 16.0  # mm up to which feed grows with the diameter; beyond with its 0.6th power (common practice)
 SLOWER_GROWTH = 0.6
 HSS_IN_FIBRES = 12.0  # m/min: nobody turns laminates with high-speed steel, but drills of it are at hand and dull (common practice)
+LAMINATE_FED = 0.1  # mm/rev: more pushes the plies apart, however wide the hole (common practice: 0.02 to 0.08)
 ALUMINIUM_TOP = 300.0  # m/min: drills of carbide go no faster in aluminium (common practice)
 # m/min of a turning row from which solid carbide drills hardened steel at 20 to 40, up to and above 55 HRC (common practice)
 HARD_DRILLED = (75.0, 55.0)
@@ -63,6 +64,8 @@ def drill_feeds(made: DrillType, diameter: float, material: Material, hardness: 
     if unit == "diameter":
         size = diameter if diameter <= SMALL else SMALL * (diameter / SMALL) ** SLOWER_GROWTH
     scale = made.feed_scale * (float(np.interp(hardness, *FED_LESS)) if hardness and feed_row(material) == "steel" else 1.0)
+    if feed_row(material) == "laminate":
+        return min(low * size * scale, LAMINATE_FED / 2.0), min(high * size * scale, LAMINATE_FED)
     return low * size * scale, high * size * scale
 
 
