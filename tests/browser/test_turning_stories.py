@@ -95,9 +95,9 @@ def test_the_slender_runner_shaft_until_it_is_supported(person: Person) -> None:
     person.settled()
     assert "chatter" not in broken(person)
 
-    # the ways to turn it: nothing may pull against the centre that was just put in
+    # the ways to turn it: away from the chuck is for roughing, this cut is light
     study(person, "t", "Turning methods")
-    assert "against the centre" in person.read("[data-testid=way-away]")
+    assert "it is for roughing" in person.read("[data-testid=way-away]")
     person.see_text("[data-testid=way-conventional]", "positive")  # a sharp edge pushes a slender shaft least
     leave(person)
 

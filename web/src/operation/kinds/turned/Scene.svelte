@@ -185,6 +185,14 @@
         {#if e.scene.fouls_with}
           {@const place = x(num("fouls_at"))}
           {@const top = y(num("fouls_diameter") / 2)}
+          <!-- above the cross, or below it where the words of the forces stand there already -->
+          {@const words = [
+            Math.max(y(tip.r) - 4 - fc, 12),
+            y(tip.r) + (facing ? 4 : 12),
+            y(tip.r) + Math.max(facing ? ff : fp, 16) + 2,
+          ]}
+          {@const heights = [Math.max(top - 14, 12), top + 28, top + 46, top + 64, top + 82]}
+          {@const clear = heights.find((at) => words.every((one) => Math.abs(one - at) >= 17)) ?? heights[0]}
           <path
             d="M{place - 9},{top - 9}l18,18m0,-18l-18,18"
             stroke="var(--mark)"
@@ -193,7 +201,7 @@
           />
           <text
             x={inside(place, `${e.scene.fouls_with} in the way`.length, "middle")}
-            y={Math.max(top - 14, 12)}
+            y={Math.abs(x(tip.x) - place) < 110 ? clear : heights[0]}
             text-anchor="middle"
             class="draw-over fill-signal font-semibold">{e.scene.fouls_with} in the way</text
           >
