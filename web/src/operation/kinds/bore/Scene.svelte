@@ -124,7 +124,7 @@
           >bend drawn exaggerated</text
         >
       </svg>
-      <dl class="absolute top-1 right-2.5 grid grid-cols-[auto_auto] gap-x-2 text-[13px] leading-[18px]">
+      <dl class="absolute top-0 right-2.5 grid grid-cols-[auto_auto] gap-x-2 text-[13px] leading-[16px]">
         {#each [["bar", e.scene_labels.bar], ["out", e.scene_labels.slender], ["stiffness", e.scene_labels.stiffness], ["natural freq.", e.scene_labels.frequency], ["passive Fp", e.scene_labels.passive_force], ["springs, on Ø", e.scene_labels.springs], ["bore after", e.scene_labels.size_after], ["section", e.scene_labels.room]] as const as [word, value] (word)}
           <dt class="text-soft">{word}</dt>
           <dd class="figure text-right">{shown(value)}</dd>

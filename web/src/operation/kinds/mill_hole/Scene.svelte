@@ -197,7 +197,7 @@
             : "straight down"}</text
         >
       </svg>
-      <dl class="absolute top-1 right-2.5 grid grid-cols-[auto_auto] gap-x-2 text-[13px] leading-[18px]">
+      <dl class="absolute top-0 right-2.5 grid grid-cols-[auto_auto] gap-x-2 text-[13px] leading-[16px]">
         {#each [["pitch", e.scene_labels.pitch], ["ramp", e.scene_labels.ramp], ["feed, middle", e.scene_labels.middle], ["feed, wall", e.scene_labels.wall], ["in the metal", e.scene_labels.engagement], ["mean chip", e.scene_labels.chip], ["deflecting", e.scene_labels.push_off], ["off its size", e.scene_labels.off_size]] as const as [word, value] (word)}
           <dt class="text-soft">{word}</dt>
           <dd class="figure text-right">{shown(value)}</dd>

@@ -177,7 +177,7 @@
         {/each}
         <path d="M-7,-5L5,0L-7,5Z" transform={head} class={wrong ? "fill-warn" : "fill-mark"} />
       </svg>
-      <dl class="absolute top-1 right-2.5 grid grid-cols-[auto_auto] gap-x-2 text-[13px] leading-[18px]">
+      <dl class="absolute top-0 right-2.5 grid grid-cols-[auto_auto] gap-x-2 text-[13px] leading-[16px]">
         {#each [["thread", e.scene_labels.thread], ["spindle", e.scene_labels.spindle], ["feed, middle", e.scene_labels.middle], ["feed, wall", e.scene_labels.wall], ["flank error", e.scene_labels.flank], ["set outward", e.scene_labels.offset], ["taper", e.scene_labels.taper], ["deflecting", e.scene_labels.push_off]] as const as [word, value] (word)}
           <dt class="text-soft">{word}</dt>
           <dd class="figure text-right">{shown(value)}</dd>
