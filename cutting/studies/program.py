@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from cutting.motion.clock import clock
-from cutting.motion.moves import Frame
+from cutting.motion.moves import Arc, Feed, Frame, Helix, Path, Rapid, ThreadPass
 from cutting.operations.registry import KINDS, judged, kind_of
 from cutting.program import Dialect, Finding, check, execute, write
 from cutting.program.dialect import dialects_for
@@ -42,12 +42,18 @@ def programs_of(setup: Any, stock: Any = None) -> Programs:
     zero = "the finished face" if face else "the jaws" if turned and setup.operation != "face groove" else "the face where it begins"
     number = KINDS[setup.operation].title
     found = []
-    for dialect in dialects_for(turned):
+    for dialect in dialects_for(turned or (setup.machine.turns and _on_axis(path))):
         for inch in (False, True):
             text = write(path, dialect, number, zero=face, inch=inch)
             found.append(ProgramText(dialect, inch, text, check(execute(text, dialect, path.start, face), setup.machine, path)))
     broken = tuple(one.label for one in outcome.limits if one.broken and one.severity.value == "hard")
     return Programs(tuple(found), clock(path, setup.machine).total, zero, broken)
+
+
+def _on_axis(path: Path) -> bool:
+    """Whether a tool in a hole never leaves its axis: a lathe goes there with its two slides."""
+    places = [path.start, *(step.to for step in path.steps if isinstance(step, Rapid | Feed | Arc | Helix | ThreadPass))]
+    return all(x == 0.0 and y == 0.0 for x, y, _ in places)
 
 
 STUDY = Study("program", "program", "i", tuple(KINDS), ask=programs_of)

@@ -20,7 +20,9 @@ from cutting.program import Dialect, check, dialects, execute, write
 from cutting.program.dialect import dialects_for
 from cutting.program.read import words
 from cutting.program.write import unrolled
+from cutting.studies.program import programs_of
 from tests.core.every_kind import EVERY_KIND
+from tests.core.holes import DEEP, HOLE, hole
 from tests.core.slots import form
 
 LATHE, MILL, PLAIN = dialects()
@@ -251,3 +253,13 @@ def test_who_pulls_a_blade_out_starts_the_spindle_again_himself() -> None:
     warned = next(one for one in outcome.warnings if one.name == "pull_out")
     assert "spindle stands" in warned.text
     assert warned.harm == "warning"
+
+
+def test_a_lathe_drills_with_the_words_of_a_lathe() -> None:
+    """On the axis with X0; a hole beside it wants driven tools and is written for a machine that turns the tool."""
+    lathe, centre = programs_of(hole(DEEP)), programs_of(hole(HOLE))
+    assert {one.dialect.turns for one in lathe.texts} == {True}
+    assert {one.dialect.turns for one in centre.texts} == {False}
+    assert all(one.findings == () for one in (*lathe.texts, *centre.texts))
+    assert all(re.search(r"X0\.0+ Z", one.text) for one in lathe.texts)
+    assert not any("M6" in one.text for one in lathe.texts)
