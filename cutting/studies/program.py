@@ -25,12 +25,13 @@ class ProgramText:
 
 @dataclass(frozen=True)
 class Programs:
-    """An operation's programs, the seconds of its path, where z is zero in words, and its broken limits."""
+    """An operation's programs, the seconds of its path, where z is zero in words, and its broken limits and gravest warnings."""
 
     texts: tuple[ProgramText, ...]
     seconds: float
     zero: str
     broken: tuple[str, ...]
+    dangers: tuple[str, ...]  # warnings of what maims, in full
 
 
 def programs_of(setup: Any, stock: Any = None) -> Programs:
@@ -47,7 +48,9 @@ def programs_of(setup: Any, stock: Any = None) -> Programs:
             text = write(path, dialect, number, zero=face, inch=inch)
             found.append(ProgramText(dialect, inch, text, check(execute(text, dialect, path.start, face), setup.machine, path)))
     broken = tuple(one.label for one in outcome.limits if one.broken and one.severity.value == "hard")
-    return Programs(tuple(found), clock(path, setup.machine).total, zero, broken)
+    return Programs(
+        tuple(found), clock(path, setup.machine).total, zero, broken, tuple(one.text for one in outcome.warnings if one.harm == "danger")
+    )
 
 
 def _on_axis(path: Path) -> bool:

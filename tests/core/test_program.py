@@ -263,3 +263,11 @@ def test_a_lathe_drills_with_the_words_of_a_lathe() -> None:
     assert all(one.findings == () for one in (*lathe.texts, *centre.texts))
     assert all(re.search(r"X0\.0+ Z", one.text) for one in lathe.texts)
     assert not any("M6" in one.text for one in lathe.texts)
+
+
+def test_a_program_is_not_without_the_gravest_warnings() -> None:
+    """The written highest speed is the machine's own where nobody set one: that is said beside it."""
+    facing = read_setup(form(EVERY_KIND["face"], settings={"spindle_clamp": None}))
+    clamped = read_setup(form(EVERY_KIND["face"], settings={"spindle_clamp": "2000"}))
+    assert any("max. spindle speed" in text for text in programs_of(facing).dangers)
+    assert not any("max. spindle speed" in text for text in programs_of(clamped).dangers)

@@ -296,6 +296,7 @@ class ProgramsOut(Schema):
     seconds: DisplayOut
     zero: str
     broken: list[str]
+    dangers: list[Sentence]
     not_checked: list[str]
 
 

@@ -83,6 +83,7 @@ def _program(found: Any, asked: StudyAsked) -> Answer:
         "seconds": display(found.seconds, "duration"),
         "zero": found.zero,
         "broken": list(found.broken),
+        "dangers": list(found.dangers),
         "not_checked": list(NOT_CHECKED),
     }  # fmt: skip
 

@@ -6445,6 +6445,8 @@ export interface components {
             zero: string;
             /** Broken */
             broken: string[];
+            /** Dangers */
+            dangers: string[];
             /** Not Checked */
             not_checked: string[];
         };

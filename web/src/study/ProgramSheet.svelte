@@ -56,6 +56,10 @@
         <span class="figure">{shown(study.answer.seconds)}</span>; zero at {study.answer.zero}</span
       >
     </div>
+    {#each study.answer.dangers as danger (danger)}<p class="text-warn mt-2">
+        <b>▲ Danger:</b>
+        {danger}
+      </p>{/each}
     <p class="text-warn mt-2">
       <b>Warning:</b> prove it out: single block, dry, above the part, hand on feed hold. The machine's own manual
       and trained people come first.
