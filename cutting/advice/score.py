@@ -16,6 +16,7 @@ STOP_MINUTES = 45.0  # what an unplanned stop takes from an unattended machine (
 HABIT = 0.10  # share that a grade must save in a metal that it is not made for, or a way seldom taken, to stand first (common practice)
 SLACK = 0.02  # of the wanted probability that a run may fall short of
 SHORTFALL = 1e4  # money that a missing probability of 1 weighs: security comes first
+LESS_SURE = 15.0  # operations that it weighs to hold for certain not, where everything holds half as surely as is asked (common practice)
 NOT_HELD = 1e8  # what a hard limit weighs that holds less surely than is asked: it stays hard
 DEAR = 1e-3  # seconds that a unit of money weighs where equally fast ones are told apart
 
@@ -55,7 +56,8 @@ def weighed(raw: Any, side_use: Any, risk: Any) -> Array:
 
 def score_of(setup: BaseSetup, row: Candidate) -> float:
     """The score of a row: what its hard limits ask for comes first, then what the goal counts with what it risks."""
-    return float(weighed(raw_score(setup, row), row.seldom, row.risk)) + (NOT_HELD if row.close else 0.0)
+    found = float(weighed(raw_score(setup, row), row.seldom, row.risk))
+    return NOT_HELD + found * (1.0 + LESS_SURE * max(setup.asked_chance - row.chance, 0.0)) if row.close else found
 
 
 def raw_score(setup: BaseSetup, row: Candidate) -> float:

@@ -43,7 +43,8 @@ SLOW_FROM = 0.75  # of the least feed
 NEXT_STEP = np.array([1.2, 1.42])  # on a gearbox the step above may be cheaper than the one below
 CHUNK, SMALL = 12_000, 2_000  # entries run together at most; and below which a second thread does not pay
 SHORT = 2.0  # shares of an operation that it is worth to be as sure as a plan of several wants, by each share of a bound (common practice)
-BROKEN, WORSE = 1e9, 1e6  # what a hard limit weighs that is over, and each further bound by which one is missed
+BROKEN, WORSE = 1e9, 1e6  # what a hard limit weighs that is over, and each further bound by which it is
+NEARLY = 50.0  # shares of an operation that each share weighs by which a limit holds less surely than is asked: a hair is no cliff
 SAMPLE = 24  # entries from which it is taken how far each limit may be off, before those that lead are looked at one by one
 LEAST_USED = 1e-12
 Mask = NDArray[np.bool_]
@@ -186,7 +187,7 @@ def _run(contest: Contest, setup: Any, field: Entrants, best: Best, rows: Index,
     if setup.aimed_chance != asked:  # what holds as asked, and not as a plan of several wants, has a price that grows with the miss
         found = found * (1.0 + SHORT * _missed(used, wished, shape)[0])
     if bad.any():  # the nearer to holding, the better, by all that is missed: another speed, feed or peck may do the rest
-        found = found + np.where(over, NOT_HELD + BROKEN + worst * WORSE, np.where(bad, NOT_HELD + missed * WORSE, 0.0))
+        found = np.where(over, found + NOT_HELD + BROKEN + worst * WORSE, np.where(bad, NOT_HELD + found * (1.0 + NEARLY * missed), found))
     pick = np.argmin(found, axis=1)
     own = np.arange(shape[0])
     improved = found[own, pick] < best.score[rows]

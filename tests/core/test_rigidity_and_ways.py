@@ -210,6 +210,38 @@ def test_a_swivelled_post_turns_the_edge(setup: Build, crib: Crib) -> None:
     assert advise(plain.with_settings(swivel=-10.0), crib).candidates == advise(plain, crib).candidates
 
 
+def test_a_relief_ground_by_hand_clears_and_recedes_more(setup: Build, crib: Crib) -> None:
+    """More clearance stands a tip further over the axis (ISO 3002-1), and the nose recedes by VB·tan α as it wears."""
+    hard = {**HARD, "settings": {**HARD["settings"], "centre_height": 0.2}}
+    plain = setup(**hard)
+    left = [evaluate_quickly(plain.with_settings(relief=angle)).results["effective_clearance"].value for angle in (4.0, 12.0)]
+    assert left[1] - left[0] == pytest.approx(8.0)
+    drifts = [hard_turning(plain.with_settings(relief=angle, centre_height=None)).drift for angle in (4.0, 12.0)]
+    assert drifts[1] > 2.5 * drifts[0]
+    assert advise(plain.with_settings(relief=12.0), crib).candidates == advise(plain, crib).candidates
+
+
+def test_a_slender_end_is_roughed_once_and_finished_lightly(setup: Build, crib: Crib) -> None:
+    """Where the push is too much for the size, people take most of the stock first and little at last, not many equal cuts."""
+    pin = setup(
+        material="X2CrNiMo17-12-2",
+        tool={"insert": "CCMT 09T304 light positive P10", "holder": "SCLCR 1616 H09"},
+        feature={"start_diameter": 7, "end_diameter": "6 h9", "length": 18, "distance_from_chuck": 12, "roughness": None},
+        holding={"style": "chuck", "free_length": 38, "grip_diameter": 6.6},
+        settings={"cutting_speed": 80, "feed_per_rev": 0.05, "depth_of_cut": 0.2, "coolant": "flood"},
+    )
+    first = advise(pin, crib).candidates[0]
+    assert first.passes <= 3
+    entered = entries_set(first)
+    assert 0.02 <= float(entered["last_depth"].split()[0]) < 0.3 * first.depth_of_cut
+    light, equal = (
+        evaluate_quickly(pin.with_settings(depth_of_cut=depth, last_depth=last))
+        for depth, last in ((first.depth_of_cut, float(entered["last_depth"].split()[0])), (first.depth_of_cut, None))
+    )
+    bends = [next(limit for limit in one.limits if limit.name == "part_bends").utilisation for one in (light, equal)]
+    assert bends[0] < bends[1]
+
+
 def test_every_way_says_its_figures_or_its_reason(setup: Build, crib: Crib) -> None:
     offers = ways_to_turn(setup(), crib)
     assert {one.name for one in offers} == {"conventional", "away", "round", "wiper", "copying", "heavy", "sharp", "hard"}

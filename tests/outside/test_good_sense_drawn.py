@@ -26,7 +26,8 @@ CASES = 160
 LATHES = [one for one in machines() if one.turns]
 METALS = [one.name for one in materials()]
 KINDS = ("rough", "finish", "light", "face", "bore", "cut off", "groove", "thin")
-MISSES = 0.03  # of the drawn cases that may miss a rule: what no tool of a demo crib does, said with its limit
+MISSES = 0.0125  # of the drawn cases that may miss a rule: what no tool of a demo crib does, said with its limit
+FOUND_NOTHING = 0.06  # slender, tiny or hard: nobody turns them in one go
 
 
 @dataclass(frozen=True)
@@ -151,6 +152,6 @@ def test_nearly_every_case_finds_its_tool_and_what_finds_none_says_by_how_much()
     """What is left is slender, tiny or very hard: the nearest tool is told with the limit that it misses, or why none fits."""
     nothing = [case for case in drawn() if not case.advice.candidates]
     told = [(case.kind, case.form["machine"], case.form["material"], case.form["feature"]) for case in nothing]
-    assert len(nothing) <= 2 * MISSES * CASES, told
+    assert len(nothing) <= FOUND_NOTHING * CASES, told
     for case in nothing:
         assert case.advice.nearly or case.advice.refused

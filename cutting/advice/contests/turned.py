@@ -104,13 +104,33 @@ def enter(setup: Setup, crib: Crib) -> Entrants:
 def _neutral(setup: Setup) -> Setup:
     """The set-up without the settings of its present tool, so that they cannot refuse the case."""
     depth = min(max(setup.stock_to_remove, LEAST_DEPTH), DEEPEST)
-    return setup.with_settings(cutting_speed=100.0, feed_per_rev=0.1, depth_of_cut=depth, overhang=None, pass_depths=(), swivel=None)
+    return setup.with_settings(
+        cutting_speed=100.0, feed_per_rev=0.1, depth_of_cut=depth, overhang=None, pass_depths=(), swivel=None, relief=None
+    )
 
 
 def _in_passes(setup: Setup, passes: int) -> Setup:
     last = setup.last_depth if passes > 1 else None
     stock = setup.stock_to_remove
     return _neutral(setup).with_settings(depth_of_cut=(stock - (last or 0.0)) / (passes - (last is not None)))
+
+
+def _by_a_light_last(setup: Setup, fewest: Index, extra: int, entries: Index) -> Iterator[Try]:
+    """Where a force is too much for the size: the fewest passes, and a last one as light as `extra` more equal ones would be."""
+    if setup.last_depth is not None or setup.surface is Surface.FACE:
+        return
+    for passes in np.unique(fewest):
+        last = max(round(setup.stock_to_remove / (int(passes) + extra), 2), LEAST_PASS)
+        if last < setup.stock_to_remove / (int(passes) + 1):
+            depth = (setup.stock_to_remove - last) / int(passes)
+            yield entries[fewest == passes], _neutral(setup).with_settings(depth_of_cut=depth, last_depth=last)
+
+
+def patch(setup: Setup) -> dict[str, str]:
+    """The depth, and the last one where it is lighter than the others."""
+    # rounded up a hair, so that the text still gives the same number of passes
+    depth = {"depth_of_cut": f"{np.ceil(setup.settings.depth_of_cut * 1e4) / 1e4:g} mm"}
+    return depth if setup.settings.last_depth is None else {**depth, "last_depth": f"{setup.settings.last_depth:g} mm"}
 
 
 def _fewest(setup: Setup, cutter: Cutter) -> Index:
@@ -150,6 +170,9 @@ def tries(setup: Setup, field: Entrants, best: Best, part: slice) -> Iterator[Tr
             if len(waiting) > MOST_DEEPER and int(np.count_nonzero(best.feasible[part])) > MOST_DIVIDED:
                 # of many, where many stand already, only those that miss by least
                 waiting = waiting[np.argsort(best.score[part][waiting], kind="stable")[:MOST_DEEPER]]
+        if extra >= PASS_OPTIONS:
+            yield from _by_a_light_last(setup, fewest[waiting], extra, waiting + part.start)
+            waiting = waiting[~best.feasible[part][waiting]]
         wanted = np.minimum(fewest[waiting] + extra, _most_passes(setup))
         for passes in np.unique(wanted):
             yield waiting[wanted == passes] + part.start, _in_passes(setup, int(passes))
@@ -159,6 +182,8 @@ def eased(setup: Setup, field: Entrants, best: Best, bad: Index) -> Iterator[Try
     """Shallower, for tools that stand before being refused."""
     fewest = _fewest(setup, field.tool.take(bad))
     for extra in EASED_PASSES:
+        if extra >= PASS_OPTIONS:
+            yield from _by_a_light_last(setup, fewest, extra, bad)
         wanted = np.minimum(fewest + extra, _most_passes(setup))
         for passes in np.unique(wanted):
             yield bad[wanted == passes], _in_passes(setup, int(passes))
@@ -300,5 +325,6 @@ ONE_WAY = Contest(
     feeds,
     speeds,
     frozenset({"settings.depth_of_cut", "settings.pass_depths"}),
+    patch=patch,
 )
 CONTEST = replace(ONE_WAY, guests=the_other_way)

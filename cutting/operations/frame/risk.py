@@ -19,6 +19,7 @@ class Risk(StrEnum):
 
     TASTE = "taste"  # it is done, but nobody likes it
     SIZE = "size"  # a size or a wall that is not what it should be: done again, or by hand
+    WANDERS = "wanders"  # a size that springs from piece to piece, as the edge presses more than it cuts
     TORN = "torn"  # metal that is torn instead of cut: a wall and an edge that nobody takes
     PUSHED = "pushed"  # an edge that pushes the part away instead of cutting it: no size
     EDGE = "edge"  # an edge that breaks before its time
@@ -27,10 +28,13 @@ class Risk(StrEnum):
 
 
 # share of the operation's money or seconds for a limit that is over by the factor e (common practice: what people give to be rid of it)
-SHARES = {Risk.TASTE: 0.15, Risk.SIZE: 0.6, Risk.TORN: 1.0, Risk.PUSHED: 4.0, Risk.EDGE: 0.5, Risk.BREAK: 4.0, Risk.STOP: 1.0}
+SHARES = {
+    Risk.TASTE: 0.15, Risk.SIZE: 0.6, Risk.WANDERS: 1.2, Risk.TORN: 1.0, Risk.PUSHED: 4.0, Risk.EDGE: 0.5, Risk.BREAK: 4.0, Risk.STOP: 1.0,
+}  # fmt: skip
 HAPPENS: dict[str, Risk] = {
     **dict.fromkeys(("bends", "setting", "taper", "jaw_lobes", "corners", "burr", "gauge", "warmth", "floor", "size_error",
-                     "reamer_feed", "wide", "general_finish", "at_the_bush", "nose_depth"), Risk.SIZE),
+                     "reamer_feed", "wide", "general_finish", "at_the_bush"), Risk.SIZE),
+    "nose_depth": Risk.WANDERS,
     **dict.fromkeys(
         ("toughness", "edge_heat", "runout", "offset", "floor_gives", "chill", "wiper_bar", "resonance", "unbalance", "lean", "width",
          "chip", "bar_overhang"),

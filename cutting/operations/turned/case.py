@@ -227,7 +227,9 @@ def cutters(setup: Setup, crib: Crib, insert_index: Index, holder_index: Index) 
         else major,
         included_angle=included,
         reach_angle=minor,
-        clearance=np.where(negative > 0, NEGATIVE_SEAT, insert(inserts.clearance)),
+        clearance=np.where(negative > 0, NEGATIVE_SEAT, insert(inserts.clearance))
+        if setup.settings.relief is None
+        else np.full_like(included, setup.settings.relief),
         inscribed_circle=insert(inserts.inscribed_circle),
         thickness=insert(inserts.thickness),
         edge_length=insert(inserts.edge_length),

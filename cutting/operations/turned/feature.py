@@ -72,5 +72,6 @@ class Settings:
     centre_height: float | None = None  # of the tip over the axis; None: as the house sets it
     direction: Direction = Direction.TOWARDS
     swivel: float | None = None  # how far the post is turned, degrees: κr grows by it; None: square
+    relief: float | None = None  # clearance ground on the edge by hand, degrees; None: as the insert and its seat give it
     nozzles: int = 2
     nozzle_diameter: float = 1.0

@@ -40,6 +40,7 @@ SETTINGS = (
     Field("pass_depths", "passes one by one", "lengths", "0.75; 0.75; 0.4"),
     Field("centre_height", "tip over the axis", example="0", bounds=(-5, 5), unit="mm over the axis"),
     Field("swivel", "post swivelled, κr grows by °", "angle", "0", bounds=(-30, 30)),
+    Field("relief", "relief ground by hand, °", "angle", "11", bounds=(1, 30)),
     Field("direction", "direction", "choice", options=tuple(one.value for one in Direction)),
     Field("nozzles", "nozzles", "whole", "2", bounds=(0, 8), unit="nozzles"),
     Field("nozzle_diameter", "nozzle Ø", example="1", bounds=(0.3, 6)),

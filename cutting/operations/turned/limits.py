@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import numpy as np
 
 from cutting.chips.window import section_that_may_string, span_at_depth, window_sides
@@ -57,6 +59,19 @@ def size_error_limit(case: Case) -> float:
     return house.share_of_tolerance * tolerance if tolerance else house.rough_size_error
 
 
+COPIED = 0.2  # of the next cut's depth that an earlier one may leave uneven: within what its force is known by (common practice)
+
+
+def _size_error_limits(x: Cut) -> Any:
+    """The limit of every pass: the last makes the size; of those before, the next takes what they leave."""
+    last = size_error_limit(x.case)
+    depths = np.asarray(x.depth_of_cut, float)
+    if np.shape(x.size_error)[-1:] < (2,) or depths.shape[-1] < 2:
+        return last
+    before = np.minimum(x.setup.house.rough_size_error, 2.0 * COPIED * depths[..., 1:])
+    return np.maximum(last, np.concatenate([before, np.zeros_like(depths[..., :1])], axis=-1))
+
+
 def _edge_share(cutter: Cutter) -> Array:
     """The depth [mm] that edge or arc takes."""
     return cutter.depth_share * np.where(cutter.round_shape > 0, cutter.inscribed_circle, cutter.edge_length)
@@ -95,7 +110,7 @@ RULES: tuple[Rule[Cut], ...] = (
         Severity.HARD,
         "roark",
         "The passive force pushes the part away; it stays larger by twice its deflection.",
-        lambda x: (x.size_error, None, size_error_limit(x.case)),
+        lambda x: (x.size_error, None, _size_error_limits(x)),
         (
             "chip_area",
             "engaged_edge",
