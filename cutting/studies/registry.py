@@ -5,6 +5,7 @@ from __future__ import annotations
 from types import MappingProxyType
 
 from cutting.studies import (
+    acceptance,
     coolant,
     edge_angles,
     edge_life,
@@ -33,6 +34,7 @@ EVERY: tuple[Study, ...] = (
     setting.STUDY,
     traces.STUDY,
     thread_size.STUDY,
+    acceptance.STUDY,
     process.STUDY,
     program.STUDY,
 )

@@ -65,7 +65,7 @@ COPIED = 0.2  # of the next cut's depth that an earlier one may leave uneven: wi
 def _size_error_limits(x: Cut) -> Any:
     """The limit of every pass: the last makes the size; of those before, the next takes what they leave."""
     last = size_error_limit(x.case)
-    depths = np.asarray(x.depth_of_cut, float)
+    depths = np.atleast_1d(np.asarray(x.depth_of_cut, float))
     if np.shape(x.size_error)[-1:] < (2,) or depths.shape[-1] < 2:
         return last
     before = np.minimum(x.setup.house.rough_size_error, 2.0 * COPIED * depths[..., 1:])

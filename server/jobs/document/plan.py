@@ -71,6 +71,9 @@ class FeatureData(Strict):
     noted: bool = Field(default=False, description="asked before any operation was planned for it: it stays when that goes")
 
 
+Measured = Literal["tolerance", "finish", "burr", "position", "straightness", "count"]
+
+
 class Operation(Strict):
     """One operation; feature, settings and holding are kept as they were entered.
 
@@ -92,6 +95,7 @@ class Operation(Strict):
     skin: Literal["clean", "bar", "forged", "cast", "weld", "hardened"] = "clean"
     grinding: GrindingData | None = None
     process: ProcessesData | None = None
+    accepted: dict[Measured, Annotated[float, Field(ge=0, le=1e6)]] = {}  # what was measured of what is asked, in the core's units
 
 
 class GrindingData(Strict):

@@ -6,12 +6,17 @@ from typing import Any, Literal
 
 from pydantic import Field
 
+from cutting.errors import OutOfRange
+from cutting.quantities import read_quantity
+from cutting.studies.acceptance import MEASURED
 from server.jobs.document.drawing import change_told
 from server.jobs.document.entries import Entry, changed_with_unit, with_unit
-from server.jobs.document.plan import GrindingData, ProcessData, SpindleChoice, checked, merged, told_of
+from server.jobs.document.plan import GrindingData, Measured, ProcessData, SpindleChoice, checked, merged, told_of
 from server.jobs.document.tools import ToolNames, in_order, told
 from server.jobs.edits.gesture import Gesture
 from server.jobs.edits.tools import ChainStep, hole_before, take_first_choice
+
+MOST_MEASURED = 1e6
 
 
 class SetSettings(Gesture):
@@ -101,6 +106,30 @@ class SetGrinding(Gesture):
         entry = self.target(document)
         entry["grinding"] = checked(GrindingData, self.grinding, "grinding") if self.grinding else None
         return f"{entry['number']}: grinding"
+
+
+class SetMeasured(Gesture):
+    """What was measured of one thing that is asked of a hole; null takes it away."""
+
+    action: Literal["set_measured"]
+    name: Measured
+    value: Entry
+    units: Literal["mm", "inch"] = "mm"
+
+    def apply(self, document: dict[str, Any]) -> str:
+        """Keep what was measured."""
+        entry = self.target(document)
+        kept = dict(entry.get("accepted") or {})
+        if self.value in (None, ""):
+            kept.pop(self.name, None)
+            entry["accepted"] = kept
+            return f"{entry['number']}: {self.name} not measured"
+        system = "inch" if self.units == "inch" else "metric"
+        found = read_quantity(str(self.value), MEASURED[self.name], system=system, field=self.name)
+        if not 0 <= found.value <= MOST_MEASURED:
+            raise OutOfRange(self.name, f"{found.value:g} is outside 0 to {MOST_MEASURED:g}.", f"0 to {MOST_MEASURED:g}")
+        entry["accepted"] = {**kept, self.name: found.value}
+        return f"{entry['number']}: {self.name} measured"
 
 
 class SetProcess(Gesture):

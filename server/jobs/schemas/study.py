@@ -315,6 +315,45 @@ class SlotMethodOut(Schema):
     remedy: RemedyOut | None
 
 
+class AskedOut(Schema):
+    """One thing that is asked of a hole, what each layer gets (null: not of that layer), and what was measured."""
+
+    name: str
+    label: str
+    by_layer: list[DisplayOut | None]
+    asked: DisplayOut | None
+    chance: str
+    standing: Literal["holds", "close", "over", ""]
+    measurable: bool
+    measured: DisplayOut | None
+    met: bool | None
+
+
+class OtherDrillOut(Schema):
+    """A drill of the size at this speed and feed; `parts` its thrust over what parts the last plies, `harm` the hard limit it breaks."""
+
+    name: str
+    point: str
+    thrust: DisplayOut
+    parts: str
+    burr: DisplayOut
+    holes: str
+    cost: DisplayOut
+    harm: str
+    present: bool
+    remedy: RemedyOut | None
+
+
+class AcceptanceOut(Schema):
+    """What is asked of a hole against what its layers get; what harms, and what is only not ideal."""
+
+    layers: list[str]
+    asked: list[AskedOut]
+    harms: list[str]
+    tastes: list[str]
+    drills: list[OtherDrillOut]
+
+
 class DeliveryOut(Schema):
     """A delivery of coolant and what speaks for it."""
 

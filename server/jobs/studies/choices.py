@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import numpy as np
 
+from cutting.advice.candidate import entries_set
 from cutting.advice.ways import WayOffer
 from cutting.operations.coolant import CoolantAdvice
 from cutting.operations.turned.hard import HardTurning
 from cutting.operations.turned.setup import Setup
 from cutting.quantities import Display, display, write
+from cutting.studies.acceptance import Acceptance, Asked
 from cutting.studies.slot_ways import SlotMethod
 from server.jobs.document.tools import NONE, told
 from server.jobs.kinds.view import same
@@ -27,14 +29,7 @@ def way_out(offer: WayOffer) -> Answer:
     }  # fmt: skip
     if found is None:
         return base
-    depth = float(np.ceil(found.depth_of_cut * 1e4)) / 1e4
-    settings = {
-        "cutting_speed": write(found.cutting_speed, "cutting_speed"),
-        "feed_per_rev": write(found.feed, "feed_per_rev"),
-        "depth_of_cut": f"{depth:g} mm",
-        "direction": offer.direction,
-        "pass_depths": None,
-    }
+    settings = {**entries_set(found), "direction": offer.direction, "pass_depths": None}
     slow = (
         f"reaches {write(found.speed_reached, 'cutting_speed')}, wants {write(offer.useful_speed, 'cutting_speed')}"
         if not offer.reaches_speed
@@ -68,6 +63,47 @@ def slot_method_out(found: SlotMethod) -> Answer:
         "secure": run.results["secure"].display.metric if run else "",
         "remedy": _patch(found.title, patch) if good and run and not found.present else None,
     }
+
+
+def acceptance_out(found: Acceptance, kept: dict[str, float]) -> Answer:
+    """The acceptance list of a hole, with what was measured."""
+    return {
+        "layers": list(found.layers),
+        "asked": [_asked_out(one, kept.get(one.name)) for one in found.asked],
+        "harms": list(found.harms),
+        "tastes": [f"{label} ({used:.1f} × its bound)" for label, used in found.tastes],
+        "drills": [
+            {
+                "name": one.name, "point": one.point, "thrust": display(one.thrust, "force"),
+                "parts": "" if one.parts is None else f"{one.parts:.0%}",
+                "burr": display(one.burr, "length"), "holes": _pieces(one.holes), "cost": display(one.cost, "money"),
+                "harm": one.harm, "present": one.present, "remedy": None if one.present else _patch(one.name, one.patch),
+            }
+            for one in found.drills
+        ],
+    }  # fmt: skip
+
+
+SYSTEMS = ("metric", "inch")
+
+
+def _asked_out(one: Asked, measured: float | None) -> Answer:
+    low, high = one.asked
+
+    def bounds(system: str) -> str:
+        ends = [None if end is None else write(end, one.kind, system) for end in (low, high)]
+        return f"{ends[0]} to {ends[1]}" if None not in ends else f"≤ {ends[1]}" if ends[0] is None else f"≥ {ends[0]}"
+
+    return {
+        "name": one.name, "label": one.label,
+        "by_layer": [None if value is None else display(value, one.kind) for value in one.by_layer],
+        "asked": Display(*(bounds(system) for system in SYSTEMS)) if low is not None or high is not None else None,
+        "chance": "" if one.chance is None or one.standing is None else f"{one.chance:.0%}",
+        "standing": one.standing.value if one.standing else "",
+        "measurable": one.measurable,
+        "measured": None if measured is None else display(measured, one.kind),
+        "met": one.met_by(measured),
+    }  # fmt: skip
 
 
 def coolant_out(found: CoolantAdvice, setup: Setup) -> Answer:

@@ -14,7 +14,7 @@ from cutting.program.check import NOT_CHECKED
 from cutting.quantities import display
 from server.jobs.measured.readings import readings_of
 from server.jobs.schemas import study as out
-from server.jobs.studies.choices import coolant_out, hard_out, slot_method_out, way_out
+from server.jobs.studies.choices import acceptance_out, coolant_out, hard_out, slot_method_out, way_out
 from server.jobs.studies.edges import edge_angles_out, edge_life_out
 from server.jobs.studies.passes import ledger_out, plan_out
 from server.jobs.studies.process import process_out
@@ -72,6 +72,11 @@ def _slot_ways(found: Any, asked: StudyAsked) -> list[Answer]:
     return [slot_method_out(method) for method in found]
 
 
+def _acceptance(found: Any, asked: StudyAsked) -> Answer:
+    """What is asked of a drilled hole against what each layer gets, and what was measured."""
+    return acceptance_out(found, asked.entry.get("accepted") or {})
+
+
 def _program(found: Any, asked: StudyAsked) -> Answer:
     """The operation as a program, in every dialect that its machine may speak."""
     return {
@@ -116,6 +121,7 @@ DOORS: MappingProxyType[str, StudyDoor] = MappingProxyType(
         "life": StudyDoor("edge-life", out.EdgeLifeOut, _life),
         "ways": StudyDoor("ways", list[out.WayOut], _ways),
         "slot ways": StudyDoor("slot-ways", list[out.SlotMethodOut], _slot_ways),
+        "acceptance": StudyDoor("acceptance", out.AcceptanceOut, _acceptance),
         "program": StudyDoor("program", out.ProgramsOut, _program),
         "edge": StudyDoor("edge-angles", out.EdgeAnglesOut, _edge),
         "coolant": StudyDoor("coolant", out.CoolantOut, _coolant),

@@ -38,11 +38,14 @@ class NameOut(Plain):
 
 
 class CutWindowOut(Plain):
-    """`field` are rectangles (speed, feed, speed, feed); `gears` the steps that the machine has."""
+    """`field` and `workable` are rectangles (speed, feed, speed, feed), the latter where nothing is harmed though no field is; `gears`
+    the steps that the machine has.
+    """
 
     speed_axis: AxisOut
     feed_axis: AxisOut
     field: list[list[float]]
+    workable: list[list[float]]
     edges: list[EdgeOut]
     named: list[NameOut]
     gears: list[Point]
@@ -61,7 +64,8 @@ def window_out(found: StackWindow, setup: DrillSetup, opening: tuple[tuple[Chang
     return {
         "speed_axis": _axis("speed", found.speeds, "cutting_speed", system),
         "feed_axis": _axis("feed", found.feeds, "feed_per_rev", system),
-        "field": _rectangles(found),
+        "field": _rectangles(found, found.field),
+        "workable": [] if found.field.any() else _rectangles(found, found.workable),
         "edges": [one for one in edges if one["lines"]],
         "named": _names(found, edges),
         "gears": _gears(setup, found),
@@ -78,6 +82,8 @@ def said(found: StackWindow, setup: DrillSetup) -> Display:
     if found.best:
         speed, feed = found.best
         return Display(*(f"Field open; best {write(speed, 'cutting_speed', one)}, {write(feed, 'feed_per_rev', one)}" for one in SYSTEMS))
+    if found.least_bad:
+        return Display(*(_works(found.least_bad, system) for system in SYSTEMS))
     if found.field.any():
         return same("A common range exists, but no gear of this machine stands in it.")
     if found.conflict is None:
@@ -90,6 +96,13 @@ def said(found: StackWindow, setup: DrillSetup) -> Display:
 
 
 SYSTEMS = ("metric", "inch")
+
+
+def _works(found: tuple[float, float, tuple[str, ...]], system: str) -> str:
+    """Where nothing is harmed though no point is ideal."""
+    speed, feed, missed = found
+    at = f"{write(speed, 'cutting_speed', system)}, {write(feed, 'feed_per_rev', system)}"
+    return f"No ideal point. Nothing is harmed at {at}; not ideal there: {', '.join(_short(one) for one in missed)}."
 
 
 def _short(label: str) -> str:
@@ -111,10 +124,10 @@ def _names(found: StackWindow, edges: list[dict[str, Any]]) -> list[dict[str, An
     return [{"label": label, "at": line[(k + 1) * len(line) // (MOST_NAMES + 1)]} for k, (label, line) in enumerate(longest)]
 
 
-def _rectangles(found: StackWindow) -> list[list[float]]:
-    """The field row by row, between values that lie evenly on a logarithmic scale."""
+def _rectangles(found: StackWindow, where: Any) -> list[list[float]]:
+    """A field row by row, between values that lie evenly on a logarithmic scale."""
     speeds, feeds = (np.concatenate([[v[0]], np.sqrt(v[1:] * v[:-1]), [v[-1]]]) for v in (found.speeds, found.feeds))
-    return [list(one) for one in rectangles(found.field, speeds, feeds)]
+    return [list(one) for one in rectangles(where, speeds, feeds)]
 
 
 def _gears(setup: DrillSetup, found: StackWindow) -> list[list[float]]:

@@ -912,6 +912,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/operations/{operation}/acceptance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Acceptance by layer
+         * @description What is asked of a drilled hole against what each layer gets, and what was measured.
+         */
+        post: operations["study_acceptance"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/operations/{operation}/program": {
         parameters: {
             query?: never;
@@ -2973,6 +2993,13 @@ export interface components {
             skin?: "clean" | "bar" | "forged" | "cast" | "weld" | "hardened";
             grinding?: components["schemas"]["GrindingData"] | null;
             process?: components["schemas"]["ProcessesData"] | null;
+            /**
+             * Accepted
+             * @default {}
+             */
+            accepted?: {
+                [key: string]: number;
+            };
         };
         /**
          * OperationRow
@@ -3400,7 +3427,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["SetSettings"] | components["schemas"]["TakeTool"] | components["schemas"]["TakeTools"] | components["schemas"]["SetFeature"] | components["schemas"]["SetHolding"] | components["schemas"]["SetPart"] | components["schemas"]["AddOperation"] | components["schemas"]["AddOperations"] | components["schemas"]["NoteFeature"] | components["schemas"]["SetNoted"] | components["schemas"]["RemoveFeature"] | components["schemas"]["RemoveOperation"] | components["schemas"]["MoveOperation"] | components["schemas"]["SetGrinding"] | components["schemas"]["SetProcess"] | components["schemas"]["SetBaseline"];
+            edit: components["schemas"]["SetSettings"] | components["schemas"]["TakeTool"] | components["schemas"]["TakeTools"] | components["schemas"]["SetFeature"] | components["schemas"]["SetHolding"] | components["schemas"]["SetPart"] | components["schemas"]["AddOperation"] | components["schemas"]["AddOperations"] | components["schemas"]["NoteFeature"] | components["schemas"]["SetNoted"] | components["schemas"]["RemoveFeature"] | components["schemas"]["RemoveOperation"] | components["schemas"]["MoveOperation"] | components["schemas"]["SetGrinding"] | components["schemas"]["SetMeasured"] | components["schemas"]["SetProcess"] | components["schemas"]["SetBaseline"];
         };
         /**
          * MoveOperation
@@ -3610,6 +3637,35 @@ export interface components {
             holding: {
                 [key: string]: string | number | boolean | null;
             };
+            /**
+             * Units
+             * @default mm
+             * @enum {string}
+             */
+            units?: "mm" | "inch";
+        };
+        /**
+         * SetMeasured
+         * @description What was measured of one thing that is asked of a hole; null takes it away.
+         */
+        SetMeasured: {
+            /**
+             * Operation
+             * @default
+             */
+            operation?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "set_measured";
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "tolerance" | "finish" | "burr" | "position" | "straightness" | "count";
+            /** Value */
+            value: string | number | boolean | null;
             /**
              * Units
              * @default mm
@@ -6399,6 +6455,69 @@ export interface components {
             remedy: components["schemas"]["RemedyOut"] | null;
         };
         /**
+         * AcceptanceOut
+         * @description What is asked of a hole against what its layers get; what harms, and what is only not ideal.
+         */
+        AcceptanceOut: {
+            /** Layers */
+            layers: string[];
+            /** Asked */
+            asked: components["schemas"]["AskedOut"][];
+            /** Harms */
+            harms: string[];
+            /** Tastes */
+            tastes: string[];
+            /** Drills */
+            drills: components["schemas"]["OtherDrillOut"][];
+        };
+        /**
+         * AskedOut
+         * @description One thing that is asked of a hole, what each layer gets (null: not of that layer), and what was measured.
+         */
+        AskedOut: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** By Layer */
+            by_layer: (components["schemas"]["DisplayOut"] | null)[];
+            asked: components["schemas"]["DisplayOut"] | null;
+            /** Chance */
+            chance: string;
+            /**
+             * Standing
+             * @enum {string}
+             */
+            standing: "holds" | "close" | "over" | "";
+            /** Measurable */
+            measurable: boolean;
+            measured: components["schemas"]["DisplayOut"] | null;
+            /** Met */
+            met: boolean | null;
+        };
+        /**
+         * OtherDrillOut
+         * @description A drill of the size at this speed and feed; `parts` its thrust over what parts the last plies, `harm` the hard limit it breaks.
+         */
+        OtherDrillOut: {
+            /** Name */
+            name: string;
+            /** Point */
+            point: string;
+            thrust: components["schemas"]["DisplayOut"];
+            /** Parts */
+            parts: string;
+            burr: components["schemas"]["DisplayOut"];
+            /** Holes */
+            holes: string;
+            cost: components["schemas"]["DisplayOut"];
+            /** Harm */
+            harm: string;
+            /** Present */
+            present: boolean;
+            remedy: components["schemas"]["RemedyOut"] | null;
+        };
+        /**
          * FindingOut
          * @description What is wrong on a line of a program.
          */
@@ -6781,13 +6900,15 @@ export interface components {
         };
         /**
          * CutWindowOut
-         * @description `field` are rectangles (speed, feed, speed, feed); `gears` the steps that the machine has.
+         * @description `field` and `workable` are rectangles (speed, feed, speed, feed), `workable` only where there is no field; `gears` the steps that the machine has.
          */
         CutWindowOut: {
             speed_axis: components["schemas"]["AxisOut"];
             feed_axis: components["schemas"]["AxisOut"];
             /** Field */
             field: number[][];
+            /** Workable */
+            workable: number[][];
             /** Edges */
             edges: components["schemas"]["EdgeOut"][];
             /** Named */
@@ -13919,6 +14040,123 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SlotMethodOut"][];
+                };
+            };
+            /** @description The body is not JSON. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this role, or without a valid token. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed since, or is in use. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is of another kind than said here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not what it may be; each is named with its bound. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer; nothing was saved. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    study_acceptance: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AcceptanceOut"];
                 };
             };
             /** @description The body is not JSON. */

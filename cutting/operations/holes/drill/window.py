@@ -1,4 +1,4 @@
-"""The second map: speed × feed with the limits of every layer, the field that none breaks, and who conflicts with whom."""
+"""The second map: speed × feed with the limits of every layer, the field that none breaks, where only tastes are, and who conflicts."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from cutting.errors import CuttingError
 from cutting.operations.frame.change import Change
-from cutting.operations.frame.outcome import TOUCHING
+from cutting.operations.frame.outcome import TOUCHING, Severity
 from cutting.operations.frame.rule import Rule
 from cutting.operations.holes.drill.limits import RULES
 from cutting.operations.holes.drill.numbers import numbers
@@ -37,9 +37,10 @@ class LayerEdge:
 class StackWindow:
     """Speeds [m/min] and feeds [mm/rev] of the map, what breaks where, and the field.
 
-    `worst` is the closest limit's utilisation over (feeds, speeds); `sound` by layer (layers, feeds, speeds). `conflict` are the two
-    layers that share no point, with the limits that part them. `best` is the point that is
-    furthest from every limit, on gears one of theirs.
+    `worst` is the closest limit's utilisation over (feeds, speeds); `sound` by layer (layers, feeds, speeds). `workable` is where nothing
+    is harmed, though it may not be ideal. `conflict` are the two layers that share no point, with the limits that part them. `best` is
+    the point that is furthest from every limit, on gears one of theirs; `least_bad`, where there is none, the workable one that is least
+    far from ideal, with the names of what it misses.
     """
 
     speeds: Array
@@ -50,6 +51,17 @@ class StackWindow:
     field: NDArray[np.bool_]
     conflict: tuple[int, int, str, str] | None
     best: tuple[float, float] | None
+    workable: NDArray[np.bool_]
+    least_bad: tuple[float, float, tuple[str, ...]] | None
+
+
+@dataclass(frozen=True)
+class _Standing:
+    """Utilisations over (feeds, speeds): the closest of all limits, of the hard ones, and each soft one by its label."""
+
+    worst: Array
+    hard: Array
+    soft: dict[str, Array]
 
 
 def window(setup: DrillSetup, cells: int = CELLS) -> StackWindow:
@@ -78,8 +90,33 @@ def window(setup: DrillSetup, cells: int = CELLS) -> StackWindow:
             if (one > 1.0).any() and (one < 1.0).any():
                 edges.append(LayerEdge(rule, layer, one))
     field = np.asarray(sound.all(axis=0), bool)
-    best = _best(setup, tool, speeds, feeds, worst)
-    return StackWindow(speeds, feeds, tuple(edges), worst, sound, field, None if field.any() else _conflict(setup, x, sound), best)
+    on_map = _standing(x, worst.shape)
+    (at_speeds, at_feeds), stands = _on_gears(setup, tool) or ((speeds, feeds), on_map)
+    best = _best(at_speeds, at_feeds, stands.worst)
+    return StackWindow(
+        speeds, feeds, tuple(edges), worst, sound, field, None if field.any() else _conflict(setup, x, sound), best,
+        np.asarray(on_map.hard <= 1.0 + TOUCHING), None if best else _least_bad(at_speeds, at_feeds, stands),
+    )  # fmt: skip
+
+
+def _standing(x: Any, shape: tuple[int, int]) -> _Standing:
+    """How near each limit is over (feeds, speeds), the nearest layer counting."""
+    used = {
+        rule: np.broadcast_to(level := rule.used(x), (*shape, level.shape[-1])).max(axis=-1)
+        for rule in RULES
+        if rule.contour and np.any(rule.applies(x))
+    }
+    hard = [one for rule, one in used.items() if rule.severity is Severity.HARD]
+    soft = {rule.label: one for rule, one in used.items() if rule.severity is Severity.SOFT}
+    return _Standing(np.max([*used.values()], axis=0), np.max(hard, axis=0), soft)
+
+
+def _on_gears(setup: DrillSetup, tool: DrillTool) -> tuple[tuple[Array, Array], _Standing] | None:
+    """The same at the machine's own steps, None where it has none."""
+    if (steps := gears(setup)) is None:
+        return None
+    x = numbers(setup, tool, steps[0][None, :, None], steps[1][:, None, None], setup.silent, stepped=False)
+    return steps, _standing(x, (len(steps[1]), len(steps[0])))
 
 
 def gears(setup: DrillSetup) -> tuple[Array, Array] | None:
@@ -90,15 +127,21 @@ def gears(setup: DrillSetup) -> tuple[Array, Array] | None:
     return np.pi * setup.drill.diameter * np.array(drive.steps) / 1000.0, np.array(drive.feeds)
 
 
-def _best(setup: DrillSetup, tool: DrillTool, speeds: Array, feeds: Array, worst: Array) -> tuple[float, float] | None:
-    """The point furthest from every limit; on gears one of theirs. None where nothing is sound."""
-    if (steps := gears(setup)) is not None:
-        speeds, feeds = steps
-        x = numbers(setup, tool, speeds[None, :, None], feeds[:, None, None], setup.silent, stepped=False)
-        used = [rule.used(x) for rule in RULES if rule.contour and np.any(rule.applies(x))]
-        worst = np.max([np.broadcast_to(one, (len(feeds), len(speeds), one.shape[-1])).max(axis=-1) for one in used], axis=0)
+def _best(speeds: Array, feeds: Array, worst: Array) -> tuple[float, float] | None:
+    """The point furthest from every limit, None where nothing is sound."""
     row, column = np.unravel_index(int(np.argmin(worst)), worst.shape)
     return (float(speeds[column]), float(feeds[row])) if worst[row, column] <= 1.0 + TOUCHING else None
+
+
+def _least_bad(speeds: Array, feeds: Array, stands: _Standing) -> tuple[float, float, tuple[str, ...]] | None:
+    """Of the points that harm nothing the one whose soft limits are missed by least, with their labels; None where every one harms."""
+    works = stands.hard <= 1.0 + TOUCHING
+    if not works.any():
+        return None
+    missed = sum((np.maximum(np.log(np.maximum(one, 1e-9)), 0.0) for one in stands.soft.values()), np.zeros(works.shape))
+    row, column = np.unravel_index(int(np.argmin(np.where(works, missed, np.inf))), works.shape)
+    names = tuple(label for label, one in stands.soft.items() if one[row, column] > 1.0 + TOUCHING)
+    return float(speeds[column]), float(feeds[row]), names
 
 
 def _conflict(setup: DrillSetup, x: Any, sound: NDArray[np.bool_]) -> tuple[int, int, str, str] | None:

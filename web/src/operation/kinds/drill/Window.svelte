@@ -36,6 +36,12 @@
     >
       <defs
         ><clipPath id="window-field"><rect x="46" y="10" width={width - 56} height={height - 44} /></clipPath
+        ><pattern
+          id="window-works"
+          width="6"
+          height="6"
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"><rect width="2" height="6" fill="var(--window)" /></pattern
         ></defs
       >
       <rect x="46" y="10" width={width - 56} height={height - 44} fill="var(--paper)" />
@@ -47,6 +53,15 @@
             width={Math.max(x(cell[2]!) - x(cell[0]!), 0.5)}
             height={Math.max(y(cell[1]!) - y(cell[3]!), 0.5)}
             fill="var(--window)"
+          />
+        {/each}
+        {#each found.workable as cell, k (k)}
+          <rect
+            x={x(cell[0]!)}
+            y={y(cell[3]!)}
+            width={Math.max(x(cell[2]!) - x(cell[0]!), 0.5)}
+            height={Math.max(y(cell[1]!) - y(cell[3]!), 0.5)}
+            fill="url(#window-works)"
           />
         {/each}
         {#each found.edges as edge, k (k)}
@@ -86,7 +101,7 @@
 </div>
 {#if found}
   <div class="max-h-[84px] overflow-auto px-2.5 pb-1 text-[13px] leading-tight" data-testid="window-says">
-    <p class={found.open ? "" : "text-signal"}>{shown(found.says)}</p>
+    <p class={found.open || found.workable.length ? "" : "text-signal"}>{shown(found.says)}</p>
     {#each found.opens as remedy, k (k)}
       <p class="mt-0.5">
         <Offer {bench} {remedy} />
