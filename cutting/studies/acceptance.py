@@ -23,7 +23,7 @@ MEASURED = {
 
 
 @dataclass(frozen=True)
-class Asked:
+class AskedOfHole:
     """One thing that is asked: its limit's name, label and kind, what is predicted by layer (None: not of that layer), the bounds, the
     chance that it holds, how it stands (None where nothing is asked), and whether something can be measured for it.
     """
@@ -68,7 +68,7 @@ class Acceptance:
     """The list: its layers, what is asked and predicted, what harms, what is only not ideal (label and how far over), other drills."""
 
     layers: tuple[str, ...]
-    asked: tuple[Asked, ...]
+    asked: tuple[AskedOfHole, ...]
     harms: tuple[str, ...]
     tastes: tuple[tuple[str, float], ...]
     drills: tuple[OtherDrill, ...]
@@ -87,17 +87,17 @@ def acceptance(setup: DrillSetup, stock: Any = None) -> Acceptance:
     )
 
 
-def _asked(setup: DrillSetup, outcome: Outcome, x: Numbers) -> list[Asked]:
+def _asked(setup: DrillSetup, outcome: Outcome, x: Numbers) -> list[AskedOfHole]:
     """The rows in the order of a drawing: size, wall, exits, place, then what harms though nobody drew it."""
     f, limits, count = setup.feature, {one.name: one for one in outcome.limits}, x.layers.count
 
-    def row(name: str, label: str, kind: str, values: Any, low: float | None, high: float | None, where: Any = True) -> Asked:
+    def row(name: str, label: str, kind: str, values: Any, low: float | None, high: float | None, where: Any = True) -> AskedOfHole:
         spread = np.broadcast_to(np.asarray(values, float).reshape(-1), (count,)) if np.size(values) in (1, count) else np.ravel(values)
         own = np.broadcast_to(np.asarray(where), (count,))
         shown = tuple(float(value) if there else None for value, there in zip(spread, own, strict=True))
         limit = limits.get(name)
         standing = limit.standing if limit and (low is not None or high is not None) else None
-        return Asked(name, label, kind, shown, (low, high), limit.holds if limit else None, standing, name in MEASURED)
+        return AskedOfHole(name, label, kind, shown, (low, high), limit.holds if limit else None, standing, name in MEASURED)
 
     size = f.diameter
     low, high = (None if off is None else size.nominal + off for off in (size.lower_deviation, size.upper_deviation))

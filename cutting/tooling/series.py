@@ -7,9 +7,12 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
+from fractions import Fraction
+from string import ascii_uppercase
 
 import numpy as np
 
+from cutting.quantities.drill_gauges import INCH, gauge_sizes
 from cutting.tables import Row, read_table
 from cutting.workpiece.threads.spelling import read_thread
 
@@ -30,8 +33,10 @@ def in_series(rows: tuple[Row, ...]) -> tuple[Row, ...]:
         for said, diameter in _sizes(series["sizes"]):
             for grade in series.words("grades"):
                 made = _sized(series, like, said, diameter, grade, len(found))
-                if (made["designation"], grade) not in taken:
-                    taken.add((made["designation"], grade))
+                # the same size by another name, as 1/4 in and 6.35, is one tool
+                names = {(made["designation"], grade), (series["name"].format(f"{diameter:.2f}".rstrip("0").rstrip(".")), grade)}
+                if not names & taken:
+                    taken |= names
                     found.append(Row(made))
     return tuple(found)
 
@@ -39,7 +44,7 @@ def in_series(rows: tuple[Row, ...]) -> tuple[Row, ...]:
 def _sized(series: Row, like: Row, said: str, diameter: float, grade: str, place: int) -> dict[str, str]:
     """One size of a series."""
     made = {**like, "designation": series["name"].format(said), "grade": grade, "bin": f"R-{place + 1}", "source": series["source"]}
-    made["TDZ" if like.get("TDZ") else "DC"] = said
+    made |= {"TDZ": said} if like.get("TDZ") else {"DC": f"{diameter:g}"}
     for name in GROWS:
         if series[name]:
             made[name] = f"{_grown(series[name], diameter, float(made['pack_price'] or 0.0)):.4g}"
@@ -58,11 +63,19 @@ def _sized(series: Row, like: Row, said: str, diameter: float, grade: str, place
 
 
 def _sizes(text: str) -> Iterator[tuple[str, float]]:
-    """What a list of sizes says: `1-13/0.1; 14; M2.5`, each as it is written and its diameter [mm]."""
+    """What a list of sizes says: `1-13/0.1; 14; M2.5; 3/64-1/2/64ths; #60-#1; A-Z`, each as it is written and its diameter [mm]."""
     for word in (one.strip() for one in text.split(";")):
         if span := re.fullmatch(r"([\d.]+)-([\d.]+)/([\d.]+)", word):
             first, last, step = map(float, span.groups())
             yield from ((f"{size:g}", round(float(size), 3)) for size in np.arange(first, last + step / 2.0, step).round(3))
+        elif span := re.fullmatch(r"([\d/]+)-([\d/]+)/64ths", word):
+            first, last = (int(64 * Fraction(end)) for end in span.groups())
+            yield from ((f"{Fraction(k, 64)} in", round(INCH * k / 64, 4)) for k in range(first, last + 1))
+        elif span := re.fullmatch(r"#(\d+)-#(\d+)", word):
+            numbers = range(int(span[1]), int(span[2]) - 1, -1)
+            yield from ((f"#{k}", gauge_sizes()[str(k)]) for k in numbers)
+        elif word == "A-Z":
+            yield from ((f"letter {letter}", gauge_sizes()[letter]) for letter in ascii_uppercase)
         elif re.fullmatch(r"[\d.]+", word):
             yield word, float(word)
         else:

@@ -68,6 +68,24 @@ def test_a_size_that_stands_in_a_table_of_its_own_is_not_made_twice() -> None:
     assert isinstance(grown, Row)
 
 
+def test_inch_drawers_hold_fractions_numbers_and_letters() -> None:
+    """ASME B94.11M: #7 5.1054, F 6.5278 mm; the hole for 1/4-20 is a #7, for 5/16-18 an F; 1/4 in and 6.35 mm are one drill."""
+    jobbers = {one.designation: one.diameter for one in OPENS if one.designation.startswith("jobber")}
+    assert jobbers["jobber #7"] == pytest.approx(5.1054)
+    assert jobbers["jobber letter F"] == pytest.approx(6.5278, abs=1e-4)
+    assert jobbers["jobber 13/64 in"] == pytest.approx(5.1594, abs=1e-4)
+    sizes = np.array(list(jobbers.values()))
+    assert not [k for k in range(3, 33) if np.abs(sizes - 25.4 * k / 64).min() > 0.005]
+    quarter = [one for one in OPENS if abs(one.diameter - 6.35) < 0.005 and one.designation.startswith("short carbide")]
+    assert len({one.grade.name for one in quarter}) == len(quarter)
+
+
+def test_stainless_and_hard_metal_have_carbide_made_for_them() -> None:
+    for letter in "PMNH":
+        sizes = {one.diameter for one in OPENS if one.grade.tool_class == "carbide" and one.grade.main_letter == letter}
+        assert {3.0, 6.0, 8.0, 10.0, 12.0} <= sizes, letter
+
+
 def test_a_taper_fits_its_drill_and_a_thin_drill_is_thrown_away() -> None:
     """ISO 235: Morse 1 to Ø14, 2 to Ø23, 3 to Ø32, 4 to Ø50. Common practice: below 5 mm nobody regrinds high-speed steel."""
     series = in_series((*read_table("tooling/drills.csv"), *read_table("tooling/threading.csv")))

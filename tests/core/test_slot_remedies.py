@@ -150,6 +150,13 @@ def judged(made: dict[str, Any]) -> Outcome | CuttingError:
         return refused
 
 
+@pytest.mark.parametrize("kind", [GROOVE, CUT_OFF, FACE])
+def test_nothing_stands_between_centres_that_touch(kind: dict[str, Any]) -> None:
+    refused = judged(form(kind, holding={"style": "between centres", "free_length": 0}))
+    assert isinstance(refused, CuttingError)
+    assert refused.field == "holding.free_length" or "style" in refused.field
+
+
 @settings(max_examples=250, deadline=None, suppress_health_check=[HealthCheck.too_slow])
 @given(made=forms())
 def test_any_set_up_is_judged_or_refused_by_field(made: dict[str, Any]) -> None:

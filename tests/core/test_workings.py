@@ -30,10 +30,10 @@ AS_MADE = {"cutting_edge_angle", "effective_clearance", "effective_rake"}
 LAST_IN_WORDS: dict[str, set[str]] = {
     "turn": AS_MADE, "face": AS_MADE, "bore": AS_MADE | {"spring_pass"},
     "groove": {"cutting_force", "feed_force", "side_force", "stable_width"},
-    "face groove": {"jaw_grip", "side_force"}, "trepan": {"side_force"}, "drill": {"corner_heat"}, "mill hole": {"taper"},
+    "face groove": {"jaw_grip", "side_force"}, "trepan": {"side_force"}, "drill": {"corner_heat", "tool_life"}, "mill hole": {"taper"},
     "heavy bore": {"spindle_torque", "torque"}, "turn thread": {"bends", "cutting_force", "tip_load"},
     "mill thread": {"angle_left", "offset_wanted", "setting", "size_error", "taper", "tolerance"},
-    "cut off": {"bar_support", "bends_down", "flatness"}, "stack": {"corner_heat", "margin_torque"},
+    "cut off": {"bar_support", "bends_down", "flatness"}, "stack": {"corner_heat", "margin_torque", "tool_life"},
 }  # fmt: skip
 FUNCTIONS: dict[str, Callable[..., float]] = {
     "sin": lambda x: math.sin(math.radians(x)), "cos": lambda x: math.cos(math.radians(x)), "tan": lambda x: math.tan(math.radians(x)),

@@ -55,16 +55,10 @@ def neutral(setup: DrillSetup) -> DrillSetup:
 def checks(setup: DrillSetup, stock: DrillStock, tool: DrillTool) -> list[Check]:
     """Exact rules: size, reach, what is there already, grade, seat."""
     f, own = setup.feature, tool.own
-    size, diameter = f.diameter, own["diameter"]
-    if size.upper_deviation is not None and size.lower_deviation is not None:
-        low = size.nominal + size.lower_deviation - BELOW * (size.tolerance or 0.0) - 1e-6
-        fits = (diameter >= low) & (diameter <= size.nominal + size.upper_deviation)
-    else:
-        fits = _near(np.abs(diameter - size.nominal), size.nominal, (own["reach"] >= setup.depth - 1e-9) & tool.seats)
+    diameter = own["diameter"]
     enlarges, spots, taken = own["type_enlarges"] > 0, own["type_spots"] > 0, diameter - f.pilot
     least, most = allowances(diameter, own["type_reams"] > 0)
-    return [
-        ("size", "another diameter", fits),
+    others: list[Check] = [
         ("reach", "does not reach the depth", own["reach"] >= setup.depth - 1e-9),
         ("floor", "its point leaves a cone at the floor", (own["point_angle"] >= FLAT_POINT) | (not f.flat) | f.through),
         (
@@ -82,6 +76,17 @@ def checks(setup: DrillSetup, stock: DrillStock, tool: DrillTool) -> list[Check]
         ("grade", "grade is not for this material", tool.serves.any(axis=-1)),
         ("diamond", "diamond wears fast in ferrous metal", ~tool.burns.any(axis=-1)),
     ]
+    able = np.logical_and.reduce(np.broadcast_arrays(*(np.asarray(check[2], bool).reshape(-1) for check in others)))
+    return [("size", "another diameter", _of_size(f, diameter, able.reshape(np.shape(diameter)))), *others]
+
+
+def _of_size(f: HoleFeature, diameter: Array, able: Mask) -> Mask:
+    """Drills that make the hole's size: within its tolerance, or near it where none is given and they are `able` to do the rest."""
+    size = f.diameter
+    if size.upper_deviation is not None and size.lower_deviation is not None:
+        low = size.nominal + size.lower_deviation - BELOW * (size.tolerance or 0.0) - 1e-6
+        return np.asarray((diameter >= low) & (diameter <= size.nominal + size.upper_deviation), bool)
+    return _near(np.abs(diameter - size.nominal), size.nominal, able)
 
 
 def _wants_flat(f: HoleFeature) -> bool:

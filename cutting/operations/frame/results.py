@@ -76,7 +76,7 @@ class ResultsSaid:
         median, change, life = last_pass(x.median_parts), last_pass(x.change_parts), last_pass(x.tool_life)
         pieces = ("median_parts", "tool life, pieces", trusted(x) * median, "count")
         known = life <= TRUSTED_LIFE
-        self.halved(*pieces, parts_shown(median, life), "chip_thickness", "tool_life", ends=lasting(x), known=known)
+        self.halved(*pieces, parts_shown(median, life), "chip_thickness", "tool_life", ends=lasting(x, self.record), known=known)
         planned = ("change_parts", "change interval", change, "count")
         self.halved(*planned, display(change, "count"), "tool_life", "weibull_shape", ends=change_planned(x))
         minutes = ("tool_life", "tool life in cut", min(life, TRUSTED_LIFE), "life")

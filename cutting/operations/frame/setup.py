@@ -65,12 +65,18 @@ class Workholding:
         return tuple((start, min(end, face), d) for (start, d), end in zip(self.steps, ends, strict=False) if start < face)
 
 
+SHORTEST, LONGEST = 1.0, 20_000.0  # mm that may stand between centres
+
+
 def workholding_of(values: dict[str, Any], free_length: float, grip_diameter: float) -> Workholding:
     """The holding from its fields; `free_length` and `grip_diameter` [mm] where they are not given. Raises `CuttingError`."""
     given = {"free_length": free_length, "grip_diameter": grip_diameter, **values}
     share = given.get("grip_share", 1.0)
     require_between("holding.grip_share", share, 0.05, 1.0)
-    return Workholding(style=Holding(given.pop("style", "chuck")), **given)
+    style = Holding(given.pop("style", "chuck"))
+    if style is Holding.BETWEEN_CENTRES:  # a beam of no length has no stiffness
+        require_between("holding.free_length", given["free_length"], SHORTEST, LONGEST, "mm between the centres")
+    return Workholding(style=style, **given)
 
 
 @dataclass(frozen=True)

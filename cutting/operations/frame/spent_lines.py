@@ -20,13 +20,14 @@ def trusted(x: Any) -> float:
     return min(1.0, TRUSTED_LIFE / last_pass(x.tool_life))
 
 
-def lasting(x: Any) -> Line:
+def lasting(x: Any, record: Recorder) -> Line:
     """Pieces that half of the edges last."""
     engaged, life = last_pass(x.engaged_time), last_pass(x.tool_life)
     over_all = trusted(x) * last_pass(x.median_parts) * engaged / 60.0
     if life > TRUSTED_LIFE:
         return line("60·{trusted_life}/{engaged_time}", COMMON, trusted_life=over_all, engaged_time=engaged)
-    if abs(over_all / life - 1.0) < ALIKE:
+    told = [step.value for step in record.trail("tool_life")]
+    if abs(over_all / life - 1.0) < ALIKE and (not told or abs(told[-1] / life - 1.0) < ALIKE):
         return line("60·{tool_life}/{engaged_time}", tool_life=over_all, engaged_time=engaged)
     # passes, layers or a path that differ wear it at different rates
     return line("60·{life_over_all}/{engaged_time}", life_over_all=over_all, engaged_time=engaged)

@@ -10,7 +10,7 @@ from cutting.operations.coolant import CoolantAdvice
 from cutting.operations.turned.hard import HardTurning
 from cutting.operations.turned.setup import Setup
 from cutting.quantities import Display, display, write
-from cutting.studies.acceptance import Acceptance, Asked
+from cutting.studies.acceptance import Acceptance, AskedOfHole
 from cutting.studies.slot_ways import SlotMethod
 from server.jobs.document.tools import NONE, told
 from server.jobs.kinds.view import same
@@ -87,7 +87,7 @@ def acceptance_out(found: Acceptance, kept: dict[str, float]) -> Answer:
 SYSTEMS = ("metric", "inch")
 
 
-def _asked_out(one: Asked, measured: float | None) -> Answer:
+def _asked_out(one: AskedOfHole, measured: float | None) -> Answer:
     low, high = one.asked
 
     def bounds(system: str) -> str:

@@ -40,7 +40,7 @@ CHAMFERED = 3.0  # s for each chamfer with a tool of its own (common practice)
 BETWEEN_HOLES = 1.2  # s from one hole to the next (common practice)
 HEATS_DRY, HEATS_WET = 0.03, 0.01  # of the rise that each diameter of depth adds (common practice)
 DRY_MARGINS = 1.6  # × what margins rub without coolant (common practice)
-FIBRES = 0.3  # of the life that a row of speeds promises: fibres round every lip that is no diamond's (common practice)
+FIBRES = 0.3  # of the life that a row promises: fibres round every lip but a diamond (common practice)
 ROUNDED = (
     1.5  # shares of a metal's wear that each share of the fibres' adds to it (common practice: about a hundred holes with plain carbide)
 )
@@ -283,10 +283,11 @@ def _lasting(setup: DrillSetup, layers: Layers, tool: DrillTool, v: Array, fed: 
     shaken = excess ** -np.where(tool.hss, RUNS_OUT[1], RUNS_OUT[0])
     # below its recommended speeds an edge is worn by the way that it rubs, not by heat: slower makes no more holes
     heats = np.maximum(v, tool.speed_low * tool.speed_factor)
+    lasts = heats / v * tool.own["type_life"] / ROW_LIFE * shaken * np.where(layers.laminate & ~tool.diamond, FIBRES, 1.0)
     minutes = record(
         life.taylor_life,
         reference_speed=(tool.speed_low + tool.speed_high) / 2.0,
-        speed_factor=tool.speed_factor,
+        speed_factor=tool.speed_factor * lasts**tool.taylor_exponent,
         cutting_speed=heats,
         taylor_exponent=tool.taylor_exponent,
         reference_feed=tool.reference_feed,
@@ -296,10 +297,10 @@ def _lasting(setup: DrillSetup, layers: Layers, tool: DrillTool, v: Array, fed: 
         depth_of_cut=1.0,
         depth_exponent=0.0,
         light_gain=life.LIGHT_GAIN,
-        note="of the layer alone, by its row of drilling speeds, at its lowest where it runs slower; feed against the middle of its window",
+        note="of the layer alone, by its row of speeds, at its lowest where it runs slower; what type, runout, fibres, a slower speed do "
+        "to the life is in the speed factor; feed against the middle of its window",
     )
-    fibres = np.where(layers.laminate, FIBRES, 1.0)
-    return np.asarray(minutes * heats / v * tool.own["type_life"] / ROW_LIFE * shaken * fibres)
+    return np.asarray(minutes)
 
 
 def _rounded_by_fibres(layers: Layers, wear: Array) -> Array:

@@ -52,6 +52,7 @@ class DrillTool(Pairs):
     serves: Mask  # by layer: whether the grade's letters do
     side_use: Array
     burns: Mask  # by layer: diamond on iron
+    diamond: Mask
     seats: Mask
     hss: Mask
 
@@ -104,7 +105,12 @@ def drill_tools(setup: DrillSetup, stock: DrillStock, left: Index, right: Index)
         burns=by_layer("burns") > 0,
         seats=seated(machine, stock.chucks, right),
         hss=of_drills(grade.tool_class == "hss" for grade in laws),
+        diamond=of_drills(_diamond(grade) for grade in laws),
     )
+
+
+def _diamond(grade: Grade) -> bool:
+    return grade.tool_class == "pcd" or grade.coating == "diamond"
 
 
 IN_LAYER = (
@@ -120,8 +126,7 @@ def _in_layer(setup: DrillSetup, made: DrillType, grade: Grade, diameter: float,
     material = layer.material
     feeds, speeds = drill_feeds(made, diameter, material, layer.work.hardness), drill_speeds(made, grade.tool_class, material)
     letter = material.group.letter
-    diamond = grade.tool_class == "pcd" or grade.coating == "diamond"
-    found = {"serves": float(letter in grade.letters), "burns": float(diamond and letter in "PMKH")}
+    found = {"serves": float(letter in grade.letters), "burns": float(_diamond(grade) and letter in "PMKH")}
     if feeds is None or speeds is None:
         return {**dict.fromkeys(IN_LAYER, float("nan")), **found}
     low, high, law = speeds
