@@ -40,7 +40,7 @@ CHAMFERED = 3.0  # s for each chamfer with a tool of its own (common practice)
 BETWEEN_HOLES = 1.2  # s from one hole to the next (common practice)
 HEATS_DRY, HEATS_WET = 0.03, 0.01  # of the rise that each diameter of depth adds (common practice)
 DRY_MARGINS = 1.6  # × what margins rub without coolant (common practice)
-FIBRES = 0.3  # of the life that a row promises: fibres round every lip but a diamond (common practice)
+FIBRES = 0.45  # of the life that a row promises: fibres round every lip but a diamond (common practice)
 ROUNDED = (
     1.5  # shares of a metal's wear that each share of the fibres' adds to it (common practice: about a hundred holes with plain carbide)
 )

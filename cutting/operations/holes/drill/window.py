@@ -166,7 +166,7 @@ def _conflict(setup: DrillSetup, x: Any, sound: NDArray[np.bool_]) -> tuple[int,
 
 
 def opens(changes: Iterable[Change[DrillSetup]], most: int = 6) -> tuple[tuple[Any, StackWindow], ...]:
-    """Changes with which a field opens where there is none now, the widest first."""
+    """Changes with which a field opens where there is none now: first those whose drill makes all that is asked of it, the widest first."""
     found = []
     for change in changes:
         try:
@@ -175,5 +175,14 @@ def opens(changes: Iterable[Change[DrillSetup]], most: int = 6) -> tuple[tuple[A
             continue
         if there.best is not None:
             found.append((change, there))
-    found.sort(key=lambda pair: -int(pair[1].field.sum()))
+    found.sort(key=lambda pair: (_too_few(pair[0].setup, pair[1].best), -int(pair[1].field.sum())))
     return tuple(found[:most])
+
+
+def _too_few(setup: DrillSetup, at: tuple[float, float] | None) -> bool:
+    """Whether a drill is done before it has made all that is asked of one."""
+    asked = setup.feature.asked_holes
+    if not asked or at is None:
+        return False
+    x = numbers(setup, single_tool(setup), np.array([at[0]]), np.array([at[1]]), setup.silent)
+    return bool(np.min(x.holes) < asked)
