@@ -17,6 +17,7 @@ from cutting.advice.contests.drill_chains import chains
 from cutting.doors.json_form import read_request, read_setup
 from cutting.errors import CuttingError
 from cutting.machine.machines import find_machine
+from cutting.operations.coolant import wanted_deliveries
 from cutting.operations.frame.in_metal import speed_factor
 from cutting.operations.frame.outcome import Standing
 from cutting.operations.holes.drill.changes import changes
@@ -636,6 +637,17 @@ def test_a_burr_is_of_the_height_that_people_scrape() -> None:
     assert 0.15 < tough < 0.25
     assert brittle < 0.05
     assert float(burr_height(0.2, 0.6, 140.0)) < tough
+
+
+def test_coolant_goes_through_the_drill_the_sooner_the_hotter_the_metal() -> None:
+    """Common practice: titanium and nickel from two diameters, stainless from three, steel from five."""
+    machine = replace(hole(HOLE).machine, coolant=(("flood", 4.0), ("high", 70.0), ("through", 40.0)))
+    for metal, least in (("Ti-6Al-4V", 2.0), ("X5CrNi18-10", 3.0), ("C45", 5.0)):
+        depths = [f"{8.5 * share * least} mm" for share in (0.9, 1.15)]
+        set_ups = [hole(HOLE, material=metal, feature={"diameter": "8.5 mm", "depth": depth}) for depth in depths]
+        firsts = [wanted_deliveries(replace(one, machine=machine))[0] for one in set_ups]
+        assert firsts[1] == "through", metal
+        assert firsts[0] != "through", metal
 
 
 def test_a_laminate_alone_is_drilled_on_a_backing_plate() -> None:

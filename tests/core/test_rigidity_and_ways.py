@@ -33,6 +33,7 @@ from cutting.tooling.items import holders, inserts
 from cutting.workpiece.materials import find_material
 from cutting.workpiece.solid import Blank, blank_solid
 from cutting.workpiece.tempering import gives_way_at
+from tests.core.every_kind import EVERY_KIND
 from tests.core.tools import find_holder, find_insert
 
 Build = Callable[..., Setup]
@@ -64,9 +65,16 @@ def test_the_slender_shaft_tapers_and_sings_until_supported(setup: Build) -> Non
     assert bow.taper == pytest.approx(bow.at_end - bow.at_chuck)
     offers = {one.name: one for one in supports(alone)}
     assert offers["tailstock"].largest < 0.2 * bow.largest
+    assert offers["tailstock"].times_stiffer == pytest.approx(bow.largest / offers["tailstock"].largest)
     held = held_otherwise(alone, style=Holding.CHUCK_AND_CENTRE)
     assert springing(held).largest == pytest.approx(offers["tailstock"].largest)
     assert not {"part_bends", "chatter"} & {limit.name for limit in evaluate_quickly(held).limits if limit.broken}
+
+
+def test_a_face_springs_alike_all_over(setup: Build) -> None:
+    bow = springing(read_setup(EVERY_KIND["face"]))
+    assert len(bow.places) == len(bow.errors)
+    assert (bow.taper, bow.barrel, bow.shape) == (0.0, 0.0, "straight")
 
 
 def test_a_part_between_centres_comes_out_thick_in_the_middle(setup: Build) -> None:
@@ -101,6 +109,8 @@ def test_stability_is_what_the_rail_shows(setup: Build) -> None:
     base = setup(**COUPLING)
     found, rail = stability(base), next(x for x in evaluate_quickly(base).limits if x.name == "chatter")
     assert (rail.value, rail.upper) == (pytest.approx(found.width), pytest.approx(found.limit))
+    slow = stability(base.with_settings(cutting_speed=10.0))
+    assert max(slow.speeds) > 3.0 * slow.speed  # up to what the metal is usually run at, however slow it is set
     assert min(found.part) == pytest.approx(found.part_floor, rel=0.05)  # at higher speeds the flank rubs a little less
     assert found.part_frequency == pytest.approx(part_beam(base).frequency(base.feature.turned_diameter))
     assert "too close together" in found.says  # the part swings many times a turn: no speed helps

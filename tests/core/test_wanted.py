@@ -34,6 +34,7 @@ def test_a_groove_wants_half_of_what_it_takes_off_the_diameter() -> None:
     setup = read_setup(EVERY_KIND["groove"])
     deep = float(wanted_tool(setup).words.metric.rsplit("reaches ", 1)[1].split()[0])
     assert setup.feature.floor.target + 2.0 * deep == pytest.approx(setup.feature.diameter)
+    assert float(wanted_tool(setup).record["CDX"]) > deep  # and a little more, to come out of it
 
 
 def test_the_picture_of_a_facing_cut_steps_down_by_its_depth() -> None:
