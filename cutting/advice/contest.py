@@ -101,7 +101,7 @@ class Contest:
     further: tuple[str, ...] = ()
     apart: Callable[[Any, int, Any], Any] | None = None
     completed: Callable[[Any, Any, list[Candidate]], list[Candidate]] = as_they_are
-    beside_words: str = "its kerf costs {} more a piece"
+    beside_words: str = "its kerf costs {} more per piece"
 
 
 def sieve(checks: Iterable[Check], count: int) -> tuple[Mask, tuple[Refused, ...]]:

@@ -24,7 +24,7 @@ SAME_WIDTH = 0.05  # mm
 DEARER = 1.1  # times the edge cost, from which it is a reason
 
 
-def why_not_first(row: Candidate, first: Candidate, setup: BaseSetup, beside: str = "its kerf costs {} more a piece") -> str:
+def why_not_first(row: Candidate, first: Candidate, setup: BaseSetup, beside: str = "its kerf costs {} more per piece") -> str:
     """One short reason, in the words of the bench; `beside` those for money beside the operation."""
     goal = setup.goal
     if row is first:
@@ -68,7 +68,7 @@ def _drivers(row: Candidate, first: Candidate, setup: BaseSetup) -> list[Driver]
     found = [(slower * money / first.cost, _slower(row, first, setup)), (edge / first.cost, _edges(row, first)), *risked]
     if (left := row.left_over - first.left_over) > 0:
         pieces = setup.batch.pieces
-        found.append((left / first.cost, f"{pieces} pieces leave most of its edge: {left:.3f} {currency()} a piece of it is charged"))
+        found.append((left / first.cost, f"{pieces} pieces leave most of its edge: {left:.3f} {currency()} per piece of it is charged"))
     if row.secure < first.secure - LESS_SECURE:
         found.append((NOTHING + 1e-4, f"less secure: {row.secure:.0%} against {first.secure:.0%}"))
     return found
@@ -109,7 +109,7 @@ def _edges(row: Candidate, first: Candidate) -> str:
     if row.change_parts < first.change_parts and own != best:
         return f"fewer pieces per edge: {own} against {best}"
     more = row.edge_cost / row.change_parts - first.edge_cost / first.change_parts
-    return f"edges cost {more:.3f} {currency()} more a piece" if more >= LEAST_TOLD else ALIKE
+    return f"edges cost {more:.3f} {currency()} more per piece" if more >= LEAST_TOLD else ALIKE
 
 
 def _count(parts: float) -> str:

@@ -156,7 +156,7 @@ def _miss(contest: Contest, field: Entrants, best: Best, k: int) -> Candidate:
     label = label_of(contest, best.breaking[k])
     row = _candidate(contest, field, best, k)
     share = float(best.figures["broken"][k])
-    said = f"{label} at {share:.0%} of what it may use" if share < FAR_OVER else f"{label} is far from what is wanted"
+    said = f"{label} at {share:.0%} of what it may use" if share < FAR_OVER else f"{label} is far from what is needed"
     return replace(row, reason=said, binding=label, utilisation=share)
 
 

@@ -16,7 +16,7 @@ from cutting.operations.frame.fields import Field
 from cutting.operations.registry import KINDS, kind_of
 from cutting.plan.values import Read, Values, values_of
 
-STANDS_OUT = Field("free_length", "out of the chuck")  # told of every step, whatever its kind asks of its holding
+STANDS_OUT = Field("free_length", "stick-out")  # told of every step, whatever its kind asks of its holding
 SECTIONS = ("feature", "settings", "holding", "bar")
 
 

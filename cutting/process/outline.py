@@ -25,6 +25,19 @@ class Removed:
 
 
 @dataclass(frozen=True)
+class ThreadDrawn:
+    """A thread as ISO 6410 draws it: from where to where, radii of its crests (thick) and roots (thin), and how far its axis lies off
+    the part's. Inside, the crests are the smaller."""
+
+    identity: str
+    near: float
+    far: float
+    crest: float
+    root: float
+    off: float
+
+
+@dataclass(frozen=True)
 class Outline:
     """Half-section outlines from the chuck, or of the `whole` part, mm; `inside` of one with a bore, `rings` in its faces."""
 
@@ -38,6 +51,7 @@ class Outline:
     rings: tuple[tuple[Corner, ...], ...] = ()
     whole: bool = False  # with what is gripped at first
     held: float = 0.0  # how much of what is drawn is in the jaws at first, mm
+    threads: tuple[ThreadDrawn, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -70,9 +84,10 @@ def part_after(blank: Blank, operations: list[Made]) -> Solid:
 def outline(blank: Blank, operations: list[Made]) -> Outline:
     """Outline of a part after its operations in run order: as it stands out of the chuck, whole where it is turned round."""
     start = part = blank_solid(blank, DRAWN)
-    removed = []
+    removed, threads = [], list[ThreadDrawn]()
     for k, one in enumerate(operations):
         removed.append(Removed(one.identity, one.area(part)))
+        threads += _thread(one, removed[-1].corners)
         part = part_after(blank, operations[: k + 1])
     whole = any(one.around is not None for one in operations)
     first = min((part.kerf or (0.0,))[0], start.butt or 0.0) if whole else 0.0
@@ -91,7 +106,18 @@ def outline(blank: Blank, operations: list[Made]) -> Outline:
         tuple(told(((r.near, r.inner), (r.near, r.outer), (r.far, r.outer), (r.far, r.inner))) for r in part.rings),
         whole,
         abs(first),
+        tuple(replace(one, near=one.near - first, far=one.far - first) for one in threads),
     )
+
+
+def _thread(one: Made, corners: tuple[Corner, ...]) -> list[ThreadDrawn]:
+    """The thread that an operation cuts, none of one that cuts no thread."""
+    thread = getattr(one.setup.feature, "thread", None)
+    if thread is None or not corners:
+        return []
+    f, places = one.setup.feature, [place for place, _ in corners]
+    crest, root = (thread.inside_diameter, thread.diameter) if f.internal else (thread.diameter, thread.root_diameter)
+    return [ThreadDrawn(one.identity, min(places), max(places), crest / 2.0, root / 2.0, (f.circle or 0.0) / 2.0)]
 
 
 @dataclass(frozen=True)

@@ -78,7 +78,7 @@ def cycle_tape(outcomes: list[tuple[str, str, Outcome]], machine: Machine, piece
         f"{seconds:.1f} s × {machine.rate:g} {currency()}/h ÷ 3600 = {per_second * seconds:.2f} {currency()}",
         f"edges {edges_total:.2f} {currency()} · blank {piece.blank:.2f} {currency()}"
         f" · set-up {piece.setup_minutes:g} min ÷ {pieces} = {setup:.2f} {currency()}",
-        f"sum ÷ good share {piece.good_share:g} = {money:.2f} {currency()} a piece (Groover, ch. 24)",
+        f"sum ÷ good share {piece.good_share:g} = {money:.2f} {currency()} per piece (Groover, ch. 24)",
     )
     life = band("life")
     return Tape(

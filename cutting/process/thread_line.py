@@ -153,7 +153,7 @@ def inside_threads(
             size = min(fits, key=lambda d: abs(d - usual), default=usual)
             hole: dict[str, str | bool] = {"diameter": f"{size:g} mm", "depth": f"{deep:g} mm", "through": out}
             wider = f", in the Ø{holes_there[-1].diameter:g} that is there" if holes_there else ""
-            note = f"not said: the core hole of {words}{wider}"
+            note = f"not said: the tapping hole of {words}{wider}"
             holes.append(Planned("drill", f"Hole Ø{size:g}", {**hole, "chamfer": f"{one.thread.diameter + CHAMFER:g} mm"}, note))
         feature: dict[str, str | bool] = {"thread": words, "side": "inside", "length": f"{one.length:g} mm"}
         if out:
@@ -169,7 +169,7 @@ def _ready(one: Said, words: str, deep: float, low: float, high: float, there: S
         return False
     if widest.diameter > high + NEARLY:
         raise OutOfRange(
-            "line", f"{words} in Ø{widest.diameter:g} mm: its core hole is {low:.4g} to {high:.4g} mm.", f"{low:.4g} to {high:.4g} mm"
+            "line", f"{words} in Ø{widest.diameter:g} mm: its tapping hole is {low:.4g} to {high:.4g} mm.", f"{low:.4g} to {high:.4g} mm"
         )
     if not out and widest.depth < deep - NEARLY and widest.depth < one.length + LEAST_BELOW * one.thread.pitch:
         said = f"{words} of {one.length:g} mm wants a hole {deep:.4g} mm deep; Ø{widest.diameter:g} mm has {widest.depth:g} mm."

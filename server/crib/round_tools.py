@@ -81,7 +81,7 @@ def thread_mill_out(mill: ThreadMill) -> dict[str, Any]:
 
 def mill_out(mill: EndMill) -> dict[str, Any]:
     """An end mill: drawn, and what its end may do."""
-    straight = f"straight down to {mill.plunge:g} mm" if mill.plunge > 0 else "not straight down: it does not cut to its middle"
+    straight = f"plunges to {mill.plunge:g} mm" if mill.plunge > 0 else "no plunge: it does not cut to its middle"
     helices = f"{mill.helix:g}° and {mill.second_helix:g}°, calm" if mill.uneven else f"{mill.helix:g}°"
     facts = [
         f"{mill.flutes} teeth, helix {helices}; corner {mill.corner:g} mm",

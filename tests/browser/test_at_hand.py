@@ -179,7 +179,7 @@ def test_the_other_end_is_planned_on_the_sub_spindle(person: Person) -> None:
     person.see_text("table a", "Turn Ø10").click()
     person.see("#feed_per_rev")
     person.settled()
-    assert "25.333 mm out of the chuck" in person.see_text("section[aria-label='Scene'] text", "out of the chuck").text
+    assert "stick-out 25.333 mm" in person.see_text("section[aria-label='Scene'] text", "stick-out").text
 
 
 def test_the_drawing_is_noted_first_and_planned_from_its_list(person: Person) -> None:

@@ -10,14 +10,18 @@ import pytest
 
 from cutting.advice.explain import why_not_first
 from cutting.advice.rank import Candidate
+from cutting.doors.json_form import read_setup
 from cutting.operations.frame.outcome import Outcome
 from cutting.operations.frame.setup import Goal
 from cutting.operations.registry import evaluate_quickly
 from cutting.operations.turned.case import edge_cost, single_cutter
 from cutting.operations.turned.setup import Setup
+from cutting.process.outline import Made, outline
 from cutting.process.tape import PieceMoney, cycle_tape
 from cutting.tooling.items import holders, inserts
 from cutting.tooling.plan_view import holder_outline, insert_outline
+from cutting.workpiece.solid import Blank
+from tests.core.every_kind import EVERY_KIND
 from tests.core.slots import CUT_OFF, build
 from tests.core.tools import find_holder, find_insert
 
@@ -120,10 +124,10 @@ def aiming_at(goal: Goal) -> Any:
         ({"feed": 0.29, "seconds": 84.0, "cost": 1.6}, "feed 3% lower: finish Ra"),
         ({"speed_reached": 148.0, "seconds": 84.0, "cost": 1.6}, "4.0 s slower"),
         ({"speed_reached": 120.0, "feed": 0.29, "seconds": 110.0, "cost": 1.9}, "speed 20% lower: spindle power"),  # the larger of both
-        ({"edge_cost": 2.7, "cost": 1.6}, "edges cost 0.020 € more a piece"),
+        ({"edge_cost": 2.7, "cost": 1.6}, "edges cost 0.020 € more per piece"),
         ({"change_parts": 9.7, "edge_cost": 2.5, "cost": 1.6}, "fewer pieces per edge: 9.7 against 10"),
         # a kerf counts where it is more than the operation's own difference, and than a hundredth of its cost
-        ({"beside": 0.1, "cost": 1.55}, "its kerf costs 0.100 € more a piece"),
+        ({"beside": 0.1, "cost": 1.55}, "its kerf costs 0.100 € more per piece"),
         ({"beside": 0.014, "cost": 1.5}, "equal within model accuracy"),
         ({"beside": 0.04, "cost": 1.55, "seconds": 90.0}, "10.0 s slower"),
         # narrow edges: another way, a narrower edge, a slower grade
@@ -156,3 +160,15 @@ def test_security_is_the_reason_where_it_is_the_goal() -> None:
         why_not_first(row(tool={"insert": "b", "holder": "h"}, secure=0.85, chip_index=60.0), first, aiming_at(Goal.MOST_SECURE))
         == "chip index 60 against 95"
     )
+
+
+def test_a_thread_is_drawn_with_its_crests_and_roots() -> None:
+    """ISO 6410-1: crests by a thick line, roots by a thin one; ISO 724: M24×1.5 outside roots at 22.160, M10 inside crests at 8.376."""
+    blank = Blank(60.0, 100.0, 0.0)
+    out, inside, hole = (outline(blank, [Made(kind, read_setup(EVERY_KIND[kind]))]).threads for kind in ("turn thread", "tap", "drill"))
+    assert (2 * out[0].crest, 2 * out[0].root) == (pytest.approx(24.0), pytest.approx(22.160, abs=0.001))
+    assert (out[0].near, out[0].far) == (70.0, 100.0)
+    assert (2 * inside[0].crest, 2 * inside[0].root) == (pytest.approx(8.376, abs=0.001), pytest.approx(10.0))
+    assert hole == ()
+    form = {**EVERY_KIND["tap"], "feature": {**EVERY_KIND["tap"]["feature"], "circle": "40 mm", "count": 6}}
+    assert outline(blank, [Made("tap", read_setup(form))]).threads[0].off == pytest.approx(20.0)

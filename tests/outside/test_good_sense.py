@@ -103,14 +103,14 @@ CLAIMS: dict[str, Callable[[Candidate, Candidate, tuple[str, ...]], bool]] = {
     r"fewer pieces per edge: ([\d.]+) against ([\d.]+)": lambda row, first, said: float(said[0]) < float(said[1]),
     r"edge costs more: ([\d.]+) with .*, not ([\d.]+)": lambda row, first, said: float(said[0]) > float(said[1]),
     r"([\d.]+) s slower.*": lambda row, first, said: row.seconds - first.seconds == pytest.approx(float(said[0]), abs=0.051),
-    r"edges cost ([\d.]+) . more a piece": lambda row, first, said: float(said[0]) > 0,
+    r"edges cost ([\d.]+) . more per piece": lambda row, first, said: float(said[0]) > 0,
     r"less secure: (\d+)% against (\d+)%": lambda row, first, said: int(said[0]) < int(said[1]),
     r".* at (\d+)% of its limit": lambda row, first, said: row.strain > 1 and row.risk > first.risk,
     r".* holds in (\d+) of 100": lambda row, first, said: bool(row.close) and not first.close and int(said[0]) == round(100 * row.chance),
     r".* is not meant for this metal; saves ([\d.]+)% only": lambda row, first, said: (
         row.side_use > first.side_use and 0 <= float(said[0]) < 10
     ),
-    r"(\d+) pieces leave most of its edge: ([\d.]+) . a piece of it is charged": lambda row, first, said: row.left_over > first.left_over,
+    r"(\d+) pieces leave most of its edge: ([\d.]+) . per piece of it is charged": lambda row, first, said: row.left_over > first.left_over,
     r"fed away from the chuck .*; saves ([-\d.]+)% only": lambda row, first, said: bool(row.unusual) and 0 < float(said[0]) < 10,
     r"away from the chuck takes ([\d.]+) s more than .*": lambda row, first, said: row.seconds > first.seconds,
     r"equal within model accuracy": lambda row, first, said: row.cost <= 1.012 * first.cost,
@@ -365,7 +365,7 @@ def test_narrow_cuts_take_the_class_and_speed_that_people_take(base: dict[str, A
         own = replace(setup, **find_slot_tool(first.tool)).with_cut(first.cutting_speed, first.feed)
         own = own.with_settings(**({"way": GrooveWay(first.way)} if base in (RING, GROOVE) else {}))
         notes = {warning.name: warning.text for warning in evaluate_quickly(own).warnings}
-        assert "held by" in notes["speed_off_row"] or "the goal" in notes["speed_off_row"]
+        assert "limited by" in notes["speed_off_row"] or "the goal" in notes["speed_off_row"]
 
 
 def test_a_bar_without_a_price_is_not_wasted() -> None:
@@ -414,10 +414,10 @@ def test_a_slow_speed_names_the_limit_that_holds_it() -> None:
         "holding": {"style": "chuck and centre", "free_length": 140, "grip_diameter": 108},
     }  # fmt: skip
     notes = {warning.name: warning.text for warning in evaluate_quickly(read_setup(form_of)).warnings}
-    assert "held by spindle power" in notes["speed_off_row"]
+    assert "limited by spindle power" in notes["speed_off_row"]
     idle = {**form_of, "settings": {**form_of["settings"], "feed_per_rev": 0.1, "depth_of_cut": 0.5}}
     notes = {warning.name: warning.text for warning in evaluate_quickly(read_setup(idle)).warnings}
-    assert "held by" not in notes["speed_off_row"]
+    assert "limited by" not in notes["speed_off_row"]
     assert "chip thickness" in notes["speed_off_row"]
 
 

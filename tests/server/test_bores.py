@@ -83,5 +83,5 @@ def test_a_fit_on_a_machining_centre_is_milled_and_bored_by_a_head(engineer: Api
     assert [one["measured"] for one in fit["stages"]] == [0, 1, 2, 3]
     assert fit["stages"][-1]["grade"] in ("IT5", "IT6", "IT7")
     page = engineer.get(f"/api/jobs/{job}/setup-sheet?form=page&operation={bored['id']}").content.decode()
-    assert "out of the chuck" not in page
+    assert "stick-out" not in page
     assert "high on its table" in page

@@ -89,7 +89,7 @@ def test_end_mills_in_the_crib(engineer: Api) -> None:
     row = engineer.get("/api/crib/tools?q=mill 12 gashed").json()["rows"][0]
     sheet = engineer.get(f"/api/crib/tools/{row['id']}").json()
     assert sheet["round"]["drawing"]["side"]
-    assert any("straight down" in fact for fact in sheet["round"]["facts"])
+    assert any("plunge" in fact for fact in sheet["round"]["facts"])
     assert [one["letter"] for one in sheet["round"]["advice"]][:2] == ["", "P"]
     assert any("BT40" in partner for partner in sheet["partners"])
     refused = engineer.post(

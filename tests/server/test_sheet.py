@@ -124,7 +124,7 @@ def test_the_first_page_is_the_whole_part(operator: Api, engineer: Api, job_id: 
     assert "The whole part" not in alone
     assert "Guards closed" in alone
     inch = operator.get(f"/api/jobs/{job}/setup-sheet?form=page&units=inch").content.decode()
-    assert "Ø2.520 in, 10.551 in out of the chuck" in inch
+    assert "Ø2.520 in, 10.551 in stick-out" in inch
     assert "558 sfm (170 m/min)" in inch
     assert "Ø64 mm" not in inch
 

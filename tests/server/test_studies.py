@@ -154,7 +154,7 @@ def test_grinding_is_kept_and_compared(engineer: Api, job_id: JobId) -> None:
     assert ask(engineer, job, "op20", "hard")["saving"] is None
     engineer.edit(job, 1, action="set_grinding", operation="op20", grinding={"seconds": 120, "rate": 60, "wheel": 0.2})
     found = ask(engineer, job, "op20", "hard")
-    ground, turned = (next(r for r in found["rows"] if r["label"] == "money a piece")[k]["metric"] for k in ("grinding", "hard"))
+    ground, turned = (next(r for r in found["rows"] if r["label"] == "money per piece")[k]["metric"] for k in ("grinding", "hard"))
     assert ground == "2.20 €"
     saving = float(found["saving"]["metric"].split()[0])
     assert saving == pytest.approx(2.20 - float(turned.split()[0]), abs=0.011)

@@ -57,7 +57,7 @@ def checks(setup: MillHoleSetup, tool: MillTool) -> list[Check]:
     return [
         ("size", "too wide or too small to run round in the hole", straight | runs),
         ("reach", "does not reach the depth", own["reach"] >= setup.depth - 1e-9),
-        ("plunge", "its end does not go that deep straight down", ~straight | (own["plunge"] >= setup.depth - 1e-9)),
+        ("plunge", "its end does not plunge that deep", ~straight | (own["plunge"] >= setup.depth - 1e-9)),
         ("seat", "its holder does not fit this machine", tool.seats),
         ("starting_speed", "not run in this material", ~np.isnan(tool.speed_high)),
         ("grade", "grade is not for this material", tool.serves > 0),

@@ -72,7 +72,7 @@ class Nudged:
 
 WORKHOLDING = (
     Field("style", "workholding", "choice", options=("chuck", "chuck and centre", "between centres"), default="chuck"),
-    Field("free_length", "out of the chuck", example="100"),
+    Field("free_length", "stick-out", example="100"),
     Field("grip_diameter", "gripped on Ø", example="50"),
     Field("bore", "bore", example="0"),
     Field("centre_diameter", "centre Ø", example="12"),

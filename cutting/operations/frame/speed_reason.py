@@ -38,7 +38,7 @@ def speed_reason(model: Runs, setup: Any, usual: UsualSpeed) -> Iterator[Warning
     corrected = usual.row * float(np.prod([one.factor for one in usual.factors]))
     held = _held(model, setup, corrected) if ratio < 1.0 and corrected > usual.reached else []
     said = [f"{one.label} ×{one.factor:.2f}" for one in usual.factors if abs(one.factor - 1.0) > WORTH]
-    said += [f"held by {' and '.join(held)}"] if held else [*usual.more, "the goal"]
+    said += [f"limited by {' and '.join(held)}"] if held else [*usual.more, "the goal"]
     side = "above" if ratio > 1.0 else "below"
     text = f"Speed is {abs(ratio - 1.0):.0%} {side} the starting value of {usual.row:.0f} m/min for this group: {', '.join(said)}."
     yield Warning("speed_off_row", text, "note")

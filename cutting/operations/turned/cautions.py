@@ -61,7 +61,7 @@ def cautions(setup: Setup, done: Cut) -> list[Warning]:
         )
     ratio = holding.free_length / max(setup.feature.end_diameter.nominal, 1.0)
     if holding.style is Holding.CHUCK and not holding.guide_bush and ratio > 4 and setup.surface is Surface.OUTSIDE:
-        add("slender", "care", f"The part stands {ratio:.1f} × D out of the chuck with no centre: support it or shorten it.")
+        add("slender", "care", f"The part stands {ratio:.1f} × D out of the jaws with no centre: support it or shorten it.")
     if machine.condition == "worn" and setup.insert.grade.tool_class != "hss":
         add("worn_machine", "care", "A worn spindle breaks carbide: tougher grade, more feed and less speed, or high-speed steel.")
     if setup.skin is Skin.WELD:

@@ -73,7 +73,7 @@ def _shorter(setup: Setup) -> Iterator[Change[Setup]]:
         shortest = 0.5 * holding.free_length
     if holding.free_length > WORTH_SHORTER * shortest:
         shorter = replace(setup, holding=replace(holding, free_length=shortest))
-        text = step("part out of the chuck", holding.free_length, shortest, "length")
+        text = step("stick-out", holding.free_length, shortest, "length")
         yield Change(text, {"holding": {"free_length": write(shortest, "length")}}, shorter)
 
 

@@ -155,7 +155,7 @@ RULES: tuple[Rule[Cut], ...] = (
         Bound.UPPER,
         Severity.SOFT,
         "common-practice",
-        "Beyond about five diameters out of the chuck a part wants a centre or a steady rest, or to be turned before it is bared.",
+        "Beyond about five diameters out of the jaws a part wants a centre or a steady rest, or to be turned before it is bared.",
         lambda x: (slenderness(x.setup), None, MOST_SLENDER),
         (),
         lambda x: x.setup.holding.style is Holding.CHUCK and x.setup.holding.steady is None and not x.setup.holding.guide_bush,

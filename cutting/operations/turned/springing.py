@@ -99,7 +99,7 @@ def _ways(setup: Setup) -> Iterator[tuple[str, str, Setup, dict[str, dict[str, s
         yield "tailstock", "tailstock centre in", held_otherwise(setup, style=style), {"holding": {"style": style.value}}, None
     shortest = setup.feature.distance_from_chuck + setup.feature.length + 2.0
     if setup.surface is Surface.OUTSIDE and holding.free_length > WORTH * shortest:
-        text = f"part out of the chuck {holding.free_length:.0f} → {shortest:.0f} mm"
+        text = f"stick-out {holding.free_length:.0f} → {shortest:.0f} mm"
         yield "shorter", text, held_otherwise(setup, free_length=shortest), {"holding": {"free_length": f"{shortest:g} mm"}}, None
     if holding.steady is None:
         seat = best_seat(setup)

@@ -41,12 +41,12 @@ SetupMinutes = asked("set-up minutes", low=0, high=10_000, unit="min")
 GoodShare = asked("good share", low=0.1, high=1)
 Price = asked("price", "money", 0, 1e6)
 Target = asked("target", "money", 0, 1e6, empty=True)
-Paid = asked("cost a piece", "money", 0, 1e6, above=True)
+Paid = asked("cost per piece", "money", 0, 1e6, above=True)
 Rate = asked("rate an hour", "money", 0, 10_000)
-Seconds = asked("seconds a piece", "duration", 0, 1e6, above=True)
+Seconds = asked("seconds per piece", "duration", 0, 1e6, above=True)
 Edges = asked("edges", "count", 1, 100, unit="edges", whole=True)
 PerEdge = asked("pieces per edge", "count", 0.01, 1e7, unit="pieces")
-Change = asked("seconds of an edge change", "duration", 0, 1e5)
+Change = asked("edge change, s", "duration", 0, 1e5)
 
 
 MOST_FEATURES = 120

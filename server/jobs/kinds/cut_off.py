@@ -137,7 +137,7 @@ def _kerf(setup: Any, outcome: Outcome) -> list[dict[str, Any]]:
     yearly, each = setup.bar.yearly, found["kerf_per_piece"].value
     width = setup.slot
     # a tenth of a cent counts where thousands are parted
-    made = [{"label": _said("width {}", width), "value": same(f"{each:.3f} {currency()} a piece"), "saving": False}]
+    made = [{"label": _said("width {}", width), "value": same(f"{each:.3f} {currency()} per piece"), "saving": False}]
     if yearly:
         paid = same(write(each * yearly, "money"))
         made.append({"label": same(f"{yearly:,} a year".replace(",", "\u202f")), "value": paid, "saving": False})

@@ -58,7 +58,7 @@ def view(shown: Shown) -> dict[str, Any]:
         "diameter": display(setup.mill.diameter, "length", False),
         "hole": display(setup.feature.diameter.nominal, "length", False),
         "depth": display(setup.depth, "length"),
-        "pitch": results["pitch"].display if down else same("straight down"),
+        "pitch": results["pitch"].display if down else same("plunge"),
         "ramp": results["ramp"].display if down else same("90°"),
         "middle": results["centre_rate"].display,
         "wall": results["feed_rate"].display,
@@ -102,7 +102,7 @@ def table(shown: Shown) -> dict[str, Any]:
     rows = [
         {
             "cells": [
-                same("straight down" if not helical(x) else "helix"),
+                same("plunge" if not helical(x) else "helix"),
                 display(rough if helical(x) else shown.setup.mill.diameter, "length", False),
                 display(of(x.centre_rate), "feed_rate", False),
                 display(of(x.engagement), "angle", False),
@@ -132,7 +132,7 @@ def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
         ("mill", f"Ø {length(mill.diameter, system)}, {mill.flutes} teeth, reaches {length(mill.reach, system)}"),
     ]
     if "pitch" not in results:
-        return [*found, ("way", f"straight down, {both(results['centre_rate'].display, system)}")]
+        return [*found, ("way", f"plunge, {both(results['centre_rate'].display, system)}")]
     found += [
         ("way", f"helix, pitch {both(results['pitch'].display, system)}, ramp {results['ramp'].display.metric}, {s.sense.value}"),
         ("feed of the middle", both(results["centre_rate"].display, system)),

@@ -111,7 +111,7 @@ def table(shown: Shown) -> dict[str, Any]:
         ]
         rows.append({"cells": cells, "good": True if now else None})
     head = [same(word) for word in ("hole Ø", "% 5/8 H / full", "N·m", "margin", "fails first")]
-    return {"caption": "What each core hole does", "head": head, "rows": rows}
+    return {"caption": "What each tapping hole does", "head": head, "rows": rows}
 
 
 def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:

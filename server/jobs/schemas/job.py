@@ -69,7 +69,19 @@ class LayerOut(Schema):
 
     at: float
     near: float
+    thick: DisplayOut
     material: str
+
+
+class ThreadDrawnOut(Schema):
+    """A thread: from where to where, radii of its crests and roots, how far its axis lies off the part's."""
+
+    identity: str
+    near: float
+    far: float
+    crest: float
+    root: float
+    off: float
 
 
 class OutlineOut(Schema):
@@ -84,6 +96,7 @@ class OutlineOut(Schema):
     removed: list[RemovedOut]
     inside: list[Point]
     rings: list[list[Point]]
+    threads: list[ThreadDrawnOut] = []
     length: float
     radius: float
     bore: float

@@ -44,7 +44,7 @@ def sheet_content(revision: Revision, only: str | None, units: str, stock: Shop)
     blank = {name: read_quantity(document["stock"][name], "length", field=name).value for name in ("diameter", "free_length", "bore")}
     bore = f", bore Ø{_length(blank['bore'], system)}" if blank["bore"] else ""
     operations = [_operation(revision, entry, system, stock) for entry in entries]
-    stands = "out of the chuck" if stock.library.machine(document["machine"]).turns else "high on its table"
+    stands = "stick-out" if stock.library.machine(document["machine"]).turns else "high on its table"
     stands_out = f"Ø{_length(blank['diameter'], system)}{bore}, {_length(blank['free_length'], system)} {stands}"
     if layers := document["stock"].get("layers"):
         stands_out += f"; layers {layers}"
@@ -294,7 +294,7 @@ def _checks(setup: Setup, outcome: Outcome, system: str) -> list[str]:
     out = _length(holding.free_length, system)
     steady = f", steady rest at {_length(holding.steady, system)} from the chuck" if holding.steady else ""
     if setup.machine.turns:
-        found.append(f"Part {out} out of the chuck, {held[holding.style]}{steady}; stop against the jaws or backstop.")
+        found.append(f"Stick-out {out}, {held[holding.style]}{steady}; stop against the jaws or backstop.")
     if setup.skin in (Skin.WELD, Skin.FORGED, Skin.CAST):
         found.append("Turn the part by hand and touch off on its highest point.")
     found += _of_size(setup, system)

@@ -323,10 +323,21 @@ def _outline(document: dict[str, Any], made: list[Made], chucked: bool) -> Any:
     ]
     lengths = [{"at": place, "display": plain(display(round(end - place, 2), "length", False))} for place in walls]
     layers = [
-        {"at": (one.near + one.far) / 2 + drawn.held, "near": max(one.near + drawn.held, 0.0), "material": one.material}
-        for one in layers_of(document)
-    ]
+        {"at": (near + far) / 2 + drawn.held, "near": max(near + drawn.held, 0.0), "material": material,
+         "thick": plain(display(round(far - near, 3), "length", False))}
+        for near, far, material in [(one.near, one.far, one.material) for one in layers_of(document)] or _stacked(made, drawn.length)
+    ]  # fmt: skip
     return {**plain(drawn), "labels": labels, "lengths": lengths, "layers": layers, "chucked": chucked}
+
+
+def _stacked(made: list[Made], face: float) -> list[tuple[float, float, str]]:
+    """The layers of a stack that a hole goes through, from its face inward: from, to, material."""
+    stack: tuple[Any, ...] = next((found for one in made if (found := getattr(one.setup.feature, "stack", ()))), ())
+    found = []
+    for layer in stack:
+        found.append((face - layer.thickness, face, layer.name))
+        face -= layer.thickness + layer.gap
+    return found
 
 
 def _measured_at(one: Stretch) -> tuple[tuple[float, float], ...]:

@@ -71,7 +71,7 @@ def acceptance_out(found: Acceptance, kept: dict[str, float]) -> Answer:
         "layers": list(found.layers),
         "asked": [_asked_out(one, kept.get(one.name)) for one in found.asked],
         "harms": list(found.harms),
-        "tastes": [f"{label} ({used:.1f} × its bound)" for label, used in found.tastes],
+        "tastes": [f"{label} ({used:.1f} × its limit)" for label, used in found.tastes],
         "drills": [
             {
                 "name": one.name, "point": one.point, "thrust": display(one.thrust, "force"),
@@ -143,17 +143,22 @@ def hard_out(found: HardTurning) -> Answer:
         ("work gives way", degrees(found.softens), None, "common practice"),
         ("edge stands", degrees(found.stands), None, "the grade's own, or its tool material's"),
         ("finish Ra", display(found.roughness, "small_length"), None, "model, ± 30 %"),
-        ("size grows a piece", display(found.drift, "small_length"), None, "wear even over the edge's life"),
+        ("size grows per piece", display(found.drift, "small_length"), None, "wear even over the edge's life"),
         ("pieces per edge by size", _count(found.parts_by_size), None, "half the tolerance used, no correction"),
         ("pieces per edge by life", _count(found.parts_by_life), None, "at the planned change"),
         ("one edge", display(found.edge_cost, "money"), None, ""),
         (
-            "seconds a piece",
+            "seconds per piece",
             display(found.seconds, "duration"),
             None if found.grinding_seconds is None else display(found.grinding_seconds, "duration"),
             "",
         ),
-        ("money a piece", display(found.cost, "money"), None if found.grinding_cost is None else display(found.grinding_cost, "money"), ""),
+        (
+            "money per piece",
+            display(found.cost, "money"),
+            None if found.grinding_cost is None else display(found.grinding_cost, "money"),
+            "",
+        ),
     ]
     return {
         "applies": found.applies,
@@ -162,7 +167,7 @@ def hard_out(found: HardTurning) -> Answer:
         "says": found.says,
         "working": [
             f"zone: 20 + ({found.softens:.0f} − 20)·ΔT/ΔT0 = {found.zone:.0f} °C; ΔT by Cook 1973, ΔT0 at the starting speed",
-            f"size: 2·{found.wear_land:g} mm·tan(clearance)/pieces per edge = {found.drift:.3g} µm a piece (ISO 3685)",
+            f"size: 2·{found.wear_land:g} mm·tan(clearance)/pieces per edge = {found.drift:.3g} µm per piece (ISO 3685)",
             "money: this operation's own cost; grinding: rate/3600·seconds + wheel",
         ],
         "saving": display(found.saving, "money") if found.saving is not None else None,

@@ -33,7 +33,7 @@ def edge_life_out(found: EdgeLife, setup: Setup, system: str) -> Answer:
     return {
         "cost": {
             "x": axis("cutting speed", *span, "cutting_speed", system),
-            "y": axis("a piece", 0.0, dearest, "money", system),
+            "y": axis("per piece", 0.0, dearest, "money", system),
             "curves": [curve("cost", "cost", speeds, found.costs)],
             "marks": marks(lambda p: p.cost),
         },

@@ -15,7 +15,7 @@ WORDS = {
     "price": ("price of an insert or tool", "money"),
     "edges": ("edges on it", "count"),
     "pieces": ("pieces per edge", "count"),
-    "change": ("seconds of an edge change", "duration"),
+    "change": ("edge change, s", "duration"),
     "rate": ("machine rate per hour", "money"),
 }
 SHARES = {"machine": "machine, per piece", "edge changes": "edge changes, per piece", "edges": "edges, per piece"}

@@ -2610,6 +2610,7 @@ export interface components {
             at: number;
             /** Near */
             near: number;
+            thick: components["schemas"]["DisplayOut"];
             /** Material */
             material: string;
         };
@@ -2656,6 +2657,11 @@ export interface components {
             inside: number[][];
             /** Rings */
             rings: number[][][];
+            /**
+             * Threads
+             * @default []
+             */
+            threads?: components["schemas"]["ThreadDrawnOut"][];
             /** Length */
             length: number;
             /** Radius */
@@ -2682,6 +2688,24 @@ export interface components {
         TapeGlance: {
             seconds_display: components["schemas"]["DisplayOut"];
             money_display: components["schemas"]["DisplayOut"];
+        };
+        /**
+         * ThreadDrawnOut
+         * @description A thread: from where to where, radii of its crests and roots, how far its axis lies off the part's.
+         */
+        ThreadDrawnOut: {
+            /** Identity */
+            identity: string;
+            /** Near */
+            near: number;
+            /** Far */
+            far: number;
+            /** Crest */
+            crest: number;
+            /** Root */
+            root: number;
+            /** Off */
+            off: number;
         };
         /**
          * Baseline
@@ -6900,7 +6924,8 @@ export interface components {
         };
         /**
          * CutWindowOut
-         * @description `field` and `workable` are rectangles (speed, feed, speed, feed), `workable` only where there is no field; `gears` the steps that the machine has.
+         * @description `field` and `workable` are rectangles (speed, feed, speed, feed), the latter where nothing is harmed though no field is; `gears`
+         *     the steps that the machine has.
          */
         CutWindowOut: {
             speed_axis: components["schemas"]["AxisOut"];

@@ -40,7 +40,7 @@
 
 <div class="flex min-h-0 flex-1 flex-col" role="table" aria-label="Tools" aria-rowcount={search.matched + 1}>
   <div class="text-soft border-line border-b text-[13px] {columns}" role="row" aria-rowindex={1}>
-    {#each ["designation", "geometry", "grade", "corner", "edges", "an edge", "stock · bin"] as head, k (head)}
+    {#each ["designation", "geometry", "grade", "corner", "edges", "per edge", "stock · bin"] as head, k (head)}
       <span role="columnheader" class={k > 2 ? "text-right" : ""}>{head}</span>
     {/each}
   </div>

@@ -60,7 +60,7 @@
       <span class="figure">{shown(tool.price)}</span> each{#if tool.edge_price}, <b class="figure"
           >{shown(tool.edge_price)}</b
         >
-        {tool.round ? "a life" : "an edge"}{/if}
+        {tool.round ? "per life" : "per edge"}{/if}
     </p>
     {#if session.mayEdit}
       <p class="mt-1 flex gap-3">

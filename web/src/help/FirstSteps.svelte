@@ -12,7 +12,7 @@
   }
   let { step, label, key = "", go }: Props = $props();
   const STEPS = [
-    ["Material and blank", "A job is one part: what it is made of, on which machine, from what blank."],
+    ["Material and blank", "A job is one part: its material, its machine and its blank."],
     ["The part in one line", "Type its sizes as on the drawing; operations and tools are planned from them."],
     [
       "What limits it",

@@ -43,7 +43,7 @@
   <Histogram
     edges={found.edges}
     counts={found.counts}
-    label="How often a piece costs how much, {session.currency}"
+    label="Cost per piece by how often, {session.currency}"
     {marks}
   />
 </div>

@@ -174,7 +174,7 @@
 
 <Sheet
   title={known
-    ? `${known.number} · ${known.prepares ? "what it leaves" : "what the drawing says"}`
+    ? `${known.number} · ${known.prepares ? "size after this operation" : "what the drawing says"}`
     : "Add feature"}
   {close}
 >

@@ -16,7 +16,7 @@
     ["passes × depth", (c) => (c.depth ? `${c.passes} × ${shown(c.depth)}` : `${c.passes}`)],
     ["seconds", (c) => shown(c.seconds)],
     [`cost of this operation, ${session.currency}`, (c) => shown(c.cost)],
-    ["cost of an edge, €", (c) => shown(c.edge_price)],
+    [`cost per edge, ${session.currency}`, (c) => shown(c.edge_price)],
     ["pieces per edge", (c) => shown(c.parts_per_edge)],
     ["runs without a stop", (c) => c.secure],
     ["chip index", (c) => c.chip_index.toFixed(0)],
@@ -56,7 +56,7 @@
               onclick={() => {
                 void bench.take(row);
                 close();
-              }}>take it</button
+              }}>Use</button
             ></td
           >{/each}</tr
       >

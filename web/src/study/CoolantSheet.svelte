@@ -57,7 +57,7 @@
           ><th scope="col" class="font-normal">jet</th><th scope="col" class="font-normal">flow</th><th
             scope="col"
             class="font-normal">left of the pump</th
-          ><th scope="col" class="font-normal">here</th><th><span class="sr-only">take it</span></th></tr
+          ><th scope="col" class="font-normal">here</th><th><span class="sr-only">use it</span></th></tr
         ></thead
       >
       <tbody>

@@ -80,9 +80,9 @@
               ><th scope="col" class="font-normal">rake</th><th scope="col" class="font-normal">clearance</th
               ><th scope="col" class="font-normal">inside: rake</th><th scope="col" class="font-normal"
                 >clearance</th
-              ><th scope="col" class="font-normal">push-off</th><th scope="col" class="font-normal"
+              ><th scope="col" class="font-normal">passive force</th><th scope="col" class="font-normal"
                 >larger by</th
-              ><th scope="col" class="font-normal">pip</th><th><span class="sr-only">take it</span></th></tr
+              ><th scope="col" class="font-normal">pip</th><th><span class="sr-only">use it</span></th></tr
             ></thead
           >
           <tbody>

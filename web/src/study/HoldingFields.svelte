@@ -28,7 +28,7 @@
     ></label
   >
   <label class="grid w-32"
-    >out of the chuck <EntryField
+    >stick-out <EntryField
       value={bench.editor.told(String(held.free_length))}
       disabled={locked}
       commit={(text) => hold({ free_length: text })}

@@ -49,7 +49,7 @@
             scope="col"
             class="font-normal">cost</th
           ><th scope="col" class="font-normal">pieces per change</th><th
-            ><span class="sr-only">take it</span></th
+            ><span class="sr-only">use it</span></th
           ></tr
         ></thead
       >

@@ -83,7 +83,7 @@
           <thead class="text-soft text-left text-[13px]"
             ><tr class="border-line border-b"
               ><th scope="col" class="py-1 font-normal">pass</th><th scope="col" class="font-normal">depth</th
-              ><th scope="col" class="font-normal">to Ø</th><th scope="col" class="font-normal">push-off</th
+              ><th scope="col" class="font-normal">to Ø</th><th scope="col" class="font-normal">deflection</th
               ><th scope="col" class="font-normal">springs</th><th scope="col" class="font-normal"
                 >chip, ISO 3685</th
               ></tr

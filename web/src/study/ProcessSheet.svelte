@@ -18,7 +18,7 @@
     ["price", `price of an insert or tool, ${session.currency}`],
     ["edges", "edges on it"],
     ["pieces", "pieces per edge"],
-    ["change", "seconds of an edge change"],
+    ["change", "edge change, s"],
     ["rate", `machine rate, ${session.currency} per hour`],
   ] as const);
   type Drivers = Record<(typeof FIELDS)[number][0], string>;

@@ -35,7 +35,7 @@
   {#if study.answer && now}
     {#if study.answer.broken.length}
       <p role="alert" class="text-signal mb-2 font-semibold">
-        Do not run: over a limit. {study.answer.broken.join(", ")}.
+        Do not run: limit exceeded. {study.answer.broken.join(", ")}.
       </p>
     {/if}
     <div class="flex flex-wrap items-center gap-3">

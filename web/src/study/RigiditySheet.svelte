@@ -62,7 +62,7 @@
           ><th scope="col" class="font-normal">taper</th><th scope="col" class="font-normal">barrel</th><th
             scope="col"
             class="font-normal">stiffer</th
-          ><th><span class="sr-only">take it</span></th></tr
+          ><th><span class="sr-only">use it</span></th></tr
         ></thead
       >
       <tbody>

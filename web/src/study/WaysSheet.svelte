@@ -28,7 +28,7 @@
           ><th scope="col" class="font-normal">cost</th><th scope="col" class="font-normal">secure</th><th
             scope="col"
             class="font-normal">chip</th
-          ><th scope="col" class="font-normal">Ra</th><th><span class="sr-only">take it</span></th></tr
+          ><th scope="col" class="font-normal">Ra</th><th><span class="sr-only">use it</span></th></tr
         ></thead
       >
       <tbody>

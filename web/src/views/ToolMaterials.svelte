@@ -96,7 +96,7 @@
           >
           <th scope="col" class="text-right font-normal">pieces per edge</th><th
             scope="col"
-            class="text-right font-normal">an edge</th
+            class="text-right font-normal">per edge</th
           ><th scope="col" class="text-right font-normal">change</th><th
             scope="col"
             class="text-right font-normal">edges for the batch</th

@@ -29,7 +29,7 @@ NOT_INSIDE = ("tool_bends", "shallow")
 SEEN_FROM_INSIDE: dict[str, dict[str, Any]] = {
     "part_bends": {
         "label": "bore deflection, on Ø",
-        "why": "The push-off force bends bar and part. At constant reach the bar bends evenly, and the offset takes that back; what it does"
+        "why": "The passive force bends bar and part. At constant reach the bar bends evenly, and the offset takes that back; what it does"
         " not is the change with entry, depth and hardness, and all that the part gives.",
         "read": lambda x: (varying(x), None, size_error_limit(x.case)),
         "ends": lambda x: line(

@@ -41,7 +41,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
 def _kerf(say: ResultsSaid, kerf: Kerf, priced: bool) -> None:
     """What the kerf costs; where the shop has not said what it pays, by what such a metal usually costs."""
     usual, honesty = ("", "exact") if priced else (", at a usual price of the metal", "rule")
-    say.plain("kerf_per_piece", f"kerf a piece{usual}", kerf.kerf_per_piece, "money", honesty)
+    say.plain("kerf_per_piece", f"kerf per piece{usual}", kerf.kerf_per_piece, "money", honesty)
     say.plain("kerf_per_year", f"kerf a year{usual}", kerf.kerf_per_year, "money", honesty)
     say.plain("blank_per_piece", f"bar cost per piece{usual}", kerf.blank_per_piece, "money", honesty)
     say.plain("pieces_per_bar", "pieces per bar", kerf.pieces_per_bar, "count")

@@ -124,7 +124,7 @@ def cautions(x: Numbers) -> Iterator[Warning]:
         money = f"{last_pass(x.at_risk):.3f} {currency()}"
         yield Warning(
             "risk",
-            f"A broken thread mill falls out and the same path is run again: {money} a piece at risk of {setup.batch.part_value:.2f}.",
+            f"A broken thread mill falls out and the same path is run again: {money} per piece at risk of {setup.batch.part_value:.2f}.",
             "note",
         )
     text = (

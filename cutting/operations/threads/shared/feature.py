@@ -80,7 +80,7 @@ FEATURE = (
     Field("side", "side", "choice", options=(INSIDE, OUTSIDE), default=""),
     Field("length", "length of full thread", example="15", required=True, bounds=(0.3, 2000.0)),
     Field("through", "goes through", "flag", default=False),
-    Field("hole", "depth of its core hole", example="as usual", bounds=(0.3, 3000.0)),
+    Field("hole", "depth of its tapping hole", example="as usual", bounds=(0.3, 3000.0)),
     Field("relief", "run-out groove", example="none", default=0.0, bounds=(0.0, 100.0)),
     Field("distance", "near end from the chuck", example="0", default=0.0, bounds=(0.0, 5000.0), place=True),
     Field("there", "existing Ø", example="none", drawn=False, bounds=(0.0, 1000.0)),

@@ -31,7 +31,7 @@ def changes(x: Numbers) -> Iterator[Change[TapSetup]]:
     for hole in _wider(setup):
         if hole > f.there + 1e-6:
             yield Change(
-                Display(*(f"core hole Ø{write(hole, 'length', side)}" for side in SIDES)),
+                Display(*(f"tapping hole Ø{write(hole, 'length', side)}" for side in SIDES)),
                 {"before": hole_before(f, hole)},
                 replace(setup, feature=replace(f, there=hole)),
             )

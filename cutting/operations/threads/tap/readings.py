@@ -42,7 +42,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.plain("strips", "thread in the part strips at", found.inside, "force", "model")
     say.plain("screw_strips", "thread of a screw 8.8 strips at", found.outside, "force", "model")
     say.plain("screw_breaks", "screw 8.8 breaks at", found.screw, "force", "model")
-    say.plain("way_needed", "core hole needed", x.way_needed, "length")
+    say.plain("way_needed", "tapping hole needed", x.way_needed, "length")
     say.plain("lead", "feed, the lead", x.feed_set, "feed_per_rev")
     say.plain("feed_rate", "feed rate", x.feed_rate, "feed_rate")
     say.plain("spindle_speed", "spindle speed", x.spindle_speed, "spindle_speed")
@@ -93,7 +93,7 @@ def cautions(x: Numbers) -> Iterator[Warning]:
     if setup.batch.part_value:
         money = f"{last_pass(x.at_risk):.3f} {currency()}"
         worth = f"The part is worth {setup.batch.part_value:.2f} {currency()} here"
-        text = f"{worth}; {last_pass(x.break_chance):.2%} of taps break in a thread: {money} a piece."
+        text = f"{worth}; {last_pass(x.break_chance):.2%} of taps break in a thread: {money} per piece."
         yield Warning("risk", text, "note")
     text = "A broken tap is hardened steel in the part: never drive it out by force; the spindle stands before anyone reaches in."
     yield Warning("broken_tap", text, "note")

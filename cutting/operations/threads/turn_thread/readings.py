@@ -31,7 +31,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say, setup = ResultsSaid(record), x.setup
     say.money(x)
     say.life(x)
-    say.holes("threads an edge lasts", x, 1)
+    say.holes("threads per edge", x, 1)
     say.plain("passes", "passes, with spring passes", x.strokes_taken, "count")
     say.plain("whole_depth", "depth of all passes", whole_depth(setup), "length")
     say.plain("certainty", "gauge acceptance", 100.0 * x.certainty, "share", "rule")
@@ -119,7 +119,7 @@ def cautions(x: Numbers) -> Iterator[Warning]:
     if not machine.takes_shank(setup.holder.height, setup.holder.internal):
         yield Warning("seat", f"{setup.holder.name} does not sit on {machine.name}, which seats {machine.shank_height:g} mm.", "blocks")
     if setup.batch.part_value:
-        text = f"The part is worth {setup.batch.part_value:.2f} {currency()} here: {last_pass(x.at_risk):.3f} a piece at risk."
+        text = f"The part is worth {setup.batch.part_value:.2f} {currency()} here: {last_pass(x.at_risk):.3f} per piece at risk."
         yield Warning("risk", text, "note")
     text = "Constant speed of the spindle through all passes, never constant surface speed; nobody touches chips or the turning thread."
     yield Warning("spindle", text, "note")

@@ -192,9 +192,7 @@
         {#if !helix}<Arrow x={x(0) + r * scale + 12} y={y(0) - 34} length={26} to="down" />{/if}
         <path d="M{x(-wide / 2) - 6},{y(0)}h5m-2.5,0V{y(num('depth'))}m-2.5,0h5" class="draw-size" />
         <text x={16} y={height - 4} class="draw-text draw-over"
-          >{shown(e.scene_labels.depth)} deep, {e.scene.path === "helix"
-            ? e.scene.sense
-            : "straight down"}</text
+          >{shown(e.scene_labels.depth)} deep, {e.scene.path === "helix" ? e.scene.sense : "plunge"}</text
         >
       </svg>
       <dl class="absolute top-0 right-2.5 grid grid-cols-[auto_auto] gap-x-2 text-[13px] leading-[16px]">

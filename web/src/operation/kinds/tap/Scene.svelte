@@ -80,7 +80,7 @@
         role="img"
         aria-label="The tap in its hole in section, to scale; {shown(
           e.scene_labels.thread,
-        )}, core hole {shown(e.scene_labels.hole)}"
+        )}, tapping hole {shown(e.scene_labels.hole)}"
       >
         <rect x={x(0)} y={y(block)} width={deep * scale} height={2 * block * scale} class="draw-part" />
         <rect
@@ -117,7 +117,7 @@
         >
       </svg>
       <dl class="absolute top-0 right-2.5 grid grid-cols-[auto_auto] gap-x-2 text-[13px] leading-[16px]">
-        {#each [["thread", e.scene_labels.thread], ["core hole Ø", e.scene_labels.hole], ["pitch Ø", { metric: `${e.scene_labels.pitch_low?.metric} – ${e.scene_labels.pitch_high?.metric}`, inch: `${e.scene_labels.pitch_low?.inch} – ${e.scene_labels.pitch_high?.inch}` }], ["torque, worn", e.scene_labels.torque], ["breaks at", e.scene_labels.breaking], ["chips go", { metric: chips ?? "", inch: chips ?? "" }]] as const as [word, value] (word)}
+        {#each [["thread", e.scene_labels.thread], ["tapping hole Ø", e.scene_labels.hole], ["pitch Ø", { metric: `${e.scene_labels.pitch_low?.metric} – ${e.scene_labels.pitch_high?.metric}`, inch: `${e.scene_labels.pitch_low?.inch} – ${e.scene_labels.pitch_high?.inch}` }], ["torque, worn", e.scene_labels.torque], ["breaks at", e.scene_labels.breaking], ["chips go", { metric: chips ?? "", inch: chips ?? "" }]] as const as [word, value] (word)}
           <dt class="text-soft">{word}</dt>
           <dd class="figure text-right">{shown(value)}</dd>
         {/each}

@@ -220,7 +220,7 @@
         >
         <path d="M{x(0)},{height - 16}v-6m0,3H{x(num('free_length'))}m0,-3v6" class="draw-size" />
         <text x={width - 8} y={height - 5} text-anchor="end" class="draw-text draw-over"
-          >{shown(e.scene_labels.free_length)} out of the chuck, {held === "chuck"
+          >stick-out {shown(e.scene_labels.free_length)}, {held === "chuck"
             ? "no centre"
             : held === "between centres"
               ? "between centres"
