@@ -53,8 +53,8 @@ class SessionOut(Schema):
     here: bool
 
 
-MOST_PANES = 40
-PaneName = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[a-z ]+$")]
+MOST_PANES = 120
+PaneName = Annotated[str, Field(min_length=1, max_length=60, pattern=r"^[^\x00-\x1f<>]+$")]
 PaneSize = Annotated[int, Field(ge=0, le=4000)]  # px; 0: folded
 
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { asCsv, heightAt, told } from "../src/study/reading";
+import { asCsv, heightAt, part, told } from "../src/study/reading";
 
 const axis = (label: string, marks: [number, string, string][]) => ({
   label: { metric: `${label}, m/min`, inch: `${label}, sfm` },
@@ -55,5 +55,27 @@ describe("a chart that is read", () => {
     const lines = asCsv(chart, "mm").trim().split("\r\n");
     expect(lines[0]).toBe('"speed, m/min","a; cost, m/min","b; cost, m/min"');
     expect(lines.slice(1)).toEqual(["50,1,", "75,1.5,3", "100,2,5"]);
+  });
+
+  it("looks closer with marks of its own, in the units that are shown, as high as its curves are there", () => {
+    const line = curve("a", [
+      [0, 0],
+      [100, 2],
+      [200, 0],
+    ]);
+    const dot = (name: string, at: [number, number]) => ({
+      name,
+      at,
+      label: { metric: name, inch: name },
+    });
+    const chart = { x, y, curves: [line], marks: [dot("now", [110, 1.8]), dot("far", [10, 0.2])] };
+    const seen = part(chart, 80, 120, "inch");
+    expect([seen.x.low, seen.x.high]).toEqual([80, 120]);
+    const figures = seen.x.ticks.map((tick) => Number(tick.inch));
+    expect(figures.every((figure) => figure >= 262 && figure <= 394)).toBe(true);
+    for (const tick of seen.x.ticks) expect(Number(tick.inch)).toBeCloseTo(tick.value * 3.2808, 0);
+    expect(seen.marks.map((mark) => mark.name)).toEqual(["now"]);
+    expect(seen.y.high).toBeGreaterThan(2);
+    expect(seen.y.low).toBeGreaterThan(1);
   });
 });

@@ -1,6 +1,8 @@
 <script lang="ts">
   import { toolName } from "../lib/names";
   import { arrows } from "../lib/list";
+  import ColumnChoice from "../lib/ColumnChoice.svelte";
+  import { Columns } from "../lib/columns.svelte";
   import { Sorted } from "../lib/sorted.svelte";
   import Panel from "../lib/Panel.svelte";
   import Scroll from "../lib/Scroll.svelte";
@@ -23,33 +25,59 @@
   const nearest = $derived(advice?.nearly.slice(0, 3) ?? []);
   // svelte-ignore state_referenced_locally
   const order = $derived(new Sorted(`ranking ${bench.evaluation?.operation ?? ""}`));
+  const FIGURES: readonly (readonly [string, (row: Candidate) => string])[] = [
+    ["speed", (row) => shown(row.speed)],
+    ["feed", (row) => shown(row.feed)],
+    ["time", (row) => shown(row.seconds)],
+    ["cost", (row) => shown(row.cost)],
+    ["parts", (row) => shown(row.parts_per_edge)],
+    ["reliable", (row) => row.secure],
+  ];
   const texts = (row: Candidate, column: string): string => {
     const own = heads.indexOf(column);
     if (own >= 0) return shown(row.more[own]);
-    const of: Record<string, () => string> = {
-      tool: () => row.designation,
-      grade: () => `${row.geometry} ${row.grade}`,
-      speed: () => shown(row.speed),
-      feed: () => shown(row.feed),
-      time: () => shown(row.seconds),
-      cost: () => shown(row.cost),
-      parts: () => shown(row.parts_per_edge),
-      reliable: () => row.secure,
-      reason: () => row.reason,
+    const of: Record<string, (row: Candidate) => string> = {
+      tool: (one) => one.designation,
+      grade: (one) => `${one.geometry} ${one.grade}`,
+      reason: (one) => one.reason,
+      ...Object.fromEntries(FIGURES),
     };
-    return of[column]?.() ?? "";
+    return of[column]?.(row) ?? "";
   };
   const rows = $derived(order.rows(advice?.candidates ?? [], texts));
+  const columns = new Columns("ranking");
+  const names = $derived([
+    ...(crowded ? [] : [["grade", heads.length ? "grade" : "geometry · grade"] as const]),
+    ...heads.map((one) => [one, one] as const),
+    ...(heads.length ? [] : [["speed", "speed"] as const]),
+    ["feed", "feed"] as const,
+    ["time", "time"] as const,
+    ["cost", "cost"] as const,
+    ["parts", "pieces per edge"] as const,
+    ["reliable", "reliable"] as const,
+    ["reason", "reason for rank"] as const,
+  ]);
+  const before = $derived(
+    names
+      .slice(
+        0,
+        names.findIndex(([column]) => column === "time"),
+      )
+      .filter(([column]) => columns.shown(column)).length,
+  );
   let opened = $state(""); // the chain whose steps are shown
   let played = $state<Candidate | null>(null); // and the one that is looked at in the scene
 </script>
 
 {#snippet head(column: string, words: string, extra: string, title = "")}
-  <th scope="col" class="font-normal {extra}" aria-sort={order.aria(column)}
-    ><button class="hover:underline" title={title || `sort by ${words}`} onclick={() => order.by(column)}
-      >{words}{order.mark(column)}</button
-    ></th
-  >
+  {#if column === "tool" || columns.shown(column)}<th
+      scope="col"
+      class="font-normal {extra}"
+      aria-sort={order.aria(column)}
+      ><button class="hover:underline" title={title || `sort by ${words}`} onclick={() => order.by(column)}
+        >{words}{order.mark(column)}</button
+      ></th
+    >{/if}
 {/snippet}
 
 <Panel
@@ -59,6 +87,7 @@
 >
   {#snippet aside()}
     {#if bench.following}<span class="mr-2">following …</span>{/if}
+    <span class="mr-2"><ColumnChoice {columns} {names} /></span>
     <button class="hover:underline" onclick={compare} disabled={!bench.pinned.length}
       >compare {bench.pinned.length || ""}</button
     > <kbd>p</kbd>
@@ -165,35 +194,33 @@
                     >{row.steps.length} steps {opened === nameOf(row) ? "▴" : "▾"}</button
                   >{/if}</td
               >
-              {#if !crowded}<td class="pl-2 leading-[14px] {heads.length ? '' : 'whitespace-nowrap'}"
+              {#if !crowded && columns.shown("grade")}<td
+                  class="pl-2 leading-[14px] {heads.length ? '' : 'whitespace-nowrap'}"
                   >{heads.length ? row.grade : `${row.geometry} · ${row.grade}`}</td
                 >{/if}
-              {#each row.more.slice(0, heads.length) as value, j (j)}<td
-                  class="pl-2 {left(heads[j]) ? 'text-left leading-tight' : 'figure text-right'}"
-                  >{shown(value)}</td
-                >{/each}
-              {#if !heads.length}<td class="figure pl-2 text-right">{shown(row.speed)}</td>{/if}<td
-                class="figure pl-2 text-right !whitespace-normal">{shown(row.feed)}</td
-              >
-              <td class="figure pl-2 text-right">{shown(row.seconds)}</td><td class="figure pl-2 text-right"
-                >{shown(row.cost)}</td
-              >
-              <td class="figure pl-2 text-right">{shown(row.parts_per_edge)}</td><td
-                class="figure pl-2 text-right">{row.secure}</td
-              >
-              <td class="pr-1 pl-3 text-[13px] leading-[14px] {row.chosen ? '' : 'text-soft'}"
-                >{row.chosen && k ? `chosen; ${row.reason}` : row.chosen ? "chosen, first" : row.reason}</td
-              >
+              {#each row.more.slice(0, heads.length) as value, j (j)}{#if columns.shown(heads[j]!)}<td
+                    class="pl-2 {left(heads[j]) ? 'text-left leading-tight' : 'figure text-right'}"
+                    >{shown(value)}</td
+                  >{/if}{/each}
+              {#each FIGURES as [column, text] (column)}{#if columns.shown(column) && (column !== "speed" || !heads.length)}<td
+                    class="figure pl-2 text-right {column === 'feed' ? '!whitespace-normal' : ''}"
+                    >{text(row)}</td
+                  >{/if}{/each}
+              {#if columns.shown("reason")}<td
+                  class="pr-1 pl-3 text-[13px] leading-[14px] {row.chosen ? '' : 'text-soft'}"
+                  >{row.chosen && k ? `chosen; ${row.reason}` : row.chosen ? "chosen, first" : row.reason}</td
+                >{/if}
             </tr>
             {#if row.steps.length && opened === nameOf(row)}
               {#each row.steps as step, j (j)}
                 <tr class="bg-wash" data-testid="chain-step">
-                  <td class="pl-5" colspan={(heads.length ? 3 + heads.length : 4) - (crowded ? 1 : 0)}
+                  <td class="pl-5" colspan={1 + before}
                     >{step.title === "then" ? "then with" : `${step.title} with`}
                     <b class="font-semibold">{toolName(step.edge)}</b> on {step.on}</td
                   >
-                  <td class="figure pl-2 text-right">{shown(step.seconds)}</td>
-                  <td class="figure pl-2 text-right">{shown(step.cost)}</td>
+                  {#if columns.shown("time")}<td class="figure pl-2 text-right">{shown(step.seconds)}</td
+                    >{/if}
+                  {#if columns.shown("cost")}<td class="figure pl-2 text-right">{shown(step.cost)}</td>{/if}
                   <td colspan="3" class="pl-3"
                     >{#if j === row.steps.length - 1}<button
                         class="plain-link"

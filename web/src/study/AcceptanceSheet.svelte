@@ -103,7 +103,7 @@
           ><th scope="col" class="py-1 font-normal">drill, point</th><th
             scope="col"
             class="text-right font-normal">thrust</th
-          ><th scope="col" class="text-right font-normal">of what parts the plies</th><th
+          ><th scope="col" class="text-right font-normal">plies part at</th><th
             scope="col"
             class="text-right font-normal">burr</th
           ><th scope="col" class="text-right font-normal">holes</th><th
@@ -116,7 +116,7 @@
         {#each found.drills as one (one.name)}
           <tr class="border-line border-b {one.present ? 'bg-wash' : ''}">
             <td class="py-1.5 pr-2"
-              ><b>{one.name}</b> <span class="text-soft">{one.point}</span>{#if one.harm}<span
+              ><b>{one.name}</b> <span class="text-soft">{one.point}</span>{" "}{#if one.harm}<span
                   class="text-signal"
                 >
                   ▲ {one.harm}</span

@@ -4,7 +4,7 @@
   import { session, shown } from "../session.svelte";
   import { besideMarks, stacked } from "./labels";
   import Marks from "../lib/Marks.svelte";
-  import { asCsv, asPng, asSvg, heightAt, offered, told } from "./reading";
+  import { asCsv, asPng, asSvg, heightAt, offered, part, told } from "./reading";
 
   interface Props {
     chart: Schemas["ChartOut"];
@@ -15,9 +15,29 @@
     /** A stretch of the x axis that is marked, in its own unit. */
     span?: [number, number] | null;
   }
-  let { chart, label, height = 190, thin = [], span = null }: Props = $props();
+  let { chart: whole, label, height = 190, thin = [], span = null }: Props = $props();
   let width = $state(460);
   const id = $props.id();
+
+  // a part of the x axis that is looked at closer
+  const CLOSER = 0.5; // of what is seen, with each step
+  const CLOSEST = 0.02; // of the whole
+  let seen = $state<[number, number] | null>(null);
+  const chart = $derived(seen ? part(whole, seen[0], seen[1], session.units) : whole);
+
+  function zoom(by: number) {
+    const [low, high] = seen ?? [whole.x.low, whole.x.high];
+    const range = whole.x.high - whole.x.low;
+    const width = Math.max((high - low) * by, CLOSEST * range);
+    if (width >= range) {
+      seen = null;
+      return;
+    }
+    const now = whole.marks[0]?.at[0];
+    const middle = place ?? (now !== undefined && now >= low && now <= high ? now : (low + high) / 2);
+    const start = Math.min(Math.max(middle - width / 2, whole.x.low), whole.x.high - width);
+    seen = [start, start + width];
+  }
 
   const LEFT = 52;
   const x = $derived(scaleLinear([chart.x.low, chart.x.high], [LEFT, width - 12]));
@@ -69,13 +89,16 @@
         Math.max((place ?? chart.x.low + range / 2) + (by * range) / STEPS, chart.x.low),
         chart.x.high,
       );
+    else if (event.key === "+") zoom(CLOSER);
+    else if (event.key === "-") zoom(1 / CLOSER);
+    else if (event.key === "0") seen = null;
     else if (event.key === "Escape" && place !== null) place = null;
     else return;
     event.preventDefault();
     event.stopPropagation();
   }
   async function save(form: "CSV" | "SVG" | "PNG") {
-    if (form === "CSV") offered(`${file}.csv`, new Blob([asCsv(chart, session.units)], { type: "text/csv" }));
+    if (form === "CSV") offered(`${file}.csv`, new Blob([asCsv(whole, session.units)], { type: "text/csv" }));
     else if (form === "SVG") offered(`${file}.svg`, new Blob([asSvg(svg!)], { type: "image/svg+xml" }));
     else {
       const made = await asPng(svg!);
@@ -92,7 +115,7 @@
     {height}
     class="block"
     role="img"
-    aria-label="{label}; arrow keys read it"
+    aria-label="{label}; arrow keys read it, + and − look closer, 0 shows all"
     tabindex="0"
     onpointermove={over}
     onpointerleave={() => (place = null)}
@@ -168,7 +191,14 @@
           <b class="figure">{told(chart.y, one.height, session.units)}</b>{/each}{/if}</span
     >
     <span class="shrink-0"
-      >{#each ["CSV", "SVG", "PNG"] as const as form (form)}<button
+      ><button class="plain-link" aria-label="look closer at {label}" onclick={() => zoom(CLOSER)}
+        >closer</button
+      >{#if seen}<button
+          class="plain-link ml-2"
+          aria-label="show all of {label}"
+          onclick={() => (seen = null)}>all</button
+        >{/if}
+      {#each ["CSV", "SVG", "PNG"] as const as form (form)}<button
           class="plain-link ml-2"
           aria-label="{label} as {form}"
           onclick={() => void save(form)}>{form}</button

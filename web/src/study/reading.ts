@@ -1,10 +1,11 @@
+import { scaleLinear } from "d3-scale";
 import type { Schemas } from "../api/client";
 
 type Axis = Schemas["ChartOut"]["x"];
 type Curve = Schemas["ChartOut"]["curves"][number];
 
-/** A number of an axis as its own marks tell it: in the units that are shown. */
-export function told(axis: Axis, value: number, units: "mm" | "inch"): string {
+/** How an axis writes its numbers in the units that are shown: figure = start + scale × value, read off its own marks. */
+function written(axis: Axis, units: "mm" | "inch"): { start: number; scale: number } {
   const marks = axis.ticks
     .map(
       (tick) =>
@@ -14,8 +15,53 @@ export function told(axis: Axis, value: number, units: "mm" | "inch"): string {
   const first = marks[0];
   const last = marks.at(-1);
   const scale = first && last && last[0] !== first[0] ? (last[1] - first[1]) / (last[0] - first[0]) : 1;
-  const start = first ? first[1] - scale * first[0] : 0;
+  return { start: first ? first[1] - scale * first[0] : 0, scale };
+}
+
+/** A number of an axis as its own marks tell it: in the units that are shown. */
+export function told(axis: Axis, value: number, units: "mm" | "inch"): string {
+  const { start, scale } = written(axis, units);
   return String(Number((start + scale * value).toPrecision(4)));
+}
+
+const MARKS = 6;
+
+/** An axis from one of its places to another, with marks of its own. */
+export function closer(axis: Axis, low: number, high: number, units: "mm" | "inch"): Axis {
+  const { start, scale } = written(axis, units);
+  const figures = scaleLinear([start + scale * low, start + scale * high], [0, 1]).ticks(MARKS);
+  const marks = figures.map((figure) => {
+    const text = String(Number(figure.toPrecision(6)));
+    return { value: (figure - start) / scale, metric: text, inch: text };
+  });
+  return { ...axis, low, high, ticks: marks };
+}
+
+/** The chart over a part of its x axis, as high as its curves are there. */
+export function part(
+  chart: Schemas["ChartOut"],
+  low: number,
+  high: number,
+  units: "mm" | "inch",
+): Schemas["ChartOut"] {
+  const heights = chart.curves
+    .flatMap((curve) => [
+      heightAt(curve, low),
+      heightAt(curve, high),
+      ...curve.points.filter(([at]) => at! >= low && at! <= high).map(([, height]) => height!),
+    ])
+    .filter((height): height is number => height !== null)
+    .map((height) => Math.min(height, chart.y.high));
+  const [least, most] = heights.length
+    ? [Math.min(...heights), Math.max(...heights)]
+    : [chart.y.low, chart.y.high];
+  const room = 0.08 * (most - least || chart.y.high - chart.y.low);
+  return {
+    ...chart,
+    x: closer(chart.x, low, high, units),
+    y: closer(chart.y, Math.max(least - room, Math.min(chart.y.low, least)), most + room, units),
+    marks: chart.marks.filter((mark) => mark.at[0]! >= low && mark.at[0]! <= high),
+  };
 }
 
 /** A curve's height at a place, straight between its points; none beyond its ends. */
