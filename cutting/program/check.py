@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import replace
 from itertools import zip_longest
 
 from cutting.machine.machines import Machine
-from cutting.motion.moves import Dwell, Feed, Helix, Path, Per, Rapid, SpindleOn, ThreadPass
+from cutting.motion.moves import Arc, Dwell, Feed, Helix, Path, Per, Point, Rapid, SpindleOn, ThreadPass
+from cutting.program.body import Bar, findings_of
+from cutting.program.finding import Finding
 from cutting.program.read import Executed, Move, ProgramMove
 from cutting.program.write import unrolled
 
@@ -18,33 +20,46 @@ TO_THE_CENTRE = 2.0  # mm of diameter from which a constant cutting speed runs a
 AFTER = 3  # moves that are told once a program has left the plan
 NOT_CHECKED = (
     "offsets and the tool's true length",
-    "jaws, chuck, tailstock and fixtures",
-    "the holder's own body",
+    "chuck, tailstock and fixtures beside the face of the jaws",
+    "the tool's and the holder's own body",
     "acceleration and the control's own limits",
-    "macros, cycles and subprograms",
+    "macros, and cycles but for holes (G73, G81 to G89)",
 )
 
 
-@dataclass(frozen=True)
-class Finding:
-    """What is wrong: the line (from 1), the rule, how grave ("stop" or "look"), why, and what mends it."""
-
-    line: int
-    rule: str
-    severity: str
-    text: str
-    remedy: str = ""
-
-
-def check(found: Executed, machine: Machine, path: Path | None = None) -> tuple[Finding, ...]:
-    """Every finding in the order of its lines."""
+def check(found: Executed, machine: Machine, path: Path | None = None, bar: Bar | None = None) -> tuple[Finding, ...]:
+    """Every finding in the order of its lines: by itself, on its machine, against its plan, and with what is in the chuck."""
     each = [
-        *(Finding(one.line, one.name, "look", one.text) for one in found.faults),
+        *(Finding(one.line, one.name, STOPS.get(one.name, "look"), one.text) for one in found.faults),
         *_by_itself(found),
+        *_at_the_end(found),
         *_on_machine(found, machine),
         *(_against(found, path) if path is not None else ()),
+        *(findings_of(found.runs, bar, air=path is None)[0] if bar is not None else ()),
     ]
     return tuple(sorted(each, key=lambda one: (one.line, one.rule)))
+
+
+# what cannot be read and stops the machine, or worse
+STOPS = dict.fromkeys(
+    ("radii", "radius_short", "no_centre", "no_lead", "no_motion", "endless", "too_deep", "no_subprogram", "cycle"), "stop"
+)
+
+
+def _at_the_end(found: Executed) -> Iterator[Finding]:
+    """What is left on, and tools that are changed where they stand in the way."""
+    if found.compensated:
+        yield Finding(found.compensated, "compensation_on", "stop", "cutter compensation is put on and not taken off again.", "G40 clear")
+    if found.ended is not None and found.wet:
+        yield Finding(found.ended, "coolant_on", "look", "it ends with the coolant on.", "M9 before the end")
+    for line, _, at, compensated in found.tools[1:]:
+        if compensated:
+            yield Finding(line, "compensated_change", "stop", "a tool is changed with cutter compensation on.", "G40 before it")
+        if at[2] < LOWEST_CHANGE and any(run.line < line for run in found.runs):
+            yield Finding(line, "change_low", "stop", f"a tool is changed {at[2]:.1f} mm from the part's zero.", "go clear before it")
+
+
+LOWEST_CHANGE = 5.0  # mm over the part's zero at which a tool is changed at the lowest (common practice)
 
 
 def _by_itself(found: Executed) -> Iterator[Finding]:
@@ -55,7 +70,7 @@ def _by_itself(found: Executed) -> Iterator[Finding]:
             continue
         if run.spindle.top <= 0.0:
             yield Finding(run.line, "no_spindle", "stop", "it feeds with the spindle stopped.", "M3 or M4 with a speed before it")
-        if isinstance(move, Feed | Helix) and move.feed <= 0.0:
+        if isinstance(move, Feed | Arc | Helix) and move.feed <= 0.0:
             yield Finding(run.line, "no_feed", "stop", "it feeds without a feed.", "an F word")
         if isinstance(move, ThreadPass) and run.constant:
             text = "a thread at a constant cutting speed: its lead wanders as the speed follows the diameter."
@@ -82,10 +97,14 @@ def _on_machine(found: Executed, machine: Machine) -> Iterator[Finding]:
 
 def _against(found: Executed, path: Path) -> Iterator[Finding]:
     """Where the program leaves the plan: its moves side by side, and how the spindle turns."""
-    wanted: list[Move] = [one for one in unrolled(path) if isinstance(one, Rapid | Feed | Helix | ThreadPass | Dwell)]
-    spindles = _spindles(path)
+    wanted: list[Move] = [one for one in unrolled(path) if isinstance(one, Rapid | Feed | Arc | Helix | ThreadPass | Dwell)]
+    spindles, runs = _spindles(path), found.runs
+    if found.cycles:  # a cycle goes in one what a path tells in several
+        runs = merged(runs)
+        planned = merged([ProgramMove(0, at, move, turns, True, False, Per.MINUTE) for at, move, turns in _placed(path, wanted, spindles)])
+        wanted, spindles = [one.move for one in planned], [one.spindle for one in planned]
     off = 0
-    for run, move, turns in zip_longest(found.runs, wanted, spindles):
+    for run, move, turns in zip_longest(runs, wanted, spindles):
         if move is None:
             yield Finding(run.line, "more_than_planned", "look", "the plan has no further move.")
             return
@@ -100,13 +119,48 @@ def _against(found: Executed, path: Path) -> Iterator[Finding]:
             return
 
 
+def _placed(path: Path, moves: list[Move], spindles: list[SpindleOn]) -> Iterator[tuple[Point, Move, SpindleOn]]:
+    """The moves of a path with where each begins."""
+    at = path.start
+    for move, turns in zip(moves, spindles, strict=True):
+        yield at, move, turns
+        at = at if isinstance(move, Dwell) else move.to
+
+
+def merged(runs: list[ProgramMove]) -> list[ProgramMove]:
+    """Moves of which those that go straight on alike are one: rapid on rapid, feed on the same feed."""
+    found = list[ProgramMove]()
+    for run in runs:
+        last = found[-1] if found else None
+        if last is not None and _goes_on(last, run):
+            found[-1] = replace(run, start=last.start)
+        else:
+            found.append(run)
+    return found
+
+
+def _goes_on(one: ProgramMove, then: ProgramMove) -> bool:
+    a, b = one.move, then.move
+    if isinstance(a, Rapid) and isinstance(b, Rapid):
+        alike = True
+    elif isinstance(a, Feed) and isinstance(b, Feed):
+        alike = math.isclose(a.feed, b.feed, rel_tol=FEED_OFF) and a.per is b.per
+    else:
+        return False
+    straight = math.dist(one.start, a.to) + math.dist(a.to, b.to) - math.dist(one.start, b.to) < ON_ONE_LINE
+    return alike and straight
+
+
+ON_ONE_LINE = 1e-4  # mm that a way may be longer than straight
+
+
 def _spindles(path: Path) -> list[SpindleOn]:
     """How the spindle turns in each move of a path."""
     now, found = SpindleOn(0.0, 0.0), list[SpindleOn]()
     for step in unrolled(path):
         if isinstance(step, SpindleOn):
             now = step
-        elif isinstance(step, Rapid | Feed | Helix | ThreadPass | Dwell):
+        elif isinstance(step, Rapid | Feed | Arc | Helix | ThreadPass | Dwell):
             found.append(now)
     return found
 
@@ -121,10 +175,10 @@ def _differs(run: ProgramMove, move: Move, turns: SpindleOn) -> Iterator[Finding
         return
     if (far := math.dist(own.to, move.to)) > NEAR:
         yield Finding(line, "place", "stop", f"ends {far:.3f} mm from where it is planned to.")
-    if isinstance(own, Feed | Helix) and isinstance(move, Feed | Helix):
+    if isinstance(own, Feed | Arc | Helix) and isinstance(move, Feed | Arc | Helix):
         if own.feed > 0.0 and not math.isclose(own.feed, move.feed, rel_tol=FEED_OFF, abs_tol=6e-4):
             yield Finding(line, "feed", "stop", f"feed {own.feed:g} where {move.feed:.4g} is planned.")
-        per = move.per if isinstance(move, Feed) else Per.MINUTE
+        per = move.per if isinstance(move, Feed | Arc) else Per.MINUTE
         if run.per is not per:
             yield Finding(line, "feed_mode", "stop", f"feed {run.per.value} where {per.value} is planned.")
     if isinstance(own, Helix) and isinstance(move, Helix):
@@ -132,6 +186,11 @@ def _differs(run: ProgramMove, move: Move, turns: SpindleOn) -> Iterator[Finding
             yield Finding(line, "sense", "stop", "the other way round than planned: it cuts against its feed.")
         if abs(own.turns - move.turns) > 0.01:
             yield Finding(line, "turns", "stop", f"{own.turns:.2f} of a turn where {move.turns:.2f} is planned.")
+    if isinstance(own, Arc) and isinstance(move, Arc):
+        if own.clockwise is not move.clockwise:
+            yield Finding(line, "sense", "stop", "the other way round than planned.")
+        if (beside := math.dist(own.centre, move.centre)) > NEAR:
+            yield Finding(line, "place", "stop", f"its centre lies {beside:.3f} mm from the planned one.")
     if isinstance(own, ThreadPass) and isinstance(move, ThreadPass) and not math.isclose(own.lead, move.lead, rel_tol=1e-4, abs_tol=6e-5):
         yield Finding(line, "lead", "stop", f"lead {own.lead:g} mm where {move.lead:g} is planned.")
     if not isinstance(own, Rapid) and run.spindle.top > 0.0:
@@ -153,5 +212,12 @@ def _turned(run: ProgramMove, turns: SpindleOn) -> Iterator[Finding]:
 
 
 def _named(move: Move) -> str:
-    names = {Rapid: "a rapid way", Feed: "a straight cut", Helix: "an arc", ThreadPass: "a pass of a thread", Dwell: "a standstill"}
+    names = {
+        Rapid: "a rapid way",
+        Feed: "a straight cut",
+        Arc: "an arc",
+        Helix: "an arc",
+        ThreadPass: "a pass of a thread",
+        Dwell: "a standstill",
+    }
     return names[type(move)]

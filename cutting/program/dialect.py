@@ -7,6 +7,8 @@ from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
 
+from cutting.errors import UnknownName
+
 
 @dataclass(frozen=True)
 class Dialect:
@@ -35,6 +37,7 @@ class Dialect:
     end: str
     start: tuple[str, ...]
     source: str
+    cycles: bool = False  # whether holes are written by fixed cycles
 
     @property
     def fineness(self) -> float:
@@ -52,3 +55,11 @@ def dialects() -> tuple[Dialect, ...]:
 def dialects_for(turns: bool) -> tuple[Dialect, ...]:
     """Those for a machine that turns the part, or for one that turns the tool."""
     return tuple(one for one in dialects() if one.turns == turns)
+
+
+def find_dialect(name: str) -> Dialect:
+    """The dialect of a name. Raises `UnknownName`."""
+    found = next((one for one in dialects() if one.name == name), None)
+    if found is None:
+        raise UnknownName("dialect", f"there is no control '{name[:40]}'; there are {', '.join(one.name for one in dialects())}.")
+    return found

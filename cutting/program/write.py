@@ -2,10 +2,27 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from cutting.motion.moves import Arc, Coolant, Dwell, Feed, Helix, Path, Per, Point, Rapid, SpindleOn, Step, Sync, ThreadPass, ToolChange
+from cutting.motion.moves import (
+    Arc,
+    Coolant,
+    Dwell,
+    Feed,
+    Helix,
+    Path,
+    Per,
+    Plane,
+    Point,
+    Rapid,
+    SpindleOn,
+    Step,
+    Sync,
+    ThreadPass,
+    ToolChange,
+)
+from cutting.program.cycles import HoleCycle, folded
 from cutting.program.dialect import Dialect
 
 INCH = 25.4
@@ -47,6 +64,33 @@ def write(path: Path, dialect: Dialect, title: str = "", tool: int = 1, zero: fl
     return "\n".join(_numbered(_blocks(path, dialect, title, tool, zero, inch), dialect)) + "\n"
 
 
+@dataclass(frozen=True)
+class JobStep:
+    """An operation of a job in its program: number, title, path, its tool's place, the zero's z [mm], and a halt before it in words."""
+
+    number: int
+    title: str
+    path: Path
+    tool: int
+    zero: float = 0.0
+    halt: str = ""
+
+
+def write_job(steps: Sequence[JobStep], dialect: Dialect, title: str, inch: bool = False) -> str:
+    """The program of a whole job in run order; each operation begins with its own modes, so that it can be started from there."""
+    return "\n".join(_numbered(_job_blocks(steps, dialect, title, inch), dialect)) + "\n"
+
+
+def _job_blocks(steps: Sequence[JobStep], dialect: Dialect, title: str, inch: bool) -> Iterator[str]:
+    opens, closes = dialect.comment
+    yield f"{opens}{_plain(title)}{closes}"
+    for step in steps:
+        if step.halt:
+            yield f"M0 {opens}{_plain(step.halt)}{closes}"
+        yield from list(_blocks(step.path, dialect, f"OPERATION {step.number}: {step.title}", step.tool, step.zero, inch))[:-1]
+    yield dialect.end
+
+
 def _numbered(blocks: Iterator[str], dialect: Dialect) -> Iterator[str]:
     for k, block in enumerate(blocks, 1):
         yield f"N{k * dialect.numbered} {block}" if dialect.numbered else block
@@ -60,7 +104,17 @@ def _blocks(path: Path, dialect: Dialect, title: str, tool: int, zero: float, in
     yield " ".join(("G20" if inch else "G21", "G90", *dialect.start))
     at, mode, feed = path.start, "", ""
     spindle = SpindleOn(0.0, 0.0)
-    for step in unrolled(path):
+    steps, skip = unrolled(path), 0
+    for k, step in enumerate(steps):
+        if k < skip:
+            continue
+        if dialect.cycles and (made := folded(steps, k)) is not None:
+            took, cycle, at = made
+            skip, first = k + took, False
+            yield _cycle(cycle, at, dialect, form)
+            yield "G80"
+            mode, feed = dialect.per_turn if cycle.per is Per.TURN else dialect.per_minute, ""
+            continue
         match step:
             case ToolChange(name, _):
                 yield f"{dialect.tool.format(number=tool)} {opens}{_plain(name)}{closes}"
@@ -109,8 +163,23 @@ def _spindle(step: SpindleOn, dialect: Dialect, inch: bool) -> Iterator[str]:
         yield f"G97 S{step.at(0.0):.0f} {'M4' if step.backwards else 'M3'}"
 
 
+def _cycle(cycle: HoleCycle, at: Point, dialect: Dialect, form: _Form) -> str:
+    """A hole by its cycle: where it is, R, the bottom, its dwell and feed; on a lathe it always comes back to R."""
+    wanted = dialect.per_turn if cycle.per is Per.TURN else dialect.per_minute
+    decimals = dialect.feed_decimals + (cycle.word == "G84") if cycle.per is Per.TURN else 1
+    back = "" if dialect.turns else "G99 "
+    place = f"X{form.number(at[0], 0)}" + ("" if dialect.turns else f" Y{form.number(at[1], 1)}")
+    depths = f"Z{form.number(cycle.bottom, 2)} R{form.number(cycle.clear, 2)}"
+    dwell = f" P{cycle.dwell * 1000.0:.0f}" if cycle.dwell else ""
+    return f"{wanted} {back}{cycle.word} {place} {depths}{dwell} F{cycle.feed / form.scale:.{decimals}f}"
+
+
 def _motion(step: Feed | Arc | Helix) -> str:
-    return "G1" if isinstance(step, Feed) else "G2" if step.clockwise else "G3"
+    if isinstance(step, Feed):
+        return "G1"
+    # the path counts from x to z, a control from z to x
+    clockwise = step.clockwise if isinstance(step, Helix) or step.plane is Plane.XY else not step.clockwise
+    return "G2" if clockwise else "G3"
 
 
 @dataclass(frozen=True)
@@ -148,7 +217,8 @@ def _round(at: Point, step: Feed | Arc | Helix, form: _Form) -> str:
     """The centre of an arc from where it begins."""
     if isinstance(step, Feed):
         return ""
-    return "".join(f" {word}{(step.centre[k] - at[k]) / form.scale:.{form.decimals}f}" for word, k in (("I", 0), ("J", 1)))
+    across = (("I", 0), ("J", 1)) if isinstance(step, Helix) or step.plane is Plane.XY else (("I", 0), ("K", 2))
+    return "".join(f" {word}{(step.centre[k] - at[k]) / form.scale:.{form.decimals}f}" for word, k in across)
 
 
 def _plain(text: str) -> str:

@@ -6,10 +6,12 @@ from dataclasses import dataclass
 from typing import Any
 
 from cutting.motion.clock import clock
-from cutting.motion.moves import Arc, Feed, Frame, Helix, Path, Rapid, ThreadPass
+from cutting.motion.moves import Frame
 from cutting.operations.registry import KINDS, judged, kind_of
 from cutting.program import Dialect, Finding, check, execute, write
-from cutting.program.dialect import dialects_for
+from cutting.program.dialect import dialects_for, find_dialect
+from cutting.program.job import on_axis
+from cutting.program.plot import Plot, plot, seconds_of
 from cutting.studies.study import Study
 
 
@@ -21,6 +23,7 @@ class ProgramText:
     inch: bool
     text: str
     findings: tuple[Finding, ...]
+    plot: Plot
 
 
 @dataclass(frozen=True)
@@ -43,20 +46,29 @@ def programs_of(setup: Any, stock: Any = None) -> Programs:
     zero = "the finished face" if face else "the jaws" if turned and setup.operation != "face groove" else "the face where it begins"
     number = KINDS[setup.operation].title
     found = []
-    for dialect in dialects_for(turned or (setup.machine.turns and _on_axis(path))):
+    for dialect in dialects_for(turned or (setup.machine.turns and on_axis(path))):
         for inch in (False, True):
             text = write(path, dialect, number, zero=face, inch=inch)
-            found.append(ProgramText(dialect, inch, text, check(execute(text, dialect, path.start, face), setup.machine, path)))
+            done = execute(text, dialect, path.start, face)
+            found.append(ProgramText(dialect, inch, text, check(done, setup.machine, path), plot(done)))
     broken = tuple(one.label for one in outcome.limits if one.broken and one.severity.value == "hard")
     return Programs(
         tuple(found), clock(path, setup.machine).total, zero, broken, tuple(one.text for one in outcome.warnings if one.harm == "danger")
     )
 
 
-def _on_axis(path: Path) -> bool:
-    """Whether a tool in a hole never leaves its axis: a lathe goes there with its two slides."""
-    places = [path.start, *(step.to for step in path.steps if isinstance(step, Rapid | Feed | Arc | Helix | ThreadPass))]
-    return all(x == 0.0 and y == 0.0 for x, y, _ in places)
+def own_program(setup: Any, dialect: str, text: str) -> tuple[tuple[Finding, ...], Plot, float | None]:
+    """What a text of somebody's own does in place of the planned one: its findings beside the plan, its ways and seconds.
+
+    Raises `CuttingError` for a dialect that there is not.
+    """
+    _, x = judged(setup)
+    path = kind_of(setup.operation).path(x, None)
+    turned = path.frame is Frame.TURNED
+    face = float(getattr(setup.holding, "face", 0.0) or 0.0) if turned else 0.0
+    spoken = find_dialect(dialect)
+    done = execute(text, spoken, path.start, face)
+    return check(done, setup.machine, path), plot(done), seconds_of(done, spoken.turns, setup.machine)
 
 
 STUDY = Study("program", "program", "i", tuple(KINDS), ask=programs_of)

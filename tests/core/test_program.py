@@ -18,14 +18,14 @@ from cutting.motion.moves import Feed, Frame, Helix, Path, Rapid, ThreadPass
 from cutting.operations.registry import judged, kind_of
 from cutting.program import Dialect, check, dialects, execute, write
 from cutting.program.dialect import dialects_for
-from cutting.program.read import words
+from cutting.program.words import words
 from cutting.program.write import unrolled
 from cutting.studies.program import programs_of
 from tests.core.every_kind import EVERY_KIND
 from tests.core.holes import DEEP, HOLE, hole
 from tests.core.slots import form
 
-LATHE, MILL, PLAIN = dialects()
+LATHE, MILL, PLAIN, LATHE_CYCLES, MILL_CYCLES = dialects()
 
 
 @cache
@@ -51,6 +51,9 @@ def test_what_is_written_reads_back_to_the_plan(kind: str, dialect: Dialect, inc
         text = write(path, dialect, kind, inch=inch, zero=zero)
         found = execute(text, dialect, path.start, zero)
         assert check(found, setup.machine, path) == ()
+        if found.cycles:  # told in one what the path tells in several: the check sets them side by side
+            assert found.runs[-1].move.to == pytest.approx(path.start, abs=0.004)
+            continue
         wanted = [step for step in unrolled(path) if isinstance(step, Rapid | Feed | Helix | ThreadPass)]
         moved = [run.move for run in found.runs if isinstance(run.move, Rapid | Feed | Helix | ThreadPass)]
         assert [type(one) for one in moved] == [type(one) for one in wanted]
