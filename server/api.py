@@ -27,6 +27,8 @@ from server.jobs.doors.jobs import router as jobs
 from server.jobs.doors.lines import router as lines
 from server.jobs.doors.part_studies import router as part_studies
 from server.jobs.doors.planning import router as planning
+from server.jobs.doors.programs import pasted
+from server.jobs.doors.programs import router as programs
 from server.jobs.doors.sheets import router as sheets
 from server.jobs.doors.studies import router as studies
 from server.jobs.doors.thread_sizes import router as thread_sizes
@@ -102,6 +104,8 @@ api.add_router("/jobs", holes, tags=["holes"])
 api.add_router("/jobs", traces, tags=["traces"])
 api.add_router("/jobs", thread_sizes, tags=["studies"])
 api.add_router("/jobs", sheets, tags=["sheets"])
+api.add_router("/jobs", programs, tags=["programs"])
+api.add_router("/programs", pasted, tags=["programs"])
 api.add_router("/crib/heavy-tools", heavy, tags=["crib"])
 api.add_router("/crib", shipped, tags=["crib"])
 api.add_router("/crib", crib, tags=["crib"])

@@ -55,11 +55,26 @@ def _at_the_end(found: Executed) -> Iterator[Finding]:
     for line, _, at, compensated in found.tools[1:]:
         if compensated:
             yield Finding(line, "compensated_change", "stop", "a tool is changed with cutter compensation on.", "G40 before it")
-        if at[2] < LOWEST_CHANGE and any(run.line < line for run in found.runs):
-            yield Finding(line, "change_low", "stop", f"a tool is changed {at[2]:.1f} mm from the part's zero.", "go clear before it")
+        if _in_the_way(found, line, at):
+            yield Finding(line, "change_low", "stop", "a tool is changed where it stands at the part.", "go clear before it")
 
 
-LOWEST_CHANGE = 5.0  # mm over the part's zero at which a tool is changed at the lowest (common practice)
+CLEAR_CHANGE = 5.0  # mm beside all that was cut at which a tool is changed at the nearest (common practice)
+
+
+def _in_the_way(found: Executed, line: int, at: Point) -> bool:
+    """Whether a tool that is changed stands within, or close to, what was cut before."""
+    cut = [
+        place
+        for run in found.runs
+        if run.line < line and isinstance(run.move, Feed | Arc | Helix | ThreadPass)
+        for place in (run.start, run.move.to)
+    ]
+    if not cut:
+        return False
+    high = max(place[2] for place in cut) + CLEAR_CHANGE
+    wide = max(math.hypot(place[0], place[1]) for place in cut) + CLEAR_CHANGE
+    return at[2] < high and math.hypot(at[0], at[1]) < wide
 
 
 def _by_itself(found: Executed) -> Iterator[Finding]:

@@ -23,7 +23,6 @@ class ProgramText:
     inch: bool
     text: str
     findings: tuple[Finding, ...]
-    plot: Plot
 
 
 @dataclass(frozen=True)
@@ -49,8 +48,7 @@ def programs_of(setup: Any, stock: Any = None) -> Programs:
     for dialect in dialects_for(turned or (setup.machine.turns and on_axis(path))):
         for inch in (False, True):
             text = write(path, dialect, number, zero=face, inch=inch)
-            done = execute(text, dialect, path.start, face)
-            found.append(ProgramText(dialect, inch, text, check(done, setup.machine, path), plot(done)))
+            found.append(ProgramText(dialect, inch, text, check(execute(text, dialect, path.start, face), setup.machine, path)))
     broken = tuple(one.label for one in outcome.limits if one.broken and one.severity.value == "hard")
     return Programs(
         tuple(found), clock(path, setup.machine).total, zero, broken, tuple(one.text for one in outcome.warnings if one.harm == "danger")

@@ -130,7 +130,7 @@ def test_what_is_not_followed_is_said_on_its_line_and_the_rest_is_read() -> None
     [
         (f"{HEAD}G42\nG0 X50. Z5.\nG99 G1 Z-3. F0.2\nM5\nM30\n", "compensation_on"),
         (f"{HEAD}M8\nG0 X50. Z5.\nM5\nM30\n", "coolant_on"),
-        (f"{HEAD}G0 X50. Z1.\nT0202\nM5\nM30\n", "change_low"),
+        (f"{HEAD}G0 X50. Z1.\nG99 G1 Z-9. F0.2\nG0 Z1.\nT0202\nM5\nM30\n", "change_low"),
         (f"{HEAD}G0 X50. Z50.\nG41\nT0202\nG40\nM5\nM30\n", "compensated_change"),
         (f"{HEAD}G0 X50. Z5.\nG99 G1 G2 Z-3. F0.2\nM5\nM30\n", "two_of_a_group"),
         (f"{HEAD}G0 X50. Z5.\nG99 G3 X60. Z0. R2. F0.2\nM5\nM30\n", "radius_short"),

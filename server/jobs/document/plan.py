@@ -71,7 +71,17 @@ class FeatureData(Strict):
     noted: bool = Field(default=False, description="asked before any operation was planned for it: it stays when that goes")
 
 
+MOST_PROGRAM = 200_000  # letters of a program that is kept with an operation
 Measured = Literal["tolerance", "finish", "burr", "position", "straightness", "count"]
+
+
+class OwnProgramData(Strict):
+    """A program that somebody wrote for an operation, and the fingerprint of what was planned then."""
+
+    dialect: str = Field(max_length=40)
+    units: Literal["mm", "inch"]
+    text: str = Field(max_length=MOST_PROGRAM)
+    of: str = Field(max_length=64)
 
 
 class Operation(Strict):
@@ -95,6 +105,7 @@ class Operation(Strict):
     skin: Literal["clean", "bar", "forged", "cast", "weld", "hardened"] = "clean"
     grinding: GrindingData | None = None
     process: ProcessesData | None = None
+    program: OwnProgramData | None = None
     accepted: dict[Measured, Annotated[float, Field(ge=0, le=1e6)]] = {}  # what was measured of what is asked, in the core's units
 
 

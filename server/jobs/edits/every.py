@@ -9,7 +9,7 @@ from pydantic import Field
 
 from server.jobs.edits.order import AddOperation, AddOperations, MoveOperation, NoteFeature, RemoveFeature, RemoveOperation, SetNoted
 from server.jobs.edits.part import SetBaseline, SetPart
-from server.jobs.edits.settings import SetFeature, SetGrinding, SetHolding, SetMeasured, SetProcess, SetSettings
+from server.jobs.edits.settings import SetFeature, SetGrinding, SetHolding, SetMeasured, SetProcess, SetProgram, SetSettings
 from server.jobs.edits.tools import TakeTool, TakeTools
 
 Edit = Annotated[
@@ -29,6 +29,7 @@ Edit = Annotated[
     | SetGrinding
     | SetMeasured
     | SetProcess
+    | SetProgram
     | SetBaseline,
     Field(discriminator="action"),
 ]

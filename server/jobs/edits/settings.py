@@ -7,11 +7,12 @@ from typing import Any, Literal
 from pydantic import Field
 
 from cutting.errors import OutOfRange
+from cutting.program.dialect import find_dialect
 from cutting.quantities import read_quantity
 from cutting.studies.acceptance import MEASURED
 from server.jobs.document.drawing import change_told
 from server.jobs.document.entries import Entry, changed_with_unit, with_unit
-from server.jobs.document.plan import GrindingData, Measured, ProcessData, SpindleChoice, checked, merged, told_of
+from server.jobs.document.plan import MOST_PROGRAM, GrindingData, Measured, ProcessData, SpindleChoice, checked, merged, told_of
 from server.jobs.document.tools import ToolNames, in_order, told
 from server.jobs.edits.gesture import Gesture
 from server.jobs.edits.tools import ChainStep, hole_before, take_first_choice
@@ -130,6 +131,25 @@ class SetMeasured(Gesture):
             raise OutOfRange(self.name, f"{found.value:g} is outside 0 to {MOST_MEASURED:g}.", f"0 to {MOST_MEASURED:g}")
         entry["accepted"] = {**kept, self.name: found.value}
         return f"{entry['number']}: {self.name} measured"
+
+
+class SetProgram(Gesture):
+    """A program of somebody's own for an operation; null takes it away."""
+
+    action: Literal["set_program"]
+    dialect: str = Field(default="", max_length=40)
+    units: Literal["mm", "inch"] = "mm"
+    text: str | None = Field(default=None, max_length=MOST_PROGRAM)
+    of: str = Field(default="", max_length=64)
+
+    def apply(self, document: dict[str, Any]) -> str:
+        """Keep the text, or drop it."""
+        entry = self.target(document)
+        if self.text is None:
+            entry["program"] = None
+            return f"{entry['number']}: program as planned"
+        entry["program"] = {"dialect": find_dialect(self.dialect).name, "units": self.units, "text": self.text, "of": self.of}
+        return f"{entry['number']}: own program"
 
 
 class SetProcess(Gesture):

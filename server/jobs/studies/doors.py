@@ -3,21 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import asdict, dataclass
+from dataclasses import dataclass
 from types import MappingProxyType
 from typing import Any
 
 from cutting.operations.registry import evaluate_quickly
 from cutting.operations.turned.hard import Grinding, hard_turning
 from cutting.operations.turned.size_control import ledger
-from cutting.program.check import NOT_CHECKED
-from cutting.quantities import display
 from server.jobs.measured.readings import readings_of
 from server.jobs.schemas import study as out
 from server.jobs.studies.choices import acceptance_out, coolant_out, hard_out, slot_method_out, way_out
 from server.jobs.studies.edges import edge_angles_out, edge_life_out
 from server.jobs.studies.passes import ledger_out, plan_out
 from server.jobs.studies.process import process_out
+from server.jobs.studies.programs import programs_out
 from server.jobs.studies.rigidity import rigidity_out
 
 Answer = dict[str, Any]
@@ -79,18 +78,7 @@ def _acceptance(found: Any, asked: StudyAsked) -> Answer:
 
 def _program(found: Any, asked: StudyAsked) -> Answer:
     """The operation as a program, in every dialect that its machine may speak."""
-    return {
-        "texts": [
-            {"dialect": one.dialect.name, "title": one.dialect.title, "units": "inch" if one.inch else "mm", "text": one.text,
-             "findings": [asdict(finding) for finding in one.findings]}
-            for one in found.texts
-        ],
-        "seconds": display(found.seconds, "duration"),
-        "zero": found.zero,
-        "broken": list(found.broken),
-        "dangers": list(found.dangers),
-        "not_checked": list(NOT_CHECKED),
-    }  # fmt: skip
+    return programs_out(found, asked.entry.get("program"))
 
 
 def _edge(found: Any, asked: StudyAsked) -> Answer:

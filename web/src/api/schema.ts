@@ -1356,6 +1356,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/operations/{operation}/program-check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check Program
+         * @description What a text does in place of an operation's planned program.
+         */
+        post: operations["server_jobs_doors_programs_check_program"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/program": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Job Program
+         * @description The program of a whole job, its operations in run order.
+         */
+        post: operations["server_jobs_doors_programs_job_program"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/programs/dialects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Every Dialect
+         * @description The dialects that are read and written.
+         */
+        get: operations["server_jobs_doors_programs_every_dialect"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/programs/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check Pasted
+         * @description What a pasted program does, by itself, on its machine, and to its bar where one is told.
+         */
+        post: operations["server_jobs_doors_programs_check_pasted"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/crib/heavy-tools/choices": {
         parameters: {
             query?: never;
@@ -3017,6 +3097,7 @@ export interface components {
             skin?: "clean" | "bar" | "forged" | "cast" | "weld" | "hardened";
             grinding?: components["schemas"]["GrindingData"] | null;
             process?: components["schemas"]["ProcessesData"] | null;
+            program?: components["schemas"]["OwnProgramData"] | null;
             /**
              * Accepted
              * @default {}
@@ -3065,6 +3146,23 @@ export interface components {
             wanted: {
                 [key: string]: string;
             };
+        };
+        /**
+         * OwnProgramData
+         * @description A program that somebody wrote for an operation, and the fingerprint of what was planned then.
+         */
+        OwnProgramData: {
+            /** Dialect */
+            dialect: string;
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "mm" | "inch";
+            /** Text */
+            text: string;
+            /** Of */
+            of: string;
         };
         /**
          * PocketOut
@@ -3451,7 +3549,7 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             /** Edit */
-            edit: components["schemas"]["SetSettings"] | components["schemas"]["TakeTool"] | components["schemas"]["TakeTools"] | components["schemas"]["SetFeature"] | components["schemas"]["SetHolding"] | components["schemas"]["SetPart"] | components["schemas"]["AddOperation"] | components["schemas"]["AddOperations"] | components["schemas"]["NoteFeature"] | components["schemas"]["SetNoted"] | components["schemas"]["RemoveFeature"] | components["schemas"]["RemoveOperation"] | components["schemas"]["MoveOperation"] | components["schemas"]["SetGrinding"] | components["schemas"]["SetMeasured"] | components["schemas"]["SetProcess"] | components["schemas"]["SetBaseline"];
+            edit: components["schemas"]["SetSettings"] | components["schemas"]["TakeTool"] | components["schemas"]["TakeTools"] | components["schemas"]["SetFeature"] | components["schemas"]["SetHolding"] | components["schemas"]["SetPart"] | components["schemas"]["AddOperation"] | components["schemas"]["AddOperations"] | components["schemas"]["NoteFeature"] | components["schemas"]["SetNoted"] | components["schemas"]["RemoveFeature"] | components["schemas"]["RemoveOperation"] | components["schemas"]["MoveOperation"] | components["schemas"]["SetGrinding"] | components["schemas"]["SetMeasured"] | components["schemas"]["SetProcess"] | components["schemas"]["SetProgram"] | components["schemas"]["SetBaseline"];
         };
         /**
          * MoveOperation
@@ -3826,6 +3924,40 @@ export interface components {
             proposed?: {
                 [key: string]: string | number | boolean | null;
             } | null;
+        };
+        /**
+         * SetProgram
+         * @description A program of somebody's own for an operation; null takes it away.
+         */
+        SetProgram: {
+            /**
+             * Operation
+             * @default
+             */
+            operation?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "set_program";
+            /**
+             * Dialect
+             * @default
+             */
+            dialect?: string;
+            /**
+             * Units
+             * @default mm
+             * @enum {string}
+             */
+            units?: "mm" | "inch";
+            /** Text */
+            text?: string | null;
+            /**
+             * Of
+             * @default
+             */
+            of?: string;
         };
         /**
          * SetSettings
@@ -6558,6 +6690,23 @@ export interface components {
             remedy: string;
         };
         /**
+         * OwnProgramOut
+         * @description A program that somebody wrote for an operation; `moved` where the plan has moved on since.
+         */
+        OwnProgramOut: {
+            /** Dialect */
+            dialect: string;
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "mm" | "inch";
+            /** Text */
+            text: string;
+            /** Moved */
+            moved: boolean;
+        };
+        /**
          * ProgramTextOut
          * @description A program in one dialect and system of units.
          */
@@ -6592,6 +6741,7 @@ export interface components {
             dangers: string[];
             /** Not Checked */
             not_checked: string[];
+            own: components["schemas"]["OwnProgramOut"] | null;
         };
         /**
          * AngleRow
@@ -7292,6 +7442,134 @@ export interface components {
             head: string[];
             /** Rows */
             rows: string[][];
+        };
+        /**
+         * PlotOut
+         * @description What a text does: places (x, y, z) in order, each with its line and how the way to it is drawn: 0 rapid, 1 feed, 2 thread.
+         *
+         *     `whole` unless there were too many to draw; of a `turned` part x is the radius and z goes along it.
+         */
+        PlotOut: {
+            /** Lines */
+            lines: number[];
+            /** Drawn */
+            drawn: number[];
+            /** Places */
+            places: [
+                number,
+                number,
+                number
+            ][];
+            /** Whole */
+            whole: boolean;
+            /** Turned */
+            turned: boolean;
+        };
+        /**
+         * ProgramReadOut
+         * @description What a text does and what is wrong with it; `left` is the metal that stays: place, outer and inner radius.
+         */
+        ProgramReadOut: {
+            /** Findings */
+            findings: components["schemas"]["FindingOut"][];
+            plot: components["schemas"]["PlotOut"];
+            seconds: components["schemas"]["DisplayOut"] | null;
+            /** Blocks */
+            blocks: number;
+            /** Not Checked */
+            not_checked: string[];
+            /** Left */
+            left: [
+                number,
+                number,
+                number
+            ][];
+        };
+        /**
+         * ProgramCheckIn
+         * @description A text in a dialect, in place of the planned program.
+         */
+        ProgramCheckIn: {
+            /**
+             * Settings
+             * @default {}
+             */
+            settings?: {
+                [key: string]: string | number | boolean | null;
+            };
+            /**
+             * Holding
+             * @default {}
+             */
+            holding?: {
+                [key: string]: string | number | boolean | null;
+            };
+            /**
+             * Tool
+             * @default {}
+             */
+            tool?: {
+                [key: string]: string;
+            };
+            /**
+             * Units
+             * @default mm
+             * @enum {string}
+             */
+            units?: "mm" | "inch";
+            /** Dialect */
+            dialect: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * JobProgramsOut
+         * @description A job's programs in run order.
+         */
+        JobProgramsOut: {
+            /** Texts */
+            texts: components["schemas"]["ProgramTextOut"][];
+            /** Left Out */
+            left_out: components["schemas"]["LeftOutOut"][];
+            seconds: components["schemas"]["DisplayOut"] | null;
+            /** Broken */
+            broken: string[];
+            /** Dangers */
+            dangers: string[];
+            /** Not Checked */
+            not_checked: string[];
+        };
+        /**
+         * LeftOutOut
+         * @description An operation that is not in the program of its job, with the reason.
+         */
+        LeftOutOut: {
+            /** Number */
+            number: number;
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * DialectOut
+         * @description A dialect, for lathes or for machines that turn the tool.
+         */
+        DialectOut: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Turns */
+            turns: boolean;
+        };
+        /**
+         * PastedIn
+         * @description A power curve as it was pasted.
+         */
+        PastedIn: {
+            /** Text */
+            text: string;
         };
         /**
          * HeavyChoices
@@ -8544,14 +8822,6 @@ export interface components {
             numbers: number[];
             /** Note */
             note: string;
-        };
-        /**
-         * PastedIn
-         * @description A power curve as it was pasted.
-         */
-        PastedIn: {
-            /** Text */
-            text: string;
         };
         /**
          * CurveOut
@@ -16576,6 +16846,405 @@ export interface operations {
             };
             /** @description The address is too long. */
             414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not what it may be; each is named with its bound. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer; nothing was saved. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    server_jobs_doors_programs_check_program: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProgramCheckIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProgramReadOut"];
+                };
+            };
+            /** @description The body is not JSON. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this role, or without a valid token. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed since, or is in use. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is of another kind than said here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not what it may be; each is named with its bound. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer; nothing was saved. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    server_jobs_doors_programs_job_program: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobProgramsOut"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this role, or without a valid token. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed since, or is in use. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not what it may be; each is named with its bound. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer; nothing was saved. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    server_jobs_doors_programs_every_dialect: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DialectOut"][];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this role, or without a valid token. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed since, or is in use. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not what it may be; each is named with its bound. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer; nothing was saved. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    server_jobs_doors_programs_check_pasted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PastedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProgramReadOut"];
+                };
+            };
+            /** @description The body is not JSON. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this role, or without a valid token. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed since, or is in use. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is of another kind than said here. */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
