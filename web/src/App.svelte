@@ -35,6 +35,7 @@
     "/shelf/threads": Threads,
     "/shelf/threads/:words": Threads,
     "/shelf/:name": Shelf,
+    "/programs": later(() => import("./views/Programs.svelte")),
     "/floor": later(() => import("./views/Floor.svelte")),
     "/help/:page": later(() => import("./views/HelpPage.svelte")),
     "/people": later(() => import("./views/People.svelte")),

@@ -297,7 +297,7 @@ class PlotOut(Schema):
 
     lines: list[int]
     drawn: list[int]
-    places: list[tuple[float, float, float]]
+    places: list[list[float]]
     whole: bool
     turned: bool
 
@@ -310,7 +310,7 @@ class ProgramReadOut(Schema):
     seconds: DisplayOut | None
     blocks: int
     not_checked: list[str]
-    left: list[tuple[float, float, float]]
+    left: list[list[float]]
 
 
 class OwnProgramOut(Schema):

@@ -7455,11 +7455,7 @@ export interface components {
             /** Drawn */
             drawn: number[];
             /** Places */
-            places: [
-                number,
-                number,
-                number
-            ][];
+            places: number[][];
             /** Whole */
             whole: boolean;
             /** Turned */
@@ -7479,11 +7475,7 @@ export interface components {
             /** Not Checked */
             not_checked: string[];
             /** Left */
-            left: [
-                number,
-                number,
-                number
-            ][];
+            left: number[][];
         };
         /**
          * ProgramCheckIn

@@ -22,6 +22,19 @@ const VIEWS: [RegExp, ViewHelp][] = [
     },
   ],
   [
+    /^\/programs/,
+    {
+      title: "Check a program",
+      lines: [
+        "Paste a program or open a file: choose the control that it is written for and the machine it runs on.",
+        "What the text does is drawn beside it: rapid dashed, feed full, threads dotted. Click in the picture or move the slider to go to a block.",
+        "What is wrong stands on its line and in the list below; what the machine must stop for is marked.",
+        "Tell the blank, and rapid moves into the metal, into the jaws and long feed in air are found too.",
+        "What was not checked is listed each time. Prove it out: single block, dry, hand on feed hold.",
+      ],
+    },
+  ],
+  [
     /^\/jobs\/\d+\/at-machine/,
     {
       title: "Operator page",

@@ -33,6 +33,9 @@
         onSelect={() => void session.prefer({ letter_keys: !session.letterKeys })}
         >Single-letter keys {session.letterKeys ? "off" : "on"}</DropdownMenu.Item
       >
+      <DropdownMenu.Item class={item} onSelect={() => void push("/programs")}
+        >Check a program</DropdownMenu.Item
+      >
       <DropdownMenu.Item class={item} onSelect={() => void push("/account")}>Your account</DropdownMenu.Item>
       {#if session.person?.role === "administrator"}<DropdownMenu.Item
           class={item}

@@ -116,8 +116,8 @@
         {#each found.drills as one (one.name)}
           <tr class="border-line border-b {one.present ? 'bg-wash' : ''}">
             <td class="py-1.5 pr-2"
-              ><b>{one.name}</b> <span class="text-soft">{one.point}</span>{" "}{#if one.harm}<span
-                  class="text-signal"
+              ><b>{one.name}</b> <span class="text-soft">{one.point}</span>{#if one.harm}<span
+                  class="text-signal ml-2"
                 >
                   ▲ {one.harm}</span
                 >{/if}</td

@@ -1,7 +1,9 @@
 <script lang="ts">
-  import { api, ask } from "../api/client";
+  import { api, ask, type Problem } from "../api/client";
   import Sheet from "../lib/Sheet.svelte";
   import type { OperationBench } from "../operation/bench.svelte";
+  import ProgramView from "../program/ProgramView.svelte";
+  import ProveOut from "../program/ProveOut.svelte";
   import { session, shown } from "../session.svelte";
   import { offered } from "./reading";
   import { Study } from "./study.svelte";
@@ -13,26 +15,55 @@
   );
   let dialect = $state("");
   let copied = $state(false);
-  const own = $derived((study.answer?.texts ?? []).filter((one) => one.units === session.units));
-  const now = $derived(own.find((one) => one.dialect === dialect) ?? own[0]);
-  const lines = $derived(now?.text.trimEnd().split("\n") ?? []);
-  const wrong = $derived(new Set(now?.findings.map((one) => one.line)));
+  let edited = $state<string | null>(null); // what is typed and not yet kept
+  let refusal = $state<Problem | null>(null);
+  const written = $derived((study.answer?.texts ?? []).filter((one) => one.units === session.units));
+  const own = $derived(study.answer?.own?.units === session.units ? study.answer.own : null);
+  const planned = $derived(written.find((one) => one.dialect === (dialect || own?.dialect)) ?? written[0]);
+  const kept = $derived(own && own.dialect === planned?.dialect ? own.text : null);
+  const text = $derived(edited ?? kept ?? planned?.text ?? "");
+  const changed = $derived(text !== planned?.text);
 
+  async function fingerprint(of: string): Promise<string> {
+    const bytes = await crypto.subtle.digest("SHA-256", new TextEncoder().encode(of));
+    return [...new Uint8Array(bytes)].map((one) => one.toString(16).padStart(2, "0")).join("");
+  }
+  async function keep(own: string | null) {
+    refusal = await bench.editor.keep({
+      action: "set_program",
+      operation: bench.operation,
+      dialect: planned!.dialect,
+      units: session.units,
+      text: own,
+      of: own === null ? "" : await fingerprint(planned!.text),
+    });
+    if (refusal) return;
+    await study.ask();
+    edited = null;
+  }
   async function copy() {
-    await navigator.clipboard.writeText(now!.text);
+    await navigator.clipboard.writeText(text);
     copied = true;
     setTimeout(() => (copied = false), 2000);
   }
   const download = () =>
     offered(
-      `${bench.entry?.number ?? ""} ${now!.dialect}.nc`.trim().replace(/\s+/g, "-"),
-      new Blob([now!.text], { type: "text/plain" }),
+      `${bench.entry?.number ?? ""} ${planned!.dialect}.nc`.trim().replace(/\s+/g, "-"),
+      new Blob([text], { type: "text/plain" }),
+    );
+  const read = (now: string) =>
+    ask(
+      api.POST("/api/jobs/{job_id}/operations/{operation}/program-check", {
+        ...bench.question,
+        body: { ...bench.question.body, dialect: planned!.dialect, text: now },
+      }),
     );
 </script>
 
 <Sheet title="Program · {bench.heading}" wide {close}>
   {#if study.problem}<p role="alert" class="text-signal">{study.problem}</p>{/if}
-  {#if study.answer && now}
+  {#if refusal}<p role="alert" class="text-signal">{refusal.errors[0]?.message}</p>{/if}
+  {#if study.answer && planned}
     {#if study.answer.broken.length}
       <p role="alert" class="text-signal mb-2 font-semibold">
         Do not run: limit exceeded. {study.answer.broken.join(", ")}.
@@ -42,53 +73,44 @@
       <label
         >for <select
           class="control"
-          value={now.dialect}
-          onchange={(event) => (dialect = event.currentTarget.value)}
+          value={planned.dialect}
+          onchange={(event) => {
+            dialect = event.currentTarget.value;
+            edited = null;
+          }}
           aria-label="Control"
         >
-          {#each own as one (one.dialect)}<option value={one.dialect}>{one.title}</option>{/each}
+          {#each written as one (one.dialect)}<option value={one.dialect}>{one.title}</option>{/each}
         </select></label
       >
       <button class="control" onclick={() => void copy()}>{copied ? "copied" : "Copy"}</button>
       <button class="control" onclick={download}>Download</button>
+      {#if edited !== null && edited !== kept}<button class="control" onclick={() => void keep(edited)}
+          >Keep as own program</button
+        >{/if}
+      {#if changed}<button
+          class="control"
+          onclick={() => {
+            edited = planned.text;
+            if (kept !== null) void keep(null);
+          }}>As planned</button
+        >{/if}
       <span class="text-soft"
-        ><span class="figure">{lines.length}</span> blocks,
-        <span class="figure">{shown(study.answer.seconds)}</span>; zero at {study.answer.zero}</span
+        >planned <span class="figure">{shown(study.answer.seconds)}</span>; zero at {study.answer.zero}</span
       >
     </div>
+    {#if kept !== null && edited === null}<p class="mt-1" role="status">
+        This operation's own program{own?.moved ? ": the plan has moved on since it was written" : ""}.
+      </p>{/if}
     {#each study.answer.dangers as danger (danger)}<p class="text-warn mt-2">
         <b>▲ Danger:</b>
         {danger}
       </p>{/each}
-    <p class="text-warn mt-2">
-      <b>Warning:</b> prove it out: single block, dry, above the part, hand on feed hold. The machine's own manual
-      and trained people come first.
-    </p>
-    <ol
-      class="border-line figure mt-2 max-h-[44vh] overflow-auto border py-1 text-[13px]"
-      aria-label="Program text"
-      tabindex="-1"
-      aria-busy={study.stale}
-    >
-      {#each lines as line, k (k)}
-        <li class="flex gap-3 px-2 {wrong.has(k + 1) ? 'bg-wash text-signal' : ''}">
-          <span class="text-soft w-8 shrink-0 text-right" aria-hidden="true"
-            >{wrong.has(k + 1) ? "▲ " : ""}{k + 1}</span
-          ><span class="whitespace-pre">{line}</span>
-        </li>
-      {/each}
-    </ol>
-    {#if now.findings.length}
-      <ul class="mt-2" aria-label="Findings">
-        {#each now.findings as one, k (k)}
-          <li>
-            <span class="figure">line {one.line}</span>:
-            <span class={one.severity === "stop" ? "text-signal" : ""}>{one.text}</span>{#if one.remedy}
-              → {one.remedy}{/if}
-          </li>
-        {/each}
-      </ul>
-    {:else}<p class="mt-2">Read back, every move ends where it is planned, at its feed and speed.</p>{/if}
-    <p class="text-soft mt-1">Not checked: {study.answer.not_checked.join("; ")}.</p>
+    <ProveOut />
+    <div class="mt-2">
+      {#key planned.dialect}
+        <ProgramView {text} label="Program text" {read} change={(now) => (edited = now)} height="40vh" />
+      {/key}
+    </div>
   {:else if !study.problem}<p class="text-soft" aria-busy="true">Writing the program …</p>{/if}
 </Sheet>

@@ -13,6 +13,7 @@
   import { JobEditor } from "../job/editor.svelte";
   import FeatureSheet from "../job/FeatureSheet.svelte";
   import PartPanel from "../job/PartPanel.svelte";
+  import ProgramSheet from "../job/ProgramSheet.svelte";
   import ShaftLineSheet from "../job/ShaftLineSheet.svelte";
   import StaleBar from "../job/StaleBar.svelte";
   import TheirsBar from "../job/TheirsBar.svelte";
@@ -38,7 +39,7 @@
     () => !!(sheet || asked || drawing), // a form is open: their version waits, and meets it when it is kept
   );
   let missing = $state("");
-  let sheet = $state<"add" | "line" | "best" | "tried" | null>(null);
+  let sheet = $state<"add" | "line" | "best" | "tried" | "program" | null>(null);
   let asked = $state("");
   let drawing = $state("");
   let place = $state(0);
@@ -168,6 +169,9 @@
               <a class="plain-link" href={sheetOf("pdf", "letter")} target="_blank" rel="noopener">Letter</a
               ></span
             >
+            {#if job.document.operations.length}<button class="plain-link" onclick={() => (sheet = "program")}
+                >program</button
+              >{/if}
             {#if session.mayEdit}<span
                 ><button class="plain-link" onclick={() => void copy()}>copy the job</button>
                 <a class="plain-link ml-2" href="/api/jobs/{job.id}/file" download>Export</a>
@@ -325,7 +329,13 @@
   {#if sheet === "add"}<FeatureSheet {editor} close={() => (sheet = null)} />
   {:else if sheet === "line"}<ShaftLineSheet {editor} close={() => (sheet = null)} />
   {:else if sheet === "best"}<BestSheet {editor} close={() => (sheet = null)} />
-  {:else if sheet === "tried"}<PartStudySheet {editor} close={() => (sheet = null)} />{/if}
+  {:else if sheet === "tried"}<PartStudySheet {editor} close={() => (sheet = null)} />
+  {:else if sheet === "program"}<ProgramSheet
+      job={job!.id}
+      name={job!.document.name}
+      machine={job!.document.machine}
+      close={() => (sheet = null)}
+    />{/if}
   {#if asked}{#key asked}<DrawnSheet {editor} feature={asked} close={() => (asked = "")} />{/key}{/if}
   {#if drawing}
     <FeatureSheet

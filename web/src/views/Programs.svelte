@@ -1,0 +1,142 @@
+<script lang="ts">
+  import { createQuery } from "@tanstack/svelte-query";
+  import { api, ask, Problem } from "../api/client";
+  import { Draft } from "../lib/draft.svelte";
+  import FormField from "../lib/FormField.svelte";
+  import { page } from "../page.svelte";
+  import ProgramView from "../program/ProgramView.svelte";
+  import ProveOut from "../program/ProveOut.svelte";
+  import { session } from "../session.svelte";
+
+  /** A program from anywhere, read and checked without a job. */
+  const machines = createQuery(() => ({
+    queryKey: ["machines", false, session.units],
+    queryFn: () =>
+      ask(api.GET("/api/floor/machines", { params: { query: { archived: false, units: session.units } } })),
+  }));
+  const dialects = createQuery(() => ({
+    queryKey: ["dialects"],
+    queryFn: () => ask(api.GET("/api/programs/dialects")),
+  }));
+  const draft = new Draft("pasted program", () => ({
+    text: "",
+    dialect: "lathe",
+    machine: "",
+    diameter: "",
+    length: "",
+    bore: "",
+    edge: "",
+    zero: "face",
+  }));
+  let problem = $state<Problem | null>(null);
+  $effect(() => page.open("Programs", [{ label: "Programs" }]));
+  const names = $derived((machines.data ?? []).map((one) => one.name));
+  const machine = $derived(draft.value.machine || names[0] || "");
+  const turns = $derived(dialects.data?.find((one) => one.name === draft.value.dialect)?.turns ?? true);
+
+  async function read(text: string) {
+    const { diameter, length, bore, edge, zero, dialect } = draft.value;
+    try {
+      const answer = await ask(
+        api.POST("/api/programs/check", {
+          body: {
+            text,
+            dialect,
+            machine,
+            diameter: turns ? diameter || null : null,
+            length: turns ? length || null : null,
+            bore: turns ? bore || null : null,
+            edge: turns ? edge || null : null,
+            zero: zero as "face" | "jaws",
+            units: session.units,
+          },
+        }),
+      );
+      problem = null;
+      return answer;
+    } catch (reason) {
+      if (reason instanceof Problem) problem = reason;
+      throw reason;
+    }
+  }
+  async function open(event: Event & { currentTarget: HTMLInputElement }) {
+    const file = event.currentTarget.files?.[0];
+    if (file) draft.value.text = (await file.text()).slice(0, 2_400_000);
+  }
+  const SIZES = [
+    ["diameter", "blank Ø", "50"],
+    ["length", "stick-out from jaws", "80"],
+    ["bore", "bore", "0"],
+    ["edge", "width of a blade", "0"],
+  ] as const;
+  const told = $derived(
+    JSON.stringify([
+      machine,
+      ...SIZES.map(([name]) => draft.value[name]),
+      draft.value.zero,
+      draft.value.dialect,
+    ]),
+  );
+</script>
+
+<div class="p-3">
+  <section class="bg-sheet border-edge border p-3">
+    <h1 class="text-lg font-semibold">Check a program</h1>
+    <p class="text-soft">
+      Paste or open a program: every line is read, what it does is drawn, what is wrong stands on its line.
+      With the blank told, rapid moves into the metal and into the jaws are found too.
+    </p>
+    <div class="mt-2 flex flex-wrap items-end gap-3">
+      <label class="flex flex-col"
+        ><span class="text-soft text-[13px]">control</span>
+        <select class="control" bind:value={draft.value.dialect}>
+          {#each dialects.data ?? [] as one (one.name)}<option value={one.name}>{one.title}</option>{/each}
+        </select></label
+      >
+      <label class="flex flex-col"
+        ><span class="text-soft text-[13px]">machine</span>
+        <select
+          class="control"
+          value={machine}
+          onchange={(event) => (draft.value.machine = event.currentTarget.value)}
+        >
+          {#each names as one (one)}<option>{one}</option>{/each}
+        </select></label
+      >
+      {#if turns}
+        {#each SIZES as [name, label, example] (name)}
+          <FormField {label} field={name} placeholder={example} bind:value={draft.value[name]} {problem} />
+        {/each}
+        <label class="flex flex-col"
+          ><span class="text-soft text-[13px]">zero at</span>
+          <select class="control" bind:value={draft.value.zero}>
+            <option value="face">the face</option>
+            <option value="jaws">the jaws</option>
+          </select></label
+        >
+      {/if}
+      <label class="control cursor-pointer"
+        >Open a file<input
+          type="file"
+          accept=".nc,.txt,.tap,.mpf,.cnc"
+          class="sr-only"
+          onchange={open}
+        /></label
+      >
+    </div>
+    <ProveOut />
+    <div class="mt-2">
+      {#if machine && dialects.data}
+        {#key told}
+          <ProgramView
+            text={draft.value.text}
+            label="Program text"
+            {read}
+            change={(text) => (draft.value.text = text)}
+            height="52vh"
+          />
+        {/key}
+      {/if}
+    </div>
+  </section>
+</div>
