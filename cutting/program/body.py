@@ -18,6 +18,7 @@ SLICES = 4000  # along the part: 0.05 mm of a part of 200 mm
 INTO = 0.02  # mm below the skin from which a rapid move is in the metal: what rounding leaves open
 AIR = 2.0  # s of feed that takes nothing, from which it is told (common practice)
 CHORDS = 72  # of a full turn
+FACED = 6.0  # mm of stock in front of the tip that a facing cut takes at the most (common practice)
 CLOSE = 1.0  # mm from the metal: what is fed there comes up to it, or leaves a wall
 HALF_LINE = 1e-6
 
@@ -52,7 +53,7 @@ class TurnedBody:
         for start, end, diameter in bar.steps:
             self.outer[(middle >= start) & (middle <= end)] = diameter / 2.0
 
-    def _slices(self, z0: float, z1: float) -> slice:
+    def slices(self, z0: float, z1: float) -> slice:
         """The slices between two places."""
         first = math.floor((min(z0, z1) - self.low) / self.step)
         last = math.ceil((max(z0, z1) - self.low) / self.step)
@@ -69,7 +70,7 @@ class TurnedBody:
 
     def pierced(self, at: Point, to: Point) -> float:
         """How deep [mm] the tip goes below the skin on a straight way, 0 in air."""
-        cells = self._slices(at[2], to[2])
+        cells = self.slices(at[2], to[2])
         if cells.start >= cells.stop or min(abs(at[0]), abs(to[0])) >= float(self.outer[cells].max()) or self._beyond(at, to):
             return 0.0
         radius = self._along(at, to, cells)
@@ -82,7 +83,9 @@ class TurnedBody:
     def cut(self, at: Point, to: Point) -> float:
         """Take away what the edge passes on a straight way; the area [mm²] in half section that went."""
         left, right = self.bar.edge
-        cells = self._slices(min(at[2], to[2]) - left, max(at[2], to[2]) + right)
+        if abs(to[2] - at[2]) < self.step and self._faced(at, to):  # the chip of a facing cut goes to the face
+            right = SLICES * self.step
+        cells = self.slices(min(at[2], to[2]) - left, max(at[2], to[2]) + right)
         if cells.start >= cells.stop or self._beyond((0.0, 0.0, at[2] - left), (0.0, 0.0, to[2] - left)):
             return 0.0
         radius = self._along(at, to, cells)
@@ -95,9 +98,15 @@ class TurnedBody:
             np.minimum(outer, radius, out=outer)
         return (before - float(np.maximum(outer - inner, 0.0).sum())) * self.step
 
+    def _faced(self, at: Point, to: Point) -> bool:
+        """Whether a way across is a facing cut: little metal stands in front of it."""
+        front = self.slices(to[2], self.high)
+        standing = int(np.count_nonzero(self.outer[front] > np.maximum(self.inner[front], min(abs(at[0]), abs(to[0])))))
+        return standing * self.step <= FACED
+
     def _from_inside(self, at: Point, to: Point) -> bool:
         """Whether the tip works in a bore: it is nearer to the bore's wall than to the outside."""
-        cells = self._slices(at[2], to[2])
+        cells = self.slices(at[2], to[2])
         inner = float(self.inner[cells].max(initial=0.0))
         return inner > 0.0 and (abs(at[0]) + abs(to[0])) / 2.0 < (inner + float(self.outer[cells].max(initial=0.0))) / 2.0
 
@@ -106,7 +115,7 @@ class TurnedBody:
         z, radius = (at[2] + to[2]) / 2.0, (abs(at[0]) + abs(to[0])) / 2.0
         if z > self.high + CLOSE:
             return False
-        cells = self._slices(z - CLOSE, z + CLOSE)
+        cells = self.slices(z - CLOSE, z + CLOSE)
         return bool(((self.outer[cells] + CLOSE >= radius) & (self.inner[cells] - CLOSE <= radius)).any())
 
     def profile(self, most: int = 400) -> tuple[tuple[float, float, float], ...]:

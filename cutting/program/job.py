@@ -2,20 +2,23 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from cutting.errors import CuttingError
 from cutting.motion.moves import Arc, Feed, Frame, Helix, Path, Rapid, ThreadPass, ToolChange
 from cutting.operations.registry import judged, kind_of
-from cutting.program.body import Bar
+from cutting.program.body import Bar, TurnedBody
 from cutting.program.check import check
 from cutting.program.dialect import Dialect, dialects_for
+from cutting.program.entering import entering
 from cutting.program.finding import Finding
 from cutting.program.plot import seconds_of
 from cutting.program.read import Executed, execute
 from cutting.program.write import JobStep, write_job
 
+TURNED_KINDS = ("turn", "face")
+FROM_THE_FACE = ("face groove",)  # kinds whose path begins at the face, not at the jaws
 TURNED_ROUND = "TURN THE PART ROUND, SET ITS ZERO ANEW"
 
 
@@ -63,13 +66,16 @@ def job_programs(operations: tuple[Planned, ...], machine: Any, title: str, bar:
     """The programs of a job on a machine. `bar` is its blank in z from the jaws, where it is turned in one clamping."""
     steps, left_out, broken, dangers = list[JobStep](), list[tuple[int, str, str]](), list[str](), dict[str, None]()
     tools: dict[str, int] = {}
-    turned, zeros, around = machine.turns, list[float](), False
+    body = TurnedBody(bar) if bar is not None else None
+    turned, places, around = machine.turns, list[_Place](), False
     for one in operations:
         if isinstance(one.setup, CuttingError):
             left_out.append((one.number, one.title, one.setup.message))
             continue
         outcome, x = judged(one.setup)
         path = kind_of(one.setup.operation).path(x, None)
+        if body is not None and path.frame is Frame.TURNED and not one.around and one.setup.operation in TURNED_KINDS:
+            path = entering(path, body)
         if turned and path.frame is not Frame.TURNED and not on_axis(path):
             left_out.append((one.number, one.title, "driven tools are written in a program of their own: open it at the operation"))
             continue
@@ -82,16 +88,57 @@ def job_programs(operations: tuple[Planned, ...], machine: Any, title: str, bar:
         around = around or one.around
         number = tools.setdefault(_tool_of(path) or one.title, len(tools) + 1)
         steps.append(JobStep(one.number, one.title, path, number, zero, halt))
-        zeros.append(zero)
+        places.append(
+            _Place(one.around, one.setup.operation in FROM_THE_FACE, float(getattr(one.setup.holding, "free_length", 0.0) or 0.0))
+        )
+    steps = _from_one_home(_from_one_zero(steps, places))
+    zero = next((step.zero for step in steps if step.zero > 0.0), 0.0)
     texts = []
     for dialect in dialects_for(turned) if steps else ():
         for inch in (False, True):
             text = write_job(steps, dialect, title, inch)
-            found = execute(text, dialect, steps[0].path.start, zeros[0])
-            whole = bar if not around and len(set(zeros)) == 1 and all(step.path.frame is Frame.TURNED for step in steps) else None
-            texts.append(JobText(dialect, inch, text, check(found, machine, None, whole), found, steps[0].path.start, zeros[0]))
+            found = execute(text, dialect, steps[0].path.start, zero)
+            whole = bar if not around and all(step.path.frame is Frame.TURNED for step in steps) else None
+            texts.append(JobText(dialect, inch, text, check(found, machine, None, whole), found, steps[0].path.start, zero))
     seconds = seconds_of(texts[0].found, turned, machine) if texts else None
     return JobPrograms(tuple(texts), tuple(left_out), tuple(broken), tuple(dangers), seconds)
+
+
+@dataclass(frozen=True)
+class _Place:
+    """Where a step is told from: its clamping, whether its own path begins at the face, and how far the part stands out [mm]."""
+
+    around: bool
+    from_face: bool
+    stands_out: float
+
+
+def _from_one_zero(steps: list[JobStep], places: list[_Place]) -> list[JobStep]:
+    """The steps told from one zero for each clamping: the finished face, where one of its operations makes it; else the jaws."""
+    faces: dict[bool, float] = {}
+    for step, place in zip(steps, places, strict=True):
+        if step.zero and step.path.frame is Frame.TURNED and not place.from_face:
+            faces[place.around] = step.zero
+    found = []
+    for step, place in zip(steps, places, strict=True):
+        face = faces.get(place.around, 0.0)
+        if step.path.frame is not Frame.TURNED:
+            found.append(step)
+        elif place.from_face:  # its own zero is the face already
+            found.append(replace(step, zero=0.0 if face else -place.stands_out))
+        else:
+            found.append(replace(step, zero=face))
+    return found
+
+
+def _from_one_home(steps: list[JobStep]) -> list[JobStep]:
+    """The steps with one place for all at which tools are changed: clear of everything that any of them passes."""
+    found = []
+    for step in steps:
+        alike = [one.path.start for one in steps if one.path.frame is step.path.frame]
+        home = (max(place[0] for place in alike), 0.0, max(place[2] for place in alike))
+        found.append(replace(step, path=replace(step.path, start=home, steps=(*step.path.steps, Rapid(home)))))
+    return found
 
 
 def _tool_of(path: Path) -> str:

@@ -6,11 +6,12 @@ from dataclasses import dataclass
 from typing import Any
 
 from cutting.motion.clock import clock
-from cutting.motion.moves import Frame
+from cutting.motion.moves import Frame, Path
 from cutting.operations.registry import KINDS, judged, kind_of
 from cutting.program import Dialect, Finding, check, execute, write
 from cutting.program.dialect import dialects_for, find_dialect
-from cutting.program.job import on_axis
+from cutting.program.entering import body_of, entering
+from cutting.program.job import TURNED_KINDS, on_axis
 from cutting.program.plot import Plot, plot, seconds_of
 from cutting.studies.study import Study
 
@@ -39,7 +40,7 @@ class Programs:
 def programs_of(setup: Any, stock: Any = None) -> Programs:
     """The programs of a set-up's own path. Raises `CuttingError`."""
     outcome, x = judged(setup)
-    path = kind_of(setup.operation).path(x, None)
+    path = _path(setup, x)
     turned = path.frame is Frame.TURNED
     face = float(getattr(setup.holding, "face", 0.0) or 0.0) if turned else 0.0
     zero = "the finished face" if face else "the jaws" if turned and setup.operation != "face groove" else "the face where it begins"
@@ -55,13 +56,20 @@ def programs_of(setup: Any, stock: Any = None) -> Programs:
     )
 
 
+def _path(setup: Any, x: Any) -> Path:
+    """How the tool goes, entering at a feed where the part in front of it stands in the way."""
+    path = kind_of(setup.operation).path(x, None)
+    body = body_of(setup) if setup.operation in TURNED_KINDS else None
+    return path if body is None else entering(path, body)
+
+
 def own_program(setup: Any, dialect: str, text: str) -> tuple[tuple[Finding, ...], Plot, float | None]:
     """What a text of somebody's own does in place of the planned one: its findings beside the plan, its ways and seconds.
 
     Raises `CuttingError` for a dialect that there is not.
     """
     _, x = judged(setup)
-    path = kind_of(setup.operation).path(x, None)
+    path = _path(setup, x)
     turned = path.frame is Frame.TURNED
     face = float(getattr(setup.holding, "face", 0.0) or 0.0) if turned else 0.0
     spoken = find_dialect(dialect)

@@ -60,6 +60,7 @@ class MachineSheet(Schema):
     description: str
     condition: str
     condition_note: str
+    turns: bool
     power_curve: list[Point]
     curve_at: str
     spindle_curve: list[Point]
@@ -281,6 +282,7 @@ def _sheet(row: Machine, units: Units) -> dict[str, Any]:
         "description": m.description,
         "condition": m.condition,
         "condition_note": NOTES[m.condition],
+        "turns": m.turns,
         "power_curve": list(m.power_curve),
         "curve_at": m.curve_at,
         "spindle_curve": curve,

@@ -8753,6 +8753,8 @@ export interface components {
             condition: string;
             /** Condition Note */
             condition_note: string;
+            /** Turns */
+            turns: boolean;
             /** Power Curve */
             power_curve: number[][];
             /** Curve At */

@@ -148,8 +148,7 @@
           <button class="plain-link figure" onclick={() => toLine(one.line)}>line {one.line}</button>:
           <span class={one.severity === "stop" ? "text-signal" : ""}
             >{one.severity === "stop" ? "▲ " : ""}{one.text}</span
-          >{#if one.remedy}
-            → {one.remedy}{/if}
+          >{#if one.remedy}<span class="ml-1">→ {one.remedy}</span>{/if}
         </li>
       {/each}
     </ul>

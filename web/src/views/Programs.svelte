@@ -30,9 +30,9 @@
   }));
   let problem = $state<Problem | null>(null);
   $effect(() => page.open("Programs", [{ label: "Programs" }]));
-  const names = $derived((machines.data ?? []).map((one) => one.name));
-  const machine = $derived(draft.value.machine || names[0] || "");
   const turns = $derived(dialects.data?.find((one) => one.name === draft.value.dialect)?.turns ?? true);
+  const fitting = $derived((machines.data ?? []).filter((one) => one.turns === turns).map((one) => one.name));
+  const machine = $derived(fitting.includes(draft.value.machine) ? draft.value.machine : (fitting[0] ?? ""));
 
   async function read(text: string) {
     const { diameter, length, bore, edge, zero, dialect } = draft.value;
@@ -100,12 +100,21 @@
           value={machine}
           onchange={(event) => (draft.value.machine = event.currentTarget.value)}
         >
-          {#each names as one (one)}<option>{one}</option>{/each}
+          {#each fitting as one (one)}<option>{one}</option>{/each}
         </select></label
       >
       {#if turns}
         {#each SIZES as [name, label, example] (name)}
-          <FormField {label} field={name} placeholder={example} bind:value={draft.value[name]} {problem} />
+          <div class="flex w-32 flex-col">
+            <label class="text-soft text-[13px]" for="program-{name}">{label}</label>
+            <FormField
+              id="program-{name}"
+              field={name}
+              placeholder={example}
+              bind:value={draft.value[name]}
+              {problem}
+            />
+          </div>
         {/each}
         <label class="flex flex-col"
           ><span class="text-soft text-[13px]">zero at</span>
