@@ -24,8 +24,8 @@ BENCHES = {"cut-off": ("Guide-vane pin", "op40"), "groove": ("Bearing carrier", 
 LOOKS = (("light", 1280, 800), ("dark", 1024, 768), ("light", 820, 1180))
 VIEWS = ("jobs", "job", "at-machine", "sheet-a", "sheet-l", "sheet-t",
          "operation", "crib", "tool", "geometries", "assemblies", "heavy-tools", "tool-materials", "exchange", "shelf", "threads", "floor",
-         "people", "account",
-         "study-z", "study-r", "study-l", "study-t", "study-g", "study-c", "study-h", "study-q", "log",
+         "people", "account", "programs",
+         "study-z", "study-r", "study-l", "study-t", "study-g", "study-c", "study-h", "study-q", "study-i", "log",
          "help", "document", *BENCHES)  # fmt: skip
 
 

@@ -93,7 +93,17 @@
           // Escape leaves the editor, so that Tab goes on to the next field
           keymap.of([...defaultKeymap, ...historyKeymap]),
           EditorState.readOnly.of(readonly),
-          EditorView.contentAttributes.of({ "aria-label": label, spellcheck: "false" }),
+          EditorView.contentAttributes.of({ "aria-label": label, spellcheck: "false", tabindex: "0" }),
+          // typed over a selection: done here, as the browser would mend the lines with styles that the page's policy forbids
+          EditorView.domEventHandlers({
+            beforeinput(event, now) {
+              if (event.inputType !== "insertText" || event.data === null || now.state.selection.main.empty)
+                return false;
+              event.preventDefault();
+              now.dispatch(now.state.replaceSelection(event.data), { userEvent: "input.type" });
+              return true;
+            },
+          }),
           EditorView.updateListener.of((update) => {
             if (update.docChanged && !update.transactions.some((one) => one.annotation(fromOutside)))
               change(update.state.doc.toString());
