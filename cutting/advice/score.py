@@ -16,7 +16,7 @@ STOP_MINUTES = 45.0  # what an unplanned stop takes from an unattended machine (
 HABIT = 0.10  # share that a grade must save in a metal that it is not made for, or a way seldom taken, to stand first (common practice)
 SLACK = 0.02  # of the wanted probability that a run may fall short of
 SHORTFALL = 1e4  # money that a missing probability of 1 weighs: security comes first
-LESS_SURE = 15.0  # operations that it weighs to hold for certain not, where everything holds half as surely as is asked (common practice)
+LESS_SURE = 15.0  # shares of an operation that each missing share of the chance weighs that is asked of a hard limit (common practice)
 NOT_HELD = 1e8  # what a hard limit weighs that holds less surely than is asked: it stays hard
 DEAR = 1e-3  # seconds that a unit of money weighs where equally fast ones are told apart
 

@@ -12,12 +12,16 @@ import pytest
 from cutting.doors.json_form import read_setup
 from cutting.errors import UnknownName
 from cutting.machine.machines import find_machine
-from cutting.motion.moves import Arc, Dwell, Feed, Helix, Per, Rapid, ThreadPass
+from cutting.motion.moves import Arc, CuttingOutline, Dwell, Feed, Frame, Helix, Path, Per, Rapid, ThreadPass
+from cutting.operations.registry import judged, kind_of
 from cutting.program import Bar, check, execute
 from cutting.program.body import TurnedBody, findings_of
 from cutting.program.dialect import dialects, find_dialect
+from cutting.program.entering import entering
 from cutting.program.job import Planned, job_programs
 from cutting.program.plot import Drawn, plot, seconds_of
+from cutting.program.write import unrolled
+from cutting.studies.program import programs_of
 from tests.core.every_kind import EVERY_KIND
 from tests.core.slots import form
 
@@ -229,3 +233,55 @@ def test_a_dialect_that_there_is_not_is_refused_by_name() -> None:
 def test_a_feed_is_meant_as_its_mode_says() -> None:
     found = execute(f"{HEAD}G98 G1 X40. Z0. F100.\nG99 G1 Z-5. F0.2\nM5\nM30\n", LATHE)
     assert [run.move.per for run in found.runs if isinstance(run.move, Feed)] == [Per.MINUTE, Per.TURN]
+
+
+def test_a_blade_takes_its_width_and_a_point_its_line() -> None:
+    """A plunge of a blade 4 mm wide takes 4 mm; set over the face's edge only what is there."""
+    wide = Bar(50.0, 0.0, 80.0, edge=(2.0, 2.0))
+    body = TurnedBody(wide)
+    assert body.cut((30.0, 0.0, 40.0), (20.0, 0.0, 40.0)) == pytest.approx(4.0 * 5.0, rel=0.02)
+    assert body.cut((30.0, 0.0, 81.0), (20.0, 0.0, 81.0)) == pytest.approx(1.0 * 5.0, rel=0.05)
+    assert body.cut((30.0, 0.0, 83.0), (20.0, 0.0, 83.0)) == 0.0
+
+
+def test_a_hole_of_unlike_feeds_stays_long_hand() -> None:
+    """A cycle has one feed: slower at the entry, block by block."""
+    slow = read_setup(form(EVERY_KIND["drill"], settings={"entry_feed": 0.5}, feature={"entry_angle": 5}))
+    plain = read_setup(EVERY_KIND["drill"])
+    texts = {
+        name: next(one.text for one in programs_of(setup).texts if one.dialect.name == "mill with cycles" and not one.inch)
+        for name, setup in (("slow", slow), ("plain", plain))
+    }
+    assert "G81" in texts["plain"]
+    assert "G81" not in texts["slow"]
+    assert all(one.findings == () for setup in (slow, plain) for one in programs_of(setup).texts)
+
+
+def test_a_cut_that_begins_in_the_part_is_entered_at_its_feed() -> None:
+    """From over the metal that stands there, wherever it is the thickest on the way; what begins in air is left as it was."""
+    path = kind_of("turn").path(judged(read_setup(EVERY_KIND["turn"]))[1], None)
+    stands = Bar(57.0, 0.0, 180.0, steps=((150.0, 180.0, 40.0),))
+    entered = entering(path, TurnedBody(stands))
+    body, at = TurnedBody(stands), path.start
+    feeds = [step.feed for step in path.steps if isinstance(step, Feed)]
+    added = [step for step in entered.steps if step not in path.steps]
+    assert {step.feed for step in added if isinstance(step, Feed)} == {feeds[0]}
+    for step in entered.steps:
+        if isinstance(step, Rapid):
+            assert body.pierced(at, step.to) <= 0.02
+            at = step.to
+        elif isinstance(step, Feed):
+            body.cut(at, step.to)
+            at = step.to
+    over = [step.to for step in added if isinstance(step, Rapid)]
+    assert over[0][0] == pytest.approx(57.0 / 2 + 1.0)
+    alone = entering(path, TurnedBody(Bar(57.0, 0.0, 140.0)))
+    assert alone.steps == path.steps
+
+
+def test_a_helix_is_written_turn_by_turn_and_falls_alike_in_each() -> None:
+    helix = Helix((5.0, 0.0, -4.5), (0.0, 0.0, 0.0), 3.5, True, 100.0)
+    path = Path(Frame.HOLE, "", (-5.0, 0.0, 2.5), (helix,), CuttingOutline(()))
+    ends = [step.to[2] for step in unrolled(path) if isinstance(step, Helix)]
+    assert ends == pytest.approx([0.5, -1.5, -3.5, -4.5])
+    assert [step.turns for step in unrolled(path) if isinstance(step, Helix)] == pytest.approx([1.0, 1.0, 1.0, 0.5])

@@ -17,6 +17,7 @@
   import ShaftLineSheet from "../job/ShaftLineSheet.svelte";
   import StaleBar from "../job/StaleBar.svelte";
   import TheirsBar from "../job/TheirsBar.svelte";
+  import WalkSheet from "../job/WalkSheet.svelte";
   import ToolTable from "../job/ToolTable.svelte";
   import { Watch } from "../job/watch.svelte";
   import Choice from "../lib/Choice.svelte";
@@ -39,7 +40,7 @@
     () => !!(sheet || asked || drawing), // a form is open: their version waits, and meets it when it is kept
   );
   let missing = $state("");
-  let sheet = $state<"add" | "line" | "best" | "tried" | "program" | null>(null);
+  let sheet = $state<"add" | "line" | "best" | "tried" | "program" | "walk" | null>(null);
   let asked = $state("");
   let drawing = $state("");
   let place = $state(0);
@@ -169,8 +170,9 @@
               <a class="plain-link" href={sheetOf("pdf", "letter")} target="_blank" rel="noopener">Letter</a
               ></span
             >
-            {#if job.document.operations.length}<button class="plain-link" onclick={() => (sheet = "program")}
-                >program</button
+            {#if job.document.operations.length}<span
+                ><button class="plain-link" onclick={() => (sheet = "walk")}>explained</button>
+                <button class="plain-link ml-2" onclick={() => (sheet = "program")}>program</button></span
               >{/if}
             {#if session.mayEdit}<span
                 ><button class="plain-link" onclick={() => void copy()}>copy the job</button>
@@ -330,6 +332,13 @@
   {:else if sheet === "line"}<ShaftLineSheet {editor} close={() => (sheet = null)} />
   {:else if sheet === "best"}<BestSheet {editor} close={() => (sheet = null)} />
   {:else if sheet === "tried"}<PartStudySheet {editor} close={() => (sheet = null)} />
+  {:else if sheet === "walk"}<WalkSheet
+      job={job!.id}
+      name={job!.document.name}
+      state={job!.state}
+      tools={Object.fromEntries(job!.document.operations.map((one) => [one.id, one.tool]))}
+      close={() => (sheet = null)}
+    />
   {:else if sheet === "program"}<ProgramSheet
       job={job!.id}
       name={job!.document.name}

@@ -41,9 +41,7 @@ BETWEEN_HOLES = 1.2  # s from one hole to the next (common practice)
 HEATS_DRY, HEATS_WET = 0.03, 0.01  # of the rise that each diameter of depth adds (common practice)
 DRY_MARGINS = 1.6  # × what margins rub without coolant (common practice)
 FIBRES = 0.45  # of the life that a row promises: fibres round every lip but a diamond (common practice)
-ROUNDED = (
-    1.5  # shares of a metal's wear that each share of the fibres' adds to it (common practice: about a hundred holes with plain carbide)
-)
+ROUNDED = 1.5  # of a metal's wear, that each share of the fibres' adds to it (common practice: a hundred holes with plain carbide)
 ROW_LIFE = 15.0  # min for which the law of life is written
 RUNS_OUT = (1.0, 0.3)  # power of the excess of runout by which carbide and high-speed steel lose life (common practice)
 PACKS_UP = 0.02  # chance a hole that a drill whose chips just pack jams (common practice)
