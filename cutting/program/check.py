@@ -52,6 +52,11 @@ def _at_the_end(found: Executed) -> Iterator[Finding]:
         yield Finding(found.compensated, "compensation_on", "stop", "cutter compensation is put on and not taken off again.", "G40 clear")
     if found.ended is not None and found.wet:
         yield Finding(found.ended, "coolant_on", "look", "it ends with the coolant on.", "M9 before the end")
+    for line, number, _, _ in found.tools:
+        if len(number) == 4 and number[:2] != number[2:] and number[2:] != "00":
+            yield Finding(
+                line, "tool_offset", "look", f"tool {number[:2]} is called with the offset of {number[2:]}.", f"T{number[:2] * 2}"
+            )
     for line, _, at, compensated in found.tools[1:]:
         if compensated:
             yield Finding(line, "compensated_change", "stop", "a tool is changed with cutter compensation on.", "G40 before it")
@@ -217,6 +222,10 @@ def _turned(run: ProgramMove, turns: SpindleOn) -> Iterator[Finding]:
     own = run.spindle
     if own.backwards is not turns.backwards:
         yield Finding(run.line, "spindle_sense", "stop", "the spindle turns the other way than planned.")
+    planned = turns.cutting_speed > 0.0 and turns.low < turns.top
+    if run.constant and not planned:
+        yield Finding(run.line, "speed", "stop", "a constant cutting speed where a fixed spindle speed is planned.", "G97")
+        return
     if own.cutting_speed > 0.0 and turns.cutting_speed > 0.0:
         if not math.isclose(own.cutting_speed, turns.cutting_speed, rel_tol=SPEED_OFF, abs_tol=0.6):
             yield Finding(run.line, "speed", "stop", f"{own.cutting_speed:.0f} m/min where {turns.cutting_speed:.0f} is planned.")

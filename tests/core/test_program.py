@@ -104,6 +104,20 @@ FAULTS: dict[str, Fault] = {
     "two words of a group": (r"\bG1\b", r"\bG1\b", "G1 G0", {"two_of_a_group"}),
     "no word at all": (r"\bG1\b", r"\bG1\b", "G1 §", {"unread"}),
     "no end": (r"\bM(30|2)\b", r"\bM(30|2)\b", "", {"no_end"}),
+    "comma for point": (r"[XZ]-?\d+\.\d", r"([XZ]-?\d+)\.", r"\1,", {"unread", "no_point", "place"}),
+    "letter for nought": (r"[XZ]-?\d*0\.\d", r"([XZ]-?\d*)0\.", r"\1O.", {"unread", "no_point", "place"}),
+    "axes swapped": (r"G1.*X\d+\.\d+ Z", r"X(-?\d+\.\d+) Z(-?\d+\.\d+)", r"X\2 Z\1", {"place"}),
+    "incremental": (r"\bG1\b.*Z", r"\bG1\b", "G91 G1", {"place"}),
+    "end in the middle": (r"\bG1\b", r"$", " M30", {"less_than_planned", "left_turning", "coolant_on"}),
+    "unknown word": (r"\bG1\b", r"\bG1\b", "G123 G1", {"unknown_word"}),
+    "rotary word": (r"\bG1\b", r"$", " C90.", {"rotary"}),
+    "centre lost": (r"\bG[23]\b.* I-?\d", r" [IJ]-?\d+\.\d+", "", {"no_centre", "radii", "place", "turns", "sense"}),
+    "centre turned over": (r"\bG[23]\b.* I-?\d*[1-9]", r" I(-?)", lambda found: " I" if found[1] else " I-",
+                           {"radii", "place", "turns", "sense"}),
+    "wrong offset": (r"T0101", r"T0101", "T0102", {"tool_offset"}),
+    "macro": (r"\bG1\b", r"\bG1\b", "#101=3 G1", {"macro"}),
+    "jump": (r"\bG1\b", r"$", " GOTO 10", {"macro", "unread"}),
+    "cycle of nothing": (r"\bG1\b.*Z", r"\bG1\b", "G81", {"cycle", "motion"}),
     "too fast": (r"\bG97\b", r"(S)(\d+)", lambda found: "S99000", {"too_fast", "speed"}),
 }  # fmt: skip
 # faults whose harm shows on a later line, put in where they first stand
@@ -113,6 +127,12 @@ LATER: dict[str, Fault] = {
     "no spindle": (r"\bM3\b", r"\bM3\b", "", {"no_spindle"}),
     "no feed": (r"F\d", r"F\d+\.?\d*", "", {"no_feed", "feed", "no_lead"}),
     "wrong units": (r"\bG21\b", r"\bG21\b", "G20", {"place"}),
+    "compensation left on": (r"\bG1\b", r"\bG1\b", "G41 G1", {"compensation_on"}),
+    "stopped in the middle": (r"\bG0\b", r"$", " M5", {"no_spindle"}),
+    "coolant left on": (r"M5 M9", r" M9", "", {"coolant_on"}),
+    "speed forgotten": (r"G97 S", r"S\d+", "", {"no_spindle", "speed"}),
+    "constant for fixed": (r"G97 S", r"G97", "G96", {"speed", "no_clamp", "thread_constant"}),
+    "clamp forgotten": (r"G(50|92) S", r"G(50|92) S\d+", "", {"no_clamp", "clamp"}),
 }
 
 
