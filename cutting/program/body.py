@@ -24,7 +24,7 @@ HALF_LINE = 1e-6
 
 
 @dataclass(frozen=True)
-class Bar:
+class Chucked:
     """What is in the chuck, in the program's own z [mm]: its diameter, its bore, where it begins (the jaws) and ends (its face).
 
     `steps` are stretches (from, to, diameter) that are thinner. `edge` is how far the tool's edge reaches to both sides of the point that
@@ -43,7 +43,7 @@ class Bar:
 class TurnedBody:
     """The part's metal in slices along its axis, as it is cut."""
 
-    def __init__(self, bar: Bar) -> None:
+    def __init__(self, bar: Chucked) -> None:
         self.bar = bar
         self.low, self.high = bar.jaws, bar.face
         self.step = max((self.high - self.low) / SLICES, 1e-6)
@@ -154,7 +154,7 @@ def _round(at: Point, to: Point, centre: Point, a: int, b: int, clockwise: bool,
     yield to
 
 
-def findings_of(runs: list[ProgramMove], bar: Bar, air: bool) -> tuple[list[Finding], TurnedBody]:
+def findings_of(runs: list[ProgramMove], bar: Chucked, air: bool) -> tuple[list[Finding], TurnedBody]:
     """What a turning program does to its bar: rapid into metal, into the jaws, and where `air` is told feed that takes nothing."""
     body, found, told = TurnedBody(bar), list[Finding](), set[str]()
 

@@ -9,7 +9,7 @@ from itertools import zip_longest
 
 from cutting.machine.machines import Machine
 from cutting.motion.moves import Arc, Dwell, Feed, Helix, Path, Per, Point, Rapid, SpindleOn, ThreadPass
-from cutting.program.body import Bar, findings_of
+from cutting.program.body import Chucked, findings_of
 from cutting.program.finding import Finding
 from cutting.program.read import Executed, Move, ProgramMove
 from cutting.program.write import unrolled
@@ -27,7 +27,7 @@ NOT_CHECKED = (
 )
 
 
-def check(found: Executed, machine: Machine, path: Path | None = None, bar: Bar | None = None) -> tuple[Finding, ...]:
+def check(found: Executed, machine: Machine, path: Path | None = None, bar: Chucked | None = None) -> tuple[Finding, ...]:
     """Every finding in the order of its lines: by itself, on its machine, against its plan, and with what is in the chuck."""
     each = [
         *(Finding(one.line, one.name, STOPS.get(one.name, "look"), one.text) for one in found.faults),
@@ -53,7 +53,7 @@ def _at_the_end(found: Executed) -> Iterator[Finding]:
     if found.ended is not None and found.wet:
         yield Finding(found.ended, "coolant_on", "look", "it ends with the coolant on.", "M9 before the end")
     for line, number, _, _ in found.tools:
-        if len(number) == 4 and number[:2] != number[2:] and number[2:] != "00":
+        if len(number) == 4 and number[:2] != number[2:] and "00" not in (number[:2], number[2:]):
             yield Finding(
                 line, "tool_offset", "look", f"tool {number[:2]} is called with the offset of {number[2:]}.", f"T{number[:2] * 2}"
             )

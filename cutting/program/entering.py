@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from cutting.motion.moves import Arc, Feed, Helix, Path, Per, Point, Rapid, Step, ThreadPass
-from cutting.program.body import INTO, Bar, TurnedBody, straight
+from cutting.program.body import INTO, Chucked, TurnedBody, straight
 
 CLEAR = 1.0  # mm over the metal to which it goes in rapid (common practice)
 FINE = 0.1  # mm/rev at which it enters where the path has no feed of its own
@@ -43,7 +43,7 @@ def body_of(setup: object) -> TurnedBody | None:
         return None
     face = float(holding.free_length if holding.face is None else holding.face)
     widest = max(diameter for _, _, diameter in stretches)
-    return TurnedBody(Bar(widest, 0.0, face, float(holding.bore or 0.0), steps=tuple(stretches)))
+    return TurnedBody(Chucked(widest, 0.0, face, float(holding.bore or 0.0), steps=tuple(stretches)))
 
 
 def _outer(body: TurnedBody, at: Point, to: Point) -> float:

@@ -8,7 +8,7 @@ from typing import Any
 from cutting.errors import CuttingError
 from cutting.motion.moves import Arc, Feed, Frame, Helix, Path, Rapid, ThreadPass, ToolChange
 from cutting.operations.registry import judged, kind_of
-from cutting.program.body import Bar, TurnedBody
+from cutting.program.body import Chucked, TurnedBody
 from cutting.program.check import check
 from cutting.program.dialect import Dialect, dialects_for
 from cutting.program.entering import entering
@@ -23,7 +23,7 @@ TURNED_ROUND = "TURN THE PART ROUND, SET ITS ZERO ANEW"
 
 
 @dataclass(frozen=True)
-class Planned:
+class JobOperation:
     """An operation of a job: number, title, its set-up or why there is none, and whether the part is turned round for it."""
 
     number: int
@@ -62,8 +62,13 @@ def on_axis(path: Path) -> bool:
     return all(x == 0.0 and y == 0.0 for x, y, _ in places)
 
 
-def job_programs(operations: tuple[Planned, ...], machine: Any, title: str, bar: Bar | None) -> JobPrograms:
-    """The programs of a job on a machine. `bar` is its blank in z from the jaws, where it is turned in one clamping."""
+def job_programs(
+    operations: tuple[JobOperation, ...], machine: Any, title: str, bar: Chucked | None, own: tuple[Dialect, ...] = ()
+) -> JobPrograms:
+    """The programs of a job on a machine, in what ships and in the shop's `own` dialects.
+
+    `bar` is its blank in z from the jaws, where it is turned in one clamping.
+    """
     steps, left_out, broken, dangers = list[JobStep](), list[tuple[int, str, str]](), list[str](), dict[str, None]()
     tools: dict[str, int] = {}
     body = TurnedBody(bar) if bar is not None else None
@@ -94,7 +99,7 @@ def job_programs(operations: tuple[Planned, ...], machine: Any, title: str, bar:
     steps = _from_one_home(_from_one_zero(steps, places))
     zero = next((step.zero for step in steps if step.zero > 0.0), 0.0)
     texts = []
-    for dialect in dialects_for(turned) if steps else ():
+    for dialect in (*dialects_for(turned), *(one for one in own if one.turns == turned)) if steps else ():
         for inch in (False, True):
             text = write_job(steps, dialect, title, inch)
             found = execute(text, dialect, steps[0].path.start, zero)

@@ -132,7 +132,7 @@ def _blocks(path: Path, dialect: Dialect, title: str, tool: int, zero: float, in
                 still = seconds + (60.0 * turns / n if turns and n > 0 else 0.0)
                 yield f"G4 {dialect.dwell}{still * dialect.dwell_in:.{0 if dialect.dwell_in > 1 else 2}f}"
             case ThreadPass(to, lead):
-                pitch = f"{dialect.thread_lead}{lead / scale:.{dialect.feed_decimals + 1}f}"
+                pitch = f"{dialect.thread_lead}{lead / scale:.{form.lead_decimals}f}"
                 yield f"{dialect.thread} {_place(at, to, form)} {pitch}"
                 at, feed = to, ""
             case Rapid(to):
@@ -166,7 +166,7 @@ def _spindle(step: SpindleOn, dialect: Dialect, inch: bool) -> Iterator[str]:
 def _cycle(cycle: HoleCycle, at: Point, dialect: Dialect, form: _Form) -> str:
     """A hole by its cycle: where it is, R, the bottom, its dwell and feed; on a lathe it always comes back to R."""
     wanted = dialect.per_turn if cycle.per is Per.TURN else dialect.per_minute
-    decimals = dialect.feed_decimals + (cycle.word == "G84") if cycle.per is Per.TURN else 1
+    decimals = 1 if cycle.per is Per.MINUTE else form.lead_decimals if cycle.word == "G84" else dialect.feed_decimals
     back = "" if dialect.turns else "G99 "
     place = f"X{form.number(at[0], 0)}" + ("" if dialect.turns else f" Y{form.number(at[1], 1)}")
     depths = f"Z{form.number(cycle.bottom, 2)} R{form.number(cycle.clear, 2)}"
@@ -193,6 +193,11 @@ class _Form:
     @property
     def decimals(self) -> int:
         return self.dialect.decimals + (self.scale != 1.0)
+
+    @property
+    def lead_decimals(self) -> int:
+        """Of a lead, which adds up over a thread: one more than of a feed, and another in inches."""
+        return self.dialect.feed_decimals + 1 + (self.scale != 1.0)
 
     def number(self, value: float, axis: int) -> str:
         """A coordinate [mm] of an axis."""

@@ -9,7 +9,7 @@ from cutting.motion.clock import clock
 from cutting.motion.moves import Frame, Path
 from cutting.operations.registry import KINDS, judged, kind_of
 from cutting.program import Dialect, Finding, check, execute, write
-from cutting.program.dialect import dialects_for, find_dialect
+from cutting.program.dialect import dialects_for
 from cutting.program.entering import body_of, entering
 from cutting.program.job import TURNED_KINDS, on_axis
 from cutting.program.plot import Plot, plot, seconds_of
@@ -37,8 +37,8 @@ class Programs:
     dangers: tuple[str, ...]  # warnings of what maims, in full
 
 
-def programs_of(setup: Any, stock: Any = None) -> Programs:
-    """The programs of a set-up's own path. Raises `CuttingError`."""
+def programs_of(setup: Any, stock: Any = None, own: tuple[Dialect, ...] = ()) -> Programs:
+    """The programs of a set-up's own path, in what ships and in the shop's `own` dialects. Raises `CuttingError`."""
     outcome, x = judged(setup)
     path = _path(setup, x)
     turned = path.frame is Frame.TURNED
@@ -46,7 +46,8 @@ def programs_of(setup: Any, stock: Any = None) -> Programs:
     zero = "the finished face" if face else "the jaws" if turned and setup.operation != "face groove" else "the face where it begins"
     number = KINDS[setup.operation].title
     found = []
-    for dialect in dialects_for(turned or (setup.machine.turns and on_axis(path))):
+    turns = turned or (setup.machine.turns and on_axis(path))
+    for dialect in (*dialects_for(turns), *(one for one in own if one.turns == turns)):
         for inch in (False, True):
             text = write(path, dialect, number, zero=face, inch=inch)
             found.append(ProgramText(dialect, inch, text, check(execute(text, dialect, path.start, face), setup.machine, path)))
@@ -63,16 +64,15 @@ def _path(setup: Any, x: Any) -> Path:
     return path if body is None else entering(path, body)
 
 
-def own_program(setup: Any, dialect: str, text: str) -> tuple[tuple[Finding, ...], Plot, float | None]:
+def own_program(setup: Any, spoken: Dialect, text: str) -> tuple[tuple[Finding, ...], Plot, float | None]:
     """What a text of somebody's own does in place of the planned one: its findings beside the plan, its ways and seconds.
 
-    Raises `CuttingError` for a dialect that there is not.
+    Raises `CuttingError`.
     """
     _, x = judged(setup)
     path = _path(setup, x)
     turned = path.frame is Frame.TURNED
     face = float(getattr(setup.holding, "face", 0.0) or 0.0) if turned else 0.0
-    spoken = find_dialect(dialect)
     done = execute(text, spoken, path.start, face)
     return check(done, setup.machine, path), plot(done), seconds_of(done, spoken.turns, setup.machine)
 

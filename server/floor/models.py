@@ -78,3 +78,18 @@ class Spindle(Kept):
             source=self.source,
             **self.numbers,
         )
+
+
+class Control(models.Model):
+    """A dialect of the shop's own: how one of its controls wants its programs written. `data` are the core's own entries."""
+
+    name = models.CharField(max_length=40, unique=True)
+    data = models.JSONField()
+    changed_by = models.CharField(max_length=150)
+    changed_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["name"]
+
+    def __str__(self) -> str:
+        return self.name

@@ -14,11 +14,11 @@ from cutting.errors import UnknownName
 from cutting.machine.machines import find_machine
 from cutting.motion.moves import Arc, CuttingOutline, Dwell, Feed, Frame, Helix, Path, Per, Rapid, ThreadPass
 from cutting.operations.registry import judged, kind_of
-from cutting.program import Bar, check, execute
+from cutting.program import Chucked, check, execute
 from cutting.program.body import TurnedBody, findings_of
 from cutting.program.dialect import dialects, find_dialect
 from cutting.program.entering import entering
-from cutting.program.job import Planned, job_programs
+from cutting.program.job import JobOperation, job_programs
 from cutting.program.plot import Drawn, plot, seconds_of
 from cutting.program.write import unrolled
 from cutting.studies.program import programs_of
@@ -31,7 +31,7 @@ HEAD = "T0101\nG97 S500 M3\n"
 MILL_HEAD = "G21 G90 G17\nT1 M6\nG97 S1000 M3\n"
 
 
-def rules(text: str, dialect: Any = LATHE, bar: Bar | None = None) -> list[tuple[int, str]]:
+def rules(text: str, dialect: Any = LATHE, bar: Chucked | None = None) -> list[tuple[int, str]]:
     machine = TURNING if dialect.turns else CENTRE
     return [(one.line, one.rule) for one in check(execute(text, dialect, (100.0, 0.0, 100.0)), machine, None, bar)]
 
@@ -145,7 +145,7 @@ def test_what_is_left_on_or_cannot_go_is_named(text: str, rule: str) -> None:
     assert rule in {name for _, name in rules(text)}
 
 
-BAR = Bar(50.0, 0.0, 80.0)
+BAR = Chucked(50.0, 0.0, 80.0)
 
 
 def test_a_rapid_move_into_the_bar_is_stopped_and_one_beside_it_is_not() -> None:
@@ -153,9 +153,9 @@ def test_a_rapid_move_into_the_bar_is_stopped_and_one_beside_it_is_not() -> None
     assert rules(sound, bar=BAR) == []
     for wrong, line in ((sound.replace("G1 Z30. F0.2", "G0 Z30."), 4), (sound.replace("X52. Z82.", "X40. Z82."), 5)):
         assert (line, "rapid_metal") in rules(wrong, bar=BAR)
-    thinner = Bar(50.0, 0.0, 80.0, steps=((20.0, 80.0, 45.0),))
+    thinner = Chucked(50.0, 0.0, 80.0, steps=((20.0, 80.0, 45.0),))
     assert "rapid_metal" not in {name for _, name in rules(sound.replace("G1 Z30. F0.2", "G0 Z30."), bar=thinner)}
-    wide = Bar(40.0, 0.0, 80.0, bore=30.0)
+    wide = Chucked(40.0, 0.0, 80.0, bore=30.0)
     assert "rapid_metal" not in {name for _, name in rules(f"{HEAD}G0 X28. Z90.\nG0 Z20.\nG0 Z90.\nM5\nM30\n", bar=wide)}
     assert "rapid_metal" in {name for _, name in rules(f"{HEAD}G0 X34. Z90.\nG0 Z20.\nG0 Z90.\nM5\nM30\n", bar=wide)}
 
@@ -202,8 +202,8 @@ def test_a_whole_job_is_one_program_that_can_be_started_at_each_operation() -> N
     turn, groove = read_setup(EVERY_KIND["turn"]), read_setup(EVERY_KIND["groove"])
     missing = UnknownName("tool", "no tool of the crib makes it.")
     operations = (
-        Planned(10, "Groove", groove, False), Planned(20, "Turn", turn, False), Planned(30, "Hole beside the axis",
-        read_setup(form(EVERY_KIND["mill hole"])), False), Planned(40, "Nobody", missing, False), Planned(50, "Turn again", turn, True),
+        JobOperation(10, "Groove", groove, False), JobOperation(20, "Turn", turn, False), JobOperation(30, "Hole beside the axis",
+        read_setup(form(EVERY_KIND["mill hole"])), False), JobOperation(40, "Nobody", missing, False), JobOperation(50, "Turn again", turn, True),
     )  # fmt: skip
     found = job_programs(operations, turn.machine, "Shaft", None)
     assert [number for number, _, _ in found.left_out] == [30, 40]
@@ -237,7 +237,7 @@ def test_a_feed_is_meant_as_its_mode_says() -> None:
 
 def test_a_blade_takes_its_width_and_a_point_its_line() -> None:
     """A plunge of a blade 4 mm wide takes 4 mm; set over the face's edge only what is there."""
-    wide = Bar(50.0, 0.0, 80.0, edge=(2.0, 2.0))
+    wide = Chucked(50.0, 0.0, 80.0, edge=(2.0, 2.0))
     body = TurnedBody(wide)
     assert body.cut((30.0, 0.0, 40.0), (20.0, 0.0, 40.0)) == pytest.approx(4.0 * 5.0, rel=0.02)
     assert body.cut((30.0, 0.0, 81.0), (20.0, 0.0, 81.0)) == pytest.approx(1.0 * 5.0, rel=0.05)
@@ -260,7 +260,7 @@ def test_a_hole_of_unlike_feeds_stays_long_hand() -> None:
 def test_a_cut_that_begins_in_the_part_is_entered_at_its_feed() -> None:
     """From over the metal that stands there, wherever it is the thickest on the way; what begins in air is left as it was."""
     path = kind_of("turn").path(judged(read_setup(EVERY_KIND["turn"]))[1], None)
-    stands = Bar(57.0, 0.0, 180.0, steps=((150.0, 180.0, 40.0),))
+    stands = Chucked(57.0, 0.0, 180.0, steps=((150.0, 180.0, 40.0),))
     entered = entering(path, TurnedBody(stands))
     body, at = TurnedBody(stands), path.start
     feeds = [step.feed for step in path.steps if isinstance(step, Feed)]
@@ -275,7 +275,7 @@ def test_a_cut_that_begins_in_the_part_is_entered_at_its_feed() -> None:
             at = step.to
     over = [step.to for step in added if isinstance(step, Rapid)]
     assert over[0][0] == pytest.approx(57.0 / 2 + 1.0)
-    alone = entering(path, TurnedBody(Bar(57.0, 0.0, 140.0)))
+    alone = entering(path, TurnedBody(Chucked(57.0, 0.0, 140.0)))
     assert alone.steps == path.steps
 
 

@@ -98,3 +98,30 @@ def test_a_pasted_program_asks_only_for_what_it_needs(engineer: Api) -> None:
         assert refused.status_code == 422
         assert refused.json()["errors"][0]["field"] == field
     assert {one["turns"] for one in engineer.get("/api/programs/dialects").json()} == {True, False}
+
+
+def test_a_dialect_of_the_shop_s_own_is_tried_kept_used_and_taken_away(engineer: Api, operator: Api, job_id: Callable[[str], int]) -> None:
+    shipped = next(one for one in engineer.get("/api/programs/dialects").json() if one["name"] == "plain lathe")
+    assert not shipped["own"]
+    own = {**shipped["data"], "name": "shop lathe", "title": "the shop's lathe", "tool": "T{number:04d}", "end": "M30"}
+    tried = engineer.post("/api/programs/dialects/try", {"data": own}).json()
+    assert tried["findings"] == []
+    assert "T0001" in tried["metric"]
+    assert "G20" in tried["inch"]
+    for wrong, field in (({"decimals": 12}, "decimals"), ({"name": "lathe"}, "name"), ({"tool": "{number.real}"}, "tool")):
+        refused = engineer.put("/api/programs/dialects", {"data": {**own, **wrong}})
+        assert refused.status_code == 422
+        assert refused.json()["errors"][0]["field"] == field
+    assert operator.put("/api/programs/dialects", {"data": own}).status_code == 403
+    assert engineer.put("/api/programs/dialects", {"data": own}).status_code == 200
+    texts = trying(engineer, job_id("Runner shaft"), "op20", "program")["texts"]
+    mine = next(one for one in texts if one["dialect"] == "shop lathe" and one["units"] == "mm")
+    assert mine["findings"] == []
+    assert "T0001" in mine["text"]
+    whole = engineer.post(f"/api/jobs/{job_id('Runner shaft')}/program", {}).json()
+    assert "shop lathe" in {one["dialect"] for one in whole["texts"]}
+    place = f"/api/jobs/{job_id('Runner shaft')}/operations/op20/program-check"
+    assert engineer.post(place, {"dialect": "shop lathe", "text": mine["text"]}).json()["findings"] == []
+    assert engineer.delete("/api/programs/dialects?name=shop%20lathe").status_code == 204
+    assert engineer.delete("/api/programs/dialects?name=lathe").status_code == 422
+    assert "shop lathe" not in {one["name"] for one in engineer.get("/api/programs/dialects").json()}

@@ -2,26 +2,30 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from typing import Any, Literal
 
 from django.http import HttpRequest
 from ninja import Router
 from pydantic import Field
 
-from cutting.errors import CuttingError
+from cutting.errors import CuttingError, OutOfRange
+from cutting.machine.machines import machines
 from cutting.plan.setups import setups
-from cutting.program import Bar, check, execute
+from cutting.program import Chucked, check, dialects, execute, write
 from cutting.program.body import findings_of
-from cutting.program.dialect import dialects, find_dialect
-from cutting.program.job import Planned, job_programs
+from cutting.program.job import JobOperation, job_programs
+from cutting.program.own import as_data, dialect_of, sample
 from cutting.program.plot import plot, seconds_of
 from cutting.quantities import Asked, read_asked
 from cutting.studies.program import own_program
+from server.floor.controls import dialect_named, every_dialect, own_dialects
+from server.floor.models import Control
 from server.jobs.document.entries import Entry
 from server.jobs.document.plan import entry_of, other_end, plan_of, setup_of, the_blank, tried_with
 from server.jobs.kept import actions
 from server.jobs.schemas.job import TryIn
-from server.jobs.schemas.study import JobProgramsOut, ProgramReadOut
+from server.jobs.schemas.study import FindingOut, JobProgramsOut, ProgramReadOut
 from server.jobs.shown.state import state_of
 from server.jobs.studies.programs import job_programs_out, read_out
 from server.schema import Schema
@@ -29,6 +33,8 @@ from server.shop import shop
 
 router = Router()
 pasted = Router()
+MOST_CONTROLS = 40
+FAST_ENOUGH = 2500.0  # 1/min of a machine for which a sample is written
 MOST_TEXT = 2_400_000  # letters: about 100,000 blocks
 DIAMETER = Asked("blank Ø", "length", 0.5, 3000.0)
 LENGTH = Asked("stick-out from jaws", "length", 0.5, 5000.0)
@@ -50,8 +56,9 @@ def check_program(request: HttpRequest, job_id: int, operation: str, payload: Pr
     document, entry = entry_of(revision.document, operation)
     given = {name: value for name, value in payload.dict().items() if name not in ("dialect", "text")}
     tried = tried_with(given, revision.document, lambda: state_of(revision)["tape"]["seconds"])
-    findings, drawn, seconds = own_program(setup_of(document, entry, tried, stock), payload.dialect, payload.text)
-    return read_out(findings, drawn, seconds, len(payload.text.splitlines()), find_dialect(payload.dialect).turns)
+    dialect = dialect_named(payload.dialect)
+    findings, drawn, seconds = own_program(setup_of(document, entry, tried, stock), dialect, payload.text)
+    return read_out(findings, drawn, seconds, len(payload.text.splitlines()), dialect.turns)
 
 
 @router.post("/{job_id}/program", response=JobProgramsOut)
@@ -61,15 +68,15 @@ def job_program(request: HttpRequest, job_id: int) -> dict[str, Any]:
     document = revision.document
     found = setups(plan_of(document), stock.library)
     operations = tuple(
-        Planned(entry["number"], entry["title"], setup, other_end(entry))
+        JobOperation(entry["number"], entry["title"], setup, other_end(entry))
         for entry, setup in zip(document["operations"], found, strict=True)
     )
     blank, machine = the_blank(document), stock.library.machine(document["machine"])
-    bar = Bar(blank.diameter, 0.0, blank.free_length, blank.bore) if machine.turns and not blank.shape else None
-    return job_programs_out(job_programs(operations, machine, document["name"], bar))
+    bar = Chucked(blank.diameter, 0.0, blank.free_length, blank.bore) if machine.turns and not blank.shape else None
+    return job_programs_out(job_programs(operations, machine, document["name"], bar, own_dialects()))
 
 
-class PastedIn(Schema):
+class PastedProgramIn(Schema):
     """A text without a job: for which control and machine, and what is in the chuck; its zero is the face or the jaws."""
 
     text: str = Field(max_length=MOST_TEXT)
@@ -84,23 +91,75 @@ class PastedIn(Schema):
 
 
 class DialectOut(Schema):
-    """A dialect, for lathes or for machines that turn the tool."""
+    """A dialect with its entries; `own` one of the shop's."""
 
     name: str
     title: str
     turns: bool
+    own: bool
+    data: dict[str, Any]
+
+
+class DialectIn(Schema):
+    """The entries of a dialect, as they are exported."""
+
+    data: dict[str, Any]
+
+
+class SampleOut(Schema):
+    """A sample in a dialect, in millimetres and inches, and what reading it back found."""
+
+    metric: str
+    inch: str
+    findings: list[FindingOut]
 
 
 @pasted.get("/dialects", response=list[DialectOut])
-def every_dialect(request: HttpRequest) -> list[dict[str, Any]]:
-    """The dialects that are read and written."""
-    return [{"name": one.name, "title": one.title, "turns": one.turns} for one in dialects()]
+def list_dialects(request: HttpRequest) -> list[dict[str, Any]]:
+    """The dialects that are read and written: those that ship, then the shop's own."""
+    shipped = {one.name for one in dialects()}
+    return [
+        {"name": one.name, "title": one.title, "turns": one.turns, "own": one.name not in shipped, "data": as_data(one)}
+        for one in every_dialect()
+    ]
+
+
+@pasted.post("/dialects/try", response=SampleOut)
+def try_dialect(request: HttpRequest, payload: DialectIn) -> dict[str, Any]:
+    """A dialect on a sample, before it is kept."""
+    dialect = dialect_of(payload.data)
+    path, texts, findings = sample(dialect.turns), [], list[Any]()
+    machine = next(one for one in machines() if one.turns == dialect.turns and one.top_speed >= FAST_ENOUGH)
+    for inch in (False, True):
+        texts.append(write(path, dialect, "sample", inch=inch))
+        findings += check(execute(texts[-1], dialect, path.start), machine, path)
+    return {"metric": texts[0], "inch": texts[1], "findings": [asdict(one) for one in findings]}
+
+
+@pasted.put("/dialects", response=DialectOut)
+def keep_dialect(request: HttpRequest, payload: DialectIn) -> dict[str, Any]:
+    """Keep a dialect of the shop's own under its name; what ships stays as it is."""
+    dialect = dialect_of(payload.data)
+    if dialect.name in {one.name for one in dialects()}:
+        raise CuttingError("name", "ships with the bench and stays as it is: give your own another name.")
+    if not Control.objects.filter(name=dialect.name).exists() and Control.objects.count() >= MOST_CONTROLS:
+        raise OutOfRange("name", f"more than {MOST_CONTROLS} dialects of your own.", f"at most {MOST_CONTROLS}")
+    Control.objects.update_or_create(name=dialect.name, defaults={"data": as_data(dialect), "changed_by": request.user.get_username()})
+    return {"name": dialect.name, "title": dialect.title, "turns": dialect.turns, "own": True, "data": as_data(dialect)}
+
+
+@pasted.delete("/dialects", response={204: None})
+def drop_dialect(request: HttpRequest, name: str) -> tuple[int, None]:
+    """Take a dialect of the shop's own away."""
+    if not Control.objects.filter(name=name).delete()[0]:
+        raise CuttingError("name", "is no dialect of the shop's own.")
+    return 204, None
 
 
 @pasted.post("/check", response=ProgramReadOut)
-def check_pasted(request: HttpRequest, payload: PastedIn) -> dict[str, Any]:
+def check_pasted(request: HttpRequest, payload: PastedProgramIn) -> dict[str, Any]:
     """What a pasted program does, by itself, on its machine, and to its bar where one is told."""
-    dialect, machine = find_dialect(payload.dialect), shop().library.machine(payload.machine)
+    dialect, machine = dialect_named(payload.dialect), shop().library.machine(payload.machine)
     bar = _bar(payload) if dialect.turns else None
     start = (1.5 * bar.diameter, 0.0, bar.face + bar.diameter) if bar else (0.0, 0.0, 100.0)
     found = execute(payload.text, dialect, start)
@@ -109,7 +168,7 @@ def check_pasted(request: HttpRequest, payload: PastedIn) -> dict[str, Any]:
     return read_out(findings, plot(found), seconds_of(found, dialect.turns, machine), found.lines, dialect.turns, left)
 
 
-def _bar(payload: PastedIn) -> Bar | None:
+def _bar(payload: PastedProgramIn) -> Chucked | None:
     """What is in the chuck, in the program's own z; None where nothing of it is told. Raises `CuttingError` by field."""
     system = "inch" if payload.units == "inch" else "metric"
     said = {"diameter": DIAMETER, "length": LENGTH, "bore": BORE, "edge": EDGE}
@@ -123,4 +182,4 @@ def _bar(payload: PastedIn) -> Bar | None:
         raise CuttingError("bore", "is not smaller than the blank.")
     face = 0.0 if payload.zero == "face" else found["length"]
     half = (found["edge"] or 0.0) / 2.0
-    return Bar(found["diameter"], face - found["length"], face, found["bore"] or 0.0, (half, half))
+    return Chucked(found["diameter"], face - found["length"], face, found["bore"] or 0.0, (half, half))

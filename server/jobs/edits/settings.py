@@ -7,9 +7,9 @@ from typing import Any, Literal
 from pydantic import Field
 
 from cutting.errors import OutOfRange
-from cutting.program.dialect import find_dialect
 from cutting.quantities import read_quantity
 from cutting.studies.acceptance import MEASURED
+from server.floor.controls import dialect_named
 from server.jobs.document.drawing import change_told
 from server.jobs.document.entries import Entry, changed_with_unit, with_unit
 from server.jobs.document.plan import MOST_PROGRAM, GrindingData, Measured, ProcessData, SpindleChoice, checked, merged, told_of
@@ -148,7 +148,7 @@ class SetProgram(Gesture):
         if self.text is None:
             entry["program"] = None
             return f"{entry['number']}: program as planned"
-        entry["program"] = {"dialect": find_dialect(self.dialect).name, "units": self.units, "text": self.text, "of": self.of}
+        entry["program"] = {"dialect": dialect_named(self.dialect).name, "units": self.units, "text": self.text, "of": self.of}
         return f"{entry['number']}: own program"
 
 

@@ -10,6 +10,8 @@ from typing import Any
 from cutting.operations.registry import evaluate_quickly
 from cutting.operations.turned.hard import Grinding, hard_turning
 from cutting.operations.turned.size_control import ledger
+from cutting.studies.program import programs_of
+from server.floor.controls import own_dialects
 from server.jobs.measured.readings import readings_of
 from server.jobs.schemas import study as out
 from server.jobs.studies.choices import acceptance_out, coolant_out, hard_out, slot_method_out, way_out
@@ -78,7 +80,8 @@ def _acceptance(found: Any, asked: StudyAsked) -> Answer:
 
 def _program(found: Any, asked: StudyAsked) -> Answer:
     """The operation as a program, in every dialect that its machine may speak."""
-    return programs_out(found, asked.entry.get("program"))
+    own = own_dialects()
+    return programs_out(programs_of(asked.setup, own=own) if own else found, asked.entry.get("program"))
 
 
 def _edge(found: Any, asked: StudyAsked) -> Answer:

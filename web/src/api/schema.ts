@@ -1404,12 +1404,40 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Every Dialect
-         * @description The dialects that are read and written.
+         * List Dialects
+         * @description The dialects that are read and written: those that ship, then the shop's own.
          */
-        get: operations["server_jobs_doors_programs_every_dialect"];
-        put?: never;
+        get: operations["server_jobs_doors_programs_list_dialects"];
+        /**
+         * Keep Dialect
+         * @description Keep a dialect of the shop's own under its name; what ships stays as it is.
+         */
+        put: operations["server_jobs_doors_programs_keep_dialect"];
         post?: never;
+        /**
+         * Drop Dialect
+         * @description Take a dialect of the shop's own away.
+         */
+        delete: operations["server_jobs_doors_programs_drop_dialect"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/programs/dialects/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Dialect
+         * @description A dialect on a sample, before it is kept.
+         */
+        post: operations["server_jobs_doors_programs_try_dialect"];
         delete?: never;
         options?: never;
         head?: never;
@@ -7545,7 +7573,7 @@ export interface components {
         };
         /**
          * DialectOut
-         * @description A dialect, for lathes or for machines that turn the tool.
+         * @description A dialect with its entries; `own` one of the shop's.
          */
         DialectOut: {
             /** Name */
@@ -7554,14 +7582,66 @@ export interface components {
             title: string;
             /** Turns */
             turns: boolean;
+            /** Own */
+            own: boolean;
+            /** Data */
+            data: {
+                [key: string]: unknown;
+            };
         };
         /**
-         * PastedIn
-         * @description A power curve as it was pasted.
+         * DialectIn
+         * @description The entries of a dialect, as they are exported.
          */
-        PastedIn: {
+        DialectIn: {
+            /** Data */
+            data: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * SampleOut
+         * @description A sample in a dialect, in millimetres and inches, and what reading it back found.
+         */
+        SampleOut: {
+            /** Metric */
+            metric: string;
+            /** Inch */
+            inch: string;
+            /** Findings */
+            findings: components["schemas"]["FindingOut"][];
+        };
+        /**
+         * PastedProgramIn
+         * @description A text without a job: for which control and machine, and what is in the chuck; its zero is the face or the jaws.
+         */
+        PastedProgramIn: {
             /** Text */
             text: string;
+            /** Dialect */
+            dialect: string;
+            /** Machine */
+            machine: string;
+            /** Diameter */
+            diameter?: string | number | boolean | null;
+            /** Length */
+            length?: string | number | boolean | null;
+            /** Bore */
+            bore?: string | number | boolean | null;
+            /** Edge */
+            edge?: string | number | boolean | null;
+            /**
+             * Zero
+             * @default face
+             * @enum {string}
+             */
+            zero?: "face" | "jaws";
+            /**
+             * Units
+             * @default mm
+             * @enum {string}
+             */
+            units?: "mm" | "inch";
         };
         /**
          * HeavyChoices
@@ -8816,6 +8896,14 @@ export interface components {
             numbers: number[];
             /** Note */
             note: string;
+        };
+        /**
+         * PastedIn
+         * @description A power curve as it was pasted.
+         */
+        PastedIn: {
+            /** Text */
+            text: string;
         };
         /**
          * CurveOut
@@ -17069,7 +17157,7 @@ export interface operations {
             };
         };
     };
-    server_jobs_doors_programs_every_dialect: {
+    server_jobs_doors_programs_list_dialects: {
         parameters: {
             query?: never;
             header?: never;
@@ -17152,6 +17240,317 @@ export interface operations {
             };
         };
     };
+    server_jobs_doors_programs_keep_dialect: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DialectIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DialectOut"];
+                };
+            };
+            /** @description The body is not JSON. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this role, or without a valid token. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed since, or is in use. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is of another kind than said here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not what it may be; each is named with its bound. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer; nothing was saved. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    server_jobs_doors_programs_drop_dialect: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this role, or without a valid token. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed since, or is in use. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not what it may be; each is named with its bound. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer; nothing was saved. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    server_jobs_doors_programs_try_dialect: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DialectIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SampleOut"];
+                };
+            };
+            /** @description The body is not JSON. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this role, or without a valid token. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed since, or is in use. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is of another kind than said here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not what it may be; each is named with its bound. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer; nothing was saved. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     server_jobs_doors_programs_check_pasted: {
         parameters: {
             query?: never;
@@ -17161,7 +17560,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PastedIn"];
+                "application/json": components["schemas"]["PastedProgramIn"];
             };
         };
         responses: {

@@ -4,6 +4,7 @@
   import { Draft } from "../lib/draft.svelte";
   import FormField from "../lib/FormField.svelte";
   import { page } from "../page.svelte";
+  import DialectSheet from "../program/DialectSheet.svelte";
   import ProgramView from "../program/ProgramView.svelte";
   import ProveOut from "../program/ProveOut.svelte";
   import { session } from "../session.svelte";
@@ -59,6 +60,29 @@
       throw reason;
     }
   }
+  const spoken = $derived(dialects.data?.find((one) => one.name === draft.value.dialect));
+  let sheet = $state<{ from: Record<string, unknown>; own: boolean } | null>(null);
+  let refused = $state("");
+  async function takeIn(event: Event & { currentTarget: HTMLInputElement }) {
+    const file = event.currentTarget.files?.[0];
+    event.currentTarget.value = "";
+    if (!file) return;
+    refused = "";
+    try {
+      const kept = await ask(
+        api.PUT("/api/programs/dialects", {
+          body: { data: JSON.parse(await file.text()) as Record<string, unknown> },
+        }),
+      );
+      await dialects.refetch();
+      draft.value.dialect = kept.name;
+    } catch (reason) {
+      if (reason instanceof Problem)
+        refused = reason.errors.map((one) => `${one.field}: ${one.message}`).join(" ");
+      else if (reason instanceof SyntaxError) refused = "The file is no JSON.";
+      else throw reason;
+    }
+  }
   async function open(event: Event & { currentTarget: HTMLInputElement }) {
     const file = event.currentTarget.files?.[0];
     if (file) draft.value.text = (await file.text()).slice(0, 2_400_000);
@@ -92,6 +116,14 @@
         <select class="control" bind:value={draft.value.dialect}>
           {#each dialects.data ?? [] as one (one.name)}<option value={one.name}>{one.title}</option>{/each}
         </select></label
+      >
+      {#if spoken}<button
+          class="plain-link"
+          onclick={() => (sheet = { from: spoken!.data, own: spoken!.own })}
+          >{spoken.own ? "change it" : "make one like it"}</button
+        >{/if}
+      <label class="plain-link cursor-pointer"
+        >import one<input type="file" accept=".json" class="sr-only" onchange={takeIn} /></label
       >
       <label class="flex flex-col"
         ><span class="text-soft text-[13px]">machine</span>
@@ -133,6 +165,7 @@
         /></label
       >
     </div>
+    {#if refused}<p role="alert" class="text-signal mt-1">{refused}</p>{/if}
     <ProveOut />
     <div class="mt-2">
       {#if machine && dialects.data}
@@ -149,3 +182,8 @@
     </div>
   </section>
 </div>
+{#if sheet}<DialectSheet
+    {...sheet}
+    kept={(name) => (draft.value.dialect = name || "lathe")}
+    close={() => (sheet = null)}
+  />{/if}

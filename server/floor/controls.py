@@ -1,0 +1,27 @@
+"""The dialects that programs are written in: those that ship, and the shop's own."""
+
+from __future__ import annotations
+
+from cutting.errors import UnknownName
+from cutting.program.dialect import Dialect, dialects
+from cutting.program.own import dialect_of
+from server.floor.models import Control
+
+
+def own_dialects() -> tuple[Dialect, ...]:
+    """The shop's own, by name."""
+    return tuple(dialect_of(one.data) for one in Control.objects.all())
+
+
+def every_dialect() -> tuple[Dialect, ...]:
+    """Those that ship, then the shop's own."""
+    return (*dialects(), *own_dialects())
+
+
+def dialect_named(name: str) -> Dialect:
+    """A dialect by its name. Raises `UnknownName`."""
+    every = every_dialect()
+    found = next((one for one in every if one.name == name), None)
+    if found is None:
+        raise UnknownName("dialect", f"there is no control '{name[:40]}'; there are {', '.join(one.name for one in every)}.")
+    return found
