@@ -202,8 +202,9 @@ def test_a_whole_job_is_one_program_that_can_be_started_at_each_operation() -> N
     turn, groove = read_setup(EVERY_KIND["turn"]), read_setup(EVERY_KIND["groove"])
     missing = UnknownName("tool", "no tool of the crib makes it.")
     operations = (
-        JobOperation(10, "Groove", groove, False), JobOperation(20, "Turn", turn, False), JobOperation(30, "Hole beside the axis",
-        read_setup(form(EVERY_KIND["mill hole"])), False), JobOperation(40, "Nobody", missing, False), JobOperation(50, "Turn again", turn, True),
+        JobOperation(10, "Groove", groove, False), JobOperation(20, "Turn", turn, False),
+        JobOperation(30, "Hole beside the axis", read_setup(form(EVERY_KIND["mill hole"])), False),
+        JobOperation(40, "Nobody", missing, False), JobOperation(50, "Turn again", turn, True),
     )  # fmt: skip
     found = job_programs(operations, turn.machine, "Shaft", None)
     assert [number for number, _, _ in found.left_out] == [30, 40]

@@ -71,6 +71,12 @@ class Api:
         body = data if isinstance(data, str) else json.dumps(data)
         return self.client.post(path, body, content_type="application/json", HTTP_X_CSRFTOKEN=self.token, **more)
 
+    def put(self, path: str, data: Any) -> Any:
+        return self.client.put(path, json.dumps(data), content_type="application/json", HTTP_X_CSRFTOKEN=self.token)
+
+    def delete(self, path: str) -> Any:
+        return self.client.delete(path, HTTP_X_CSRFTOKEN=self.token)
+
     def edit(self, job: int, base: int, **edit: Any) -> Any:
         return self.post(f"/api/jobs/{job}/edits", {"base_revision": base, "edit": edit})
 

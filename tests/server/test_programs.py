@@ -122,6 +122,7 @@ def test_a_dialect_of_the_shop_s_own_is_tried_kept_used_and_taken_away(engineer:
     assert "shop lathe" in {one["dialect"] for one in whole["texts"]}
     place = f"/api/jobs/{job_id('Runner shaft')}/operations/op20/program-check"
     assert engineer.post(place, {"dialect": "shop lathe", "text": mine["text"]}).json()["findings"] == []
+    assert operator.delete("/api/programs/dialects?name=shop%20lathe").status_code == 403
     assert engineer.delete("/api/programs/dialects?name=shop%20lathe").status_code == 204
     assert engineer.delete("/api/programs/dialects?name=lathe").status_code == 422
     assert "shop lathe" not in {one["name"] for one in engineer.get("/api/programs/dialects").json()}

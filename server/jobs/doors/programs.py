@@ -28,6 +28,7 @@ from server.jobs.schemas.job import TryIn
 from server.jobs.schemas.study import FindingOut, JobProgramsOut, ProgramReadOut
 from server.jobs.shown.state import state_of
 from server.jobs.studies.programs import job_programs_out, read_out
+from server.people.roles import require_engineer
 from server.schema import Schema
 from server.shop import shop
 
@@ -139,6 +140,7 @@ def try_dialect(request: HttpRequest, payload: DialectIn) -> dict[str, Any]:
 @pasted.put("/dialects", response=DialectOut)
 def keep_dialect(request: HttpRequest, payload: DialectIn) -> dict[str, Any]:
     """Keep a dialect of the shop's own under its name; what ships stays as it is."""
+    require_engineer(request)
     dialect = dialect_of(payload.data)
     if dialect.name in {one.name for one in dialects()}:
         raise CuttingError("name", "ships with the bench and stays as it is: give your own another name.")
@@ -151,6 +153,7 @@ def keep_dialect(request: HttpRequest, payload: DialectIn) -> dict[str, Any]:
 @pasted.delete("/dialects", response={204: None})
 def drop_dialect(request: HttpRequest, name: str) -> tuple[int, None]:
     """Take a dialect of the shop's own away."""
+    require_engineer(request)
     if not Control.objects.filter(name=name).delete()[0]:
         raise CuttingError("name", "is no dialect of the shop's own.")
     return 204, None
