@@ -155,7 +155,7 @@ def test_everything_goes_out_and_comes_in_as_the_same(engineer: Api, form: str) 
     content = exported(engineer, "", form)
     run = previewed(engineer, content, f"shop.{form}")
     assert run["state"] == "previewed", run["message"]
-    others = 20 + 7 + 4 + 3  # grades, machines, spindles, windows
+    others = 22 + 7 + 4 + 3  # grades, machines, spindles, windows
     assert run["counts"]["same"] == sum(m.objects.count() for m in (Tool, Geometry, Material)) + others
     assert run["counts"]["new"] == run["counts"]["changed"] == run["counts"]["refused"] == 0
 

@@ -14,9 +14,10 @@
     name: string;
     state: Schemas["JobOut"]["state"];
     tools: Record<string, Record<string, string>>;
+    metal: string;
     close: () => void;
   }
-  let { job, name, state: now, tools, close }: Props = $props();
+  let { job, name, state: now, tools, metal, close }: Props = $props();
   let place = $state(0);
   const row = $derived(now.operations[place]!);
   const asked = createQuery(() => ({
@@ -52,7 +53,7 @@
           <div>
             <dt class="font-semibold">With what</dt>
             <dd>
-              {toolName(edgeOf(tools[row.id] ?? {}))}, in {row.metal || "the part's metal"}. {found.settings
+              {toolName(edgeOf(tools[row.id] ?? {}))}, in {row.metal || metal}: {found.settings
                 .slice(0, 3)
                 .map((one) => `${one.label} ${shown(one.display)}`)
                 .join(", ")}.
@@ -66,7 +67,9 @@
               <dt class="font-semibold">What limits it</dt>
               <dd>
                 <b>{first.label}</b>: <span class="figure">{shown(first.value_display)}</span>, limit
-                <span class="figure">{shown(first.bound_display)}</span> ({STANDING[first.standing]}). {first.why}
+                <span class="figure">{shown(first.bound_display)}</span> ({first.wanting
+                  ? STANDING[first.standing]
+                  : STANDING.holds}). {first.why}
                 {#if next}Next is {next.label} at
                   <span class="figure">{Math.round(100 * next.utilisation)} %</span> of its limit.{/if}
               </dd>

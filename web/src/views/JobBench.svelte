@@ -336,6 +336,7 @@
       job={job!.id}
       name={job!.document.name}
       state={job!.state}
+      metal={job!.document.material}
       tools={Object.fromEntries(job!.document.operations.map((one) => [one.id, one.tool]))}
       close={() => (sheet = null)}
     />
