@@ -136,7 +136,7 @@ def test_three_measurements_bring_the_hub_to_size(hub: Build) -> None:
     assert before_last.high - before_last.low < 0.02
 
 
-def test_a_lighter_last_cut_is_foretold_and_warned_of(hub: Build) -> None:
+def test_a_lighter_last_cut_is_predicted_and_warned_of(hub: Build) -> None:
     """After equal cuts a light one springs less: the ledger warns, foretells the change from the beam, and widens its interval."""
     equal, light = hub(), hub(pass_depths="0.35; 0.35; 0.05")
     _, steady = turn_to_size(equal, Lathe(equal, 0.05, 2e-4))

@@ -220,6 +220,14 @@ def test_a_swivelled_post_turns_the_edge(setup: Build, crib: Crib) -> None:
     assert advise(plain.with_settings(swivel=-10.0), crib).candidates == advise(plain, crib).candidates
 
 
+def test_who_takes_a_row_takes_its_direction(setup: Build, crib: Crib) -> None:
+    """A left-hand holder cuts away from the chuck: whatever way is set, a row that is taken sets its own."""
+    for direction in Direction:
+        for row in advise(setup().with_settings(direction=direction), crib).candidates:
+            set_to = entries_set(row).get("direction", Direction.TOWARDS.value)
+            assert set_to == (row.way or direction.value)
+
+
 def test_a_relief_ground_by_hand_clears_and_recedes_more(setup: Build, crib: Crib) -> None:
     """More clearance stands a tip further over the axis (ISO 3002-1), and the nose recedes by VB·tan α as it wears."""
     hard = {**HARD, "settings": {**HARD["settings"], "centre_height": 0.2}}

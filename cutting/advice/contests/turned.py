@@ -127,10 +127,13 @@ def _by_a_light_last(setup: Setup, fewest: Index, extra: int, entries: Index) ->
 
 
 def patch(setup: Setup) -> dict[str, str]:
-    """The depth, and the last one where it is lighter than the others."""
+    """The depth, the last one where it is lighter than the others, and the direction where it is not the usual one."""
+    s = setup.settings
     # rounded up a hair, so that the text still gives the same number of passes
-    depth = {"depth_of_cut": f"{np.ceil(setup.settings.depth_of_cut * 1e4) / 1e4:g} mm"}
-    return depth if setup.settings.last_depth is None else {**depth, "last_depth": f"{setup.settings.last_depth:g} mm"}
+    found = {"depth_of_cut": f"{np.ceil(s.depth_of_cut * 1e4) / 1e4:g} mm"}
+    if s.last_depth is not None:
+        found["last_depth"] = f"{s.last_depth:g} mm"
+    return found if s.direction is Direction.TOWARDS else {**found, "direction": s.direction.value}
 
 
 def _fewest(setup: Setup, cutter: Cutter) -> Index:
