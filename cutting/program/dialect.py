@@ -57,9 +57,10 @@ def dialects_for(turns: bool) -> tuple[Dialect, ...]:
     return tuple(one for one in dialects() if one.turns == turns)
 
 
-def find_dialect(name: str) -> Dialect:
-    """The dialect of a name. Raises `UnknownName`."""
-    found = next((one for one in dialects() if one.name == name), None)
+def find_dialect(name: str, among: tuple[Dialect, ...] | None = None) -> Dialect:
+    """The dialect of a name, of those that ship or of those told. Raises `UnknownName`."""
+    every = dialects() if among is None else among
+    found = next((one for one in every if one.name == name), None)
     if found is None:
-        raise UnknownName("dialect", f"there is no control '{name[:40]}'; there are {', '.join(one.name for one in dialects())}.")
+        raise UnknownName("dialect", f"there is no control '{name[:40]}'; there are {', '.join(one.name for one in every)}.")
     return found

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from cutting.errors import UnknownName
-from cutting.program.dialect import Dialect, dialects
+from cutting.program.dialect import Dialect, dialects, find_dialect
 from cutting.program.own import dialect_of
 from server.floor.models import Control
 
@@ -20,8 +19,4 @@ def every_dialect() -> tuple[Dialect, ...]:
 
 def dialect_named(name: str) -> Dialect:
     """A dialect by its name. Raises `UnknownName`."""
-    every = every_dialect()
-    found = next((one for one in every if one.name == name), None)
-    if found is None:
-        raise UnknownName("dialect", f"there is no control '{name[:40]}'; there are {', '.join(one.name for one in every)}.")
-    return found
+    return find_dialect(name, every_dialect())
