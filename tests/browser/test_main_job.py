@@ -171,7 +171,7 @@ def test_compare_and_why_not_the_others(person: Person) -> None:
     person.press("p", "j", "j", "p")
     person.see_text("button", "compare 2").click()
     sheet = person.see("[role=dialog]")
-    assert "cost of an edge" in sheet.text
+    assert "cost per edge" in sheet.text
     assert len(sheet.find_elements("css selector", "thead th")) == 3
     person.press(Keys.ESCAPE)
     person.see_text("button", "rejected tools").click()
