@@ -104,7 +104,7 @@ def test_two_blades_are_compared_by_edge_by_seconds_and_by_piece(person: Person)
         for row in person.all("[role=dialog] tbody tr")
         if (heads := row.find_elements(By.CSS_SELECTOR, "th"))
     }
-    names = ("cost of an edge, €", "pieces per edge", "seconds", "cost of this operation, €")
+    names = ("cost per edge, €", "pieces per edge", "seconds", "cost of this operation, €")
     edge, parts, seconds, cost = ([number(text) for text in drivers[name]] for name in names)
     assert all(len(pair) == 2 for pair in (edge, parts, seconds, cost))
     assert edge[0] != edge[1]  # of different price, and the goal is security
