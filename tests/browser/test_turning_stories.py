@@ -272,7 +272,7 @@ def test_the_present_process_is_entered_by_its_drivers_and_compared(person: Pers
         "price": ("27.38", "12.10"),
         "edges": ("2", "1"),
         "pieces": ("14", "42"),
-        "seconds of": ("54", "54"),
+        "edge change": ("54", "54"),
     }
     for driver, (present, other) in (known | {"machine rate": ("96.2", "96.2")}).items():
         form.find_element(By.CSS_SELECTOR, f"input[aria-label^='{driver}'][aria-label$=current]").send_keys(present)

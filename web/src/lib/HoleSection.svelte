@@ -12,7 +12,9 @@
     strong?: boolean;
     labels?: boolean;
   }
-  let { outline, hole, width, height, name, strong = false, labels = false }: Props = $props();
+  let { outline, hole, width, height, name, strong = false, labels: wanted = false }: Props = $props();
+  const ROOMY = 400; // px from which the layers' names stand beside each other without overprint
+  const labels = $derived(wanted && width >= ROOMY);
 
   const HATCHES = ["M0,8L8,0", "M0,0L8,8", "M0,4H8", "M0,8L8,0M0,0L8,8"];
   const size = $derived(hole.outer - hole.inner);
