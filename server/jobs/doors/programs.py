@@ -25,7 +25,7 @@ from server.jobs.document.entries import Entry
 from server.jobs.document.plan import entry_of, other_end, plan_of, setup_of, the_blank, tried_with
 from server.jobs.kept import actions
 from server.jobs.schemas.job import TryIn
-from server.jobs.schemas.study import FindingOut, JobProgramsOut, ProgramReadOut
+from server.jobs.schemas.program import FindingOut, JobProgramsOut, ProgramReadOut
 from server.jobs.shown.state import state_of
 from server.jobs.studies.programs import job_programs_out, read_out
 from server.people.roles import require_engineer

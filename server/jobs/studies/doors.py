@@ -14,6 +14,7 @@ from cutting.studies.program import programs_of
 from server.floor.controls import own_dialects
 from server.jobs.measured.readings import readings_of
 from server.jobs.schemas import study as out
+from server.jobs.schemas.program import ProgramsOut
 from server.jobs.studies.choices import acceptance_out, coolant_out, hard_out, slot_method_out, way_out
 from server.jobs.studies.edges import edge_angles_out, edge_life_out
 from server.jobs.studies.passes import ledger_out, plan_out
@@ -113,7 +114,7 @@ DOORS: MappingProxyType[str, StudyDoor] = MappingProxyType(
         "ways": StudyDoor("ways", list[out.WayOut], _ways),
         "slot ways": StudyDoor("slot-ways", list[out.SlotMethodOut], _slot_ways),
         "acceptance": StudyDoor("acceptance", out.AcceptanceOut, _acceptance),
-        "program": StudyDoor("program", out.ProgramsOut, _program),
+        "program": StudyDoor("program", ProgramsOut, _program),
         "edge": StudyDoor("edge-angles", out.EdgeAnglesOut, _edge),
         "coolant": StudyDoor("coolant", out.CoolantOut, _coolant),
         "hard": StudyDoor("hard", out.HardOut, _hard),
