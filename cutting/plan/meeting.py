@@ -77,7 +77,8 @@ def _place(plan: Plan, step: Step) -> _Along | _Holes | None:
             return _Along(Side.OUTSIDE, step.clamping.turned_round, near, near + float(told["length"]))
         if step.kind == "groove":
             cut = region(step.kind, told)
-            return _Along(cut.side, step.clamping.turned_round, min(s[0] for s in cut.spans), max(s[1] for s in cut.spans))
+            ((near, far, _),) = cut.spans
+            return _Along(cut.side, step.clamping.turned_round, near, far)
     except (CuttingError, KeyError, ValueError):
         return None
     return None

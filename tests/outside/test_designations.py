@@ -206,6 +206,7 @@ def test_holders_and_bars(code: str, usual: str, height: float, width: float, le
         ("16 ER AG 60", "16 ER AG 60", 9.525, None, (0.5, 3.0)),
         ("11 IL 11.5 NPT", "11 IL 11.5 NPT", 6.35, 25.4 / 11.5, None),
         ("3 ER 8 UN", "3 ER 8 UN", 9.525, 3.175, None),
+        *((f"{eighths} ER 8 UN", f"{eighths} ER 8 UN", round(eighths * 3.175, 3), 3.175, None) for eighths in (2, 4, 5, 6)),
     ],
 )
 def test_threading_codes(code: str, usual: str, circle: float, pitch: float | None, span: tuple[float, float] | None) -> None:
