@@ -8,7 +8,7 @@ from dataclasses import dataclass
 @dataclass(frozen=True)
 class Sizes:
     """Pairs ranked by goals, tools imported, questions asked, keys pressed on benches, operations of a long part, jobs of a shop,
-    people at work and for how long, calls at each door, kills; repeats of each."""
+    people at work and for how long, calls at each door, kills; repeats of each; shops simulated."""
 
     pairs: int = 20_000
     goals: int = 3
@@ -23,6 +23,7 @@ class Sizes:
     calls: int = 100
     kills: int = 1000
     repeats: int = 5
+    shops: int = 500
 
 
 FULL = Sizes()
@@ -40,4 +41,5 @@ SMALL = Sizes(
     calls=1,
     kills=2,
     repeats=1,
+    shops=20,
 )

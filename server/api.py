@@ -40,6 +40,8 @@ from server.people.roles import SignedIn
 from server.records.api import router as records
 from server.shelf.api import router as shelf
 from server.shelf.threads import router as threads
+from server.trials.doors import learning
+from server.trials.doors import router as trials
 
 
 class StrictParser(Parser):
@@ -106,6 +108,8 @@ api.add_router("/jobs", thread_sizes, tags=["studies"])
 api.add_router("/jobs", sheets, tags=["sheets"])
 api.add_router("/jobs", programs, tags=["programs"])
 api.add_router("/programs", pasted, tags=["programs"])
+api.add_router("/trials", trials, tags=["trials"])
+api.add_router("/learning", learning, tags=["trials"])
 api.add_router("/crib/heavy-tools", heavy, tags=["crib"])
 api.add_router("/crib", shipped, tags=["crib"])
 api.add_router("/crib", crib, tags=["crib"])

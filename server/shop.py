@@ -10,7 +10,7 @@ from threading import Lock
 from typing import Any, TypeVar
 
 from cutting.doors.json_form import Library, Wanted, read_learned
-from cutting.errors import UnknownName
+from cutting.errors import CuttingError, UnknownName
 from cutting.machine.machines import Machine as CoreMachine
 from cutting.names import plain
 from cutting.operations.frame.learned import UNTAUGHT, Learned
@@ -27,6 +27,7 @@ from server.floor.models import Machine
 from server.jobs.measured.learned import learned_of
 from server.records.models import Stamp
 from server.shelf.models import Material
+from server.trials.held import beliefs
 
 Thing = TypeVar("Thing")
 Version = tuple[tuple[str, str], ...]
@@ -61,6 +62,7 @@ def version_of(stamps: dict[str, str]) -> Version:
 
 def _build(version: Version) -> Shop:
     stocks: dict[Any, Stock] = {}
+    accepted = [one for one in beliefs() if _known(one)]
     material = _remembered(_material)
 
     def stock(asked: Wanted) -> Stock:
@@ -81,8 +83,11 @@ def _build(version: Version) -> Shop:
         return to_core(_tool(name, role.title, *role.kinds))
 
     def learned(tool: Mapping[str, str], metals: tuple[str, ...]) -> Learned:
-        """What traces taught of a drill in the metals that it goes through; of other tools nobody recorded any."""
-        return read_learned(learned_of(tool["drill"], metals), Library(material=material)) if tool.get("drill") else UNTAUGHT
+        """What traces taught of a drill in the metals that it goes through, and what was accepted of trials, for all tools."""
+        traced = learned_of(tool["drill"], metals) if tool.get("drill") else None
+        if not traced and not accepted:
+            return UNTAUGHT
+        return read_learned({**(traced or {}), "beliefs": accepted}, Library(material=material))
 
     return Shop(
         version,
@@ -108,6 +113,15 @@ def _remembered(find: Callable[[str], Thing]) -> Callable[[str], Thing]:
         return known[key]
 
     return look_up
+
+
+def _known(belief: dict[str, Any]) -> bool:
+    """Whether what a belief is about is still on the shelf."""
+    try:
+        read_learned({"beliefs": [belief]}, Library(material=_material))
+    except CuttingError:
+        return False
+    return True
 
 
 def _tool(name: str, what: str, *kinds: str) -> Tool:

@@ -18,7 +18,8 @@ class Belief:
     """A quantity moved and narrowed: its true value is about `centre` times what the model says.
 
     `spread` is the standard deviation of its logarithm that is left, None for the shipped band's. It holds for what it names
-    of tool, metal and machine; what is blank is any. `note` says where it is from.
+    of tool, metal and machine; what is blank is any. A tool may be named by its grade, a metal by its group (`group 7`).
+    `note` says where it is from.
     """
 
     quantity: str
@@ -34,9 +35,9 @@ class Belief:
         """How much it names: the narrower of two that hold stands before the wider."""
         return sum(bool(name) for name in (self.tool, self.metal, self.machine))
 
-    def holds(self, tools: Collection[str], metal: str, machine: str) -> bool:
-        """Whether it holds for a tool, by the names of its parts, in a metal on a machine."""
-        return (not self.tool or self.tool in tools) and self.metal in ("", metal) and self.machine in ("", machine)
+    def holds(self, tools: Collection[str], metals: Collection[str], machine: str) -> bool:
+        """Whether it holds for a tool, by the names of its parts and its grade, in a metal, by name and group, on a machine."""
+        return (not self.tool or self.tool in tools) and (not self.metal or self.metal in metals) and self.machine in ("", machine)
 
     def check(self, field: str = "learned.beliefs") -> None:
         """Raise `CuttingError` for what no trial can have taught."""
@@ -48,16 +49,16 @@ class Belief:
             require_between(f"{field}.{self.quantity}.spread", self.spread, *SPREADS)
 
 
-def strongest(beliefs: Iterable[Belief], quantity: str, tools: Collection[str], metal: str, machine: str) -> Belief | None:
+def strongest(beliefs: Iterable[Belief], quantity: str, tools: Collection[str], metals: Collection[str], machine: str) -> Belief | None:
     """The narrowest belief about a quantity that holds here, of equal ones the later; None where nothing was learned.
 
     >>> said = (Belief("force", 1.1, metal="C45"), Belief("force", 1.2, metal="C45", tool="a drill"), Belief("force", 0.9))
-    >>> [strongest(said, "force", [tool], metal, "").centre for tool, metal in (("", "C45"), ("a drill", "C45"), ("a drill", "brass"))]
+    >>> [strongest(said, "force", [tool], [metal], "").centre for tool, metal in (("", "C45"), ("a drill", "C45"), ("a drill", "brass"))]
     [1.1, 1.2, 0.9]
     """
     found = None
     for one in beliefs:
-        if one.quantity == quantity and one.holds(tools, metal, machine) and (found is None or one.narrowness >= found.narrowness):
+        if one.quantity == quantity and one.holds(tools, metals, machine) and (found is None or one.narrowness >= found.narrowness):
             found = one
     return found
 

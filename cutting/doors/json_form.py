@@ -270,7 +270,7 @@ def _belief(given: Any, place: int, library: Library, note: str) -> Belief:
         number(r.need("factor"), r.field("factor")),
         number(r.data["spread"], r.field("spread")) if r.has("spread") else None,
         str(r.data.get("tool") or ""),
-        _material_called(metal, library) if metal else "",
+        metal if not metal or GROUP.fullmatch(metal) else _material_called(metal, library),
         str(r.data.get("machine") or ""),
         str(r.data.get("note") or note),
     )
@@ -279,6 +279,7 @@ def _belief(given: Any, place: int, library: Library, note: str) -> Belief:
 
 
 MOST_BELIEFS = 200
+GROUP = re.compile(r"group \d{1,2}")  # all metals of a group
 
 
 def _material_called(name: Any, library: Library) -> str:

@@ -24,6 +24,11 @@ class Group:
     strength: float | None  # MPa
     reference_rake: float | None  # degrees, of the Kienzle pairs; None: no rake correction without a source
 
+    @property
+    def called(self) -> str:
+        """What a belief about all its metals names it by: `group 7`."""
+        return f"group {self.number}"
+
 
 @dataclass(frozen=True)
 class Material:

@@ -45,6 +45,7 @@ INSTALLED_APPS = [
     "server.crib",
     "server.floor",
     "server.jobs",
+    "server.trials",
     "server.exchange",
 ]
 MIDDLEWARE = [

@@ -16,6 +16,7 @@ from server.jobs.models import Job
 from server.people.demo import fill_people
 from server.people.demo_people import PEOPLE
 from server.shelf.demo import fill_shelf
+from server.trials.demo import fill_trials
 from server.work.tasks import claim, execute, kinds
 
 PASSWORDS = {name: password for name, password, _ in PEOPLE}
@@ -27,6 +28,7 @@ def fill_all() -> None:
     fill_crib()
     fill_floor()
     fill_jobs()
+    fill_trials()
 
 
 @pytest.fixture(scope="session")

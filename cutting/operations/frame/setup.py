@@ -189,7 +189,11 @@ class BaseSetup:
 
     def belief(self, quantity: str, metal: str) -> Belief | None:
         """What was learned of a quantity in a metal with this tool on this machine."""
-        return strongest(self.learned.beliefs, quantity, tuple(self.tool_names.values()), metal, self.machine.name)
+        grade = getattr(self.edge, "grade", None)
+        tools = (*self.tool_names.values(), *(() if grade is None else (grade.name,)))
+        known = self.work.material
+        metals = (metal, known.group.called) if metal == known.name else (metal,)
+        return strongest(self.learned.beliefs, quantity, tools, metals, self.machine.name)
 
     @cached_property
     def factors(self) -> Mapping[str, Any]:

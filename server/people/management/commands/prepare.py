@@ -19,6 +19,8 @@ from server.jobs.models import Job
 from server.people.demo import fill_people
 from server.shelf.demo import fill_shelf
 from server.shelf.models import Material
+from server.trials.demo import fill_trials
+from server.trials.models import Trial
 
 
 class Command(BaseCommand):
@@ -32,6 +34,6 @@ class Command(BaseCommand):
         if not settings.DEMO:
             return
         fill_people()
-        for model, fill in ((Material, fill_shelf), (Tool, fill_crib), (Machine, fill_floor), (Job, fill_jobs)):
+        for model, fill in ((Material, fill_shelf), (Tool, fill_crib), (Machine, fill_floor), (Job, fill_jobs), (Trial, fill_trials)):
             if not model.objects.exists():
                 fill()

@@ -1,0 +1,1 @@
+"""What cuts at the machine teach: lives with what was stopped early, sizes, gauges, and what all of it is worth."""

@@ -1,0 +1,28 @@
+"""What was accepted of trials, as the core takes it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from server.trials.models import Taught
+
+
+def holding() -> list[Taught]:
+    """What was accepted and holds."""
+    return list(Taught.objects.filter(archived_at=None).select_related("author"))
+
+
+def beliefs() -> list[dict[str, Any]]:
+    """What was accepted, as the open form of the core's beliefs."""
+    return [
+        {
+            "quantity": one.quantity,
+            "factor": one.centre,
+            "spread": min(one.spread, 1.0),
+            "tool": one.tool,
+            "metal": one.metal,
+            "machine": one.machine,
+            "note": f"{one.count} seen; {one.author.get_username()}, {one.at:%Y-%m-%d}",
+        }
+        for one in holding()
+    ]

@@ -1,0 +1,262 @@
+"""What the endpoints of trials take and give."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Literal
+
+from pydantic import ConfigDict, Field
+
+from cutting.learning.entries import WATCHED
+from server.jobs.schemas.study import ChartOut
+from server.schema import Schema
+from server.sentences import Sentence
+from server.units import DisplayOut, Plain, Units
+
+Typed = float | Annotated[str, Field(max_length=60)] | None
+Watched = Literal[WATCHED]
+
+
+class Strict(Schema):
+    """What it does not know is refused."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class TrialIn(Strict):
+    """A question to the machine."""
+
+    job: int
+    operation: str = Field(max_length=20)
+    question: str = Field(min_length=3, max_length=200)
+    change: str = Field(default="", max_length=200)
+    watched: Watched = "edges"
+    bound: Typed = 3
+    against: int | None = None
+    units: Units = "mm"
+
+
+class SizeIn(Strict):
+    """One size that was read."""
+
+    value: Typed
+    at: str = Field(default="", max_length=40)
+    instrument: str = Field(default="", max_length=60)
+    temperature: Typed = None
+
+
+class EntryIn(Strict):
+    """What was seen; `key` is the sender's own name for it, `happened` when it was typed."""
+
+    key: str = Field(pattern=r"^[\w-]{8,64}$")
+    happened: datetime | None = None
+    edge: str = Field(default="1", min_length=1, max_length=40)
+    count: int = Field(ge=0, le=10_000_000)
+    read: dict[Annotated[str, Field(max_length=20)], Typed] = {}
+    seen: dict[Annotated[str, Field(max_length=20)], Annotated[str, Field(max_length=40)]] = {}
+    sizes: list[SizeIn] = Field(default=[], max_length=60)
+    words: str = Field(default="", max_length=2000)
+    photo: str = Field(default="", max_length=1_400_000, description="a JPEG, base64, made small in the page")
+    units: Units = "mm"
+
+
+class VerdictIn(Strict):
+    """How a trial ends."""
+
+    verdict: Literal["keep", "go back", "ask again"]
+    words: str = Field(default="", max_length=400)
+
+
+class WordOut(Plain):
+    """A word of a list, and what it means."""
+
+    word: str
+    meaning: str
+    ended: bool
+
+
+class FieldOut(Plain):
+    """A reading that may be entered."""
+
+    name: str
+    label: str
+    unit: DisplayOut
+
+
+class VocabularyOut(Plain):
+    """The words and readings that an entry may hold."""
+
+    lists: dict[str, list[WordOut]]
+    fields: list[FieldOut]
+    watched: list[str]
+
+
+class ReadingOut(Plain):
+    """One line of an entry."""
+
+    label: str
+    value: DisplayOut
+
+
+class EntryOut(Plain):
+    """An entry as it is told."""
+
+    id: int
+    key: str
+    edge: str
+    count: int
+    lines: list[ReadingOut]
+    seen: dict[str, str]
+    words: str
+    author: str
+    happened: str
+    struck: str
+    photos: list[int]
+
+
+class PredictedOut(Plain):
+    """A figure: what was predicted with its band, and what was seen."""
+
+    name: str
+    label: str
+    predicted: DisplayOut
+    low: DisplayOut | None
+    high: DisplayOut | None
+    seen: DisplayOut | None
+    says: str
+
+
+class EdgeOut(Plain):
+    """One edge: how long, and what ended it."""
+
+    edge: str
+    count: int
+    cause: str
+    running: bool
+    share: str
+
+
+class TrialRowOut(Plain):
+    """A trial in a list."""
+
+    id: int
+    job: int
+    job_name: str
+    operation: str
+    title: str
+    question: str
+    tool: str
+    metal: str
+    machine: str
+    verdict: str
+    entries: int
+    met: bool
+    progress: str
+    overdue: bool
+    author: str
+    at: str
+
+
+class TrialsOut(Plain):
+    """A page of trials."""
+
+    total: int
+    items: list[TrialRowOut]
+
+
+class ComparedOut(Plain):
+    """This trial against another one."""
+
+    against: int
+    said: list[Sentence]
+
+
+class TrialOut(TrialRowOut):
+    """A trial with all that is known of it."""
+
+    change: str
+    settings: list[ReadingOut]
+    predicted: list[PredictedOut]
+    edges: list[EdgeOut]
+    log: list[EntryOut]
+    charts: dict[str, ChartOut]
+    says: list[Sentence]
+    teaches: list[Sentence]
+    compared: ComparedOut | None
+    verdict_words: str
+    planned_change: int
+    next_edge: str
+
+
+class ProposalOut(Plain):
+    """What trials say of a quantity at one level, and what holds today."""
+
+    quantity: str
+    title: str
+    level: str
+    tool: str
+    metal: str
+    machine: str
+    factor: str
+    interval: str
+    shipped: str
+    count: int
+    weight: str
+    says: Sentence
+    strange: list[Sentence]
+    holds: str
+    newer: bool
+
+
+class TaughtOut(Plain):
+    """What was accepted and holds."""
+
+    id: int
+    title: str
+    level: str
+    where: str
+    factor: str
+    count: int
+    weight: str
+    author: str
+    at: str
+
+
+class LearningOut(Plain):
+    """What could be learned, and what was."""
+
+    proposals: list[ProposalOut]
+    taught: list[TaughtOut]
+
+
+class AcceptIn(Strict):
+    """Which of the proposals."""
+
+    quantity: str = Field(max_length=20)
+    tool: str = Field(default="", max_length=180)
+    metal: str = Field(default="", max_length=120)
+    machine: str = Field(default="", max_length=80)
+
+
+class NextOut(Plain):
+    """What to try next, in one sentence, with the figures behind it."""
+
+    said: list[Sentence]
+
+
+class GaugeIn(Strict):
+    """Readings of a gauge study: people × parts × repeats."""
+
+    readings: list[list[list[Typed]]] = Field(max_length=20)
+    zone: Typed = None
+    units: Units = "mm"
+
+
+class GaugeOut(Plain):
+    """What the instrument sees."""
+
+    repeatability: DisplayOut
+    reproducibility: DisplayOut
+    parts: DisplayOut
+    share: str
+    verdict: str
