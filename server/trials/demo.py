@@ -18,12 +18,12 @@ from server.trials.schemas import EntryIn, SizeIn, TrialIn
 LIFE, FINISH, FORCE = 1.45, 1.25, 0.92  # the truth over the tables', of this shop
 SHAPE = 3.2
 WEEKS = timedelta(weeks=3)
-QUESTIONS = (
+QUESTIONS: tuple[tuple[str, str, str, str, Any, Any, int, str, str], ...] = (
     # job, operation, question, the one change, watched, bound, edges, verdict, words
     ("Runner shaft", "op20", "Does the edge last the 22 pieces that the plan asks?", "", "edges", 3, 4, "keep", "more than planned"),
     ("Runner shaft", "op30", "How many pieces an edge on the second roughing?", "coolant jet turned to the flank", "edges", 3, 3, "", ""),
     ("Runner shaft", "op40", "Does Ra stay below 1.6 to the end of an edge?", "", "roughness", "1.6", 2, "", ""),
-    ("Guide-vane pin", "op10", "Does the chip break at the lighter feed?", "feed down a step for the seat", "count", 60, 2, "ask again", "nest at the shoulder"),
+    ("Guide-vane pin", "op10", "Does the chip break at the lighter feed?", "feed down a step", "count", 60, 2, "ask again", "a nest"),
 )  # fmt: skip
 
 

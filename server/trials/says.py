@@ -34,8 +34,9 @@ def says_of(trial: Trial, setup: Any, told: Sequence[Logged], law: Weibull | Non
             f"shape {law.shape:.1f} from {law.failures} of {law.edges} edges that came to their end."
         )
         if planned >= 1:
+            last = 100.0 * float(law.survival(np.array(planned)))
             found.append(
-                f"As planned they are changed after {planned:.0f} pieces: {100 * float(law.survival(np.array(planned))):.0f} % last so long; "
+                f"As planned they are changed after {planned:.0f} pieces: {last:.0f} % last so long; "
                 f"95 % last {law.reached(0.95):.0f} pieces."
             )
     elif edges.names:
