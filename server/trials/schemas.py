@@ -17,13 +17,13 @@ Typed = float | Annotated[str, Field(max_length=60)] | None
 Watched = Literal[WATCHED]
 
 
-class Strict(Schema):
+class TrialForm(Schema):
     """What it does not know is refused."""
 
     model_config = ConfigDict(extra="forbid")
 
 
-class TrialIn(Strict):
+class TrialIn(TrialForm):
     """A question to the machine."""
 
     job: int
@@ -36,7 +36,7 @@ class TrialIn(Strict):
     units: Units = "mm"
 
 
-class SizeIn(Strict):
+class SizeIn(TrialForm):
     """One size that was read."""
 
     value: Typed
@@ -45,7 +45,7 @@ class SizeIn(Strict):
     temperature: Typed = None
 
 
-class EntryIn(Strict):
+class EntryIn(TrialForm):
     """What was seen; `key` is the sender's own name for it, `happened` when it was typed."""
 
     key: str = Field(pattern=r"^[\w-]{8,64}$")
@@ -60,14 +60,14 @@ class EntryIn(Strict):
     units: Units = "mm"
 
 
-class VerdictIn(Strict):
+class VerdictIn(TrialForm):
     """How a trial ends."""
 
     verdict: Literal["keep", "go back", "ask again"]
     words: str = Field(default="", max_length=400)
 
 
-class WordOut(Plain):
+class LoggedWordOut(Plain):
     """A word of a list, and what it means."""
 
     word: str
@@ -75,7 +75,7 @@ class WordOut(Plain):
     ended: bool
 
 
-class FieldOut(Plain):
+class ReadingFieldOut(Plain):
     """A reading that may be entered."""
 
     name: str
@@ -86,8 +86,8 @@ class FieldOut(Plain):
 class VocabularyOut(Plain):
     """The words and readings that an entry may hold."""
 
-    lists: dict[str, list[WordOut]]
-    fields: list[FieldOut]
+    lists: dict[str, list[LoggedWordOut]]
+    fields: list[ReadingFieldOut]
     watched: list[str]
 
 
@@ -126,7 +126,7 @@ class PredictedOut(Plain):
     says: str
 
 
-class EdgeOut(Plain):
+class LivedEdgeOut(Plain):
     """One edge: how long, and what ended it."""
 
     edge: str
@@ -177,7 +177,7 @@ class TrialOut(TrialRowOut):
     change: str
     settings: list[ReadingOut]
     predicted: list[PredictedOut]
-    edges: list[EdgeOut]
+    edges: list[LivedEdgeOut]
     log: list[EntryOut]
     charts: dict[str, ChartOut]
     says: list[Sentence]
@@ -229,7 +229,7 @@ class LearningOut(Plain):
     taught: list[TaughtOut]
 
 
-class AcceptIn(Strict):
+class AcceptIn(TrialForm):
     """Which of the proposals."""
 
     quantity: str = Field(max_length=20)
@@ -244,7 +244,7 @@ class NextOut(Plain):
     said: list[Sentence]
 
 
-class GaugeIn(Strict):
+class GaugeIn(TrialForm):
     """Readings of a gauge study: people × parts × repeats."""
 
     readings: list[list[list[Typed]]] = Field(max_length=20)

@@ -36,6 +36,8 @@
     "/shelf/threads/:words": Threads,
     "/shelf/:name": Shelf,
     "/programs": later(() => import("./views/Programs.svelte")),
+    "/trials": later(() => import("./views/Trials.svelte")),
+    "/trials/:id": later(() => import("./views/Trial.svelte")),
     "/floor": later(() => import("./views/Floor.svelte")),
     "/help/:page": later(() => import("./views/HelpPage.svelte")),
     "/people": later(() => import("./views/People.svelte")),

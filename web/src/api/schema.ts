@@ -2822,14 +2822,25 @@ export interface components {
         };
         /**
          * FieldOut
-         * @description A reading that may be entered.
+         * @description An input of a kind of operation, as forms are drawn from it.
          */
         FieldOut: {
             /** Name */
             name: string;
             /** Label */
             label: string;
-            unit: components["schemas"]["DisplayOut"];
+            /** Kind */
+            kind: string;
+            /** Example */
+            example: string;
+            /** Options */
+            options: string[];
+            /** Required */
+            required: boolean;
+            /** Default */
+            default: string;
+            /** Drawn */
+            drawn: boolean;
         };
         /**
          * OperationKindOut
@@ -7367,19 +7378,17 @@ export interface components {
         };
         /**
          * EdgeOut
-         * @description One edge: how long, and what ended it.
+         * @description Where a limit stands at its bound in one layer; `parts`: it is one of the two that leave no field.
          */
         EdgeOut: {
-            /** Edge */
-            edge: string;
-            /** Count */
-            count: number;
-            /** Cause */
-            cause: string;
-            /** Running */
-            running: boolean;
-            /** Share */
-            share: string;
+            /** Label */
+            label: string;
+            /** Layer */
+            layer: number;
+            /** Parts */
+            parts: boolean;
+            /** Lines */
+            lines: number[][][];
         };
         /**
          * NameOut
@@ -7971,6 +7980,22 @@ export interface components {
             photos: number[];
         };
         /**
+         * LivedEdgeOut
+         * @description One edge: how long, and what ended it.
+         */
+        LivedEdgeOut: {
+            /** Edge */
+            edge: string;
+            /** Count */
+            count: number;
+            /** Cause */
+            cause: string;
+            /** Running */
+            running: boolean;
+            /** Share */
+            share: string;
+        };
+        /**
          * PredictedOut
          * @description A figure: what was predicted with its band, and what was seen.
          */
@@ -8039,7 +8064,7 @@ export interface components {
             /** Predicted */
             predicted: components["schemas"]["PredictedOut"][];
             /** Edges */
-            edges: components["schemas"]["EdgeOut"][];
+            edges: components["schemas"]["LivedEdgeOut"][];
             /** Log */
             log: components["schemas"]["EntryOut"][];
             /** Charts */
@@ -8095,33 +8120,41 @@ export interface components {
             units?: "mm" | "inch";
         };
         /**
+         * LoggedWordOut
+         * @description A word of a list, and what it means.
+         */
+        LoggedWordOut: {
+            /** Word */
+            word: string;
+            /** Meaning */
+            meaning: string;
+            /** Ended */
+            ended: boolean;
+        };
+        /**
+         * ReadingFieldOut
+         * @description A reading that may be entered.
+         */
+        ReadingFieldOut: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            unit: components["schemas"]["DisplayOut"];
+        };
+        /**
          * VocabularyOut
          * @description The words and readings that an entry may hold.
          */
         VocabularyOut: {
             /** Lists */
             lists: {
-                [key: string]: components["schemas"]["WordOut"][];
+                [key: string]: components["schemas"]["LoggedWordOut"][];
             };
             /** Fields */
-            fields: components["schemas"]["FieldOut"][];
+            fields: components["schemas"]["ReadingFieldOut"][];
             /** Watched */
             watched: string[];
-        };
-        /**
-         * WordOut
-         * @description A word and what it means; `also` are other words that it is looked for by.
-         */
-        WordOut: {
-            /** Name */
-            name: string;
-            /** Means */
-            means: string;
-            /**
-             * Also
-             * @default []
-             */
-            also?: string[];
         };
         /**
          * EntryIn
@@ -9853,6 +9886,21 @@ export interface components {
             name: string;
             /** Title */
             title: string;
+        };
+        /**
+         * WordOut
+         * @description A word and what it means; `also` are other words that it is looked for by.
+         */
+        WordOut: {
+            /** Name */
+            name: string;
+            /** Means */
+            means: string;
+            /**
+             * Also
+             * @default []
+             */
+            also?: string[];
         };
         /**
          * PageOut

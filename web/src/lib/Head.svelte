@@ -55,6 +55,7 @@
     <a href="#/crib" class="hover:underline">Tools</a>
     <a href="#/shelf" class="hover:underline">Materials</a>
     <a href="#/floor" class="hover:underline">Machines</a>
+    <a href="#/trials" class="hover:underline">Trials</a>
   </nav>
   <Choice
     label="Units"

@@ -12,6 +12,7 @@
   import { OperationBench } from "../operation/bench.svelte";
   import { page } from "../page.svelte";
   import { session } from "../session.svelte";
+  import StartTrial from "../trial/StartTrial.svelte";
   import MachineSize from "../job/MachineSize.svelte";
 
   let { params }: { params: { id: string; operation?: string } } = $props();
@@ -30,6 +31,7 @@
   const entry = $derived(rows[at]);
   const bench = $derived(new OperationBench(editor, entry?.id ?? ""));
   let missing = $state("");
+  let asking = $state(false);
   let width = $state(760);
 
   $effect(() => {
@@ -206,6 +208,7 @@
       </ul>
     </section>
     <p class="flex flex-wrap gap-3">
+      <button class="control step" onclick={() => (asking = true)}>trials of this operation</button>
       <a class="control step" href={sheet} target="_blank" rel="noopener">set-up sheet on paper</a>
       {#each job.prints as print (print.id)}<a
           class="control step"
@@ -215,6 +218,12 @@
     <p class="text-soft">The machine's manual, local rules and trained people come first.</p>
   </div>
   <TheirsBar {watch} />
+  {#if asking}<StartTrial
+      job={editor.id}
+      operation={entry.id}
+      heading={editor.told(entry.title)}
+      close={() => (asking = false)}
+    />{/if}
 {:else if editor.job}
   <p class="p-6">The job has no operations yet.</p>
 {:else}

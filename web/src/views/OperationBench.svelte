@@ -18,6 +18,7 @@
   import { OperationBench } from "../operation/bench.svelte";
   import FeatureSheet from "../job/FeatureSheet.svelte";
   import LogSheet from "../operation/LogSheet.svelte";
+  import StartTrial from "../trial/StartTrial.svelte";
   import Candidates from "../operation/Candidates.svelte";
   import CautionsSheet from "../operation/CautionsSheet.svelte";
   import CompareSheet from "../operation/CompareSheet.svelte";
@@ -44,7 +45,9 @@
     limits: { least: 240, usual: 316, most: 560 },
   });
   let missing = $state("");
-  let sheet = $state<"compare" | "others" | "log" | "drawing" | "cautions" | "not here" | null>(null);
+  let sheet = $state<"compare" | "others" | "log" | "trials" | "drawing" | "cautions" | "not here" | null>(
+    null,
+  );
   let study = $state<string | null>(null);
   let limit = $state<Schemas["LimitOut"] | null>(null);
   let value = $state<Schemas["ValueOut"] | null>(null);
@@ -224,6 +227,7 @@
       </div>
       <div class="flex gap-2 px-2.5 pb-2">
         <button class="control flex-1" onclick={() => (sheet = "log")}>notes, sizes <kbd>n</kbd></button>
+        <button class="control flex-1" onclick={() => (sheet = "trials")}>trials</button>
         {#if session.mayEdit}<button class="control flex-1" onclick={() => (sheet = "drawing")}
             >drawing <kbd>e</kbd></button
           >{/if}
@@ -291,6 +295,12 @@
   {/if}
   {#if sheet === "cautions"}<CautionsSheet {bench} close={() => (sheet = null)} />{/if}
   {#if sheet === "others"}<OthersSheet {bench} close={() => (sheet = null)} />{/if}
+  {#if sheet === "trials"}<StartTrial
+      job={editor.id}
+      operation={params.operation}
+      heading={bench.heading}
+      close={() => (sheet = null)}
+    />{/if}
   {#if sheet === "log"}<LogSheet {bench} close={() => (sheet = null)} />{/if}
   {#if sheet === "drawing"}<FeatureSheet {editor} entry={bench.entry} close={() => (sheet = null)} />{/if}
   <ConflictSheet {editor} />
