@@ -108,7 +108,7 @@ def _life(setup: Any, logged: Sequence[Logged], predicted: Predicted, of: Seen) 
     lasted = [edges.lasted[k] for k, _, _ in found]
     worn = [edges.causes[k] == WEAR for k, _, _ in found]
     shape = float(np.ravel(found[0][2].weibull_shape)[0])
-    medians = [_value(outcome, "median_parts") or 1.0 for _, outcome, _ in found]
+    medians = [median_of(numbers) for _, _, numbers in found]
     life = life_level(lasted, worn, medians, shape, band("life", setup.operation).spread, of)
     factor = float(np.exp(life.seen.value))
     words = f"life × {factor:.2f} of what is predicted, {life.ended} worn out, {life.early} stopped before"
@@ -119,6 +119,11 @@ def _of_edge(edge: str, logged: Sequence[Logged], predicted: Predicted) -> Judge
     """What was predicted for an edge as it last ran."""
     one = next((row for row in reversed(logged) if row.edge == edge), None)
     return predicted(one) if one is not None else None
+
+
+def median_of(numbers: Any) -> float:
+    """Pieces that half of the edges last by the model, beyond the longest life too that is told to people."""
+    return float(np.ravel(numbers.median_parts)[0])
 
 
 def load_share(outcome: Outcome) -> float | None:

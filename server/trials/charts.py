@@ -71,8 +71,8 @@ def _over_pieces(name: str, lines: Iterable[tuple[str, Any, Any]], trial: Trial,
         curves.append(curve("bound", "bound", [0.0, far], [trial.bound, trial.bound]))
     asked = READ[name]
     return {
-        "x": axis("on one edge", 0.0, 1.05 * far, "count", system, "pieces"),
-        "y": axis(asked.label, 0.0, 1.15 * max(top, 1e-6), asked.kind, system),
+        "x": axis("on one edge", 0.0, 1.12 * far, "count", system, "pieces"),
+        "y": axis(asked.label, 0.0, 1.3 * max(top, 1e-6), asked.kind, system),
         "curves": curves,
         "marks": [],
     }

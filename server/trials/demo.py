@@ -23,7 +23,7 @@ QUESTIONS: tuple[tuple[str, str, str, str, Any, Any, int, str, str], ...] = (
     ("Runner shaft", "op20", "Does the edge last the 22 pieces that the plan asks?", "", "edges", 3, 4, "keep", "more than planned"),
     ("Runner shaft", "op30", "How many pieces an edge on the second roughing?", "coolant jet turned to the flank", "edges", 3, 3, "", ""),
     ("Runner shaft", "op40", "Does Ra stay below 1.6 to the end of an edge?", "", "roughness", "1.6", 2, "", ""),
-    ("Guide-vane pin", "op10", "Does the chip break at the lighter feed?", "feed down a step", "count", 60, 2, "ask again", "a nest"),
+    ("Guide-vane pin", "op10", "Does the chip break at the lighter feed?", "feed down a step", "count", 60, 2, "ask again", "a nest at 40"),
 )  # fmt: skip
 
 
@@ -53,17 +53,18 @@ def _cut(trial: Trial, edges: int, dice: np.random.Generator, who: User) -> None
     setup = setup_at(trial)
     _, x = outcome_and_numbers(setup)
     median = max(LIFE * float(np.ravel(x.median_parts)[0]), 3.0)
-    at = trial.at
+    at = trial.at.replace(hour=7, minute=0)
     for edge in range(1, edges + 1):
         life = median * float((dice.exponential() / np.log(2.0)) ** (1.0 / SHAPE))
-        early = edge == 2 and trial.watched == "edges"
-        last = max(int(life * (0.7 if early else 1.0)), 2)
-        stop = "early" if early else ("worn" if trial.watched != "roughness" else "finish")
+        early, counted = edge == 2 and trial.watched == "edges", trial.watched == "count"
+        last = int(trial.bound) if counted else max(int(life * (0.7 if early else 1.0)), 2)
+        stop = "planned" if counted else "early" if early else "finish" if trial.watched == "roughness" else "worn"
         for k, share in enumerate((0.15, 0.45, 0.75, 1.0)):
             at += timedelta(minutes=35 + 20 * k)
             count = max(int(last * share), 1)
-            log_entry(trial, _entry(trial, setup, f"{edge}", count, share * count / max(last, 1), dice, stop if share == 1.0 else ""), who)
+            log_entry(trial, _entry(trial, setup, f"{edge}", count, count / life, dice, stop if share == 1.0 else ""), who)
             Entry.objects.filter(trial=trial, key=_key(trial, f"{edge}", count)).update(happened=at)
+        at = (at + timedelta(days=1)).replace(hour=7, minute=10)  # the next edge in the next shift
 
 
 def _key(trial: Trial, edge: str, count: int) -> str:
@@ -80,7 +81,7 @@ def _entry(trial: Trial, setup: Any, edge: str, count: int, worn: float, dice: n
     read["wear_land"] = f"{0.05 + 0.25 * worn:.2f}"
     seen = {"chip": "arc", "length": "short", "colour": "straw", "went": "away", "sound": "quiet"}
     if stop:
-        seen |= {"stop": stop, "wear": "flank"}
+        seen |= {"stop": stop, "wear": "flank"} if stop != "planned" else {"stop": stop}
     sizes = []
     target = getattr(setup.feature, "end_diameter", None)
     if trial.watched == "roughness" and target is not None:

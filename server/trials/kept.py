@@ -11,11 +11,11 @@ from django.contrib.auth.models import AbstractBaseUser
 from django.db import IntegrityError, transaction
 from django.utils import timezone
 
-from cutting.learning.observed import load_share
+from cutting.learning.observed import load_share, median_of
 from cutting.operations.frame.outcome import Outcome
 from cutting.quantities import Asked, read_asked
 from server.errors import Refusal
-from server.jobs.document.outcomes import outcome_of
+from server.jobs.document.outcomes import outcome_and_numbers
 from server.jobs.document.plan import entry_of, setup_of
 from server.jobs.kept import actions
 from server.jobs.models import Job, Revision
@@ -57,7 +57,7 @@ def start_trial(given: TrialIn, author: AbstractBaseUser) -> Trial:
         watched=given.watched,
         bound=bound,
         against=against,
-        prediction=predicted(outcome_of(setup)),
+        prediction=predicted(*outcome_and_numbers(setup)),
         tool=setup.edge.name,
         metal=setup.work.material.name,
         machine=setup.machine.name,
@@ -65,13 +65,14 @@ def start_trial(given: TrialIn, author: AbstractBaseUser) -> Trial:
     )
 
 
-def predicted(outcome: Outcome) -> dict[str, list[Any]]:
+def predicted(outcome: Outcome, numbers: Any) -> dict[str, list[Any]]:
     """The figures that a trial is held against: label, value, kind, and the band where there is one."""
     found: dict[str, list[Any]] = {}
     for name in PREDICTED:
         if (one := outcome.results.get(name)) is not None:
             band = [one.low.metric, one.low.inch, one.high.metric, one.high.inch] if one.low and one.high else None
-            found[name] = [one.label, float(one.value), one.kind, band]
+            value = median_of(numbers) if name == "median_parts" else float(one.value)
+            found[name] = [one.label, value, one.kind, band]
     if (share := load_share(outcome)) is not None:
         found["load"] = ["spindle load", share, "share", None]
     return found

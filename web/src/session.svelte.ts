@@ -7,6 +7,7 @@ import {
   type Display,
   type Schemas,
 } from "./api/client";
+import { forget } from "./trial/offline";
 
 /** Who is signed in and how they like the bench. */
 class Session {
@@ -50,6 +51,7 @@ class Session {
 
   async signOut() {
     await ask(api.DELETE("/api/session"));
+    forget();
     await this.load();
   }
 

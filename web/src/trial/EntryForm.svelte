@@ -113,7 +113,7 @@
     <label class="grid w-24"
       ><span class="text-soft text-[13px]">edge</span>
       <input
-        class="control big"
+        class="control big w-full"
         value={edge}
         oninput={(event) => (draft.value.edge = event.currentTarget.value)}
       /></label
@@ -189,7 +189,7 @@
         <label class="grid w-32"
           ><span class="text-soft text-[13px]">{one.label}, {shown(one.unit)}</span>
           <input
-            class="control big"
+            class="control big w-full"
             inputmode="decimal"
             bind:value={draft.value.read[one.name]}
             data-reading={one.name}
@@ -199,7 +199,7 @@
       <label class="grid w-32"
         ><span class="text-soft text-[13px]">size, {session.units}</span>
         <input
-          class="control big"
+          class="control big w-full"
           inputmode="decimal"
           bind:value={draft.value.size}
           data-reading="size"
@@ -208,19 +208,19 @@
       {#if draft.value.size}
         <label class="grid w-28"
           ><span class="text-soft text-[13px]">where along</span><input
-            class="control big"
+            class="control big w-full"
             bind:value={draft.value.at}
           /></label
         >
         <label class="grid w-32"
           ><span class="text-soft text-[13px]">instrument</span><input
-            class="control big"
+            class="control big w-full"
             bind:value={draft.value.instrument}
           /></label
         >
         <label class="grid w-24"
           ><span class="text-soft text-[13px]">part, °C</span><input
-            class="control big"
+            class="control big w-full"
             inputmode="decimal"
             placeholder="20"
             bind:value={draft.value.temperature}
@@ -253,10 +253,10 @@
       />
     </div>
   </details>
-  <div class="flex flex-wrap items-end gap-2">
+  <div class="bg-sheet sticky bottom-0 flex flex-wrap items-end gap-2 py-2">
     <label class="grid min-w-60 flex-1"
       ><span class="text-soft text-[13px]">in words</span>
-      <input class="control big" maxlength="2000" bind:value={draft.value.words} /></label
+      <input class="control big w-full" maxlength="2000" bind:value={draft.value.words} /></label
     >
     <label class="control big inline-flex cursor-pointer items-center"
       >{draft.value.photo ? "photo taken ✓" : "photo"}

@@ -22,7 +22,7 @@ const NAME = "arrow-bench-trials";
 
 /** Entries are kept on the tablet first and then sent, each once, however often the line breaks. */
 export class Outbox {
-  waiting = $state<Waiting[]>([]);
+  waiting = $state.raw<Waiting[]>([]);
   /** Whether the server answered at the last try. */
   away = $state(false);
   private shelf: Promise<IDBPDatabase<Shelf>> | null = null;

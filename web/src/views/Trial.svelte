@@ -5,6 +5,7 @@
   import { session, shown } from "../session.svelte";
   import Chart from "../study/Chart.svelte";
   import EntryForm from "../trial/EntryForm.svelte";
+  import { keepAtHand } from "../trial/offline";
   import { Outbox } from "../trial/outbox.svelte";
 
   let { params }: { params: { id: string } } = $props();
@@ -44,6 +45,7 @@
   });
   $effect(() => {
     void outbox.begin();
+    void keepAtHand();
     const again = () => void outbox.send();
     window.addEventListener("online", again);
     return () => {
