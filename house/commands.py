@@ -121,10 +121,12 @@ def start(port: int) -> int:
     server: subprocess.Popen[bytes] | None = None
     workers: subprocess.Popen[bytes] | None = None
     device: subprocess.Popen[bytes] | None = None
+    beside: subprocess.Popen[bytes] | None = None
     signal.signal(signal.SIGTERM, _as_interrupt)
     try:
-        gauge = _free_port()
-        environment = application_environment(instance.environment()) | {"ARROW_BENCH_DYNAMOMETER": str(gauge)}
+        gauge, instruments = _free_port(), (_free_port(), _free_port())
+        ports = {"ARROW_BENCH_DYNAMOMETER": str(gauge), "ARROW_BENCH_INSTRUMENTS": ",".join(map(str, instruments))}
+        environment = application_environment(instance.environment()) | ports
         saved = backup.before_update(instance.environment(), BACKUPS)
         if saved is not None:
             say(f"backup: {saved}, as it was before this release")
@@ -167,6 +169,7 @@ def start(port: int) -> int:
         )
         workers = _workers(environment)
         device = _dynamometer(gauge)
+        beside = _instruments(*instruments)
         _wait_until_served(port, server)
         print(
             f"\nArrow Bench is at http://127.0.0.1:{port}/   (ready after {time.monotonic() - began:.1f} s)\n"
@@ -189,6 +192,8 @@ def start(port: int) -> int:
                 workers = _workers(environment)
             if device.poll() is not None:
                 device = _dynamometer(gauge)
+            if beside.poll() is not None:
+                beside = _instruments(*instruments)
             time.sleep(0.5)
         return server.returncode
     except KeyboardInterrupt:
@@ -196,7 +201,7 @@ def start(port: int) -> int:
         return 0
     finally:
         signal.signal(signal.SIGINT, signal.SIG_IGN)
-        for process in (device, workers, server):
+        for process in (device, beside, workers, server):
             if process is not None and process.poll() is None:
                 process.terminate()
                 try:
@@ -306,6 +311,12 @@ def _dynamometer(port: int) -> subprocess.Popen[bytes]:
     return subprocess.Popen(
         [str(PYTHON), "-m", "devices.dynamometer", "--port", str(port)], cwd=ROOT, start_new_session=True, preexec_fn=_end_with_parent
     )
+
+
+def _instruments(gauge: int, agent: int) -> subprocess.Popen[bytes]:
+    """The simulated micrometer and the machine's agent."""
+    command = [str(PYTHON), "-m", "devices.instruments", "--gauge", str(gauge), "--agent", str(agent)]
+    return subprocess.Popen(command, cwd=ROOT, start_new_session=True, preexec_fn=_end_with_parent)
 
 
 def _free_port() -> int:

@@ -42,6 +42,7 @@ from server.shelf.api import router as shelf
 from server.shelf.threads import router as threads
 from server.trials.doors import learning
 from server.trials.doors import router as trials
+from server.trials.instrument_doors import router as instruments
 
 
 class StrictParser(Parser):
@@ -109,6 +110,7 @@ api.add_router("/jobs", sheets, tags=["sheets"])
 api.add_router("/jobs", programs, tags=["programs"])
 api.add_router("/programs", pasted, tags=["programs"])
 api.add_router("/trials", trials, tags=["trials"])
+api.add_router("/instruments", instruments, tags=["trials"])
 api.add_router("/learning", learning, tags=["trials"])
 api.add_router("/crib/heavy-tools", heavy, tags=["crib"])
 api.add_router("/crib", shipped, tags=["crib"])

@@ -88,3 +88,18 @@ class Taught(models.Model):
 
     class Meta:
         ordering = ["pk"]
+
+
+class Instrument(models.Model):
+    """An instrument of the shop's own on an open protocol."""
+
+    name = models.CharField(max_length=60)
+    protocol = models.CharField(max_length=6)
+    host = models.CharField(max_length=45)
+    port = models.PositiveIntegerField()
+    unit = models.CharField(max_length=4, blank=True)
+    paired_by = models.CharField(max_length=150)
+    archived_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["name", "pk"]

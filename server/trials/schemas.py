@@ -260,3 +260,58 @@ class GaugeOut(Plain):
     parts: DisplayOut
     share: str
     verdict: str
+
+
+class InstrumentIn(TrialForm):
+    """An instrument to pair: where it is and what it speaks."""
+
+    name: str = Field(min_length=1, max_length=60)
+    protocol: Literal["line", "agent"]
+    host: str = Field(max_length=60)
+    port: int = Field(ge=1, le=65535)
+    unit: Literal["", "mm", "in"] = ""
+
+
+class InstrumentOut(Plain):
+    """An instrument as it is listed."""
+
+    id: str
+    name: str
+    protocol: str
+    where: str
+    simulated: bool
+
+
+class GaugeReadingOut(Plain):
+    """A reading as it came, and as the field takes it."""
+
+    text: str
+    value: DisplayOut
+    entry: str
+
+
+class AgentValueOut(Plain):
+    """One value of a machine, with its age."""
+
+    name: str
+    label: str
+    value: DisplayOut
+    text: str
+    missing: bool
+    age: str
+    stale: bool
+
+
+class AgentOut(Plain):
+    """What a machine says now."""
+
+    name: str
+    values: list[AgentValueOut]
+
+
+class StripOut(Plain):
+    """A strip of the spindle's load, and what is missing of it."""
+
+    chart: ChartOut
+    gaps: int
+    lost: Sentence

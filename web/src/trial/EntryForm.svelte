@@ -44,6 +44,8 @@
   // what was predicted for this operation is read first; the rest is one touch away
   const FIRST = ["wear_land", "roughness", "load", "burr", "torque"];
   let more = $state(false);
+  // svelte-ignore state_referenced_locally
+  let ends = $state(!!draft.value.seen.stop);
   const predicted = $derived(new Set(trial.predicted.map((one) => one.name)));
   const fields = $derived(
     vocabulary.fields.filter(
@@ -104,6 +106,7 @@
     const ended = !!seen.stop;
     draft.done();
     draft.value.count = ended ? "" : String(count);
+    ends = false;
     kept = ended ? `Edge ${edge} ended at ${count}.` : `Kept: edge ${edge}, ${count}.`;
   }
 </script>
@@ -235,7 +238,7 @@
       Stop the spindle before you measure, look at the edge or clear chips; chips have hooks.
     </p>
   </div>
-  <details open={!!draft.value.seen.stop}>
+  <details bind:open={ends}>
     <summary class="control big inline-flex cursor-pointer items-center">this edge ends here …</summary>
     <div class="mt-2 grid gap-3">
       <Pick
