@@ -4,6 +4,7 @@
   import { session, shown } from "../session.svelte";
   import { ownKey, type EntryIn, type Outbox } from "./outbox.svelte";
   import { madeSmall } from "./photo";
+  import Instruments from "./Instruments.svelte";
   import Pick from "./Pick.svelte";
 
   interface Props {
@@ -58,6 +59,18 @@
   let kept = $state("");
   let refused = $state("");
 
+  let instruments: Instruments | undefined = $state();
+  function takeReading(name: string, text: string, instrument: string) {
+    if (name === "size") {
+      draft.value.size = text;
+      draft.value.instrument = instrument;
+    } else draft.value.read[name] = text;
+  }
+  function key(event: KeyboardEvent) {
+    if (event.key !== "F2") return;
+    event.preventDefault();
+    void instruments?.read();
+  }
   function step(by: number) {
     draft.value.count = String(Math.max(0, count + by));
   }
@@ -110,6 +123,8 @@
     kept = ended ? `Edge ${edge} ended at ${count}.` : `Kept: edge ${edge}, ${count}.`;
   }
 </script>
+
+<svelte:window onkeydown={key} />
 
 <form class="grid gap-3" onsubmit={keep}>
   <div class="flex flex-wrap items-end gap-3">
@@ -238,6 +253,7 @@
       Stop the spindle before you measure, look at the edge or clear chips; chips have hooks.
     </p>
   </div>
+  <Instruments bind:this={instruments} trial={trial.id} take={takeReading} />
   <details bind:open={ends}>
     <summary class="control big inline-flex cursor-pointer items-center">this edge ends here …</summary>
     <div class="mt-2 grid gap-3">
