@@ -57,7 +57,7 @@ def drift_of(pieces: Sequence[float], sizes: Sequence[float], low: float, high: 
     line = level + slope * (ahead - middle)
     out = np.flatnonzero((line - width < low) | (line + width > high))
     used_up = int(ahead[out[0]]) if len(out) and luck < CHANCE else None
-    room = (high - low) - 2.0 * t * s
+    room = (high - low) / 2.0 - t * s  # from the middle of the zone, where a correction puts it
     every = int(max(room / abs(slope), 1.0)) if luck < CHANCE and slope and room > 0 else None
     return Drift(slope, slope - t * error, slope + t * error, luck, used_up, every)
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from cutting.errors import CuttingError, UnreadableQuantity
 
-NUMBER = re.compile(r"^[+-]?(\d{1,6})([.,]\d{1,6})?$")
+NUMBER = re.compile(r"^[+-]?([0-9]{1,6})([.,][0-9]{1,6})?$")
 UNITS = {"mm": 1.0, "in": 25.4, '"': 25.4, "inch": 25.4, "um": 0.001, "µm": 0.001}
 LONGEST = 80
 

@@ -86,13 +86,13 @@ def _run_chart(setup: Any, told: Sequence[Logged], system: str) -> Answer | None
     low, high = min(sizes), max(sizes)
     if zone is not None:
         low, high = min(low, zone[0]), max(high, zone[1])
-    room = 0.1 * max(high - low, 1e-3)
+    room = 0.3 * max(high - low, 1e-3)
     curves = [curve("sizes", "size", pieces, sizes)]
     span = [pieces[0], pieces[-1]]
     if zone is not None:
         curves += [curve("least", "least", span, [zone[0]] * 2), curve("largest", "largest", span, [zone[1]] * 2)]
     return {
-        "x": axis("piece", 0.0, 1.05 * pieces[-1], "count", system, "pieces"),
+        "x": axis("pieces made", 0.0, 1.05 * pieces[-1], "count", system, "in all"),
         "y": {**axis("size", low - room, high + room, "size", system), "ticks": _size_marks(low, high, system)},
         "curves": curves,
         "marks": [],

@@ -165,7 +165,7 @@ def strip(one: Paired, trial: Trial | None, system: str) -> dict[str, Any]:
         points = [((at - end).total_seconds() + STRIP, value) for at, value in part]
         inside = [(x, y) for x, y in points if x >= 0.0]
         if len(inside) > 1:
-            curves.append(curve(f"load {k}", "load", [x for x, _ in inside], [y for _, y in inside]))
+            curves.append(curve(f"load {k}", "" if k else "load", [x for x, _ in inside], [y for _, y in inside]))
     top = max([y for line in curves for _, y in line["points"]], default=1.0)
     if trial is not None and "load" in trial.prediction:
         said = float(trial.prediction["load"][1])

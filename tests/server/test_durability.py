@@ -36,14 +36,30 @@ def test_nothing_shown_as_saved_is_lost_by_a_kill(shop: Shop) -> None:
             revision = answer["revision"]
             confirmed.append(revision)
 
-    worker = threading.Thread(target=save_without_pause)
-    worker.start()
+    asked = {"job": job, "operation": "op20", "question": "Does what is kept stay?"}
+    trial, logged = shop.ask("/api/trials", asked)["id"], []
+
+    def entry(number: int) -> dict[str, object]:
+        return {"key": f"entry-{number:04}", "edge": "1", "count": number, "read": {"wear_land": "0.1 mm"}}
+
+    def log_without_pause() -> None:
+        for number in itertools.count(1):
+            try:
+                shop.ask(f"/api/trials/{trial}/entries", entry(number))
+            except OSError:
+                return
+            logged.append(number)
+
+    workers = [threading.Thread(target=one) for one in (save_without_pause, log_without_pause)]
+    for one in workers:
+        one.start()
     deadline = time.monotonic() + 20
-    while len(confirmed) < 8 and time.monotonic() < deadline:
+    while min(len(confirmed), len(logged)) < 8 and time.monotonic() < deadline:
         time.sleep(0.01)
     shop.kill()
-    worker.join(timeout=20)
-    assert len(confirmed) >= 8
+    for one in workers:
+        one.join(timeout=20)
+    assert min(len(confirmed), len(logged)) >= 8
 
     shop.start(prepare=False)
     shop.sign_in()
@@ -54,6 +70,10 @@ def test_nothing_shown_as_saved_is_lost_by_a_kill(shop: Shop) -> None:
     assert numbers == list(range(found["revision"], 0, -1))
     expected = f"{0.1 + (found['revision'] - 1) % 10 / 100:.2f} mm/rev"
     assert found["document"]["operations"][0]["settings"]["feed_per_rev"] == expected
+    # a tablet that was not answered sends all of it again: each entry is there once
+    for number in range(1, logged[-1] + 2):
+        shop.ask(f"/api/trials/{trial}/entries", entry(number))
+    assert [one["count"] for one in shop.ask(f"/api/trials/{trial}")["log"]] == list(range(1, logged[-1] + 2))
 
 
 def rows_of_tools(count: int) -> str:

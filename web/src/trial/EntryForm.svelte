@@ -117,10 +117,12 @@
     }
     await outbox.keep(trial.id, entry);
     const ended = !!seen.stop;
+    const which = edge;
+    const made = count;
     draft.done();
-    draft.value.count = ended ? "" : String(count);
+    draft.value.count = ended ? "" : String(made);
     ends = false;
-    kept = ended ? `Edge ${edge} ended at ${count}.` : `Kept: edge ${edge}, ${count}.`;
+    kept = ended ? `Edge ${which} ended at ${made}.` : `Kept: edge ${which}, ${made}.`;
   }
 </script>
 
