@@ -19,6 +19,7 @@ from cutting.operations.frame.outcome import Outcome
 READS = {"roughness": 0.12, "load": 0.10, "torque": 0.06, "thrust": 0.06, "burr": 0.25, "pip": 0.30}
 TEACHES = {"roughness": "finish", "load": "force", "torque": "force", "thrust": "force", "burr": "burr", "pip": "burr"}
 PREDICTS = {"roughness": "roughness", "torque": "torque", "thrust": "thrust", "burr": "burr", "pip": "pip_on_part"}
+SAYS_NOTHING = 2.0  # standard deviation of a logarithm, beyond which an observation tells nothing beside any band that ships
 LEAST_LOAD = 8.0  # per cent: below it a spindle shows its own friction and no cut
 
 
@@ -110,6 +111,8 @@ def _life(setup: Any, logged: Sequence[Logged], predicted: Predicted, of: Seen) 
     shape = float(np.ravel(found[0][2].weibull_shape)[0])
     medians = [median_of(numbers) for _, _, numbers in found]
     life = life_level(lasted, worn, medians, shape, band("life", setup.operation).spread, of)
+    if life.seen.spread > SAYS_NOTHING:  # edges stopped long before anything could be told
+        return None
     factor = float(np.exp(life.seen.value))
     words = f"life × {factor:.2f} of what is predicted, {life.ended} worn out, {life.early} stopped before"
     return Observed("life", life.seen, words)
