@@ -110,7 +110,7 @@ def test_a_life_is_learned_and_the_plan_moves(person: Person) -> None:
     row.find_element(By.TAG_NAME, "button").click()
     person.see_text("section[aria-label='What the trials teach'] li", "life of the edge")
     person.go(bench)
-    person.see_text("main", "learned")
+    assert "life of the edge" in person.see_text(".area-results a", "learned").get_attribute("title")
     # taken back, nothing of it is left
     person.go("/trials")
     person.see_text("button", "take it back").click()

@@ -10,6 +10,7 @@ from typing import Any, ClassVar, Self
 
 import numpy as np
 
+from cutting.belief.bands import band
 from cutting.belief.beliefs import Belief, learned_words, spread_of, strongest
 from cutting.errors import require_between
 from cutting.machine.machines import Machine
@@ -216,6 +217,13 @@ class BaseSetup:
         words = {name: "; ".join(dict.fromkeys(self._learned_words(name))) for name in self.factors}
         spreads = {name: max(self._spreads(name)) for name in self.factors}
         return Recorder(self.factors, words, spreads, self.operation)
+
+    @property
+    def told_of_trials(self) -> tuple[str, ...]:
+        """What was learned and acts here, in words: `life of the edge × 1.45, learned within ±22 % (3 seen; ann, 2026-12-02)`."""
+        return tuple(
+            f"{band(name, self.operation).title} {words}" for name in self.factors for words in dict.fromkeys(self._learned_words(name))
+        )
 
     def _spreads(self, quantity: str) -> list[float]:
         return [spread_of(self.belief(quantity, metal), quantity, self.operation) for metal in self.metals]

@@ -194,6 +194,7 @@ class EvaluationOut(Plain):
     passes: list[PassOut]
     chip: ChipOut
     warnings: list[WarningOut]
+    learned: list[str] = Field(description="what trials taught that acts here")
     settings: list[SettingOut]
     typed: list[TypedOut]
     choices: list[ChoiceOut]

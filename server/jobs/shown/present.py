@@ -45,6 +45,7 @@ def evaluation(
         "results": {name: plain(one) | {"means": RESULTS.get(name, "")} for name, one in outcome.results.items()},
         "limits": [limit_facts(limit) | _wants(setup, limit) for limit in outcome.limits],
         "warnings": plain(outcome.warnings),
+        "learned": list(setup.told_of_trials),
         "headline": [name for name in kind.headline if name in outcome.results],
         "studies": [{"name": one.name, "title": one.title, "key": one.key} for one in studies_of(kind.name)],
         "not_here": [{"name": one.name, "title": one.title, "key": one.key, "why": why} for one, why in elsewhere(kind.name)],

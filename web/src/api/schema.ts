@@ -4864,6 +4864,11 @@ export interface components {
             chip: components["schemas"]["ChipOut"];
             /** Warnings */
             warnings: components["schemas"]["WarningOut"][];
+            /**
+             * Learned
+             * @description what trials taught that acts here
+             */
+            learned: string[];
             /** Settings */
             settings: components["schemas"]["SettingOut"][];
             /** Typed */

@@ -24,7 +24,11 @@
 </script>
 
 <Panel title="Result" stale={bench.stale} class="area-results">
-  {#snippet aside()}working <kbd>w</kbd>{/snippet}
+  {#snippet aside()}{#if bench.evaluation?.learned.length}<a
+        class="plain-link text-mark mr-2"
+        href="#/trials"
+        title={bench.evaluation.learned.join("; ")}>◆ learned</a
+      >{/if}working <kbd>w</kbd>{/snippet}
   <table class="w-full table-fixed">
     <colgroup><col class="w-[104px]" /><col class="w-[88px]" /><col /></colgroup>
     <tbody>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { pieces, spaced } from "../lib/names";
-  import { createInfiniteQuery, keepPreviousData } from "@tanstack/svelte-query";
+  import { createInfiniteQuery, createQuery, keepPreviousData } from "@tanstack/svelte-query";
   import { push } from "svelte-spa-router";
   import { api, ask, type Problem } from "../api/client";
   import { arrows, step } from "../lib/list";
@@ -31,6 +31,11 @@
     },
     placeholderData: keepPreviousData,
   }));
+  const trials = createQuery(() => ({
+    queryKey: ["trials", true],
+    queryFn: () => ask(api.GET("/api/trials", { params: { query: { open_only: true, limit: 200 } } })),
+  }));
+  const due = $derived((trials.data?.items ?? []).filter((one) => one.overdue));
   const marks = ["over", "over target", "close", "holds", "no operations yet"] as const;
   const tones = ["text-signal", "text-warn", "text-warn", "text-safe", "text-soft"] as const;
   let starting = $state(false);
@@ -101,6 +106,14 @@
     </span>
   </div>
   {#if refused}<p class="text-signal px-1 pb-2" role="alert">{refused}</p>{/if}
+  {#if due.length}<p class="px-1 pb-2">
+      <a class="plain-link text-warn" href="#/trials"
+        >▲ {due.length === 1 ? "A trial waits" : `${due.length} trials wait`} for somebody</a
+      >: {due
+        .slice(0, 3)
+        .map((one) => one.question)
+        .join(" · ")}
+    </p>{/if}
   {#if jobs.isPending}
     <p class="text-soft p-4">Looking through the jobs …</p>
   {:else if jobs.isError}
