@@ -36,10 +36,13 @@ ENGINEERS_ONLY = {
     ("put", "/api/crib/heavy-tools/{tool_id}"), ("delete", "/api/crib/heavy-tools/{tool_id}"),
     *(("post", "/api/jobs/{job_id}/operations/{operation}/" + door) for door in TRACE_DOORS),
     ("post", "/api/exchange/imports"), ("post", "/api/exchange/runs/{run_id}/apply"), ("post", "/api/exchange/runs/{run_id}/cancel"),
+    ("post", "/api/trials/{trial_id}/verdict"), ("post", "/api/learning"), ("post", "/api/learning/{taught_id}/undo"),
+    ("post", "/api/instruments"), ("post", "/api/instruments/{identity}/archive"),
 }  # fmt: skip
 OPERATORS_AND_MORE = {
     ("post", "/api/jobs/{job_id}/notes"), ("post", "/api/jobs/{job_id}/measurements"),
     ("delete", "/api/jobs/{job_id}/measurements/{measurement_id}"),
+    ("post", "/api/trials"), ("post", "/api/trials/{trial_id}/entries"), ("post", "/api/trials/{trial_id}/entries/{entry_id}/strike"),
 }  # fmt: skip
 VALID: dict[str, Any] = {
     "/api/people": {"name": "ann"},
@@ -57,6 +60,12 @@ VALID: dict[str, Any] = {
     **{f"/api/jobs/{{job_id}}/operations/{{operation}}/{door}": {"traces": [1]} for door in ("lessons", "traces/fit")},
     "/api/jobs/{job_id}/operations/{operation}/traces": {"text": "a;b;c"},
     "/api/jobs/{job_id}/operations/{operation}/record": {"hole": 1},
+    "/api/trials": {"job": 987654, "operation": "op20", "question": "How long?"},
+    "/api/trials/{trial_id}/entries": {"key": "an-entry", "count": 3},
+    "/api/trials/{trial_id}/verdict": {"verdict": "keep"},
+    "/api/learning": {"quantity": "life"},
+    "/api/learning/gauge": {"readings": []},
+    "/api/instruments": {"name": "x", "protocol": "line", "host": "127.0.0.1", "port": 9},
     "/api/crib/heavy-tools": {"form": {}},
     "/api/crib/heavy-tools/{tool_id}": {"form": {}, "revision": 1},
     "/api/crib/assemblies": {"name": "x", "tool": {"insert": "CNMG 120408 middle P20 CVD", "holder": "PCLNR 2525 M12"}, "overhang": "30"},
@@ -93,6 +102,7 @@ def filled(path: str, job: int) -> str:
         "run_id": 987654,
         "study_id": 987654,
         "measurement_id": 987654,
+        **dict.fromkeys(("trial_id", "entry_id", "photo_id", "taught_id", "identity"), 987654),
     }
     return re.sub(r"{(\w+)}", lambda found: str(values[found[1]]), path)
 
