@@ -3,9 +3,6 @@
 from __future__ import annotations
 
 import io
-import sys
-import tempfile
-from pathlib import Path
 
 from PIL import Image
 from selenium.webdriver.common.keys import Keys
@@ -33,7 +30,7 @@ PICTURES = (
     ("turned-thread", "/jobs/{spindle}/operations/op20", "light", "mm", ""),
     ("tap", "/jobs/{block}/operations/op20", "light", "mm", ""),
     ("thread", "/shelf/threads/M10x1.25", "light", "mm", ""),
-    ("exchange", "/exchange", "light", "mm", "import"),
+    ("trial", "/trials/3", "light", "mm", ""),
     ("shelf", "/shelf", "light", "mm", ""),
     ("floor", "/floor", "light", "mm", ""),
     ("passes-and-size", "/jobs/{hub}/operations/op30", "light", "mm", "measure"),
@@ -72,9 +69,7 @@ def _take(site: str) -> None:
             person.go(path.format(**known))
             person.reload()
             person.pause(2.5)
-            if keys == "import":
-                _preview_an_import(person)
-            elif keys == "measure":
+            if keys == "measure":
                 _measure_two_passes(person)
             elif keys == "window":
                 person.see_text("section.area-map button", "speed × feed").click()
@@ -126,24 +121,3 @@ def _measure_two_passes(person: Person) -> None:
         person.until(lambda rows=count: len(person.all("[data-testid=ledger-row]")) == rows, f"{count} measured")
     person.chrome.execute_script("document.querySelector('[role=dialog] [role=region]').scrollTop = 1e6")
     person.pause(0.5)
-
-
-def _preview_an_import(person: Person) -> None:
-    """A file with a row of each fate."""
-    with tempfile.TemporaryDirectory() as folder:
-        file = Path(folder) / "new prices.csv"
-        file.write_text(
-            "kind,designation,geometry,grade,pack price,pack size,quantity,bin\n"
-            "turning insert,cnmg 433,middle,K15 CVD,96,10,20,A-40\n"
-            "turning insert,CNMG 432,middle,P20 CVD,97,10,60,A-05\n"
-            "turning insert,CNMG 110408,middle,P20 CVD,92,10,0,\n"
-            "turning insert,TNMG 332,wavy,P20 CVD,88,10,0,\n",
-            encoding="utf-8",
-        )
-        person.see("input[type=file]").send_keys(str(file))
-        person.see_text("[data-testid=run-state]", "ready for review")
-        person.pause(0.6)
-
-
-if __name__ == "__main__":
-    sys.exit(main())

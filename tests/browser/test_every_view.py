@@ -9,6 +9,7 @@ import pytest
 
 from server.crib.models import Tool
 from server.jobs.models import Job
+from server.trials.models import Trial
 from tests.browser.chromium import AXE
 from tests.browser.person import Person
 
@@ -24,7 +25,7 @@ BENCHES = {"cut-off": ("Guide-vane pin", "op40"), "groove": ("Bearing carrier", 
 LOOKS = (("light", 1280, 800), ("dark", 1024, 768), ("light", 820, 1180))
 VIEWS = ("jobs", "job", "at-machine", "sheet-a", "sheet-l", "sheet-t",
          "operation", "crib", "tool", "geometries", "assemblies", "heavy-tools", "tool-materials", "exchange", "shelf", "threads", "floor",
-         "people", "account", "programs",
+         "people", "account", "programs", "trials", "trial",
          "study-z", "study-r", "study-l", "study-t", "study-g", "study-c", "study-h", "study-q", "study-i", "log",
          "help", "document", *BENCHES)  # fmt: skip
 
@@ -37,6 +38,8 @@ def path_of(view: str) -> str:
     tool = Tool.objects.get(name="CNMG 120408 middle P20 CVD").pk
     paths = {"jobs": "/", "job": f"/jobs/{job}", "operation": f"/jobs/{job}/operations/op30", "tool": f"/crib/tools/{tool}"}
     paths |= {name: f"/crib/{name}" for name in ("geometries", "assemblies", "heavy-tools", "tool-materials")}
+    if view == "trial":
+        return f"/trials/{Trial.objects.filter(watched='roughness').get().pk}"
     if view == "at-machine":
         return f"/jobs/{job}/at-machine/op30"
     if view.startswith("sheet"):

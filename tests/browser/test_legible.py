@@ -7,6 +7,7 @@ from pathlib import Path
 import pytest
 
 from server.jobs.models import Job
+from server.trials.models import Trial
 from tests.browser.edits import change
 from tests.browser.person import Person
 
@@ -50,6 +51,18 @@ def test_every_word_of_every_demo_operation_can_be_read(person: Person, name: st
         metrics = {"width": 1280, "height": 800, "deviceScaleFactor": 1, "mobile": False}
         person.chrome.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
     assert faults == {}
+
+
+def test_every_word_of_a_trial_can_be_read(person: Person) -> None:
+    faults: list[str] = []
+    for path in ("/trials", *(f"/trials/{one.pk}" for one in Trial.objects.all())):
+        person.go(path)
+        for units, _ in LOOKS:
+            person.see_text("header button", units).click()
+            person.see("main section table, main section form")
+            person.pause(0.8)
+            faults += [f"{path} {units}: {fault}" for fault in measure(person, "main")]
+    assert faults == []
 
 
 def test_a_cut_beside_the_jaws_keeps_its_words_in_the_picture(person: Person) -> None:

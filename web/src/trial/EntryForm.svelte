@@ -151,10 +151,10 @@
           value={draft.value.count === "" ? last : draft.value.count}
           oninput={(event) => (draft.value.count = event.currentTarget.value)}
         />
-        <button type="button" class="control big step" aria-label="next piece" onclick={() => step(1)}
+        <button type="button" class="control big step" aria-label="+ 1, next piece" onclick={() => step(1)}
           >+ 1</button
         >
-        <button type="button" class="control big step" aria-label="ten pieces more" onclick={() => step(10)}
+        <button type="button" class="control big step" aria-label="+ 10 pieces" onclick={() => step(10)}
           >+ 10</button
         >
       </div>
@@ -164,6 +164,20 @@
           <b class="text-warn">overrunning by {count - trial.planned_change}</b>{/if}{/if}
     </p>
   </div>
+  <div class="flex flex-wrap items-end gap-2">
+    <label class="grid min-w-60 flex-1"
+      ><span class="text-soft text-[13px]">in words</span>
+      <input class="control big w-full" maxlength="2000" bind:value={draft.value.words} /></label
+    >
+    <label class="control big inline-flex cursor-pointer items-center"
+      >{draft.value.photo ? "photo taken ✓" : "photo"}
+      <input type="file" accept="image/*" capture="environment" class="sr-only" onchange={take} /></label
+    >
+    <button class="control big keep font-semibold" disabled={!session.mayNote}>Keep this entry</button>
+  </div>
+  <p role="status" class="min-h-5" data-testid="kept">
+    {#if refused}<span class="text-signal">{refused}</span>{:else}{kept}{/if}
+  </p>
   <Pick
     label="chip"
     words={lists.chip ?? []}
@@ -274,20 +288,6 @@
       />
     </div>
   </details>
-  <div class="bg-sheet sticky bottom-0 flex flex-wrap items-end gap-2 py-2">
-    <label class="grid min-w-60 flex-1"
-      ><span class="text-soft text-[13px]">in words</span>
-      <input class="control big w-full" maxlength="2000" bind:value={draft.value.words} /></label
-    >
-    <label class="control big inline-flex cursor-pointer items-center"
-      >{draft.value.photo ? "photo taken ✓" : "photo"}
-      <input type="file" accept="image/*" capture="environment" class="sr-only" onchange={take} /></label
-    >
-    <button class="control big keep font-semibold" disabled={!session.mayNote}>Keep this entry</button>
-  </div>
-  <p role="status" class="min-h-5" data-testid="kept">
-    {#if refused}<span class="text-signal">{refused}</span>{:else}{kept}{/if}
-  </p>
 </form>
 
 <style>
