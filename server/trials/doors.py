@@ -19,6 +19,7 @@ from server.trials.held import holding
 from server.trials.models import Entry, Photo, Trial
 from server.trials.next_trial import what_to_try
 from server.trials.reading import READ, SEEN
+from server.trials.series import start_series
 from server.trials.shown import row_of, shown
 from server.units import Units
 
@@ -57,6 +58,13 @@ def start_trial(request: HttpRequest, payload: schemas.TrialIn) -> Status:
     """Begin a trial of an operation as it stands."""
     require_operator(request)
     return Status(201, shown(kept.start_trial(payload, request.user), _system(payload.units)))
+
+
+@router.post("/series", response={201: schemas.TrialOut})
+def begin_series(request: HttpRequest, payload: schemas.SeriesIn) -> Status:
+    """Begin a trial for each of several ways, in an order left to chance."""
+    require_operator(request)
+    return Status(201, shown(start_series(payload, request.user), _system(payload.units)))
 
 
 @router.get("/export")

@@ -37,11 +37,11 @@ EARLY = timedelta(days=60)  # before which nothing of a trial can have been type
 PHOTO = b"\xff\xd8\xff"  # how a JPEG begins
 
 
-def start_trial(given: TrialIn, author: AbstractBaseUser) -> Trial:
-    """A trial of an operation as it stands, its prediction frozen beside it. Raises `Refusal` or `CuttingError`."""
+def start_trial(given: TrialIn, author: AbstractBaseUser, tried: dict[str, Any] | None = None, variant: str = "") -> Trial:
+    """A trial of an operation as it stands, or as it is `tried`, its prediction frozen beside it. Raises `Refusal` or `CuttingError`."""
     revision = actions.newest(given.job)
     document, entry = entry_of(revision.document, given.operation)
-    setup = setup_of(document, entry, None, shop())
+    setup = setup_of(document, entry, tried or None, shop())
     asked = COUNTED.get(given.watched) or READ[given.watched]
     bound = read_asked(given.bound, asked, "inch" if given.units == "inch" else "metric", "bound")
     against = None
@@ -57,6 +57,8 @@ def start_trial(given: TrialIn, author: AbstractBaseUser) -> Trial:
         watched=given.watched,
         bound=bound,
         against=against,
+        variant=variant,
+        tried=tried or {},
         prediction=predicted(*outcome_and_numbers(setup)),
         tool=setup.edge.name,
         metal=setup.work.material.name,
@@ -82,7 +84,7 @@ def setup_at(trial: Trial, stock: Shop | None = None) -> Any:
     """The set-up that a trial asks about, as it stood in its revision. Raises `CuttingError` or `Refusal`."""
     document = Revision.objects.get(job_id=trial.job_id, number=trial.revision).document
     document, entry = entry_of(document, trial.operation)
-    return setup_of(document, entry, None, stock or shop())
+    return setup_of(document, entry, trial.tried or None, stock or shop())
 
 
 def find(trial_id: int) -> Trial:

@@ -100,19 +100,23 @@ def compared_with(trial: Trial, told: Sequence[Logged]) -> Answer | None:
     return {"against": other.pk, "said": said}
 
 
-def _money(*pairs: tuple[Trial, Sequence[Logged]]) -> list[str]:
-    """What a piece costs in each of two trials, its edges lasting as they were seen to."""
-    costs = []
+def cost_as_seen(trial: Trial, told: Sequence[Logged]) -> float | None:
+    """What a piece costs with edges that last as they were seen to; None where that cannot be told yet."""
     try:
-        for trial, told in pairs:
-            outcome, numbers = outcome_and_numbers(setup_at(trial))
-            median, shape, edge = (float(np.ravel(getattr(numbers, name))[0]) for name in ("median_parts", "weibull_shape", "edge_cost"))
-            share = edge / max(float(outcome.results["change_parts"].value), 1.0)  # of an edge, in a piece
-            longer = fit_weibull(edges_of(told).lives, shape).median / median
-            costs.append(float(outcome.results["operation_cost"].value) - share + share / longer)
+        outcome, numbers = outcome_and_numbers(setup_at(trial))
+        median, shape, edge = (float(np.ravel(getattr(numbers, name))[0]) for name in ("median_parts", "weibull_shape", "edge_cost"))
+        share = edge / max(float(outcome.results["change_parts"].value), 1.0)  # of an edge, in a piece
+        longer = fit_weibull(edges_of(told).lives, shape).median / median
     except (CuttingError, Refusal, KeyError):
+        return None
+    return float(outcome.results["operation_cost"].value) - share + share / longer
+
+
+def _money(*pairs: tuple[Trial, Sequence[Logged]]) -> list[str]:
+    """What a piece costs in each of two trials."""
+    mine, theirs = (cost_as_seen(trial, told) for trial, told in pairs)
+    if mine is None or theirs is None:
         return []
-    mine, theirs = costs
     way = "less" if mine < theirs else "more"
     return [f"With these lives a piece costs {_price(abs(theirs - mine))} {way}: {_price(mine)} against {_price(theirs)}."]
 

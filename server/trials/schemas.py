@@ -36,6 +36,32 @@ class TrialIn(TrialForm):
     units: Units = "mm"
 
 
+class WayIn(TrialForm):
+    """One way of a series: its name, and what is set otherwise than in the plan."""
+
+    name: str = Field(min_length=1, max_length=60)
+    settings: dict[Annotated[str, Field(max_length=40)], float | bool | Annotated[str, Field(max_length=60)] | None] = {}
+    tool: dict[Annotated[str, Field(max_length=20)], Annotated[str, Field(max_length=180)]] = {}
+
+    @property
+    def tried(self) -> dict[str, dict[str, object]]:
+        """What is laid over the plan."""
+        return {name: dict(value) for name, value in (("settings", self.settings), ("tool", self.tool)) if value}
+
+
+class SeriesIn(TrialForm):
+    """Several ways of one operation against each other."""
+
+    job: int
+    operation: str = Field(max_length=20)
+    question: str = Field(min_length=3, max_length=200)
+    watched: Watched = "edges"
+    bound: Typed = 3
+    ways: list[WayIn] = Field(min_length=2, max_length=8)
+    bars: int = Field(default=3, ge=1, le=40)
+    units: Units = "mm"
+
+
 class SizeIn(TrialForm):
     """One size that was read."""
 
@@ -171,6 +197,20 @@ class ComparedOut(Plain):
     said: list[Sentence]
 
 
+class SideBySideOut(Plain):
+    """One way of a series beside the others."""
+
+    trial: int
+    name: str
+    tool: str
+    edges: str
+    worst: str
+    middle: str
+    between: str
+    best: str
+    cost: DisplayOut | None
+
+
 class TrialOut(TrialRowOut):
     """A trial with all that is known of it."""
 
@@ -183,6 +223,8 @@ class TrialOut(TrialRowOut):
     says: list[Sentence]
     teaches: list[Sentence]
     compared: ComparedOut | None
+    order: list[list[str]]
+    ways: list[SideBySideOut]
     verdict_words: str
     planned_change: int
     next_edge: str

@@ -21,6 +21,7 @@ from server.trials.kept import setup_at
 from server.trials.models import Entry, Trial
 from server.trials.reading import READ, SEEN, logged
 from server.trials.says import compared_with, says_of
+from server.trials.series import side_by_side
 
 Answer = dict[str, Any]
 DUE = timedelta(days=7)  # without an entry, after which an open trial is told as waiting
@@ -39,7 +40,7 @@ def row_of(trial: Trial, rows: Sequence[Entry]) -> Answer:
         "job_name": trial.job.name,
         "operation": trial.operation,
         "title": trial.title,
-        "question": trial.question,
+        "question": f"{trial.question} · {trial.variant}" if trial.variant else trial.question,
         "tool": trial.tool,
         "metal": trial.metal,
         "machine": trial.machine,
@@ -88,6 +89,8 @@ def shown(trial: Trial, system: str) -> Answer:
         "says": [*says, *says_of(trial, setup, told, law)],
         "teaches": [one.said for one in taught],
         "compared": compared_with(trial, told),
+        "order": (trial.against or trial).order if trial.variant else [],
+        "ways": side_by_side(trial),
         "verdict_words": trial.verdict_words,
         "planned_change": int(planned),
         "next_edge": _next_edge(edges.names, edges.running),

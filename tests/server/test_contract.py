@@ -42,7 +42,8 @@ ENGINEERS_ONLY = {
 OPERATORS_AND_MORE = {
     ("post", "/api/jobs/{job_id}/notes"), ("post", "/api/jobs/{job_id}/measurements"),
     ("delete", "/api/jobs/{job_id}/measurements/{measurement_id}"),
-    ("post", "/api/trials"), ("post", "/api/trials/{trial_id}/entries"), ("post", "/api/trials/{trial_id}/entries/{entry_id}/strike"),
+    ("post", "/api/trials"), ("post", "/api/trials/series"), ("post", "/api/trials/{trial_id}/entries"),
+    ("post", "/api/trials/{trial_id}/entries/{entry_id}/strike"),
 }  # fmt: skip
 VALID: dict[str, Any] = {
     "/api/people": {"name": "ann"},
@@ -61,6 +62,7 @@ VALID: dict[str, Any] = {
     "/api/jobs/{job_id}/operations/{operation}/traces": {"text": "a;b;c"},
     "/api/jobs/{job_id}/operations/{operation}/record": {"hole": 1},
     "/api/trials": {"job": 987654, "operation": "op20", "question": "How long?"},
+    "/api/trials/series": {"job": 987654, "operation": "op20", "question": "Which?", "ways": [{"name": "a"}, {"name": "b"}]},
     "/api/trials/{trial_id}/entries": {"key": "an-entry", "count": 3},
     "/api/trials/{trial_id}/verdict": {"verdict": "keep"},
     "/api/learning": {"quantity": "life"},

@@ -174,3 +174,40 @@ def test_a_gauge_is_tried_before_it_is_relied_on(engineer: Api) -> None:
     narrow = engineer.post("/api/learning/gauge", {"readings": readings, "zone": "0.01"}).json()
     assert narrow["verdict"].startswith("cannot see this fit")
     assert engineer.post("/api/learning/gauge", {"readings": [[["1"]]]}).status_code == 422
+
+
+def test_several_ways_on_the_same_bars(engineer: Api, job_id: JobId) -> None:
+    ways = [
+        {"name": "as planned"},
+        {"name": "slower", "settings": {"cutting_speed": "120 m/min"}},
+        {"name": "P30", "tool": {"insert": "CNMG 120412 heavy P30 CVD"}},
+    ]
+    asked = {"job": job_id("Runner shaft"), "operation": "op20", "question": "Which lasts longest?", "ways": ways, "bars": 4}
+    first = engineer.post("/api/trials/series", asked)
+    assert first.status_code == 201, first.content
+    told = first.json()
+    assert [sorted(bar) for bar in told["order"]] == [["P30", "as planned", "slower"]] * 4
+    ids = [one["trial"] for one in told["ways"]]
+    for trial, times in zip(ids, (1.0, 1.6, 0.7), strict=True):
+        for k, (count, stop) in enumerate(LIVES, 1):
+            log(engineer, trial, round(times * count), f"{k}", seen={"stop": stop})
+    rows = engineer.get(f"/api/trials/{ids[1]}").json()["ways"]
+    assert [row["name"] for row in rows] == ["as planned", "slower", "P30"]
+    assert float(rows[1]["middle"]) > float(rows[0]["middle"]) > float(rows[2]["middle"])
+    assert (rows[0]["worst"], rows[0]["best"], rows[0]["edges"]) == ("31", "52", "4 of 5")
+    assert all(row["cost"] for row in rows)
+    # each way is predicted as it is cut
+    seconds = [_seconds(engineer, trial) for trial in ids]
+    assert seconds[1] > seconds[0]
+    assert engineer.get(f"/api/trials/{ids[2]}").json()["tool"] == "CNMG 120412 heavy P30 CVD"
+    twice = engineer.post("/api/trials/series", {**asked, "ways": [ways[0], ways[0]]})
+    assert twice.json()["errors"][0]["field"] == "ways"
+    wrong = engineer.post("/api/trials/series", {**asked, "ways": [ways[0], {"name": "fast", "settings": {"cutting_speed": "warp"}}]})
+    assert wrong.status_code == 422
+    assert wrong.json()["errors"][0]["field"].startswith("ways.1")
+    assert Trial.objects.filter(question="Which lasts longest?").count() == 3, "nothing is kept of a series that cannot be"
+
+
+def _seconds(who: Api, trial: int) -> float:
+    found = Trial.objects.get(pk=trial).prediction["operation_time"]
+    return float(found[1])

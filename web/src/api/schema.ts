@@ -1508,6 +1508,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trials/series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Series
+         * @description Begin a trial for each of several ways, in an order left to chance.
+         */
+        post: operations["server_trials_doors_begin_series"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trials/export": {
         parameters: {
             query?: never;
@@ -8130,6 +8150,29 @@ export interface components {
             value: components["schemas"]["DisplayOut"];
         };
         /**
+         * SideBySideOut
+         * @description One way of a series beside the others.
+         */
+        SideBySideOut: {
+            /** Trial */
+            trial: number;
+            /** Name */
+            name: string;
+            /** Tool */
+            tool: string;
+            /** Edges */
+            edges: string;
+            /** Worst */
+            worst: string;
+            /** Middle */
+            middle: string;
+            /** Between */
+            between: string;
+            /** Best */
+            best: string;
+            cost: components["schemas"]["DisplayOut"] | null;
+        };
+        /**
          * TrialOut
          * @description A trial with all that is known of it.
          */
@@ -8185,6 +8228,10 @@ export interface components {
             /** Teaches */
             teaches: string[];
             compared: components["schemas"]["ComparedOut"] | null;
+            /** Order */
+            order: string[][];
+            /** Ways */
+            ways: components["schemas"]["SideBySideOut"][];
             /** Verdict Words */
             verdict_words: string;
             /** Planned Change */
@@ -8264,6 +8311,64 @@ export interface components {
             fields: components["schemas"]["ReadingFieldOut"][];
             /** Watched */
             watched: string[];
+        };
+        /**
+         * SeriesIn
+         * @description Several ways of one operation against each other.
+         */
+        SeriesIn: {
+            /** Job */
+            job: number;
+            /** Operation */
+            operation: string;
+            /** Question */
+            question: string;
+            /**
+             * Watched
+             * @default edges
+             * @enum {string}
+             */
+            watched?: "edges" | "count" | "wear_land" | "roughness" | "burr";
+            /**
+             * Bound
+             * @default 3
+             */
+            bound?: number | string | null;
+            /** Ways */
+            ways: components["schemas"]["WayIn"][];
+            /**
+             * Bars
+             * @default 3
+             */
+            bars?: number;
+            /**
+             * Units
+             * @default mm
+             * @enum {string}
+             */
+            units?: "mm" | "inch";
+        };
+        /**
+         * WayIn
+         * @description One way of a series: its name, and what is set otherwise than in the plan.
+         */
+        WayIn: {
+            /** Name */
+            name: string;
+            /**
+             * Settings
+             * @default {}
+             */
+            settings?: {
+                [key: string]: number | boolean | string | null;
+            };
+            /**
+             * Tool
+             * @default {}
+             */
+            tool?: {
+                [key: string]: string;
+            };
         };
         /**
          * EntryIn
@@ -18854,6 +18959,120 @@ export interface operations {
             };
             /** @description The address is too long. */
             414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not what it may be; each is named with its bound. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer; nothing was saved. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    server_trials_doors_begin_series: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeriesIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialOut"];
+                };
+            };
+            /** @description The body is not JSON. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this role, or without a valid token. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed since, or is in use. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is of another kind than said here. */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -5,15 +5,19 @@
   import { Draft } from "../lib/draft.svelte";
   import FormField from "../lib/FormField.svelte";
   import Sheet from "../lib/Sheet.svelte";
+  import Ways, { type Way } from "./Ways.svelte";
   import { session } from "../session.svelte";
 
   interface Props {
     job: number;
     operation: string;
     heading: string;
+    /** Settings that ways may differ in, and tools that come close; blank where ways are not set up here. */
+    fields?: { name: string; label: string }[];
+    tools?: { label: string; tool: Record<string, string> }[];
     close: () => void;
   }
-  let { job, operation, heading, close }: Props = $props();
+  let { job, operation, heading, close, fields = [], tools = [] }: Props = $props();
   const WATCHED: Record<string, { label: string; unit: string; start: string }> = {
     edges: { label: "edges come to their end", unit: "edges", start: "3" },
     count: { label: "pieces on one edge", unit: "pieces", start: "30" },
@@ -36,6 +40,12 @@
     watched: "edges",
     bound: "3",
     against: "",
+    several: false,
+    bars: "3",
+    ways: [
+      { name: "A", settings: {}, tool: "" },
+      { name: "B", settings: {}, tool: "" },
+    ] as Way[],
   }));
   const mine = $derived((there.data?.items ?? []).filter((one) => one.operation === operation));
   let problem = $state<Problem | null>(null);
@@ -45,21 +55,29 @@
     event.preventDefault();
     busy = true;
     problem = null;
-    const { question, change, watched, bound, against } = draft.value;
+    const { question, change, watched, bound, against, several, bars, ways } = draft.value;
+    const common = { job, operation, question, watched: watched as "edges", bound, units: session.units };
     try {
+      if (several) {
+        const body = {
+          ...common,
+          bars: Number(bars),
+          ways: ways.map((way) => ({
+            name: way.name,
+            settings: Object.fromEntries(Object.entries(way.settings).filter(([, text]) => text.trim())),
+            tool: tools.find((one) => one.label === way.tool)?.tool ?? {},
+          })),
+        };
+        const first = await askOnce((once) => api.POST("/api/trials/series", { ...once, body }));
+        draft.done();
+        close();
+        await push(`/trials/${first.id}`);
+        return;
+      }
       const made = await askOnce((once) =>
         api.POST("/api/trials", {
           ...once,
-          body: {
-            job,
-            operation,
-            question,
-            change,
-            watched: watched as "edges",
-            bound,
-            against: against ? Number(against) : null,
-            units: session.units,
-          },
+          body: { ...common, change, against: against ? Number(against) : null },
         }),
       );
       draft.done();
@@ -130,6 +148,24 @@
       >
       <button class="control font-semibold" disabled={busy || !session.mayNote}>Start the trial</button>
     </div>
+    {#if fields.length}
+      <label class="flex items-center gap-2"
+        ><input type="checkbox" class="size-5" bind:checked={draft.value.several} /> several ways against each other,
+        on the same bars</label
+      >
+      {#if draft.value.several}<Ways
+          bind:ways={draft.value.ways}
+          bind:bars={draft.value.bars}
+          {fields}
+          {tools}
+        />{/if}
+    {/if}
+    {#if problem}{#each problem.errors.filter((one) => one.field.startsWith("ways")) as one (one.field)}<p
+          role="alert"
+          class="text-signal"
+        >
+          {one.message}
+        </p>{/each}{/if}
     {#if problem && !problem.errors.length}<p role="alert" class="text-signal">{problem.message}</p>{/if}
   </form>
 </Sheet>

@@ -299,6 +299,10 @@
       job={editor.id}
       operation={params.operation}
       heading={bench.heading}
+      fields={(bench.evaluation?.settings ?? []).map(({ name, label }) => ({ name, label }))}
+      tools={rows()
+        .slice(0, 12)
+        .map((one) => ({ label: Object.values(one.tool).join(" + "), tool: one.tool }))}
       close={() => (sheet = null)}
     />{/if}
   {#if sheet === "log"}<LogSheet {bench} close={() => (sheet = null)} />{/if}

@@ -6,6 +6,7 @@
   import Chart from "../study/Chart.svelte";
   import EntryForm from "../trial/EntryForm.svelte";
   import { keepAtHand } from "../trial/offline";
+  import SideBySide from "../trial/SideBySide.svelte";
   import { Outbox } from "../trial/outbox.svelte";
 
   let { params }: { params: { id: string } } = $props();
@@ -164,6 +165,7 @@
           </tbody>
         </table>
       </section>
+      <SideBySide trial={now} />
       {#if now.says.length || now.compared || now.teaches.length}
         <section class="bg-sheet border-line border p-3" aria-label="What it says">
           <h2 class="font-semibold">What it says</h2>
