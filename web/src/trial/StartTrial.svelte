@@ -119,10 +119,12 @@
       >what do you want to know?
       <FormField field="question" {problem} bind:value={draft.value.question} /></label
     >
-    <label class="grid"
-      ><span>the one thing that is changed, and why <span class="text-soft">(blank: nothing)</span></span>
-      <FormField field="change" {problem} bind:value={draft.value.change} /></label
-    >
+    {#if !draft.value.several}
+      <label class="grid"
+        ><span>the one thing that is changed, and why <span class="text-soft">(blank: nothing)</span></span>
+        <FormField field="change" {problem} bind:value={draft.value.change} /></label
+      >
+    {/if}
     <div class="flex flex-wrap items-end gap-2">
       <label class="grid"
         >it has its answer when
@@ -139,13 +141,15 @@
         ><span class="text-soft text-[13px]">{WATCHED[draft.value.watched]?.unit || "at"}</span>
         <FormField field="bound" {problem} bind:value={draft.value.bound} /></label
       >
-      <label class="grid"
-        >compared with
-        <select class="control" bind:value={draft.value.against}>
-          <option value="">the prediction only</option>
-          {#each mine as one (one.id)}<option value={String(one.id)}>trial {one.id}</option>{/each}
-        </select></label
-      >
+      {#if !draft.value.several}
+        <label class="grid"
+          >compared with
+          <select class="control" bind:value={draft.value.against}>
+            <option value="">the prediction only</option>
+            {#each mine as one (one.id)}<option value={String(one.id)}>trial {one.id}</option>{/each}
+          </select></label
+        >
+      {/if}
       <button class="control font-semibold" disabled={busy || !session.mayNote}>Start the trial</button>
     </div>
     {#if fields.length}
