@@ -78,11 +78,6 @@ class Weibull:
         value = self.reached(share)
         return float(value * np.exp(-reach)), float(value * np.exp(reach))
 
-    def shape_between(self, sure: float = SURE) -> tuple[float, float]:
-        """The interval of the shape."""
-        reach = float(norm.ppf(0.5 + sure / 2)) * float(np.sqrt(self.covariance[0, 0]))
-        return float(self.shape * np.exp(-reach)), float(self.shape * np.exp(reach))
-
     def survival(self, lasted: Array) -> Array:
         """Share that reaches each life."""
         return np.exp(-((np.asarray(lasted, float) / self.scale) ** self.shape))

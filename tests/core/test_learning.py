@@ -13,7 +13,7 @@ from cutting.doors.json_form import read_setup
 from cutting.errors import CuttingError
 from cutting.learning.entries import Logged, StopRule, by_count, edges_of, words
 from cutting.learning.lives import Lives, fit_weibull
-from cutting.learning.observed import load_share, median_of, named, observed
+from cutting.learning.observed import READS, load_share, median_of, named, observed
 from cutting.learning.pool import Seen, apart, life_level, pooled
 from cutting.learning.sizes import capability, drift_of
 from cutting.learning.taylor import fit_taylor
@@ -69,6 +69,13 @@ def test_a_reading_is_held_against_what_was_really_set() -> None:
     many = taught("finish", *(Logged("1", k, roughness=RA) for k in range(1, 9)))
     assert as_planned.spread / np.sqrt(8) < many.spread < as_planned.spread
     assert many.spread > as_planned.spread / np.sqrt(2.01)
+
+
+def test_a_dynamometer_is_surer_than_a_spindle_s_load_and_that_surer_than_a_burr() -> None:
+    """Common practice: a few per cent of a dynamometer, ten of a load meter, a quarter of a burr under a loupe."""
+    assert READS["torque"] == READS["thrust"] < READS["load"] < READS["roughness"] < READS["burr"] <= READS["pip"]
+    assert 0.02 < READS["torque"] < 0.075
+    assert 0.2 < READS["pip"] < 0.4
 
 
 def test_a_spindle_s_load_teaches_the_force_and_an_idle_one_nothing() -> None:

@@ -103,8 +103,16 @@ def test_taylor_with_an_edge_changed_early() -> None:
     assert found.at(150) == pytest.approx(23.16, abs=0.01)
     as_failed = fit_taylor(speeds, Lives.of(life, [True] * 8), 150)
     assert (as_failed.exponent, as_failed.at(150)) == (pytest.approx(0.2843, abs=1e-4), pytest.approx(23.03, abs=0.01))
-    # without censoring the likelihood is ordinary least squares
-    slope, level, *_ = stats.linregress(np.log(np.array(speeds) / 150), np.log(life))
+    # without censoring the likelihood is ordinary least squares, its spread that of n and not of n − 2
+    line = stats.linregress(np.log(np.array(speeds) / 150), np.log(life))
+    slope, level, error = line.slope, line.intercept, line.stderr * np.sqrt(6 / 8)
+    assert as_failed.covariance[1, 1] == pytest.approx(error**2, rel=1e-3)
+    ends = [1 / (-slope + side * stats.norm.ppf(0.95) * error) for side in (1, -1)]
+    assert (as_failed.exponent_low, as_failed.exponent_high) == (pytest.approx(ends[0], rel=1e-3), pytest.approx(ends[1], rel=1e-3))
+    low, high = as_failed.between(220)
+    near = as_failed.between(150)
+    assert low < as_failed.at(220) < high
+    assert high / low > near[1] / near[0], "further from the speeds that were tried it is known worse"
     assert (1 / as_failed.exponent, as_failed.life) == (pytest.approx(-slope, rel=1e-4), pytest.approx(np.exp(level), rel=1e-4))
 
 
@@ -156,12 +164,16 @@ def test_drift_and_where_the_zone_is_used_up() -> None:
 
 
 def study(seed: int, person: float) -> np.ndarray:
+    """From seed 4 on one person reads half of the parts otherwise: an interaction."""
     dice = np.random.default_rng(seed)
+    odd = np.zeros((3, 10, 1))
+    if seed > 3:
+        odd[0, ::2] = 0.012
     parts = dice.normal(20, 0.02, 10)[None, :, None]
-    return parts + dice.normal(0, person, 3)[:, None, None] + dice.normal(0, 0.002, (3, 10, 3))
+    return odd + parts + dice.normal(0, person, 3)[:, None, None] + dice.normal(0, 0.002, (3, 10, 3))
 
 
-@pytest.mark.parametrize("seed", [1, 2, 3])
+@pytest.mark.parametrize("seed", [1, 2, 3, 4])
 def test_gauge_study(seed: int) -> None:
     """Mean squares of statsmodels' two-way analysis of variance, interaction pooled where F is below that of 25 %."""
     readings = study(seed, 0.003)
@@ -269,4 +281,13 @@ def test_two_kinds_of_edge() -> None:
     few = compare(Lives.of([30, 45, 60], [True] * 3), Lives.of([28, 44, 70], [True] * 3))
     assert not few.differs
     assert few.more > 0
+    # a fifth more is ruled out, a fifth less is not yet; then neither is left, and nothing more is asked for
+    less = compare(Lives.of([30, 44, 50], [True] * 3), Lives.of([36, 48, 56], [True] * 3))
+    assert less.high < 1.2
+    assert less.low < 0.8
+    assert not less.differs
+    assert less.more > 0
+    same = compare(Lives.of([40, 42, 44, 46] * 6, [True] * 24), Lives.of([41, 42, 44, 45] * 6, [True] * 24))
+    assert 0.8 < same.low < 1.0 < same.high < 1.2
+    assert same.more == 0
     assert compare(Lives.of([80, 85, 90], [True] * 3), Lives.of([42, 44, 45], [True] * 3)).differs
