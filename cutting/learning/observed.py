@@ -10,7 +10,7 @@ import numpy as np
 
 from cutting.belief.bands import band
 from cutting.errors import CuttingError
-from cutting.learning.entries import WEAR, Edges, Logged, edges_of
+from cutting.learning.entries import WEAR, Logged, edges_of
 from cutting.learning.pool import Seen, life_level
 from cutting.operations.frame.learned import UNTAUGHT
 from cutting.operations.frame.outcome import Outcome
@@ -138,8 +138,3 @@ def load_share(outcome: Outcome) -> float | None:
 def _value(outcome: Outcome, name: str) -> float | None:
     found = outcome.results.get(name)
     return None if found is None else float(found.value)
-
-
-def causes_of(edges: Edges) -> dict[str, int]:
-    """How many edges each cause ended."""
-    return {cause: edges.causes.count(cause) for cause in dict.fromkeys(filter(None, edges.causes))}

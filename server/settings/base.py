@@ -85,6 +85,7 @@ DATABASES = {
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend"}}
+INSTRUMENTS_ON_LOOPBACK = True  # whether an instrument may be paired on this very machine
 WORK_SECONDS = float(os.environ.get("ARROW_BENCH_WORK_SECONDS", 900))  # that one piece of long work may take
 SHEET_PATIENCE = 2.0  # s that a request waits for its sheet before the page that asks again
 WORK_MEGABYTES = int(os.environ.get("ARROW_BENCH_WORK_MEGABYTES", 2000))

@@ -16,3 +16,4 @@ SECURE_HSTS_PRELOAD = True
 BEHIND_PROXY = True
 OPENAPI_TO_ALL = False
 DEMO = False  # its people's passwords are printed in every copy
+INSTRUMENTS_ON_LOOPBACK = False

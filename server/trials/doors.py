@@ -20,7 +20,7 @@ from server.trials.models import Entry, Photo, Trial
 from server.trials.next_trial import what_to_try
 from server.trials.reading import READ, SEEN
 from server.trials.series import start_series
-from server.trials.shown import row_of, shown
+from server.trials.shown import row_of, shown, told_entry
 from server.units import Units
 
 router = Router()
@@ -84,9 +84,7 @@ def log_entry(request: HttpRequest, trial_id: int, payload: schemas.EntryIn) -> 
     """Keep what was seen; sent twice it is there once."""
     require_operator(request)
     trial = kept.find(trial_id)
-    row = kept.log_entry(trial, payload, request.user)
-    told = next(one for one in shown(trial, _system(payload.units))["log"] if one["id"] == row.pk)
-    return Status(201, told)
+    return Status(201, told_entry(kept.log_entry(trial, payload, request.user)))
 
 
 @router.post("/{trial_id}/entries/{entry_id}/strike", response=schemas.TrialOut)

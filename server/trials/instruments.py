@@ -10,6 +10,8 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
+from django.conf import settings
+
 from cutting.quantities import Display, display
 from cutting.traces.agent import LARGEST, Observation, Streams, lost_between, read_streams, stretches
 from cutting.traces.gauge_line import GaugeReading, read_gauge_line
@@ -78,7 +80,8 @@ def check_address(host: str) -> str:
     except ValueError as error:
         message = "is no address: four numbers with points, as 192.168.1.20."
         raise Refusal(422, f"Address: '{host[:40]}' {message}", [{"field": "host", "message": message}]) from error
-    if not there.is_private or there.is_link_local or there.is_unspecified or there.is_multicast:
+    outside = there.is_loopback and not settings.INSTRUMENTS_ON_LOOPBACK  # there answer the server's own rooms
+    if outside or not there.is_private or there.is_link_local or there.is_unspecified or there.is_multicast:
         message = "lies outside the shop's own network."
         raise Refusal(422, f"Address: {there} {message}", [{"field": "host", "message": message}])
     return str(there)

@@ -219,6 +219,7 @@ class TrialOut(TrialRowOut):
     predicted: list[PredictedOut]
     edges: list[LivedEdgeOut]
     log: list[EntryOut]
+    log_total: int
     charts: dict[str, ChartOut]
     says: list[Sentence]
     teaches: list[Sentence]

@@ -24,6 +24,7 @@ from server.trials.says import compared_with, says_of
 from server.trials.series import side_by_side
 
 Answer = dict[str, Any]
+TOLD = 200  # entries that the page lists, the newest; the tables hold all
 DUE = timedelta(days=7)  # without an entry, after which an open trial is told as waiting
 SIDES = ("metric", "inch")
 SEEN_OF = {"roughness": "roughness", "burr": "burr", "pip_on_part": "pip", "torque": "torque", "thrust": "thrust", "load": "load"}
@@ -84,7 +85,8 @@ def shown(trial: Trial, system: str) -> Answer:
             }
             for name, count, cause, running in zip(edges.names, edges.lasted, edges.causes, edges.running, strict=True)
         ],
-        "log": [_entry(one) for one in rows],
+        "log_total": len(rows),
+        "log": [told_entry(one) for one in rows[-TOLD:]],
         "charts": charts_of(trial, setup, told, law, system),
         "says": [*says, *says_of(trial, setup, told, law)],
         "teaches": [one.said for one in taught],
@@ -139,7 +141,8 @@ def _figure(name: str, said: Sequence[Any], told: Sequence[Logged]) -> Answer:
     return {"name": name, "label": label, "predicted": display(value, kind), "low": low, "high": high, "seen": seen, "says": says}
 
 
-def _entry(row: Entry) -> Answer:
+def told_entry(row: Entry) -> Answer:
+    """An entry in words."""
     read = row.data.get("read", {})
     lines = [{"label": READ[name].label, "value": display(value, READ[name].kind)} for name, value in read.items() if name in READ]
     for one in row.data.get("sizes", ()):

@@ -93,6 +93,13 @@ def test_an_instrument_that_is_away_or_talks_nonsense_is_told(engineer: Api, ope
     assert operator.get(f"/api/instruments/{paired['id']}/reading").status_code == 404
 
 
+def test_on_a_shop_s_own_server_nothing_of_the_server_itself_is_asked(engineer: Api, settings: Any) -> None:
+    settings.INSTRUMENTS_ON_LOOPBACK = False
+    given = {"name": "x", "protocol": "line", "port": 3306}
+    assert [engineer.post("/api/instruments", {**given, "host": host}).status_code for host in ("127.0.0.1", "localhost")] == [422, 422]
+    assert engineer.post("/api/instruments", {**given, "host": "192.168.1.20"}).status_code == 201
+
+
 @pytest.mark.parametrize("host", ["8.8.8.8", "169.254.169.254", "example.org", "0.0.0.0", "", "127.0.0.1:80"])
 def test_only_the_shop_s_own_network_is_asked(engineer: Api, host: str) -> None:
     answer = engineer.post("/api/instruments", {"name": "x", "protocol": "agent", "host": host, "port": 80})

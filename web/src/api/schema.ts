@@ -8219,6 +8219,8 @@ export interface components {
             edges: components["schemas"]["LivedEdgeOut"][];
             /** Log */
             log: components["schemas"]["EntryOut"][];
+            /** Log Total */
+            log_total: number;
             /** Charts */
             charts: {
                 [key: string]: components["schemas"]["ChartOut"];

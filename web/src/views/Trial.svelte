@@ -211,7 +211,8 @@
       </section>
       <section class="bg-sheet border-line border p-3" aria-label="Entries">
         <h2 class="flex justify-between font-semibold">
-          Entries <span class="font-normal"
+          Entries{now.log.length < now.log_total ? `, the newest ${now.log.length} of ${now.log_total}` : ""}
+          <span class="font-normal"
             ><a class="plain-link" href="/api/trials/export?form=csv&trial={now.id}">CSV</a>
             <a class="plain-link ml-2" href="/api/trials/export?form=xlsx&trial={now.id}">XLSX</a></span
           >
