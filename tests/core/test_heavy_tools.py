@@ -229,6 +229,10 @@ def test_the_rebuilt_are_tools_that_were_run() -> None:
     assert tool.length - short.length == pytest.approx(0.15 * (218.0 - 39.0))
     assert (short.segments[0].length, short.segments[-1].length) == pytest.approx((0.85 * 22.0, 60.0))
     assert rebuilt("cup-tool")["hollow arms"].moment < figure(numbers_of(), "moment")
+    row = next(k for k, one in enumerate(tool.segments) if one.arms)
+    nearly, more = (rebuilt("cup-tool", segments={row: {"share": share}}) for share in (45.5, 47))
+    assert "hollow arms" not in nearly, "there is nothing to take out"
+    assert "hollow arms" in more
     small = {"machine": "machining centre", "tool": {"holder": "BT40 flange"}, "segments": {2: {"start": "202 mm"}}}
     assert any(one.broken for one in limits_of(**small, settings={"coolant": "flood"}).values())
     assert any("on horizontal centre" in text for text in rebuilt("cup-tool", machine="machining centre", settings={"coolant": "flood"}))

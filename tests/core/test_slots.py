@@ -19,6 +19,7 @@ from cutting.errors import CuttingError
 from cutting.operations.frame.risk import shared_risk
 from cutting.operations.frame.setup import Goal
 from cutting.operations.registry import KINDS, evaluate, evaluate_quickly
+from cutting.operations.slots.groove.cautions import advised_way
 from cutting.operations.slots.groove.moves import GrooveMove, moves_of
 from cutting.operations.slots.groove.setup import ALLOWANCE, GrooveWay
 from cutting.process.outline import Made, outline
@@ -258,3 +259,28 @@ def test_a_turn_of_dwell_leaves_the_better_floor() -> None:
     ]
     assert rough[0] == rough[1] == pytest.approx(2 * rough[2])
     assert rough[2] == rough[3]
+
+
+def test_a_blade_lifts_before_it_turns_sideways_unless_the_layer_is_thinner_than_that() -> None:
+    """Common practice: a tenth of a millimetre, so that the front does not rub on the floor just plunged."""
+    thick = moves_of(build(GROOVE, settings={"finish": False}))
+    plunges, turns = ([one for one in thick if one.kind == kind] for kind in ("plunge", "turn"))
+    assert [round(a.to_depth - b.depth, 6) for a, b in zip(plunges, turns, strict=True)] == [0.1] * len(turns)
+    thin = moves_of(build(GROOVE, feature={"floor": "109.9 h11"}, settings={"finish": False}))
+    assert thin[1].depth == pytest.approx(thin[0].to_depth)
+
+
+@pytest.mark.parametrize(("floor", "way"), [("98", GrooveWay.TURNED), ("78.1", GrooveWay.TURNED), ("77", GrooveWay.SIDE_BY_SIDE)])
+def test_turning_sideways_pays_where_the_groove_is_half_as_wide_again_as_it_is_deep(floor: str, way: GrooveWay) -> None:
+    """Common practice: 24 wide, from 16 deep on plunges stay secure."""
+    assert advised_way(build(GROOVE, feature={"floor": floor, "width": "24"}))[0] is way
+
+
+def test_a_face_blade_lasts_as_long_in_the_cut_however_deep_the_groove() -> None:
+    """Taylor: minutes of an edge go by speed and feed, not by how many seconds one groove takes."""
+    lives = [
+        evaluate(build(FACE, feature={"depth": depth}, settings={"cutting_speed": "90 m/min"})).results["tool_life"].value
+        for depth in ("4 mm", "8 mm")
+    ]
+    assert lives[0] == pytest.approx(lives[1], rel=0.02)
+    assert lives[0] < 100.0
