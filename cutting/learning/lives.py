@@ -141,9 +141,8 @@ def kaplan_meier(lives: Lives, sure: float = SURE) -> Stairs:
     Source: Kaplan and Meier 1958; Kalbfleisch and Prentice 1980.
     """
     places = np.unique(lives.lasted[lives.ended])
-    at_risk = np.array([(lives.lasted >= one).sum() for one in places], float)
-    ends = np.array([(lives.ended & (lives.lasted == one)).sum() for one in places], float)
-    share = np.cumprod(1.0 - ends / at_risk)
+    at_risk, ends = _at_each(lives, places)
+    share = np.asarray(np.cumprod(1.0 - ends / at_risk), float)
     with np.errstate(divide="ignore", invalid="ignore"):
         greenwood = np.cumsum(np.where(at_risk > ends, ends / (at_risk * (at_risk - ends)), np.nan))
         width = float(norm.ppf(0.5 + sure / 2)) * np.sqrt(greenwood) / np.abs(np.log(share))
@@ -151,20 +150,24 @@ def kaplan_meier(lives: Lives, sure: float = SURE) -> Stairs:
     return Stairs(places, share, np.where(np.isfinite(low), low, 0.0), np.where(np.isfinite(high), high, share))
 
 
+def _at_each(lives: Lives, places: Array) -> tuple[Array, Array]:
+    """How many still lasted when each place was reached, and how many ended there."""
+    lasted, ended = np.sort(lives.lasted), np.sort(lives.lasted[lives.ended])
+    at_risk = len(lasted) - np.searchsorted(lasted, places, "left")
+    ends = np.searchsorted(ended, places, "right") - np.searchsorted(ended, places, "left")
+    return at_risk.astype(float), ends.astype(float)
+
+
 def log_rank(one: Lives, other: Lives) -> tuple[float, float]:
     """Whether two kinds of edge last differently: χ² of one degree of freedom, and the chance of as much by luck.
 
     Source: Mantel 1966, hypergeometric variance.
     """
-    seen = variance = 0.0
-    for place in np.unique(np.concatenate([one.lasted[one.ended], other.lasted[other.ended]])):
-        n1, n2 = float((one.lasted >= place).sum()), float((other.lasted >= place).sum())
-        d1 = float((one.ended & (one.lasted == place)).sum())
-        d = d1 + float((other.ended & (other.lasted == place)).sum())
-        n = n1 + n2
-        seen += d1 - d * n1 / n
-        if n > 1:
-            variance += d * (n1 / n) * (n2 / n) * (n - d) / (n - 1.0)
+    places = np.unique(np.concatenate([one.lasted[one.ended], other.lasted[other.ended]]))
+    (n1, d1), (n2, d2) = (_at_each(kind, places) for kind in (one, other))
+    n, d = n1 + n2, d1 + d2
+    seen = float((d1 - d * n1 / n).sum())
+    variance = float((d * (n1 / n) * (n2 / n) * (n - d) / np.maximum(n - 1.0, 1.0)).sum())  # of one edge alone it is 0
     if variance <= 0:
         return 0.0, 1.0
     statistic = seen**2 / variance
