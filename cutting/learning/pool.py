@@ -115,7 +115,7 @@ def pooled(seen: Sequence[Seen], prior: float) -> tuple[Taught, ...]:
 def apart(seen: Sequence[Seen], prior: float, far: float = 3.0) -> tuple[Seen, ...]:
     """Observations that lie far from what all the others say: to be asked about, never dropped alone.
 
-    What the others say of its cell is the cell's posterior with this one taken out of it again: exact for normal terms. Source: as `pooled`.
+    What the others say of its cell is the cell's posterior with this one taken out again: exact for normal terms. Source: as `pooled`.
     """
     if not seen:
         return ()

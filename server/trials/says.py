@@ -9,8 +9,10 @@ import numpy as np
 
 from cutting.errors import CuttingError
 from cutting.learning.entries import Logged, edges_of
-from cutting.learning.lives import Weibull, compare, fit_weibull
+from cutting.learning.lives import Lives, Weibull, compare, fit_weibull
+from cutting.learning.observed import as_really_set
 from cutting.learning.sizes import capability, drift_of
+from cutting.learning.taylor import fit_taylor
 from cutting.quantities import write
 from server.errors import Refusal
 from server.jobs.document.outcomes import outcome_and_numbers
@@ -45,8 +47,29 @@ def says_of(trial: Trial, setup: Any, told: Sequence[Logged], law: Weibull | Non
     broken = edges.causes.count("breakage")
     if broken:
         found.append(f"{broken} of {len(edges.names)} edges broke or chipped: of those the wear says only that it lasted so long.")
+    found += _exponent(setup, told)
     found += _about_sizes(setup, told)
     return found
+
+
+def _exponent(setup: Any, told: Sequence[Logged]) -> list[str]:
+    """Taylor's exponent where edges ran at several speeds: minutes in the cut, by what a piece takes at each."""
+    edges = edges_of(told)
+    if setup is None or len({one.speed for one in told}) < 2:
+        return []
+    lasts = [next(one for one in reversed(told) if one.edge == name) for name in edges.names]
+    try:
+        each = [float(np.ravel(outcome_and_numbers(as_really_set(setup, one))[1].engaged_time)[0]) / 60.0 for one in lasts]
+        lives = Lives.of([count * minutes for count, minutes in zip(edges.lasted, each, strict=True)], edges.ended)
+        speeds = [one.speed or setup.settings.cutting_speed for one in lasts]
+        law = fit_taylor(speeds, lives)
+    except CuttingError as error:
+        return [f"No exponent of life over speed: {error.message}"]
+    high = f"{law.exponent_high:.2f}" if np.isfinite(law.exponent_high) else "far up"
+    return [
+        f"Life over speed: exponent n {law.exponent:.2f} (90 %: {law.exponent_low:.2f} to {high}); {law.life:.0f} min at "
+        f"{write(law.speed, 'cutting_speed', 'metric')}."
+    ]
 
 
 def _about_sizes(setup: Any, told: Sequence[Logged]) -> list[str]:

@@ -147,6 +147,18 @@ def test_two_trials_compared(engineer: Api, job_id: JobId) -> None:
     assert " less: " in told["said"][-1]
 
 
+def test_two_speeds_tell_an_exponent_and_one_does_not(engineer: Api, job_id: JobId) -> None:
+    trial = int(begun(engineer, job_id("Runner shaft"))["id"])
+    for k, (speed, count) in enumerate(((120, 60), (120, 66), (150, 30), (150, 27), (180, 15)), 1):
+        log(engineer, trial, count, f"{k}", seen={"stop": "worn"}, read={"speed": f"{speed} m/min"})
+        said = [one for one in engineer.get(f"/api/trials/{trial}").json()["says"] if "exponent" in one]
+        if k == 2:
+            assert said == []
+    (one,) = said
+    # pieces fall as the fourth of the time in the cut and that falls as the speed: 63 → 28.5 over 1.25 is n = ln 1.25 / ln(63·150/28.5/120)
+    assert 0.2 < float(one.split(" n ")[1].split(" ")[0]) < 0.45
+
+
 def test_entries_go_out_as_tables(engineer: Api, job_id: JobId) -> None:
     trial = int(begun(engineer, job_id("Runner shaft"), question="=SUM(A1:A9)?")["id"])
     log(engineer, trial, 7, words="@calls", sizes=[{"value": "56.99", "at": "end"}])
