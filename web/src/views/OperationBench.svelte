@@ -226,7 +226,7 @@
         >
       </div>
       <div class="flex gap-2 px-2.5 pb-2">
-        <button class="control flex-1" onclick={() => (sheet = "log")}>notes, sizes <kbd>n</kbd></button>
+        <button class="control flex-1" onclick={() => (sheet = "log")}>notes <kbd>n</kbd></button>
         <button class="control flex-1" onclick={() => (sheet = "trials")}>trials</button>
         {#if session.mayEdit}<button class="control flex-1" onclick={() => (sheet = "drawing")}
             >drawing <kbd>e</kbd></button
