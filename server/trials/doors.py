@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, JsonResponse
 from ninja import Router, Status
 
 from cutting.belief.bands import band
@@ -15,7 +15,7 @@ from cutting.quantities.kinds import KINDS
 from server.errors import Refusal
 from server.people.roles import require_engineer, require_operator
 from server.trials import kept, schemas, table, teaching
-from server.trials.held import holding
+from server.trials.held import exported, holding
 from server.trials.models import Entry, Photo, Trial
 from server.trials.next_trial import what_to_try
 from server.trials.reading import READ, SEEN
@@ -131,6 +131,22 @@ def accept(request: HttpRequest, payload: schemas.AcceptIn) -> Status:
     """Let what the trials say of a quantity act from now on."""
     require_engineer(request)
     teaching.accept(payload.quantity, payload.tool, payload.metal, payload.machine, request.user)
+    return Status(201, read_learning(request))
+
+
+@learning.get("/export")
+def export_learned(request: HttpRequest) -> HttpResponse:
+    """What was accepted and holds, in the open form that `./bench solve` reads as `learned` too."""
+    answer = JsonResponse({"beliefs": exported()})
+    answer["Content-Disposition"] = 'attachment; filename="learned.json"'
+    return answer
+
+
+@learning.post("/import", response={201: schemas.LearningOut})
+def import_learned(request: HttpRequest, payload: schemas.BeliefsIn) -> Status:
+    """Let what was learned elsewhere act here."""
+    require_engineer(request)
+    teaching.bring_in(payload.beliefs, request.user)
     return Status(201, read_learning(request))
 
 

@@ -281,6 +281,25 @@ class AcceptIn(TrialForm):
     machine: str = Field(default="", max_length=80)
 
 
+class BeliefIn(TrialForm):
+    """One thing that was learned, as it goes out and comes in."""
+
+    quantity: str = Field(max_length=20)
+    factor: float
+    spread: float | None = None
+    tool: str = Field(default="", max_length=180)
+    metal: str = Field(default="", max_length=120)
+    machine: str = Field(default="", max_length=80)
+    count: int = Field(default=0, ge=0, le=1_000_000)
+    note: str = Field(default="", max_length=200)
+
+
+class BeliefsIn(TrialForm):
+    """What was learned, in the open form."""
+
+    beliefs: list[BeliefIn] = Field(max_length=200)
+
+
 class NextOut(Plain):
     """What to try next, in one sentence, with the figures behind it."""
 

@@ -11,15 +11,18 @@ from django.db import transaction
 from django.utils import timezone
 
 from cutting.belief.bands import band, told
+from cutting.belief.beliefs import Belief
+from cutting.doors.json_form import GROUP
 from cutting.errors import CuttingError
 from cutting.learning.observed import Observed, observed
-from cutting.learning.pool import Seen, Taught, apart, pooled
+from cutting.learning.pool import LEVELS, Seen, Taught, apart, pooled
 from server.errors import Refusal
 from server.jobs.document.outcomes import outcome_and_numbers
 from server.jobs.kept.uses import jobs_using, mark_stale, remember
 from server.jobs.models import Job
 from server.records.models import Stamp
-from server.trials import models
+from server.shop import shop
+from server.trials import models, schemas
 from server.trials.kept import setup_at
 from server.trials.reading import logged
 
@@ -117,6 +120,33 @@ def accept(quantity: str, tool: str, metal: str, machine: str, who: AbstractBase
             trials=list(one.trials),
             author=who,
         )
+
+
+def bring_in(given: Sequence[schemas.BeliefIn], who: AbstractBaseUser) -> None:
+    """Let what another shop, or this one before, has learned act here. Raises `CuttingError` for what no trial can have taught."""
+    library = shop().library
+    for k, one in enumerate(given):
+        Belief(one.quantity, one.factor, one.spread, one.tool, one.metal, one.machine).check(f"beliefs.{k}")
+        if one.metal and not GROUP.fullmatch(one.metal):
+            one.metal = library.material(one.metal).name
+    with transaction.atomic():
+        for one in given:
+            where = (one.tool, one.metal, one.machine)
+            _changes(where, f"{band(one.quantity).title}: brought in", who)
+            named = {"quantity": one.quantity, "tool": one.tool, "metal": one.metal, "machine": one.machine}
+            models.Taught.objects.filter(**named, archived_at=None).update(archived_at=timezone.now())
+            shipped_spread = band(one.quantity).spread
+            spread = shipped_spread if one.spread is None else one.spread
+            models.Taught.objects.create(
+                **named,
+                level=LEVELS[2] if one.machine else LEVELS[1] if one.tool else LEVELS[0],
+                centre=one.factor,
+                spread=spread,
+                count=one.count,
+                weight=max(1.0 - (spread / shipped_spread) ** 2, 0.0),
+                trials=[],
+                author=who,
+            )
 
 
 def undo(taught_id: int, who: AbstractBaseUser) -> None:

@@ -36,7 +36,8 @@ ENGINEERS_ONLY = {
     ("put", "/api/crib/heavy-tools/{tool_id}"), ("delete", "/api/crib/heavy-tools/{tool_id}"),
     *(("post", "/api/jobs/{job_id}/operations/{operation}/" + door) for door in TRACE_DOORS),
     ("post", "/api/exchange/imports"), ("post", "/api/exchange/runs/{run_id}/apply"), ("post", "/api/exchange/runs/{run_id}/cancel"),
-    ("post", "/api/trials/{trial_id}/verdict"), ("post", "/api/learning"), ("post", "/api/learning/{taught_id}/undo"),
+    ("post", "/api/trials/{trial_id}/verdict"), ("post", "/api/learning"),
+    ("post", "/api/learning/import"), ("post", "/api/learning/{taught_id}/undo"),
     ("post", "/api/instruments"), ("post", "/api/instruments/{identity}/archive"),
 }  # fmt: skip
 OPERATORS_AND_MORE = {
@@ -66,6 +67,7 @@ VALID: dict[str, Any] = {
     "/api/trials/{trial_id}/entries": {"key": "an-entry", "count": 3},
     "/api/trials/{trial_id}/verdict": {"verdict": "keep"},
     "/api/learning": {"quantity": "life"},
+    "/api/learning/import": {"beliefs": []},
     "/api/learning/gauge": {"readings": []},
     "/api/instruments": {"name": "x", "protocol": "line", "host": "127.0.0.1", "port": 9},
     "/api/crib/heavy-tools": {"form": {}},

@@ -136,6 +136,26 @@ def test_what_somebody_accepts_moves_the_plan_and_can_be_taken_back(engineer: Ap
     assert Taught.objects.get().archived_at is not None, "undone, not deleted"
 
 
+def test_what_was_learned_goes_out_and_comes_in(engineer: Api, operator: Api, job_id: JobId) -> None:
+    job = job_id("Runner shaft")
+    before = life_of(engineer, job)
+    given = {"quantity": "life", "factor": 0.7, "spread": 0.1, "metal": "34CrNiMo6", "count": 6}
+    assert operator.post("/api/learning/import", {"beliefs": [given]}).status_code == 403
+    held = engineer.post("/api/learning/import", {"beliefs": [given]}).json()["taught"]
+    assert [(one["factor"], one["where"], one["count"]) for one in held] == [("× 0.70", "34CrNiMo6", 6)]
+    assert life_of(engineer, job) == pytest.approx(0.7 * before, rel=0.04)
+    out = engineer.get("/api/learning/export").json()
+    engineer.post(f"/api/learning/{held[0]['id']}/undo", {})
+    assert life_of(engineer, job) == before
+    again = engineer.post("/api/learning/import", out)
+    assert again.status_code == 201
+    assert life_of(engineer, job) == pytest.approx(0.7 * before, rel=0.04)
+    for wrong, field in (({"quantity": "luck"}, "quantity"), ({"factor": 50}, "life"), ({"metal": "Unobtainium"}, "material")):
+        refused = engineer.post("/api/learning/import", {"beliefs": [{**given, **wrong}]})
+        assert refused.status_code == 422
+        assert field in refused.json()["errors"][0]["field"]
+
+
 def test_two_trials_compared(engineer: Api, job_id: JobId) -> None:
     job = job_id("Runner shaft")
     plain = with_lives(engineer, job)

@@ -144,7 +144,9 @@
     </div>
     {#if problem}<p role="alert" class="text-signal">{problem}</p>{/if}
     {#if learning.data?.taught.length}
-      <h3 class="mt-3 font-semibold">What was accepted</h3>
+      <h3 class="mt-3 flex justify-between font-semibold">
+        What was accepted <a class="plain-link font-normal" href="/api/learning/export">as a file</a>
+      </h3>
       <ul>
         {#each learning.data.taught as one (one.id)}
           <li class="border-line flex flex-wrap justify-between gap-3 border-t py-1.5">
