@@ -10,7 +10,7 @@ from cutting.tables import read_table
 
 
 @dataclass(frozen=True)
-class Entry:
+class GlossaryEntry:
     """A word and what it means in one sentence; `also` are other words that people look for it by."""
 
     name: str
@@ -18,20 +18,20 @@ class Entry:
     also: tuple[str, ...] = ()
 
 
-TERMS = tuple(Entry(row["name"], row["means"], row.words("also")) for row in read_table("terms.csv"))
+TERMS = tuple(GlossaryEntry(row["name"], row["means"], row.words("also")) for row in read_table("terms.csv"))
 RESULTS = MappingProxyType({row["name"]: row["means"] for row in read_table("results.csv")})
 
 
-def limits_of(kind: str) -> tuple[Entry, ...]:
+def limits_of(kind: str) -> tuple[GlossaryEntry, ...]:
     """The limits of a kind of operation, each with what exceeding it does. Raises `UnknownName`.
 
     >>> next(one.name for one in limits_of("drill") if "flute" in one.name)
     'flute packing'
     """
-    return tuple(Entry(rule.label.split(",")[0], rule.why) for rule in kind_of(kind).model.rules)
+    return tuple(GlossaryEntry(rule.label.split(",")[0], rule.why) for rule in kind_of(kind).model.rules)
 
 
-def found(words: str, entries: tuple[Entry, ...] = TERMS) -> tuple[Entry, ...]:
+def found(words: str, entries: tuple[GlossaryEntry, ...] = TERMS) -> tuple[GlossaryEntry, ...]:
     """Entries whose name, other words or sentence hold what was typed; those whose name begins with it come first.
 
     >>> [one.name for one in found("binding")]
@@ -39,7 +39,7 @@ def found(words: str, entries: tuple[Entry, ...] = TERMS) -> tuple[Entry, ...]:
     """
     asked = words.strip().lower()
 
-    def near(one: Entry) -> int:
+    def near(one: GlossaryEntry) -> int:
         name = one.name.lower()
         other = any(asked in word.lower() for word in one.also)
         return 0 if name.startswith(asked) else 1 if asked in name else 2 if other else 3 if asked in one.means.lower() else 4

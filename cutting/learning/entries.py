@@ -16,7 +16,7 @@ WEAR, BREAKAGE = "wear", "breakage"
 
 
 @dataclass(frozen=True)
-class Word:
+class LoggedWord:
     """One word of a list, what it means, and of a reason to stop whether the edge came to its end, and by what."""
 
     word: str
@@ -26,14 +26,14 @@ class Word:
 
 
 @cache
-def words(of: str) -> Mapping[str, Word]:
+def words(of: str) -> Mapping[str, LoggedWord]:
     """The words of a list: chip, length, colour, went, sound, marks, wear, stop. Raises `UnknownName` for another list.
 
     >>> words("stop")["early"].ended, words("stop")["broken"].cause
     (False, 'breakage')
     """
     found = {
-        row["word"]: Word(row["word"], row["meaning"], row["ended"] == "yes", row["cause"])
+        row["word"]: LoggedWord(row["word"], row["meaning"], row["ended"] == "yes", row["cause"])
         for row in read_table("learning/words.csv")
         if row["list"] == of
     }

@@ -24,7 +24,7 @@ MEANT = {
 
 
 @dataclass(frozen=True)
-class Observation:
+class AgentObservation:
     """One observation; `value` is None where the agent says that it is not available."""
 
     name: str
@@ -40,7 +40,7 @@ class Streams:
     instance: str
     first: int
     after: int
-    observations: tuple[Observation, ...]
+    observations: tuple[AgentObservation, ...]
 
 
 def read_streams(text: str) -> Streams:
@@ -70,14 +70,14 @@ def read_streams(text: str) -> Streams:
     return Streams(header.attrib.get("instanceId", ""), first, after, tuple(found))
 
 
-def _observations(root: ElementTree.Element) -> Iterable[Observation]:
+def _observations(root: ElementTree.Element) -> Iterable[AgentObservation]:
     for one in root.iter():
         name = MEANT.get(_own(one))
         if name is None or "sequence" not in one.attrib:
             continue
         said = (one.text or "").strip()
         at = datetime.fromisoformat(one.attrib["timestamp"].replace("Z", "+00:00"))
-        yield Observation(name, int(one.attrib["sequence"]), at, None if said in ("", UNAVAILABLE) else said)
+        yield AgentObservation(name, int(one.attrib["sequence"]), at, None if said in ("", UNAVAILABLE) else said)
 
 
 def _own(element: ElementTree.Element) -> str:
@@ -93,7 +93,7 @@ def lost_between(before: Streams, now: Streams) -> str:
     return ""
 
 
-def stretches(observations: Iterable[Observation], name: str, until: datetime) -> list[list[tuple[datetime, float]]]:
+def stretches(observations: Iterable[AgentObservation], name: str, until: datetime) -> list[list[tuple[datetime, float]]]:
     """The values of one item as stretches without a gap: each holds until the next; while it is not available there is nothing."""
     found: list[list[tuple[datetime, float]]] = []
     open_now: list[tuple[datetime, float]] = []

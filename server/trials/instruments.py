@@ -13,7 +13,7 @@ from typing import Any
 from django.conf import settings
 
 from cutting.quantities import Display, display
-from cutting.traces.agent import LARGEST, Observation, Streams, lost_between, read_streams, stretches
+from cutting.traces.agent import LARGEST, AgentObservation, Streams, lost_between, read_streams, stretches
 from cutting.traces.gauge_line import GaugeReading, read_gauge_line
 from server.errors import Refusal
 from server.jobs.kinds.view import axis
@@ -125,7 +125,7 @@ def state(one: Paired) -> dict[str, Any]:
     return {"name": one.name, "values": [_value(seen) for name, seen in latest.items() if name in LABELS]}
 
 
-def _value(seen: Observation) -> dict[str, Any]:
+def _value(seen: AgentObservation) -> dict[str, Any]:
     age = max((datetime.now(UTC) - seen.at).total_seconds(), 0.0)
     return {
         "name": seen.name,
@@ -139,7 +139,7 @@ def _value(seen: Observation) -> dict[str, Any]:
     }
 
 
-def _shown(seen: Observation) -> Display:
+def _shown(seen: AgentObservation) -> Display:
     if seen.value is None:
         return Display("not available", "not available")
     try:

@@ -13,7 +13,7 @@ import pytest
 import cutting
 
 # one idea on two floors: a row of the shop and the value that the core makes of it
-ROWS = {"Geometry", "Grade", "HeavyTool", "Machine", "Material", "Spindle"}
+ROWS = {"Geometry", "Grade", "HeavyTool", "Machine", "Material", "Spindle", "Taught"}
 # what every kind of operation has under the same name; a line of a record's history beside a set-up done otherwise
 ALIKE = {"Numbers", "Command", "Decoded", "Change"}
 

@@ -56,7 +56,7 @@ class Runs(Protocol):
 
 
 @dataclass(frozen=True)
-class Trial:
+class TrialRun:
     """A change that was run: how close every limit is, whether it is sound, what it takes."""
 
     change: Change[Any]
@@ -101,14 +101,14 @@ class Lever:
         # beyond a clamp or the last gear more is said than done
         return int(good[np.flatnonzero(self.seconds[good] <= self.seconds[good[-1]] * AS_QUICK)[0]])
 
-    def trial(self, k: int, lead: str = "") -> Trial:
+    def trial(self, k: int, lead: str = "") -> TrialRun:
         """One of the values as a change. Raises `CuttingError` where the set-up cannot have it."""
         value = round(float(self.values[k]), 4)
         changed = self.setup.with_settings(**{self.name: value})
         changed.check()
         change = setting(self.name, self.label, self.present, value, self.name, changed, lead)
         used = {limit: float(level[k]) for limit, level in self.used.items()}
-        return Trial(change, used, bool(self.sound[k]), float(self.seconds[k]), float(self.cost[k]))
+        return TrialRun(change, used, bool(self.sound[k]), float(self.seconds[k]), float(self.cost[k]))
 
 
 def levers_of(model: Runs, setup: Any, settable: Iterable[tuple[str, str]], kept: Mapping[str, float] = ALL_OF_IT) -> list[Lever]:
@@ -152,7 +152,7 @@ class Trials:
         self.settable = (*feed, ("cutting_speed", "speed"))
 
     @cached_property
-    def changes(self) -> list[Trial]:
+    def changes(self) -> list[TrialRun]:
         """The kind's own changes, then those that need other tools of the crib."""
         others = self.model.from_stock(self.numbers, self.crib) if self.crib is not None else ()
         known = self.model.misfits(self.setup)
@@ -187,14 +187,14 @@ class Trials:
         sound = [trial for trial in tried if trial.sound and trial.change.sets <= free]
         return min(sound, key=lambda trial: trial.cost).change.setup if sound else None
 
-    def _run(self, changes: Iterable[Change[Any]], known: frozenset[str] | None = None) -> Iterator[Trial]:
+    def _run(self, changes: Iterable[Change[Any]], known: frozenset[str] | None = None) -> Iterator[TrialRun]:
         for change in changes:
             try:
                 yield self._trial(change, self.model.quickly(change.setup), known)
             except CuttingError:
                 continue
 
-    def _run_tools(self, changes: Iterable[Change[Any]]) -> list[Trial]:
+    def _run_tools(self, changes: Iterable[Change[Any]]) -> list[TrialRun]:
         """Other tools that fit, run as one: the numbers know a set-up's tool by nothing but its own numbers."""
         assert self.model.stacked
         fitting, tools = [], []
@@ -213,11 +213,11 @@ class Trials:
             for one in (excluded(self.model.rules, levels, setup.house, self.kept), x.operation_time, x.operation_cost)
         )
         return [
-            Trial(change, {name: float(level[k, 0]) for name, level in used.items()}, not bad[k], float(seconds[k]), float(cost[k]))
+            TrialRun(change, {name: float(level[k, 0]) for name, level in used.items()}, not bad[k], float(seconds[k]), float(cost[k]))
             for k, change in enumerate(fitting)
         ]
 
-    def _trial(self, change: Change[Any], x: Any, known: frozenset[str] | None = None) -> Trial:
+    def _trial(self, change: Change[Any], x: Any, known: frozenset[str] | None = None) -> TrialRun:
         """`known` are the misfits that stand already; None: they are not asked for."""
         found = all_used(self.model.rules, x)
         used = {name: float(np.max(level)) for name, level in found.items()}
@@ -225,9 +225,9 @@ class Trials:
         sound = not excluded(self.model.rules, levels, change.setup.house, self.kept).any()
         if sound and known is not None:
             sound = self.model.misfits(change.setup) <= known
-        return Trial(change, used, sound, float(np.ravel(x.operation_time)[0]), float(np.ravel(x.operation_cost)[0]))
+        return TrialRun(change, used, sound, float(np.ravel(x.operation_time)[0]), float(np.ravel(x.operation_cost)[0]))
 
-    def _scans(self, name: str) -> list[Trial]:
+    def _scans(self, name: str) -> list[TrialRun]:
         """The smallest change of feed and of speed alone that brings a limit just below its bound."""
         target = min(CLEARLY_INSIDE * self.kept.get(name, 1.0), CLEARLY_LESS * max(self.base.level(name), 0.1))
         found = []
@@ -240,7 +240,7 @@ class Trials:
     def _levers(self) -> list[Lever]:
         return levers_of(self.model, self.setup, self.settable, self.kept)
 
-    def _furthest(self) -> Iterator[Trial]:
+    def _furthest(self) -> Iterator[TrialRun]:
         feed = self.setup.feed  # the most that is reached without holding the part otherwise
         for lever in self._levers:
             if (found := _most(lever)) is not None:
@@ -254,16 +254,16 @@ class Trials:
             if found is not None and found.change.setup.feed > feed + SAME_FEED:
                 yield replace(found, change=replace(found.change, patch={**held.patch, **found.change.patch}))
 
-    def _effect(self, limit: Limit, trial: Trial) -> Display:
+    def _effect(self, limit: Limit, trial: TrialRun) -> Display:
         tail = "" if trial.sound else ", but exceeds another limit"
         said, level = limit.label.split(",")[0], trial.level(limit.name)
         return in_words(f"{said} {self.base.level(limit.name):.0%} → {level:.0%} of its limit, {self._paid(trial)}{tail}")
 
-    def _paid(self, trial: Trial) -> str:
+    def _paid(self, trial: TrialRun) -> str:
         return f"{_signed(trial.seconds - self.base.seconds, 's')}, {_signed(trial.cost - self.base.cost, currency())}"
 
 
-def _most(lever: Lever, lead: str = "") -> Trial | None:
+def _most(lever: Lever, lead: str = "") -> TrialRun | None:
     """The most of a setting that breaks no limit."""
     if (k := lever.most()) is None:
         return None
@@ -273,9 +273,9 @@ def _most(lever: Lever, lead: str = "") -> Trial | None:
         return None
 
 
-def _mixed(better: list[Trial]) -> list[Trial]:
+def _mixed(better: list[TrialRun]) -> list[TrialRun]:
     """The first four of different kinds: at most two that change settings, one that holds otherwise, one other tool."""
-    kept: list[Trial] = []
+    kept: list[TrialRun] = []
     for one in better:
         alike = sum(1 for other in kept if other.change.kind == one.change.kind)
         if alike < (2 if one.change.kind == "settings" else 1):
