@@ -148,9 +148,11 @@ class StopRule:
         worst = max(read, default=None)
         if worst is None:
             return False, "not read yet"
-        return bool(worst >= self.bound - 1e-12), f"worst {worst:g} of {self.bound:g}"
+        unit = UNITS[self.watched]
+        return bool(worst >= self.bound - 1e-12), f"worst {worst:g} {unit} of {self.bound:g} {unit}"
 
 
+UNITS = {"wear_land": "mm", "roughness": "µm", "burr": "mm"}
 WATCHED = ("edges", "count", "wear_land", "roughness", "burr")
 
 

@@ -83,7 +83,7 @@ def _about_sizes(setup: Any, told: Sequence[Logged]) -> list[str]:
         if drift.there:
             every = f": correct every {drift.correct_every} pieces" if drift.correct_every else ""
             used = f", the zone is used up at piece {drift.used_up}" if drift.used_up else ""
-            moves = " to ".join(f"{1000 * value:+.2f}" for value in (drift.low, drift.high))
+            moves = " to ".join(f"{1000 * value:+.2f} µm" for value in (drift.low, drift.high))
             found.append(f"The size moves by {1000 * drift.per_piece:+.2f} µm a piece ({moves}){used}{every}.")
         else:
             found.append("No drift of the size can be told.")

@@ -177,7 +177,7 @@ class TrialRowOut(Plain):
     verdict: str
     entries: int
     met: bool
-    progress: str
+    progress: Sentence
     overdue: bool
     author: str
     at: str

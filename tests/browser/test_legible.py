@@ -17,6 +17,7 @@ SIZES = ((1280, 800), (1024, 768))
 # units and theme change together: a theme moves no word, and both are seen at both sizes
 JOBS = ("Runner shaft", "Deflector hub, weld repaired", "Guide-vane pin", "Wear bush", "Spear-valve needle, hardened", "Bearing carrier",
         "Nozzle ring", "Screen cover disc")  # fmt: skip
+PAGE = {"width": 1280, "height": 800, "deviceScaleFactor": 1, "mobile": False}
 LOOKS = (("mm", "light"), ("inch", "dark"))
 
 
@@ -62,6 +63,14 @@ def test_every_word_of_a_trial_can_be_read(person: Person) -> None:
             person.see("main section table, main section form")
             person.pause(0.8)
             faults += [f"{path} {units}: {fault}" for fault in measure(person, "main")]
+        try:
+            for width in (1280, 820, 1280):  # wide, narrow, and wide again: nothing keeps the room that it had
+                person.chrome.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", {**PAGE, "width": width})
+                person.pause(0.4)
+                over = person.chrome.execute_script("const m = document.getElementById('main'); return m.scrollWidth - m.clientWidth")
+                faults += [f"{path}: {over} px beside the page at {width}"] if over > 1 else []
+        finally:
+            person.chrome.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", PAGE)
     assert faults == []
 
 

@@ -51,6 +51,7 @@ def test_edges_end_by_their_cause_and_a_name_can_come_again() -> None:
 def test_a_stop_rule(watched: str, bound: float, met: bool) -> None:
     rows = (Logged("1", 10, wear_land=0.1), Logged("1", 31, wear_land=0.2, stop="worn"), Logged("2", 12, stop="early"))
     assert StopRule(watched, bound).said(rows)[0] is met
+    assert StopRule("wear_land", 0.3).said(rows)[1] == "worst 0.2 mm of 0.3 mm", "told in a unit that can be told in inches"
 
 
 def test_readings_over_the_pieces_of_each_edge() -> None:

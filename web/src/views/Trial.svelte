@@ -103,7 +103,9 @@
   <p role="alert" class="text-signal p-6">{missing}</p>
 {:else if trial && vocabulary}
   {@const now = trial}
-  <div class="at-trial mx-auto grid max-w-[1500px] gap-3 p-3 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
+  <div
+    class="at-trial mx-auto grid max-w-[1500px] grid-cols-[minmax(0,1fr)] gap-3 p-3 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]"
+  >
     <section class="bg-sheet border-edge border p-3" aria-label="Log">
       <h1 class="text-[20px] leading-tight font-semibold">{now.question}</h1>
       <p class="text-soft">
@@ -133,7 +135,7 @@
         {#key id}<EntryForm trial={now} {vocabulary} {outbox} />{/key}
       </div>
     </section>
-    <div class="grid content-start gap-3">
+    <div class="grid grid-cols-[minmax(0,1fr)] content-start gap-3">
       <section class="bg-sheet border-line border p-3" aria-label="Predicted and seen">
         <h2 class="font-semibold">Predicted and seen</h2>
         <p class="text-soft">
