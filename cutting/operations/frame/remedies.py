@@ -156,8 +156,8 @@ class Trials:
         """The kind's own changes, then those that need other tools of the crib."""
         others = self.model.from_stock(self.numbers, self.crib) if self.crib is not None else ()
         known = self.model.misfits(self.setup)
-        tools = self._run_tools(others) if self.model.stacked else self._run(others, known)
-        return [*self._run(self.model.changes(self.numbers), known), *tools]
+        tools = self._run_tools(others) if self.model.stacked else self.run(others, known)
+        return [*self.run(self.model.changes(self.numbers), known), *tools]
 
     def remedies(self, limit: Limit) -> tuple[Remedy, ...]:
         """Up to four changes that bring a limit below its bound, or nearest to it; sound and quick ones first."""
@@ -176,7 +176,7 @@ class Trials:
 
     def faster(self) -> tuple[Remedy, ...]:
         """Up to two sound changes that save the most time, each up to the next limit."""
-        tried = [*self._run(self.model.quicker(self.setup)), *self._furthest()]
+        tried = [*self.run(self.model.quicker(self.setup)), *self._furthest()]
         sound = [t for t in tried if t.sound and t.seconds < self.base.seconds * QUICKER]
         sound.sort(key=lambda t: t.seconds)
         return tuple(Remedy(t.change.text, in_words(self._paid(t)), t.change.patch) for t in sound[:2])
@@ -187,7 +187,8 @@ class Trials:
         sound = [trial for trial in tried if trial.sound and trial.change.sets <= free]
         return min(sound, key=lambda trial: trial.cost).change.setup if sound else None
 
-    def _run(self, changes: Iterable[Change[Any]], known: frozenset[str] | None = None) -> Iterator[TrialRun]:
+    def run(self, changes: Iterable[Change[Any]], known: frozenset[str] | None = None) -> Iterator[TrialRun]:
+        """Each change run as it comes; what cannot be is left out."""
         for change in changes:
             try:
                 yield self._trial(change, self.model.quickly(change.setup), known)
