@@ -13,6 +13,9 @@ from ninja.errors import HttpError
 from ninja.parser import Parser
 
 from server import errors
+from server.clinic.doors import of_jobs as troubles
+from server.clinic.doors import router as clinic
+from server.clinic.exercise_doors import router as exercises
 from server.crib.api import router as crib
 from server.crib.heavy import router as heavy
 from server.crib.shipped import router as shipped
@@ -112,6 +115,9 @@ api.add_router("/programs", pasted, tags=["programs"])
 api.add_router("/trials", trials, tags=["trials"])
 api.add_router("/instruments", instruments, tags=["trials"])
 api.add_router("/learning", learning, tags=["trials"])
+api.add_router("/clinic", clinic, tags=["clinic"])
+api.add_router("/jobs", troubles, tags=["clinic"])
+api.add_router("/exercises", exercises, tags=["clinic"])
 api.add_router("/crib/heavy-tools", heavy, tags=["crib"])
 api.add_router("/crib", shipped, tags=["crib"])
 api.add_router("/crib", crib, tags=["crib"])

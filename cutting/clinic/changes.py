@@ -44,7 +44,10 @@ class Row:
 
 @dataclass(frozen=True)
 class Offer:
-    """A change as it was run: `setup` is what it makes, `words` what is set, None where hands do it; `forbidden` names the limit in its way."""
+    """A change as it was run.
+
+    `setup` is what it makes, `words` what is set, None where hands do it; `forbidden` names the limit in its way.
+    """
 
     cause: str
     change: str

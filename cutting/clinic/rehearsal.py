@@ -1,4 +1,4 @@
-"""How well the clinic does: faults drawn in a simulated shop, looked for as it proposes, against the table's weights alone and old habits."""
+"""How well the clinic does: faults of a simulated shop, looked for as it proposes, against the weights alone and old habits."""
 
 from __future__ import annotations
 

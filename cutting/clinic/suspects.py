@@ -112,7 +112,7 @@ def case_of_kind(kind: str, learned: Mapping[str, float] | None = None) -> Case:
 
 def _case(kind: str, setup: Any, outcome: Outcome | None, learned: Mapping[str, float]) -> Case:
     known = ward(kind)
-    states = tuple(dict.fromkeys([one.tells for one in (*known.symptoms, *known.looks)]))
+    states = tuple(dict.fromkeys([one.tells for one in known.symptoms] + [one.tells for one in known.looks]))
     visible = {one.tells for one in known.symptoms}
     shows = np.full((len(known.causes) + 1, len(states)), UNASKED)
     shows[-1] = [NONE_SHOWS if state in visible else NONE_HIDES for state in states]

@@ -65,9 +65,10 @@ class Symptom:
 
 @dataclass(frozen=True)
 class Look:
-    """A question that somebody at the machine answers with yes or no; `sure` is how often it finds what is there, `minutes` what it takes.
+    """A question that somebody at the machine answers with yes or no.
 
-    Looks of one `round` are taken together: who stands before the tool looks at all of it.
+    `sure` is how often it finds what is there, `minutes` what it takes. Looks of one `round` are taken together: who stands
+    before the tool looks at all of it.
     """
 
     name: str
@@ -92,8 +93,8 @@ class Cause:
     """What may be wrong.
 
     `prior` is its weight among its neighbours, `shows` the chance of each state where it is true, `supports` and `denies` what the
-    operation's own numbers may say of it. `look` tells it from others. `change` is what to do; `lever` the setting that does it, blank where
-    hands do, `aims` the limits that it should ease. `undo` is what the change touches, `fault` how a set-up looks in which it is true.
+    operation's own numbers may say of it. `look` tells it from others. `change` is what to do; `lever` the setting that does it,
+    blank where hands do, `aims` the limits that it should ease. `undo` is what the change touches, `fault` how a set-up looks in which it is true.
     """
 
     name: str

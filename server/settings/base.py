@@ -46,6 +46,7 @@ INSTALLED_APPS = [
     "server.floor",
     "server.jobs",
     "server.trials",
+    "server.clinic",
     "server.exchange",
 ]
 MIDDLEWARE = [

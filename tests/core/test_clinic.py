@@ -1,4 +1,4 @@
-"""The clinic: its tables hold together, evidence moves causes the right way, a change moves what it claims, and it is right as often as it says."""
+"""The clinic: its tables hold together, evidence and looks move causes the right way, and it is right as often as it says."""
 
 from __future__ import annotations
 
@@ -30,12 +30,16 @@ def chance_of(found: Diagnosis, name: str) -> float:
 
 
 def test_there_is_enough_of_everything_and_all_of_it_is_used() -> None:
-    assert len(symptoms()) >= 45 and len(causes()) >= 140
+    assert len(symptoms()) >= 45
+    assert len(causes()) >= 140
     told = {one.tells for one in (*symptoms().values(), *looks().values())}
     shown = {state for one in causes().values() for state in one.shows}
     assert shown == told  # no state that nobody sees, no sight that nothing explains
     for one in looks().values():
-        assert one.round in ROUNDS and (not one.caution or one.caution in CAUTIONS) and 0 < one.minutes <= 10 and 0.8 <= one.sure < 1
+        assert one.round in ROUNDS
+        assert not one.caution or one.caution in CAUTIONS
+        assert 0 < one.minutes <= 10
+        assert 0.8 <= one.sure < 1
 
 
 @pytest.mark.parametrize("kind", KINDS)
@@ -45,7 +49,9 @@ def test_each_cause_has_the_look_that_shows_it_and_speaks_of_what_there_is(kind:
     setup = SETUPS[kind]
     limits = {rule.name for rule in kind_of(kind).model.rules}
     for cause in known.causes:
-        assert cause.undo in UNDO and cause.prior > 0 and cause.change
+        assert cause.undo in UNDO
+        assert cause.prior > 0
+        assert cause.change
         assert cause.shows[asked[cause.look].tells] >= 0.7, cause.name
         assert set(cause.aims) <= ALL_LIMITS | {"cost"}, cause.name
         if cause.lever and cause.aims and cause.aims != ("cost",):
@@ -57,7 +63,8 @@ def test_each_cause_has_the_look_that_shows_it_and_speaks_of_what_there_is(kind:
             elif place == "result":
                 assert name in ALL_RESULTS, text
             else:
-                assert place in ("skin", "work", "machine", "holding", "settings") and (name is None or hasattr_anywhere(place, name)), text
+                assert place in ("skin", "work", "machine", "holding", "settings"), text
+                assert name is None or hasattr_anywhere(place, name), text
     assert setup.operation == kind
 
 
@@ -151,9 +158,11 @@ def test_a_fault_does_on_the_engine_what_it_says() -> None:
     def level(kind: str, name: str, limit: str) -> tuple[float, float]:
         setup = SETUPS[kind]
         plain, there = faulty(setup, ()), faulty(setup, causes()[name].fault)
-        assert plain and there
+        assert plain
+        assert there
         before, after = run(plain), run(there)
-        assert before and after
+        assert before
+        assert after
         return float(before.used[limit].max()), float(after.used[limit].max())
 
     for kind, name, limit in (
@@ -165,7 +174,8 @@ def test_a_fault_does_on_the_engine_what_it_says() -> None:
         before, after = level(kind, name, limit)
         assert after > 1.1 * before, (kind, name)
     graver = faulty(SETUPS["turn"], causes()["bar_hard"].fault, 2.0)
-    assert graver and graver.setup.work.hardness > 1.5 * SETUPS["turn"].work.hardness
+    assert graver
+    assert graver.setup.work.hardness > 1.5 * SETUPS["turn"].work.hardness
 
 
 def test_a_change_moves_the_number_that_it_claims_the_way_it_says() -> None:
@@ -175,12 +185,15 @@ def test_a_change_moves_the_number_that_it_claims_the_way_it_says() -> None:
         for cause in ward(kind).causes:
             made = offer(setup, cause, None, outcome)
             if not cause.lever:
-                assert made.by_hand and not made.patch
+                assert made.by_hand
+                assert not made.patch
             if made.setup is None:
                 continue
             ran[(kind, cause.name)] = made
             before, after = (run(plain) for plain in (faulty(setup, ()), faulty(made.setup, ())) if plain)
-            assert before and after and made.words
+            assert before
+            assert after
+            assert made.words
             aim = next((name for name in cause.aims if name in before.used), None)
             if aim:
                 assert np.max(after.used.get(aim, 0.0)) < before.used[aim].max(), (kind, cause.name)
@@ -205,7 +218,9 @@ def _follows_its_lever(setup: Any, changed: Any, cause: Cause) -> None:
 
 def test_what_the_limits_forbid_is_said_with_the_limit() -> None:
     made = offer(SETUPS["turn"], causes()["feed_below_breaker"])  # its Ra stands near the drawing's
-    assert made.forbidden == "finish Ra" and not made.patch and not made.by_hand
+    assert made.forbidden == "finish Ra"
+    assert not made.patch
+    assert not made.by_hand
 
 
 def test_it_is_right_as_often_as_it_says() -> None:
@@ -228,7 +243,8 @@ def test_a_causes_weight_moves_with_how_its_changes_turned_out() -> None:
     none = weight(0, 0)
     assert (none.factor, round(none.low / 2, 4), round(none.high / 2, 4)) == (1.0, 0.1354, 0.8646)
     good, bad = weight(8, 0), weight(0, 8)
-    assert bad.factor < 1.0 < good.factor < 2.0 and good.high - good.low < none.high - none.low
+    assert bad.factor < 1.0 < good.factor < 2.0
+    assert good.high - good.low < none.high - none.low
     assert weight(1, 0).factor < 1.3  # one lucky change does not turn the table over
     plain, moved = (case_of_kind("tap", learned) for learned in ({}, {"tap_worn": good.factor}))
     first, then = (chance_of(diagnose(case, ["gauge_no_go"], {}), "tap_worn") for case in (plain, moved))

@@ -12,11 +12,13 @@ from tests.core.every_kind import EVERY_KIND
 
 def test_thirty_ship_in_three_levels_over_all_kinds() -> None:
     levels = [one.level for one in shipped()]
-    assert len(levels) >= 30 and {levels.count(level) for level in (1, 2, 3)} == {10}
+    assert len(levels) >= 30
+    assert {levels.count(level) for level in (1, 2, 3)} == {10}
     assert {one.kind for one in shipped()} == set(EVERY_KIND)
     for one in shipped():
         told = standing(one, []).told
-        assert told and one.name.startswith(one.kind)
+        assert told
+        assert one.name.startswith(one.kind)
 
 
 @pytest.mark.parametrize("one", shipped()[::5], ids=lambda one: one.name)
@@ -25,9 +27,14 @@ def test_the_right_change_heals_and_the_wrong_one_spoils_a_part(one: object) -> 
     wrong = next(other.name for other in ward(exercise.kind).causes if other.name != exercise.cause)
     right = cause(exercise.kind, exercise.cause)
     missed = standing(exercise, [{"change": wrong}])
-    assert missed.parts == 1 and not missed.over and missed.score == 0 and not missed.explained
+    assert missed.parts == 1
+    assert not missed.over
+    assert missed.score == 0
+    assert not missed.explained
     healed = standing(exercise, [{"change": wrong}, {"change": exercise.cause}])
-    assert healed.healed and healed.over and right.title in healed.explained[0]
+    assert healed.healed
+    assert healed.over
+    assert right.title in healed.explained[0]
     assert healed.score == pytest.approx(100 - healed.minutes - PER_PART)
     assert healed.score < standing(exercise, [{"name": exercise.cause}]).score  # named at once, nothing spent
     assert standing(exercise, [{"give up": ""}]).score == 0
@@ -39,7 +46,8 @@ def test_a_look_costs_minutes_and_answers_the_same_when_asked_again() -> None:
     exercise = shipped()[3]
     look = cause(exercise.kind, exercise.cause).look
     once, twice = standing(exercise, [{"look": look}]), standing(exercise, [{"look": look}, {"look": look}])
-    assert twice.minutes == 2 * once.minutes > 0 and twice.parts == 0
+    assert twice.minutes == 2 * once.minutes > 0
+    assert twice.parts == 0
     assert twice.events[0].yes == twice.events[1].yes == once.events[0].yes
     with pytest.raises(CuttingError, match="no such look"):
         standing(exercise, [{"look": "no such look"}])

@@ -45,6 +45,7 @@ OPERATORS_AND_MORE = {
     ("delete", "/api/jobs/{job_id}/measurements/{measurement_id}"),
     ("post", "/api/trials"), ("post", "/api/trials/series"), ("post", "/api/trials/{trial_id}/entries"),
     ("post", "/api/trials/{trial_id}/entries/{entry_id}/strike"),
+    ("post", "/api/jobs/{job_id}/operations/{operation}/troubles"),
 }  # fmt: skip
 VALID: dict[str, Any] = {
     "/api/people": {"name": "ann"},
@@ -69,6 +70,8 @@ VALID: dict[str, Any] = {
     "/api/learning": {"quantity": "life"},
     "/api/learning/import": {"beliefs": []},
     "/api/learning/gauge": {"readings": []},
+    "/api/jobs/{job_id}/operations/{operation}/troubles": {"cause": "bar_hard", "turned_out": "helped"},
+    "/api/exercises/{exercise_id}/steps": {"did": "give up"},
     "/api/instruments": {"name": "x", "protocol": "line", "host": "127.0.0.1", "port": 9},
     "/api/crib/heavy-tools": {"form": {}},
     "/api/crib/heavy-tools/{tool_id}": {"form": {}, "revision": 1},
@@ -98,6 +101,8 @@ def filled(path: str, job: int) -> str:
         "name": "C45",
         "table": "materials",
         "page": "line",
+        "kind": "turn",
+        "cause": "bar_hard",
     }
     values |= {"person_id": 987654} | {
         "record_id": 987654,
@@ -106,7 +111,7 @@ def filled(path: str, job: int) -> str:
         "run_id": 987654,
         "study_id": 987654,
         "measurement_id": 987654,
-        **dict.fromkeys(("trial_id", "entry_id", "photo_id", "taught_id", "identity"), 987654),
+        **dict.fromkeys(("trial_id", "entry_id", "photo_id", "taught_id", "identity", "exercise_id"), 987654),
     }
     return re.sub(r"{(\w+)}", lambda found: str(values[found[1]]), path)
 

@@ -38,6 +38,7 @@ export const KEYS: [string, [string, string][]][] = [
       ["x", "set-up of tool and holding, where the operation is a slot"],
       ["o", "the set-up sheet"],
       ["n", "notes and measurements"],
+      ["a", "trouble: what is seen, its causes, one change"],
       ["e", "what the drawing says"],
       ["[ ]", "previous and next operation"],
       ["b", "back to the job bench"],

@@ -56,6 +56,7 @@
     <a href="#/shelf" class="hover:underline">Materials</a>
     <a href="#/floor" class="hover:underline">Machines</a>
     <a href="#/trials" class="hover:underline">Trials</a>
+    <a href="#/clinic" class="hover:underline">Clinic</a>
   </nav>
   <Choice
     label="Units"

@@ -19,6 +19,7 @@
   import FeatureSheet from "../job/FeatureSheet.svelte";
   import LogSheet from "../operation/LogSheet.svelte";
   import StartTrial from "../trial/StartTrial.svelte";
+  import ClinicSheet from "../clinic/ClinicSheet.svelte";
   import Candidates from "../operation/Candidates.svelte";
   import CautionsSheet from "../operation/CautionsSheet.svelte";
   import CompareSheet from "../operation/CompareSheet.svelte";
@@ -45,9 +46,9 @@
     limits: { least: 240, usual: 316, most: 560 },
   });
   let missing = $state("");
-  let sheet = $state<"compare" | "others" | "log" | "trials" | "drawing" | "cautions" | "not here" | null>(
-    null,
-  );
+  let sheet = $state<
+    "compare" | "others" | "log" | "trials" | "clinic" | "drawing" | "cautions" | "not here" | null
+  >(null);
   let study = $state<string | null>(null);
   let limit = $state<Schemas["LimitOut"] | null>(null);
   let value = $state<Schemas["ValueOut"] | null>(null);
@@ -141,6 +142,7 @@
         w: () => (limit = bench.limits[0] ?? null),
         b: () => void push(`/jobs/${params.id}`),
         n: () => (sheet = "log"),
+        a: () => (sheet = "clinic"),
         e: () => session.mayEdit && (sheet = "drawing"),
         "1": () => offer(0),
         "2": () => offer(1),
@@ -228,6 +230,7 @@
       <div class="flex gap-2 px-2.5 pb-2">
         <button class="control flex-1" onclick={() => (sheet = "log")}>notes <kbd>n</kbd></button>
         <button class="control flex-1" onclick={() => (sheet = "trials")}>trials</button>
+        <button class="control flex-1" onclick={() => (sheet = "clinic")}>trouble <kbd>a</kbd></button>
         {#if session.mayEdit}<button class="control flex-1" onclick={() => (sheet = "drawing")}
             >drawing <kbd>e</kbd></button
           >{/if}
@@ -303,6 +306,11 @@
       tools={rows()
         .slice(0, 12)
         .map((one) => ({ label: Object.values(one.tool).join(" + "), tool: one.tool }))}
+      close={() => (sheet = null)}
+    />{/if}
+  {#if sheet === "clinic"}<ClinicSheet
+      {bench}
+      trial={() => (sheet = "trials")}
       close={() => (sheet = null)}
     />{/if}
   {#if sheet === "log"}<LogSheet {bench} close={() => (sheet = null)} />{/if}
