@@ -8,7 +8,7 @@ from dataclasses import dataclass
 @dataclass(frozen=True)
 class Sizes:
     """Pairs ranked by goals, tools imported, questions asked, keys pressed on benches, operations of a long part, jobs of a shop,
-    people at work and for how long, calls at each door, kills; repeats of each; shops simulated."""
+    people at work and for how long, calls at each door, kills; repeats of each; shops simulated, and faults of the clinic's."""
 
     pairs: int = 20_000
     goals: int = 3
@@ -24,6 +24,7 @@ class Sizes:
     kills: int = 1000
     repeats: int = 5
     shops: int = 500
+    faults: int = 1000
 
 
 FULL = Sizes()
@@ -42,4 +43,5 @@ SMALL = Sizes(
     kills=2,
     repeats=1,
     shops=20,
+    faults=13,
 )

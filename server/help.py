@@ -20,7 +20,7 @@ router = Router()
 DOCS = Path(__file__).resolve().parents[1] / "docs"
 # what a user reads, in the order in which it is offered; the others are for those who build
 PAGES = (
-    "line", "good-sense", "turning-mistakes", "slot-mistakes", "hole-mistakes", "boring-mistakes", "thread-mistakes", "learning",
+    "line", "good-sense", "turning-mistakes", "slot-mistakes", "hole-mistakes", "boring-mistakes", "thread-mistakes", "learning", "clinic",
     "nomenclature", "sources", "exchange", "json-form", "backup",
 )  # fmt: skip
 

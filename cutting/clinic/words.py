@@ -94,7 +94,8 @@ class Cause:
 
     `prior` is its weight among its neighbours, `shows` the chance of each state where it is true, `supports` and `denies` what the
     operation's own numbers may say of it. `look` tells it from others. `change` is what to do; `lever` the setting that does it,
-    blank where hands do, `aims` the limits that it should ease. `undo` is what the change touches, `fault` how a set-up looks in which it is true.
+    blank where hands do, `aims` the limits that it should ease. `undo` is what the change touches, `fault` how a
+    set-up looks in which it is true.
     """
 
     name: str

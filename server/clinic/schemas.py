@@ -39,6 +39,7 @@ class SymptomOut(Schema):
     title: str
     said: list[str]
     picture: str
+    limits: list[str]
 
 
 class LookOut(Schema):

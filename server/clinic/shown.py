@@ -20,7 +20,9 @@ def ward_out(kind: str) -> dict[str, Any]:
     known = ward(kind)
     return {
         "kind": kind,
-        "symptoms": [{"name": s.name, "title": s.title, "said": list(s.said), "picture": s.picture} for s in known.symptoms],
+        "symptoms": [
+            {"name": s.name, "title": s.title, "said": list(s.said), "picture": s.picture, "limits": list(s.limits)} for s in known.symptoms
+        ],
         "looks": [look_out(one) for one in known.looks],
         "causes": [{"name": c.name, "title": c.title, "change": c.change, "undo": c.undo} for c in known.causes],
         "rounds": {name: title for name, title in ROUNDS.items() if any(one.round == name for one in known.looks)},

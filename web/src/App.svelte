@@ -38,6 +38,7 @@
     "/programs": later(() => import("./views/Programs.svelte")),
     "/trials": later(() => import("./views/Trials.svelte")),
     "/trials/:id": later(() => import("./views/Trial.svelte")),
+    "/jobs/:id/operations/:operation/clinic": later(() => import("./views/OperationClinic.svelte")),
     "/clinic": later(() => import("./views/ClinicPage.svelte")),
     "/exercises": later(() => import("./views/Exercises.svelte")),
     "/exercises/:id": later(() => import("./views/Exercise.svelte")),

@@ -8979,6 +8979,8 @@ export interface components {
             said: string[];
             /** Picture */
             picture: string;
+            /** Limits */
+            limits: string[];
         };
         /**
          * WardOut

@@ -6,16 +6,16 @@
 
   interface Props {
     bench: OperationBench;
-    seen?: string[];
+    limit?: string;
     trial: () => void;
     close: () => void;
   }
-  let { bench, seen = [], trial, close }: Props = $props();
+  let { bench, limit = "", trial, close }: Props = $props();
   // svelte-ignore state_referenced_locally
   const clinic = new Clinic(
     bench.evaluation?.operation ?? "",
     { job: bench.editor.id, operation: bench.operation },
-    seen,
+    limit,
   );
 </script>
 

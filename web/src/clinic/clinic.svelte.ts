@@ -14,18 +14,18 @@ export class Clinic {
   busy = $state(false);
   private turn = 0;
 
+  /** `limit`: where it is opened from one, what that speaks of is taken as seen. */
   constructor(
     readonly kind: string,
     readonly at: { job: number; operation: string } | null,
-    seen: string[] = [],
-  ) {
-    this.seen = seen;
-  }
+    readonly limit = "",
+  ) {}
 
   async open() {
     await this.guard(async () => {
       this.ward = await ask(api.GET("/api/clinic/{kind}", { params: { path: { kind: this.kind } } }));
-      this.seen = this.seen.filter((name) => this.ward?.symptoms.some((one) => one.name === name));
+      const first = this.limit && this.ward.symptoms.find((one) => one.limits.includes(this.limit));
+      if (first && !this.seen.length) this.seen = [first.name];
       await this.ask();
     });
   }

@@ -13,8 +13,10 @@
     value?: Schemas["ValueOut"];
     close: () => void;
     bench: OperationBench;
+    /** To the clinic, with what this limit speaks of. */
+    trouble?: () => void;
   }
-  let { title, limit, value, close, bench }: Props = $props();
+  let { title, limit, value, close, bench, trouble }: Props = $props();
   const moves = createQuery(() => ({
     queryKey: ["relax", bench.operation, limit?.name, bench.editor.job?.revision],
     enabled: limit !== undefined,
@@ -121,5 +123,8 @@
   <p class="mt-4 flex gap-2">
     <button class="control" onclick={() => void copy()}>{copied ? "copied" : "copy"}</button>
     <button class="control" onclick={() => window.print()}>print</button>
+    {#if limit && trouble}<button class="control" onclick={trouble}
+        >it happens at the machine: find the cause</button
+      >{/if}
   </p>
 </Sheet>

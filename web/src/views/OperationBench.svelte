@@ -51,6 +51,8 @@
   >(null);
   let study = $state<string | null>(null);
   let limit = $state<Schemas["LimitOut"] | null>(null);
+  /** The limit from which the clinic was opened. */
+  let asked = $state("");
   let value = $state<Schemas["ValueOut"] | null>(null);
   const shownState = $derived(bench.follow?.state ?? editor.job?.state);
 
@@ -110,6 +112,12 @@
     if (next) void push(`/jobs/${params.id}/operations/${next.id}`);
   }
 
+  function trouble(of = "") {
+    asked = of;
+    limit = null;
+    sheet = "clinic";
+  }
+
   function offer(k: number) {
     const binding = bench.limits[0];
     const held = !!binding?.wanting;
@@ -142,7 +150,7 @@
         w: () => (limit = bench.limits[0] ?? null),
         b: () => void push(`/jobs/${params.id}`),
         n: () => (sheet = "log"),
-        a: () => (sheet = "clinic"),
+        a: () => trouble(),
         e: () => session.mayEdit && (sheet = "drawing"),
         "1": () => offer(0),
         "2": () => offer(1),
@@ -230,7 +238,7 @@
       <div class="flex gap-2 px-2.5 pb-2">
         <button class="control flex-1" onclick={() => (sheet = "log")}>notes <kbd>n</kbd></button>
         <button class="control flex-1" onclick={() => (sheet = "trials")}>trials</button>
-        <button class="control flex-1" onclick={() => (sheet = "clinic")}>trouble <kbd>a</kbd></button>
+        <button class="control flex-1" onclick={() => trouble()}>trouble <kbd>a</kbd></button>
         {#if session.mayEdit}<button class="control flex-1" onclick={() => (sheet = "drawing")}
             >drawing <kbd>e</kbd></button
           >{/if}
@@ -282,7 +290,13 @@
       </p>
     {/if}
   </div>
-  {#if limit}<WorkingSheet {bench} title={limit.label} {limit} close={() => (limit = null)} />{/if}
+  {#if limit}<WorkingSheet
+      {bench}
+      title={limit.label}
+      {limit}
+      trouble={() => trouble(limit?.name)}
+      close={() => (limit = null)}
+    />{/if}
   {#if value}<WorkingSheet {bench} title={value.label} {value} close={() => (value = null)} />{/if}
   <Studies {bench} open={study} close={() => (study = null)} />
   {#if sheet === "compare"}<CompareSheet {bench} close={() => (sheet = null)} />{/if}
@@ -310,6 +324,7 @@
     />{/if}
   {#if sheet === "clinic"}<ClinicSheet
       {bench}
+      limit={asked}
       trial={() => (sheet = "trials")}
       close={() => (sheet = null)}
     />{/if}

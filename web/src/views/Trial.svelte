@@ -115,6 +115,11 @@
         · {now.tool} · {now.metal} · {now.machine}
       </p>
       {#if now.change}<p>Changed: {now.change}</p>{/if}
+      <p>
+        <a class="plain-link" href="#/jobs/{now.job}/operations/{now.operation}/clinic"
+          >trouble? find the cause</a
+        >
+      </p>
       <p class="mt-1 flex flex-wrap gap-x-4 gap-y-1">
         <b class={now.met ? "text-safe" : ""}>{now.met ? "■ has its answer" : "□ runs"}: {now.progress}</b>
         <span data-testid="outbox" role="status">
