@@ -31,6 +31,7 @@ PICTURES = (
     ("tap", "/jobs/{block}/operations/op20", "light", "mm", ""),
     ("thread", "/shelf/threads/M10x1.25", "light", "mm", ""),
     ("trial", "/trials/3", "light", "mm", ""),
+    ("clinic", "/jobs/{shaft}/operations/op30/clinic", "light", "mm", "lines"),
     ("shelf", "/shelf", "light", "mm", ""),
     ("floor", "/floor", "light", "mm", ""),
     ("passes-and-size", "/jobs/{hub}/operations/op30", "light", "mm", "measure"),

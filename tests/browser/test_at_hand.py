@@ -340,7 +340,7 @@ def test_warnings_are_counted_the_worst_is_whole_and_the_rest_a_key_away(person:
 
 def test_the_person_has_a_menu_and_the_rooms_stay_in_the_head(person: Person) -> None:
     open_rough_turn(person)
-    assert [link.text for link in person.all("header nav[aria-label=Rooms] a")] == ["Tools", "Materials", "Machines", "Trials"]
+    assert [link.text for link in person.all("header nav[aria-label=Rooms] a")] == ["Tools", "Materials", "Machines", "Trials", "Clinic"]
     person.see("header button[aria-label^='engineer']").click()
     assert "engineer" in person.see("[role=menu]").text
     assert person.all("header")  # still signed in

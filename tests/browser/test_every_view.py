@@ -25,7 +25,7 @@ BENCHES = {"cut-off": ("Guide-vane pin", "op40"), "groove": ("Bearing carrier", 
 LOOKS = (("light", 1280, 800), ("dark", 1024, 768), ("light", 820, 1180))
 VIEWS = ("jobs", "job", "at-machine", "sheet-a", "sheet-l", "sheet-t",
          "operation", "crib", "tool", "geometries", "assemblies", "heavy-tools", "tool-materials", "exchange", "shelf", "threads", "floor",
-         "people", "account", "programs", "trials", "trial",
+         "people", "account", "programs", "trials", "trial", "clinic", "operation-clinic", "exercises",
          "study-z", "study-r", "study-l", "study-t", "study-g", "study-c", "study-h", "study-q", "study-i", "log",
          "help", "document", *BENCHES)  # fmt: skip
 
@@ -40,6 +40,8 @@ def path_of(view: str) -> str:
     paths |= {name: f"/crib/{name}" for name in ("geometries", "assemblies", "heavy-tools", "tool-materials")}
     if view == "trial":
         return f"/trials/{Trial.objects.filter(watched='roughness').get().pk}"
+    if view == "operation-clinic":
+        return f"/jobs/{job}/operations/op30/clinic"
     if view == "at-machine":
         return f"/jobs/{job}/at-machine/op30"
     if view.startswith("sheet"):

@@ -25,7 +25,7 @@
       <li>
         <label class="flex gap-2"
           ><input type="checkbox" class="mt-0.5 size-5 shrink-0" value={one.name} bind:group={there} /><span
-            ><b>{one.question.replace(/\?$/, "")}</b><br /><span class="text-soft">{one.how}</span></span
+            ><b>{one.question}</b><br /><span class="text-soft">{one.how}</span></span
           ></label
         >
       </li>

@@ -93,7 +93,7 @@
           <div class="flex flex-wrap items-center gap-2" role="group" aria-label="How it turned out">
             <span class="text-soft">How it turned out:</span>
             <input
-              class="field w-44"
+              class="control w-44"
               maxlength="400"
               placeholder="in words, if you like"
               aria-label="in words"

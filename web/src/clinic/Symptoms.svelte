@@ -28,7 +28,7 @@
 <label class="grid gap-1"
   ><span class="font-semibold">1 · What is seen, heard or measured?</span>
   <input
-    class="field"
+    class="control"
     type="search"
     data-first
     placeholder="as you would say it: bird’s nest, it sings, dish …"

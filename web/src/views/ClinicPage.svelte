@@ -20,7 +20,7 @@
       </div>
       <label class="flex items-center gap-2"
         >kind of operation
-        <select class="field w-48" bind:value={kind}>
+        <select class="control w-48" bind:value={kind}>
           {#each kinds.data ?? [{ name: "turn", title: "turn" }] as one (one.name)}<option value={one.name}
               >{one.title}</option
             >{/each}

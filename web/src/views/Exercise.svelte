@@ -85,7 +85,7 @@
           >
             <label class="grid grow gap-1"
               >have it looked at
-              <select class="field" bind:value={look}>
+              <select class="control" bind:value={look}>
                 <option value="">choose a look</option>
                 {#each rounds as round (round.title)}<optgroup label={round.title}
                     >{#each round.looks as one (one.name)}<option value={one.name}
@@ -98,7 +98,7 @@
           </form>
           <label class="grid gap-1"
             >what you take it for
-            <select class="field" bind:value={cause}>
+            <select class="control" bind:value={cause}>
               <option value="">choose a cause</option>
               {#each ward.causes as one (one.name)}<option value={one.name}>{one.title}</option>{/each}
             </select></label
