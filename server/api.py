@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import json
-import math
 from collections.abc import Callable
 from typing import Any
 
@@ -43,6 +41,7 @@ from server.people.roles import SignedIn
 from server.records.api import router as records
 from server.shelf.api import router as shelf
 from server.shelf.threads import router as threads
+from server.strict import Unreadable, strict_json
 from server.trials.doors import learning
 from server.trials.doors import router as trials
 from server.trials.instrument_doors import router as instruments
@@ -55,23 +54,12 @@ class StrictParser(Parser):
         if request.content_type != "application/json":  # a form of another page could send anything else
             raise HttpError(415, "The body is said to be something else than application/json.")
         try:
-            data = json.loads(request.body, parse_constant=self._refuse, parse_float=self._finite)
-        except (UnicodeDecodeError, ValueError, RecursionError) as error:
-            raise HttpError(400, "The body is not JSON.") from error
+            data = strict_json(request.body)
+        except Unreadable as error:
+            raise HttpError(422 if "number" in str(error) else 400, f"The body {error}") from error
         if not isinstance(data, dict):
             raise HttpError(400, "The body is not an object.")
         return data
-
-    @staticmethod
-    def _refuse(name: str) -> float:
-        raise HttpError(422, f"{name} is not a number that JSON knows.")
-
-    @staticmethod
-    def _finite(text: str) -> float:
-        value = float(text)
-        if not math.isfinite(value):
-            raise HttpError(422, f"{text[:20]} is too large to be a number here.")
-        return value
 
 
 def _for_insiders(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:

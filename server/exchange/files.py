@@ -19,6 +19,7 @@ from openpyxl.utils.exceptions import InvalidFileException
 from cutting.errors import CuttingError
 from cutting.exchange.columns import Cell, match_headings
 from cutting.exchange.tables import TABLES, Table
+from server.strict import Unreadable, strict_json
 
 FORMATS = ("csv", "xlsx", "json")
 JSON_FORMAT, JSON_VERSION = "arrow-bench shop", 1
@@ -180,15 +181,10 @@ def _fits(heading: str, table: Table) -> bool:
 
 
 def _read_json(content: bytes, table: str) -> list[GivenFile]:
-    def refuse(word: str) -> float:
-        raise CuttingError("file", f"{word} is not a number that JSON knows.")
-
     try:
-        data = json.loads(content.decode("utf-8-sig"), parse_constant=refuse)
-    except (UnicodeDecodeError, RecursionError) as error:
-        raise CuttingError("file", "is not UTF-8 JSON.") from error
-    except json.JSONDecodeError as error:
-        raise CuttingError("file", f"is not JSON: line {error.lineno}, column {error.colno}.") from error
+        data = strict_json(content)
+    except Unreadable as error:
+        raise CuttingError("file", str(error)) from error
     if not isinstance(data, dict) or data.get("format") != JSON_FORMAT or not isinstance(data.get("tables"), dict):
         raise CuttingError("file", f'is not this form: an object with "format": "{JSON_FORMAT}", "version" and "tables".')
     if data.get("version") != JSON_VERSION:

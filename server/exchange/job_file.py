@@ -19,6 +19,7 @@ from server.jobs.kept import actions
 from server.jobs.kept.uses import names_used
 from server.jobs.models import Job, Revision
 from server.records.registry import KEEPERS
+from server.strict import Unreadable, strict_json
 from server.work.progress import Progress
 
 WHAT, FORM = "Arrow Bench job", 1
@@ -63,9 +64,9 @@ def read_job(content: bytes, author: AbstractBaseUser) -> tuple[Job, dict[str, i
 
 def _parsed(content: bytes) -> dict[str, Any]:
     try:
-        given = json.loads(content)
-    except (ValueError, RecursionError) as error:
-        raise Refusal(422, "file: not JSON.", [{"field": "file", "message": "a job file is JSON"}]) from error
+        given = strict_json(content)
+    except Unreadable as error:
+        raise Refusal(422, f"file: {error}", [{"field": "file", "message": f"{error}"}]) from error
     if not isinstance(given, dict) or given.get("what") != WHAT or not all(isinstance(given.get(one), dict) for one in ("job", "shop")):
         raise Refusal(422, "file: not a job file.", [{"field": "file", "message": f"it must hold what, '{WHAT}', job and shop"}])
     if given.get("form") != FORM:
