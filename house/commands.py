@@ -55,6 +55,7 @@ def main(arguments: list[str]) -> int:
     commands.add_parser("setup", help="only install what is missing, for a server that is started otherwise (docs/deploy)")
     commands.add_parser("types", help="write the OpenAPI document and the TypeScript types made from it")
     commands.add_parser("shots", help="take the pictures in docs/screenshots from the demo data")
+    commands.add_parser("licences", help="write docs/licences.md from what the packages say of themselves")
     commands.add_parser("lint", help="run the style and type checks")
     measuring = commands.add_parser("benchmark", help="measure speed; prints figures")
     measuring.add_argument("--small", action="store_true", help="little of each, to see that it runs")
@@ -98,6 +99,9 @@ def _run(chosen: argparse.Namespace) -> int:
         case "lint":
             packages.ensure_everything(with_tests=True)
             return lint()
+        case "licences":
+            packages.ensure_everything()
+            return _python("-m", "house.licences")
         case "shots":
             packages.ensure_everything(with_tests=True)
             return _with_database("tests/browser/take_screenshots.py")

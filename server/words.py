@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import json
 import re
+import unicodedata
 from collections.abc import Callable, Iterable, Mapping
 from functools import cache
 from typing import Annotated, Any
 
-from pydantic import BeforeValidator
+from pydantic import AfterValidator, BeforeValidator
 
 from cutting.doors.plain import problem as core_problem
 from cutting.errors import CuttingError
@@ -31,6 +32,20 @@ def asked(label: str, kind: str = "number", low: float | None = None, high: floa
 
     plain: Any = int if wanted.whole else float
     return Annotated[plain | None if empty else plain, BeforeValidator(read, json_schema_input_type=plain | str)]
+
+
+def _visible(name: str) -> str:
+    """The name, trimmed; blanks alone and marks that only turn or hide letters are no name."""
+    found = name.strip()
+    if not found:
+        raise ValueError("a name of blanks is none")
+    if any(unicodedata.category(letter) in UNSEEN for letter in found):
+        raise ValueError("holds marks that cannot be seen")
+    return found
+
+
+UNSEEN = ("Cc", "Cf", "Co", "Cn", "Cs", "Zl", "Zp")  # control, direction and joining marks, what is no letter at all
+Name = Annotated[str, AfterValidator(_visible)]
 
 
 def tool_name(name: str) -> str:

@@ -7,15 +7,18 @@ from collections.abc import Mapping
 from typing import Any
 
 from cutting.doors.reader import Reader, number, typed
-from cutting.errors import CuttingError, UnknownName
+from cutting.errors import CuttingError, UnknownName, require_between
 from cutting.operations.frame.fields import Field, Fields
 from cutting.quantities import read_dimension, read_quantity
 from cutting.quantities.dimension import Dimension
+from cutting.quantities.kinds import KINDS
 from cutting.quantities.read import Quantity
 from cutting.workpiece.bores import read_bores
 from cutting.workpiece.stack import read_stack
 from cutting.workpiece.threads.spelling import read_thread
 from cutting.workpiece.threads.thread import Thread
+
+LENGTHS = ("small_length", "dimension", "lengths", "points")
 
 
 def read_section(top: Reader, section: str, fields: tuple[Field, ...], needed: bool) -> dict[str, Any]:
@@ -23,12 +26,29 @@ def read_section(top: Reader, section: str, fields: tuple[Field, ...], needed: b
     data = top.need(section) if needed else (top.data.get(section) or {})
     r = Reader(data, section, top.system, tuple(one.name for one in fields))
     given = {one.name for one in fields if r.has(one.name) and r.data[one.name] != ""}
-    found = {one.name: _value(r, one) for one in fields if one.name in given}
+    found = {one.name: _within(one, _value(r, one), r.field(one.name)) for one in fields if one.name in given}
     for one in fields:  # what was typed wrong is said before what is missing
         if one.required and one.name not in given:
             r.need(one.name)
             raise CuttingError(r.field(one.name), "is empty; a value is needed here.")
     return found
+
+
+def _within(one: Field, value: Any, path: str) -> Any:
+    """The value, each of its numbers inside what its field may hold, used or not. Raises `OutOfRange`."""
+    if one.physical is None or value is None:
+        return value
+    unit = one.unit or (KINDS[one.kind].metric if one.kind in KINDS and one.factor == 1.0 else "mm" if one.kind in LENGTHS else "")
+    numbers = [value.nominal] if isinstance(value, Dimension) else _numbers(value)
+    for number_in in numbers:
+        require_between(path, number_in, *one.physical, unit)
+    return value
+
+
+def _numbers(value: Any) -> list[float]:
+    if isinstance(value, (tuple, list)):
+        return [number_in for part in value for number_in in _numbers(part)]
+    return [float(value)] if isinstance(value, (int, float)) and not isinstance(value, bool) else []
 
 
 def _value(r: Reader, one: Field) -> Any:

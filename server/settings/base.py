@@ -71,6 +71,7 @@ TEMPLATES = [
         "OPTIONS": {"context_processors": ["django.template.context_processors.request"]},
     }
 ]
+DATABASE_PATIENCE = int(os.environ.get("ARROW_BENCH_DB_PATIENCE", 60))
 DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.mysql",
@@ -81,7 +82,15 @@ DATABASES = {
         "PASSWORD": os.environ.get("ARROW_BENCH_DB_PASSWORD", ""),
         "CONN_MAX_AGE": 600,
         "CONN_HEALTH_CHECKS": True,
-        "OPTIONS": {"charset": "utf8mb4", "init_command": "SET sql_mode='STRICT_TRANS_TABLES'", "isolation_level": "read committed"},
+        "OPTIONS": {
+            # s: a database that has stopped, or a network that swallows, is said and not waited for
+            "connect_timeout": 5,
+            "read_timeout": DATABASE_PATIENCE,
+            "write_timeout": DATABASE_PATIENCE,
+            "charset": "utf8mb4",
+            "init_command": "SET sql_mode='STRICT_TRANS_TABLES'",
+            "isolation_level": "read committed",
+        },
         "TEST": {"CHARSET": "utf8mb4", "COLLATION": "utf8mb4_unicode_ci"},
     }
 }
@@ -114,6 +123,7 @@ DEMO = os.environ.get("ARROW_BENCH_DEMO", "yes") != "no"  # fill in the demo dat
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 12}},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+    {"NAME": "server.people.passwords.HardToGuess"},
     {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator", "OPTIONS": {"user_attributes": ["username"]}},
 ]
 LANGUAGE_CODE = "en"

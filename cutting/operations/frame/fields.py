@@ -42,6 +42,11 @@ class Field:
     place: bool = False
 
     @property
+    def physical(self) -> tuple[float, float] | None:
+        """What it may be: its own bounds, or those of its kind; None where it holds no number."""
+        return self.bounds or PHYSICS.get(self.kind)
+
+    @property
     def kinds(self) -> tuple[str, ...]:
         return (self.kind, *self.also)
 
@@ -84,6 +89,13 @@ WORKHOLDING = (
     Field("steps", "part before the cut", "points", "0:64; 70:49"),
     Field("face", "free end before the cut", example="199"),
 )
+
+
+# what no field goes beyond, whatever machine and part, in the core's units: mm, µm Ra
+PHYSICS: Mapping[str, tuple[float, float]] = {
+    "length": (0.0, 20_000.0), "small_length": (0.0, 100.0), "dimension": (0.0, 20_000.0), "roughness": (0.0, 1000.0),
+    "number": (0.0, 1e6), "lengths": (0.001, 20_000.0), "points": (-20_000.0, 20_000.0),
+}  # fmt: skip
 
 
 # where a hole or a ring lies beside the axis

@@ -5,7 +5,9 @@ from __future__ import annotations
 import re
 from contextlib import suppress
 from functools import partial
-from typing import Any
+from typing import Annotated, Any
+
+from pydantic import StringConstraints
 
 from cutting.errors import CuttingError
 from cutting.operations.frame.fields import Field
@@ -17,7 +19,8 @@ from cutting.workpiece.bores import with_units
 from cutting.workpiece.stack import read_stack, written
 from server.sentences import in_both
 
-Entry = str | float | bool | None
+MOST_TYPED = 4000  # letters of one entry: sixty points with their units
+Entry = Annotated[str, StringConstraints(max_length=MOST_TYPED)] | float | bool | None
 _LENGTH = re.compile(r"[-\d.,][\d.,/ -]*?\s*(?P<unit>mm|cm|m|µm|in|thou|\"|″)(?![\w/])")
 _INCHES = re.compile(r"(?:\d|\s)in\b|[\"″]")
 AS_TYPED = ("flag", "choice", "text", "number", "whole", "thread")

@@ -6,9 +6,9 @@ import copy
 from collections.abc import Callable
 from dataclasses import replace
 from functools import lru_cache
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, Self
 
-from pydantic import ConfigDict, Field, ValidationError
+from pydantic import ConfigDict, Field, ValidationError, model_validator
 
 from cutting.doors.assemble import from_tables
 from cutting.doors.json_form import read_house, read_points
@@ -32,7 +32,7 @@ from server.jobs.document.outcomes import outcome_of
 from server.jobs.document.tools import ToolNames
 from server.schema import Schema
 from server.shop import Shop, shop
-from server.words import asked, said, title
+from server.words import Name, asked, said, title
 
 Pieces = asked("pieces", "count", 1, 10_000_000, unit="pieces", whole=True)
 Yearly = asked("pieces a year", "count", 0, 100_000_000, unit="pieces", whole=True)
@@ -178,13 +178,16 @@ class Baseline(Strict):
     note: str = Field(default="", max_length=400)
 
 
+SOFTEST, HARDEST = 5.0, 1200.0  # HB, of all that is cut: lead to cemented carbide
+
+
 class Document(Strict):
     """A job's content, version 2."""
 
     version: Literal[2] = 2
-    name: str = Field(min_length=1, max_length=120)
+    name: Name = Field(min_length=1, max_length=120)
     material: str = Field(max_length=120)
-    hardness: float | None = None
+    hardness: float | None = Field(default=None, ge=SOFTEST, le=HARDEST, description="HB")
     machine: str = Field(max_length=80)
     goal: Literal["cheapest", "fastest", "most secure"] = "cheapest"
     batch: BatchData = BatchData()
@@ -198,6 +201,13 @@ class Document(Strict):
     )
     operations: list[Operation] = Field(max_length=60)
     baseline: Baseline | None = None
+
+    @model_validator(mode="after")
+    def _each_id_once(self) -> Self:
+        for what, ids in (("operations", [one.id for one in self.operations]), ("features", [one.id for one in self.features])):
+            if twice := next((one for one in ids if ids.count(one) > 1), None):
+                raise ValueError(f"two {what} are called '{twice[:20]}'")
+        return self
 
 
 def checked(model: type[Strict], given: dict[str, Any], path: str) -> dict[str, Any]:

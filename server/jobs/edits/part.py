@@ -9,13 +9,15 @@ from typing import Any, Literal
 from pydantic import Field
 
 from cutting.doors.json_form import read_house
-from cutting.errors import AmbiguousQuantity, OutOfRange, UnreadableQuantity
+from cutting.errors import AmbiguousQuantity, OutOfRange, UnreadableQuantity, require_between
 from cutting.operations.frame.kind import Kind
 from cutting.operations.registry import kind_of
 from cutting.quantities import read_quantity
 from cutting.workpiece.hardness import brinell
 from server.jobs.document.entries import Entry, length_with_unit
 from server.jobs.document.plan import (
+    HARDEST,
+    SOFTEST,
     Baseline,
     BatchData,
     Money,
@@ -30,7 +32,7 @@ from server.jobs.document.plan import (
 from server.jobs.document.stock import check_stock, layers_as_entered
 from server.jobs.edits.gesture import Gesture
 from server.shop import shop
-from server.words import label_of
+from server.words import Name, label_of
 
 BATCH_AND_MONEY: dict[str, type[Strict]] = {"batch": BatchData, "money": Money}
 
@@ -39,7 +41,7 @@ class SetPart(Gesture):
     """Material, machine, goal, batch, money, house rules, name: what concerns the whole part."""
 
     action: Literal["set_part"]
-    name: str | None = Field(default=None, min_length=1, max_length=120)
+    name: Name | None = Field(default=None, min_length=1, max_length=120)
     material: str | None = None
     hardness: float | str | None = Field(default=None, description="HB, or text with its scale: 30 HRC, 1000 MPa")
     machine: str | None = None
@@ -122,7 +124,8 @@ class SetBaseline(Gesture):
 
 def _brinell(hardness: float | str, material: str) -> float:
     """Hardness as delivered, HB, from any scale; what the standard does not convert is refused."""
-    return round(brinell(str(hardness), shop().library.material(material).group), 1)
+    found = brinell(str(hardness), shop().library.material(material).group)
+    return round(require_between("hardness", found, SOFTEST, HARDEST, "HB"), 1)
 
 
 def _told_from_the_jaws(document: dict[str, Any]) -> Iterator[tuple[str, dict[str, Entry], Kind]]:

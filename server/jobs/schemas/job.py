@@ -16,6 +16,7 @@ from server.jobs.schemas.operation import AdviceOut, EvaluationOut, RemedyOut
 from server.schema import Schema
 from server.sentences import Sentence
 from server.units import DisplayOut, Point
+from server.words import Name
 
 Typed = str | float  # as a person typed it; read where its kind and bounds are known
 
@@ -328,7 +329,7 @@ class RevisionRow(Schema):
 class JobIn(Schema):
     """What a new job starts from; operations are added to it."""
 
-    name: str = Field(min_length=1, max_length=120)
+    name: Name = Field(min_length=1, max_length=120)
     material: str = Field(max_length=120)
     machine: str = Field(max_length=80)
     diameter: str | float
