@@ -23,7 +23,6 @@ from server.people.demo_people import PEOPLE
 
 BACKUPS = Path(os.environ.get("ARROW_BENCH_BACKUPS", VAR / "backups"))  # better on another disk
 TRY_AGAIN = 5.0  # s until a database that does not start is tried again
-COVERED = VAR / "coverage"
 LOOK_EVERY = 600.0  # s between two looks whether a backup is due
 DEMO_SIGN_IN = "   or   ".join(f"{name} / {password}" for name, password, _ in PEOPLE)
 
@@ -344,11 +343,9 @@ def test(rest: list[str]) -> int:
     try:
         # the core shares nothing with the server, nor the two halves of the browser's tests, each on a database of its own
         say("tests: the server's beside the core and its outside checks")
-        core = (*pytest, "--cov=cutting", "--cov-report=", "tests/core", "tests/outside", "cutting")
-        if failed := _side_by_side(((*pytest, "tests/server"), there), (core, {"COVERAGE_FILE": str(COVERED)})):
+        core = (*pytest, "tests/core", "tests/outside", "cutting")
+        if failed := _side_by_side(((*pytest, "tests/server"), there), (core, {})):
             return failed
-        say("coverage: lines of the core that its tests run, in per cent")
-        _python("-m", "coverage", "report", "--format=total", extra={"COVERAGE_FILE": str(COVERED)})
         say("tests: the real interface, in two halves that take about as long")
         files = {str(file) for file in (ROOT / "tests" / "browser").glob("test_*.py")}
         others = sorted(files - {str(ROOT / one) for one in HALF})

@@ -34,7 +34,7 @@ MOVES = 0.005  # of a result, from which it is told
 
 
 @dataclass(frozen=True)
-class Row:
+class BeforeAfter:
     """One number before and after."""
 
     label: str
@@ -53,7 +53,7 @@ class Offer:
     change: str
     words: Display | None
     patch: Mapping[str, Any]
-    rows: tuple[Row, ...]
+    rows: tuple[BeforeAfter, ...]
     side_effects: str
     undo: str
     forbidden: str
@@ -147,14 +147,14 @@ def _forbids(trials: Trials, tried: list[TrialRun]) -> str:
     return "nothing that can be set here eases it"
 
 
-def _rows(before: Outcome, after: Outcome, aim: str, base: TrialRun, found: TrialRun) -> Iterator[Row]:
+def _rows(before: Outcome, after: Outcome, aim: str, base: TrialRun, found: TrialRun) -> Iterator[BeforeAfter]:
     limits = {one.name: one for one in before.limits}
     if aim in limits and aim != "life":  # minutes of life are told themselves
         label = limits[aim].label.split(",")[0]
-        yield Row(f"{label}, of its limit", *(Display(f"{x:.0%}", f"{x:.0%}") for x in (base.level(aim), found.level(aim))))
+        yield BeforeAfter(f"{label}, of its limit", *(Display(f"{x:.0%}", f"{x:.0%}") for x in (base.level(aim), found.level(aim))))
     for name in ("operation_time", "operation_cost", *TOLD):
         if (one := before.results.get(name)) and (other := after.results.get(name)) and _moved(one, other, name):
-            yield Row(one.label, one.display, other.display)
+            yield BeforeAfter(one.label, one.display, other.display)
 
 
 def _moved(one: Value, other: Value, name: str) -> bool:

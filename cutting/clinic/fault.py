@@ -27,7 +27,7 @@ class Faulty:
 
 
 @dataclass(frozen=True)
-class Ran:
+class FaultRun:
     """How much of each limit is used, seconds and money of a piece; numbers, or arrays over draws."""
 
     used: Mapping[str, Any]
@@ -70,7 +70,7 @@ def _as(now: Any, told: str, size: float) -> Any:
     return type(now)(told) if now is not None and not isinstance(now, str) else told
 
 
-def run(there: Faulty, drawn: Mapping[str, Any] | None = None) -> Ran | None:
+def run(there: Faulty, drawn: Mapping[str, Any] | None = None) -> FaultRun | None:
     """Its limits, seconds and money, once or for many draws of what is not known; None where it cannot be run."""
     setup = there.setup
     model = kind_of(setup.operation).model
@@ -82,5 +82,5 @@ def run(there: Faulty, drawn: Mapping[str, Any] | None = None) -> Ran | None:
         setup.check()
         x = model.numbers(setup, model.tool(setup), setup.settings.cutting_speed, setup.feed, Silent(factors))
         used = {name: np.squeeze(level) for name, level in all_used(model.rules, x).items()}
-        return Ran(used, np.squeeze(x.operation_time), np.squeeze(x.operation_cost))
+        return FaultRun(used, np.squeeze(x.operation_time), np.squeeze(x.operation_cost))
     return None

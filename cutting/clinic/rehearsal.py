@@ -11,8 +11,8 @@ from numpy.typing import NDArray
 
 from cutting.clinic.changes import offer
 from cutting.clinic.fault import Faulty, faulty, run
-from cutting.clinic.shop import Trouble, draw_cause, draw_trouble, draw_unnamed
-from cutting.clinic.suspects import Case, Diagnosis, diagnose
+from cutting.clinic.shop import SimulatedFault, draw_cause, draw_trouble, draw_unnamed
+from cutting.clinic.suspects import ClinicCase, Diagnosis, diagnose
 from cutting.clinic.words import ward
 
 Array = NDArray[np.float64]
@@ -39,7 +39,7 @@ class Rehearsed:
     habit: bool
 
 
-def consult(case: Case, trouble: Trouble, rounds: int, chance: np.random.Generator) -> tuple[Diagnosis, float]:
+def consult(case: ClinicCase, trouble: SimulatedFault, rounds: int, chance: np.random.Generator) -> tuple[Diagnosis, float]:
     """The clinic asks up to so many rounds of looks; with the minutes that they take."""
     answers: dict[str, bool] = {}
     found, minutes = diagnose(case, trouble.told, answers), 0.0
@@ -52,7 +52,7 @@ def consult(case: Case, trouble: Trouble, rounds: int, chance: np.random.Generat
     return found, minutes
 
 
-def rehearse(setups: Sequence[Any], cases: Sequence[Case], count: int, seed: int, rounds: int = 3) -> list[Rehearsed]:
+def rehearse(setups: Sequence[Any], cases: Sequence[ClinicCase], count: int, seed: int, rounds: int = 3) -> list[Rehearsed]:
     """`count` faults drawn over the set-ups in turn. Raises `CuttingError` for a set-up that cannot be."""
     chance = np.random.default_rng(seed)
     found = []
@@ -71,7 +71,7 @@ def rehearse(setups: Sequence[Any], cases: Sequence[Case], count: int, seed: int
     return found
 
 
-def unnamed(cases: Sequence[Case], count: int, seed: int, rounds: int = 6) -> float:
+def unnamed(cases: Sequence[ClinicCase], count: int, seed: int, rounds: int = 6) -> float:
     """How often the clinic says that nothing named fits, of faults that no cause of the table is."""
     chance = np.random.default_rng(seed)
     said = [
@@ -88,12 +88,12 @@ def calibration_error(found: Sequence[Rehearsed]) -> float:
     return float(sum((place == k).mean() * abs(said[place == k].mean() - right[place == k].mean()) for k in set(place.tolist())))
 
 
-def _limits_told(case: Case, trouble: Trouble, used: Mapping[str, Any]) -> list[str]:
+def _limits_told(case: ClinicCase, trouble: SimulatedFault, used: Mapping[str, Any]) -> list[str]:
     told = [one for one in ward(case.kind).symptoms if one.name in trouble.told and one.tells in trouble.cause_shows]
     return [name for one in told for name in one.limits if name in used]
 
 
-def _back(case: Case, trouble: Trouble, changed: Faulty) -> bool:
+def _back(case: ClinicCase, trouble: SimulatedFault, changed: Faulty) -> bool:
     """Whether the limits behind what was told hold again, where one of them was over."""
     before = run(trouble.there) if trouble.there else None
     after = run(changed)
@@ -103,7 +103,7 @@ def _back(case: Case, trouble: Trouble, changed: Faulty) -> bool:
     return bool(over) and all(np.max(after.used.get(name, 0.0)) <= 1.0 for name in over)
 
 
-def _eases(setup: Any, case: Case, name: str, trouble: Trouble) -> bool:
+def _eases(setup: Any, case: ClinicCase, name: str, trouble: SimulatedFault) -> bool:
     """Whether another cause's change brings the number back, with the true fault at work."""
     other = next(one for one in case.causes if one.name == name)
     if trouble.there is None or not other.lever:
@@ -115,7 +115,7 @@ def _eases(setup: Any, case: Case, name: str, trouble: Trouble) -> bool:
     return there is not None and _back(case, trouble, there)
 
 
-def _habit(setup: Any, case: Case, trouble: Trouble) -> bool:
+def _habit(setup: Any, case: ClinicCase, trouble: SimulatedFault) -> bool:
     if trouble.there is None:
         return False
     there = trouble.there.setup

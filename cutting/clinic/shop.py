@@ -10,7 +10,7 @@ import numpy as np
 from scipy.special import expit, logit
 
 from cutting.clinic.fault import Faulty, faulty, run
-from cutting.clinic.suspects import IMAGINED, TOLD, UNASKED, Case, believed
+from cutting.clinic.suspects import IMAGINED, TOLD, UNASKED, ClinicCase, believed
 from cutting.clinic.words import Cause, Look, ward
 from cutting.operations.frame.chance import spreads_of
 from cutting.operations.registry import kind_of
@@ -22,7 +22,7 @@ TRIES = 200  # until somebody notices something
 
 
 @dataclass(frozen=True)
-class Trouble:
+class SimulatedFault:
     """One fault: what is true, and what is told of it; no `cause` where the table has none for it."""
 
     cause: Cause | None
@@ -40,34 +40,34 @@ class Trouble:
         return bool(chance.random() < (one.sure if one.tells in self.states else one.alarm))
 
 
-def draw_cause(case: Case, chance: np.random.Generator) -> Cause:
+def draw_cause(case: ClinicCase, chance: np.random.Generator) -> Cause:
     """A cause as often as this operation's numbers let one expect it."""
     weights = case.prior[:-1] / case.prior[:-1].sum()
     return case.causes[int(chance.choice(len(case.causes), p=weights))]
 
 
-def draw_trouble(case: Case, setup: Any, cause: Cause, chance: np.random.Generator) -> Trouble:
+def draw_trouble(case: ClinicCase, setup: Any, cause: Cause, chance: np.random.Generator) -> SimulatedFault:
     """A fault of this cause that somebody notices: the engine runs it with what is not known drawn anew, the table tells the rest."""
     for _ in range(TRIES):
         there = faulty(setup, cause.fault, float(np.exp(GRAVITY * chance.standard_normal()))) if setup is not None and cause.fault else None
         states = _states(case, setup, cause, there, chance)
         told = tuple(one.name for one in ward(case.kind).symptoms if chance.random() < (TOLD if one.tells in states else IMAGINED))
         if states & cause.shows.keys() & {one.tells for one in ward(case.kind).symptoms if one.name in told}:  # why anybody asks
-            return Trouble(cause, states, told, there)
-    return Trouble(cause, states, told or (ward(case.kind).symptoms[0].name,), there)
+            return SimulatedFault(cause, states, told, there)
+    return SimulatedFault(cause, states, told or (ward(case.kind).symptoms[0].name,), there)
 
 
-def draw_unnamed(case: Case, chance: np.random.Generator) -> Trouble:
+def draw_unnamed(case: ClinicCase, chance: np.random.Generator) -> SimulatedFault:
     """A fault that no cause of the table is: two symptoms without what would lead to them."""
     known = ward(case.kind).symptoms
     two = [known[k].tells for k in chance.choice(len(known), 2, replace=False)]
     states = frozenset([*two, *(state for state in case.states if chance.random() < UNASKED)])
     told = tuple(one.name for one in known if chance.random() < (TOLD if one.tells in states else IMAGINED))
     first = next(one.name for one in known if one.tells == two[0])
-    return Trouble(None, states, told or (first,), None)
+    return SimulatedFault(None, states, told or (first,), None)
 
 
-def _states(case: Case, setup: Any, cause: Cause, there: Faulty | None, chance: np.random.Generator) -> frozenset[str]:
+def _states(case: ClinicCase, setup: Any, cause: Cause, there: Faulty | None, chance: np.random.Generator) -> frozenset[str]:
     ran = run(there, drawn_factors(setup, chance)) if there else None
     found = set()
     for state in case.states:

@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 
 from cutting.clinic import evidence
 from cutting.clinic.evidence import Weighed, weigh
-from cutting.clinic.fault import Ran, faulty, run
+from cutting.clinic.fault import FaultRun, faulty, run
 from cutting.clinic.words import Cause, Look, Symptom, look, symptom, ward
 from cutting.operations.frame.outcome import Outcome
 from cutting.operations.registry import evaluate_quickly
@@ -84,7 +84,7 @@ class Diagnosis:
 
 
 @dataclass(frozen=True)
-class Case:
+class ClinicCase:
     """What is known of one kind of operation before anything is seen: weights of causes and chances of states, none of them last."""
 
     kind: str
@@ -99,18 +99,18 @@ class Case:
         return self.states.index(state)
 
 
-def case_of(setup: Any, outcome: Outcome | None = None, learned: Mapping[str, float] | None = None) -> Case:
+def case_of(setup: Any, outcome: Outcome | None = None, learned: Mapping[str, float] | None = None) -> ClinicCase:
     """The clinic's view of an operation. `learned` are factors of priors by cause, from how changes turned out. Raises `CuttingError`."""
     judged = evaluate_quickly(setup) if outcome is None else outcome
     return _case(setup.operation, setup, judged, learned or {})
 
 
-def case_of_kind(kind: str, learned: Mapping[str, float] | None = None) -> Case:
+def case_of_kind(kind: str, learned: Mapping[str, float] | None = None) -> ClinicCase:
     """The same of a kind of operation alone, where nothing is known of its numbers. Raises `UnknownName`."""
     return _case(kind, None, None, learned or {})
 
 
-def _case(kind: str, setup: Any, outcome: Outcome | None, learned: Mapping[str, float]) -> Case:
+def _case(kind: str, setup: Any, outcome: Outcome | None, learned: Mapping[str, float]) -> ClinicCase:
     known = ward(kind)
     states = tuple(dict.fromkeys([one.tells for one in known.symptoms] + [one.tells for one in known.looks]))
     visible = {one.tells for one in known.symptoms}
@@ -133,15 +133,15 @@ def _case(kind: str, setup: Any, outcome: Outcome | None, learned: Mapping[str, 
         engine.append(ran)
     weights = np.array(prior)
     weights = np.append(weights / weights.sum() * (1.0 - NONE), NONE)
-    return Case(kind, known.causes, states, weights, shows, tuple(spoken), tuple(engine))
+    return ClinicCase(kind, known.causes, states, weights, shows, tuple(spoken), tuple(engine))
 
 
-def run_plan(setup: Any) -> Ran | None:
+def run_plan(setup: Any) -> FaultRun | None:
     """The plan's own limits, None where there is none."""
     return None if setup is None else run(plain) if (plain := faulty(setup, ())) else None
 
 
-def engine_word(cause: Cause, setup: Any, plan: Ran | None) -> dict[str, tuple[float, float]]:
+def engine_word(cause: Cause, setup: Any, plan: FaultRun | None) -> dict[str, tuple[float, float]]:
     """How much of each limit is used as planned and with a cause's fault, where the engine can run it."""
     if setup is None or plan is None or not cause.fault:
         return {}
@@ -164,7 +164,7 @@ def _weighed(texts: Sequence[str], setup: Any, outcome: Outcome | None) -> tuple
     return tuple(one for one in (weigh(text, setup, outcome) for text in texts) if one is not None)
 
 
-def diagnose(case: Case, seen: Sequence[str], answers: Mapping[str, bool]) -> Diagnosis:
+def diagnose(case: ClinicCase, seen: Sequence[str], answers: Mapping[str, bool]) -> Diagnosis:
     """Causes by their chance, given symptoms that are seen and looks that were answered. Raises `UnknownName`.
 
     >>> found = diagnose(case_of_kind("tap"), ["tap_breaks"], {"bottom": True})
@@ -185,7 +185,7 @@ def diagnose(case: Case, seen: Sequence[str], answers: Mapping[str, bool]) -> Di
     return Diagnosis(suspects, _best_round(case, chance, states, looked, suspects[0]), fits)
 
 
-def _told(case: Case, symptoms: Sequence[Symptom], looked: Mapping[Look, bool]) -> tuple[Array, Array]:
+def _told(case: ClinicCase, symptoms: Sequence[Symptom], looked: Mapping[Look, bool]) -> tuple[Array, Array]:
     """Chance of all that was told, where each state is there and where it is not."""
     on, off = np.ones(len(case.states)), np.ones(len(case.states))
     told = {one.tells for one in symptoms}
@@ -200,7 +200,7 @@ def _told(case: Case, symptoms: Sequence[Symptom], looked: Mapping[Look, bool]) 
     return on, off
 
 
-def _why_asked(case: Case, symptoms: Sequence[Symptom]) -> Array:
+def _why_asked(case: ClinicCase, symptoms: Sequence[Symptom]) -> Array:
     """Nobody asks but for something that the cause brought about: so much likelier is what was told, by cause.
 
     A cause that shows nothing of it would have been asked about by chance alone.
@@ -221,7 +221,7 @@ def _normed(logs: Array) -> Array:
     return found / found.sum()
 
 
-def _best_round(case: Case, chance: Array, states: Array, looked: Mapping[Look, bool], first: Suspect) -> Question | None:
+def _best_round(case: ClinicCase, chance: Array, states: Array, looked: Mapping[Look, bool], first: Suspect) -> Question | None:
     """The round of looks with most bits a minute; where one cause leads clearly, the one that shows whether it is there."""
     leader = first.cause.look if first.cause and first.chance > LEADS else ""
     rounds: dict[str, list[tuple[float, Look]]] = {}
@@ -263,7 +263,7 @@ def _entropy(chance: Array) -> float:
     return float(-(some * np.log2(some)).sum())
 
 
-def _reasons(case: Case, row: int, symptoms: Sequence[Symptom], looked: Mapping[Look, bool]) -> tuple[Reason, ...]:
+def _reasons(case: ClinicCase, row: int, symptoms: Sequence[Symptom], looked: Mapping[Look, bool]) -> tuple[Reason, ...]:
     if row == len(case.causes):
         return ()
     cause = case.causes[row]
@@ -291,7 +291,7 @@ def _reasons(case: Case, row: int, symptoms: Sequence[Symptom], looked: Mapping[
     return tuple(dict.fromkeys(found))
 
 
-def _engine_reasons(case: Case, row: int, symptoms: Sequence[Symptom]) -> list[Reason]:
+def _engine_reasons(case: ClinicCase, row: int, symptoms: Sequence[Symptom]) -> list[Reason]:
     """What the engine makes of a fault in the limits behind what is seen: `run here it takes finish from 62 to 148 % of its limit`."""
     found = []
     for one in symptoms:

@@ -16,8 +16,8 @@ from typing import Any
 import numpy as np
 
 from cutting.clinic.fault import faulty, run
-from cutting.clinic.shop import Trouble, draw_cause, draw_trouble
-from cutting.clinic.suspects import WALK, Case, case_of, diagnose
+from cutting.clinic.shop import SimulatedFault, draw_cause, draw_trouble
+from cutting.clinic.suspects import WALK, ClinicCase, case_of, diagnose
 from cutting.clinic.words import cause, look, symptom
 from cutting.doors.json_form import read_setup
 from cutting.errors import CuttingError, UnknownName, require_between
@@ -56,7 +56,7 @@ class Event:
 
 
 @dataclass(frozen=True)
-class Standing:
+class ExerciseStanding:
     """An exercise as it stands: what was told at first, what was done, minutes and parts, and whether it is over."""
 
     told: tuple[str, ...]
@@ -87,7 +87,7 @@ def setup_for(kind: str) -> Any:
 
 
 @cache
-def ward_for(kind: str) -> Case:
+def ward_for(kind: str) -> ClinicCase:
     """The clinic's view of the set-up on which a kind is practised."""
     return case_of(setup_for(kind))
 
@@ -120,12 +120,12 @@ def level_of(kind: str, name: str, seed: int) -> int:
     return 1 if place < 3 else 2 if place < 10 else 3
 
 
-def _trouble(exercise: Exercise) -> Trouble:
+def _trouble(exercise: Exercise) -> SimulatedFault:
     case, setup = ward_for(exercise.kind), setup_for(exercise.kind)
     return draw_trouble(case, setup, cause(exercise.kind, exercise.cause), np.random.default_rng(exercise.seed))
 
 
-def standing(exercise: Exercise, steps: Sequence[Mapping[str, str]]) -> Standing:
+def standing(exercise: Exercise, steps: Sequence[Mapping[str, str]]) -> ExerciseStanding:
     """An exercise after what the learner did: `{"look": …}`, `{"change": cause}`, `{"name": cause}`, `{"give up": ""}` in turn.
 
     Raises `CuttingError` for a step that cannot be.
@@ -159,25 +159,25 @@ def standing(exercise: Exercise, steps: Sequence[Mapping[str, str]]) -> Standing
     gained = named or healed
     score = max(STARTING - minutes - PER_PART * parts, 0.0) if gained else 0.0
     told = tuple(symptom(exercise.kind, name).title for name in trouble.told)
-    return Standing(
+    return ExerciseStanding(
         told, tuple(events), minutes, parts, healed, over, named, score if over else 0.0, _explained(exercise, trouble) if over else ()
     )
 
 
-def _looked(exercise: Exercise, trouble: Trouble, name: str) -> Event:
+def _looked(exercise: Exercise, trouble: SimulatedFault, name: str) -> Event:
     found = look(exercise.kind, name)
     yes = trouble.answer(found, _dice(exercise, name))
     return Event(found.question, "Yes." if yes else "No.", found.minutes + WALK / 2.0, 0, yes)
 
 
-def _changed(exercise: Exercise, trouble: Trouble, name: str) -> Event:
+def _changed(exercise: Exercise, trouble: SimulatedFault, name: str) -> Event:
     tried = cause(exercise.kind, name)
     right = name == exercise.cause
     words = _measured(exercise, trouble, right)
     return Event(tried.change, words, CHANGE_MINUTES[tried.undo], 0 if right else 1, healed=right)
 
 
-def _measured(exercise: Exercise, trouble: Trouble, right: bool) -> str:
+def _measured(exercise: Exercise, trouble: SimulatedFault, right: bool) -> str:
     """What the next part shows: the number behind the first symptom, measured with its scatter."""
     title = symptom(exercise.kind, trouble.told[0]).title
     before = run(trouble.there) if trouble.there else None
@@ -199,7 +199,7 @@ def ward_plan(kind: str) -> Mapping[str, Any]:
     return ran.used if ran else {}
 
 
-def _explained(exercise: Exercise, trouble: Trouble) -> tuple[str, ...]:
+def _explained(exercise: Exercise, trouble: SimulatedFault) -> tuple[str, ...]:
     case, true = ward_for(exercise.kind), cause(exercise.kind, exercise.cause)
     row = [one.name for one in case.causes].index(exercise.cause)
     found = [f"It was: {true.title}.", f"What shows it: {look(exercise.kind, true.look).question} {look(exercise.kind, true.look).how}",

@@ -13,7 +13,7 @@ from cutting.clinic.changes import offer
 from cutting.clinic.evidence import PATTERN, Weighed, weigh
 from cutting.clinic.fault import faulty, run
 from cutting.clinic.rehearsal import calibration_error, rehearse, unnamed
-from cutting.clinic.suspects import NONE, Case, Diagnosis, case_of, case_of_kind, diagnose
+from cutting.clinic.suspects import NONE, ClinicCase, Diagnosis, case_of, case_of_kind, diagnose
 from cutting.clinic.turned_out import weight
 from cutting.clinic.words import CAUTIONS, ROUNDS, UNDO, Cause, causes, looks, symptoms, ward
 from cutting.doors.json_form import read_setup
@@ -249,4 +249,4 @@ def test_a_causes_weight_moves_with_how_its_changes_turned_out() -> None:
     plain, moved = (case_of_kind("tap", learned) for learned in ({}, {"tap_worn": good.factor}))
     first, then = (chance_of(diagnose(case, ["gauge_no_go"], {}), "tap_worn") for case in (plain, moved))
     assert then > first
-    assert isinstance(plain, Case)
+    assert isinstance(plain, ClinicCase)

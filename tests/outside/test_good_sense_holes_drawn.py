@@ -25,7 +25,7 @@ from cutting.workpiece.materials import materials
 from cutting.workpiece.threads.spelling import read_thread
 
 SEED = os.environ.get("BENCH_SEED", "good sense")
-HOLES, THREADS = 90, 60
+HOLES, THREADS = 60, 40
 MACHINES = [one for one in machines() if not one.fixed]
 METALS = [one for one in materials() if one.group.letter in "PMKNS" and one.group.number < 36] + [
     one for one in materials() if one.group.number in (37, 38, 39)

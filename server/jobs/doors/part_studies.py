@@ -38,7 +38,7 @@ class OperationChance(Schema):
     cost: list[DisplayOut]
 
 
-class Cause(Schema):
+class CauseOfSpread(Schema):
     """How far money goes with a quantity that was drawn."""
 
     name: str
@@ -61,7 +61,7 @@ class ChancesOut(Schema):
     all_hold: float
     within_target: float | None
     operations: list[OperationChance]
-    causes: list[Cause]
+    causes: list[CauseOfSpread]
 
 
 class OnMachine(Schema):
