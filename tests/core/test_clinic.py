@@ -12,6 +12,7 @@ from cutting.clinic import evidence
 from cutting.clinic.changes import offer
 from cutting.clinic.evidence import PATTERN, Weighed, weigh
 from cutting.clinic.fault import faulty, run
+from cutting.clinic.pages import DOCS, PAGES, with_section
 from cutting.clinic.rehearsal import calibration_error, rehearse, unnamed
 from cutting.clinic.suspects import NONE, ClinicCase, Diagnosis, case_of, case_of_kind, diagnose
 from cutting.clinic.turned_out import weight
@@ -250,3 +251,10 @@ def test_a_causes_weight_moves_with_how_its_changes_turned_out() -> None:
     first, then = (chance_of(diagnose(case, ["gauge_no_go"], {}), "tap_worn") for case in (plain, moved))
     assert then > first
     assert isinstance(plain, ClinicCase)
+
+
+@pytest.mark.parametrize("page", PAGES)
+def test_the_pages_of_mistakes_end_in_the_clinics_own_table(page: str) -> None:
+    text = (DOCS / f"{page}-mistakes.md").read_text(encoding="utf-8")
+    assert text == with_section(text, page), "python -m cutting.clinic.pages writes it"
+    assert all(one.change in text for one in causes().values() if set(one.kinds) & set(PAGES[page]))

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import io
 from collections.abc import Callable
 from typing import Any
 
 import pytest
+from pypdf import PdfReader
 
 from cutting.clinic.trainer import shipped
 from server.clinic.models import Practice, Trouble
@@ -107,3 +109,17 @@ def test_an_exercise_is_drawn_and_the_oldest_open_ones_make_room(engineer: Api) 
     assert Practice.objects.filter(over=False).count() <= 20
     assert post(engineer, "/api/exercises", {"number": 999}).status_code == 404
     assert post(engineer, "/api/exercises", {"kind": "polish"}).status_code == 422
+
+
+def test_a_trouble_card_fits_one_page_and_tells_the_operations_own_numbers(engineer: Api, job_id: JobId) -> None:
+    path = f"/api/jobs/{job_id('Runner shaft')}/operations/op30/trouble-card"
+    page = engineer.get(f"{path}?form=page").content.decode()
+    assert "lines as far apart as the feed" in page
+    assert "feed 0.3 → " in page
+    assert "Spindle stopped and locked out" in page
+    inch = engineer.get(f"{path}?form=page&units=inch").content.decode()
+    assert "in/rev" in inch
+    assert "mm/rev" not in inch
+    sheet = engineer.get(f"{path}?paper=letter")
+    assert sheet["Content-Type"] == "application/pdf"
+    assert len(PdfReader(io.BytesIO(sheet.content)).pages) == 1

@@ -15,6 +15,7 @@ from server.jobs.schemas.job import CardOut
 from server.jobs.sheet.content import operation_card, sheet_content
 from server.jobs.sheet.drawn import pdf_answer
 from server.jobs.sheet.pdf import Form, Paper, page_answer
+from server.jobs.sheet.trouble_card import trouble_card
 from server.shop import shop
 from server.units import Units
 
@@ -40,6 +41,20 @@ def read_setup_sheet(
     subject = {"of": "job", "job": job_id, "revision": revision.number, "operation": operation}
     measured = list(Measurement.objects.filter(job_id=job_id).values_list("pk", flat=True))
     return pdf_answer(request, subject, paper, units, f"setup-sheet-{job_id}", measured)
+
+
+@router.get("/{job_id}/operations/{operation}/trouble-card")
+def read_trouble_card(
+    request: HttpRequest, job_id: int, operation: str, paper: Paper = "a4", form: Form = "pdf", units: Units = "mm"
+) -> HttpResponse:
+    """What may be seen in an operation, where to look and what to do: one page."""
+    revision = actions.newest(job_id)
+    _, entry = entry_of(revision.document, operation)
+    if form == "page":
+        with turn(request, f"trouble {job_id} {operation}"):
+            return page_answer("trouble_card.html", trouble_card(revision, entry, units, shop()), paper)
+    subject = {"of": "trouble", "job": job_id, "revision": revision.number, "operation": operation}
+    return pdf_answer(request, subject, paper, units, f"trouble-card-{job_id}")
 
 
 @router.get("/{job_id}/operations/{operation}/card", response=CardOut)

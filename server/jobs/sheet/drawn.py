@@ -14,9 +14,11 @@ from django.shortcuts import render
 from server.crib.heavy_sheet import heavy_sheet
 from server.crib.heavy_tools import read_form
 from server.errors import Refusal
+from server.jobs.document.plan import entry_of
 from server.jobs.models import Revision, Sheet
 from server.jobs.sheet.content import sheet_content
 from server.jobs.sheet.pdf import Paper, helpers, to_pdf
+from server.jobs.sheet.trouble_card import trouble_card
 from server.release import key_of
 from server.shop import shop
 from server.units import Units
@@ -63,6 +65,11 @@ def draw(sheet: Sheet, progress: Progress) -> None:
     else:
         revision = Revision.objects.select_related("author").get(job_id=sheet.subject["job"], number=sheet.subject["revision"])
         only = sheet.subject["operation"] or None
+        if kind == "trouble":
+            card = trouble_card(revision, entry_of(revision.document, sheet.subject["operation"])[1], sheet.units, shop())
+            sheet.result = to_pdf("trouble_card.html", card, sheet.paper, progress)
+            sheet.state, sheet.message = Sheet.State.DONE, ""
+            return
         with helpers(1 if only else len(revision.document["operations"])) as ready:
             content = sheet_content(revision, only, sheet.units, shop())
             sheet.result = to_pdf("setup_sheet.html", content, sheet.paper, progress, ready)

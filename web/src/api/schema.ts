@@ -1336,6 +1336,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/operations/{operation}/trouble-card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Trouble Card
+         * @description What may be seen in an operation, where to look and what to do: one page.
+         */
+        get: operations["server_jobs_doors_sheets_read_trouble_card"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/operations/{operation}/card": {
         parameters: {
             query?: never;
@@ -3448,7 +3468,10 @@ export interface components {
             name: string;
             /** Material */
             material: string;
-            /** Hardness */
+            /**
+             * Hardness
+             * @description HB
+             */
             hardness?: number | null;
             /** Machine */
             machine: string;
@@ -7502,10 +7525,10 @@ export interface components {
             saves: components["schemas"]["DisplayOut"];
         };
         /**
-         * Cause
+         * CauseOfSpread
          * @description How far money goes with a quantity that was drawn.
          */
-        Cause: {
+        CauseOfSpread: {
             /** Name */
             name: string;
             /** Share */
@@ -7541,7 +7564,7 @@ export interface components {
             /** Operations */
             operations: components["schemas"]["OperationChance"][];
             /** Causes */
-            causes: components["schemas"]["Cause"][];
+            causes: components["schemas"]["CauseOfSpread"][];
         };
         /**
          * MachinesOut
@@ -18430,6 +18453,94 @@ export interface operations {
             header?: never;
             path: {
                 job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this role, or without a valid token. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is no such thing. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed since, or is in use. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The address is too long. */
+            414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is not what it may be; each is named with its bound. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database does not answer; nothing was saved. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    server_jobs_doors_sheets_read_trouble_card: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+                form?: "pdf" | "page";
+                units?: "mm" | "inch";
+            };
+            header?: never;
+            path: {
+                job_id: number;
+                operation: string;
             };
             cookie?: never;
         };

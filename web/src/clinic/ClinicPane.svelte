@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Schemas } from "../api/client";
+  import { session } from "../session.svelte";
   import type { Clinic } from "./clinic.svelte";
   import Looks from "./Looks.svelte";
   import SuspectRow from "./SuspectRow.svelte";
@@ -74,6 +75,15 @@
               />
             {/each}
           </ol>
+          {#if clinic.at}<p class="border-line border-t pt-1.5">
+              Paper for the machine: <a
+                class="plain-link"
+                target="_blank"
+                rel="noopener"
+                href="/api/jobs/{clinic.at.job}/operations/{clinic.at
+                  .operation}/trouble-card?form=pdf&units={session.units}">trouble card, PDF</a
+              >
+            </p>{/if}
           <p class="text-soft border-line border-t py-1.5">
             {found.none.toFixed(0)} % that it is none that the table names.
             {clinic.at
