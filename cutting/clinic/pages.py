@@ -18,7 +18,7 @@ PAGES: Mapping[str, tuple[str, ...]] = {
 TITLE = "## When it happens all the same"
 HEAD = f"""{TITLE}
 
-What the [clinic](clinic.md) knows of these operations, written from its table: what is seen first, the cause, the look that tells it, the change.
+From the table of the [clinic](clinic.md): what is seen first, the cause, the look that tells it, the change.
 
 | seen | cause | look | change |
 |---|---|---|---|"""
