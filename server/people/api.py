@@ -19,6 +19,7 @@ from pydantic import Field
 from cutting.quantities.kinds import currency
 from server.errors import Refusal, problem
 from server.people import sessions
+from server.people.guessing import knows, pause_of, remember, whole_seconds
 from server.people.log import What, address_of, note
 from server.people.models import Session
 from server.people.roles import preferences_of
@@ -90,11 +91,19 @@ def read_session(request: HttpRequest) -> Person:
 
 
 @router.post("", auth=None, response=Person)
-def sign_in(request: HttpRequest, payload: SignIn) -> Person:
+def sign_in(request: HttpRequest, payload: SignIn, response: HttpResponse) -> Person:
     """Begin a session."""
     if check_csrf(request) is not None:  # else a page elsewhere could sign somebody in as somebody else
         raise Refusal(403, "The request carries no valid token; reload the page and try again.")
     name = User.normalize_username(payload.name.strip()[:150])
+    if (pause := pause_of(name)) and not knows(request, name):
+        note(request, What.THROTTLED, who=name)
+        wait = whole_seconds(pause)
+        raise Refusal(
+            429,
+            f"Too many wrong passwords for this name. Try again in {wait} s, or from a device that it has used before.",
+            [{"field": "password", "message": "was wrong too often"}],
+        )
     user = authenticate(request, username=name, password=payload.password[:4096])
     if user is None:
         if not getattr(request, "axes_locked_out", False):
@@ -104,6 +113,7 @@ def sign_in(request: HttpRequest, payload: SignIn) -> Person:
     store.address, store.agent = address_of(request), request.headers.get("User-Agent", "")[:200]
     login(request, user)
     note(request, What.SIGNED_IN)
+    remember(request, response, name)
     return _person(request)
 
 

@@ -8,6 +8,9 @@ ALLOWED_HOSTS = os.environ.get("ARROW_BENCH_HOSTS", "bench.example").split(",")
 CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS]
 SESSION_COOKIE_SECURE = True
 CSRF_COOKIE_SECURE = True
+# a cookie of this name is taken from nobody but this very host, over TLS
+SESSION_COOKIE_NAME = "__Host-session"
+CSRF_COOKIE_NAME = "__Host-token"
 SECURE_SSL_REDIRECT = True
 SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
 SECURE_HSTS_SECONDS = 31_536_000

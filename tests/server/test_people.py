@@ -14,6 +14,7 @@ from django.test import Client, override_settings
 from django.utils import timezone
 
 from server.people.demo import fill_people
+from server.people.guessing import pause_of
 from server.people.models import Happening, Preferences, Session
 from server.people.sessions import sweep
 from tests.server.conftest import PASSWORDS, Api
@@ -234,3 +235,25 @@ def test_panes_are_kept_within_bounds(engineer: Api) -> None:
         assert refused.status_code == 422
         assert refused.json()["errors"]
     assert engineer.get("/api/session").json()["panes"] == {"bench scene": 240, "bench limits": 0}
+
+
+def test_a_name_guessed_at_from_everywhere_waits_longer_each_time_but_not_on_its_own_device(demo: None) -> None:
+    own = Client(SERVER_NAME="127.0.0.1")
+    assert sign_in_on(own, "engineer", PASSWORDS["engineer"], "10.9.0.1").status_code == 200
+    codes = [enter("engineer", "a guess", REMOTE_ADDR=f"10.1.{n}.7").status_code for n in range(24)]
+    assert set(codes[:20]) == {401}
+    assert codes[-1] == 429
+    waited = enter("engineer", PASSWORDS["engineer"], REMOTE_ADDR="10.2.0.1")
+    assert waited.status_code == 429  # right, and yet not looked at
+    assert sign_in_on(own, "engineer", PASSWORDS["engineer"], "10.9.0.2").status_code == 200
+    assert enter("operator", PASSWORDS["operator"], REMOTE_ADDR="10.2.0.2").status_code == 200
+    Happening.objects.filter(what="refused").update(at=timezone.now() - timedelta(seconds=40))
+    assert enter("engineer", "a guess", REMOTE_ADDR="10.2.0.3").status_code == 401  # the pause is over: one more is looked at
+    assert pause_of("engineer") > 1.0
+    assert pause_of("nobody of that name") == 0.0
+
+
+def sign_in_on(device: Client, name: str, password: str, address: str) -> Any:
+    token = device.get("/api/session").json()["token"]
+    body = json.dumps({"name": name, "password": password})
+    return device.post("/api/session", body, content_type="application/json", HTTP_X_CSRFTOKEN=token, REMOTE_ADDR=address)
