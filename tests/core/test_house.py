@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import ast
 import graphlib
+import json
 import re
 from collections.abc import Collection, Iterator
 from pathlib import Path
@@ -121,3 +122,15 @@ def _tells_itself(node: ast.AST) -> bool:
     if isinstance(node, ast.Call):
         return getattr(node.func, "id", getattr(node.func, "attr", "")) in BOUNDS
     return isinstance(node, ast.JoinedStr | ast.Raise | ast.Subscript)
+
+
+def test_every_package_that_ships_is_told_with_its_licence() -> None:
+    root = Path(cutting.__file__).parents[1]
+    page = (root / "docs" / "licences.md").read_text()
+    locked = re.findall(r"^([\w.-]+)==([^\s\\;]+)", (root / "requirements" / "app.txt").read_text(), re.M)
+    assert len(locked) > 30
+    for name, version in locked:
+        assert f"| {name} | {version} | " in page, "./bench licences writes the page"
+    for name, version in json.loads((root / "web" / "package.json").read_text())["dependencies"].items():
+        assert f"| {name} | {version} | " in page
+    assert (root / "LICENSE").read_text().lstrip().startswith("GNU GENERAL PUBLIC LICENSE")
