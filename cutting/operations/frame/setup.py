@@ -67,6 +67,7 @@ class Workholding:
 
 
 SHORTEST, LONGEST = 1.0, 20_000.0  # mm that may stand between centres
+THINNEST = 0.05  # mm: what is thinner is no part that a tool could touch
 
 
 def workholding_of(values: dict[str, Any], free_length: float, grip_diameter: float) -> Workholding:
@@ -74,6 +75,8 @@ def workholding_of(values: dict[str, Any], free_length: float, grip_diameter: fl
     given = {"free_length": free_length, "grip_diameter": grip_diameter, **values}
     share = given.get("grip_share", 1.0)
     require_between("holding.grip_share", share, 0.05, 1.0)
+    for _, diameter in given.get("steps", ()):
+        require_between("holding.steps", diameter, THINNEST, LONGEST, "mm in diameter")
     style = Holding(given.pop("style", "chuck"))
     if style is Holding.BETWEEN_CENTRES:  # a beam of no length has no stiffness
         require_between("holding.free_length", given["free_length"], SHORTEST, LONGEST, "mm between the centres")

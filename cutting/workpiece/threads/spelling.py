@@ -24,7 +24,7 @@ OFFERED = 5
 FIELD = "thread"
 _HAND = re.compile(r"[-\s]?(?:LH|left[- ]?hand(?:ed)?)(?=$|[-\s,])", re.IGNORECASE)
 _STARTS = re.compile(r"[\s,(]*(\d)\s*[- ]?starts?\)?", re.IGNORECASE)
-_FRACTION = r"(?:\d+[- ])?\d+/\d+|\d+(?:\.\d+)?"
+_FRACTION = r"(?:\d+[- ])?\d+/0*[1-9]\d*|\d+(?:\.\d+)?"
 
 
 @cache

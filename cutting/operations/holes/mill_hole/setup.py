@@ -34,6 +34,9 @@ class Sense(StrEnum):
     AGAINST = "against the feed"
 
 
+LEAST_LEFT = 0.001  # mm on the radius: below it a mill rubs (common practice)
+
+
 @dataclass(frozen=True)
 class MillHoleSettings:
     """What the user sets: m/min, mm a tooth at the wall, pitch of the helix in mm a turn where it is not left to the tool.
@@ -88,6 +91,12 @@ class MillHoleSetup(BaseSetup):
         size, d = self.feature.diameter.nominal, self.mill.diameter
         if self.settings.path is Descent.HELIX and d >= size:
             raise CuttingError("tool.mill", f"Ø{d:g} does not run round in a hole of Ø{size:g}.", f"below {size:g} mm")
+        if 0.0 < self.settings.finish < LEAST_LEFT:
+            raise OutOfRange(
+                "settings.finish",
+                f"{self.settings.finish:g} mm is less than a mill cuts; leave {LEAST_LEFT:g} mm or nothing.",
+                f"0 or {LEAST_LEFT:g} mm and more",
+            )
         if self.settings.path is Descent.HELIX and 2.0 * self.settings.finish >= size - d:
             raise OutOfRange("settings.finish", f"{self.settings.finish:g} mm leaves no helix inside Ø{size:g} for Ø{d:g}.",
                              f"below {(size - d) / 2.0:g} mm")  # fmt: skip
