@@ -9,11 +9,11 @@ import numpy as np
 import pytest
 
 from cutting.clinic import evidence
-from cutting.clinic.changes import offer
+from cutting.clinic.changes import _moved, offer
 from cutting.clinic.evidence import PATTERN, Weighed, weigh
 from cutting.clinic.fault import faulty, run
 from cutting.clinic.pages import DOCS, PAGES, with_section
-from cutting.clinic.rehearsal import calibration_error, rehearse, unnamed
+from cutting.clinic.rehearsal import Rehearsed, calibration_error, rehearse, unnamed
 from cutting.clinic.suspects import NONE, ClinicCase, Diagnosis, case_of, case_of_kind, diagnose
 from cutting.clinic.turned_out import weight
 from cutting.clinic.words import CAUTIONS, ROUNDS, UNDO, Cause, causes, looks, symptoms, ward
@@ -258,3 +258,65 @@ def test_the_pages_of_mistakes_end_in_the_clinics_own_table(page: str) -> None:
     text = (DOCS / f"{page}-mistakes.md").read_text(encoding="utf-8")
     assert text == with_section(text, page), "python -m cutting.clinic.pages writes it"
     assert all(one.change in text for one in causes().values() if set(one.kinds) & set(PAGES[page]))
+
+
+def test_calibration_by_hand() -> None:
+    def one(chance: float, place: int) -> Rehearsed:
+        return Rehearsed("turn", "x", place, 0, chance, 0.0, 0, False)
+
+    assert calibration_error([one(0.9, 0), one(0.1, 1)]) == pytest.approx(0.1)  # each a tenth off
+    assert calibration_error([one(1.0, 0), one(1.0, 0)]) == 0.0
+    assert calibration_error([one(0.75, 0), one(0.75, 0), one(0.75, 0), one(0.75, 2)]) == pytest.approx(0.0)
+    assert calibration_error([one(0.2, 0)]) == pytest.approx(0.8)
+
+
+def test_a_change_that_cannot_do_all_does_the_most_and_one_that_can_does_the_least() -> None:
+    most = least = 0
+    for kind, setup in SETUPS.items():
+        plain = faulty(setup, ())
+        before = run(plain) if plain else None
+        for cause in ward(kind).causes:
+            made = offer(setup, cause)
+            aim = next((name for name in cause.aims if before and name in before.used), None)
+            if made.setup is None or not aim or cause.lever[:-1] not in ("feed", "speed") or before is None:
+                continue
+            name = setup.FEED if cause.lever.startswith("feed") else "cutting_speed"
+            sign = 1 if cause.lever.endswith("+") else -1
+            levels = {step: _level(setup, name, step**sign, aim) for step in (1.1, 1.25, 1.5, 2.0)}
+            after = _level(setup, name, getattr(made.setup.settings, name) / getattr(setup.settings, name), aim)
+            assert after is not None
+            if after > min(0.85 * float(before.used[aim].max()), 1.0) + 1e-6:
+                most += 1
+                assert all(level is None or after <= level + 1e-6 for level in levels.values()), (kind, cause.name)
+            else:
+                least += 1
+    assert most > 3
+    assert least > 10
+
+
+def _level(setup: Any, name: str, times: float, aim: str) -> float | None:
+    """How much of a limit is used with a setting so many times what it is; None where that breaks a hard limit that holds now."""
+    try:
+        changed = setup.with_settings(**{name: round(float(getattr(setup.settings, name)) * times, 4)})
+        outcome, now = evaluate_quickly(changed), evaluate_quickly(setup)
+    except CuttingError:
+        return None
+    held = {one.name for one in now.limits if one.severity == "hard" and one.utilisation <= 1}
+    if any(one.utilisation > 1 and one.name in held for one in outcome.limits):
+        return None
+    return next((one.utilisation for one in outcome.limits if one.name == aim), 0.0)
+
+
+def test_rows_tell_what_moves_and_nothing_that_does_not() -> None:
+    made = offer(SETUPS["turn"], causes()["feed_for_finish"])
+    told = {row.label for row in made.rows}
+    assert {"finish Ra", "operation time", "cost"} <= told
+    assert all(row.before != row.after for row in made.rows if row.label not in ("operation time", "cost"))
+    slower = {row.label for row in offer(SETUPS["turn"], causes()["crater_heat"]).rows}
+    assert "passive force" not in slower  # by Kienzle, force does not hang on speed
+    small = evaluate_quickly(SETUPS["turn"]).results["roughness"]
+    for by, moves in ((1.02, True), (1.002, False), (0.98, True)):
+        assert _moved(replace(small, value=0.4), replace(small, value=0.4 * by), "roughness") is moves
+        assert _moved(replace(small, value=4000.0), replace(small, value=4000.0 * by), "roughness") is moves
+    assert _moved(small, small, "operation_time")
+    assert not _moved(small, small, "roughness")
