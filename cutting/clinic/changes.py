@@ -159,8 +159,3 @@ def _rows(before: Outcome, after: Outcome, aim: str, base: TrialRun, found: Tria
 
 def _moved(one: Value, other: Value, name: str) -> bool:
     return name.startswith("operation") or abs(other.value - one.value) > MOVES * abs(one.value)
-
-
-def in_order_of_effort(offers: list[Offer], undo: tuple[str, ...]) -> list[Offer]:
-    """The same offers, the cheapest to undo first; forbidden ones last."""
-    return sorted(offers, key=lambda one: (bool(one.forbidden), undo.index(one.undo)))

@@ -34,6 +34,7 @@ MEANT = 0.25  # of a limit's logarithm over which the engine's word on a fault t
 DOUBTED = 0.35  # what is left of a state's chance where the engine says that the fault does not bring it about
 WALK = 8.0  # minutes to stop, open and go on, beside the looks themselves (common practice)
 AT_ONCE, SHARED = 6, 0.5  # looks of one round, and what each further one takes of its own minutes (common practice)
+AS_LIKELY = 0.5  # of the first one's chance, from which the cheapest change goes before the likeliest (common practice)
 LEADS = 0.6  # chance from which a cause is looked for itself
 NONE_FITS = "none of these"
 
@@ -81,6 +82,17 @@ class Diagnosis:
     def none_fits(self) -> bool:
         """Whether none of the named causes explains it: the first was looked for and is not there."""
         return self.suspects[0].cause is None or self.fits is False
+
+
+def try_first(found: Diagnosis) -> Cause | None:
+    """Of the causes that are about as likely as the first, the one whose change is the cheapest to undo. None where none is named.
+
+    >>> try_first(diagnose(case_of_kind("turn"), ["long_chips"], {})).undo
+    'setting'
+    """
+    named = [one for one in found.suspects if one.cause]
+    near = [one for one in named if one.chance >= AS_LIKELY * named[0].chance]
+    return min(near, key=lambda one: (one.cause.effort, -one.chance)).cause if near else None  # type: ignore[union-attr]
 
 
 @dataclass(frozen=True)

@@ -89,6 +89,7 @@ class SuspectOut(Schema):
     look: str
     change: str
     undo: str
+    try_first: bool
     seen: int
     weight: float
     low: float

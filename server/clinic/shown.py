@@ -8,7 +8,7 @@ from typing import Any
 from django.db.models import Count, Q
 
 from cutting.clinic.changes import Offer
-from cutting.clinic.suspects import Diagnosis, Suspect
+from cutting.clinic.suspects import Diagnosis, Suspect, try_first
 from cutting.clinic.turned_out import Weight, weight
 from cutting.clinic.words import CAUTIONS, ROUNDS, Look, causes, symptoms, ward
 from cutting.quantities import Display
@@ -47,10 +47,11 @@ def weights(kind: str) -> Mapping[str, Weight]:
 def diagnosis_out(found: Diagnosis, learned: Mapping[str, Weight], most: int = 8) -> dict[str, Any]:
     """The likeliest causes with their reasons."""
     named = [one for one in found.suspects if one.cause]
+    first = try_first(found)
     none = next(one.chance for one in found.suspects if not one.cause)
     question = found.question
     return {
-        "suspects": [_suspect(one, learned) for one in named[:most]],
+        "suspects": [{**_suspect(one, learned), "try_first": one.cause is first} for one in named[:most]],
         "none": 100.0 * none,
         "none_fits": found.none_fits,
         "fits": found.fits,

@@ -9080,6 +9080,8 @@ export interface components {
             change: string;
             /** Undo */
             undo: string;
+            /** Try First */
+            try_first: boolean;
             /** Seen */
             seen: number;
             /** Weight */

@@ -40,7 +40,11 @@
 <li class="border-line border-t py-1.5" data-testid="suspect">
   <button class="flex w-full items-center gap-2 text-left" aria-expanded={open} onclick={choose}>
     <span class="text-soft w-4">{place}</span>
-    <span class="grow font-semibold">{one.title}</span>
+    <span class="grow"
+      ><b>{one.title}</b>{#if one.try_first}<span class="text-safe pl-2 text-[13px]"
+          >■ cheapest to undo: try first</span
+        >{/if}</span
+    >
     <span class="bg-line relative h-3 w-28 shrink-0" aria-hidden="true"
       ><span class="absolute inset-y-0 left-0" style="width: {one.chance}%; background: var(--mark)"
       ></span></span
