@@ -320,3 +320,23 @@ def test_rows_tell_what_moves_and_nothing_that_does_not() -> None:
         assert _moved(replace(small, value=4000.0), replace(small, value=4000.0 * by), "roughness") is moves
     assert _moved(small, small, "operation_time")
     assert not _moved(small, small, "roughness")
+
+
+def test_reasons_tell_what_was_found_and_what_was_not_there_and_leave_out_what_says_nothing() -> None:
+    def reasons(name: str, answers: dict[str, bool]) -> set[tuple[str, str]]:
+        found = diagnose(CASES["turn"], ["long_chips"], answers)
+        return {
+            (one.speaks, one.metric)
+            for suspect in found.suspects
+            if suspect.cause and suspect.cause.name == name
+            for one in suspect.reasons
+        }
+
+    thin, override, speed = (looks()[name].question for name in ("chip_thin", "override", "true_fast"))
+    told = reasons("feed_below_breaker", {"chip_thin": True, "override": False, "true_fast": True})
+    assert ("for", f"yes: {thin}") in told
+    assert ("for", "would show: long chips") in told
+    assert ("against", f"yes: {speed}") in told
+    assert not any(override in text for _, text in told)  # it would not show, and was not there: that says nothing
+    assert ("against", f"no: {thin}") in reasons("feed_below_breaker", {"chip_thin": False})
+    assert ("against", "would not show: long chips") in reasons("grip_hard", {})
