@@ -340,3 +340,21 @@ def test_reasons_tell_what_was_found_and_what_was_not_there_and_leave_out_what_s
     assert not any(override in text for _, text in told)  # it would not show, and was not there: that says nothing
     assert ("against", f"no: {thin}") in reasons("feed_below_breaker", {"chip_thin": False})
     assert ("against", "would not show: long chips") in reasons("grip_hard", {})
+
+
+def test_evidence_reads_what_is_set_held_and_cut() -> None:
+    setup = SETUPS["turn"]
+    outcome = evaluate_quickly(setup)
+
+    def degree(text: str) -> float | None:
+        found = weigh(text, setup, outcome)
+        return found.degree if found else None
+
+    hard = setup.work.hardness
+    assert degree(f"work.hardness>{hard / 2}") == pytest.approx(1.0, abs=0.02)
+    assert degree(f"work.hardness<{hard / 2}") == pytest.approx(0.0, abs=0.02)
+    assert degree(f"work.hardness>{hard}") == pytest.approx(0.5)
+    assert (degree("work.group=P"), degree("work.group=M")) == (1.0, 0.0)
+    assert (degree("settings.coolant=flood"), degree("holding.interrupted=no"), degree("skin=clean")) == (1.0, 1.0, 1.0)
+    assert degree("settings.lead_angle>3") is None  # what a kind does not have says nothing
+    assert degree("limit.packing>0.5") is None

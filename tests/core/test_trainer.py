@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from cutting.clinic.trainer import PER_PART, drawn, shipped, standing
+from cutting.clinic.trainer import PER_PART, drawn, level_of, shipped, standing
 from cutting.clinic.words import cause, ward
 from cutting.errors import CuttingError
 from tests.core.every_kind import EVERY_KIND
@@ -64,3 +64,8 @@ def test_a_seed_is_a_case_and_the_true_look_tells_most_of_the_time() -> None:
     assert len({one.cause for one in found}) > 25
     with pytest.raises(CuttingError, match="nothing is practised"):
         drawn(1, "polish")
+
+
+def test_the_levels_that_ship_are_what_the_clinic_makes_of_what_is_told() -> None:
+    for one in shipped():
+        assert level_of(one.kind, one.cause, one.seed) == one.level, one.name

@@ -9,7 +9,7 @@
   interface Props {
     clinic: Clinic;
     apply?: ((remedy: Schemas["RemedyOut"]) => void) | null;
-    trial?: (() => void) | null;
+    trial?: ((change: string) => void) | null;
   }
   let { clinic, apply = null, trial = null }: Props = $props();
   let chosen = $state<string | null>(null);

@@ -7,7 +7,7 @@
   interface Props {
     bench: OperationBench;
     limit?: string;
-    trial: () => void;
+    trial: (change: string) => void;
     close: () => void;
   }
   let { bench, limit = "", trial, close }: Props = $props();

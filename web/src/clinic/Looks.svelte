@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Schemas } from "../api/client";
+  import Where from "./Where.svelte";
 
   interface Props {
     question: Schemas["QuestionOut"];
@@ -16,7 +17,9 @@
 
 <section aria-label="What to look at next" class="border-edge border p-2">
   <div class="flex items-baseline justify-between gap-2">
-    <h3 class="font-semibold">2 · {question.title}</h3>
+    <h3 class="flex items-center gap-2 font-semibold">
+      <Where round={question.round} />2 · {question.title}
+    </h3>
     <span class="text-soft shrink-0">about {question.minutes.toFixed(0)} min</span>
   </div>
   {#each cautions as text (text)}<p class="text-warn mt-0.5">▲ <b>Caution.</b> {text}</p>{/each}

@@ -10,7 +10,7 @@
     open: boolean;
     choose: () => void;
     apply: ((remedy: Schemas["RemedyOut"]) => void) | null;
-    trial: (() => void) | null;
+    trial: ((change: string) => void) | null;
   }
   let { one, place, clinic, open, choose, apply, trial }: Props = $props();
   let offer = $state.raw<Schemas["ClinicOfferOut"] | null>(null);
@@ -91,7 +91,11 @@
               class="control"
               onclick={() => offer?.remedy && apply(offer.remedy)}>set it, see it on the bench</button
             >{/if}
-          {#if trial}<button class="control" onclick={trial}>try it as a trial</button>{/if}
+          {#if trial}<button
+              class="control"
+              onclick={() => trial(offer?.remedy ? shown(offer.remedy.text) : one.change)}
+              >try it as a trial</button
+            >{/if}
         </div>
         {#if session.mayNote}
           <div class="flex flex-wrap items-center gap-2" role="group" aria-label="How it turned out">

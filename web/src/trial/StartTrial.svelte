@@ -15,9 +15,11 @@
     /** Settings that ways may differ in, and tools that come close; blank where ways are not set up here. */
     fields?: { name: string; label: string }[];
     tools?: { label: string; tool: Record<string, string> }[];
+    /** The one change that is tried, where it is known. */
+    change?: string;
     close: () => void;
   }
-  let { job, operation, heading, close, fields = [], tools = [] }: Props = $props();
+  let { job, operation, heading, close, change: known = "", fields = [], tools = [] }: Props = $props();
   const WATCHED: Record<string, { label: string; unit: string; start: string }> = {
     edges: { label: "edges come to their end", unit: "edges", start: "3" },
     count: { label: "pieces on one edge", unit: "pieces", start: "30" },
@@ -47,6 +49,13 @@
       { name: "B", settings: {}, tool: "" },
     ] as Way[],
   }));
+  // svelte-ignore state_referenced_locally
+  if (known)
+    draft.value = {
+      ...draft.value,
+      change: known,
+      question: draft.value.question || `Does it help: ${known}?`,
+    };
   const mine = $derived((there.data?.items ?? []).filter((one) => one.operation === operation));
   let problem = $state<Problem | null>(null);
   let busy = $state(false);

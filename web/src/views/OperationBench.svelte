@@ -53,6 +53,8 @@
   let limit = $state<Schemas["LimitOut"] | null>(null);
   /** The limit from which the clinic was opened. */
   let asked = $state("");
+  /** The change with which the clinic began a trial. */
+  let changing = $state("");
   let value = $state<Schemas["ValueOut"] | null>(null);
   const shownState = $derived(bench.follow?.state ?? editor.job?.state);
 
@@ -237,7 +239,13 @@
       </div>
       <div class="flex gap-2 px-2.5 pb-2">
         <button class="control flex-1" onclick={() => (sheet = "log")}>notes <kbd>n</kbd></button>
-        <button class="control flex-1" onclick={() => (sheet = "trials")}>trials</button>
+        <button
+          class="control flex-1"
+          onclick={() => {
+            changing = "";
+            sheet = "trials";
+          }}>trials</button
+        >
         <button class="control flex-1" onclick={() => trouble()}>trouble <kbd>a</kbd></button>
         {#if session.mayEdit}<button class="control flex-1" onclick={() => (sheet = "drawing")}
             >drawing <kbd>e</kbd></button
@@ -313,6 +321,7 @@
   {#if sheet === "cautions"}<CautionsSheet {bench} close={() => (sheet = null)} />{/if}
   {#if sheet === "others"}<OthersSheet {bench} close={() => (sheet = null)} />{/if}
   {#if sheet === "trials"}<StartTrial
+      change={changing}
       job={editor.id}
       operation={params.operation}
       heading={bench.heading}
@@ -325,7 +334,10 @@
   {#if sheet === "clinic"}<ClinicSheet
       {bench}
       limit={asked}
-      trial={() => (sheet = "trials")}
+      trial={(change) => {
+        changing = change;
+        sheet = "trials";
+      }}
       close={() => (sheet = null)}
     />{/if}
   {#if sheet === "log"}<LogSheet {bench} close={() => (sheet = null)} />{/if}
