@@ -36,9 +36,9 @@ def _table(title: str, rows: list[tuple[str, str, str]]) -> list[str]:
 
 
 def _of_python(name: str) -> str:
-    about = metadata.metadata(name)
-    named = [one.split("::")[-1].strip() for one in about.get_all("Classifier") or [] if one.startswith("License :: OSI")]
-    text = about.get("License-Expression") or "; ".join(named) or (about.get("License") or "").strip().split("\n")[0]
+    about = metadata.metadata(name).json
+    named = [one.split("::")[-1].strip() for one in about.get("classifier", []) if one.startswith("License :: OSI")]
+    text = str(about.get("license_expression") or "; ".join(named) or str(about.get("license", "")).strip().split("\n")[0])
     return text[:WORDS] or "see the package"
 
 

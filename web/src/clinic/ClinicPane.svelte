@@ -50,7 +50,7 @@
               {#each answered as one (one.name)}<li class="flex justify-between gap-2">
                   <span>{one.yes ? "yes" : "no"}: {one.question}</span><button
                     class="plain-link shrink-0"
-                    onclick={() => clinic.answer(one.name, null)}>take back</button
+                    onclick={() => clinic.answer(one.name, null)}>Remove</button
                   >
                 </li>{/each}
             </ul>
