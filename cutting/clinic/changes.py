@@ -22,14 +22,8 @@ STEPS = (1.1, 1.25, 1.5, 2.0)  # of a setting, the smallest that helps is taken 
 EASED = 0.85  # of a limit's level: a change that leaves more of it is not worth the walk
 SEEN = 0.98  # of a limit's level: less than this is not noticed
 LEVERS = {"feed": "feed", "speed": "cutting_speed", "depth": "depth_of_cut"}
-TOLD = (
-    "roughness",
-    "passive_force",
-    "thrust",
-    "torque",
-    "tool_life",
-    "secure",
-)  # results that are told beside time and money, where they move
+# results that are told beside time and money, where they move
+TOLD = ("roughness", "passive_force", "thrust", "torque", "tool_life", "secure")
 MOVES = 0.005  # of a result, from which it is told
 
 
@@ -46,7 +40,7 @@ class BeforeAfter:
 class Offer:
     """A change as it was run.
 
-    `setup` is what it makes, `words` what is set, None where hands do it; `forbidden` names the limit in its way.
+    `setup` is what it makes, `words` what is set, None where hands do it; `forbidden` says what stands in its way.
     """
 
     cause: str
@@ -73,7 +67,7 @@ def offer(setup: Any, cause: Cause, crib: Any = None, outcome: Outcome | None = 
     if not cause.lever or not (aim or "cost" in cause.aims):
         return plain
     tried = list(_tried(trials, cause.lever))
-    found = _best(trials, tried, aim)
+    found = _best(trials, tried, aim, stepwise=cause.lever[-1] in "+-")
     if found is None:
         return replace(plain, forbidden=_forbids(trials, tried))
     before = evaluate_quickly(setup) if outcome is None else outcome
@@ -115,8 +109,8 @@ def _kind(name: str) -> str:
     return {"depth_of_cut": "length"}.get(name, name)
 
 
-def _best(trials: Trials, tried: list[TrialRun], aim: str) -> TrialRun | None:
-    """The cheapest that eases the limit and breaks none that holds now; of steps of one setting the smallest."""
+def _best(trials: Trials, tried: list[TrialRun], aim: str, stepwise: bool) -> TrialRun | None:
+    """The cheapest that eases the limit and breaks none that holds now; of steps of one setting the smallest, which come first."""
     base = trials.base
     sound = [one for one in tried if not _newly_broken(trials, one)]
     if not aim:
@@ -125,6 +119,8 @@ def _best(trials: Trials, tried: list[TrialRun], aim: str) -> TrialRun | None:
     level = base.level(aim)
     target = min(EASED * level, 1.0)
     good = [one for one in sound if one.level(aim) <= target]
+    if good and stepwise:
+        return good[0]
     if good:
         return min(good, key=lambda one: (one.change.kind == "tool", one.cost))
     some = [one for one in sound if one.level(aim) < SEEN * level]
@@ -139,11 +135,11 @@ def _newly_broken(trials: Trials, one: TrialRun) -> list[str]:
 
 
 def _forbids(trials: Trials, tried: list[TrialRun]) -> str:
-    """The limit that stands in the way of the smallest step, in words."""
+    """What stands in the way of the smallest step."""
     labels = {rule.name: rule.label for rule in trials.model.rules}
     for one in tried:
         if broken := _newly_broken(trials, one):
-            return labels[broken[0]]
+            return f"{labels[broken[0]]} would be over its limit"
     return "nothing that can be set here eases it"
 
 

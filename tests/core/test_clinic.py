@@ -219,7 +219,7 @@ def _follows_its_lever(setup: Any, changed: Any, cause: Cause) -> None:
 
 def test_what_the_limits_forbid_is_said_with_the_limit() -> None:
     made = offer(SETUPS["turn"], causes()["feed_below_breaker"])  # its Ra stands near the drawing's
-    assert made.forbidden == "finish Ra"
+    assert made.forbidden == "finish Ra would be over its limit"
     assert not made.patch
     assert not made.by_hand
 
@@ -290,6 +290,12 @@ def test_a_change_that_cannot_do_all_does_the_most_and_one_that_can_does_the_lea
                 assert all(level is None or after <= level + 1e-6 for level in levels.values()), (kind, cause.name)
             else:
                 least += 1
+                target = min(0.85 * float(before.used[aim].max()), 1.0)
+                chosen = (getattr(made.setup.settings, name) / getattr(setup.settings, name)) ** sign
+                assert all(level is None or level > target - 1e-6 for step, level in levels.items() if step < chosen - 0.01), (
+                    kind,
+                    cause.name,
+                )
     assert most > 3
     assert least > 10
 

@@ -54,7 +54,7 @@ def _rows(case: ClinicCase, setup: Any, outcome: Outcome, one: Symptom, system: 
         made = offer(setup, cause, None, outcome)
         do = getattr(made.words, system) if made.words else cause.change
         if made.forbidden:
-            do = f"{cause.change}; here {made.forbidden} forbids it"
+            do = f"{cause.change}; here {made.forbidden}"
         asked = look(case.kind, cause.look)
         found.append({"seen": "" if found else one.title, "cause": cause.title, "look": asked.question, "do": do, "caution": asked.caution})
         if len(found) == CAUSES:

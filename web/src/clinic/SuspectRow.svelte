@@ -69,7 +69,7 @@
       <p><b>3 · Do:</b> {one.change}. <span class="text-soft">Touches the {one.undo}.</span></p>
       {#if offer}
         {#if offer.forbidden}<p class="text-warn">
-            ▲ Not with this plan: {offer.forbidden} stands in its way. Try the next.
+            ▲ Not with this plan: {offer.forbidden}. Try the next.
           </p>
         {:else if offer.remedy}
           <p><b>{shown(offer.remedy.text)}</b>, run on this operation:</p>
