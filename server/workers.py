@@ -8,6 +8,7 @@ from typing import Any
 
 limit_request_line = 8190  # what is longer than the application takes gets its own answer
 keepalive = 75  # s; who asks every other second finds the line open
+max_requests, max_requests_jitter = 40_000, 10_000  # answers after which a worker makes room for a fresh one: memory goes back
 RARELY = (50_000, 20, 50)  # what is kept of rankings and outcomes holds no cycles; an answer makes a few thousand objects
 log = logging.getLogger(__name__)
 

@@ -119,6 +119,7 @@ class Print(models.Model):
     name = models.CharField(max_length=160)
     media_type = models.CharField(max_length=40)
     content = models.BinaryField(max_length=10 * 1024 * 1024)
+    picture = models.BinaryField(null=True, help_text="of a PDF its first page, drawn once")
     author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
     at = models.DateTimeField(auto_now_add=True)
 

@@ -9,6 +9,7 @@ from typing import Any
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from PIL import Image
+from pypdf import PdfWriter
 
 from server.floor.models import Machine
 from server.jobs.models import Revision
@@ -272,6 +273,26 @@ def test_prints_are_kept_by_what_they_are(engineer: Api, job_id: JobId) -> None:
         assert send("giant.png", giant.getvalue()).json()["errors"][0]["bound"] == "80 million pixels"
     assert send("half.jpg", photo.getvalue()[:300]).status_code == 422
     assert send("none.png", b"\x89PNG\r\n\x1a\n and nothing").status_code == 422
+
+
+def test_a_page_is_drawn_once_apart_and_within_its_time(engineer: Api, job_id: JobId, monkeypatch: pytest.MonkeyPatch) -> None:
+    path = f"/api/jobs/{job_id('Runner shaft')}/prints"
+    sheet, out = PdfWriter(), io.BytesIO()
+    sheet.add_blank_page(width=595, height=842)
+    sheet.write(out)
+
+    def send(name: str) -> int:
+        sent = engineer.client.post(path, {"file": SimpleUploadedFile(name, out.getvalue())}, HTTP_X_CSRFTOKEN=engineer.token)
+        return int(sent.json()["id"])
+
+    first = send("page.pdf")
+    drawn = engineer.get(f"{path}/{first}/picture")
+    assert Image.open(io.BytesIO(drawn.content)).size[0] == 1400
+    monkeypatch.setattr("server.jobs.shown.prints.LONGEST", 0.001)
+    assert engineer.get(f"{path}/{first}/picture").content == drawn.content  # kept: nothing is drawn again
+    slow = engineer.get(f"{path}/{send('slow.pdf')}/picture")
+    assert slow.status_code == 422
+    assert "takes longer" in slow.json()["title"]
 
 
 def test_hardness_as_delivered_on_any_scale(engineer: Api, job_id: Any) -> None:

@@ -19,6 +19,7 @@
   const Threads = later(() => import("./views/Threads.svelte"));
   const routes = {
     "/": Jobs,
+    "/jobs": Jobs,
     "/jobs/:id": later(() => import("./views/JobBench.svelte")),
     "/jobs/:id/operations/:operation": later(() => import("./views/OperationBench.svelte")),
     "/jobs/:id/at-machine": AtMachine,

@@ -317,7 +317,7 @@ def read_print(request: HttpRequest, job_id: int, print_id: int) -> HttpResponse
 def read_print_picture(request: HttpRequest, job_id: int, print_id: int) -> HttpResponse:
     """The print as a picture to look at: the first page of a PDF, or the picture itself."""
     found = get_object_or_404(Print, pk=print_id, job_id=job_id)
-    content, media = picture_of(bytes(found.content), found.media_type)
+    content, media = picture_of(found)
     return HttpResponse(content, content_type=media)
 
 
@@ -351,7 +351,7 @@ def _job(revision: Revision, stock: Shop | None = None) -> dict[str, Any]:
         "state": state_of(revision, None, stock),
         "stale": len(revision.job.stale),
         "archived": revision.job.archived_at is not None,
-        "prints": list(Print.objects.filter(job_id=revision.job_id).defer("content")),
+        "prints": list(Print.objects.filter(job_id=revision.job_id).defer("content", "picture")),
     }
 
 
