@@ -14,11 +14,12 @@ from cutting.clinic.words import look, symptom
 from server.clinic import schemas
 from server.clinic.models import Trouble
 from server.clinic.shown import diagnosis_out, offer_out, trouble_out, ward_out, weights
+from server.jobs.choice.turns import quick, turn
 from server.jobs.document.outcomes import outcome_of
 from server.jobs.document.plan import entry_of, request_of, setup_of
 from server.jobs.kept import actions
 from server.people.roles import require_operator
-from server.shop import shop
+from server.shop import Shop, shop
 
 router = Router()
 of_jobs = Router()
@@ -42,17 +43,22 @@ def suspect_kind(request: HttpRequest, kind: str, payload: schemas.SeenIn) -> di
 @of_jobs.post("/{job_id}/operations/{operation}/suspects", response=schemas.DiagnosisOut)
 def suspect(request: HttpRequest, job_id: int, operation: str, payload: schemas.SeenIn) -> dict[str, Any]:
     """What may be behind it, weighed with this operation's own numbers."""
-    setup, _ = _operation(job_id, operation)
-    learned = weights(setup.operation)
-    case = case_of(setup, outcome_of(setup), {name: one.factor for name, one in learned.items()})
-    return diagnosis_out(diagnose(case, payload.seen, payload.answers), learned)
+    with quick():
+        setup = _setup(job_id, operation, shop())
+        learned = weights(setup.operation)
+        case = case_of(setup, outcome_of(setup), {name: one.factor for name, one in learned.items()})
+        return diagnosis_out(diagnose(case, payload.seen, payload.answers), learned)
 
 
 @of_jobs.post("/{job_id}/operations/{operation}/suspects/{cause}", response=schemas.ClinicOfferOut)
 def offer_change(request: HttpRequest, job_id: int, operation: str, cause: str) -> dict[str, Any]:
     """The change that a cause asks for, run on this operation."""
-    setup, crib = _operation(job_id, operation)
-    return offer_out(offer(setup, find_cause(setup.operation, cause), crib, outcome_of(setup)))
+    stock = shop()
+    with turn(request, f"offer {cause}"):
+        setup = _setup(job_id, operation, stock)
+        document, entry = entry_of(actions.newest(job_id).document, operation)
+        _, crib = request_of(document, entry, None, stock)
+        return offer_out(offer(setup, find_cause(setup.operation, cause), crib, outcome_of(setup)))
 
 
 @of_jobs.get("/{job_id}/operations/{operation}/troubles", response=list[schemas.TroubleOut])
@@ -82,10 +88,7 @@ def log_trouble(request: HttpRequest, job_id: int, operation: str, payload: sche
     return Status(201, trouble_out(kept))
 
 
-def _operation(job_id: int, operation: str) -> tuple[Any, Any]:
-    """An operation's set-up with its crib. Raises `Refusal` or `CuttingError`."""
-    stock = shop()
+def _setup(job_id: int, operation: str, stock: Shop) -> Any:
+    """An operation's set-up as it stands. Raises `Refusal` or `CuttingError`."""
     document, entry = entry_of(actions.newest(job_id).document, operation)
-    setup = setup_of(document, entry, None, stock)
-    _, crib = request_of(document, entry, None, stock)
-    return setup, crib
+    return setup_of(document, entry, None, stock)
