@@ -135,3 +135,17 @@ def test_two_ways_on_one_bar_and_the_money(person: Person) -> None:
     person.see("input[aria-label=Why]").send_keys("twice the pieces")
     person.see_text("button", "End the trial").click()
     person.see_text("section[aria-label=Verdict]", "keep")
+
+
+def test_an_instrument_that_cannot_see_the_fit_is_found_out_before_the_trial(person: Person) -> None:
+    person.sign_in("engineer")
+    person.go("/trials")
+    person.see_text("button", "what an instrument can see").click()
+    person.see("[role=dialog] input[placeholder='0.016']").send_keys("0.016")
+    for p, off in enumerate((0.000, 0.003)):
+        for part in range(5):
+            for repeat, more in enumerate((0.0, 0.002)):
+                cell = person.see(f"input[aria-label='person {p + 1}, part {part + 1}, reading {repeat + 1}']")
+                cell.send_keys(f"{50 + 0.001 * part + off + more:.3f}")
+    person.see_text("[role=dialog] button", "weigh it").click()
+    person.see_text("[role=dialog] section[role=status]", "cannot see this fit")

@@ -2,6 +2,7 @@
   import { createQuery } from "@tanstack/svelte-query";
   import { api, ask, Problem, type Schemas } from "../api/client";
   import { page } from "../page.svelte";
+  import GaugeStudy from "../trial/GaugeStudy.svelte";
   import { session } from "../session.svelte";
 
   $effect(() => page.open("Trials", [{ label: "Trials" }]));
@@ -15,6 +16,24 @@
     queryFn: () => ask(api.GET("/api/learning")),
   }));
   let problem = $state("");
+  let gauging = $state(false);
+  /** What another shop, or this one before, has learned: a file as it goes out. */
+  async function bringIn(event: Event & { currentTarget: HTMLInputElement }) {
+    const field = event.currentTarget;
+    const file = field.files?.[0];
+    if (!file) return;
+    await act(async () => {
+      let told: Schemas["BeliefsIn"];
+      try {
+        told = JSON.parse(await file.text()) as Schemas["BeliefsIn"];
+      } catch {
+        problem = `${file.name}: not JSON. A file of what was learned is wanted, as it goes out here.`;
+        return;
+      }
+      await ask(api.POST("/api/learning/import", { body: { beliefs: told.beliefs ?? [] } }));
+    });
+    field.value = "";
+  }
   async function act(deed: () => Promise<unknown>) {
     problem = "";
     try {
@@ -42,6 +61,7 @@
         <label class="flex items-center gap-2"
           ><input type="checkbox" class="size-5" bind:checked={openOnly} /> only those that run</label
         >
+        <button class="control" onclick={() => (gauging = true)}>what an instrument can see</button>
         <a class="plain-link" href="/api/trials/export?form=csv">CSV</a>
         <a class="plain-link" href="/api/trials/export?form=xlsx">XLSX</a>
       </span>
@@ -143,6 +163,14 @@
       </table>
     </div>
     {#if problem}<p role="alert" class="text-signal">{problem}</p>{/if}
+    {#if session.mayEdit}<label class="mt-2 flex w-fit items-center gap-2"
+        >bring in what was learned elsewhere <input
+          class="control"
+          type="file"
+          accept="application/json,.json"
+          onchange={(event) => void bringIn(event)}
+        /></label
+      >{/if}
     {#if learning.data?.taught.length}
       <h3 class="mt-3 flex justify-between font-semibold">
         What was accepted <a class="plain-link font-normal" href="/api/learning/export">as a file</a>
@@ -163,3 +191,4 @@
     {/if}
   </section>
 </div>
+{#if gauging}<GaugeStudy close={() => (gauging = false)} />{/if}
