@@ -1,4 +1,4 @@
-"""Runs every measurement and prints its figures: `./bench benchmark`; `--small`: little of each. One that fails is told, the others go on."""
+"""Runs every measurement and prints its figures: `./bench benchmark`, `--small` little of each. Where one fails, the others go on."""
 
 import sys
 import traceback
