@@ -18,7 +18,7 @@ from pydantic import Field
 
 from cutting.quantities.kinds import currency
 from server.errors import Refusal, problem
-from server.people import sessions
+from server.people import factor, sessions
 from server.people.guessing import knows, pause_of, remember, whole_seconds
 from server.people.log import What, address_of, note
 from server.people.models import Session
@@ -34,6 +34,35 @@ class SignIn(Schema):
 
     name: str
     password: str
+    code: str = Field("", max_length=40)  # of the second factor, where one is asked
+
+
+class FactorOut(Schema):
+    """A new secret for a device: in letters, as an address, and as a picture."""
+
+    secret: str
+    address: str
+    picture: str
+
+
+class FactorState(Schema):
+    """Whether there is a second factor, whether the shop asks for one, and how many recovery codes are left."""
+
+    on: bool
+    wanted: bool
+    left: int
+
+
+class CodeIn(Schema):
+    """Six digits of the device, or a recovery code."""
+
+    code: str = Field(max_length=40)
+
+
+class RecoveryOut(Schema):
+    """Codes for the day when the device is lost; shown once."""
+
+    codes: list[str]
 
 
 class PasswordChange(Schema):
@@ -75,6 +104,7 @@ class Person(Schema):
     name: str | None
     role: RoleName | None
     must_change: bool
+    must_have_factor: bool
     units: Literal["mm", "inch"]
     theme: Literal["light", "dark", "system"]
     letter_keys: bool
@@ -109,6 +139,11 @@ def sign_in(request: HttpRequest, payload: SignIn, response: HttpResponse) -> Pe
         if not getattr(request, "axes_locked_out", False):
             note(request, What.REFUSED, who=name)
         raise Refusal(401, "Wrong name or password.", [{"field": "password", "message": "Check name and password."}])
+    if factor.asked_of(user) and not factor.passes(user, payload.code):
+        if not payload.code:
+            raise Refusal(401, "Enter the six digits that your device shows.", [{"field": "code", "message": "is asked of you"}])
+        note(request, What.REFUSED, who=name, more="second factor")
+        raise Refusal(401, "This code is not your device's, or was used already.", [{"field": "code", "message": "wait for the next one"}])
     store: sessions.SessionStore = request.session
     store.address, store.agent = address_of(request), request.headers.get("User-Agent", "")[:200]
     login(request, user)
@@ -136,6 +171,39 @@ def sign_out(request: HttpRequest) -> Status:
     note(request, What.SIGNED_OUT)
     logout(request)
     return Status(204, None)
+
+
+@router.get("/factor", response=FactorState)
+def read_factor(request: HttpRequest) -> dict[str, Any]:
+    """Whether one has a second factor."""
+    return {"on": factor.asked_of(request.user), "wanted": factor.wanted_of(preferences_of(request)), "left": factor.left(request.user)}
+
+
+@router.post("/factor", response=FactorOut)
+def begin_factor(request: HttpRequest) -> dict[str, str]:
+    """A new secret for a device; the old one counts until the new one is confirmed."""
+    secret, address, picture = factor.begin(request.user)
+    return {"secret": secret, "address": address, "picture": picture}
+
+
+@router.post("/factor/confirm", response=RecoveryOut)
+def confirm_factor(request: HttpRequest, payload: CodeIn) -> dict[str, list[str]]:
+    """The first code of the new device: from now on one is asked at the sign-in."""
+    codes = factor.confirm(request.user, payload.code.replace(" ", ""))
+    if codes is None:
+        raise Refusal(422, "This code is not the new device's.", [{"field": "code", "message": "is another; is its clock right?"}])
+    note(request, What.FACTOR_SET)
+    return {"codes": codes}
+
+
+@router.post("/factor/drop", response=FactorState)
+def drop_factor(request: HttpRequest, payload: CodeIn) -> dict[str, Any]:
+    """Do without: with a code of the device, or a recovery code."""
+    if not factor.passes(request.user, payload.code):
+        raise Refusal(422, "This code is not your device's, or was used already.", [{"field": "code", "message": "wait for the next one"}])
+    factor.drop(request.user)
+    note(request, What.FACTOR_DROPPED)
+    return read_factor(request)
 
 
 @router.post("/password", response=Person)
@@ -208,6 +276,7 @@ def _person(request: HttpRequest) -> Person:
             name=None,
             role=None,
             must_change=False,
+            must_have_factor=False,
             units="mm",
             theme="system",
             letter_keys=True,
@@ -221,6 +290,7 @@ def _person(request: HttpRequest) -> Person:
         name=request.user.get_username(),
         role=found.role,
         must_change=found.must_change,
+        must_have_factor=factor.wanted_of(found) and not factor.asked_of(request.user),
         units=found.units,
         theme=found.theme,
         letter_keys=found.letter_keys,

@@ -38,6 +38,17 @@ class Preferences(models.Model):
     must_change = models.BooleanField(default=False, help_text="the password was given by somebody else: it opens only its own change")
 
 
+class SecondFactor(models.Model):
+    """What a person's own device shares with the bench; `waiting` is a new secret that nobody has confirmed yet."""
+
+    user = models.OneToOneField(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="second_factor")
+    secret = models.CharField(max_length=64, blank=True)
+    waiting = models.CharField(max_length=64, blank=True)
+    used = models.BigIntegerField(default=0, help_text="the step of the clock whose code was used last")
+    recovery = models.JSONField(default=list, help_text="hashes of the codes that are left")
+    confirmed_at = models.DateTimeField(null=True)
+
+
 class Session(AbstractBaseSession):
     """Where somebody is signed in. Nobody's sessions hold no more than a token's worth."""
 
@@ -83,6 +94,8 @@ class Happening(models.Model):
         EXPORTED = "exported"
         BACKED_UP = "backup taken"
         NOT_BACKED_UP = "backup failed"
+        FACTOR_SET = "second factor set"
+        FACTOR_DROPPED = "second factor off"
 
     at = models.DateTimeField(auto_now_add=True, db_index=True)
     what = models.CharField(max_length=20, choices=What, db_index=True)

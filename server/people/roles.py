@@ -9,6 +9,7 @@ from django.http import HttpRequest
 from ninja.security import SessionAuth
 
 from server.errors import Refusal
+from server.people.factor import asked_of, wanted_of
 from server.people.log import What, note
 from server.people.models import Preferences
 
@@ -46,6 +47,8 @@ class SignedIn(SessionAuth):
             request.session.touch()
         if preferences_of(request).must_change and not request.path.startswith(OWN_DOORS):
             raise Refusal(403, "Choose a password of your own first.", [{"field": "password", "message": "was given by somebody else"}])
+        if wanted_of(preferences_of(request)) and not asked_of(person) and not request.path.startswith(OWN_DOORS):
+            raise Refusal(403, "Set up your second factor first.", [{"field": "code", "message": "the shop asks it of your role"}])
         return person
 
 

@@ -114,6 +114,8 @@ AXES_DISABLE_ACCESS_LOG = True  # the log of the door is ours, in the people's w
 AXES_VERBOSE = False
 AXES_CLIENT_IP_CALLABLE = "server.people.log.address_of"
 AXES_LOCKOUT_CALLABLE = "server.people.api.throttled"
+# roles whose people must have a second factor, parted by commas
+FACTOR_ROLES = tuple(filter(None, os.environ.get("ARROW_BENCH_FACTOR_ROLES", "").split(",")))
 BEHIND_PROXY = False
 OPENAPI_TO_ALL = True
 SESSION_ENGINE = "server.people.sessions"

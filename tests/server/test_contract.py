@@ -71,6 +71,7 @@ VALID: dict[str, Any] = {
     "/api/learning/import": {"beliefs": []},
     "/api/learning/gauge": {"readings": []},
     "/api/jobs/{job_id}/operations/{operation}/troubles": {"cause": "bar_hard", "turned_out": "helped"},
+    **{f"/api/session/factor/{door}": {"code": "123456"} for door in ("confirm", "drop")},
     "/api/exercises/{exercise_id}/steps": {"did": "give up"},
     "/api/instruments": {"name": "x", "protocol": "line", "host": "127.0.0.1", "port": 9},
     "/api/crib/heavy-tools": {"form": {}},

@@ -69,7 +69,7 @@
       <h1 class="text-xl font-semibold">Not connected</h1>
       <p>{unreachable}</p>
     </main>
-  {:else if session.ready && (!session.person?.name || session.person.must_change)}
+  {:else if session.ready && (!session.person?.name || session.person.must_change || session.person.must_have_factor)}
     {#await import("./views/SignIn.svelte") then { default: SignIn }}<SignIn />{/await}
   {:else if session.ready}
     {#if session.ended}

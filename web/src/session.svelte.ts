@@ -43,10 +43,10 @@ class Session {
     this.ready = true;
   }
 
-  async signIn(name: string, password: string) {
+  async signIn(name: string, password: string, code = "") {
     // the token of a session that ended opens nothing
     if (this.ended) rememberToken((await ask(api.GET("/api/session"))).token);
-    this.accept(await ask(api.POST("/api/session", { body: { name, password } })));
+    this.accept(await ask(api.POST("/api/session", { body: { name, password, code } })));
   }
 
   async signOut() {

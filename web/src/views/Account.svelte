@@ -2,6 +2,7 @@
   import { createQuery, useQueryClient } from "@tanstack/svelte-query";
   import { api, ask } from "../api/client";
   import Password from "../lib/Password.svelte";
+  import Factor from "../people/Factor.svelte";
   import SessionList from "../people/SessionList.svelte";
   import { page } from "../page.svelte";
   import { session } from "../session.svelte";
@@ -35,6 +36,8 @@
       }}
     />
     {#if changed}<p role="status" class="mt-2 font-semibold">The password is changed.</p>{/if}
+    <h2 class="mt-4 font-semibold">Second factor</h2>
+    <Factor />
   </section>
   <section class="bg-sheet border-line border p-2.5" aria-label="Where you are signed in">
     <div class="flex items-baseline gap-3">

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { Problem } from "../api/client";
+  import Factor from "../people/Factor.svelte";
   import Password from "../lib/Password.svelte";
   import { session } from "../session.svelte";
 
@@ -10,6 +12,9 @@
   // svelte-ignore state_referenced_locally
   let name = $state(back);
   let password = $state("");
+  let code = $state("");
+  /** The password was right, and a code is asked as well. */
+  let asked = $state(false);
   let problem = $state("");
   let busy = $state(false);
   let first = $state<HTMLInputElement>();
@@ -23,10 +28,11 @@
     busy = true;
     problem = "";
     try {
-      await session.signIn(name, password);
+      await session.signIn(name, password, code);
       if (back && name !== back) location.reload(); // what stands behind is somebody else's
     } catch (reason) {
       problem = (reason as Error).message;
+      if (reason instanceof Problem && reason.errors.some((one) => one.field === "code")) asked = true;
     } finally {
       busy = false;
     }
@@ -42,7 +48,13 @@
       </svg>
       Arrow Bench
     </h1>
-    {#if session.person?.name && !back}
+    {#if session.person?.must_have_factor && !session.person.must_change && !back}
+      <p class="mt-3">
+        The shop asks a second factor of your role, {session.person.name}: set it up, then the bench opens.
+      </p>
+      <div class="mt-4"><Factor done={() => void session.load()} /></div>
+      <button class="plain-link mt-3" onclick={() => void session.signOut()}>Sign out</button>
+    {:else if session.person?.name && !back}
       <p class="mt-3">
         Your password was made by somebody else. Choose one of your own, {session.person.name}: then the bench
         opens.
@@ -77,6 +89,15 @@
             bind:value={password}
           /></label
         >
+        {#if asked}<label class="grid gap-1"
+            >Code of your device <input
+              class="control"
+              name="code"
+              inputmode="numeric"
+              autocomplete="one-time-code"
+              bind:value={code}
+            /></label
+          >{/if}
         {#if problem}<p role="alert" class="text-signal font-semibold">{problem}</p>{/if}
         <button class="bg-ink text-sheet min-h-9 font-semibold" disabled={busy}>Sign in</button>
       </form>
