@@ -31,9 +31,8 @@ PICTURES = (
     ("tap", "/jobs/{block}/operations/op20", "light", "mm", ""),
     ("thread", "/shelf/threads/M10x1.25", "light", "mm", ""),
     ("trial", "/trials/3", "light", "mm", ""),
-    ("clinic", "/jobs/{shaft}/operations/op30/clinic", "light", "mm", "lines"),
+    ("clinic", "/jobs/{shaft}/operations/op30/clinic", "light", "mm", "sight"),
     ("shelf", "/shelf", "light", "mm", ""),
-    ("floor", "/floor", "light", "mm", ""),
     ("passes-and-size", "/jobs/{hub}/operations/op30", "light", "mm", "measure"),
 )
 
@@ -76,6 +75,9 @@ def _take(site: str) -> None:
                 person.see_text("section.area-map button", "speed × feed").click()
                 person.see_text("[data-testid=window-says]", "No field")
                 person.pause(0.6)
+            elif keys == "sight":
+                person.see_text("button.sight", "lines as far apart").click()
+                person.pause(1.5)
             elif keys in ("travel", "step"):
                 person.see("#operation-map").click()
                 person.press(*(["."] * 6 if keys == "step" else []))

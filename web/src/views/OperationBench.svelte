@@ -237,7 +237,7 @@
           ></span
         >
       </div>
-      <div class="flex gap-2 px-2.5 pb-2">
+      <div class="grid grid-cols-2 gap-1 px-2.5 pb-1.5">
         <button class="control flex-1" onclick={() => (sheet = "log")}>notes <kbd>n</kbd></button>
         <button
           class="control flex-1"
