@@ -208,7 +208,7 @@ def _launch(instance: Instance, timeout: float, moving: bool) -> None:
     log = (LOGS / "mariadbd.log").open("ab")
     process = subprocess.Popen(
         [
-            "mariadbd",
+            "/usr/sbin/mariadbd",
             "--no-defaults",
             f"--user={getpass.getuser()}",
             f"--datadir={instance.data}",

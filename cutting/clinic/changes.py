@@ -21,7 +21,7 @@ from cutting.quantities.write import Display
 STEPS = (1.1, 1.25, 1.5, 2.0)  # of a setting, the smallest that helps is taken (common practice: one step at a time)
 EASED = 0.85  # of a limit's level: a change that leaves more of it is not worth the walk
 SEEN = 0.98  # of a limit's level: less than this is not noticed
-LEVERS = {"feed": "feed", "speed": "cutting_speed", "depth": "depth_of_cut"}
+LEVERS = {"speed": "cutting_speed", "depth": "depth_of_cut"}  # a feed has its own name in each kind
 # results that are told beside time and money, where they move
 TOLD = ("roughness", "passive_force", "thrust", "torque", "tool_life", "secure")
 MOVES = 0.005  # of a result, from which it is told

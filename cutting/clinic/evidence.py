@@ -74,7 +74,7 @@ def _used(place: str, limit: Limit) -> float | None:
 
 
 def _of_setting(setup: Any, place: str, name: str | None, sign: str, wanted: str) -> Weighed | None:
-    owner = {"work": getattr(setup, "work", None)}.get(place, getattr(setup, place, None))
+    owner = getattr(setup, place, None)
     if place == "work" and name == "group":
         value: Any = setup.work.material.group.letter
     elif name is None:

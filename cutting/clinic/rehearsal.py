@@ -10,8 +10,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from cutting.clinic.changes import offer
-from cutting.clinic.fault import Faulty, faulty, run
-from cutting.clinic.shop import SimulatedFault, draw_cause, draw_trouble, draw_unnamed
+from cutting.clinic.fault import Faulty, run
+from cutting.clinic.shop import SimulatedFault, draw_cause, draw_trouble, draw_unnamed, with_change
 from cutting.clinic.suspects import ClinicCase, Diagnosis, diagnose
 from cutting.clinic.words import ward
 
@@ -90,7 +90,7 @@ def calibration_error(found: Sequence[Rehearsed]) -> float:
 
 def _limits_told(case: ClinicCase, trouble: SimulatedFault, used: Mapping[str, Any]) -> list[str]:
     told = [one for one in ward(case.kind).symptoms if one.name in trouble.told and one.tells in trouble.cause_shows]
-    return [name for one in told for name in one.limits if name in used]
+    return [name for one in told if (name := one.limit_in(used))]
 
 
 def _back(case: ClinicCase, trouble: SimulatedFault, changed: Faulty) -> bool:
@@ -108,10 +108,7 @@ def _eases(setup: Any, case: ClinicCase, name: str, trouble: SimulatedFault) -> 
     other = next(one for one in case.causes if one.name == name)
     if trouble.there is None or not other.lever:
         return False
-    made = offer(setup, other)
-    if made.setup is None or trouble.cause is None:
-        return False
-    there = faulty(made.setup, trouble.cause.fault)
+    there = with_change(trouble, offer(setup, other).setup)
     return there is not None and _back(case, trouble, there)
 
 

@@ -23,12 +23,13 @@ TRIES = 200  # until somebody notices something
 
 @dataclass(frozen=True)
 class SimulatedFault:
-    """One fault: what is true, and what is told of it; no `cause` where the table has none for it."""
+    """One fault, so many times as grave as the table has it: what is true, and what is told; no `cause` where the table has none for it."""
 
     cause: Cause | None
     states: frozenset[str]
     told: tuple[str, ...]
     there: Faulty | None
+    size: float = 1.0
 
     @property
     def cause_shows(self) -> Mapping[str, float]:
@@ -49,12 +50,13 @@ def draw_cause(case: ClinicCase, chance: np.random.Generator) -> Cause:
 def draw_trouble(case: ClinicCase, setup: Any, cause: Cause, chance: np.random.Generator) -> SimulatedFault:
     """A fault of this cause that somebody notices: the engine runs it with what is not known drawn anew, the table tells the rest."""
     for _ in range(TRIES):
-        there = faulty(setup, cause.fault, float(np.exp(GRAVITY * chance.standard_normal()))) if setup is not None and cause.fault else None
+        size = float(np.exp(GRAVITY * chance.standard_normal()))
+        there = faulty(setup, cause.fault, size) if setup is not None and cause.fault else None
         states = _states(case, setup, cause, there, chance)
         told = tuple(one.name for one in ward(case.kind).symptoms if chance.random() < (TOLD if one.tells in states else IMAGINED))
         if states & cause.shows.keys() & {one.tells for one in ward(case.kind).symptoms if one.name in told}:  # why anybody asks
-            return SimulatedFault(cause, states, told, there)
-    return SimulatedFault(cause, states, told or (ward(case.kind).symptoms[0].name,), there)
+            return SimulatedFault(cause, states, told, there, size)
+    return SimulatedFault(cause, states, told or (ward(case.kind).symptoms[0].name,), there, size)
 
 
 def draw_unnamed(case: ClinicCase, chance: np.random.Generator) -> SimulatedFault:
@@ -65,6 +67,13 @@ def draw_unnamed(case: ClinicCase, chance: np.random.Generator) -> SimulatedFaul
     told = tuple(one.name for one in known if chance.random() < (TOLD if one.tells in states else IMAGINED))
     first = next(one.name for one in known if one.tells == two[0])
     return SimulatedFault(None, states, told or (first,), None)
+
+
+def with_change(fault: SimulatedFault, changed: Any) -> Faulty | None:
+    """The fault still at work in a set-up that was changed; None where the engine cannot have it."""
+    if fault.there is None or fault.cause is None or changed is None:
+        return None
+    return faulty(changed, fault.cause.fault, fault.size)
 
 
 def _states(case: ClinicCase, setup: Any, cause: Cause, there: Faulty | None, chance: np.random.Generator) -> frozenset[str]:
@@ -80,12 +89,9 @@ def _states(case: ClinicCase, setup: Any, cause: Cause, there: Faulty | None, ch
 
 
 def _used(kind: str, state: str, used: Mapping[str, Any]) -> float | None:
-    for one in ward(kind).symptoms:
-        if one.tells == state:
-            for name in one.limits:
-                if name in used:
-                    return float(np.max(used[name]))
-    return None
+    """How much of the limit behind a state is used; None where none speaks of it."""
+    names = (one.limit_in(used) for one in ward(kind).symptoms if one.tells == state)
+    return next((float(np.max(used[name])) for name in names if name), None)
 
 
 def drawn_factors(setup: Any, chance: np.random.Generator) -> dict[str, float]:

@@ -10,6 +10,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -18,7 +19,7 @@ from numpy.typing import NDArray
 from cutting.clinic import evidence
 from cutting.clinic.evidence import Weighed, weigh
 from cutting.clinic.fault import FaultRun, faulty, run
-from cutting.clinic.words import Cause, Look, Symptom, look, symptom, ward
+from cutting.clinic.words import Cause, Look, Symptom, limit_words, look, symptom, ward
 from cutting.operations.frame.outcome import Outcome
 from cutting.operations.registry import evaluate_quickly
 
@@ -36,7 +37,6 @@ WALK = 8.0  # minutes to stop, open and go on, beside the looks themselves (comm
 AT_ONCE, SHARED = 6, 0.5  # looks of one round, and what each further one takes of its own minutes (common practice)
 AS_LIKELY = 0.5  # of the first one's chance, from which the cheapest change goes before the likeliest (common practice)
 LEADS = 0.6  # chance from which a cause is looked for itself
-NONE_FITS = "none of these"
 
 
 @dataclass(frozen=True)
@@ -128,36 +128,35 @@ def _case(kind: str, setup: Any, outcome: Outcome | None, learned: Mapping[str, 
     visible = {one.tells for one in known.symptoms}
     shows = np.full((len(known.causes) + 1, len(states)), UNASKED)
     shows[-1] = [NONE_SHOWS if state in visible else NONE_HIDES for state in states]
-    prior, spoken, engine = [], [], []
-    plan = run_plan(setup)
+    prior, spoken = [], []
+    words = _engine_words(setup) if setup is not None else tuple({} for _ in known.causes)
     for row, cause in enumerate(known.causes):
         said = tuple(_weighed(texts, setup, outcome) for texts in (cause.supports, cause.denies))
         prior.append(cause.prior * evidence.factor(*said) * learned.get(cause.name, 1.0))
-        ran = engine_word(cause, setup, plan)
+        ran = words[row]
         for state, chance in cause.shows.items():
             if state in states:
                 shows[row, states.index(state)] = chance
         for one in known.symptoms:
-            before_after = next((ran[name] for name in one.limits if name in ran), None)
-            if before_after and one.tells in cause.shows:
-                shows[row, states.index(one.tells)] *= believed(before_after[1])
+            if one.tells in cause.shows and (limit := one.limit_in(ran)):
+                shows[row, states.index(one.tells)] *= believed(ran[limit][1])
         spoken.append((said[0], said[1]))
-        engine.append(ran)
     weights = np.array(prior)
     weights = np.append(weights / weights.sum() * (1.0 - NONE), NONE)
-    return ClinicCase(kind, known.causes, states, weights, shows, tuple(spoken), tuple(engine))
+    return ClinicCase(kind, known.causes, states, weights, shows, tuple(spoken), words)
 
 
-def run_plan(setup: Any) -> FaultRun | None:
-    """The plan's own limits, None where there is none."""
-    return None if setup is None else run(plain) if (plain := faulty(setup, ())) else None
+@lru_cache(maxsize=256)
+def _engine_words(setup: Any) -> tuple[Mapping[str, tuple[float, float]], ...]:
+    """How much of each limit is used as planned and with the fault of each cause, where the engine can run it. Kept."""
+    # answers do not move them
+    plain = faulty(setup, ())
+    plan = run(plain) if plain else None
+    return tuple(_engine_word(one, setup, plan) if plan else {} for one in ward(setup.operation).causes)
 
 
-def engine_word(cause: Cause, setup: Any, plan: FaultRun | None) -> dict[str, tuple[float, float]]:
-    """How much of each limit is used as planned and with a cause's fault, where the engine can run it."""
-    if setup is None or plan is None or not cause.fault:
-        return {}
-    there = faulty(setup, cause.fault)
+def _engine_word(cause: Cause, setup: Any, plan: FaultRun) -> Mapping[str, tuple[float, float]]:
+    there = faulty(setup, cause.fault) if cause.fault else None
     ran = run(there) if there else None
     if ran is None:
         return {}
@@ -307,10 +306,9 @@ def _engine_reasons(case: ClinicCase, row: int, symptoms: Sequence[Symptom]) -> 
     """What the engine makes of a fault in the limits behind what is seen: `run here it takes finish from 62 to 148 % of its limit`."""
     found = []
     for one in symptoms:
-        for name in one.limits:
-            if name in case.engine[row] and one.tells in case.causes[row].shows:
-                before, after = case.engine[row][name]
-                text = f"run here, it takes {name.replace('_', ' ')} from {before:.0%} to {after:.0%} of its limit"
-                found.append(Reason("for" if after > max(before, 1.0) else "against", text, text))
-                break
+        name = one.limit_in(case.engine[row])
+        if name and one.tells in case.causes[row].shows:
+            before, after = case.engine[row][name]
+            text = f"run here, it takes {limit_words(case.kind, name)} from {before:.0%} to {after:.0%} of its limit"
+            found.append(Reason("for" if after > max(before, 1.0) else "against", text, text))
     return found

@@ -15,10 +15,11 @@ from typing import Any
 
 import numpy as np
 
+from cutting.clinic.changes import offer
 from cutting.clinic.fault import faulty, run
-from cutting.clinic.shop import SimulatedFault, draw_cause, draw_trouble
+from cutting.clinic.shop import SimulatedFault, draw_cause, draw_trouble, with_change
 from cutting.clinic.suspects import WALK, ClinicCase, case_of, diagnose
-from cutting.clinic.words import cause, look, symptom
+from cutting.clinic.words import Cause, cause, limit_words, look, symptom
 from cutting.doors.json_form import read_setup
 from cutting.errors import CuttingError, UnknownName, require_between
 from cutting.tables import read_table
@@ -27,6 +28,7 @@ STARTING = 100.0
 PER_PART = 8.0  # points that a spoiled part costs; a minute costs one
 CHANGE_MINUTES: Mapping[str, float] = {"setting": 3.0, "insert": 6.0, "holder": 15.0, "way": 20.0, "machine": 60.0}  # common practice
 LEVELS = (1, 2, 3)
+NOTICED = 0.95  # of a number, from which somebody sees that it moved (common practice)
 SCATTER = 0.04  # of the logarithm of a number that is measured twice (common practice)
 MOST_STEPS = 60
 MOVED = 0.02  # of a limit, from which it is told that a fault moves it
@@ -143,7 +145,7 @@ def standing(exercise: Exercise, steps: Sequence[Mapping[str, str]]) -> Exercise
             events.append(_looked(exercise, trouble, what))
         elif did == "change":
             events.append(_changed(exercise, trouble, what))
-            healed = healed or events[-1].healed
+            over = healed = events[-1].healed
         elif did == "name":
             named = cause(exercise.kind, what).name == exercise.cause
             words = "That is it." if named else "That is not it."
@@ -154,7 +156,6 @@ def standing(exercise: Exercise, steps: Sequence[Mapping[str, str]]) -> Exercise
             over, named = True, False
         else:
             raise UnknownName("step", f"'{did}' is no step; there are look, change, name and give up.", None, ("look", "change", "name"))
-    over = over or healed
     minutes, parts = sum(one.minutes for one in events), sum(one.parts for one in events)
     gained = named or healed
     score = max(STARTING - minutes - PER_PART * parts, 0.0) if gained else 0.0
@@ -173,22 +174,37 @@ def _looked(exercise: Exercise, trouble: SimulatedFault, name: str) -> Event:
 def _changed(exercise: Exercise, trouble: SimulatedFault, name: str) -> Event:
     tried = cause(exercise.kind, name)
     right = name == exercise.cause
-    words = _measured(exercise, trouble, right)
+    words = _measured(exercise, trouble, tried)
     return Event(tried.change, words, CHANGE_MINUTES[tried.undo], 0 if right else 1, healed=right)
 
 
-def _measured(exercise: Exercise, trouble: SimulatedFault, right: bool) -> str:
-    """What the next part shows: the number behind the first symptom, measured with its scatter."""
-    title = symptom(exercise.kind, trouble.told[0]).title
+def _measured(exercise: Exercise, trouble: SimulatedFault, tried: Cause) -> str:
+    """What the next part shows: the number behind the first symptom that has one, run with the change and measured with its scatter."""
+    told = [symptom(exercise.kind, name) for name in trouble.told]
+    right = tried.name == exercise.cause
     before = run(trouble.there) if trouble.there else None
-    limit = next((name for name in symptom(exercise.kind, trouble.told[0]).limits if before and name in before.used), "")
-    end = f"{title}: gone." if right else f"{title}: as before."
+    one = next((one for one in told if before and one.limit_in(before.used)), told[0])
+    limit = one.limit_in(before.used) if before else ""
     if not (before and limit):
-        return end
-    noise = float(np.exp(SCATTER * _dice(exercise, f"measured {right}").standard_normal()))
-    plan = float(np.max(ward_plan(exercise.kind)[limit]))
-    level = (plan if right else float(np.max(before.used[limit]))) * noise
-    return f"{end} {limit.replace('_', ' ').capitalize()} at {level:.0%} of its limit."
+        return f"{one.title}: {'gone' if right else 'as before'}."
+    was = float(np.max(before.used[limit]))
+    now = float(np.max(ward_plan(exercise.kind).get(limit, 0.0))) if right else _with(exercise, trouble, tried, limit, was)
+    seen = "gone" if right else "less, and still there" if now < NOTICED * was else "worse" if now > was / NOTICED else "as before"
+    noise = float(np.exp(SCATTER * _dice(exercise, f"measured {tried.name}").standard_normal()))
+    return f"{one.title}: {seen}. {limit_words(exercise.kind, limit)} at {now * noise:.0%} of its limit, measured."
+
+
+def _with(exercise: Exercise, trouble: SimulatedFault, tried: Cause, limit: str, was: float) -> float:
+    """How much of a limit is used with another cause's change, the fault still at work."""
+    there = with_change(trouble, _offered(exercise.kind, tried.name))
+    ran = run(there) if there else None
+    return float(np.max(ran.used.get(limit, was))) if ran else was
+
+
+@cache
+def _offered(kind: str, name: str) -> Any:
+    """The sound set-up with a cause's change; None where nothing that is set changes."""
+    return offer(setup_for(kind), cause(kind, name)).setup
 
 
 @cache
@@ -205,13 +221,10 @@ def _explained(exercise: Exercise, trouble: SimulatedFault) -> tuple[str, ...]:
     found = [f"It was: {true.title}.", f"What shows it: {look(exercise.kind, true.look).question} {look(exercise.kind, true.look).how}",
              f"What helps: {true.change}."]  # fmt: skip
     for one in (symptom(exercise.kind, name) for name in trouble.told):
-        for name in one.limits:
-            if name in case.engine[row]:
-                before, after = case.engine[row][name]
-                if abs(after - before) < MOVED:
-                    continue
-                found.append(f"The engine: {name.replace('_', ' ')} from {before:.0%} to {after:.0%} of its limit ({one.title}).")
-                break
+        name = one.limit_in(case.engine[row])
+        before, after = case.engine[row].get(name, (0.0, 0.0))
+        if abs(after - before) >= MOVED:
+            found.append(f"The engine: {limit_words(exercise.kind, name)} from {before:.0%} to {after:.0%} of its limit ({one.title}).")
     return tuple(dict.fromkeys(found))
 
 

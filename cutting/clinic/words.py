@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping
+from collections.abc import Container, Mapping
 from dataclasses import dataclass
 from functools import cache
 from typing import TypeVar
@@ -57,10 +57,9 @@ class Symptom:
     picture: str
     source: str
 
-    def found_by(self, words: str) -> bool:
-        """Whether somebody who says these words may mean it."""
-        text = f"{self.title}; {'; '.join(self.said)}".lower()
-        return all(word in text for word in words.lower().split())
+    def limit_in(self, used: Container[str]) -> str:
+        """The limit that speaks of it, of those that there are; blank where none does."""
+        return next((name for name in self.limits if name in used), "")
 
 
 @dataclass(frozen=True)
@@ -203,6 +202,11 @@ def ward(kind: str) -> Ward:
         tuple(one for one in looks().values() if kind in one.kinds and one.tells in shown),
         own,
     )
+
+
+def limit_words(kind: str, name: str) -> str:
+    """A limit as it stands on the screen."""
+    return next(rule.label for rule in KINDS[kind].model.rules if rule.name == name)
 
 
 def symptom(kind: str, name: str) -> Symptom:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from cutting.clinic.trainer import PER_PART, drawn, level_of, shipped, standing
+from cutting.clinic.trainer import PER_PART, Exercise, drawn, level_of, shipped, standing
 from cutting.clinic.words import cause, ward
 from cutting.errors import CuttingError
 from tests.core.every_kind import EVERY_KIND
@@ -69,3 +69,22 @@ def test_a_seed_is_a_case_and_the_true_look_tells_most_of_the_time() -> None:
 def test_the_levels_that_ship_are_what_the_clinic_makes_of_what_is_told() -> None:
     for one in shipped():
         assert level_of(one.kind, one.cause, one.seed) == one.level, one.name
+
+
+def test_an_exercise_that_is_healed_is_over() -> None:
+    exercise = shipped()[0]
+    with pytest.raises(CuttingError, match="over"):
+        standing(exercise, [{"change": exercise.cause}, {"look": cause(exercise.kind, exercise.cause).look}])
+
+
+def test_a_wrong_change_is_run_with_the_fault_still_at_work() -> None:
+    """What eases the number is seen to ease it, and is still not the cause: less feed under a feed that is too high."""
+    exercise = Exercise("turn", "feed_for_finish", 3)
+    told = standing(exercise, [{"change": "heat_and_load"}]).events[0]
+    assert "less, and still there" in told.words
+    assert not told.healed
+    other = standing(exercise, [{"change": "warm_part"}]).events[0]
+    assert "as before" in other.words
+    right = standing(exercise, [{"change": "feed_for_finish"}])
+    assert "gone" in right.events[0].words
+    assert right.over

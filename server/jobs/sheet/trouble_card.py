@@ -42,7 +42,7 @@ def trouble_card(revision: Revision, entry: dict[str, Any], units: str, stock: S
 def _near(one: Symptom, outcome: Outcome) -> float:
     """How near the operation is to what this symptom tells of."""
     used = {limit.name: limit.utilisation for limit in outcome.limits}
-    return next((used[name] for name in one.limits if name in used), 0.0)
+    return used.get(one.limit_in(used), 0.0)
 
 
 def _rows(case: ClinicCase, setup: Any, outcome: Outcome, one: Symptom, system: str) -> list[dict[str, Any]]:
