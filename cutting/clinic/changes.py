@@ -64,7 +64,7 @@ def offer(setup: Any, cause: Cause, crib: Any = None, outcome: Outcome | None = 
     trials = Trials(kind_of(setup.operation).model, setup, crib)
     aim = next((name for name in cause.aims if name in trials.base.used), "")
     plain = Offer(cause.name, cause.change, None, {}, (), cause.side_effects, cause.undo, "")
-    if not cause.lever or not (aim or "cost" in cause.aims):
+    if not cause.lever or not (aim or "cost" in cause.aims) or (cause.lever == "tool" and crib is None):
         return plain
     tried = list(_tried(trials, cause.lever))
     found = _best(trials, tried, aim, stepwise=cause.lever[-1] in "+-")

@@ -29,6 +29,7 @@ PER_PART = 8.0  # points that a spoiled part costs; a minute costs one
 CHANGE_MINUTES: Mapping[str, float] = {"setting": 3.0, "insert": 6.0, "holder": 15.0, "way": 20.0, "machine": 60.0}  # common practice
 LEVELS = (1, 2, 3)
 NOTICED = 0.95  # of a number, from which somebody sees that it moved (common practice)
+NEAR = 0.7  # of a limit, from which its number is worth telling beside a symptom
 SCATTER = 0.04  # of the logarithm of a number that is measured twice (common practice)
 MOST_STEPS = 60
 MOVED = 0.02  # of a limit, from which it is told that a fault moves it
@@ -183,15 +184,16 @@ def _measured(exercise: Exercise, trouble: SimulatedFault, tried: Cause) -> str:
     told = [symptom(exercise.kind, name) for name in trouble.told]
     right = tried.name == exercise.cause
     before = run(trouble.there) if trouble.there else None
-    one = next((one for one in told if before and one.limit_in(before.used)), told[0])
-    limit = one.limit_in(before.used) if before else ""
+    near = [one for one in told if before and float(np.max(before.used.get(one.limit_in(before.used), 0.0))) >= NEAR]
+    one = near[0] if near else told[0]
+    limit = one.limit_in(before.used) if before and near else ""
     if not (before and limit):
-        return f"{one.title}: {'gone' if right else 'as before'}."
+        return f"{one.title.capitalize()}: {'gone' if right else 'as before'}."
     was = float(np.max(before.used[limit]))
     now = float(np.max(ward_plan(exercise.kind).get(limit, 0.0))) if right else _with(exercise, trouble, tried, limit, was)
     seen = "gone" if right else "less, and still there" if now < NOTICED * was else "worse" if now > was / NOTICED else "as before"
     noise = float(np.exp(SCATTER * _dice(exercise, f"measured {tried.name}").standard_normal()))
-    return f"{one.title}: {seen}. {limit_words(exercise.kind, limit)} at {now * noise:.0%} of its limit, measured."
+    return f"{one.title.capitalize()}: {seen}; {limit_words(exercise.kind, limit)} at {now * noise:.0%} of its limit, measured."
 
 
 def _with(exercise: Exercise, trouble: SimulatedFault, tried: Cause, limit: str, was: float) -> float:

@@ -16,7 +16,7 @@ from django.utils import timezone
 from ninja import Router, Status
 
 from server.errors import Refusal
-from server.people import sessions
+from server.people import factor, sessions
 from server.people.api import RoleName, SessionOut, sessions_of
 from server.people.log import What, note
 from server.people.models import Happening, Preferences, Session
@@ -166,10 +166,11 @@ def change_person(request: HttpRequest, person_id: int, payload: PersonPatch) ->
 
 @router.post("/{person_id}/password", response=GivenPassword)
 def give_password(request: HttpRequest, person_id: int) -> dict[str, Any]:
-    """A new password to hand over, where the old one is forgotten or known to others; all sessions end."""
+    """A new password to hand over, where the old one is forgotten or known to others; all sessions end, and the second factor goes."""
     require_administrator(request)
     user = _found(person_id)
     password = give(user)
+    factor.drop(user)
     note(request, What.PASSWORD_GIVEN, about=user.username)
     return {"person": _row(user), "password": password}
 
@@ -200,6 +201,7 @@ def add(name: str, role: Preferences.Role) -> tuple[User, str]:
         _keep(user)
         Preferences.objects.create(user=user, role=role)
         password = give(user)
+    factor.drop(user)
     return user, password
 
 

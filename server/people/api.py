@@ -56,7 +56,7 @@ class FactorState(Schema):
 class CodeIn(Schema):
     """Six digits of the device, or a recovery code."""
 
-    code: str = Field(max_length=40)
+    code: str = Field("", max_length=40)
 
 
 class RecoveryOut(Schema):
@@ -173,6 +173,12 @@ def sign_out(request: HttpRequest) -> Status:
     return Status(204, None)
 
 
+def _pass(request: HttpRequest, code: str) -> None:
+    if not factor.passes(request.user, code):
+        note(request, What.REFUSED, more="second factor")
+        raise Refusal(422, "This code is not your device's, or was used already.", [{"field": "code", "message": "wait for the next one"}])
+
+
 @router.get("/factor", response=FactorState)
 def read_factor(request: HttpRequest) -> dict[str, Any]:
     """Whether one has a second factor."""
@@ -180,8 +186,10 @@ def read_factor(request: HttpRequest) -> dict[str, Any]:
 
 
 @router.post("/factor", response=FactorOut)
-def begin_factor(request: HttpRequest) -> dict[str, str]:
-    """A new secret for a device; the old one counts until the new one is confirmed."""
+def begin_factor(request: HttpRequest, payload: CodeIn) -> dict[str, str]:
+    """A new secret for a device; the old one counts until the new one is confirmed, and is asked for first."""
+    if factor.asked_of(request.user):
+        _pass(request, payload.code)
     secret, address, picture = factor.begin(request.user)
     return {"secret": secret, "address": address, "picture": picture}
 
@@ -199,8 +207,7 @@ def confirm_factor(request: HttpRequest, payload: CodeIn) -> dict[str, list[str]
 @router.post("/factor/drop", response=FactorState)
 def drop_factor(request: HttpRequest, payload: CodeIn) -> dict[str, Any]:
     """Do without: with a code of the device, or a recovery code."""
-    if not factor.passes(request.user, payload.code):
-        raise Refusal(422, "This code is not your device's, or was used already.", [{"field": "code", "message": "wait for the next one"}])
+    _pass(request, payload.code)
     factor.drop(request.user)
     note(request, What.FACTOR_DROPPED)
     return read_factor(request)

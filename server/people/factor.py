@@ -31,11 +31,11 @@ def wanted_of(preferences: Preferences) -> bool:
 
 
 def begin(user: User) -> tuple[str, str, str]:
-    """A new secret that counts once it is confirmed: in letters, as an address for the device, and as a picture (SVG)."""
+    """A new secret that counts once it is confirmed: in letters, as an address for the device, as a picture (SVG in a data address)."""
     secret = pyotp.random_base32()
     SecondFactor.objects.update_or_create(user=user, defaults={"waiting": secret})
     address = pyotp.TOTP(secret, interval=STEP).provisioning_uri(name=user.get_username(), issuer_name="Arrow Bench")
-    return secret, address, segno.make(address, error="m").svg_inline(scale=4, border=2)
+    return secret, address, segno.make(address, error="m").svg_data_uri(scale=4, border=2)
 
 
 def confirm(user: User, code: str) -> list[str] | None:

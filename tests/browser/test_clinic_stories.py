@@ -98,7 +98,7 @@ def test_an_exercise_is_solved(person: Person) -> None:
     person.sign_in("engineer")
     person.go("/exercises")
     person.see_text("li button", ":").click()
-    person.see_text("section[aria-label='The case'] p", "The turner says")
+    person.see_text("section[aria-label='The case'] p", "Whoever is at the machine says")
     hidden = Practice.objects.get()
     person.see("select option[value='override']").click()
     person.see_text("button", "look").click()

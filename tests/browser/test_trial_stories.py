@@ -147,5 +147,5 @@ def test_an_instrument_that_cannot_see_the_fit_is_found_out_before_the_trial(per
             for repeat, more in enumerate((0.0, 0.002)):
                 cell = person.see(f"input[aria-label='person {p + 1}, part {part + 1}, reading {repeat + 1}']")
                 cell.send_keys(f"{50 + 0.001 * part + off + more:.3f}")
-    person.see_text("[role=dialog] button", "weigh it").click()
+    person.see_text("[role=dialog] button", "Evaluate").click()
     person.see_text("[role=dialog] section[role=status]", "cannot see this fit")

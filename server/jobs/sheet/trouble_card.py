@@ -14,7 +14,7 @@ from server.jobs.models import Revision
 from server.jobs.sheet.content import DEFER
 from server.shop import Shop
 
-MOST_ROWS = 15  # what one page holds
+MOST_SEEN = 8  # symptoms that one page holds, with two causes each
 CAUSES = 2  # of each symptom
 
 
@@ -24,7 +24,7 @@ def trouble_card(revision: Revision, entry: dict[str, Any], units: str, stock: S
     setup = setup_of(revision.document, entry, None, stock)
     outcome = outcome_of(setup)
     case = case_of(setup, outcome)
-    nearest = sorted(ward(case.kind).symptoms, key=lambda one: -_near(one, outcome))[:MOST_ROWS]
+    nearest = sorted(ward(case.kind).symptoms, key=lambda one: -_near(one, outcome))[:MOST_SEEN]
     rows = [row for one in nearest for row in _rows(case, setup, outcome, one, system)]
     cautions = dict.fromkeys(row["caution"] for row in rows if row["caution"])
     return {
@@ -52,9 +52,8 @@ def _rows(case: ClinicCase, setup: Any, outcome: Outcome, one: Symptom, system: 
         if cause is None or one.tells not in cause.shows:
             continue
         made = offer(setup, cause, None, outcome)
-        do = getattr(made.words, system) if made.words else cause.change
-        if made.forbidden:
-            do = f"{cause.change}; here {made.forbidden}"
+        told = getattr(made.words, system) if made.words else made.forbidden
+        do = f"{cause.change}: {told}" if told else cause.change
         asked = look(case.kind, cause.look)
         found.append({"seen": "" if found else one.title, "cause": cause.title, "look": asked.question, "do": do, "caution": asked.caution})
         if len(found) == CAUSES:

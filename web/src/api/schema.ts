@@ -47,7 +47,7 @@ export interface paths {
         put?: never;
         /**
          * Begin Factor
-         * @description A new secret for a device; the old one counts until the new one is confirmed.
+         * @description A new secret for a device; the old one counts until the new one is confirmed, and is asked for first.
          */
         post: operations["server_people_api_begin_factor"];
         delete?: never;
@@ -3112,20 +3112,23 @@ export interface components {
             picture: string;
         };
         /**
+         * CodeIn
+         * @description Six digits of the device, or a recovery code.
+         */
+        CodeIn: {
+            /**
+             * Code
+             * @default
+             */
+            code?: string;
+        };
+        /**
          * RecoveryOut
          * @description Codes for the day when the device is lost; shown once.
          */
         RecoveryOut: {
             /** Codes */
             codes: string[];
-        };
-        /**
-         * CodeIn
-         * @description Six digits of the device, or a recovery code.
-         */
-        CodeIn: {
-            /** Code */
-            code: string;
         };
         /**
          * PasswordChange
@@ -11481,7 +11484,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -11490,6 +11497,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FactorOut"];
+                };
+            };
+            /** @description The body is not JSON. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Nobody is signed in. */
@@ -11528,8 +11544,26 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description The address is too long. */
             414: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is of another kind than said here. */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Schemas } from "../api/client";
-  import Where from "./Where.svelte";
+  import Sight from "./Sight.svelte";
 
   interface Props {
     question: Schemas["QuestionOut"];
@@ -16,9 +16,9 @@
 </script>
 
 <section aria-label="What to look at next" class="border-edge border p-2">
-  <div class="flex items-baseline justify-between gap-2">
+  <div class="flex items-center justify-between gap-2">
     <h3 class="flex items-center gap-2 font-semibold">
-      <Where round={question.round} />2 · {question.title}
+      <Sight picture="at {question.round}" />2 · {question.title}
     </h3>
     <span class="text-soft shrink-0">about {question.minutes.toFixed(0)} min</span>
   </div>

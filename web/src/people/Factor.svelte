@@ -26,7 +26,7 @@
   }
   const begin = () =>
     act(async () => {
-      begun = await ask(api.POST("/api/session/factor"));
+      begun = await ask(api.POST("/api/session/factor", { body: { code } }));
     });
   const confirm = () =>
     act(async () => {
@@ -49,11 +49,7 @@
   <button class="control" onclick={() => ((codes = []), done())}>I have them on paper</button>
 {:else if begun}
   <p>Read this with the device’s own app for codes, or type the letters into it. Then enter what it shows.</p>
-  <img
-    alt="The secret as a square code"
-    class="my-1 bg-white"
-    src="data:image/svg+xml,{encodeURIComponent(begun.picture)}"
-  />
+  <img alt="The secret as a square code" class="my-1 bg-white" src={begun.picture} />
   <p class="figure break-all">{begun.secret.match(/.{1,4}/g)?.join(" ")}</p>
   <form class="mt-1 flex gap-2" onsubmit={(event) => (event.preventDefault(), void confirm())}>
     <input
@@ -72,9 +68,6 @@
       : "Off: a password alone opens the bench."}
   </p>
   <div class="mt-1 flex flex-wrap gap-2">
-    <button class="control" onclick={() => void begin()}
-      >{mine.data.on ? "another device" : "set it up"}</button
-    >
     {#if mine.data.on}
       <input
         class="control w-32"
@@ -83,7 +76,9 @@
         placeholder="code"
         bind:value={code}
       />
+      <button class="control" disabled={!code} onclick={() => void begin()}>another device</button>
       <button class="control" disabled={!code} onclick={() => void drop()}>do without</button>
+    {:else}<button class="control" onclick={() => void begin()}>set it up</button>
     {/if}
   </div>
 {/if}

@@ -102,7 +102,7 @@
     </div>
     {#if problem}<p role="alert" class="text-signal">{problem.message}</p>{/if}
     <div class="flex gap-2">
-      <button class="control">weigh it</button>
+      <button class="control">Evaluate</button>
       <button class="control" type="button" onclick={() => draft.done()}>clear</button>
     </div>
   </form>

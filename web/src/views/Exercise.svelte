@@ -58,7 +58,7 @@
     <section class="bg-sheet border-edge border p-3" aria-label="The case">
       <h1 class="text-lg font-semibold">{now.name}</h1>
       <p class="text-soft">{now.setup}. The plan is sound; something is not as planned.</p>
-      <p class="mt-2">The turner says:</p>
+      <p class="mt-2">Whoever is at the machine says:</p>
       <ul class="list-disc pl-5">
         {#each now.told as one (one)}<li>{one}</li>{/each}
       </ul>

@@ -222,6 +222,10 @@
             onclick={() => (study = name)}>{title} <kbd>{key}</kbd></button
           >
         {/each}
+        <button
+          class="border-edge flex min-h-7 items-center justify-between border px-2"
+          onclick={() => trouble()}>trouble <kbd>a</kbd></button
+        >
         {#if notHere.length}<button
             class="plain-link col-span-2 text-left text-[13px]"
             onclick={() => (sheet = "not here")}>{notHere.length} sheets that do not apply, and why</button
@@ -237,7 +241,7 @@
           ></span
         >
       </div>
-      <div class="grid grid-cols-2 gap-1 px-2.5 pb-1.5">
+      <div class="flex gap-2 px-2.5 pb-2">
         <button class="control flex-1" onclick={() => (sheet = "log")}>notes <kbd>n</kbd></button>
         <button
           class="control flex-1"
@@ -246,7 +250,6 @@
             sheet = "trials";
           }}>trials</button
         >
-        <button class="control flex-1" onclick={() => trouble()}>trouble <kbd>a</kbd></button>
         {#if session.mayEdit}<button class="control flex-1" onclick={() => (sheet = "drawing")}
             >drawing <kbd>e</kbd></button
           >{/if}
