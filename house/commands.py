@@ -147,7 +147,7 @@ def start(port: int) -> int:
                 str(PYTHON),
                 "-m",
                 "gunicorn",
-                "server.wsgi:application",
+                "server.served:application",
                 "--bind",
                 f"127.0.0.1:{port}",
                 "--workers",

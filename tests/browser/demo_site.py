@@ -28,7 +28,7 @@ def demo_site() -> Iterator[str]:
         sys.executable,
         "-m",
         "gunicorn",
-        "server.wsgi:application",
+        "server.served:application",
         "--no-control-socket",
         "--bind",
         f"127.0.0.1:{port}",
