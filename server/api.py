@@ -56,7 +56,7 @@ class StrictParser(Parser):
         try:
             data = strict_json(request.body)
         except Unreadable as error:
-            raise HttpError(422 if "number" in str(error) else 400, f"The body {error}") from error
+            raise HttpError(400, f"The body {error}") from error
         if not isinstance(data, dict):
             raise HttpError(400, "The body is not an object.")
         return data

@@ -79,10 +79,9 @@ def register(api: NinjaAPI) -> None:
     @api.exception_handler(HttpError)
     def http(request: HttpRequest, error: HttpError) -> HttpResponse:
         # a body that could not be parsed arrives here with the framework's own wording
-        if isinstance(error.__cause__, HttpError) and error.__cause__.status_code == 415:
+        if isinstance(error.__cause__, HttpError):
             error = error.__cause__
-        text = "The body is not a JSON object: UTF-8, no NaN, no Infinity." if error.status_code == 400 else str(error)
-        return problem(error.status_code, text)
+        return problem(error.status_code, str(error))
 
     @api.exception_handler(OperationalError)
     def away(request: HttpRequest, error: OperationalError) -> HttpResponse:

@@ -9,7 +9,7 @@ from collections.abc import Callable, Iterable, Mapping
 from functools import cache
 from typing import Annotated, Any
 
-from pydantic import AfterValidator, BeforeValidator
+from pydantic import AfterValidator, BeforeValidator, StringConstraints
 
 from cutting.doors.plain import problem as core_problem
 from cutting.errors import CuttingError
@@ -45,7 +45,7 @@ def _visible(name: str) -> str:
 
 
 UNSEEN = ("Cc", "Cf", "Co", "Cn", "Cs", "Zl", "Zp")  # control, direction and joining marks, what is no letter at all
-Name = Annotated[str, AfterValidator(_visible)]
+Name = Annotated[str, StringConstraints(min_length=1, max_length=120), AfterValidator(_visible)]
 
 
 def tool_name(name: str) -> str:

@@ -56,7 +56,7 @@ def test_sign_in_keeps_preferences_and_sign_out_ends_it(engineer: Api) -> None:
         ('{"base_revision": 1e999, "edit": {}}', 400),
         ('{"base_revision": 1, "edit": {"action": "explode"}}', 422),
         ("[" * 100_000, 400),
-        ('{"base_revision": "\\ud800"}', 422),
+        ('{"base_revision": "\\ud800"}', 400),  # half a letter is no text, whatever the field wants
     ],
 )
 def test_broken_bodies_are_problems(engineer: Api, job_id: Any, body: str, status: int) -> None:
@@ -192,7 +192,10 @@ def test_an_instance_of_an_earlier_release_loses_its_rights_on_the_server(tmp_pa
 
 
 def test_every_refusal_has_the_one_form_also_before_a_door_is_reached(engineer: Api) -> None:
-    form = engineer.client.post("/api/jobs", b"x", content_type="multipart/form-data", HTTP_X_CSRFTOKEN=engineer.token)  # no boundary
+    damaged = {"content_type": "multipart/form-data", "HTTP_X_CSRFTOKEN": engineer.token}  # no boundary
+    form = engineer.client.post("/api/jobs/file", b"x", **damaged)
+    elsewhere = engineer.client.post("/api/jobs", b"x", **damaged)  # where no file is taken
+    assert (elsewhere.status_code, elsewhere.json()["status"]) == (415, 415)
     refused = {400: form, 405: engineer.client.put("/api/jobs"), 414: engineer.get("/api/jobs?" + "x" * 4000)}
     plain = engineer.client.post("/api/jobs", b"{}", content_type="text/plain", HTTP_X_CSRFTOKEN=engineer.token)
     for status, answer in (refused | {415: plain}).items():

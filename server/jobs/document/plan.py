@@ -185,7 +185,7 @@ class Document(Strict):
     """A job's content, version 2."""
 
     version: Literal[2] = 2
-    name: Name = Field(min_length=1, max_length=120)
+    name: Name
     material: str = Field(max_length=120)
     hardness: float | None = Field(default=None, ge=SOFTEST, le=HARDEST, description="HB")
     machine: str = Field(max_length=80)

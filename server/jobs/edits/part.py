@@ -41,7 +41,7 @@ class SetPart(Gesture):
     """Material, machine, goal, batch, money, house rules, name: what concerns the whole part."""
 
     action: Literal["set_part"]
-    name: Name | None = Field(default=None, min_length=1, max_length=120)
+    name: Name | None = None
     material: str | None = None
     hardness: float | str | None = Field(default=None, description="HB, or text with its scale: 30 HRC, 1000 MPa")
     machine: str | None = None

@@ -329,7 +329,7 @@ class RevisionRow(Schema):
 class JobIn(Schema):
     """What a new job starts from; operations are added to it."""
 
-    name: Name = Field(min_length=1, max_length=120)
+    name: Name
     material: str = Field(max_length=120)
     machine: str = Field(max_length=80)
     diameter: str | float

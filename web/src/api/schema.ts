@@ -271,7 +271,7 @@ export interface paths {
         put?: never;
         /**
          * Give Password
-         * @description A new password to hand over, where the old one is forgotten or known to others; all sessions end.
+         * @description A new password to hand over, where the old one is forgotten or known to others; all sessions end, and the second factor goes.
          */
         post: operations["server_people_administration_give_password"];
         delete?: never;
