@@ -10,17 +10,6 @@ from cutting.working import Honesty, formula
 Array = NDArray[np.float64]
 
 
-def ring_share(diameter: ArrayLike, ring_width: ArrayLike) -> Array:
-    """Share of the hole's metal that a ring takes: (D² − d²)/D², d = D − 2·width, lengths in mm.
-
-    >>> round(float(ring_share(100.0, 6.0)), 2)
-    0.23
-    """
-    outer = np.asarray(diameter, float)
-    inner = outer - 2.0 * np.asarray(ring_width, float)
-    return (outer**2 - inner**2) / outer**2
-
-
 @formula("torque", "{specific_force}·{feed_per_rev}·({diameter}² − {inner_diameter}²)/8000", "tschaetsch", Honesty.MODEL, "cutting force")
 def ring_torque(specific_force: ArrayLike, feed_per_rev: ArrayLike, diameter: ArrayLike, inner_diameter: ArrayLike) -> Array:
     """Torque M [N·m] of all edges of a ring from d2 to d [mm]: kc [N/mm²], f [mm/rev]. Solid drilling is d2 = 0.

@@ -80,6 +80,7 @@ MADE: dict[tuple[str, str], dict[str, Any]] = {
     ("trepan", "plunge_feed"): {"settings": {"feed_per_tooth": 0.4}},
     ("trepan", "book_speed"): {"settings": {"cutting_speed": 900}},
     ("trepan", "head_range"): {"feature": {"diameter": "150 mm"}},
+    ("trepan", "second_range"): {**TWO_CARTRIDGES, "feature": {"keeps": "the hole", "inner_ring": "78 mm"}},
     ("trepan", "slug"): {"feature": {"web": None}},
     ("trepan", "spindle_power"): {**TWO_CARTRIDGES, "settings": {"cartridges": "two on one radius"}},
     ("trepan", "bends_sideways"): {"material": "C45", "tool": {**TREPAN["tool"], "insert": "edge 6 single middle positive P30 CVD"},

@@ -28,6 +28,7 @@ OTHER_TOOL = {
     "support_relief",
     "corner_radius",
     "head_range",
+    "second_range",
     "first_plunge",
     "inner_diameter",
     "width",

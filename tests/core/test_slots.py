@@ -29,7 +29,7 @@ from tests.core.slots import CUT_OFF, FACE, GROOVE, RING, TREPAN, TWO_CARTRIDGES
 BASES = {"cut off": CUT_OFF, "groove": GROOVE, "face groove": FACE, "trepan": TREPAN}
 # what the bases say already, or what only some machine or tool has
 GIVEN = {"length", "diameter", "depth", "distance_from_chuck", "overhang", "y_axis", "sub_spindle", "bore", "cartridges", "free_length",
-         "grip_diameter", "where", "hub_diameter", "jaw_diameter", "way", "style"}  # fmt: skip
+         "grip_diameter", "where", "hub_diameter", "jaw_diameter", "way", "style", "inner_ring"}  # fmt: skip
 ROUND = {"insert": "edge 4 round middle positive K15 CVD", "blade": "screw holder 4 reach 18"}
 
 
@@ -175,6 +175,47 @@ def test_several_alike_on_a_pitch_circle_take_their_time_and_leave_the_axis_alon
     assert (left.outside, left.inside) == (plate.outside, plate.inside)
     (hole,) = left.rings
     assert (hole.near, hole.far, hole.inner, hole.outer) == (0, 30, 70, 170)  # Ø100 on a radius of 120
+
+
+TWO_RINGS = {"keeps": "the hole", "diameter": "120 mm", "web": None, "through": False, "depth": "20 mm", "inner_ring": "92 mm"}
+
+
+def test_two_rings_in_one_pass_take_the_torque_of_both_and_an_edge_each() -> None:
+    """Torque goes with D² − d² of each ring; two on one radius share a feed of twice as much, so that halves are compared."""
+    each = evaluate(build(TREPAN, **TWO_CARTRIDGES, feature=TWO_RINGS))
+    shared = evaluate(build(TREPAN, **TWO_CARTRIDGES, feature={**TWO_RINGS, "inner_ring": None}))
+    grown = (120**2 - 108**2 + 92**2 - 80**2) / (120**2 - 108**2)
+    assert each.results["torque"].value == pytest.approx(grown * shared.results["torque"].value / 2)
+    assert each.results["ring_share"].value == pytest.approx(grown * shared.results["ring_share"].value)
+    assert each.results["engaged_time"].value == pytest.approx(2 * shared.results["engaged_time"].value)
+    assert each.results["side_force"].value > 2 * shared.results["side_force"].value  # they no longer hold each other
+    assert each.results["core_mass"].value < shared.results["core_mass"].value
+    drawn = outline(Blank(200.0, 30.0), [Made("a", build(TREPAN, **TWO_CARTRIDGES, feature=TWO_RINGS))])
+    (cut,) = drawn.removed
+    z, r = np.array(cut.corners).T
+    assert 0.5 * abs(np.sum(z * np.roll(r, 1) - r * np.roll(z, 1))) == pytest.approx(2 * 6 * 20)  # two rings of 6 mm, 20 mm deep
+
+
+def test_the_ranking_for_two_rings_knows_heads_with_two_cartridges_only() -> None:
+    asked = form(TREPAN, feature=TWO_RINGS)
+    setup, stock = read_request({name: value for name, value in asked.items() if name != "tool"})
+    rows = advise(setup, stock).candidates
+    assert rows
+    for row in rows:
+        assert " two " in str(row.tool["blade"])
+        again = evaluate(read_setup({**asked, "tool": dict(row.tool), "settings": {**asked["settings"], **row.settings}}))
+        assert (again.results["operation_time"].value, again.results["operation_cost"].value) == pytest.approx((row.seconds, row.cost))
+
+
+@pytest.mark.parametrize(
+    ("tool", "ring", "keeps"),
+    [("one", "80 mm", "the hole"), ("two", "106.5 mm", "the hole"), ("two", "12.9 mm", "the hole"), ("two", "80 mm", "the disc")],
+)
+def test_a_second_ring_that_cannot_be_is_refused_at_its_field(tool: str, ring: str, keeps: str) -> None:
+    head = {"tool": {**TREPAN["tool"], "blade": f"trepanning head {tool} 80 to 130"}}
+    with pytest.raises(CuttingError) as refused:
+        build(TREPAN, **head, feature={**TWO_RINGS, "inner_ring": ring, "keeps": keeps})
+    assert refused.value.field == "feature.inner_ring"
 
 
 def test_a_groove_leaves_the_part_thinner_for_what_follows() -> None:

@@ -15,7 +15,7 @@ from cutting.errors import CuttingError, UnknownName
 from cutting.machine.drive import Spun
 from cutting.mechanics import blade as blades
 from cutting.mechanics.force import specific_cutting_force
-from cutting.mechanics.ring import feed_of_head, ring_share, ring_torque
+from cutting.mechanics.ring import feed_of_head, ring_torque
 from cutting.money.kerf import bar_price_of, kerf
 from cutting.operations.slots.cut_off.feed_zones import FeedZone, School, feed_at, zone_seconds, zones_of
 from cutting.operations.slots.cut_off.simulation import Bar, LeaningBlade, break_off_diameter, pips, simulate
@@ -142,7 +142,6 @@ def test_a_leaning_blade_dishes_without_any_force() -> None:
 
 def test_ring_against_solid_drilling() -> None:
     # the formula for drilling with D² − d² in place of D²: Ø100 with a 6 mm ring is 23 % of the metal, and of the torque
-    assert float(ring_share(100.0, 6.0)) == pytest.approx(0.2256)
     solid = float(ring_torque(2220 * 0.1**-0.14, 0.2, 10.0, 0.0))
     # check of the basis: D 10, f 0.2, kc1.1 2220, mc 0.14, point 118° (h 0.0857): 7.8 N·m; here h 0.1, 2 % less
     assert solid == pytest.approx(7.8, rel=0.03)

@@ -12,7 +12,7 @@ from server.jobs.studies import whole_part
 from server.shop import shop
 from server.work.progress import Progress
 
-DRAWS = int(os.environ.get("BENCH_DRAWS", "60"))  # 1000 by hand
+DRAWS = int(os.environ.get("BENCH_DRAWS", "24"))  # 1000 by hand
 # whose story is a fault that somebody has to find: a finish by too small a corner, one drill through four layers, a deep hole without pecks
 FAULTY = {"Deflector hub, weld repaired", "Screen-frame panel", "Gate-valve body"}
 

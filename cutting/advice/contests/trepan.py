@@ -23,7 +23,7 @@ from cutting.advice.contests.slots import (
 from cutting.operations.slots.shared.tool import SlotTool
 from cutting.operations.slots.trepan.evaluate import MODEL
 from cutting.operations.slots.trepan.numbers import FACE_SHARE, SLOWER_STILL, Numbers
-from cutting.operations.slots.trepan.setup import Cartridges, TrepanSetup
+from cutting.operations.slots.trepan.setup import LEAST_WALL, Cartridges, TrepanFeature, TrepanSetup
 from cutting.quantities.write import Display, display
 from cutting.tooling.slot_stock import SlotStock
 
@@ -40,13 +40,28 @@ def enter(setup: TrepanSetup, stock: SlotStock) -> Entrants:
             ("range", "the head does not cut this diameter", (tool.own["head_low"] <= diameter) & (diameter <= tool.own["head_high"])),
             ("edge", "full radius or slanted edge", ~tool.round_edge & (tool.lead_angle == 0)),
             ("core", "the ring would leave no core", diameter - 2.0 * tool.width > 1.0),
+            *second_ring(setup.feature, tool),
         ]
 
     def ways(tool: SlotTool) -> list[tuple[str, object]]:
         two = tool.own["cartridges"] > 1
+        if setup.feature.inner_ring is not None:
+            return masked((Cartridges.SAME,), (two,))
         return masked((Cartridges.ONE, Cartridges.SAME, Cartridges.TWO), (~two, two, two))
 
     return entered(setup, stock, checks, ways)
+
+
+def second_ring(feature: TrepanFeature, tool: SlotTool) -> list[Check]:
+    """What a second ring in the same pass asks of a head: another cartridge, its range, walls that stand."""
+    if (second := feature.inner_ring) is None:
+        return []
+    outside = feature.diameter - 2.0 * tool.width
+    return [
+        ("cartridges", "one cartridge cuts one ring", tool.own["cartridges"] > 1),
+        ("second", "the head does not cut the second ring", tool.own["head_low"] <= second),
+        ("wall", "no wall or core would be left", (second <= outside - 2.0 * LEAST_WALL) & (second >= 2.0 * tool.width + LEAST_WALL)),
+    ]
 
 
 def tries(setup: TrepanSetup, field: Entrants, best: Best, part: slice) -> Iterator[Try]:
@@ -60,7 +75,7 @@ def tries(setup: TrepanSetup, field: Entrants, best: Best, part: slice) -> Itera
 
 def columns(x: Numbers) -> tuple[Display, ...]:
     """Cartridges, ring and torque."""
-    stand = x.setup.settings.cartridges.value
+    stand = x.setup.standing.value
     return (
         Display(stand, stand),
         display(x.setup.ring_width, "length", False),

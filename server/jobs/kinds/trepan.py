@@ -51,6 +51,7 @@ def view(shown: Shown) -> dict[str, Any]:
             "thrust": results["thrust"].display,
             "core_mass": results["core_mass"].display,
             "overhang": display(setup.overhang, "length"),
+            "second": display(setup.feature.inner_ring or 0.0, "length"),
             "web": display(setup.feature.web, "length"),
             "share": results["ring_share"].display,
         },
@@ -80,6 +81,8 @@ def table(shown: Shown) -> dict[str, Any]:
 def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
     """What the set-up sheet says of trepanning."""
     f = setup.feature
+    inner = f.inner_ring
+    second = [] if inner is None else [("second ring", f"Ø {length(inner, system)} outside, in the same pass")]
     return [
         (
             "ring",
@@ -87,7 +90,8 @@ def facts(setup: Any, outcome: Outcome, system: str) -> list[tuple[str, str]]:
             f" {length(setup.depth, system)} deep",
         ),
         ("wanted", f.keeps.value),
-        ("cartridges", setup.settings.cartridges.value),
+        *second,
+        ("cartridges", setup.standing.value),
         ("feed a turn", both(outcome.results["feed_rev"].display, system)),
         ("core", both(outcome.results["core_mass"].display, system) + (f", web of {length(f.web, system)} left" if f.web else "")),
     ]

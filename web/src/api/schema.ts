@@ -6170,6 +6170,10 @@ export interface components {
             outer_diameter: number;
             /** Inner Diameter */
             inner_diameter: number;
+            /** Second Outer */
+            second_outer: number;
+            /** Second Inner */
+            second_inner: number;
             /** Plate */
             plate: number;
             /** Depth */

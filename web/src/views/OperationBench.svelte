@@ -218,12 +218,12 @@
       >
         {#each studies as { name, title, key } (name)}
           <button
-            class="border-edge flex min-h-7 items-center justify-between border px-2"
+            class="border-edge flex min-h-6 items-center justify-between border px-2"
             onclick={() => (study = name)}>{title} <kbd>{key}</kbd></button
           >
         {/each}
         <button
-          class="border-edge flex min-h-7 items-center justify-between border px-2"
+          class="border-edge flex min-h-6 items-center justify-between border px-2"
           onclick={() => trouble()}>trouble <kbd>a</kbd></button
         >
         {#if notHere.length}<button

@@ -30,7 +30,7 @@ def changes(x: Numbers) -> Iterator[Change[TrepanSetup]]:
     setup = x.setup
     s = setup.settings
     yield from stronger_coolant(setup)
-    if setup.blade.cartridges > 1:
+    if setup.blade.cartridges > 1 and setup.feature.inner_ring is None:
         other = Cartridges.TWO if s.cartridges is Cartridges.SAME else Cartridges.SAME
         yield Change(in_words(other.value), {"settings": {"cartridges": other.value}}, setup.with_settings(cartridges=other))
 
@@ -67,7 +67,7 @@ class OverRings:
 def explore(setup: TrepanSetup) -> OverRings:
     """The map: ring against solid over diameter. Raises `CuttingError`."""
     now = setup.feature.diameter
-    low = max(2.0 * setup.ring_width + 4.0, NARROWEST * now)
+    low = max(2.0 * setup.ring_width + 4.0 + (setup.feature.inner_ring or 0.0), NARROWEST * now)
     diameters = np.linspace(low, 1.45 * now, POINTS)
     x = numbers(setup, single_tool(setup), setup.settings.cutting_speed, setup.feed, setup.silent, diameters)
     series = (x.outer_diameter, x.torque, x.solid_torque, x.power, x.solid_power, x.available)

@@ -30,6 +30,10 @@ def area(setup: TrepanSetup, before: Solid) -> tuple[Corner, ...]:
     outer, inner = setup.outer_diameter / 2, setup.inner_diameter / 2
     if (circle := setup.feature.circle) is not None:
         outer, inner = (circle + setup.outer_diameter) / 2, max(circle - setup.outer_diameter, 0.0) / 2
+    if (second := setup.feature.inner_ring) is not None and setup.feature.circle is None:
+        wall, core = second / 2, second / 2 - setup.ring_width
+        floor = end - setup.depth  # both rings, joined by a line without width along the front
+        return ((floor, core), (floor, wall), (end, wall), (end, inner), (floor, inner), (floor, outer), (end, outer), (end, core))
     return ((end - setup.depth, inner), (end - setup.depth, outer), (end, outer), (end, inner))
 
 

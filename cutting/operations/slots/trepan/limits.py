@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+import numpy as np
+
 from cutting.operations.frame.common_limits import power_of_torque
 from cutting.operations.frame.outcome import Bound, Severity
 from cutting.operations.frame.rule import Rule
@@ -26,6 +28,9 @@ RULES: tuple[Rule[Numbers], ...] = (
     Rule("head_range", "Ø that the head cuts", "length", Bound.WINDOW, Severity.HARD, "iso-13399",
          "Cartridges are set between the head's least and largest diameter (DCN to DCX); their curve is made for it.",
          lambda x: (x.outer_diameter, x.tool.own["head_low"], x.tool.own["head_high"])),
+    Rule("second_range", "Ø of the second ring", "length", Bound.LOWER, Severity.HARD, "iso-13399",
+         "The other cartridge is curved for the head's range too (DCN): a smaller ring would rub its outside.",
+         lambda x: (x.second, x.tool.own["head_low"], None), (), lambda x: np.asarray(x.second > 0)),
     replace(
         PLUNGE_FEED, label="feed per edge", kind="feed_per_tooth",
         why="Seven tenths of an outside groove's window, for each edge that shares the feed.",

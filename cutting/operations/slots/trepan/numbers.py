@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 
 from cutting.mechanics import blade, force
-from cutting.mechanics.ring import ring_share, ring_torque
+from cutting.mechanics.ring import ring_torque
 from cutting.motion.clock import around_seconds, rapid_seconds
 from cutting.motion.places import between_seconds
 from cutting.motion.trace import CLEAR
@@ -31,6 +31,7 @@ class Numbers(SlotCut):
     """What limits and results read; N, N·m, kW, mm, kg, money."""
 
     outer_diameter: Array
+    second: Array  # outside of the second ring, 0 where there is one ring
     ring_width: Array
     spindle_speed: Array
     thrust: Array  # of all edges
@@ -46,7 +47,7 @@ def numbers(setup: TrepanSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     """Everything computed at speeds [m/min] and feeds per edge [mm]; `diameter` [mm] in place of the drawing's; arrays (..., 1)."""
     work, machine, s, f = setup.work, setup.machine, setup.settings, setup.feature
     material, worn = work.material, setup.house.wear_factor
-    width = ring_width(tool.width, s.cartridges)
+    width = ring_width(tool.width, setup.standing)
     outer = np.asarray(f.diameter if diameter is None else diameter) + (2.0 * width if f.keeps is Keeps.DISC else 0.0)
     inner = outer - 2.0 * width
     drive = machine.drive(s.spindle_clamp)
@@ -66,11 +67,18 @@ def numbers(setup: TrepanSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     torque = worn * record(
         ring_torque, specific_force=kc, feed_per_rev=real, diameter=outer, inner_diameter=inner, note="sharp; the limit adds wear"
     )
+    metal = outer**2 - inner**2
+    if (second := f.inner_ring) is not None:
+        within = second - 2.0 * width
+        torque = torque + worn * record(
+            ring_torque, specific_force=kc, feed_per_rev=real, diameter=second, inner_diameter=within, note="of the second ring"
+        )
+        metal = metal + second**2 - within**2
     solid = worn * ring_torque(kc, real, outer, 0.0)
-    edges = 1 if s.cartridges is Cartridges.ONE else 2
+    edges = 1 if setup.standing is Cartridges.ONE else 2
     fc = record(force.cutting_force, specific_force=kc, chip_area=per_edge * tool.width, note="of one edge")
     push = record(blade.plunge_force, cutting_force=fc, chip_thickness=per_edge, note="of one edge; measured on E295, carried over")
-    side = SIDE_SHARE * push * (BALANCED if s.cartridges is Cartridges.SAME else 1.0)
+    side = SIDE_SHARE * push * (BALANCED if setup.standing is Cartridges.SAME else 1.0)
     sideways, down = leaning(tool, worn * side, worn * fc, record)
     way = setup.depth + APPROACH + (BREAK_THROUGH if f.through and not f.web else 0.0)
     engaged = 60.0 * f.count * way / (real * n)  # of all alike in a piece
@@ -78,7 +86,7 @@ def numbers(setup: TrepanSetup, tool: SlotTool, speed: Any, feed: Any, record: S
     lasts = lasting(tool, reached, per_edge / FACE_SHARE, record, SLOWER_STILL)
     feeds = (FACE_SHARE * tool.feed_low, FACE_SHARE * tool.feed_high)
     per_kilo = material.density * 1e-6
-    core = np.pi / 4.0 * inner**2 * f.depth * per_kilo
+    core = np.pi / 4.0 * (outer**2 - metal) * f.depth * per_kilo
     return Numbers(
         **paid(setup, tool, lasts, engaged, _idle(setup), record, float(edges)), **vars(lasts),
         setup=setup, tool=tool, pressure=tool.pressure,
@@ -87,9 +95,10 @@ def numbers(setup: TrepanSetup, tool: SlotTool, speed: Any, feed: Any, record: S
         cutting_force=fc, side_force=side, sideways=sideways, down=down,
         power=torque * n / 9549.3, available=record.of("power", machine.spindle_power(n)), torque=torque,
         grip=np.zeros_like(n), gripped_speed=n,
-        outer_diameter=outer, ring_width=width, spindle_speed=n, thrust=edges * push, solid_torque=solid, solid_power=solid * n / 9549.3,
-        share=ring_share(outer, width), core_mass=f.count * core, core_value=f.count * core * f.core_price,
-        ring_mass=np.pi / 4.0 * (outer**2 - inner**2) * setup.depth * per_kilo,
+        outer_diameter=outer, second=np.full_like(outer, f.inner_ring or 0.0),
+        ring_width=width, spindle_speed=n, thrust=edges * push, solid_torque=solid, solid_power=solid * n / 9549.3,
+        share=metal / outer**2, core_mass=f.count * core, core_value=f.count * core * f.core_price,
+        ring_mass=np.pi / 4.0 * metal * setup.depth * per_kilo,
     )  # fmt: skip
 
 

@@ -29,4 +29,11 @@ def path(x: Numbers, before: Solid | None = None) -> Path:
         trace.rapid(px, py, APPROACH + CLEAR)
     outer, w = float(np.ravel(x.outer_diameter)[0]) / 2.0, x.ring_width
     inner = outer - float(np.ravel(w)[0])
-    return trace.done(CuttingOutline(((inner, 0.0), (outer, 0.0), (outer, BEYOND), (inner, BEYOND))))
+    second = f.inner_ring / 2.0 if f.inner_ring is not None else 0.0
+    further = (_edge(second - (outer - inner), second),) if second else ()
+    return trace.done(CuttingOutline(_edge(inner, outer), further=further))
+
+
+def _edge(inner: float, outer: float) -> tuple[tuple[float, float], ...]:
+    """An edge's outline between two radii [mm], with the cartridge behind it."""
+    return ((inner, 0.0), (outer, 0.0), (outer, BEYOND), (inner, BEYOND))

@@ -28,7 +28,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.banded("solid_torque", "drilled from solid: torque", x.solid_torque, "torque", "drilling")
     say.banded("solid_power", "drilled from solid: power", x.solid_power, "power", "drilling")
     say.plain("ring_share", "ring, of the hole's metal", 100 * x.share, "share")
-    say.plain("core_mass", "core in one piece", x.core_mass, "mass")
+    say.plain("core_mass", "core in one piece" if x.setup.feature.inner_ring is None else "core and the ring between", x.core_mass, "mass")
     say.plain("core_value", "worth of the core", x.core_value, "money")
     say.banded("thrust", "thrust", x.thrust, "force", "push-off", "feed_force")
     say.banded("cutting_force", "cutting force of an edge", x.cutting_force, "force", "cutting force", "specific_force", "cutting_force")
@@ -79,7 +79,7 @@ def cautions(x: Numbers) -> list[Warning]:
     """Warnings and cautions of trepanning: what comes loose, what is heavy."""
     setup, found = x.setup, narrow_cautions(x.setup.machine, x.setup.blade, x.setup.settings.coolant)
     f = setup.feature
-    loose = "disc" if f.keeps is Keeps.DISC else "core"
+    loose = "disc" if f.keeps is Keeps.DISC else "core" if f.inner_ring is None else "core with the ring around it"
     if f.through and f.web <= 0:
         found.append(
             Warning(
@@ -91,7 +91,7 @@ def cautions(x: Numbers) -> list[Warning]:
         )
     elif f.web > 0:
         found.append(Warning("web", f"A web of {f.web:g} mm holds the {loose}; break it out with the spindle stopped.", "note"))
-    if setup.settings.cartridges is Cartridges.ONE:
+    if setup.standing is Cartridges.ONE:
         found.append(
             Warning(
                 "one_edge", "One cartridge: half effective. Its push is not balanced; the head must be guided by a stiff spindle.", "note"
@@ -111,6 +111,8 @@ class TrepanScene(TypedDict):
     operation: str
     outer_diameter: float
     inner_diameter: float
+    second_outer: float
+    second_inner: float
     plate: float
     depth: float
     web: float
@@ -132,11 +134,13 @@ def scene(x: Numbers) -> TrepanScene:
         "operation": setup.operation,
         "outer_diameter": setup.outer_diameter,
         "inner_diameter": setup.inner_diameter,
+        "second_outer": setup.feature.inner_ring or 0.0,
+        "second_inner": max((setup.feature.inner_ring or 0.0) - 2.0 * setup.ring_width, 0.0),
         "plate": setup.feature.depth,
         "depth": setup.depth,
         "web": setup.feature.web,
         "keeps": setup.feature.keeps.value,
-        "cartridges": setup.settings.cartridges.value,
+        "cartridges": setup.standing.value,
         "width": setup.insert.width,
         "ring_width": setup.ring_width,
         "thickness": setup.blade.thickness,

@@ -28,6 +28,7 @@ class Cartridges(StrEnum):
     ONE = "one cartridge"
     SAME = "two on one radius"
     TWO = "two on two radii"
+    EACH = "a ring each"  # as soon as the feature has a second ring
 
 
 class Keeps(StrEnum):
@@ -42,7 +43,7 @@ class TrepanFeature:
     """A ring through or into a plate: `diameter` of the hole (or of the disc that is kept), `depth` with the plate's thickness; mm.
 
     `web` is left standing at the back, `core_price` is money per kilogram of what the core may still be used for; `count` alike
-    lie on a pitch `circle`.
+    lie on a pitch `circle`. A second ring of the outside `inner_ring` is cut in the same pass, by the other cartridge.
     """
 
     diameter: float
@@ -51,7 +52,7 @@ class TrepanFeature:
     through: bool = True
     web: float = 0.0
     core_price: float = 0.0
-    pilot: float = 0.0
+    inner_ring: float | None = None
     circle: float | None = None
     count: int = 1
 
@@ -95,7 +96,12 @@ class TrepanSetup(SlotSetup):
     @property
     def ring_width(self) -> float:
         """Width of the ring [mm]: one edge's, or two edges' side by side with a little overlap."""
-        return float(ring_width(self.insert.width, self.settings.cartridges))
+        return float(ring_width(self.insert.width, self.standing))
+
+    @property
+    def standing(self) -> Cartridges:
+        """How the cartridges stand: as set, or each in its own ring where there are two."""
+        return Cartridges.EACH if self.feature.inner_ring is not None else self.settings.cartridges
 
     @property
     def outer_diameter(self) -> float:
@@ -109,7 +115,7 @@ class TrepanSetup(SlotSetup):
     @property
     def effective_edges(self) -> int:
         """Edges that share the feed: two on one radius."""
-        return 2 if self.settings.cartridges is Cartridges.SAME else 1
+        return 2 if self.standing is Cartridges.SAME else 1
 
     def check_case(self) -> None:
         """Raise `CuttingError` for what cannot be with any tool."""
@@ -132,6 +138,13 @@ class TrepanSetup(SlotSetup):
             raise CuttingError("settings.cartridges", f"{self.blade.name} carries two cartridges: they stand on one radius or on two.")
         if self.inner_diameter <= 1.0:
             raise OutOfRange("feature.diameter", "the ring leaves no core: drill it instead.", f"over {2 * self.ring_width + 1:g} mm")
+        if (second := self.feature.inner_ring) is not None:
+            if self.blade.cartridges < 2:
+                raise CuttingError("feature.inner_ring", f"{self.blade.name} has one cartridge: two rings want a head with two.")
+            if self.feature.keeps is Keeps.DISC:
+                raise CuttingError("feature.inner_ring", "a second ring lies within the hole: a disc is cut by its own ring alone.")
+            least, most = 2.0 * self.ring_width + LEAST_WALL, self.inner_diameter - 2.0 * LEAST_WALL
+            require_between("feature.inner_ring", second, least, most, "mm, with a core inside and a wall to the outer ring")
 
 
 def ring_width(width: ArrayLike, cartridges: Cartridges) -> Array:
@@ -139,7 +152,9 @@ def ring_width(width: ArrayLike, cartridges: Cartridges) -> Array:
     return 2.0 * np.asarray(width) - OVERLAP if cartridges is Cartridges.TWO else np.asarray(width, float)
 
 
+LEAST_WALL = 1.0  # mm between two rings, and of the core that is left (common practice)
 OVERLAP = 0.5  # mm by which two edges on two radii overlap (common practice)
+SET = tuple(one.value for one in Cartridges if one is not Cartridges.EACH)  # of which a person chooses
 FIELDS = Fields(
     feature=(
         Field("keeps", "wanted is", "choice", options=tuple(one.value for one in Keeps), default=Keeps.HOLE.value),
@@ -148,12 +163,13 @@ FIELDS = Fields(
         Field("through", "goes through", "flag", default=True),
         Field("web", "web left at the back", example="0", default=0.0),
         Field("core_price", "worth of the core a kg", "number", "4", default=0.0, drawn=False, bounds=(0.0, 10_000.0), unit="a kilogram"),
+        Field("inner_ring", "Ø of a second ring, cut at once", example="80", bounds=(3.0, 2000.0)),
         *PATTERN,
     ),
     settings=(
         Field("cutting_speed", "speed", "cutting_speed", "250", also=("spindle_speed",), required=True, bounds=SPEED),
         Field("feed_per_tooth", "feed per edge", "feed_per_tooth", "0.08", required=True, bounds=FEED),
-        Field("cartridges", "cartridges", "choice", options=tuple(one.value for one in Cartridges), default=Cartridges.ONE.value),
+        Field("cartridges", "cartridges", "choice", options=SET, default=Cartridges.ONE.value),
         Field("coolant", "coolant", "text", default="flood"),
         Field("spindle_clamp", "spindle clamp", "spindle_speed", "2000", bounds=CLAMP),
         Field("overhang", "overhang of the cartridges", example="50", bounds=OVERHANG),

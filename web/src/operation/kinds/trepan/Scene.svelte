@@ -23,6 +23,8 @@
   const y = (depth: number) => top + depth * scale;
   const outer = $derived(num("outer_diameter") / 2);
   const inner = $derived(num("inner_diameter") / 2);
+  const second = $derived(num("second_outer") / 2); // of another ring in the same pass; 0 where there is none
+  const rings = $derived([[inner, outer], ...(second ? [[num("second_inner") / 2, second]] : [])]);
   const plate = $derived(outer * 1.45);
   const two = $derived(view?.scene.cartridges !== "one cartridge");
   const depth = $derived(num("depth") * 0.62); // drawn on its way through
@@ -51,27 +53,33 @@
           class="draw-part"
         />
         {#each [1, -1] as side (side)}
-          {@const a = x(side * outer)}
-          {@const b = x(side * inner)}
-          <rect
-            x={Math.min(a, b)}
-            y={y(0)}
-            width={Math.abs(a - b)}
-            height={depth * scale}
-            fill="var(--sheet)"
-            stroke="var(--ink)"
-            stroke-width="0.8"
-          />
-          <rect
-            x={Math.min(a, b)}
-            y={y(depth)}
-            width={Math.abs(a - b)}
-            height={(num("depth") - depth) * scale}
-            class="draw-cut"
-          />
+          {#each rings as [from, to] (from)}
+            {@const a = x(side * to)}
+            {@const b = x(side * from)}
+            <rect
+              x={Math.min(a, b)}
+              y={y(0)}
+              width={Math.abs(a - b)}
+              height={depth * scale}
+              fill="var(--sheet)"
+              stroke="var(--ink)"
+              stroke-width="0.8"
+            />
+            <rect
+              x={Math.min(a, b)}
+              y={y(depth)}
+              width={Math.abs(a - b)}
+              height={(num("depth") - depth) * scale}
+              class="draw-cut"
+            />
+          {/each}
           {#if side === 1 || two}
             {@const edge =
-              view.scene.cartridges === "two on two radii" && side === -1 ? inner + num("width") : outer}
+              side === 1
+                ? outer
+                : view.scene.cartridges === "two on two radii"
+                  ? inner + num("width")
+                  : second || outer}
             <rect
               x={Math.min(x(side * edge), x(side * (edge - num("width")))) + 1}
               y={y(depth) - num("reach") * scale * 0.95}
@@ -121,7 +129,7 @@
             view.scene_labels.ring_width,
           )}, {shown(view.scene_labels.depth)} deep{num("web") > 0
             ? `, web ${shown(view.scene_labels.web)}`
-            : ""}</text
+            : ""}{second ? `; second ring Ø${shown(view.scene_labels.second)}` : ""}</text
         >
       </svg>
     {/if}
