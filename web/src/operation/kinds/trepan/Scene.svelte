@@ -24,7 +24,10 @@
   const outer = $derived(num("outer_diameter") / 2);
   const inner = $derived(num("inner_diameter") / 2);
   const second = $derived(num("second_outer") / 2); // of another ring in the same pass; 0 where there is none
-  const rings = $derived([[inner, outer], ...(second ? [[num("second_inner") / 2, second]] : [])]);
+  const rings = $derived<[number, number][]>([
+    [inner, outer],
+    ...(second ? ([[num("second_inner") / 2, second]] as [number, number][]) : []),
+  ]);
   const plate = $derived(outer * 1.45);
   const two = $derived(view?.scene.cartridges !== "one cartridge");
   const depth = $derived(num("depth") * 0.62); // drawn on its way through
