@@ -22,7 +22,7 @@ BENCHES = {"cut-off": ("Guide-vane pin", "op40"), "groove": ("Bearing carrier", 
          "face-groove": ("Nozzle ring", "op20"), "trepan": ("Screen cover disc", "op10"),
          "stack": ("Screen-frame panel", "op10"), "deep-hole": ("Gate-valve body", "op20")}  # fmt: skip
 # each theme at a width of its own: colours do not change with the width, targets and order do
-LOOKS = (("light", 1280, 800), ("dark", 1024, 768), ("light", 820, 1180))
+LOOKS = (("light", 1280, 800), ("dark", 820, 1180))
 VIEWS = ("jobs", "job", "at-machine", "sheet-a", "sheet-l", "sheet-t",
          "operation", "crib", "tool", "geometries", "assemblies", "heavy-tools", "tool-materials", "exchange", "shelf", "threads", "floor",
          "people", "account", "programs", "trials", "trial", "clinic", "operation-clinic", "exercises",
