@@ -202,7 +202,7 @@
   >
     <h1 class="sr-only">{bench.editor.told(bench.entry?.title ?? "")}</h1>
     <Panel title="{job.document.name} · {job.document.material}" class="area-part">
-      <Silhouette outline={shownState.outline} width={232} height={150} labels marked={params.operation} />
+      <Silhouette outline={shownState.outline} width={232} height={126} labels marked={params.operation} />
       <Scroll counts="li">
         <RunOrder
           rows={shownState.operations}
@@ -211,26 +211,16 @@
           selected={params.operation}
         />
       </Scroll>
-      <div
-        class="grid grid-cols-2 gap-x-2 gap-y-1 px-2.5 pb-1.5"
-        role="group"
-        aria-label="Studies of this operation"
-      >
+      <div class="flex flex-wrap gap-1 px-2.5 pb-1.5" role="group" aria-label="Studies of this operation">
         {#each studies as { name, title, key } (name)}
-          <button
-            class="border-edge flex min-h-6 items-center justify-between border px-2"
-            onclick={() => (study = name)}>{title} <kbd>{key}</kbd></button
-          >
+          <button class="at-hand" onclick={() => (study = name)}>{title} <kbd>{key}</kbd></button>
         {/each}
-        <button
-          class="border-edge flex min-h-6 items-center justify-between border px-2"
-          onclick={() => trouble()}>trouble <kbd>a</kbd></button
-        >
+        <button class="at-hand" onclick={() => trouble()}>trouble <kbd>a</kbd></button>
         {#if notHere.length}<button
-            class="plain-link col-span-2 text-left text-[13px]"
+            class="plain-link w-full text-left text-[13px]"
             onclick={() => (sheet = "not here")}>{notHere.length} sheets that do not apply, and why</button
           >{/if}
-        <span class="col-span-2 flex items-center justify-between"
+        <span class="flex w-full items-center justify-between"
           ><a class="plain-link" href={sheetOf("page")} target="_blank" rel="noopener"
             >set-up sheet <kbd>o</kbd></a
           >
@@ -241,16 +231,16 @@
           ></span
         >
       </div>
-      <div class="flex gap-2 px-2.5 pb-2">
-        <button class="control flex-1" onclick={() => (sheet = "log")}>notes <kbd>n</kbd></button>
+      <div class="flex flex-wrap gap-1 px-2.5 pb-1.5">
+        <button class="at-hand" onclick={() => (sheet = "log")}>notes <kbd>n</kbd></button>
         <button
-          class="control flex-1"
+          class="at-hand"
           onclick={() => {
             changing = "";
             sheet = "trials";
           }}>trials</button
         >
-        {#if session.mayEdit}<button class="control flex-1" onclick={() => (sheet = "drawing")}
+        {#if session.mayEdit}<button class="at-hand" onclick={() => (sheet = "drawing")}
             >drawing <kbd>e</kbd></button
           >{/if}
       </div>
@@ -363,6 +353,18 @@
       "tape tape tape tape" 74px / var(--pane-part) minmax(0, var(--pane-map)) minmax(0, 1fr) var(
         --pane-limits
       );
+  }
+  /* as wide as its word, so that two or three stand in a row of the left column */
+  .at-hand {
+    display: flex;
+    flex: auto;
+    align-items: center;
+    justify-content: space-between;
+    gap: 0.375rem;
+    min-height: 1.5rem;
+    padding-inline: 0.375rem;
+    border: 1px solid var(--edge);
+    white-space: nowrap;
   }
   .bench > :global(.area-part) {
     grid-area: part;
