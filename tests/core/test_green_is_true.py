@@ -19,7 +19,7 @@ from cutting.process.chances import draws_for, run_draws
 from cutting.process.shaft_line import FACE_STOCK
 from tests.core.parts import part_of, planned
 
-PARTS = tuple(range(int(os.environ.get("BENCH_PARTS", "26"))))  # the long run is of 200
+PARTS = tuple(range(int(os.environ.get("BENCH_PARTS", "18"))))  # the long run is of 200
 DRAWS = int(os.environ.get("BENCH_DRAWS", "200"))
 THREADED = 0.45  # mm by which a step is turned below the thread on it: a tenth of a pitch, and never more than its class (ISO 965)
 CHANCE_ERROR = 0.05  # two standard errors of a share of 200 draws about 0.85, and what a chance to first order may be off

@@ -22,7 +22,7 @@ from cutting.tooling.items import grades
 from cutting.workpiece.materials import materials
 
 SEED = os.environ.get("BENCH_SEED", "good sense")
-CASES = 160
+CASES = 120
 LATHES = [one for one in machines() if one.turns]
 METALS = [one.name for one in materials()]
 KINDS = ("rough", "finish", "light", "face", "bore", "cut off", "groove", "thin")
