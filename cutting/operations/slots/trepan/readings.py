@@ -28,7 +28,7 @@ def results(x: Numbers, record: Recorder) -> dict[str, Value]:
     say.banded("solid_torque", "drilled from solid: torque", x.solid_torque, "torque", "drilling")
     say.banded("solid_power", "drilled from solid: power", x.solid_power, "power", "drilling")
     say.plain("ring_share", "ring, of the hole's metal", 100 * x.share, "share")
-    say.plain("core_mass", "core in one piece" if x.setup.feature.inner_ring is None else "core and the ring between", x.core_mass, "mass")
+    say.plain("core_mass", "core in one piece" if x.setup.feature.inner_ring is None else "core and ring", x.core_mass, "mass")
     say.plain("core_value", "worth of the core", x.core_value, "money")
     say.banded("thrust", "thrust", x.thrust, "force", "push-off", "feed_force")
     say.banded("cutting_force", "cutting force of an edge", x.cutting_force, "force", "cutting force", "specific_force", "cutting_force")
