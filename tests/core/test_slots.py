@@ -16,6 +16,7 @@ from cutting.advice.score import HABIT
 from cutting.doors.command_line import main
 from cutting.doors.json_form import read_feature_of, read_request, read_setup
 from cutting.errors import CuttingError
+from cutting.motion.moves import Feed
 from cutting.operations.frame.risk import shared_risk
 from cutting.operations.frame.setup import Goal
 from cutting.operations.registry import KINDS, evaluate, evaluate_quickly
@@ -205,6 +206,22 @@ def test_the_ranking_for_two_rings_knows_heads_with_two_cartridges_only() -> Non
         assert " two " in str(row.tool["blade"])
         again = evaluate(read_setup({**asked, "tool": dict(row.tool), "settings": {**asked["settings"], **row.settings}}))
         assert (again.results["operation_time"].value, again.results["operation_cost"].value) == pytest.approx((row.seconds, row.cost))
+
+
+def test_a_ring_goes_beyond_a_plate_that_is_cut_through_and_stops_in_one_that_is_not() -> None:
+    kind = KINDS["trepan"]
+    low = dict[bool, float]()
+    for through in (True, False):
+        path = kind.path(CONTESTS["trepan"].model.quickly(build(TREPAN, feature={"web": None, "through": through})))
+        low[through] = min(step.to[2] for step in path.steps if isinstance(step, Feed))
+    assert low[False] == pytest.approx(-30)
+    assert low[True] < -30
+    many = [evaluate(build(TREPAN, feature={"count": n, "circle": "500 mm"})).results for n in (2, 10)]
+    idle = [one["operation_time"].value - one["engaged_time"].value for one in many]
+    assert idle[1] > idle[0]  # each ring is gone into and out of
+    over = kind.explore(build(TREPAN))
+    assert over.diameters[0] < 112 < over.diameters[-1]  # the map lies around what is planned
+    assert min(r for _, r in kind.area(build(TREPAN, feature={"count": 3, "circle": "400 mm"}), blank_solid(Blank(900.0, 30.0)))) > 100
 
 
 @pytest.mark.parametrize(
