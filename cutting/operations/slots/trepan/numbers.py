@@ -64,16 +64,11 @@ def numbers(setup: TrepanSetup, tool: SlotTool, speed: Any, feed: Any, record: S
         form_factor=blade.GROOVE_FORM,
         note=f"in the ring's slot; kc1.1 and mc of {material.name}",
     )
-    torque = worn * record(
-        ring_torque, specific_force=kc, feed_per_rev=real, diameter=outer, inner_diameter=inner, note="sharp; the limit adds wear"
-    )
-    metal = outer**2 - inner**2
-    if (second := f.inner_ring) is not None:
-        within = second - 2.0 * width
-        torque = torque + worn * record(
-            ring_torque, specific_force=kc, feed_per_rev=real, diameter=second, inner_diameter=within, note="of the second ring"
-        )
-        metal = metal + second**2 - within**2
+    metal, within, note = outer**2 - inner**2, inner, "sharp; the limit adds wear"
+    if (second := f.inner_ring) is not None:  # torque goes with D² − d², so that both rings are one of as much metal
+        metal = metal + second**2 - (second - 2.0 * width) ** 2
+        within, note = np.sqrt(outer**2 - metal), "both rings as one of as much metal; sharp, the limit adds wear"
+    torque = worn * record(ring_torque, specific_force=kc, feed_per_rev=real, diameter=outer, inner_diameter=within, note=note)
     solid = worn * ring_torque(kc, real, outer, 0.0)
     edges = 1 if setup.standing is Cartridges.ONE else 2
     fc = record(force.cutting_force, specific_force=kc, chip_area=per_edge * tool.width, note="of one edge")
