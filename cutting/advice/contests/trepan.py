@@ -23,7 +23,7 @@ from cutting.advice.contests.slots import (
 from cutting.operations.slots.shared.tool import SlotTool
 from cutting.operations.slots.trepan.evaluate import MODEL
 from cutting.operations.slots.trepan.numbers import FACE_SHARE, SLOWER_STILL, Numbers
-from cutting.operations.slots.trepan.setup import LEAST_WALL, Cartridges, TrepanFeature, TrepanSetup
+from cutting.operations.slots.trepan.setup import Cartridges, TrepanFeature, TrepanSetup, room_within
 from cutting.quantities.write import Display, display
 from cutting.tooling.slot_stock import SlotStock
 
@@ -56,11 +56,11 @@ def second_ring(feature: TrepanFeature, tool: SlotTool) -> list[Check]:
     """What a second ring in the same pass asks of a head: another cartridge, its range, walls that stand."""
     if (second := feature.inner_ring) is None:
         return []
-    outside = feature.diameter - 2.0 * tool.width
+    least, most = room_within(feature.diameter, tool.width)
     return [
         ("cartridges", "one cartridge cuts one ring", tool.own["cartridges"] > 1),
         ("second", "the head does not cut the second ring", tool.own["head_low"] <= second),
-        ("wall", "no wall or core would be left", (second <= outside - 2.0 * LEAST_WALL) & (second >= 2.0 * tool.width + LEAST_WALL)),
+        ("wall", "no wall or core would be left", (least <= second) & (second <= most)),
     ]
 
 

@@ -143,8 +143,13 @@ class TrepanSetup(SlotSetup):
                 raise CuttingError("feature.inner_ring", f"{self.blade.name} has one cartridge: two rings want a head with two.")
             if self.feature.keeps is Keeps.DISC:
                 raise CuttingError("feature.inner_ring", "a second ring lies within the hole: a disc is cut by its own ring alone.")
-            least, most = 2.0 * self.ring_width + LEAST_WALL, self.inner_diameter - 2.0 * LEAST_WALL
-            require_between("feature.inner_ring", second, least, most, "mm, with a core inside and a wall to the outer ring")
+            least, most = room_within(self.outer_diameter, self.ring_width)
+            require_between("feature.inner_ring", second, float(least), float(most), "mm, with a core inside and a wall to the outer ring")
+
+
+def room_within(outer: ArrayLike, width: ArrayLike) -> tuple[Array, Array]:
+    """Least and largest outside [mm] of a second ring of a width [mm]: with a core inside it and a wall to the outer ring."""
+    return 2.0 * np.asarray(width) + LEAST_WALL, np.asarray(outer) - 2.0 * (np.asarray(width) + LEAST_WALL)
 
 
 def ring_width(width: ArrayLike, cartridges: Cartridges) -> Array:
