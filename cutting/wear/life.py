@@ -12,6 +12,33 @@ Array = NDArray[np.float64]
 REFERENCE_LIFE = 15.0  # minutes
 # how far chip thickness and depth may move the speed: beyond, the exponents are extrapolation (common practice)
 HEAVY_LOSS, LIGHT_GAIN = 0.7, 1.3
+# speed tables gain about a third from κr 90° to 30° at the same chip: its heat spreads along the edge (common practice, from memory)
+SMALL_ANGLE_EXPONENT = 0.35
+
+
+@formula(
+    "speed_factor",
+    "{speed_factor_at_90}·(1 + held(1 − {nose_radius}·(1 − cos(min({cutting_edge_angle}, 90)))/{depth_of_cut}, 0, 1)"
+    "·(sin(min({cutting_edge_angle}, 90))^−0.35 − 1))",
+    "common-practice",
+    Honesty.RULE,
+)
+def factor_along_edge(
+    speed_factor_at_90: ArrayLike, cutting_edge_angle: ArrayLike, depth_of_cut: ArrayLike, nose_radius: ArrayLike
+) -> Array:
+    """Correction kv [–] of the speed, of that at κr 90°: a small κr [°] spreads the chip's heat along the straight edge, of ap and rε [mm].
+
+    What only the corner cuts gains nothing, and nothing is gained or lost beyond 90°. Speed tables give about 1.3 for 30°
+    against 90° at the same chip thickness (common practice, from memory).
+
+    >>> [round(float(factor_along_edge(1.0, angle, 3.0, 0.0)), 2) for angle in (95.0, 75.0, 45.0, 30.0)]
+    [1.0, 1.01, 1.13, 1.27]
+    >>> float(factor_along_edge(0.8, 30.0, 0.1, 0.8))  # inside the corner
+    0.8
+    """
+    turned = np.radians(np.minimum(np.asarray(cutting_edge_angle, float), 90.0))
+    straight = np.clip(1.0 - np.asarray(nose_radius, float) * (1.0 - np.cos(turned)) / np.asarray(depth_of_cut, float), 0.0, 1.0)
+    return np.asarray(speed_factor_at_90, float) * (1.0 + straight * (np.sin(turned) ** -SMALL_ANGLE_EXPONENT - 1.0))
 
 
 @formula(

@@ -14,6 +14,7 @@ from cutting.advice.score import HABIT
 from cutting.operations.frame.risk import shared_risk
 from cutting.operations.frame.setup import Goal, HouseRules
 from cutting.operations.registry import evaluate, evaluate_quickly
+from cutting.operations.turned.feature import Direction
 from cutting.operations.turned.setup import Setup
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import grades, holders, inserts
@@ -37,10 +38,11 @@ def test_each_candidate_is_what_the_bench_shows(setup: Build, crib: Crib, goal: 
     assert advice.candidates
     for row in advice.candidates[:12]:
         alone = replace(base, insert=find_insert(row.tool["insert"]), holder=find_holder(row.tool["holder"])).with_settings(
-            cutting_speed=row.cutting_speed, feed_per_rev=row.feed, depth_of_cut=row.depth_of_cut
-        )
+            cutting_speed=row.cutting_speed, feed_per_rev=row.feed, depth_of_cut=row.depth_of_cut,
+            direction=Direction((row.settings or {}).get("direction", "towards the chuck")),
+        )  # fmt: skip
         outcome = evaluate(alone)
-        assert outcome.feasible, (row.insert, outcome.binding.name)
+        assert outcome.feasible, (row.tool, outcome.binding.name)
         assert len(outcome.passes) == row.passes
         assert outcome.results["operation_cost"].value == pytest.approx(row.cost, rel=1e-6)
         assert outcome.results["operation_time"].value == pytest.approx(row.seconds, rel=1e-6)

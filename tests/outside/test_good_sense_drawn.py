@@ -111,9 +111,17 @@ def _not_crawling(case: Case) -> bool:
     return grades()[first.grade].tool_class != "hss" or first.speed_reached < 60 or case.setup.work.material.group.letter in "NS"
 
 
+def _slender(case: Case) -> bool:
+    """A bar that stands out more than five diameters without a centre: it springs, and is turned in twice as many passes."""
+    diameter = float(str(case.form["feature"].get("end_diameter") or case.form["feature"]["start_diameter"]).split()[0])
+    return float(case.form["holding"]["free_length"]) > 5.0 * diameter
+
+
 def _few_passes(case: Case) -> bool:
     """Nobody takes six light passes where two do: up to three for a last cut, in hard metal what its edge takes."""
-    return case.kind not in ("finish", "light", "thin", "face") or case.advice.candidates[0].passes <= 3 or _hard(case)
+    if case.kind not in ("finish", "light", "thin", "face") or _hard(case):
+        return True
+    return case.advice.candidates[0].passes <= (6 if _slender(case) else 3)
 
 
 def _not_thrice_the_next(case: Case) -> bool:

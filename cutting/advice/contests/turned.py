@@ -34,7 +34,7 @@ from cutting.operations.turned.surface import Surface
 from cutting.tooling.crib import Crib
 from cutting.tooling.items import Insert
 from cutting.tooling.roles import Index
-from cutting.wear.life import speed_for_life
+from cutting.wear.life import factor_along_edge, speed_for_life
 from cutting.wear.spread import weibull_shape
 
 UNSET = Settings(100.0, 0.1, 1.0)  # of a set-up that is ranked: it does not matter
@@ -239,12 +239,13 @@ def speeds(setup: Setup, cutter: Cutter, feed: Array) -> Array:
     area = chip_area(feed, depth)
     h = mean_chip_thickness(area, engaged_edge(depth, cutter.cutting_edge_angle, cutter.nose_radius))
     shape = weibull_shape(cutter.coefficient_of_variation)
+    factor = factor_along_edge(cutter.speed_factor, cutter.cutting_edge_angle, depth, cutter.nose_radius)
 
     def at_life(minutes: Any) -> Array:
         return speed_for_life(
             minutes,
             cutter.reference_speed,
-            cutter.speed_factor,
+            factor,
             cutter.taylor_exponent,
             cutter.reference_feed,
             h,

@@ -58,7 +58,7 @@ def life(noun: str = "edge", *before: str) -> Rule[Any]:
     return Rule(
         "life", f"life, pieces per {noun}", "count", Bound.LOWER, Severity.SOFT, "taylor-1907",
         f"{article} {noun} should last at least one piece, so that it is not changed in the cut.",
-        lambda x: (x.change_parts, 1.0, None), (*before, "tool_life", "weibull_shape"), ends=change_planned,
+        lambda x: (x.change_parts, 1.0, None), (*before, "speed_factor", "tool_life", "weibull_shape"), ends=change_planned,
     )  # fmt: skip
 
 

@@ -76,12 +76,14 @@ class ResultsSaid:
         median, change, life = last_pass(x.median_parts), last_pass(x.change_parts), last_pass(x.tool_life)
         pieces = ("median_parts", "tool life, pieces", trusted(x) * median, "count")
         known = life <= TRUSTED_LIFE
-        self.halved(*pieces, parts_shown(median, life), "chip_thickness", "tool_life", ends=lasting(x, self.record), known=known)
+        self.halved(
+            *pieces, parts_shown(median, life), "chip_thickness", "speed_factor", "tool_life", ends=lasting(x, self.record), known=known
+        )
         planned = ("change_parts", "change interval", change, "count")
-        self.halved(*planned, display(change, "count"), "tool_life", "weibull_shape", ends=change_planned(x))
+        self.halved(*planned, display(change, "count"), "speed_factor", "tool_life", "weibull_shape", ends=change_planned(x))
         minutes = ("tool_life", "tool life in cut", min(life, TRUSTED_LIFE), "life")
         ends = longest_trusted(x, self.record)
-        self.halved(*minutes, life_shown(life), "chip_thickness", "tool_life", ends=ends, known=known)
+        self.halved(*minutes, life_shown(life), "chip_thickness", "speed_factor", "tool_life", ends=ends, known=known)
         self.plain("secure", "reliability", 100 * x.secure, "share", "rule", "weibull_shape", "completion_probability", ends=secured(x))
 
     def holes(self, label: str, x: Any, count: int) -> None:

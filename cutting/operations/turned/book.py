@@ -11,7 +11,7 @@ from cutting.nomenclature import source_label
 from cutting.operations.frame.rule import Array
 from cutting.operations.turned.case import Cutter
 from cutting.operations.turned.physics import Cut
-from cutting.wear.life import speed_for_life
+from cutting.wear.life import factor_along_edge, speed_for_life
 
 BOOK_LOW, BOOK_HIGH = 0.6, 1.1
 SPEED_LOW, SPEED_HIGH, FEED_LOW, FEED_HIGH, DEPTH_LOW, DEPTH_HIGH = range(6)  # columns of a supplier's spans
@@ -34,7 +34,7 @@ def book_start(cutter: Cutter, chip_thickness: Any, depth: Any) -> Array:
     return speed_for_life(
         15.0,  # min that an edge lasts at the speeds of the book
         cutter.reference_speed,
-        cutter.speed_factor,
+        factor_along_edge(cutter.speed_factor, cutter.cutting_edge_angle, depth, cutter.nose_radius),
         cutter.taylor_exponent,
         cutter.reference_feed,
         chip_thickness,

@@ -16,7 +16,8 @@ from cutting.operations.turned.limits import RULES
 from cutting.operations.turned.physics import Cut
 from cutting.operations.turned.readings import bow, passes, results, scene, worst_chip
 from cutting.operations.turned.run import numbers
-from cutting.wear.reference import speed_factors
+from cutting.wear.life import factor_along_edge
+from cutting.wear.reference import SpeedFactor, speed_factors
 
 SAME = 0.1  # share by which a chip thickness may differ from the row's and count as the same
 
@@ -32,6 +33,8 @@ def usual_speed(x: Cut) -> UsualSpeed:
     setup = x.setup
     pressure = setup.machine.pressure(setup.settings.coolant) or 0.0
     factors = speed_factors(setup.work, setup.insert.grade, pressure, setup.holding.interrupted, setup.skin, setup.holding.weak)
+    if (along := last_pass(factor_along_edge(1.0, x.cutter.cutting_edge_angle, x.depth_of_cut, x.cutter.nose_radius))) > 1.0:
+        factors += (SpeedFactor("entering angle", along, "a small κr spreads the heat along the edge"),)
     meant = last_pass(x.cutter.reference_feed)
     more = () if abs(last_pass(x.chip_thickness) / meant - 1.0) < SAME else ("chip thickness",)
     return UsualSpeed(last_pass(x.cutting_speed), last_pass(x.cutter.reference_speed), factors, more)

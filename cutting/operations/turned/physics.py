@@ -315,10 +315,17 @@ def _wear(case: Case, cutter: Cutter, chip: Chip, forces: Forces, record: Silent
         diffusivity=material.diffusivity,
         note=f"a guide for comparing, not a measurement; on the same scale this edge stands {np.ravel(standing)[-1]:.0f} K here",
     )
+    factor = record(
+        life.factor_along_edge,
+        speed_factor_at_90=cutter.speed_factor,
+        cutting_edge_angle=cutter.cutting_edge_angle,
+        depth_of_cut=chip.depth_of_cut,
+        nose_radius=cutter.nose_radius,
+    )
     minutes = record(
         life.taylor_life,
         reference_speed=cutter.reference_speed,
-        speed_factor=cutter.speed_factor,
+        speed_factor=factor,
         cutting_speed=chip.cutting_speed,
         taylor_exponent=cutter.taylor_exponent,
         reference_feed=cutter.reference_feed,
