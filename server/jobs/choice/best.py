@@ -53,21 +53,31 @@ def best_for_all(document: dict[str, Any], worth: float, stock: Shop | None = No
     for entry, picks, why in each:
         tool = next(chosen) if picks else None
         found.append((entry, next((pick for pick in picks if _key(pick) == tool), None), why))
-    surely = _surer(document, found, stock)
+    surely = surer_together(document, found, stock)
     return [(entry, surely.get(entry["id"], pick), why) for entry, pick, why in found]
 
 
-def _surer(document: dict[str, Any], found: list[tuple[dict[str, Any], Pick | None, str]], stock: Shop) -> dict[str, Pick]:
+def surer_together(
+    document: dict[str, Any],
+    found: list[tuple[dict[str, Any], Pick | None, str]],
+    stock: Shop,
+    rank: Callable[[Any, Any, Shop], Advice] = ranked,
+) -> dict[str, Pick]:
     """Other choices where all of them together would hold less often than is asked; none where one changes what the plan is made of."""
     if any(pick is None or pick.row.becomes or pick.row.before for _, pick, _ in found):
         return {}
     then = copy.deepcopy(document)
     for entry, (_, pick, _) in zip(then["operations"], found, strict=True):
         if pick is not None:
-            entry["tool"] = pick.tool
-            entry["settings"] = merged(entry["settings"], {name: str(value) for name, value in pick.settings.items()})
+            set_to(entry, pick)
     names = {entry["id"] for entry in then["operations"]}
-    return surer(plan_of(then), stock.library, names, lambda asked, tools: ranked(asked, tools, stock))
+    return surer(plan_of(then), stock.library, names, lambda asked, tools: rank(asked, tools, stock))
+
+
+def set_to(entry: dict[str, Any], pick: Pick) -> None:
+    """An operation with a pick's tool and settings, beside those that the pick leaves as they are."""
+    entry["tool"] = pick.tool
+    entry["settings"] = merged(entry["settings"], {name: str(value) for name, value in pick.settings.items()})
 
 
 def _key(pick: Pick) -> Hashable:

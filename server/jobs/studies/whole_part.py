@@ -15,7 +15,7 @@ from cutting.process.chances import Chances, Draw, Ran, draws_for, run_draws, su
 from cutting.quantities import display
 from cutting.tooling.roles import to_go
 from server.floor.models import Machine
-from server.jobs.choice.best import picks_of
+from server.jobs.choice.best import picks_of, set_to, surer_together
 from server.jobs.document.plan import as_the_machine_gives, setup_of
 from server.jobs.document.tools import NONE
 from server.jobs.models import PartStudy, Revision
@@ -148,14 +148,20 @@ def _picks(document: Answer, entry: Answer, stock: Shop, rank: Callable[[Any, An
 
 def _on(document: Answer, stock: Shop, rank: Callable[[Any, Any, Shop], Advice]) -> Answer:
     """The part on one machine, each operation with its best tool there."""
-    changed = 0
+    tools = {entry["id"]: entry["tool"] for entry in document["operations"]}
+    found: list[tuple[Answer, Pick | None, str]] = []
     for entry in document["operations"]:
         picks = _picks(document, entry, stock, rank)
-        changed += bool(picks) and picks[0].tool != entry["tool"]
+        found.append((entry, picks[0] if picks else None, ""))
         if picks:
-            entry["tool"], entry["settings"] = picks[0].tool, {**entry["settings"], **picks[0].settings}
+            set_to(entry, picks[0])
         else:  # nothing stands in for a tool that is not there
             entry["tool"] = NONE
+    surely = surer_together(document, found, stock, rank)
+    for entry, pick, _ in found:
+        if pick is not None and entry["id"] in surely:
+            set_to(entry, surely[entry["id"]])
+    changed = sum(entry["tool"] not in (tools[entry["id"]], NONE) for entry in document["operations"])
     state = state_of_document(document, stock)
     broken = any(row["status"] in ("over", "no tool") for row in state["operations"])
     said = state["why"] if broken else {"metric": "", "inch": ""}
