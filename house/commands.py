@@ -14,6 +14,7 @@ import tempfile
 import time
 import urllib.request
 from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 from types import FrameType
 
@@ -334,7 +335,7 @@ def test(rest: list[str]) -> int:
     pytest = ("-m", "pytest", "--ds", "tests.settings")
     if rest:
         return _with_database(*pytest, *rest)
-    if failed := lint() or _npm("test", "vitest: the state files of the interface"):
+    if failed := lint():
         return failed
     instance = database.Instance(VAR / "test-database")
     owned = database.claim(instance)
@@ -377,21 +378,37 @@ def _side_by_side(*runs: tuple[tuple[str, ...], dict[str, str]]) -> int:
     return next((code for code in codes if code), 0)
 
 
+Check = tuple[str, list[str], Path]  # what it is, its command, where it runs
+
+
 def lint() -> int:
+    """The checks of Python beside those of the interface: the two share nothing. The first that finds something speaks."""
     npm, environment = packages.npm_command(), packages.npm_environment()
-    for what, command, folder in (
-        ("ruff: style", [str(PYTHON), "-m", "ruff", "check", "."], ROOT),
-        ("ruff: form", [str(PYTHON), "-m", "ruff", "format", "--check", "."], ROOT),
-        ("mypy: types of core, server and house", [str(PYTHON), "-m", "mypy"], ROOT),
-        ("svelte-check: types of the interface", [*npm, "run", "--silent", "check"], WEB),
-        ("eslint: style of the interface", [*npm, "run", "--silent", "lint"], WEB),
-        ("prettier: form of the interface", [*npm, "run", "--silent", "format"], WEB),
-    ):
-        say(what)
-        if subprocess.run(command, cwd=folder, env=environment, check=False).returncode:
-            print(f"\nArrow Bench: the check '{what}' found something, see above.", file=sys.stderr)
-            return 1
-    return 0
+    lanes: tuple[tuple[Check, ...], ...] = (
+        (
+            ("ruff: style", [str(PYTHON), "-m", "ruff", "check", "."], ROOT),
+            ("ruff: form", [str(PYTHON), "-m", "ruff", "format", "--check", "."], ROOT),
+            ("mypy: types of core, server and house", [str(PYTHON), "-m", "mypy"], ROOT),
+        ),
+        (
+            ("svelte-check: types of the interface", [*npm, "run", "--silent", "check"], WEB),
+            ("eslint: style of the interface", [*npm, "run", "--silent", "lint"], WEB),
+            ("prettier: form of the interface", [*npm, "run", "--silent", "format"], WEB),
+            ("vitest: the state files of the interface", [*npm, "run", "--silent", "test"], WEB),
+        ),
+    )
+
+    def through(lane: tuple[Check, ...]) -> bool:
+        for what, command, folder in lane:
+            say(what)
+            ran = subprocess.run(command, cwd=folder, env=environment, check=False, capture_output=True, text=True)
+            if ran.returncode:
+                print(f"{ran.stdout}{ran.stderr}\nArrow Bench: the check '{what}' found something, see above.", file=sys.stderr)
+                return False
+        return True
+
+    with ThreadPoolExecutor(len(lanes)) as pool:
+        return 0 if all(list(pool.map(through, lanes))) else 1
 
 
 def _npm(script: str, what: str) -> int:
