@@ -22,6 +22,7 @@ SMALL_ANGLE_EXPONENT = 0.35
     "·(sin(min({cutting_edge_angle}, 90))^−0.35 − 1))",
     "common-practice",
     Honesty.RULE,
+    "small angle",
 )
 def factor_along_edge(
     speed_factor_at_90: ArrayLike, cutting_edge_angle: ArrayLike, depth_of_cut: ArrayLike, nose_radius: ArrayLike
