@@ -342,15 +342,17 @@ def test(rest: list[str]) -> int:
     database.start(instance)
     there = instance.environment()
     try:
-        # the core shares nothing with the server, nor the two halves of the browser's tests, each on a database of its own
+        # the core shares nothing with the server, nor the two halves of each, on databases of their own
         say("tests: the server's beside the core and its outside checks")
-        core = (*pytest, "tests/core", "tests/outside", "cutting")
-        if failed := _side_by_side(((*pytest, "tests/server"), there), (core, {})):
+        backup = str(ROOT / "tests" / "server" / "test_backup.py")  # takes as long as what the core has less to do
+        core = (*pytest, "tests/core", "tests/outside", "cutting", backup)
+        own = there | {"ARROW_BENCH_DB_NAME": "arrow_bench_half"}
+        if failed := _side_by_side(((*pytest, "tests/server", "--ignore", backup), there), (core, own)):
             return failed
         say("tests: the real interface, in two halves that take about as long")
         files = {str(file) for file in (ROOT / "tests" / "browser").glob("test_*.py")}
         others = sorted(files - {str(ROOT / one) for one in HALF})
-        return _side_by_side(((*pytest, *others), there), ((*pytest, *HALF), there | {"ARROW_BENCH_DB_NAME": "arrow_bench_half"}))
+        return _side_by_side(((*pytest, *others), there), ((*pytest, *HALF), own))
     finally:
         if owned:
             database.stop(instance)

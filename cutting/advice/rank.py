@@ -33,7 +33,7 @@ def rank(setup: Any, stock: Any, contest: Contest, top: int = 40, misses: bool =
     holding that cannot be.
     """
     field = contest.enter(setup, stock)
-    best = best_of_field(contest, setup, field) if field.count else Best.empty(0)
+    best = best_of_field(contest, setup, field, misses) if field.count else Best.empty(0)
     guests, why_none = contest.guests(setup, stock, bool(best.feasible.any()))
     note = f"{stock.note} {why_none}".strip()
     if not field.count:

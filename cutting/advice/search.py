@@ -63,13 +63,15 @@ class Steps(Enum):
 CLOSELY = (Steps.FINE, Steps.SLOW)
 
 
-def best_of_field(contest: Contest, setup: Any, field: Entrants) -> Best:
+def best_of_field(contest: Contest, setup: Any, field: Entrants, eased: bool = True) -> Best:
     """The best point of every entry: from a few feeds for all, from fine steps for those that lead.
+
+    Those that stand by no means are `eased` before they are refused; else only where nothing stands.
 
     Hard limits are held with the chance that is asked of them: how far each may be off is taken from a sample first, and of those that
     lead from their own best points.
     """
-    best = _coarsely(contest, setup, field)
+    best = _coarsely(contest, setup, field, eased)
     stands = np.flatnonzero(best.feasible | best.close)
     leading = stands[np.argsort(best.score[stands], kind="stable")][:LEADING]
     for rows, tried in alike(best, leading):
@@ -92,26 +94,28 @@ def alike(best: Best, rows: Index) -> Iterator[Try]:
         yield np.array([k for k in rows if id(best.setup[k]) == key], np.intp), tried
 
 
-def _coarsely(contest: Contest, setup: Any, field: Entrants) -> Best:
+def _coarsely(contest: Contest, setup: Any, field: Entrants, eased: bool) -> Best:
     count = field.count
     best = Best.empty(count)
     threads = 2 * -(-count // (2 * CHUNK))  # chunks of one size, so that neither thread waits for a rest
     size = max(SMALL, -(-count // max(threads, 1)))
     parts = [slice(start, min(start + size, count)) for start in range(0, count, size)]
     if len(parts) == 1:
-        _search(contest, setup, field, best, parts[0])
+        _search(contest, setup, field, best, parts[0], eased)
         return best
     # chunks write to places of their own, and NumPy lets go of the interpreter lock while it computes
     with ThreadPoolExecutor(max_workers=2) as pool:
-        list(pool.map(lambda part: _search(contest, setup, field, best, part), parts))
+        list(pool.map(lambda part: _search(contest, setup, field, best, part, eased), parts))
     return best
 
 
-def _search(contest: Contest, setup: Any, field: Entrants, best: Best, part: slice) -> None:
+def _search(contest: Contest, setup: Any, field: Entrants, best: Best, part: slice, eased: bool) -> None:
     spreads: Spreads = {}
     for rows, tried in contest.tries(setup, field, best, part):
         spreads = spreads or _sampled(contest, tried, field, rows)
         _run(contest, tried, field, best, rows, spreads)
+    if not eased and best.feasible[part].any():
+        return
     bad = np.flatnonzero(~best.feasible[part]) + part.start
     most = FEW_EASED if int(np.count_nonzero(best.feasible[part])) >= LEADING else MOST_EASED
     bad = bad[np.argsort(best.score[bad], kind="stable")][:most]

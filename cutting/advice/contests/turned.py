@@ -39,7 +39,7 @@ from cutting.wear.spread import weibull_shape
 
 UNSET = Settings(100.0, 0.1, 1.0)  # of a set-up that is ranked: it does not matter
 FEEDS = 5
-PASS_OPTIONS, MOST_EXTRA_PASSES = 2, 6  # tried for all; tried where forces break
+PASS_OPTIONS, EXTRA_PASSES = 2, (0, 1, 2, 4)  # so many options are tried for all, the others where forces break
 EASED_BY_DEPTH = ("part_bends", "chatter", "spindle_power", "edge_strength", "jaw_grip", "tool_bends")
 EASED_PASSES = (0, 1, 2, 3, 5)  # so many passes more before a tool is refused
 MOST_PASSES = 24
@@ -162,7 +162,7 @@ def tries(setup: Setup, field: Entrants, best: Best, part: slice) -> Iterator[Tr
     """Few passes for all; more where a force is what breaks."""
     fewest = _fewest(setup, field.tool.take(part))
     everything = np.arange(len(fewest))
-    for extra in range(MOST_EXTRA_PASSES):
+    for extra in EXTRA_PASSES:
         waiting = everything
         if 0 < extra < PASS_OPTIONS and len(everything) > MOST_DIVIDED:  # of many only who leads, and who breaks something
             score = np.where(best.feasible[part], best.score[part], -1.0)

@@ -69,7 +69,8 @@ def drill_tools(setup: DrillSetup, stock: DrillStock, left: Index, right: Index)
         alike.setdefault(name, one)
     places = {name: k for k, name in enumerate(alike)}
     kind = np.array([places[name] for name in names], np.intp)
-    rows = [[_in_layer(setup, one.type, one.grade, one.diameter, k) for k in range(len(layers))] for one in alike.values()]
+    known: dict[tuple[str, str, int], dict[str, float]] = {}  # what a grade does in a layer is of every size the same
+    rows = [[_in_layer(setup, one.type, one.grade, one.diameter, k, known) for k in range(len(layers))] for one in alike.values()]
     found = {name: np.array([[one[name] for one in row] for row in rows], float).reshape(len(rows), len(layers)) for name in IN_LAYER}
 
     def by_layer(name: str) -> Array:
@@ -119,7 +120,9 @@ IN_LAYER = (
 )  # fmt: skip
 
 
-def _in_layer(setup: DrillSetup, made: DrillType, grade: Grade, diameter: float, k: int) -> dict[str, float]:
+def _in_layer(
+    setup: DrillSetup, made: DrillType, grade: Grade, diameter: float, k: int, known: dict[tuple[str, str, int], dict[str, float]]
+) -> dict[str, float]:
     """A kind of drill in one layer: windows of feed and speed, law of life; nan where the trade does not run it there."""
     layer = setup.layers[k]
     assert layer.work
@@ -130,7 +133,10 @@ def _in_layer(setup: DrillSetup, made: DrillType, grade: Grade, diameter: float,
     if feeds is None or speeds is None:
         return {**dict.fromkeys(IN_LAYER, float("nan")), **found}
     low, high, law = speeds
-    alone = shut_in(layer.work, grade, law, (low, high), pressure_outside(setup), setup.skin if k == 0 else Skin.CLEAN)
+    name = made.kind, grade.name, k
+    if (alone := known.get(name)) is None:
+        skin = setup.skin if k == 0 else Skin.CLEAN
+        alone = known[name] = shut_in(layer.work, grade, law, (low, high), pressure_outside(setup), skin)
     return {
         **found,
         "feed_low": feeds[0],
