@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import contextlib
+import fcntl
 import hashlib
 import json
 import os
 import re
 import secrets
 import subprocess
+import tempfile
 import zipfile
 from collections.abc import Callable, Iterator, Mapping
 from datetime import UTC, datetime, timedelta
@@ -20,6 +22,7 @@ from house.ground import ROOT, SetupProblem
 FORM = 1  # of the file: raised when an older release could not read it
 DUMP, MANIFEST = "database.sql", "manifest.json"
 BESIDE = re.compile(r"arrow_bench_[0-9a-f]{8}")
+PART = re.compile(r".+\.zip\.[0-9a-f]{8}\.part")
 NAMED = re.compile(r"^arrow-bench-(\d{8}-\d{6})\.zip$")
 DAYS, MONTHS = 14, 12  # how long a folder keeps one a day, and one a month
 CHUNK = 1 << 20
@@ -34,8 +37,10 @@ def back_up(door: Door, file: Path) -> Path:
     if file.is_dir():
         file = file / f"arrow-bench-{datetime.now(UTC):%Y%m%d-%H%M%S}.zip"
     part = file.with_name(f"{file.name}.{secrets.token_hex(4)}.part")
+    _clear_parts(file.parent)
     try:
         with open(part, "xb", opener=lambda path, flags: os.open(path, flags, 0o600)) as out:
+            fcntl.flock(out, fcntl.LOCK_EX)  # as long as somebody writes it
             with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED, compresslevel=3) as archive:
                 manifest = {
                     "what": "Arrow Bench backup",
@@ -56,6 +61,15 @@ def back_up(door: Door, file: Path) -> Path:
     return file
 
 
+def _clear_parts(folder: Path) -> None:
+    """Delete what backups that were killed left behind: parts that nobody writes any more."""
+    for one in folder.glob("*.zip.*.part"):
+        with contextlib.suppress(OSError), open(one, "rb") as left:
+            if PART.fullmatch(one.name):
+                fcntl.flock(left, fcntl.LOCK_EX | fcntl.LOCK_NB)
+                one.unlink()
+
+
 def restore(door: Door, file: Path, replace: bool, bring_up: Callable[[Door], None], use: Callable[[str], None]) -> dict[str, int]:
     """Bring a backup back, and give how much of the main things it holds.
 
@@ -71,10 +85,11 @@ def restore(door: Door, file: Path, replace: bool, bring_up: Callable[[Door], No
     try:
         with _opened(file) as archive, archive.open(DUMP) as dumped:
             _load(new, dumped)
+        if missing := set(manifest["migrations"]) - set(migrations_in(new)):
+            raise SetupProblem(f"{file.name} is damaged: its contents lack what its manifest names, {min(missing)} among it.")
         bring_up(new)
         _sql(new, "DELETE FROM people_session")  # who was signed in then is not signed in now
         counts = {what: int(_sql(new, f"SELECT COUNT(*) FROM {table}") or 0) for what, table in COUNTED.items()}
-        assert set(manifest["migrations"]) <= set(migrations_in(new))
         use(beside)
     except BaseException:
         _sql(door, f"DROP DATABASE IF EXISTS {beside}", "")
@@ -87,7 +102,7 @@ def restore(door: Door, file: Path, replace: bool, bring_up: Callable[[Door], No
 def read_manifest(file: Path) -> dict[str, Any]:
     """What a backup says of itself, once its contents are what was written. Raises `SetupProblem`."""
     with _opened(file) as archive:
-        manifest = json.loads(archive.read(MANIFEST))
+        manifest = _manifest(archive, file)
         unknown = {one for one in manifest["migrations"] if one.split(".")[0] not in OF_PACKAGES} - migrations_here()
         if manifest["form"] > FORM or unknown:
             what = ", ".join(sorted(unknown)) or f"form {manifest['form']}"
@@ -99,6 +114,20 @@ def read_manifest(file: Path) -> dict[str, Any]:
     if found.hexdigest() != manifest["sha256"][DUMP]:
         raise SetupProblem(f"{file.name} is damaged: its contents are not what was written. Take another backup.")
     return dict(manifest)
+
+
+def _manifest(archive: zipfile.ZipFile, file: Path) -> dict[str, Any]:
+    """The manifest, in the form in which it is written. Raises `SetupProblem`."""
+    broken = f"{file.name} is damaged or not a backup of Arrow Bench: its {MANIFEST} cannot be read"
+    try:
+        found = json.loads(archive.read(MANIFEST))
+        form, made, sums = found["form"], found["migrations"], found["sha256"]
+        whole = isinstance(form, int) and isinstance(made, list) and all(isinstance(one, str) for one in made) and bool(made)
+        if whole and isinstance(sums, dict) and isinstance(sums.get(DUMP), str):
+            return dict(found)
+    except (ValueError, KeyError, TypeError, RecursionError) as error:
+        raise SetupProblem(f"{broken}.") from error
+    raise SetupProblem(f"{broken}.")
 
 
 def keep(folder: Path, now: datetime | None = None) -> list[Path]:
@@ -203,14 +232,16 @@ def _dump(door: Door, archive: zipfile.ZipFile) -> str:
 
 def _load(door: Door, dumped: IO[bytes]) -> None:
     line, there = _client(door, "mariadb", PACKET, door["ARROW_BENCH_DB_NAME"])
-    with subprocess.Popen(line, env=there, stdin=subprocess.PIPE, stderr=subprocess.PIPE) as loading:
+    # what it says goes to a file: in a pipe that nobody reads both would wait for each other for ever
+    with tempfile.TemporaryFile() as words, subprocess.Popen(line, env=there, stdin=subprocess.PIPE, stderr=words) as loading:
         assert loading.stdin is not None
-        assert loading.stderr is not None
         with contextlib.suppress(BrokenPipeError):  # the client tells why it went
             while chunk := dumped.read(CHUNK):
                 loading.stdin.write(chunk)
             loading.stdin.close()
-        said = loading.stderr.read().decode(errors="replace")
+        loading.wait()
+        words.seek(0)
+        said = words.read(CHUNK).decode(errors="replace")
     if loading.returncode:
         raise SetupProblem(f"The backup could not be read into the database: {said.strip()}")
 

@@ -119,6 +119,8 @@ def start(port: int) -> int:
     _refuse_busy_port(port)
     packages.ensure_everything()
     instance = database.default_instance()
+    if (there := database.owner(instance)) and " start" in there[1]:
+        raise SetupProblem(f"Arrow Bench is already running from this folder, as process {there[0]} ({there[1]}). Stop it first.")
     owned = database.claim(instance)
     say("database: starting the private MariaDB instance")
     database.start(instance)

@@ -148,16 +148,23 @@ def running_pid(instance: Instance) -> int | None:
     return pid if b"mariadbd" in command and str(instance.data).encode() in command else None
 
 
+def owner(instance: Instance) -> tuple[int, str] | None:
+    """The command of the bench that runs this instance: its process and its words; None where nobody does, or who did is gone."""
+    if running_pid(instance) is None:
+        return None
+    try:
+        pid = int((instance.folder / "owner").read_text())
+        words = Path(f"/proc/{pid}/cmdline").read_bytes().decode(errors="replace").split("\0")
+    except (OSError, ValueError):
+        return None
+    return (pid, " ".join(words).strip()) if any("bench" in word for word in words) else None
+
+
 def claim(instance: Instance) -> bool:
     """Whether this command stops the instance at its end: nobody runs it, or the one who started it is gone."""
     owner_file = instance.folder / "owner"
-    if running_pid(instance) is not None:
-        try:
-            owner = Path(f"/proc/{int(owner_file.read_text())}/cmdline").read_bytes()
-        except (OSError, ValueError):
-            owner = b""
-        if b"bench" in owner:
-            return False
+    if owner(instance) is not None:
+        return False
     instance.folder.mkdir(parents=True, exist_ok=True)
     owner_file.write_text(str(os.getpid()))
     return True

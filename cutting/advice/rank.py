@@ -25,15 +25,16 @@ FAR_OVER = 100.0  # times a bound, beyond which a share says nothing
 MOST_MISSES, NUMBERED = 40, 2  # near misses that are listed, and those that are told with their numbers or mended
 
 
-def rank(setup: Any, stock: Any, contest: Contest, top: int = 40, misses: bool = True) -> Advice:
+def rank(setup: Any, stock: Any, contest: Contest, top: int = 40, misses: bool = True, eased: bool = True) -> Advice:
     """Rank what a stock has for a set-up; its own tool, speed, feed and depth do not matter.
 
     Returns at most `top` candidates, one per insert and way (its best holder), the nearest misses with the limit that they
-    break where `misses` are wanted, and the rules of fit with how many pairs each excluded. Raises `CuttingError` for a feature, machine or
+    break where `misses` are wanted, and the rules of fit with how many pairs each excluded. What stands by no means is `eased` before it is
+    refused, or only where nothing stands. Raises `CuttingError` for a feature, machine or
     holding that cannot be.
     """
     field = contest.enter(setup, stock)
-    best = best_of_field(contest, setup, field, misses) if field.count else Best.empty(0)
+    best = best_of_field(contest, setup, field, eased) if field.count else Best.empty(0)
     guests, why_none = contest.guests(setup, stock, bool(best.feasible.any()))
     note = f"{stock.note} {why_none}".strip()
     if not field.count:

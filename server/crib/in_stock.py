@@ -13,7 +13,7 @@ from server.crib.heavy_tools import find_grade, heavy_in_stock
 from server.crib.models import Tool
 from server.crib.things import to_core
 
-MOST_EDGES = 3000
+MOST_EDGES = 6000  # of one role: what a shop of some forty machines has is looked at whole
 PRE_ORDER = "in stock first, then the cheapest edge"
 TURNING = tuple((role.name, role.kinds) for role in ROLES)  # a large crib of these is narrowed by rules of its own
 

@@ -23,7 +23,7 @@ from server.strict import Unreadable, strict_json
 
 FORMATS = ("csv", "xlsx", "json")
 JSON_FORMAT, JSON_VERSION = "arrow-bench shop", 1
-FORMULA_STARTS = "=+-@\t\r'"
+FORMULA_STARTS = "=+-@\t\r'＝＋－＠;"  # wide signs are read as the narrow ones; what follows a semicolon may be a cell of its own
 MOST_ROWS = 500_000
 MOST_LINES = 2 * MOST_ROWS  # with the empty ones
 MOST_COLUMNS = 200

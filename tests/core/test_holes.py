@@ -30,6 +30,7 @@ from cutting.operations.holes.drill.window import opens, window
 from cutting.operations.holes.shared.pecks import peck_places, peck_times
 from cutting.operations.holes.shared.reached import burr_class, burr_height, deburr_seconds
 from cutting.operations.registry import evaluate, evaluate_quickly
+from cutting.plan.choose import picks_for
 from cutting.process.tape import PieceMoney, cycle_tape
 from cutting.tooling.bought import shipped
 from cutting.tooling.drills import DRILL_KINDS
@@ -715,3 +716,13 @@ def test_a_laminate_is_fed_finely_however_wide_the_hole() -> None:
     assert wide is not None
     assert narrow is not None
     assert wide[1] > 1.5 * narrow[1]
+
+
+@pytest.mark.parametrize(("size", "least", "most"), [("10 F8", 10.013, 10.035), ("10.02 H7", 10.02, 10.038), ("6.03 H7", 6.03, 6.045)])
+def test_a_fit_off_the_nominal_takes_a_reamer_in_hundredths(size: str, least: float, most: float) -> None:
+    """A reamer makes its own size and a little more: it stands inside the zone, never below it (ISO 286-2: F8 of 10 is +13 to +35 µm)."""
+    feature = {"diameter": size, "depth": 20, "through": True}
+    form = {"operation": "drill", "material": "C45", "machine": "machining centre", "feature": feature, "settings": {"coolant": "flood"}}
+    first = next(one for one in picks_for(*read_request(form), others=True, chains=True) if one.can)
+    assert first.row.edge.startswith("reamer")
+    assert least <= float(first.row.edge.split()[1]) < most

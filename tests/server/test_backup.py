@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import fcntl
+import hashlib
 import json
 import shutil
 import subprocess
@@ -152,6 +154,14 @@ def test_what_is_not_whole_or_not_ours_is_refused_with_its_reason(empty: Door, t
     assert "damaged" in refused(tmp_path / "half.zip")
     assert "not a backup" in refused(changed("other.zip", **{"manifest.json": ""}))
     assert "damaged" in refused(changed("swapped.zip", **{"database.sql": "DROP DATABASE arrow_bench_kept;"}))
+    for broken in ("[]", "{", '{"form": 1}', json.dumps(manifest | {"migrations": []}), json.dumps(manifest | {"sha256": "none"})):
+        assert "its manifest.json cannot be read" in refused(changed("broken.zip", **{"manifest.json": broken}))
+    nothing = "-- no tables"
+    emptied = json.dumps(manifest | {"sha256": {"database.sql": hashlib.sha256(nothing.encode()).hexdigest()}})
+    assert "lack what its manifest names" in refused(changed("emptied.zip", **{"manifest.json": emptied, "database.sql": nothing}))
+    spoilt = "SELECT 1;\nNOT SQL;\n" + "SELECT 2;\n" * 200_000  # the client goes at the second line, long before all is written
+    manifest["sha256"] = {"database.sql": hashlib.sha256(spoilt.encode()).hexdigest()}
+    assert "could not be read into" in refused(changed("spoilt.zip", **{"manifest.json": json.dumps(manifest), "database.sql": spoilt}))
     assert "jobs.0999_tomorrow" in refused(changed("newer.zip", **{"manifest.json": newer}))
     with pytest.raises(SetupProblem, match="could not be written"):
         commands._backed_up(empty, tmp_path / "nowhere" / "b.zip")
@@ -161,6 +171,16 @@ def test_what_is_not_whole_or_not_ours_is_refused_with_its_reason(empty: Door, t
     shutil.rmtree(tmp_path)
     with pytest.raises(SetupProblem, match="could not be written"):
         backup.back_up(empty, tmp_path / "b.zip")
+
+
+def test_what_a_killed_backup_left_goes_with_the_next(empty: Door, tmp_path: Path) -> None:
+    left, written, other = (tmp_path / name for name in ("a.zip.01234567.part", "b.zip.89abcdef.part", "song.part"))
+    for one in (left, written, other):
+        one.write_bytes(b"half")
+    with open(written, "rb") as in_work:
+        fcntl.flock(in_work, fcntl.LOCK_EX)
+        backup.back_up(empty, tmp_path / "c.zip")
+    assert {one.name for one in tmp_path.iterdir()} == {written.name, other.name, "c.zip"}, "only what nobody writes"
 
 
 def test_a_folder_keeps_one_a_day_then_one_a_month(tmp_path: Path) -> None:

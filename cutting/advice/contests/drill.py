@@ -36,7 +36,7 @@ NEAR_SIZE, NEAR_SHARE = 0.03, 0.002  # mm and share of the diameter that a drill
 GENERAL = ((6.0, 0.08), (30.0, 0.16), (120.0, 0.24), (np.inf, 0.4))
 SPOT_DEPTH = 0.05  # mm behind the cone: a spot is the cone alone
 SNATCHES = 0.8  # of the diameter: a pilot that a drill of two lips would snatch in (common practice)
-BELOW = 0.2  # of its tolerance that a drill may be smaller than its hole: it never drills smaller than it is
+BELOW = 0.2  # of its tolerance that a drill may be smaller than its hole: it cuts wide; a reamer may not, it makes its own size
 FINEST = 0.005  # mm/rev, below which no feed is tried
 
 
@@ -77,14 +77,14 @@ def checks(setup: DrillSetup, stock: DrillStock, tool: DrillTool) -> list[Check]
         ("diamond", "diamond wears fast in ferrous metal", ~tool.burns.any(axis=-1)),
     ]
     able = np.logical_and.reduce(np.broadcast_arrays(*(np.asarray(check[2], bool).reshape(-1) for check in others)))
-    return [("size", "another diameter", _of_size(f, diameter, able.reshape(np.shape(diameter)))), *others]
+    return [("size", "another diameter", _of_size(f, diameter, own["type_reams"] > 0, able.reshape(np.shape(diameter)))), *others]
 
 
-def _of_size(f: HoleFeature, diameter: Array, able: Mask) -> Mask:
+def _of_size(f: HoleFeature, diameter: Array, reams: Mask, able: Mask) -> Mask:
     """Drills that make the hole's size: within its tolerance, or near it where none is given and they are `able` to do the rest."""
     size = f.diameter
     if size.upper_deviation is not None and size.lower_deviation is not None:
-        low = size.nominal + size.lower_deviation - BELOW * (size.tolerance or 0.0) - 1e-6
+        low = size.nominal + size.lower_deviation - np.where(reams, 0.0, BELOW) * (size.tolerance or 0.0) - 1e-6
         return np.asarray((diameter >= low) & (diameter <= size.nominal + size.upper_deviation), bool)
     return _near(np.abs(diameter - size.nominal), size.nominal, able)
 

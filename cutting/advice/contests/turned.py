@@ -295,7 +295,7 @@ def the_other_way(setup: Setup, crib: Crib, sound: bool) -> tuple[list[Candidate
     if not part.inserts:
         return [], ""
     try:
-        rows = rank(setup.with_settings(direction=other), part, ONE_WAY, MOST_GUESTS, misses=False).candidates
+        rows = rank(setup.with_settings(direction=other), part, ONE_WAY, MOST_GUESTS, misses=False, eased=False).candidates
     except CuttingError:  # this part or machine does not let it
         return [], ""
     unusual = PULLS if other is Direction.AWAY else ""

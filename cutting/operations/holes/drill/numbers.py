@@ -36,6 +36,7 @@ from cutting.working import Silent
 DRILLING_FORM = 1.2  # Tschätsch's correction of the specific force for drilling
 APPROACH, BREAK_THROUGH = 1.0, 1.0  # mm at feed before and behind the metal
 CORNER_IN = 0.5  # mm that the corner is in before a slower entry ends
+OF_ITS_SIZE = 0.01  # of its nominal diameter that a tool differs at the most to count as of its size
 CHAMFERED = 3.0  # s for each chamfer with a tool of its own (common practice)
 BETWEEN_HOLES = 1.2  # s from one hole to the next (common practice)
 HEATS_DRY, HEATS_WET = 0.03, 0.01  # of the rise that each diameter of depth adds (common practice)
@@ -158,7 +159,9 @@ def numbers(setup: DrillSetup, tool: DrillTool, speed: Any, feed: Any, record: S
         idle = idle + np.where(own["step"] >= f.chamfer - 1e-9, 0.0, around_seconds(machine) + f.count * CHAMFERED)
     money = spend(setup, engaged, idle, f.count * used_hole, shape, own["life_price"], 1.0 - (1.0 - jams) ** f.count, record)
     at_end = setup.depth / diameter * (HEATS_WET if (machine.pressure(s.coolant) or 0.0) > 0 else HEATS_DRY) * (tool.pressure <= 0)
-    width = reached.tolerance_width(diameter, own["it"] + _worse(setup, tool))
+    # a drill or reamer of the hole's size, some hundredths off its nominal, is told in the hole's own step of diameters (ISO 286)
+    wide = np.where(np.abs(diameter - f.diameter.nominal) <= OF_ITS_SIZE * f.diameter.nominal, f.diameter.nominal, diameter)
+    width = reached.tolerance_width(wide, own["it"] + _worse(setup, tool))
     over = np.where(layers.laminate, 0.0, width * OVERSIZE * (1.0 + layers.adhesion)) - _springs_back(layers, diameter)
     return Numbers(
         **money, setup=setup, tool=tool, layers=layers,
