@@ -12,13 +12,13 @@
   const place = (used: number) => Math.min(used * END, 0.985) * 100;
 </script>
 
-<span class="flex justify-between gap-2">
+<span class="flex flex-wrap justify-between gap-x-2">
   <span
     >{broken ? "■ " : over ? "▲ " : ""}{limit.label}{#if over}<span class="sr-only"
         >, {limit.utilisation > 1 ? "over its bound" : limit.standing}</span
       >{/if}</span
   >
-  <span class="figure shrink-0 text-[12.5px] {first || over ? '' : 'text-soft'}"
+  <span class="figure ml-auto text-[12.5px] {first || over ? '' : 'text-soft'}"
     >{shown(limit.value_display)} · {shown(limit.bound_display)}</span
   >
 </span>
