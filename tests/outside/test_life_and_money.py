@@ -123,3 +123,19 @@ def test_speed_gains_along_a_slanted_edge_as_speed_tables_have_it() -> None:
     deep, shallow, corner = (float(factor_along_edge(1.0, 30.0, depth, 0.8)) for depth in (4.0, 0.4, 0.1))
     assert deep > shallow > corner == 1.0, "what the corner cuts gains nothing"
     assert float(factor_along_edge(0.8, 107.0, 2.0, 0.8)) == float(factor_along_edge(0.8, 90.0, 2.0, 0.8)) == 0.8
+
+
+@pytest.mark.parametrize("factor", [0.8, 1.25])
+@pytest.mark.parametrize("thickness", [0.05, 0.2, 0.4, 3.0])
+def test_speed_and_life_are_each_other_s_inverse(factor: float, thickness: float) -> None:
+    """Whatever grade and skin take or give; however thick a chip, it costs a quarter to two fifths of the speed (common practice)."""
+    chip = (0.25, 0.2, thickness, 0.3, 2.0, 2.0, 0.1)
+    speed = float(speed_for_life(40.0, 200.0, factor, *chip))
+    assert float(taylor_life(200.0, factor, speed, *chip)) == pytest.approx(40.0)
+    at_reference = float(speed_for_life(40.0, 200.0, factor, 0.25, 0.2, 0.2, 0.3, 2.0, 2.0, 0.1))
+    assert speed < at_reference if thickness > 0.2 else speed >= at_reference
+    assert 0.6 < speed / at_reference < 1.4
+    if thickness == 0.2:
+        assert (speed > 200.0 * (15 / 40) ** 0.25) == (factor > 1.0), "a better grade runs faster"
+    if thickness > 1.0:
+        assert 0.6 < speed / at_reference < 0.75
